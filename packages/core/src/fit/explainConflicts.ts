@@ -1,0 +1,308 @@
+import { formatExactLength } from '../measure/formatLength.js';
+import { nanometres } from '../measure/nanometres.js';
+import { INSTRUMENT_DECIMALS, type Unit } from '../measure/unit.js';
+import { choiceProblem, KEEP_ALL, type Kept, spreadGroups } from './choiceProblem.js';
+import type { FitModel, ModelRules } from './fitModel.js';
+import type { FitConflict } from './fitPlan.js';
+import { type Choice, type ChoiceProblem, leastChoice } from './leastChoice.js';
+import { shellPairs } from './shellPairs.js';
+import { clearanceWith, housingsFor, type StationOption, stationOptions } from './stationOptions.js';
+
+/** The rules at their widest: any two halves of the right side. */
+function openRules(rules: ModelRules): ModelRules {
+  return {
+    ...rules,
+    mixedHalves: true,
+    acrossSeries: true,
+    maxWallStep: nanometres(1_000_000_000),
+    thinnerHalf: 'either',
+  };
+}
+
+function isFeasible(
+  model: FitModel,
+  options: readonly (readonly StationOption[])[],
+  stations: readonly number[],
+  kept: Kept,
+): boolean {
+  return leastChoice(restricted(choiceProblem(model, options, kept), stations)).status === 'optimal';
+}
+
+function restricted(problem: ChoiceProblem, stations: readonly number[]): ChoiceProblem {
+  return {
+    ...problem,
+    options: stations.map((station) => problem.options[station]!),
+    group: stations.map((station) => problem.group[station]!),
+  };
+}
+
+/** Drops stations one at a time while the rest still does not fit: what is left needs every one of them. */
+function minimalGroup(stations: readonly number[], isConflict: (stations: readonly number[]) => boolean): number[] {
+  let group = [...stations];
+  for (const station of stations) {
+    const without = group.filter((other) => other !== station);
+    if (without.length > 0 && isConflict(without)) group = without;
+  }
+  return group;
+}
+
+function joined(parts: readonly string[]): string {
+  return parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
+}
+
+/** Fewest halves to be had on top of the stock so that the stations fit: per shell how many; null if no purchase helps. */
+function fewestMissing(
+  model: FitModel,
+  options: readonly (readonly StationOption[])[],
+  stations: readonly number[],
+): Map<number, number> | null {
+  const problem = restricted(choiceProblem(model, options), stations);
+  const shells = model.shells.length;
+  const bought: { shells: number[] }[][] = [];
+  const elastic = problem.options.map((stationOptionList) => {
+    const variants: (Choice & { shells: number[] })[] = [];
+    for (const { uses, deviation } of stationOptionList) {
+      const halves = uses.filter((resource) => resource < shells);
+      const rest = uses.filter((resource) => resource >= shells);
+      for (let mask = 0; mask < 2 ** halves.length; mask += 1) {
+        const buys = halves.filter((_, at) => (mask >> at) & 1);
+        if (buys.some((shell) => model.shells[shell]!.stock === Number.POSITIVE_INFINITY)) continue;
+        const owned = halves.filter((_, at) => !((mask >> at) & 1));
+        variants.push({ cost: buys.length, uses: [...owned, ...rest], deviation, shells: buys });
+      }
+    }
+    variants.sort((a, b) => a.cost - b.cost);
+    bought.push(variants);
+    return variants;
+  });
+  const answer = leastChoice({ ...problem, options: elastic });
+  if (answer.status === 'infeasible') return null;
+  const missing = new Map<number, number>();
+  answer.chosen.forEach((option, station) => {
+    for (const shell of bought[station]![option]!.shells) missing.set(shell, (missing.get(shell) ?? 0) + 1);
+  });
+  return missing;
+}
+
+/** Explains one model's failure in the request's unit. */
+class Explainer {
+  private readonly model: FitModel;
+  private readonly options: readonly (readonly StationOption[])[];
+  private readonly unit: Unit;
+
+  constructor(model: FitModel, options: readonly (readonly StationOption[])[], unit: Unit) {
+    this.model = model;
+    this.options = options;
+    this.unit = unit;
+  }
+
+  private length(value: number): string {
+    return `${formatExactLength(nanometres(Math.round(value)), this.unit, INSTRUMENT_DECIMALS[this.unit])} ${this.unit}`;
+  }
+
+  private ids(stations: readonly number[]): string[] {
+    return stations.map((station) => this.model.stations[station]!.id);
+  }
+
+  /** A station that no housing and pair can serve, whatever the others take. */
+  lonely(at: number): FitConflict {
+    const { model } = this;
+    const station = model.stations[at]!;
+    const housings = housingsFor(model, station);
+    const base = { stations: [station.id], shells: [] };
+    if (housings.length === 0) {
+      return {
+        ...base,
+        kind: 'matching',
+        message: `${station.id} has no housing: none is fixed to it and none of its engine and family is free.`,
+        remedy: `Add the housing of ${station.id} with its bore.`,
+      };
+    }
+    // Stock is counted as unlimited here, so that "wrong wall" and "none left" are told apart.
+    const shells = model.shells.map((shell) => ({ ...shell, stock: Number.POSITIVE_INFINITY }));
+    const reach = (rules: ModelRules, list = shells) =>
+      housings.flatMap((housing) =>
+        shellPairs(list, station.family, rules).map((pair) => ({
+          pair,
+          clearance: clearanceWith(station, model.housings[housing]!, pair),
+        })),
+      );
+    const inside = ({ clearance }: { clearance: number }) => clearance >= station.low && clearance <= station.high;
+    const names = (pair: { upper: number; lower: number }) => [
+      model.shells[pair.upper]!.id,
+      model.shells[pair.lower]!.id,
+    ];
+
+    const withinRules = reach(model.rules);
+    const outOfStock = withinRules.find(inside);
+    if (outOfStock) {
+      const [upper, lower] = names(outOfStock.pair);
+      const needed = [...new Set([upper!, lower!])];
+      return {
+        ...base,
+        kind: 'stock-short',
+        shells: needed,
+        message: `${station.id} could only be served by halves that are out of stock.`,
+        remedy: `With ${upper} and ${lower} on hand it would run at ${this.length(outOfStock.clearance)}.`,
+      };
+    }
+    const underOpenRules = reach(openRules(model.rules)).find(inside);
+    if (underOpenRules) {
+      const [upper, lower] = names(underOpenRules.pair);
+      return {
+        ...base,
+        kind: 'rules',
+        shells: [...new Set([upper!, lower!])],
+        message: `${station.id} has no pair inside its limits that the rules allow.`,
+        remedy: `${upper} over ${lower} would give ${this.length(underOpenRules.clearance)}; the rules on mixed halves, wall step, thinner side or series keep it out.`,
+      };
+    }
+    const [housing] = housings;
+    const gap = model.housings[housing!]!.bore - station.journal + station.offset;
+    const limits = `${this.length(station.low)} to ${this.length(station.high)}`;
+    const wanted = `Walls that sum to ${this.length(gap - station.high)} to ${this.length(gap - station.low)} would do${housings.length > 1 ? ` in ${model.housings[housing!]!.id}` : ''}.`;
+    const candidates = reach(openRules(model.rules));
+    if (candidates.length === 0) {
+      return {
+        ...base,
+        kind: 'no-pair-in-range',
+        message: `There is no pair of ${station.family} halves, upper and lower, for ${station.id}.`,
+        remedy: wanted,
+      };
+    }
+    const miss = ({ clearance }: { clearance: number }) =>
+      clearance < station.low ? station.low - clearance : clearance - station.high;
+    const nearest = candidates.reduce((best, next) => (miss(next) < miss(best) ? next : best));
+    const [upper, lower] = names(nearest.pair);
+    const side = nearest.clearance < station.low ? 'too tight' : 'too loose';
+    return {
+      ...base,
+      kind: 'no-pair-in-range',
+      shells: [...new Set([upper!, lower!])],
+      message: `${station.id}: the nearest pair, ${upper} over ${lower}, gives ${this.length(nearest.clearance)}, ${this.length(miss(nearest))} ${side} (limits ${limits}).`,
+      remedy: wanted,
+    };
+  }
+
+  /** Stations of `candidates` that compete for too few halves. */
+  private stockShort(candidates: readonly number[], kept: Kept): FitConflict {
+    const group = minimalGroup(candidates, (stations) => !isFeasible(this.model, this.options, stations, kept));
+    const missing = fewestMissing(this.model, this.options, group);
+    const overall = fewestMissing(this.model, this.options, candidates);
+    const list = (halves: Map<number, number> | null) =>
+      joined([...(halves ?? [])].map(([shell, count]) => `${count} × ${this.model.shells[shell]!.id}`));
+    const count = [...(missing?.values() ?? [])].reduce((sum, next) => sum + next, 0);
+    const contested = [
+      ...new Set(group.flatMap((station) => this.options[station]!.flatMap(({ upper, lower }) => [upper, lower]))),
+    ]
+      .filter((shell) => this.model.shells[shell]!.stock < 2 * group.length)
+      .sort((a, b) => a - b)
+      .map((shell) => this.model.shells[shell]!.id);
+    return {
+      kind: 'stock-short',
+      stations: this.ids(group),
+      shells: contested,
+      message: `${joined(this.ids(group))} compete for too few halves: ${count} ${count === 1 ? 'is' : 'are'} missing (${list(missing)}).`,
+      remedy: `Fewest to get so that everything fits: ${list(overall)}.`,
+    };
+  }
+
+  private matching(candidates: readonly number[]): FitConflict {
+    const kept = { stock: false, housings: true, spread: false };
+    const group = minimalGroup(candidates, (stations) => !isFeasible(this.model, this.options, stations, kept));
+    const housings = new Set(group.flatMap((station) => this.options[station]!.map(({ housing }) => housing)));
+    const names = [...housings].sort((a, b) => a - b).map((housing) => this.model.housings[housing]!.id);
+    return {
+      kind: 'matching',
+      stations: this.ids(group),
+      shells: [],
+      message: `${joined(this.ids(group))} need ${group.length} housings, but only ${joined(names)} can serve any of them.`,
+      remedy: `Add a housing that fits one of them, or shells with other walls.`,
+    };
+  }
+
+  private spread(candidates: readonly number[], kept: Kept): FitConflict {
+    const { model } = this;
+    const group = minimalGroup(candidates, (stations) => !isFeasible(model, this.options, stations, kept));
+    const { family } = model.stations[group[0]!]!;
+    const limit = model.rules.maxSpread[family]!;
+    const deviations = [
+      ...new Set(candidates.flatMap((station) => this.options[station]!.map((o) => o.deviation))),
+    ].sort((a, b) => a - b);
+    const widths = [...new Set(deviations.flatMap((low, at) => deviations.slice(at).map((high) => high - low)))]
+      .filter((width) => width > limit)
+      .sort((a, b) => a - b);
+    let from = 0;
+    let to = widths.length - 1;
+    while (from < to) {
+      const middle = (from + to) >> 1;
+      const wider = {
+        ...model,
+        rules: { ...model.rules, maxSpread: { ...model.rules.maxSpread, [family]: nanometres(widths[middle]!) } },
+      };
+      if (isFeasible(wider, this.options, candidates, kept)) to = middle;
+      else from = middle + 1;
+    }
+    const needed = widths[from];
+    return {
+      kind: 'spread',
+      stations: this.ids(group),
+      shells: [],
+      message: `${joined(this.ids(group))} can each be served, but not within ${this.length(limit)} of each other.`,
+      remedy:
+        needed === undefined
+          ? 'Other walls in the drawer would bring them closer together.'
+          : `A spread of ${this.length(needed)} would do with the halves there are.`,
+    };
+  }
+
+  /** All stations have options, but not together. */
+  together(stations: readonly number[]): FitConflict[] {
+    const feasible = (kept: Kept) => isFeasible(this.model, this.options, stations, kept);
+    if (!feasible({ stock: false, housings: true, spread: false })) return [this.matching(stations)];
+    if (feasible({ ...KEEP_ALL, stock: false })) return [this.stockShort(stations, KEEP_ALL)];
+    if (feasible({ ...KEEP_ALL, spread: false })) return [this.spread(stations, KEEP_ALL)];
+    // Too few halves and too wide a spread at once: each is explained with the other one dropped.
+    const conflicts: FitConflict[] = [];
+    const stockOnly = { stock: true, housings: true, spread: false };
+    const spreadOnly = { stock: false, housings: true, spread: true };
+    if (!feasible(stockOnly)) conflicts.push(this.stockShortWithoutSpread(stations, stockOnly));
+    if (!feasible(spreadOnly)) conflicts.push(this.spread(stations, spreadOnly));
+    return conflicts;
+  }
+
+  private stockShortWithoutSpread(stations: readonly number[], kept: Kept): FitConflict {
+    const rules = { ...this.model.rules, maxSpread: { main: null, rod: null } };
+    return new Explainer({ ...this.model, rules }, this.options, this.unit).stockShort(stations, kept);
+  }
+}
+
+/**
+ * Says why nothing fits: stations that no pair can serve first; otherwise, engine by engine where each fails alone or for
+ * all together, the smallest group of stations that compete, and what would help. Remedies that name a count of halves
+ * or a spread were solved for, not guessed.
+ *
+ * @param model a model that has no plan
+ * @param options its `stationOptions`
+ * @param unit the unit of the messages
+ */
+export function explainConflicts(
+  model: FitModel,
+  options: readonly (readonly StationOption[])[] = stationOptions(model),
+  unit: Unit,
+): FitConflict[] {
+  const explainer = new Explainer(model, options, unit);
+  const lonely = options.flatMap((list, at) => (list.length === 0 ? [explainer.lonely(at)] : []));
+  if (lonely.length > 0) return lonely;
+
+  const conflicts: FitConflict[] = [];
+  const { group, keys } = spreadGroups(model);
+  const healthy: number[] = [];
+  keys.forEach((_, at) => {
+    const stations = group.flatMap((own, station) => (own === at ? [station] : []));
+    if (isFeasible(model, options, stations, KEEP_ALL)) healthy.push(...stations);
+    else conflicts.push(...explainer.together(stations));
+  });
+  if (conflicts.length > 0) return conflicts;
+  return explainer.together(healthy.sort((a, b) => a - b));
+}

@@ -1,0 +1,75 @@
+import { numberOfLength } from '../measure/formatLength.js';
+import { nanometres } from '../measure/nanometres.js';
+import type { Unit } from '../measure/unit.js';
+import { choiceProblem, spreadGroups } from './choiceProblem.js';
+import { explainConflicts } from './explainConflicts.js';
+import { COST_PER_UM2, type FitModel, fitModelOf } from './fitModel.js';
+import type { FitPlan } from './fitPlan.js';
+import type { FitRequest } from './fitRequest.js';
+import { leastChoice } from './leastChoice.js';
+import { type StationOption, stationOptions } from './stationOptions.js';
+
+function spreads(model: FitModel, chosen: readonly StationOption[], unit: Unit): FitPlan['spread'] {
+  const { group, keys } = spreadGroups(model);
+  return keys.map(({ engine, family }, at) => {
+    const deviations = chosen.filter((_, station) => group[station] === at).map(({ deviation }) => deviation);
+    const value = nanometres(Math.max(...deviations) - Math.min(...deviations));
+    return { engine, family, value: numberOfLength(value, unit) };
+  });
+}
+
+function shellsUsed(model: FitModel, chosen: readonly StationOption[]): FitPlan['shellsUsed'] {
+  const counts = new Map<number, number>();
+  for (const { upper, lower } of chosen) {
+    for (const shell of [upper, lower]) counts.set(shell, (counts.get(shell) ?? 0) + 1);
+  }
+  return [...counts].sort(([a], [b]) => a - b).map(([shell, count]) => ({ id: model.shells[shell]!.id, count }));
+}
+
+/**
+ * Chooses a housing and two halves for every station at least cost, and proves it: `C = bore − journal − walls + offset`
+ * inside each station's limits, stock and matching respected, cost
+ * `Σ w·d² + mixedPenalty·mixed + pricePenalty·price` in µm² with `d = C − aim`. Each option's cost is rounded to
+ * 10⁻⁶ µm², the square of a nanometre.
+ *
+ * @param request a valid request (see `readFitRequest`)
+ * @returns the plan, or an infeasible one whose conflicts explain why nothing fits. The same request always gives the
+ *   same plan.
+ */
+export function fit(request: FitRequest): FitPlan {
+  const model = fitModelOf(request);
+  const options = stationOptions(model);
+  const answer = leastChoice(choiceProblem(model, options));
+  const base = { format: 'fettle.fit-plan/1', unit: request.unit } as const;
+  if (answer.status === 'infeasible') {
+    return {
+      ...base,
+      status: 'infeasible',
+      cost: null,
+      bound: null,
+      stations: [],
+      shellsUsed: [],
+      spread: [],
+      conflicts: explainConflicts(model, options, request.unit),
+    };
+  }
+  const chosen = answer.chosen.map((option, station) => options[station]![option]!);
+  return {
+    ...base,
+    status: 'optimal',
+    cost: answer.cost / COST_PER_UM2,
+    bound: answer.cost / COST_PER_UM2,
+    stations: chosen.map((option, at) => ({
+      id: model.stations[at]!.id,
+      housing: model.housings[option.housing]!.id,
+      upper: model.shells[option.upper]!.id,
+      lower: model.shells[option.lower]!.id,
+      clearance: numberOfLength(nanometres(option.clearance), request.unit),
+      deviation: numberOfLength(nanometres(option.deviation), request.unit),
+      mixed: option.mixed,
+    })),
+    shellsUsed: shellsUsed(model, chosen),
+    spread: spreads(model, chosen, request.unit),
+    conflicts: [],
+  };
+}

@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { unitSchema } from '../measure/unit.js';
+import { familySchema } from './fitRequest.js';
+
+export const conflictSchema = z.strictObject({
+  kind: z.enum(['no-pair-in-range', 'stock-short', 'spread', 'matching', 'rules']),
+  stations: z.array(z.string()).describe('The stations concerned; dropping any one of a group would let the rest fit.'),
+  shells: z.array(z.string()).describe('The shells they compete for, where there are any.'),
+  message: z.string().describe('What is wrong and by how much.'),
+  remedy: z.string().describe('What would put it right.'),
+});
+export type FitConflict = z.infer<typeof conflictSchema>;
+
+export const plannedStationSchema = z.strictObject({
+  id: z.string(),
+  housing: z.string(),
+  upper: z.string(),
+  lower: z.string(),
+  clearance: z.number().describe('Bore − journal − walls + offset.'),
+  deviation: z.number().describe('Clearance − aim.'),
+  mixed: z.boolean().describe('Whether the two walls differ.'),
+});
+export type PlannedStation = z.infer<typeof plannedStationSchema>;
+
+/** The answer to a fit request. */
+export const fitPlanSchema = z.strictObject({
+  format: z.literal('fettle.fit-plan/1'),
+  unit: unitSchema,
+  status: z
+    .enum(['optimal', 'feasible', 'infeasible'])
+    .describe('optimal: proven least cost; feasible: stopped by a limit; infeasible: proven that nothing fits.'),
+  cost: z.number().nullable().describe('µm²; null when infeasible.'),
+  bound: z.number().nullable().describe('Proven lower bound of the cost, µm²; null when infeasible.'),
+  stations: z.array(plannedStationSchema),
+  shellsUsed: z.array(z.strictObject({ id: z.string(), count: z.int() })),
+  spread: z
+    .array(z.strictObject({ engine: z.string(), family: familySchema, value: z.number() }))
+    .describe('Largest minus smallest deviation per engine and family.'),
+  conflicts: z.array(conflictSchema),
+});
+export type FitPlan = z.infer<typeof fitPlanSchema>;
+
+/** What stands in an NDJSON answer for a line that was no valid request. */
+export const fitErrorSchema = z.strictObject({
+  format: z.literal('fettle.error/1'),
+  line: z.int().min(1),
+  errors: z.array(z.strictObject({ path: z.string(), message: z.string() })),
+});
+export type FitError = z.infer<typeof fitErrorSchema>;

@@ -1,0 +1,162 @@
+import { z } from 'zod';
+import { unitSchema } from '../measure/unit.js';
+
+/** Lengths in a file are at most 10 000 of their unit, so that whole nanometres stay exact. */
+const lengthSchema = z.number().min(-10_000).max(10_000);
+const sizeSchema = z.number().positive().max(10_000);
+const idSchema = z.string().min(1).max(200);
+
+/** Main bearings, or rod (big-end) bearings. */
+export const familySchema = z.enum(['main', 'rod']);
+export type Family = z.infer<typeof familySchema>;
+
+/** Upper is the block (or rod) side, lower the cap side; `either` fits both. */
+export const halfSchema = z.enum(['upper', 'lower', 'either']);
+export type Half = z.infer<typeof halfSchema>;
+
+export const fitStationSchema = z
+  .strictObject({
+    id: idSchema.describe('Unique among all stations.'),
+    engine: idSchema.default('').describe('Engine it belongs to; leave out for one engine.'),
+    family: familySchema,
+    journal: sizeSchema.describe('Journal diameter.'),
+    aim: lengthSchema.describe('Oil clearance aimed at.'),
+    low: lengthSchema.describe('Least clearance allowed.'),
+    high: lengthSchema.describe('Largest clearance allowed.'),
+    offset: lengthSchema
+      .default(0)
+      .describe('Assembly offset: measured minus predicted clearance of a trial assembly.'),
+  })
+  .refine((station) => station.low <= station.high, { path: ['low'], error: 'low is above high; swap them' });
+
+export const fitHousingSchema = z.strictObject({
+  id: idSchema.describe('Unique among all housings.'),
+  engine: idSchema.default(''),
+  family: familySchema,
+  bore: sizeSchema.describe('Housing bore without shells.'),
+  station: idSchema
+    .nullable()
+    .default(null)
+    .describe('Station it belongs to, or null when it may go to any of its engine and family.'),
+});
+
+export const fitShellSchema = z.strictObject({
+  id: idSchema.describe('Unique among all shells.'),
+  family: familySchema,
+  series: z.string().max(200).describe("One maker's material and coating."),
+  half: halfSchema,
+  wall: sizeSchema.describe('Wall thickness at the crown.'),
+  stock: z.int().min(0).max(1_000_000_000).nullable().describe('Halves on hand, or null for as many as wanted.'),
+  price: z.number().min(0).max(1e9).default(0),
+});
+
+const maxSpreadSchema = z.strictObject({
+  main: z.number().min(0).max(10_000).nullable().default(null),
+  rod: z.number().min(0).max(10_000).nullable().default(null),
+});
+
+export const fitRulesSchema = z.strictObject({
+  mixedHalves: z.boolean().default(true).describe('May a station have two different walls?'),
+  acrossSeries: z.boolean().default(false).describe('May the halves of a station be of different series?'),
+  maxWallStep: z.number().min(0).max(10_000).default(0.013).describe('Largest difference of walls in a station, mm.'),
+  thinnerHalf: z
+    .enum(['either', 'upper', 'lower'])
+    .default('either')
+    .describe('Side of the thinner half in a mixed station.'),
+  maxSpread: maxSpreadSchema
+    .nullable()
+    .default(null)
+    .transform((spread) => spread ?? { main: null, rod: null })
+    .describe('Largest spread of deviations from the aim per engine, mm.'),
+  tightWeight: z.number().min(0).max(1000).default(2).describe('Weight of a shortfall below the aim.'),
+  mixedPenalty: z.number().min(0).max(1e9).default(4).describe('Cost of a mixed station, µm².'),
+  pricePenalty: z.number().min(0).max(1e9).default(0).describe('Cost of one unit of price, µm².'),
+});
+
+type Identified = { readonly id: string };
+
+function repeatedIds(list: readonly Identified[], name: string): { path: (string | number)[]; message: string }[] {
+  const first = new Map<string, number>();
+  const issues: { path: (string | number)[]; message: string }[] = [];
+  list.forEach(({ id }, at) => {
+    const earlier = first.get(id);
+    if (earlier === undefined) first.set(id, at);
+    else
+      issues.push({
+        path: [name, at, 'id'],
+        message: `“${id}” is already the id of ${name}[${earlier}]; ids are unique per list`,
+      });
+  });
+  return issues;
+}
+
+/**
+ * What the selection core is asked: stations with their journals, aims and limits, the housings, the shells on hand and the
+ * rules. The format is open and described in docs/formats.
+ */
+export const fitRequestSchema = z
+  .strictObject({
+    format: z.literal('fettle.fit-request/1'),
+    unit: unitSchema.describe('Unit of every length except those in rules, which are always mm.'),
+    stations: z.array(fitStationSchema).max(100_000),
+    housings: z.array(fitHousingSchema).max(100_000),
+    shells: z.array(fitShellSchema).max(10_000),
+    rules: fitRulesSchema.prefault({}),
+  })
+  .superRefine((request, context) => {
+    const issues = [
+      ...repeatedIds(request.stations, 'stations'),
+      ...repeatedIds(request.housings, 'housings'),
+      ...repeatedIds(request.shells, 'shells'),
+    ];
+    const stations = new Map(request.stations.map((station) => [station.id, station]));
+    request.housings.forEach((housing, at) => {
+      if (housing.station === null) return;
+      const path = ['housings', at, 'station'];
+      const station = stations.get(housing.station);
+      if (!station) issues.push({ path, message: `there is no station “${housing.station}” in this request` });
+      else if (station.family !== housing.family || station.engine !== housing.engine) {
+        issues.push({
+          path,
+          message: `station “${station.id}” is ${station.family} of engine “${station.engine}”, this housing is ${housing.family} of engine “${housing.engine}”`,
+        });
+      }
+    });
+    for (const issue of issues) context.addIssue({ code: 'custom', ...issue });
+  });
+
+/** A fit request as written in a file: optional fields may be missing. */
+export type FitRequestInput = z.input<typeof fitRequestSchema>;
+/** A fit request as read: every default filled in. */
+export type FitRequest = z.output<typeof fitRequestSchema>;
+export type FitStation = z.output<typeof fitStationSchema>;
+export type FitHousing = z.output<typeof fitHousingSchema>;
+export type FitShell = z.output<typeof fitShellSchema>;
+export type FitRules = z.output<typeof fitRulesSchema>;
+
+/** One thing wrong with a document, and where. */
+export interface DocumentFault {
+  /** JSON Pointer (RFC 6901) of the value at fault; empty for the whole document. */
+  readonly path: string;
+  readonly message: string;
+}
+
+/** The faults of a failed Zod parse, each with the JSON Pointer (RFC 6901) of its value. */
+export function faultsOf(error: z.ZodError): DocumentFault[] {
+  return error.issues.map((issue) => ({
+    path: issue.path.map((part) => `/${String(part).replaceAll('~', '~0').replaceAll('/', '~1')}`).join(''),
+    message: issue.message,
+  }));
+}
+
+/**
+ * Reads a fit request from parsed JSON.
+ *
+ * @returns the request with its defaults filled in, or every fault with its path
+ */
+export function readFitRequest(
+  json: unknown,
+): { ok: true; request: FitRequest } | { ok: false; faults: DocumentFault[] } {
+  const parsed = fitRequestSchema.safeParse(json);
+  return parsed.success ? { ok: true, request: parsed.data } : { ok: false, faults: faultsOf(parsed.error) };
+}

@@ -1,0 +1,111 @@
+import * as highsModule from 'highs';
+import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
+import type { FitRequest } from '../fitRequest.js';
+
+const load = highsModule.default as unknown as typeof highsModule.default.default;
+let solver: Awaited<ReturnType<typeof load>> | null = null;
+
+/**
+ * The same fit request solved as a mixed-integer programme by HiGHS, a general-purpose solver. It is written from the
+ * format's text on its own, sharing no code with the search but the reading of lengths.
+ *
+ * @returns the least cost in µm², or null when nothing fits
+ */
+export async function leastCostByHighs(request: FitRequest): Promise<number | null> {
+  solver ??= await load();
+  const nm = (value: number) => lengthOfNumber(value, request.unit);
+  const { rules } = request;
+  const objective: string[] = [];
+  const binaries: string[] = [];
+  const rows: string[] = [];
+  const byStation: string[][] = [];
+  const byHousing = new Map<string, string[]>();
+  const byShell = new Map<string, { name: string; count: number }[]>();
+  const byGroup = new Map<string, { name: string; deviation: number; station: number }[]>();
+  request.stations.forEach((station, at) => {
+    const names: string[] = [];
+    const fixed = request.housings.filter((housing) => housing.station === station.id);
+    const housings =
+      fixed.length > 0
+        ? fixed
+        : request.housings.filter(
+            (housing) =>
+              housing.station === null && housing.engine === station.engine && housing.family === station.family,
+          );
+    for (const housing of housings) {
+      for (const upper of request.shells) {
+        for (const lower of request.shells) {
+          if (upper.family !== station.family || lower.family !== station.family) continue;
+          if (upper.half === 'lower' || lower.half === 'upper') continue;
+          if (upper.series !== lower.series && !rules.acrossSeries) continue;
+          const difference = nm(upper.wall) - nm(lower.wall);
+          if (Math.abs(difference) > lengthOfNumber(rules.maxWallStep, 'mm')) continue;
+          if (difference !== 0 && !rules.mixedHalves) continue;
+          if (difference > 0 && rules.thinnerHalf === 'upper') continue;
+          if (difference < 0 && rules.thinnerHalf === 'lower') continue;
+          const clearance =
+            nm(housing.bore) - nm(station.journal) - nm(upper.wall) - nm(lower.wall) + nm(station.offset);
+          if (clearance < nm(station.low) || clearance > nm(station.high)) continue;
+          const deviation = (clearance - nm(station.aim)) / 1000;
+          const cost =
+            (deviation < 0 ? rules.tightWeight : 1) * deviation ** 2 +
+            (difference !== 0 ? rules.mixedPenalty : 0) +
+            rules.pricePenalty * (upper.price + lower.price);
+          const name = `x${binaries.length}`;
+          binaries.push(name);
+          names.push(name);
+          if (cost !== 0) objective.push(`${cost} ${name}`);
+          byHousing.set(housing.id, [...(byHousing.get(housing.id) ?? []), name]);
+          for (const [shell, count] of upper === lower
+            ? [[upper, 2] as const]
+            : ([
+                [upper, 1],
+                [lower, 1],
+              ] as const)) {
+            byShell.set(shell.id, [...(byShell.get(shell.id) ?? []), { name, count }]);
+          }
+          const group = `${station.family}|${station.engine}`;
+          byGroup.set(group, [...(byGroup.get(group) ?? []), { name, deviation, station: at }]);
+        }
+      }
+    }
+    byStation.push(names);
+  });
+  if (byStation.some((names) => names.length === 0)) return null;
+  for (const names of byStation) rows.push(`${names.join(' + ')} = 1`);
+  for (const names of byHousing.values()) rows.push(`${names.join(' + ')} <= 1`);
+  for (const shell of request.shells) {
+    const uses = byShell.get(shell.id);
+    if (uses && shell.stock !== null)
+      rows.push(`${uses.map(({ name, count }) => `${count} ${name}`).join(' + ')} <= ${shell.stock}`);
+  }
+  const free: string[] = [];
+  for (const [group, uses] of byGroup) {
+    const limit = rules.maxSpread[group.startsWith('main') ? 'main' : 'rod'];
+    if (limit === null) continue;
+    const base = `l${free.length}`;
+    free.push(base);
+    for (const station of new Set(uses.map((use) => use.station))) {
+      const sum = uses
+        .filter((use) => use.station === station && use.deviation !== 0)
+        .map(({ name, deviation }) => `${deviation < 0 ? '-' : '+'} ${Math.abs(deviation)} ${name}`)
+        .join(' ');
+      rows.push(`${sum} - ${base} >= 0`, `${sum} - ${base} <= ${limit * 1000}`);
+    }
+  }
+  const lp = [
+    'Minimize',
+    ` obj: ${objective.join(' + ') || `0 ${binaries[0]}`}`,
+    'Subject To',
+    ...rows.map((row, at) => ` c${at}: ${row}`),
+    'Bounds',
+    ...free.map((name) => ` ${name} free`),
+    'Binary',
+    ` ${binaries.join(' ')}`,
+    'End',
+  ].join('\n');
+  const solution = solver.solve(lp, { mip_rel_gap: 0, mip_abs_gap: 1e-9, output_flag: false });
+  if (solution.Status === 'Infeasible') return null;
+  if (solution.Status !== 'Optimal') throw new Error(`HiGHS: ${solution.Status}`);
+  return solution.ObjectiveValue;
+}

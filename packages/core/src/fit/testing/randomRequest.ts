@@ -1,0 +1,97 @@
+import type { FitRequestInput } from '../fitRequest.js';
+
+/** Mulberry32 (public domain, by Tommy Ettinger; cited from memory): a small seeded generator of numbers in [0, 1). */
+export function seeded(seed: number): () => number {
+  let state = seed >>> 0;
+  return () => {
+    state = (state + 0x6d2b79f5) >>> 0;
+    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
+    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
+    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
+  };
+}
+
+/** A small random request that touches every rule of the format; many are infeasible. */
+export function randomRequest(seed: number): FitRequestInput {
+  const random = seeded(seed);
+  const whole = (from: number, to: number) => from + Math.floor(random() * (to - from + 1));
+  const maybe = (chance: number) => random() < chance;
+  const um = (value: number) => Math.round(value) / 1000;
+  const engines = maybe(0.25) ? ['E1', 'E2'] : ['E1'];
+  const stations: FitRequestInput['stations'] = [];
+  const housings: FitRequestInput['housings'] = [];
+  for (const engine of engines) {
+    for (let main = 1; main <= whole(2, 5); main += 1) {
+      const id = `${engine}M${main}`;
+      stations.push({
+        id,
+        engine,
+        family: 'main',
+        journal: um(59_976 + whole(0, 12)),
+        aim: 0.04,
+        low: 0.025,
+        high: 0.058,
+        offset: um(whole(-2, 2)),
+      });
+      housings.push({ id: `${id}B`, engine, family: 'main', bore: um(64_000 + whole(0, 19)), station: id });
+    }
+    const rods = maybe(0.6) ? whole(2, 4) : 0;
+    for (let rod = 1; rod <= rods; rod += 1) {
+      const id = `${engine}R${rod}`;
+      stations.push({
+        id,
+        engine,
+        family: 'rod',
+        journal: um(47_984 + whole(0, 16)),
+        aim: 0.035,
+        low: 0.02,
+        high: 0.05,
+      });
+      housings.push({
+        id: `${id}H`,
+        engine,
+        family: 'rod',
+        bore: um(51_000 + whole(0, 16)),
+        station: maybe(0.3) ? id : null,
+      });
+    }
+  }
+  const shells: FitRequestInput['shells'] = [];
+  for (const family of ['main', 'rod'] as const) {
+    const first = family === 'main' ? 1_987 : 1_486;
+    for (let grade = 0; grade < whole(2, 4); grade += 1) {
+      const wall = um(first + grade * whole(3, 5));
+      const series = maybe(0.3) ? 'B' : 'A';
+      const sides = maybe(0.25) ? (['either'] as const) : (['upper', 'lower'] as const);
+      for (const half of sides) {
+        const stock = maybe(0.4) ? null : whole(0, 4);
+        shells.push({
+          id: `${family}${grade}${half}`,
+          family,
+          series,
+          half,
+          wall,
+          stock,
+          price: maybe(0.5) ? whole(1, 9) / 2 : 0,
+        });
+      }
+    }
+  }
+  return {
+    format: 'fettle.fit-request/1',
+    unit: 'mm',
+    stations,
+    housings,
+    shells,
+    rules: {
+      mixedHalves: maybe(0.8),
+      acrossSeries: maybe(0.4),
+      maxWallStep: maybe(0.3) ? 0.005 : 0.013,
+      thinnerHalf: (['either', 'upper', 'lower'] as const)[whole(0, 2)]!,
+      maxSpread: maybe(0.5) ? { main: um(whole(2, 14)), rod: maybe(0.5) ? um(whole(2, 14)) : null } : null,
+      tightWeight: [1, 2, 2.5][whole(0, 2)]!,
+      mixedPenalty: whole(0, 8),
+      pricePenalty: maybe(0.5) ? whole(1, 4) : 0,
+    },
+  };
+}

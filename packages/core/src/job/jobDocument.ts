@@ -1,0 +1,97 @@
+import { z } from 'zod';
+import { halfSchema } from '../fit/fitRequest.js';
+import { LONGEST, type Nanometres } from '../measure/nanometres.js';
+import { unitSchema } from '../measure/unit.js';
+import { crankLayoutSchema } from '../station/crankLayout.js';
+import { FEATURES, SLOTS } from './reading.js';
+
+const nanometresSchema = z
+  .int()
+  .min(-LONGEST)
+  .max(LONGEST)
+  .transform((value) => value as Nanometres)
+  .meta({ description: 'Length in whole nanometres.' });
+const positiveSchema = nanometresSchema.refine((value) => value > 0, 'must be above zero');
+
+/** Limits from the engine's data sheet. They always name where they come from. */
+export const limitSchema = z
+  .strictObject({
+    low: nanometresSchema,
+    high: nanometresSchema,
+    source: z.string().trim().min(1, 'name the book and page the limits come from').max(200),
+  })
+  .refine(({ low, high }) => low <= high, { path: ['low'], error: 'the low limit is above the high limit; swap them' });
+export type Limit = z.infer<typeof limitSchema>;
+
+export const materialSchema = z.enum(['iron', 'aluminium', 'steel', 'unknown']);
+export type Material = z.infer<typeof materialSchema>;
+
+export const jobShellSchema = z.strictObject({
+  series: z.string().trim().min(1, 'name the series').max(60),
+  grade: z.string().trim().min(1, 'name the grade').max(40),
+  half: halfSchema,
+  wall: positiveSchema,
+  stock: z.int('stock is a whole number of halves').min(0, 'stock cannot be below zero').max(9999).nullable(),
+});
+export type JobShell = z.infer<typeof jobShellSchema>;
+
+/** One half as it was when its choice was accepted: a later change in the drawer does not rewrite it. */
+const chosenHalfSchema = z.strictObject({ shell: z.string(), label: z.string(), wall: positiveSchema });
+
+export const acceptedChoiceSchema = z.strictObject({
+  at: z.iso.datetime(),
+  by: z.string(),
+  stations: z.record(
+    z.string(),
+    z.strictObject({ upper: chosenHalfSchema, lower: chosenHalfSchema, predicted: nanometresSchema }),
+  ),
+});
+export type AcceptedChoice = z.infer<typeof acceptedChoiceSchema>;
+
+export const aimRuleSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('middle') }),
+  z.strictObject({ kind: z.literal('per-inch') }),
+  z.strictObject({ kind: z.literal('figure'), clearance: nanometresSchema }),
+]);
+
+export const jobRulesSchema = z.strictObject({
+  aim: aimRuleSchema,
+  /** Added to the aim of single stations. */
+  extras: z.record(z.string(), nanometresSchema),
+  mixedHalves: z.boolean(),
+  acrossSeries: z.boolean(),
+  maxWallStep: nanometresSchema.refine((value) => value >= 0, 'cannot be below zero'),
+  thinnerHalf: z.enum(['either', 'upper', 'lower']),
+  maxSpread: nanometresSchema.refine((value) => value >= 0, 'cannot be below zero').nullable(),
+  tightWeight: z.number().min(0).max(1000),
+  mixedPenalty: z.number().min(0).max(1e9),
+  closeFraction: z.number().min(0).max(0.5),
+});
+export type JobRules = z.infer<typeof jobRulesSchema>;
+
+/**
+ * One engine on a bench: everything about it except its readings, which are kept one by one. Lists that two people may
+ * change at once are records by id, so that their changes merge.
+ */
+export const jobDocumentSchema = z.strictObject({
+  name: z.string().trim().min(1, 'give the engine a name').max(80, 'at most 80 characters'),
+  unit: unitSchema,
+  layout: crankLayoutSchema,
+  materials: z.strictObject({ block: materialSchema, caps: materialSchema, rods: materialSchema }),
+  limits: z.strictObject({
+    mainBore: limitSchema.nullable(),
+    mainJournal: limitSchema.nullable(),
+    mainClearance: limitSchema.nullable(),
+  }),
+  measuring: z.strictObject({
+    order: z.enum(['along', 'down']),
+    slots: z.record(z.enum(FEATURES), z.array(z.enum(SLOTS)).min(1)),
+    /** Size the gauge is zeroed on, for readings typed as deviations. */
+    setting: z.record(z.enum(FEATURES), positiveSchema.nullable()),
+  }),
+  rules: jobRulesSchema,
+  shells: z.record(z.string().min(1).max(60), jobShellSchema),
+  choice: acceptedChoiceSchema.nullable(),
+});
+export type JobDocument = z.infer<typeof jobDocumentSchema>;
+export type LimitKey = keyof JobDocument['limits'];

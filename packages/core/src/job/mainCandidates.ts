@@ -1,0 +1,102 @@
+import { type ClearanceVerdict, clearanceVerdict } from '../clearance/clearanceVerdict.js';
+import { type OilClearance, oilClearance } from '../clearance/oilClearance.js';
+import type { ModelRules, ModelShell } from '../fit/fitModel.js';
+import { shellPairs } from '../fit/shellPairs.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { JobDocument, JobShell } from './jobDocument.js';
+import type { MainStation } from './mainStations.js';
+
+/** The shells of a job in a fixed order: series, half, wall, grade, id. */
+export function shellsInOrder(job: JobDocument): { id: string; shell: JobShell }[] {
+  const side = { upper: 0, lower: 1, either: 2 };
+  return Object.entries(job.shells)
+    .map(([id, shell]) => ({ id, shell }))
+    .sort(
+      (a, b) =>
+        a.shell.series.localeCompare(b.shell.series, 'en') ||
+        side[a.shell.half] - side[b.shell.half] ||
+        a.shell.wall - b.shell.wall ||
+        a.shell.grade.localeCompare(b.shell.grade, 'en') ||
+        (a.id < b.id ? -1 : 1),
+    );
+}
+
+/** What a half is called on screen and in a plan: its grade, side and series. */
+export function shellLabel(shell: JobShell): string {
+  return `${shell.grade} ${shell.half} (${shell.series})`;
+}
+
+/** The shells of a job as the selection core takes them; their ids are the job's. */
+export function modelShellsOf(job: JobDocument): ModelShell[] {
+  return shellsInOrder(job).map(({ id, shell }) => ({
+    id,
+    family: 'main',
+    series: shell.series,
+    half: shell.half,
+    wall: shell.wall,
+    stock: shell.stock ?? Number.POSITIVE_INFINITY,
+    price: 0,
+  }));
+}
+
+/** The pairing rules of a job as the selection core takes them. */
+export function modelRulesOf(job: JobDocument): ModelRules {
+  const { rules } = job;
+  return {
+    mixedHalves: rules.mixedHalves,
+    acrossSeries: rules.acrossSeries,
+    maxWallStep: rules.maxWallStep,
+    thinnerHalf: rules.thinnerHalf,
+    maxSpread: { main: rules.maxSpread, rod: null },
+    tightWeight: rules.tightWeight,
+    mixedPenalty: Math.round(rules.mixedPenalty * 1_000_000),
+  };
+}
+
+/** What one pair of available halves would give in one main. */
+export interface Candidate {
+  readonly upper: string;
+  readonly lower: string;
+  readonly upperWall: Nanometres;
+  readonly lowerWall: Nanometres;
+  readonly mixed: boolean;
+  readonly clearance: OilClearance;
+  /** Nominal clearance minus aim; null without an aim. */
+  readonly deviation: Nanometres | null;
+  /** Null without limits on the data sheet. */
+  readonly verdict: ClearanceVerdict | null;
+}
+
+/**
+ * The clearance that every allowed pair of halves with stock would give in a main, tightest first.
+ *
+ * @returns empty when the main is not measured: a clearance needs both a bore and a journal
+ */
+export function mainCandidates(job: JobDocument, station: MainStation): Candidate[] {
+  const { bore, journal } = station;
+  if (!bore || !journal) return [];
+  const shells = modelShellsOf(job);
+  return shellPairs(shells, 'main', modelRulesOf(job))
+    .map((pair): Candidate => {
+      const upper = shells[pair.upper]!;
+      const lower = shells[pair.lower]!;
+      const clearance = oilClearance({
+        bore,
+        journal,
+        upperWall: upper.wall,
+        lowerWall: lower.wall,
+        offset: nanometres(0),
+      });
+      return {
+        upper: upper.id,
+        lower: lower.id,
+        upperWall: upper.wall,
+        lowerWall: lower.wall,
+        mixed: pair.mixed,
+        clearance,
+        deviation: station.aim === null ? null : nanometres(clearance.nominal - station.aim),
+        verdict: station.limits && clearanceVerdict(clearance, station.limits, job.rules.closeFraction),
+      };
+    })
+    .sort((a, b) => a.clearance.nominal - b.clearance.nominal);
+}

@@ -1,0 +1,50 @@
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { Unit } from '../measure/unit.js';
+import type { CrankLayout } from '../station/crankLayout.js';
+import type { JobDocument, JobRules, Material } from './jobDocument.js';
+
+/**
+ * Where the thinner half of a mixed pair goes by default: the cap side when an aluminium block has iron or steel caps, for
+ * the block opens more when hot; no matter otherwise. Common practice; schools differ, so it is a setting.
+ */
+export function usualThinnerHalf(block: Material, caps: Material): JobRules['thinnerHalf'] {
+  return block === 'aluminium' && (caps === 'iron' || caps === 'steel') ? 'lower' : 'either';
+}
+
+/** 0.013 mm in a millimetre job, 0.0005 in in an inch job. Common practice. */
+const USUAL_WALL_STEP: Readonly<Record<Unit, Nanometres>> = { mm: nanometres(13_000), in: nanometres(12_700) };
+
+/** A job with nothing measured: no limits, no shells, and the usual rules, each of which the fitter can change. */
+export function newJob(
+  name: string,
+  unit: Unit,
+  layout: CrankLayout,
+  materials: JobDocument['materials'],
+): JobDocument {
+  return {
+    name,
+    unit,
+    layout,
+    materials,
+    limits: { mainBore: null, mainJournal: null, mainClearance: null },
+    measuring: {
+      order: 'along',
+      slots: { mainBore: ['front', 'rear'], mainJournal: ['front-0', 'front-90'] },
+      setting: { mainBore: null, mainJournal: null },
+    },
+    rules: {
+      aim: { kind: 'middle' },
+      extras: {},
+      mixedHalves: true,
+      acrossSeries: false,
+      maxWallStep: USUAL_WALL_STEP[unit],
+      thinnerHalf: usualThinnerHalf(materials.block, materials.caps),
+      maxSpread: null,
+      tightWeight: 2,
+      mixedPenalty: 4,
+      closeFraction: 0.1,
+    },
+    shells: {},
+    choice: null,
+  };
+}

@@ -1,0 +1,59 @@
+import { z } from 'zod';
+import { LONGEST, type Nanometres } from '../measure/nanometres.js';
+import { parseLength } from '../measure/parseLength.js';
+import type { Unit } from '../measure/unit.js';
+
+/** What is measured at a main. */
+export const FEATURES = ['mainBore', 'mainJournal'] as const;
+export type Feature = (typeof FEATURES)[number];
+
+/**
+ * Where on the feature: in the front or rear plane; a journal also at 0° or 90°. Bores are read in the bolt direction.
+ */
+export const SLOTS = ['front', 'rear', 'front-0', 'front-90', 'rear-0', 'rear-90'] as const;
+export type Slot = (typeof SLOTS)[number];
+
+export const FEATURE_SLOTS: Readonly<Record<Feature, readonly Slot[]>> = {
+  mainBore: ['front', 'rear'],
+  mainJournal: ['front-0', 'front-90', 'rear-0', 'rear-90'],
+};
+
+const nullableLengthSchema = z
+  .int()
+  .min(-LONGEST)
+  .max(LONGEST)
+  .transform((value) => value as Nanometres)
+  .nullable();
+
+/** A reading as a client sends it. Its id is made by the client, so sending it twice does no harm. */
+export const readingDraftSchema = z.strictObject({
+  feature: z.enum(FEATURES),
+  station: z.int().min(1).max(99),
+  slot: z.enum(SLOTS),
+  /** As typed; empty when the reading is taken back. */
+  text: z.string().max(64, 'at most 64 characters'),
+  setting: nullableLengthSchema.describe('Size the gauge was zeroed on when it was read.'),
+  replaces: z.uuid().nullable().describe('The reading that stood there when this one was typed, or null.'),
+  by: z.string().trim().min(1, 'say who read it').max(60),
+  at: z.iso.datetime(),
+});
+export type ReadingDraft = z.infer<typeof readingDraftSchema>;
+
+/** A reading as it is kept. Readings are never changed; a correction is a new one that replaces it. */
+export const readingSchema = readingDraftSchema.extend({
+  id: z.uuid(),
+  /** The size, or null when the text was taken back or is no size. */
+  nm: nullableLengthSchema,
+});
+export type Reading = z.infer<typeof readingSchema>;
+
+/** The size a draft means in a job of this unit, or null when its text is empty or no size. */
+export function sizeOfDraft(draft: Pick<ReadingDraft, 'text' | 'setting'>, unit: Unit): Nanometres | null {
+  const parsed = parseLength(draft.text, { unit, setting: draft.setting });
+  return parsed.ok ? parsed.nm : null;
+}
+
+/** Names a place that holds one current reading. */
+export function slotKey({ feature, station, slot }: Pick<Reading, 'feature' | 'station' | 'slot'>): string {
+  return `${feature}:${station}:${slot}`;
+}

@@ -1,0 +1,124 @@
+import { formatLength } from './formatLength.js';
+import { type Nanometres, nanometres } from './nanometres.js';
+import { NANOMETRES_PER, type Unit } from './unit.js';
+
+/** A way in which a right size becomes a wrong figure. */
+export type Slip =
+  | 'thimble-turn'
+  | 'two-tenths'
+  | 'range-rod'
+  | 'decimal-point'
+  | 'wrong-unit'
+  | 'swapped-digits'
+  | 'mirrored-deviation';
+
+export interface LikelyReading {
+  readonly slip: Slip;
+  /** What the figure would be without the slip. */
+  readonly nm: Nanometres;
+  /** The question to put to the fitter. */
+  readonly question: string;
+}
+
+export interface Misreading {
+  /** How far outside the band the figure lies; negative when under it. */
+  readonly outsideBy: Nanometres;
+  /** Slips that would explain it, likeliest first; may be empty. */
+  readonly likely: readonly LikelyReading[];
+}
+
+export interface ExpectedSize {
+  /** The data sheet's limits for the feature, or the span of what else was read there. */
+  readonly low: Nanometres;
+  readonly high: Nanometres;
+  readonly unit: Unit;
+  /** The size the gauge is zeroed on, where the figure was a deviation from it. */
+  readonly setting?: Nanometres | null;
+}
+
+/**
+ * Wear, a reground journal and a bored-out block move a size by less than this; a figure further out cannot be right.
+ * A quarter of a millimetre: half a thimble turn. Common practice.
+ */
+const BELIEVABLE = 250_000;
+/** An explained figure must land this near to the limits to be offered: 0.05 mm. */
+const LANDS_WITHIN = 50_000;
+
+function swappedDigits(text: string): string[] {
+  const swaps: string[] = [];
+  for (let at = 0; at + 1 < text.length; at += 1) {
+    const first = text[at]!;
+    const second = text[at + 1]!;
+    if (/\d/u.test(first) && /\d/u.test(second) && first !== second) {
+      swaps.push(text.slice(0, at) + second + first + text.slice(at + 2));
+    }
+  }
+  return swaps;
+}
+
+function slipsOf(read: Nanometres, expected: ExpectedSize): { slip: Slip; nm: number; question: string }[] {
+  const { unit, setting } = expected;
+  const turn = unit === 'mm' ? 500_000 : 635_000;
+  const rod = unit === 'mm' ? 25_000_000 : 25_400_000;
+  const one = NANOMETRES_PER[unit];
+  const slips: { slip: Slip; nm: number; question: string }[] = [];
+  if (setting != null) {
+    slips.push({
+      slip: 'mirrored-deviation',
+      nm: 2 * setting - read,
+      question: 'Needle read with the wrong sign?',
+    });
+  }
+  const turnText = unit === 'mm' ? '0.5 mm' : '0.025 in';
+  const rodText = unit === 'mm' ? '25 mm' : '1 in';
+  for (const sign of [1, -1]) {
+    slips.push({ slip: 'thimble-turn', nm: read + sign * turn, question: `One thimble turn (${turnText}) off?` });
+    if (unit === 'in') {
+      slips.push({ slip: 'two-tenths', nm: read + sign * 5_080_000, question: 'Barrel misread by 0.2 in?' });
+    }
+    slips.push({ slip: 'range-rod', nm: read + sign * rod, question: `One range rod (${rodText}) off?` });
+  }
+  slips.push({
+    slip: 'wrong-unit',
+    nm: unit === 'in' ? read / 25.4 : read * 25.4,
+    question: unit === 'in' ? 'Typed in millimetres?' : 'Typed in inches?',
+  });
+  for (const factor of [10, 0.1, 100, 0.01, 1000, 0.001]) {
+    slips.push({ slip: 'decimal-point', nm: read * factor, question: 'Decimal point slipped?' });
+  }
+  const text = formatLength(read, unit, unit === 'mm' ? 3 : 4);
+  for (const swapped of swappedDigits(text)) {
+    slips.push({ slip: 'swapped-digits', nm: Math.round(Number(swapped) * one), question: 'Two digits swapped?' });
+  }
+  return slips;
+}
+
+/**
+ * Tells whether a figure cannot be the size it is entered as, and which usual slips would explain it: a thimble turn
+ * (0.5 mm, 0.025 in), a barrel misread by 0.2 in, a range rod (25 mm, 1 in), the decimal point, the other unit, two digits
+ * swapped, a needle read with the wrong sign. The figure itself is never changed.
+ *
+ * @param read the size as typed
+ * @param expected limits of the feature, lowest first
+ * @returns null when the figure is believable (inside the limits or within 0.25 mm of them: worn or reground parts are
+ *   judged against the limits, not doubted)
+ */
+export function misreadingOf(read: Nanometres, expected: ExpectedSize): Misreading | null {
+  const { low, high } = expected;
+  const outsideBy = read < low ? read - low : read > high ? read - high : 0;
+  if (Math.abs(outsideBy) <= BELIEVABLE) return null;
+  const middle = (low + high) / 2;
+  const seen = new Set<number>();
+  const likely = slipsOf(read, expected)
+    .filter(({ nm }) => nm >= low - LANDS_WITHIN && nm <= high + LANDS_WITHIN)
+    .map(({ slip, nm, question }) => ({ slip, nm: nanometres(Math.round(nm)), question }))
+    .map((found, order) => ({ ...found, order, inside: found.nm >= low && found.nm <= high }))
+    .sort(
+      (a, b) =>
+        Number(b.inside) - Number(a.inside) || a.order - b.order || Math.abs(a.nm - middle) - Math.abs(b.nm - middle),
+    )
+    .filter(({ nm }) => !seen.has(nm) && seen.add(nm))
+    .slice(0, 3)
+    .map(({ slip, nm, question }) => ({ slip, nm, question }));
+  return { outsideBy: nanometres(outsideBy), likely };
+}

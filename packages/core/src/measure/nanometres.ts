@@ -1,0 +1,42 @@
+declare const nanometreBrand: unique symbol;
+
+/**
+ * A length as a whole number of nanometres. Every size, limit, wall and clearance in Fettle is kept like this, so sums
+ * and comparisons are exact: 0.001 mm is 1000 nm and 0.00001 in is 254 nm, both without remainder.
+ */
+export type Nanometres = number & { readonly [nanometreBrand]: 'nm' };
+
+/** The longest length that is taken, 1 km in nanometres: far above any housing, far below where integers lose exactness. */
+export const LONGEST = 1_000_000_000_000;
+
+/**
+ * Marks a whole number as a length.
+ *
+ * @param value whole nanometres, −1 km to 1 km
+ * @throws RangeError when the value is no whole number or out of that range: a programming fault, typed text goes
+ *   through `parseLength`
+ * @example nanometres(62_230_000) // 2.4500 in
+ */
+export function nanometres(value: number): Nanometres {
+  if (!Number.isSafeInteger(value) || Math.abs(value) > LONGEST) {
+    throw new RangeError(`${value} is not a whole number of nanometres within ±1 km`);
+  }
+  return (value === 0 ? 0 : value) as Nanometres;
+}
+
+/** Sum of lengths, in nanometres. Exact. */
+export function sumOf(...lengths: readonly Nanometres[]): Nanometres {
+  return nanometres(lengths.reduce<number>((sum, length) => sum + length, 0));
+}
+
+/** `minuend − subtrahend`, in nanometres. Exact. */
+export function differenceOf(minuend: Nanometres, subtrahend: Nanometres): Nanometres {
+  return nanometres(minuend - subtrahend);
+}
+
+/** `numerator / denominator` to the nearest whole number, halves away from zero; the denominator is above 0. */
+export function divideRounded(numerator: bigint, denominator: bigint): bigint {
+  const magnitude = numerator < 0n ? -numerator : numerator;
+  const rounded = (2n * magnitude + denominator) / (2n * denominator);
+  return numerator < 0n ? -rounded : rounded;
+}

@@ -1,0 +1,28 @@
+import { defineConfig } from 'vitest/config';
+
+const conditions = ['@fettle/source'];
+const resolve = {
+  resolve: { conditions },
+  ssr: { resolve: { conditions, externalConditions: conditions } },
+};
+
+export default defineConfig({
+  test: {
+    projects: [
+      { ...resolve, test: { name: 'core', include: ['packages/core/src/**/*.test.ts'], testTimeout: 60_000 } },
+      { ...resolve, test: { name: 'cli', include: ['packages/cli/src/**/*.test.ts'], testTimeout: 60_000 } },
+      { ...resolve, test: { name: 'web', include: ['packages/web/src/**/*.test.ts'] } },
+      {
+        ...resolve,
+        test: {
+          name: 'server',
+          include: ['packages/server/src/**/*.test.ts'],
+          globalSetup: ['packages/server/src/testing/throwAwayPostgres.ts'],
+          testTimeout: 60_000,
+          hookTimeout: 60_000,
+          fileParallelism: false,
+        },
+      },
+    ],
+  },
+});
