@@ -12,13 +12,21 @@ export interface Change {
   readonly to: Json | undefined;
 }
 
+/** Whether two JSON values are the same; the order of members does not count. */
+function isSame(a: Json | undefined, b: Json | undefined): boolean {
+  if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item, at) => isSame(item, b[at]));
+  if (!isRecord(a) || !isRecord(b)) return a === b;
+  const keys = Object.keys(a);
+  return keys.length === Object.keys(b).length && keys.every((key) => key in b && isSame(a[key], b[key]));
+}
+
 /** The places in which two documents differ, records entered member by member, arrays taken whole. */
 export function changesBetween(from: Json | undefined, to: Json | undefined, path: readonly string[] = []): Change[] {
   if (isRecord(from) && isRecord(to)) {
     const keys = [...new Set([...Object.keys(from), ...Object.keys(to)])];
     return keys.flatMap((key) => changesBetween(from[key], to[key], [...path, key]));
   }
-  return JSON.stringify(from) === JSON.stringify(to) ? [] : [{ path, from, to }];
+  return isSame(from, to) ? [] : [{ path, from, to }];
 }
 
 /** What stands at a path of a document. */
@@ -94,7 +102,7 @@ export function mergeThreeWays(base: Json, ours: Json, theirs: Json): Merged {
   for (const change of changesBetween(base, ours)) {
     const there = valueAt(theirs, change.path);
     const touched = theirChanges.some((other) => overlaps(other.path, change.path));
-    if (touched && JSON.stringify(there) !== JSON.stringify(change.to)) clashes.push({ ...change, theirs: there });
+    if (touched && !isSame(there, change.to)) clashes.push({ ...change, theirs: there });
     else document = withValueAt(document, change.path, change.to);
   }
   return { document: document ?? null, clashes };

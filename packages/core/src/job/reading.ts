@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { LONGEST, type Nanometres } from '../measure/nanometres.js';
 import { parseLength } from '../measure/parseLength.js';
-import type { Unit } from '../measure/unit.js';
+import { unitSchema } from '../measure/unit.js';
 
 /** What is measured at a main. */
 export const FEATURES = ['mainBore', 'mainJournal'] as const;
@@ -32,7 +32,8 @@ export const readingDraftSchema = z.strictObject({
   slot: z.enum(SLOTS),
   /** As typed; empty when the reading is taken back. */
   text: z.string().max(64, 'at most 64 characters'),
-  setting: nullableLengthSchema.describe('Size the gauge was zeroed on when it was read.'),
+  unit: unitSchema.describe('Unit of the job when it was typed: the unit of a bare figure.'),
+  setting: nullableLengthSchema.describe('Size the gauge was zeroed on when it was read, nm, or null.'),
   replaces: z.uuid().nullable().describe('The reading that stood there when this one was typed, or null.'),
   by: z.string().trim().min(1, 'say who read it').max(60),
   at: z.iso.datetime(),
@@ -47,9 +48,13 @@ export const readingSchema = readingDraftSchema.extend({
 });
 export type Reading = z.infer<typeof readingSchema>;
 
-/** The size a draft means in a job of this unit, or null when its text is empty or no size. */
-export function sizeOfDraft(draft: Pick<ReadingDraft, 'text' | 'setting'>, unit: Unit): Nanometres | null {
-  const parsed = parseLength(draft.text, { unit, setting: draft.setting });
+/** The size a draft means, or null when its text is empty or no size. */
+export function sizeOfDraft({
+  text,
+  unit,
+  setting,
+}: Pick<ReadingDraft, 'text' | 'unit' | 'setting'>): Nanometres | null {
+  const parsed = parseLength(text, { unit, setting });
   return parsed.ok ? parsed.nm : null;
 }
 

@@ -1,0 +1,55 @@
+import { type DocumentFault, type FitError, type FitPlan, fit, readFitRequest } from '@fettle/core';
+
+export interface FitCommandStreams {
+  readonly write: (text: string) => void;
+  readonly complain: (text: string) => void;
+}
+
+type Answer = { readonly plan: FitPlan } | { readonly faults: readonly DocumentFault[] };
+
+function answerTo(text: string): Answer {
+  let json: unknown;
+  try {
+    json = JSON.parse(text);
+  } catch (error) {
+    return { faults: [{ path: '', message: `not JSON: ${(error as Error).message}` }] };
+  }
+  const read = readFitRequest(json);
+  return read.ok ? { plan: fit(read.request) } : { faults: read.faults };
+}
+
+/** Invalid beats infeasible beats optimal. */
+function statusOf(answers: readonly Answer[]): number {
+  if (answers.some((answer) => 'faults' in answer)) return 2;
+  return answers.some((answer) => 'plan' in answer && answer.plan.status === 'infeasible') ? 3 : 0;
+}
+
+const placeOf = ({ path }: DocumentFault) => path || '(whole request)';
+
+/**
+ * Answers one fit request, or one a line, and returns the exit status: 0 all optimal, 2 a request is not valid, 3 a plan is
+ * infeasible. Faults go to standard error with their path; with `ndjson` the line also gets a `fettle.error/1` and
+ * the others are still solved.
+ */
+export function fitCommand(text: string, ndjson: boolean, { write, complain }: FitCommandStreams): number {
+  if (!ndjson) {
+    const answer = answerTo(text);
+    if ('plan' in answer) write(`${JSON.stringify(answer.plan, null, 2)}\n`);
+    else for (const fault of answer.faults) complain(`${placeOf(fault)}: ${fault.message}\n`);
+    return statusOf([answer]);
+  }
+  const answers: Answer[] = [];
+  text.split(/\r?\n/u).forEach((line, at) => {
+    if (line.trim() === '') return;
+    const answer = answerTo(line);
+    answers.push(answer);
+    if ('plan' in answer) {
+      write(`${JSON.stringify(answer.plan)}\n`);
+      return;
+    }
+    const error: FitError = { format: 'fettle.error/1', line: at + 1, errors: [...answer.faults] };
+    write(`${JSON.stringify(error)}\n`);
+    for (const fault of answer.faults) complain(`line ${at + 1}: ${placeOf(fault)}: ${fault.message}\n`);
+  });
+  return statusOf(answers);
+}

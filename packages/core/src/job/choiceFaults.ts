@@ -1,0 +1,36 @@
+import type { DocumentFault } from '../fit/fitRequest.js';
+import type { JobDocument } from './jobDocument.js';
+
+/**
+ * What keeps a choice from being accepted into its job: a half that is not in the drawer, on the wrong side, with another
+ * wall than the drawer says, or used more often than it is on hand.
+ *
+ * @returns faults with JSON Pointers into the job document; empty when the choice can be accepted
+ */
+export function choiceFaults(job: JobDocument): DocumentFault[] {
+  const faults: DocumentFault[] = [];
+  const used = new Map<string, number>();
+  for (const [station, halves] of Object.entries(job.choice?.stations ?? {})) {
+    for (const side of ['upper', 'lower'] as const) {
+      const { shell: id, label, wall } = halves[side];
+      const path = `/choice/stations/${station}/${side}`;
+      const shell = job.shells[id];
+      if (!shell) {
+        faults.push({ path: `${path}/shell`, message: `${label} is not in the drawer any more; choose again` });
+        continue;
+      }
+      if (shell.half !== side && shell.half !== 'either') {
+        faults.push({ path: `${path}/shell`, message: `${label} is no ${side} half` });
+      }
+      if (shell.wall !== wall) {
+        faults.push({ path: `${path}/wall`, message: `the drawer now gives ${label} another wall; choose again` });
+      }
+      const count = (used.get(id) ?? 0) + 1;
+      used.set(id, count);
+      if (shell.stock !== null && count === shell.stock + 1) {
+        faults.push({ path: `${path}/shell`, message: `only ${shell.stock} of ${label} are on hand; choose again` });
+      }
+    }
+  }
+  return faults;
+}

@@ -1,0 +1,291 @@
+import { describe, expect, it } from 'vitest';
+import { fit } from '../fit/fit.js';
+import { fitRequestSchema } from '../fit/fitRequest.js';
+import { nanometres } from '../measure/nanometres.js';
+import { gradedWalls } from '../shell/gradedFamily.js';
+import { usualLayout } from '../station/crankLayout.js';
+import { choiceFaults } from './choiceFaults.js';
+import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
+import { jobFit, plannedHalves } from './jobFit.js';
+import { mainCandidates } from './mainCandidates.js';
+import { mainStations } from './mainStations.js';
+import { applyPatch, changesBetween, type Json, keysOfPointer, mergeThreeWays, patchStepOf } from './mergeThreeWays.js';
+import { newJob } from './newJob.js';
+import { jobProgress } from './nextStep.js';
+import type { Feature, Reading, Slot } from './reading.js';
+import { stationVerdict } from './stationVerdict.js';
+
+const um = (value: number) => nanometres(value * 1000);
+
+function twin(): JobDocument {
+  const usual = usualLayout(3, 2, 1, 2);
+  if (!usual.ok) throw new Error(usual.message);
+  const job = newJob('Rush Twin', 'mm', usual.layout, { block: 'aluminium', caps: 'iron', rods: 'steel' });
+  const half = (side: 'upper' | 'lower', wall: number, stock: number) => ({
+    series: 'A',
+    grade: String(wall),
+    half: side,
+    wall: um(wall),
+    stock,
+  });
+  return {
+    ...job,
+    limits: {
+      mainBore: { low: um(64_000), high: um(64_019), source: 'book, p. 1' },
+      mainJournal: { low: um(59_976), high: um(59_994), source: 'book, p. 2' },
+      mainClearance: { low: um(20), high: um(50), source: 'book, p. 3' },
+    },
+    shells: {
+      u1: half('upper', 1_992, 3),
+      u2: half('upper', 1_998, 3),
+      l1: half('lower', 1_992, 3),
+      l2: half('lower', 1_998, 3),
+    },
+  };
+}
+
+let count = 0;
+function reading(feature: Feature, station: number, slot: Slot, sizeUm: number | null): Reading {
+  count += 1;
+  const id = `00000000-0000-4000-8000-${String(count).padStart(12, '0')}`;
+  const nm = sizeUm === null ? null : um(sizeUm);
+  return {
+    id,
+    feature,
+    station,
+    slot,
+    text: String(sizeUm),
+    unit: 'mm',
+    setting: null,
+    nm,
+    replaces: null,
+    by: 'Wren',
+    at: '2026-01-01T00:00:00.000Z',
+  };
+}
+
+/** Bores of both planes and journals at 0° and 90° of main 1, 2, 3 in µm. */
+function readAll(bores: [number, number][], journals: [number, number][]): Reading[] {
+  return [
+    ...bores.flatMap(([front, rear], at) => [
+      reading('mainBore', at + 1, 'front', front),
+      reading('mainBore', at + 1, 'rear', rear),
+    ]),
+    ...journals.flatMap(([a, b], at) => [
+      reading('mainJournal', at + 1, 'front-0', a),
+      reading('mainJournal', at + 1, 'front-90', b),
+    ]),
+  ];
+}
+
+const measured = readAll(
+  [
+    [64_012, 64_012],
+    [64_008, 64_010],
+    [64_014, 64_014],
+  ],
+  [
+    [59_981, 59_981],
+    [59_984, 59_986],
+    [59_982, 59_982],
+  ],
+);
+
+describe('the mains of a job', () => {
+  it('judges aim, low and high limit on nominal, tightest and loosest', () => {
+    const [, second] = mainStations(twin(), measured);
+    const candidate = mainCandidates(twin(), second!).find((one) => one.upper === 'u2' && one.lower === 'l2')!;
+    // By hand, µm: nominal 64 009 − 59 985 − 2 · 1 998 = 28; tightest 64 008 − 59 986 − 3 996 = 26; loosest 64 010 − 59 984 − 3 996 = 30.
+    expect(candidate.clearance).toEqual({ nominal: um(28), tightest: um(26), loosest: um(30) });
+    expect(candidate).toMatchObject({
+      deviation: um(-7),
+      mixed: false,
+      verdict: { state: 'inside', margin: um(6), side: 'low' },
+    });
+  });
+
+  it('puts the thinner half of a mixed pair on the cap side of an aluminium block with iron caps', () => {
+    const [first] = mainStations(twin(), measured);
+    const mixed = mainCandidates(twin(), first!).filter((candidate) => candidate.mixed);
+    expect(mixed.map(({ upper, lower }) => `${upper} ${lower}`)).toEqual(['u2 l1']);
+  });
+
+  it('never turns a missing or unreadable reading into a size', () => {
+    const [first] = mainStations(twin(), [reading('mainBore', 1, 'front', null)]);
+    expect(first).toMatchObject({ bore: null, journal: null, missing: { mainBore: 2, mainJournal: 2 } });
+    expect(mainCandidates(twin(), first!)).toEqual([]);
+    expect(stationVerdict(twin(), first!, null).state).toBe('not-measured');
+  });
+
+  it('blocks a main whose size is outside the data sheet', () => {
+    const worn = readAll([[64_025, 64_012]], [[59_981, 59_970]]);
+    const [first] = mainStations(twin(), worn);
+    expect(first!.findings).toEqual([
+      { feature: 'mainBore', by: um(6), side: 'over' },
+      { feature: 'mainJournal', by: um(6), side: 'under' },
+    ]);
+    expect(stationVerdict(twin(), first!, null).state).toBe('blocked');
+  });
+
+  it('says nothing about limits that the data sheet lacks', () => {
+    const job = { ...twin(), limits: { mainBore: null, mainJournal: null, mainClearance: null } };
+    const [first] = mainStations(job, measured);
+    const halves = {
+      upper: { shell: 'u1', label: 'u1', wall: um(1_992) },
+      lower: { shell: 'l1', label: 'l1', wall: um(1_992) },
+    };
+    expect(first!.aim).toBeNull();
+    expect(stationVerdict(job, first!, halves)).toMatchObject({
+      state: 'chosen',
+      judged: null,
+      clearance: { nominal: um(47) },
+    });
+    expect(jobFit(job, measured)).toMatchObject({ ok: false, reason: 'no-limits' });
+  });
+
+  it.each([
+    [2_000, 'tight'],
+    [1_998, 'close'],
+    [1_992, 'inside'],
+    [1_982, 'loose'],
+  ] as const)('with a wall of %i µm is %s', (wall, state) => {
+    const [, second] = mainStations(
+      twin(),
+      readAll(
+        [
+          [64_012, 64_012],
+          [64_012, 64_012],
+        ],
+        [
+          [59_981, 59_981],
+          [59_995 - 1, 59_994],
+        ],
+      ),
+    );
+    const half = { shell: 's', label: 's', wall: um(wall) };
+    const verdict = stationVerdict(twin(), second!, { upper: half, lower: half });
+    // Clearance 18 µm − 2 · (wall − 2 000) µm against 20 to 50 µm; within 3 µm of a limit is close.
+    expect(verdict.clearance!.nominal).toBe(um(18 - 2 * (wall - 2_000)));
+    expect(verdict.state).toBe(state);
+  });
+
+  it('aims by rule, with the extra of a station', () => {
+    const job = twin();
+    const aims = (rules: Partial<JobDocument['rules']>) =>
+      mainStations({ ...job, rules: { ...job.rules, ...rules } }, measured).map(({ aim }) => aim);
+    expect(aims({})).toEqual([um(35), um(35), um(35)]);
+    expect(aims({ extras: { M3: um(12) } })).toEqual([um(35), um(35), um(47)]);
+    expect(aims({ aim: { kind: 'figure', clearance: um(30) } })[0]).toBe(um(30));
+    // 0.001 in per inch of journal: 59.981 mm · 0.001 = 59.981 µm.
+    expect(aims({ aim: { kind: 'per-inch' } })[0]).toBe(59_981);
+  });
+});
+
+describe('the choice for a job', () => {
+  it('asks for the measured mains within limits narrowed by their scatter, and plans them', () => {
+    const asked = jobFit(twin(), measured);
+    if (!asked.ok) throw new Error(asked.reason);
+    expect(asked.request.stations[1]).toMatchObject({ id: 'M2', journal: 59.985, aim: 0.035, low: 0.022, high: 0.048 });
+    const plan = fit(fitRequestSchema.parse(asked.request));
+    const halves = plannedHalves(twin(), asked, plan);
+    // By hand, µm: gaps over both walls 4031, 4024, 4032. M1: 3 990 → 41 (d 6, mixed), 3 996 → 35 (d 0). M2: 3 984 → 40 (d 5),
+    // 3 990 → 34 (d −1, mixed: 2 + 4 = 6). M3: 3 996 → 36 (d 1). Stock 3 each: all fit.
+    expect(
+      Object.entries(halves).map(([id, { upper, lower, predicted }]) => [id, upper.shell, lower.shell, predicted]),
+    ).toEqual([
+      ['M1', 'u2', 'l2', um(35)],
+      ['M2', 'u2', 'l1', um(34)],
+      ['M3', 'u2', 'l2', um(36)],
+    ]);
+    expect(plan.cost).toBe(0 + 6 + 1);
+    const accepted = { ...twin(), choice: { at: '2026-01-01T00:00:00.000Z', by: 'Wren', stations: halves } };
+    expect(choiceFaults(accepted)).toEqual([]);
+    expect(jobDocumentSchema.safeParse(accepted).success).toBe(true);
+    const short = { ...accepted, shells: { ...accepted.shells, u2: { ...accepted.shells.u2!, stock: 2 } } };
+    expect(choiceFaults(short)).toMatchObject([{ path: '/choice/stations/M3/upper/shell' }]);
+  });
+
+  it('leaves out what is not measured or blocked, and says so', () => {
+    const some = measured.filter(({ station, feature }) => station !== 2 || feature !== 'mainJournal');
+    expect(jobFit(twin(), some)).toMatchObject({ ok: true, leftOut: [{ station: 'M2', reason: 'not-measured' }] });
+    const oval = readAll([[64_000, 64_019]], [[59_976, 59_994]]);
+    expect(jobFit(twin(), oval).leftOut[0]).toEqual({ station: 'M1', reason: 'out-of-round' });
+  });
+});
+
+describe('the next thing to do', () => {
+  it('follows the order of work', () => {
+    const job = twin();
+    const bare = { ...job, limits: { ...job.limits, mainBore: null }, shells: {} };
+    expect(jobProgress(bare, [])).toMatchObject({ next: 'data', todo: 'Enter the main bore limits with their source' });
+    expect(jobProgress(job, [])).toMatchObject({ next: 'bores', todo: 'Read the bore at M1, M2, M3' });
+    const bores = measured.filter(({ feature }) => feature === 'mainBore');
+    expect(jobProgress(job, bores)).toMatchObject({ next: 'journals', stages: { bores: 'done', journals: 'open' } });
+    expect(jobProgress({ ...job, shells: {} }, measured)).toMatchObject({ next: 'drawer' });
+    expect(jobProgress(job, measured)).toMatchObject({ next: 'choose', todo: 'Choose halves for 3 mains' });
+    expect(jobProgress(job, readAll([[64_040, 64_012]], []))).toMatchObject({
+      next: 'bores',
+      stages: { bores: 'attention' },
+    });
+  });
+});
+
+describe('layouts and graded families', () => {
+  it('spreads pins over the bays', () => {
+    const five = usualLayout(5, 8, 2, 5);
+    expect(five).toMatchObject({ ok: true });
+    if (five.ok)
+      expect(five.layout.pins.map(({ bay, angle, rods }) => [bay, angle, rods])).toEqual([
+        [1, 0, 2],
+        [2, 90, 2],
+        [3, 270, 2],
+        [4, 180, 2],
+      ]);
+    expect(usualLayout(4, 7, 1, null)).toMatchObject({ ok: false });
+    expect(usualLayout(3, 3, 2, null)).toMatchObject({ ok: false });
+  });
+
+  it('counts walls from the first by equal steps', () => {
+    const family = gradedWalls({ firstWall: um(1_989), step: um(3), count: 3, names: ['Teal', 'Sand'] });
+    expect(family).toEqual({
+      ok: true,
+      grades: [
+        { grade: 'Teal', wall: um(1_989) },
+        { grade: 'Sand', wall: um(1_992) },
+        { grade: '3', wall: um(1_995) },
+      ],
+    });
+    expect(gradedWalls({ firstWall: um(3), step: um(-2), count: 3, names: [] })).toMatchObject({ ok: false });
+    expect(gradedWalls({ firstWall: um(3), step: nanometres(0), count: 2, names: [] })).toMatchObject({ ok: false });
+    expect(gradedWalls({ firstWall: um(3), step: um(1), count: 2, names: ['2', ''] })).toMatchObject({ ok: false });
+  });
+});
+
+describe('changes by two people', () => {
+  const base: Json = { name: 'a', limits: { low: 1, high: 2 }, list: [1, { x: 1, y: 2 }], shells: {} };
+
+  it('merges changes to different places', () => {
+    const ours: Json = { ...base, limits: { low: 5, high: 2 }, shells: { a: { wall: 1 } } };
+    const theirs: Json = { ...base, limits: { low: 1, high: 9 }, shells: { b: { wall: 2 } } };
+    const { document, clashes } = mergeThreeWays(base, ours, theirs);
+    expect(clashes).toEqual([]);
+    expect(document).toEqual({ ...base, limits: { low: 5, high: 9 }, shells: { a: { wall: 1 }, b: { wall: 2 } } });
+  });
+
+  it('asks where both changed the same place', () => {
+    const { document, clashes } = mergeThreeWays(base, { ...base, name: 'ours' }, { ...base, name: 'theirs' });
+    expect(document).toMatchObject({ name: 'theirs' });
+    expect(clashes).toEqual([{ path: ['name'], from: 'a', to: 'ours', theirs: 'theirs' }]);
+    expect(mergeThreeWays(base, { ...base, name: 'same' }, { ...base, name: 'same' }).clashes).toEqual([]);
+  });
+
+  it('does not mind the order of members, and takes changes apart and together again', () => {
+    const turned: Json = { shells: {}, list: [1, { y: 2, x: 1 }], limits: { high: 2, low: 1 }, name: 'a' };
+    expect(changesBetween(base, turned)).toEqual([]);
+    const after: Json = { name: 'b', limits: { low: 1 }, list: [], shells: { 'a/b~c': 1 } };
+    const steps = changesBetween(base, after).map(patchStepOf);
+    expect(applyPatch(base, steps)).toEqual(after);
+    // Escapes of RFC 6901, section 5.
+    expect(keysOfPointer('/a~1b/m~0n')).toEqual(['a/b', 'm~n']);
+  });
+});

@@ -1,0 +1,271 @@
+import { randomUUID } from 'node:crypto';
+import { type JobDocument, jobSummarySchema, jobViewSchema, newJob, usualLayout } from '@fettle/core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { loadDemo } from './demo/loadDemo.js';
+import { runningServer } from './testing/runningServer.js';
+
+let server: Awaited<ReturnType<typeof runningServer>>;
+beforeAll(async () => {
+  server = await runningServer();
+});
+afterAll(() => server.close());
+
+function document(name = 'Rush Twin'): JobDocument {
+  const usual = usualLayout(3, 2, 1, 2);
+  if (!usual.ok) throw new Error(usual.message);
+  return newJob(name, 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+}
+
+async function startJob(name?: string) {
+  const id = randomUUID();
+  const { status, body } = await server.call('POST', '/api/jobs', { id, by: 'Wren', document: document(name) });
+  expect(status).toBe(201);
+  return jobViewSchema.parse(body);
+}
+
+function draft(text: string, replaces: string | null = null) {
+  return {
+    feature: 'mainBore',
+    station: 1,
+    slot: 'front',
+    text,
+    unit: 'mm',
+    setting: null,
+    replaces,
+    by: 'Teasel',
+    at: '2026-01-02T03:04:05.000Z',
+  };
+}
+
+const rename = (version: number, value: string) => ({
+  version,
+  by: 'Teasel',
+  steps: [{ op: 'add', path: '/name', value }],
+});
+
+describe('jobs', () => {
+  it('starts an engine once, however often it is sent', async () => {
+    const body = { id: randomUUID(), by: 'Wren', document: document() };
+    expect((await server.call('POST', '/api/jobs', body)).status).toBe(201);
+    const again = await server.call('POST', '/api/jobs', body);
+    expect(again).toMatchObject({ status: 200, body: { version: 1 } });
+    const other = await server.call('POST', '/api/jobs', { ...body, document: document('Another') });
+    expect(other).toMatchObject({ status: 409, body: { type: '/api/docs#id-in-use' } });
+  });
+
+  it('refuses a stale change with what is there now, and overwrites nothing', async () => {
+    const job = await startJob();
+    expect((await server.call('PATCH', `/api/jobs/${job.id}`, rename(1, 'Rush Twin A'))).body).toMatchObject({
+      version: 2,
+    });
+    const stale = await server.call('PATCH', `/api/jobs/${job.id}`, rename(1, 'Rush Twin B'));
+    expect(stale.status).toBe(409);
+    expect(stale.headers.get('content-type')).toContain('application/problem+json');
+    expect(stale.body).toMatchObject({ status: 409, current: { version: 2, document: { name: 'Rush Twin A' } } });
+    expect((await server.call('GET', `/api/jobs/${job.id}`)).body.document.name).toBe('Rush Twin A');
+  });
+
+  it('lets exactly one of two changes made at the same moment win', async () => {
+    const job = await startJob();
+    const answers = await Promise.all(
+      ['A', 'B', 'C', 'D'].map((name) => server.call('PATCH', `/api/jobs/${job.id}`, rename(1, name))),
+    );
+    expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409, 409]);
+  });
+
+  it('names the path of every bad field', async () => {
+    const job = await startJob();
+    const bad = {
+      ...document(),
+      limits: { mainBore: { low: 5, high: 3, source: '' }, mainJournal: null, mainClearance: null },
+    };
+    const created = await server.call('POST', '/api/jobs', { id: randomUUID(), by: '', document: bad });
+    expect(created.status).toBe(422);
+    const paths = created.body.errors.map((error: { path: string }) => error.path);
+    expect(paths).toEqual(expect.arrayContaining(['/by', '/document/limits/mainBore/source']));
+    const patched = await server.call('PATCH', `/api/jobs/${job.id}`, {
+      version: 1,
+      by: 'Wren',
+      steps: [{ op: 'add', path: '/layout/thrustMain', value: 9 }],
+    });
+    expect(patched.body).toMatchObject({ status: 422, errors: [{ path: '/layout/thrustMain' }] });
+    expect(patched.body.detail).toContain('only 3 mains');
+  });
+
+  it('refuses to accept halves that are not there', async () => {
+    const job = await startJob();
+    const shell = { series: 'A', grade: 'Teal', half: 'either', wall: 2_000_000, stock: 1 };
+    const halfChosen = { shell: 'teal', label: 'Teal either (A)', wall: 2_000_000 };
+    const choice = {
+      at: '2026-01-02T03:04:05.000Z',
+      by: 'Wren',
+      stations: { M1: { upper: halfChosen, lower: halfChosen, predicted: 40_000 } },
+    };
+    const steps = (stock: number) => [
+      { op: 'add', path: '/shells/teal', value: { ...shell, stock } },
+      { op: 'add', path: '/choice', value: choice },
+    ];
+    const refused = await server.call('PATCH', `/api/jobs/${job.id}`, { version: 1, by: 'Wren', steps: steps(1) });
+    expect(refused.body.errors[0]).toMatchObject({ path: '/choice/stations/M1/lower/shell' });
+    expect(
+      (await server.call('PATCH', `/api/jobs/${job.id}`, { version: 1, by: 'Wren', steps: steps(2) })).status,
+    ).toBe(200);
+  });
+
+  it('deletes recoverably', async () => {
+    const job = await startJob('Rush Twin to delete');
+    expect((await server.call('DELETE', `/api/jobs/${job.id}?version=1&by=Wren`)).status).toBe(200);
+    const names = async (query: string) =>
+      (await server.call('GET', `/api/jobs${query}`)).body.map((row: unknown) => jobSummarySchema.parse(row).name);
+    expect(await names('')).not.toContain('Rush Twin to delete');
+    expect(await names('?deleted=true')).toContain('Rush Twin to delete');
+    expect((await server.call('PATCH', `/api/jobs/${job.id}`, rename(2, 'x'))).status).toBe(404);
+    await server.call('POST', `/api/jobs/${job.id}/restore`, { version: 2, by: 'Wren' });
+    expect(await names('')).toContain('Rush Twin to delete');
+  });
+
+  it('tells a reader that nothing changed', async () => {
+    const job = await startJob();
+    const etag = (await server.call('GET', `/api/jobs/${job.id}`)).headers.get('etag') ?? '';
+    expect((await server.call('GET', `/api/jobs/${job.id}`, undefined, { 'if-none-match': etag })).status).toBe(304);
+    await server.call('PUT', `/api/jobs/${job.id}/readings/${randomUUID()}`, draft('64.01'));
+    expect((await server.call('GET', `/api/jobs/${job.id}`, undefined, { 'if-none-match': etag })).status).toBe(200);
+  });
+});
+
+describe('readings', () => {
+  it('saves one by one and idempotently, as typed and as a size', async () => {
+    const job = await startJob();
+    const id = randomUUID();
+    const path = `/api/jobs/${job.id}/readings/${id}`;
+    expect(await server.call('PUT', path, draft('64,012'))).toMatchObject({
+      status: 201,
+      body: { text: '64,012', nm: 64_012_000 },
+    });
+    expect((await server.call('PUT', path, draft('64,012'))).status).toBe(200);
+    expect((await server.call('PUT', path, draft('64.013'))).body).toMatchObject({
+      status: 409,
+      type: '/api/docs#id-in-use',
+    });
+    const { body } = await server.call('GET', `/api/jobs/${job.id}`);
+    expect(jobViewSchema.parse(body).readings).toHaveLength(1);
+  });
+
+  it('keeps what is no size as it was typed', async () => {
+    const job = await startJob();
+    const kept = await server.call('PUT', `/api/jobs/${job.id}/readings/${randomUUID()}`, draft('64.o12'));
+    expect(kept.body).toMatchObject({ text: '64.o12', nm: null });
+  });
+
+  it('refuses a correction of what is no longer there, and keeps the history', async () => {
+    const job = await startJob();
+    const [first, second] = [randomUUID(), randomUUID()];
+    const save = (id: string, body: unknown) => server.call('PUT', `/api/jobs/${job.id}/readings/${id}`, body);
+    await save(first, draft('64.012'));
+    const blind = await save(randomUUID(), draft('64.020'));
+    expect(blind).toMatchObject({ status: 409, body: { current: { id: first, text: '64.012' } } });
+    expect((await save(second, draft('64.013', first))).status).toBe(201);
+    expect((await save(randomUUID(), draft('64.099', first))).body.current).toMatchObject({ id: second });
+    const { body } = await server.call('GET', `/api/jobs/${job.id}/history`);
+    const changed = body.find(
+      (entry: { kind: string; changes: { to: string }[] }) => entry.changes[0]?.to === '64.013',
+    );
+    expect(changed).toMatchObject({
+      by: 'Teasel',
+      kind: 'read',
+      changes: [{ path: '/readings/mainBore/M1/front', from: '64.012' }],
+    });
+    expect(body.at(-1).kind === 'created' || body[0].kind === 'created').toBe(true);
+  });
+
+  it('lets one of two readings for the same place win when they come at once', async () => {
+    const job = await startJob();
+    const answers = await Promise.all(
+      ['64.01', '64.02', '64.03'].map((text) =>
+        server.call('PUT', `/api/jobs/${job.id}/readings/${randomUUID()}`, draft(text)),
+      ),
+    );
+    expect(answers.map(({ status }) => status).sort()).toEqual([201, 409, 409]);
+  });
+
+  it('refuses a main that the engine does not have', async () => {
+    const job = await startJob();
+    const path = `/api/jobs/${job.id}/readings/${randomUUID()}`;
+    const station = await server.call('PUT', path, { ...draft('64.012'), station: 4 });
+    expect(station.body).toMatchObject({ status: 422, errors: [{ path: '/station' }] });
+    const slot = await server.call('PUT', path, { ...draft('64.012'), slot: 'front-90' });
+    expect(slot.body).toMatchObject({ status: 422, errors: [{ path: '/slot' }] });
+  });
+});
+
+describe('fit', () => {
+  const request = {
+    format: 'fettle.fit-request/1',
+    unit: 'mm',
+    stations: [{ id: 'M1', family: 'main', journal: 59.981, aim: 0.04, low: 0.025, high: 0.06 }],
+    housings: [{ id: 'B1', family: 'main', bore: 64.012, station: 'M1' }],
+    shells: [{ id: 'plain', family: 'main', series: 'A', half: 'either', wall: 1.995, stock: 2 }],
+  };
+
+  it('answers with a plan from a worker thread', async () => {
+    const { status, body } = await server.call('POST', '/api/fit', request);
+    // By hand: 64.012 − 59.981 − 2 × 1.995 = 0.041.
+    expect({ status, clearance: body.stations[0].clearance }).toEqual({ status: 200, clearance: 0.041 });
+  });
+
+  it('names the path and the reason of a bad request', async () => {
+    const { body } = await server.call('POST', '/api/fit', {
+      ...request,
+      stations: [{ ...request.stations[0], journal: 'big' }],
+    });
+    expect(body).toMatchObject({ status: 422, errors: [{ path: '/stations/0/journal' }] });
+  });
+});
+
+describe('the edge', () => {
+  it('is healthy, strict and plain about errors', async () => {
+    const health = await server.call('GET', '/api/health');
+    expect(health).toMatchObject({ status: 200, body: { status: 'ok' } });
+    const policy = health.headers.get('content-security-policy') ?? '';
+    expect(policy).toContain("default-src 'none'");
+    expect(policy).not.toContain('unsafe');
+    expect(await server.call('POST', '/api/jobs', '{"id":')).toMatchObject({
+      status: 400,
+      body: { type: '/api/docs#not-json' },
+    });
+    expect(await server.call('POST', '/api/jobs', 'x', { 'content-type': 'text/plain' })).toMatchObject({
+      status: 400,
+    });
+    expect((await server.call('POST', '/api/jobs', { id: 'x'.repeat(600_000) })).status).toBe(413);
+    expect((await server.call('GET', '/api/nothing')).status).toBe(404);
+    expect((await server.call('GET', '/api/jobs/not-a-uuid')).body.errors[0].path).toBe('/id');
+    expect((await server.call('GET', `/api/jobs/${randomUUID()}`)).status).toBe(404);
+  });
+
+  it('describes every operation from the schemas', async () => {
+    const { body } = await server.call('GET', '/api/docs/openapi.json');
+    expect(body.openapi).toBe('3.1.0');
+    expect(Object.keys(body.paths)).toEqual(expect.arrayContaining(['/api/health', '/api/jobs/{id}', '/api/fit']));
+    expect(body.paths['/api/jobs/{id}'].patch.requestBody.content['application/json'].schema.required).toContain(
+      'version',
+    );
+    expect((await server.call('GET', '/api/docs')).body).toContain('id="stale-version"');
+  });
+});
+
+describe('the demo', () => {
+  it('is loaded once, into an empty database only', async () => {
+    const fresh = await runningServer();
+    try {
+      await loadDemo(fresh.database, fresh.log);
+      await loadDemo(fresh.database, fresh.log);
+      const { body } = await fresh.call('GET', '/api/jobs');
+      expect(body.map((row: { name: string }) => row.name).sort()).toEqual([
+        'Samphire 8 · no. 0046',
+        'Sedge 4 · no. 0217',
+      ]);
+    } finally {
+      await fresh.close();
+    }
+  });
+});

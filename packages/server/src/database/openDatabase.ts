@@ -1,0 +1,25 @@
+import { DataSource } from 'typeorm';
+import { changeEntity, jobEntity } from '../job/jobEntity.js';
+import { readingEntity } from '../reading/readingEntity.js';
+import { JobsAndReadings1795000000001 } from './migrations/0001-jobs-and-readings.js';
+
+/**
+ * Opens the database and brings its tables up to date.
+ *
+ * @param url a postgresql:// address
+ */
+export async function openDatabase(url: string): Promise<DataSource> {
+  const database = new DataSource({
+    type: 'postgres',
+    url,
+    entities: [jobEntity, changeEntity, readingEntity],
+    migrations: [JobsAndReadings1795000000001],
+    migrationsTransactionMode: 'each',
+    synchronize: false,
+    logging: false,
+    extra: { max: 10, connectionTimeoutMillis: 5000 },
+  });
+  await database.initialize();
+  await database.runMigrations();
+  return database;
+}

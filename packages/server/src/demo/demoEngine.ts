@@ -1,0 +1,155 @@
+import {
+  type Feature,
+  type JobDocument,
+  nanometres,
+  newJob,
+  parseLength,
+  type Slot,
+  type Unit,
+  usualLayout,
+} from '@fettle/core';
+
+/** A row of readings of one place, front main first; empty where nothing was read yet. */
+export interface DemoReadings {
+  readonly feature: Feature;
+  readonly slot: Slot;
+  readonly by: string;
+  readonly texts: readonly string[];
+}
+
+export interface DemoEngine {
+  readonly id: string;
+  readonly by: string;
+  readonly document: JobDocument;
+  readonly readings: readonly DemoReadings[];
+}
+
+function size(text: string, unit: Unit) {
+  const parsed = parseLength(text, { unit, signed: 'sign' });
+  if (!parsed.ok) throw new Error(`demo: ${parsed.message}`);
+  return parsed.nm;
+}
+
+function layout(mains: number, rods: number, rodsPerPin: 1 | 2, thrustMain: number) {
+  const usual = usualLayout(mains, rods, rodsPerPin, thrustMain);
+  if (!usual.ok) throw new Error(`demo: ${usual.message}`);
+  return usual.layout;
+}
+
+function sedge4(): DemoEngine {
+  const mm = (text: string) => size(text, 'mm');
+  const base = newJob('Sedge 4 · no. 0217', 'mm', layout(5, 4, 1, 3), {
+    block: 'aluminium',
+    caps: 'iron',
+    rods: 'steel',
+  });
+  const shells: JobDocument['shells'] = {};
+  const grades = [
+    ['Teal', '1.989', 2, 2],
+    ['Sand', '1.992', 3, 2],
+    ['Plum', '1.995', 4, 4],
+    ['Rust', '1.998', 3, 3],
+    ['Slate', '2.001', 2, 2],
+  ] as const;
+  for (const [grade, wall, upper, lower] of grades) {
+    const key = grade.toLowerCase();
+    shells[`${key}-upper`] = { series: 'Marsh', grade, half: 'upper', wall: mm(wall), stock: upper };
+    shells[`${key}-lower`] = { series: 'Marsh', grade, half: 'lower', wall: mm(wall), stock: lower };
+  }
+  const sheet = 'Saltmarsh Sedge 4 workshop book';
+  return {
+    id: '5ed9e400-0217-4000-8000-000000000001',
+    by: 'Wren',
+    document: {
+      ...base,
+      limits: {
+        mainBore: { low: mm('64.000'), high: mm('64.019'), source: `${sheet}, p. 31` },
+        mainJournal: { low: mm('59.976'), high: mm('59.994'), source: `${sheet}, p. 34` },
+        mainClearance: { low: mm('0.020'), high: mm('0.050'), source: `${sheet}, p. 36` },
+      },
+      measuring: { ...base.measuring, setting: { mainBore: mm('64.010'), mainJournal: null } },
+      rules: { ...base.rules, maxSpread: mm('0.010') },
+      shells,
+    },
+    readings: [
+      { feature: 'mainBore', slot: 'front', by: 'Wren', texts: ['64.012', '64.009', '64.007', '64.011', '64.014'] },
+      { feature: 'mainBore', slot: 'rear', by: 'Wren', texts: ['64.012', '64.008', '64.008', '64.010', '+0.3'] },
+      { feature: 'mainJournal', slot: 'front-0', by: 'Teasel', texts: ['59.981', '59.983', '59.987', '', ''] },
+      { feature: 'mainJournal', slot: 'front-90', by: 'Teasel', texts: ['59.982', '59.983', '', '', ''] },
+    ],
+  };
+}
+
+function samphire8(): DemoEngine {
+  const inch = (text: string) => size(text, 'in');
+  const base = newJob('Samphire 8 · no. 0046', 'in', layout(5, 8, 2, 5), {
+    block: 'iron',
+    caps: 'iron',
+    rods: 'steel',
+  });
+  const half = (grade: string, side: 'upper' | 'lower', wall: string, stock: number) => ({
+    series: 'Glasswort',
+    grade,
+    half: side,
+    wall: inch(wall),
+    stock,
+  });
+  const sheet = 'Saltmarsh Samphire 8 overhaul manual';
+  return {
+    id: '5a3b4180-0046-4000-8000-000000000002',
+    by: 'Teasel',
+    document: {
+      ...base,
+      limits: {
+        mainBore: { low: inch('2.6406'), high: inch('2.6416'), source: `${sheet}, table 2-1` },
+        mainJournal: { low: inch('2.4483'), high: inch('2.4493'), source: `${sheet}, table 2-2` },
+        mainClearance: { low: inch('.0015'), high: inch('.0032'), source: `${sheet}, table 2-4` },
+      },
+      measuring: {
+        order: 'down',
+        slots: { mainBore: ['front', 'rear'], mainJournal: ['front-0', 'front-90', 'rear-0', 'rear-90'] },
+        setting: { mainBore: inch('2.6410'), mainJournal: null },
+      },
+      rules: { ...base.rules, extras: { M5: nanometres(12_700) } },
+      shells: {
+        'std-upper': half('Standard', 'upper', '.0950', 5),
+        'std-lower': half('Standard', 'lower', '.0950', 5),
+        'extra-upper': half('Extra clearance', 'upper', '.0945', 3),
+        'extra-lower': half('Extra clearance', 'lower', '.0945', 3),
+      },
+    },
+    readings: [
+      { feature: 'mainBore', slot: 'front', by: 'Wren', texts: ['2.6411', '2.6412', '2.6410', '2.6412', '2.6413'] },
+      { feature: 'mainBore', slot: 'rear', by: 'Wren', texts: ['2.6411', '2.6411', '+0.1', '2.6412', '2.6413'] },
+      {
+        feature: 'mainJournal',
+        slot: 'front-0',
+        by: 'Teasel',
+        texts: ['2.4488', '2.4490', '2.4491', '2.4487', '2.4488'],
+      },
+      {
+        feature: 'mainJournal',
+        slot: 'front-90',
+        by: 'Teasel',
+        texts: ['2.4488', '2.4489', '2.4490', '2.4487', '2.4488'],
+      },
+      {
+        feature: 'mainJournal',
+        slot: 'rear-0',
+        by: 'Teasel',
+        texts: ['2.4489', '2.4490', '2.4491', '2.4488', '2.44885'],
+      },
+      {
+        feature: 'mainJournal',
+        slot: 'rear-90',
+        by: 'Teasel',
+        texts: ['2.4488', '2.4490', '2.4490', '2.4487', '2.4488'],
+      },
+    ],
+  };
+}
+
+/** The engines that a new installation shows: invented, of the invented Saltmarsh works. */
+export function demoEngines(): DemoEngine[] {
+  return [sedge4(), samphire8()];
+}

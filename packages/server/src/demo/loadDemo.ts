@@ -1,0 +1,44 @@
+import { createHash } from 'node:crypto';
+import type { Logger } from 'pino';
+import type { DataSource } from 'typeorm';
+import { jobEntity } from '../job/jobEntity.js';
+import { JobService } from '../job/jobService.js';
+import { ReadingService } from '../reading/readingService.js';
+import { demoEngines } from './demoEngine.js';
+
+/** A UUID (version 8, RFC 9562) that is always the same for the same name. */
+function uuidOf(name: string): string {
+  const hex = createHash('sha256').update(name).digest('hex');
+  return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
+}
+
+/** Puts the demo engines into a database that never held an engine; does nothing otherwise. */
+export async function loadDemo(database: DataSource, log: Logger): Promise<void> {
+  if ((await database.manager.count(jobEntity)) > 0) return;
+  const jobs = new JobService(database);
+  const readings = new ReadingService(database);
+  const start = Date.now();
+  let minute = 0;
+  for (const engine of demoEngines()) {
+    const { unit, measuring } = engine.document;
+    await jobs.create(engine.id, engine.by, engine.document);
+    for (const { feature, slot, by, texts } of engine.readings) {
+      for (const [at, text] of texts.entries()) {
+        if (text === '') continue;
+        minute += 1;
+        await readings.save(engine.id, uuidOf(`${engine.id}/${feature}/${slot}/${at}`), {
+          feature,
+          station: at + 1,
+          slot,
+          text,
+          unit,
+          setting: measuring.setting[feature],
+          replaces: null,
+          by,
+          at: new Date(start - 3_600_000 + minute * 30_000).toISOString(),
+        });
+      }
+    }
+  }
+  log.info('demo engines loaded');
+}

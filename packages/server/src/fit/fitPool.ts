@@ -1,0 +1,44 @@
+import type { FitPlan, FitRequest } from '@fettle/core';
+import { Piscina } from 'piscina';
+import { ProblemError } from '../problem/problem.js';
+
+/** How long a search may keep its thread, seconds. */
+const LONGEST_SEARCH_S = 30;
+
+/** Worker threads that solve fit requests. */
+export class FitPool {
+  private readonly pool: Piscina<FitRequest, FitPlan>;
+
+  constructor() {
+    const fromSources = import.meta.url.endsWith('.ts');
+    this.pool = new Piscina<FitRequest, FitPlan>({
+      filename: new URL(fromSources ? './fitWorker.ts' : './fitWorker.js', import.meta.url).href,
+      ...(fromSources ? { execArgv: ['--import', 'tsx', '--conditions=@fettle/source'] } : {}),
+      minThreads: 0,
+      maxThreads: 2,
+      maxQueue: 64,
+      idleTimeout: 60_000,
+    });
+  }
+
+  /** @throws ProblemError `took-too-long` after 30 seconds */
+  async solve(request: FitRequest): Promise<FitPlan> {
+    const abort = new AbortController();
+    const timer = setTimeout(() => abort.abort(), LONGEST_SEARCH_S * 1000);
+    try {
+      return await this.pool.run(request, { signal: abort.signal });
+    } catch (error) {
+      if (!abort.signal.aborted) throw error;
+      throw new ProblemError(
+        'took-too-long',
+        `No proven plan after ${LONGEST_SEARCH_S} s. Split the request, or widen the stock or the spread.`,
+      );
+    } finally {
+      clearTimeout(timer);
+    }
+  }
+
+  async close(): Promise<void> {
+    await this.pool.destroy();
+  }
+}

@@ -1,0 +1,54 @@
+import type { JobChange, JobDocument } from '@fettle/core';
+import { EntitySchema } from 'typeorm';
+
+/** One engine: its document, its versions, who touched it last. */
+export interface JobRow {
+  id: string;
+  version: number;
+  revision: number;
+  document: JobDocument;
+  createdAt: Date;
+  createdBy: string;
+  updatedAt: Date;
+  updatedBy: string;
+  deletedAt: Date | null;
+}
+
+export const jobEntity = new EntitySchema<JobRow>({
+  name: 'job',
+  columns: {
+    id: { type: 'uuid', primary: true },
+    version: { type: 'int' },
+    revision: { type: 'int' },
+    document: { type: 'jsonb' },
+    createdAt: { name: 'created_at', type: 'timestamptz' },
+    createdBy: { name: 'created_by', type: 'text' },
+    updatedAt: { name: 'updated_at', type: 'timestamptz' },
+    updatedBy: { name: 'updated_by', type: 'text' },
+    deletedAt: { name: 'deleted_at', type: 'timestamptz', nullable: true },
+  },
+});
+
+/** One entry of a job's history. */
+export interface ChangeRow {
+  id: number;
+  jobId: string;
+  version: number;
+  at: Date;
+  by: string;
+  kind: Exclude<JobChange['kind'], 'read'>;
+  changes: JobChange['changes'];
+}
+
+export const changeEntity = new EntitySchema<ChangeRow>({
+  name: 'change',
+  columns: {
+    id: { type: 'int', primary: true, generated: 'increment' },
+    jobId: { name: 'job_id', type: 'uuid' },
+    version: { type: 'int' },
+    at: { type: 'timestamptz' },
+    by: { type: 'text' },
+    kind: { type: 'text' },
+    changes: { type: 'jsonb' },
+  },
+});

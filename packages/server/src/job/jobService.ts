@@ -1,0 +1,255 @@
+import {
+  applyPatch,
+  type Change,
+  changesBetween,
+  choiceFaults,
+  faultsOf,
+  type JobChange,
+  type JobDocument,
+  type JobSummary,
+  type JobView,
+  type Json,
+  jobDocumentSchema,
+  jobProgress,
+  type PatchStep,
+  patchStepOf,
+  type Reading,
+} from '@fettle/core';
+import type { DataSource, EntityManager } from 'typeorm';
+import { IsNull } from 'typeorm';
+import { invalidRequest, ProblemError } from '../problem/problem.js';
+import { readingEntity } from '../reading/readingEntity.js';
+import { readingOf } from '../reading/readingOf.js';
+import { changeEntity, type JobRow, jobEntity } from './jobEntity.js';
+
+export interface Stamp {
+  readonly version: number;
+  readonly by: string;
+}
+
+/** A row whose document has not been a valid one is a programming fault: every write was checked. */
+function documentOf(row: JobRow): JobDocument {
+  return jobDocumentSchema.parse(row.document);
+}
+
+function viewOf(row: JobRow, readings: readonly Reading[]): JobView {
+  return {
+    id: row.id,
+    version: row.version,
+    revision: row.revision,
+    document: documentOf(row),
+    readings: [...readings],
+    createdAt: row.createdAt.toISOString(),
+    createdBy: row.createdBy,
+    updatedAt: row.updatedAt.toISOString(),
+    updatedBy: row.updatedBy,
+    deletedAt: row.deletedAt?.toISOString() ?? null,
+  };
+}
+
+function summaryOf(row: JobRow, readings: readonly Reading[]): JobSummary {
+  const document = documentOf(row);
+  return {
+    id: row.id,
+    version: row.version,
+    name: document.name,
+    unit: document.unit,
+    mains: document.layout.mains,
+    rods: document.layout.pins.reduce((sum, pin) => sum + pin.rods, 0),
+    ...jobProgress(document, readings),
+    updatedAt: row.updatedAt.toISOString(),
+    updatedBy: row.updatedBy,
+    deletedAt: row.deletedAt?.toISOString() ?? null,
+  };
+}
+
+function asJson(document: JobDocument): Json {
+  return document as unknown as Json;
+}
+
+/** Pointer, before and after of each change, as the history keeps them. */
+function recorded(changes: readonly Change[]): JobChange['changes'] {
+  return changes.map((change) => ({
+    path: patchStepOf(change).path,
+    ...(change.from === undefined ? {} : { from: change.from }),
+    ...(change.to === undefined ? {} : { to: change.to }),
+  }));
+}
+
+/** Locks a job's row for the transaction. @throws ProblemError when there is none */
+export async function lockJob(manager: EntityManager, id: string): Promise<JobRow> {
+  const row = await manager.findOne(jobEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
+  if (!row) throw new ProblemError('not-found', `There is no engine ${id}.`);
+  return row;
+}
+
+/** Jobs in the database: every change is checked, versioned and kept in the history. */
+export class JobService {
+  private readonly database: DataSource;
+
+  constructor(database: DataSource) {
+    this.database = database;
+  }
+
+  /** Engines on the benches, last touched first; or the deleted ones. */
+  async list(deleted: boolean): Promise<JobSummary[]> {
+    const { manager } = this.database;
+    const rows = await manager.find(jobEntity, { order: { updatedAt: 'DESC', id: 'ASC' } });
+    const readings = await manager.find(readingEntity, { where: { replacedBy: IsNull() } });
+    const byJob = new Map<string, Reading[]>();
+    for (const reading of readings) {
+      byJob.set(reading.jobId, [...(byJob.get(reading.jobId) ?? []), readingOf(reading)]);
+    }
+    return rows
+      .filter((row) => (row.deletedAt !== null) === deleted)
+      .map((row) => summaryOf(row, byJob.get(row.id) ?? []));
+  }
+
+  async revision(id: string): Promise<number> {
+    const row = await this.database.manager.findOne(jobEntity, { where: { id }, select: { id: true, revision: true } });
+    if (!row) throw new ProblemError('not-found', `There is no engine ${id}.`);
+    return row.revision;
+  }
+
+  async get(id: string, manager: EntityManager = this.database.manager): Promise<JobView> {
+    const row = await manager.findOne(jobEntity, { where: { id } });
+    if (!row) throw new ProblemError('not-found', `There is no engine ${id}.`);
+    const readings = await manager.find(readingEntity, {
+      where: { jobId: id, replacedBy: IsNull() },
+      order: { feature: 'ASC', station: 'ASC', slot: 'ASC' },
+    });
+    return viewOf(row, readings.map(readingOf));
+  }
+
+  /** Makes a job. Sending the same one again answers with it; another one under the same id is refused. */
+  async create(id: string, by: string, document: JobDocument): Promise<{ job: JobView; made: boolean }> {
+    return this.database.transaction(async (manager) => {
+      const existing = await manager.findOne(jobEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
+      if (existing) {
+        const first = await manager.findOne(changeEntity, { where: { jobId: id, kind: 'created' } });
+        const made = first?.changes[0]?.to;
+        if (changesBetween(made, asJson(document)).length > 0 || existing.createdBy !== by) {
+          throw new ProblemError('id-in-use', `The id ${id} already belongs to another engine; make a new id.`);
+        }
+        return { job: await this.get(id, manager), made: false };
+      }
+      const now = new Date();
+      await manager.insert(jobEntity, {
+        id,
+        version: 1,
+        revision: 1,
+        document: document as never,
+        createdAt: now,
+        createdBy: by,
+        updatedAt: now,
+        updatedBy: by,
+        deletedAt: null,
+      });
+      const changes = recorded([{ path: [], from: undefined, to: asJson(document) }]);
+      await manager.insert(changeEntity, {
+        jobId: id,
+        version: 1,
+        at: now,
+        by,
+        kind: 'created',
+        changes: changes as never,
+      });
+      return { job: await this.get(id, manager), made: true };
+    });
+  }
+
+  /** Applies a change made from a version. @throws ProblemError `stale-version` with what is there now */
+  async patch(id: string, { version, by }: Stamp, steps: readonly PatchStep[]): Promise<JobView> {
+    return this.database.transaction(async (manager) => {
+      const row = await this.lockAt(manager, id, version);
+      if (row.deletedAt) throw new ProblemError('not-found', 'This engine was deleted; bring it back first.');
+      const before = documentOf(row);
+      const parsed = jobDocumentSchema.safeParse(applyPatch(asJson(before), steps));
+      if (!parsed.success) throw invalidRequest(faultsOf(parsed.error));
+      const after = parsed.data;
+      const changes = changesBetween(asJson(before), asJson(after));
+      if (changes.some(({ path }) => path[0] === 'choice')) {
+        const faults = choiceFaults(after);
+        if (faults.length > 0) throw invalidRequest(faults);
+      }
+      await this.write(manager, row, { document: after }, by, 'changed', recorded(changes));
+      return this.get(id, manager);
+    });
+  }
+
+  /** Takes a job off the benches; `restore` brings it back with everything in it. */
+  async remove(id: string, { version, by }: Stamp): Promise<JobView> {
+    return this.database.transaction(async (manager) => {
+      const row = await this.lockAt(manager, id, version);
+      if (!row.deletedAt) await this.write(manager, row, { deletedAt: new Date() }, by, 'deleted', []);
+      return this.get(id, manager);
+    });
+  }
+
+  async restore(id: string, { version, by }: Stamp): Promise<JobView> {
+    return this.database.transaction(async (manager) => {
+      const row = await this.lockAt(manager, id, version);
+      if (row.deletedAt) await this.write(manager, row, { deletedAt: null }, by, 'restored', []);
+      return this.get(id, manager);
+    });
+  }
+
+  /** Who changed what and when, readings included, newest first. */
+  async history(id: string): Promise<JobChange[]> {
+    const { manager } = this.database;
+    await this.revision(id);
+    const changes = await manager.find(changeEntity, { where: { jobId: id }, order: { id: 'DESC' }, take: 500 });
+    const readings = await manager.find(readingEntity, {
+      where: { jobId: id },
+      order: { receivedAt: 'DESC' },
+      take: 500,
+    });
+    const byId = new Map(readings.map((reading) => [reading.id, reading]));
+    const entries: JobChange[] = [
+      ...changes.map(({ at, by, version, kind, changes: list }) => ({
+        at: at.toISOString(),
+        by,
+        version,
+        kind,
+        changes: list,
+      })),
+      ...readings.map(({ at, by, feature, station, slot, text, replaces }) => {
+        const before = replaces === null ? undefined : byId.get(replaces)?.text;
+        const path = `/readings/${feature}/M${station}/${slot}`;
+        return {
+          at: at.toISOString(),
+          by,
+          version: 1,
+          kind: 'read' as const,
+          changes: [{ path, ...(before === undefined ? {} : { from: before }), to: text }],
+        };
+      }),
+    ];
+    return entries.sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : 0));
+  }
+
+  private async lockAt(manager: EntityManager, id: string, version: number): Promise<JobRow> {
+    const row = await lockJob(manager, id);
+    if (row.version !== version) {
+      const current = await this.get(id, manager);
+      const detail = `The change was made from version ${version}; ${row.updatedBy} has since made version ${row.version}.`;
+      throw new ProblemError('stale-version', detail, [], { current });
+    }
+    return row;
+  }
+
+  private async write(
+    manager: EntityManager,
+    row: JobRow,
+    fields: Partial<Pick<JobRow, 'document' | 'deletedAt'>>,
+    by: string,
+    kind: 'changed' | 'deleted' | 'restored',
+    changes: JobChange['changes'],
+  ): Promise<void> {
+    const now = new Date();
+    const version = row.version + 1;
+    const update = { ...fields, version, revision: row.revision + 1, updatedAt: now, updatedBy: by };
+    await manager.update(jobEntity, { id: row.id }, update as never);
+    await manager.insert(changeEntity, { jobId: row.id, version, at: now, by, kind, changes: changes as never });
+  }
+}

@@ -1,0 +1,150 @@
+import {
+  fitPlanSchema,
+  fitRequestSchema,
+  jobChangeSchema,
+  jobCreateSchema,
+  jobPatchSchema,
+  jobStampSchema,
+  jobSummarySchema,
+  jobViewSchema,
+  problemSchema,
+  readingDraftSchema,
+  readingSchema,
+} from '@fettle/core';
+import { z } from 'zod';
+import { jobListQuerySchema, jobPathSchema, stampQuerySchema } from '../job/jobRoutes.js';
+import { readingPathSchema } from '../reading/readingRoutes.js';
+
+export interface Operation {
+  readonly method: 'get' | 'post' | 'put' | 'patch' | 'delete';
+  readonly path: string;
+  readonly summary: string;
+  readonly parameters?: { readonly in: 'path' | 'query'; readonly schema: z.ZodObject }[];
+  readonly body?: z.ZodType;
+  readonly answer: z.ZodType;
+  readonly problems: readonly string[];
+}
+
+const healthSchema = z.strictObject({ status: z.literal('ok') });
+const byPath = { in: 'path', schema: jobPathSchema } as const;
+
+/** Every operation of the API with the schemas that the routes themselves validate with. */
+export const OPERATIONS: readonly Operation[] = [
+  {
+    method: 'get',
+    path: '/api/health',
+    summary: 'Whether server and database answer',
+    answer: healthSchema,
+    problems: ['not-ready'],
+  },
+  {
+    method: 'get',
+    path: '/api/jobs',
+    summary: 'Engines on the benches, last touched first; with deleted=true the deleted ones',
+    parameters: [{ in: 'query', schema: jobListQuerySchema }],
+    answer: z.array(jobSummarySchema),
+    problems: ['invalid-request'],
+  },
+  {
+    method: 'post',
+    path: '/api/jobs',
+    summary: 'Start an engine',
+    body: jobCreateSchema,
+    answer: jobViewSchema,
+    problems: ['invalid-request', 'id-in-use'],
+  },
+  {
+    method: 'get',
+    path: '/api/jobs/{id}',
+    summary: 'One engine with its current readings',
+    parameters: [byPath],
+    answer: jobViewSchema,
+    problems: ['not-found'],
+  },
+  {
+    method: 'patch',
+    path: '/api/jobs/{id}',
+    summary: 'Change the document of an engine, from the version it was read at',
+    parameters: [byPath],
+    body: jobPatchSchema,
+    answer: jobViewSchema,
+    problems: ['invalid-request', 'not-found', 'stale-version'],
+  },
+  {
+    method: 'delete',
+    path: '/api/jobs/{id}',
+    summary: 'Take an engine off the benches; it can be brought back',
+    parameters: [byPath, { in: 'query', schema: stampQuerySchema }],
+    answer: jobViewSchema,
+    problems: ['not-found', 'stale-version'],
+  },
+  {
+    method: 'post',
+    path: '/api/jobs/{id}/restore',
+    summary: 'Bring a deleted engine back',
+    parameters: [byPath],
+    body: jobStampSchema,
+    answer: jobViewSchema,
+    problems: ['not-found', 'stale-version'],
+  },
+  {
+    method: 'get',
+    path: '/api/jobs/{id}/history',
+    summary: 'Who changed what and when, newest first',
+    parameters: [byPath],
+    answer: z.array(jobChangeSchema),
+    problems: ['not-found'],
+  },
+  {
+    method: 'put',
+    path: '/api/jobs/{id}/readings/{reading}',
+    summary: 'Keep one reading; sending it again changes nothing',
+    parameters: [{ in: 'path', schema: readingPathSchema }],
+    body: readingDraftSchema,
+    answer: readingSchema,
+    problems: ['invalid-request', 'not-found', 'stale-version', 'id-in-use'],
+  },
+  {
+    method: 'post',
+    path: '/api/fit',
+    summary: 'Choose shells: a fit request in, its plan out',
+    body: fitRequestSchema,
+    answer: fitPlanSchema,
+    problems: ['invalid-request', 'took-too-long'],
+  },
+];
+
+function schemaOf(schema: z.ZodType, io: 'input' | 'output'): object {
+  const { $schema: _, ...rest } = z.toJSONSchema(schema, { io, unrepresentable: 'any' });
+  return rest;
+}
+
+/** The OpenAPI 3.1 description of the API, made from the schemas that it validates with. */
+export function openApi(): object {
+  const paths: Record<string, Record<string, object>> = {};
+  for (const { method, path, summary, parameters = [], body, answer, problems } of OPERATIONS) {
+    paths[path] ??= {};
+    paths[path][method] = {
+      summary,
+      parameters: parameters.flatMap(({ in: place, schema }) =>
+        Object.entries(schema.shape).map(([name, field]) => ({
+          name,
+          in: place,
+          required: !(field as z.ZodType).safeParse(undefined).success,
+          schema: schemaOf(field as z.ZodType, 'input'),
+        })),
+      ),
+      ...(body
+        ? { requestBody: { required: true, content: { 'application/json': { schema: schemaOf(body, 'input') } } } }
+        : {}),
+      responses: {
+        200: { description: 'Done', content: { 'application/json': { schema: schemaOf(answer, 'output') } } },
+        default: {
+          description: `Problem details (RFC 9457): ${problems.join(', ')}`,
+          content: { 'application/problem+json': { schema: schemaOf(problemSchema, 'output') } },
+        },
+      },
+    };
+  }
+  return { openapi: '3.1.0', info: { title: 'Fettle', version: '0.1.0' }, paths };
+}

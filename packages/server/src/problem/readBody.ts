@@ -1,0 +1,16 @@
+import { faultsOf } from '@fettle/core';
+import type { z } from 'zod';
+import { invalidRequest, ProblemError } from './problem.js';
+
+/** Reads a value with its schema. @throws ProblemError naming the path of every fault */
+export function readWith<Schema extends z.ZodType>(schema: Schema, value: unknown): z.output<Schema> {
+  const parsed = schema.safeParse(value);
+  if (!parsed.success) throw invalidRequest(faultsOf(parsed.error));
+  return parsed.data;
+}
+
+/** Reads a request body; a body that is no JSON at all (another content type) is told apart. */
+export function readBody<Schema extends z.ZodType>(schema: Schema, body: unknown): z.output<Schema> {
+  if (body === undefined) throw new ProblemError('not-json', 'Send a JSON body with content type application/json.');
+  return readWith(schema, body);
+}

@@ -1,0 +1,85 @@
+import { FEATURE_SLOTS, type Reading, type ReadingDraft, sizeOfDraft } from '@fettle/core';
+import type { DataSource } from 'typeorm';
+import { IsNull } from 'typeorm';
+import { jobEntity } from '../job/jobEntity.js';
+import { lockJob } from '../job/jobService.js';
+import { invalidRequest, ProblemError } from '../problem/problem.js';
+import { readingEntity } from './readingEntity.js';
+import { readingOf } from './readingOf.js';
+
+/** Readings, saved one by one. None is ever overwritten: a correction names the reading it replaces. */
+export class ReadingService {
+  private readonly database: DataSource;
+
+  constructor(database: DataSource) {
+    this.database = database;
+  }
+
+  /**
+   * Keeps a reading under its client-made id; sending the same one again changes nothing.
+   *
+   * @throws ProblemError `stale-version` with the reading that stands there now, when `replaces` does not name it;
+   *   `id-in-use` when the id stands for another reading; `invalid-request` for a main the engine does not have
+   */
+  async save(jobId: string, id: string, draft: ReadingDraft): Promise<{ reading: Reading; made: boolean }> {
+    return this.database.transaction(async (manager) => {
+      const job = await lockJob(manager, jobId);
+      if (job.deletedAt) throw new ProblemError('not-found', 'This engine was deleted; bring it back first.');
+      const known = await manager.findOne(readingEntity, { where: { id } });
+      if (known) {
+        const same =
+          known.jobId === jobId &&
+          known.text === draft.text &&
+          known.feature === draft.feature &&
+          known.station === draft.station &&
+          known.slot === draft.slot &&
+          known.setting === draft.setting &&
+          known.unit === draft.unit;
+        if (!same)
+          throw new ProblemError('id-in-use', `The id ${id} already belongs to another reading; make a new id.`);
+        return { reading: readingOf(known), made: false };
+      }
+      const { mains } = job.document.layout;
+      const faults = [];
+      if (draft.station > mains) {
+        faults.push({ path: '/station', message: `this engine has ${mains} mains; there is no main ${draft.station}` });
+      }
+      if (!FEATURE_SLOTS[draft.feature].includes(draft.slot)) {
+        faults.push({
+          path: '/slot',
+          message: `${draft.slot} is not read on this feature; use ${FEATURE_SLOTS[draft.feature].join(', ')}`,
+        });
+      }
+      if (faults.length > 0) throw invalidRequest(faults);
+
+      const { feature, station, slot } = draft;
+      const standing = await manager.findOne(readingEntity, {
+        where: { jobId, feature, station, slot, replacedBy: IsNull() },
+      });
+      if ((standing?.id ?? null) !== draft.replaces) {
+        const detail = standing
+          ? `${standing.by} has entered “${standing.text}” there since.`
+          : 'The reading this one corrects does not stand there.';
+        throw new ProblemError('stale-version', detail, [], { current: standing ? readingOf(standing) : null });
+      }
+      if (standing) await manager.update(readingEntity, { id: standing.id }, { replacedBy: id });
+      const receivedAt = new Date();
+      const row = {
+        ...draft,
+        id,
+        jobId,
+        nm: sizeOfDraft(draft),
+        replacedBy: null,
+        at: new Date(draft.at),
+        receivedAt,
+      };
+      await manager.insert(readingEntity, row);
+      await manager.update(
+        jobEntity,
+        { id: jobId },
+        { revision: job.revision + 1, updatedAt: receivedAt, updatedBy: draft.by },
+      );
+      return { reading: readingOf(row), made: true };
+    });
+  }
+}

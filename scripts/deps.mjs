@@ -1,0 +1,26 @@
+// Runs dependency-cruiser and fails also when it saw suspiciously few modules: a broken set-up looks green otherwise.
+import { spawnSync } from 'node:child_process';
+import { root } from './root.mjs';
+
+const run = spawnSync(
+  process.execPath,
+  ['node_modules/dependency-cruiser/bin/dependency-cruise.mjs', '--output-type', 'json', 'packages'],
+  { cwd: root, encoding: 'utf8', maxBuffer: 256 * 1024 * 1024 },
+);
+let summary;
+let sources;
+try {
+  const result = JSON.parse(run.stdout);
+  summary = result.summary;
+  sources = result.modules.filter(({ source }) => /^packages\/\w+\/src\//u.test(source)).length;
+} catch {
+  console.error(`dependency-cruiser did not answer: ${run.stderr || run.stdout.slice(0, 2000)}`);
+  process.exit(1);
+}
+for (const { rule, from, to } of summary.violations) console.error(`${rule.severity} ${rule.name}: ${from} → ${to}`);
+if (sources < 30) {
+  console.error(`dependency-cruiser saw only ${sources} source files: it did not read the packages`);
+  process.exit(1);
+}
+console.log(`dependency rules: ${sources} source files, ${summary.violations.length} violations`);
+process.exit(summary.error > 0 ? 1 : 0);

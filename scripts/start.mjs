@@ -1,0 +1,94 @@
+// npm start: installs, prepares PostgreSQL, migrates, loads the demo data once, builds what is out of date, serves.
+import { spawn } from 'node:child_process';
+import { isAbsolute, join } from 'node:path';
+import { buildIfNeeded } from './build.mjs';
+import { installIfNeeded } from './install.mjs';
+import { startCluster } from './postgres.mjs';
+import { root } from './root.mjs';
+
+const isDevelopment = process.argv.includes('--dev');
+const port = Number(process.env.FETTLE_PORT ?? 4780);
+const data = process.env.FETTLE_DATA ?? '.fettle';
+const dataFolder = isAbsolute(data) ? data : join(root, data);
+
+let cluster = null;
+const children = [];
+let stopping = false;
+
+async function stop(status) {
+  if (stopping) return;
+  stopping = true;
+  await Promise.all(
+    children.map(
+      (child) =>
+        new Promise((resolve) => {
+          if (child.exitCode !== null || child.signalCode !== null) return resolve();
+          child.on('exit', resolve);
+          child.kill('SIGTERM');
+          setTimeout(() => child.kill('SIGKILL'), 10_000).unref();
+        }),
+    ),
+  );
+  await cluster?.stop();
+  process.exit(status);
+}
+
+function launch(args, options) {
+  // A process group of its own: Ctrl-C reaches only this script, which stops the others in order.
+  const child = spawn(process.execPath, args, { cwd: root, detached: true, ...options });
+  children.push(child);
+  child.on('exit', (code) => {
+    if (!stopping) {
+      console.error(`Fettle: a part stopped by itself (exit status ${code}); stopping.`);
+      void stop(1);
+    }
+  });
+  return child;
+}
+
+for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
+
+try {
+  if (!Number.isInteger(port) || port < 1 || port > 65_535) {
+    throw new Error(`FETTLE_PORT is “${process.env.FETTLE_PORT}”; give a port from 1 to 65535.`);
+  }
+  installIfNeeded();
+  if (!isDevelopment) buildIfNeeded();
+  if (!process.env.DATABASE_URL) cluster = await startCluster(join(dataFolder, 'postgres'), { durable: true });
+  const apiPort = isDevelopment ? port + 1 : port;
+  const env = {
+    ...process.env,
+    NODE_ENV: isDevelopment ? 'development' : 'production',
+    DATABASE_URL: process.env.DATABASE_URL ?? cluster.url,
+    FETTLE_PORT: String(apiPort),
+    FETTLE_LOG: process.env.FETTLE_LOG ?? 'warn',
+    ...(isDevelopment ? {} : { FETTLE_WEB: join(root, 'packages/web/dist/page') }),
+  };
+  const server = launch(
+    isDevelopment
+      ? [
+          '--conditions=@fettle/source',
+          '--import',
+          'tsx',
+          '--watch-path=packages/server/src',
+          '--watch-path=packages/core/src',
+          'packages/server/src/main.ts',
+        ]
+      : ['packages/server/dist/main.js'],
+    { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] },
+  );
+  if (isDevelopment) {
+    launch(['node_modules/vite/bin/vite.js', '--port', String(port), '--strictPort'], {
+      cwd: join(root, 'packages/web'),
+      env: { ...process.env, FETTLE_API: `http://127.0.0.1:${apiPort}` },
+      stdio: ['ignore', 'inherit', 'inherit'],
+    });
+  }
+  await new Promise((resolve) => {
+    server.on('message', (message) => message === 'ready' && resolve());
+  });
+  console.log(`Fettle is ready at http://127.0.0.1:${port}`);
+} catch (error) {
+  console.error(`Fettle could not start: ${error.message}`);
+  await stop(1);
+}
