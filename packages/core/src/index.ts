@@ -5,6 +5,7 @@ export { fit } from './fit/fit.js';
 export * from './fit/fitPlan.js';
 export * from './fit/fitRequest.js';
 export { recheckPlan } from './fit/recheckPlan.js';
+export * from './job/assessReading.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export * from './job/jobDocument.js';
 export * from './job/jobFit.js';

@@ -1,0 +1,72 @@
+import { formatExactLength } from '../measure/formatLength.js';
+import { type LikelyReading, misreadingOf } from '../measure/misreading.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import { parseLength } from '../measure/parseLength.js';
+import { INSTRUMENT_DECIMALS } from '../measure/unit.js';
+import type { JobDocument } from './jobDocument.js';
+import type { Feature, Reading } from './reading.js';
+
+/** What is to be said about one figure, as typed. */
+export type ReadingAssessment =
+  | { readonly kind: 'empty' }
+  /** No size at all. */
+  | { readonly kind: 'unreadable'; readonly message: string }
+  /** A size that cannot be right; `likely` holds what it may have been. */
+  | {
+      readonly kind: 'doubtful';
+      readonly nm: Nanometres;
+      readonly message: string;
+      readonly likely: readonly LikelyReading[];
+    }
+  /** Believable, but outside the data sheet. */
+  | { readonly kind: 'outside'; readonly nm: Nanometres; readonly message: string }
+  | { readonly kind: 'fine'; readonly nm: Nanometres };
+
+const FEATURE_WORDS: Readonly<Record<Feature, string>> = { mainBore: 'bore', mainJournal: 'journal' };
+
+/**
+ * Assesses a figure typed for a bore or a journal: can it be read, can it be right, is it inside the data sheet? Where the
+ * data sheet has no limits yet it is compared with the other readings of the same feature. Nothing is changed.
+ *
+ * @param others the other current readings of the job
+ */
+export function assessReading(
+  text: string,
+  setting: Nanometres | null,
+  feature: Feature,
+  job: JobDocument,
+  others: readonly Reading[],
+): ReadingAssessment {
+  const { unit } = job;
+  const parsed = parseLength(text, { unit, setting });
+  if (!parsed.ok) return parsed.code === 'empty' ? { kind: 'empty' } : { kind: 'unreadable', message: parsed.message };
+  const { nm } = parsed;
+  const length = (value: number) => `${formatExactLength(nanometres(value), unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
+  const limit = job.limits[feature];
+  const sizes = others.flatMap((other) => (other.feature === feature && other.nm !== null ? [other.nm] : []));
+  const [low, high] = limit ? [limit.low, limit.high] : [Math.min(...sizes), Math.max(...sizes)];
+  if (!Number.isFinite(low)) return { kind: 'fine', nm };
+
+  const expected = {
+    low: nanometres(low),
+    high: nanometres(high),
+    unit,
+    setting: parsed.deviation === null ? null : setting,
+  };
+  const what = limit ? `what this ${FEATURE_WORDS[feature]} can be` : `the other ${FEATURE_WORDS[feature]}s`;
+  const side = nm < low ? 'under' : 'over';
+  const away = nm < low ? low - nm : nm - high;
+  const misreading = misreadingOf(nm, expected);
+  if (misreading) {
+    const question = misreading.likely[0]?.question ?? 'Read it again.';
+    return { kind: 'doubtful', nm, message: `${length(away)} ${side} ${what}. ${question}`, likely: misreading.likely };
+  }
+  if (limit && away > 0) {
+    return {
+      kind: 'outside',
+      nm,
+      message: `${length(away)} ${side} the data sheet (${length(low)} to ${length(high)}).`,
+    };
+  }
+  return { kind: 'fine', nm };
+}

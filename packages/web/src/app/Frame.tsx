@@ -1,0 +1,96 @@
+import { useEffect, useState } from 'react';
+import { Link, Outlet } from 'react-router';
+import styled from 'styled-components';
+import { type AppearanceSetting, appearanceChosen, applyAppearance } from '../look/appearanceSlice.js';
+import { fieldBox } from '../look/Field.js';
+import { personNamed } from '../person/personSlice.js';
+import { Decisions } from '../saving/Decisions.js';
+import { SavingMark } from '../saving/SavingMark.js';
+import { useAppDispatch, useAppSelector } from './store.js';
+
+const Bar = styled.header`
+  display: flex;
+  align-items: center;
+  gap: 1rem;
+  min-height: 56px;
+  padding: 0 1.25rem;
+  background: var(--surface);
+  border-bottom: var(--rule) solid var(--line);
+  .home {
+    display: inline-flex; align-items: center; gap: 0.6rem; min-height: var(--target);
+    font-size: var(--size-lead); font-weight: 800; letter-spacing: -0.01em; color: var(--ink); text-decoration: none;
+  }
+  .space { flex: 1; }
+  label { display: inline-flex; align-items: center; gap: 0.4rem; font-size: var(--size-small); color: var(--ink-soft); }
+  input, select { ${fieldBox} width: auto; }
+  input { width: 9rem; }
+`;
+
+const Main = styled.main`
+  padding: 0.75rem 1.25rem 1.5rem;
+  display: flex;
+  flex-direction: column;
+  gap: 0.75rem;
+  @media print { padding: 0; }
+`;
+
+function PersonField() {
+  const dispatch = useAppDispatch();
+  const name = useAppSelector((state) => state.person.name);
+  const [text, setText] = useState(name);
+  return (
+    <label>
+      Fitter
+      <input
+        value={text}
+        maxLength={60}
+        placeholder="your name"
+        autoComplete="off"
+        onChange={(event) => setText(event.target.value)}
+        onBlur={() => dispatch(personNamed(text))}
+      />
+    </label>
+  );
+}
+
+function AppearanceField() {
+  const dispatch = useAppDispatch();
+  const setting = useAppSelector((state) => state.appearance.setting);
+  useEffect(() => applyAppearance(setting), [setting]);
+  return (
+    <label>
+      Look
+      <select value={setting} onChange={(event) => dispatch(appearanceChosen(event.target.value as AppearanceSetting))}>
+        <option value="system">As the device</option>
+        <option value="light">Light</option>
+        <option value="dark">Dark</option>
+        <option value="workshop">Workshop</option>
+      </select>
+    </label>
+  );
+}
+
+/** What stands around every view: the way home, the state of saving, who is at this device, the look. */
+export function Frame() {
+  return (
+    <>
+      <Bar className="no-print">
+        <Link className="home" to="/">
+          <svg width="30" height="30" viewBox="0 0 32 32" aria-hidden>
+            <path d="M3 15a13 13 0 0 1 26 0h-5.5a7.5 7.5 0 0 0-15 0z" fill="var(--accent)" />
+            <path d="M3 18a13 13 0 0 0 26 0h-5.5a7.5 7.5 0 0 1-15 0z" fill="var(--brass)" />
+          </svg>
+          Fettle
+        </Link>
+        <span className="space" />
+        <SavingMark />
+        <PersonField />
+        <AppearanceField />
+      </Bar>
+      <Main>
+        <Decisions />
+        <Outlet />
+      </Main>
+    </>
+  );
+}

@@ -1,0 +1,36 @@
+import { createBrowserRouter, Navigate } from 'react-router';
+import { BenchList } from '../bench/BenchList.js';
+import { NewEngine } from '../bench/NewEngine.js';
+import { ChooseView } from '../choose/ChooseView.js';
+import { DataSheet } from '../data/DataSheet.js';
+import { DrawerView } from '../drawer/DrawerView.js';
+import { JobPage } from '../job/JobPage.js';
+import { MeasureView } from '../measure/MeasureView.js';
+import { SheetView } from '../sheet/SheetView.js';
+import { Fault } from './Fault.js';
+import { Frame } from './Frame.js';
+
+export const routes = createBrowserRouter([
+  {
+    element: <Frame />,
+    errorElement: <Fault />,
+    children: [
+      { path: '/', element: <BenchList /> },
+      { path: '/new', element: <NewEngine /> },
+      {
+        path: '/engines/:id',
+        element: <JobPage />,
+        children: [
+          { index: true, element: <Navigate to="choose" replace /> },
+          { path: 'data', element: <DataSheet /> },
+          { path: 'bores', element: <MeasureView key="bores" feature="mainBore" /> },
+          { path: 'journals', element: <MeasureView key="journals" feature="mainJournal" /> },
+          { path: 'drawer', element: <DrawerView /> },
+          { path: 'choose', element: <ChooseView /> },
+          { path: 'sheet', element: <SheetView /> },
+        ],
+      },
+      { path: '*', element: <Fault /> },
+    ],
+  },
+]);

@@ -1,0 +1,241 @@
+import { type JobDocument, jobDocumentSchema, type LimitKey, type Material, newJob, usualLayout } from '@fettle/core';
+import { useMemo, useState } from 'react';
+import { Controller, useForm, useWatch } from 'react-hook-form';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { LimitFields } from '../data/LimitFields.js';
+import { EMPTY_LIMIT, LIMIT_KEYS, LIMIT_NAMES, type LimitText, readLimit } from '../data/limitText.js';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { NOBODY } from '../person/personSlice.js';
+import { parcelAdded } from '../saving/savingSlice.js';
+import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
+import { MATERIAL_OPTIONS, UNIT_OPTIONS } from './options.js';
+
+interface EngineForm {
+  name: string;
+  unit: 'mm' | 'in';
+  mains: string;
+  rods: string;
+  rodsPerPin: '1' | '2';
+  thrustMain: string;
+  block: Material;
+  caps: Material;
+  rodMaterial: Material;
+  limits: Record<LimitKey, LimitText>;
+}
+
+const BLANK: EngineForm = {
+  name: '',
+  unit: 'mm',
+  mains: '5',
+  rods: '4',
+  rodsPerPin: '1',
+  thrustMain: '3',
+  block: 'unknown',
+  caps: 'unknown',
+  rodMaterial: 'unknown',
+  limits: { mainBore: EMPTY_LIMIT, mainJournal: EMPTY_LIMIT, mainClearance: EMPTY_LIMIT },
+};
+const DRAFT_KEY = 'fettle.draft.new-engine';
+
+const Fields = styled.div`
+  display: grid;
+  grid-template-columns: repeat(12, 1fr);
+  gap: 0.25rem 0.75rem;
+  > * { grid-column: span 3; }
+  > .wide { grid-column: span 6; }
+  > .narrow { grid-column: span 2; }
+`;
+
+function wholeNumber(text: string): number | null {
+  return /^\d{1,2}$/u.test(text.trim()) ? Number(text) : null;
+}
+
+function keptDraft(): EngineForm {
+  const kept = localStorage.getItem(DRAFT_KEY);
+  return kept === null ? BLANK : { ...BLANK, ...(JSON.parse(kept) as Partial<EngineForm>) };
+}
+
+function layoutOf(form: EngineForm) {
+  const mains = wholeNumber(form.mains);
+  const rods = wholeNumber(form.rods);
+  const thrust = form.thrustMain.trim() === '' ? null : wholeNumber(form.thrustMain);
+  const faults: { mains?: string; rods?: string; thrustMain?: string } = {};
+  if (mains === null || mains < 2 || mains > 12) faults.mains = 'A whole number from 2 to 12.';
+  if (rods === null || rods < 1 || rods > 24) faults.rods = 'A whole number from 1 to 24.';
+  if (form.thrustMain.trim() !== '' && (thrust === null || thrust < 1 || (mains !== null && thrust > mains))) {
+    faults.thrustMain = `A main from 1 to ${mains ?? 12}, or empty.`;
+  }
+  if (mains === null || rods === null || Object.keys(faults).length > 0) return { layout: null, faults };
+  const usual = usualLayout(mains, rods, form.rodsPerPin === '2' ? 2 : 1, thrust);
+  return usual.ok ? { layout: usual.layout, faults } : { layout: null, faults: { rods: `${usual.message}.` } };
+}
+
+/** Starts an engine: what it is, and what its data sheet says. */
+export function NewEngine() {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const { control, handleSubmit } = useForm<EngineForm>({ defaultValues: useMemo(keptDraft, []) });
+  const form = useWatch({ control }) as EngineForm;
+  const [isTried, setTried] = useState(false);
+  localStorage.setItem(DRAFT_KEY, JSON.stringify(form));
+
+  const { layout, faults } = layoutOf(form);
+  const limits = Object.fromEntries(LIMIT_KEYS.map((key) => [key, readLimit(form.limits[key], form.unit)])) as Record<
+    LimitKey,
+    ReturnType<typeof readLimit>
+  >;
+  const nameFault = form.name.trim() === '' ? 'Give the engine a name, with its number if it has one.' : null;
+  const isReady =
+    layout !== null && nameFault === null && LIMIT_KEYS.every((key) => Object.keys(limits[key].faults).length === 0);
+
+  const start = () => {
+    setTried(true);
+    if (!isReady) return;
+    const materials: JobDocument['materials'] = { block: form.block, caps: form.caps, rods: form.rodMaterial };
+    const job = newJob(form.name.trim(), form.unit, layout, materials);
+    const document = jobDocumentSchema.parse({
+      ...job,
+      limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, limits[key].limit])),
+    });
+    const jobId = crypto.randomUUID();
+    dispatch(parcelAdded({ kind: 'create', id: crypto.randomUUID(), jobId, by, document }));
+    localStorage.removeItem(DRAFT_KEY);
+    void navigate(`/engines/${jobId}/bores`);
+  };
+
+  return (
+    <form
+      onSubmit={handleSubmit(start, start)}
+      style={{ display: 'flex', flexDirection: 'column', gap: '0.75rem' }}
+      noValidate
+      aria-label="New engine"
+    >
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle as="h1">Start an engine</PanelTitle>
+        <Row>
+          <Button onPress={() => navigate('/')}>Back</Button>
+          <Button $kind="main" type="submit">
+            Put it on the bench
+          </Button>
+        </Row>
+      </Row>
+      {isTried && !isReady && <Notice urgent>Some boxes need another look; each says what it wants.</Notice>}
+      <Panel>
+        <Fields>
+          <Controller
+            name="name"
+            control={control}
+            render={({ field }) => (
+              <Field
+                className="wide"
+                label="Name, with its number"
+                value={field.value}
+                onChange={field.onChange}
+                onBlur={field.onBlur}
+                maxLength={80}
+                fault={isTried ? nameFault : null}
+                hint=" "
+                autoFocus
+              />
+            )}
+          />
+          <Controller
+            name="unit"
+            control={control}
+            render={({ field }) => (
+              <Choice label="Measured in" value={field.value} onChange={field.onChange} options={UNIT_OPTIONS} />
+            )}
+          />
+          <Controller
+            name="rodsPerPin"
+            control={control}
+            render={({ field }) => (
+              <Choice
+                label="Rods on each pin"
+                value={field.value}
+                onChange={field.onChange}
+                options={[
+                  { value: '1', label: 'One (in line)' },
+                  { value: '2', label: 'Two side by side (V)' },
+                ]}
+              />
+            )}
+          />
+          {(['mains', 'rods', 'thrustMain'] as const).map((name) => (
+            <Controller
+              key={name}
+              name={name}
+              control={control}
+              render={({ field }) => (
+                <Field
+                  className="narrow"
+                  figure
+                  inputMode="numeric"
+                  label={{ mains: 'Mains', rods: 'Rods', thrustMain: 'Thrust at main' }[name]}
+                  value={field.value}
+                  onChange={field.onChange}
+                  onBlur={field.onBlur}
+                  fault={faults[name] ?? null}
+                  hint=" "
+                />
+              )}
+            />
+          ))}
+          {(
+            [
+              ['block', 'Block'],
+              ['caps', 'Caps'],
+              ['rodMaterial', 'Rods'],
+            ] as const
+          ).map(([name, label]) => (
+            <div key={name} className="narrow">
+              <Controller
+                name={name}
+                control={control}
+                render={({ field }) => (
+                  <Choice
+                    label={`${label} of`}
+                    value={field.value}
+                    onChange={field.onChange}
+                    options={MATERIAL_OPTIONS}
+                  />
+                )}
+              />
+            </div>
+          ))}
+        </Fields>
+        {layout && <ShaftDrawing layout={layout} height={110} />}
+      </Panel>
+      <Panel>
+        <PanelTitle>Limits from the data sheet</PanelTitle>
+        <Quiet>
+          From the engine maker's current book, with the page. What you do not have yet can wait; until it is here no
+          verdict depends on it.
+        </Quiet>
+        {LIMIT_KEYS.map((key) => (
+          <Controller
+            key={key}
+            name={`limits.${key}`}
+            control={control}
+            render={({ field }) => (
+              <LimitFields
+                name={LIMIT_NAMES[key]}
+                unit={form.unit}
+                text={field.value}
+                onChange={field.onChange}
+                faults={isTried ? limits[key].faults : {}}
+              />
+            )}
+          />
+        ))}
+      </Panel>
+    </form>
+  );
+}

@@ -1,0 +1,193 @@
+import { aimRuleSchema, type JobDocument, type LimitKey } from '@fettle/core';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
+import { useOpenJob } from '../job/JobPage.js';
+import { useChangeDocument } from '../job/useJob.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
+import { LengthField } from '../measure/LengthField.js';
+import { History } from './History.js';
+import { LimitFields } from './LimitFields.js';
+import { LIMIT_KEYS, LIMIT_NAMES, readLimit, textOfLimit } from './limitText.js';
+import { useDraft } from './useDraft.js';
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  gap: 0.75rem;
+  align-items: start;
+  > div { display: flex; flex-direction: column; gap: 0.75rem; }
+`;
+
+const Pairs = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 0.25rem 0.75rem;
+  margin-top: 0.5rem;
+`;
+
+const Extras = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(9rem, 1fr));
+  gap: 0.25rem 0.75rem;
+`;
+
+type Change = (change: (document: JobDocument) => JobDocument) => void;
+
+function LimitEditor({
+  id,
+  name,
+  document,
+  change,
+}: {
+  id: string;
+  name: LimitKey;
+  document: JobDocument;
+  change: Change;
+}) {
+  const { unit } = document;
+  const stored = textOfLimit(document.limits[name], unit);
+  const [draft, setDraft, clearDraft] = useDraft(`${id}.${name}`, stored);
+  const [isLeft, setLeft] = useState(false);
+  const isDirty = draft.low !== stored.low || draft.high !== stored.high || draft.source !== stored.source;
+  const read = readLimit(draft, unit);
+  const leave = () => {
+    setLeft(true);
+    if (!isDirty || Object.keys(read.faults).length > 0) return;
+    change((old) => ({ ...old, limits: { ...old.limits, [name]: read.limit } }));
+    clearDraft();
+  };
+  return (
+    <LimitFields
+      name={LIMIT_NAMES[name]}
+      unit={unit}
+      text={isDirty ? draft : stored}
+      faults={isLeft && isDirty ? read.faults : {}}
+      onChange={setDraft}
+      onLeave={leave}
+    />
+  );
+}
+
+function EngineFields({ document, change }: { document: JobDocument; change: Change }) {
+  const [name, setName] = useState(document.name);
+  const { materials, layout } = document;
+  const setMaterial = (part: keyof JobDocument['materials']) => (value: JobDocument['materials']['block']) =>
+    change((old) => ({ ...old, materials: { ...old.materials, [part]: value } }));
+  const mains = [
+    { value: '', label: 'Not given' },
+    ...Array.from({ length: layout.mains }, (_, at) => ({ value: String(at + 1), label: `Main ${at + 1}` })),
+  ];
+  return (
+    <Panel>
+      <PanelTitle>Engine</PanelTitle>
+      <Pairs>
+        <Field
+          label="Name, with its number"
+          value={name}
+          maxLength={80}
+          onChange={setName}
+          onBlur={() => name.trim() !== '' && change((old) => ({ ...old, name: name.trim() }))}
+          fault={name.trim() === '' ? 'Give the engine a name.' : null}
+        />
+        <Choice
+          label="Measured in"
+          value={document.unit}
+          options={UNIT_OPTIONS}
+          onChange={(unit) => change((old) => ({ ...old, unit }))}
+        />
+        <Choice label="Block of" value={materials.block} options={MATERIAL_OPTIONS} onChange={setMaterial('block')} />
+        <Choice label="Caps of" value={materials.caps} options={MATERIAL_OPTIONS} onChange={setMaterial('caps')} />
+        <Choice label="Rods of" value={materials.rods} options={MATERIAL_OPTIONS} onChange={setMaterial('rods')} />
+        <Choice
+          label="Thrust at"
+          value={layout.thrustMain === null ? '' : String(layout.thrustMain)}
+          options={mains}
+          onChange={(value) =>
+            change((old) => ({ ...old, layout: { ...old.layout, thrustMain: value === '' ? null : Number(value) } }))
+          }
+        />
+      </Pairs>
+    </Panel>
+  );
+}
+
+function AimFields({ document, change }: { document: JobDocument; change: Change }) {
+  const { rules, unit, layout } = document;
+  const setRules = (part: Partial<JobDocument['rules']>) =>
+    change((old) => ({ ...old, rules: { ...old.rules, ...part } }));
+  const { aim } = rules;
+  return (
+    <Panel>
+      <PanelTitle>Aim</PanelTitle>
+      <Pairs>
+        <Choice
+          label="Clearance aimed at"
+          value={aim.kind}
+          options={[
+            { value: 'middle', label: 'Middle of the limits' },
+            { value: 'per-inch', label: '0.001 in per inch of journal' },
+            { value: 'figure', label: 'A figure' },
+          ]}
+          onChange={(kind) =>
+            setRules({ aim: aimRuleSchema.parse(kind === 'figure' ? { kind, clearance: 0 } : { kind }) })
+          }
+        />
+        {aim.kind === 'figure' && (
+          <LengthField
+            label={`Figure, ${unit}`}
+            unit={unit}
+            value={aim.clearance}
+            optional={false}
+            onCommit={(clearance) => clearance !== null && setRules({ aim: { kind: 'figure', clearance } })}
+          />
+        )}
+      </Pairs>
+      <Quiet>Added to the aim at single mains, for instance a little more at the rear:</Quiet>
+      <Extras>
+        {Array.from({ length: layout.mains }, (_, at) => `M${at + 1}`).map((id) => (
+          <LengthField
+            key={id}
+            label={`${id} extra, ${unit}`}
+            unit={unit}
+            value={rules.extras[id] ?? null}
+            onCommit={(extra) => {
+              const { [id]: _, ...others } = rules.extras;
+              setRules({ extras: extra === null ? others : { ...others, [id]: extra } });
+            }}
+          />
+        ))}
+      </Extras>
+    </Panel>
+  );
+}
+
+/** What the engine is, what its maker's book says, and what is aimed at. */
+export function DataSheet() {
+  const job = useOpenJob();
+  const change = useChangeDocument(job);
+  const { document } = job;
+  return (
+    <Columns>
+      <div>
+        <Panel>
+          <PanelTitle>Limits from the data sheet</PanelTitle>
+          <Quiet>
+            From the engine maker's current data; local rules and licensed practice come first. A limit that is missing
+            is missing in the verdict.
+          </Quiet>
+          {LIMIT_KEYS.map((name) => (
+            <LimitEditor key={name} id={job.id} name={name} document={document} change={change} />
+          ))}
+        </Panel>
+        <AimFields document={document} change={change} />
+      </div>
+      <div>
+        <EngineFields key={document.name} document={document} change={change} />
+        <History id={job.id} revision={job.view?.revision ?? 0} />
+      </div>
+    </Columns>
+  );
+}

@@ -1,0 +1,221 @@
+import { type JobDocument, type JobShell, jobShellSchema, shellsInOrder } from '@fettle/core';
+import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { useOpenJob } from '../job/JobPage.js';
+import { useChangeDocument } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { LengthField, lengthText } from '../measure/LengthField.js';
+import { FamilyForm } from './FamilyForm.js';
+import { HALF_OPTIONS } from './halfOptions.js';
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(20rem, 2fr);
+  gap: 0.75rem;
+  align-items: start;
+`;
+
+const ShellRow = styled.tr`
+  td { vertical-align: top; padding-top: 0.35rem; }
+  td.name { padding-top: 0.95rem; font-weight: 600; overflow-wrap: anywhere; }
+`;
+
+type Change = (change: (document: JobDocument) => JobDocument) => void;
+
+function StockField({ shell, onCommit }: { shell: JobShell; onCommit: (stock: number | null) => void }) {
+  const stored = shell.stock === null ? '' : String(shell.stock);
+  const [text, setText] = useState(stored);
+  const wanted = text.trim() === '' ? null : /^\d+$/u.test(text.trim()) ? Number(text) : Number.NaN;
+  const read = jobShellSchema.shape.stock.safeParse(wanted);
+  return (
+    <Field
+      aria-label={`Stock of ${shell.grade} ${shell.half}`}
+      label=""
+      figure
+      inputMode="numeric"
+      value={text}
+      onChange={setText}
+      onBlur={() => read.success && onCommit(read.data)}
+      fault={read.success ? null : 'A whole number, or empty.'}
+      placeholder="as many"
+    />
+  );
+}
+
+interface ShellLineProps {
+  readonly id: string;
+  readonly shell: JobShell;
+  readonly document: JobDocument;
+  readonly change: Change;
+}
+
+function ShellLine({ id, shell, document, change }: ShellLineProps) {
+  const set = (part: Partial<JobShell>) =>
+    change((old) => ({ ...old, shells: { ...old.shells, [id]: { ...shell, ...part } } }));
+  const used = Object.values(document.choice?.stations ?? {})
+    .flatMap(({ upper, lower }) => [upper.shell, lower.shell])
+    .filter((other) => other === id).length;
+  return (
+    <ShellRow>
+      <td className="name">{shell.grade}</td>
+      <td className="name">{shell.half}</td>
+      <td className="name">{shell.series}</td>
+      <td>
+        <LengthField
+          label=""
+          unit={document.unit}
+          value={shell.wall}
+          optional={false}
+          fault={shell.wall > 0 ? null : 'Above zero.'}
+          onCommit={(wall) => wall !== null && wall > 0 && set({ wall })}
+        />
+      </td>
+      <td style={{ width: '8rem' }}>
+        <StockField key={shell.stock} shell={shell} onCommit={(stock) => set({ stock })} />
+      </td>
+      <td className="number" style={{ paddingTop: '0.95rem' }}>
+        {used}
+      </td>
+      <td>
+        <Button
+          $kind="quiet"
+          aria-label={`Take ${shell.grade} ${shell.half} out of the drawer`}
+          onPress={() =>
+            change((old) => {
+              const { [id]: _, ...others } = old.shells;
+              return { ...old, shells: others };
+            })
+          }
+        >
+          <Trash2 aria-hidden size={18} />
+        </Button>
+      </td>
+    </ShellRow>
+  );
+}
+
+function RulesPanel({ document, change }: { document: JobDocument; change: Change }) {
+  const { rules, unit } = document;
+  const set = (part: Partial<JobDocument['rules']>) => change((old) => ({ ...old, rules: { ...old.rules, ...part } }));
+  const yesNo = [
+    { value: 'yes', label: 'Allowed' },
+    { value: 'no', label: 'Not allowed' },
+  ] as const;
+  return (
+    <Panel>
+      <PanelTitle>Rules of the choice</PanelTitle>
+      <Row style={{ alignItems: 'start', display: 'grid', gridTemplateColumns: '1fr 1fr', marginTop: '0.5rem' }}>
+        <Choice
+          label="Two walls in one main"
+          value={rules.mixedHalves ? 'yes' : 'no'}
+          options={yesNo}
+          onChange={(value) => set({ mixedHalves: value === 'yes' })}
+        />
+        <Choice
+          label="Two series in one main"
+          value={rules.acrossSeries ? 'yes' : 'no'}
+          options={yesNo}
+          onChange={(value) => set({ acrossSeries: value === 'yes' })}
+        />
+        <Choice
+          label="Thinner half goes"
+          value={rules.thinnerHalf}
+          options={[
+            { value: 'either', label: 'either side' },
+            { value: 'upper', label: 'block side' },
+            { value: 'lower', label: 'cap side' },
+          ]}
+          onChange={(thinnerHalf) => set({ thinnerHalf })}
+        />
+        <LengthField
+          label={`Wall step at most, ${unit}`}
+          unit={unit}
+          value={rules.maxWallStep}
+          optional={false}
+          onCommit={(maxWallStep) => maxWallStep !== null && maxWallStep >= 0 && set({ maxWallStep })}
+        />
+        <LengthField
+          label={`Spread along the shaft at most, ${unit}`}
+          unit={unit}
+          value={rules.maxSpread}
+          onCommit={(maxSpread) => (maxSpread === null || maxSpread >= 0) && set({ maxSpread })}
+        />
+      </Row>
+      <Quiet>
+        Cap side is the default for an aluminium block with iron or steel caps: the block opens more when hot. A
+        shortfall below the aim weighs {rules.tightWeight} times; a mixed main costs {rules.mixedPenalty} µm². An empty
+        spread is not limited.
+      </Quiet>
+    </Panel>
+  );
+}
+
+/** The halves on hand for this engine, and the rules by which they are paired. */
+export function DrawerView() {
+  const job = useOpenJob();
+  const change = useChangeDocument(job);
+  const { document } = job;
+  const shells = shellsInOrder(document);
+  const [isOpen, setOpen] = useState(shells.length === 0);
+  const thinnest =
+    shells.length > 0
+      ? shells.reduce((least, { shell }) => (shell.wall < least ? shell.wall : least), shells[0]!.shell.wall)
+      : null;
+  return (
+    <Columns>
+      <Panel>
+        <Row style={{ justifyContent: 'space-between' }}>
+          <PanelTitle>Halves in the drawer</PanelTitle>
+          <Button
+            $kind={shells.length === 0 ? 'main' : 'plain'}
+            onPress={() => setOpen(!isOpen)}
+            aria-expanded={isOpen}
+          >
+            <Plus aria-hidden size={20} />
+            Add halves
+          </Button>
+        </Row>
+        {isOpen && <FamilyForm job={job} onAdded={() => setOpen(false)} options={HALF_OPTIONS} />}
+        {shells.length === 0 ? (
+          <Quiet>
+            Nothing in the drawer. Add a graded family by its first wall, its step and its count, or a single half with
+            a count of one.
+          </Quiet>
+        ) : (
+          <Table>
+            <thead>
+              <tr>
+                <th>Grade</th>
+                <th>Half</th>
+                <th>Series</th>
+                <th>Wall, {document.unit}</th>
+                <th>Stock</th>
+                <th className="number">Chosen</th>
+                <th>
+                  <span className="visually-hidden">Remove</span>
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {shells.map(({ id, shell }) => (
+                <ShellLine key={id} id={id} shell={shell} document={document} change={change} />
+              ))}
+            </tbody>
+          </Table>
+        )}
+        {thinnest !== null && (
+          <Quiet>
+            Walls are measured at the crown. Thinnest here:{' '}
+            <span className="figure">{lengthText(thinnest, document.unit)}</span>. Stock left empty means as many as
+            wanted.
+          </Quiet>
+        )}
+      </Panel>
+      <RulesPanel document={document} change={change} />
+    </Columns>
+  );
+}

@@ -1,0 +1,77 @@
+import { jobProgress, STAGES } from '@fettle/core';
+import { ArrowRight } from 'lucide-react';
+import { useMemo } from 'react';
+import { Link, NavLink, Outlet, useNavigate, useOutletContext, useParams } from 'react-router';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { Panel } from '../look/Panel.js';
+import { STAGE_STATE_WORDS, STAGE_WORDS, StageShape } from './StageMark.js';
+import { type OpenJob, useJob, useJobLoading } from './useJob.js';
+
+const Head = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 0.4rem 1rem;
+  h1 { font-size: var(--size-lead); line-height: 1.2; overflow-wrap: anywhere; flex: 0 1 auto; }
+  .next { margin-left: auto; max-width: 34rem; text-align: left; justify-content: flex-start; }
+`;
+
+const Stages = styled.nav`
+  display: flex;
+  gap: 0.25rem;
+  border-bottom: 2px solid var(--line-strong);
+  a {
+    display: inline-flex; align-items: center; gap: 0.45rem; min-height: var(--target); padding: 0 0.9rem;
+    border: var(--rule) solid transparent; border-bottom: 0; border-radius: var(--radius) var(--radius) 0 0;
+    color: var(--ink); font-weight: 600; text-decoration: none;
+  }
+  a.active { background: var(--surface); border-color: var(--line-strong); box-shadow: 0 2px 0 var(--surface); color: var(--accent); }
+`;
+
+/** The engine that the views below a job's address work on. */
+export function useOpenJob(): OpenJob {
+  return useOutletContext<OpenJob>();
+}
+
+/** One engine: its stages as places on one route, the next thing to do always named. */
+export function JobPage() {
+  const { id = '' } = useParams();
+  const { fault } = useJobLoading(id);
+  const job = useJob(id);
+  const navigate = useNavigate();
+  const progress = useMemo(() => job && jobProgress(job.document, job.readings), [job]);
+  if (!job || !progress) {
+    return fault ? (
+      <Panel role="alert">
+        {fault} <Link to="/">Back to the benches</Link>
+      </Panel>
+    ) : (
+      <Panel aria-busy>Looking up the engine …</Panel>
+    );
+  }
+  return (
+    <>
+      <Head className="no-print">
+        <h1>{job.document.name}</h1>
+        <Button className="next" onPress={() => navigate(progress.next)}>
+          <ArrowRight aria-hidden size={20} />
+          Next: {progress.todo}
+        </Button>
+      </Head>
+      <Stages className="no-print" aria-label="Stages of the work">
+        {STAGES.map((stage) => (
+          <NavLink
+            key={stage}
+            to={stage}
+            aria-label={`${STAGE_WORDS[stage]}, ${STAGE_STATE_WORDS[progress.stages[stage]]}`}
+          >
+            <StageShape state={progress.stages[stage]} />
+            {STAGE_WORDS[stage]}
+          </NavLink>
+        ))}
+      </Stages>
+      <Outlet context={job} />
+    </>
+  );
+}

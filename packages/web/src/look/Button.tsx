@@ -1,0 +1,23 @@
+import { Button as AriaButton } from 'react-aria-components';
+import styled from 'styled-components';
+
+/** A button that gloves can hit. `$kind` main: the one clear action of a view; quiet: beside text. */
+export const Button = styled(AriaButton)<{ $kind?: 'main' | 'plain' | 'quiet' }>`
+  display: inline-flex;
+  align-items: center;
+  justify-content: center;
+  gap: 0.5rem;
+  min-height: var(--target);
+  min-width: var(--target);
+  padding: 0 ${({ $kind }) => ($kind === 'quiet' ? '0.6rem' : '1rem')};
+  border: var(--rule) solid ${({ $kind }) => ($kind === 'quiet' ? 'transparent' : $kind === 'main' ? 'var(--accent)' : 'var(--line-strong)')};
+  border-radius: var(--radius);
+  background: ${({ $kind }) => ($kind === 'main' ? 'var(--accent)' : $kind === 'quiet' ? 'transparent' : 'var(--surface)')};
+  color: ${({ $kind }) => ($kind === 'main' ? 'var(--on-accent)' : $kind === 'quiet' ? 'var(--accent)' : 'var(--ink)')};
+  font: inherit;
+  font-weight: 600;
+  text-align: center;
+  cursor: pointer;
+  &[data-hovered] { filter: brightness(1.06); border-color: var(--ink); }
+  &[data-disabled] { opacity: 0.55; cursor: default; }
+`;

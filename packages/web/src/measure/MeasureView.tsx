@@ -1,0 +1,199 @@
+import { type Feature, formatExactLength, INSTRUMENT_DECIMALS, mainStations, type Slot } from '@fettle/core';
+import { useMemo, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { useOpenJob } from '../job/JobPage.js';
+import { useChangeDocument } from '../job/useJob.js';
+import { Choice } from '../look/Choice.js';
+import { Panel } from '../look/Panel.js';
+import { StateMark } from '../look/StateMark.js';
+import { ShaftLine, type ShaftRow } from '../shaft/ShaftLine.js';
+import { FEATURE_WORDS, SLOT_WORDS } from './featureWords.js';
+import { LengthField, lengthText } from './LengthField.js';
+import { ReadingBar } from './ReadingBar.js';
+import { ReadingCell, type Step } from './ReadingCell.js';
+import { type Place, useSaveReading } from './useSaveReading.js';
+
+const Settings = styled(Panel)`
+  display: grid;
+  grid-template-columns: repeat(3, minmax(12rem, 20rem)) 1fr;
+  gap: 0.25rem 1rem;
+  align-items: start;
+  padding: 0.75rem 1rem;
+  .limits { align-self: center; font-size: var(--size-small); color: var(--ink-soft); }
+`;
+
+const SCHEMES: Readonly<Record<Feature, readonly { value: string; label: string }[]>> = {
+  mainBore: [
+    { value: 'front', label: 'One reading, bolt direction' },
+    { value: 'front,rear', label: 'Two planes, bolt direction' },
+  ],
+  mainJournal: [
+    { value: 'front-0', label: 'One reading' },
+    { value: 'front-0,front-90', label: 'One plane, 0° and 90°' },
+    { value: 'front-0,front-90,rear-0,rear-90', label: 'Two planes, 0° and 90°' },
+  ],
+};
+
+/** Neighbour of a cell in the grid of slots and mains; null at the edge. */
+function neighbour(
+  place: Place,
+  step: Step,
+  slots: readonly Slot[],
+  mains: number,
+  order: 'along' | 'down',
+): Place | null {
+  const rows = slots.length;
+  const row = slots.indexOf(place.slot);
+  const column = place.station - 1;
+  const at = (r: number, c: number): Place | null =>
+    r < 0 || r >= rows || c < 0 || c >= mains ? null : { ...place, slot: slots[r]!, station: c + 1 };
+  switch (step) {
+    case 'up':
+      return at(row - 1, column);
+    case 'down':
+      return at(row + 1, column);
+    case 'left':
+      return at(row, column - 1);
+    case 'right':
+      return at(row, column + 1);
+    case 'next':
+    case 'previous': {
+      const index = order === 'along' ? row * mains + column : column * rows + row;
+      const next = index + (step === 'next' ? 1 : -1);
+      if (next < 0 || next >= rows * mains) return null;
+      return order === 'along' ? at(Math.floor(next / mains), next % mains) : at(next % rows, Math.floor(next / rows));
+    }
+  }
+}
+
+/** Typing the bores or the journals along the shaft. */
+export function MeasureView({ feature }: { readonly feature: Feature }) {
+  const job = useOpenJob();
+  const change = useChangeDocument(job);
+  const save = useSaveReading(job);
+  const { document, readings } = job;
+  const { unit, layout, measuring } = document;
+  const slots = measuring.slots[feature];
+  const stations = useMemo(() => mainStations(document, readings), [document, readings]);
+  const inputs = useRef(new Map<string, HTMLInputElement>());
+  const [current, setCurrent] = useState<{ place: Place; text: string } | null>(null);
+  const keyOf = ({ slot, station }: Place) => `${slot}:${station}`;
+
+  const step = (place: Place, where: Step) => {
+    const target = neighbour(place, where, slots, layout.mains, measuring.order);
+    const input = target ? inputs.current.get(keyOf(target)) : undefined;
+    if (input) input.focus();
+    else if (where === 'next') inputs.current.get(keyOf(place))?.blur();
+  };
+
+  const decimals = INSTRUMENT_DECIMALS[unit];
+  const rows: ShaftRow[] = [
+    ...slots.map((slot) => ({
+      key: slot,
+      label: SLOT_WORDS[slot],
+      cell: (station: number) => {
+        const place: Place = { feature, station, slot };
+        return (
+          <ReadingCell
+            job={job}
+            place={place}
+            inputRef={(element) => {
+              if (element) inputs.current.set(keyOf(place), element);
+              else inputs.current.delete(keyOf(place));
+            }}
+            onStep={(where) => step(place, where)}
+            onFocus={(text) => setCurrent({ place, text })}
+            onText={(text) => setCurrent({ place, text })}
+          />
+        );
+      },
+    })),
+    {
+      key: 'size',
+      label: (
+        <>
+          {FEATURE_WORDS[feature]}
+          <small>mean, {unit}</small>
+        </>
+      ),
+      cell: (number) => {
+        const station = stations[number - 1]!;
+        const size = feature === 'mainBore' ? station.bore : station.journal;
+        return <strong className="figure">{size ? formatExactLength(size.nominal, unit, decimals) : '·'}</strong>;
+      },
+    },
+    {
+      key: 'state',
+      label: 'State',
+      cell: (number) => {
+        const station = stations[number - 1]!;
+        const isOff = station.findings.some((finding) => finding.feature === feature);
+        const isDone = station.missing[feature] === 0;
+        return (
+          <span style={{ alignSelf: 'center' }}>
+            <StateMark state={isOff ? 'blocked' : isDone ? 'measured' : 'not-measured'} />
+          </span>
+        );
+      },
+    },
+  ];
+  const limit = document.limits[feature];
+  return (
+    <>
+      <ShaftLine layout={layout} rows={rows} selected={current?.place.station ?? null} />
+      <ReadingBar
+        job={job}
+        place={current?.place ?? null}
+        text={current?.text ?? ''}
+        onTake={(text) => {
+          if (!current) return;
+          save(current.place, text);
+          setCurrent({ ...current, text });
+        }}
+      />
+      <Settings>
+        <LengthField
+          label={`Setting size, ${unit} (for + and − readings)`}
+          unit={unit}
+          value={measuring.setting[feature]}
+          onCommit={(value) =>
+            change((old) => ({
+              ...old,
+              measuring: { ...old.measuring, setting: { ...old.measuring.setting, [feature]: value } },
+            }))
+          }
+        />
+        <Choice
+          label="Readings at each main"
+          value={slots.join()}
+          options={SCHEMES[feature]}
+          onChange={(value) =>
+            change((old) => ({
+              ...old,
+              measuring: { ...old.measuring, slots: { ...old.measuring.slots, [feature]: value.split(',') as Slot[] } },
+            }))
+          }
+        />
+        <Choice
+          label="Enter goes"
+          value={measuring.order}
+          options={[
+            { value: 'along', label: 'along the shaft' },
+            { value: 'down', label: 'down each main' },
+          ]}
+          onChange={(order) => change((old) => ({ ...old, measuring: { ...old.measuring, order } }))}
+        />
+        <p className="limits">
+          {limit ? (
+            <>
+              Limits <span className="figure">{lengthText(limit.low, unit)}</span> to{' '}
+              <span className="figure">{lengthText(limit.high, unit)}</span>, {limit.source}
+            </>
+          ) : (
+            'No limits on the data sheet yet: nothing is judged against them.'
+          )}
+        </p>
+      </Settings>
+    </>
+  );
+}

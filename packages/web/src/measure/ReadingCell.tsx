@@ -1,0 +1,165 @@
+import {
+  assessReading,
+  formatExactLength,
+  formatLength,
+  INSTRUMENT_DECIMALS,
+  otherUnit,
+  type ReadingAssessment,
+} from '@fettle/core';
+import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import styled from 'styled-components';
+import type { OpenJob } from '../job/useJob.js';
+import { fieldBox } from '../look/Field.js';
+import { FEATURE_WORDS, SLOT_WORDS } from './featureWords.js';
+import { type Place, readingAt, useSaveReading } from './useSaveReading.js';
+
+const Cell = styled.div<{ $kind: ReadingAssessment['kind'] }>`
+  display: flex;
+  flex-direction: column;
+  align-items: stretch;
+  min-width: 0;
+  input {
+    ${fieldBox}
+    padding: 0 0.25rem;
+    text-align: center;
+    font-family: var(--figures);
+    font-variant-numeric: tabular-nums;
+    font-size: clamp(1rem, 1.45vw, var(--size-figure));
+    ${({ $kind }) => ($kind === 'doubtful' || $kind === 'unreadable') && 'border: 2px dashed var(--tight);'}
+    ${({ $kind }) => $kind === 'outside' && 'border: 2px solid var(--blocked);'}
+  }
+  input:focus { outline: 3px solid var(--accent); outline-offset: 1px; }
+  .echo {
+    min-height: 1.2rem; text-align: center; font-family: var(--figures); font-size: 0.8125rem; color: var(--ink-soft); white-space: nowrap;
+    overflow: hidden;
+  }
+  .echo.fault { color: var(--tight); font-weight: 700; font-family: var(--text); }
+`;
+
+/** Where the keyboard wants to go from a cell. */
+export type Step = 'next' | 'previous' | 'up' | 'down' | 'left' | 'right';
+
+interface ReadingCellProps {
+  readonly job: OpenJob;
+  readonly place: Place;
+  readonly inputRef: (element: HTMLInputElement | null) => void;
+  readonly onStep: (step: Step) => void;
+  readonly onFocus: (text: string) => void;
+  readonly onText: (text: string) => void;
+}
+
+const MARKS: Partial<Record<ReadingAssessment['kind'], string>> = {
+  unreadable: 'not a size?',
+  doubtful: 'right?',
+  outside: 'off sheet',
+};
+
+function echoOf(assessment: ReadingAssessment, text: string, job: OpenJob): string {
+  const mark = MARKS[assessment.kind];
+  if (mark) return mark;
+  if (assessment.kind !== 'fine') return ' ';
+  const { unit } = job.document;
+  // A deviation or another unit shows its size in the job's own unit; a plain size shows the other unit.
+  const isPlain = /^[\d.,\s]+$/u.test(text);
+  const shown = isPlain ? otherUnit(unit) : unit;
+  return isPlain
+    ? `${formatLength(assessment.nm, shown, shown === 'in' ? 5 : 4)} ${shown}`
+    : formatExactLength(assessment.nm, shown, INSTRUMENT_DECIMALS[shown]);
+}
+
+/** One reading: kept as typed, saved when it is left, its size echoed below. */
+export function ReadingCell({ job, place, inputRef, onStep, onFocus, onText }: ReadingCellProps) {
+  const save = useSaveReading(job);
+  const standing = readingAt(job.readings, place);
+  const stored = standing?.text ?? '';
+  const [text, setText] = useState(stored);
+  const isFocused = useRef(false);
+  const typed = useRef(text);
+  typed.current = text;
+  useEffect(() => {
+    // Somebody else's reading shows up at once, but never under the fingers of who is typing here.
+    if (!isFocused.current) setText(stored);
+  }, [stored]);
+
+  const { feature, station, slot } = place;
+  const setting = text === stored && standing ? standing.setting : job.document.measuring.setting[feature];
+  const others = job.readings.filter((reading) => reading !== standing);
+  const assessment = assessReading(text, setting, feature, job.document, others);
+
+  const commit = useRef(() => {});
+  commit.current = () => save(place, typed.current.trim());
+  useEffect(
+    () => () => {
+      if (isFocused.current) commit.current();
+    },
+    [],
+  );
+  useEffect(() => {
+    // A tablet put to sleep or a closed tab must not take the figure in hand with it.
+    const onHide = () => {
+      if (isFocused.current && document.hidden) commit.current();
+    };
+    document.addEventListener('visibilitychange', onHide);
+    return () => document.removeEventListener('visibilitychange', onHide);
+  }, []);
+
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    const input = event.currentTarget;
+    const { selectionStart, selectionEnd, value } = input;
+    const isWhole = selectionStart === 0 && selectionEnd === value.length;
+    const atStart = isWhole || (selectionStart === 0 && selectionEnd === 0);
+    const atEnd = isWhole || (selectionStart === value.length && selectionEnd === value.length);
+    const step: Step | null =
+      event.key === 'Enter'
+        ? event.shiftKey
+          ? 'previous'
+          : 'next'
+        : event.key === 'ArrowUp'
+          ? 'up'
+          : event.key === 'ArrowDown'
+            ? 'down'
+            : event.key === 'ArrowLeft' && atStart
+              ? 'left'
+              : event.key === 'ArrowRight' && atEnd
+                ? 'right'
+                : null;
+    if (step) {
+      event.preventDefault();
+      onStep(step);
+    } else if (event.key === 'Escape') {
+      setText(stored);
+      onText(stored);
+    }
+  };
+
+  const isMarked = assessment.kind in MARKS;
+  return (
+    <Cell $kind={assessment.kind}>
+      <input
+        ref={inputRef}
+        aria-label={`M${station} ${FEATURE_WORDS[feature].toLowerCase()} ${SLOT_WORDS[slot].toLowerCase()}, ${job.document.unit}`}
+        aria-invalid={assessment.kind === 'unreadable' || assessment.kind === 'doubtful'}
+        inputMode={job.document.measuring.setting[feature] === null ? 'decimal' : 'text'}
+        autoComplete="off"
+        enterKeyHint="next"
+        maxLength={64}
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          onText(event.target.value);
+        }}
+        onFocus={(event) => {
+          isFocused.current = true;
+          event.target.select();
+          onFocus(text);
+        }}
+        onBlur={() => {
+          isFocused.current = false;
+          commit.current();
+        }}
+        onKeyDown={onKeyDown}
+      />
+      <span className={isMarked ? 'echo fault' : 'echo'}>{echoOf(assessment, text, job)}</span>
+    </Cell>
+  );
+}

@@ -1,0 +1,47 @@
+import { Check, CloudOff, RefreshCw, TriangleAlert } from 'lucide-react';
+import styled from 'styled-components';
+import { useAppSelector } from '../app/store.js';
+
+const Mark = styled.output<{ $tone: string }>`
+  display: inline-flex;
+  align-items: center;
+  gap: 0.4rem;
+  font-size: var(--size-small);
+  font-weight: 600;
+  color: ${({ $tone }) => $tone};
+`;
+
+/** Whether everything typed is on the server, on its way, or kept on this device. */
+export function SavingMark() {
+  const { parcels, unreachable, notKept } = useAppSelector((state) => state.saving);
+  const count = parcels.length;
+  const changes = `${count} ${count === 1 ? 'change' : 'changes'}`;
+  if (unreachable) {
+    const where = notKept ? 'in this page only: do not close it' : 'on this device';
+    return (
+      <Mark $tone="var(--close)">
+        <CloudOff aria-hidden size={20} />
+        {count > 0 ? `No server. ${changes} kept ${where}` : 'No server. What you type is kept here'}
+      </Mark>
+    );
+  }
+  if (count > 0) {
+    return (
+      <Mark $tone="var(--ink-soft)">
+        <RefreshCw aria-hidden size={20} />
+        Saving {changes}
+      </Mark>
+    );
+  }
+  return notKept ? (
+    <Mark $tone="var(--close)">
+      <TriangleAlert aria-hidden size={20} />
+      Saved. This browser cannot keep unsent changes
+    </Mark>
+  ) : (
+    <Mark $tone="var(--inside)">
+      <Check aria-hidden size={20} />
+      All saved
+    </Mark>
+  );
+}

@@ -1,0 +1,96 @@
+import {
+  type JobChange,
+  type JobSummary,
+  type JobView,
+  jobChangeSchema,
+  jobSummarySchema,
+  jobViewSchema,
+  type PatchStep,
+  type Problem,
+  problemSchema,
+  type Reading,
+  type ReadingDraft,
+  readingSchema,
+} from '@fettle/core';
+import { z } from 'zod';
+
+/** The server answered, with a problem. */
+export class RefusedError extends Error {
+  readonly problem: Problem & Readonly<Record<string, unknown>>;
+  constructor(problem: Problem & Record<string, unknown>) {
+    super(problem.detail);
+    this.problem = problem;
+  }
+}
+
+/** The server did not answer, or could not work: worth trying again. */
+export class UnreachableError extends Error {}
+
+async function call(
+  method: string,
+  path: string,
+  body?: unknown,
+  headers: Record<string, string> = {},
+): Promise<Response> {
+  let response: Response;
+  try {
+    response = await fetch(path, {
+      method,
+      headers: { ...(body === undefined ? {} : { 'content-type': 'application/json' }), ...headers },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      signal: AbortSignal.timeout(15_000),
+    });
+  } catch (error) {
+    throw new UnreachableError(`The server cannot be reached (${(error as Error).message}).`);
+  }
+  if (response.ok || response.status === 304) return response;
+  const isProblem = response.headers.get('content-type')?.startsWith('application/problem+json') ?? false;
+  if (response.status >= 500 || !isProblem) throw new UnreachableError(`The server answered ${response.status}.`);
+  const problem = z.looseObject(problemSchema.shape).parse(await response.json());
+  throw new RefusedError(problem);
+}
+
+/** The engines on the benches, or the deleted ones. */
+export async function fetchJobs(deleted: boolean): Promise<JobSummary[]> {
+  const response = await call('GET', `/api/jobs${deleted ? '?deleted=true' : ''}`);
+  return z.array(jobSummarySchema).parse(await response.json());
+}
+
+/** One engine; null when it has not changed since `revision`. */
+export async function fetchJob(id: string, revision: number | null): Promise<JobView | null> {
+  const response = await call(
+    'GET',
+    `/api/jobs/${id}`,
+    undefined,
+    revision === null ? {} : { 'if-none-match': `"${revision}"` },
+  );
+  return response.status === 304 ? null : jobViewSchema.parse(await response.json());
+}
+
+export async function createJob(id: string, by: string, document: unknown): Promise<JobView> {
+  const response = await call('POST', '/api/jobs', { id, by, document });
+  return jobViewSchema.parse(await response.json());
+}
+
+export async function patchJob(id: string, version: number, by: string, steps: readonly PatchStep[]): Promise<JobView> {
+  const response = await call('PATCH', `/api/jobs/${id}`, { version, by, steps });
+  return jobViewSchema.parse(await response.json());
+}
+
+export async function putReading(jobId: string, id: string, draft: ReadingDraft): Promise<Reading> {
+  const response = await call('PUT', `/api/jobs/${jobId}/readings/${id}`, draft);
+  return readingSchema.parse(await response.json());
+}
+
+export async function deleteJob(id: string, version: number, by: string): Promise<void> {
+  await call('DELETE', `/api/jobs/${id}?version=${version}&by=${encodeURIComponent(by)}`);
+}
+
+export async function restoreJob(id: string, version: number, by: string): Promise<void> {
+  await call('POST', `/api/jobs/${id}/restore`, { version, by });
+}
+
+export async function fetchHistory(id: string): Promise<JobChange[]> {
+  const response = await call('GET', `/api/jobs/${id}/history`);
+  return z.array(jobChangeSchema).parse(await response.json());
+}

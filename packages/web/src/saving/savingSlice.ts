@@ -1,0 +1,185 @@
+import {
+  type JobDocument,
+  type JobView,
+  type Json,
+  keysOfPointer,
+  mergeThreeWays,
+  patchStepOf,
+  type Reading,
+  slotKey,
+  withValueAt,
+} from '@fettle/core';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import type { Clash, Parcel, Refusal, Waiting } from './outbox.js';
+
+export interface SavingState {
+  /** Jobs as the server last told them. */
+  readonly jobs: Readonly<Record<string, JobView>>;
+  /** Changes not yet on the server, oldest first; the first may be on its way. */
+  readonly parcels: readonly Parcel[];
+  /** Id of the parcel that is on its way. */
+  readonly sending: string | null;
+  readonly unreachable: boolean;
+  /** Why this browser cannot keep unsent changes over a reload, or null. */
+  readonly notKept: string | null;
+  readonly clashes: readonly Clash[];
+  readonly refusals: readonly Refusal[];
+}
+
+const initialState: SavingState = {
+  jobs: {},
+  parcels: [],
+  sending: null,
+  unreachable: false,
+  notKept: null,
+  clashes: [],
+  refusals: [],
+};
+
+function asJson(document: JobDocument): Json {
+  return document as unknown as Json;
+}
+
+/** Lays unsent document changes over what the server has. */
+export function documentWith(server: JobDocument, parcels: readonly Parcel[], jobId: string): JobDocument {
+  return parcels.reduce((document, parcel) => {
+    if (parcel.kind !== 'document' || parcel.jobId !== jobId) return document;
+    return mergeThreeWays(asJson(parcel.base), asJson(parcel.ours), asJson(document))
+      .document as unknown as JobDocument;
+  }, server);
+}
+
+const savingSlice = createSlice({
+  name: 'saving',
+  initialState: initialState as SavingState,
+  reducers: {
+    waitingRecalled: (state, { payload }: PayloadAction<Waiting>) => ({
+      ...state,
+      parcels: [...payload.parcels, ...state.parcels],
+      clashes: [...payload.clashes, ...state.clashes],
+      refusals: [...payload.refusals, ...state.refusals],
+    }),
+    keepingFailed: (state, { payload }: PayloadAction<string>) => ({ ...state, notKept: payload }),
+    parcelAdded: (state, { payload: parcel }: PayloadAction<Parcel>) => {
+      // A change that is not yet on its way is brought up to date instead of queued twice.
+      const waiting = state.parcels.findIndex(
+        (other) =>
+          other.id !== state.sending &&
+          other.kind === parcel.kind &&
+          other.jobId === parcel.jobId &&
+          (other.kind !== 'reading' || parcel.kind !== 'reading' || slotKey(other.draft) === slotKey(parcel.draft)),
+      );
+      const old = state.parcels[waiting];
+      if (!old) return { ...state, parcels: [...state.parcels, parcel] };
+      const joined: Parcel =
+        old.kind === 'reading' && parcel.kind === 'reading'
+          ? { ...parcel, draft: { ...parcel.draft, replaces: old.draft.replaces } }
+          : old.kind === 'document' && parcel.kind === 'document'
+            ? { ...parcel, base: old.base }
+            : parcel;
+      return { ...state, parcels: state.parcels.map((other) => (other === old ? joined : other)) };
+    },
+    sendingStarted: (state, { payload }: PayloadAction<string>) => ({ ...state, sending: payload }),
+    sendingFailed: (state) => ({ ...state, sending: null, unreachable: true }),
+    serverAnswered: (state) => (state.unreachable ? { ...state, unreachable: false } : state),
+    serverLost: (state) => (state.unreachable ? state : { ...state, unreachable: true }),
+    jobArrived: (state, { payload: job }: PayloadAction<JobView>) => {
+      const known = state.jobs[job.id];
+      if (known && known.revision > job.revision) return state;
+      return { ...state, jobs: { ...state.jobs, [job.id]: job } };
+    },
+    parcelDelivered: (state, { payload: id }: PayloadAction<string>) => ({
+      ...state,
+      sending: null,
+      unreachable: false,
+      parcels: state.parcels.filter((parcel) => parcel.id !== id),
+    }),
+    readingArrived: (state, { payload: { jobId, reading } }: PayloadAction<{ jobId: string; reading: Reading }>) => {
+      const job = state.jobs[jobId];
+      if (!job) return state;
+      const key = slotKey(reading);
+      const readings = [...job.readings.filter((other) => slotKey(other) !== key), reading];
+      return { ...state, jobs: { ...state.jobs, [jobId]: { ...job, readings } } };
+    },
+    /** The server has a newer version: ours is laid over it; where both touched one place, somebody decides. */
+    documentOvertaken: (state, { payload: { id, current } }: PayloadAction<{ id: string; current: JobView }>) => {
+      const parcel = state.parcels.find((other) => other.id === id);
+      const jobs = { ...state.jobs, [current.id]: current };
+      if (parcel?.kind !== 'document') return { ...state, jobs, sending: null };
+      const { document, clashes } = mergeThreeWays(asJson(parcel.base), asJson(parcel.ours), asJson(current.document));
+      const rebased: Parcel = { ...parcel, base: current.document, ours: document as unknown as JobDocument };
+      return {
+        ...state,
+        jobs,
+        sending: null,
+        parcels: state.parcels.map((other) => (other === parcel ? rebased : other)),
+        clashes: [
+          ...state.clashes,
+          ...clashes.map((clash, at) => ({
+            kind: 'document' as const,
+            id: `${id}-${current.version}-${at}`,
+            jobId: parcel.jobId,
+            path: patchStepOf(clash).path,
+            ours: clash.to,
+            theirs: clash.theirs,
+          })),
+        ],
+      };
+    },
+    readingOvertaken: (state, { payload: { id, current } }: PayloadAction<{ id: string; current: Reading | null }>) => {
+      const parcel = state.parcels.find((other) => other.id === id);
+      if (parcel?.kind !== 'reading') return { ...state, sending: null };
+      const parcels = state.parcels.filter((other) => other !== parcel);
+      const job = state.jobs[parcel.jobId];
+      const key = slotKey(parcel.draft);
+      const others = job?.readings.filter((reading) => slotKey(reading) !== key) ?? [];
+      const jobs = job
+        ? { ...state.jobs, [job.id]: { ...job, readings: current ? [...others, current] : others } }
+        : state.jobs;
+      const agrees = current?.text === parcel.draft.text;
+      const clash: Clash = { kind: 'reading', id, jobId: parcel.jobId, ours: parcel.draft, theirs: current };
+      return { ...state, jobs, parcels, sending: null, clashes: agrees ? state.clashes : [...state.clashes, clash] };
+    },
+    parcelRefused: (state, { payload: { id, detail } }: PayloadAction<{ id: string; detail: string }>) => {
+      const parcel = state.parcels.find((other) => other.id === id);
+      return {
+        ...state,
+        sending: null,
+        parcels: state.parcels.filter((other) => other.id !== id),
+        refusals: parcel ? [...state.refusals, { parcel, detail }] : state.refusals,
+      };
+    },
+    refusalDropped: (state, { payload: id }: PayloadAction<string>) => ({
+      ...state,
+      refusals: state.refusals.filter(({ parcel }) => parcel.id !== id),
+    }),
+    clashSettled: (state, { payload: id }: PayloadAction<string>) => ({
+      ...state,
+      clashes: state.clashes.filter((clash) => clash.id !== id),
+    }),
+  },
+});
+
+export const {
+  waitingRecalled,
+  keepingFailed,
+  parcelAdded,
+  sendingStarted,
+  sendingFailed,
+  serverAnswered,
+  serverLost,
+  jobArrived,
+  parcelDelivered,
+  readingArrived,
+  documentOvertaken,
+  readingOvertaken,
+  parcelRefused,
+  refusalDropped,
+  clashSettled,
+} = savingSlice.actions;
+export const savingReducer = savingSlice.reducer;
+
+/** A document with the clash decided our way. */
+export function withOurs(document: JobDocument, clash: Clash & { kind: 'document' }): JobDocument {
+  return withValueAt(asJson(document), keysOfPointer(clash.path), clash.ours) as unknown as JobDocument;
+}

@@ -1,0 +1,125 @@
+import {
+  type Candidate,
+  CLEARANCE_DECIMALS,
+  formatLength,
+  type MainStation,
+  type OilClearance,
+  type StationState,
+  type Unit,
+} from '@fettle/core';
+import * as d3 from 'd3';
+import styled from 'styled-components';
+import { STATE_WORDS, StateShape } from '../look/StateMark.js';
+
+/** One scale for all gauges of a shaft, so that side by side they show whether it is even. */
+export type GaugeScale = d3.ScaleLinear<number, number>;
+
+const TOP = 12;
+const BOTTOM = 12;
+
+/** The span that shows the limits and every main's choice, with candidates a little beyond. */
+export function gaugeScale(
+  stations: readonly MainStation[],
+  shown: readonly (OilClearance | null)[],
+  candidates: readonly Candidate[],
+  height: number,
+): GaugeScale {
+  const limits = stations.find((station) => station.limits)?.limits;
+  const wanted = shown.flatMap((clearance) => (clearance ? [clearance.tightest, clearance.loosest] : []));
+  const values: number[] = limits
+    ? [limits.low, limits.high, ...wanted]
+    : [...wanted, ...candidates.map(({ clearance }) => clearance.nominal)];
+  const aims = stations.flatMap(({ aim }) => (aim === null ? [] : [aim]));
+  const [low = 0, high = 1] = d3.extent([...values, ...aims]) as [number | undefined, number | undefined];
+  const room = (high - low) * 0.18 || 10_000;
+  return d3.scaleLinear([low - room, high + room], [height - BOTTOM, TOP]);
+}
+
+const Svg = styled.svg`
+  display: block;
+  width: 100%;
+  .scale { fill: var(--sunken); }
+  .within { fill: var(--surface); stroke: none; }
+  .limit { stroke: var(--ink); stroke-width: 2; }
+  .aim { stroke: var(--brass); stroke-width: 2; stroke-dasharray: 5 3; }
+  .aim-mark { fill: var(--brass); }
+  .candidate { stroke: var(--line-strong); stroke-width: 2; }
+  .candidate.inside { stroke: var(--accent); }
+  .scatter { stroke: var(--ink); stroke-width: 4; }
+  .needle { fill: var(--ink); stroke: var(--surface); stroke-width: 1.5; }
+`;
+
+interface ClearanceGaugeProps {
+  readonly station: MainStation;
+  readonly candidates: readonly Candidate[];
+  readonly chosen: OilClearance | null;
+  readonly state: StationState;
+  readonly scale: GaugeScale;
+  readonly height: number;
+  readonly unit: Unit;
+}
+
+/**
+ * One main's clearance drawn: the band between the limits, the aim (dashed), what each available pair would give (ticks) and
+ * the choice with its tightest and loosest.
+ */
+export function ClearanceGauge({ station, candidates, chosen, state, scale, height, unit }: ClearanceGaugeProps) {
+  const { limits, aim } = station;
+  const text = (value: number) => formatLength(value as never, unit, CLEARANCE_DECIMALS[unit]);
+  const inRange = (value: number) => value >= scale.domain()[0]! && value <= scale.domain()[1]!;
+  const ticks = d3.rollups(
+    candidates.filter(({ clearance }) => inRange(clearance.nominal)),
+    (same) => same.some(({ verdict }) => verdict !== null && verdict.margin >= 0),
+    ({ clearance }) => clearance.nominal,
+  );
+  const label = [
+    `${station.id}: ${STATE_WORDS[state]}.`,
+    limits ? `Limits ${text(limits.low)} to ${text(limits.high)} ${unit}.` : 'No limits on the data sheet.',
+    aim === null ? '' : `Aim ${text(aim)}.`,
+    chosen ? `Chosen pair ${text(chosen.nominal)}.` : '',
+    `${candidates.length} pairs available.`,
+  ].join(' ');
+  return (
+    <Svg height={height} viewBox={`0 0 80 ${height}`} preserveAspectRatio="xMidYMid meet" role="img" aria-label={label}>
+      <rect className="scale" x={16} width={48} y={TOP - 8} height={height - TOP - BOTTOM + 16} rx={4} />
+      {limits && (
+        <>
+          <rect
+            className="within"
+            x={16}
+            width={48}
+            y={scale(limits.high)}
+            height={scale(limits.low) - scale(limits.high)}
+          />
+          <line className="limit" x1={12} x2={68} y1={scale(limits.high)} y2={scale(limits.high)} />
+          <line className="limit" x1={12} x2={68} y1={scale(limits.low)} y2={scale(limits.low)} />
+        </>
+      )}
+      {ticks.map(([nominal, isInside]) => (
+        <line
+          key={nominal}
+          className={isInside ? 'candidate inside' : 'candidate'}
+          x1={isInside ? 26 : 32}
+          x2={isInside ? 54 : 48}
+          y1={scale(nominal)}
+          y2={scale(nominal)}
+        />
+      ))}
+      {aim !== null && (
+        <>
+          <line className="aim" x1={16} x2={64} y1={scale(aim)} y2={scale(aim)} />
+          <path className="aim-mark" d={`M4 ${scale(aim) - 5}l9 5-9 5zM76 ${scale(aim) - 5}l-9 5 9 5z`} />
+        </>
+      )}
+      {chosen && (
+        <>
+          <line className="scatter" x1={40} x2={40} y1={scale(chosen.tightest)} y2={scale(chosen.loosest)} />
+          <g transform={`translate(30 ${scale(chosen.nominal) - 10})`}>
+            <circle cx={10} cy={10} r={11.5} fill="var(--surface)" />
+            <StateShape state={state} />
+          </g>
+        </>
+      )}
+    </Svg>
+  );
+}

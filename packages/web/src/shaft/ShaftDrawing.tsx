@@ -1,0 +1,102 @@
+import type { CrankLayout } from '@fettle/core';
+import { useMemo } from 'react';
+import styled from 'styled-components';
+import { shaftGeometry } from './shaftGeometry.js';
+import { useWidth } from './useWidth.js';
+
+const Frame = styled.div<{ $height: number }>`
+  position: relative;
+  height: ${({ $height }) => $height}px;
+  svg { display: block; position: absolute; inset: 0; }
+  .metal { fill: var(--steel); stroke: var(--steel-dark); stroke-width: 1.5; }
+  .far { fill: var(--sunken); }
+  .shine { stroke: var(--surface); stroke-width: 2; opacity: 0.7; }
+  .seam { stroke: var(--steel-dark); stroke-width: 1; stroke-dasharray: 3 2; }
+  .axis { stroke: var(--line-strong); stroke-width: 1; stroke-dasharray: 12 4 2 4; }
+  .chosen { fill: var(--accent-soft); stroke: var(--accent); stroke-width: 2.5; }
+  .thrust { fill: var(--brass); }
+  text { font-family: var(--figures); font-size: 13px; font-weight: 700; fill: var(--ink); text-anchor: middle; }
+  text.pin { font-weight: 500; fill: var(--ink-soft); font-size: 12px; }
+  .main { cursor: pointer; }
+`;
+
+interface ShaftDrawingProps {
+  readonly layout: CrankLayout;
+  readonly height: number;
+  readonly selected?: number | null;
+  readonly onSelect?: (main: number) => void;
+}
+
+/** The crankshaft drawn from the job's own layout: mains, pins in their throws, the thrust main with its washers. */
+export function ShaftDrawing({ layout, height, selected = null, onSelect }: ShaftDrawingProps) {
+  const [frame, width] = useWidth();
+  const shaft = useMemo(() => shaftGeometry(layout, Math.max(width, 200), height), [layout, width, height]);
+  const thrust = layout.thrustMain === null ? 'no thrust main given' : `thrust at main ${layout.thrustMain}`;
+  const label = `Crankshaft, front at the left: ${layout.mains} mains, ${layout.pins.length} pins, ${thrust}`;
+  const pins = shaft.pins.toSorted((a, b) => a.depth - b.depth);
+  return (
+    <Frame ref={frame} $height={height}>
+      <svg width="100%" height={height} role="img" aria-label={label}>
+        <line className="axis" x1={0} x2="100%" y1={shaft.axis} y2={shaft.axis} />
+        <rect className="metal" {...shaft.nose} rx={2} />
+        <rect className="metal" {...shaft.flange} rx={1} />
+        {pins.map((pin) => (
+          <g key={pin.number}>
+            <rect
+              className={pin.depth < -0.1 ? 'metal far' : 'metal'}
+              x={pin.x}
+              y={pin.y}
+              width={pin.width}
+              height={pin.height}
+            />
+            <line
+              className="shine"
+              x1={pin.x + 2}
+              x2={pin.x + pin.width - 2}
+              y1={pin.y + pin.height * 0.28}
+              y2={pin.y + pin.height * 0.28}
+            />
+            {pin.split !== null && (
+              <line className="seam" x1={pin.split} x2={pin.split} y1={pin.y} y2={pin.y + pin.height} />
+            )}
+          </g>
+        ))}
+        {shaft.webs.map((web) => (
+          <rect key={web.x} className="metal" x={web.x} y={web.y} width={web.width} height={web.height} rx={3} />
+        ))}
+        {shaft.mains.map((main) => (
+          // The columns below carry the same choice for the keyboard.
+          <g key={main.number} className="main" onPointerUp={() => onSelect?.(main.number)}>
+            {main.isThrust && (
+              <>
+                <rect className="thrust" x={main.x - 6} y={main.y - 5} width={5} height={main.height + 10} />
+                <rect
+                  className="thrust"
+                  x={main.x + main.width + 1}
+                  y={main.y - 5}
+                  width={5}
+                  height={main.height + 10}
+                />
+              </>
+            )}
+            <rect
+              className={main.number === selected ? 'metal chosen' : 'metal'}
+              x={main.x}
+              y={main.y}
+              width={main.width}
+              height={main.height}
+            />
+            <text x={main.x + main.width / 2} y={shaft.axis + 5}>
+              {main.number}
+            </text>
+          </g>
+        ))}
+        {pins.map((pin) => (
+          <text key={pin.number} className="pin" x={pin.x + pin.width / 2} y={pin.y + pin.height / 2 + 4}>
+            {pin.width > 24 ? `p${pin.number}` : ''}
+          </text>
+        ))}
+      </svg>
+    </Frame>
+  );
+}

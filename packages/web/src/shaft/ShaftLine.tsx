@@ -1,0 +1,60 @@
+import type { CrankLayout } from '@fettle/core';
+import type { ReactNode } from 'react';
+import styled from 'styled-components';
+import { ShaftDrawing } from './ShaftDrawing.js';
+
+const Board = styled.div<{ $mains: number }>`
+  display: grid;
+  grid-template-columns: 7rem repeat(${({ $mains }) => $mains}, minmax(4.6rem, 1fr));
+  align-items: center;
+  padding: 0.25rem 0.75rem 0.5rem 0;
+  background: var(--surface);
+  border: var(--rule) solid var(--line);
+  border-radius: var(--radius);
+  > .label { padding: 0.2rem 0.5rem 0.2rem 0.9rem; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); line-height: 1.2; }
+  > .label small { display: block; font-weight: 400; font-size: 0.8125rem; }
+  > .drawing { grid-column: 2 / -1; }
+  > .front { align-self: center; padding-left: 0.9rem; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); }
+  > .cell { padding: 0.15rem 0.2rem; min-width: 0; text-align: center; align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
+  > .cell + .cell { border-left: var(--rule) solid var(--line); }
+  > .ruled { border-top: var(--rule) solid var(--line); align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
+  > .selected { background: var(--accent-soft); }
+`;
+
+export interface ShaftRow {
+  readonly key: string;
+  readonly label: ReactNode;
+  /** What stands in this row under main `number`. */
+  readonly cell: (number: number) => ReactNode;
+}
+
+interface ShaftLineProps {
+  readonly layout: CrankLayout;
+  readonly rows: readonly ShaftRow[];
+  readonly drawingHeight?: number;
+  readonly selected?: number | null;
+  readonly onSelect?: (main: number) => void;
+}
+
+/** The shaft is the page: the drawing along the top, one column a main under it. */
+export function ShaftLine({ layout, rows, drawingHeight = 132, selected = null, onSelect }: ShaftLineProps) {
+  const numbers = Array.from({ length: layout.mains }, (_, at) => at + 1);
+  return (
+    <Board $mains={layout.mains}>
+      <span className="front">Front →</span>
+      <div className="drawing">
+        <ShaftDrawing layout={layout} height={drawingHeight} selected={selected} {...(onSelect ? { onSelect } : {})} />
+      </div>
+      {rows.map((row) => [
+        <div key={row.key} className="label ruled">
+          {row.label}
+        </div>,
+        ...numbers.map((number) => (
+          <div key={`${row.key}-${number}`} className={number === selected ? 'cell ruled selected' : 'cell ruled'}>
+            {row.cell(number)}
+          </div>
+        )),
+      ])}
+    </Board>
+  );
+}

@@ -1,0 +1,14 @@
+import react from '@vitejs/plugin-react';
+import { defineConfig } from 'vite';
+
+export default defineConfig({
+  plugins: [react()],
+  resolve: { conditions: ['@fettle/source', 'module', 'browser', 'development|production'] },
+  html: { cspNonce: '__FETTLE_NONCE__' },
+  worker: { format: 'es' },
+  build: { outDir: 'dist/page', target: 'es2023', emptyOutDir: true, chunkSizeWarningLimit: 900 },
+  server: {
+    host: '127.0.0.1',
+    proxy: process.env.FETTLE_API ? { '/api': process.env.FETTLE_API } : {},
+  },
+});
