@@ -60,3 +60,10 @@ export function formatExactLength(length: Nanometres, unit: Unit, fewest: number
 export function numberOfLength(length: Nanometres, unit: Unit): number {
   return length / NANOMETRES_PER[unit];
 }
+
+/** As many decimals as show every one of the lengths exactly, from `fewest` up to `most`: for figures set one above the other. */
+export function commonDecimals(lengths: readonly Nanometres[], unit: Unit, fewest: number, most: number): number {
+  let decimals = fewest;
+  while (decimals < most && !lengths.every((length) => isExactAt(length, unit, decimals))) decimals += 1;
+  return decimals;
+}

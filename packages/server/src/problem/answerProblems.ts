@@ -4,11 +4,12 @@ import { ProblemError } from './problem.js';
 /** Turns whatever was thrown into a problem; what was not expected is logged whole and shown without its inside. */
 function problemOf(error: unknown): ProblemError {
   if (error instanceof ProblemError) return error;
-  const { type, code } = error as { type?: string; code?: string };
+  const { type, code, status } = error as { type?: string; code?: string; status?: number };
   if (type === 'entity.parse.failed') {
     return new ProblemError('not-json', `The body cannot be read as JSON: ${(error as Error).message}`);
   }
   if (type === 'entity.too.large') return new ProblemError('too-large', 'The body is larger than this place takes.');
+  if (status === 404) return new ProblemError('not-found', 'There is no such file.');
   if (code === 'ECONNREFUSED' || code === '57P01' || code === '57P03') {
     return new ProblemError('not-ready', 'PostgreSQL does not answer; what you sent was not saved. Try again shortly.');
   }

@@ -27,10 +27,10 @@ const Bar = styled.header`
 `;
 
 const Main = styled.main`
-  padding: 0.75rem 1.25rem 1.5rem;
+  padding: 0.5rem 1.25rem 1.25rem;
   display: flex;
   flex-direction: column;
-  gap: 0.75rem;
+  gap: 0.6rem;
   @media print { padding: 0; }
 `;
 

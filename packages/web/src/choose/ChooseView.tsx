@@ -1,5 +1,6 @@
 import {
   CLEARANCE_DECIMALS,
+  commonDecimals,
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
@@ -24,7 +25,7 @@ import { PlanBar } from './PlanBar.js';
 import { StationPanel } from './StationPanel.js';
 import { useJobPlan } from './useJobPlan.js';
 
-const GAUGE_HEIGHT = 176;
+const GAUGE_HEIGHT = 152;
 
 const Columns = styled.div`
   display: grid;
@@ -40,7 +41,7 @@ const VerdictButton = styled(AriaButton)`
   align-items: center;
   justify-content: center;
   gap: 0.1rem;
-  min-height: 52px;
+  min-height: 48px;
   width: 100%;
   border: var(--rule) solid transparent;
   border-radius: var(--radius);
@@ -89,8 +90,14 @@ export function ChooseView() {
     candidates.flat(),
     GAUGE_HEIGHT,
   );
-  const size = (value: Nanometres | undefined) =>
-    value === undefined ? '·' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
+  const sizes = stations.flatMap(({ bore, journal }) =>
+    [bore?.nominal, journal?.nominal].filter((value) => value !== undefined),
+  );
+  const decimals = commonDecimals(sizes, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
+  const size = (value: Nanometres | undefined) => (value === undefined ? '·' : formatLength(value, unit, decimals));
+
+  const shown = verdicts.flatMap(({ clearance }) => (clearance ? [clearance.nominal] : []));
+  const fine = commonDecimals(shown, unit, CLEARANCE_DECIMALS[unit], unit === 'mm' ? 4 : 5);
 
   const accept = () => {
     setWanted('accepted');
@@ -131,7 +138,7 @@ export function ChooseView() {
         return (
           <Grade>
             {half ? (document.shells[half.shell]?.grade ?? half.label) : '·'}
-            {half && <small>{size(half.wall)}</small>}
+            {half && <small>{formatExactLength(half.wall, unit, INSTRUMENT_DECIMALS[unit])}</small>}
           </Grade>
         );
       },
@@ -141,7 +148,7 @@ export function ChooseView() {
       label: (
         <>
           Clearance
-          <small>{unit}, off the aim</small>
+          <small>{unit} · off aim</small>
         </>
       ),
       cell: (number) => {
@@ -152,11 +159,11 @@ export function ChooseView() {
         return (
           <>
             <Big className="figure" data-testid={`clearance-M${number}`}>
-              {formatLength(clearance.nominal, unit, CLEARANCE_DECIMALS[unit])}
+              {formatLength(clearance.nominal, unit, fine)}
             </Big>
             {off !== null && (
               <Grade>
-                <small>{formatLength(off, unit, CLEARANCE_DECIMALS[unit], { plus: true })}</small>
+                <small>{formatLength(off, unit, fine, { plus: true })}</small>
               </Grade>
             )}
           </>
@@ -184,7 +191,7 @@ export function ChooseView() {
   return (
     <Columns>
       <div>
-        <ShaftLine layout={layout} rows={rows} drawingHeight={112} selected={selected} onSelect={setSelected} />
+        <ShaftLine layout={layout} rows={rows} drawingHeight={98} selected={selected} onSelect={setSelected} />
         <PlanBar document={document} plan={plan} showing={showing} onShow={setWanted} onAccept={accept} />
       </div>
       <div>

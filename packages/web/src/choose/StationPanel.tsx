@@ -2,6 +2,7 @@ import {
   type AcceptedChoice,
   type Candidate,
   CLEARANCE_DECIMALS,
+  commonDecimals,
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
@@ -32,6 +33,8 @@ const Sum = styled.table`
 const Scroll = styled.div`
   max-height: 15.5rem;
   overflow-y: auto;
+  td { font-size: var(--size-small); padding: 0.3rem 0.25rem; line-height: 1.2; }
+  th { padding: 0.25rem; }
   tr[aria-current='true'] td { background: var(--accent-soft); font-weight: 700; }
 `;
 
@@ -68,6 +71,20 @@ export function StationPanel({ document, station, readings, halves, verdict, can
   const exact = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const signed = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit], { plus: true });
   const { clearance, judged } = verdict;
+  const summed = [
+    station.bore?.nominal,
+    station.journal?.nominal,
+    halves?.upper.wall,
+    halves?.lower.wall,
+    clearance?.nominal,
+  ];
+  const decimals = commonDecimals(
+    summed.filter((value) => value !== undefined),
+    unit,
+    INSTRUMENT_DECIMALS[unit],
+    6,
+  );
+  const summand = (value: Nanometres) => formatLength(value, unit, decimals);
   const own = readings.filter((reading) => reading.station === station.number && reading.text !== '');
   const label = (id: string) => document.shells[id]?.grade ?? id;
   return (
@@ -84,21 +101,21 @@ export function StationPanel({ document, station, readings, halves, verdict, can
         <Sum aria-label="Arithmetic">
           <tbody>
             <tr>
-              <td className="figure">{exact(station.bore.nominal)}</td>
+              <td className="figure">{summand(station.bore.nominal)}</td>
               <td className="what">bore, mean of {station.bore.count}</td>
             </tr>
             <tr>
-              <td className="figure">− {exact(station.journal.nominal)}</td>
+              <td className="figure">− {summand(station.journal.nominal)}</td>
               <td className="what">journal, mean of {station.journal.count}</td>
             </tr>
             {halves ? (
               <>
                 <tr>
-                  <td className="figure">− {exact(halves.upper.wall)}</td>
+                  <td className="figure">− {summand(halves.upper.wall)}</td>
                   <td className="what">upper, {halves.upper.label}</td>
                 </tr>
                 <tr>
-                  <td className="figure">− {exact(halves.lower.wall)}</td>
+                  <td className="figure">− {summand(halves.lower.wall)}</td>
                   <td className="what">lower, {halves.lower.label}</td>
                 </tr>
               </>
@@ -110,7 +127,7 @@ export function StationPanel({ document, station, readings, halves, verdict, can
             )}
             {clearance && (
               <tr className="result">
-                <td className="figure">{exact(clearance.nominal)}</td>
+                <td className="figure">{summand(clearance.nominal)}</td>
                 <td className="what">oil clearance, {unit}</td>
               </tr>
             )}

@@ -11,7 +11,8 @@ const Grid = styled.fieldset`
   border: 0;
   margin: 0;
   padding: 0;
-  legend { font-weight: 700; padding: 0 0 0.2rem; }
+  & + & { margin-top: 0.5rem; }
+  legend { font-weight: 700; padding: 0.4rem 0 0.2rem; }
 `;
 
 interface LimitFieldsProps {

@@ -1,4 +1,4 @@
-import { type JobDocument, type JobShell, jobShellSchema, shellsInOrder } from '@fettle/core';
+import { formatLength, type JobDocument, type JobShell, jobShellSchema, otherUnit, shellsInOrder } from '@fettle/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -20,8 +20,9 @@ const Columns = styled.div`
 `;
 
 const ShellRow = styled.tr`
-  td { vertical-align: top; padding-top: 0.35rem; }
-  td.name { padding-top: 0.95rem; font-weight: 600; overflow-wrap: anywhere; }
+  td { padding: 0.2rem 0.4rem; }
+  td.echo { font-size: var(--size-small); color: var(--ink-soft); }
+  td.name { font-weight: 600; overflow-wrap: anywhere; min-width: 4.5rem; }
 `;
 
 type Change = (change: (document: JobDocument) => JobDocument) => void;
@@ -64,9 +65,10 @@ function ShellLine({ id, shell, document, change }: ShellLineProps) {
       <td className="name">{shell.grade}</td>
       <td className="name">{shell.half}</td>
       <td className="name">{shell.series}</td>
-      <td>
+      <td style={{ width: '9.5rem' }}>
         <LengthField
-          label=""
+          compact
+          label={`Wall of ${shell.grade} ${shell.half}, ${document.unit}`}
           unit={document.unit}
           value={shell.wall}
           optional={false}
@@ -74,12 +76,13 @@ function ShellLine({ id, shell, document, change }: ShellLineProps) {
           onCommit={(wall) => wall !== null && wall > 0 && set({ wall })}
         />
       </td>
-      <td style={{ width: '8rem' }}>
+      <td className="figure echo">
+        {formatLength(shell.wall, otherUnit(document.unit), document.unit === 'mm' ? 5 : 4)}
+      </td>
+      <td style={{ width: '7rem' }}>
         <StockField key={shell.stock} shell={shell} onCommit={(stock) => set({ stock })} />
       </td>
-      <td className="number" style={{ paddingTop: '0.95rem' }}>
-        {used}
-      </td>
+      <td className="number">{used}</td>
       <td>
         <Button
           $kind="quiet"
@@ -193,6 +196,7 @@ export function DrawerView() {
                 <th>Half</th>
                 <th>Series</th>
                 <th>Wall, {document.unit}</th>
+                <th>in {otherUnit(document.unit)}</th>
                 <th>Stock</th>
                 <th className="number">Chosen</th>
                 <th>

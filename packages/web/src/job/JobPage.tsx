@@ -54,7 +54,7 @@ export function JobPage() {
     <>
       <Head className="no-print">
         <h1>{job.document.name}</h1>
-        <Button className="next" onPress={() => navigate(progress.next)}>
+        <Button className="next" onPress={() => navigate(progress.next, { state: { toNext: true } })}>
           <ArrowRight aria-hidden size={20} />
           Next: {progress.todo}
         </Button>

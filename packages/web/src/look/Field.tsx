@@ -63,7 +63,7 @@ interface FieldProps extends TextFieldProps {
 export function Field({ label, figure = false, hint, fault, placeholder, ...rest }: FieldProps) {
   return (
     <Column {...rest} isInvalid={Boolean(fault)}>
-      <FieldLabel>{label}</FieldLabel>
+      {label !== '' && <FieldLabel>{label}</FieldLabel>}
       <Box $figure={figure} autoComplete="off" spellCheck={false} placeholder={placeholder ?? ''} />
       {fault ? <Fault>{fault}</Fault> : hint !== undefined && <Hint slot="description">{hint}</Hint>}
     </Column>

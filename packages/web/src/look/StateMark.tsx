@@ -82,6 +82,7 @@ export function StateShape({ state, size = 20 }: { readonly state: StationState;
 const Mark = styled.span<{ $state: StationState }>`
   display: inline-flex;
   align-items: center;
+  vertical-align: middle;
   gap: 0.35rem;
   font-weight: 700;
   font-size: var(--size-small);

@@ -1,5 +1,6 @@
 import {
   formatExactLength,
+  formatLength,
   INSTRUMENT_DECIMALS,
   type Nanometres,
   otherUnit,
@@ -18,7 +19,7 @@ export function lengthText(nm: Nanometres, unit: Unit): string {
 /** A length in both units, the job's own first. */
 export function bothUnits(nm: Nanometres, unit: Unit): string {
   const other = otherUnit(unit);
-  return `${lengthText(nm, unit)} = ${formatExactLength(nm, other, other === 'in' ? 5 : 4)} ${other}`;
+  return `${lengthText(nm, unit)} = ${formatLength(nm, other, other === 'in' ? 5 : 4)} ${other}`;
 }
 
 interface LengthFieldProps {
@@ -32,6 +33,8 @@ interface LengthFieldProps {
   readonly fault?: string | null;
   /** Whether the field may be left empty. */
   readonly optional?: boolean;
+  /** Without the echo below, for tables that show it in a column of its own. */
+  readonly compact?: boolean;
 }
 
 /**
@@ -46,6 +49,7 @@ export function LengthField({
   signed = 'sign',
   fault = null,
   optional = true,
+  compact = false,
 }: LengthFieldProps) {
   const stored = value === null ? '' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]).replace('−', '-');
   const [text, setText] = useState(stored);
@@ -62,14 +66,15 @@ export function LengthField({
   };
   return (
     <Field
-      label={label}
+      {...(compact
+        ? { 'aria-label': label, label: '' }
+        : { label, hint: parsed.ok ? bothUnits(parsed.nm, unit) : ' ' })}
       figure
       value={text}
       onChange={setText}
       onBlur={commit}
       onKeyDown={(event) => event.key === 'Enter' && commit()}
       fault={own ?? fault}
-      hint={parsed.ok ? bothUnits(parsed.nm, unit) : ' '}
     />
   );
 }

@@ -1,5 +1,6 @@
 import { type Feature, formatExactLength, INSTRUMENT_DECIMALS, mainStations, type Slot } from '@fettle/core';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
@@ -11,7 +12,7 @@ import { FEATURE_WORDS, SLOT_WORDS } from './featureWords.js';
 import { LengthField, lengthText } from './LengthField.js';
 import { ReadingBar } from './ReadingBar.js';
 import { ReadingCell, type Step } from './ReadingCell.js';
-import { type Place, useSaveReading } from './useSaveReading.js';
+import { type Place, readingAt, useSaveReading } from './useSaveReading.js';
 
 const Settings = styled(Panel)`
   display: grid;
@@ -85,6 +86,19 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
     if (input) input.focus();
     else if (where === 'next') inputs.current.get(keyOf(place))?.blur();
   };
+
+  // Whoever came here by "Next" starts typing in the first empty box.
+  const location = useLocation();
+  const firstEmpty = useRef<Place | null>(null);
+  firstEmpty.current =
+    slots
+      .flatMap((slot) => stations.map(({ number }): Place => ({ feature, station: number, slot })))
+      .find((place) => readingAt(readings, place)?.nm == null) ?? null;
+  useEffect(() => {
+    const isSent = (location.state as { toNext?: boolean } | null)?.toNext;
+    if (isSent && firstEmpty.current)
+      inputs.current.get(`${firstEmpty.current.slot}:${firstEmpty.current.station}`)?.focus();
+  }, [location]);
 
   const decimals = INSTRUMENT_DECIMALS[unit];
   const rows: ShaftRow[] = [

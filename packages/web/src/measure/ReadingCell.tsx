@@ -30,7 +30,7 @@ const Cell = styled.div<{ $kind: ReadingAssessment['kind'] }>`
   }
   input:focus { outline: 3px solid var(--accent); outline-offset: 1px; }
   .echo {
-    min-height: 1.2rem; text-align: center; font-family: var(--figures); font-size: 0.8125rem; color: var(--ink-soft); white-space: nowrap;
+    margin-top: 2px; min-height: 1.2rem; text-align: center; font-family: var(--figures); font-size: 0.8125rem; color: var(--ink-soft); white-space: nowrap;
     overflow: hidden;
   }
   .echo.fault { color: var(--tight); font-weight: 700; font-family: var(--text); }
@@ -49,8 +49,8 @@ interface ReadingCellProps {
 }
 
 const MARKS: Partial<Record<ReadingAssessment['kind'], string>> = {
-  unreadable: 'not a size?',
-  doubtful: 'right?',
+  unreadable: 'not a size',
+  doubtful: 'in doubt',
   outside: 'off sheet',
 };
 

@@ -9,7 +9,7 @@ const Frame = styled.div<{ $height: number }>`
   height: ${({ $height }) => $height}px;
   svg { display: block; position: absolute; inset: 0; }
   .metal { fill: var(--steel); stroke: var(--steel-dark); stroke-width: 1.5; }
-  .far { fill: var(--sunken); }
+  .far { fill: color-mix(in srgb, var(--steel) 50%, var(--surface)); }
   .shine { stroke: var(--surface); stroke-width: 2; opacity: 0.7; }
   .seam { stroke: var(--steel-dark); stroke-width: 1; stroke-dasharray: 3 2; }
   .axis { stroke: var(--line-strong); stroke-width: 1; stroke-dasharray: 12 4 2 4; }
@@ -57,7 +57,10 @@ export function ShaftDrawing({ layout, height, selected = null, onSelect }: Shaf
               y2={pin.y + pin.height * 0.28}
             />
             {pin.split !== null && (
-              <line className="seam" x1={pin.split} x2={pin.split} y1={pin.y} y2={pin.y + pin.height} />
+              <path
+                className="seam"
+                d={`M${pin.split} ${pin.y}v${pin.height * 0.25}M${pin.split} ${pin.y + pin.height * 0.75}v${pin.height * 0.25}`}
+              />
             )}
           </g>
         ))}

@@ -1,6 +1,6 @@
 import {
   type AcceptedChoice,
-  CLEARANCE_DECIMALS,
+  commonDecimals,
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
@@ -33,7 +33,7 @@ const Paper = styled.article`
   h2 { font-size: 1.05rem; margin: 1rem 0 0.25rem; }
   table { width: 100%; border-collapse: collapse; font-size: 0.9375rem; }
   th, td { border: 1px solid var(--line-strong); padding: 0.25rem 0.4rem; text-align: left; }
-  th { font-size: var(--size-small); }
+  th, th.figure { font-family: var(--text); font-size: var(--size-small); }
   td.figure, th.figure { text-align: right; }
   .facts { display: grid; grid-template-columns: repeat(3, 1fr); gap: 0.15rem 1.5rem; margin-top: 0.5rem; font-size: 0.9375rem; }
   .facts dt { display: inline; color: var(--ink-soft); }
@@ -58,10 +58,15 @@ const MATERIALS: Readonly<Record<JobDocument['materials']['block'], string>> = {
 function MainsTable({ document, readings }: Pick<ReturnType<typeof useOpenJob>, 'document' | 'readings'>) {
   const { unit } = document;
   const chosen: AcceptedChoice['stations'] = document.choice?.stations ?? {};
-  const size = (value: Nanometres | undefined) =>
-    value === undefined ? '' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
+  const stations = mainStations(document, readings);
+  const sizes = stations.flatMap(({ bore, journal }) =>
+    [bore?.nominal, journal?.nominal].filter((value) => value !== undefined),
+  );
+  const decimals = commonDecimals(sizes, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
+  const size = (value: Nanometres | undefined) => (value === undefined ? '' : formatLength(value, unit, decimals));
+  const wall = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const fine = (value: Nanometres | undefined) =>
-    value === undefined ? '' : formatLength(value, unit, CLEARANCE_DECIMALS[unit]);
+    value === undefined ? '' : formatLength(value, unit, unit === 'mm' ? 4 : 5);
   return (
     <table>
       <thead>
@@ -79,10 +84,10 @@ function MainsTable({ document, readings }: Pick<ReturnType<typeof useOpenJob>, 
         </tr>
       </thead>
       <tbody>
-        {mainStations(document, readings).map((station) => {
+        {stations.map((station) => {
           const halves = chosen[station.id] ?? null;
           const { state, clearance } = stationVerdict(document, station, halves);
-          const half = (side: 'upper' | 'lower') => (halves ? `${halves[side].label}, ${size(halves[side].wall)}` : '');
+          const half = (side: 'upper' | 'lower') => (halves ? `${halves[side].label}, ${wall(halves[side].wall)}` : '');
           return (
             <tr key={station.id}>
               <td>
@@ -119,8 +124,8 @@ export function SheetView() {
     <>
       <Row className="no-print" style={{ justifyContent: 'space-between' }}>
         <p>
-          One page for the engine's file. Sizes in {unit}, as measured; clearances are predicted until a trial assembly
-          is read.
+          One page for the engine's file. Sizes in {unit === 'mm' ? 'millimetres' : 'inches'}, as measured; clearances
+          are predicted until a trial assembly is read.
         </p>
         <Button $kind="main" onPress={() => print()}>
           <Printer aria-hidden size={20} />
