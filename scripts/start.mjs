@@ -59,7 +59,7 @@ try {
   const env = {
     ...process.env,
     NODE_ENV: isDevelopment ? 'development' : 'production',
-    DATABASE_URL: process.env.DATABASE_URL ?? cluster.url,
+    DATABASE_URL: process.env.DATABASE_URL || cluster.url,
     FETTLE_PORT: String(apiPort),
     FETTLE_LOG: process.env.FETTLE_LOG ?? 'warn',
     ...(isDevelopment ? {} : { FETTLE_WEB: join(root, 'packages/web/dist/page') }),

@@ -170,12 +170,17 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           label={`Setting size, ${unit} (for + and − readings)`}
           unit={unit}
           value={measuring.setting[feature]}
-          onCommit={(value) =>
+          onCommit={(value) => {
             change((old) => ({
               ...old,
               measuring: { ...old.measuring, setting: { ...old.measuring.setting, [feature]: value } },
-            }))
-          }
+            }));
+            // Deviations typed before their setting size was known become sizes now.
+            for (const reading of readings) {
+              if (reading.feature === feature && reading.nm === null && reading.text !== '')
+                save(reading, reading.text, value);
+            }
+          }}
         />
         <Choice
           label="Readings at each main"

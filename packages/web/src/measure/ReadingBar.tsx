@@ -5,7 +5,7 @@ import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { FEATURE_WORDS, SLOT_WORDS } from './featureWords.js';
 import { bothUnits } from './LengthField.js';
-import { type Place, readingAt } from './useSaveReading.js';
+import { type Place, readingAt, settingFor } from './useSaveReading.js';
 
 const Bar = styled.div<{ $isDoubtful: boolean }>`
   display: flex;
@@ -43,7 +43,7 @@ export function ReadingBar({ job, place, text, onTake }: ReadingBarProps) {
     );
   }
   const standing = readingAt(readings, place);
-  const setting = standing && standing.text === text ? standing.setting : document.measuring.setting[place.feature];
+  const setting = settingFor(job, place, text);
   const assessment = assessReading(
     text,
     setting,

@@ -11,7 +11,7 @@ import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
 import { fieldBox } from '../look/Field.js';
 import { FEATURE_WORDS, SLOT_WORDS } from './featureWords.js';
-import { type Place, readingAt, useSaveReading } from './useSaveReading.js';
+import { type Place, readingAt, settingFor, useSaveReading } from './useSaveReading.js';
 
 const Cell = styled.div<{ $kind: ReadingAssessment['kind'] }>`
   display: flex;
@@ -82,7 +82,7 @@ export function ReadingCell({ job, place, inputRef, onStep, onFocus, onText }: R
   }, [stored]);
 
   const { feature, station, slot } = place;
-  const setting = text === stored && standing ? standing.setting : job.document.measuring.setting[feature];
+  const setting = settingFor(job, place, text);
   const others = job.readings.filter((reading) => reading !== standing);
   const assessment = assessReading(text, setting, feature, job.document, others);
 

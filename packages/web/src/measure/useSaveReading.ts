@@ -1,4 +1,4 @@
-import { type Feature, type Reading, type Slot, slotKey } from '@fettle/core';
+import { type Feature, type Nanometres, type Reading, type Slot, sizeOfDraft, slotKey } from '@fettle/core';
 import { useCallback } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import type { OpenJob } from '../job/useJob.js';
@@ -17,24 +17,43 @@ export function readingAt(readings: readonly Reading[], place: Place): Reading |
   return readings.find((reading) => slotKey(reading) === key) ?? null;
 }
 
-/** Saves what was typed at a place, if it differs from what stands there. */
-export function useSaveReading(job: OpenJob): (place: Place, text: string) => void {
+/**
+ * The setting size that a text at a place is read against: the one it was saved with; while it could not be read, the
+ * one the gauge is zeroed on now.
+ */
+export function settingFor(job: OpenJob, place: Place, text: string): Nanometres | null {
+  const standing = readingAt(job.readings, place);
+  return standing && standing.text === text && standing.nm !== null
+    ? standing.setting
+    : job.document.measuring.setting[place.feature];
+}
+
+/**
+ * Saves what was typed at a place, if it differs from what stands there, or if it could not be read then and can be now.
+ * The gauge's setting size can be given where it has just been entered.
+ */
+export function useSaveReading(job: OpenJob): (place: Place, text: string, setting?: Nanometres | null) => void {
   const dispatch = useAppDispatch();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   return useCallback(
-    (place, text) => {
+    (place, text, setting = job.document.measuring.setting[place.feature]) => {
       const standing = readingAt(job.readings, place);
-      if ((standing?.text ?? '') === text) return;
+      const { unit } = job.document;
+      const isSame = (standing?.text ?? '') === text;
+      const isReadableNow = standing?.nm === null && sizeOfDraft({ text, unit, setting }) !== null;
+      if (isSame && !isReadableNow) return;
       dispatch(
         parcelAdded({
           kind: 'reading',
           id: crypto.randomUUID(),
           jobId: job.id,
           draft: {
-            ...place,
+            feature: place.feature,
+            station: place.station,
+            slot: place.slot,
             text,
-            unit: job.document.unit,
-            setting: job.document.measuring.setting[place.feature],
+            unit,
+            setting,
             replaces: standing?.id ?? null,
             by,
             at: new Date().toISOString(),

@@ -5,14 +5,19 @@ import type { FitRequest } from '../fitRequest.js';
 const load = highsModule.default as unknown as typeof highsModule.default.default;
 let solver: Awaited<ReturnType<typeof load>> | null = null;
 
-/**
- * The same fit request solved as a mixed-integer programme by HiGHS, a general-purpose solver. It is written from the
- * format's text on its own, sharing no code with the search but the reading of lengths.
- *
- * @returns the least cost in µm², or null when nothing fits
- */
-export async function leastCostByHighs(request: FitRequest): Promise<number | null> {
+/** HiGHS, loaded once. */
+async function highs() {
   solver ??= await load();
+  return solver;
+}
+
+/**
+ * A fit request as a mixed-integer programme in LP format. It is written from the format's text on its own, sharing no
+ * code with the search but the reading of lengths.
+ *
+ * @returns null when some station has no option at all
+ */
+export function programmeOf(request: FitRequest): string | null {
   const nm = (value: number) => lengthOfNumber(value, request.unit);
   const { rules } = request;
   const objective: string[] = [];
@@ -93,7 +98,7 @@ export async function leastCostByHighs(request: FitRequest): Promise<number | nu
       rows.push(`${sum} - ${base} >= 0`, `${sum} - ${base} <= ${limit * 1000}`);
     }
   }
-  const lp = [
+  return [
     'Minimize',
     ` obj: ${objective.join(' + ') || `0 ${binaries[0]}`}`,
     'Subject To',
@@ -104,8 +109,22 @@ export async function leastCostByHighs(request: FitRequest): Promise<number | nu
     ` ${binaries.join(' ')}`,
     'End',
   ].join('\n');
-  const solution = solver.solve(lp, { mip_rel_gap: 0, mip_abs_gap: 1e-9, output_flag: false });
+}
+
+/**
+ * Solves a programme with HiGHS, a general-purpose solver.
+ *
+ * @returns the least cost in µm², or null when nothing fits
+ */
+export async function leastCostOf(programme: string): Promise<number | null> {
+  const solution = (await highs()).solve(programme, { mip_rel_gap: 0, mip_abs_gap: 1e-9, output_flag: false });
   if (solution.Status === 'Infeasible') return null;
   if (solution.Status !== 'Optimal') throw new Error(`HiGHS: ${solution.Status}`);
   return solution.ObjectiveValue;
+}
+
+/** The least cost of a fit request by the second method, or null when nothing fits. */
+export async function leastCostByHighs(request: FitRequest): Promise<number | null> {
+  const programme = programmeOf(request);
+  return programme === null ? null : leastCostOf(programme);
 }

@@ -1,0 +1,74 @@
+import { randomUUID } from 'node:crypto';
+import { type CrankLayout, type JobDocument, nanometres, newJob, usualLayout } from '@fettle/core';
+import { type APIRequestContext, expect, type Page } from '@playwright/test';
+
+export const SEDGE_4 = '5ed9e400-0217-4000-8000-000000000001';
+export const SAMPHIRE_8 = '5a3b4180-0046-4000-8000-000000000002';
+
+const um = (value: number) => nanometres(Math.round(value * 1000));
+
+function layoutOf(mains: number): CrankLayout {
+  const usual = usualLayout(mains, mains - 1, 1, 2);
+  if (!usual.ok) throw new Error(usual.message);
+  return usual.layout;
+}
+
+/** A millimetre engine with limits and three grades of plain halves; parts can be replaced. */
+export function reedDocument(name: string, mains = 3, parts: Partial<JobDocument> = {}): JobDocument {
+  const job = newJob(name, 'mm', layoutOf(mains), { block: 'iron', caps: 'iron', rods: 'steel' });
+  const half = (grade: string, wall: number) => ({
+    series: 'Osier',
+    grade,
+    half: 'either' as const,
+    wall: um(wall),
+    stock: 6,
+  });
+  return {
+    ...job,
+    limits: {
+      mainBore: { low: um(64_000), high: um(64_019), source: 'Reed book, p. 3' },
+      mainJournal: { low: um(59_976), high: um(59_994), source: 'Reed book, p. 4' },
+      mainClearance: { low: um(20), high: um(50), source: 'Reed book, p. 5' },
+    },
+    measuring: { ...job.measuring, slots: { mainBore: ['front'], mainJournal: ['front-0'] } },
+    shells: { thin: half('Thin', 1_990), mid: half('Mid', 1_995), thick: half('Thick', 2_000) },
+    ...parts,
+  };
+}
+
+/** Puts an engine on the bench through the API. */
+export async function putOnBench(request: APIRequestContext, document: JobDocument): Promise<string> {
+  const id = randomUUID();
+  const answer = await request.post('/api/jobs', { data: { id, by: 'Wren', document } });
+  expect(answer.status()).toBe(201);
+  return id;
+}
+
+/** Enters a reading through the API. */
+export async function enter(
+  request: APIRequestContext,
+  job: string,
+  feature: 'mainBore' | 'mainJournal',
+  station: number,
+  text: string,
+): Promise<void> {
+  const answer = await request.put(`/api/jobs/${job}/readings/${randomUUID()}`, {
+    data: {
+      feature,
+      station,
+      slot: feature === 'mainBore' ? 'front' : 'front-0',
+      text,
+      unit: 'mm',
+      setting: null,
+      replaces: null,
+      by: 'Wren',
+      at: new Date().toISOString(),
+    },
+  });
+  expect(answer.status()).toBe(201);
+}
+
+/** Waits until everything typed is on the server. */
+export async function allSaved(page: Page): Promise<void> {
+  await expect(page.getByText('All saved')).toBeVisible();
+}

@@ -1,0 +1,124 @@
+import { expect, test } from '@playwright/test';
+import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
+
+test('a figure that cannot be right is kept, explained, and the likely one is a touch away', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 doubt'));
+  await page.goto(`/engines/${id}/bores`);
+  const first = page.getByLabel('M1 main bore front plane, mm');
+  await first.fill('64.510');
+  await expect(page.getByText('0.491 mm over what this bore can be. One thimble turn (0.5 mm) off?')).toBeVisible();
+  await first.press('Enter');
+  await allSaved(page);
+  await page.reload();
+  await expect(first).toHaveValue('64.510');
+  await first.focus();
+  await page.getByRole('button', { name: /^Use 64\.010 mm instead/ }).click();
+  await expect(first).toHaveValue('64.010');
+  await allSaved(page);
+
+  const second = page.getByLabel('M2 main bore front plane, mm');
+  await second.fill('64.o1');
+  await expect(page.getByText('“64.o1” is not a size.')).toBeVisible();
+  await second.press('Enter');
+  await allSaved(page);
+  await page.reload();
+  await expect(second).toHaveValue('64.o1');
+  await expect(second).toHaveAttribute('aria-invalid', 'true');
+  // It never became a size.
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  await expect(page.getByRole('button', { name: /^M2: Not measured/ })).toBeVisible();
+});
+
+test('deviations, other units and both schools of order work from the keypad', async ({ page, request }) => {
+  const base = reedDocument('Reed 6 keypad');
+  const id = await putOnBench(request, {
+    ...base,
+    measuring: { ...base.measuring, slots: { ...base.measuring.slots, mainBore: ['front', 'rear'] } },
+  });
+  await page.goto(`/engines/${id}/bores`);
+  await page.getByLabel('M1 main bore front plane, mm').fill('+1.2');
+  await expect(page.getByText('this row has no setting size', { exact: false })).toBeVisible();
+  await page.getByLabel(/^Setting size/).fill('64.000');
+  await page.getByLabel(/^Setting size/).blur();
+  await page.getByLabel('M1 main bore front plane, mm').fill('+1.2');
+  await expect(page.getByText('64.012 mm = 2.52016 in')).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('M2 main bore front plane, mm')).toBeFocused();
+  await page.keyboard.type('2.52 in');
+  await expect(page.getByText('64.008 mm = 2.52000 in')).toBeVisible();
+  await page.keyboard.press('ArrowDown');
+  await expect(page.getByLabel('M2 main bore rear plane, mm')).toBeFocused();
+  await page.keyboard.press('ArrowLeft');
+  await expect(page.getByLabel('M1 main bore rear plane, mm')).toBeFocused();
+  await page.getByLabel('Enter goes').selectOption('down');
+  await page.getByLabel('M2 main bore front plane, mm').focus();
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('M2 main bore rear plane, mm')).toBeFocused();
+  await page.keyboard.type('64.00');
+  await page.keyboard.press('Escape');
+  await expect(page.getByLabel('M2 main bore rear plane, mm')).toHaveValue('');
+  await allSaved(page);
+});
+
+test('what is outside the data sheet is blocked, and no shell is chosen for it', async ({ page, request }) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 worn'));
+  for (const main of [1, 2, 3]) {
+    await enter(request, id, 'mainBore', main, main === 2 ? '64.031' : '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await page.goto(`/engines/${id}/choose`);
+  await expect(page.getByText('M2 outside the data sheet: left out.')).toBeVisible();
+  await page.getByRole('button', { name: /^M2: Blocked/ }).click();
+  await expect(page.getByText('Bore above its limit by 0.012 mm.')).toBeVisible();
+});
+
+test('conflicts are explained with what would do', async ({ page, request }) => {
+  const base = reedDocument('Reed 6 short');
+  const id = await putOnBench(request, { ...base, shells: { mid: { ...base.shells.mid!, stock: 3 } } });
+  for (const main of [1, 2, 3]) {
+    await enter(request, id, 'mainBore', main, '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await page.goto(`/engines/${id}/choose`);
+  // Three mains of two halves with three halves on hand: the smallest group that cannot be served is two mains, one half short.
+  await expect(page.getByText(/compete for too few halves: 1 is missing \(1 × Mid either \(Osier\)\)/)).toBeVisible();
+  await expect(page.getByText('Fewest to get so that everything fits: 3 × Mid either (Osier).')).toBeVisible();
+  // The remedy works: three more, and it is chosen.
+  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByLabel('Stock of Mid either').fill('6');
+  await page.getByLabel('Stock of Mid either').blur();
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+});
+
+test('without limits nothing is judged and nothing assumed', async ({ page, request }) => {
+  const id = await putOnBench(
+    request,
+    reedDocument('Reed 6 no book', 3, { limits: { mainBore: null, mainJournal: null, mainClearance: null } }),
+  );
+  await enter(request, id, 'mainBore', 1, '64.010');
+  await enter(request, id, 'mainJournal', 1, '59.985');
+  await page.goto(`/engines/${id}/choose`);
+  await expect(
+    page.getByText('There are no oil clearance limits on the data sheet, so nothing can be chosen'),
+  ).toBeVisible();
+  await page.getByRole('button', { name: /^M1: Measured/ }).click();
+  // The sums are there all the same, by hand: 64.010 − 59.985 − 2 · 1.995 = 0.035.
+  await expect(page.getByRole('region', { name: 'What each pair would give at M1' })).toContainText('0.035');
+  await page.getByRole('link', { name: 'Enter the limits' }).click();
+  const group = page.getByRole('group', { name: 'Main oil clearance' });
+  await group.getByLabel('Low limit').fill('0.05');
+  await group.getByLabel('High limit').fill('0.02');
+  await group.getByLabel('Source').fill('Reed book');
+  await group.getByLabel('Source').blur();
+  await expect(group).toContainText('Above the high limit; swap them.');
+  await page.reload();
+  await expect(group.getByLabel('Low limit')).toHaveValue('0.05');
+  await group.getByLabel('Low limit').fill('0.01');
+  await group.getByLabel('Low limit').blur();
+  await allSaved(page);
+  await expect(page.getByRole('button', { name: /^Next: Enter the main bore, main journal limits/ })).toBeVisible();
+});

@@ -1,0 +1,73 @@
+import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { once } from 'node:events';
+import { join } from 'node:path';
+import { expect, request, test } from '@playwright/test';
+import { freePort } from '../scripts/postgres.mjs';
+import { allSaved, putOnBench, reedDocument } from './engines.js';
+
+const root = join(import.meta.dirname, '..');
+
+/** Runs the start command until it says that it is ready. */
+async function start(port: number, data: string): Promise<ChildProcess> {
+  const child = spawn(process.execPath, ['scripts/start.mjs'], {
+    cwd: root,
+    env: { ...process.env, FETTLE_PORT: String(port), FETTLE_DATA: data, DATABASE_URL: '' },
+    stdio: ['ignore', 'pipe', 'inherit'],
+  });
+  let said = '';
+  await new Promise<void>((resolve, reject) => {
+    child.stdout!.on('data', (chunk) => {
+      said += chunk;
+      if (said.includes(`Fettle is ready at http://127.0.0.1:${port}`)) resolve();
+    });
+    child.on('exit', (code) => reject(new Error(`start ended with ${code}: ${said}`)));
+  });
+  return child;
+}
+
+async function stop(child: ChildProcess): Promise<number | null> {
+  const ended = once(child, 'exit');
+  child.kill('SIGTERM');
+  const [code] = await ended;
+  return code;
+}
+
+test('nothing typed is lost while the server is down, and a stop leaves the data sound', async ({ page }) => {
+  test.setTimeout(120_000);
+  const port = await freePort();
+  const data = join(process.env.FETTLE_E2E_DATA!, 'stopped');
+  let running = await start(port, data);
+  const origin = `http://127.0.0.1:${port}`;
+  const api = await request.newContext({ baseURL: origin });
+  const id = await putOnBench(api, reedDocument('Reed 6 power cut'));
+  await page.goto(`${origin}/engines/${id}/bores`);
+  await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
+  await page.keyboard.press('Enter');
+  await allSaved(page);
+
+  expect(await stop(running)).toBe(0);
+  // Nothing of it is left running: no server on the port, no PostgreSQL on the folder.
+  await expect(fetch(`${origin}/api/health`)).rejects.toThrow();
+  expect(execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })).not.toContain(data);
+
+  await page.getByLabel('M2 main bore front plane, mm').fill('64.011');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('64.012');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('No server. 2 changes kept on this device')).toBeVisible();
+
+  const before = Date.now();
+  running = await start(port, data);
+  expect(Date.now() - before).toBeLessThan(10_000);
+  try {
+    await allSaved(page);
+    const answer = await (await api.get(`/api/jobs/${id}`)).json();
+    const texts = answer.readings.map((reading: { text: string }) => reading.text).sort();
+    expect(texts).toEqual(['64.010', '64.011', '64.012']);
+    // The demo was loaded once, not again.
+    expect(await (await api.get('/api/jobs')).json()).toHaveLength(3);
+  } finally {
+    expect(await stop(running)).toBe(0);
+    await api.dispose();
+  }
+});

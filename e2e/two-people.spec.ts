@@ -1,0 +1,70 @@
+import { expect, test } from '@playwright/test';
+import { allSaved, putOnBench, reedDocument } from './engines.js';
+
+test('two people at one engine: readings and changes merge, clashes are asked about', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 for two'));
+  const open = async (name: string, path: string) => {
+    const context = await browser.newContext({ baseURL: baseURL! });
+    await context.addInitScript((person) => localStorage.setItem('fettle.person', person), name);
+    const page = await context.newPage();
+    await page.goto(`/engines/${id}/${path}`);
+    return page;
+  };
+  const vise = await open('Wren', 'bores');
+  const block = await open('Teasel', 'bores');
+
+  // One reads, the other sees it without doing anything.
+  await vise.getByLabel('M1 main bore front plane, mm').fill('64.010');
+  await vise.keyboard.press('Enter');
+  await expect(block.getByLabel('M1 main bore front plane, mm')).toHaveValue('64.010', { timeout: 15_000 });
+
+  // Both type at the same place before either has heard of the other.
+  await block.context().setOffline(true);
+  await block.getByLabel('M2 main bore front plane, mm').fill('64.011');
+  await block.keyboard.press('Enter');
+  await vise.getByLabel('M2 main bore front plane, mm').fill('64.012');
+  await vise.keyboard.press('Enter');
+  await allSaved(vise);
+  await block.context().setOffline(false);
+  await expect(block.getByText('M2 bore front: you typed “64.011”, meanwhile Wren entered “64.012”.')).toBeVisible({
+    timeout: 20_000,
+  });
+  // The question survives a reload.
+  await block.reload();
+  await block.getByRole('button', { name: 'Keep mine' }).click();
+  await allSaved(block);
+  await expect(vise.getByLabel('M2 main bore front plane, mm')).toHaveValue('64.011', { timeout: 15_000 });
+
+  // Different places of the data sheet merge without a word; the same place is asked about.
+  for (const page of [vise, block]) await page.getByRole('link', { name: /^Data sheet/ }).click();
+  await block.context().setOffline(true);
+  await block.getByLabel('Block of').selectOption('aluminium');
+  await block.getByLabel('Caps of').selectOption('steel');
+  await vise.getByLabel('Thrust at').selectOption('3');
+  await vise.getByLabel('Caps of').selectOption('aluminium');
+  await allSaved(vise);
+  await block.context().setOffline(false);
+  await expect(
+    block.getByText('materials › caps: you set “steel”, somebody else set “aluminium” meanwhile.'),
+  ).toBeVisible({ timeout: 20_000 });
+  await expect(block.getByLabel('Thrust at')).toHaveValue('3');
+  await block.getByRole('button', { name: 'Keep theirs' }).click();
+  await allSaved(block);
+  await expect(vise.getByLabel('Block of')).toHaveValue('aluminium', { timeout: 15_000 });
+  await expect(block.getByLabel('Caps of')).toHaveValue('aluminium');
+  await vise.context().close();
+  await block.context().close();
+});
+
+test('an engine taken off the bench comes back with everything in it', async ({ page, request }) => {
+  await putOnBench(request, reedDocument('Reed 6 to and fro'));
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Take Reed 6 to and fro off the bench' }).click();
+  await expect(page.getByRole('list', { name: 'Engines' })).not.toContainText('Reed 6 to and fro');
+  await page.getByRole('button', { name: 'Bring back Reed 6 to and fro' }).click();
+  await expect(page.getByRole('list', { name: 'Engines' })).toContainText('Reed 6 to and fro');
+});

@@ -1,0 +1,83 @@
+import AxeBuilder from '@axe-core/playwright';
+import { expect, test } from '@playwright/test';
+import { enter, putOnBench, reedDocument, SAMPHIRE_8, SEDGE_4 } from './engines.js';
+
+const VIEWS = [
+  '/',
+  '/new',
+  '/nowhere',
+  `/engines/${SAMPHIRE_8}/data`,
+  `/engines/${SEDGE_4}/bores`,
+  `/engines/${SEDGE_4}/journals`,
+  `/engines/${SAMPHIRE_8}/drawer`,
+  `/engines/${SAMPHIRE_8}/choose`,
+  `/engines/${SAMPHIRE_8}/sheet`,
+];
+
+for (const appearance of ['light', 'dark', 'workshop']) {
+  test(`axe finds nothing serious on any view, ${appearance}`, async ({ page }) => {
+    test.setTimeout(120_000);
+    await page.addInitScript((chosen) => localStorage.setItem('fettle.appearance', chosen), appearance);
+    for (const view of VIEWS) {
+      await page.goto(view);
+      await page.waitForLoadState('networkidle');
+      if (view.endsWith('choose')) await page.getByRole('button', { name: /^M3: / }).click();
+      if (view.endsWith('drawer')) await page.getByRole('button', { name: 'Add halves' }).click();
+      if (view.endsWith('bores')) await page.getByLabel('M1 main bore front plane, mm').fill('63.2');
+      const { violations } = await new AxeBuilder({ page }).analyze();
+      const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
+      expect(serious.map(({ id, nodes }) => `${view}: ${id} ${nodes[0]?.html}`)).toEqual([]);
+      // Nothing may be blocked by the page's own security policy, nothing may fail silently.
+      if (view.endsWith('bores')) await page.keyboard.press('Escape');
+    }
+  });
+}
+
+test('no view logs an error or breaks the content security policy', async ({ page }) => {
+  const faults: string[] = [];
+  page.on('console', (message) => message.type() === 'error' && faults.push(message.text()));
+  page.on('pageerror', (error) => faults.push(error.message));
+  for (const view of VIEWS) {
+    await page.goto(view);
+    await page.waitForLoadState('networkidle');
+  }
+  expect(faults).toEqual([]);
+});
+
+for (const mains of [3, 5, 7, 9]) {
+  test(`a shaft of ${mains} mains stands over its columns at 1280 px`, async ({ page, request }) => {
+    const name = `Reed 6 with ${mains} mains and a name that is as long as names are allowed to be`;
+    const id = await putOnBench(request, reedDocument(name, mains));
+    for (let main = 1; main <= mains; main += 1) {
+      await enter(request, id, 'mainBore', main, `64.0${10 + (main % 7)}`);
+      await enter(request, id, 'mainJournal', main, '59.985');
+    }
+    await page.goto(`/engines/${id}/choose`);
+    await expect(page.getByText(/Best choice for|compete/).first()).toBeVisible();
+    expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
+    for (const main of [1, mains]) {
+      const drawn = await page
+        .locator('svg .main')
+        .nth(main - 1)
+        .boundingBox();
+      const column = await page.getByRole('button', { name: new RegExp(`^M${main}: `) }).boundingBox();
+      expect(Math.abs(drawn!.x + drawn!.width / 2 - (column!.x + column!.width / 2))).toBeLessThan(14);
+      expect(column!.height).toBeGreaterThanOrEqual(44);
+    }
+  });
+}
+
+test('an engine that is not there and a form that is not ready say so', async ({ page }) => {
+  await page.goto('/engines/00000000-0000-4000-8000-00000000dead/choose');
+  await expect(page.getByText('There is no engine 00000000-0000-4000-8000-00000000dead.')).toBeVisible();
+  await page.goto('/new');
+  await page.getByLabel('Rods', { exact: true }).fill('7');
+  await expect(page.getByText('7 pins cannot be shared evenly by the 4 bays', { exact: false })).toBeVisible();
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await expect(page.getByText('Give the engine a name, with its number if it has one.')).toBeVisible();
+  // What was typed is still there after a reload.
+  await page.getByLabel('Name, with its number').fill('Half a name');
+  await page.reload();
+  await expect(page.getByLabel('Name, with its number')).toHaveValue('Half a name');
+  await expect(page.getByLabel('Rods', { exact: true })).toHaveValue('7');
+});

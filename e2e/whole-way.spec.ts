@@ -1,0 +1,129 @@
+import { expect, type Page, test } from '@playwright/test';
+import { allSaved, SAMPHIRE_8, SEDGE_4 } from './engines.js';
+
+/** Types one figure a box, going on with Enter only. */
+async function typeAlong(page: Page, figures: readonly string[]): Promise<void> {
+  for (const figure of figures) {
+    await page.keyboard.type(figure);
+    await page.keyboard.press('Enter');
+  }
+}
+
+const clearanceOf = (page: Page, main: number) => page.getByTestId(`clearance-M${main}`);
+
+test('a new engine goes from its name to a printed sheet, measured by keyboard only', async ({ page }) => {
+  await page.addInitScript(() => {
+    const counted = window as unknown as { printed: number };
+    counted.printed = 0;
+    window.print = () => {
+      counted.printed += 1;
+    };
+  });
+  await page.goto('/');
+  await page.getByLabel('Fitter').fill('Teasel');
+  await page.getByRole('button', { name: 'Start an engine' }).click();
+
+  await page.getByLabel('Name, with its number').fill('Rush Twin · no. 0009');
+  await page.getByLabel('Mains', { exact: true }).fill('3');
+  await page.getByLabel('Rods', { exact: true }).fill('2');
+  await page.getByRole('textbox', { name: 'Thrust at main' }).fill('2');
+  await page.getByLabel('Block of').selectOption('aluminium');
+  await page.getByLabel('Caps of').selectOption('iron');
+  const limits: [string, string, string, string][] = [
+    ['Main housing bore', '64.000', '64.019', 'Rush book, p. 7'],
+    ['Main journal', '59,976', '59,994', 'Rush book, p. 8'],
+    ['Main oil clearance', '20 um', '.050', 'Rush book, p. 9'],
+  ];
+  for (const [name, low, high, source] of limits) {
+    const group = page.getByRole('group', { name });
+    await group.getByLabel('Low limit').fill(low);
+    await group.getByLabel('High limit').fill(high);
+    await group.getByLabel('Source').fill(source);
+  }
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await expect(page.getByRole('heading', { name: 'Rush Twin · no. 0009' })).toBeVisible();
+
+  // Bores, two planes, Enter along the shaft; then on by the keyboard to the journals.
+  await page.getByRole('button', { name: /^Next: Read the bore/ }).press('Enter');
+  await expect(page.getByLabel('M1 main bore front plane, mm')).toBeFocused();
+  await typeAlong(page, ['64.012', '64,008', '64.014', '64.012', '64.010', '64.014']);
+  await page.getByRole('button', { name: /^Next: Read the journal/ }).press('Enter');
+  await expect(page.getByLabel('M1 main journal front, 0°, mm')).toBeFocused();
+  await typeAlong(page, ['59.981', '59.984', '59.982', '59.981', '59.986', '59.982']);
+
+  await page.getByRole('button', { name: 'Next: Enter the halves in the drawer' }).click();
+  const family = page.getByRole('group', { name: 'Add halves' });
+  await family.getByLabel('Series').fill('Osier');
+  await family.getByLabel('First wall, mm').fill('1.992');
+  await family.getByLabel('Step').fill('6 um');
+  await family.getByLabel('Grades', { exact: true }).fill('2');
+  await family.getByLabel('Halves of each').fill('3');
+  await family.getByLabel(/Names of the grades/).fill('Thin, Thick');
+  await family.getByRole('button', { name: 'Add 4 lines' }).click();
+
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+  // By hand, µm: M1 64 012 − 59 981 − 1 998 − 1 998 = 35; M2 64 009 − 59 985 − 1 998 − 1 992 = 34; M3 64 014 − 59 982 − 3 996 = 36.
+  await expect(clearanceOf(page, 1)).toHaveText('0.035');
+  await expect(clearanceOf(page, 2)).toHaveText('0.034');
+  await expect(clearanceOf(page, 3)).toHaveText('0.036');
+  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await expect(page.getByText('Accepted by Teasel')).toBeVisible();
+  await allSaved(page);
+
+  await page.reload();
+  await expect(page.getByText('Accepted by Teasel')).toBeVisible();
+  await expect(clearanceOf(page, 2)).toHaveText('0.034');
+  // The thinner half of the mixed pair stands on the cap side of the aluminium block.
+  await page.getByRole('button', { name: /^M2: Inside/ }).click();
+  const sum = page.getByRole('table', { name: 'Arithmetic' });
+  await expect(sum).toContainText('64.009');
+  await expect(sum).toContainText('upper, Thick upper (Osier)');
+  await expect(sum).toContainText('lower, Thin lower (Osier)');
+
+  await page.getByRole('button', { name: /^Next: Print the sheet/ }).click();
+  const sheet = page.getByRole('article', { name: 'Sheet of the mains' });
+  await expect(sheet.getByRole('row', { name: /^M2 \(thrust\) 64\.009 59\.985 Thick upper/ })).toContainText('0.0340');
+  await expect(sheet).toContainText('Rush book, p. 9');
+  await page.getByRole('button', { name: 'Print the sheet', exact: true }).click();
+  expect(await page.evaluate(() => (window as unknown as { printed: number }).printed)).toBe(1);
+  const pdf = await page.pdf({ format: 'A4' });
+  expect(pdf.toString('latin1').match(/\/Type\s*\/Page\b/gu)).toHaveLength(1);
+});
+
+test('the demo engine in inches is choosable, its sums as worked by hand', async ({ page }) => {
+  await page.goto(`/engines/${SAMPHIRE_8}/choose`);
+  await expect(page.getByText('Best choice for 5 of 5 mains, proven.')).toBeVisible();
+  // By hand: M3 bore (2.6410 + 2.6411)/2 = 2.64105, journal (2.4491 + 2.4490 + 2.4491 + 2.4490)/4 = 2.44905,
+  // one standard and one extra-clearance half: 2.64105 − 2.44905 − 0.0950 − 0.0945 = 0.0025.
+  await expect(clearanceOf(page, 3)).toHaveText('0.00250');
+  // M4: 2.6412 − (3 · 2.4487 + 2.4488)/4 − 2 · 0.0950 = 0.002475.
+  await expect(clearanceOf(page, 4)).toHaveText('0.00248');
+  await page.getByRole('button', { name: /^M3: Inside/ }).click();
+  const sum = page.getByRole('table', { name: 'Arithmetic' });
+  for (const figure of ['2.64105', '2.44905', '0.0945', '0.0950']) await expect(sum).toContainText(figure);
+  await expect(page.getByRole('region', { name: 'What each pair would give at M3' }).getByRole('row')).toHaveCount(5);
+  await page.getByRole('button', { name: 'Close the detail' }).click();
+  // Used and left: 2 of 3 extra-clearance uppers are taken, at M3 and at the rear main with its larger aim.
+  await expect(page.getByRole('row', { name: /^Extra clearance upper/ })).toHaveText(/0\.0945·?\d+\d+/);
+});
+
+test('the half-measured demo engine is finished from the keyboard', async ({ page }) => {
+  await page.goto(`/engines/${SEDGE_4}/choose`);
+  await expect(
+    page.getByText(/Best choice for 3 of 5 mains, proven\..*M4, M5 not measured yet: left out\./),
+  ).toBeVisible();
+  await page.getByRole('button', { name: /^Next: Read the journal at M3, M4, M5/ }).press('Enter');
+  await expect(page.getByLabel('M4 main journal front, 0°, mm')).toBeFocused();
+  await typeAlong(page, ['59.984', '59.980']);
+  await page.getByLabel('M3 main journal front, 90°, mm').focus();
+  await typeAlong(page, ['59.987', '59.985', '59.981']);
+  await page.getByRole('button', { name: 'Next: Choose halves for 5 mains' }).press('Enter');
+  await expect(page.getByText('Best choice for 5 of 5 mains, proven.')).toBeVisible();
+  // By hand, µm: M5 (64 014 + 64 013)/2 − (59 980 + 59 981)/2 = 4 033 over both walls; two Rust at 1 998 leave 37.
+  await expect(clearanceOf(page, 5)).toHaveText(/^0\.037/);
+  await page.getByRole('button', { name: 'Accept the best choice' }).press('Enter');
+  await allSaved(page);
+  await page.goto('/');
+  await expect(page.getByRole('listitem').filter({ hasText: 'Sedge 4' })).toContainText('Print the sheet');
+});

@@ -1,0 +1,79 @@
+// npm test: everything, from a clean clone, ending with one line "N passed, N failed".
+import { spawnSync } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
+import { join } from 'node:path';
+import { buildIfNeeded } from './build.mjs';
+import { installIfNeeded } from './install.mjs';
+import { freePort, installPackages, postgresBinaries } from './postgres.mjs';
+import { root } from './root.mjs';
+
+let passed = 0;
+let failed = 0;
+
+function report(name, isGood) {
+  if (isGood) passed += 1;
+  else failed += 1;
+  console.log(`${isGood ? 'ok  ' : 'FAIL'} ${name}`);
+}
+
+function run(args, env = {}, cwd = root) {
+  return spawnSync(process.execPath, args, { cwd, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0;
+}
+
+function check(name, args) {
+  report(name, run(args));
+}
+
+const results = join(root, 'test-results');
+try {
+  installIfNeeded();
+  postgresBinaries();
+  if (!existsSync('/usr/bin/chromium')) installPackages('Chromium', ['chromium']);
+  rmSync(results, { recursive: true, force: true });
+  mkdirSync(results);
+
+  const tsc = 'node_modules/typescript-native/bin/tsc';
+  check('types', [tsc, '-b']);
+  check('types of the tests', [tsc, '-p', 'tsconfig.tests.json']);
+  check('lint', ['node_modules/@biomejs/biome/bin/biome', 'ci', '--error-on-warnings']);
+  check('dependency rules', ['scripts/deps.mjs']);
+  check('unused code', ['node_modules/knip/bin/knip.js']);
+  check('formats are current', ['--conditions=@fettle/source', '--import', 'tsx', 'scripts/formats.ts', '--check']);
+
+  const unit = join(results, 'unit.json');
+  run(['node_modules/vitest/vitest.mjs', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]);
+  if (existsSync(unit)) {
+    const summary = JSON.parse(readFileSync(unit, 'utf8'));
+    passed += summary.numPassedTests;
+    failed += summary.numTotalTests - summary.numPassedTests;
+    const broken = summary.testResults.filter((file) => file.status !== 'passed' && file.assertionResults.length === 0);
+    for (const file of broken) report(`test file ${file.name}`, false);
+    if (summary.numTotalTests === 0) report('unit and server tests ran', false);
+  } else report('unit and server tests ran', false);
+
+  try {
+    buildIfNeeded();
+    report('build', true);
+  } catch (error) {
+    console.error(error.message);
+    report('build', false);
+  }
+
+  const e2e = join(results, 'e2e.json');
+  run(
+    ['../node_modules/@playwright/test/cli.js', 'test'],
+    { FETTLE_E2E_PORT: String(await freePort()) },
+    join(root, 'e2e'),
+  );
+  if (existsSync(e2e)) {
+    const { stats } = JSON.parse(readFileSync(e2e, 'utf8'));
+    passed += stats.expected;
+    failed += stats.unexpected + stats.flaky + stats.skipped;
+    if (stats.expected + stats.unexpected === 0) report('end-to-end tests ran', false);
+  } else report('end-to-end tests ran', false);
+} catch (error) {
+  console.error(error.message);
+  failed += 1;
+}
+console.log(`${passed} passed, ${failed} failed`);
+process.exit(failed > 0 ? 1 : 0);
