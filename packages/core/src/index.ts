@@ -24,5 +24,6 @@ export * from './measure/misreading.js';
 export * from './measure/nanometres.js';
 export * from './measure/parseLength.js';
 export * from './measure/unit.js';
+export { openFormats } from './openFormats.js';
 export * from './shell/gradedFamily.js';
 export * from './station/crankLayout.js';

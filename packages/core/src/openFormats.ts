@@ -1,0 +1,21 @@
+import { z } from 'zod';
+import { fitErrorSchema, fitPlanSchema } from './fit/fitPlan.js';
+import { fitRequestSchema } from './fit/fitRequest.js';
+import { jobDocumentSchema } from './job/jobDocument.js';
+
+const FORMATS = {
+  'fit-request-1': { schema: fitRequestSchema, title: 'Fettle fit request, version 1' },
+  'fit-plan-1': { schema: fitPlanSchema, title: 'Fettle fit plan, version 1' },
+  'error-1': { schema: fitErrorSchema, title: 'Fettle error line, version 1' },
+  job: { schema: jobDocumentSchema, title: 'Fettle job document' },
+} as const;
+
+/** The open formats as JSON Schemas (draft 2020-12) by file name, made from the schemas that read them. */
+export function openFormats(): Record<string, object> {
+  return Object.fromEntries(
+    Object.entries(FORMATS).map(([name, { schema, title }]) => [
+      name,
+      { title, ...z.toJSONSchema(schema, { io: 'input' }) },
+    ]),
+  );
+}
