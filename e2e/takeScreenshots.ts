@@ -31,8 +31,6 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'data-sheet', path: `/engines/${SEDGE_4}/data` },
-  { name: 'journals', path: `/engines/${SEDGE_4}/journals`, before: doubtful },
-  { name: 'journals-workshop', path: `/engines/${SEDGE_4}/journals`, look: 'workshop', before: doubtful },
   { name: 'drawer', path: `/engines/${SEDGE_4}/drawer` },
   { name: 'choose-dark', path: `/engines/${SEDGE_4}/choose`, look: 'dark' },
   {
@@ -50,6 +48,8 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('link', { name: /^Sheet/ }).click();
     },
   },
+  { name: 'journals', path: `/engines/${SEDGE_4}/journals`, before: doubtful },
+  { name: 'journals-workshop', path: `/engines/${SEDGE_4}/journals`, look: 'workshop', before: doubtful },
 ];
 
 mkdirSync(folder, { recursive: true });

@@ -1,4 +1,4 @@
-import AxeBuilder from '@axe-core/playwright';
+import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
 import { enter, putOnBench, reedDocument, SAMPHIRE_8, SEDGE_4 } from './engines.js';
 

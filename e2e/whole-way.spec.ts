@@ -83,7 +83,9 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
 
   await page.getByRole('button', { name: /^Next: Print the sheet/ }).click();
   const sheet = page.getByRole('article', { name: 'Sheet of the mains' });
-  await expect(sheet.getByRole('row', { name: /^M2 \(thrust\) 64\.009 59\.985 Thick upper/ })).toContainText('0.0340');
+  await expect(
+    sheet.getByRole('row', { name: /^M2 \(thrust\) 64\.009 59\.985 Thick 1\.998 ?Osier Thin 1\.992/ }),
+  ).toContainText('0.0340');
   await expect(sheet).toContainText('Rush book, p. 9');
   await page.getByRole('button', { name: 'Print the sheet', exact: true }).click();
   expect(await page.evaluate(() => (window as unknown as { printed: number }).printed)).toBe(1);

@@ -99,6 +99,23 @@ function isReachable(folder) {
   return true;
 }
 
+/** Stops a server that still holds the data folder because its start command was killed outright. */
+async function stopLeftOver(data) {
+  const file = join(data, 'postmaster.pid');
+  if (!existsSync(file)) return;
+  const pid = Number(readFileSync(file, 'utf8').split('\n')[0]);
+  const isOurs = () =>
+    existsSync(`/proc/${pid}/cmdline`) && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes(data);
+  if (!isOurs()) return;
+  process.kill(pid, 'SIGINT');
+  const deadline = Date.now() + 30_000;
+  while (isOurs()) {
+    if (Date.now() > deadline)
+      throw new Error(`PostgreSQL (process ${pid}) still holds ${data} and does not stop; stop it by hand.`);
+    await new Promise((resolve) => setTimeout(resolve, 100));
+  }
+}
+
 /**
  * Starts the cluster in `folder`, making it first if need be.
  *
@@ -148,6 +165,7 @@ export async function startCluster(folder, { durable }) {
   if (!existsSync(programs))
     throw new Error(`The data in ${data} belongs to PostgreSQL ${wanted}; install postgresql-${wanted}.`);
 
+  await stopLeftOver(data);
   const port = await freePort();
   const settings = {
     listen_addresses: '127.0.0.1',

@@ -1,5 +1,6 @@
 // npm start: installs, prepares PostgreSQL, migrates, loads the demo data once, builds what is out of date, serves.
 import { spawn } from 'node:child_process';
+import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
 import { isAbsolute, join } from 'node:path';
 import { buildIfNeeded } from './build.mjs';
 import { installIfNeeded } from './install.mjs';
@@ -10,6 +11,29 @@ const isDevelopment = process.argv.includes('--dev');
 const port = Number(process.env.FETTLE_PORT ?? 4780);
 const data = process.env.FETTLE_DATA ?? '.fettle';
 const dataFolder = isAbsolute(data) ? data : join(root, data);
+
+/** Names the start command that owns the data folder. */
+const ownerFile = join(dataFolder, 'running.pid');
+let owns = false;
+
+/** Two start commands on one data folder would stop each other's database. */
+function takeOwnership() {
+  mkdirSync(dataFolder, { recursive: true });
+  const other = existsSync(ownerFile) ? Number(readFileSync(ownerFile, 'utf8')) : 0;
+  const command = `/proc/${other}/cmdline`;
+  if (
+    other > 0 &&
+    other !== process.pid &&
+    existsSync(command) &&
+    readFileSync(command, 'utf8').includes('start.mjs')
+  ) {
+    throw new Error(
+      `it already runs on ${dataFolder} (process ${other}). Stop that one first, or set FETTLE_DATA and FETTLE_PORT.`,
+    );
+  }
+  writeFileSync(ownerFile, String(process.pid));
+  owns = true;
+}
 
 let cluster = null;
 const children = [];
@@ -30,6 +54,7 @@ async function stop(status) {
     ),
   );
   await cluster?.stop();
+  if (owns) rmSync(ownerFile, { force: true });
   process.exit(status);
 }
 
@@ -52,6 +77,7 @@ try {
   if (!Number.isInteger(port) || port < 1 || port > 65_535) {
     throw new Error(`FETTLE_PORT is “${process.env.FETTLE_PORT}”; give a port from 1 to 65535.`);
   }
+  takeOwnership();
   installIfNeeded();
   if (!isDevelopment) buildIfNeeded();
   if (!process.env.DATABASE_URL) cluster = await startCluster(join(dataFolder, 'postgres'), { durable: true });

@@ -1,3 +1,5 @@
+import { coversAll } from './coversAll.js';
+
 /** One way to serve a station: what it costs, what it takes from the shared resources, where it lies in its group. */
 export interface Choice {
   /** Whole cost units. */
@@ -341,6 +343,23 @@ class ComponentSearch {
 }
 
 /**
+ * Looks at each position of `uses` alone (uppers, lowers, housings): if its resources cannot even be shared out among the
+ * stations, nothing fits. Options that use nothing scarce there do not count.
+ */
+function isPlainlyShort(problem: ChoiceProblem, scarce: ReadonlySet<number>): boolean {
+  const positions = problem.options.reduce(
+    (most, options) => options.reduce((longest, { uses }) => Math.max(longest, uses.length), most),
+    0,
+  );
+  for (let position = 0; position < positions; position += 1) {
+    const bound = problem.options.filter((options) => options.every(({ uses }) => scarce.has(uses[position] ?? -1)));
+    const accepts = bound.map((options) => new Set(options.map(({ uses }) => uses[position]!)));
+    if (!coversAll(accepts, problem.capacity)) return true;
+  }
+  return false;
+}
+
+/**
  * Chooses one option a station at least total cost, so that no resource is taken more often than its capacity and no
  * group spreads further than allowed. Exact: branch and bound over whole-number costs with a Lagrangian bound on the
  * resources, after splitting into parts that share nothing. Deterministic.
@@ -350,6 +369,7 @@ class ComponentSearch {
 export function leastChoice(problem: ChoiceProblem): ChoiceAnswer {
   const scarce = scarceResources(problem);
   const kept = undominated(problem, scarce);
+  if (isPlainlyShort(problem, scarce)) return { status: 'infeasible' };
   const chosen = problem.options.map(() => -1);
   let cost = 0;
   for (const members of components(problem, scarce)) {

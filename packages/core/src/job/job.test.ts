@@ -54,7 +54,7 @@ function reading(feature: Feature, station: number, slot: Slot, sizeUm: number |
     feature,
     station,
     slot,
-    text: String(sizeUm),
+    text: sizeUm === null ? 'smudged' : String(sizeUm / 1000),
     unit: 'mm',
     setting: null,
     nm,
@@ -223,6 +223,11 @@ describe('the next thing to do', () => {
     expect(jobProgress(job, bores)).toMatchObject({ next: 'journals', stages: { bores: 'done', journals: 'open' } });
     expect(jobProgress({ ...job, shells: {} }, measured)).toMatchObject({ next: 'drawer' });
     expect(jobProgress(job, measured)).toMatchObject({ next: 'choose', todo: 'Choose halves for 3 mains' });
+    const misread = { ...bores[0]!, text: '64.512', nm: um(64_512) };
+    expect(jobProgress(job, [misread])).toMatchObject({
+      next: 'bores',
+      todo: 'Look again at M1: “64.512” cannot be right',
+    });
     expect(jobProgress(job, readAll([[64_040, 64_012]], []))).toMatchObject({
       next: 'bores',
       stages: { bores: 'attention' },

@@ -1,3 +1,4 @@
+import { assessReading } from './assessReading.js';
 import type { JobDocument } from './jobDocument.js';
 import { mainStations } from './mainStations.js';
 import type { Reading } from './reading.js';
@@ -33,8 +34,14 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
   const blocked = stations.filter((station) => station.findings.length > 0);
   const blockedIn = (feature: 'mainBore' | 'mainJournal') =>
     blocked.some((station) => station.findings.some((finding) => finding.feature === feature));
+  const doubtful = readings.filter((reading) => {
+    const others = readings.filter((other) => other !== reading);
+    const { kind } = assessReading(reading.text, reading.setting, reading.feature, job, others);
+    return kind === 'doubtful' || kind === 'unreadable';
+  });
+  const [doubt] = doubtful;
   const measuring = (feature: 'mainBore' | 'mainJournal'): StageState => {
-    if (blockedIn(feature)) return 'attention';
+    if (blockedIn(feature) || doubtful.some((reading) => reading.feature === feature)) return 'attention';
     if (missing[feature].length === 0) return 'done';
     return readings.some((reading) => reading.feature === feature && reading.nm !== null) ? 'started' : 'open';
   };
@@ -62,9 +69,14 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
       todo: `Enter the ${missingLimits.map((key) => limitNames[key]).join(', ')} limits with their source`,
     },
     {
+      when: doubt !== undefined,
+      next: doubt?.feature === 'mainJournal' ? 'journals' : 'bores',
+      todo: `Look again at M${doubt?.station}: “${doubt?.text}” cannot be right`,
+    },
+    {
       when: blocked.length > 0,
       next: blockedIn('mainBore') ? 'bores' : 'journals',
-      todo: `${listed(blocked)} outside the data sheet: re-read, then machine; no shell cures it`,
+      todo: `${listed(blocked)} outside the data sheet: read again, then machine`,
     },
     { when: missing.mainBore.length > 0, next: 'bores', todo: `Read the bore at ${listed(missing.mainBore)}` },
     {

@@ -40,7 +40,7 @@ export interface ExpectedSize {
  * Wear, a reground journal and a bored-out block move a size by less than this; a figure further out cannot be right.
  * A quarter of a millimetre: half a thimble turn. Common practice.
  */
-const BELIEVABLE = 250_000;
+export const BELIEVABLE_WEAR = nanometres(250_000);
 /** An explained figure must land this near to the limits to be offered: 0.05 mm. */
 const LANDS_WITHIN = 50_000;
 
@@ -106,7 +106,7 @@ function slipsOf(read: Nanometres, expected: ExpectedSize): { slip: Slip; nm: nu
 export function misreadingOf(read: Nanometres, expected: ExpectedSize): Misreading | null {
   const { low, high } = expected;
   const outsideBy = read < low ? read - low : read > high ? read - high : 0;
-  if (Math.abs(outsideBy) <= BELIEVABLE) return null;
+  if (Math.abs(outsideBy) <= BELIEVABLE_WEAR) return null;
   const middle = (low + high) / 2;
   const seen = new Set<number>();
   const likely = slipsOf(read, expected)

@@ -1,5 +1,6 @@
 import {
   type AcceptedChoice,
+  BELIEVABLE_WEAR,
   type Candidate,
   CLEARANCE_DECIMALS,
   commonDecimals,
@@ -60,7 +61,9 @@ function FindingText({ station, unit }: { station: MainStation; unit: JobDocumen
         {feature === 'mainBore' ? 'Bore' : 'Journal'} {side === 'over' ? 'above' : 'below'} its limit by{' '}
         {formatExactLength(by, unit, INSTRUMENT_DECIMALS[unit])} {unit}.
       </strong>{' '}
-      No shell cures it: read it again, then machine or replace the part.
+      {by > BELIEVABLE_WEAR
+        ? 'No wear does that: a figure is in doubt. Read it again.'
+        : 'No shell cures it: read it again, then machine or replace the part.'}
     </p>
   ));
 }

@@ -142,7 +142,7 @@ function RulesPanel({ document, change }: { document: JobDocument; change: Chang
           onCommit={(maxWallStep) => maxWallStep !== null && maxWallStep >= 0 && set({ maxWallStep })}
         />
         <LengthField
-          label={`Spread along the shaft at most, ${unit}`}
+          label={`Largest spread, ${unit}`}
           unit={unit}
           value={rules.maxSpread}
           onCommit={(maxSpread) => (maxSpread === null || maxSpread >= 0) && set({ maxSpread })}
@@ -196,7 +196,7 @@ export function DrawerView() {
                 <th>Half</th>
                 <th>Series</th>
                 <th>Wall, {document.unit}</th>
-                <th>in {otherUnit(document.unit)}</th>
+                <th>{document.unit === 'mm' ? 'inches' : 'mm'}</th>
                 <th>Stock</th>
                 <th className="number">Chosen</th>
                 <th>

@@ -16,7 +16,7 @@ import { type Place, readingAt, useSaveReading } from './useSaveReading.js';
 
 const Settings = styled(Panel)`
   display: grid;
-  grid-template-columns: repeat(3, minmax(12rem, 20rem)) 1fr;
+  grid-template-columns: repeat(3, minmax(10rem, 1fr)) minmax(14rem, 1.1fr);
   gap: 0.25rem 1rem;
   align-items: start;
   padding: 0.75rem 1rem;

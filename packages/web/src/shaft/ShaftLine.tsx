@@ -50,7 +50,12 @@ export function ShaftLine({ layout, rows, drawingHeight = 132, selected = null, 
           {row.label}
         </div>,
         ...numbers.map((number) => (
-          <div key={`${row.key}-${number}`} className={number === selected ? 'cell ruled selected' : 'cell ruled'}>
+          // A touch anywhere in the column opens the main; the verdict row carries a button for the keyboard.
+          <div
+            key={`${row.key}-${number}`}
+            className={number === selected ? 'cell ruled selected' : 'cell ruled'}
+            onPointerUp={() => onSelect?.(number)}
+          >
             {row.cell(number)}
           </div>
         )),

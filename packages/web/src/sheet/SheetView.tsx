@@ -35,6 +35,7 @@ const Paper = styled.article`
   th, td { border: 1px solid var(--line-strong); padding: 0.25rem 0.4rem; text-align: left; }
   th, th.figure { font-family: var(--text); font-size: var(--size-small); }
   td.figure, th.figure { text-align: right; }
+  td small { display: block; color: var(--ink-soft); font-size: var(--size-small); line-height: 1.15; }
   .facts { display: grid; grid-template-columns: repeat(3, 1fr); gap: 0.15rem 1.5rem; margin-top: 0.5rem; font-size: 0.9375rem; }
   .facts dt { display: inline; color: var(--ink-soft); }
   .facts dd { display: inline; font-weight: 600; }
@@ -87,7 +88,16 @@ function MainsTable({ document, readings }: Pick<ReturnType<typeof useOpenJob>, 
         {stations.map((station) => {
           const halves = chosen[station.id] ?? null;
           const { state, clearance } = stationVerdict(document, station, halves);
-          const half = (side: 'upper' | 'lower') => (halves ? `${halves[side].label}, ${wall(halves[side].wall)}` : '');
+          const half = (side: 'upper' | 'lower') => {
+            if (!halves) return null;
+            const shell = document.shells[halves[side].shell];
+            return (
+              <>
+                {shell ? shell.grade : halves[side].label} <span className="figure">{wall(halves[side].wall)}</span>
+                {shell && <small>{shell.series}</small>}
+              </>
+            );
+          };
           return (
             <tr key={station.id}>
               <td>

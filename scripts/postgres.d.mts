@@ -1,0 +1,6 @@
+/** Types of postgres.mjs for the tests that use it. */
+export function freePort(): Promise<number>;
+export function startCluster(
+  folder: string,
+  options: { durable: boolean },
+): Promise<{ url: string; stop: () => Promise<void> }>;
