@@ -71,6 +71,15 @@ function launch(args, options) {
   return child;
 }
 
+/** Waits until the watched server of the development mode answers. */
+async function answering(at) {
+  for (;;) {
+    const answer = await fetch(`http://127.0.0.1:${at}/api/health`).catch(() => null);
+    if (answer?.ok) return;
+    await new Promise((resolve) => setTimeout(resolve, 200));
+  }
+}
+
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
 
 try {
@@ -93,26 +102,24 @@ try {
   const server = launch(
     isDevelopment
       ? [
+          'node_modules/tsx/dist/cli.mjs',
+          'watch',
+          '--clear-screen=false',
           '--conditions=@fettle/source',
-          '--import',
-          'tsx',
-          '--watch-path=packages/server/src',
-          '--watch-path=packages/core/src',
           'packages/server/src/main.ts',
         ]
       : ['packages/server/dist/main.js'],
     { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] },
   );
   if (isDevelopment) {
-    launch(['node_modules/vite/bin/vite.js', '--port', String(port), '--strictPort'], {
+    launch([join(root, 'node_modules/vite/bin/vite.js'), '--port', String(port), '--strictPort'], {
       cwd: join(root, 'packages/web'),
       env: { ...process.env, FETTLE_API: `http://127.0.0.1:${apiPort}` },
       stdio: ['ignore', 'inherit', 'inherit'],
     });
   }
-  await new Promise((resolve) => {
-    server.on('message', (message) => message === 'ready' && resolve());
-  });
+  if (isDevelopment) await answering(apiPort);
+  else await new Promise((resolve) => server.on('message', (message) => message === 'ready' && resolve()));
   console.log(`Fettle is ready at http://127.0.0.1:${port}`);
 } catch (error) {
   console.error(`Fettle could not start: ${error.message}`);

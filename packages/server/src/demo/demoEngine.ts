@@ -56,7 +56,7 @@ function sedge4(): DemoEngine {
     shells[`${key}-upper`] = { series: 'Marsh', grade, half: 'upper', wall: mm(wall), stock: upper };
     shells[`${key}-lower`] = { series: 'Marsh', grade, half: 'lower', wall: mm(wall), stock: lower };
   }
-  const sheet = 'Saltmarsh Sedge 4 workshop book';
+  const sheet = 'Sedge 4 workshop book';
   return {
     id: '5ed9e400-0217-4000-8000-000000000001',
     by: 'Wren',
@@ -94,7 +94,7 @@ function samphire8(): DemoEngine {
     wall: inch(wall),
     stock,
   });
-  const sheet = 'Saltmarsh Samphire 8 overhaul manual';
+  const sheet = 'Samphire 8 overhaul manual';
   return {
     id: '5a3b4180-0046-4000-8000-000000000002',
     by: 'Teasel',

@@ -56,7 +56,7 @@ const VerdictButton = styled(AriaButton)`
 `;
 
 const Big = styled.strong`
-  font-size: clamp(1rem, 1.6vw, 1.3rem);
+  font-size: clamp(0.9375rem, 20cqi, 1.3rem);
   line-height: 1.15;
 `;
 

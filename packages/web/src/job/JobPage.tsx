@@ -10,11 +10,10 @@ import { type OpenJob, useJob, useJobLoading } from './useJob.js';
 
 const Head = styled.div`
   display: flex;
-  flex-wrap: wrap;
   align-items: center;
   gap: 0.4rem 1rem;
-  h1 { font-size: var(--size-lead); line-height: 1.2; overflow-wrap: anywhere; flex: 0 1 auto; }
-  .next { margin-left: auto; max-width: 34rem; text-align: left; justify-content: flex-start; }
+  h1 { font-size: var(--size-lead); line-height: 1.2; flex: 1 1 12rem; min-width: 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  .next { flex: none; margin-left: auto; max-width: 36rem; text-align: left; justify-content: flex-start; }
 `;
 
 const Stages = styled.nav`
@@ -53,7 +52,7 @@ export function JobPage() {
   return (
     <>
       <Head className="no-print">
-        <h1>{job.document.name}</h1>
+        <h1 title={job.document.name}>{job.document.name}</h1>
         <Button className="next" onPress={() => navigate(progress.next, { state: { toNext: true } })}>
           <ArrowRight aria-hidden size={20} />
           Next: {progress.todo}

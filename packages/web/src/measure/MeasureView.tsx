@@ -1,4 +1,4 @@
-import { type Feature, formatExactLength, INSTRUMENT_DECIMALS, mainStations, type Slot } from '@fettle/core';
+import { commonDecimals, type Feature, formatLength, INSTRUMENT_DECIMALS, mainStations, type Slot } from '@fettle/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
@@ -100,7 +100,8 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
       inputs.current.get(`${firstEmpty.current.slot}:${firstEmpty.current.station}`)?.focus();
   }, [location]);
 
-  const decimals = INSTRUMENT_DECIMALS[unit];
+  const means = stations.flatMap(({ bore, journal }) => (feature === 'mainBore' ? bore : journal)?.nominal ?? []);
+  const decimals = commonDecimals(means, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
   const rows: ShaftRow[] = [
     ...slots.map((slot) => ({
       key: slot,
@@ -133,7 +134,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
       cell: (number) => {
         const station = stations[number - 1]!;
         const size = feature === 'mainBore' ? station.bore : station.journal;
-        return <strong className="figure">{size ? formatExactLength(size.nominal, unit, decimals) : '·'}</strong>;
+        return <strong className="figure">{size ? formatLength(size.nominal, unit, decimals) : '·'}</strong>;
       },
     },
     {

@@ -15,7 +15,7 @@ const Board = styled.div<{ $mains: number }>`
   > .label small { display: block; font-weight: 400; font-size: 0.8125rem; }
   > .drawing { grid-column: 2 / -1; }
   > .front { align-self: center; padding-left: 0.9rem; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); }
-  > .cell { padding: 0.15rem 0.2rem; min-width: 0; text-align: center; align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
+  > .cell { padding: 0.15rem 0.2rem; min-width: 0; container-type: inline-size; text-align: center; align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
   > .cell + .cell { border-left: var(--rule) solid var(--line); }
   > .ruled { border-top: var(--rule) solid var(--line); align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
   > .selected { background: var(--accent-soft); }
