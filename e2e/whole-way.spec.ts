@@ -1,5 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
-import { allSaved, SAMPHIRE_8, SEDGE_4 } from './engines.js';
+import { allSaved, enter, putOnBench, reedDocument, SAMPHIRE_8, SEDGE_4 } from './engines.js';
 
 /** Types one figure a box, going on with Enter only. */
 async function typeAlong(page: Page, figures: readonly string[]): Promise<void> {
@@ -128,4 +128,39 @@ test('the half-measured demo engine is finished from the keyboard', async ({ pag
   await allSaved(page);
   await page.goto('/');
   await expect(page.getByRole('listitem').filter({ hasText: 'Sedge 4' })).toContainText('Print the sheet');
+});
+
+test('an accepted choice is judged anew when a reading changes, and can be made again', async ({ page, request }) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 read again'));
+  for (const main of [1, 2, 3]) {
+    await enter(request, id, 'mainBore', main, '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await page.goto(`/engines/${id}/choose`);
+  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await allSaved(page);
+  await page.getByRole('link', { name: /^Journals/ }).click();
+  await page.getByLabel('M2 main journal front, 0°, mm').fill('59.976');
+  await page.keyboard.press('Enter');
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  // By hand, µm: 64 010 − 59 976 − 2 · 1 995 = 44 with the accepted halves; with two of 2 000 it is 34.
+  await expect(clearanceOf(page, 2)).toHaveText('0.044');
+  await expect(page.getByText('It differs from the accepted choice.')).toBeVisible();
+  await page.getByRole('button', { name: 'Show the best choice' }).click();
+  await expect(clearanceOf(page, 2)).toHaveText('0.034');
+  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await allSaved(page);
+  // Every step is in the history, with who did it.
+  await page.getByRole('link', { name: /^Data sheet/ }).click();
+  const history = page.getByRole('list', { name: 'History, newest first' });
+  await expect(history).toContainText('Unnamed: journal M2 front-0: 59.985 → 59.976');
+  await expect(history).toContainText('Unnamed: changed choice');
+});
+
+test('the page of the API is there, without scripts and within its policy', async ({ page }) => {
+  await page.goto('/api/docs');
+  await expect(page.getByRole('heading', { name: 'Fettle API' })).toBeVisible();
+  await expect(page.getByRole('heading', { name: 'PATCH /api/jobs/{id}' })).toBeVisible();
+  await page.getByRole('link', { name: 'OpenAPI 3.1' }).click();
+  await expect(page.locator('body')).toContainText('"openapi":"3.1.0"');
 });

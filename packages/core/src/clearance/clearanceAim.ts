@@ -12,6 +12,7 @@ export type AimRule =
  *
  * @param journal journal diameter, needed by 0.001 in per inch only
  * @param extra added at this station, for instance 0.0005 in at the rear main
+ * @example clearanceAim({ kind: 'middle' }, { low: 20_000, high: 50_000 }, null, 5_000) // 40000
  * @returns null when the rule lacks what it is counted from: no limits for the middle, no journal for per-inch
  */
 export function clearanceAim(

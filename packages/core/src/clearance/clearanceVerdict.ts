@@ -18,6 +18,7 @@ export interface ClearanceVerdict {
  * Judges a clearance against its limits: the low limit on the tightest, the high limit on the loosest clearance.
  *
  * @param closeFraction part of the range next to either limit that counts as close, 0 to 0.5
+ * @example clearanceVerdict({ nominal: 22_000, tightest: 19_000, loosest: 25_000 }, { low: 20_000, high: 50_000 }, 0.1) // { state: 'tight', margin: -1000, side: 'low' }
  */
 export function clearanceVerdict(
   clearance: OilClearance,

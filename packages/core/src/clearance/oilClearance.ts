@@ -24,7 +24,7 @@ export interface OilClearance {
  * sizes at 20 °C. Common practice.
  *
  * @returns nominal, tightest and loosest clearance in nanometres; negative means that the shaft would be clamped
- * @example with a bore of 64.012 mm, a journal of 59.981 mm and walls of 1.992 mm and 1.998 mm the clearance is 0.041 mm
+ * @example oilClearance({ bore: effectiveSize([64_012_000]), journal: effectiveSize([59_981_000]), upperWall: 1_992_000, lowerWall: 1_998_000, offset: 0 }).nominal // 41000
  */
 export function oilClearance({ bore, journal, upperWall, lowerWall, offset }: ClearanceParts): OilClearance {
   const walls = upperWall + lowerWall;

@@ -1,5 +1,5 @@
 import { formatExactLength } from '../measure/formatLength.js';
-import { nanometres } from '../measure/nanometres.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { INSTRUMENT_DECIMALS, type Unit } from '../measure/unit.js';
 import { choiceProblem, KEEP_ALL, type Kept, spreadGroups } from './choiceProblem.js';
 import type { FitModel, ModelRules } from './fitModel.js';
@@ -96,6 +96,10 @@ class Explainer {
     this.unit = unit;
   }
 
+  private get all(): number[] {
+    return this.model.stations.map((_, at) => at);
+  }
+
   private length(value: number): string {
     return `${formatExactLength(nanometres(Math.round(value)), this.unit, INSTRUMENT_DECIMALS[this.unit])} ${this.unit}`;
   }
@@ -188,7 +192,9 @@ class Explainer {
   private stockShort(candidates: readonly number[], kept: Kept): FitConflict {
     const group = minimalGroup(candidates, (stations) => !isFeasible(this.model, this.options, stations, kept));
     const missing = fewestMissing(this.model, this.options, group);
-    const overall = fewestMissing(this.model, this.options, candidates);
+    const everywhere = fewestMissing(this.model, this.options, this.all);
+    const overall = everywhere ?? fewestMissing(this.model, this.options, candidates);
+    const goal = everywhere ? 'everything fits' : 'these fit';
     const list = (halves: Map<number, number> | null) =>
       joined([...(halves ?? [])].map(([shell, count]) => `${count} × ${this.model.shells[shell]!.id}`));
     const count = [...(missing?.values() ?? [])].reduce((sum, next) => sum + next, 0);
@@ -203,7 +209,7 @@ class Explainer {
       stations: this.ids(group),
       shells: contested,
       message: `${joined(this.ids(group))} compete for too few halves: ${count} ${count === 1 ? 'is' : 'are'} missing (${list(missing)}).`,
-      remedy: `Fewest to get so that everything fits: ${list(overall)}.`,
+      remedy: `Fewest to get so that ${goal}: ${list(overall)}.`,
     };
   }
 
@@ -226,8 +232,18 @@ class Explainer {
     const group = minimalGroup(candidates, (stations) => !isFeasible(model, this.options, stations, kept));
     const { family } = model.stations[group[0]!]!;
     const limit = model.rules.maxSpread[family]!;
+    const atSpread = (spread: Nanometres | null): FitModel => ({
+      ...model,
+      rules: { ...model.rules, maxSpread: { ...model.rules.maxSpread, [family]: spread } },
+    });
+    const isWhole = isFeasible(atSpread(null), this.options, this.all, kept);
+    const concerned = isWhole ? this.all : candidates;
     const deviations = [
-      ...new Set(candidates.flatMap((station) => this.options[station]!.map((o) => o.deviation))),
+      ...new Set(
+        concerned
+          .filter((station) => model.stations[station]!.family === family)
+          .flatMap((station) => this.options[station]!.map(({ deviation }) => deviation)),
+      ),
     ].sort((a, b) => a - b);
     const widths = [...new Set(deviations.flatMap((low, at) => deviations.slice(at).map((high) => high - low)))]
       .filter((width) => width > limit)
@@ -236,11 +252,7 @@ class Explainer {
     let to = widths.length - 1;
     while (from < to) {
       const middle = (from + to) >> 1;
-      const wider = {
-        ...model,
-        rules: { ...model.rules, maxSpread: { ...model.rules.maxSpread, [family]: nanometres(widths[middle]!) } },
-      };
-      if (isFeasible(wider, this.options, candidates, kept)) to = middle;
+      if (isFeasible(atSpread(nanometres(widths[middle]!)), this.options, concerned, kept)) to = middle;
       else from = middle + 1;
     }
     const needed = widths[from];
@@ -252,7 +264,7 @@ class Explainer {
       remedy:
         needed === undefined
           ? 'Other walls in the drawer would bring them closer together.'
-          : `A spread of ${this.length(needed)} would do with the halves there are.`,
+          : `A spread of ${this.length(needed)} would do ${isWhole ? '' : 'for these '}with the halves there are.`,
     };
   }
 

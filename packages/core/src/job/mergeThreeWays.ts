@@ -60,7 +60,11 @@ export function patchStepOf({ path, to }: Change): PatchStep {
   return to === undefined ? { op: 'remove', path: pointer } : { op: 'add', path: pointer, value: to };
 }
 
-/** The keys of a JSON Pointer (RFC 6901). */
+/**
+ * The keys of a JSON Pointer (RFC 6901).
+ *
+ * @example keysOfPointer('/shells/a~1b/wall') // ['shells', 'a/b', 'wall']
+ */
 export function keysOfPointer(pointer: string): string[] {
   return pointer
     .split('/')

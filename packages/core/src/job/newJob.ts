@@ -6,6 +6,8 @@ import type { JobDocument, JobRules, Material } from './jobDocument.js';
 /**
  * Where the thinner half of a mixed pair goes by default: the cap side when an aluminium block has iron or steel caps, for
  * the block opens more when hot; no matter otherwise. Common practice; schools differ, so it is a setting.
+ *
+ * @example usualThinnerHalf('aluminium', 'iron') // 'lower'
  */
 export function usualThinnerHalf(block: Material, caps: Material): JobRules['thinnerHalf'] {
   return block === 'aluminium' && (caps === 'iron' || caps === 'steel') ? 'lower' : 'either';

@@ -48,7 +48,11 @@ export const readingSchema = readingDraftSchema.extend({
 });
 export type Reading = z.infer<typeof readingSchema>;
 
-/** The size a draft means, or null when its text is empty or no size. */
+/**
+ * The size a draft means, or null when its text is empty or no size.
+ *
+ * @example sizeOfDraft({ text: '+1.2', unit: 'mm', setting: 64_000_000 }) // 64012000
+ */
 export function sizeOfDraft({
   text,
   unit,

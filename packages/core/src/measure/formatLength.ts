@@ -56,12 +56,18 @@ export function formatExactLength(length: Nanometres, unit: Unit, fewest: number
 /**
  * A length as the number that goes into a file or over the wire, in its unit: the double nearest to the exact quotient,
  * which `lengthOfNumber` turns back into the same nanometres.
+ *
+ * @example numberOfLength(41_000, 'mm') // 0.041
  */
 export function numberOfLength(length: Nanometres, unit: Unit): number {
   return length / NANOMETRES_PER[unit];
 }
 
-/** As many decimals as show every one of the lengths exactly, from `fewest` up to `most`: for figures set one above the other. */
+/**
+ * As many decimals as show every one of the lengths exactly, from `fewest` up to `most`: for figures set one above the other.
+ *
+ * @example commonDecimals([64_012_000, 59_981_500], 'mm', 3, 4) // 4
+ */
 export function commonDecimals(lengths: readonly Nanometres[], unit: Unit, fewest: number, most: number): number {
   let decimals = fewest;
   while (decimals < most && !lengths.every((length) => isExactAt(length, unit, decimals))) decimals += 1;

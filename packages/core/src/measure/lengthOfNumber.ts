@@ -9,6 +9,7 @@ import { NANOMETRES_PER, type Unit } from './unit.js';
  * @param value a finite number
  * @param unit its unit
  * @throws RangeError beyond ±1 km
+ * @example lengthOfNumber(2.00004, 'in') // 50801016
  */
 export function lengthOfNumber(value: number, unit: Unit): Nanometres {
   const match = /^(-?)(\d+)(?:\.(\d+))?(?:e([+-]\d+))?$/u.exec(String(value));

@@ -102,6 +102,7 @@ function slipsOf(read: Nanometres, expected: ExpectedSize): { slip: Slip; nm: nu
  * @param expected limits of the feature, lowest first
  * @returns null when the figure is believable (inside the limits or within 0.25 mm of them: worn or reground parts are
  *   judged against the limits, not doubted)
+ * @example misreadingOf(59_481_000, { low: 59_976_000, high: 59_994_000, unit: 'mm' }).likely[0].nm // 59981000
  */
 export function misreadingOf(read: Nanometres, expected: ExpectedSize): Misreading | null {
   const { low, high } = expected;

@@ -15,23 +15,13 @@ export const LONGEST = 1_000_000_000_000;
  * @param value whole nanometres, −1 km to 1 km
  * @throws RangeError when the value is no whole number or out of that range: a programming fault, typed text goes
  *   through `parseLength`
- * @example nanometres(62_230_000) // 2.4500 in
+ * @example formatLength(nanometres(62_230_000), 'in', 4) // '2.4500'
  */
 export function nanometres(value: number): Nanometres {
   if (!Number.isSafeInteger(value) || Math.abs(value) > LONGEST) {
     throw new RangeError(`${value} is not a whole number of nanometres within ±1 km`);
   }
   return (value === 0 ? 0 : value) as Nanometres;
-}
-
-/** Sum of lengths, in nanometres. Exact. */
-export function sumOf(...lengths: readonly Nanometres[]): Nanometres {
-  return nanometres(lengths.reduce<number>((sum, length) => sum + length, 0));
-}
-
-/** `minuend − subtrahend`, in nanometres. Exact. */
-export function differenceOf(minuend: Nanometres, subtrahend: Nanometres): Nanometres {
-  return nanometres(minuend - subtrahend);
 }
 
 /** `numerator / denominator` to the nearest whole number, halves away from zero; the denominator is above 0. */

@@ -53,7 +53,7 @@ const LONGEST_TYPED = 10_000_000_000;
  * @param text as typed; surrounding blanks are ignored
  * @param context unit of a bare figure and the setting size, if any
  * @returns the length, or what is wrong with the text; it never throws on text and never guesses
- * @example parseLength('2.4487', { unit: 'in' }) // { ok: true, nm: 62196980, … }
+ * @example parseLength('2.4487', { unit: 'in' }) // { ok: true, nm: 62196980, unit: 'in', deviation: null, rounded: false }
  */
 export function parseLength(text: string, context: ParseContext): ParsedLength | LengthFault {
   const fault = (code: LengthFaultCode, message: string): LengthFault => ({ ok: false, code, text, message });

@@ -15,6 +15,7 @@ export interface GradedFamily {
  * The grades of a family with equal steps: wall n = first wall + (n − 1) · step.
  *
  * @returns one name and wall a grade, or what is wrong: a wall would reach zero, a step of zero, two grades of one name
+ * @example gradedWalls({ firstWall: 1_989_000, step: 3_000, count: 3, names: ['Teal'] }).grades[2] // { grade: '3', wall: 1995000 }
  */
 export function gradedWalls({
   firstWall,

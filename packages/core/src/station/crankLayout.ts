@@ -62,6 +62,7 @@ const USUAL_THROWS: Readonly<Record<string, readonly number[]>> = {
  * @param rods 1 to 24
  * @param rodsPerPin 2 for V engines with rods side by side; the rods must then be even in number
  * @returns the layout, or what is wrong with the numbers
+ * @example usualLayout(5, 4, 1, 3).layout.pins.map((pin) => pin.angle) // [0, 180, 180, 0]
  */
 export function usualLayout(
   mains: number,

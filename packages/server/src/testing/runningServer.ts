@@ -14,7 +14,7 @@ export interface Answer {
 }
 
 /** The real server on a database of its own in the throw-away cluster. */
-export async function runningServer() {
+export async function runningServer(webFolder: string | null = null) {
   const name = `test_${Math.random().toString(36).slice(2)}`;
   const base = inject('databaseUrl');
   const admin = await new DataSource({ type: 'postgres', url: base }).initialize();
@@ -23,7 +23,7 @@ export async function runningServer() {
   const database = await openDatabase(base.replace(/\/[^/]*$/u, `/${name}`));
   const log = pino({ level: 'silent' });
   const fits = new FitPool();
-  const app = createApp({ database, fits, log, webFolder: null });
+  const app = createApp({ database, fits, log, webFolder });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve) => {
     const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
   });

@@ -1,0 +1,28 @@
+import { readdirSync, readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { describe, expect, it } from 'vitest';
+import * as core from './index.js';
+
+/** `@example expression // result` of every docstring in the sources. */
+function examples(folder: string): { where: string; expression: string; result: string }[] {
+  return readdirSync(folder, { withFileTypes: true }).flatMap((entry) => {
+    const path = join(folder, entry.name);
+    if (entry.isDirectory()) return examples(path);
+    if (!/(?<!\.test)\.ts$/u.test(entry.name)) return [];
+    return [...readFileSync(path, 'utf8').matchAll(/@example (.+?) \/\/ (.+)/gu)].map(([, expression, result]) => ({
+      where: entry.name,
+      expression: expression!,
+      result: result!,
+    }));
+  });
+}
+
+describe('examples in docstrings', () => {
+  const found = examples(import.meta.dirname);
+  it('are there', () => expect(found.length).toBeGreaterThan(8));
+  it.each(found)('$where: $expression', ({ expression, result }) => {
+    const names = Object.keys(core);
+    const run = (code: string) => new Function(...names, `return (${code});`)(...Object.values(core)) as unknown;
+    expect(run(expression)).toEqual(run(result));
+  });
+});

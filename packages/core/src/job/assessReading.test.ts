@@ -1,0 +1,91 @@
+import { describe, expect, it } from 'vitest';
+import { nanometres } from '../measure/nanometres.js';
+import { usualLayout } from '../station/crankLayout.js';
+import { assessReading } from './assessReading.js';
+import type { JobDocument } from './jobDocument.js';
+import { newJob, usualThinnerHalf } from './newJob.js';
+import type { Reading } from './reading.js';
+
+const usual = usualLayout(5, 8, 2, 5);
+if (!usual.ok) throw new Error(usual.message);
+const bare = newJob('Samphire 8', 'in', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+const tenths = (value: number) => nanometres(value * 2540);
+const job: JobDocument = {
+  ...bare,
+  limits: { ...bare.limits, mainBore: { low: tenths(26_406), high: tenths(26_416), source: 'table 2-1' } },
+};
+
+function other(nm: number): Reading {
+  return {
+    id: '00000000-0000-4000-8000-000000000001',
+    feature: 'mainBore',
+    station: 2,
+    slot: 'front',
+    text: '',
+    unit: 'in',
+    setting: null,
+    nm: tenths(nm),
+    replaces: null,
+    by: 'Wren',
+    at: '2026-01-01T00:00:00.000Z',
+  };
+}
+
+describe('a figure as it is typed', () => {
+  it('is fine inside the data sheet and off the sheet outside', () => {
+    expect(assessReading('2.6411', null, 'mainBore', job, [])).toEqual({ kind: 'fine', nm: tenths(26_411) });
+    expect(assessReading('2.6418', null, 'mainBore', job, [])).toEqual({
+      kind: 'outside',
+      nm: tenths(26_418),
+      message: '0.0002 in over the data sheet (2.6406 in to 2.6416 in).',
+    });
+  });
+
+  it('is in doubt when it cannot be right, with the slip that would explain it', () => {
+    const turn = assessReading('2.6161', null, 'mainBore', job, []);
+    expect(turn).toMatchObject({ kind: 'doubtful', likely: [{ slip: 'thimble-turn', nm: tenths(26_411) }] });
+    expect('message' in turn && turn.message).toBe(
+      '0.0245 in under what this bore can be. One thimble turn (0.025 in) off?',
+    );
+    const needle = assessReading('+26.4', tenths(26_146), 'mainBore', job, []);
+    expect(needle).toMatchObject({ kind: 'fine' });
+    const mirrored = assessReading('-26.4', tenths(26_146), 'mainBore', job, []);
+    expect(mirrored).toMatchObject({ kind: 'doubtful', likely: [{ slip: 'mirrored-deviation', nm: tenths(26_410) }] });
+    expect(assessReading('2.9', null, 'mainBore', job, [])).toMatchObject({
+      kind: 'doubtful',
+      message: '0.2584 in over what this bore can be. Read it again.',
+    });
+  });
+
+  it('is compared with its neighbours where the data sheet has no limits', () => {
+    expect(assessReading('2.4488', null, 'mainJournal', job, [])).toEqual({ kind: 'fine', nm: tenths(24_488) });
+    const neighbours = [{ ...other(24_488), feature: 'mainJournal' as const }];
+    expect(assessReading('2.4490', null, 'mainJournal', job, neighbours).kind).toBe('fine');
+    expect(assessReading('2.4738', null, 'mainJournal', job, neighbours)).toMatchObject({
+      kind: 'doubtful',
+      message: '0.0250 in over the other journals. One thimble turn (0.025 in) off?',
+    });
+  });
+
+  it('says why it is no size', () => {
+    expect(assessReading('', null, 'mainBore', job, []).kind).toBe('empty');
+    expect(assessReading('+1', null, 'mainBore', job, [])).toMatchObject({ kind: 'unreadable' });
+  });
+});
+
+describe('a new job', () => {
+  // Common practice: an aluminium block opens more when hot than its iron or steel caps.
+  it('puts the thinner half on the cap side of an aluminium block with iron or steel caps only', () => {
+    expect(usualThinnerHalf('aluminium', 'iron')).toBe('lower');
+    expect(usualThinnerHalf('aluminium', 'steel')).toBe('lower');
+    expect(usualThinnerHalf('aluminium', 'aluminium')).toBe('either');
+    expect(usualThinnerHalf('iron', 'iron')).toBe('either');
+    expect(usualThinnerHalf('unknown', 'unknown')).toBe('either');
+  });
+
+  it('assumes no limit and no shell', () => {
+    expect(bare.limits).toEqual({ mainBore: null, mainJournal: null, mainClearance: null });
+    expect(bare.shells).toEqual({});
+    expect(bare.rules.maxWallStep).toBe(12_700);
+  });
+});

@@ -1,0 +1,207 @@
+import { type JobDocument, type JobView, newJob, type Reading, type ReadingDraft, usualLayout } from '@fettle/core';
+import { describe, expect, it } from 'vitest';
+import type { Parcel } from './outbox.js';
+import {
+  documentOvertaken,
+  documentWith,
+  jobArrived,
+  parcelAdded,
+  parcelDelivered,
+  parcelRefused,
+  readingArrived,
+  readingOvertaken,
+  type SavingState,
+  savingReducer,
+  sendingFailed,
+  sendingStarted,
+  waitingRecalled,
+  withOurs,
+} from './savingSlice.js';
+
+const JOB = 'job';
+const usual = usualLayout(3, 2, 1, 2);
+if (!usual.ok) throw new Error(usual.message);
+const base: JobDocument = newJob('Rush Twin', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+
+const start: SavingState = savingReducer(undefined, { type: 'start' });
+
+function view(document: JobDocument, version = 1, readings: Reading[] = []): JobView {
+  const at = '2026-01-01T00:00:00.000Z';
+  return {
+    id: JOB,
+    version,
+    revision: version,
+    document,
+    readings,
+    createdAt: at,
+    createdBy: 'Wren',
+    updatedAt: at,
+    updatedBy: 'Wren',
+    deletedAt: null,
+  };
+}
+
+function draft(text: string, replaces: string | null = null, station = 1): ReadingDraft {
+  return {
+    feature: 'mainBore',
+    station,
+    slot: 'front',
+    text,
+    unit: 'mm',
+    setting: null,
+    replaces,
+    by: 'Teasel',
+    at: '2026-01-01T00:00:00.000Z',
+  };
+}
+
+const reading = (id: string, text: string, replaces: string | null = null, station = 1): Parcel => ({
+  kind: 'reading',
+  id,
+  jobId: JOB,
+  draft: draft(text, replaces, station),
+});
+
+const change = (id: string, from: JobDocument, ours: JobDocument): Parcel => ({
+  kind: 'document',
+  id,
+  jobId: JOB,
+  by: 'Teasel',
+  base: from,
+  ours,
+});
+
+const ids = (state: SavingState) => state.parcels.map(({ id }) => id);
+const after = (state: SavingState, ...actions: Parameters<typeof savingReducer>[1][]) =>
+  actions.reduce(savingReducer, state);
+
+describe('the outbox', () => {
+  it('sends a place once when it is typed again before it left, and still replaces what stood there first', () => {
+    const state = after(start, parcelAdded(reading('a', '64.01', 'old')), parcelAdded(reading('b', '64.02', 'a')));
+    expect(ids(state)).toEqual(['b']);
+    expect(state.parcels[0]).toMatchObject({ draft: { text: '64.02', replaces: 'old' } });
+  });
+
+  it('queues a correction behind a reading that is already on its way', () => {
+    const state = after(
+      start,
+      parcelAdded(reading('a', '64.01')),
+      sendingStarted('a'),
+      parcelAdded(reading('b', '64.02', 'a')),
+    );
+    expect(ids(state)).toEqual(['a', 'b']);
+    expect(state.parcels[1]).toMatchObject({ draft: { replaces: 'a' } });
+  });
+
+  it('keeps readings of different places apart, in the order in which they were typed', () => {
+    const state = after(start, parcelAdded(reading('a', '64.01')), parcelAdded(reading('b', '64.02', null, 2)));
+    expect(ids(state)).toEqual(['a', 'b']);
+  });
+
+  it('joins changes of a document that have not left yet, from the first base to the last wish', () => {
+    const first = { ...base, name: 'A' };
+    const second = { ...first, rules: { ...base.rules, mixedHalves: false } };
+    const state = after(start, parcelAdded(change('a', base, first)), parcelAdded(change('b', first, second)));
+    expect(state.parcels).toHaveLength(1);
+    expect(state.parcels[0]).toMatchObject({
+      base: { name: 'Rush Twin' },
+      ours: { name: 'A', rules: { mixedHalves: false } },
+    });
+  });
+
+  it('keeps everything when the server cannot be reached, and lets go only of what was delivered', () => {
+    const sent = after(
+      start,
+      parcelAdded(reading('a', '64.01')),
+      parcelAdded(reading('b', '64.02', null, 2)),
+      sendingStarted('a'),
+    );
+    const failed = after(sent, sendingFailed());
+    expect(failed).toMatchObject({ unreachable: true, sending: null });
+    expect(ids(failed)).toEqual(['a', 'b']);
+    const delivered = after(failed, sendingStarted('a'), parcelDelivered('a'));
+    expect(delivered.unreachable).toBe(false);
+    expect(ids(delivered)).toEqual(['b']);
+  });
+
+  it('sends what an earlier visit left before anything new', () => {
+    const state = after(
+      start,
+      parcelAdded(reading('new', '64.02')),
+      waitingRecalled({ parcels: [reading('old', '64.01', null, 2)], clashes: [], refusals: [] }),
+    );
+    expect(ids(state)).toEqual(['old', 'new']);
+  });
+
+  it('keeps what the server refuses until somebody decides', () => {
+    const state = after(start, parcelAdded(reading('a', '64.01')), parcelRefused({ id: 'a', detail: 'no such main' }));
+    expect(state.parcels).toEqual([]);
+    expect(state.refusals).toMatchObject([{ parcel: { id: 'a' }, detail: 'no such main' }]);
+  });
+});
+
+describe('news from the server', () => {
+  it('never goes back to an older revision', () => {
+    const state = after(start, jobArrived(view(base, 3)), jobArrived(view({ ...base, name: 'old news' }, 2)));
+    expect(state.jobs[JOB]!.document.name).toBe('Rush Twin');
+  });
+
+  it('lays an unsent change over what the others did, for what is shown', () => {
+    const theirs = { ...base, materials: { ...base.materials, block: 'aluminium' as const } };
+    const shown = documentWith(theirs, [change('a', base, { ...base, name: 'ours' })], JOB);
+    expect(shown).toMatchObject({ name: 'ours', materials: { block: 'aluminium' } });
+  });
+
+  it('lays our change over a newer version and sends only what is ours', () => {
+    const ours = { ...base, name: 'ours' };
+    const theirs = { ...base, materials: { ...base.materials, caps: 'steel' as const } };
+    const state = after(
+      start,
+      jobArrived(view(base)),
+      parcelAdded(change('a', base, ours)),
+      documentOvertaken({ id: 'a', current: view(theirs, 2) }),
+    );
+    expect(state.clashes).toEqual([]);
+    expect(state.parcels[0]).toMatchObject({ base: theirs, ours: { name: 'ours', materials: { caps: 'steel' } } });
+  });
+
+  it('asks where both changed one place, and keeps the rest of ours', () => {
+    const ours = { ...base, name: 'ours', rules: { ...base.rules, tightWeight: 3 } };
+    const theirs = { ...base, name: 'theirs' };
+    const state = after(
+      start,
+      jobArrived(view(base)),
+      parcelAdded(change('a', base, ours)),
+      documentOvertaken({ id: 'a', current: view(theirs, 2) }),
+    );
+    const [clash] = state.clashes;
+    expect(clash).toMatchObject({ kind: 'document', path: '/name', ours: 'ours', theirs: 'theirs' });
+    expect(state.parcels[0]).toMatchObject({ ours: { name: 'theirs', rules: { tightWeight: 3 } } });
+    if (clash?.kind !== 'document') throw new Error('a clash in the document was expected');
+    expect(withOurs(theirs, clash).name).toBe('ours');
+  });
+
+  it('asks about a reading that met another one, unless both read the same', () => {
+    const theirs: Reading = { ...draft('64.02'), id: 'theirs', nm: null };
+    const met = (text: string) =>
+      after(
+        start,
+        jobArrived(view(base)),
+        parcelAdded(reading('a', text)),
+        readingOvertaken({ id: 'a', current: theirs }),
+      );
+    expect(met('64.01').clashes).toMatchObject([
+      { kind: 'reading', ours: { text: '64.01' }, theirs: { id: 'theirs' } },
+    ]);
+    expect(met('64.02').clashes).toEqual([]);
+    expect(met('64.01').jobs[JOB]!.readings).toEqual([theirs]);
+    expect(met('64.01').parcels).toEqual([]);
+  });
+
+  it('puts a delivered reading in the place of the one before it', () => {
+    const first: Reading = { ...draft('64.01'), id: 'first', nm: null };
+    const second: Reading = { ...draft('64.02', 'first'), id: 'second', nm: null };
+    const state = after(start, jobArrived(view(base, 1, [first])), readingArrived({ jobId: JOB, reading: second }));
+    expect(state.jobs[JOB]!.readings).toEqual([second]);
+  });
+});
