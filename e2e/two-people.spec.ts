@@ -44,14 +44,14 @@ test('two people at one engine: readings and changes merge, clashes are asked ab
   await block.context().setOffline(true);
   await block.getByLabel('Block of').selectOption('aluminium');
   await block.getByLabel('Caps of').selectOption('steel');
-  await vise.getByLabel('Thrust at').selectOption('3');
+  await vise.getByLabel('Thrust at', { exact: true }).selectOption('3');
   await vise.getByLabel('Caps of').selectOption('aluminium');
   await allSaved(vise);
   await block.context().setOffline(false);
   await expect(
     block.getByText('materials › caps: you set “steel”, somebody else set “aluminium” meanwhile.'),
   ).toBeVisible({ timeout: 20_000 });
-  await expect(block.getByLabel('Thrust at')).toHaveValue('3');
+  await expect(block.getByLabel('Thrust at', { exact: true })).toHaveValue('3');
   await block.getByRole('button', { name: 'Keep theirs' }).click();
   await allSaved(block);
   await expect(vise.getByLabel('Block of')).toHaveValue('aluminium', { timeout: 15_000 });

@@ -89,6 +89,12 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   await expect(sheet).toContainText('Rush book, p. 9');
   await page.getByRole('button', { name: 'Print the sheet', exact: true }).click();
   expect(await page.evaluate(() => (window as unknown as { printed: number }).printed)).toBe(1);
+  // On paper the whole shaft stays on the page.
+  await page.emulateMedia({ media: 'print' });
+  await page.setViewportSize({ width: 680, height: 900 });
+  const flange = await sheet.locator('svg rect').nth(1).boundingBox();
+  const paper = await sheet.boundingBox();
+  expect(flange!.x + flange!.width).toBeLessThanOrEqual(paper!.x + paper!.width);
   const pdf = await page.pdf({ format: 'A4' });
   expect(pdf.toString('latin1').match(/\/Type\s*\/Page\b/gu)).toHaveLength(1);
 });

@@ -27,3 +27,4 @@ export * from './measure/unit.js';
 export { openFormats } from './openFormats.js';
 export * from './shell/gradedFamily.js';
 export * from './station/crankLayout.js';
+export * from './station/throws.js';

@@ -53,6 +53,14 @@ describe('jobs', () => {
     expect(other).toMatchObject({ status: 409, body: { type: '/api/docs#id-in-use' } });
   });
 
+  it('makes one engine when it is sent twice at the same moment', async () => {
+    const body = { id: randomUUID(), by: 'Wren', document: document() };
+    const answers = await Promise.all([1, 2, 3].map(() => server.call('POST', '/api/jobs', body)));
+    const statuses = answers.map(({ status }) => status);
+    expect(statuses.filter((status) => status === 201)).toHaveLength(1);
+    expect(statuses.every((status) => [200, 201, 409].includes(status))).toBe(true);
+  });
+
   it('refuses a stale change with what is there now, and overwrites nothing', async () => {
     const job = await startJob();
     expect((await server.call('PATCH', `/api/jobs/${job.id}`, rename(1, 'Rush Twin A'))).body).toMatchObject({

@@ -4,6 +4,7 @@ import { fitRequestSchema } from '../fit/fitRequest.js';
 import { nanometres } from '../measure/nanometres.js';
 import { gradedWalls } from '../shell/gradedFamily.js';
 import { usualLayout } from '../station/crankLayout.js';
+import { throwsText, withThrows } from '../station/throws.js';
 import { choiceFaults } from './choiceFaults.js';
 import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
 import { jobFit, plannedHalves } from './jobFit.js';
@@ -248,6 +249,19 @@ describe('layouts and graded families', () => {
       ]);
     expect(usualLayout(4, 7, 1, null)).toMatchObject({ ok: false });
     expect(usualLayout(3, 3, 2, null)).toMatchObject({ ok: false });
+  });
+
+  it('takes throws as one writes them', () => {
+    const usual = usualLayout(5, 4, 1, 3);
+    if (!usual.ok) throw new Error(usual.message);
+    expect(throwsText(usual.layout)).toBe('0, 180, 180, 0');
+    const changed = withThrows(usual.layout, '0 90; 270,180°');
+    expect(changed.ok && changed.layout.pins.map(({ angle }) => angle)).toEqual([0, 90, 270, 180]);
+    expect(withThrows(usual.layout, '0, 180, 180')).toMatchObject({
+      ok: false,
+      message: 'There are 4 pins and 3 angles; give one for each pin.',
+    });
+    expect(withThrows(usual.layout, '0, 180, -180, 0').ok).toBe(false);
   });
 
   it('counts walls from the first by equal steps', () => {

@@ -10,6 +10,8 @@ function problemOf(error: unknown): ProblemError {
   }
   if (type === 'entity.too.large') return new ProblemError('too-large', 'The body is larger than this place takes.');
   if (status === 404) return new ProblemError('not-found', 'There is no such file.');
+  if (code === '23505')
+    return new ProblemError('id-in-use', 'The same id came twice at the same moment; send it again.');
   if (code === 'ECONNREFUSED' || code === '57P01' || code === '57P03') {
     return new ProblemError('not-ready', 'PostgreSQL does not answer; what you sent was not saved. Try again shortly.');
   }

@@ -32,6 +32,7 @@ const Columns = styled.div`
   grid-template-columns: minmax(0, 1fr) 21.5rem;
   gap: 0.75rem;
   align-items: start;
+  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
   > div { display: flex; flex-direction: column; gap: 0.75rem; min-width: 0; }
 `;
 

@@ -1,4 +1,4 @@
-import { aimRuleSchema, type JobDocument, type LimitKey } from '@fettle/core';
+import { aimRuleSchema, type JobDocument, type LimitKey, throwsText, withThrows } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
@@ -8,6 +8,7 @@ import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
 import { LengthField } from '../measure/LengthField.js';
+import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { History } from './History.js';
 import { LimitFields } from './LimitFields.js';
 import { LIMIT_KEYS, LIMIT_NAMES, readLimit, textOfLimit } from './limitText.js';
@@ -16,6 +17,7 @@ import { useDraft } from './useDraft.js';
 const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
   gap: 0.75rem;
   align-items: start;
   > div { display: flex; flex-direction: column; gap: 0.75rem; }
@@ -26,6 +28,7 @@ const Pairs = styled.div`
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 0.25rem 0.75rem;
   margin-top: 0.5rem;
+  > .whole { grid-column: 1 / -1; }
 `;
 
 const Extras = styled.div`
@@ -73,6 +76,8 @@ function LimitEditor({
 
 function EngineFields({ document, change }: { document: JobDocument; change: Change }) {
   const [name, setName] = useState(document.name);
+  const [throws, setThrows] = useState(throwsText(document.layout));
+  const readThrows = withThrows(document.layout, throws);
   const { materials, layout } = document;
   const setMaterial = (part: keyof JobDocument['materials']) => (value: JobDocument['materials']['block']) =>
     change((old) => ({ ...old, materials: { ...old.materials, [part]: value } }));
@@ -109,7 +114,17 @@ function EngineFields({ document, change }: { document: JobDocument; change: Cha
             change((old) => ({ ...old, layout: { ...old.layout, thrustMain: value === '' ? null : Number(value) } }))
           }
         />
+        <Field
+          className="whole"
+          label="Throws of the pins, degrees, front to rear"
+          figure
+          value={throws}
+          onChange={setThrows}
+          onBlur={() => readThrows.ok && change((old) => ({ ...old, layout: readThrows.layout }))}
+          fault={readThrows.ok ? null : readThrows.message}
+        />
       </Pairs>
+      <ShaftDrawing layout={readThrows.ok ? readThrows.layout : layout} height={96} />
     </Panel>
   );
 }
@@ -185,7 +200,7 @@ export function DataSheet() {
         <AimFields document={document} change={change} />
       </div>
       <div>
-        <EngineFields key={document.name} document={document} change={change} />
+        <EngineFields key={`${document.name} ${throwsText(document.layout)}`} document={document} change={change} />
         <History id={job.id} revision={job.view?.revision ?? 0} />
       </div>
     </Columns>

@@ -15,6 +15,7 @@ import { HALF_OPTIONS } from './halfOptions.js';
 const Columns = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 3fr) minmax(20rem, 2fr);
+  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
   gap: 0.75rem;
   align-items: start;
 `;

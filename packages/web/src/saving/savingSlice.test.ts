@@ -203,5 +203,9 @@ describe('news from the server', () => {
     const second: Reading = { ...draft('64.02', 'first'), id: 'second', nm: null };
     const state = after(start, jobArrived(view(base, 1, [first])), readingArrived({ jobId: JOB, reading: second }));
     expect(state.jobs[JOB]!.readings).toEqual([second]);
+    // A look at the engine that set out before the reading was there does not take it away again.
+    expect(after(state, jobArrived(view(base, 1, [first]))).jobs[JOB]!.readings).toEqual([second]);
+    // Delivered twice, it counts once.
+    expect(after(state, readingArrived({ jobId: JOB, reading: second })).jobs[JOB]!.revision).toBe(2);
   });
 });

@@ -99,7 +99,10 @@ const savingSlice = createSlice({
       if (!job) return state;
       const key = slotKey(reading);
       const readings = [...job.readings.filter((other) => slotKey(other) !== key), reading];
-      return { ...state, jobs: { ...state.jobs, [jobId]: { ...job, readings } } };
+      // The server counts a new reading as a revision; a look at the engine that set out before it is old news.
+      const isNew = !job.readings.some(({ id }) => id === reading.id);
+      const revision = job.revision + (isNew ? 1 : 0);
+      return { ...state, jobs: { ...state.jobs, [jobId]: { ...job, revision, readings } } };
     },
     /** The server has a newer version: ours is laid over it; where both touched one place, somebody decides. */
     documentOvertaken: (state, { payload: { id, current } }: PayloadAction<{ id: string; current: JobView }>) => {

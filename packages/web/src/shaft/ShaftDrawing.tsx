@@ -30,14 +30,23 @@ interface ShaftDrawingProps {
 /** The crankshaft drawn from the job's own layout: mains, pins in their throws, the thrust main with its washers. */
 export function ShaftDrawing({ layout, height, selected = null, onSelect }: ShaftDrawingProps) {
   const [frame, width] = useWidth();
-  const shaft = useMemo(() => shaftGeometry(layout, Math.max(width, 200), height), [layout, width, height]);
+  // Drawn for the width on screen; on paper the whole drawing shrinks with the page.
+  const drawnWidth = Math.max(width, 200);
+  const shaft = useMemo(() => shaftGeometry(layout, drawnWidth, height), [layout, drawnWidth, height]);
   const thrust = layout.thrustMain === null ? 'no thrust main given' : `thrust at main ${layout.thrustMain}`;
   const label = `Crankshaft, front at the left: ${layout.mains} mains, ${layout.pins.length} pins, ${thrust}`;
   const pins = shaft.pins.toSorted((a, b) => a.depth - b.depth);
   return (
     <Frame ref={frame} $height={height}>
-      <svg width="100%" height={height} role="img" aria-label={label}>
-        <line className="axis" x1={0} x2="100%" y1={shaft.axis} y2={shaft.axis} />
+      <svg
+        width="100%"
+        height={height}
+        viewBox={`0 0 ${drawnWidth} ${height}`}
+        preserveAspectRatio="xMidYMid meet"
+        role="img"
+        aria-label={label}
+      >
+        <line className="axis" x1={0} x2={drawnWidth} y1={shaft.axis} y2={shaft.axis} />
         <rect className="metal" {...shaft.nose} rx={2} />
         <rect className="metal" {...shaft.flange} rx={1} />
         {pins.map((pin) => (

@@ -11,6 +11,7 @@ const Board = styled.div<{ $mains: number }>`
   background: var(--surface);
   border: var(--rule) solid var(--line);
   border-radius: var(--radius);
+  overflow-x: auto;
   > .label { padding: 0.2rem 0.5rem 0.2rem 0.9rem; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); line-height: 1.2; }
   > .label small { display: block; font-weight: 400; font-size: 0.8125rem; }
   > .drawing { grid-column: 2 / -1; }
