@@ -106,6 +106,11 @@ test('without limits nothing is judged and nothing assumed', async ({ page, requ
     page.getByText('There are no oil clearance limits on the data sheet, so nothing can be chosen'),
   ).toBeVisible();
   await page.getByRole('button', { name: /^M1: Measured/ }).click();
+  await expect(
+    page.getByText(
+      'Not judged, for the data sheet has no limits: main housing bore, main journal, main oil clearance.',
+    ),
+  ).toBeVisible();
   // The sums are there all the same, by hand: 64.010 − 59.985 − 2 · 1.995 = 0.035.
   await expect(page.getByRole('region', { name: 'What each pair would give at M1' })).toContainText('0.035');
   await page.getByRole('link', { name: 'Enter the limits' }).click();

@@ -7,9 +7,9 @@ import { allSaved, putOnBench, reedDocument } from './engines.js';
 
 const root = join(import.meta.dirname, '..');
 
-/** Runs the start command until it says that it is ready. */
+/** Runs `npm start` until it says that it is ready. */
 async function start(port: number, data: string): Promise<ChildProcess> {
-  const child = spawn(process.execPath, ['scripts/start.mjs'], {
+  const child = spawn('npm', ['start', '--silent'], {
     cwd: root,
     env: { ...process.env, FETTLE_PORT: String(port), FETTLE_DATA: data, DATABASE_URL: '' },
     stdio: ['ignore', 'pipe', 'inherit'],
@@ -25,11 +25,14 @@ async function start(port: number, data: string): Promise<ChildProcess> {
   return child;
 }
 
-async function stop(child: ChildProcess): Promise<number | null> {
+/** Ends npm itself and waits until nothing works on the folder any more. */
+async function stop(child: ChildProcess, data: string): Promise<void> {
   const ended = once(child, 'exit');
   child.kill('SIGTERM');
-  const [code] = await ended;
-  return code;
+  await ended;
+  await expect
+    .poll(() => execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' }).includes(data), { timeout: 15_000 })
+    .toBe(false);
 }
 
 test('nothing typed is lost while the server is down, and a stop leaves the data sound', async ({ page }) => {
@@ -45,10 +48,9 @@ test('nothing typed is lost while the server is down, and a stop leaves the data
   await page.keyboard.press('Enter');
   await allSaved(page);
 
-  expect(await stop(running)).toBe(0);
-  // Nothing of it is left running: no server on the port, no PostgreSQL on the folder.
+  // Nothing of it is left running: no PostgreSQL on the folder, no server on the port.
+  await stop(running, data);
   await expect(fetch(`${origin}/api/health`)).rejects.toThrow();
-  expect(execFileSync('ps', ['-eo', 'args'], { encoding: 'utf8' })).not.toContain(data);
 
   await page.getByLabel('M2 main bore front plane, mm').fill('64.011');
   await page.keyboard.press('Enter');
@@ -67,7 +69,7 @@ test('nothing typed is lost while the server is down, and a stop leaves the data
     // The demo was loaded once, not again.
     expect(await (await api.get('/api/jobs')).json()).toHaveLength(3);
   } finally {
-    expect(await stop(running)).toBe(0);
+    await stop(running, data);
     await api.dispose();
   }
 });

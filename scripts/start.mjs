@@ -81,6 +81,11 @@ async function answering(at) {
 }
 
 for (const signal of ['SIGINT', 'SIGTERM', 'SIGHUP']) process.on(signal, () => void stop(0));
+if (process.env.npm_lifecycle_event) {
+  // A SIGTERM to npm ends npm and its shell, but is not passed on: that they are gone is the sign to stop.
+  const parent = process.ppid;
+  setInterval(() => process.ppid !== parent && void stop(0), 500).unref();
+}
 
 try {
   if (!Number.isInteger(port) || port < 1 || port > 65_535) {

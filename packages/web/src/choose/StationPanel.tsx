@@ -16,6 +16,7 @@ import {
 import { format } from 'date-fns';
 import { X } from 'lucide-react';
 import styled from 'styled-components';
+import { LIMIT_KEYS, LIMIT_NAMES } from '../data/limitText.js';
 import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { StateMark, StateShape } from '../look/StateMark.js';
@@ -74,6 +75,7 @@ export function StationPanel({ document, station, readings, halves, verdict, can
   const exact = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const signed = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit], { plus: true });
   const { clearance, judged } = verdict;
+  const unjudged = LIMIT_KEYS.filter((key) => document.limits[key] === null);
   const summed = [
     station.bore?.nominal,
     station.journal?.nominal,
@@ -100,6 +102,12 @@ export function StationPanel({ document, station, readings, halves, verdict, can
         </Button>
       </Row>
       <FindingText station={station} unit={unit} />
+      {unjudged.length > 0 && (
+        <p>
+          Not judged, for the data sheet has no limits:{' '}
+          {unjudged.map((key) => LIMIT_NAMES[key].toLowerCase()).join(', ')}.
+        </p>
+      )}
       {station.bore && station.journal ? (
         <Sum aria-label="Arithmetic">
           <tbody>
@@ -163,7 +171,6 @@ export function StationPanel({ document, station, readings, halves, verdict, can
                 <span className="figure">{exact(-judged.margin as Nanometres)}</span>.
               </>
             ))}
-          {!station.limits && '. No clearance limits on the data sheet: no verdict.'}
         </Quiet>
       )}
       {candidates.length > 0 && (
