@@ -34,15 +34,8 @@ export function choiceProblem(
   kept: Kept = KEEP_ALL,
 ): ChoiceProblem {
   const { group, keys } = spreadGroups(model);
-  const shells = model.shells.length;
   return {
-    options: options.map((stationOptions) =>
-      stationOptions.map(({ cost, deviation, housing, upper, lower }) => ({
-        cost,
-        deviation,
-        uses: [upper, lower, shells + housing],
-      })),
-    ),
+    options,
     capacity: [
       ...model.shells.map(({ stock }) => (kept.stock ? stock : Number.POSITIVE_INFINITY)),
       ...model.housings.map(() => (kept.housings ? 1 : Number.POSITIVE_INFINITY)),

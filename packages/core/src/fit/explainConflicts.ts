@@ -50,6 +50,9 @@ function joined(parts: readonly string[]): string {
   return parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
 }
 
+/** Cost units of one bought half: large, so that whole-number prices can be a small part of it. */
+const COST_OF_A_HALF = 10_000;
+
 /** Fewest halves to be had on top of the stock so that the stations fit: per shell how many; null if no purchase helps. */
 function fewestMissing(
   model: FitModel,
@@ -68,7 +71,7 @@ function fewestMissing(
         const buys = halves.filter((_, at) => (mask >> at) & 1);
         if (buys.some((shell) => model.shells[shell]!.stock === Number.POSITIVE_INFINITY)) continue;
         const owned = halves.filter((_, at) => !((mask >> at) & 1));
-        variants.push({ cost: buys.length, uses: [...owned, ...rest], deviation, shells: buys });
+        variants.push({ cost: buys.length * COST_OF_A_HALF, uses: [...owned, ...rest], deviation, shells: buys });
       }
     }
     variants.sort((a, b) => a.cost - b.cost);

@@ -13,6 +13,8 @@ export interface StationOption {
   readonly mixed: boolean;
   /** Whole cost units. */
   readonly cost: number;
+  /** What it takes: the upper, the lower, and the housing counted on behind the shells. */
+  readonly uses: readonly [number, number, number];
 }
 
 /** The housings that may go to a station: its own if one is fixed there, else the free ones of its engine and family. */
@@ -55,6 +57,7 @@ export function stationOptions(model: FitModel): StationOption[][] {
         if (clearance < station.low || clearance > station.high) continue;
         const deviation = clearance - station.aim;
         options.push({
+          uses: [pair.upper, pair.lower, model.shells.length + housing],
           housing,
           upper: pair.upper,
           lower: pair.lower,

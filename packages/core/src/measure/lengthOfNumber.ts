@@ -12,6 +12,11 @@ import { NANOMETRES_PER, type Unit } from './unit.js';
  * @example lengthOfNumber(2.00004, 'in') // 50801016
  */
 export function lengthOfNumber(value: number, unit: Unit): Nanometres {
+  const product = value * NANOMETRES_PER[unit];
+  const nearest = Math.round(product);
+  // A product this near to a whole number is off by far less than a half: it can only mean that number.
+  if (Math.abs(product - nearest) < 1e-3 && Math.abs(product) < 1e11) return nanometres(nearest);
+
   const match = /^(-?)(\d+)(?:\.(\d+))?(?:e([+-]\d+))?$/u.exec(String(value));
   if (!match) throw new RangeError(`${value} is not a finite number`);
   const [, sign = '', whole = '', decimals = '', exponent = '0'] = match;

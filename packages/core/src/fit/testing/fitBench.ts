@@ -71,7 +71,7 @@ async function compare(name: string, requests: readonly FitRequest[]): Promise<v
 const batch = (count: number, mains: number, rods: number, grades: number) =>
   Array.from({ length: count }, (_, at) => gradedEngine(at + 1, mains, rods, grades));
 
-await compare('warming up', batch(20, 5, 0, 5));
+await compare('warming up', batch(30, 5, 4, 5));
 await compare('5 mains in 5 grades', batch(60, 5, 0, 5));
-await compare('5 mains and 4 free rods in 5 grades', batch(30, 5, 4, 5));
-await compare('7 mains in 6 grades', batch(40, 7, 0, 6));
+await compare('5 mains and 4 free rods in 5 grades', batch(60, 5, 4, 5));
+await compare('7 mains and 8 free rods in 6 grades', batch(60, 7, 8, 6));
