@@ -32,6 +32,30 @@ test('a figure that cannot be right is kept, explained, and the likely one is a 
   await expect(page.getByRole('button', { name: /^M2: Not measured/ })).toBeVisible();
 });
 
+test('a figure in hand survives a reload before its box is left', async ({ page, request }) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 reloaded'));
+  await page.goto(`/engines/${id}/bores`);
+  await page.getByLabel('M3 main bore front plane, mm').focus();
+  await page.keyboard.type('64.013');
+  await page.reload();
+  await expect(page.getByLabel('M3 main bore front plane, mm')).toHaveValue('64.013');
+  await allSaved(page);
+  const { readings } = await (await request.get(`/api/jobs/${id}`)).json();
+  expect(readings).toMatchObject([{ text: '64.013', station: 3 }]);
+  // Text that cannot be saved as it is stays in its box, with what is wrong, and is not taken for a size.
+  await page.getByRole('link', { name: /^Drawer/ }).click();
+  const wall = page.getByLabel('Wall of Mid either, mm');
+  await wall.fill('-1.9');
+  await wall.blur();
+  await expect(page.getByText('A wall is above zero.')).toBeVisible();
+  await page.reload();
+  await expect(wall).toHaveValue('-1.9');
+  await wall.fill('1.996');
+  await wall.blur();
+  await allSaved(page);
+  expect((await (await request.get(`/api/jobs/${id}`)).json()).document.shells.mid.wall).toBe(1_996_000);
+});
+
 test('deviations, other units and both schools of order work from the keypad', async ({ page, request }) => {
   const base = reedDocument('Reed 6 keypad');
   const id = await putOnBench(request, {

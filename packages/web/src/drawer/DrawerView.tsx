@@ -8,6 +8,7 @@ import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { useKeptText } from '../look/useKeptText.js';
 import { LengthField, lengthText } from '../measure/LengthField.js';
 import { FamilyForm } from './FamilyForm.js';
 import { HALF_OPTIONS } from './halfOptions.js';
@@ -28,9 +29,15 @@ const ShellRow = styled.tr`
 
 type Change = (change: (document: JobDocument) => JobDocument) => void;
 
-function StockField({ shell, onCommit }: { shell: JobShell; onCommit: (stock: number | null) => void }) {
+interface StockFieldProps {
+  readonly id: string;
+  readonly shell: JobShell;
+  readonly onCommit: (stock: number | null) => void;
+}
+
+function StockField({ id, shell, onCommit }: StockFieldProps) {
   const stored = shell.stock === null ? '' : String(shell.stock);
-  const [text, setText] = useState(stored);
+  const { text, setText, settled } = useKeptText(`${id} stock`, stored);
   const wanted = text.trim() === '' ? null : /^\d+$/u.test(text.trim()) ? Number(text) : Number.NaN;
   const read = jobShellSchema.shape.stock.safeParse(wanted);
   return (
@@ -41,7 +48,11 @@ function StockField({ shell, onCommit }: { shell: JobShell; onCommit: (stock: nu
       inputMode="numeric"
       value={text}
       onChange={setText}
-      onBlur={() => read.success && onCommit(read.data)}
+      onBlur={() => {
+        if (!read.success) return;
+        settled(text.trim());
+        onCommit(read.data);
+      }}
       fault={read.success ? null : 'A whole number, or empty.'}
       placeholder="as many"
     />
@@ -73,15 +84,15 @@ function ShellLine({ id, shell, document, change }: ShellLineProps) {
           unit={document.unit}
           value={shell.wall}
           optional={false}
-          fault={shell.wall > 0 ? null : 'Above zero.'}
-          onCommit={(wall) => wall !== null && wall > 0 && set({ wall })}
+          check={(wall) => (wall > 0 ? null : 'A wall is above zero.')}
+          onCommit={(wall) => wall !== null && set({ wall })}
         />
       </td>
       <td className="figure echo">
         {formatLength(shell.wall, otherUnit(document.unit), document.unit === 'mm' ? 5 : 4)}
       </td>
       <td style={{ width: '7rem' }}>
-        <StockField key={shell.stock} shell={shell} onCommit={(stock) => set({ stock })} />
+        <StockField id={id} shell={shell} onCommit={(stock) => set({ stock })} />
       </td>
       <td className="number">{used}</td>
       <td>
@@ -100,6 +111,10 @@ function ShellLine({ id, shell, document, change }: ShellLineProps) {
       </td>
     </ShellRow>
   );
+}
+
+function notNegative(value: number): string | null {
+  return value >= 0 ? null : 'Zero or more.';
 }
 
 function RulesPanel({ document, change }: { document: JobDocument; change: Change }) {
@@ -140,13 +155,15 @@ function RulesPanel({ document, change }: { document: JobDocument; change: Chang
           unit={unit}
           value={rules.maxWallStep}
           optional={false}
-          onCommit={(maxWallStep) => maxWallStep !== null && maxWallStep >= 0 && set({ maxWallStep })}
+          check={notNegative}
+          onCommit={(maxWallStep) => maxWallStep !== null && set({ maxWallStep })}
         />
         <LengthField
           label={`Largest spread, ${unit}`}
           unit={unit}
           value={rules.maxSpread}
-          onCommit={(maxSpread) => (maxSpread === null || maxSpread >= 0) && set({ maxSpread })}
+          check={notNegative}
+          onCommit={(maxSpread) => set({ maxSpread })}
         />
       </Row>
       <Quiet>

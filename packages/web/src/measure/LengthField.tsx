@@ -8,8 +8,9 @@ import {
   parseLength,
   type Unit,
 } from '@fettle/core';
-import { useEffect, useState } from 'react';
+import { useLocation } from 'react-router';
 import { Field } from '../look/Field.js';
+import { useKeptText } from '../look/useKeptText.js';
 
 /** A length with its unit, at least as fine as an instrument shows it. */
 export function lengthText(nm: Nanometres, unit: Unit): string {
@@ -29,8 +30,8 @@ interface LengthFieldProps {
   readonly value: Nanometres | null;
   readonly onCommit: (value: Nanometres | null) => void;
   readonly signed?: ParseContext['signed'];
-  /** A fault known outside the field, shown when the text itself is fine. */
-  readonly fault?: string | null;
+  /** Says what is wrong with a length that cannot be right here, or null; such a length is not saved. */
+  readonly check?: (value: Nanometres) => string | null;
   /** Whether the field may be left empty. */
   readonly optional?: boolean;
   /** Without the echo below, for tables that show it in a column of its own. */
@@ -47,22 +48,28 @@ export function LengthField({
   value,
   onCommit,
   signed = 'sign',
-  fault = null,
+  check,
   optional = true,
   compact = false,
 }: LengthFieldProps) {
   const stored = value === null ? '' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]).replace('−', '-');
-  const [text, setText] = useState(stored);
-  useEffect(() => setText(stored), [stored]);
+  const { pathname } = useLocation();
+  const { text, setText, settled } = useKeptText(`${pathname} ${label}`, stored);
   const parsed = parseLength(text, { unit, signed });
   const isEmpty = text.trim() === '';
-  const own = isEmpty ? (optional ? null : 'Needed here.') : parsed.ok ? null : parsed.message;
+  const fault = isEmpty
+    ? optional
+      ? null
+      : 'Needed here.'
+    : parsed.ok
+      ? (check?.(parsed.nm) ?? null)
+      : parsed.message;
   const commit = () => {
-    if (isEmpty && optional) onCommit(null);
-    else if (parsed.ok) {
-      onCommit(parsed.nm);
-      if (parsed.nm === value) setText(stored);
-    }
+    if (text === stored) return settled(stored);
+    if (fault !== null) return;
+    const next = parsed.ok ? parsed.nm : null;
+    settled(next === value ? stored : text);
+    onCommit(next);
   };
   return (
     <Field
@@ -74,7 +81,7 @@ export function LengthField({
       onChange={setText}
       onBlur={commit}
       onKeyDown={(event) => event.key === 'Enter' && commit()}
-      fault={own ?? fault}
+      fault={fault}
     />
   );
 }

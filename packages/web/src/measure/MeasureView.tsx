@@ -171,6 +171,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           label={`Setting size, ${unit} (for + and − readings)`}
           unit={unit}
           value={measuring.setting[feature]}
+          check={(value) => (value > 0 ? null : 'A setting size is above zero.')}
           onCommit={(value) => {
             change((old) => ({
               ...old,

@@ -5,11 +5,13 @@ import {
   INSTRUMENT_DECIMALS,
   otherUnit,
   type ReadingAssessment,
+  slotKey,
 } from '@fettle/core';
-import { type KeyboardEvent, useEffect, useRef, useState } from 'react';
+import { type KeyboardEvent, useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
 import { fieldBox } from '../look/Field.js';
+import { useKeptText } from '../look/useKeptText.js';
 import { FEATURE_WORDS, SLOT_WORDS } from './featureWords.js';
 import { type Place, readingAt, settingFor, useSaveReading } from './useSaveReading.js';
 
@@ -72,22 +74,25 @@ export function ReadingCell({ job, place, inputRef, onStep, onFocus, onText }: R
   const save = useSaveReading(job);
   const standing = readingAt(job.readings, place);
   const stored = standing?.text ?? '';
-  const [text, setText] = useState(stored);
+  const { text, setText, settled, isLeftOver } = useKeptText(`${job.id} ${slotKey(place)}`, stored);
   const isFocused = useRef(false);
   const typed = useRef(text);
   typed.current = text;
-  useEffect(() => {
-    // Somebody else's reading shows up at once, but never under the fingers of who is typing here.
-    if (!isFocused.current) setText(stored);
-  }, [stored]);
-
   const { feature, station, slot } = place;
   const setting = settingFor(job, place, text);
   const others = job.readings.filter((reading) => reading !== standing);
   const assessment = assessReading(text, setting, feature, job.document, others);
 
   const commit = useRef(() => {});
-  commit.current = () => save(place, typed.current.trim());
+  commit.current = () => {
+    const figure = typed.current.trim();
+    settled(figure);
+    save(place, figure);
+  };
+  useEffect(() => {
+    // A reload came between typing and leaving the box.
+    if (isLeftOver) commit.current();
+  }, [isLeftOver]);
   useEffect(
     () => () => {
       if (isFocused.current) commit.current();
@@ -127,7 +132,7 @@ export function ReadingCell({ job, place, inputRef, onStep, onFocus, onText }: R
       event.preventDefault();
       onStep(step);
     } else if (event.key === 'Escape') {
-      setText(stored);
+      settled(stored);
       onText(stored);
     }
   };
