@@ -72,6 +72,11 @@ describe('fettle fit', () => {
     expect(err).toContain('line 2');
   });
 
+  it('takes a limit in seconds', () => {
+    expect(fettle(['fit', '-', '--seconds', '5'], JSON.stringify(request())).status).toBe(0);
+    expect(fettle(['fit', '-', '--seconds', 'soon'], JSON.stringify(request()))).toMatchObject({ status: 2, out: '' });
+  });
+
   it('explains wrong usage', () => {
     expect(fettle(['fit']).status).toBe(2);
     expect(fettle(['fit', '-', '--fast']).err).toContain('--fast');

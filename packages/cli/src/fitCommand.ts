@@ -5,9 +5,15 @@ export interface FitCommandStreams {
   readonly complain: (text: string) => void;
 }
 
+export interface FitCommandOptions {
+  readonly ndjson: boolean;
+  /** Per request; after so long the best plan found is printed as feasible. Infinity for no limit. */
+  readonly seconds: number;
+}
+
 type Answer = { readonly plan: FitPlan } | { readonly faults: readonly DocumentFault[] };
 
-function answerTo(text: string): Answer {
+function answerTo(text: string, seconds: number): Answer {
   let json: unknown;
   try {
     json = JSON.parse(text);
@@ -15,7 +21,9 @@ function answerTo(text: string): Answer {
     return { faults: [{ path: '', message: `not JSON: ${(error as Error).message}` }] };
   }
   const read = readFitRequest(json);
-  return read.ok ? { plan: fit(read.request) } : { faults: read.faults };
+  if (!read.ok) return { faults: read.faults };
+  const end = performance.now() + 1000 * seconds;
+  return { plan: fit(read.request, { isStopped: () => performance.now() > end }) };
 }
 
 /** Invalid beats infeasible beats optimal. */
@@ -31,9 +39,13 @@ const placeOf = ({ path }: DocumentFault) => path || '(whole request)';
  * infeasible. Faults go to standard error with their path; with `ndjson` the line also gets a `fettle.error/1` and
  * the others are still solved.
  */
-export function fitCommand(text: string, ndjson: boolean, { write, complain }: FitCommandStreams): number {
+export function fitCommand(
+  text: string,
+  { ndjson, seconds }: FitCommandOptions,
+  { write, complain }: FitCommandStreams,
+): number {
   if (!ndjson) {
-    const answer = answerTo(text);
+    const answer = answerTo(text, seconds);
     if ('plan' in answer) write(`${JSON.stringify(answer.plan, null, 2)}\n`);
     else for (const fault of answer.faults) complain(`${placeOf(fault)}: ${fault.message}\n`);
     return statusOf([answer]);
@@ -41,7 +53,7 @@ export function fitCommand(text: string, ndjson: boolean, { write, complain }: F
   const answers: Answer[] = [];
   text.split(/\r?\n/u).forEach((line, at) => {
     if (line.trim() === '') return;
-    const answer = answerTo(line);
+    const answer = answerTo(line, seconds);
     answers.push(answer);
     if ('plan' in answer) {
       write(`${JSON.stringify(answer.plan)}\n`);

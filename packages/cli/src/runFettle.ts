@@ -1,17 +1,29 @@
 import { createReadStream } from 'node:fs';
 import type { Readable } from 'node:stream';
+import { parseArgs } from 'node:util';
 import { type FitCommandStreams, fitCommand } from './fitCommand.js';
 
-const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson]
+const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N]
 
 Reads a fit request from FILE (- for standard input) and prints the fit plan.
-  --ndjson   one request a line gives one plan a line, in order
+  --ndjson      one request a line gives one plan a line, in order
+  --seconds N   stop each search after N seconds with the best plan found (status
+                feasible); without it every answer is proven
 
 Exit status: 0 all optimal, 2 a request is not valid, 3 a plan is infeasible.
 `;
 
 export interface Surroundings extends FitCommandStreams {
   readonly input: Readable;
+}
+
+/** @throws Error naming an option that there is not */
+function readOptions(words: readonly string[]) {
+  return parseArgs({
+    args: [...words],
+    allowPositionals: true,
+    options: { ndjson: { type: 'boolean', default: false }, seconds: { type: 'string' } },
+  });
 }
 
 async function textOf(stream: Readable): Promise<string> {
@@ -33,11 +45,21 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     write(USAGE);
     return 0;
   }
-  const ndjson = rest.includes('--ndjson');
-  const files = rest.filter((word) => word === '-' || !word.startsWith('-'));
-  const unknown = rest.filter((word) => word !== '--ndjson' && !files.includes(word));
-  if (command !== 'fit' || files.length !== 1 || unknown.length > 0) {
-    complain(unknown.length > 0 ? `fettle: there is no option ${unknown.join(' ')}\n\n${USAGE}` : USAGE);
+  let parsed: ReturnType<typeof readOptions>;
+  try {
+    parsed = readOptions(rest);
+  } catch (error) {
+    complain(`fettle: ${(error as Error).message}\n\n${USAGE}`);
+    return 2;
+  }
+  const { values, positionals: files } = parsed;
+  const seconds = values.seconds === undefined ? Number.POSITIVE_INFINITY : Number(values.seconds);
+  if (!(seconds > 0)) {
+    complain(`fettle: --seconds is “${values.seconds}”; give a number above zero\n`);
+    return 2;
+  }
+  if (command !== 'fit' || files.length !== 1) {
+    complain(USAGE);
     return 2;
   }
   const [file = ''] = files;
@@ -48,5 +70,5 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: cannot read ${file}: ${(error as Error).message}\n`);
     return 2;
   }
-  return fitCommand(text, ndjson, { write, complain });
+  return fitCommand(text, { ndjson: values.ndjson, seconds }, { write, complain });
 }

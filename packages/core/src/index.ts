@@ -1,7 +1,7 @@
 export * from './clearance/clearanceAim.js';
 export * from './clearance/clearanceVerdict.js';
 export * from './clearance/oilClearance.js';
-export { fit } from './fit/fit.js';
+export { type FitOptions, fit } from './fit/fit.js';
 export * from './fit/fitPlan.js';
 export * from './fit/fitRequest.js';
 export { recheckPlan } from './fit/recheckPlan.js';

@@ -15,6 +15,8 @@ type Ascent = (typeof ASCENTS)[number];
 /** From this many nodes on, states are remembered: before that it costs more than it saves. */
 const MEMO_FROM = 300;
 const MEMO_STATIONS = 40;
+/** Nodes between two questions whether to stop. */
+const STOP_EVERY = 1024;
 const MEMO_ENTRIES = 400_000;
 
 function greatestCommonDivisor(a: number, b: number): number {
@@ -56,19 +58,23 @@ export class ComponentSearch {
   private bestPath: Int32Array | null = null;
   private memo: Map<string, number> | null = null;
   private nodes = 0;
+  private readonly isStopped: () => boolean;
   private nodeLimit = 0;
 
   /**
    * @param members the stations of this part
    * @param kept per station of the whole problem the options worth looking at, cheapest first
    * @param scarceMarks 1 for every resource that can run out
+   * @param isStopped asked now and then; once it says yes, the best plan found so far is the answer
    */
   constructor(
     problem: ChoiceProblem,
     members: readonly number[],
     kept: readonly (readonly number[])[],
     scarceMarks: Uint8Array,
+    isStopped: () => boolean,
   ) {
+    this.isStopped = isStopped;
     this.count = members.length;
     const total = members.reduce((sum, station) => sum + kept[station]!.length, 0);
     this.origin = new Int32Array(total);
@@ -112,8 +118,11 @@ export class ComponentSearch {
     this.path = new Int32Array(this.count);
   }
 
-  /** @returns the least cost and each member's option, or null when nothing fits; proven either way */
-  solve(): { cost: number; path: readonly number[] } | null {
+  /**
+   * @returns the least cost and each member's option, or null when nothing fits; proven either way, unless it was stopped:
+   *   then `bound` is below the cost. Without any plan it goes on in spite of being stopped.
+   */
+  solve(): { cost: number; bound: number; path: readonly number[] } | null {
     if (this.alive.some((options) => options.length === 0)) return null;
     const ceiling = this.alive.reduce((sum, options) => sum + this.cost[options.at(-1)!]!, 0) + 1;
     const floor = this.alive.reduce((sum, options) => sum + this.cost[options[0]!]!, 0);
@@ -121,7 +130,7 @@ export class ComponentSearch {
     this.exchange();
     let bound = this.drop(floor);
     for (const ascent of ASCENTS) {
-      if (this.isProven(bound)) break;
+      if (this.isProven(bound) || this.mayStop()) break;
       bound = Math.max(bound, this.ascend(Math.min(this.best, ceiling), ascent));
       if (bound >= ceiling || this.isProven(bound)) break;
       this.drop(bound);
@@ -132,10 +141,19 @@ export class ComponentSearch {
     const isSettled = bound >= ceiling || this.isProven(bound) || this.alive.some((options) => options.length === 0);
     if (!isSettled) {
       this.memo = this.count <= MEMO_STATIONS ? new Map() : null;
-      this.dive(Number.POSITIVE_INFINITY, this.rent());
+      if (this.dive(Number.POSITIVE_INFINITY, this.rent())) bound = Number.POSITIVE_INFINITY;
     }
     if (!this.bestPath) return null;
-    return { cost: this.best, path: Array.from(this.bestPath, (option) => this.origin[option]!) };
+    const isProven = bound >= ceiling || this.isProven(bound) || this.alive.some((options) => options.length === 0);
+    return {
+      cost: this.best,
+      bound: isProven ? this.best : Math.max(bound, floor),
+      path: Array.from(this.bestPath, (option) => this.origin[option]!),
+    };
+  }
+
+  private mayStop(): boolean {
+    return this.bestPath !== null && this.isStopped();
   }
 
   /** No plan can beat the best one: the next cheaper cost would be a whole grain below it. */
@@ -383,6 +401,10 @@ export class ComponentSearch {
     }
     this.nodes += 1;
     if (this.nodes > this.nodeLimit) return;
+    if (this.nodes % STOP_EVERY === 0 && this.mayStop()) {
+      this.nodeLimit = 0;
+      return;
+    }
     if (this.memo && this.nodes > MEMO_FROM && left < this.count) {
       const key = this.stateKey();
       const reached = this.memo.get(key);

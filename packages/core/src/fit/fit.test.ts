@@ -6,7 +6,7 @@ import { type FitRequestInput, fitRequestSchema, readFitRequest } from './fitReq
 import { leastChoice } from './leastChoice.js';
 import { recheckPlan } from './recheckPlan.js';
 import { leastCostByHighs } from './testing/milp.js';
-import { randomRequest, seeded } from './testing/randomRequest.js';
+import { gradedEngine, randomRequest, seeded } from './testing/randomRequest.js';
 
 const read = (input: FitRequestInput) => fitRequestSchema.parse(input);
 
@@ -152,6 +152,30 @@ describe('fit on worked selections', () => {
       bound: 5,
       spread: [{ engine: 'E1', family: 'main', value: 0 }],
     });
+  });
+});
+
+describe('a search that is stopped', () => {
+  it('answers with an allowed plan and an honest bound, and proves what it proved anyway', () => {
+    const seen = new Set<string>();
+    const requests = [
+      ...Array.from({ length: 150 }, (_, at) => read(randomRequest(at + 1))),
+      ...Array.from({ length: 30 }, (_, at) => gradedEngine(at + 1, 7, 8, 6)),
+    ];
+    for (const [seed, request] of requests.entries()) {
+      const whole = fit(request);
+      const stopped = fit(request, { isStopped: () => true });
+      expect(recheckPlan(request, stopped), `seed ${seed}`).toEqual([]);
+      seen.add(stopped.status);
+      if (whole.status === 'infeasible') {
+        expect(stopped.status, `seed ${seed}`).toBe('infeasible');
+        continue;
+      }
+      expect(stopped.bound!, `seed ${seed}`).toBeLessThanOrEqual(whole.cost!);
+      expect(stopped.cost!, `seed ${seed}`).toBeGreaterThanOrEqual(whole.cost!);
+      if (stopped.status === 'optimal') expect(stopped.cost, `seed ${seed}`).toBe(whole.cost);
+    }
+    expect([...seen].sort()).toEqual(['feasible', 'infeasible', 'optimal']);
   });
 });
 

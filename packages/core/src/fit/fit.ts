@@ -26,6 +26,14 @@ function shellsUsed(model: FitModel, chosen: readonly StationOption[]): FitPlan[
   return [...counts].sort(([a], [b]) => a - b).map(([shell, count]) => ({ id: model.shells[shell]!.id, count }));
 }
 
+export interface FitOptions {
+  /**
+   * The caller's limit: asked now and then, and once it says yes the best plan found so far is returned as `feasible`, with a
+   * proven bound. The core has no clock of its own. Before there is any plan, the search goes on.
+   */
+  readonly isStopped?: () => boolean;
+}
+
 /**
  * Chooses a housing and two halves for every station at least cost, and proves it: `C = bore − journal − walls + offset`
  * inside each station's limits, stock and matching respected, cost
@@ -34,12 +42,12 @@ function shellsUsed(model: FitModel, chosen: readonly StationOption[]): FitPlan[
  *
  * @param request a valid request (see `readFitRequest`)
  * @returns the plan, or an infeasible one whose conflicts explain why nothing fits. The same request always gives the
- *   same plan.
+ *   same plan, unless it was stopped.
  */
-export function fit(request: FitRequest): FitPlan {
+export function fit(request: FitRequest, { isStopped }: FitOptions = {}): FitPlan {
   const model = fitModelOf(request);
   const options = stationOptions(model);
-  const answer = leastChoice(choiceProblem(model, options));
+  const answer = leastChoice(choiceProblem(model, options), isStopped);
   const base = { format: 'fettle.fit-plan/1', unit: request.unit } as const;
   if (answer.status === 'infeasible') {
     return {
@@ -56,9 +64,9 @@ export function fit(request: FitRequest): FitPlan {
   const chosen = answer.chosen.map((option, station) => options[station]![option]!);
   return {
     ...base,
-    status: 'optimal',
+    status: answer.status,
     cost: answer.cost / COST_PER_UM2,
-    bound: answer.cost / COST_PER_UM2,
+    bound: answer.bound / COST_PER_UM2,
     stations: chosen.map((option, at) => ({
       id: model.stations[at]!.id,
       housing: model.housings[option.housing]!.id,

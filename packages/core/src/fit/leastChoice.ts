@@ -25,8 +25,12 @@ export interface ChoiceProblem {
 
 export type ChoiceAnswer =
   | {
-      readonly status: 'optimal';
-      readonly cost: number /** Per station the position of its option. */;
+      /** Whether the cost is proven to be the least. */
+      readonly status: 'optimal' | 'feasible';
+      readonly cost: number;
+      /** No choice costs less than this; equal to the cost when that is proven. */
+      readonly bound: number;
+      /** Per station the position of its option. */
       readonly chosen: readonly number[];
     }
   | { readonly status: 'infeasible' };
@@ -176,9 +180,10 @@ function isPlainlyShort(problem: ChoiceProblem, scarce: Uint8Array): boolean {
  * group spreads further than allowed. Exact: branch and bound over whole-number costs with a Lagrangian bound on the
  * resources, after splitting into parts that share nothing. Deterministic.
  *
- * @returns the least cost and a choice that has it, or that there is none; both proven
+ * @param isStopped asked now and then; once it says yes, the best choice so far is the answer, with its bound
+ * @returns the least cost and a choice that has it, or that there is none; both proven unless stopped
  */
-export function leastChoice(problem: ChoiceProblem): ChoiceAnswer {
+export function leastChoice(problem: ChoiceProblem, isStopped: () => boolean = () => false): ChoiceAnswer {
   if (problem.options.some((options) => options.length === 0)) return { status: 'infeasible' };
   const ceiling = greedyCost(problem);
   const counts = worthLookingAt(problem, ceiling);
@@ -187,13 +192,15 @@ export function leastChoice(problem: ChoiceProblem): ChoiceAnswer {
   const kept = undominated(problem, counts, scarce);
   const chosen = problem.options.map(() => -1);
   let cost = 0;
+  let bound = 0;
   for (const members of components(problem, counts, scarce)) {
-    const found = new ComponentSearch(problem, members, kept, scarce).solve();
+    const found = new ComponentSearch(problem, members, kept, scarce, isStopped).solve();
     if (!found) return { status: 'infeasible' };
     cost += found.cost;
+    bound += found.bound;
     members.forEach((station, at) => {
       chosen[station] = found.path[at]!;
     });
   }
-  return { status: 'optimal', cost, chosen };
+  return { status: bound < cost ? 'feasible' : 'optimal', cost, bound, chosen };
 }

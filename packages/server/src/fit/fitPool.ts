@@ -1,17 +1,20 @@
 import type { FitPlan, FitRequest } from '@fettle/core';
 import { Piscina } from 'piscina';
 import { ProblemError } from '../problem/problem.js';
+import type { FitTask } from './fitWorker.js';
 
-/** How long a search may keep its thread, seconds. */
+/** After so long the best plan so far is the answer, seconds. */
+const SEARCH_S = 20;
+/** A search that has no plan at all by then loses its thread, seconds. */
 const LONGEST_SEARCH_S = 30;
 
 /** Worker threads that solve fit requests. */
 export class FitPool {
-  private readonly pool: Piscina<FitRequest, FitPlan>;
+  private readonly pool: Piscina<FitTask, FitPlan>;
 
   constructor() {
     const fromSources = import.meta.url.endsWith('.ts');
-    this.pool = new Piscina<FitRequest, FitPlan>({
+    this.pool = new Piscina<FitTask, FitPlan>({
       filename: new URL(fromSources ? './fitWorker.ts' : './fitWorker.js', import.meta.url).href,
       ...(fromSources ? { execArgv: ['--import', 'tsx', '--conditions=@fettle/source'] } : {}),
       minThreads: 0,
@@ -26,12 +29,12 @@ export class FitPool {
     const abort = new AbortController();
     const timer = setTimeout(() => abort.abort(), LONGEST_SEARCH_S * 1000);
     try {
-      return await this.pool.run(request, { signal: abort.signal });
+      return await this.pool.run({ request, seconds: SEARCH_S }, { signal: abort.signal });
     } catch (error) {
       if (!abort.signal.aborted) throw error;
       throw new ProblemError(
         'took-too-long',
-        `No proven plan after ${LONGEST_SEARCH_S} s. Split the request, or widen the stock or the spread.`,
+        `No plan after ${LONGEST_SEARCH_S} s. Split the request, or widen the stock or the spread.`,
       );
     } finally {
       clearTimeout(timer);

@@ -110,10 +110,12 @@ export function PlanBar({ document, plan: { asked, plan, halves, fault }, showin
     <Bar>
       <p>
         <strong>
-          Best choice for {plan.stations.length} of {document.layout.mains} mains, proven.
+          {plan.status === 'optimal' ? 'Best choice' : 'Best choice found in time'} for {plan.stations.length} of{' '}
+          {document.layout.mains} mains, {plan.status === 'optimal' ? 'proven' : 'not proven'}.
         </strong>{' '}
         Spread from the aim <span className="figure">{spread}</span> {unit}, {mixed === 0 ? 'none' : mixed} mixed, cost{' '}
-        <span className="figure">{plan.cost?.toFixed(1)}</span> µm². {leftOut}{' '}
+        <span className="figure">{plan.cost?.toFixed(1)}</span> µm²
+        {plan.status === 'feasible' && `, no choice costs less than ${plan.bound?.toFixed(1)}`}. {leftOut}{' '}
         {choice && !isAccepted && 'It differs from the accepted choice.'}
         {isAccepted && (
           <span>

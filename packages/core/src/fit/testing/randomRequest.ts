@@ -1,4 +1,4 @@
-import type { FitRequestInput } from '../fitRequest.js';
+import { type FitRequest, type FitRequestInput, fitRequestSchema } from '../fitRequest.js';
 
 /** Mulberry32 (public domain, by Tommy Ettinger; cited from memory): a small seeded generator of numbers in [0, 1). */
 export function seeded(seed: number): () => number {
@@ -94,4 +94,41 @@ export function randomRequest(seed: number): FitRequestInput {
       pricePenalty: maybe(0.5) ? whole(1, 4) : 0,
     },
   };
+}
+
+/** A seeded engine in graded halves with a short drawer: mains in their own bores, rods free to go to any pin. */
+export function gradedEngine(seed: number, mains: number, rods: number, grades: number): FitRequest {
+  const random = seeded(seed);
+  const whole = (from: number, to: number) => from + Math.floor(random() * (to - from + 1));
+  const um = (value: number) => Math.round(value) / 1000;
+  const of = (family: 'main' | 'rod', count: number, journal: number, bore: number) =>
+    Array.from({ length: count }, (_, at) => ({
+      station: { id: `${family}${at}`, family, journal: um(journal + whole(0, 18)), aim: 0.035, low: 0.02, high: 0.05 },
+      housing: {
+        id: `${family}h${at}`,
+        family,
+        bore: um(bore + whole(0, 19)),
+        station: family === 'main' ? `main${at}` : null,
+      },
+    }));
+  const places = [...of('main', mains, 59_976, 64_000), ...of('rod', rods, 47_976, 52_000)];
+  const shells: FitRequestInput['shells'] = (['main', 'rod'] as const).flatMap((family) =>
+    Array.from({ length: grades }, (_, grade) => grade).flatMap((grade) =>
+      (['upper', 'lower'] as const).map((half) => ({
+        id: `${family}-${half}-${grade}`,
+        family,
+        series: 'A',
+        half,
+        wall: um(1_995 + 3 * (grade - (grades - 1) / 2)),
+        stock: whole(1, 3),
+      })),
+    ),
+  );
+  return fitRequestSchema.parse({
+    format: 'fettle.fit-request/1',
+    unit: 'mm',
+    stations: places.map(({ station }) => station),
+    housings: places.map(({ housing }) => housing),
+    shells,
+  });
 }
