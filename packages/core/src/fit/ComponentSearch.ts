@@ -101,7 +101,7 @@ export class ComponentSearch {
           scarce.add(resource);
           place += 1;
         }
-        grain = greatestCommonDivisor(grain, cost);
+        if (grain === 0 || cost % grain !== 0) grain = greatestCommonDivisor(grain, cost);
         at += 1;
       }
       this.alive.push(Int32Array.from({ length: at - first }, (_, offset) => first + offset));

@@ -175,6 +175,15 @@ function isPlainlyShort(problem: ChoiceProblem, scarce: Uint8Array): boolean {
   return false;
 }
 
+/** The cheapest option of a station that shares nothing with another one; null when none can be served at all. */
+function cheapestAlone({ options, capacity }: ChoiceProblem, station: number, kept: readonly number[]): number | null {
+  const isServed = (option: number) => {
+    const { uses } = options[station]![option]!;
+    return uses.every((resource) => uses.filter((other) => other === resource).length <= capacity[resource]!);
+  };
+  return kept.find(isServed) ?? null;
+}
+
 /**
  * Chooses one option a station at least total cost, so that no resource is taken more often than its capacity and no
  * group spreads further than allowed. Exact: branch and bound over whole-number costs with a Lagrangian bound on the
@@ -194,6 +203,13 @@ export function leastChoice(problem: ChoiceProblem, isStopped: () => boolean = (
   let cost = 0;
   let bound = 0;
   for (const members of components(problem, counts, scarce)) {
+    const alone = members.length === 1 ? cheapestAlone(problem, members[0]!, kept[members[0]!]!) : null;
+    if (alone !== null) {
+      chosen[members[0]!] = alone;
+      cost += problem.options[members[0]!]![alone]!.cost;
+      bound += problem.options[members[0]!]![alone]!.cost;
+      continue;
+    }
     const found = new ComponentSearch(problem, members, kept, scarce, isStopped).solve();
     if (!found) return { status: 'infeasible' };
     cost += found.cost;
