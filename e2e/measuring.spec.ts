@@ -150,4 +150,16 @@ test('without limits nothing is judged and nothing assumed', async ({ page, requ
   await group.getByLabel('Low limit').blur();
   await allSaved(page);
   await expect(page.getByRole('button', { name: /^Next: Enter the main bore, main journal limits/ })).toBeVisible();
+  // The throws of the drawn shaft are the engine's own.
+  const throws = page.getByLabel('Throws of the pins, degrees, front to rear');
+  await throws.fill('0, 400');
+  await expect(page.getByText('“400” is no angle from 0 to below 360 degrees.')).toBeVisible();
+  await page.reload();
+  await expect(throws).toHaveValue('0, 400');
+  await throws.fill('0 90');
+  await throws.blur();
+  await expect(throws).toHaveValue('0, 90');
+  await allSaved(page);
+  const { document } = await (await request.get(`/api/jobs/${id}`)).json();
+  expect(document.layout.pins.map((pin: { angle: number }) => pin.angle)).toEqual([0, 90]);
 });

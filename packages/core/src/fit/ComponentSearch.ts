@@ -1,4 +1,4 @@
-import type { ChoiceProblem } from './leastChoice.js';
+import type { ChoiceProblem } from './choice.js';
 
 /**
  * The stages of price ascent, each followed by dropping options and a short dive: rounds, rounds without a better bound after

@@ -1,5 +1,5 @@
+import type { ChoiceProblem } from './choice.js';
 import type { FitModel } from './fitModel.js';
-import type { ChoiceProblem } from './leastChoice.js';
 import type { StationOption } from './stationOptions.js';
 
 /** Which of the model's constraints the search keeps; conflicts are explained by dropping one at a time. */

@@ -1,10 +1,11 @@
 import { formatExactLength } from '../measure/formatLength.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { INSTRUMENT_DECIMALS, type Unit } from '../measure/unit.js';
+import type { Choice, ChoiceProblem } from './choice.js';
 import { choiceProblem, KEEP_ALL, type Kept, spreadGroups } from './choiceProblem.js';
 import type { FitModel, ModelRules } from './fitModel.js';
 import type { FitConflict } from './fitPlan.js';
-import { type Choice, type ChoiceProblem, leastChoice } from './leastChoice.js';
+import { leastChoice } from './leastChoice.js';
 import { shellPairs } from './shellPairs.js';
 import { clearanceWith, housingsFor, type StationOption, stationOptions } from './stationOptions.js';
 

@@ -7,6 +7,7 @@ import { useChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
+import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { History } from './History.js';
@@ -74,10 +75,21 @@ function LimitEditor({
   );
 }
 
-function EngineFields({ document, change }: { document: JobDocument; change: Change }) {
-  const [name, setName] = useState(document.name);
-  const [throws, setThrows] = useState(throwsText(document.layout));
-  const readThrows = withThrows(document.layout, throws);
+function EngineFields({ id, document, change }: { id: string; document: JobDocument; change: Change }) {
+  const name = useKeptText(`${id} name`, document.name);
+  const throws = useKeptText(`${id} throws`, throwsText(document.layout));
+  const readThrows = withThrows(document.layout, throws.text);
+  const commitName = () => {
+    const trimmed = name.text.trim();
+    if (trimmed === '') return;
+    name.settled(trimmed);
+    change((old) => ({ ...old, name: trimmed }));
+  };
+  const commitThrows = () => {
+    if (!readThrows.ok) return;
+    throws.settled(throwsText(readThrows.layout));
+    change((old) => ({ ...old, layout: readThrows.layout }));
+  };
   const { materials, layout } = document;
   const setMaterial = (part: keyof JobDocument['materials']) => (value: JobDocument['materials']['block']) =>
     change((old) => ({ ...old, materials: { ...old.materials, [part]: value } }));
@@ -91,11 +103,11 @@ function EngineFields({ document, change }: { document: JobDocument; change: Cha
       <Pairs>
         <Field
           label="Name, with its number"
-          value={name}
+          value={name.text}
           maxLength={80}
-          onChange={setName}
-          onBlur={() => name.trim() !== '' && change((old) => ({ ...old, name: name.trim() }))}
-          fault={name.trim() === '' ? 'Give the engine a name.' : null}
+          onChange={name.setText}
+          onBlur={commitName}
+          fault={name.text.trim() === '' ? 'Give the engine a name.' : null}
         />
         <Choice
           label="Measured in"
@@ -118,9 +130,9 @@ function EngineFields({ document, change }: { document: JobDocument; change: Cha
           className="whole"
           label="Throws of the pins, degrees, front to rear"
           figure
-          value={throws}
-          onChange={setThrows}
-          onBlur={() => readThrows.ok && change((old) => ({ ...old, layout: readThrows.layout }))}
+          value={throws.text}
+          onChange={throws.setText}
+          onBlur={commitThrows}
           fault={readThrows.ok ? null : readThrows.message}
         />
       </Pairs>
@@ -200,7 +212,7 @@ export function DataSheet() {
         <AimFields document={document} change={change} />
       </div>
       <div>
-        <EngineFields key={`${document.name} ${throwsText(document.layout)}`} document={document} change={change} />
+        <EngineFields id={job.id} document={document} change={change} />
         <History id={job.id} revision={job.view?.revision ?? 0} />
       </div>
     </Columns>
