@@ -1,5 +1,6 @@
-import { type ChildProcess, execFileSync, spawn } from 'node:child_process';
+import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
+import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { expect, request, test } from '@playwright/test';
 import { freePort } from '../scripts/postgres.mjs';
@@ -70,6 +71,36 @@ test('nothing typed is lost while the server is down, and a stop leaves the data
     expect(await (await api.get('/api/jobs')).json()).toHaveLength(3);
   } finally {
     await stop(running, data);
+    await api.dispose();
+  }
+});
+
+test('a start command that was killed outright leaves nothing in the way of the next one', async () => {
+  test.setTimeout(120_000);
+  const port = await freePort();
+  const data = join(process.env.FETTLE_E2E_DATA!, 'killed');
+  const first = await start(port, data);
+  const api = await request.newContext({ baseURL: `http://127.0.0.1:${port}` });
+  const id = await putOnBench(api, reedDocument('Reed 6 killed'));
+
+  // A second one on the same folder is refused, and says what to do.
+  const second = spawnSync(process.execPath, ['scripts/start.mjs'], {
+    cwd: root,
+    env: { ...process.env, FETTLE_PORT: String(await freePort()), FETTLE_DATA: data },
+    encoding: 'utf8',
+  });
+  expect(second.status).toBe(1);
+  expect(second.stderr).toContain(`it already runs on ${data}`);
+  expect((await api.get('/api/health')).ok()).toBe(true);
+
+  const owner = Number(readFileSync(join(data, 'running.pid'), 'utf8'));
+  process.kill(owner, 'SIGKILL');
+  await once(first, 'exit');
+  const again = await start(port, data);
+  try {
+    expect((await (await api.get(`/api/jobs/${id}`)).json()).document.name).toBe('Reed 6 killed');
+  } finally {
+    await stop(again, data);
     await api.dispose();
   }
 });
