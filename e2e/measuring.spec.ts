@@ -118,6 +118,29 @@ test('conflicts are explained with what would do', async ({ page, request }) => 
   await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
 });
 
+test('the rules of the choice are the fitter’s own', async ({ page, request }) => {
+  const base = reedDocument('Reed 6 with rules');
+  const id = await putOnBench(request, base);
+  await enter(request, id, 'mainBore', 1, '64.010');
+  await enter(request, id, 'mainJournal', 1, '59.982');
+  await page.goto(`/engines/${id}/choose`);
+  // By hand, µm: 64 010 − 59 982 = 4 028. Mid over Mid leaves 38 (d 3, cost 9); Mid with Thick leaves 33 (d −2, 2 · 4 + 4 mixed = 12).
+  await expect(page.getByTestId('clearance-M1')).toHaveText('0.038');
+  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByLabel('A mixed main costs, µm²').fill('0');
+  await page.getByLabel('A mixed main costs, µm²').blur();
+  await page.getByLabel('A shortfall weighs, times').fill('lots');
+  await expect(page.getByText('A number from 0 to 1000.')).toBeVisible();
+  await page.getByLabel('A shortfall weighs, times').fill('1');
+  await page.getByLabel('A shortfall weighs, times').blur();
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  await expect(page.getByTestId('clearance-M1')).toHaveText('0.033');
+  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByLabel('Two walls in one main').selectOption('no');
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  await expect(page.getByTestId('clearance-M1')).toHaveText('0.038');
+});
+
 test('without limits nothing is judged and nothing assumed', async ({ page, request }) => {
   const id = await putOnBench(
     request,

@@ -12,6 +12,7 @@ import { useKeptText } from '../look/useKeptText.js';
 import { LengthField, lengthText } from '../measure/LengthField.js';
 import { FamilyForm } from './FamilyForm.js';
 import { HALF_OPTIONS } from './halfOptions.js';
+import { NumberField } from './NumberField.js';
 
 const Columns = styled.div`
   display: grid;
@@ -165,11 +166,29 @@ function RulesPanel({ document, change }: { document: JobDocument; change: Chang
           check={notNegative}
           onCommit={(maxSpread) => set({ maxSpread })}
         />
+        <NumberField
+          label="A shortfall weighs, times"
+          value={rules.tightWeight}
+          most={1000}
+          onCommit={(tightWeight) => set({ tightWeight })}
+        />
+        <NumberField
+          label="A mixed main costs, µm²"
+          value={rules.mixedPenalty}
+          most={1_000_000}
+          onCommit={(mixedPenalty) => set({ mixedPenalty })}
+        />
+        <NumberField
+          label="Close to a limit, % of range"
+          value={Math.round(rules.closeFraction * 1000) / 10}
+          most={50}
+          onCommit={(percent) => set({ closeFraction: percent / 100 })}
+        />
       </Row>
       <Quiet>
         Cap side is the default for an aluminium block with iron or steel caps: the block opens more when hot. A
-        shortfall below the aim weighs {rules.tightWeight} times; a mixed main costs {rules.mixedPenalty} µm². An empty
-        spread is not limited.
+        shortfall below the aim weighs more than the same excess, for too tight kills and too loose is only noise and
+        flow. The spread is that of the deviations from the aim along the shaft; left empty it is not limited.
       </Quiet>
     </Panel>
   );
