@@ -187,8 +187,8 @@ function RulesPanel({ document, change }: { document: JobDocument; change: Chang
       </Row>
       <Quiet>
         Cap side is the default for an aluminium block with iron or steel caps: the block opens more when hot. A
-        shortfall below the aim weighs more than the same excess, for too tight kills and too loose is only noise and
-        flow. The spread is that of the deviations from the aim along the shaft; left empty it is not limited.
+        shortfall below the aim weighs more than the same excess, for too tight seizes a bearing while too loose costs
+        noise and flow. The spread is that of the deviations from the aim along the shaft; left empty it is not limited.
       </Quiet>
     </Panel>
   );
