@@ -173,6 +173,16 @@ test('without limits nothing is judged and nothing assumed', async ({ page, requ
   await group.getByLabel('Low limit').blur();
   await allSaved(page);
   await expect(page.getByRole('button', { name: /^Next: Enter the main bore, main journal limits/ })).toBeVisible();
+  // The boxes show what was saved; touching one and leaving it again takes nothing away, also after a reload.
+  for (const again of [false, true]) {
+    if (again) await page.reload();
+    await expect(group.getByLabel('Low limit')).toHaveValue('0.010');
+    await expect(group.getByLabel('Source')).toHaveValue('Reed book');
+    await group.getByLabel('Low limit').focus();
+    await group.getByLabel('Low limit').blur();
+    const { document: kept } = await (await request.get(`/api/jobs/${id}`)).json();
+    expect(kept.limits.mainClearance).toEqual({ low: 10_000, high: 20_000, source: 'Reed book' });
+  }
   // The throws of the drawn shaft are the engine's own.
   const throws = page.getByLabel('Throws of the pins, degrees, front to rear');
   await throws.fill('0, 400');

@@ -42,6 +42,10 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   }
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await expect(page.getByRole('heading', { name: 'Rush Twin · no. 0009' })).toBeVisible();
+  // The next engine starts from an empty form.
+  await page.goto('/new');
+  await expect(page.getByLabel('Name, with its number')).toHaveValue('');
+  await page.goBack();
 
   // Bores, two planes, Enter along the shaft; then on by the keyboard to the journals.
   await page.getByRole('button', { name: /^Next: Read the bore/ }).press('Enter');

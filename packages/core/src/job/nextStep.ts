@@ -66,7 +66,10 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
     {
       when: missingLimits.length > 0,
       next: 'data',
-      todo: `Enter the ${missingLimits.map((key) => limitNames[key]).join(', ')} limits with their source`,
+      todo:
+        missingLimits.length === 3
+          ? 'Enter the limits of the data sheet with their source'
+          : `Enter the ${missingLimits.map((key) => limitNames[key]).join(', ')} limits with their source`,
     },
     {
       when: doubt !== undefined,

@@ -1,5 +1,5 @@
 import { type JobDocument, jobDocumentSchema, type LimitKey, type Material, newJob, usualLayout } from '@fettle/core';
-import { useMemo, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
@@ -84,7 +84,10 @@ export function NewEngine() {
   const { control, handleSubmit } = useForm<EngineForm>({ defaultValues: useMemo(keptDraft, []) });
   const form = useWatch({ control }) as EngineForm;
   const [isTried, setTried] = useState(false);
-  localStorage.setItem(DRAFT_KEY, JSON.stringify(form));
+  const isStarted = useRef(false);
+  useEffect(() => {
+    if (!isStarted.current) localStorage.setItem(DRAFT_KEY, JSON.stringify(form));
+  }, [form]);
 
   const { layout, faults } = layoutOf(form);
   const limits = Object.fromEntries(LIMIT_KEYS.map((key) => [key, readLimit(form.limits[key], form.unit)])) as Record<
@@ -106,6 +109,7 @@ export function NewEngine() {
     });
     const jobId = crypto.randomUUID();
     dispatch(parcelAdded({ kind: 'create', id: crypto.randomUUID(), jobId, by, document }));
+    isStarted.current = true;
     localStorage.removeItem(DRAFT_KEY);
     void navigate(`/engines/${jobId}/bores`);
   };

@@ -24,7 +24,11 @@ export function DrawerLeft({ document, halves }: DrawerLeftProps) {
   return (
     <Panel>
       <PanelTitle>Left in the drawer</PanelTitle>
-      <Quiet>Touch a main to see its sum and what the other pairs would give.</Quiet>
+      <Quiet>
+        {shells.length === 0
+          ? 'No halves in it yet.'
+          : 'Touch a main to see its sum and what the other pairs would give.'}
+      </Quiet>
       <Table>
         <thead>
           <tr>

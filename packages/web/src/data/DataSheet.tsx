@@ -12,7 +12,7 @@ import { LengthField } from '../measure/LengthField.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { History } from './History.js';
 import { LimitFields } from './LimitFields.js';
-import { LIMIT_KEYS, LIMIT_NAMES, readLimit, textOfLimit } from './limitText.js';
+import { LIMIT_KEYS, LIMIT_NAMES, type LimitText, readLimit, textOfLimit } from './limitText.js';
 import { useDraft } from './useDraft.js';
 
 const Columns = styled.div`
@@ -53,13 +53,13 @@ function LimitEditor({
 }) {
   const { unit } = document;
   const stored = textOfLimit(document.limits[name], unit);
-  const [draft, setDraft, clearDraft] = useDraft(`${id}.${name}`, stored);
+  const [draft, setDraft, clearDraft] = useDraft<LimitText>(`${id}.${name}`);
   const [isLeft, setLeft] = useState(false);
-  const isDirty = draft.low !== stored.low || draft.high !== stored.high || draft.source !== stored.source;
-  const read = readLimit(draft, unit);
+  const text = draft ?? stored;
+  const read = readLimit(text, unit);
   const leave = () => {
     setLeft(true);
-    if (!isDirty || Object.keys(read.faults).length > 0) return;
+    if (draft === null || Object.keys(read.faults).length > 0) return;
     change((old) => ({ ...old, limits: { ...old.limits, [name]: read.limit } }));
     clearDraft();
   };
@@ -67,8 +67,8 @@ function LimitEditor({
     <LimitFields
       name={LIMIT_NAMES[name]}
       unit={unit}
-      text={isDirty ? draft : stored}
-      faults={isLeft && isDirty ? read.faults : {}}
+      text={text}
+      faults={isLeft && draft !== null ? read.faults : {}}
       onChange={setDraft}
       onLeave={leave}
     />

@@ -1,14 +1,17 @@
 import { useCallback, useState } from 'react';
 
 /**
- * Text that is not ready to be saved yet, kept on this device over a reload. Cleared once it has become part of the
- * job.
+ * What is being typed into a group of boxes and is not ready to be saved yet, kept on this device over a reload; null while
+ * nothing is, so that what is stored shows.
+ *
+ * @param key names the group on this device
+ * @returns the draft, how to change it, and how to let it go once it has become part of the job
  */
-export function useDraft<Value>(key: string, initial: Value): [Value, (value: Value) => void, () => void] {
+export function useDraft<Value>(key: string): [Value | null, (value: Value) => void, () => void] {
   const storageKey = `fettle.draft.${key}`;
-  const [value, setValue] = useState<Value>(() => {
+  const [value, setValue] = useState<Value | null>(() => {
     const kept = localStorage.getItem(storageKey);
-    return kept === null ? initial : { ...initial, ...(JSON.parse(kept) as Value) };
+    return kept === null ? null : (JSON.parse(kept) as Value);
   });
   const set = useCallback(
     (next: Value) => {
@@ -18,8 +21,8 @@ export function useDraft<Value>(key: string, initial: Value): [Value, (value: Va
     [storageKey],
   );
   const clear = useCallback(() => {
+    setValue(null);
     localStorage.removeItem(storageKey);
-    setValue(initial);
-  }, [storageKey, initial]);
+  }, [storageKey]);
   return [value, set, clear];
 }

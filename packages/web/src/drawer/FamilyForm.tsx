@@ -73,7 +73,8 @@ interface FamilyFormProps {
 export function FamilyForm({ job, options, onAdded }: FamilyFormProps) {
   const change = useChangeDocument(job);
   const { unit } = job.document;
-  const [text, setText, clear] = useDraft(`${job.id}.family`, BLANK);
+  const [draft, setText, clear] = useDraft<FamilyText>(`${job.id}.family`);
+  const text = draft ?? BLANK;
   const [isTried, setTried] = useState(false);
   const { shells, faults } = readFamily(text, unit);
   const field = (
