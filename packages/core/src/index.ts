@@ -4,6 +4,8 @@ export * from './clearance/oilClearance.js';
 export { type FitOptions, fit } from './fit/fit.js';
 export * from './fit/fitPlan.js';
 export * from './fit/fitRequest.js';
+export { type IntegerSolver, integerSolverOf } from './fit/integerSolver.js';
+export { type Assignment, leastAssignment } from './fit/leastAssignment.js';
 export { recheckPlan } from './fit/recheckPlan.js';
 export * from './job/assessReading.js';
 export { choiceFaults } from './job/choiceFaults.js';

@@ -1,4 +1,5 @@
 import type { ChoiceProblem } from './choice.js';
+import { greatestCommonDivisor } from './greatestCommonDivisor.js';
 
 /**
  * The stages of price ascent, each followed by dropping options and a short dive: rounds, rounds without a better bound after
@@ -19,10 +20,13 @@ const MEMO_STATIONS = 40;
 const STOP_EVERY = 1024;
 const MEMO_ENTRIES = 400_000;
 
-function greatestCommonDivisor(a: number, b: number): number {
-  let [x, y] = [Math.abs(a), Math.abs(b)];
-  while (y > 0) [x, y] = [y, x % y];
-  return x;
+export interface ComponentAnswer {
+  readonly cost: number;
+  readonly bound: number;
+  /** Per member its option. */
+  readonly path: readonly number[];
+  /** Scarce resources with their price in cost units. */
+  readonly prices: readonly (readonly [number, number])[];
 }
 
 /**
@@ -36,7 +40,7 @@ function greatestCommonDivisor(a: number, b: number): number {
  */
 export class ComponentSearch {
   private readonly count: number;
-  /** Per option, flat: its position in the station's list, cost, deviation and up to three scarce resources (or −1). */
+  /** Per option, flat: its position in the whole problem, cost, deviation and up to three scarce resources (or −1). */
   private readonly origin: Int32Array;
   private readonly cost: Float64Array;
   private readonly reduced: Float64Array;
@@ -63,14 +67,14 @@ export class ComponentSearch {
 
   /**
    * @param members the stations of this part
-   * @param kept per station of the whole problem the options worth looking at, cheapest first
+   * @param kept per station of the whole problem its options worth looking at, cheapest first
    * @param scarceMarks 1 for every resource that can run out
    * @param isStopped asked now and then; once it says yes, the best plan found so far is the answer
    */
   constructor(
     problem: ChoiceProblem,
     members: readonly number[],
-    kept: readonly (readonly number[])[],
+    kept: readonly Int32Array[],
     scarceMarks: Uint8Array,
     isStopped: () => boolean,
   ) {
@@ -89,17 +93,16 @@ export class ComponentSearch {
     for (const station of members) {
       const first = at;
       for (const option of kept[station]!) {
-        const { cost, deviation, uses } = problem.options[station]![option]!;
+        const cost = problem.cost[option]!;
         this.origin[at] = option;
         this.cost[at] = cost;
         this.reduced[at] = cost;
-        this.deviation[at] = deviation;
-        let place = 0;
-        for (const resource of uses) {
-          if (scarceMarks[resource] === 0) continue;
-          this.use[place as 0 | 1 | 2]![at] = resource;
+        this.deviation[at] = problem.deviation[option]!;
+        for (let place = 0; place < 3; place += 1) {
+          const resource = problem.use[place as 0 | 1 | 2][option]!;
+          if (resource < 0 || scarceMarks[resource] === 0) continue;
+          this.use[place as 0 | 1 | 2][at] = resource;
           scarce.add(resource);
-          place += 1;
         }
         if (grain === 0 || cost % grain !== 0) grain = greatestCommonDivisor(grain, cost);
         at += 1;
@@ -108,10 +111,10 @@ export class ComponentSearch {
     }
     this.grain = grain || 1;
     this.scarce = [...scarce].sort((a, b) => a - b);
-    this.remaining = Float64Array.from(problem.capacity);
+    this.remaining = problem.capacity.slice();
     this.prices = new Float64Array(problem.capacity.length);
     this.groupOf = Int32Array.from(members, (station) => problem.group[station]!);
-    this.spread = Float64Array.from(problem.spread, (spread) => spread ?? Number.POSITIVE_INFINITY);
+    this.spread = problem.spread;
     this.low = new Float64Array(problem.spread.length).fill(Number.POSITIVE_INFINITY);
     this.high = new Float64Array(problem.spread.length).fill(Number.NEGATIVE_INFINITY);
     this.open = new Uint8Array(this.count).fill(1);
@@ -122,7 +125,7 @@ export class ComponentSearch {
    * @returns the least cost and each member's option, or null when nothing fits; proven either way, unless it was stopped:
    *   then `bound` is below the cost. Without any plan it goes on in spite of being stopped.
    */
-  solve(): { cost: number; bound: number; path: readonly number[] } | null {
+  solve(): ComponentAnswer | null {
     if (this.alive.some((options) => options.length === 0)) return null;
     const ceiling = this.alive.reduce((sum, options) => sum + this.cost[options.at(-1)!]!, 0) + 1;
     const floor = this.alive.reduce((sum, options) => sum + this.cost[options[0]!]!, 0);
@@ -149,6 +152,7 @@ export class ComponentSearch {
       cost: this.best,
       bound: isProven ? this.best : Math.max(bound, floor),
       path: Array.from(this.bestPath, (option) => this.origin[option]!),
+      prices: this.scarce.map((resource) => [resource, this.prices[resource]!]),
     };
   }
 

@@ -1,23 +1,28 @@
-/** One way to serve a station: what it costs, what it takes from the shared resources, where it lies in its group. */
-export interface Choice {
+/**
+ * Ways to serve the stations, one after the other in flat arrays: station `s` has the options `start[s]` to
+ * `start[s + 1] − 1`. An option is named by its position.
+ */
+export interface Choices {
+  readonly start: Int32Array;
   /** Whole cost units. */
-  readonly cost: number;
-  /** Resources taken, by position; one that is taken twice stands twice. */
-  readonly uses: readonly number[];
+  readonly cost: Float64Array;
   /** Deviation from the aim, nm: what the spread of the group is measured on. */
-  readonly deviation: number;
+  readonly deviation: Float64Array;
+  /**
+   * What an option takes, by resource, −1 for nothing: two halves, which may be of one kind and then count twice, and a
+   * housing. Halves are shared by all; a housing only serves the stations of one engine and family.
+   */
+  readonly use: readonly [Int32Array, Int32Array, Int32Array];
 }
 
 /** Choose one option a station at least cost, within the capacities and the spread of each group. */
-export interface ChoiceProblem {
-  /** Per station its options, cheapest first. */
-  readonly options: readonly (readonly Choice[])[];
+export interface ChoiceProblem extends Choices {
   /** Per resource how often it can be taken; Infinity where it never runs out. */
-  readonly capacity: readonly number[];
+  readonly capacity: Float64Array;
   /** Per station the group whose spread it counts in. */
-  readonly group: readonly number[];
-  /** Per group the largest spread allowed, nm, or null. */
-  readonly spread: readonly (number | null)[];
+  readonly group: Int32Array;
+  /** Per group the largest spread allowed, nm; Infinity where it is free. */
+  readonly spread: Float64Array;
 }
 
 export type ChoiceAnswer =
@@ -27,7 +32,63 @@ export type ChoiceAnswer =
       readonly cost: number;
       /** No choice costs less than this; equal to the cost when that is proven. */
       readonly bound: number;
-      /** Per station the position of its option. */
-      readonly chosen: readonly number[];
+      /** Per station its option. */
+      readonly chosen: Int32Array;
+      /** Per resource what the bound would give back for one more of it, in cost units. */
+      readonly prices: Float64Array;
     }
   | { readonly status: 'infeasible' };
+
+/** One option written out. */
+export interface Choice {
+  readonly cost: number;
+  readonly deviation: number;
+  /** See `Choices.use`. */
+  readonly uses: readonly [number, number, number];
+}
+
+/** Puts options that were written out, station by station, into flat arrays. */
+export function choicesOf(stations: readonly (readonly Choice[])[]): Choices {
+  const all = stations.flat();
+  const start = new Int32Array(stations.length + 1);
+  stations.forEach((options, station) => {
+    start[station + 1] = start[station]! + options.length;
+  });
+  return {
+    start,
+    cost: Float64Array.from(all, ({ cost }) => cost),
+    deviation: Float64Array.from(all, ({ deviation }) => deviation),
+    use: [
+      Int32Array.from(all, ({ uses }) => uses[0]),
+      Int32Array.from(all, ({ uses }) => uses[1]),
+      Int32Array.from(all, ({ uses }) => uses[2]),
+    ],
+  };
+}
+
+/** The same problem for some of its stations only. */
+export function restrictedTo(problem: ChoiceProblem, stations: readonly number[]): ChoiceProblem {
+  const start = new Int32Array(stations.length + 1);
+  stations.forEach((station, at) => {
+    start[at + 1] = start[at]! + problem.start[station + 1]! - problem.start[station]!;
+  });
+  const taken = <T extends Float64Array | Int32Array>(from: T, to: T): T => {
+    stations.forEach((station, at) => {
+      to.set(from.subarray(problem.start[station]!, problem.start[station + 1]!), start[at]!);
+    });
+    return to;
+  };
+  const total = start[stations.length]!;
+  return {
+    ...problem,
+    start,
+    cost: taken(problem.cost, new Float64Array(total)),
+    deviation: taken(problem.deviation, new Float64Array(total)),
+    use: [
+      taken(problem.use[0], new Int32Array(total)),
+      taken(problem.use[1], new Int32Array(total)),
+      taken(problem.use[2], new Int32Array(total)),
+    ],
+    group: Int32Array.from(stations, (station) => problem.group[station]!),
+  };
+}

@@ -1,6 +1,6 @@
 import type { ChoiceProblem } from './choice.js';
 import type { FitModel } from './fitModel.js';
-import type { StationOption } from './stationOptions.js';
+import type { StationOptions } from './stationOptions.js';
 
 /** Which of the model's constraints the search keeps; conflicts are explained by dropping one at a time. */
 export interface Kept {
@@ -28,19 +28,23 @@ export function spreadGroups(model: FitModel): { group: number[]; keys: { engine
 }
 
 /** States a model as a choice of one option a station: shells are resources with their stock, each housing one with capacity 1. */
-export function choiceProblem(
-  model: FitModel,
-  options: readonly (readonly StationOption[])[],
-  kept: Kept = KEEP_ALL,
-): ChoiceProblem {
+export function choiceProblem(model: FitModel, options: StationOptions, kept: Kept = KEEP_ALL): ChoiceProblem {
   const { group, keys } = spreadGroups(model);
+  const shells = model.shells.length;
+  const capacity = new Float64Array(shells + model.housings.length);
+  for (let at = 0; at < shells; at += 1) {
+    capacity[at] = kept.stock ? model.shells[at]!.stock : Number.POSITIVE_INFINITY;
+  }
+  capacity.fill(kept.housings ? 1 : Number.POSITIVE_INFINITY, shells);
   return {
-    options,
-    capacity: [
-      ...model.shells.map(({ stock }) => (kept.stock ? stock : Number.POSITIVE_INFINITY)),
-      ...model.housings.map(() => (kept.housings ? 1 : Number.POSITIVE_INFINITY)),
-    ],
-    group,
-    spread: keys.map(({ family }) => (kept.spread ? model.rules.maxSpread[family] : null)),
+    start: options.start,
+    cost: options.cost,
+    deviation: options.deviation,
+    use: options.use,
+    capacity,
+    group: Int32Array.from(group),
+    spread: Float64Array.from(keys, ({ family }) =>
+      kept.spread ? (model.rules.maxSpread[family] ?? Number.POSITIVE_INFINITY) : Number.POSITIVE_INFINITY,
+    ),
   };
 }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
-import { coversAll } from './coversAll.js';
 import { fit } from './fit.js';
 import type { FitConflict } from './fitPlan.js';
 import { type FitRequest, fitRequestSchema } from './fitRequest.js';
+import { coversAll } from './overdrawnGroup.js';
 import { randomRequest, seeded } from './testing/randomRequest.js';
 
 /** The request cut down to some stations; free housings stay. */

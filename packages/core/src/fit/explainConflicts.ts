@@ -1,13 +1,14 @@
 import { formatExactLength } from '../measure/formatLength.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { INSTRUMENT_DECIMALS, type Unit } from '../measure/unit.js';
-import type { Choice, ChoiceProblem } from './choice.js';
+import { type Choice, choicesOf, restrictedTo } from './choice.js';
 import { choiceProblem, KEEP_ALL, type Kept, spreadGroups } from './choiceProblem.js';
 import type { FitModel, ModelRules } from './fitModel.js';
 import type { FitConflict } from './fitPlan.js';
-import { leastChoice } from './leastChoice.js';
+import { type ChoiceLimits, leastChoice } from './leastChoice.js';
+import { overdrawnGroup } from './overdrawnGroup.js';
 import { shellPairs } from './shellPairs.js';
-import { clearanceWith, housingsFor, type StationOption, stationOptions } from './stationOptions.js';
+import { clearanceWith, housingsByStation, type StationOptions } from './stationOptions.js';
 
 /** The rules at their widest: any two halves of the right side. */
 function openRules(rules: ModelRules): ModelRules {
@@ -22,32 +23,59 @@ function openRules(rules: ModelRules): ModelRules {
 
 function isFeasible(
   model: FitModel,
-  options: readonly (readonly StationOption[])[],
+  options: StationOptions,
   stations: readonly number[],
   kept: Kept,
+  limits: ChoiceLimits,
 ): boolean {
-  return leastChoice(restricted(choiceProblem(model, options, kept), stations)).status === 'optimal';
+  return leastChoice(restrictedTo(choiceProblem(model, options, kept), stations), limits).status !== 'infeasible';
 }
 
-function restricted(problem: ChoiceProblem, stations: readonly number[]): ChoiceProblem {
-  return {
-    ...problem,
-    options: stations.map((station) => problem.options[station]!),
-    group: stations.map((station) => problem.group[station]!),
-  };
+/**
+ * Stations that compete for too few of one kind of resource alone (uppers, lowers or housings), whatever they take of the
+ * others; null when each kind could be shared out.
+ */
+function shortOfOneKind(
+  model: FitModel,
+  options: StationOptions,
+  stations: readonly number[],
+  kept: Kept,
+): number[] | null {
+  const { capacity } = choiceProblem(model, options, kept);
+  for (const use of options.use) {
+    const accepts = stations.map(
+      (station) => new Set(use.subarray(options.start[station]!, options.start[station + 1]!)),
+    );
+    const group = overdrawnGroup(accepts, capacity);
+    if (group !== null) return group.map((at) => stations[at]!);
+  }
+  return null;
 }
 
-/** Drops stations one at a time while the rest still does not fit: what is left needs every one of them. */
+/**
+ * Drops stations while the rest still does not fit, in lumps first, then one at a time: what is left needs every one of
+ * them.
+ */
 function minimalGroup(stations: readonly number[], isConflict: (stations: readonly number[]) => boolean): number[] {
   let group = [...stations];
-  for (const station of stations) {
-    const without = group.filter((other) => other !== station);
-    if (without.length > 0 && isConflict(without)) group = without;
+  for (let lump = group.length >> 1; lump >= 1; lump >>= 1) {
+    for (let from = 0; from < group.length; ) {
+      const without = [...group.slice(0, from), ...group.slice(from + lump)];
+      if (without.length > 0 && isConflict(without)) group = without;
+      else from += lump;
+    }
   }
   return group;
 }
 
+/** A conflict of more stations than this is not tried without each of them. */
+const TRIED_ONE_BY_ONE = 24;
+
+/** More names than this are counted, not listed. */
+const NAMED = 12;
+
 function joined(parts: readonly string[]): string {
+  if (parts.length > NAMED) return `${parts.slice(0, NAMED - 2).join(', ')} and ${parts.length - NAMED + 2} more`;
   return parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
 }
 
@@ -57,44 +85,43 @@ const COST_OF_A_HALF = 10_000;
 /** Fewest halves to be had on top of the stock so that the stations fit: per shell how many; null if no purchase helps. */
 function fewestMissing(
   model: FitModel,
-  options: readonly (readonly StationOption[])[],
+  options: StationOptions,
   stations: readonly number[],
+  limits: ChoiceLimits,
 ): Map<number, number> | null {
-  const problem = restricted(choiceProblem(model, options), stations);
-  const shells = model.shells.length;
-  const bought: { shells: number[] }[][] = [];
-  const elastic = problem.options.map((stationOptionList) => {
-    const variants: (Choice & { shells: number[] })[] = [];
-    for (const { uses, deviation } of stationOptionList) {
-      const halves = uses.filter((resource) => resource < shells);
-      const rest = uses.filter((resource) => resource >= shells);
-      for (let mask = 0; mask < 2 ** halves.length; mask += 1) {
-        const buys = halves.filter((_, at) => (mask >> at) & 1);
+  const problem = restrictedTo(choiceProblem(model, options), stations);
+  const bought: number[][] = [];
+  const elastic = stations.map((station) => {
+    const variants: Choice[] = [];
+    for (const { upper, lower, housing, deviation } of options.of(station)) {
+      for (let mask = 0; mask < 4; mask += 1) {
+        const buys = [upper, lower].filter((_, at) => (mask >> at) & 1);
         if (buys.some((shell) => model.shells[shell]!.stock === Number.POSITIVE_INFINITY)) continue;
-        const owned = halves.filter((_, at) => !((mask >> at) & 1));
-        variants.push({ cost: buys.length * COST_OF_A_HALF, uses: [...owned, ...rest], deviation, shells: buys });
+        const uses = [mask & 1 ? -1 : upper, mask & 2 ? -1 : lower, model.shells.length + housing] as const;
+        variants.push({ cost: buys.length * COST_OF_A_HALF, uses, deviation });
+        bought.push(buys);
       }
     }
-    variants.sort((a, b) => a.cost - b.cost);
-    bought.push(variants);
     return variants;
   });
-  const answer = leastChoice({ ...problem, options: elastic });
+  const answer = leastChoice({ ...problem, ...choicesOf(elastic) }, limits);
   if (answer.status === 'infeasible') return null;
   const missing = new Map<number, number>();
-  answer.chosen.forEach((option, station) => {
-    for (const shell of bought[station]![option]!.shells) missing.set(shell, (missing.get(shell) ?? 0) + 1);
-  });
+  for (const option of answer.chosen) {
+    for (const shell of bought[option]!) missing.set(shell, (missing.get(shell) ?? 0) + 1);
+  }
   return missing;
 }
 
 /** Explains one model's failure in the request's unit. */
 class Explainer {
   private readonly model: FitModel;
-  private readonly options: readonly (readonly StationOption[])[];
+  private readonly options: StationOptions;
   private readonly unit: Unit;
+  private readonly limits: ChoiceLimits;
 
-  constructor(model: FitModel, options: readonly (readonly StationOption[])[], unit: Unit) {
+  constructor(model: FitModel, options: StationOptions, unit: Unit, limits: ChoiceLimits) {
+    this.limits = limits;
     this.model = model;
     this.options = options;
     this.unit = unit;
@@ -116,7 +143,7 @@ class Explainer {
   lonely(at: number): FitConflict {
     const { model } = this;
     const station = model.stations[at]!;
-    const housings = housingsFor(model, station);
+    const housings = housingsByStation(model)[at]!;
     const base = { stations: [station.id], shells: [] };
     if (housings.length === 0) {
       return {
@@ -192,18 +219,26 @@ class Explainer {
     };
   }
 
+  private smallest(candidates: readonly number[], kept: Kept): number[] {
+    const { model, options, limits } = this;
+    const short = shortOfOneKind(model, options, candidates, kept);
+    // Short of one kind, it is smallest as far as that kind goes. Few stations are tried with all that couples them as well.
+    if (short !== null && short.length > TRIED_ONE_BY_ONE) return short;
+    return minimalGroup(short ?? candidates, (stations) => !isFeasible(model, options, stations, kept, limits));
+  }
+
   /** Stations of `candidates` that compete for too few halves. */
   private stockShort(candidates: readonly number[], kept: Kept): FitConflict {
-    const group = minimalGroup(candidates, (stations) => !isFeasible(this.model, this.options, stations, kept));
-    const missing = fewestMissing(this.model, this.options, group);
-    const everywhere = fewestMissing(this.model, this.options, this.all);
-    const overall = everywhere ?? fewestMissing(this.model, this.options, candidates);
+    const group = this.smallest(candidates, kept);
+    const missing = fewestMissing(this.model, this.options, group, this.limits);
+    const everywhere = fewestMissing(this.model, this.options, this.all, this.limits);
+    const overall = everywhere ?? fewestMissing(this.model, this.options, candidates, this.limits);
     const goal = everywhere ? 'everything fits' : 'these fit';
     const list = (halves: Map<number, number> | null) =>
       joined([...(halves ?? [])].map(([shell, count]) => `${count} × ${this.model.shells[shell]!.id}`));
     const count = [...(missing?.values() ?? [])].reduce((sum, next) => sum + next, 0);
     const contested = [
-      ...new Set(group.flatMap((station) => this.options[station]!.flatMap(({ upper, lower }) => [upper, lower]))),
+      ...new Set(group.flatMap((station) => this.options.of(station).flatMap(({ upper, lower }) => [upper, lower]))),
     ]
       .filter((shell) => this.model.shells[shell]!.stock < 2 * group.length)
       .sort((a, b) => a - b)
@@ -219,8 +254,8 @@ class Explainer {
 
   private matching(candidates: readonly number[]): FitConflict {
     const kept = { stock: false, housings: true, spread: false };
-    const group = minimalGroup(candidates, (stations) => !isFeasible(this.model, this.options, stations, kept));
-    const housings = new Set(group.flatMap((station) => this.options[station]!.map(({ housing }) => housing)));
+    const group = this.smallest(candidates, kept);
+    const housings = new Set(group.flatMap((station) => this.options.of(station).map(({ housing }) => housing)));
     const names = [...housings].sort((a, b) => a - b).map((housing) => this.model.housings[housing]!.id);
     return {
       kind: 'matching',
@@ -233,20 +268,20 @@ class Explainer {
 
   private spread(candidates: readonly number[], kept: Kept): FitConflict {
     const { model } = this;
-    const group = minimalGroup(candidates, (stations) => !isFeasible(model, this.options, stations, kept));
+    const group = this.smallest(candidates, kept);
     const { family } = model.stations[group[0]!]!;
     const limit = model.rules.maxSpread[family]!;
     const atSpread = (spread: Nanometres | null): FitModel => ({
       ...model,
       rules: { ...model.rules, maxSpread: { ...model.rules.maxSpread, [family]: spread } },
     });
-    const isWhole = isFeasible(atSpread(null), this.options, this.all, kept);
+    const isWhole = isFeasible(atSpread(null), this.options, this.all, kept, this.limits);
     const concerned = isWhole ? this.all : candidates;
     const deviations = [
       ...new Set(
         concerned
           .filter((station) => model.stations[station]!.family === family)
-          .flatMap((station) => this.options[station]!.map(({ deviation }) => deviation)),
+          .flatMap((station) => this.options.of(station).map(({ deviation }) => deviation)),
       ),
     ].sort((a, b) => a - b);
     const widths = [...new Set(deviations.flatMap((low, at) => deviations.slice(at).map((high) => high - low)))]
@@ -256,7 +291,7 @@ class Explainer {
     let to = widths.length - 1;
     while (from < to) {
       const middle = (from + to) >> 1;
-      if (isFeasible(atSpread(nanometres(widths[middle]!)), this.options, concerned, kept)) to = middle;
+      if (isFeasible(atSpread(nanometres(widths[middle]!)), this.options, concerned, kept, this.limits)) to = middle;
       else from = middle + 1;
     }
     const needed = widths[from];
@@ -274,7 +309,7 @@ class Explainer {
 
   /** All stations have options, but not together. */
   together(stations: readonly number[]): FitConflict[] {
-    const feasible = (kept: Kept) => isFeasible(this.model, this.options, stations, kept);
+    const feasible = (kept: Kept) => isFeasible(this.model, this.options, stations, kept, this.limits);
     if (!feasible({ stock: false, housings: true, spread: false })) return [this.matching(stations)];
     if (feasible({ ...KEEP_ALL, stock: false })) return [this.stockShort(stations, KEEP_ALL)];
     if (feasible({ ...KEEP_ALL, spread: false })) return [this.spread(stations, KEEP_ALL)];
@@ -289,7 +324,7 @@ class Explainer {
 
   private stockShortWithoutSpread(stations: readonly number[], kept: Kept): FitConflict {
     const rules = { ...this.model.rules, maxSpread: { main: null, rod: null } };
-    return new Explainer({ ...this.model, rules }, this.options, this.unit).stockShort(stations, kept);
+    return new Explainer({ ...this.model, rules }, this.options, this.unit, this.limits).stockShort(stations, kept);
   }
 }
 
@@ -304,11 +339,12 @@ class Explainer {
  */
 export function explainConflicts(
   model: FitModel,
-  options: readonly (readonly StationOption[])[] = stationOptions(model),
+  options: StationOptions,
   unit: Unit,
+  limits: ChoiceLimits = {},
 ): FitConflict[] {
-  const explainer = new Explainer(model, options, unit);
-  const lonely = options.flatMap((list, at) => (list.length === 0 ? [explainer.lonely(at)] : []));
+  const explainer = new Explainer(model, options, unit, limits);
+  const lonely = model.stations.flatMap((_, at) => (options.count(at) === 0 ? [explainer.lonely(at)] : []));
   if (lonely.length > 0) return lonely;
 
   const conflicts: FitConflict[] = [];
@@ -316,7 +352,7 @@ export function explainConflicts(
   const healthy: number[] = [];
   keys.forEach((_, at) => {
     const stations = group.flatMap((own, station) => (own === at ? [station] : []));
-    if (isFeasible(model, options, stations, KEEP_ALL)) healthy.push(...stations);
+    if (isFeasible(model, options, stations, KEEP_ALL, limits)) healthy.push(...stations);
     else conflicts.push(...explainer.together(stations));
   });
   if (conflicts.length > 0) return conflicts;

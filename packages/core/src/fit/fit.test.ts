@@ -1,5 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { choicesOf } from './choice.js';
 import { fit } from './fit.js';
 import { fitPlanSchema } from './fitPlan.js';
 import { type FitRequestInput, fitRequestSchema, readFitRequest } from './fitRequest.js';
@@ -73,14 +74,14 @@ describe('fit against a second method', () => {
         Array.from({ length: 4 }, () => ({
           cost: Math.floor(random() * 40),
           deviation: Math.floor(random() * 10),
-          uses: [Math.floor(random() * 3), 3 + Math.floor(random() * 3)],
-        })).sort((a, b) => a.cost - b.cost),
+          uses: [Math.floor(random() * 3), 3 + Math.floor(random() * 3), -1] as const,
+        })),
       );
       const problem = {
-        options,
-        capacity: [1, 2, 1, 1, 1, 3],
-        group: [0, 0, 0, 1],
-        spread: [seed % 2 ? 5 : null, null],
+        ...choicesOf(options),
+        capacity: Float64Array.of(1, 2, 1, 1, 1, 3),
+        group: Int32Array.of(0, 0, 0, 1),
+        spread: Float64Array.of(seed % 2 ? 5 : Number.POSITIVE_INFINITY, Number.POSITIVE_INFINITY),
       };
       let least = Number.POSITIVE_INFINITY;
       for (let code = 0; code < 4 ** 4; code += 1) {
@@ -89,8 +90,7 @@ describe('fit against a second method', () => {
           (capacity, r) => picks.flatMap((pick) => pick.uses).filter((use) => use === r).length <= capacity,
         );
         const deviations = picks.slice(0, 3).map((pick) => pick.deviation);
-        const even =
-          Math.max(...deviations) - Math.min(...deviations) <= (problem.spread[0] ?? Number.POSITIVE_INFINITY);
+        const even = Math.max(...deviations) - Math.min(...deviations) <= problem.spread[0]!;
         if (within && even)
           least = Math.min(
             least,
@@ -122,9 +122,14 @@ describe('fit on worked selections', () => {
       [3, 2, 2],
     ];
     const options = costs.map((row) =>
-      row.map((cost, column) => ({ cost, deviation: 0, uses: [column] })).sort((a, b) => a.cost - b.cost),
+      row.map((cost, column) => ({ cost, deviation: 0, uses: [-1, -1, column] as const })),
     );
-    const answer = leastChoice({ options, capacity: [1, 1, 1], group: [0, 0, 0], spread: [null] });
+    const answer = leastChoice({
+      ...choicesOf(options),
+      capacity: Float64Array.of(1, 1, 1),
+      group: Int32Array.of(0, 0, 0),
+      spread: Float64Array.of(Number.POSITIVE_INFINITY),
+    });
     expect(answer).toMatchObject({ status: 'optimal', cost: 5 });
   });
 

@@ -6,6 +6,7 @@ import { explainConflicts } from './explainConflicts.js';
 import { COST_PER_UM2, type FitModel, fitModelOf } from './fitModel.js';
 import type { FitPlan } from './fitPlan.js';
 import type { FitRequest } from './fitRequest.js';
+import type { IntegerSolver } from './integerSolver.js';
 import { leastChoice } from './leastChoice.js';
 import { type StationOption, stationOptions } from './stationOptions.js';
 
@@ -27,6 +28,8 @@ function shellsUsed(model: FitModel, chosen: readonly StationOption[]): FitPlan[
 }
 
 export interface FitOptions {
+  /** Proves plans for many engines on one drawer; without one such a plan may come as `feasible` with its bound. */
+  readonly solver?: IntegerSolver | null;
   /**
    * The caller's limit: asked now and then, and once it says yes the best plan found so far is returned as `feasible`, with a
    * proven bound. The core has no clock of its own. Before there is any plan, the search goes on.
@@ -44,10 +47,10 @@ export interface FitOptions {
  * @returns the plan, or an infeasible one whose conflicts explain why nothing fits. The same request always gives the
  *   same plan, unless it was stopped.
  */
-export function fit(request: FitRequest, { isStopped }: FitOptions = {}): FitPlan {
+export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
   const model = fitModelOf(request);
   const options = stationOptions(model);
-  const answer = leastChoice(choiceProblem(model, options), isStopped);
+  const answer = leastChoice(choiceProblem(model, options), limits);
   const base = { format: 'fettle.fit-plan/1', unit: request.unit } as const;
   if (answer.status === 'infeasible') {
     return {
@@ -58,10 +61,10 @@ export function fit(request: FitRequest, { isStopped }: FitOptions = {}): FitPla
       stations: [],
       shellsUsed: [],
       spread: [],
-      conflicts: explainConflicts(model, options, request.unit),
+      conflicts: explainConflicts(model, options, request.unit, limits),
     };
   }
-  const chosen = answer.chosen.map((option, station) => options[station]![option]!);
+  const chosen = Array.from(answer.chosen, (option, station) => options.at(station, option));
   return {
     ...base,
     status: answer.status,

@@ -1,100 +1,140 @@
+import { blockClasses } from './blockClasses.js';
 import { ComponentSearch } from './ComponentSearch.js';
 import type { ChoiceAnswer, ChoiceProblem } from './choice.js';
-import { coversAll } from './coversAll.js';
+import type { IntegerSolver } from './integerSolver.js';
+import { coversAll } from './overdrawnGroup.js';
+import { SharedSearch } from './SharedSearch.js';
+
+const INFINITY = Number.POSITIVE_INFINITY;
 
 /**
  * Cost of a plan made without looking back: stations in turn, those with the fewest options first, each its cheapest
  * option that still fits. Infinity when that leads nowhere.
  */
-function greedyCost({ options, capacity, group, spread }: ChoiceProblem): number {
-  const remaining = Float64Array.from(capacity);
-  const low = new Float64Array(spread.length).fill(Number.POSITIVE_INFINITY);
-  const high = new Float64Array(spread.length).fill(Number.NEGATIVE_INFINITY);
-  const order = options.map((_, station) => station).sort((a, b) => options[a]!.length - options[b]!.length || a - b);
+function greedyCost({ start, cost, deviation, use, capacity, group, spread }: ChoiceProblem): number {
+  const [first, second, third] = use;
+  const remaining = capacity.slice();
+  const low = new Float64Array(spread.length).fill(INFINITY);
+  const high = new Float64Array(spread.length).fill(-INFINITY);
+  const count = (station: number) => start[station + 1]! - start[station]!;
+  const order = Array.from(group, (_, station) => station).sort((a, b) => count(a) - count(b) || a - b);
   let total = 0;
   for (const station of order) {
     const at = group[station]!;
-    const limit = spread[at] ?? Number.POSITIVE_INFINITY;
-    const choice = options[station]!.find(({ uses, deviation }) => {
-      if (Math.max(high[at]!, deviation) - Math.min(low[at]!, deviation) > limit) return false;
-      for (const resource of uses) remaining[resource]! -= 1;
-      if (uses.every((resource) => remaining[resource]! >= 0)) return true;
-      for (const resource of uses) remaining[resource]! += 1;
-      return false;
-    });
-    if (!choice) return Number.POSITIVE_INFINITY;
-    low[at] = Math.min(low[at]!, choice.deviation);
-    high[at] = Math.max(high[at]!, choice.deviation);
-    total += choice.cost;
+    const most = low[at]! + spread[at]!;
+    const least = high[at]! - spread[at]!;
+    let best = INFINITY;
+    let pick = -1;
+    for (let option = start[station]!; option < start[station + 1]!; option += 1) {
+      if (cost[option]! >= best) continue;
+      const a = first[option]!;
+      const b = second[option]!;
+      const c = third[option]!;
+      if (a >= 0 && remaining[a]! < (a === b ? 2 : 1)) continue;
+      if (b >= 0 && remaining[b]! < 1) continue;
+      if (c >= 0 && remaining[c]! < 1) continue;
+      if (deviation[option]! > most || deviation[option]! < least) continue;
+      best = cost[option]!;
+      pick = option;
+    }
+    if (pick < 0) return INFINITY;
+    for (const taken of use) if (taken[pick]! >= 0) remaining[taken[pick]!]! -= 1;
+    low[at] = Math.min(low[at]!, deviation[pick]!);
+    high[at] = Math.max(high[at]!, deviation[pick]!);
+    total += best;
   }
   return total;
 }
 
 /**
- * Per station how many of its options, cheapest first, a plan no worse than `ceiling` can contain, were all the others to
- * take their cheapest.
+ * Per station the options that a plan no worse than `ceiling` can contain, were all the others to take their cheapest;
+ * cheapest first.
  */
-function worthLookingAt({ options }: ChoiceProblem, ceiling: number): number[] {
-  if (ceiling === Number.POSITIVE_INFINITY) return options.map((list) => list.length);
-  const room = ceiling - options.reduce((sum, list) => sum + list[0]!.cost, 0);
-  return options.map((list) => {
-    const most = list[0]!.cost + room;
-    let count = list.length;
-    while (list[count - 1]!.cost > most) count -= 1;
-    return count;
+function worthLookingAt({ start, cost, group }: ChoiceProblem, ceiling: number): Int32Array[] {
+  const least = new Float64Array(group.length);
+  let floor = 0;
+  for (let station = 0; station < group.length; station += 1) {
+    let best = INFINITY;
+    for (let option = start[station]!; option < start[station + 1]!; option += 1) {
+      if (cost[option]! < best) best = cost[option]!;
+    }
+    least[station] = best;
+    floor += best;
+  }
+  return Array.from(group, (_, station) => {
+    const most = least[station]! + (ceiling - floor);
+    const kept = new Int32Array(start[station + 1]! - start[station]!);
+    let count = 0;
+    for (let option = start[station]!; option < start[station + 1]!; option += 1) {
+      if (cost[option]! > most) continue;
+      kept[count] = option;
+      count += 1;
+    }
+    return kept.subarray(0, count).sort((one, other) => cost[one]! - cost[other]! || one - other);
   });
 }
 
 /**
  * Drops options that can never be better than another of the same station: same use of what can run out, same deviation
- * where a spread counts, no lower cost. Returns positions into the station's options.
+ * where a spread counts, no lower cost.
  */
-function undominated(problem: ChoiceProblem, counts: readonly number[], scarce: Uint8Array): number[][] {
+function undominated(problem: ChoiceProblem, kept: readonly Int32Array[], scarce: Uint8Array): Int32Array[] {
+  const [first, second, third] = problem.use;
   const base = scarce.length + 1;
-  return problem.options.map((options, station) => {
-    const spreadCounts = problem.spread[problem.group[station]!] != null;
+  const taken = (resource: number) => (resource >= 0 && scarce[resource] === 1 ? resource + 1 : 0);
+  return kept.map((options, station) => {
+    const spreadCounts = problem.spread[problem.group[station]!]! < INFINITY;
     const seen = new Set<number | string>();
-    const kept: number[] = [];
-    for (let at = 0; at < counts[station]!; at += 1) {
-      const { uses, deviation } = options[at]!;
-      let key = 0;
-      for (const resource of uses) key = key * base + (scarce[resource] === 1 ? resource + 1 : 0);
-      const taken = key > Number.MAX_SAFE_INTEGER ? uses.join() : key;
-      const place = spreadCounts ? `${taken}|${deviation}` : taken;
-      if (seen.has(place)) continue;
+    return options.filter((option) => {
+      const a = taken(first[option]!);
+      const b = taken(second[option]!);
+      const c = taken(third[option]!);
+      // Halves and housing tell such options apart: there is nothing to compare.
+      if (a > 0 && b > 0 && c > 0) return true;
+      const key = (a * base + b) * base + c;
+      const place = spreadCounts ? `${key}|${problem.deviation[option]}` : key;
+      if (seen.has(place)) return false;
       seen.add(place);
-      kept.push(at);
-    }
-    return kept;
+      return true;
+    });
   });
 }
 
 /** Marks the resources whose capacity could be exceeded by some choice. */
-function scarceResources(problem: ChoiceProblem, counts: readonly number[]): Uint8Array {
-  const demand = new Float64Array(problem.capacity.length);
-  const most = new Uint8Array(problem.capacity.length);
-  problem.options.forEach((options, station) => {
-    const touched: number[] = [];
-    for (let at = 0; at < counts[station]!; at += 1) {
-      const { uses } = options[at]!;
-      for (let place = 0; place < uses.length; place += 1) {
-        const resource = uses[place]!;
-        const count = place > 0 && uses[place - 1] === resource ? 2 : 1;
-        if (most[resource]! === 0) touched.push(resource);
-        if (most[resource]! < count) most[resource] = count;
-      }
+function scarceResources({ use, capacity }: ChoiceProblem, kept: readonly Int32Array[]): Uint8Array {
+  const [first, second, third] = use;
+  const demand = new Float64Array(capacity.length);
+  const most = new Uint8Array(capacity.length);
+  const touched = new Int32Array(capacity.length);
+  let count = 0;
+  const touch = (resource: number, times: number) => {
+    if (resource < 0) return;
+    if (most[resource] === 0) {
+      touched[count] = resource;
+      count += 1;
     }
-    for (const resource of touched) {
-      demand[resource]! += most[resource]!;
-      most[resource] = 0;
+    if (most[resource]! < times) most[resource] = times;
+  };
+  for (const options of kept) {
+    count = 0;
+    for (const option of options) {
+      const a = first[option]!;
+      const b = second[option]!;
+      touch(a, a === b ? 2 : 1);
+      touch(b, 1);
+      touch(third[option]!, 1);
     }
-  });
-  return Uint8Array.from(problem.capacity, (capacity, resource) => (demand[resource]! > capacity ? 1 : 0));
+    for (let at = 0; at < count; at += 1) {
+      demand[touched[at]!]! += most[touched[at]!]!;
+      most[touched[at]!] = 0;
+    }
+  }
+  return Uint8Array.from(capacity, (limit, resource) => (demand[resource]! > limit ? 1 : 0));
 }
 
 /** Groups of stations that share a scarce resource or a limited spread; each group can be solved alone. */
-function components(problem: ChoiceProblem, counts: readonly number[], scarce: Uint8Array): number[][] {
-  const parent = problem.options.map((_, at) => at);
+function components(problem: ChoiceProblem, kept: readonly Int32Array[], scarce: Uint8Array): number[][] {
+  const parent = kept.map((_, at) => at);
   const rootOf = (at: number): number => {
     let root = at;
     while (parent[root] !== root) root = parent[root]!;
@@ -108,15 +148,18 @@ function components(problem: ChoiceProblem, counts: readonly number[], scarce: U
     if (other < 0) users[at] = station;
     else if (other !== station) parent[rootOf(station)] = rootOf(other);
   };
-  problem.options.forEach((options, station) => {
+  kept.forEach((options, station) => {
     const group = problem.group[station]!;
-    if (problem.spread[group] != null) join(groupUser, group, station);
-    for (let at = 0; at < counts[station]!; at += 1) {
-      for (const resource of options[at]!.uses) if (scarce[resource] === 1) join(resourceUser, resource, station);
+    if (problem.spread[group]! < INFINITY) join(groupUser, group, station);
+    for (const use of problem.use) {
+      for (const option of options) {
+        const resource = use[option]!;
+        if (resource >= 0 && scarce[resource] === 1) join(resourceUser, resource, station);
+      }
     }
   });
   const members = new Map<number, number[]>();
-  problem.options.forEach((_, station) => {
+  kept.forEach((_, station) => {
     const root = rootOf(station);
     const list = members.get(root);
     if (list) list.push(station);
@@ -126,64 +169,106 @@ function components(problem: ChoiceProblem, counts: readonly number[], scarce: U
 }
 
 /**
- * Looks at each position of `uses` alone (uppers, lowers, housings): if its resources cannot even be shared out among the
- * stations, nothing fits. Options that use nothing scarce there do not count.
+ * Looks at each kind of resource alone (uppers, lowers, housings): if they cannot even be shared out among the stations,
+ * nothing fits. Stations with an option that uses nothing scarce there do not count.
  */
-function isPlainlyShort(problem: ChoiceProblem, scarce: Uint8Array): boolean {
-  const positions = problem.options.reduce(
-    (most, options) => options.reduce((longest, { uses }) => Math.max(longest, uses.length), most),
-    0,
-  );
-  for (let position = 0; position < positions; position += 1) {
-    const bound = problem.options.filter((options) => options.every(({ uses }) => scarce[uses[position] ?? -1] === 1));
-    const accepts = bound.map((options) => new Set(options.map(({ uses }) => uses[position]!)));
-    if (!coversAll(accepts, problem.capacity)) return true;
-  }
-  return false;
+function isPlainlyShort(problem: ChoiceProblem, kept: readonly Int32Array[], scarce: Uint8Array): boolean {
+  return problem.use.some((use) => {
+    const isBound = (option: number) => use[option]! >= 0 && scarce[use[option]!] === 1;
+    const bound = kept.filter((options) => options.every(isBound));
+    return !coversAll(
+      bound.map((options) => new Set(Array.from(options, (option) => use[option]!))),
+      problem.capacity,
+    );
+  });
 }
 
 /** The cheapest option of a station that shares nothing with another one; null when none can be served at all. */
-function cheapestAlone({ options, capacity }: ChoiceProblem, station: number, kept: readonly number[]): number | null {
+function cheapestAlone({ use, capacity }: ChoiceProblem, kept: Int32Array): number | null {
+  const [first, second, third] = use;
   const isServed = (option: number) => {
-    const { uses } = options[station]![option]!;
-    return uses.every((resource) => uses.filter((other) => other === resource).length <= capacity[resource]!);
+    const [a, b, c] = [first[option]!, second[option]!, third[option]!];
+    return !(
+      (a >= 0 && capacity[a]! < (a === b ? 2 : 1)) ||
+      (b >= 0 && capacity[b]! < 1) ||
+      (c >= 0 && capacity[c]! < 1)
+    );
   };
   return kept.find(isServed) ?? null;
 }
 
+/** From this many stations in one part on, its engines are priced against each other instead of searched station by station. */
+const SHARED_FROM = 30;
+
+export interface ChoiceLimits {
+  /** Asked now and then; once it says yes, the best choice so far is the answer, with its bound. */
+  readonly isStopped?: () => boolean;
+  /** Finishes large parts; without one their plan may stay unproven, with its bound. */
+  readonly solver?: IntegerSolver | null;
+}
+
+interface PartAnswer {
+  readonly cost: number;
+  readonly bound: number;
+  /** Per station its option. */
+  readonly options: Iterable<readonly [number, number]>;
+  readonly prices: readonly (readonly [number, number])[];
+}
+
+/** Solves the stations of one part. @returns null when nothing fits */
+function solvePart(
+  problem: ChoiceProblem,
+  members: readonly number[],
+  kept: readonly Int32Array[],
+  scarce: Uint8Array,
+  { isStopped = () => false, solver = null }: ChoiceLimits,
+): PartAnswer | null {
+  if (members.length === 1) {
+    const [station] = members;
+    const alone = cheapestAlone(problem, kept[station!]!);
+    const cost = alone === null ? 0 : problem.cost[alone]!;
+    return alone === null ? null : { cost, bound: cost, options: [[station!, alone]], prices: [] };
+  }
+  if (members.length >= SHARED_FROM) {
+    const classes = blockClasses(problem, members, kept, scarce);
+    const found = new SharedSearch(problem, classes, scarce, solver, isStopped).solve();
+    if (found === 'infeasible') return null;
+    if (found !== null) return found;
+  }
+  const found = new ComponentSearch(problem, members, kept, scarce, isStopped).solve();
+  return found && { ...found, options: members.map((station, at) => [station, found.path[at]!] as const) };
+}
+
 /**
  * Chooses one option a station at least total cost, so that no resource is taken more often than its capacity and no
- * group spreads further than allowed. Exact: branch and bound over whole-number costs with a Lagrangian bound on the
- * resources, after splitting into parts that share nothing. Deterministic.
+ * group spreads further than allowed. Splits into parts that share nothing; small parts by branch and bound over whole-number
+ * costs with a Lagrangian bound on the resources, large ones by pricing the halves between blocks of stations.
+ * Deterministic.
  *
- * @param isStopped asked now and then; once it says yes, the best choice so far is the answer, with its bound
- * @returns the least cost and a choice that has it, or that there is none; both proven unless stopped
+ * @returns the least cost and a choice that has it, or that there is none; both proven unless stopped, or large and without
+ *   an integer solver
  */
-export function leastChoice(problem: ChoiceProblem, isStopped: () => boolean = () => false): ChoiceAnswer {
-  if (problem.options.some((options) => options.length === 0)) return { status: 'infeasible' };
+export function leastChoice(problem: ChoiceProblem, limits: ChoiceLimits = {}): ChoiceAnswer {
+  const { start, group, capacity } = problem;
+  for (let station = 0; station < group.length; station += 1) {
+    if (start[station] === start[station + 1]) return { status: 'infeasible' };
+  }
   const ceiling = greedyCost(problem);
-  const counts = worthLookingAt(problem, ceiling);
-  const scarce = scarceResources(problem, counts);
-  if (ceiling === Number.POSITIVE_INFINITY && isPlainlyShort(problem, scarce)) return { status: 'infeasible' };
-  const kept = undominated(problem, counts, scarce);
-  const chosen = problem.options.map(() => -1);
+  const worth = worthLookingAt(problem, ceiling);
+  const scarce = scarceResources(problem, worth);
+  if (ceiling === INFINITY && isPlainlyShort(problem, worth, scarce)) return { status: 'infeasible' };
+  const kept = undominated(problem, worth, scarce);
+  const chosen = new Int32Array(group.length).fill(-1);
+  const prices = new Float64Array(capacity.length);
   let cost = 0;
   let bound = 0;
-  for (const members of components(problem, counts, scarce)) {
-    const alone = members.length === 1 ? cheapestAlone(problem, members[0]!, kept[members[0]!]!) : null;
-    if (alone !== null) {
-      chosen[members[0]!] = alone;
-      cost += problem.options[members[0]!]![alone]!.cost;
-      bound += problem.options[members[0]!]![alone]!.cost;
-      continue;
-    }
-    const found = new ComponentSearch(problem, members, kept, scarce, isStopped).solve();
-    if (!found) return { status: 'infeasible' };
+  for (const members of components(problem, kept, scarce)) {
+    const found = solvePart(problem, members, kept, scarce, limits);
+    if (found === null) return { status: 'infeasible' };
     cost += found.cost;
     bound += found.bound;
-    members.forEach((station, at) => {
-      chosen[station] = found.path[at]!;
-    });
+    for (const [station, option] of found.options) chosen[station] = option;
+    for (const [resource, price] of found.prices) prices[resource] = price;
   }
-  return { status: bound < cost ? 'feasible' : 'optimal', cost, bound, chosen };
+  return { status: bound < cost ? 'feasible' : 'optimal', cost, bound, chosen, prices };
 }

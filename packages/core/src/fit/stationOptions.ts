@@ -1,3 +1,4 @@
+import type { Choices } from './choice.js';
 import type { FitModel, ModelHousing, ModelStation } from './fitModel.js';
 import { type ShellPair, shellPairs } from './shellPairs.js';
 
@@ -13,21 +14,66 @@ export interface StationOption {
   readonly mixed: boolean;
   /** Whole cost units. */
   readonly cost: number;
-  /** What it takes: the upper, the lower, and the housing counted on behind the shells. */
-  readonly uses: readonly [number, number, number];
 }
 
-/** The housings that may go to a station: its own if one is fixed there, else the free ones of its engine and family. */
-export function housingsFor(model: FitModel, station: ModelStation): number[] {
-  const here: number[] = [];
-  const free: number[] = [];
-  model.housings.forEach((housing, at) => {
-    if (housing.station === station.id) here.push(at);
-    else if (housing.station === null && housing.engine === station.engine && housing.family === station.family) {
-      free.push(at);
-    }
+/** Every option of every station. What an option takes: its upper, its lower, its housing counted on behind the shells. */
+export class StationOptions implements Choices {
+  readonly start: Int32Array;
+  readonly cost: Float64Array;
+  readonly deviation: Float64Array;
+  readonly use: readonly [Int32Array, Int32Array, Int32Array];
+  private readonly model: FitModel;
+
+  constructor(model: FitModel, { start, cost, deviation, use }: Choices) {
+    this.model = model;
+    this.start = start;
+    this.cost = cost;
+    this.deviation = deviation;
+    this.use = use;
+  }
+
+  /** How many options a station has. */
+  count(station: number): number {
+    return this.start[station + 1]! - this.start[station]!;
+  }
+
+  /** The option at a position, written out. */
+  at(station: number, option: number): StationOption {
+    const { shells, stations } = this.model;
+    const upper = this.use[0][option]!;
+    const lower = this.use[1][option]!;
+    const deviation = this.deviation[option]!;
+    return {
+      housing: this.use[2][option]! - shells.length,
+      upper,
+      lower,
+      clearance: stations[station]!.aim + deviation,
+      deviation,
+      mixed: shells[upper]!.wall !== shells[lower]!.wall,
+      cost: this.cost[option]!,
+    };
+  }
+
+  /** All options of a station, written out, in the order of housings and shells. */
+  of(station: number): StationOption[] {
+    return Array.from({ length: this.count(station) }, (_, at) => this.at(station, this.start[station]! + at));
+  }
+}
+
+/** Per station the housings that may go to it: its own if one is fixed there, else the free ones of its engine and family. */
+export function housingsByStation(model: FitModel): readonly (readonly number[])[] {
+  const own = new Map<string, number[]>();
+  const free = new Map<string, number[]>();
+  const put = (map: Map<string, number[]>, key: string, housing: number) => {
+    const list = map.get(key);
+    if (list) list.push(housing);
+    else map.set(key, [housing]);
+  };
+  model.housings.forEach(({ station, engine, family }, housing) => {
+    if (station === null) put(free, `${family}|${engine}`, housing);
+    else put(own, station, housing);
   });
-  return here.length > 0 ? here : free;
+  return model.stations.map(({ id, engine, family }) => own.get(id) ?? free.get(`${family}|${engine}`) ?? []);
 }
 
 /** Cost of a clearance that misses the aim by `deviation` nm, in whole cost units. */
@@ -40,34 +86,46 @@ export function clearanceWith(station: ModelStation, housing: ModelHousing, pair
   return housing.bore - station.journal - pair.walls + station.offset;
 }
 
-/**
- * For each station, every housing and pair that meets its limits and the rules, cheapest first; equal costs in the order
- * of the request, so that the same request always gives the same plan.
- */
-export function stationOptions(model: FitModel): StationOption[][] {
-  const pairs = {
-    main: shellPairs(model.shells, 'main', model.rules),
-    rod: shellPairs(model.shells, 'rod', model.rules),
-  };
-  return model.stations.map((station) => {
-    const options: StationOption[] = [];
-    for (const housing of housingsFor(model, station)) {
-      for (const pair of pairs[station.family]) {
-        const clearance = clearanceWith(station, model.housings[housing]!, pair);
-        if (clearance < station.low || clearance > station.high) continue;
-        const deviation = clearance - station.aim;
-        options.push({
-          uses: [pair.upper, pair.lower, model.shells.length + housing],
-          housing,
-          upper: pair.upper,
-          lower: pair.lower,
-          clearance,
-          deviation,
-          mixed: pair.mixed,
-          cost: deviationCost(deviation, model.rules.tightWeight) + pair.fixedCost,
-        });
+/** For each station, every housing and pair that meets its limits and the rules, in the order of housings and shells. */
+export function stationOptions(model: FitModel): StationOptions {
+  const { stations, housings, shells, rules } = model;
+  const pairs = { main: shellPairs(shells, 'main', rules), rod: shellPairs(shells, 'rod', rules) };
+  const places = housingsByStation(model);
+  let room = 0;
+  stations.forEach(({ family }, station) => {
+    room += places[station]!.length * pairs[family].length;
+  });
+  const start = new Int32Array(stations.length + 1);
+  const cost = new Float64Array(room);
+  const deviation = new Float64Array(room);
+  const use = [new Int32Array(room), new Int32Array(room), new Int32Array(room)] as const;
+  let at = 0;
+  stations.forEach((station, index) => {
+    const list = pairs[station.family];
+    for (const housing of places[index]!) {
+      const gap = housings[housing]!.bore - station.journal + station.offset;
+      const mostWalls = gap - station.low;
+      const leastWalls = gap - station.high;
+      const aimedWalls = gap - station.aim;
+      for (let which = 0; which < list.length; which += 1) {
+        const pair = list[which]!;
+        const { walls } = pair;
+        if (walls < leastWalls || walls > mostWalls) continue;
+        const miss = aimedWalls - walls;
+        cost[at] = deviationCost(miss, rules.tightWeight) + pair.fixedCost;
+        deviation[at] = miss;
+        use[0][at] = pair.upper;
+        use[1][at] = pair.lower;
+        use[2][at] = shells.length + housing;
+        at += 1;
       }
     }
-    return options.sort((a, b) => a.cost - b.cost);
+    start[index + 1] = at;
+  });
+  return new StationOptions(model, {
+    start,
+    cost: cost.subarray(0, at),
+    deviation: deviation.subarray(0, at),
+    use: [use[0].subarray(0, at), use[1].subarray(0, at), use[2].subarray(0, at)],
   });
 }
