@@ -1,11 +1,14 @@
 export * from './clearance/clearanceAim.js';
 export * from './clearance/clearanceVerdict.js';
 export * from './clearance/oilClearance.js';
+export * from './fit/alternatives.js';
+export type { FitProgress } from './fit/choiceLimits.js';
 export { type FitOptions, fit } from './fit/fit.js';
 export * from './fit/fitPlan.js';
 export * from './fit/fitRequest.js';
 export { type IntegerSolver, integerSolverOf } from './fit/integerSolver.js';
 export { type Assignment, leastAssignment } from './fit/leastAssignment.js';
+export * from './fit/planVariants.js';
 export { recheckPlan } from './fit/recheckPlan.js';
 export * from './job/assessReading.js';
 export { choiceFaults } from './job/choiceFaults.js';

@@ -1,4 +1,6 @@
 import type { ChoiceProblem } from './choice.js';
+import type { ChoiceLimits } from './choiceLimits.js';
+import { COST_PER_UM2 } from './fitModel.js';
 import { greatestCommonDivisor } from './greatestCommonDivisor.js';
 
 /**
@@ -62,23 +64,23 @@ export class ComponentSearch {
   private bestPath: Int32Array | null = null;
   private memo: Map<string, number> | null = null;
   private nodes = 0;
-  private readonly isStopped: () => boolean;
+  private readonly limits: ChoiceLimits;
+  private bound = 0;
   private nodeLimit = 0;
 
   /**
    * @param members the stations of this part
    * @param kept per station of the whole problem its options worth looking at, cheapest first
    * @param scarceMarks 1 for every resource that can run out
-   * @param isStopped asked now and then; once it says yes, the best plan found so far is the answer
    */
   constructor(
     problem: ChoiceProblem,
     members: readonly number[],
     kept: readonly Int32Array[],
     scarceMarks: Uint8Array,
-    isStopped: () => boolean,
+    limits: ChoiceLimits,
   ) {
-    this.isStopped = isStopped;
+    this.limits = limits;
     this.count = members.length;
     const total = members.reduce((sum, station) => sum + kept[station]!.length, 0);
     this.origin = new Int32Array(total);
@@ -143,6 +145,7 @@ export class ComponentSearch {
     }
     const isSettled = bound >= ceiling || this.isProven(bound) || this.alive.some((options) => options.length === 0);
     if (!isSettled) {
+      this.bound = Math.max(0, bound);
       this.memo = this.count <= MEMO_STATIONS ? new Map() : null;
       if (this.dive(Number.POSITIVE_INFINITY, this.rent())) bound = Number.POSITIVE_INFINITY;
     }
@@ -156,8 +159,13 @@ export class ComponentSearch {
     };
   }
 
+  private report(): void {
+    const cost = this.bestPath === null ? null : this.best / COST_PER_UM2;
+    this.limits.onProgress?.({ doing: 'searching', cost, bound: this.bound / COST_PER_UM2 });
+  }
+
   private mayStop(): boolean {
-    return this.bestPath !== null && this.isStopped();
+    return this.bestPath !== null && this.limits.isStopped?.() === true;
   }
 
   /** No plan can beat the best one: the next cheaper cost would be a whole grain below it. */
@@ -405,9 +413,12 @@ export class ComponentSearch {
     }
     this.nodes += 1;
     if (this.nodes > this.nodeLimit) return;
-    if (this.nodes % STOP_EVERY === 0 && this.mayStop()) {
-      this.nodeLimit = 0;
-      return;
+    if (this.nodes % STOP_EVERY === 0) {
+      this.report();
+      if (this.mayStop()) {
+        this.nodeLimit = 0;
+        return;
+      }
     }
     if (this.memo && this.nodes > MEMO_FROM && left < this.count) {
       const key = this.stateKey();

@@ -1,8 +1,10 @@
 import type { BlockClass } from './BlockClass.js';
 import { ColumnPool } from './ColumnPool.js';
 import type { ChoiceProblem } from './choice.js';
+import type { ChoiceLimits, FitProgress } from './choiceLimits.js';
 import { climb } from './climb.js';
 import { finishingProgramme } from './finishingProgramme.js';
+import { COST_PER_UM2 } from './fitModel.js';
 import { greatestCommonDivisor } from './greatestCommonDivisor.js';
 import type { IntegerSolver } from './integerSolver.js';
 import type { StationBlock } from './StationBlock.js';
@@ -11,6 +13,7 @@ const INFINITY = Number.POSITIVE_INFINITY;
 
 /** Rounds of price ascent, at most; it usually ends by its own measure of progress. */
 const ROUNDS = 600;
+const REPORT_EVERY = 20;
 /** First step of the ascent, in grains. */
 const FIRST_STEP = 10;
 /** Passes in which overdrawn halves become dearer until nothing is overdrawn. */
@@ -19,13 +22,22 @@ const REPAIR_GROWTH = 1.3;
 const IMPROVING_PASSES = 6;
 /** Changes of one price, in grains, at which other ways to serve the blocks are collected. */
 const TURNS = [0.5, -0.5, 2, -2, 8, -8, 1000];
+/** Change of a price, in grains, at which a half is done without wherever that is possible. */
+const AVOID = 1000;
 /** Ways a block that are combined, at most. */
 const MOST_WAYS = 24;
 /** Cells of single stations that the finishing step takes without a first plan. */
 const SMALL = 4_000;
-/** The finishing step takes on at most so many variables, and branches at most so often. */
+/** The finishing step takes on at most so many variables, a first try so many, and it branches at most so often. */
 const MOST_VARIABLES = 30_000;
+const PROMISING = 8_000;
 const MOST_NODES = 4_000;
+
+interface Plan {
+  readonly cost: number;
+  /** Per class, unit and station its cell. */
+  readonly picks: Int32Array[][];
+}
 
 export interface SharedAnswer {
   readonly cost: number;
@@ -49,20 +61,14 @@ export class SharedSearch {
   private readonly grain: number;
   private readonly ceiling: number;
   private readonly prices: Float64Array;
-  private readonly isStopped: () => boolean;
+  private readonly limits: ChoiceLimits;
   private readonly solver: IntegerSolver | null;
 
-  constructor(
-    problem: ChoiceProblem,
-    classes: readonly BlockClass[],
-    scarceMarks: Uint8Array,
-    solver: IntegerSolver | null,
-    isStopped: () => boolean,
-  ) {
+  constructor(problem: ChoiceProblem, classes: readonly BlockClass[], scarceMarks: Uint8Array, limits: ChoiceLimits) {
     this.problem = problem;
     this.classes = classes;
-    this.solver = solver;
-    this.isStopped = isStopped;
+    this.limits = limits;
+    this.solver = limits.solver ?? null;
     this.prices = new Float64Array(problem.capacity.length);
     const scarce = new Set<number>();
     let grain = 0;
@@ -85,12 +91,15 @@ export class SharedSearch {
 
   /** @returns a plan with a bound, or that there is none, or null when it was not settled either way */
   solve(): SharedAnswer | 'infeasible' | null {
+    this.report('pricing halves', null, null);
     const bound = this.ascend();
     if (bound >= this.ceiling) return 'infeasible';
     const lowest = this.roundedUp(bound);
+    this.report('combining', null, lowest);
     let best = this.isSmall() ? null : (this.combine() ?? this.repair());
     let isProven = best !== null && best.cost <= lowest;
-    if (!isProven && this.solver !== null && !(best !== null && this.isStopped())) {
+    if (!isProven && this.solver !== null && !(best !== null && this.limits.isStopped?.() === true)) {
+      this.report('proving', best?.cost ?? null, lowest);
       const finished = this.finish(bound, best?.cost ?? INFINITY);
       if (finished === 'infeasible') {
         if (best === null) return 'infeasible';
@@ -107,6 +116,11 @@ export class SharedSearch {
       options: this.optionsOf(best.picks),
       prices: this.scarce.map((resource) => [resource, this.prices[resource]!]),
     };
+  }
+
+  private report(doing: FitProgress['doing'], cost: number | null, bound: number | null): void {
+    const scaled = (value: number | null) => (value === null ? null : value / COST_PER_UM2);
+    this.limits.onProgress?.({ doing, cost: scaled(cost), bound: scaled(bound) });
   }
 
   /** Whether few enough ways to serve single stations are left to be settled at once. */
@@ -159,6 +173,7 @@ export class SharedSearch {
     const excess = new Float64Array(prices.length);
     const bestPrices = prices.slice();
     let best = -INFINITY;
+    let rounds = 0;
     climb(scarce.length, {
       rounds: ROUNDS,
       step: this.grain * FIRST_STEP,
@@ -173,6 +188,8 @@ export class SharedSearch {
           bestPrices.set(prices);
         }
         if (best >= this.ceiling) return null;
+        rounds += 1;
+        if (rounds % REPORT_EVERY === 0) this.report('pricing halves', null, Math.max(0, best));
         return Float64Array.from(scarce, (resource, at) =>
           point[at]! < 0 ? problem.capacity[resource]! : excess[resource]!,
         );
@@ -183,7 +200,7 @@ export class SharedSearch {
   }
 
   /** The cheapest plan made of ways that are best for their block at prices near the present ones; null when none was found. */
-  private combine(): { cost: number; picks: Int32Array[][] } | null {
+  private combine(): Plan | null {
     if (this.solver === null) return null;
     const { prices, scarce, classes } = this;
     const pool = new ColumnPool(classes);
@@ -201,14 +218,31 @@ export class SharedSearch {
         asked[resource] = prices[resource]!;
       }
     }
-    const programme = pool.programme(prices, this.problem.capacity, MOST_WAYS);
-    const answer = this.solver({ text: programme.text, gap: this.grain / 2e6, nodes: MOST_NODES });
+    const few = this.combined(pool, MOST_WAYS);
+    if (few !== null) return few;
+    // Some halves are so short that a block has to do without two of them at once.
+    for (const one of scarce) {
+      asked[one] = prices[one]! + AVOID * this.grain;
+      for (const other of scarce) {
+        if (other === one) continue;
+        asked[other] = prices[other]! + AVOID * this.grain;
+        collect();
+        asked[other] = prices[other]!;
+      }
+      asked[one] = prices[one]!;
+    }
+    return this.combined(pool, 4 * MOST_WAYS);
+  }
+
+  private combined(pool: ColumnPool, ways: number): Plan | null {
+    const programme = pool.programme(this.prices, this.problem.capacity, ways);
+    const answer = this.solver!({ text: programme.text, gap: this.grain / 2e6, nodes: MOST_NODES });
     if (answer.status === 'infeasible' || answer.status === 'unknown') return null;
     return this.counted(programme.picksOf(answer.countOf));
   }
 
   /** What the integer solver said, checked against the stock and added up. */
-  private counted(picks: Int32Array[][]): { cost: number; picks: Int32Array[][] } {
+  private counted(picks: Int32Array[][]): Plan {
     const room = this.problem.capacity.slice();
     let cost = 0;
     this.classes.forEach(({ block, units }, at) => {
@@ -224,7 +258,7 @@ export class SharedSearch {
   }
 
   /** A plan near the present prices: units in turn, overdrawn halves dearer from pass to pass; then each unit's best with what is left. */
-  private repair(): { cost: number; picks: Int32Array[][] } | null {
+  private repair(): Plan | null {
     const { problem, scarce, prices, classes } = this;
     const room = problem.capacity.slice();
     const picks = classes.map(({ block, units }) => units.map(() => new Int32Array(block.stations.length).fill(-1)));
@@ -290,24 +324,42 @@ export class SharedSearch {
     return { cost, picks };
   }
 
-  /** Hands what could still be better than `ceiling` to the integer solver. */
-  private finish(
-    bound: number,
-    ceiling: number,
-  ): { cost: number; picks: Int32Array[][]; isProven: boolean } | 'infeasible' | null {
-    const { classes, problem, prices } = this;
-    const most = ceiling - this.grain;
-    let variables = 0;
-    const alive = classes.map(({ block }) => {
+  /**
+   * Hands what could still be better than `ceiling` to the integer solver. Where that is too much, the most promising part of it
+   * first, for a better ceiling.
+   */
+  private finish(bound: number, ceiling: number): (Plan & { isProven: boolean }) | 'infeasible' | null {
+    const excess = this.classes.map(({ block }) => {
       const withCell = new Float64Array(block.cost.length);
-      const least = block.least(prices);
-      block.leastWith(prices, withCell);
-      const keep = Uint8Array.from(withCell, (value) => (bound - least + value <= most ? 1 : 0));
-      variables += keep.reduce((sum, one) => sum + one, 0);
-      return keep;
+      const least = block.least(this.prices);
+      block.leastWith(this.prices, withCell);
+      return withCell.map((value) => value - least);
     });
-    if (variables > MOST_VARIABLES) return null;
-    const programme = finishingProgramme(classes, alive, problem.capacity);
+    const most = ceiling - this.grain - bound;
+    const variables = (limit: number) =>
+      excess.reduce((sum, values) => sum + values.reduce((count, value) => count + (value <= limit ? 1 : 0), 0), 0);
+    if (variables(most) <= MOST_VARIABLES) return this.settle(excess, most);
+    const sorted = Float64Array.from(excess.flatMap((values) => [...values])).sort();
+    const part = this.settle(excess, sorted[PROMISING]!);
+    if (part === 'infeasible' && ceiling === INFINITY) return this.settle(excess, INFINITY);
+    if (part === 'infeasible' || part === null || part.cost >= ceiling) return null;
+    return variables(part.cost - this.grain - bound) <= MOST_VARIABLES
+      ? this.better(part, this.settle(excess, part.cost - this.grain - bound))
+      : { ...part, isProven: false };
+  }
+
+  private better(
+    plan: Plan,
+    found: (Plan & { isProven: boolean }) | 'infeasible' | null,
+  ): Plan & { isProven: boolean } {
+    if (found === 'infeasible') return { ...plan, isProven: true };
+    return found !== null && found.cost < plan.cost ? found : { ...plan, isProven: false };
+  }
+
+  /** The best plan of cells that cost at most `limit` more than the bound. */
+  private settle(excess: readonly Float64Array[], limit: number): (Plan & { isProven: boolean }) | 'infeasible' | null {
+    const alive = excess.map((values) => Uint8Array.from(values, (value) => (value <= limit ? 1 : 0)));
+    const programme = finishingProgramme(this.classes, alive, this.problem.capacity);
     if (programme === null) return 'infeasible';
     const answer = this.solver!({ text: programme.text, gap: this.grain / 2e6, nodes: MOST_NODES });
     if (answer.status === 'infeasible') return 'infeasible';

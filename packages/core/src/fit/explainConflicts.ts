@@ -2,13 +2,15 @@ import { formatExactLength } from '../measure/formatLength.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { INSTRUMENT_DECIMALS, type Unit } from '../measure/unit.js';
 import { type Choice, choicesOf, restrictedTo } from './choice.js';
+import type { ChoiceLimits } from './choiceLimits.js';
 import { choiceProblem, KEEP_ALL, type Kept, spreadGroups } from './choiceProblem.js';
-import type { FitModel, ModelRules } from './fitModel.js';
+import type { FitModel, ModelRules, ModelStation } from './fitModel.js';
 import type { FitConflict } from './fitPlan.js';
-import { type ChoiceLimits, leastChoice } from './leastChoice.js';
+import { leastChoice } from './leastChoice.js';
 import { overdrawnGroup } from './overdrawnGroup.js';
+import { remediesFor } from './remedies.js';
 import { shellPairs } from './shellPairs.js';
-import { clearanceWith, housingsByStation, type StationOptions } from './stationOptions.js';
+import { clearanceWith, housingsByStation, type StationOptions, stationOptions } from './stationOptions.js';
 
 /** The rules at their widest: any two halves of the right side. */
 function openRules(rules: ModelRules): ModelRules {
@@ -71,6 +73,9 @@ function minimalGroup(stations: readonly number[], isConflict: (stations: readon
 /** A conflict of more stations than this is not tried without each of them. */
 const TRIED_ONE_BY_ONE = 24;
 
+/** Remedies are looked for in so many conflicts, the first ones. */
+const MOST_REMEDIED = 8;
+
 /** More names than this are counted, not listed. */
 const NAMED = 12;
 
@@ -79,16 +84,13 @@ function joined(parts: readonly string[]): string {
   return parts.length < 2 ? parts.join('') : `${parts.slice(0, -1).join(', ')} and ${parts.at(-1)}`;
 }
 
-/** Cost units of one bought half: large, so that whole-number prices can be a small part of it. */
-const COST_OF_A_HALF = 10_000;
+/** Cost units of one bought half: so large that prices only decide between equal counts. */
+const COST_OF_A_HALF = 1e12;
 
 /** Fewest halves to be had on top of the stock so that the stations fit: per shell how many; null if no purchase helps. */
-function fewestMissing(
-  model: FitModel,
-  options: StationOptions,
-  stations: readonly number[],
-  limits: ChoiceLimits,
-): Map<number, number> | null {
+function fewestMissing(model: FitModel, stations: readonly number[], limits: ChoiceLimits): Map<number, number> | null {
+  const anything = model.shells.map((shell) => ({ ...shell, stock: Number.POSITIVE_INFINITY }));
+  const options = stationOptions({ ...model, shells: anything });
   const problem = restrictedTo(choiceProblem(model, options), stations);
   const bought: number[][] = [];
   const elastic = stations.map((station) => {
@@ -98,7 +100,8 @@ function fewestMissing(
         const buys = [upper, lower].filter((_, at) => (mask >> at) & 1);
         if (buys.some((shell) => model.shells[shell]!.stock === Number.POSITIVE_INFINITY)) continue;
         const uses = [mask & 1 ? -1 : upper, mask & 2 ? -1 : lower, model.shells.length + housing] as const;
-        variants.push({ cost: buys.length * COST_OF_A_HALF, uses, deviation });
+        const price = buys.reduce((sum, shell) => sum + model.shells[shell]!.price, 0);
+        variants.push({ cost: buys.length * COST_OF_A_HALF + price, uses, deviation });
         bought.push(buys);
       }
     }
@@ -151,6 +154,15 @@ class Explainer {
         kind: 'matching',
         message: `${station.id} has no housing: none is fixed to it and none of its engine and family is free.`,
         remedy: `Add the housing of ${station.id} with its bore.`,
+      };
+    }
+    const free = stationOptions({ ...model, wishes: new Map([...model.wishes].filter(([other]) => other !== at)) });
+    if (free.count(at) > 0) {
+      return {
+        ...base,
+        kind: 'rules',
+        message: `What is held or forbidden at ${station.id} leaves no pair inside its limits.`,
+        remedy: `Let go of what is held or forbidden at ${station.id}.`,
       };
     }
     // Stock is counted as unlimited here, so that "wrong wall" and "none left" are told apart.
@@ -230,9 +242,9 @@ class Explainer {
   /** Stations of `candidates` that compete for too few halves. */
   private stockShort(candidates: readonly number[], kept: Kept): FitConflict {
     const group = this.smallest(candidates, kept);
-    const missing = fewestMissing(this.model, this.options, group, this.limits);
-    const everywhere = fewestMissing(this.model, this.options, this.all, this.limits);
-    const overall = everywhere ?? fewestMissing(this.model, this.options, candidates, this.limits);
+    const missing = fewestMissing(this.model, group, this.limits);
+    const everywhere = fewestMissing(this.model, this.all, this.limits);
+    const overall = everywhere ?? fewestMissing(this.model, candidates, this.limits);
     const goal = everywhere ? 'everything fits' : 'these fit';
     const list = (halves: Map<number, number> | null) =>
       joined([...(halves ?? [])].map(([shell, count]) => `${count} × ${this.model.shells[shell]!.id}`));
@@ -328,6 +340,44 @@ class Explainer {
   }
 }
 
+function conflictsOf(model: FitModel, options: StationOptions, unit: Unit, limits: ChoiceLimits): FitConflict[] {
+  const explainer = new Explainer(model, options, unit, limits);
+  const lonely = model.stations.flatMap((_, at) => (options.count(at) === 0 ? [explainer.lonely(at)] : []));
+  if (lonely.length > 0) return lonely;
+
+  const conflicts: FitConflict[] = [];
+  const { group, keys } = spreadGroups(model);
+  const healthy: number[] = [];
+  keys.forEach((_, at) => {
+    const stations = group.flatMap((own, station) => (own === at ? [station] : []));
+    if (isFeasible(model, options, stations, KEEP_ALL, limits)) healthy.push(...stations);
+    else conflicts.push(...explainer.together(stations));
+  });
+  if (conflicts.length > 0) return conflicts;
+  return explainer.together(healthy.sort((a, b) => a - b));
+}
+
+/** Adds the remedies that were solved for: for everything, or, where there are several conflicts, for what this one concerns. */
+function withRemedies(
+  model: FitModel,
+  conflict: FitConflict,
+  isAlone: boolean,
+  unit: Unit,
+  limits: ChoiceLimits,
+): FitConflict {
+  const group = model.stations.flatMap(({ id }, at) => (conflict.stations.includes(id) ? [at] : []));
+  const isOf = (station: ModelStation) =>
+    group.some((at) => model.stations[at]!.engine === station.engine && model.stations[at]!.family === station.family);
+  const scope = isAlone
+    ? model.stations.map((_, at) => at)
+    : group.length === 1
+      ? group
+      : model.stations.flatMap((station, at) => (isOf(station) ? [at] : []));
+  const missing = fewestMissing(model, scope, limits);
+  const bought = [...(missing ?? [])].map(([shell, count]) => ({ id: model.shells[shell]!.id, count }));
+  return { ...conflict, remedies: remediesFor({ model, scope, group, bought, unit, limits }) };
+}
+
 /**
  * Says why nothing fits: stations that no pair can serve first; otherwise, engine by engine where each fails alone or for
  * all together, the smallest group of stations that compete, and what would help. Remedies that name a count of halves
@@ -343,18 +393,8 @@ export function explainConflicts(
   unit: Unit,
   limits: ChoiceLimits = {},
 ): FitConflict[] {
-  const explainer = new Explainer(model, options, unit, limits);
-  const lonely = model.stations.flatMap((_, at) => (options.count(at) === 0 ? [explainer.lonely(at)] : []));
-  if (lonely.length > 0) return lonely;
-
-  const conflicts: FitConflict[] = [];
-  const { group, keys } = spreadGroups(model);
-  const healthy: number[] = [];
-  keys.forEach((_, at) => {
-    const stations = group.flatMap((own, station) => (own === at ? [station] : []));
-    if (isFeasible(model, options, stations, KEEP_ALL, limits)) healthy.push(...stations);
-    else conflicts.push(...explainer.together(stations));
-  });
-  if (conflicts.length > 0) return conflicts;
-  return explainer.together(healthy.sort((a, b) => a - b));
+  const conflicts = conflictsOf(model, options, unit, limits);
+  return conflicts.map((conflict, at) =>
+    at < MOST_REMEDIED ? withRemedies(model, conflict, conflicts.length === 1, unit, limits) : conflict,
+  );
 }

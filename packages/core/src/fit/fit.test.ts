@@ -50,7 +50,7 @@ function mainsByGap(
 describe('fit against a second method', () => {
   it('agrees with HiGHS on status and least cost for seeded random requests that touch every rule', async () => {
     let feasible = 0;
-    for (let seed = 1; seed <= 400; seed += 1) {
+    for (let seed = 1; seed <= 2000; seed += 1) {
       const request = read(randomRequest(seed));
       const plan = fit(request);
       const least = await leastCostByHighs(request);
@@ -63,9 +63,9 @@ describe('fit against a second method', () => {
         expect(plan.cost!, `seed ${seed}`).toBeCloseTo(least, 5);
       }
     }
-    expect(feasible).toBeGreaterThan(100);
-    expect(feasible).toBeLessThan(380);
-  });
+    expect(feasible).toBeGreaterThan(500);
+    expect(feasible).toBeLessThan(1900);
+  }, 120_000);
 
   it('agrees with exhaustive choice on small problems with shared resources', () => {
     for (let seed = 1; seed <= 300; seed += 1) {
@@ -232,7 +232,7 @@ describe('conflicts', () => {
   it('says how far the nearest pair is and which walls would do', () => {
     const plan = fit(read(mainsByGap([24, 200], { std: 10, thin: 2, thick: 2 }, 25)));
     expect(plan.status).toBe('infeasible');
-    expect(plan.conflicts).toEqual([
+    expect(plan.conflicts).toMatchObject([
       {
         kind: 'no-pair-in-range',
         stations: ['M2'],

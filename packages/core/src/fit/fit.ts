@@ -1,6 +1,8 @@
 import { numberOfLength } from '../measure/formatLength.js';
 import { nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
+import type { ChoiceAnswer } from './choice.js';
+import type { FitProgress } from './choiceLimits.js';
 import { choiceProblem, spreadGroups } from './choiceProblem.js';
 import { explainConflicts } from './explainConflicts.js';
 import { COST_PER_UM2, type FitModel, fitModelOf } from './fitModel.js';
@@ -28,6 +30,12 @@ function shellsUsed(model: FitModel, chosen: readonly StationOption[]): FitPlan[
 }
 
 export interface FitOptions {
+  /** Works out for every shell used to its last half what one more would save: solves once more for each. */
+  readonly prices?: boolean;
+  /** Leave out why nothing fits, and remedies: for questions where only the cost counts. */
+  readonly explain?: boolean;
+  /** Told now and then how far a long search has come. */
+  readonly onProgress?: (progress: FitProgress) => void;
   /** Proves plans for many engines on one drawer; without one such a plan may come as `feasible` with its bound. */
   readonly solver?: IntegerSolver | null;
   /**
@@ -35,6 +43,33 @@ export interface FitOptions {
    * proven bound. The core has no clock of its own. Before there is any plan, the search goes on.
    */
   readonly isStopped?: () => boolean;
+}
+
+/** From this many stations on, prices come from the search itself: solving once more for each shell would take too long. */
+const SOLVED_PRICES_UP_TO = 60;
+
+/** What one more half of each scarce shell would save; nothing where that was not asked for and did not come by itself. */
+function pricesOf(
+  model: FitModel,
+  answer: Extract<ChoiceAnswer, { cost: number }>,
+  limits: FitOptions,
+): Pick<FitPlan, 'prices'> {
+  const listed = (prices: ArrayLike<number>) => ({
+    prices: model.shells.flatMap(({ id }, shell) =>
+      prices[shell]! > 0 ? [{ id, price: prices[shell]! / COST_PER_UM2 }] : [],
+    ),
+  });
+  if (model.stations.length > SOLVED_PRICES_UP_TO) return listed(answer.prices);
+  if (limits.prices !== true) return {};
+  return listed(
+    model.shells.map((one, shell) => {
+      if (one.stock === Number.POSITIVE_INFINITY || limits.isStopped?.()) return 0;
+      const shells = model.shells.map((other, at) => (at === shell ? { ...other, stock: other.stock + 1 } : other));
+      const more = { ...model, shells };
+      const found = leastChoice(choiceProblem(more, stationOptions(more)), limits);
+      return found.status === 'optimal' ? Math.max(0, answer.cost - found.cost) : 0;
+    }),
+  );
 }
 
 /**
@@ -61,7 +96,7 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
       stations: [],
       shellsUsed: [],
       spread: [],
-      conflicts: explainConflicts(model, options, request.unit, limits),
+      conflicts: limits.explain === false ? [] : explainConflicts(model, options, request.unit, limits),
     };
   }
   const chosen = Array.from(answer.chosen, (option, station) => options.at(station, option));
@@ -82,5 +117,6 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
     shellsUsed: shellsUsed(model, chosen),
     spread: spreads(model, chosen, request.unit),
     conflicts: [],
+    ...pricesOf(model, answer, limits),
   };
 }

@@ -47,12 +47,79 @@ export interface ModelRules {
   readonly mixedPenalty: number;
 }
 
+/** What is wished for one station, by position. */
+export interface StationWish {
+  /** The housing, upper and lower it keeps; null where it may choose. */
+  readonly housing: number | null;
+  readonly upper: number | null;
+  readonly lower: number | null;
+  readonly noHousings: readonly number[];
+  readonly noShells: readonly number[];
+  readonly unmixed: boolean;
+}
+
 /** A fit request in whole nanometres and whole cost units: what the search works on. */
 export interface FitModel {
   readonly stations: readonly ModelStation[];
   readonly housings: readonly ModelHousing[];
   readonly shells: readonly ModelShell[];
   readonly rules: ModelRules;
+  /** Stations with a wish, by position. */
+  readonly wishes: ReadonlyMap<number, StationWish>;
+}
+
+function stationWishes({ stations, housings, shells, wishes }: FitRequest): Map<number, StationWish> {
+  const found = new Map<number, StationWish>();
+  if (wishes.hold.length === 0 && wishes.forbid.length === 0) return found;
+  const places = (list: readonly { id: string }[]) => new Map(list.map(({ id }, at) => [id, at]));
+  const [station, housing, shell] = [places(stations), places(housings), places(shells)];
+  const add = (id: string, change: (wish: StationWish) => Partial<StationWish>) => {
+    const at = station.get(id)!;
+    const wish = found.get(at) ?? NO_WISH;
+    found.set(at, { ...wish, ...change(wish) });
+  };
+  for (const hold of wishes.hold) {
+    add(hold.station, (wish) => ({
+      housing: hold.housing === undefined ? wish.housing : housing.get(hold.housing)!,
+      upper: hold.upper === undefined ? wish.upper : shell.get(hold.upper)!,
+      lower: hold.lower === undefined ? wish.lower : shell.get(hold.lower)!,
+    }));
+  }
+  for (const forbid of wishes.forbid) {
+    add(forbid.station, (wish) => ({
+      noHousings: forbid.housing === undefined ? wish.noHousings : [...wish.noHousings, housing.get(forbid.housing)!],
+      noShells: forbid.shell === undefined ? wish.noShells : [...wish.noShells, shell.get(forbid.shell)!],
+      unmixed: wish.unmixed || forbid.mixed === true,
+    }));
+  }
+  return found;
+}
+
+const NO_WISH: StationWish = {
+  housing: null,
+  upper: null,
+  lower: null,
+  noHousings: [],
+  noShells: [],
+  unmixed: false,
+};
+
+/** Whether a station's wish allows a housing and two halves there. */
+export function isWished(
+  wish: StationWish | undefined,
+  choice: { housing: number; upper: number; lower: number; mixed: boolean },
+): boolean {
+  if (wish === undefined) return true;
+  const keeps = (kept: number | null, taken: number) => kept === null || kept === taken;
+  return (
+    keeps(wish.housing, choice.housing) &&
+    keeps(wish.upper, choice.upper) &&
+    keeps(wish.lower, choice.lower) &&
+    !wish.noHousings.includes(choice.housing) &&
+    !wish.noShells.includes(choice.upper) &&
+    !wish.noShells.includes(choice.lower) &&
+    !(wish.unmixed && choice.mixed)
+  );
 }
 
 /** Turns a request's lengths into whole nanometres and its penalties into whole cost units. */
@@ -61,6 +128,7 @@ export function fitModelOf(request: FitRequest): FitModel {
   const millimetres = (value: number | null) => (value === null ? null : lengthOfNumber(value, 'mm'));
   const { rules } = request;
   return {
+    wishes: stationWishes(request),
     stations: request.stations.map((station) => ({
       id: station.id,
       engine: station.engine,

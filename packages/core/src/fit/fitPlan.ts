@@ -2,12 +2,30 @@ import { z } from 'zod';
 import { unitSchema } from '../measure/unit.js';
 import { familySchema } from './fitRequest.js';
 
+export const remedySchema = z.strictObject({
+  kind: z
+    .enum(['release', 'move-rod', 'buy', 'wall', 'rule', 'regrind', 'limit'])
+    .describe(
+      'let a held choice go; let a rod leave its pin; get halves; get another wall; a rule; grind a journal; a limit',
+    ),
+  message: z.string(),
+  stations: z.array(z.string()),
+  shells: z
+    .array(z.strictObject({ id: z.string(), count: z.int() }))
+    .describe('Halves to get, of those in the request.'),
+});
+export type FitRemedy = z.infer<typeof remedySchema>;
+
 export const conflictSchema = z.strictObject({
   kind: z.enum(['no-pair-in-range', 'stock-short', 'spread', 'matching', 'rules']),
   stations: z.array(z.string()).describe('The stations concerned; dropping any one of a group would let the rest fit.'),
   shells: z.array(z.string()).describe('The shells they compete for, where there are any.'),
   message: z.string().describe('What is wrong and by how much.'),
   remedy: z.string().describe('What would put it right.'),
+  remedies: z
+    .array(remedySchema)
+    .optional()
+    .describe('Single changes after which all that is concerned fits: each was solved for. Cheapest first.'),
 });
 export type FitConflict = z.infer<typeof conflictSchema>;
 
@@ -37,6 +55,12 @@ export const fitPlanSchema = z.strictObject({
     .array(z.strictObject({ engine: z.string(), family: familySchema, value: z.number() }))
     .describe('Largest minus smallest deviation per engine and family.'),
   conflicts: z.array(conflictSchema),
+  prices: z
+    .array(z.strictObject({ id: z.string(), price: z.number() }))
+    .optional()
+    .describe(
+      'What one more half of a shell would save, µm²: solved for, or, where many engines share a drawer, the Lagrange price: the rate at which the bound falls.',
+    ),
 });
 export type FitPlan = z.infer<typeof fitPlanSchema>;
 

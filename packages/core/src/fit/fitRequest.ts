@@ -73,6 +73,29 @@ export const fitRulesSchema = z.strictObject({
   pricePenalty: z.number().min(0).max(1e9).default(0).describe('Cost of one unit of price, µm².'),
 });
 
+export const fitHoldSchema = z
+  .strictObject({
+    station: idSchema,
+    housing: idSchema.optional().describe('The housing it keeps.'),
+    upper: idSchema.optional().describe('The shell its upper half keeps.'),
+    lower: idSchema.optional().describe('The shell its lower half keeps.'),
+  })
+  .describe('A choice the fitter has made.');
+
+export const fitForbidSchema = z
+  .strictObject({
+    station: idSchema,
+    housing: idSchema.optional().describe('A housing that may not go there.'),
+    shell: idSchema.optional().describe('A shell that may not go there, on either side.'),
+    mixed: z.literal(true).optional().describe('No two different walls there.'),
+  })
+  .describe('Something the fitter does not want at a station.');
+
+export const fitWishesSchema = z.strictObject({
+  hold: z.array(fitHoldSchema).max(100_000).default([]),
+  forbid: z.array(fitForbidSchema).max(100_000).default([]),
+});
+
 type Identified = { readonly id: string };
 
 function repeatedIds(list: readonly Identified[], name: string): { path: (string | number)[]; message: string }[] {
@@ -102,6 +125,7 @@ export const fitRequestSchema = z
     housings: z.array(fitHousingSchema).max(100_000),
     shells: z.array(fitShellSchema).max(10_000),
     rules: fitRulesSchema.prefault({}),
+    wishes: fitWishesSchema.prefault({}).describe('What the fitter holds or forbids, station by station.'),
   })
   .superRefine((request, context) => {
     const issues = [
@@ -122,6 +146,20 @@ export const fitRequestSchema = z
         });
       }
     });
+    const known = {
+      station: stations,
+      housing: new Map(request.housings.map((housing) => [housing.id, housing])),
+      shell: new Map(request.shells.map((shell) => [shell.id, shell])),
+    };
+    for (const list of ['hold', 'forbid'] as const) {
+      request.wishes[list].forEach((wish, at) => {
+        for (const [field, id] of Object.entries(wish)) {
+          const kind = field === 'upper' || field === 'lower' ? 'shell' : (field as keyof typeof known);
+          if (typeof id !== 'string' || known[kind].has(id)) continue;
+          issues.push({ path: ['wishes', list, at, field], message: `there is no ${kind} “${id}” in this request` });
+        }
+      });
+    }
     for (const issue of issues) context.addIssue({ code: 'custom', ...issue });
   });
 
@@ -133,6 +171,7 @@ export type FitStation = z.output<typeof fitStationSchema>;
 export type FitHousing = z.output<typeof fitHousingSchema>;
 export type FitShell = z.output<typeof fitShellSchema>;
 export type FitRules = z.output<typeof fitRulesSchema>;
+export type FitWishes = z.output<typeof fitWishesSchema>;
 
 /** One thing wrong with a document, and where. */
 export interface DocumentFault {

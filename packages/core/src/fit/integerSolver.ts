@@ -21,7 +21,7 @@ interface Highs {
   solve(
     text: string,
     options: Record<string, string | number | boolean>,
-  ): { Status: string; Columns: Record<string, { Primal?: number }> };
+  ): { Status: string; Columns: Record<string, object> };
 }
 
 /** HiGHS as the integer solver. @param highs its loaded WebAssembly module */
@@ -34,9 +34,9 @@ export function integerSolverOf(highs: Highs): IntegerSolver {
       output_flag: false,
     });
     if (solution.Status === 'Infeasible') return { status: 'infeasible' };
-    const columns = solution.Columns;
-    const known = Object.values(columns).some(({ Primal }) => Primal !== undefined && Math.abs(Primal) > 0.5);
-    if (!known) return { status: 'unknown' };
+    const columns = solution.Columns as Record<string, { Primal?: number }>;
+    const isKnown = Object.values(columns).some(({ Primal }) => Primal !== undefined && Math.abs(Primal) > 0.5);
+    if (!isKnown) return { status: 'unknown' };
     return {
       status: solution.Status === 'Optimal' ? 'optimal' : 'stopped',
       countOf: (variable) => Math.round(columns[variable]?.Primal ?? 0),

@@ -1,7 +1,7 @@
 import { blockClasses } from './blockClasses.js';
 import { ComponentSearch } from './ComponentSearch.js';
 import type { ChoiceAnswer, ChoiceProblem } from './choice.js';
-import type { IntegerSolver } from './integerSolver.js';
+import type { ChoiceLimits } from './choiceLimits.js';
 import { coversAll } from './overdrawnGroup.js';
 import { SharedSearch } from './SharedSearch.js';
 
@@ -200,13 +200,6 @@ function cheapestAlone({ use, capacity }: ChoiceProblem, kept: Int32Array): numb
 /** From this many stations in one part on, its engines are priced against each other instead of searched station by station. */
 const SHARED_FROM = 30;
 
-export interface ChoiceLimits {
-  /** Asked now and then; once it says yes, the best choice so far is the answer, with its bound. */
-  readonly isStopped?: () => boolean;
-  /** Finishes large parts; without one their plan may stay unproven, with its bound. */
-  readonly solver?: IntegerSolver | null;
-}
-
 interface PartAnswer {
   readonly cost: number;
   readonly bound: number;
@@ -221,7 +214,7 @@ function solvePart(
   members: readonly number[],
   kept: readonly Int32Array[],
   scarce: Uint8Array,
-  { isStopped = () => false, solver = null }: ChoiceLimits,
+  limits: ChoiceLimits,
 ): PartAnswer | null {
   if (members.length === 1) {
     const [station] = members;
@@ -231,11 +224,11 @@ function solvePart(
   }
   if (members.length >= SHARED_FROM) {
     const classes = blockClasses(problem, members, kept, scarce);
-    const found = new SharedSearch(problem, classes, scarce, solver, isStopped).solve();
+    const found = new SharedSearch(problem, classes, scarce, limits).solve();
     if (found === 'infeasible') return null;
     if (found !== null) return found;
   }
-  const found = new ComponentSearch(problem, members, kept, scarce, isStopped).solve();
+  const found = new ComponentSearch(problem, members, kept, scarce, limits).solve();
   return found && { ...found, options: members.map((station, at) => [station, found.path[at]!] as const) };
 }
 

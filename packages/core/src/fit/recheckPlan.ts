@@ -1,5 +1,5 @@
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
-import { COST_PER_UM2, fitModelOf } from './fitModel.js';
+import { COST_PER_UM2, fitModelOf, isWished } from './fitModel.js';
 import type { FitPlan } from './fitPlan.js';
 import type { FitRequest } from './fitRequest.js';
 import { pairFault } from './shellPairs.js';
@@ -57,6 +57,14 @@ export function recheckPlan(request: FitRequest, plan: FitPlan): string[] {
     const fault = pairFault(upper, lower, model.rules);
     if (fault) faults.push(`${station.id} breaks the ${fault} rule`);
     const mixed = upper.wall !== lower.wall;
+    const at = model.stations.indexOf(station);
+    const position = {
+      housing: model.housings.indexOf(housing),
+      upper: model.shells.indexOf(upper),
+      lower: model.shells.indexOf(lower),
+      mixed,
+    };
+    if (!isWished(model.wishes.get(at), position)) faults.push(`${station.id} is not what is held or allowed there`);
     if (choice.mixed !== mixed) faults.push(`${station.id} states mixed wrongly`);
     for (const shell of [upper, lower]) used.set(shell.id, (used.get(shell.id) ?? 0) + 1);
     const key = `${station.family} ${station.engine}`;

@@ -1,5 +1,5 @@
 import type { Choices } from './choice.js';
-import type { FitModel, ModelHousing, ModelStation } from './fitModel.js';
+import { type FitModel, isWished, type ModelHousing, type ModelStation } from './fitModel.js';
 import { type ShellPair, shellPairs } from './shellPairs.js';
 
 /** One way to fill a station: a housing and a pair of halves, all by position. */
@@ -86,9 +86,9 @@ export function clearanceWith(station: ModelStation, housing: ModelHousing, pair
   return housing.bore - station.journal - pair.walls + station.offset;
 }
 
-/** For each station, every housing and pair that meets its limits and the rules, in the order of housings and shells. */
+/** For each station, every housing and pair that meets its limits, the rules and its wishes, in the order of housings and shells. */
 export function stationOptions(model: FitModel): StationOptions {
-  const { stations, housings, shells, rules } = model;
+  const { stations, housings, shells, rules, wishes } = model;
   const pairs = { main: shellPairs(shells, 'main', rules), rod: shellPairs(shells, 'rod', rules) };
   const places = housingsByStation(model);
   let room = 0;
@@ -102,6 +102,7 @@ export function stationOptions(model: FitModel): StationOptions {
   let at = 0;
   stations.forEach((station, index) => {
     const list = pairs[station.family];
+    const wish = wishes.get(index);
     for (const housing of places[index]!) {
       const gap = housings[housing]!.bore - station.journal + station.offset;
       const mostWalls = gap - station.low;
@@ -111,6 +112,7 @@ export function stationOptions(model: FitModel): StationOptions {
         const pair = list[which]!;
         const { walls } = pair;
         if (walls < leastWalls || walls > mostWalls) continue;
+        if (wish !== undefined && !isWished(wish, { ...pair, housing })) continue;
         const miss = aimedWalls - walls;
         cost[at] = deviationCost(miss, rules.tightWeight) + pair.fixedCost;
         deviation[at] = miss;

@@ -6,7 +6,7 @@ const load = highsModule.default as unknown as typeof highsModule.default.defaul
 let solver: Awaited<ReturnType<typeof load>> | null = null;
 
 /** HiGHS, loaded once. */
-async function highs() {
+export async function highs() {
   solver ??= await load();
   return solver;
 }
@@ -48,6 +48,21 @@ export function programmeOf(request: FitRequest): string | null {
           if (difference !== 0 && !rules.mixedHalves) continue;
           if (difference > 0 && rules.thinnerHalf === 'upper') continue;
           if (difference < 0 && rules.thinnerHalf === 'lower') continue;
+          const chosen = { housing: housing.id, upper: upper.id, lower: lower.id };
+          const isHeld = request.wishes.hold.every(
+            (hold) =>
+              hold.station !== station.id ||
+              Object.entries(chosen).every(([field, id]) => (hold[field as keyof typeof chosen] ?? id) === id),
+          );
+          const isForbidden = request.wishes.forbid.some(
+            (forbid) =>
+              forbid.station === station.id &&
+              (forbid.housing === housing.id ||
+                forbid.shell === upper.id ||
+                forbid.shell === lower.id ||
+                (forbid.mixed === true && difference !== 0)),
+          );
+          if (!isHeld || isForbidden) continue;
           const clearance =
             nm(housing.bore) - nm(station.journal) - nm(upper.wall) - nm(lower.wall) + nm(station.offset);
           if (clearance < nm(station.low) || clearance > nm(station.high)) continue;

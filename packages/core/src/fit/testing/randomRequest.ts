@@ -77,24 +77,104 @@ export function randomRequest(seed: number): FitRequestInput {
       }
     }
   }
-  return {
+  const rules: FitRequestInput['rules'] = {
+    mixedHalves: maybe(0.8),
+    acrossSeries: maybe(0.4),
+    maxWallStep: maybe(0.3) ? 0.005 : 0.013,
+    thinnerHalf: (['either', 'upper', 'lower'] as const)[whole(0, 2)]!,
+    maxSpread: maybe(0.5) ? { main: um(whole(2, 14)), rod: maybe(0.5) ? um(whole(2, 14)) : null } : null,
+    tightWeight: [1, 2, 2.5][whole(0, 2)]!,
+    mixedPenalty: whole(0, 8),
+    pricePenalty: maybe(0.5) ? whole(1, 4) : 0,
+  };
+  const any = <T>(list: readonly T[]) => list[whole(0, list.length - 1)]!;
+  const hold: NonNullable<FitRequestInput['wishes']>['hold'] = [];
+  const forbid: NonNullable<FitRequestInput['wishes']>['forbid'] = [];
+  if (maybe(0.25)) {
+    const station = any(stations);
+    const fitting = shells.filter(({ family }) => family === station.family);
+    if (maybe(0.3)) {
+      const housing = housings.find(({ engine, family }) => engine === station.engine && family === station.family);
+      hold.push({ station: station.id, housing: housing!.id });
+    } else if (fitting.length > 0)
+      hold.push({ station: station.id, [maybe(0.5) ? 'upper' : 'lower']: any(fitting).id });
+  }
+  if (maybe(0.25)) {
+    const station = any(stations);
+    const fitting = shells.filter(({ family }) => family === station.family);
+    if (maybe(0.5) || fitting.length === 0) forbid.push({ station: station.id, mixed: true });
+    else forbid.push({ station: station.id, shell: any(fitting).id });
+  }
+  return { format: 'fettle.fit-request/1', unit: 'mm', stations, housings, shells, rules, wishes: { hold, forbid } };
+}
+
+/**
+ * Seeded engines on one drawer in graded halves. The drawer holds what one way of fitting them takes, times `slack`, so
+ * that it is short but sufficient from a slack of 1 on.
+ */
+export function manyEngines(
+  seed: number,
+  engines: number,
+  { freeRods = false, slack = 1.02, mains = 5, rods = 4, grades = 5, maxSpread = null as FitSpread } = {},
+): FitRequest {
+  const random = seeded(seed);
+  const whole = (from: number, to: number) => from + Math.floor(random() * (to - from + 1));
+  const um = (value: number) => Math.round(value) / 1000;
+  const stations: FitRequestInput['stations'] = [];
+  const housings: FitRequestInput['housings'] = [];
+  const need = new Map<string, number>();
+  const wallOf = (grade: number) => 1_995 + 3 * (grade - (grades - 1) / 2);
+  const place = (engine: string, id: string, family: 'main' | 'rod', journalFrom: number, boreFrom: number) => {
+    const journal = journalFrom + whole(0, 18);
+    const bore = boreFrom + whole(0, 19);
+    const within = (least: number, most: number) => {
+      const pairs: [number, number][] = [];
+      for (let upper = 0; upper < grades; upper += 1) {
+        for (let lower = 0; lower < grades; lower += 1) {
+          const clearance = bore - journal - wallOf(upper) - wallOf(lower);
+          const step = Math.abs(wallOf(upper) - wallOf(lower));
+          if (clearance >= least && clearance <= most && step <= 13) pairs.push([upper, lower]);
+        }
+      }
+      return pairs;
+    };
+    const near = within(27, 43);
+    const pairs = near.length > 0 ? near : within(20, 50);
+    if (pairs.length === 0) return false;
+    const [upper, lower] = pairs[whole(0, pairs.length - 1)]!;
+    for (const half of [`${family}-upper-${upper}`, `${family}-lower-${lower}`])
+      need.set(half, (need.get(half) ?? 0) + 1);
+    stations.push({ id, engine, family, journal: um(journal), aim: 0.035, low: 0.02, high: 0.05 });
+    const station = family === 'rod' && freeRods ? null : id;
+    housings.push({ id: `${id}h`, engine, family, bore: um(bore), station });
+    return true;
+  };
+  for (let at = 0; at < engines; at += 1) {
+    const engine = `E${at}`;
+    for (let main = 0; main < mains; ) if (place(engine, `${engine}M${main}`, 'main', 59_976, 64_000)) main += 1;
+    for (let rod = 0; rod < rods; ) if (place(engine, `${engine}R${rod}`, 'rod', 47_976, 52_000)) rod += 1;
+  }
+  const shells: FitRequestInput['shells'] = (['main', 'rod'] as const).flatMap((family) =>
+    Array.from({ length: grades }, (_, grade) => grade).flatMap((grade) =>
+      (['upper', 'lower'] as const).map((half) => {
+        const id = `${family}-${half}-${grade}`;
+        const stock = Math.ceil((need.get(id) ?? 0) * slack);
+        return { id, family, series: 'A', half, wall: um(wallOf(grade)), stock };
+      }),
+    ),
+  );
+  const request: FitRequestInput = {
     format: 'fettle.fit-request/1',
     unit: 'mm',
     stations,
     housings,
     shells,
-    rules: {
-      mixedHalves: maybe(0.8),
-      acrossSeries: maybe(0.4),
-      maxWallStep: maybe(0.3) ? 0.005 : 0.013,
-      thinnerHalf: (['either', 'upper', 'lower'] as const)[whole(0, 2)]!,
-      maxSpread: maybe(0.5) ? { main: um(whole(2, 14)), rod: maybe(0.5) ? um(whole(2, 14)) : null } : null,
-      tightWeight: [1, 2, 2.5][whole(0, 2)]!,
-      mixedPenalty: whole(0, 8),
-      pricePenalty: maybe(0.5) ? whole(1, 4) : 0,
-    },
+    rules: { maxSpread },
   };
+  return fitRequestSchema.parse(request);
 }
+
+type FitSpread = { main: number | null; rod: number | null } | null;
 
 /** A seeded engine in graded halves with a short drawer: mains in their own bores, rods free to go to any pin. */
 export function gradedEngine(seed: number, mains: number, rods: number, grades: number): FitRequest {
