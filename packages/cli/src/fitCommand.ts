@@ -1,4 +1,12 @@
-import { type DocumentFault, type FitError, type FitPlan, fit, readFitRequest } from '@fettle/core';
+import {
+  type DocumentFault,
+  type FitError,
+  type FitPlan,
+  fit,
+  loadIntegerSolver,
+  readFitRequest,
+  wantsIntegerSolver,
+} from '@fettle/core';
 
 export interface FitCommandStreams {
   readonly write: (text: string) => void;
@@ -9,11 +17,13 @@ export interface FitCommandOptions {
   readonly ndjson: boolean;
   /** Per request; after so long the best plan found is printed as feasible. Infinity for no limit. */
   readonly seconds: number;
+  /** Whether to work out what one more half of each shell would save. */
+  readonly prices: boolean;
 }
 
 type Answer = { readonly plan: FitPlan } | { readonly faults: readonly DocumentFault[] };
 
-function answerTo(text: string, seconds: number): Answer {
+async function answerTo(text: string, { seconds, prices }: FitCommandOptions): Promise<Answer> {
   let json: unknown;
   try {
     json = JSON.parse(text);
@@ -22,8 +32,9 @@ function answerTo(text: string, seconds: number): Answer {
   }
   const read = readFitRequest(json);
   if (!read.ok) return { faults: read.faults };
+  const solver = wantsIntegerSolver(read.request) ? await loadIntegerSolver() : null;
   const end = performance.now() + 1000 * seconds;
-  return { plan: fit(read.request, { isStopped: () => performance.now() > end }) };
+  return { plan: fit(read.request, { prices, solver, isStopped: () => performance.now() > end }) };
 }
 
 /** Invalid beats infeasible beats optimal. */
@@ -39,29 +50,29 @@ const placeOf = ({ path }: DocumentFault) => path || '(whole request)';
  * infeasible. Faults go to standard error with their path; with `ndjson` the line also gets a `fettle.error/1` and
  * the others are still solved.
  */
-export function fitCommand(
+export async function fitCommand(
   text: string,
-  { ndjson, seconds }: FitCommandOptions,
+  options: FitCommandOptions,
   { write, complain }: FitCommandStreams,
-): number {
-  if (!ndjson) {
-    const answer = answerTo(text, seconds);
+): Promise<number> {
+  if (!options.ndjson) {
+    const answer = await answerTo(text, options);
     if ('plan' in answer) write(`${JSON.stringify(answer.plan, null, 2)}\n`);
     else for (const fault of answer.faults) complain(`${placeOf(fault)}: ${fault.message}\n`);
     return statusOf([answer]);
   }
   const answers: Answer[] = [];
-  text.split(/\r?\n/u).forEach((line, at) => {
-    if (line.trim() === '') return;
-    const answer = answerTo(line, seconds);
+  for (const [at, line] of text.split(/\r?\n/u).entries()) {
+    if (line.trim() === '') continue;
+    const answer = await answerTo(line, options);
     answers.push(answer);
     if ('plan' in answer) {
       write(`${JSON.stringify(answer.plan)}\n`);
-      return;
+      continue;
     }
     const error: FitError = { format: 'fettle.error/1', line: at + 1, errors: [...answer.faults] };
     write(`${JSON.stringify(error)}\n`);
     for (const fault of answer.faults) complain(`line ${at + 1}: ${placeOf(fault)}: ${fault.message}\n`);
-  });
+  }
   return statusOf(answers);
 }

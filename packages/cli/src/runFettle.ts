@@ -3,12 +3,14 @@ import type { Readable } from 'node:stream';
 import { parseArgs } from 'node:util';
 import { type FitCommandStreams, fitCommand } from './fitCommand.js';
 
-const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N]
+const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--prices]
 
 Reads a fit request from FILE (- for standard input) and prints the fit plan.
   --ndjson      one request a line gives one plan a line, in order
   --seconds N   stop each search after N seconds with the best plan found (status
-                feasible); without it every answer is proven
+                feasible); without it every answer is proven, but for very many
+                engines on one drawer, which may come with a bound instead
+  --prices      say what one more half of each short shell would save
 
 Exit status: 0 all optimal, 2 a request is not valid, 3 a plan is infeasible.
 `;
@@ -22,7 +24,11 @@ function readOptions(words: readonly string[]) {
   return parseArgs({
     args: [...words],
     allowPositionals: true,
-    options: { ndjson: { type: 'boolean', default: false }, seconds: { type: 'string' } },
+    options: {
+      ndjson: { type: 'boolean', default: false },
+      seconds: { type: 'string' },
+      prices: { type: 'boolean', default: false },
+    },
   });
 }
 
@@ -70,5 +76,5 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: cannot read ${file}: ${(error as Error).message}\n`);
     return 2;
   }
-  return fitCommand(text, { ndjson: values.ndjson, seconds }, { write, complain });
+  return fitCommand(text, { ndjson: values.ndjson, prices: values.prices, seconds }, { write, complain });
 }

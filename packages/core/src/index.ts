@@ -8,6 +8,7 @@ export * from './fit/fitPlan.js';
 export * from './fit/fitRequest.js';
 export { type IntegerSolver, integerSolverOf } from './fit/integerSolver.js';
 export { type Assignment, leastAssignment } from './fit/leastAssignment.js';
+export { loadIntegerSolver, wantsIntegerSolver } from './fit/loadIntegerSolver.js';
 export * from './fit/planVariants.js';
 export { recheckPlan } from './fit/recheckPlan.js';
 export * from './job/assessReading.js';

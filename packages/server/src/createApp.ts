@@ -40,7 +40,8 @@ export function createApp({ database, fits, log, webFolder }: Parts): Express {
         useDefaults: false,
         directives: {
           defaultSrc: ["'none'"],
-          scriptSrc: ["'self'"],
+          // The search's integer solver is WebAssembly.
+          scriptSrc: ["'self'", "'wasm-unsafe-eval'"],
           workerSrc: ["'self'"],
           styleSrc: ["'self'", nonceSource],
           fontSrc: ["'self'"],

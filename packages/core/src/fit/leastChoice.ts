@@ -198,7 +198,7 @@ function cheapestAlone({ use, capacity }: ChoiceProblem, kept: Int32Array): numb
 }
 
 /** From this many stations in one part on, its engines are priced against each other instead of searched station by station. */
-const SHARED_FROM = 30;
+export const SHARED_FROM = 30;
 
 interface PartAnswer {
   readonly cost: number;

@@ -1,4 +1,4 @@
-import { type FitPlan, type FitRequest, fit } from '@fettle/core';
+import { type FitPlan, type FitRequest, fit, loadIntegerSolver, wantsIntegerSolver } from '@fettle/core';
 
 export interface FitTask {
   readonly request: FitRequest;
@@ -7,7 +7,8 @@ export interface FitTask {
 }
 
 /** Runs in a worker thread: searches never run on the server's main loop. */
-export default function solve({ request, seconds }: FitTask): FitPlan {
+export default async function solve({ request, seconds }: FitTask): Promise<FitPlan> {
+  const solver = wantsIntegerSolver(request) ? await loadIntegerSolver() : null;
   const end = performance.now() + 1000 * seconds;
-  return fit(request, { isStopped: () => performance.now() > end });
+  return fit(request, { solver, isStopped: () => performance.now() > end });
 }
