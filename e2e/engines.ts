@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { type CrankLayout, type JobDocument, nanometres, newJob, usualLayout } from '@fettle/core';
+import { type CrankLayout, type Feature, type JobDocument, nanometres, newJob, usualLayout } from '@fettle/core';
 import { type APIRequestContext, expect, type Page } from '@playwright/test';
 
 export const SEDGE_4 = '5ed9e400-0217-4000-8000-000000000001';
+export const REED_6 = '4eed6000-0105-4000-8000-000000000003';
 export const SAMPHIRE_8 = '5a3b4180-0046-4000-8000-000000000002';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
@@ -17,6 +18,7 @@ function layoutOf(mains: number): CrankLayout {
 export function reedDocument(name: string, mains = 3, parts: Partial<JobDocument> = {}): JobDocument {
   const job = newJob(name, 'mm', layoutOf(mains), { block: 'iron', caps: 'iron', rods: 'steel' });
   const half = (grade: string, wall: number) => ({
+    family: 'main' as const,
     series: 'Osier',
     grade,
     half: 'either' as const,
@@ -26,11 +28,15 @@ export function reedDocument(name: string, mains = 3, parts: Partial<JobDocument
   return {
     ...job,
     limits: {
+      ...job.limits,
       mainBore: { low: um(64_000), high: um(64_019), source: 'Reed book, p. 3' },
       mainJournal: { low: um(59_976), high: um(59_994), source: 'Reed book, p. 4' },
       mainClearance: { low: um(20), high: um(50), source: 'Reed book, p. 5' },
     },
-    measuring: { ...job.measuring, slots: { mainBore: ['front'], mainJournal: ['front-0'] } },
+    measuring: {
+      ...job.measuring,
+      slots: { mainBore: ['front'], mainJournal: ['front-0'], bigEnd: ['front'], pin: ['front-0'] },
+    },
     shells: { thin: half('Thin', 1_990), mid: half('Mid', 1_995), thick: half('Thick', 2_000) },
     ...parts,
   };
@@ -48,7 +54,7 @@ export async function putOnBench(request: APIRequestContext, document: JobDocume
 export async function enter(
   request: APIRequestContext,
   job: string,
-  feature: 'mainBore' | 'mainJournal',
+  feature: Feature,
   station: number,
   text: string,
 ): Promise<void> {
@@ -56,7 +62,7 @@ export async function enter(
     data: {
       feature,
       station,
-      slot: feature === 'mainBore' ? 'front' : 'front-0',
+      slot: feature === 'mainBore' || feature === 'bigEnd' ? 'front' : 'front-0',
       text,
       unit: 'mm',
       setting: null,

@@ -109,7 +109,7 @@ test('conflicts are explained with what would do', async ({ page, request }) => 
   await page.goto(`/engines/${id}/choose`);
   // Three mains of two halves with three halves on hand: the smallest group that cannot be served is two mains, one half short.
   await expect(page.getByText(/compete for too few halves: 1 is missing \(1 × Mid either \(Osier\)\)/)).toBeVisible();
-  await expect(page.getByText('Fewest to get so that everything fits: 3 × Mid either (Osier).')).toBeVisible();
+  await expect(page.getByText('Get 3 × Mid either (Osier).')).toBeVisible();
   // The remedy works: three more, and it is chosen.
   await page.getByRole('link', { name: /^Drawer/ }).click();
   await page.getByLabel('Stock of Mid either').fill('6');
@@ -144,7 +144,9 @@ test('the rules of the choice are the fitter’s own', async ({ page, request })
 test('without limits nothing is judged and nothing assumed', async ({ page, request }) => {
   const id = await putOnBench(
     request,
-    reedDocument('Reed 6 no book', 3, { limits: { mainBore: null, mainJournal: null, mainClearance: null } }),
+    reedDocument('Reed 6 no book', 3, {
+      limits: { mainBore: null, mainJournal: null, mainClearance: null, bigEnd: null, pin: null, rodClearance: null },
+    }),
   );
   await enter(request, id, 'mainBore', 1, '64.010');
   await enter(request, id, 'mainJournal', 1, '59.985');

@@ -1,6 +1,6 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { enter, putOnBench, reedDocument, SAMPHIRE_8, SEDGE_4 } from './engines.js';
+import { enter, putOnBench, REED_6, reedDocument, SAMPHIRE_8, SEDGE_4 } from './engines.js';
 
 const VIEWS = [
   '/',
@@ -12,6 +12,10 @@ const VIEWS = [
   `/engines/${SAMPHIRE_8}/drawer`,
   `/engines/${SAMPHIRE_8}/choose`,
   `/engines/${SAMPHIRE_8}/sheet`,
+  `/engines/${REED_6}/data`,
+  `/engines/${REED_6}/bigEnds`,
+  `/engines/${REED_6}/pins`,
+  `/engines/${REED_6}/choose`,
 ];
 
 for (const appearance of ['light', 'dark', 'workshop']) {
@@ -21,7 +25,11 @@ for (const appearance of ['light', 'dark', 'workshop']) {
     for (const view of VIEWS) {
       await page.goto(view);
       await page.waitForLoadState('networkidle');
-      if (view.endsWith('choose')) await page.getByRole('button', { name: /^M3: / }).click();
+      if (view === `/engines/${REED_6}/choose`) {
+        await page.getByRole('button', { name: 'R1 A' }).click();
+        await page.getByRole('button', { name: 'Compare plans' }).click();
+        await page.getByRole('button', { name: /^P3: / }).click();
+      } else if (view.endsWith('choose')) await page.getByRole('button', { name: /^M3: / }).click();
       if (view.endsWith('drawer')) await page.getByRole('button', { name: 'Add halves' }).click();
       if (view.endsWith('bores')) await page.getByLabel('M1 main bore front plane, mm').fill('63.2');
       const { violations } = await new AxeBuilder({ page }).analyze();

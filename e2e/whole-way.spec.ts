@@ -86,7 +86,7 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   await expect(sum).toContainText('lower, Thin lower (Osier)');
 
   await page.getByRole('button', { name: /^Next: Print the sheet/ }).click();
-  const sheet = page.getByRole('article', { name: 'Sheet of the mains' });
+  const sheet = page.getByRole('article', { name: 'Build sheet' });
   await expect(
     sheet.getByRole('row', { name: /^M2 \(thrust\) 64\.009 59\.985 Thick 1\.998 ?Osier Thin 1\.992/ }),
   ).toContainText('0.0340');

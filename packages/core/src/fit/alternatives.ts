@@ -70,8 +70,8 @@ function fitQuietly(request: FitRequest, options: FitOptions): { cost: number | 
 }
 
 /**
- * Every free housing of one engine and family on every station it may serve: what the whole would cost, or the reason why it
- * cannot be there.
+ * Every free housing of one engine and family on every station it may serve: what the whole would cost with it kept there, or the
+ * reason why it cannot be there.
  *
  * @returns in the order of stations, then housings
  */
@@ -86,12 +86,14 @@ export function placementsOf(
     if (station.engine !== engine || station.family !== family) return [];
     return places[at]!.map((which) => {
       const housing = model.housings[which]!.id;
-      const plan = fit(holding(released(request, station.id), { station: station.id, housing }), options);
+      const housings = request.housings.map((one) => (one.id === housing ? { ...one, station: station.id } : one));
+      const plan = fit({ ...request, housings }, options);
       return {
         station: station.id,
         housing,
         cost: plan.cost,
-        reason: plan.cost === null ? plan.conflicts.map(({ message }) => message).join(' ') : null,
+        reason:
+          plan.cost === null ? plan.conflicts.map(({ message, remedy }) => `${message} ${remedy}`).join(' ') : null,
       };
     });
   });

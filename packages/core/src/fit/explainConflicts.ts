@@ -5,7 +5,7 @@ import { type Choice, choicesOf, restrictedTo } from './choice.js';
 import type { ChoiceLimits } from './choiceLimits.js';
 import { choiceProblem, KEEP_ALL, type Kept, spreadGroups } from './choiceProblem.js';
 import type { FitModel, ModelRules, ModelStation } from './fitModel.js';
-import type { FitConflict } from './fitPlan.js';
+import type { FitConflict, FitRemedy } from './fitPlan.js';
 import { leastChoice } from './leastChoice.js';
 import { overdrawnGroup } from './overdrawnGroup.js';
 import { remediesFor } from './remedies.js';
@@ -357,25 +357,50 @@ function conflictsOf(model: FitModel, options: StationOptions, unit: Unit, limit
   return explainer.together(healthy.sort((a, b) => a - b));
 }
 
-/** Adds the remedies that were solved for: for everything, or, where there are several conflicts, for what this one concerns. */
-function withRemedies(
+/** Stations by position that conflicts name. */
+function stationsOf(model: FitModel, conflicts: readonly FitConflict[]): number[] {
+  const named = new Set(conflicts.flatMap(({ stations }) => stations));
+  return model.stations.flatMap(({ id }, at) => (named.has(id) ? [at] : []));
+}
+
+/** Remedies after which all stations of the scope fit. */
+function remediesWithin(
   model: FitModel,
-  conflict: FitConflict,
-  isAlone: boolean,
+  scope: readonly number[],
+  group: readonly number[],
   unit: Unit,
   limits: ChoiceLimits,
-): FitConflict {
-  const group = model.stations.flatMap(({ id }, at) => (conflict.stations.includes(id) ? [at] : []));
-  const isOf = (station: ModelStation) =>
-    group.some((at) => model.stations[at]!.engine === station.engine && model.stations[at]!.family === station.family);
-  const scope = isAlone
-    ? model.stations.map((_, at) => at)
-    : group.length === 1
-      ? group
-      : model.stations.flatMap((station, at) => (isOf(station) ? [at] : []));
+): FitRemedy[] {
   const missing = fewestMissing(model, scope, limits);
   const bought = [...(missing ?? [])].map(([shell, count]) => ({ id: model.shells[shell]!.id, count }));
-  return { ...conflict, remedies: remediesFor({ model, scope, group, bought, unit, limits }) };
+  return remediesFor({ model, scope, group, bought, unit, limits });
+}
+
+/**
+ * Adds the remedies that were solved for. Those that make everything fit stand with the first conflict; only where there are
+ * none, each conflict has those for what it concerns.
+ */
+function withRemedies(
+  model: FitModel,
+  conflicts: readonly FitConflict[],
+  unit: Unit,
+  limits: ChoiceLimits,
+): FitConflict[] {
+  const all = model.stations.map((_, at) => at);
+  const whole = remediesWithin(model, all, stationsOf(model, conflicts), unit, limits);
+  if (whole.length > 0 || conflicts.length === 1) {
+    return conflicts.map((conflict, at) => ({ ...conflict, remedies: at === 0 ? whole : [] }));
+  }
+  return conflicts.map((conflict, at) => {
+    if (at >= MOST_REMEDIED) return conflict;
+    const group = stationsOf(model, [conflict]);
+    const isOf = (station: ModelStation) =>
+      group.some(
+        (other) => model.stations[other]!.engine === station.engine && model.stations[other]!.family === station.family,
+      );
+    const scope = group.length === 1 ? group : all.filter((station) => isOf(model.stations[station]!));
+    return { ...conflict, remedies: remediesWithin(model, scope, group, unit, limits) };
+  });
 }
 
 /**
@@ -394,7 +419,5 @@ export function explainConflicts(
   limits: ChoiceLimits = {},
 ): FitConflict[] {
   const conflicts = conflictsOf(model, options, unit, limits);
-  return conflicts.map((conflict, at) =>
-    at < MOST_REMEDIED ? withRemedies(model, conflict, conflicts.length === 1, unit, limits) : conflict,
-  );
+  return withRemedies(model, conflicts, unit, limits);
 }

@@ -84,7 +84,7 @@ describe('a new job', () => {
   });
 
   it('assumes no limit and no shell', () => {
-    expect(bare.limits).toEqual({ mainBore: null, mainJournal: null, mainClearance: null });
+    expect(Object.values(bare.limits).every((limit) => limit === null)).toBe(true);
     expect(bare.shells).toEqual({});
     expect(bare.rules.maxWallStep).toBe(12_700);
   });

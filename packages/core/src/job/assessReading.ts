@@ -22,7 +22,12 @@ export type ReadingAssessment =
   | { readonly kind: 'outside'; readonly nm: Nanometres; readonly message: string }
   | { readonly kind: 'fine'; readonly nm: Nanometres };
 
-const FEATURE_WORDS: Readonly<Record<Feature, string>> = { mainBore: 'bore', mainJournal: 'journal' };
+const FEATURE_WORDS: Readonly<Record<Feature, string>> = {
+  mainBore: 'bore',
+  mainJournal: 'journal',
+  bigEnd: 'big end',
+  pin: 'pin',
+};
 
 /**
  * Assesses a figure typed for a bore or a journal: can it be read, can it be right, is it inside the data sheet? Where the

@@ -1,5 +1,6 @@
 import type { DocumentFault } from '../fit/fitRequest.js';
 import type { JobDocument } from './jobDocument.js';
+import { rodCount } from './jobStations.js';
 
 /**
  * What keeps a choice from being accepted into its job: a half that is not in the drawer, on the wrong side, with another
@@ -10,7 +11,16 @@ import type { JobDocument } from './jobDocument.js';
 export function choiceFaults(job: JobDocument): DocumentFault[] {
   const faults: DocumentFault[] = [];
   const used = new Map<string, number>();
+  const pins = new Map<number, string>();
   for (const [station, halves] of Object.entries(job.choice?.stations ?? {})) {
+    const { rod } = halves;
+    if (rod !== null) {
+      const path = `/choice/stations/${station}/rod`;
+      const other = pins.get(rod);
+      if (other !== undefined) faults.push({ path, message: `rod R${rod} is on ${other} already` });
+      if (rod > rodCount(job.layout)) faults.push({ path, message: `there are only ${rodCount(job.layout)} rods` });
+      pins.set(rod, station);
+    }
     for (const side of ['upper', 'lower'] as const) {
       const { shell: id, label, wall } = halves[side];
       const path = `/choice/stations/${station}/${side}`;

@@ -8,12 +8,12 @@ import { throwsText, withThrows } from '../station/throws.js';
 import { choiceFaults } from './choiceFaults.js';
 import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
 import { jobFit, plannedHalves } from './jobFit.js';
-import { mainCandidates } from './mainCandidates.js';
-import { mainStations } from './mainStations.js';
+import { mainStations, measuredParts } from './jobStations.js';
 import { applyPatch, changesBetween, type Json, keysOfPointer, mergeThreeWays, patchStepOf } from './mergeThreeWays.js';
 import { newJob } from './newJob.js';
 import { jobProgress } from './nextStep.js';
 import type { Feature, Reading, Slot } from './reading.js';
+import { stationCandidates } from './stationCandidates.js';
 import { stationVerdict } from './stationVerdict.js';
 
 const um = (value: number) => nanometres(value * 1000);
@@ -23,6 +23,7 @@ function twin(): JobDocument {
   if (!usual.ok) throw new Error(usual.message);
   const job = newJob('Rush Twin', 'mm', usual.layout, { block: 'aluminium', caps: 'iron', rods: 'steel' });
   const half = (side: 'upper' | 'lower', wall: number, stock: number) => ({
+    family: 'main' as const,
     series: 'A',
     grade: String(wall),
     half: side,
@@ -32,6 +33,7 @@ function twin(): JobDocument {
   return {
     ...job,
     limits: {
+      ...job.limits,
       mainBore: { low: um(64_000), high: um(64_019), source: 'book, p. 1' },
       mainJournal: { low: um(59_976), high: um(59_994), source: 'book, p. 2' },
       mainClearance: { low: um(20), high: um(50), source: 'book, p. 3' },
@@ -95,7 +97,7 @@ const measured = readAll(
 describe('the mains of a job', () => {
   it('judges aim, low and high limit on nominal, tightest and loosest', () => {
     const [, second] = mainStations(twin(), measured);
-    const candidate = mainCandidates(twin(), second!).find((one) => one.upper === 'u2' && one.lower === 'l2')!;
+    const candidate = stationCandidates(twin(), second!).find((one) => one.upper === 'u2' && one.lower === 'l2')!;
     // By hand, µm: nominal 64 009 − 59 985 − 2 · 1 998 = 28; tightest 64 008 − 59 986 − 3 996 = 26; loosest 64 010 − 59 984 − 3 996 = 30.
     expect(candidate.clearance).toEqual({ nominal: um(28), tightest: um(26), loosest: um(30) });
     expect(candidate).toMatchObject({
@@ -107,14 +109,16 @@ describe('the mains of a job', () => {
 
   it('puts the thinner half of a mixed pair on the cap side of an aluminium block with iron caps', () => {
     const [first] = mainStations(twin(), measured);
-    const mixed = mainCandidates(twin(), first!).filter((candidate) => candidate.mixed);
+    const mixed = stationCandidates(twin(), first!).filter((candidate) => candidate.mixed);
     expect(mixed.map(({ upper, lower }) => `${upper} ${lower}`)).toEqual(['u2 l1']);
   });
 
   it('never turns a missing or unreadable reading into a size', () => {
     const [first] = mainStations(twin(), [reading('mainBore', 1, 'front', null)]);
-    expect(first).toMatchObject({ bore: null, journal: null, missing: { mainBore: 2, mainJournal: 2 } });
-    expect(mainCandidates(twin(), first!)).toEqual([]);
+    expect(first).toMatchObject({ bore: null, journal: null });
+    const bores = measuredParts(twin(), [reading('mainBore', 1, 'front', null)], 'mainBore');
+    expect(bores[0]).toMatchObject({ name: 'M1', size: null, missing: 2 });
+    expect(stationCandidates(twin(), first!)).toEqual([]);
     expect(stationVerdict(twin(), first!, null).state).toBe('not-measured');
   });
 
@@ -129,7 +133,10 @@ describe('the mains of a job', () => {
   });
 
   it('says nothing about limits that the data sheet lacks', () => {
-    const job = { ...twin(), limits: { mainBore: null, mainJournal: null, mainClearance: null } };
+    const job = {
+      ...twin(),
+      limits: { mainBore: null, mainJournal: null, mainClearance: null, bigEnd: null, pin: null, rodClearance: null },
+    };
     const [first] = mainStations(job, measured);
     const halves = {
       upper: { shell: 'u1', label: 'u1', wall: um(1_992) },
@@ -306,5 +313,100 @@ describe('changes by two people', () => {
     expect(applyPatch(base, steps)).toEqual(after);
     // Escapes of RFC 6901, section 5.
     expect(keysOfPointer('/a~1b/m~0n')).toEqual(['a/b', 'm~n']);
+  });
+});
+
+describe('the rods of a job', () => {
+  const limit = (low: number, high: number) => ({ low: um(low), high: um(high), source: 'book, p. 4' });
+  const withRods = (parts: Partial<JobDocument> = {}): JobDocument => {
+    const job = twin();
+    const rodShell = (side: 'upper' | 'lower', wall: number) => ({
+      family: 'rod' as const,
+      series: 'A',
+      grade: String(wall),
+      half: side,
+      wall: um(wall),
+      stock: 1,
+    });
+    return {
+      ...job,
+      withRods: true,
+      limits: { ...job.limits, bigEnd: limit(51_000, 51_018), pin: limit(47_980, 47_998), rodClearance: limit(30, 40) },
+      measuring: { ...job.measuring, slots: { ...job.measuring.slots, bigEnd: ['front'], pin: ['front-0'] } },
+      shells: {
+        ...job.shells,
+        thinU: rodShell('upper', 1_490),
+        thinL: rodShell('lower', 1_490),
+        thickU: rodShell('upper', 1_496),
+        thickL: rodShell('lower', 1_496),
+      },
+      ...parts,
+    };
+  };
+  const rods = [
+    reading('bigEnd', 1, 'front', 51_013),
+    reading('bigEnd', 2, 'front', 51_007),
+    reading('pin', 1, 'front-0', 47_992),
+    reading('pin', 2, 'front-0', 47_986),
+  ];
+  const planOf = (job: JobDocument) => {
+    const asked = jobFit(job, [...measured, ...rods]);
+    if (!asked.ok) throw new Error(asked.reason);
+    const plan = fit(fitRequestSchema.parse(asked.request));
+    return { asked, plan, halves: plannedHalves(job, asked, plan) };
+  };
+
+  it('go to the pins where the halves on hand serve them, and are named in the choice', () => {
+    // Gaps: R1 on P1 3.021, R1 on P2 3.027, R2 on P1 3.015, R2 on P2 3.021; one set for 3.015 and one for 3.027.
+    const { plan, halves } = planOf(withRods());
+    expect(plan.status).toBe('optimal');
+    expect([halves.P1?.rod, halves.P2?.rod, halves.M1?.rod]).toEqual([2, 1, null]);
+    expect(halves.P2?.upper.shell).toBe('thickU');
+  });
+
+  it('stay on a pin where they are kept, and then nothing fits here, with letting the rod move as a remedy', () => {
+    const { plan } = planOf(
+      withRods({ rods: { 1: { mark: 'B', pin: 1 } }, rules: { ...twin().rules, mixedHalves: false } }),
+    );
+    expect(plan.status).toBe('infeasible');
+    expect(plan.conflicts[0]!.remedies!.map(({ kind }) => kind)).toContain('move-rod');
+  });
+
+  it('carry what is held and forbidden at a pin into the request', () => {
+    const wishes = { P2: { upper: 'thickU', lower: null, noShells: ['thinL'], unmixed: true } };
+    const { asked } = planOf(withRods({ wishes }));
+    expect(asked.request.wishes).toEqual({
+      hold: [{ station: 'P2', upper: '1496 rod upper (A)' }],
+      forbid: [
+        { station: 'P2', shell: '1490 rod lower (A)' },
+        { station: 'P2', mixed: true },
+      ],
+    });
+  });
+
+  it('are left out by name while they are not measured, and never stop the mains', () => {
+    const asked = jobFit(withRods(), [...measured, ...rods.slice(1)]);
+    expect(asked.ok && asked.request.stations.map(({ family }) => family)).toEqual(['main', 'main', 'main']);
+    expect(asked.leftOut).toEqual(
+      expect.arrayContaining([
+        { station: 'R1', reason: 'not-measured' },
+        { station: 'P1', reason: 'no-rod' },
+      ]),
+    );
+  });
+
+  it('are asked for after the mains, by their own names, only where they are part of the job', () => {
+    const { next, todo, stages } = jobProgress(withRods(), [...measured, rods[0]!]);
+    expect([next, todo]).toEqual(['bigEnds', 'Read the big end at R2']);
+    expect(stages.pins).toBe('open');
+    expect(jobProgress(twin(), measured).stages.bigEnds).toBeUndefined();
+  });
+
+  it('cannot be on two pins at once in an accepted choice', () => {
+    const job = withRods();
+    const { halves } = planOf(job);
+    const twice = { ...halves, P1: { ...halves.P1!, rod: 1 } };
+    const faults = choiceFaults({ ...job, choice: { at: '2026-01-01T00:00:00.000Z', by: 'Wren', stations: twice } });
+    expect(faults).toEqual([{ path: '/choice/stations/P2/rod', message: 'rod R1 is on P1 already' }]);
   });
 });

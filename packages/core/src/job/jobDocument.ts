@@ -1,9 +1,9 @@
 import { z } from 'zod';
-import { halfSchema } from '../fit/fitRequest.js';
+import { familySchema, halfSchema } from '../fit/fitRequest.js';
 import { LONGEST, type Nanometres } from '../measure/nanometres.js';
 import { unitSchema } from '../measure/unit.js';
 import { crankLayoutSchema } from '../station/crankLayout.js';
-import { FEATURES, SLOTS } from './reading.js';
+import { SLOTS } from './reading.js';
 
 const nanometresSchema = z
   .int()
@@ -27,6 +27,7 @@ export const materialSchema = z.enum(['iron', 'aluminium', 'steel', 'unknown']);
 export type Material = z.infer<typeof materialSchema>;
 
 export const jobShellSchema = z.strictObject({
+  family: familySchema.default('main'),
   series: z.string().trim().min(1, 'name the series').max(60),
   grade: z.string().trim().min(1, 'name the grade').max(40),
   half: halfSchema,
@@ -43,7 +44,13 @@ export const acceptedChoiceSchema = z.strictObject({
   by: z.string(),
   stations: z.record(
     z.string(),
-    z.strictObject({ upper: chosenHalfSchema, lower: chosenHalfSchema, predicted: nanometresSchema }),
+    z.strictObject({
+      upper: chosenHalfSchema,
+      lower: chosenHalfSchema,
+      predicted: nanometresSchema,
+      /** Number of the rod on a pin; null at a main. */
+      rod: z.int().min(1).nullable().default(null),
+    }),
   ),
 });
 export type AcceptedChoice = z.infer<typeof acceptedChoiceSchema>;
@@ -56,6 +63,7 @@ export const aimRuleSchema = z.discriminatedUnion('kind', [
 
 export const jobRulesSchema = z.strictObject({
   aim: aimRuleSchema,
+  rodAim: aimRuleSchema.default({ kind: 'middle' }),
   /** Added to the aim of single stations. */
   extras: z.record(z.string(), nanometresSchema),
   mixedHalves: z.boolean(),
@@ -63,11 +71,34 @@ export const jobRulesSchema = z.strictObject({
   maxWallStep: nanometresSchema.refine((value) => value >= 0, 'cannot be below zero'),
   thinnerHalf: z.enum(['either', 'upper', 'lower']),
   maxSpread: nanometresSchema.refine((value) => value >= 0, 'cannot be below zero').nullable(),
+  maxRodSpread: nanometresSchema
+    .refine((value) => value >= 0, 'cannot be below zero')
+    .nullable()
+    .default(null),
   tightWeight: z.number().min(0).max(1000),
   mixedPenalty: z.number().min(0).max(1e9),
   closeFraction: z.number().min(0).max(0.5),
 });
 export type JobRules = z.infer<typeof jobRulesSchema>;
+
+const slotsSchema = z.array(z.enum(SLOTS)).min(1);
+
+/** A rod is an object of its own: it keeps its cap and its mark, and may go on any pin until the fitter keeps it on one. */
+export const rodSchema = z.strictObject({
+  mark: z.string().trim().max(20, 'at most 20 characters'),
+  /** Pin it is kept on, 1 at the front; null while it may go anywhere. */
+  pin: z.int().min(1).max(48).nullable(),
+});
+export type Rod = z.infer<typeof rodSchema>;
+
+/** What the fitter holds or forbids at one station. */
+export const stationWishSchema = z.strictObject({
+  upper: z.string().nullable(),
+  lower: z.string().nullable(),
+  noShells: z.array(z.string()).max(200),
+  unmixed: z.boolean(),
+});
+export type StationWishes = z.infer<typeof stationWishSchema>;
 
 /**
  * One engine on a bench: everything about it except its readings, which are kept one by one. Lists that two people may
@@ -82,14 +113,33 @@ export const jobDocumentSchema = z.strictObject({
     mainBore: limitSchema.nullable(),
     mainJournal: limitSchema.nullable(),
     mainClearance: limitSchema.nullable(),
+    bigEnd: limitSchema.nullable().default(null),
+    pin: limitSchema.nullable().default(null),
+    rodClearance: limitSchema.nullable().default(null),
   }),
   measuring: z.strictObject({
     order: z.enum(['along', 'down']),
-    slots: z.record(z.enum(FEATURES), z.array(z.enum(SLOTS)).min(1)),
+    slots: z.strictObject({
+      mainBore: slotsSchema,
+      mainJournal: slotsSchema,
+      bigEnd: slotsSchema.default(['front', 'rear']),
+      pin: slotsSchema.default(['front-0', 'front-90']),
+    }),
     /** Size the gauge is zeroed on, for readings typed as deviations. */
-    setting: z.record(z.enum(FEATURES), positiveSchema.nullable()),
+    setting: z.strictObject({
+      mainBore: positiveSchema.nullable(),
+      mainJournal: positiveSchema.nullable(),
+      bigEnd: positiveSchema.nullable().default(null),
+      pin: positiveSchema.nullable().default(null),
+    }),
   }),
   rules: jobRulesSchema,
+  /** Whether the rods are fitted in this job as well. */
+  withRods: z.boolean().default(false),
+  /** By number; a rod that is left out has no mark and may go anywhere. */
+  rods: z.record(z.string().regex(/^[1-9]\d?$/u), rodSchema).default({}),
+  /** By station. */
+  wishes: z.record(z.string().min(1).max(10), stationWishSchema).default({}),
   shells: z.record(z.string().min(1).max(60), jobShellSchema),
   choice: acceptedChoiceSchema.nullable(),
 });

@@ -55,7 +55,7 @@ export const jobSummarySchema = z.strictObject({
   rods: z.int(),
   next: z.enum(STAGES),
   todo: z.string(),
-  stages: z.record(z.enum(STAGES), z.enum(['open', 'started', 'done', 'attention'])),
+  stages: z.partialRecord(z.enum(STAGES), z.enum(['open', 'started', 'done', 'attention'])),
   updatedAt: z.iso.datetime(),
   updatedBy: z.string(),
   deletedAt: z.iso.datetime().nullable(),

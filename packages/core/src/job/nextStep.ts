@@ -1,21 +1,45 @@
 import { assessReading } from './assessReading.js';
-import type { JobDocument } from './jobDocument.js';
-import { mainStations } from './mainStations.js';
-import type { Reading } from './reading.js';
+import type { JobDocument, LimitKey } from './jobDocument.js';
+import { featuresOf, mainStations, measuredParts, partName, rodStations } from './jobStations.js';
+import type { Feature, Reading } from './reading.js';
 import { stationVerdict } from './stationVerdict.js';
 
 /** The stages of the work, in order. Nothing forces the order. */
-export const STAGES = ['data', 'bores', 'journals', 'drawer', 'choose', 'sheet'] as const;
+export const STAGES = ['data', 'bores', 'journals', 'bigEnds', 'pins', 'drawer', 'choose', 'sheet'] as const;
 export type Stage = (typeof STAGES)[number];
 
 export type StageState = 'open' | 'started' | 'done' | 'attention';
 
 export interface JobProgress {
-  readonly stages: Readonly<Record<Stage, StageState>>;
+  /** The stages that this job has: those of the rods only where the rods are part of it. */
+  readonly stages: Readonly<Partial<Record<Stage, StageState>>>;
   /** Where the next thing to do is. */
   readonly next: Stage;
   /** The next thing to do, as one asks a colleague. */
   readonly todo: string;
+}
+
+/** Where each feature is measured, and what one calls it. */
+const MEASURED: Readonly<Record<Feature, { stage: Stage; word: string }>> = {
+  mainBore: { stage: 'bores', word: 'bore' },
+  mainJournal: { stage: 'journals', word: 'journal' },
+  bigEnd: { stage: 'bigEnds', word: 'big end' },
+  pin: { stage: 'pins', word: 'pin' },
+};
+
+const LIMIT_WORDS: Readonly<Record<LimitKey, string>> = {
+  mainBore: 'main bore',
+  mainJournal: 'main journal',
+  mainClearance: 'oil clearance',
+  bigEnd: 'big end',
+  pin: 'crankpin',
+  rodClearance: 'rod oil clearance',
+};
+
+/** The limits that a job needs from its data sheet. */
+export function limitsNeeded(job: Pick<JobDocument, 'withRods'>): LimitKey[] {
+  const mains: LimitKey[] = ['mainBore', 'mainJournal', 'mainClearance'];
+  return job.withRods ? [...mains, 'bigEnd', 'pin', 'rodClearance'] : mains;
 }
 
 function plural(count: number, one: string, many: string): string {
@@ -24,81 +48,85 @@ function plural(count: number, one: string, many: string): string {
 
 /** How far a job is, and what is the next thing to do. */
 export function jobProgress(job: JobDocument, readings: readonly Reading[]): JobProgress {
-  const stations = mainStations(job, readings);
-  const limitNames = { mainBore: 'main bore', mainJournal: 'main journal', mainClearance: 'oil clearance' } as const;
-  const missingLimits = (Object.keys(limitNames) as (keyof typeof limitNames)[]).filter((key) => !job.limits[key]);
-  const missing = {
-    mainBore: stations.filter((station) => station.missing.mainBore > 0),
-    mainJournal: stations.filter((station) => station.missing.mainJournal > 0),
-  };
-  const blocked = stations.filter((station) => station.findings.length > 0);
-  const blockedIn = (feature: 'mainBore' | 'mainJournal') =>
-    blocked.some((station) => station.findings.some((finding) => finding.feature === feature));
+  const chosen = job.choice?.stations ?? {};
+  const placed = Object.fromEntries(
+    Object.entries(chosen).flatMap(([id, { rod }]) => (rod === null ? [] : [[id, rod] as const])),
+  );
+  const stations = [...mainStations(job, readings), ...rodStations(job, readings, placed)];
+  const features = featuresOf(job);
+  const needed = limitsNeeded(job);
+  const missingLimits = needed.filter((key) => !job.limits[key]);
+  const parts = features.map((feature) => ({ feature, parts: measuredParts(job, readings, feature) }));
+  const blocked = parts.flatMap((one) => one.parts.filter(({ findings }) => findings.length > 0));
   const doubtful = readings.filter((reading) => {
+    if (!features.includes(reading.feature)) return false;
     const others = readings.filter((other) => other !== reading);
     const { kind } = assessReading(reading.text, reading.setting, reading.feature, job, others);
     return kind === 'doubtful' || kind === 'unreadable';
   });
   const [doubt] = doubtful;
-  const measuring = (feature: 'mainBore' | 'mainJournal'): StageState => {
-    if (blockedIn(feature) || doubtful.some((reading) => reading.feature === feature)) return 'attention';
-    if (missing[feature].length === 0) return 'done';
-    return readings.some((reading) => reading.feature === feature && reading.nm !== null) ? 'started' : 'open';
+  const measuring = ({ feature, parts: own }: (typeof parts)[number]): StageState => {
+    const isOff = own.some(({ findings }) => findings.length > 0);
+    if (isOff || doubtful.some((reading) => reading.feature === feature)) return 'attention';
+    if (own.every(({ missing }) => missing === 0)) return 'done';
+    return own.some(({ size }) => size !== null) ? 'started' : 'open';
   };
   const shells = Object.keys(job.shells).length;
-  const chosen = job.choice?.stations ?? {};
   const unchosen = stations.filter((station) => !chosen[station.id]);
   const broken = stations.filter((station) => {
     const { state } = stationVerdict(job, station, chosen[station.id] ?? null);
     return state === 'tight' || state === 'loose';
   });
-  const stages: Record<Stage, StageState> = {
-    data: missingLimits.length === 0 ? 'done' : missingLimits.length < 3 ? 'started' : 'open',
-    bores: measuring('mainBore'),
-    journals: measuring('mainJournal'),
+  const stages: Partial<Record<Stage, StageState>> = {
+    data: missingLimits.length === 0 ? 'done' : missingLimits.length < needed.length ? 'started' : 'open',
+    ...Object.fromEntries(parts.map((one) => [MEASURED[one.feature].stage, measuring(one)])),
     drawer: shells > 0 ? 'done' : 'open',
     choose: broken.length > 0 ? 'attention' : !job.choice ? 'open' : unchosen.length > 0 ? 'started' : 'done',
     sheet: 'open',
   };
-  const listed = (list: readonly { id: string }[]) => list.map(({ id }) => id).join(', ');
+  const listed = (list: readonly string[]) => [...new Set(list)].join(', ');
+  const ids = (list: readonly { id: string }[]) => listed(list.map(({ id }) => id));
 
   const steps: { when: boolean; next: Stage; todo: string }[] = [
     {
       when: missingLimits.length > 0,
       next: 'data',
       todo:
-        missingLimits.length === 3
+        missingLimits.length === needed.length
           ? 'Enter the limits of the data sheet with their source'
-          : `Enter the ${missingLimits.map((key) => limitNames[key]).join(', ')} limits with their source`,
+          : `Enter the ${missingLimits.map((key) => LIMIT_WORDS[key]).join(', ')} limits with their source`,
     },
     {
       when: doubt !== undefined,
-      next: doubt?.feature === 'mainJournal' ? 'journals' : 'bores',
-      todo: `Look again at M${doubt?.station}: “${doubt?.text}” cannot be right`,
+      next: doubt === undefined ? 'bores' : MEASURED[doubt.feature].stage,
+      todo: doubt ? `Look again at ${partName(doubt.feature, doubt.station)}: “${doubt.text}” cannot be right` : '',
     },
     {
       when: blocked.length > 0,
-      next: blockedIn('mainBore') ? 'bores' : 'journals',
-      todo: `${listed(blocked)} outside the data sheet: read again, then machine`,
+      next: blocked[0] ? MEASURED[blocked[0].feature].stage : 'bores',
+      todo: `${listed(blocked.map(({ name }) => name))} outside the data sheet: read again, then machine`,
     },
-    { when: missing.mainBore.length > 0, next: 'bores', todo: `Read the bore at ${listed(missing.mainBore)}` },
-    {
-      when: missing.mainJournal.length > 0,
-      next: 'journals',
-      todo: `Read the journal at ${listed(missing.mainJournal)}`,
-    },
+    ...parts.map(({ feature, parts: own }) => {
+      const missing = own.filter((part) => part.missing > 0);
+      const { stage, word } = MEASURED[feature];
+      return {
+        when: missing.length > 0,
+        next: stage,
+        todo: `Read the ${word} at ${listed(missing.map(({ name }) => name))}`,
+      };
+    }),
     { when: shells === 0, next: 'drawer', todo: 'Enter the halves in the drawer' },
     {
       when: broken.length > 0,
       next: 'choose',
-      todo: `${listed(broken)} outside its limits with the accepted halves: choose again`,
+      todo: `${ids(broken)} outside its limits with the accepted halves: choose again`,
     },
     {
       when: unchosen.length > 0,
       next: 'choose',
       todo: job.choice
-        ? `Choose halves for ${listed(unchosen)}`
-        : `Choose halves for ${plural(stations.length, 'main', 'mains')}`,
+        ? `Choose halves for ${ids(unchosen)}`
+        : `Choose halves for ${plural(job.layout.mains, 'main', 'mains')}${job.withRods ? ` and ${plural(stations.length - job.layout.mains, 'rod', 'rods')}` : ''}`,
     },
   ];
   const first = steps.find((step) => step.when);

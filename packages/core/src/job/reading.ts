@@ -3,8 +3,8 @@ import { LONGEST, type Nanometres } from '../measure/nanometres.js';
 import { parseLength } from '../measure/parseLength.js';
 import { unitSchema } from '../measure/unit.js';
 
-/** What is measured at a main. */
-export const FEATURES = ['mainBore', 'mainJournal'] as const;
+/** What is measured: at the mains their bores and journals, at the rods their big ends, and the crankpins. */
+export const FEATURES = ['mainBore', 'mainJournal', 'bigEnd', 'pin'] as const;
 export type Feature = (typeof FEATURES)[number];
 
 /**
@@ -16,6 +16,8 @@ export type Slot = (typeof SLOTS)[number];
 export const FEATURE_SLOTS: Readonly<Record<Feature, readonly Slot[]>> = {
   mainBore: ['front', 'rear'],
   mainJournal: ['front-0', 'front-90', 'rear-0', 'rear-90'],
+  bigEnd: ['front', 'rear'],
+  pin: ['front-0', 'front-90', 'rear-0', 'rear-90'],
 };
 
 const nullableLengthSchema = z

@@ -53,8 +53,8 @@ function sedge4(): DemoEngine {
   ] as const;
   for (const [grade, wall, upper, lower] of grades) {
     const key = grade.toLowerCase();
-    shells[`${key}-upper`] = { series: 'Marsh', grade, half: 'upper', wall: mm(wall), stock: upper };
-    shells[`${key}-lower`] = { series: 'Marsh', grade, half: 'lower', wall: mm(wall), stock: lower };
+    shells[`${key}-upper`] = { family: 'main', series: 'Marsh', grade, half: 'upper', wall: mm(wall), stock: upper };
+    shells[`${key}-lower`] = { family: 'main', series: 'Marsh', grade, half: 'lower', wall: mm(wall), stock: lower };
   }
   const sheet = 'Sedge 4 workshop book';
   return {
@@ -63,11 +63,12 @@ function sedge4(): DemoEngine {
     document: {
       ...base,
       limits: {
+        ...base.limits,
         mainBore: { low: mm('64.000'), high: mm('64.019'), source: `${sheet}, p. 31` },
         mainJournal: { low: mm('59.976'), high: mm('59.994'), source: `${sheet}, p. 34` },
         mainClearance: { low: mm('0.020'), high: mm('0.050'), source: `${sheet}, p. 36` },
       },
-      measuring: { ...base.measuring, setting: { mainBore: mm('64.010'), mainJournal: null } },
+      measuring: { ...base.measuring, setting: { ...base.measuring.setting, mainBore: mm('64.010') } },
       rules: { ...base.rules, maxSpread: mm('0.010') },
       shells,
     },
@@ -88,6 +89,7 @@ function samphire8(): DemoEngine {
     rods: 'steel',
   });
   const half = (grade: string, side: 'upper' | 'lower', wall: string, stock: number) => ({
+    family: 'main' as const,
     series: 'Glasswort',
     grade,
     half: side,
@@ -101,14 +103,15 @@ function samphire8(): DemoEngine {
     document: {
       ...base,
       limits: {
+        ...base.limits,
         mainBore: { low: inch('2.6406'), high: inch('2.6416'), source: `${sheet}, table 2-1` },
         mainJournal: { low: inch('2.4483'), high: inch('2.4493'), source: `${sheet}, table 2-2` },
         mainClearance: { low: inch('.0015'), high: inch('.0032'), source: `${sheet}, table 2-4` },
       },
       measuring: {
         order: 'down',
-        slots: { mainBore: ['front', 'rear'], mainJournal: ['front-0', 'front-90', 'rear-0', 'rear-90'] },
-        setting: { mainBore: inch('2.6410'), mainJournal: null },
+        slots: { ...base.measuring.slots, mainJournal: ['front-0', 'front-90', 'rear-0', 'rear-90'] },
+        setting: { ...base.measuring.setting, mainBore: inch('2.6410') },
       },
       rules: { ...base.rules, extras: { M5: nanometres(12_700) } },
       shells: {
@@ -149,7 +152,104 @@ function samphire8(): DemoEngine {
   };
 }
 
+/** Six rods of three marks, pins of two, and a drawer that has none of the second grade: few ways to place the rods work. */
+function reed6(): DemoEngine {
+  const mm = (text: string) => size(text, 'mm');
+  const base = newJob(
+    'Reed 6 · no. 0105',
+    'mm',
+    layout(7, 6, 1, 4),
+    { block: 'iron', caps: 'iron', rods: 'steel' },
+    true,
+  );
+  const shells: JobDocument['shells'] = {};
+  const mains = [
+    ['Fern', '1.990', 3],
+    ['Moss', '1.993', 4],
+    ['Kelp', '1.996', 4],
+    ['Silt', '1.999', 3],
+  ] as const;
+  const rods = [
+    ['Fern', '1.4875', 2],
+    ['Moss', '1.4905', 0],
+    ['Kelp', '1.4935', 4],
+    ['Silt', '1.4965', 1],
+  ] as const;
+  for (const half of ['upper', 'lower'] as const) {
+    for (const [grade, wall, stock] of mains) {
+      shells[`main-${grade.toLowerCase()}-${half}`] = {
+        family: 'main',
+        series: 'Brackish',
+        grade,
+        half,
+        wall: mm(wall),
+        stock,
+      };
+    }
+    for (const [grade, wall, stock] of rods) {
+      shells[`rod-${grade.toLowerCase()}-${half}`] = {
+        family: 'rod',
+        series: 'Brackish',
+        grade,
+        half,
+        wall: mm(wall),
+        stock,
+      };
+    }
+  }
+  const sheet = 'Reed 6 works manual';
+  const marks = ['A', 'C', 'B', 'A', 'C', 'B'];
+  return {
+    id: '4eed6000-0105-4000-8000-000000000003',
+    by: 'Sorrel',
+    document: {
+      ...base,
+      limits: {
+        mainBore: { low: mm('68.000'), high: mm('68.019'), source: `${sheet}, p. 12` },
+        mainJournal: { low: mm('63.970'), high: mm('63.990'), source: `${sheet}, p. 14` },
+        mainClearance: { low: mm('0.022'), high: mm('0.052'), source: `${sheet}, p. 15` },
+        bigEnd: { low: mm('51.000'), high: mm('51.018'), source: `${sheet}, p. 21` },
+        pin: { low: mm('47.982'), high: mm('47.996'), source: `${sheet}, p. 22` },
+        rodClearance: { low: mm('0.030'), high: mm('0.040'), source: `${sheet}, p. 23` },
+      },
+      measuring: {
+        ...base.measuring,
+        slots: { mainBore: ['front'], mainJournal: ['front-0'], bigEnd: ['front'], pin: ['front-0'] },
+      },
+      rules: { ...base.rules, mixedHalves: false },
+      rods: Object.fromEntries(marks.map((mark, at) => [String(at + 1), { mark, pin: null }])),
+      shells,
+    },
+    readings: [
+      {
+        feature: 'mainBore',
+        slot: 'front',
+        by: 'Sorrel',
+        texts: ['68.008', '68.010', '68.006', '68.009', '68.011', '68.007', '68.009'],
+      },
+      {
+        feature: 'mainJournal',
+        slot: 'front-0',
+        by: 'Teasel',
+        texts: ['63.981', '63.978', '63.984', '63.980', '63.977', '63.983', '63.979'],
+      },
+      {
+        feature: 'bigEnd',
+        slot: 'front',
+        by: 'Sorrel',
+        texts: ['51.002', '51.014', '51.008', '51.0025', '51.014', '51.0085'],
+      },
+      {
+        feature: 'pin',
+        slot: 'front-0',
+        by: 'Teasel',
+        texts: ['47.986', '47.992', '47.986', '47.992', '47.992', '47.9915'],
+      },
+    ],
+  };
+}
+
 /** The engines that a new installation shows: invented, of the invented Saltmarsh works. */
 export function demoEngines(): DemoEngine[] {
-  return [sedge4(), samphire8()];
+  return [sedge4(), samphire8(), reed6()];
 }

@@ -25,6 +25,8 @@ export const routes = createBrowserRouter([
           { path: 'data', element: <DataSheet /> },
           { path: 'bores', element: <MeasureView key="bores" feature="mainBore" /> },
           { path: 'journals', element: <MeasureView key="journals" feature="mainJournal" /> },
+          { path: 'bigEnds', element: <MeasureView key="bigEnds" feature="bigEnd" /> },
+          { path: 'pins', element: <MeasureView key="pins" feature="pin" /> },
           { path: 'drawer', element: <DrawerView /> },
           { path: 'choose', element: <ChooseView /> },
           { path: 'sheet', element: <SheetView /> },

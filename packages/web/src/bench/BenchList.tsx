@@ -70,12 +70,17 @@ function EngineCard({ job, onTrash }: CardProps) {
           <span>Next: {job.todo}</span>
         </p>
         <div className="stages">
-          {STAGES.map((stage) => (
-            <span key={stage}>
-              <StageShape state={job.stages[stage]} />
-              {STAGE_WORDS[stage]}
-            </span>
-          ))}
+          {STAGES.flatMap((stage) => {
+            const state = job.stages[stage];
+            return state ? (
+              <span key={stage}>
+                <StageShape state={state} />
+                {STAGE_WORDS[stage]}
+              </span>
+            ) : (
+              []
+            );
+          })}
         </div>
       </div>
       <Row>

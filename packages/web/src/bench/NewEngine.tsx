@@ -1,11 +1,19 @@
-import { type JobDocument, jobDocumentSchema, type LimitKey, type Material, newJob, usualLayout } from '@fettle/core';
+import {
+  type JobDocument,
+  jobDocumentSchema,
+  type LimitKey,
+  limitsNeeded,
+  type Material,
+  newJob,
+  usualLayout,
+} from '@fettle/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { LimitFields } from '../data/LimitFields.js';
-import { EMPTY_LIMIT, LIMIT_KEYS, LIMIT_NAMES, type LimitText, readLimit } from '../data/limitText.js';
+import { EMPTY_LIMIT, LIMIT_NAMES, type LimitText, readLimit } from '../data/limitText.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
@@ -22,6 +30,7 @@ interface EngineForm {
   mains: string;
   rods: string;
   rodsPerPin: '1' | '2';
+  withRods: 'yes' | 'no';
   thrustMain: string;
   block: Material;
   caps: Material;
@@ -39,7 +48,15 @@ const BLANK: EngineForm = {
   block: 'unknown',
   caps: 'unknown',
   rodMaterial: 'unknown',
-  limits: { mainBore: EMPTY_LIMIT, mainJournal: EMPTY_LIMIT, mainClearance: EMPTY_LIMIT },
+  withRods: 'no',
+  limits: {
+    mainBore: EMPTY_LIMIT,
+    mainJournal: EMPTY_LIMIT,
+    mainClearance: EMPTY_LIMIT,
+    bigEnd: EMPTY_LIMIT,
+    pin: EMPTY_LIMIT,
+    rodClearance: EMPTY_LIMIT,
+  },
 };
 const DRAFT_KEY = 'fettle.draft.new-engine';
 
@@ -58,7 +75,9 @@ function wholeNumber(text: string): number | null {
 
 function keptDraft(): EngineForm {
   const kept = localStorage.getItem(DRAFT_KEY);
-  return kept === null ? BLANK : { ...BLANK, ...(JSON.parse(kept) as Partial<EngineForm>) };
+  if (kept === null) return BLANK;
+  const draft = JSON.parse(kept) as Partial<EngineForm>;
+  return { ...BLANK, ...draft, limits: { ...BLANK.limits, ...draft.limits } };
 }
 
 function layoutOf(form: EngineForm) {
@@ -90,22 +109,23 @@ export function NewEngine() {
   }, [form]);
 
   const { layout, faults } = layoutOf(form);
-  const limits = Object.fromEntries(LIMIT_KEYS.map((key) => [key, readLimit(form.limits[key], form.unit)])) as Record<
+  const keys = limitsNeeded({ withRods: form.withRods === 'yes' });
+  const limits = Object.fromEntries(keys.map((key) => [key, readLimit(form.limits[key], form.unit)])) as Record<
     LimitKey,
     ReturnType<typeof readLimit>
   >;
   const nameFault = form.name.trim() === '' ? 'Give the engine a name, with its number if it has one.' : null;
   const isReady =
-    layout !== null && nameFault === null && LIMIT_KEYS.every((key) => Object.keys(limits[key].faults).length === 0);
+    layout !== null && nameFault === null && keys.every((key) => Object.keys(limits[key].faults).length === 0);
 
   const start = () => {
     setTried(true);
     if (!isReady) return;
     const materials: JobDocument['materials'] = { block: form.block, caps: form.caps, rods: form.rodMaterial };
-    const job = newJob(form.name.trim(), form.unit, layout, materials);
+    const job = newJob(form.name.trim(), form.unit, layout, materials, form.withRods === 'yes');
     const document = jobDocumentSchema.parse({
       ...job,
-      limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, limits[key].limit])),
+      limits: { ...job.limits, ...Object.fromEntries(keys.map((key) => [key, limits[key].limit])) },
     });
     const jobId = crypto.randomUUID();
     dispatch(parcelAdded({ kind: 'create', id: crypto.randomUUID(), jobId, by, document }));
@@ -155,6 +175,21 @@ export function NewEngine() {
             control={control}
             render={({ field }) => (
               <Choice label="Measured in" value={field.value} onChange={field.onChange} options={UNIT_OPTIONS} />
+            )}
+          />
+          <Controller
+            name="withRods"
+            control={control}
+            render={({ field }) => (
+              <Choice
+                label="This job fits"
+                value={field.value}
+                onChange={field.onChange}
+                options={[
+                  { value: 'no', label: 'The mains' },
+                  { value: 'yes', label: 'The mains and the rods' },
+                ]}
+              />
             )}
           />
           <Controller
@@ -223,7 +258,7 @@ export function NewEngine() {
           From the engine maker's current book, with the page. What you do not have yet can wait; until it is here no
           verdict depends on it.
         </Quiet>
-        {LIMIT_KEYS.map((key) => (
+        {keys.map((key) => (
           <Controller
             key={key}
             name={`limits.${key}`}

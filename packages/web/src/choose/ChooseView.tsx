@@ -4,28 +4,42 @@ import {
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
-  mainCandidates,
+  type JobStation,
   mainStations,
   type Nanometres,
+  pinnedRods,
+  rodCount,
+  rodLabel,
+  rodStations,
+  stationCandidates,
   stationVerdict,
 } from '@fettle/core';
+import { Columns3, Pin, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
 import { STATE_WORDS, StateShape } from '../look/StateMark.js';
 import { NOBODY } from '../person/personSlice.js';
 import { ClearanceGauge, gaugeScale } from '../shaft/ClearanceGauge.js';
 import { GaugeAxis } from '../shaft/GaugeAxis.js';
 import { ShaftLine, type ShaftRow } from '../shaft/ShaftLine.js';
+import type { ShaftColumn, ShaftShow } from '../shaft/shaftColumns.js';
+import { ComparePlans } from './ComparePlans.js';
 import { DrawerLeft } from './DrawerLeft.js';
 import { PlanBar } from './PlanBar.js';
+import { RodMatching } from './RodMatching.js';
 import { StationPanel } from './StationPanel.js';
 import { useJobPlan } from './useJobPlan.js';
+import { type Play, usePlay, wishesInWords } from './usePlay.js';
 
 const GAUGE_HEIGHT = 152;
+/** With more columns than this, mains and rods are first shown one family at a time. */
+const MOST_COLUMNS = 10;
 
 const Columns = styled.div`
   display: grid;
@@ -61,6 +75,11 @@ const Big = styled.strong`
   line-height: 1.15;
 `;
 
+/** Fits seven figures into a narrow column. */
+const Size = styled.span`
+  font-size: clamp(0.75rem, 21cqi, 1rem);
+`;
+
 const Grade = styled.span`
   font-weight: 600;
   font-size: var(--size-small);
@@ -69,62 +88,132 @@ const Grade = styled.span`
   small { display: block; font-family: var(--figures); font-weight: 400; font-size: 0.8125rem; color: var(--ink-soft); }
 `;
 
-/** The choice: every main with what the pairs at hand would give, the best choice for all of them, and why. */
+const SHOWS: readonly { value: ShaftShow; label: string }[] = [
+  { value: 'mains', label: 'Mains' },
+  { value: 'rods', label: 'Rods' },
+  { value: 'both', label: 'Mains and rods' },
+];
+
+const Tools = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 0.5rem 0.75rem;
+  > p { flex: 1 1 14rem; font-size: var(--size-small); align-self: center; }
+`;
+
+/** The choice: every station with what the pairs at hand would give, the best choice for all of them, and why. */
 export function ChooseView() {
   const job = useOpenJob();
   const change = useChangeDocument(job);
+  const play = usePlay(job);
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const { document, readings } = job;
-  const { unit, layout, choice } = document;
-  const [selected, setSelected] = useState<number | null>(null);
+  const { unit, layout, choice, withRods } = document;
+  const [selected, setSelected] = useState<string | null>(null);
   const [wanted, setWanted] = useState<'best' | 'accepted'>('accepted');
+  const [show, setShow] = useState<ShaftShow>(layout.mains + rodCount(layout) > MOST_COLUMNS ? 'rods' : 'both');
+  const [isComparing, setComparing] = useState(false);
   const plan = useJobPlan(document, readings);
   const showing = choice ? wanted : 'best';
   const halves = showing === 'accepted' ? (choice?.stations ?? {}) : plan.halves;
 
-  const stations = useMemo(() => mainStations(document, readings), [document, readings]);
-  const candidates = useMemo(() => stations.map((station) => mainCandidates(document, station)), [document, stations]);
-  const verdicts = stations.map((station) => stationVerdict(document, station, halves[station.id] ?? null));
+  const stations = useMemo(() => {
+    const placed = {
+      ...pinnedRods(document),
+      ...Object.fromEntries(
+        Object.entries(halves).flatMap(([id, { rod }]) => (rod === null ? [] : [[id, rod] as const])),
+      ),
+    };
+    const all = [...mainStations(document, readings), ...rodStations(document, readings, placed)];
+    return new Map(all.map((station) => [station.id, station]));
+  }, [document, readings, halves]);
+  const candidates = useMemo(
+    () => new Map([...stations].map(([id, station]) => [id, stationCandidates(document, station)])),
+    [document, stations],
+  );
+  const verdicts = new Map(
+    [...stations].map(([id, station]) => [id, stationVerdict(document, station, halves[id] ?? null)]),
+  );
+  const shownAs = withRods ? show : 'mains';
+  const isShown = ({ family }: JobStation) => shownAs === 'both' || (family === 'main') === (shownAs === 'mains');
+  const visible = [...stations.values()].filter(isShown);
   const scale = gaugeScale(
-    stations,
-    verdicts.map(({ clearance }) => clearance),
-    candidates.flat(),
+    visible,
+    visible.map(({ id }) => verdicts.get(id)!.clearance),
+    visible.flatMap(({ id }) => candidates.get(id)!),
     GAUGE_HEIGHT,
   );
-  const sizes = stations.flatMap(({ bore, journal }) =>
+  const sizes = visible.flatMap(({ bore, journal }) =>
     [bore?.nominal, journal?.nominal].filter((value) => value !== undefined),
   );
   const decimals = commonDecimals(sizes, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
   const size = (value: Nanometres | undefined) => (value === undefined ? '·' : formatLength(value, unit, decimals));
 
-  const shown = verdicts.flatMap(({ clearance }) => (clearance ? [clearance.nominal] : []));
+  const shown = visible.flatMap(({ id }) => verdicts.get(id)!.clearance?.nominal ?? []);
   const fine = commonDecimals(shown, unit, CLEARANCE_DECIMALS[unit], unit === 'mm' ? 4 : 5);
 
   const accept = () => {
     setWanted('accepted');
     change((old) => ({ ...old, choice: { at: new Date().toISOString(), by, stations: plan.halves } }));
   };
+  // Whoever plays wants to see the new best choice, not the accepted one.
+  const playing: Play = {
+    ...play,
+    wish: (...step) => {
+      setWanted('best');
+      play.wish(...step);
+    },
+    keepRod: (...step) => {
+      setWanted('best');
+      play.keepRod(...step);
+    },
+    setExtra: (...step) => {
+      setWanted('best');
+      play.setExtra(...step);
+    },
+  };
 
   const rows: ShaftRow[] = [
+    ...(withRods
+      ? [
+          {
+            key: 'station',
+            label: 'Station',
+            cell: ({ key }: ShaftColumn) => {
+              const { rod, family } = stations.get(key)!;
+              const wish = document.wishes[key];
+              const isHeld = wish !== undefined || (rod !== null && document.rods[String(rod)]?.pin != null);
+              return (
+                <Grade>
+                  {key}
+                  {isHeld && <Pin aria-label="something is held here" size={14} />}
+                  {family === 'rod' && <small>{rod === null ? 'no rod' : rodLabel(document, rod)}</small>}
+                </Grade>
+              );
+            },
+          },
+        ]
+      : []),
     {
       key: 'bore',
       label: `Bore, ${unit}`,
-      cell: (number) => <span className="figure">{size(stations[number - 1]!.bore?.nominal)}</span>,
+      cell: ({ key }) => <Size className="figure">{size(stations.get(key)!.bore?.nominal)}</Size>,
     },
     {
       key: 'journal',
       label: `Journal, ${unit}`,
-      cell: (number) => <span className="figure">{size(stations[number - 1]!.journal?.nominal)}</span>,
+      cell: ({ key }) => <Size className="figure">{size(stations.get(key)!.journal?.nominal)}</Size>,
     },
     {
       key: 'gauge',
-      label: <GaugeAxis stations={stations} scale={scale} height={GAUGE_HEIGHT} unit={unit} />,
-      cell: (number) => (
+      label: <GaugeAxis stations={visible} scale={scale} height={GAUGE_HEIGHT} unit={unit} />,
+      cell: ({ key }) => (
         <ClearanceGauge
-          station={stations[number - 1]!}
-          candidates={candidates[number - 1]!}
-          chosen={verdicts[number - 1]!.clearance}
-          state={verdicts[number - 1]!.state}
+          station={stations.get(key)!}
+          candidates={candidates.get(key)!}
+          chosen={verdicts.get(key)!.clearance}
+          state={verdicts.get(key)!.state}
           scale={scale}
           height={GAUGE_HEIGHT}
           unit={unit}
@@ -134,8 +223,8 @@ export function ChooseView() {
     ...(['upper', 'lower'] as const).map((side) => ({
       key: side,
       label: side === 'upper' ? 'Upper half' : 'Lower half',
-      cell: (number: number) => {
-        const half = halves[`M${number}`]?.[side];
+      cell: ({ key }: ShaftColumn) => {
+        const half = halves[key]?.[side];
         return (
           <Grade>
             {half ? (document.shells[half.shell]?.grade ?? half.label) : '·'}
@@ -152,14 +241,14 @@ export function ChooseView() {
           <small>{unit} · off aim</small>
         </>
       ),
-      cell: (number) => {
-        const { clearance } = verdicts[number - 1]!;
-        const { aim } = stations[number - 1]!;
+      cell: ({ key }) => {
+        const { clearance } = verdicts.get(key)!;
+        const { aim } = stations.get(key)!;
         if (!clearance) return <span className="figure">·</span>;
         const off = aim === null ? null : ((clearance.nominal - aim) as Nanometres);
         return (
           <>
-            <Big className="figure" data-testid={`clearance-M${number}`}>
+            <Big className="figure" data-testid={`clearance-${key}`}>
               {formatLength(clearance.nominal, unit, fine)}
             </Big>
             {off !== null && (
@@ -174,13 +263,10 @@ export function ChooseView() {
     {
       key: 'verdict',
       label: 'Verdict',
-      cell: (number) => {
-        const { state } = verdicts[number - 1]!;
+      cell: ({ key }) => {
+        const { state } = verdicts.get(key)!;
         return (
-          <VerdictButton
-            aria-label={`M${number}: ${STATE_WORDS[state]}. Open its detail`}
-            onPress={() => setSelected(number)}
-          >
+          <VerdictButton aria-label={`${key}: ${STATE_WORDS[state]}. Open its detail`} onPress={() => setSelected(key)}>
             <StateShape state={state} />
             {STATE_WORDS[state]}
           </VerdictButton>
@@ -188,12 +274,52 @@ export function ChooseView() {
       },
     },
   ];
-  const open = selected === null ? null : stations[selected - 1];
+  const open = selected === null ? undefined : stations.get(selected);
+  const wishes = wishesInWords(document);
   return (
     <Columns>
       <div>
-        <ShaftLine layout={layout} rows={rows} drawingHeight={98} selected={selected} onSelect={setSelected} />
-        <PlanBar document={document} plan={plan} showing={showing} onShow={setWanted} onAccept={accept} />
+        <ShaftLine
+          layout={layout}
+          rows={rows}
+          show={shownAs}
+          drawingHeight={98}
+          selected={selected}
+          onSelect={setSelected}
+        />
+        <PlanBar
+          document={document}
+          plan={plan}
+          play={playing}
+          showing={showing}
+          onShow={setWanted}
+          onAccept={accept}
+        />
+        <Tools>
+          {withRods && <Choice label="Show" value={show} options={SHOWS} onChange={setShow} />}
+          <p>{wishes.length > 0 && <>Held: {wishes.join('; ')}.</>}</p>
+          {wishes.length > 0 && <Button onPress={play.releaseAll}>Let everything go</Button>}
+          <Button isDisabled={play.undo === null} onPress={() => play.undo?.()}>
+            <Undo2 aria-hidden size={20} />
+            Undo{play.lastStep ? `: ${play.lastStep}` : ''}
+          </Button>
+          {plan.asked.ok && (
+            <Button aria-expanded={isComparing} onPress={() => setComparing(!isComparing)}>
+              <Columns3 aria-hidden size={20} />
+              {isComparing ? 'Close the comparison' : 'Compare plans'}
+            </Button>
+          )}
+        </Tools>
+        {isComparing && plan.asked.ok && <ComparePlans asked={plan.asked} unit={unit} name={document.name} />}
+        {withRods && plan.asked.ok && plan.asked.rodNumbers.size > 0 && (
+          <RodMatching
+            document={document}
+            asked={plan.asked}
+            halves={halves}
+            cost={plan.plan?.cost ?? null}
+            play={playing}
+          />
+        )}
       </div>
       <div>
         {open ? (
@@ -202,12 +328,14 @@ export function ChooseView() {
             station={open}
             readings={readings}
             halves={halves[open.id] ?? null}
-            verdict={verdicts[open.number - 1]!}
-            candidates={candidates[open.number - 1]!}
+            verdict={verdicts.get(open.id)!}
+            candidates={candidates.get(open.id)!}
+            plan={plan}
+            play={playing}
             onClose={() => setSelected(null)}
           />
         ) : (
-          <DrawerLeft document={document} halves={halves} />
+          <DrawerLeft document={document} halves={halves} plan={plan.plan} asked={plan.asked} />
         )}
       </div>
     </Columns>

@@ -1,8 +1,10 @@
 import {
   type AcceptedChoice,
+  type FitPlan,
   formatExactLength,
   INSTRUMENT_DECIMALS,
   type JobDocument,
+  type JobFit,
   shellsInOrder,
 } from '@fettle/core';
 import styled from 'styled-components';
@@ -15,19 +17,38 @@ const Short = styled.tr`
 interface DrawerLeftProps {
   readonly document: JobDocument;
   readonly halves: AcceptedChoice['stations'];
+  readonly plan: FitPlan | null;
+  readonly asked: JobFit;
 }
 
 /** What the shown choice takes from the drawer and what is left. */
-export function DrawerLeft({ document, halves }: DrawerLeftProps) {
+export function DrawerLeft({ document, halves, plan, asked }: DrawerLeftProps) {
   const taken = Object.values(halves).flatMap(({ upper, lower }) => [upper.shell, lower.shell]);
   const shells = shellsInOrder(document);
+  const dearest = [...(plan?.prices ?? [])].sort((a, b) => b.price - a.price).slice(0, 4);
+  const nameOf = (id: string) => {
+    const shell = asked.ok ? document.shells[asked.shellIds.get(id) ?? ''] : undefined;
+    return shell ? `${shell.grade} ${document.withRods ? `${shell.family} ` : ''}${shell.half}` : id;
+  };
   return (
     <Panel>
+      {dearest.length > 0 && (
+        <>
+          <PanelTitle>Where stock is short</PanelTitle>
+          <ul style={{ margin: '0.25rem 0 0.6rem', paddingLeft: '1.1rem', fontSize: 'var(--size-small)' }}>
+            {dearest.map(({ id, price }) => (
+              <li key={id}>
+                One more {nameOf(id)} would save <span className="figure">{price.toFixed(1)}</span> µm²
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
       <PanelTitle>Left in the drawer</PanelTitle>
       <Quiet>
         {shells.length === 0
           ? 'No halves in it yet.'
-          : 'Touch a main to see its sum and what the other pairs would give.'}
+          : 'Touch a station to see its sum and what the other pairs would give.'}
       </Quiet>
       <Table>
         <thead>
@@ -46,7 +67,8 @@ export function DrawerLeft({ document, halves }: DrawerLeftProps) {
             return (
               <Line key={id}>
                 <td>
-                  {shell.grade} {shell.half}
+                  {shell.grade} {document.withRods && `${shell.family} `}
+                  {shell.half}
                 </td>
                 <td className="number">
                   {formatExactLength(shell.wall, document.unit, INSTRUMENT_DECIMALS[document.unit])}

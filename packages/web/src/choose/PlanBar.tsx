@@ -1,11 +1,16 @@
 import {
   type AcceptedChoice,
+  type Family,
+  type FitPlan,
+  type FitRemedy,
   formatExactLength,
   INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobFit,
   type LeftOut,
   lengthOfNumber,
+  rodCount,
+  rodLabel,
 } from '@fettle/core';
 import { format } from 'date-fns';
 import { Check } from 'lucide-react';
@@ -14,6 +19,7 @@ import styled from 'styled-components';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import type { JobPlan } from './useJobPlan.js';
+import type { Play } from './usePlay.js';
 
 const Bar = styled.div`
   display: flex;
@@ -32,6 +38,9 @@ const LEFT_OUT: Readonly<Record<LeftOut['reason'], string>> = {
   blocked: 'outside the data sheet',
   'no-aim': 'without an aim',
   'out-of-round': 'too far out of round or tapered for the limits, whatever the shells',
+  'no-limits': 'without oil clearance limits on the data sheet',
+  'no-shells': 'without halves in the drawer',
+  'no-rod': 'without a measured rod for each',
 };
 
 const NO_CHOICE: Readonly<Record<(JobFit & { ok: false })['reason'], { text: string; to: string; link: string }>> = {
@@ -49,7 +58,12 @@ export function sameHalves(a: AcceptedChoice['stations'], b: AcceptedChoice['sta
   const ids = Object.keys(a);
   return (
     ids.length === Object.keys(b).length &&
-    ids.every((id) => a[id]!.upper.shell === b[id]?.upper.shell && a[id]!.lower.shell === b[id]?.lower.shell)
+    ids.every(
+      (id) =>
+        a[id]!.upper.shell === b[id]?.upper.shell &&
+        a[id]!.lower.shell === b[id]?.lower.shell &&
+        a[id]!.rod === b[id]?.rod,
+    )
   );
 }
 
@@ -69,13 +83,90 @@ function leftOutText(leftOut: readonly LeftOut[]): string {
 interface PlanBarProps {
   readonly document: JobDocument;
   readonly plan: JobPlan;
+  readonly play: Play;
   readonly showing: 'best' | 'accepted';
   readonly onShow: (showing: 'best' | 'accepted') => void;
   readonly onAccept: () => void;
 }
 
+/** A change against the plan before, in words; null when nothing changed. */
+function changeText(document: JobDocument, { plan, halves, before }: JobPlan): string | null {
+  if (!before || !plan || plan.cost === null) return null;
+  const ids = [...new Set([...Object.keys(before.halves), ...Object.keys(halves)])];
+  const changed = ids.filter((id) => {
+    const [old, now] = [before.halves[id], halves[id]];
+    return (
+      !old || !now || old.upper.shell !== now.upper.shell || old.lower.shell !== now.lower.shell || old.rod !== now.rod
+    );
+  });
+  if (before.plan.cost === null) return 'Before this step nothing fitted.';
+  const by = plan.cost - before.plan.cost;
+  if (changed.length === 0 && Math.abs(by) < 0.05) return null;
+  const cost =
+    Math.abs(by) < 0.05 ? 'the cost stays' : `the cost ${by > 0 ? 'rises' : 'falls'} by ${Math.abs(by).toFixed(1)}`;
+  const where =
+    changed.length === 0
+      ? 'no station changes'
+      : changed
+          .map((id) => {
+            const rod = halves[id]?.rod;
+            const isMoved = rod != null && rod !== before.halves[id]?.rod;
+            return isMoved ? `${id} takes ${rodLabel(document, rod)}` : id;
+          })
+          .join(', ');
+  return `Against the plan before, ${cost}; changed: ${where}.`;
+}
+
+/** Why nothing fits, and what was found to help, each one touch away where the fitter can do it here. */
+function Conflicts({ plan, play, asked }: { plan: FitPlan; play: Play; asked: JobFit & { ok: true } }) {
+  const shellOf = (name: string) => asked.shellIds.get(name)!;
+  const apply = (remedy: FitRemedy): { label: string; run: () => void } | null => {
+    const [station] = remedy.stations;
+    if (remedy.kind === 'release' && station) {
+      return {
+        label: 'Let it go',
+        run: () => play.wish(station, { upper: null, lower: null, noShells: [], unmixed: false }, `${station} let go`),
+      };
+    }
+    if (remedy.kind === 'move-rod') {
+      const rod = asked.request.housings.find((housing) => housing.family === 'rod' && housing.station === station);
+      const number = rod && asked.rodNumbers.get(rod.id);
+      return number ? { label: 'Let it move', run: () => play.keepRod(number, null) } : null;
+    }
+    if (remedy.kind === 'buy') {
+      return {
+        label: 'They are in the drawer now',
+        run: () => play.bought(remedy.shells.map(({ id, count }) => ({ shell: shellOf(id), count }))),
+      };
+    }
+    return null;
+  };
+  return plan.conflicts.map((conflict) => (
+    <Notice key={conflict.message}>
+      <div>
+        <p>
+          <strong>{conflict.message}</strong> {(conflict.remedies ?? []).length === 0 && conflict.remedy}
+        </p>
+        {(conflict.remedies ?? []).length > 0 && (
+          <ul aria-label="What would help, checked" style={{ margin: '0.25rem 0 0', paddingLeft: '1.1rem' }}>
+            {conflict.remedies!.map((remedy) => {
+              const step = apply(remedy);
+              return (
+                <li key={remedy.message} style={{ margin: '0.2rem 0' }}>
+                  {remedy.message} {step && <Button onPress={step.run}>{step.label}</Button>}
+                </li>
+              );
+            })}
+          </ul>
+        )}
+      </div>
+    </Notice>
+  ));
+}
+
 /** What the search found, in a sentence, and the one thing to do about it. */
-export function PlanBar({ document, plan: { asked, plan, halves, fault }, showing, onShow, onAccept }: PlanBarProps) {
+export function PlanBar({ document, plan: job, play, showing, onShow, onAccept }: PlanBarProps) {
+  const { asked, plan, halves, fault, progress } = job;
   const { unit, choice } = document;
   const leftOut = asked.leftOut.length > 0 ? `${leftOutText(asked.leftOut)}: left out.` : '';
   if (!asked.ok) {
@@ -87,35 +178,56 @@ export function PlanBar({ document, plan: { asked, plan, halves, fault }, showin
     );
   }
   if (fault) return <Notice urgent>The choice could not be worked out: {fault}</Notice>;
-  if (!plan) return <Bar aria-busy>Working out the best choice …</Bar>;
+  if (job.isCancelled) return <Bar>The search was stopped. Change anything, or open the view again, to search on.</Bar>;
+  if (!plan) {
+    return (
+      <Bar aria-busy>
+        <p>
+          Working out the best choice … {progress?.cost != null && `best so far ${progress.cost.toFixed(1)} µm², `}
+          {progress?.bound != null && `none can cost less than ${progress.bound.toFixed(1)}`}
+        </p>
+        {progress && <Button onPress={job.cancel}>Stop</Button>}
+      </Bar>
+    );
+  }
   if (plan.status === 'infeasible') {
     return (
       <>
-        {plan.conflicts.map((conflict) => (
-          <Notice key={conflict.message}>
-            <strong>{conflict.message}</strong> {conflict.remedy}
-          </Notice>
-        ))}
+        <Conflicts plan={plan} play={play} asked={asked} />
         {leftOut && <Notice>{leftOut}</Notice>}
       </>
     );
   }
   const mixed = plan.stations.filter((station) => station.mixed).length;
-  const spread = plan.spread[0]
-    ? formatExactLength(lengthOfNumber(plan.spread[0].value, unit), unit, INSTRUMENT_DECIMALS[unit])
-    : '0';
+  const spread = (value: number) => formatExactLength(lengthOfNumber(value, unit), unit, INSTRUMENT_DECIMALS[unit]);
+  const count = (family: Family) => plan.spread.find((one) => one.family === family);
+  const chosen = (family: Family) => asked.request.stations.filter((station) => station.family === family).length;
+  const total = rodCount(document.layout);
+  const changed = changeText(document, job);
   const isAccepted = choice !== null && sameHalves(choice.stations, halves);
   const other = showing === 'best' ? 'accepted' : 'best';
   return (
     <Bar>
       <p>
         <strong>
-          {plan.status === 'optimal' ? 'Best choice' : 'Best choice found in time'} for {plan.stations.length} of{' '}
-          {document.layout.mains} mains, {plan.status === 'optimal' ? 'proven' : 'not proven'}.
+          {plan.status === 'optimal' ? 'Best choice' : 'Best choice found in time'} for {chosen('main')} of{' '}
+          {document.layout.mains} mains
+          {document.withRods && ` and ${chosen('rod')} of ${total} rods`},{' '}
+          {plan.status === 'optimal' ? 'proven' : 'not proven'}.
         </strong>{' '}
-        Spread from the aim <span className="figure">{spread}</span> {unit}, {mixed === 0 ? 'none' : mixed} mixed, cost{' '}
-        <span className="figure">{plan.cost?.toFixed(1)}</span> µm²
-        {plan.status === 'feasible' && `, no choice costs less than ${plan.bound?.toFixed(1)}`}. {leftOut}{' '}
+        {(['main', 'rod'] as const).map((family) => {
+          const found = count(family);
+          return (
+            found && (
+              <span key={family}>
+                {family === 'main' ? 'Spread from the aim' : 'rods'}{' '}
+                <span className="figure">{spread(found.value)}</span> {unit},{' '}
+              </span>
+            )
+          );
+        })}
+        {mixed === 0 ? 'none' : mixed} mixed, cost <span className="figure">{plan.cost?.toFixed(1)}</span> µm²
+        {plan.status === 'feasible' && `, no choice costs less than ${plan.bound?.toFixed(1)}`}. {leftOut} {changed}{' '}
         {choice && !isAccepted && 'It differs from the accepted choice.'}
         {isAccepted && (
           <span>

@@ -8,19 +8,28 @@ import {
   formatLength,
   INSTRUMENT_DECIMALS,
   type JobDocument,
-  type MainStation,
+  type JobFit,
+  type JobStation,
   type Nanometres,
   type Reading,
+  rodCount,
+  rodLabel,
   type StationVerdict,
 } from '@fettle/core';
 import { format } from 'date-fns';
-import { X } from 'lucide-react';
+import { Ban, Pin, PinOff, X } from 'lucide-react';
 import styled from 'styled-components';
-import { LIMIT_KEYS, LIMIT_NAMES } from '../data/limitText.js';
+import { LIMIT_NAMES } from '../data/limitText.js';
 import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { StateMark, StateShape } from '../look/StateMark.js';
-import { SLOT_WORDS } from '../measure/featureWords.js';
+import { FEATURE_WORDS, SLOT_WORDS } from '../measure/featureWords.js';
+import { LengthField } from '../measure/LengthField.js';
+import { resultOf } from './fitSearch.js';
+import { useAsked } from './useAsked.js';
+import type { JobPlan } from './useJobPlan.js';
+import type { Play } from './usePlay.js';
 
 const Sum = styled.table`
   width: 100%;
@@ -40,6 +49,21 @@ const Scroll = styled.div`
   tr[aria-current='true'] td { background: var(--accent-soft); font-weight: 700; }
 `;
 
+const Acts = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.4rem;
+  margin: 0.5rem 0;
+  button { padding: 0 0.6rem; font-size: var(--size-small); }
+`;
+
+const Pair = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(8rem, 1fr));
+  gap: 0.25rem 0.75rem;
+  align-items: start;
+`;
+
 const Readings = styled.ul`
   font-size: var(--size-small);
   color: var(--ink-soft);
@@ -47,19 +71,21 @@ const Readings = styled.ul`
 
 interface StationPanelProps {
   readonly document: JobDocument;
-  readonly station: MainStation;
+  readonly station: JobStation;
   readonly readings: readonly Reading[];
   readonly halves: AcceptedChoice['stations'][string] | null;
   readonly verdict: StationVerdict;
   readonly candidates: readonly Candidate[];
+  readonly plan: JobPlan;
+  readonly play: Play;
   readonly onClose: () => void;
 }
 
-function FindingText({ station, unit }: { station: MainStation; unit: JobDocument['unit'] }) {
+function FindingText({ station, unit }: { station: JobStation; unit: JobDocument['unit'] }) {
   return station.findings.map(({ feature, by, side }) => (
     <p key={`${feature}-${side}`}>
       <strong>
-        {feature === 'mainBore' ? 'Bore' : 'Journal'} {side === 'over' ? 'above' : 'below'} its limit by{' '}
+        {FEATURE_WORDS[feature]} {side === 'over' ? 'above' : 'below'} its limit by{' '}
         {formatExactLength(by, unit, INSTRUMENT_DECIMALS[unit])} {unit}.
       </strong>{' '}
       {by > BELIEVABLE_WEAR
@@ -69,13 +95,27 @@ function FindingText({ station, unit }: { station: MainStation; unit: JobDocumen
   ));
 }
 
-/** One main opened up: the sum as on paper, what stands behind each figure, and what the other pairs would give. */
-export function StationPanel({ document, station, readings, halves, verdict, candidates, onClose }: StationPanelProps) {
+/** One station opened up: the sum as on paper, what stands behind each figure, and what the other pairs would give. */
+export function StationPanel({
+  document,
+  station,
+  readings,
+  halves,
+  verdict,
+  candidates,
+  plan,
+  play,
+  onClose,
+}: StationPanelProps) {
   const { unit } = document;
   const exact = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const signed = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit], { plus: true });
   const { clearance, judged } = verdict;
-  const unjudged = LIMIT_KEYS.filter((key) => document.limits[key] === null);
+  const isRod = station.family === 'rod';
+  const keys = isRod
+    ? (['bigEnd', 'pin', 'rodClearance'] as const)
+    : (['mainBore', 'mainJournal', 'mainClearance'] as const);
+  const unjudged = keys.filter((key) => document.limits[key] === null);
   const summed = [
     station.bore?.nominal,
     station.journal?.nominal,
@@ -90,12 +130,54 @@ export function StationPanel({ document, station, readings, halves, verdict, can
     6,
   );
   const summand = (value: Nanometres) => formatLength(value, unit, decimals);
-  const own = readings.filter((reading) => reading.station === station.number && reading.text !== '');
+  const own = readings.filter(({ feature, station: number, text }) => {
+    if (text === '') return false;
+    if (isRod)
+      return (feature === 'pin' && number === station.number) || (feature === 'bigEnd' && number === station.rod);
+    return (feature === 'mainBore' || feature === 'mainJournal') && number === station.number;
+  });
+  const { asked } = plan;
+  const rodName = station.rod === null ? null : `R${station.rod}`;
+  const { result: alternatives } = useAsked(
+    asked.ok && plan.plan !== null && asked.request.stations.some(({ id }) => id === station.id)
+      ? `${station.id} ${JSON.stringify(asked.request)}`
+      : null,
+    async (search) => resultOf(await search.alternatives((asked as JobFit & { ok: true }).request, station.id)),
+  );
+  const shellId = (name: string) => (asked.ok ? (asked.shellIds.get(name) ?? name) : name);
+  /** What the whole would cost with a pair here, the rest adapted; null while it is not known, Infinity when nothing fits then. */
+  const costWith = (upper: string, lower: string): number | null => {
+    const found = alternatives?.filter(
+      (one) => shellId(one.upper) === upper && shellId(one.lower) === lower && (!isRod || one.housing === rodName),
+    );
+    return found && found.length > 0 ? Math.min(...found.map(({ cost }) => cost ?? Number.POSITIVE_INFINITY)) : null;
+  };
+  const least = alternatives?.[0]?.cost ?? null;
+  const nextBest = alternatives?.find(
+    (one) =>
+      one.cost !== null &&
+      halves !== null &&
+      (shellId(one.upper) !== halves.upper.shell ||
+        shellId(one.lower) !== halves.lower.shell ||
+        (isRod && one.housing !== rodName)),
+  );
+  const wish = play.wishAt(station.id);
+  const isHeld = wish.upper !== null || wish.lower !== null;
+  const keptRod = Object.entries(document.rods).find(([, rod]) => rod.pin === station.number)?.[0] ?? '';
   const label = (id: string) => document.shells[id]?.grade ?? id;
+  const extraText = (cost: number | null) =>
+    cost === null || least === null
+      ? '·'
+      : cost === Number.POSITIVE_INFINITY
+        ? 'no fit'
+        : `+${(cost - least).toFixed(1)}`;
   return (
-    <Panel aria-label={`Main ${station.number}`}>
+    <Panel aria-label={isRod ? `Pin ${station.number}` : `Main ${station.number}`}>
       <Row style={{ justifyContent: 'space-between' }}>
-        <PanelTitle>{station.id}</PanelTitle>
+        <PanelTitle>
+          {station.id}
+          {isRod && station.rod !== null && ` · ${rodLabel(document, station.rod)}`}
+        </PanelTitle>
         <StateMark state={verdict.state} />
         <Button $kind="quiet" aria-label="Close the detail" onPress={onClose}>
           <X aria-hidden size={20} />
@@ -173,6 +255,87 @@ export function StationPanel({ document, station, readings, halves, verdict, can
             ))}
         </Quiet>
       )}
+      {nextBest && least !== null && (
+        <Quiet>
+          Next best here: {nextBest.housing.startsWith('R') && `${nextBest.housing} with `}
+          {label(shellId(nextBest.upper))} over {label(shellId(nextBest.lower))}, which costs{' '}
+          <span className="figure">{(nextBest.cost! - least).toFixed(1)}</span> µm² more in all.
+        </Quiet>
+      )}
+      <Acts>
+        {halves && (
+          <Button
+            aria-pressed={isHeld}
+            onPress={() =>
+              play.wish(
+                station.id,
+                isHeld ? { upper: null, lower: null } : { upper: halves.upper.shell, lower: halves.lower.shell },
+                isHeld ? `${station.id} let go` : `${station.id} held`,
+              )
+            }
+          >
+            {isHeld ? <PinOff aria-hidden size={18} /> : <Pin aria-hidden size={18} />}
+            {isHeld ? 'Let go' : 'Hold these'}
+          </Button>
+        )}
+        <Button
+          aria-pressed={wish.unmixed}
+          onPress={() =>
+            play.wish(
+              station.id,
+              { unmixed: !wish.unmixed },
+              wish.unmixed ? `${station.id} may be mixed` : `${station.id} not mixed`,
+            )
+          }
+        >
+          {wish.unmixed ? 'Allow a mix here' : 'No mix here'}
+        </Button>
+        {halves &&
+          [...new Set([halves.upper.shell, halves.lower.shell])].map((id) => (
+            <Button
+              key={id}
+              onPress={() =>
+                play.wish(
+                  station.id,
+                  { noShells: [...new Set([...wish.noShells, id])] },
+                  `${label(id)} forbidden at ${station.id}`,
+                )
+              }
+            >
+              <Ban aria-hidden size={18} />
+              Not {label(id)} {document.shells[id]?.half}
+            </Button>
+          ))}
+        {wish.noShells.length > 0 && (
+          <Button onPress={() => play.wish(station.id, { noShells: [] }, `${station.id} allows all again`)}>
+            Allow {wish.noShells.map(label).join(', ')} again
+          </Button>
+        )}
+      </Acts>
+      <Pair>
+        {isRod && (
+          <Choice
+            label={`Rod kept on ${station.id}`}
+            value={keptRod}
+            options={[
+              { value: '', label: 'whichever is best' },
+              ...Array.from({ length: rodCount(document.layout) }, (_, at) => ({
+                value: String(at + 1),
+                label: rodLabel(document, at + 1),
+              })),
+            ]}
+            onChange={(rod) =>
+              rod === '' ? play.keepRod(Number(keptRod), null) : play.keepRod(Number(rod), station.number)
+            }
+          />
+        )}
+        <LengthField
+          label={`Extra aim, ${unit}`}
+          unit={unit}
+          value={document.rules.extras[station.id] ?? null}
+          onCommit={(extra) => play.setExtra(station.id, extra)}
+        />
+      </Pair>
       {candidates.length > 0 && (
         <Scroll tabIndex={0} role="region" aria-label={`What each pair would give at ${station.id}`}>
           <Table>
@@ -182,6 +345,7 @@ export function StationPanel({ document, station, readings, halves, verdict, can
                 <th>Lower</th>
                 <th className="number">Gives</th>
                 <th className="number">Off aim</th>
+                <th className="number">In all</th>
                 <th>
                   <span className="visually-hidden">Verdict</span>
                 </th>
@@ -203,6 +367,7 @@ export function StationPanel({ document, station, readings, halves, verdict, can
                       ? '·'
                       : formatLength(candidate.deviation, unit, CLEARANCE_DECIMALS[unit], { plus: true })}
                   </td>
+                  <td className="number">{extraText(costWith(candidate.upper, candidate.lower))}</td>
                   <td title={candidate.verdict?.state}>
                     {candidate.verdict && <StateShape state={candidate.verdict.state} size={16} />}
                     <span className="visually-hidden">{candidate.verdict?.state ?? 'no limits'}</span>
@@ -218,7 +383,7 @@ export function StationPanel({ document, station, readings, halves, verdict, can
         <Readings>
           {own.map((reading) => (
             <li key={reading.id}>
-              {reading.feature === 'mainBore' ? 'Bore' : 'Journal'} {SLOT_WORDS[reading.slot].toLowerCase()}:{' '}
+              {FEATURE_WORDS[reading.feature]} {SLOT_WORDS[reading.slot].toLowerCase()}:{' '}
               <span className="figure">{reading.text}</span>, {reading.by},{' '}
               {format(new Date(reading.at), 'd MMM HH:mm')}
             </li>

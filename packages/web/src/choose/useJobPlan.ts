@@ -1,64 +1,93 @@
 import {
   type AcceptedChoice,
   type FitPlan,
+  type FitProgress,
   type JobDocument,
   type JobFit,
   jobFit,
   plannedHalves,
   type Reading,
 } from '@fettle/core';
-import { type Remote, wrap } from 'comlink';
-import { useEffect, useMemo, useState } from 'react';
-import type { FitSearch } from './fitWorker.js';
+import { proxy } from 'comlink';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { FitSearcher, resultOf } from './fitSearch.js';
 
-let search: Remote<FitSearch> | null = null;
+/** Nothing is said about a search that takes less than this, ms. */
+const QUIET_MS = 500;
 
-function fitSearch(): Remote<FitSearch> {
-  search ??= wrap<FitSearch>(new Worker(new URL('./fitWorker.ts', import.meta.url), { type: 'module' }));
-  return search;
-}
+const planSearcher = new FitSearcher();
 
 export interface JobPlan {
   readonly asked: JobFit;
   /** The proven best choice, or why there is none; null while it is being searched for. */
   readonly plan: FitPlan | null;
-  /** Its halves by station, by the job's own shells. */
+  /** Its halves and rods by station, by the job's own shells. */
   readonly halves: AcceptedChoice['stations'];
+  /** The plan before this one, to say what changed; null on arrival. */
+  readonly before: { readonly plan: FitPlan; readonly halves: AcceptedChoice['stations'] } | null;
+  /** How far a search of more than half a second is. */
+  readonly progress: FitProgress | null;
+  readonly isCancelled: boolean;
+  readonly cancel: () => void;
   /** What kept the search from running, if anything did. */
   readonly fault: string | null;
 }
 
 const NO_HALVES: AcceptedChoice['stations'] = {};
 
-/** The best choice for the mains of a job, searched in a worker whenever the job or a reading changes. */
+interface Answer {
+  readonly asked: JobFit;
+  readonly plan: FitPlan | null;
+  readonly halves: AcceptedChoice['stations'];
+  readonly fault: string | null;
+}
+
+/** The best choice for a job, searched in a worker whenever the job or a reading changes. */
 export function useJobPlan(document: JobDocument, readings: readonly Reading[]): JobPlan {
-  const asked = useMemo(() => jobFit(document, readings), [document, readings]);
-  const [answer, setAnswer] = useState<{ asked: JobFit; plan: FitPlan | null; fault: string | null } | null>(null);
+  const fresh = useMemo(() => jobFit(document, readings), [document, readings]);
+  // What does not change the question does not ask it again.
+  const kept = useRef(fresh);
+  if (JSON.stringify(kept.current) !== JSON.stringify(fresh)) kept.current = fresh;
+  const asked = kept.current;
+  const [answers, setAnswers] = useState<{ last: Answer | null; before: Answer | null }>({ last: null, before: null });
+  const [progress, setProgress] = useState<{ asked: JobFit; at: FitProgress } | null>(null);
+  const [cancelled, setCancelled] = useState<JobFit | null>(null);
+  const latest = useRef(document);
+  latest.current = document;
   useEffect(() => {
     if (!asked.ok) return;
     let isCurrent = true;
-    fitSearch()
-      .solve(asked.request)
-      .then((solved) => {
-        if (!isCurrent) return;
-        if (solved.ok) setAnswer({ asked, plan: solved.plan, fault: null });
-        else
-          setAnswer({
-            asked,
-            plan: null,
-            fault: solved.faults.map(({ path, message }) => `${path}: ${message}`).join('; '),
-          });
-      })
-      .catch((error: Error) => isCurrent && setAnswer({ asked, plan: null, fault: error.message }));
+    const started = performance.now();
+    const answer = (plan: FitPlan | null, fault: string | null) => {
+      if (!isCurrent) return;
+      const halves = plan ? plannedHalves(latest.current, asked, plan) : NO_HALVES;
+      setAnswers(({ last }) => ({ last: { asked, plan, halves, fault }, before: last }));
+    };
+    const listen = (at: FitProgress) => {
+      if (isCurrent && performance.now() - started > QUIET_MS) setProgress({ asked, at });
+    };
+    planSearcher.remote
+      .solve(asked.request, proxy(listen))
+      .then((solved) => answer(resultOf(solved), null))
+      .catch((error: Error) => answer(null, error.message));
     return () => {
       isCurrent = false;
     };
   }, [asked]);
-  const isCurrent = answer?.asked === asked;
-  const plan = isCurrent ? answer.plan : null;
-  const halves = useMemo(
-    () => (asked.ok && plan ? plannedHalves(document, asked, plan) : NO_HALVES),
-    [asked, plan, document],
-  );
-  return { asked, plan, halves, fault: isCurrent ? answer.fault : null };
+  const cancel = useCallback(() => {
+    planSearcher.stop();
+    setCancelled(asked);
+  }, [asked]);
+  const { last, before } = answers;
+  const isCurrent = last?.asked === asked;
+  return {
+    asked,
+    plan: isCurrent ? last.plan : null,
+    halves: isCurrent ? last.halves : NO_HALVES,
+    before: isCurrent && before?.plan ? { plan: before.plan, halves: before.halves } : null,
+    progress: progress?.asked === asked ? progress.at : null,
+    isCancelled: cancelled === asked && !isCurrent,
+    cancel,
+    fault: isCurrent ? last.fault : null,
+  };
 }

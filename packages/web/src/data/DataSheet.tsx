@@ -1,4 +1,13 @@
-import { aimRuleSchema, type JobDocument, type LimitKey, throwsText, withThrows } from '@fettle/core';
+import {
+  aimRuleSchema,
+  type JobDocument,
+  type LimitKey,
+  limitsNeeded,
+  partName,
+  rodCount,
+  throwsText,
+  withThrows,
+} from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
@@ -12,7 +21,7 @@ import { LengthField } from '../measure/LengthField.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { History } from './History.js';
 import { LimitFields } from './LimitFields.js';
-import { LIMIT_KEYS, LIMIT_NAMES, type LimitText, readLimit, textOfLimit } from './limitText.js';
+import { LIMIT_NAMES, type LimitText, readLimit, textOfLimit } from './limitText.js';
 import { useDraft } from './useDraft.js';
 
 const Columns = styled.div`
@@ -126,6 +135,15 @@ function EngineFields({ id, document, change }: { id: string; document: JobDocum
             change((old) => ({ ...old, layout: { ...old.layout, thrustMain: value === '' ? null : Number(value) } }))
           }
         />
+        <Choice
+          label="This job fits"
+          value={document.withRods ? 'yes' : 'no'}
+          options={[
+            { value: 'no', label: 'The mains' },
+            { value: 'yes', label: 'The mains and the rods' },
+          ]}
+          onChange={(value) => change((old) => ({ ...old, withRods: value === 'yes' }))}
+        />
         <Field
           className="whole"
           label="Throws of the pins, degrees, front to rear"
@@ -141,40 +159,62 @@ function EngineFields({ id, document, change }: { id: string; document: JobDocum
   );
 }
 
+const AIMS = [
+  { value: 'middle', label: 'Middle of the limits' },
+  { value: 'per-inch', label: '0.001 in per inch of journal' },
+  { value: 'figure', label: 'A figure' },
+] as const;
+
+type AimKey = 'aim' | 'rodAim';
+
 function AimFields({ document, change }: { document: JobDocument; change: Change }) {
   const { rules, unit, layout } = document;
   const setRules = (part: Partial<JobDocument['rules']>) =>
     change((old) => ({ ...old, rules: { ...old.rules, ...part } }));
-  const { aim } = rules;
+  const keys: readonly { key: AimKey; label: string; figure: string }[] = document.withRods
+    ? [
+        { key: 'aim', label: 'Mains: clearance aimed at', figure: 'Mains' },
+        { key: 'rodAim', label: 'Rods: clearance aimed at', figure: 'Rods' },
+      ]
+    : [{ key: 'aim', label: 'Clearance aimed at', figure: 'Figure' }];
+  const stations = [
+    ...Array.from({ length: layout.mains }, (_, at) => partName('mainJournal', at + 1)),
+    ...Array.from({ length: document.withRods ? rodCount(layout) : 0 }, (_, at) => partName('pin', at + 1)),
+  ];
   return (
     <Panel>
       <PanelTitle>Aim</PanelTitle>
       <Pairs>
-        <Choice
-          label="Clearance aimed at"
-          value={aim.kind}
-          options={[
-            { value: 'middle', label: 'Middle of the limits' },
-            { value: 'per-inch', label: '0.001 in per inch of journal' },
-            { value: 'figure', label: 'A figure' },
-          ]}
-          onChange={(kind) =>
-            setRules({ aim: aimRuleSchema.parse(kind === 'figure' ? { kind, clearance: 0 } : { kind }) })
-          }
-        />
-        {aim.kind === 'figure' && (
-          <LengthField
-            label={`Figure, ${unit}`}
-            unit={unit}
-            value={aim.clearance}
-            optional={false}
-            onCommit={(clearance) => clearance !== null && setRules({ aim: { kind: 'figure', clearance } })}
-          />
-        )}
+        {keys.map(({ key, label, figure }) => {
+          const aim = rules[key];
+          return [
+            <Choice
+              key={key}
+              label={label}
+              value={aim.kind}
+              options={AIMS}
+              onChange={(kind) =>
+                setRules({ [key]: aimRuleSchema.parse(kind === 'figure' ? { kind, clearance: 0 } : { kind }) })
+              }
+            />,
+            aim.kind === 'figure' ? (
+              <LengthField
+                key={`${key} figure`}
+                label={`${figure}, ${unit}`}
+                unit={unit}
+                value={aim.clearance}
+                optional={false}
+                onCommit={(clearance) => clearance !== null && setRules({ [key]: { kind: 'figure', clearance } })}
+              />
+            ) : (
+              <span key={`${key} none`} />
+            ),
+          ];
+        })}
       </Pairs>
-      <Quiet>Added to the aim at single mains, for instance a little more at the rear:</Quiet>
+      <Quiet>Added to the aim at single stations, for instance a little more at the rear main:</Quiet>
       <Extras>
-        {Array.from({ length: layout.mains }, (_, at) => `M${at + 1}`).map((id) => (
+        {stations.map((id) => (
           <LengthField
             key={id}
             label={`${id} extra, ${unit}`}
@@ -185,6 +225,53 @@ function AimFields({ document, change }: { document: JobDocument; change: Change
               setRules({ extras: extra === null ? others : { ...others, [id]: extra } });
             }}
           />
+        ))}
+      </Extras>
+    </Panel>
+  );
+}
+
+function RodField({
+  id,
+  number,
+  document,
+  change,
+}: {
+  id: string;
+  number: number;
+  document: JobDocument;
+  change: Change;
+}) {
+  const rod = document.rods[String(number)] ?? { mark: '', pin: null };
+  const mark = useKeptText(`${id} rod ${number}`, rod.mark);
+  return (
+    <Field
+      label={`R${number} mark`}
+      value={mark.text}
+      maxLength={20}
+      onChange={mark.setText}
+      onBlur={() => {
+        const text = mark.text.trim();
+        mark.settled(text);
+        if (text === rod.mark) return;
+        change((old) => ({ ...old, rods: { ...old.rods, [String(number)]: { ...rod, mark: text } } }));
+      }}
+    />
+  );
+}
+
+/** The rods by number, each with the mark that is stamped or scratched on it. */
+function RodFields({ id, document, change }: { id: string; document: JobDocument; change: Change }) {
+  return (
+    <Panel>
+      <PanelTitle>Rods</PanelTitle>
+      <Quiet>
+        Numbered as they came out. Write down marks before cleaning: scratched ones vanish. A rod keeps its cap, and may
+        go on any pin until it is kept on one in the choosing view.
+      </Quiet>
+      <Extras>
+        {Array.from({ length: rodCount(document.layout) }, (_, at) => at + 1).map((number) => (
+          <RodField key={number} id={id} number={number} document={document} change={change} />
         ))}
       </Extras>
     </Panel>
@@ -205,7 +292,7 @@ export function DataSheet() {
             From the engine maker's current data; local rules and licensed practice come first. A limit that is missing
             is missing in the verdict.
           </Quiet>
-          {LIMIT_KEYS.map((name) => (
+          {limitsNeeded(document).map((name) => (
             <LimitEditor key={name} id={job.id} name={name} document={document} change={change} />
           ))}
         </Panel>
@@ -213,6 +300,7 @@ export function DataSheet() {
       </div>
       <div>
         <EngineFields id={job.id} document={document} change={change} />
+        {document.withRods && <RodFields id={job.id} document={document} change={change} />}
         <History id={job.id} revision={job.view?.revision ?? 0} />
       </div>
     </Columns>

@@ -30,7 +30,8 @@ function what({ kind, changes }: JobChange): string {
       .slice(2)
       .join(' ')
       .replace('mainBore', 'bore')
-      .replace('mainJournal', 'journal');
+      .replace('mainJournal', 'journal')
+      .replace('bigEnd', 'big end');
     const now = first.to === '' ? 'taken back' : String(first.to);
     return `${place}: ${first.from === undefined ? '' : `${first.from} → `}${now}`;
   }

@@ -20,9 +20,10 @@ export const LIMIT_NAMES: Readonly<Record<LimitKey, string>> = {
   mainBore: 'Main housing bore',
   mainJournal: 'Main journal',
   mainClearance: 'Main oil clearance',
+  bigEnd: 'Big-end bore',
+  pin: 'Crankpin',
+  rodClearance: 'Rod oil clearance',
 };
-
-export const LIMIT_KEYS = ['mainBore', 'mainJournal', 'mainClearance'] as const satisfies readonly LimitKey[];
 
 export function textOfLimit(limit: Limit | null, unit: Unit): LimitText {
   if (!limit) return EMPTY_LIMIT;

@@ -76,7 +76,10 @@ function ShellLine({ id, shell, document, change }: ShellLineProps) {
   return (
     <ShellRow>
       <td className="name">{shell.grade}</td>
-      <td className="name">{shell.half}</td>
+      <td className="name">
+        {document.withRods && `${shell.family} `}
+        {shell.half}
+      </td>
       <td className="name">{shell.series}</td>
       <td style={{ width: '9.5rem' }}>
         <LengthField
@@ -160,12 +163,21 @@ function RulesPanel({ document, change }: { document: JobDocument; change: Chang
           onCommit={(maxWallStep) => maxWallStep !== null && set({ maxWallStep })}
         />
         <LengthField
-          label={`Largest spread, ${unit}`}
+          label={document.withRods ? `Mains: largest spread, ${unit}` : `Largest spread, ${unit}`}
           unit={unit}
           value={rules.maxSpread}
           check={notNegative}
           onCommit={(maxSpread) => set({ maxSpread })}
         />
+        {document.withRods && (
+          <LengthField
+            label={`Rods: largest spread, ${unit}`}
+            unit={unit}
+            value={rules.maxRodSpread}
+            check={notNegative}
+            onCommit={(maxRodSpread) => set({ maxRodSpread })}
+          />
+        )}
         <NumberField
           label="A shortfall weighs, times"
           value={rules.tightWeight}

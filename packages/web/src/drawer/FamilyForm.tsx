@@ -1,4 +1,4 @@
-import { gradedWalls, type JobShell, jobShellSchema, parseLength } from '@fettle/core';
+import { type Family, gradedWalls, type JobShell, jobShellSchema, parseLength } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useDraft } from '../data/useDraft.js';
@@ -23,6 +23,7 @@ const Grid = styled.div`
 `;
 
 interface FamilyText {
+  readonly family: Family;
   readonly series: string;
   readonly sides: Sides;
   readonly first: string;
@@ -32,7 +33,16 @@ interface FamilyText {
   readonly names: string;
 }
 
-const BLANK: FamilyText = { series: '', sides: 'both', first: '', step: '', count: '', stock: '', names: '' };
+const BLANK: FamilyText = {
+  family: 'main',
+  series: '',
+  sides: 'both',
+  first: '',
+  step: '',
+  count: '',
+  stock: '',
+  names: '',
+};
 
 type FamilyFaults = Partial<Record<keyof FamilyText, string>>;
 
@@ -58,7 +68,14 @@ function readFamily(text: FamilyText, unit: 'mm' | 'in') {
   if (!walls.ok) return { shells: [], faults: { count: walls.message } };
   const halves = text.sides === 'both' ? (['upper', 'lower'] as const) : [text.sides];
   const shells: JobShell[] = halves.flatMap((half) =>
-    walls.grades.map(({ grade, wall }) => ({ series: text.series.trim(), grade, half, wall, stock })),
+    walls.grades.map(({ grade, wall }) => ({
+      family: text.family,
+      series: text.series.trim(),
+      grade,
+      half,
+      wall,
+      stock,
+    })),
   );
   return { shells, faults };
 }
@@ -74,7 +91,7 @@ export function FamilyForm({ job, options, onAdded }: FamilyFormProps) {
   const change = useChangeDocument(job);
   const { unit } = job.document;
   const [draft, setText, clear] = useDraft<FamilyText>(`${job.id}.family`);
-  const text = draft ?? BLANK;
+  const text = { ...BLANK, ...draft };
   const [isTried, setTried] = useState(false);
   const { shells, faults } = readFamily(text, unit);
   const field = (
@@ -109,6 +126,19 @@ export function FamilyForm({ job, options, onAdded }: FamilyFormProps) {
   return (
     <Grid role="group" aria-label="Add halves">
       {field('series', 'Series', { placeholder: 'make and material', className: 'half' })}
+      {job.document.withRods && (
+        <div className="half">
+          <Choice
+            label="Halves for"
+            value={text.family}
+            options={[
+              { value: 'main', label: 'the mains' },
+              { value: 'rod', label: 'the rods' },
+            ]}
+            onChange={(family) => setText({ ...text, family })}
+          />
+        </div>
+      )}
       <div className="half">
         <Choice label="Sides" value={text.sides} options={options} onChange={(sides) => setText({ ...text, sides })} />
       </div>

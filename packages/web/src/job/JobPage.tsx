@@ -59,13 +59,12 @@ export function JobPage() {
         </Button>
       </Head>
       <Stages className="no-print" aria-label="Stages of the work">
-        {STAGES.map((stage) => (
-          <NavLink
-            key={stage}
-            to={stage}
-            aria-label={`${STAGE_WORDS[stage]}, ${STAGE_STATE_WORDS[progress.stages[stage]]}`}
-          >
-            <StageShape state={progress.stages[stage]} />
+        {STAGES.flatMap((stage) => {
+          const state = progress.stages[stage];
+          return state ? [{ stage, state }] : [];
+        }).map(({ stage, state }) => (
+          <NavLink key={stage} to={stage} aria-label={`${STAGE_WORDS[stage]}, ${STAGE_STATE_WORDS[state]}`}>
+            <StageShape state={state} />
             {STAGE_WORDS[stage]}
           </NavLink>
         ))}

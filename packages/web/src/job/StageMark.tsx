@@ -4,6 +4,8 @@ export const STAGE_WORDS: Readonly<Record<Stage, string>> = {
   data: 'Data sheet',
   bores: 'Bores',
   journals: 'Journals',
+  bigEnds: 'Big ends',
+  pins: 'Pins',
   drawer: 'Drawer',
   choose: 'Choose',
   sheet: 'Sheet',

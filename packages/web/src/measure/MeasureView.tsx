@@ -1,4 +1,12 @@
-import { commonDecimals, type Feature, formatLength, INSTRUMENT_DECIMALS, mainStations, type Slot } from '@fettle/core';
+import {
+  commonDecimals,
+  type Feature,
+  formatLength,
+  INSTRUMENT_DECIMALS,
+  measuredParts,
+  rodLabel,
+  type Slot,
+} from '@fettle/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
@@ -8,6 +16,7 @@ import { Choice } from '../look/Choice.js';
 import { Panel } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import { ShaftLine, type ShaftRow } from '../shaft/ShaftLine.js';
+import type { ShaftColumn } from '../shaft/shaftColumns.js';
 import { FEATURE_WORDS, SLOT_WORDS } from './featureWords.js';
 import { LengthField, lengthText } from './LengthField.js';
 import { ReadingBar } from './ReadingBar.js';
@@ -23,31 +32,35 @@ const Settings = styled(Panel)`
   .limits { align-self: center; font-size: var(--size-small); color: var(--ink-soft); }
 `;
 
+const BORE_SCHEMES = [
+  { value: 'front', label: 'One reading, bolt direction' },
+  { value: 'front,rear', label: 'Two planes, bolt direction' },
+];
+const JOURNAL_SCHEMES = [
+  { value: 'front-0', label: 'One reading' },
+  { value: 'front-0,front-90', label: 'One plane, 0° and 90°' },
+  { value: 'front-0,front-90,rear-0,rear-90', label: 'Two planes, 0° and 90°' },
+];
 const SCHEMES: Readonly<Record<Feature, readonly { value: string; label: string }[]>> = {
-  mainBore: [
-    { value: 'front', label: 'One reading, bolt direction' },
-    { value: 'front,rear', label: 'Two planes, bolt direction' },
-  ],
-  mainJournal: [
-    { value: 'front-0', label: 'One reading' },
-    { value: 'front-0,front-90', label: 'One plane, 0° and 90°' },
-    { value: 'front-0,front-90,rear-0,rear-90', label: 'Two planes, 0° and 90°' },
-  ],
+  mainBore: BORE_SCHEMES,
+  mainJournal: JOURNAL_SCHEMES,
+  bigEnd: BORE_SCHEMES,
+  pin: JOURNAL_SCHEMES,
 };
 
-/** Neighbour of a cell in the grid of slots and mains; null at the edge. */
+/** Neighbour of a cell in the grid of slots and parts; null at the edge. */
 function neighbour(
   place: Place,
   step: Step,
   slots: readonly Slot[],
-  mains: number,
+  count: number,
   order: 'along' | 'down',
 ): Place | null {
   const rows = slots.length;
   const row = slots.indexOf(place.slot);
   const column = place.station - 1;
   const at = (r: number, c: number): Place | null =>
-    r < 0 || r >= rows || c < 0 || c >= mains ? null : { ...place, slot: slots[r]!, station: c + 1 };
+    r < 0 || r >= rows || c < 0 || c >= count ? null : { ...place, slot: slots[r]!, station: c + 1 };
   switch (step) {
     case 'up':
       return at(row - 1, column);
@@ -59,10 +72,10 @@ function neighbour(
       return at(row, column + 1);
     case 'next':
     case 'previous': {
-      const index = order === 'along' ? row * mains + column : column * rows + row;
+      const index = order === 'along' ? row * count + column : column * rows + row;
       const next = index + (step === 'next' ? 1 : -1);
-      if (next < 0 || next >= rows * mains) return null;
-      return order === 'along' ? at(Math.floor(next / mains), next % mains) : at(next % rows, Math.floor(next / rows));
+      if (next < 0 || next >= rows * count) return null;
+      return order === 'along' ? at(Math.floor(next / count), next % count) : at(next % rows, Math.floor(next / rows));
     }
   }
 }
@@ -75,13 +88,14 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
   const { document, readings } = job;
   const { unit, layout, measuring } = document;
   const slots = measuring.slots[feature];
-  const stations = useMemo(() => mainStations(document, readings), [document, readings]);
+  const parts = useMemo(() => measuredParts(document, readings, feature), [document, readings, feature]);
+  const isRod = feature === 'bigEnd' || feature === 'pin';
   const inputs = useRef(new Map<string, HTMLInputElement>());
   const [current, setCurrent] = useState<{ place: Place; text: string } | null>(null);
   const keyOf = ({ slot, station }: Place) => `${slot}:${station}`;
 
   const step = (place: Place, where: Step) => {
-    const target = neighbour(place, where, slots, layout.mains, measuring.order);
+    const target = neighbour(place, where, slots, parts.length, measuring.order);
     const input = target ? inputs.current.get(keyOf(target)) : undefined;
     if (input) input.focus();
     else if (where === 'next') inputs.current.get(keyOf(place))?.blur();
@@ -92,7 +106,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
   const firstEmpty = useRef<Place | null>(null);
   firstEmpty.current =
     slots
-      .flatMap((slot) => stations.map(({ number }): Place => ({ feature, station: number, slot })))
+      .flatMap((slot) => parts.map(({ number }): Place => ({ feature, station: number, slot })))
       .find((place) => readingAt(readings, place)?.nm == null) ?? null;
   useEffect(() => {
     const isSent = (location.state as { toNext?: boolean } | null)?.toNext;
@@ -100,13 +114,24 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
       inputs.current.get(`${firstEmpty.current.slot}:${firstEmpty.current.station}`)?.focus();
   }, [location]);
 
-  const means = stations.flatMap(({ bore, journal }) => (feature === 'mainBore' ? bore : journal)?.nominal ?? []);
+  const means = parts.flatMap(({ size }) => size?.nominal ?? []);
   const decimals = commonDecimals(means, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
   const rows: ShaftRow[] = [
+    ...(isRod
+      ? [
+          {
+            key: 'part',
+            label: feature === 'bigEnd' ? 'Rod, by number' : 'Pin, from the front',
+            cell: ({ number }: ShaftColumn) => (
+              <strong>{feature === 'bigEnd' ? rodLabel(document, number) : `P${number}`}</strong>
+            ),
+          },
+        ]
+      : []),
     ...slots.map((slot) => ({
       key: slot,
       label: SLOT_WORDS[slot],
-      cell: (station: number) => {
+      cell: ({ number: station }: ShaftColumn) => {
         const place: Place = { feature, station, slot };
         return (
           <ReadingCell
@@ -131,19 +156,18 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           <small>mean, {unit}</small>
         </>
       ),
-      cell: (number) => {
-        const station = stations[number - 1]!;
-        const size = feature === 'mainBore' ? station.bore : station.journal;
+      cell: ({ number }) => {
+        const { size } = parts[number - 1]!;
         return <strong className="figure">{size ? formatLength(size.nominal, unit, decimals) : '·'}</strong>;
       },
     },
     {
       key: 'state',
       label: 'State',
-      cell: (number) => {
-        const station = stations[number - 1]!;
-        const isOff = station.findings.some((finding) => finding.feature === feature);
-        const isDone = station.missing[feature] === 0;
+      cell: ({ number }) => {
+        const { findings, missing } = parts[number - 1]!;
+        const isOff = findings.length > 0;
+        const isDone = missing === 0;
         return (
           <span style={{ alignSelf: 'center' }}>
             <StateMark state={isOff ? 'blocked' : isDone ? 'measured' : 'not-measured'} />
@@ -155,7 +179,12 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
   const limit = document.limits[feature];
   return (
     <>
-      <ShaftLine layout={layout} rows={rows} selected={current?.place.station ?? null} />
+      <ShaftLine
+        layout={layout}
+        rows={rows}
+        show={isRod ? 'rods' : 'mains'}
+        selected={current ? `${isRod ? 'P' : 'M'}${current.place.station}` : null}
+      />
       <ReadingBar
         job={job}
         place={current?.place ?? null}
@@ -185,7 +214,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           }}
         />
         <Choice
-          label="Readings at each main"
+          label={isRod ? 'Readings at each' : 'Readings at each main'}
           value={slots.join()}
           options={SCHEMES[feature]}
           onChange={(value) =>
@@ -200,7 +229,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           value={measuring.order}
           options={[
             { value: 'along', label: 'along the shaft' },
-            { value: 'down', label: 'down each main' },
+            { value: 'down', label: isRod ? 'down each one' : 'down each main' },
           ]}
           onChange={(order) => change((old) => ({ ...old, measuring: { ...old.measuring, order } }))}
         />

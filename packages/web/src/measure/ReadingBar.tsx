@@ -1,4 +1,4 @@
-import { assessReading, formatExactLength, INSTRUMENT_DECIMALS } from '@fettle/core';
+import { assessReading, formatExactLength, INSTRUMENT_DECIMALS, partName } from '@fettle/core';
 import { format } from 'date-fns';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
@@ -56,7 +56,7 @@ export function ReadingBar({ job, place, text, onTake }: ReadingBarProps) {
   return (
     <Bar $isDoubtful={message !== null} aria-live="polite">
       <span className="where">
-        M{place.station} · {FEATURE_WORDS[place.feature]} · {SLOT_WORDS[place.slot]}
+        {partName(place.feature, place.station)} · {FEATURE_WORDS[place.feature]} · {SLOT_WORDS[place.slot]}
       </span>
       {'nm' in assessment && <span className="size figure">{bothUnits(assessment.nm, document.unit)}</span>}
       {message && <span className="message">{message}</span>}

@@ -4,6 +4,7 @@ import {
   formatLength,
   INSTRUMENT_DECIMALS,
   otherUnit,
+  partName,
   type ReadingAssessment,
   slotKey,
 } from '@fettle/core';
@@ -142,7 +143,7 @@ export function ReadingCell({ job, place, inputRef, onStep, onFocus, onText }: R
     <Cell $kind={assessment.kind}>
       <input
         ref={inputRef}
-        aria-label={`M${station} ${FEATURE_WORDS[feature].toLowerCase()} ${SLOT_WORDS[slot].toLowerCase()}, ${job.document.unit}`}
+        aria-label={`${partName(feature, station)} ${FEATURE_WORDS[feature].toLowerCase()} ${SLOT_WORDS[slot].toLowerCase()}, ${job.document.unit}`}
         aria-invalid={assessment.kind === 'unreadable' || assessment.kind === 'doubtful'}
         inputMode={job.document.measuring.setting[feature] === null ? 'decimal' : 'text'}
         autoComplete="off"

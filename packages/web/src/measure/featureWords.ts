@@ -1,6 +1,11 @@
 import type { Feature, Slot } from '@fettle/core';
 
-export const FEATURE_WORDS: Readonly<Record<Feature, string>> = { mainBore: 'Main bore', mainJournal: 'Main journal' };
+export const FEATURE_WORDS: Readonly<Record<Feature, string>> = {
+  mainBore: 'Main bore',
+  mainJournal: 'Main journal',
+  bigEnd: 'Big end',
+  pin: 'Crankpin',
+};
 
 export const SLOT_WORDS: Readonly<Record<Slot, string>> = {
   front: 'Front plane',

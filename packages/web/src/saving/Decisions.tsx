@@ -9,6 +9,7 @@ import { clashSettled, documentWith, parcelAdded, refusalDropped, withOurs } fro
 const SLOT_WORDS: Readonly<Record<string, string>> = {
   mainBore: 'bore',
   mainJournal: 'journal',
+  bigEnd: 'big end',
 };
 
 function shown(value: Json | undefined): string {

@@ -2,7 +2,7 @@ import {
   type Candidate,
   CLEARANCE_DECIMALS,
   formatLength,
-  type MainStation,
+  type JobStation,
   type OilClearance,
   type StationState,
   type Unit,
@@ -19,16 +19,15 @@ const BOTTOM = 12;
 
 /** The span that shows the limits and every main's choice, with candidates a little beyond. */
 export function gaugeScale(
-  stations: readonly MainStation[],
+  stations: readonly JobStation[],
   shown: readonly (OilClearance | null)[],
   candidates: readonly Candidate[],
   height: number,
 ): GaugeScale {
-  const limits = stations.find((station) => station.limits)?.limits;
+  const limits = stations.flatMap((station) => (station.limits ? [station.limits.low, station.limits.high] : []));
   const wanted = shown.flatMap((clearance) => (clearance ? [clearance.tightest, clearance.loosest] : []));
-  const values: number[] = limits
-    ? [limits.low, limits.high, ...wanted]
-    : [...wanted, ...candidates.map(({ clearance }) => clearance.nominal)];
+  const values: number[] =
+    limits.length > 0 ? [...limits, ...wanted] : [...wanted, ...candidates.map(({ clearance }) => clearance.nominal)];
   const aims = stations.flatMap(({ aim }) => (aim === null ? [] : [aim]));
   const [low = 0, high = 1] = d3.extent([...values, ...aims]) as [number | undefined, number | undefined];
   const room = (high - low) * 0.18 || 10_000;
@@ -50,7 +49,7 @@ const Svg = styled.svg`
 `;
 
 interface ClearanceGaugeProps {
-  readonly station: MainStation;
+  readonly station: JobStation;
   readonly candidates: readonly Candidate[];
   readonly chosen: OilClearance | null;
   readonly state: StationState;

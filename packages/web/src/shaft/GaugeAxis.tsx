@@ -1,4 +1,4 @@
-import { CLEARANCE_DECIMALS, formatLength, type MainStation, type Nanometres, type Unit } from '@fettle/core';
+import { CLEARANCE_DECIMALS, formatLength, type JobStation, type Nanometres, type Unit } from '@fettle/core';
 import styled from 'styled-components';
 import type { GaugeScale } from './ClearanceGauge.js';
 
@@ -11,7 +11,7 @@ const Svg = styled.svg`
 `;
 
 interface GaugeAxisProps {
-  readonly stations: readonly MainStation[];
+  readonly stations: readonly JobStation[];
   readonly scale: GaugeScale;
   readonly height: number;
   readonly unit: Unit;
@@ -19,7 +19,9 @@ interface GaugeAxisProps {
 
 /** The figures of the limits and the common aim, at the height where the gauges draw them. */
 export function GaugeAxis({ stations, scale, height, unit }: GaugeAxisProps) {
-  const limits = stations.find((station) => station.limits)?.limits ?? null;
+  const [first = null, ...others] = stations.flatMap((station) => (station.limits ? [station.limits] : []));
+  // Mains and rods with limits of their own: each gauge draws its own, and no figure holds for all.
+  const limits = others.every(({ low, high }) => low === first?.low && high === first.high) ? first : null;
   const aims = stations.flatMap(({ aim }) => (aim === null ? [] : [aim]));
   const common =
     aims.length > 0
@@ -33,7 +35,9 @@ export function GaugeAxis({ stations, scale, height, unit }: GaugeAxisProps) {
           { word: 'low', value: limits.low, className: '' },
         ]
       : []),
-    ...(common === null ? [] : [{ word: 'aim', value: common, className: 'aim' }]),
+    ...(common === null || (first !== null && limits === null)
+      ? []
+      : [{ word: 'aim', value: common, className: 'aim' }]),
   ];
   return (
     <Svg height={height} viewBox={`0 0 92 ${height}`} preserveAspectRatio="xMinYMid meet" aria-hidden>
@@ -49,7 +53,7 @@ export function GaugeAxis({ stations, scale, height, unit }: GaugeAxisProps) {
       ))}
       {marks.length === 0 && (
         <text className="word" x={0} y={height / 2}>
-          no limits
+          {first === null ? 'no limits' : 'clearance'}
         </text>
       )}
     </Svg>

@@ -1,6 +1,7 @@
 import type { CrankLayout } from '@fettle/core';
 import { useMemo } from 'react';
 import styled from 'styled-components';
+import type { ShaftShow } from './shaftColumns.js';
 import { shaftGeometry } from './shaftGeometry.js';
 import { useWidth } from './useWidth.js';
 
@@ -23,16 +24,19 @@ const Frame = styled.div<{ $height: number }>`
 interface ShaftDrawingProps {
   readonly layout: CrankLayout;
   readonly height: number;
-  readonly selected?: number | null;
-  readonly onSelect?: (main: number) => void;
+  /** What stands in columns under the drawing. */
+  readonly show?: ShaftShow;
+  /** Station that is opened, `M1` or `P1`. */
+  readonly selected?: string | null;
+  readonly onSelect?: (station: string) => void;
 }
 
 /** The crankshaft drawn from the job's own layout: mains, pins in their throws, the thrust main with its washers. */
-export function ShaftDrawing({ layout, height, selected = null, onSelect }: ShaftDrawingProps) {
+export function ShaftDrawing({ layout, height, show = 'mains', selected = null, onSelect }: ShaftDrawingProps) {
   const [frame, width] = useWidth();
   // Drawn for the width on screen; on paper the whole drawing shrinks with the page.
   const drawnWidth = Math.max(width, 200);
-  const shaft = useMemo(() => shaftGeometry(layout, drawnWidth, height), [layout, drawnWidth, height]);
+  const shaft = useMemo(() => shaftGeometry(layout, drawnWidth, height, show), [layout, drawnWidth, height, show]);
   const thrust = layout.thrustMain === null ? 'no thrust main given' : `thrust at main ${layout.thrustMain}`;
   const label = `Crankshaft, front at the left: ${layout.mains} mains, ${layout.pins.length} pins, ${thrust}`;
   const pins = shaft.pins.toSorted((a, b) => a.depth - b.depth);
@@ -78,7 +82,7 @@ export function ShaftDrawing({ layout, height, selected = null, onSelect }: Shaf
         ))}
         {shaft.mains.map((main) => (
           // The columns below carry the same choice for the keyboard.
-          <g key={main.number} className="main" onPointerUp={() => onSelect?.(main.number)}>
+          <g key={main.number} className="main" onPointerUp={() => onSelect?.(`M${main.number}`)}>
             {main.isThrust && (
               <>
                 <rect className="thrust" x={main.x - 6} y={main.y - 5} width={5} height={main.height + 10} />
@@ -92,14 +96,14 @@ export function ShaftDrawing({ layout, height, selected = null, onSelect }: Shaf
               </>
             )}
             <rect
-              className={main.number === selected ? 'metal chosen' : 'metal'}
+              className={`M${main.number}` === selected ? 'metal chosen' : 'metal'}
               x={main.x}
               y={main.y}
               width={main.width}
               height={main.height}
             />
             <text x={main.x + main.width / 2} y={shaft.axis + 5}>
-              {main.number}
+              {main.width > 16 ? main.number : ''}
             </text>
           </g>
         ))}

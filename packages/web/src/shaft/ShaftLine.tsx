@@ -2,10 +2,11 @@ import type { CrankLayout } from '@fettle/core';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { ShaftDrawing } from './ShaftDrawing.js';
+import { type ShaftColumn, type ShaftShow, shaftColumns } from './shaftColumns.js';
 
-const Board = styled.div<{ $mains: number }>`
+const Board = styled.div<{ $columns: number }>`
   display: grid;
-  grid-template-columns: 7rem repeat(${({ $mains }) => $mains}, minmax(4.6rem, 1fr));
+  grid-template-columns: 7rem repeat(${({ $columns }) => $columns}, minmax(4.6rem, 1fr));
   align-items: center;
   padding: 0.25rem 0.75rem 0.5rem 0;
   background: var(--surface);
@@ -25,39 +26,53 @@ const Board = styled.div<{ $mains: number }>`
 export interface ShaftRow {
   readonly key: string;
   readonly label: ReactNode;
-  /** What stands in this row under main `number`. */
-  readonly cell: (number: number) => ReactNode;
+  /** What stands in this row under a station. */
+  readonly cell: (column: ShaftColumn) => ReactNode;
 }
 
 interface ShaftLineProps {
   readonly layout: CrankLayout;
   readonly rows: readonly ShaftRow[];
+  readonly show?: ShaftShow;
   readonly drawingHeight?: number;
-  readonly selected?: number | null;
-  readonly onSelect?: (main: number) => void;
+  readonly selected?: string | null;
+  readonly onSelect?: (station: string) => void;
 }
 
-/** The shaft is the page: the drawing along the top, one column a main under it. */
-export function ShaftLine({ layout, rows, drawingHeight = 132, selected = null, onSelect }: ShaftLineProps) {
-  const numbers = Array.from({ length: layout.mains }, (_, at) => at + 1);
+/** The shaft is the page: the drawing along the top, one column a station under it. */
+export function ShaftLine({
+  layout,
+  rows,
+  show = 'mains',
+  drawingHeight = 132,
+  selected = null,
+  onSelect,
+}: ShaftLineProps) {
+  const columns = shaftColumns(layout, show);
   return (
-    <Board $mains={layout.mains}>
+    <Board $columns={columns.length}>
       <span className="front">Front →</span>
       <div className="drawing">
-        <ShaftDrawing layout={layout} height={drawingHeight} selected={selected} {...(onSelect ? { onSelect } : {})} />
+        <ShaftDrawing
+          layout={layout}
+          height={drawingHeight}
+          show={show}
+          selected={selected}
+          {...(onSelect ? { onSelect } : {})}
+        />
       </div>
       {rows.map((row) => [
         <div key={row.key} className="label ruled">
           {row.label}
         </div>,
-        ...numbers.map((number) => (
-          // A touch anywhere in the column opens the main; the verdict row carries a button for the keyboard.
+        ...columns.map((column) => (
+          // A touch anywhere in the column opens the station; the verdict row carries a button for the keyboard.
           <div
-            key={`${row.key}-${number}`}
-            className={number === selected ? 'cell ruled selected' : 'cell ruled'}
-            onPointerUp={() => onSelect?.(number)}
+            key={`${row.key}-${column.key}`}
+            className={column.key === selected ? 'cell ruled selected' : 'cell ruled'}
+            onPointerUp={() => onSelect?.(column.key)}
           >
-            {row.cell(number)}
+            {row.cell(column)}
           </div>
         )),
       ])}

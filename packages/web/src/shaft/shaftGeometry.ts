@@ -1,4 +1,5 @@
 import type { CrankLayout } from '@fettle/core';
+import { type ShaftColumn, type ShaftShow, shaftColumns } from './shaftColumns.js';
 
 export interface Box {
   readonly x: number;
@@ -30,21 +31,47 @@ export interface ShaftGeometry {
   readonly flange: Box;
 }
 
+/** Room at both ends for the nose and the flange where the mains have no columns, px. */
+const END_ROOM = 22;
+
+function mainCentres(
+  layout: CrankLayout,
+  show: ShaftShow,
+  columns: readonly ShaftColumn[],
+  column: number,
+  mainWidth: number,
+): number[] {
+  const width = column * columns.length;
+  return Array.from({ length: layout.mains }, (_, at) => {
+    if (show !== 'rods') return (columns.findIndex(({ key }) => key === `M${at + 1}`) + 0.5) * column;
+    const before = layout.pins.reduce((sum, { bay, rods }) => sum + (bay <= at ? rods : 0), 0);
+    return Math.min(Math.max(before * column, mainWidth / 2 + END_ROOM), width - mainWidth / 2 - END_ROOM);
+  });
+}
+
 /**
- * Side view of a crankshaft with main `n` centred over column `n`, the front at the left. A pin stands off the axis by the
- * cosine of its throw; a pin at 90° lies on the axis, in front of it.
+ * Side view of a crankshaft over its columns, the front at the left: each main centred over its own; where only the rods have
+ * columns, the mains stand between them. A pin stands off the axis by the cosine of its throw; a pin at 90° lies on the axis,
+ * in front of it.
  *
  * @param width of the columns together, px
  * @param height of the drawing, px
  */
-export function shaftGeometry(layout: CrankLayout, width: number, height: number): ShaftGeometry {
-  const column = width / layout.mains;
+export function shaftGeometry(
+  layout: CrankLayout,
+  width: number,
+  height: number,
+  show: ShaftShow = 'mains',
+): ShaftGeometry {
+  const columns = shaftColumns(layout, show);
+  const column = width / columns.length;
   const axis = height / 2;
   const mainHeight = height * 0.3;
   const pinHeight = height * 0.24;
   const reach = height * 0.26;
-  const centre = (main: number) => (main - 0.5) * column;
-  const mainWidth = Math.min(column * 0.34, 46);
+  const mainWidth = Math.min(column * (show === 'rods' ? 0.2 : 0.34), 46);
+  const centres = mainCentres(layout, show, columns, column, mainWidth);
+  const centre = (main: number) => centres[main - 1]!;
 
   const mains = Array.from({ length: layout.mains }, (_, at) => ({
     number: at + 1,
@@ -60,7 +87,7 @@ export function shaftGeometry(layout: CrankLayout, width: number, height: number
   for (let bay = 1; bay < layout.mains; bay += 1) {
     const here = layout.pins.flatMap((pin, at) => (pin.bay === bay ? [{ pin, number: at + 1 }] : []));
     const from = centre(bay) + mainWidth / 2;
-    const room = column - mainWidth;
+    const room = centre(bay + 1) - centre(bay) - mainWidth;
     const webWidth = Math.min(room * 0.16, 14);
     const pinWidth = here.length > 0 ? (room - webWidth * (here.length + 1)) / here.length : 0;
     const yOf = (angle: number) => axis - reach * Math.cos((angle * Math.PI) / 180);
@@ -96,7 +123,7 @@ export function shaftGeometry(layout: CrankLayout, width: number, height: number
   }
   const noseEnd = centre(1) - mainWidth / 2;
   const flangeStart = centre(layout.mains) + mainWidth / 2;
-  const noseWidth = Math.min(noseEnd - 4, column * 0.28);
+  const noseWidth = Math.max(0, Math.min(noseEnd - 4, column * 0.28));
   return {
     axis,
     mains,

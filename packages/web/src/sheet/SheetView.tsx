@@ -1,19 +1,24 @@
 import {
   type AcceptedChoice,
   commonDecimals,
+  type Family,
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
   type JobDocument,
+  limitsNeeded,
   mainStations,
   type Nanometres,
   otherUnit,
+  pinnedRods,
+  rodLabel,
+  rodStations,
   stationVerdict,
 } from '@fettle/core';
 import { format } from 'date-fns';
 import { Printer } from 'lucide-react';
 import styled from 'styled-components';
-import { LIMIT_KEYS, LIMIT_NAMES } from '../data/limitText.js';
+import { LIMIT_NAMES } from '../data/limitText.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
@@ -56,10 +61,20 @@ const MATERIALS: Readonly<Record<JobDocument['materials']['block'], string>> = {
   unknown: 'not given',
 };
 
-function MainsTable({ document, readings }: Pick<ReturnType<typeof useOpenJob>, 'document' | 'readings'>) {
+interface StationsTableProps extends Pick<ReturnType<typeof useOpenJob>, 'document' | 'readings'> {
+  readonly family: Family;
+}
+
+function StationsTable({ document, readings, family }: StationsTableProps) {
   const { unit } = document;
   const chosen: AcceptedChoice['stations'] = document.choice?.stations ?? {};
-  const stations = mainStations(document, readings);
+  const placed = Object.fromEntries(
+    Object.entries(chosen).flatMap(([id, { rod }]) => (rod === null ? [] : [[id, rod] as const])),
+  );
+  const stations =
+    family === 'main'
+      ? mainStations(document, readings)
+      : rodStations(document, readings, { ...pinnedRods(document), ...placed });
   const sizes = stations.flatMap(({ bore, journal }) =>
     [bore?.nominal, journal?.nominal].filter((value) => value !== undefined),
   );
@@ -72,9 +87,9 @@ function MainsTable({ document, readings }: Pick<ReturnType<typeof useOpenJob>, 
     <table>
       <thead>
         <tr>
-          <th>Main</th>
-          <th className="figure">Bore</th>
-          <th className="figure">Journal</th>
+          <th>{family === 'main' ? 'Main' : 'Pin, rod'}</th>
+          <th className="figure">{family === 'main' ? 'Bore' : 'Big end'}</th>
+          <th className="figure">{family === 'main' ? 'Journal' : 'Pin'}</th>
           <th>Upper half</th>
           <th>Lower half</th>
           <th className="figure">Aim</th>
@@ -102,7 +117,8 @@ function MainsTable({ document, readings }: Pick<ReturnType<typeof useOpenJob>, 
             <tr key={station.id}>
               <td>
                 {station.id}
-                {document.layout.thrustMain === station.number ? ' (thrust)' : ''}
+                {family === 'main' && document.layout.thrustMain === station.number ? ' (thrust)' : ''}
+                {station.rod !== null && `, ${rodLabel(document, station.rod)}`}
               </td>
               <td className="figure">{size(station.bore?.nominal)}</td>
               <td className="figure">{size(station.journal?.nominal)}</td>
@@ -123,7 +139,7 @@ function MainsTable({ document, readings }: Pick<ReturnType<typeof useOpenJob>, 
   );
 }
 
-/** The sheet of the mains, to be printed and kept with the engine. */
+/** The build sheet, to be printed and kept with the engine. */
 export function SheetView() {
   const job = useOpenJob();
   const { document, readings, view } = job;
@@ -147,7 +163,7 @@ export function SheetView() {
           <Notice>No choice is accepted yet: the sheet prints the sizes with the halves left blank.</Notice>
         </div>
       )}
-      <Paper aria-label="Sheet of the mains">
+      <Paper aria-label="Build sheet">
         <h1>{document.name}</h1>
         <dl className="facts">
           <div>
@@ -185,7 +201,13 @@ export function SheetView() {
         </dl>
         <ShaftDrawing layout={layout} height={104} />
         <h2>Mains, {unit === 'mm' ? 'millimetres' : 'inches'}</h2>
-        <MainsTable document={document} readings={readings} />
+        <StationsTable document={document} readings={readings} family="main" />
+        {document.withRods && (
+          <>
+            <h2>Rods, {unit === 'mm' ? 'millimetres' : 'inches'}</h2>
+            <StationsTable document={document} readings={readings} family="rod" />
+          </>
+        )}
         <h2>Limits</h2>
         <table>
           <thead>
@@ -198,7 +220,7 @@ export function SheetView() {
             </tr>
           </thead>
           <tbody>
-            {LIMIT_KEYS.map((key) => {
+            {limitsNeeded(document).map((key) => {
               const limit = limits[key];
               const other = otherUnit(unit);
               const inOther = (value: Nanometres) => formatLength(value, other, other === 'in' ? 5 : 4);

@@ -4,15 +4,16 @@ import type { ModelRules, ModelShell } from '../fit/fitModel.js';
 import { shellPairs } from '../fit/shellPairs.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
-import type { MainStation } from './mainStations.js';
+import type { JobStation } from './jobStations.js';
 
-/** The shells of a job in a fixed order: series, half, wall, grade, id. */
+/** The shells of a job in a fixed order: family, series, half, wall, grade, id. */
 export function shellsInOrder(job: JobDocument): { id: string; shell: JobShell }[] {
   const side = { upper: 0, lower: 1, either: 2 };
   return Object.entries(job.shells)
     .map(([id, shell]) => ({ id, shell }))
     .sort(
       (a, b) =>
+        a.shell.family.localeCompare(b.shell.family, 'en') ||
         a.shell.series.localeCompare(b.shell.series, 'en') ||
         side[a.shell.half] - side[b.shell.half] ||
         a.shell.wall - b.shell.wall ||
@@ -21,16 +22,16 @@ export function shellsInOrder(job: JobDocument): { id: string; shell: JobShell }
     );
 }
 
-/** What a half is called on screen and in a plan: its grade, side and series. */
+/** What a half is called on screen and in a plan: its grade, its family where it is a rod's, side and series. */
 export function shellLabel(shell: JobShell): string {
-  return `${shell.grade} ${shell.half} (${shell.series})`;
+  return `${shell.grade} ${shell.family === 'rod' ? 'rod ' : ''}${shell.half} (${shell.series})`;
 }
 
 /** The shells of a job as the selection core takes them; their ids are the job's. */
 export function modelShellsOf(job: JobDocument): ModelShell[] {
   return shellsInOrder(job).map(({ id, shell }) => ({
     id,
-    family: 'main',
+    family: shell.family,
     series: shell.series,
     half: shell.half,
     wall: shell.wall,
@@ -47,13 +48,13 @@ export function modelRulesOf(job: JobDocument): ModelRules {
     acrossSeries: rules.acrossSeries,
     maxWallStep: rules.maxWallStep,
     thinnerHalf: rules.thinnerHalf,
-    maxSpread: { main: rules.maxSpread, rod: null },
+    maxSpread: { main: rules.maxSpread, rod: rules.maxRodSpread },
     tightWeight: rules.tightWeight,
     mixedPenalty: Math.round(rules.mixedPenalty * 1_000_000),
   };
 }
 
-/** What one pair of available halves would give in one main. */
+/** What one pair of available halves would give at one station. */
 export interface Candidate {
   readonly upper: string;
   readonly lower: string;
@@ -68,15 +69,15 @@ export interface Candidate {
 }
 
 /**
- * The clearance that every allowed pair of halves with stock would give in a main, tightest first.
+ * The clearance that every allowed pair of halves with stock would give at a station, tightest first.
  *
- * @returns empty when the main is not measured: a clearance needs both a bore and a journal
+ * @returns empty when the station is not measured: a clearance needs both a bore and a journal
  */
-export function mainCandidates(job: JobDocument, station: MainStation): Candidate[] {
+export function stationCandidates(job: JobDocument, station: JobStation): Candidate[] {
   const { bore, journal } = station;
   if (!bore || !journal) return [];
   const shells = modelShellsOf(job);
-  return shellPairs(shells, 'main', modelRulesOf(job))
+  return shellPairs(shells, station.family, modelRulesOf(job))
     .map((pair): Candidate => {
       const upper = shells[pair.upper]!;
       const lower = shells[pair.lower]!;

@@ -1,0 +1,170 @@
+import { readFileSync } from 'node:fs';
+import { type JobDocument, nanometres, newJob, usualLayout } from '@fettle/core';
+import { type APIRequestContext, expect, type Page, test } from '@playwright/test';
+import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
+
+const um = (value: number) => nanometres(Math.round(value * 1000));
+
+/** A twin with two rods that only fit crosswise with the halves on hand. */
+async function crosswiseTwin(request: APIRequestContext, name: string): Promise<string> {
+  const usual = usualLayout(3, 2, 1, 2);
+  if (!usual.ok) throw new Error(usual.message);
+  const job = newJob(name, 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' }, true);
+  const half = (family: 'main' | 'rod', grade: string, side: 'upper' | 'lower', wall: number, stock: number) => ({
+    family,
+    series: 'Osier',
+    grade,
+    half: side,
+    wall: um(wall),
+    stock,
+  });
+  const limit = (low: number, high: number) => ({ low: um(low), high: um(high), source: 'Rush book, p. 9' });
+  const document: JobDocument = {
+    ...job,
+    limits: {
+      mainBore: limit(64_000, 64_019),
+      mainJournal: limit(59_976, 59_994),
+      mainClearance: limit(20, 50),
+      bigEnd: limit(51_000, 51_018),
+      pin: limit(47_980, 47_998),
+      rodClearance: limit(30, 40),
+    },
+    measuring: {
+      ...job.measuring,
+      slots: { mainBore: ['front'], mainJournal: ['front-0'], bigEnd: ['front'], pin: ['front-0'] },
+    },
+    rules: { ...job.rules, mixedHalves: false },
+    rods: { 1: { mark: 'K', pin: null }, 2: { mark: 'H', pin: null } },
+    shells: {
+      'mid-u': half('main', 'Mid', 'upper', 1_995, 6),
+      'mid-l': half('main', 'Mid', 'lower', 1_995, 6),
+      'thick-u': half('main', 'Thick', 'upper', 1_998, 6),
+      'thick-l': half('main', 'Thick', 'lower', 1_998, 6),
+      'thin-ru': half('rod', 'Thin', 'upper', 1_490, 1),
+      'thin-rl': half('rod', 'Thin', 'lower', 1_490, 1),
+      'even-ru': half('rod', 'Even', 'upper', 1_493, 0),
+      'even-rl': half('rod', 'Even', 'lower', 1_493, 0),
+      'full-ru': half('rod', 'Full', 'upper', 1_496, 1),
+      'full-rl': half('rod', 'Full', 'lower', 1_496, 1),
+    },
+  };
+  const id = await putOnBench(request, document);
+  for (let main = 1; main <= 3; main += 1) {
+    await enter(request, id, 'mainBore', main, '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await enter(request, id, 'bigEnd', 1, '51.013');
+  await enter(request, id, 'bigEnd', 2, '51.007');
+  await enter(request, id, 'pin', 1, '47.992');
+  await enter(request, id, 'pin', 2, '47.986');
+  return id;
+}
+
+const matching = (page: Page) => page.getByRole('region', { name: 'Rods on pins' });
+
+test('rods are matched to pins, a refused placement says why, and its remedy puts it right', async ({
+  page,
+  request,
+}) => {
+  const id = await crosswiseTwin(request, 'Rush Twin crosswise');
+  await page.goto(`/engines/${id}/choose`);
+  await expect(page.getByText('Best choice for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
+  await expect(matching(page)).toContainText('2 of 4 placements work');
+  await page.getByRole('button', { name: 'R1 K' }).click();
+  const reasons = page.getByRole('list', { name: 'Where R1 can go' });
+  await expect(reasons.getByRole('listitem').nth(0)).toContainText('Even rod upper (Osier)');
+  await expect(reasons.getByRole('listitem').nth(1)).toContainText('planned');
+
+  // Kept where it cannot be: the conflict says what is missing, and what would help was checked.
+  await page.getByRole('button', { name: 'Keep R1 on P1' }).click();
+  const help = page.getByRole('list', { name: 'What would help, checked' });
+  await expect(help).toContainText('Let rod R1 leave P1.');
+  await expect(help).toContainText('2 × Even rod upper (Osier)');
+  await help.getByRole('button', { name: 'They are in the drawer now' }).click();
+  await expect(page.getByText('Best choice for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
+  await expect(page.getByText('Held: R1 stays on P1.')).toBeVisible();
+
+  // Everything is undone, one step at a time.
+  const undo = page.getByRole('button', { name: /^Undo/ });
+  while (await undo.isEnabled()) await undo.click();
+  await expect(page.getByText('Best choice for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
+  await expect(page.getByText('Held:')).toBeHidden();
+});
+
+test('a rod is kept on a pin by dragging it there, and by keyboard', async ({ page, request }) => {
+  const id = await crosswiseTwin(request, 'Rush Twin dragged');
+  await page.goto(`/engines/${id}/choose`);
+  await expect(page.getByText('2 of 2 rods, proven.')).toBeVisible();
+  // Off its middle: a press in the very middle counts as one of a screen reader, which drags by keyboard.
+  await page
+    .getByRole('button', { name: 'R1 K' })
+    .dragTo(matching(page).getByRole('button', { name: 'Pin 2' }), { sourcePosition: { x: 14, y: 14 } });
+  await expect(page.getByText('Held: R1 stays on P2.')).toBeVisible();
+  await expect(page.getByText('2 of 2 rods, proven.')).toBeVisible();
+  // By keyboard: Enter takes the rod up, the first pin is offered, Enter puts it there.
+  await page.getByRole('button', { name: /^R2 H/ }).focus();
+  await page.keyboard.press('Enter');
+  await expect(matching(page).getByRole('button', { name: 'Pin 1' })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText(/Held: R1 stays on P2; R2 stays on P1/)).toBeVisible();
+  await allSaved(page);
+  await page.reload();
+  await expect(page.getByText(/Held: R1 stays on P2; R2 stays on P1/)).toBeVisible();
+  await page.getByRole('button', { name: 'Let everything go' }).click();
+  await expect(page.getByText('Held:')).toBeHidden();
+  // Space opens a rod; what it shows can be pressed as well.
+  await page.getByRole('button', { name: /^R2 H/ }).focus();
+  await page.keyboard.press('Space');
+  await page.getByRole('button', { name: 'Keep R2 on P1' }).press('Enter');
+  await expect(page.getByText('Held: R2 stays on P1.')).toBeVisible();
+});
+
+test('holding, forbidding and aiming at a main show the new best choice and what changed', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 played with'));
+  for (let main = 1; main <= 3; main += 1) {
+    await enter(request, id, 'mainBore', main, '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await page.goto(`/engines/${id}/choose`);
+  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+  await page.getByRole('button', { name: /^M2: / }).click();
+  const panel = page.getByRole('region', { name: 'Main 2' });
+  await expect(panel.getByText(/Next best here: .* more in all/)).toBeVisible();
+  await panel.getByRole('button', { name: 'Not Mid either' }).click();
+  await expect(page.getByText(/Against the plan before, the cost rises by [\d.]+; changed: M2/)).toBeVisible();
+  await expect(page.getByText('Held: M2 not Mid either.')).toBeVisible();
+  await panel.getByRole('button', { name: 'Hold these' }).click();
+  await expect(page.getByText(/Held: M2 holds .*, not Mid either/)).toBeVisible();
+  await page.getByRole('button', { name: /^Undo: M2 held/ }).click();
+  await page.getByRole('button', { name: /^Undo: Mid forbidden at M2/ }).click();
+  await expect(page.getByText('Held:')).toBeHidden();
+  await panel.getByLabel('Extra aim, mm').fill('0.005');
+  await panel.getByLabel('Extra aim, mm').blur();
+  await expect(page.getByText(/Against the plan before, .*changed: M2/)).toBeVisible();
+});
+
+test('plans stand side by side, and the order can be copied and saved', async ({ page, request, context }) => {
+  await context.grantPermissions(['clipboard-read', 'clipboard-write']);
+  const id = await crosswiseTwin(request, 'Rush Twin compared');
+  await page.goto(`/engines/${id}/choose`);
+  await page.getByRole('button', { name: 'Compare plans' }).click();
+  const plans = page.getByRole('region', { name: 'Plans side by side' });
+  for (const name of ['On hand', 'Anything ordered', 'Not mixed', 'Evenest']) {
+    await expect(plans.getByRole('columnheader', { name: new RegExp(`^${name}`) })).toBeVisible();
+  }
+  await page.getByRole('button', { name: 'R1 K' }).click();
+  await page.getByRole('button', { name: 'Keep R1 on P1' }).click();
+  await expect(plans.getByText('2 × Even rod upper (Osier)')).toBeVisible();
+  const saving = page.waitForEvent('download');
+  await plans.getByRole('button', { name: 'Save as CSV' }).click();
+  const file = await (await saving).path();
+  expect(readFileSync(file, 'utf8')).toBe(
+    'Count,Half,Family,Side,Wall\r\n2,Even rod upper (Osier),rod,upper,1.493\r\n2,Even rod lower (Osier),rod,lower,1.493\r\n',
+  );
+  await plans.getByRole('button', { name: 'Copy the order' }).click();
+  await expect(plans.getByRole('button', { name: 'Copied' })).toBeVisible();
+  expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('2\tEven rod lower (Osier)');
+});

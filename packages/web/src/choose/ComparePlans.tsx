@@ -1,0 +1,194 @@
+import {
+  CLEARANCE_DECIMALS,
+  type FitPlan,
+  type FitRequest,
+  fitRequestSchema,
+  formatExactLength,
+  formatLength,
+  halvesToOrder,
+  INSTRUMENT_DECIMALS,
+  type JobFit,
+  lengthOfNumber,
+  type PlanVariants,
+  type Unit,
+} from '@fettle/core';
+import { ClipboardCopy, Download } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { resultOf } from './fitSearch.js';
+import { useAsked } from './useAsked.js';
+
+const WORDS: Readonly<Record<keyof PlanVariants, { name: string; meaning: string }>> = {
+  onHand: { name: 'On hand', meaning: 'the drawer as it is' },
+  orderable: { name: 'Anything ordered', meaning: 'as many of every half as wanted' },
+  unmixed: { name: 'Not mixed', meaning: 'on hand, equal walls in every station' },
+  evenest: { name: 'Evenest', meaning: 'on hand, least spread along the shaft' },
+};
+const KINDS = Object.keys(WORDS) as (keyof PlanVariants)[];
+
+const Wide = styled.div`
+  overflow-x: auto;
+  td, th { font-size: var(--size-small); vertical-align: top; line-height: 1.25; }
+  td small { display: block; color: var(--ink-soft); font-size: 0.8125rem; }
+  tr.changed td.pair { background: var(--accent-soft); }
+`;
+
+/** An order as lines of a table: tabs to paste into a spreadsheet, commas for a CSV file (RFC 4180). */
+function orderText(order: ReturnType<typeof halvesToOrder>, separator: string): string {
+  const quoted = (text: string) => (/[",;\t\n]/u.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
+  const rows = order.map(({ shell, count }) => [String(count), shell.id, shell.family, shell.half, String(shell.wall)]);
+  return [['Count', 'Half', 'Family', 'Side', 'Wall'], ...rows]
+    .map((row) => row.map(quoted).join(separator))
+    .join('\r\n');
+}
+
+function save(text: string, name: string): void {
+  const link = document.createElement('a');
+  link.href = URL.createObjectURL(new Blob([`${text}\r\n`], { type: 'text/csv;charset=utf-8' }));
+  link.download = name;
+  link.click();
+  URL.revokeObjectURL(link.href);
+}
+
+function OrderList({ request, plan, name }: { request: FitRequest; plan: FitPlan; name: string }) {
+  const [isCopied, setCopied] = useState(false);
+  const order = halvesToOrder(request, plan);
+  if (order.length === 0) return <Quiet>Nothing to order.</Quiet>;
+  return (
+    <div>
+      <ul aria-label="To order">
+        {order.map(({ shell, count }) => (
+          <li key={shell.id}>
+            {count} × {shell.id}
+          </li>
+        ))}
+      </ul>
+      <Row>
+        <Button
+          onPress={() => {
+            void navigator.clipboard.writeText(orderText(order, '\t')).then(() => setCopied(true));
+          }}
+        >
+          <ClipboardCopy aria-hidden size={18} />
+          {isCopied ? 'Copied' : 'Copy the order'}
+        </Button>
+        <Button onPress={() => save(orderText(order, ','), `${name} order.csv`)}>
+          <Download aria-hidden size={18} />
+          Save as CSV
+        </Button>
+      </Row>
+    </div>
+  );
+}
+
+/** The plans that a fitter weighs against each other, column by column. */
+export function ComparePlans({
+  asked,
+  unit,
+  name,
+}: {
+  readonly asked: JobFit & { ok: true };
+  readonly unit: Unit;
+  readonly name: string;
+}) {
+  const request = useMemo(() => fitRequestSchema.parse(asked.request), [asked]);
+  const { result: plans, fault } = useAsked(JSON.stringify(asked.request), async (search) =>
+    resultOf(await search.variants(asked.request)),
+  );
+  if (fault) return <Panel role="alert">{fault}</Panel>;
+  if (!plans) return <Panel aria-busy>Working out four plans …</Panel>;
+  const length = (value: number) => formatExactLength(lengthOfNumber(value, unit), unit, INSTRUMENT_DECIMALS[unit]);
+  const row = (label: string, cell: (plan: FitPlan) => string) => (
+    <tr>
+      <th scope="row">{label}</th>
+      {KINDS.map((kind) => (
+        <td key={kind}>{plans[kind].cost === null ? '·' : cell(plans[kind])}</td>
+      ))}
+    </tr>
+  );
+  const pairAt = (plan: FitPlan, id: string) => plan.stations.find((station) => station.id === id);
+  return (
+    <Panel aria-label="Plans side by side">
+      <PanelTitle>Plans side by side</PanelTitle>
+      <Wide tabIndex={0} role="region" aria-label="Table of the plans">
+        <Table>
+          <thead>
+            <tr>
+              <th>
+                <span className="visually-hidden">Station</span>
+              </th>
+              {KINDS.map((kind) => (
+                <th key={kind}>
+                  {WORDS[kind].name}
+                  <small style={{ display: 'block', fontWeight: 400 }}>{WORDS[kind].meaning}</small>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            <tr>
+              <th scope="row">Answer</th>
+              {KINDS.map((kind) => (
+                <td key={kind}>
+                  {plans[kind].cost === null
+                    ? `Nothing fits. ${plans[kind].conflicts.map(({ message }) => message).join(' ')}`
+                    : plans[kind].status === 'optimal'
+                      ? 'proven'
+                      : 'not proven'}
+                </td>
+              ))}
+            </tr>
+            {row('Cost, µm²', (plan) => plan.cost!.toFixed(1))}
+            {row(`Spread, ${unit}`, (plan) =>
+              plan.spread
+                .map(({ family, value }) => `${family === 'main' ? 'mains' : 'rods'} ${length(value)}`)
+                .join(', '),
+            )}
+            {row('Mixed stations', (plan) => String(plan.stations.filter(({ mixed }) => mixed).length))}
+            {request.stations.map(({ id }) => {
+              const pairs = KINDS.map((kind) => pairAt(plans[kind], id));
+              const differs = pairs.some(
+                (pair) =>
+                  pair &&
+                  pairs[0] &&
+                  (pair.upper !== pairs[0].upper || pair.lower !== pairs[0].lower || pair.housing !== pairs[0].housing),
+              );
+              return (
+                <tr key={id} className={differs ? 'changed' : ''}>
+                  <th scope="row">{id}</th>
+                  {pairs.map((pair, at) => (
+                    <td key={KINDS[at]} className="pair">
+                      {pair ? (
+                        <>
+                          <span className="figure">
+                            {formatLength(lengthOfNumber(pair.clearance, unit), unit, CLEARANCE_DECIMALS[unit])}
+                          </span>{' '}
+                          {pair.housing.startsWith('R') && pair.housing}
+                          <small>
+                            {pair.upper} over {pair.lower}
+                          </small>
+                        </>
+                      ) : (
+                        '·'
+                      )}
+                    </td>
+                  ))}
+                </tr>
+              );
+            })}
+            <tr>
+              <th scope="row">To order</th>
+              {KINDS.map((kind) => (
+                <td key={kind}>
+                  {plans[kind].cost !== null && <OrderList request={request} plan={plans[kind]} name={name} />}
+                </td>
+              ))}
+            </tr>
+          </tbody>
+        </Table>
+      </Wide>
+    </Panel>
+  );
+}

@@ -1,0 +1,230 @@
+import { type AcceptedChoice, type JobDocument, type JobFit, type Placement, rodCount, rodLabel } from '@fettle/core';
+import { Pin, PinOff } from 'lucide-react';
+import { useRef, useState } from 'react';
+import { useDrag, useDrop } from 'react-aria';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { useWidth } from '../shaft/useWidth.js';
+import { resultOf } from './fitSearch.js';
+import { useAsked } from './useAsked.js';
+import type { Play } from './usePlay.js';
+
+const LINES = 92;
+
+const Board = styled.div`
+  display: grid;
+  gap: 0;
+  .slots { display: grid; grid-auto-flow: column; grid-auto-columns: minmax(0, 1fr); }
+  .place {
+    margin: 0 0.2rem; min-height: 48px; padding: 0.2rem; border: 2px solid var(--line-strong); border-radius: var(--radius);
+    background: var(--surface); color: var(--ink); font: inherit; text-align: center; line-height: 1.15; font-weight: 700;
+    small { display: block; font-weight: 400; font-size: 0.8125rem; color: var(--ink-soft); }
+  }
+  .rod { cursor: grab; touch-action: none; }
+  .rod[aria-pressed='true'] { border-color: var(--accent); background: var(--accent-soft); }
+  .pin { background: var(--sunken); }
+  .pin.target { border-color: var(--accent); border-style: dashed; }
+  svg { display: block; width: 100%; }
+  .can { stroke: var(--line-strong); stroke-width: 1.2; stroke-dasharray: 4 4; }
+  .lit { stroke: var(--accent); stroke-width: 2; }
+  .planned { stroke: var(--ink); stroke-width: 3.5; }
+  .kept { stroke: var(--accent); stroke-width: 6; }
+`;
+
+const Reasons = styled.ul`
+  list-style: none;
+  padding: 0;
+  margin: 0.25rem 0 0;
+  li { display: grid; grid-template-columns: 3rem 6.5rem minmax(0, 1fr) auto; gap: 0.5rem; align-items: center; padding: 0.2rem 0; border-top: var(--rule) solid var(--line); font-size: var(--size-small); }
+`;
+
+interface RodMatchingProps {
+  readonly document: JobDocument;
+  readonly asked: JobFit & { ok: true };
+  readonly halves: AcceptedChoice['stations'];
+  readonly cost: number | null;
+  readonly play: Play;
+}
+
+function RodSlot({
+  label,
+  number,
+  isOpen,
+  isKept,
+  onOpen,
+}: {
+  label: string;
+  number: number;
+  isOpen: boolean;
+  isKept: boolean;
+  onOpen: () => void;
+}) {
+  const { dragProps, dragButtonProps, isDragging } = useDrag({
+    hasDragButton: false,
+    getItems: () => [{ 'text/plain': `R${number}`, 'application/x-fettle-rod': String(number) }],
+  });
+  return (
+    <button
+      type="button"
+      className="place rod"
+      {...dragProps}
+      aria-describedby={dragButtonProps['aria-describedby']}
+      aria-pressed={isOpen}
+      style={{ opacity: isDragging ? 0.5 : 1 }}
+      onClick={onOpen}
+    >
+      {label}
+      {isKept && <small>kept</small>}
+    </button>
+  );
+}
+
+function PinSlot({ number, shells, onRod }: { number: number; shells: string; onRod: (rod: number) => void }) {
+  const ref = useRef<HTMLDivElement>(null);
+  const { dropProps, isDropTarget } = useDrop({
+    ref,
+    onDrop: async ({ items }) => {
+      const item = items.find((one) => one.kind === 'text' && one.types.has('application/x-fettle-rod'));
+      if (item?.kind === 'text') onRod(Number(await item.getText('application/x-fettle-rod')));
+    },
+  });
+  return (
+    // biome-ignore lint/a11y/useSemanticElements: a place to drop on, which React Aria makes reachable by keyboard while dragging
+    <div
+      {...dropProps}
+      ref={ref}
+      role="button"
+      tabIndex={0}
+      aria-label={`Pin ${number}`}
+      className={isDropTarget ? 'place pin target' : 'place pin'}
+    >
+      P{number}
+      <small>{shells}</small>
+    </div>
+  );
+}
+
+/** Rods above, pins below, and the lines between them: what is planned, what could be, and why the rest cannot. */
+export function RodMatching({ document, asked, halves, cost, play }: RodMatchingProps) {
+  const count = rodCount(document.layout);
+  const [frame, width] = useWidth();
+  const [open, setOpen] = useState<number | null>(null);
+  const free = JSON.stringify({
+    ...asked.request,
+    housings: asked.request.housings.map((one) => (one.family === 'rod' ? { ...one, station: null } : one)),
+  });
+  const { result: placements, fault } = useAsked(free, async (search) =>
+    resultOf(await search.placements(JSON.parse(free))),
+  );
+  const x = (number: number) => ((number - 0.5) * width) / count;
+  const placementOf = (rod: number, pin: number): Placement | undefined =>
+    placements?.find(({ housing, station }) => housing === `R${rod}` && station === `P${pin}`);
+  const numbers = Array.from({ length: count }, (_, at) => at + 1);
+  const keptPin = (rod: number) => document.rods[String(rod)]?.pin ?? null;
+  const grade = (pin: number) => {
+    const chosen = halves[`P${pin}`];
+    if (!chosen) return 'nothing chosen';
+    const [upper, lower] = [chosen.upper, chosen.lower].map(
+      ({ shell, label }) => document.shells[shell]?.grade ?? label,
+    );
+    return upper === lower ? upper! : `${upper} / ${lower}`;
+  };
+  const extra = (placement: Placement) =>
+    placement.cost === null || cost === null
+      ? ''
+      : placement.cost - cost < 0.05
+        ? 'no dearer'
+        : `+${(placement.cost - cost).toFixed(1)} µm²`;
+  return (
+    <Panel aria-label="Rods on pins">
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle>Rods on pins</PanelTitle>
+        <Quiet>
+          Drag a rod to a pin to keep it there (Enter takes it up), or touch it to see every pin.{' '}
+          {placements && (
+            <>
+              <strong>{placements.filter((one) => one.cost !== null).length}</strong> of {count * count} placements
+              work.
+            </>
+          )}
+        </Quiet>
+      </Row>
+      {fault && <p role="alert">{fault}</p>}
+      <Board>
+        <div className="slots">
+          {numbers.map((number) => (
+            <RodSlot
+              key={number}
+              number={number}
+              label={rodLabel(document, number)}
+              isOpen={open === number}
+              isKept={keptPin(number) !== null}
+              onOpen={() => setOpen(open === number ? null : number)}
+            />
+          ))}
+        </div>
+        <div ref={frame}>
+          <svg viewBox={`0 0 ${Math.max(width, 200)} ${LINES}`} height={LINES} aria-hidden>
+            {placements?.map(({ housing, station, cost: placed }) => {
+              const [rod, pin] = [Number(housing.slice(1)), Number(station.slice(1))];
+              if (placed === null) return null;
+              return (
+                <line
+                  key={`${housing} ${station}`}
+                  className={open === rod ? 'lit' : 'can'}
+                  x1={x(rod)}
+                  x2={x(pin)}
+                  y1={2}
+                  y2={LINES - 2}
+                />
+              );
+            })}
+            {numbers.map((pin) => {
+              const rod = halves[`P${pin}`]?.rod;
+              return rod ? (
+                <line
+                  key={pin}
+                  className={keptPin(rod) === pin ? 'kept' : 'planned'}
+                  x1={x(rod)}
+                  x2={x(pin)}
+                  y1={2}
+                  y2={LINES - 2}
+                />
+              ) : null;
+            })}
+          </svg>
+        </div>
+        <div className="slots">
+          {numbers.map((number) => (
+            <PinSlot key={number} number={number} shells={grade(number)} onRod={(rod) => play.keepRod(rod, number)} />
+          ))}
+        </div>
+      </Board>
+      {open !== null && (
+        <Reasons aria-label={`Where R${open} can go`}>
+          {numbers.map((pin) => {
+            const placement = placementOf(open, pin);
+            const isKept = keptPin(open) === pin;
+            return (
+              <li key={pin}>
+                <strong>P{pin}</strong>
+                <span>
+                  {halves[`P${pin}`]?.rod === open ? 'planned' : placement?.cost == null ? 'cannot be' : 'could be'}
+                </span>
+                <span>{placement ? (placement.reason ?? extra(placement)) : 'not part of the choice'}</span>
+                <Button
+                  aria-label={isKept ? `Let R${open} go` : `Keep R${open} on P${pin}`}
+                  onPress={() => play.keepRod(open, isKept ? null : pin)}
+                >
+                  {isKept ? <PinOff aria-hidden size={18} /> : <Pin aria-hidden size={18} />}
+                  {isKept ? 'Let go' : 'Keep here'}
+                </Button>
+              </li>
+            );
+          })}
+        </Reasons>
+      )}
+    </Panel>
+  );
+}
