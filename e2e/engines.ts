@@ -24,6 +24,7 @@ export function reedDocument(name: string, mains = 3, parts: Partial<JobDocument
     half: 'either' as const,
     wall: um(wall),
     stock: 6,
+    line: null,
   });
   return {
     ...job,

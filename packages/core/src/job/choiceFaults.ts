@@ -37,7 +37,8 @@ export function choiceFaults(job: JobDocument): DocumentFault[] {
       }
       const count = (used.get(id) ?? 0) + 1;
       used.set(id, count);
-      if (shell.stock !== null && count === shell.stock + 1) {
+      // Halves of the workshop are counted where they are reserved.
+      if (shell.line === null && shell.stock !== null && count === shell.stock + 1) {
         faults.push({ path: `${path}/shell`, message: `only ${shell.stock} of ${label} are on hand; choose again` });
       }
     }

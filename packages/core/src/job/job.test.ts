@@ -29,6 +29,7 @@ function twin(): JobDocument {
     half: side,
     wall: um(wall),
     stock,
+    line: null,
   });
   return {
     ...job,
@@ -327,6 +328,7 @@ describe('the rods of a job', () => {
       half: side,
       wall: um(wall),
       stock: 1,
+      line: null,
     });
     return {
       ...job,

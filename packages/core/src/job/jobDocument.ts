@@ -33,6 +33,8 @@ export const jobShellSchema = z.strictObject({
   half: halfSchema,
   wall: positiveSchema,
   stock: z.int('stock is a whole number of halves').min(0, 'stock cannot be below zero').max(9999).nullable(),
+  /** The kind of half in the workshop's drawer that it is; null for halves of this engine's own, which `stock` counts. */
+  line: z.uuid().nullable().default(null),
 });
 export type JobShell = z.infer<typeof jobShellSchema>;
 

@@ -22,7 +22,10 @@ export interface LeftOut {
 }
 
 /** What keeps the whole choice from being asked. */
-export type NoChoice = 'no-limits' | 'no-shells' | 'nothing-measured';
+export type NoChoice = 'no-limits' | 'no-shells' | 'nothing-measured' | 'no-drawer';
+
+/** Halves of the workshop's drawer that the job may take, by the drawer's own ids. */
+export type FreeHalves = ReadonlyMap<string, number>;
 
 export type JobFit =
   | {
@@ -128,8 +131,11 @@ function readyRods(job: JobDocument, readings: readonly Reading[]): { rods: Meas
  * station's limits are narrowed by its own scatter, so that the tightest clearance keeps the low limit and the loosest the
  * high one; at a pin by the largest scatter of the rods that may go there. What is not measured, or blocked by a size outside the
  * data sheet, is left out and named.
+ *
+ * @param onShelf what the job may take of the workshop's halves that it draws on; null while that is not known, and then nothing can
+ *   be asked that needs it
  */
-export function jobFit(job: JobDocument, readings: readonly Reading[]): JobFit {
+export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: FreeHalves | null = null): JobFit {
   const { unit, rules } = job;
   const names = requestNames(job);
   const mains = mainStations(job, readings);
@@ -179,6 +185,9 @@ export function jobFit(job: JobDocument, readings: readonly Reading[]): JobFit {
     return { ok: false, reason: hasLimits ? 'nothing-measured' : 'no-limits', leftOut };
   }
 
+  if (onShelf === null && Object.values(job.shells).some(({ line }) => line !== null)) {
+    return { ok: false, reason: 'no-drawer', leftOut };
+  }
   const length = (value: number) => numberOfLength(nanometres(value), unit);
   const rodNumbers = new Map(rods.map((rod) => [rod.name, rod.number]));
   const housing = (id: string, family: Family, bore: number, station: string | null) => ({
@@ -223,7 +232,7 @@ export function jobFit(job: JobDocument, readings: readonly Reading[]): JobFit {
           series: shell.series,
           half: shell.half,
           wall: length(shell.wall),
-          stock: shell.stock,
+          stock: shell.line === null ? shell.stock : (onShelf?.get(shell.line) ?? 0),
         };
       }),
       rules: {

@@ -23,7 +23,7 @@ export function shellsInOrder(job: JobDocument): { id: string; shell: JobShell }
 }
 
 /** What a half is called on screen and in a plan: its grade, its family where it is a rod's, side and series. */
-export function shellLabel(shell: JobShell): string {
+export function shellLabel(shell: Pick<JobShell, 'grade' | 'family' | 'half' | 'series'>): string {
   return `${shell.grade} ${shell.family === 'rod' ? 'rod ' : ''}${shell.half} (${shell.series})`;
 }
 
@@ -35,7 +35,8 @@ export function modelShellsOf(job: JobDocument): ModelShell[] {
     series: shell.series,
     half: shell.half,
     wall: shell.wall,
-    stock: shell.stock ?? Number.POSITIVE_INFINITY,
+    // What is free in the workshop's drawer is not known here: such a half counts as there.
+    stock: shell.line === null ? (shell.stock ?? Number.POSITIVE_INFINITY) : Number.POSITIVE_INFINITY,
     price: 0,
   }));
 }

@@ -1,7 +1,9 @@
 import { DataSource } from 'typeorm';
+import { drawerEntity, reservationEntity } from '../drawer/drawerEntity.js';
 import { changeEntity, jobEntity } from '../job/jobEntity.js';
 import { readingEntity } from '../reading/readingEntity.js';
 import { JobsAndReadings1795000000001 } from './migrations/0001-jobs-and-readings.js';
+import { WorkshopDrawer1795000000002 } from './migrations/0002-workshop-drawer.js';
 
 /**
  * Opens the database and brings its tables up to date.
@@ -12,8 +14,8 @@ export async function openDatabase(url: string): Promise<DataSource> {
   const database = new DataSource({
     type: 'postgres',
     url,
-    entities: [jobEntity, changeEntity, readingEntity],
-    migrations: [JobsAndReadings1795000000001],
+    entities: [jobEntity, changeEntity, readingEntity, drawerEntity, reservationEntity],
+    migrations: [JobsAndReadings1795000000001, WorkshopDrawer1795000000002],
     migrationsTransactionMode: 'each',
     synchronize: false,
     logging: false,

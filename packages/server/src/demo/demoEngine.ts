@@ -1,4 +1,5 @@
 import {
+  type DrawerHalf,
   type Feature,
   type JobDocument,
   nanometres,
@@ -53,8 +54,24 @@ function sedge4(): DemoEngine {
   ] as const;
   for (const [grade, wall, upper, lower] of grades) {
     const key = grade.toLowerCase();
-    shells[`${key}-upper`] = { family: 'main', series: 'Marsh', grade, half: 'upper', wall: mm(wall), stock: upper };
-    shells[`${key}-lower`] = { family: 'main', series: 'Marsh', grade, half: 'lower', wall: mm(wall), stock: lower };
+    shells[`${key}-upper`] = {
+      family: 'main',
+      series: 'Marsh',
+      grade,
+      half: 'upper',
+      wall: mm(wall),
+      stock: upper,
+      line: null,
+    };
+    shells[`${key}-lower`] = {
+      family: 'main',
+      series: 'Marsh',
+      grade,
+      half: 'lower',
+      wall: mm(wall),
+      stock: lower,
+      line: null,
+    };
   }
   const sheet = 'Sedge 4 workshop book';
   return {
@@ -95,6 +112,7 @@ function samphire8(): DemoEngine {
     half: side,
     wall: inch(wall),
     stock,
+    line: null,
   });
   const sheet = 'Samphire 8 overhaul manual';
   return {
@@ -184,6 +202,7 @@ function reed6(): DemoEngine {
         half,
         wall: mm(wall),
         stock,
+        line: null,
       };
     }
     for (const [grade, wall, stock] of rods) {
@@ -194,6 +213,7 @@ function reed6(): DemoEngine {
         half,
         wall: mm(wall),
         stock,
+        line: null,
       };
     }
   }
@@ -249,7 +269,74 @@ function reed6(): DemoEngine {
   };
 }
 
+/** Kinds of half in the workshop's drawer, by grade: walls, and how many of each side. */
+const WORKSHOP = [
+  ['Teal', '1.992', 3],
+  ['Plum', '1.995', 4],
+  ['Rust', '1.998', 3],
+] as const;
+
+function workshopId(grade: string, half: 'upper' | 'lower'): string {
+  const at = WORKSHOP.findIndex(([name]) => name === grade);
+  return `d4a3e400-0000-4000-8000-00000000000${2 * at + (half === 'upper' ? 1 : 2)}`;
+}
+
+/** What the workshop's drawer holds: enough for the twins on the benches together, but not if each takes its best alone. */
+export function demoDrawer(): { id: string; half: DrawerHalf }[] {
+  return WORKSHOP.flatMap(([grade, wall, onHand]) =>
+    (['upper', 'lower'] as const).map((half) => ({
+      id: workshopId(grade, half),
+      half: { family: 'main' as const, series: 'Osier', grade, half, wall: size(wall, 'mm'), onHand },
+    })),
+  );
+}
+
+/** Small engines that draw on the workshop's drawer. */
+function rushTwin(serial: number, bores: readonly string[], journals: readonly string[]): DemoEngine {
+  const mm = (text: string) => size(text, 'mm');
+  const base = newJob(`Rush Twin · no. 0${serial}`, 'mm', layout(3, 2, 1, 2), {
+    block: 'iron',
+    caps: 'iron',
+    rods: 'steel',
+  });
+  const sheet = 'Rush Twin workshop book';
+  return {
+    id: `4057e200-0${serial}-4000-8000-000000000004`,
+    by: 'Teasel',
+    document: {
+      ...base,
+      limits: {
+        ...base.limits,
+        mainBore: { low: mm('64.000'), high: mm('64.019'), source: `${sheet}, p. 7` },
+        mainJournal: { low: mm('59.976'), high: mm('59.994'), source: `${sheet}, p. 8` },
+        mainClearance: { low: mm('0.028'), high: mm('0.044'), source: `${sheet}, p. 9` },
+      },
+      measuring: {
+        ...base.measuring,
+        slots: { ...base.measuring.slots, mainBore: ['front'], mainJournal: ['front-0'] },
+      },
+      shells: Object.fromEntries(
+        demoDrawer().map(({ id, half: { onHand: _, ...half } }) => [
+          `${half.grade}-${half.half}`.toLowerCase(),
+          { ...half, stock: null, line: id },
+        ]),
+      ),
+    },
+    readings: [
+      { feature: 'mainBore', slot: 'front', by: 'Teasel', texts: bores },
+      { feature: 'mainJournal', slot: 'front-0', by: 'Wren', texts: journals },
+    ],
+  };
+}
+
 /** The engines that a new installation shows: invented, of the invented Saltmarsh works. */
 export function demoEngines(): DemoEngine[] {
-  return [sedge4(), samphire8(), reed6()];
+  return [
+    rushTwin(301, ['64.010', '64.012', '64.009'], ['59.985', '59.984', '59.986']),
+    rushTwin(302, ['64.011', '64.008', '64.010'], ['59.984', '59.987', '59.985']),
+    rushTwin(303, ['64.013', '64.011', '64.006'], ['59.982', '59.986', '59.988']),
+    sedge4(),
+    samphire8(),
+    reed6(),
+  ];
 }

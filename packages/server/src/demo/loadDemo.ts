@@ -1,10 +1,11 @@
 import { createHash } from 'node:crypto';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
+import { DrawerService } from '../drawer/drawerService.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { JobService } from '../job/jobService.js';
 import { ReadingService } from '../reading/readingService.js';
-import { demoEngines } from './demoEngine.js';
+import { demoDrawer, demoEngines } from './demoEngine.js';
 
 /** A UUID (version 8, RFC 9562) that is always the same for the same name. */
 function uuidOf(name: string): string {
@@ -19,6 +20,8 @@ export async function loadDemo(database: DataSource, log: Logger): Promise<void>
   const readings = new ReadingService(database);
   const start = Date.now();
   let minute = 0;
+  const drawer = new DrawerService(database);
+  for (const { id, half } of demoDrawer()) await drawer.put(id, 0, 'Teasel', half);
   for (const engine of demoEngines()) {
     const { unit, measuring } = engine.document;
     await jobs.create(engine.id, engine.by, engine.document);

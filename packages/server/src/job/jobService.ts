@@ -12,15 +12,18 @@ import {
   jobDocumentSchema,
   jobProgress,
   type PatchStep,
+  partName,
   patchStepOf,
   type Reading,
 } from '@fettle/core';
 import type { DataSource, EntityManager } from 'typeorm';
 import { IsNull } from 'typeorm';
+import { release, reserve } from '../drawer/reservations.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
 import { readingEntity } from '../reading/readingEntity.js';
 import { readingOf } from '../reading/readingOf.js';
 import { changeEntity, type JobRow, jobEntity } from './jobEntity.js';
+import { lockJob } from './lockJob.js';
 
 export interface Stamp {
   readonly version: number;
@@ -74,13 +77,6 @@ function recorded(changes: readonly Change[]): JobChange['changes'] {
     ...(change.from === undefined ? {} : { from: change.from }),
     ...(change.to === undefined ? {} : { to: change.to }),
   }));
-}
-
-/** Locks a job's row for the transaction. @throws ProblemError when there is none */
-export async function lockJob(manager: EntityManager, id: string): Promise<JobRow> {
-  const row = await manager.findOne(jobEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
-  if (!row) throw new ProblemError('not-found', `There is no engine ${id}.`);
-  return row;
 }
 
 /** Jobs in the database: every change is checked, versioned and kept in the history. */
@@ -154,6 +150,7 @@ export class JobService {
         kind: 'created',
         changes: changes as never,
       });
+      await reserve(manager, [{ jobId: id, document }]);
       return { job: await this.get(id, manager), made: true };
     });
   }
@@ -173,7 +170,38 @@ export class JobService {
         if (faults.length > 0) throw invalidRequest(faults);
       }
       await this.write(manager, row, { document: after }, by, 'changed', recorded(changes));
+      if (changes.some(({ path }) => path[0] === 'choice' || path[0] === 'shells')) {
+        await reserve(manager, [{ jobId: id, document: after }]);
+      }
       return this.get(id, manager);
+    });
+  }
+
+  /**
+   * Accepts the choices of several engines together, all or none.
+   *
+   * @throws ProblemError `stale-version`, `drawer-short`, `halves-fitted`, or `invalid-request` for a choice that its engine cannot have
+   */
+  async acceptTogether(
+    by: string,
+    jobs: readonly { id: string; version: number; choice: NonNullable<JobDocument['choice']> }[],
+  ): Promise<JobView[]> {
+    return this.database.transaction(async (manager) => {
+      const takers: { jobId: string; document: JobDocument }[] = [];
+      // One order for all who do this, so that nobody waits in a circle.
+      for (const { id, version, choice } of [...jobs].sort((a, b) => (a.id < b.id ? -1 : 1))) {
+        const row = await this.lockAt(manager, id, version);
+        if (row.deletedAt) throw new ProblemError('not-found', 'An engine was deleted; bring it back first.');
+        const before = documentOf(row);
+        const document = { ...before, choice };
+        const faults = choiceFaults(document);
+        if (faults.length > 0) throw invalidRequest(faults);
+        const changes = changesBetween(asJson(before), asJson(document));
+        await this.write(manager, row, { document }, by, 'changed', recorded(changes));
+        takers.push({ jobId: id, document });
+      }
+      await reserve(manager, takers);
+      return Promise.all(jobs.map(({ id }) => this.get(id, manager)));
     });
   }
 
@@ -181,7 +209,10 @@ export class JobService {
   async remove(id: string, { version, by }: Stamp): Promise<JobView> {
     return this.database.transaction(async (manager) => {
       const row = await this.lockAt(manager, id, version);
-      if (!row.deletedAt) await this.write(manager, row, { deletedAt: new Date() }, by, 'deleted', []);
+      if (!row.deletedAt) {
+        await this.write(manager, row, { deletedAt: new Date() }, by, 'deleted', []);
+        await release(manager, id);
+      }
       return this.get(id, manager);
     });
   }
@@ -189,9 +220,23 @@ export class JobService {
   async restore(id: string, { version, by }: Stamp): Promise<JobView> {
     return this.database.transaction(async (manager) => {
       const row = await this.lockAt(manager, id, version);
-      if (row.deletedAt) await this.write(manager, row, { deletedAt: null }, by, 'restored', []);
+      if (row.deletedAt) await this.bringBack(manager, row, by);
       return this.get(id, manager);
     });
+  }
+
+  /** Its halves may be reserved for another engine by now: then it comes back without a choice, which the history tells. */
+  private async bringBack(manager: EntityManager, row: JobRow, by: string): Promise<void> {
+    const document = documentOf(row);
+    try {
+      await manager.transaction((inner) => reserve(inner, [{ jobId: row.id, document }]));
+      await this.write(manager, row, { deletedAt: null }, by, 'restored', []);
+    } catch (error) {
+      if (!(error instanceof ProblemError) || error.kind !== 'drawer-short') throw error;
+      const changes = changesBetween(asJson(document), asJson({ ...document, choice: null }));
+      const fields = { deletedAt: null, document: { ...document, choice: null } };
+      await this.write(manager, row, fields, by, 'restored', recorded(changes));
+    }
   }
 
   /** Who changed what and when, readings included, newest first. */
@@ -215,7 +260,7 @@ export class JobService {
       })),
       ...readings.map(({ at, by, feature, station, slot, text, replaces }) => {
         const before = replaces === null ? undefined : byId.get(replaces)?.text;
-        const path = `/readings/${feature}/M${station}/${slot}`;
+        const path = `/readings/${feature}/${partName(feature, station)}/${slot}`;
         return {
           at: at.toISOString(),
           by,

@@ -1,6 +1,10 @@
 import {
+  acceptTogetherSchema,
+  drawerLineSchema,
+  drawerPutSchema,
   fitPlanSchema,
   fitRequestSchema,
+  fittedSchema,
   jobChangeSchema,
   jobCreateSchema,
   jobPatchSchema,
@@ -12,6 +16,7 @@ import {
   readingSchema,
 } from '@fettle/core';
 import { z } from 'zod';
+import { drawerPathSchema, drawerVersionSchema } from '../drawer/drawerRoutes.js';
 import { jobListQuerySchema, jobPathSchema, stampQuerySchema } from '../job/jobRoutes.js';
 import { readingPathSchema } from '../reading/readingRoutes.js';
 
@@ -68,7 +73,7 @@ export const OPERATIONS: readonly Operation[] = [
     parameters: [byPath],
     body: jobPatchSchema,
     answer: jobViewSchema,
-    problems: ['invalid-request', 'not-found', 'stale-version'],
+    problems: ['invalid-request', 'not-found', 'stale-version', 'drawer-short', 'halves-fitted'],
   },
   {
     method: 'delete',
@@ -103,6 +108,50 @@ export const OPERATIONS: readonly Operation[] = [
     body: readingDraftSchema,
     answer: readingSchema,
     problems: ['invalid-request', 'not-found', 'stale-version', 'id-in-use'],
+  },
+  {
+    method: 'get',
+    path: '/api/drawer',
+    summary: 'The workshop’s halves, and which engine has reserved or used how many',
+    answer: z.array(drawerLineSchema),
+    problems: [],
+  },
+  {
+    method: 'put',
+    path: '/api/drawer/halves/{id}',
+    summary: 'Put a kind of half into the drawer, or change it from the version it was read at',
+    parameters: [{ in: 'path', schema: drawerPathSchema }],
+    body: drawerPutSchema,
+    answer: drawerLineSchema,
+    problems: ['invalid-request', 'stale-version', 'drawer-short'],
+  },
+  {
+    method: 'delete',
+    path: '/api/drawer/halves/{id}',
+    summary: 'Take a kind of half out of the drawer',
+    parameters: [
+      { in: 'path', schema: drawerPathSchema },
+      { in: 'query', schema: drawerVersionSchema },
+    ],
+    answer: z.array(drawerLineSchema),
+    problems: ['not-found', 'stale-version', 'drawer-short'],
+  },
+  {
+    method: 'post',
+    path: '/api/drawer/accept',
+    summary: 'Accept the choices of several engines together, all or none',
+    body: acceptTogetherSchema,
+    answer: z.array(jobViewSchema),
+    problems: ['invalid-request', 'not-found', 'stale-version', 'drawer-short', 'halves-fitted'],
+  },
+  {
+    method: 'post',
+    path: '/api/drawer/fitted/{id}',
+    summary: 'Mark the halves that an engine has reserved as fitted, or take that back',
+    parameters: [byPath],
+    body: fittedSchema,
+    answer: z.array(drawerLineSchema),
+    problems: ['invalid-request', 'not-found'],
   },
   {
     method: 'post',

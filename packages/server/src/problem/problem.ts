@@ -8,6 +8,8 @@ export const PROBLEM_KINDS = {
   'not-found': { status: 404, title: 'There is no such thing' },
   'stale-version': { status: 409, title: 'Somebody else changed it first' },
   'id-in-use': { status: 409, title: 'That id already stands for something else' },
+  'drawer-short': { status: 409, title: 'The workshop drawer has too few of a half' },
+  'halves-fitted': { status: 409, title: 'The halves were fitted already' },
   'took-too-long': { status: 503, title: 'The search took too long' },
   'not-ready': { status: 503, title: 'The database cannot be reached' },
   'server-fault': { status: 500, title: 'Something went wrong in the server' },

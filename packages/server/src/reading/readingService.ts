@@ -2,7 +2,7 @@ import { FEATURE_SLOTS, type Reading, type ReadingDraft, sizeOfDraft } from '@fe
 import type { DataSource } from 'typeorm';
 import { IsNull } from 'typeorm';
 import { jobEntity } from '../job/jobEntity.js';
-import { lockJob } from '../job/jobService.js';
+import { lockJob } from '../job/lockJob.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
 import { readingEntity } from './readingEntity.js';
 import { readingOf } from './readingOf.js';

@@ -49,6 +49,11 @@ const NO_CHOICE: Readonly<Record<(JobFit & { ok: false })['reason'], { text: str
     to: '../data',
     link: 'Enter the limits',
   },
+  'no-drawer': {
+    text: 'The workshop drawer has not been read yet, so what is free is not known.',
+    to: '/drawer',
+    link: 'Open the workshop drawer',
+  },
   'no-shells': { text: 'There are no halves in the drawer.', to: '../drawer', link: 'Enter the halves' },
   'nothing-measured': { text: 'No main has both a bore and a journal yet.', to: '../bores', link: 'Read the bores' },
 };

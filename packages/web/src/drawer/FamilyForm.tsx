@@ -75,6 +75,7 @@ function readFamily(text: FamilyText, unit: 'mm' | 'in') {
       half,
       wall,
       stock,
+      line: null,
     })),
   );
   return { shells, faults };

@@ -1,0 +1,153 @@
+import { randomUUID } from 'node:crypto';
+import { type DrawerLine, drawerLineSchema, jobViewSchema, newJob, usualLayout } from '@fettle/core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { z } from 'zod';
+import { runningServer } from '../testing/runningServer.js';
+
+let server: Awaited<ReturnType<typeof runningServer>>;
+beforeAll(async () => {
+  server = await runningServer();
+});
+afterAll(() => server.close());
+
+async function putHalf(onHand: number, grade = 'Teal'): Promise<string> {
+  const id = randomUUID();
+  const half = { family: 'main', series: 'Osier', grade, half: 'either', wall: 2_000_000, onHand };
+  const { status } = await server.call('PUT', `/api/drawer/halves/${id}`, { version: 0, by: 'Wren', half });
+  expect(status).toBe(201);
+  return id;
+}
+
+/** A twin whose one kind of half is a line of the workshop's drawer. */
+async function twinOn(line: string, name = 'Rush Twin'): Promise<string> {
+  const usual = usualLayout(3, 2, 1, 2);
+  if (!usual.ok) throw new Error(usual.message);
+  const job = newJob(name, 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+  const shell = { family: 'main', series: 'Osier', grade: 'Teal', half: 'either', wall: 2_000_000, stock: null, line };
+  const id = randomUUID();
+  const { status } = await server.call('POST', '/api/jobs', {
+    id,
+    by: 'Wren',
+    document: { ...job, shells: { teal: shell } },
+  });
+  expect(status).toBe(201);
+  return id;
+}
+
+/** A choice that takes two halves a main. */
+function choiceOf(mains: number) {
+  const half = { shell: 'teal', label: 'Teal either (Osier)', wall: 2_000_000 };
+  const stations = Array.from({ length: mains }, (_, at) => [
+    `M${at + 1}`,
+    { upper: half, lower: half, predicted: 35_000, rod: null },
+  ]);
+  return { at: '2026-02-03T04:05:06.000Z', by: 'Wren', stations: Object.fromEntries(stations) };
+}
+
+const accept = (id: string, version: number, mains: number) =>
+  server.call('PATCH', `/api/jobs/${id}`, {
+    version,
+    by: 'Wren',
+    steps: [{ op: 'add', path: '/choice', value: choiceOf(mains) }],
+  });
+
+async function lineOf(id: string): Promise<DrawerLine> {
+  const { body } = await server.call('GET', '/api/drawer');
+  return z
+    .array(drawerLineSchema)
+    .parse(body)
+    .find((line) => line.id === id)!;
+}
+
+describe('the workshop drawer', () => {
+  it('reserves what an accepted choice takes, and gives it back when the engine chooses less or is deleted', async () => {
+    const line = await putHalf(6);
+    const job = await twinOn(line);
+    expect((await accept(job, 1, 3)).status).toBe(200);
+    expect((await lineOf(line)).reservations).toEqual([{ job, name: 'Rush Twin', count: 6, state: 'reserved' }]);
+    expect((await accept(job, 2, 1)).status).toBe(200);
+    expect((await lineOf(line)).reservations[0]!.count).toBe(2);
+    expect((await server.call('DELETE', `/api/jobs/${job}?version=3&by=Wren`)).status).toBe(200);
+    expect((await lineOf(line)).reservations).toEqual([]);
+  });
+
+  it('refuses a choice that takes what another engine has reserved, and says how many are free', async () => {
+    const line = await putHalf(8);
+    const [first, second] = [await twinOn(line), await twinOn(line, 'Rush Twin second')];
+    expect((await accept(first, 1, 3)).status).toBe(200);
+    const refused = await accept(second, 1, 3);
+    expect(refused.status).toBe(409);
+    expect(refused.body.type).toBe('/api/docs#drawer-short');
+    expect(refused.body.detail).toContain('6 × Teal either (Osier) wanted, 2 free');
+    expect(refused.body.errors[0].path).toBe('/choice/stations/M1/upper/shell');
+    // Nothing of the refused change was kept.
+    const { body } = await server.call('GET', `/api/jobs/${second}`);
+    expect(jobViewSchema.parse(body)).toMatchObject({ version: 1, document: { choice: null } });
+    expect((await accept(second, 1, 1)).status).toBe(200);
+  });
+
+  it('never gives a half to two engines that accept at the same moment', async () => {
+    for (let round = 0; round < 12; round += 1) {
+      const line = await putHalf(6, `Teal ${round}`);
+      const jobs = await Promise.all([1, 2, 3, 4].map(() => twinOn(line)));
+      const answers = await Promise.all(jobs.map((job) => accept(job, 1, 2)));
+      // Four halves each, six on hand: exactly one of them gets its choice.
+      expect(answers.map(({ status }) => status).sort()).toEqual([200, 409, 409, 409]);
+      const { half, reservations } = await lineOf(line);
+      expect(reservations.reduce((sum, { count }) => sum + count, 0)).toBeLessThanOrEqual(half.onHand);
+    }
+  });
+
+  it('accepts several engines together, or none of them', async () => {
+    const line = await putHalf(10);
+    const jobs = [await twinOn(line), await twinOn(line)];
+    const together = (mains: number, versions: number[]) =>
+      server.call('POST', '/api/drawer/accept', {
+        by: 'Teasel',
+        jobs: jobs.map((id, at) => ({ id, version: versions[at], choice: choiceOf(mains) })),
+      });
+    const refused = await together(3, [1, 1]);
+    expect([refused.status, refused.body.type]).toEqual([409, '/api/docs#drawer-short']);
+    expect((await lineOf(line)).reservations).toEqual([]);
+    expect((await together(2, [1, 1])).status).toBe(200);
+    expect((await lineOf(line)).reservations.map(({ count }) => count)).toEqual([4, 4]);
+    expect((await together(2, [1, 2])).body.type).toBe('/api/docs#stale-version');
+  });
+
+  it('cannot be emptied under what is reserved, and tells a stale change', async () => {
+    const line = await putHalf(6);
+    const job = await twinOn(line, 'Rush Twin holding');
+    expect((await accept(job, 1, 2)).status).toBe(200);
+    const { half } = await lineOf(line);
+    const put = (version: number, onHand: number) =>
+      server.call('PUT', `/api/drawer/halves/${line}`, { version, by: 'Wren', half: { ...half, onHand } });
+    expect((await put(1, 3)).body).toMatchObject({ status: 409, errors: [{ path: '/half/onHand' }] });
+    expect((await put(1, 4)).status).toBe(200);
+    expect((await put(1, 9)).body.type).toBe('/api/docs#stale-version');
+    const removal = await server.call('DELETE', `/api/drawer/halves/${line}?version=2`);
+    expect(removal.body.detail).toContain('4 for Rush Twin holding');
+  });
+
+  it('lets fitted halves leave the drawer, keeps the engine to them, and takes that back', async () => {
+    const line = await putHalf(6);
+    const job = await twinOn(line);
+    expect((await accept(job, 1, 2)).status).toBe(200);
+    const fitted = (value: boolean) => server.call('POST', `/api/drawer/fitted/${job}`, { by: 'Wren', fitted: value });
+    expect((await fitted(true)).status).toBe(200);
+    expect(await lineOf(line)).toMatchObject({ half: { onHand: 2 }, reservations: [{ count: 4, state: 'used' }] });
+    expect((await accept(job, 2, 1)).body.type).toBe('/api/docs#halves-fitted');
+    expect((await fitted(false)).status).toBe(200);
+    expect(await lineOf(line)).toMatchObject({ half: { onHand: 6 }, reservations: [{ state: 'reserved' }] });
+    expect((await fitted(false)).status).toBe(404);
+  });
+
+  it('brings an engine back without its choice when its halves are gone', async () => {
+    const line = await putHalf(4);
+    const [gone, other] = [await twinOn(line), await twinOn(line)];
+    expect((await accept(gone, 1, 2)).status).toBe(200);
+    expect((await server.call('DELETE', `/api/jobs/${gone}?version=2&by=Wren`)).status).toBe(200);
+    expect((await accept(other, 1, 2)).status).toBe(200);
+    const back = await server.call('POST', `/api/jobs/${gone}/restore`, { version: 3, by: 'Wren' });
+    expect(jobViewSchema.parse(back.body)).toMatchObject({ deletedAt: null, document: { choice: null } });
+  });
+});

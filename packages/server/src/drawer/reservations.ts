@@ -1,0 +1,100 @@
+import { type DocumentFault, type JobDocument, shellLabel } from '@fettle/core';
+import { type EntityManager, In } from 'typeorm';
+import { ProblemError } from '../problem/problem.js';
+import { drawerEntity, reservationEntity } from './drawerEntity.js';
+
+/** An engine whose choice is about to take halves from the workshop's drawer. */
+export interface Taker {
+  readonly jobId: string;
+  readonly document: JobDocument;
+}
+
+interface Taken {
+  count: number;
+  readonly label: string;
+  /** Where the document first takes one. */
+  readonly path: string;
+}
+
+/** What an accepted choice takes of each kind of half that the workshop's drawer holds. */
+function takenBy({ choice, shells }: JobDocument): Map<string, Taken> {
+  const taken = new Map<string, Taken>();
+  for (const [station, halves] of Object.entries(choice?.stations ?? {})) {
+    for (const side of ['upper', 'lower'] as const) {
+      const shell = shells[halves[side].shell];
+      if (!shell || shell.line === null) continue;
+      const known = taken.get(shell.line);
+      if (known) known.count += 1;
+      else
+        taken.set(shell.line, {
+          count: 1,
+          label: shellLabel(shell),
+          path: `/choice/stations/${station}/${side}/shell`,
+        });
+    }
+  }
+  return taken;
+}
+
+/**
+ * Reserves what the choices of some engines take, in place of what they had reserved before. The rows of the drawer are locked
+ * in one order, so that two engines that accept at the same moment wait for each other and never get the same half.
+ *
+ * @throws ProblemError `drawer-short` when a half is not there or reserved for another engine; `halves-fitted` when an
+ *   engine's halves were fitted already
+ */
+export async function reserve(manager: EntityManager, takers: readonly Taker[]): Promise<void> {
+  const jobIds = takers.map(({ jobId }) => jobId);
+  const wanted = takers.map(({ jobId, document }) => ({ jobId, taken: takenBy(document) }));
+  const before = await manager.find(reservationEntity, { where: { jobId: In(jobIds) } });
+  const lineIds = [
+    ...new Set([...before.map(({ lineId }) => lineId), ...wanted.flatMap(({ taken }) => [...taken.keys()])]),
+  ].sort();
+  if (lineIds.length === 0) return;
+  const lines = await manager
+    .createQueryBuilder(drawerEntity, 'line')
+    .where({ id: In(lineIds) })
+    .orderBy('line.id')
+    .setLock('pessimistic_write')
+    .getMany();
+  const own = await manager.find(reservationEntity, { where: { jobId: In(jobIds) } });
+  const isUnchanged = (jobId: string, taken: Map<string, Taken>) => {
+    const rows = own.filter((row) => row.jobId === jobId);
+    return rows.length === taken.size && rows.every(({ lineId, count }) => taken.get(lineId)?.count === count);
+  };
+  const changed = wanted.filter(({ jobId, taken }) => !isUnchanged(jobId, taken));
+  const changedIds = changed.map(({ jobId }) => jobId);
+  if (changed.length === 0) return;
+  if (own.some(({ jobId, state }) => state === 'used' && changedIds.includes(jobId))) {
+    throw new ProblemError(
+      'halves-fitted',
+      'The halves of this engine are marked as fitted. Take that back before choosing others.',
+    );
+  }
+  await manager.delete(reservationEntity, { jobId: In(changedIds) });
+  const others = await manager.find(reservationEntity, { where: { lineId: In(lineIds), state: 'reserved' } });
+  const free = new Map(lines.map(({ id, half }) => [id, half.onHand]));
+  for (const { lineId, count } of others) free.set(lineId, (free.get(lineId) ?? 0) - count);
+  const faults: DocumentFault[] = [];
+  for (const { jobId, taken } of changed) {
+    for (const [lineId, { count, label, path }] of taken) {
+      const left = free.get(lineId);
+      if (left === undefined) faults.push({ path, message: `${label} is not in the workshop drawer any more` });
+      else if (left < count) {
+        faults.push({ path, message: `${count} × ${label} wanted, ${Math.max(0, left)} free in the workshop drawer` });
+      } else {
+        free.set(lineId, left - count);
+        await manager.insert(reservationEntity, { jobId, lineId, count, state: 'reserved' });
+      }
+    }
+  }
+  if (faults.length > 0) {
+    const detail = `${faults.map(({ message }) => message).join('; ')}. Another engine may have reserved them: choose again.`;
+    throw new ProblemError('drawer-short', detail, faults);
+  }
+}
+
+/** Gives back what an engine has reserved; what was fitted into it stays used. */
+export async function release(manager: EntityManager, jobId: string): Promise<void> {
+  await manager.delete(reservationEntity, { jobId, state: 'reserved' });
+}
