@@ -5,6 +5,8 @@ import { enter, putOnBench, REED_6, reedDocument, SAMPHIRE_8, SEDGE_4 } from './
 const VIEWS = [
   '/',
   '/new',
+  '/drawer',
+  '/together',
   '/nowhere',
   `/engines/${SAMPHIRE_8}/data`,
   `/engines/${SEDGE_4}/bores`,

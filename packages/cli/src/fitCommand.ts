@@ -2,6 +2,7 @@ import {
   type DocumentFault,
   type FitError,
   type FitPlan,
+  type FitProgress,
   fit,
   loadIntegerSolver,
   readFitRequest,
@@ -11,6 +12,8 @@ import {
 export interface FitCommandStreams {
   readonly write: (text: string) => void;
   readonly complain: (text: string) => void;
+  /** Told how far a search of more than half a second is; left out, nobody is told. */
+  readonly tell?: ((text: string) => void) | undefined;
 }
 
 export interface FitCommandOptions {
@@ -23,7 +26,24 @@ export interface FitCommandOptions {
 
 type Answer = { readonly plan: FitPlan } | { readonly faults: readonly DocumentFault[] };
 
-async function answerTo(text: string, { seconds, prices }: FitCommandOptions): Promise<Answer> {
+/** Nothing is said about a search that takes less than this, and not more often, ms. */
+const TELL_EVERY_MS = 500;
+
+function progressTo(tell: (text: string) => void): (progress: FitProgress) => void {
+  let last = performance.now();
+  return ({ doing, cost, bound }) => {
+    if (performance.now() - last < TELL_EVERY_MS) return;
+    last = performance.now();
+    const best = cost === null ? 'no plan yet' : `best ${cost.toFixed(1)}`;
+    tell(`${doing}: ${best}${bound === null ? '' : `, none below ${bound.toFixed(1)}`} µm²\n`);
+  };
+}
+
+async function answerTo(
+  text: string,
+  { seconds, prices }: FitCommandOptions,
+  tell: FitCommandStreams['tell'],
+): Promise<Answer> {
   let json: unknown;
   try {
     json = JSON.parse(text);
@@ -34,7 +54,14 @@ async function answerTo(text: string, { seconds, prices }: FitCommandOptions): P
   if (!read.ok) return { faults: read.faults };
   const solver = wantsIntegerSolver(read.request) ? await loadIntegerSolver() : null;
   const end = performance.now() + 1000 * seconds;
-  return { plan: fit(read.request, { prices, solver, isStopped: () => performance.now() > end }) };
+  return {
+    plan: fit(read.request, {
+      prices,
+      solver,
+      isStopped: () => performance.now() > end,
+      ...(tell ? { onProgress: progressTo(tell) } : {}),
+    }),
+  };
 }
 
 /** Invalid beats infeasible beats optimal. */
@@ -53,10 +80,10 @@ const placeOf = ({ path }: DocumentFault) => path || '(whole request)';
 export async function fitCommand(
   text: string,
   options: FitCommandOptions,
-  { write, complain }: FitCommandStreams,
+  { write, complain, tell }: FitCommandStreams,
 ): Promise<number> {
   if (!options.ndjson) {
-    const answer = await answerTo(text, options);
+    const answer = await answerTo(text, options, tell);
     if ('plan' in answer) write(`${JSON.stringify(answer.plan, null, 2)}\n`);
     else for (const fault of answer.faults) complain(`${placeOf(fault)}: ${fault.message}\n`);
     return statusOf([answer]);
@@ -64,7 +91,7 @@ export async function fitCommand(
   const answers: Answer[] = [];
   for (const [at, line] of text.split(/\r?\n/u).entries()) {
     if (line.trim() === '') continue;
-    const answer = await answerTo(line, options);
+    const answer = await answerTo(line, options, tell);
     answers.push(answer);
     if ('plan' in answer) {
       write(`${JSON.stringify(answer.plan)}\n`);

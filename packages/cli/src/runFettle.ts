@@ -45,7 +45,7 @@ async function textOf(stream: Readable): Promise<string> {
  * @returns the exit status: 0 all optimal, 2 wrong usage, unreadable file or invalid request, 3 a plan is infeasible
  */
 export async function runFettle(args: readonly string[], surroundings: Surroundings): Promise<number> {
-  const { write, complain, input } = surroundings;
+  const { write, complain, tell, input } = surroundings;
   const [command, ...rest] = args;
   if (command === '--help' || command === 'help') {
     write(USAGE);
@@ -76,5 +76,5 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: cannot read ${file}: ${(error as Error).message}\n`);
     return 2;
   }
-  return fitCommand(text, { ndjson: values.ndjson, prices: values.prices, seconds }, { write, complain });
+  return fitCommand(text, { ndjson: values.ndjson, prices: values.prices, seconds }, { write, complain, tell });
 }

@@ -3,12 +3,14 @@ import { fit } from '../fit/fit.js';
 import { fitRequestSchema } from '../fit/fitRequest.js';
 import { nanometres } from '../measure/nanometres.js';
 import { gradedWalls } from '../shell/gradedFamily.js';
+import { type DrawerLine, freeHalves } from '../shell/workshopDrawer.js';
 import { usualLayout } from '../station/crankLayout.js';
 import { throwsText, withThrows } from '../station/throws.js';
 import { choiceFaults } from './choiceFaults.js';
 import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
 import { jobFit, plannedHalves } from './jobFit.js';
 import { mainStations, measuredParts } from './jobStations.js';
+import { jointChoices, jointFit } from './jointFit.js';
 import { applyPatch, changesBetween, type Json, keysOfPointer, mergeThreeWays, patchStepOf } from './mergeThreeWays.js';
 import { newJob } from './newJob.js';
 import { jobProgress } from './nextStep.js';
@@ -410,5 +412,74 @@ describe('the rods of a job', () => {
     const twice = { ...halves, P1: { ...halves.P1!, rod: 1 } };
     const faults = choiceFaults({ ...job, choice: { at: '2026-01-01T00:00:00.000Z', by: 'Wren', stations: twice } });
     expect(faults).toEqual([{ path: '/choice/stations/P2/rod', message: 'rod R1 is on P1 already' }]);
+  });
+});
+
+describe('engines fitted together', () => {
+  const lineId = (at: number) => `00000000-0000-4000-8000-00000000000${at}`;
+  const line = (at: number, half: 'upper' | 'lower', wall: number, onHand: number): DrawerLine => ({
+    id: lineId(at),
+    version: 1,
+    half: { family: 'main', series: 'A', grade: String(wall), half, wall: um(wall), onHand },
+    reservations: [],
+  });
+  const drawer = [
+    line(1, 'upper', 1_992, 4),
+    line(2, 'upper', 1_998, 4),
+    line(3, 'lower', 1_992, 4),
+    line(4, 'lower', 1_998, 4),
+  ];
+  const sharing = (parts: Partial<JobDocument> = {}): JobDocument => {
+    const job = twin();
+    const shells = Object.entries(job.shells).map(([id, shell], at) => [
+      id,
+      { ...shell, stock: null, line: lineId(at + 1) },
+    ]);
+    return { ...job, shells: Object.fromEntries(shells), ...parts };
+  };
+  const jobs = ['a', 'b'].map((id) => ({ id, document: sharing({ name: `Rush Twin ${id}` }), readings: measured }));
+
+  it('make one request on the halves of the drawer, and each gets its own choice back', () => {
+    const joint = jointFit(jobs, drawer);
+    const plan = fit(fitRequestSchema.parse(joint.request));
+    expect(plan.status).toBe('optimal');
+    expect(plan.stations).toHaveLength(6);
+    const choices = jointChoices(joint, plan);
+    const used = choices.flatMap(({ stations }) => Object.values(stations).map(({ upper }) => upper.shell));
+    for (const shell of ['u1', 'u2']) expect(used.filter((one) => one === shell).length).toBeLessThanOrEqual(4);
+    for (const { job, stations } of choices) {
+      expect(
+        choiceFaults({ ...job.document, choice: { at: '2026-01-01T00:00:00.000Z', by: 'Wren', stations } }),
+      ).toEqual([]);
+    }
+  });
+
+  it('leave what others have reserved, and share out anew what is their own', () => {
+    const reservations = [
+      { job: 'a', name: 'Rush Twin a', count: 2, state: 'reserved' as const },
+      { job: 'x', name: 'another', count: 1, state: 'reserved' as const },
+    ];
+    const joint = jointFit(jobs, [{ ...drawer[0]!, reservations }, ...drawer.slice(1)]);
+    expect(joint.request!.shells[0]!.stock).toBe(3);
+    expect(freeHalves({ ...drawer[0]!, reservations }, 'a')).toBe(3);
+    expect(freeHalves({ ...drawer[0]!, reservations }, null)).toBe(1);
+  });
+
+  it('names the engines that cannot take part, and keeps one engine’s ban on mixed walls to itself', () => {
+    const others = [
+      ...jobs,
+      { id: 'own', document: twin(), readings: measured },
+      { id: 'bare', document: sharing(), readings: [] },
+      { id: 'rules', document: sharing({ rules: { ...twin().rules, tightWeight: 5 } }), readings: measured },
+      { id: 'plain', document: sharing({ rules: { ...twin().rules, mixedHalves: false } }), readings: measured },
+    ];
+    const joint = jointFit(others, drawer);
+    expect(joint.leftOut.map(({ job, reason }) => [job, reason])).toEqual([
+      ['own', 'not-on-the-drawer'],
+      ['bare', 'nothing-to-choose'],
+      ['rules', 'other-rules'],
+    ]);
+    expect(joint.request!.wishes!.forbid!.every(({ station }) => station.startsWith('Rush Twin M'))).toBe(true);
+    expect(joint.request!.wishes!.forbid).toHaveLength(3);
   });
 });

@@ -41,7 +41,7 @@ export type DrawerLine = z.infer<typeof drawerLineSchema>;
 
 /**
  * Halves of one kind that a job may take: what is on hand less what other engines have reserved. What the job itself has
- * reserved it may take again.
+ * reserved, or fitted already, it may take again.
  *
  * @param job its id; null for what nobody has reserved
  */
@@ -49,7 +49,10 @@ export function freeHalves({ half, reservations }: DrawerLine, job: string | nul
   const reserved = reservations
     .filter((one) => one.state === 'reserved' && one.job !== job)
     .reduce((sum, { count }) => sum + count, 0);
-  return Math.max(0, half.onHand - reserved);
+  const fitted = reservations
+    .filter((one) => one.state === 'used' && one.job === job)
+    .reduce((sum, { count }) => sum + count, 0);
+  return Math.max(0, half.onHand - reserved) + fitted;
 }
 
 /** Halves of one kind that stand in a state, over all engines. */

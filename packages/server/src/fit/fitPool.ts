@@ -24,10 +24,14 @@ export class FitPool {
     });
   }
 
-  /** @throws ProblemError `took-too-long` after 30 seconds */
-  async solve(request: FitRequest): Promise<FitPlan> {
+  /**
+   * @param cancelled ends the search when it is aborted
+   * @throws ProblemError `took-too-long` after 30 seconds
+   */
+  async solve(request: FitRequest, cancelled: AbortSignal): Promise<FitPlan> {
     const abort = new AbortController();
     const timer = setTimeout(() => abort.abort(), LONGEST_SEARCH_S * 1000);
+    cancelled.addEventListener('abort', () => abort.abort(), { once: true });
     try {
       return await this.pool.run({ request, seconds: SEARCH_S }, { signal: abort.signal });
     } catch (error) {

@@ -7,6 +7,8 @@ import { DrawerView } from '../drawer/DrawerView.js';
 import { JobPage } from '../job/JobPage.js';
 import { MeasureView } from '../measure/MeasureView.js';
 import { SheetView } from '../sheet/SheetView.js';
+import { TogetherView } from '../workshop/TogetherView.js';
+import { WorkshopView } from '../workshop/WorkshopView.js';
 import { Fault } from './Fault.js';
 import { Frame } from './Frame.js';
 
@@ -17,6 +19,8 @@ export const routes = createBrowserRouter([
     children: [
       { path: '/', element: <BenchList /> },
       { path: '/new', element: <NewEngine /> },
+      { path: '/drawer', element: <WorkshopView /> },
+      { path: '/together', element: <TogetherView /> },
       {
         path: '/engines/:id',
         element: <JobPage />,

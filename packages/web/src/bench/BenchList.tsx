@@ -139,6 +139,9 @@ export function BenchList() {
     <>
       <Row style={{ justifyContent: 'space-between' }}>
         <Title>Engines on the benches</Title>
+        <span style={{ flex: 1 }} />
+        <Button onPress={() => navigate('/drawer')}>Workshop drawer</Button>
+        <Button onPress={() => navigate('/together')}>Fit engines together</Button>
         <Button $kind="main" onPress={() => navigate('/new')}>
           <Plus aria-hidden size={20} />
           Start an engine

@@ -3,6 +3,7 @@ import {
   commonDecimals,
   formatExactLength,
   formatLength,
+  freeHalves,
   INSTRUMENT_DECIMALS,
   type JobStation,
   mainStations,
@@ -29,6 +30,7 @@ import { ClearanceGauge, gaugeScale } from '../shaft/ClearanceGauge.js';
 import { GaugeAxis } from '../shaft/GaugeAxis.js';
 import { ShaftLine, type ShaftRow } from '../shaft/ShaftLine.js';
 import type { ShaftColumn, ShaftShow } from '../shaft/shaftColumns.js';
+import { useDrawer } from '../workshop/useDrawer.js';
 import { ComparePlans } from './ComparePlans.js';
 import { DrawerLeft } from './DrawerLeft.js';
 import { PlanBar } from './PlanBar.js';
@@ -114,7 +116,13 @@ export function ChooseView() {
   const [wanted, setWanted] = useState<'best' | 'accepted'>('accepted');
   const [show, setShow] = useState<ShaftShow>(layout.mains + rodCount(layout) > MOST_COLUMNS ? 'rods' : 'both');
   const [isComparing, setComparing] = useState(false);
-  const plan = useJobPlan(document, readings);
+  const isSharing = Object.values(document.shells).some(({ line }) => line !== null);
+  const { lines } = useDrawer(isSharing);
+  const free = useMemo(
+    () => lines && new Map(lines.map((line) => [line.id, freeHalves(line, job.id)])),
+    [lines, job.id],
+  );
+  const plan = useJobPlan(document, readings, free);
   const showing = choice ? wanted : 'best';
   const halves = showing === 'accepted' ? (choice?.stations ?? {}) : plan.halves;
 
@@ -335,7 +343,7 @@ export function ChooseView() {
             onClose={() => setSelected(null)}
           />
         ) : (
-          <DrawerLeft document={document} halves={halves} plan={plan.plan} asked={plan.asked} />
+          <DrawerLeft document={document} halves={halves} plan={plan.plan} asked={plan.asked} free={free} />
         )}
       </div>
     </Columns>

@@ -1,6 +1,7 @@
 import {
   type AcceptedChoice,
   type FitPlan,
+  type FreeHalves,
   formatExactLength,
   INSTRUMENT_DECIMALS,
   type JobDocument,
@@ -19,10 +20,12 @@ interface DrawerLeftProps {
   readonly halves: AcceptedChoice['stations'];
   readonly plan: FitPlan | null;
   readonly asked: JobFit;
+  /** What the engine may take of the workshop's halves. */
+  readonly free: FreeHalves | null;
 }
 
 /** What the shown choice takes from the drawer and what is left. */
-export function DrawerLeft({ document, halves, plan, asked }: DrawerLeftProps) {
+export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftProps) {
   const taken = Object.values(halves).flatMap(({ upper, lower }) => [upper.shell, lower.shell]);
   const shells = shellsInOrder(document);
   const dearest = [...(plan?.prices ?? [])].sort((a, b) => b.price - a.price).slice(0, 4);
@@ -62,7 +65,8 @@ export function DrawerLeft({ document, halves, plan, asked }: DrawerLeftProps) {
         <tbody>
           {shells.map(({ id, shell }) => {
             const used = taken.filter((other) => other === id).length;
-            const left = shell.stock === null ? null : shell.stock - used;
+            const stock = shell.line === null ? shell.stock : (free?.get(shell.line) ?? 0);
+            const left = stock === null ? null : stock - used;
             const Line = left === 0 ? Short : 'tr';
             return (
               <Line key={id}>

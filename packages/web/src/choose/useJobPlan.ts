@@ -2,6 +2,7 @@ import {
   type AcceptedChoice,
   type FitPlan,
   type FitProgress,
+  type FreeHalves,
   type JobDocument,
   type JobFit,
   jobFit,
@@ -43,8 +44,8 @@ interface Answer {
 }
 
 /** The best choice for a job, searched in a worker whenever the job or a reading changes. */
-export function useJobPlan(document: JobDocument, readings: readonly Reading[]): JobPlan {
-  const fresh = useMemo(() => jobFit(document, readings), [document, readings]);
+export function useJobPlan(document: JobDocument, readings: readonly Reading[], free: FreeHalves | null): JobPlan {
+  const fresh = useMemo(() => jobFit(document, readings, free), [document, readings, free]);
   // What does not change the question does not ask it again.
   const kept = useRef(fresh);
   if (JSON.stringify(kept.current) !== JSON.stringify(fresh)) kept.current = fresh;

@@ -1,4 +1,12 @@
-import { formatLength, type JobDocument, type JobShell, jobShellSchema, otherUnit, shellsInOrder } from '@fettle/core';
+import {
+  formatLength,
+  freeHalves,
+  type JobDocument,
+  type JobShell,
+  jobShellSchema,
+  otherUnit,
+  shellsInOrder,
+} from '@fettle/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -10,9 +18,11 @@ import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { LengthField, lengthText } from '../measure/LengthField.js';
+import { useDrawer } from '../workshop/useDrawer.js';
 import { FamilyForm } from './FamilyForm.js';
 import { HALF_OPTIONS } from './halfOptions.js';
 import { NumberField } from './NumberField.js';
+import { WorkshopPanel } from './WorkshopPanel.js';
 
 const Columns = styled.div`
   display: grid;
@@ -20,6 +30,7 @@ const Columns = styled.div`
   @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
   gap: 0.75rem;
   align-items: start;
+  > div { display: flex; flex-direction: column; gap: 0.75rem; }
 `;
 
 const ShellRow = styled.tr`
@@ -65,9 +76,11 @@ interface ShellLineProps {
   readonly shell: JobShell;
   readonly document: JobDocument;
   readonly change: Change;
+  /** What this engine may take of it, where it is the workshop's; null while that is not known. */
+  readonly free: number | null;
 }
 
-function ShellLine({ id, shell, document, change }: ShellLineProps) {
+function ShellLine({ id, shell, document, change, free }: ShellLineProps) {
   const set = (part: Partial<JobShell>) =>
     change((old) => ({ ...old, shells: { ...old.shells, [id]: { ...shell, ...part } } }));
   const used = Object.values(document.choice?.stations ?? {})
@@ -82,21 +95,29 @@ function ShellLine({ id, shell, document, change }: ShellLineProps) {
       </td>
       <td className="name">{shell.series}</td>
       <td style={{ width: '9.5rem' }}>
-        <LengthField
-          compact
-          label={`Wall of ${shell.grade} ${shell.half}, ${document.unit}`}
-          unit={document.unit}
-          value={shell.wall}
-          optional={false}
-          check={(wall) => (wall > 0 ? null : 'A wall is above zero.')}
-          onCommit={(wall) => wall !== null && set({ wall })}
-        />
+        {shell.line === null ? (
+          <LengthField
+            compact
+            label={`Wall of ${shell.grade} ${shell.half}, ${document.unit}`}
+            unit={document.unit}
+            value={shell.wall}
+            optional={false}
+            check={(wall) => (wall > 0 ? null : 'A wall is above zero.')}
+            onCommit={(wall) => wall !== null && set({ wall })}
+          />
+        ) : (
+          <span className="figure">{lengthText(shell.wall, document.unit)}</span>
+        )}
       </td>
       <td className="figure echo">
         {formatLength(shell.wall, otherUnit(document.unit), document.unit === 'mm' ? 5 : 4)}
       </td>
       <td style={{ width: '7rem' }}>
-        <StockField id={id} shell={shell} onCommit={(stock) => set({ stock })} />
+        {shell.line === null ? (
+          <StockField id={id} shell={shell} onCommit={(stock) => set({ stock })} />
+        ) : (
+          <span className="echo">{free === null ? '…' : `${free} free`} in the workshop</span>
+        )}
       </td>
       <td className="number">{used}</td>
       <td>
@@ -211,7 +232,12 @@ export function DrawerView() {
   const job = useOpenJob();
   const change = useChangeDocument(job);
   const { document } = job;
+  const drawer = useDrawer();
   const shells = shellsInOrder(document);
+  const freeOf = (line: string | null) => {
+    const found = drawer.lines?.find(({ id }) => id === line);
+    return found ? freeHalves(found, job.id) : null;
+  };
   const [isOpen, setOpen] = useState(shells.length === 0);
   const thinnest =
     shells.length > 0
@@ -231,7 +257,22 @@ export function DrawerView() {
             Add halves
           </Button>
         </Row>
-        {isOpen && <FamilyForm job={job} onAdded={() => setOpen(false)} options={HALF_OPTIONS} />}
+        {isOpen && (
+          <FamilyForm
+            id={job.id}
+            unit={document.unit}
+            withRods={document.withRods}
+            isCounted={false}
+            options={HALF_OPTIONS}
+            onAdd={(added) => {
+              change((old) => ({
+                ...old,
+                shells: { ...old.shells, ...Object.fromEntries(added.map((shell) => [crypto.randomUUID(), shell])) },
+              }));
+              setOpen(false);
+            }}
+          />
+        )}
         {shells.length === 0 ? (
           <Quiet>
             Nothing in the drawer. Add a graded family by its first wall, its step and its count, or a single half with
@@ -255,7 +296,14 @@ export function DrawerView() {
             </thead>
             <tbody>
               {shells.map(({ id, shell }) => (
-                <ShellLine key={id} id={id} shell={shell} document={document} change={change} />
+                <ShellLine
+                  key={id}
+                  id={id}
+                  shell={shell}
+                  document={document}
+                  change={change}
+                  free={freeOf(shell.line)}
+                />
               ))}
             </tbody>
           </Table>
@@ -268,7 +316,10 @@ export function DrawerView() {
           </Quiet>
         )}
       </Panel>
-      <RulesPanel document={document} change={change} />
+      <div>
+        <WorkshopPanel job={job} drawer={drawer} />
+        <RulesPanel document={document} change={change} />
+      </div>
     </Columns>
   );
 }

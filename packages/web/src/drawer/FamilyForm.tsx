@@ -1,8 +1,7 @@
-import { type Family, gradedWalls, type JobShell, jobShellSchema, parseLength } from '@fettle/core';
+import { type Family, gradedWalls, type JobShell, jobShellSchema, parseLength, type Unit } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useDraft } from '../data/useDraft.js';
-import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
@@ -46,7 +45,7 @@ const BLANK: FamilyText = {
 
 type FamilyFaults = Partial<Record<keyof FamilyText, string>>;
 
-function readFamily(text: FamilyText, unit: 'mm' | 'in') {
+function readFamily(text: FamilyText, unit: Unit, isCounted: boolean) {
   const faults: FamilyFaults = {};
   const first = parseLength(text.first, { unit, signed: 'sign' });
   const count = /^\d+$/u.test(text.count.trim()) ? Number(text.count) : Number.NaN;
@@ -60,7 +59,9 @@ function readFamily(text: FamilyText, unit: 'mm' | 'in') {
   if (Number.isNaN(count)) faults.count = 'A whole number of grades.';
   if (text.series.trim() === '') faults.series = 'Name the series.';
   const readStock = jobShellSchema.shape.stock.safeParse(stock);
-  if (!readStock.success) faults.stock = 'A whole number, or empty for as many as wanted.';
+  if (!readStock.success)
+    faults.stock = isCounted ? 'A whole number.' : 'A whole number, or empty for as many as wanted.';
+  else if (isCounted && stock === null) faults.stock = 'Count them; a whole number.';
   const names = text.names.split(/[,;]/u).map((name) => name.trim());
   if (names.at(-1) === '') names.pop();
   if (!first.ok || !step.ok || Object.keys(faults).length > 0) return { shells: [], faults };
@@ -82,19 +83,23 @@ function readFamily(text: FamilyText, unit: 'mm' | 'in') {
 }
 
 interface FamilyFormProps {
-  readonly job: OpenJob;
+  /** What the half-typed form is kept under. */
+  readonly id: string;
+  readonly unit: Unit;
+  /** Whether rod halves can be entered too. */
+  readonly withRods: boolean;
+  /** Whether a count may be left empty for as many as wanted. */
+  readonly isCounted: boolean;
   readonly options: readonly { value: Sides; label: string }[];
-  readonly onAdded: () => void;
+  readonly onAdd: (shells: readonly JobShell[]) => void;
 }
 
 /** Quick entry of a graded family: first wall, step, count. */
-export function FamilyForm({ job, options, onAdded }: FamilyFormProps) {
-  const change = useChangeDocument(job);
-  const { unit } = job.document;
-  const [draft, setText, clear] = useDraft<FamilyText>(`${job.id}.family`);
+export function FamilyForm({ id, unit, withRods, isCounted, options, onAdd }: FamilyFormProps) {
+  const [draft, setText, clear] = useDraft<FamilyText>(`${id}.family`);
   const text = { ...BLANK, ...draft };
   const [isTried, setTried] = useState(false);
-  const { shells, faults } = readFamily(text, unit);
+  const { shells, faults } = readFamily(text, unit, isCounted);
   const field = (
     key: keyof FamilyText,
     label: string,
@@ -116,18 +121,14 @@ export function FamilyForm({ job, options, onAdded }: FamilyFormProps) {
   const add = () => {
     setTried(true);
     if (shells.length === 0) return;
-    change((old) => ({
-      ...old,
-      shells: { ...old.shells, ...Object.fromEntries(shells.map((shell) => [crypto.randomUUID(), shell])) },
-    }));
+    onAdd(shells);
     clear();
-    onAdded();
   };
   const walls = [...new Map(shells.map((shell) => [shell.grade, shell.wall]))];
   return (
     <Grid role="group" aria-label="Add halves">
       {field('series', 'Series', { placeholder: 'make and material', className: 'half' })}
-      {job.document.withRods && (
+      {withRods && (
         <div className="half">
           <Choice
             label="Halves for"
@@ -146,7 +147,7 @@ export function FamilyForm({ job, options, onAdded }: FamilyFormProps) {
       {field('first', `First wall, ${unit}`, { figure: true, hint: echo(text.first) })}
       {field('step', `Step, ${unit}`, { figure: true, hint: echo(text.step) })}
       {field('count', 'Grades', { figure: true })}
-      {field('stock', 'Halves of each', { figure: true, placeholder: 'as many' })}
+      {field('stock', 'Halves of each', { figure: true, placeholder: isCounted ? '' : 'as many' })}
       {field('names', 'Names of the grades, first wall first (commas between; empty for numbers)', {
         className: 'whole',
       })}

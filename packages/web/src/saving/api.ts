@@ -1,4 +1,8 @@
 import {
+  type AcceptedChoice,
+  type DrawerHalf,
+  type DrawerLine,
+  drawerLineSchema,
   type JobChange,
   type JobSummary,
   type JobView,
@@ -93,4 +97,33 @@ export async function restoreJob(id: string, version: number, by: string): Promi
 export async function fetchHistory(id: string): Promise<JobChange[]> {
   const response = await call('GET', `/api/jobs/${id}/history`);
   return z.array(jobChangeSchema).parse(await response.json());
+}
+
+/** The workshop's halves, and which engine has reserved or used how many. */
+export async function fetchDrawer(): Promise<DrawerLine[]> {
+  const response = await call('GET', '/api/drawer');
+  return z.array(drawerLineSchema).parse(await response.json());
+}
+
+/** Puts a kind of half into the workshop's drawer (version 0) or changes it. */
+export async function putHalf(id: string, version: number, by: string, half: DrawerHalf): Promise<void> {
+  await call('PUT', `/api/drawer/halves/${id}`, { version, by, half });
+}
+
+export async function deleteHalf(id: string, version: number): Promise<void> {
+  await call('DELETE', `/api/drawer/halves/${id}?version=${version}`);
+}
+
+/** Accepts the choices of several engines, all or none. */
+export async function acceptTogether(
+  by: string,
+  jobs: readonly { id: string; version: number; choice: AcceptedChoice }[],
+): Promise<JobView[]> {
+  const response = await call('POST', '/api/drawer/accept', { by, jobs });
+  return z.array(jobViewSchema).parse(await response.json());
+}
+
+/** Marks the halves that an engine has reserved as fitted, or takes that back. */
+export async function setFitted(id: string, by: string, fitted: boolean): Promise<void> {
+  await call('POST', `/api/drawer/fitted/${id}`, { by, fitted });
 }

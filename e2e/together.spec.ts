@@ -1,0 +1,178 @@
+import { randomUUID } from 'node:crypto';
+import { type JobDocument, nanometres } from '@fettle/core';
+import { type APIRequestContext, expect, test } from '@playwright/test';
+import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
+
+interface Kind {
+  readonly id: string;
+  readonly grade: string;
+  readonly wall: number;
+}
+
+/** Kinds of halves that fit either side in the workshop's drawer, under a series of their own. */
+async function putSeries(request: APIRequestContext, series: string, grades: readonly [string, number, number][]) {
+  const kinds: Kind[] = [];
+  for (const [grade, um, onHand] of grades) {
+    const id = randomUUID();
+    const half = { family: 'main', series, grade, half: 'either', wall: um * 1000, onHand };
+    const answer = await request.put(`/api/drawer/halves/${id}`, { data: { version: 0, by: 'Wren', half } });
+    expect(answer.status()).toBe(201);
+    kinds.push({ id, grade, wall: um * 1000 });
+  }
+  return kinds;
+}
+
+/** An engine of three mains that draws on a series, every main at the same gap. */
+async function engineOn(
+  request: APIRequestContext,
+  name: string,
+  series: string,
+  kinds: readonly Kind[],
+  bore: string,
+) {
+  const shells: JobDocument['shells'] = Object.fromEntries(
+    kinds.map(({ id, grade, wall }) => [
+      grade.toLowerCase(),
+      { family: 'main', series, grade, half: 'either', wall: nanometres(wall), stock: null, line: id },
+    ]),
+  );
+  const id = await putOnBench(request, reedDocument(name, 3, { shells }));
+  for (let main = 1; main <= 3; main += 1) {
+    await enter(request, id, 'mainBore', main, bore);
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  return id;
+}
+
+test('three engines are fitted together from one drawer, accepted, reserved and fitted', async ({ page, request }) => {
+  const series = 'Sallow';
+  // Each alone would take six Mid halves; there are eight for eighteen places.
+  const kinds = await putSeries(request, series, [
+    ['Mid', 1_995, 8],
+    ['Thin', 1_990, 6],
+    ['Thick', 2_000, 6],
+  ]);
+  const names = ['Reed 6 together one', 'Reed 6 together two', 'Reed 6 together three'];
+  const ids: string[] = [];
+  for (const [at, name] of names.entries()) ids.push(await engineOn(request, name, series, kinds, `64.0${10 + at}`));
+
+  await page.goto('/together');
+  const list = page.getByRole('list', { name: 'Engines that draw on the workshop drawer' });
+  await expect(list.getByLabel(names[2]!)).toBeVisible();
+  for (const box of await list.getByRole('checkbox').all()) {
+    if (!names.includes((await box.locator('xpath=..').innerText()).trim())) await box.uncheck();
+  }
+  await page.getByRole('button', { name: 'Fit these 3 engines together' }).click();
+  await expect(page.getByText('3 engines, 9 stations, proven.')).toBeVisible();
+  await page.getByRole('button', { name: 'Accept for all 3' }).click();
+  await expect(page.getByText('The choices of 3 engines are accepted; their halves are reserved.')).toBeVisible();
+
+  await page.getByRole('link', { name: 'Open the workshop drawer' }).click();
+  const mid = page.getByRole('row').filter({ hasText: series }).filter({ hasText: 'Mid' });
+  await expect(mid).toContainText('Reed 6 together');
+  await expect(mid.getByRole('cell').nth(7)).toHaveText('none');
+
+  // No engine's plan takes what the others hold; its halves can be marked as fitted and leave the drawer.
+  await page.goto(`/engines/${ids[0]}/choose`);
+  await expect(page.getByText('Accepted by')).toBeVisible();
+  await page.getByRole('link', { name: /^Drawer/ }).click();
+  const workshop = page.getByRole('region', { name: 'From the workshop drawer' });
+  await expect(workshop).toContainText('6 halves are reserved for this engine.');
+  await workshop.getByRole('button', { name: 'They are fitted' }).click();
+  await expect(workshop).toContainText('6 halves are fitted in this engine and have left the drawer.');
+  await workshop.getByRole('button', { name: 'Take that back' }).click();
+  await expect(workshop).toContainText('6 halves are reserved for this engine.');
+});
+
+test('a large drawer is solved in the page’s own worker, and a search can be cancelled', async ({ page, request }) => {
+  const kinds = await putSeries(request, 'Alder', [
+    ['Mid', 1_995, 26],
+    ['Thin', 1_990, 30],
+    ['Thick', 2_000, 30],
+  ]);
+  const names = Array.from({ length: 12 }, (_, at) => `Reed 6 alder ${at + 1}`);
+  for (const [at, name] of names.entries()) await engineOn(request, name, 'Alder', kinds, `64.0${10 + (at % 5)}`);
+  // The integer solver arrives late once: long enough to change one's mind.
+  let isLate = true;
+  await page.route('**/*.wasm', async (route) => {
+    if (isLate) await new Promise((resolve) => setTimeout(resolve, 4000));
+    await route.continue().catch(() => undefined);
+  });
+  await page.goto('/together');
+  const list = page.getByRole('list', { name: 'Engines that draw on the workshop drawer' });
+  await expect(list.getByLabel(names[11]!)).toBeVisible();
+  for (const box of await list.getByRole('checkbox').all()) {
+    if (!names.includes((await box.locator('xpath=..').innerText()).trim())) await box.uncheck();
+  }
+  await page.getByRole('button', { name: 'Fit these 12 engines together' }).click();
+  await expect(page.getByRole('progressbar')).toBeVisible();
+  await page.getByRole('button', { name: 'Cancel' }).click();
+  await expect(page.getByText('The search was cancelled. Nothing was changed.')).toBeVisible();
+  isLate = false;
+  await page.getByRole('button', { name: 'Fit these 12 engines together' }).click();
+  await expect(page.getByText('12 engines, 36 stations, proven.')).toBeVisible({ timeout: 20_000 });
+  await expect(page.getByText(/one more Mid either \(Alder\) would save/)).toBeVisible();
+});
+
+test('two people who accept the same last halves on two devices cannot both have them', async ({
+  browser,
+  request,
+}) => {
+  const kinds = await putSeries(request, 'Withy', [['Mid', 1_995, 6]]);
+  const ids = await Promise.all(
+    ['Reed 6 at the vise', 'Reed 6 at the block'].map((name) => engineOn(request, name, 'Withy', kinds, '64.010')),
+  );
+  const pages = await Promise.all(
+    ids.map(async (id, at) => {
+      const context = await browser.newContext();
+      await context.addInitScript((name) => localStorage.setItem('fettle.person', name), ['Wren', 'Teasel'][at]!);
+      const page = await context.newPage();
+      await page.goto(`/engines/${id}/choose`);
+      await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+      return page;
+    }),
+  );
+  await Promise.all(pages.map((page) => page.getByRole('button', { name: 'Accept the best choice' }).click()));
+  const refused = pages.map((page) => page.getByText(/Another engine may have reserved them: choose again/));
+  await expect
+    .poll(async () => (await Promise.all(refused.map((text) => text.count()))).filter(Boolean).length)
+    .toBe(1);
+  const drawer = await (await request.get('/api/drawer')).json();
+  const line = drawer.find(({ id }: { id: string }) => id === kinds[0]!.id);
+  expect(line.reservations.map(({ count }: { count: number }) => count)).toEqual([6]);
+});
+
+test('the workshop drawer is filled, counted and refuses to be emptied under what is reserved', async ({
+  page,
+  request,
+}) => {
+  await page.goto('/drawer');
+  await page.getByRole('button', { name: 'Add halves' }).click();
+  await page.getByLabel('Series').fill('Bulrush');
+  await page.getByLabel('First wall, mm').fill('1.992');
+  await page.getByLabel('Step, mm').fill('0.003');
+  await page.getByLabel('Grades', { exact: true }).fill('2');
+  await page.getByLabel('Halves of each').fill('6');
+  await page.getByLabel(/Names of the grades/).fill('Low, Tall');
+  await page.getByRole('button', { name: 'Add 4 lines' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'Bulrush' })).toHaveCount(4);
+
+  // An engine draws on it and accepts; the count cannot go below what it holds.
+  const id = await putOnBench(request, reedDocument('Reed 6 on Bulrush', 3, { shells: {} }));
+  for (let main = 1; main <= 3; main += 1) {
+    await enter(request, id, 'mainBore', main, '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await page.goto(`/engines/${id}/drawer`);
+  await page.getByRole('button', { name: 'Draw on Bulrush, 4 kinds' }).click();
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await allSaved(page);
+  await page.goto('/drawer');
+  const held = page.getByRole('row').filter({ hasText: 'Bulrush' }).filter({ hasText: 'Reed 6 on Bulrush' }).first();
+  const count = held.getByLabel(/On hand of/);
+  await count.fill('0');
+  await count.blur();
+  await expect(page.getByRole('alert')).toContainText('are reserved for engines; 0 would leave too few');
+  await expect(count).toHaveValue('0');
+});

@@ -1,0 +1,75 @@
+import { type DrawerLine, halvesIn, type JobShell } from '@fettle/core';
+import { Link } from 'react-router';
+import { useAppSelector } from '../app/store.js';
+import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { NOBODY } from '../person/personSlice.js';
+import { setFitted } from '../saving/api.js';
+import type { Drawer } from '../workshop/useDrawer.js';
+
+/** What an engine draws from the workshop's drawer, and what it holds of it. */
+export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly drawer: Drawer }) {
+  const change = useChangeDocument(job);
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const { document } = job;
+  const { lines, fault, act } = drawer;
+  const drawn = new Set(Object.values(document.shells).map(({ line }) => line));
+  const open = (lines ?? []).filter(({ id, half }) => !drawn.has(id) && (document.withRods || half.family === 'main'));
+  const series = [...new Set(open.map(({ half }) => half.series))];
+  const draw = (chosen: readonly DrawerLine[]) =>
+    change((old) => {
+      const added = chosen.map(({ id, half: { onHand: _, ...half } }): [string, JobShell] => [
+        crypto.randomUUID(),
+        { ...half, stock: null, line: id },
+      ]);
+      return { ...old, shells: { ...old.shells, ...Object.fromEntries(added) } };
+    });
+  const own = (lines ?? []).map(({ reservations, ...line }) => ({
+    ...line,
+    reservations: reservations.filter((one) => one.job === job.id),
+  }));
+  const reserved = own.reduce((sum, line) => sum + halvesIn(line, 'reserved'), 0);
+  const used = own.reduce((sum, line) => sum + halvesIn(line, 'used'), 0);
+  return (
+    <Panel aria-label="From the workshop drawer">
+      <PanelTitle>From the workshop drawer</PanelTitle>
+      {fault && <Notice urgent>{fault}</Notice>}
+      {lines === null ? (
+        <Quiet aria-busy>Looking into the workshop drawer …</Quiet>
+      ) : (
+        <>
+          <Quiet>
+            Halves that all engines on the benches share. An accepted choice reserves its halves for this engine.{' '}
+            <Link to="/drawer">Open the workshop drawer</Link>
+          </Quiet>
+          {series.map((name) => {
+            const chosen = open.filter(({ half }) => half.series === name);
+            return (
+              <Button key={name} onPress={() => draw(chosen)}>
+                Draw on {name}, {chosen.length} kinds
+              </Button>
+            );
+          })}
+          {reserved > 0 && (
+            <Row>
+              <p>
+                <strong>{reserved}</strong> halves are reserved for this engine.
+              </p>
+              <Button onPress={() => void act(() => setFitted(job.id, by, true))}>They are fitted</Button>
+            </Row>
+          )}
+          {used > 0 && (
+            <Row>
+              <p>
+                <strong>{used}</strong> halves are fitted in this engine and have left the drawer.
+              </p>
+              <Button onPress={() => void act(() => setFitted(job.id, by, false))}>Take that back</Button>
+            </Row>
+          )}
+        </>
+      )}
+    </Panel>
+  );
+}

@@ -1,0 +1,54 @@
+import type { DrawerLine } from '@fettle/core';
+import { useCallback, useEffect, useState } from 'react';
+import { fetchDrawer, RefusedError } from '../saving/api.js';
+
+const LOOK_EVERY_MS = 4000;
+
+export interface Drawer {
+  /** The workshop's halves; null until they have been read. */
+  readonly lines: readonly DrawerLine[] | null;
+  /** What kept a change or the last look from working. */
+  readonly fault: string | null;
+  /** Does something to the drawer, then looks again. @returns whether it worked */
+  readonly act: (action: () => Promise<void>) => Promise<boolean>;
+}
+
+function inWords(error: unknown): string {
+  return error instanceof RefusedError
+    ? error.problem.detail
+    : 'The server cannot be reached. Nothing was changed; try again shortly.';
+}
+
+/** The workshop's drawer, looked at again every few seconds. @param isWanted false asks nothing */
+export function useDrawer(isWanted = true): Drawer {
+  const [lines, setLines] = useState<readonly DrawerLine[] | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const look = useCallback(async () => {
+    const found = await fetchDrawer();
+    setLines((old) => (JSON.stringify(old) === JSON.stringify(found) ? old : found));
+  }, []);
+  useEffect(() => {
+    if (!isWanted) return;
+    // What was read last stays on screen while the server does not answer; the saving mark tells.
+    const tryLook = () => void look().catch(() => undefined);
+    tryLook();
+    const timer = setInterval(tryLook, LOOK_EVERY_MS);
+    return () => clearInterval(timer);
+  }, [isWanted, look]);
+  const act = useCallback(
+    async (action: () => Promise<void>) => {
+      setFault(null);
+      try {
+        await action();
+        await look();
+        return true;
+      } catch (error) {
+        setFault(inWords(error));
+        await look().catch(() => undefined);
+        return false;
+      }
+    },
+    [look],
+  );
+  return { lines, fault, act };
+}
