@@ -24,6 +24,8 @@ const IMPROVING_PASSES = 6;
 const TURNS = [0.5, -0.5, 2, -2, 8, -8, 1000];
 /** Change of a price, in grains, at which a half is done without wherever that is possible. */
 const AVOID = 1000;
+/** The combination may miss its best by this part of the bound. */
+const CLOSE = 2e-4;
 /** Ways a block that are combined, at most. */
 const MOST_WAYS = 24;
 /** Cells of single stations that the finishing step takes without a first plan. */
@@ -96,8 +98,9 @@ export class SharedSearch {
     if (bound >= this.ceiling) return 'infeasible';
     const lowest = this.roundedUp(bound);
     this.report('combining', null, lowest);
-    let best = this.isSmall() ? null : (this.combine() ?? this.repair());
-    let isProven = best !== null && best.cost <= lowest;
+    const guessed = this.isSmall() ? null : this.guess(bound, lowest);
+    let best: Plan | null = guessed ?? (this.isSmall() ? null : (this.combine(lowest) ?? this.repair()));
+    let isProven = best !== null && (best.cost <= lowest || guessed?.isProven === true);
     if (!isProven && this.solver !== null && !(best !== null && this.limits.isStopped?.() === true)) {
       this.report('proving', best?.cost ?? null, lowest);
       const finished = this.finish(bound, best?.cost ?? INFINITY);
@@ -200,7 +203,7 @@ export class SharedSearch {
   }
 
   /** The cheapest plan made of ways that are best for their block at prices near the present ones; null when none was found. */
-  private combine(): Plan | null {
+  private combine(lowest: number): Plan | null {
     if (this.solver === null) return null;
     const { prices, scarce, classes } = this;
     const pool = new ColumnPool(classes);
@@ -218,7 +221,7 @@ export class SharedSearch {
         asked[resource] = prices[resource]!;
       }
     }
-    const few = this.combined(pool, MOST_WAYS);
+    const few = this.combined(pool, MOST_WAYS, lowest);
     if (few !== null) return few;
     // Some halves are so short that a block has to do without two of them at once.
     for (const one of scarce) {
@@ -231,12 +234,14 @@ export class SharedSearch {
       }
       asked[one] = prices[one]!;
     }
-    return this.combined(pool, 4 * MOST_WAYS);
+    return this.combined(pool, 4 * MOST_WAYS, lowest);
   }
 
-  private combined(pool: ColumnPool, ways: number): Plan | null {
+  private combined(pool: ColumnPool, ways: number, lowest: number): Plan | null {
     const programme = pool.programme(this.prices, this.problem.capacity, ways);
-    const answer = this.solver!({ text: programme.text, gap: this.grain / 2e6, nodes: MOST_NODES });
+    // Good enough to drop nearly all else; the proof comes after.
+    const gap = Math.max(this.grain / 2, lowest * CLOSE) / COST_PER_UM2;
+    const answer = this.solver!({ text: programme.text, gap, nodes: MOST_NODES });
     if (answer.status === 'infeasible' || answer.status === 'unknown') return null;
     return this.counted(programme.picksOf(answer.countOf));
   }
@@ -324,17 +329,33 @@ export class SharedSearch {
     return { cost, picks };
   }
 
-  /**
-   * Hands what could still be better than `ceiling` to the integer solver. Where that is too much, the most promising part of it
-   * first, for a better ceiling.
-   */
-  private finish(bound: number, ceiling: number): (Plan & { isProven: boolean }) | 'infeasible' | null {
-    const excess = this.classes.map(({ block }) => {
+  /** What each cell costs beyond the bound at the present prices, at least. */
+  private excesses(): Float64Array[] {
+    return this.classes.map(({ block }) => {
       const withCell = new Float64Array(block.cost.length);
       const least = block.least(this.prices);
       block.leastWith(this.prices, withCell);
       return withCell.map((value) => value - least);
     });
+  }
+
+  /** Guesses that the least cost lies close above the bound, and looks only where it then would; null when it does not. */
+  private guess(bound: number, lowest: number): (Plan & { isProven: boolean }) | null {
+    if (this.solver === null) return null;
+    const excess = this.excesses();
+    const room = Math.max(2 * this.grain, lowest * CLOSE);
+    if (excess.some((values) => values.every((value) => value > room))) return null;
+    const found = this.settle(excess, room);
+    if (found === 'infeasible' || found === null) return null;
+    return { ...found, isProven: found.isProven && found.cost - this.grain - bound <= room };
+  }
+
+  /**
+   * Hands what could still be better than `ceiling` to the integer solver. Where that is too much, the most promising part of it
+   * first, for a better ceiling.
+   */
+  private finish(bound: number, ceiling: number): (Plan & { isProven: boolean }) | 'infeasible' | null {
+    const excess = this.excesses();
     const most = ceiling - this.grain - bound;
     const variables = (limit: number) =>
       excess.reduce((sum, values) => sum + values.reduce((count, value) => count + (value <= limit ? 1 : 0), 0), 0);

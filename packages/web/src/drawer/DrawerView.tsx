@@ -1,6 +1,8 @@
 import {
+  formatExactLength,
   formatLength,
   freeHalves,
+  INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobShell,
   jobShellSchema,
@@ -106,7 +108,9 @@ function ShellLine({ id, shell, document, change, free }: ShellLineProps) {
             onCommit={(wall) => wall !== null && set({ wall })}
           />
         ) : (
-          <span className="figure">{lengthText(shell.wall, document.unit)}</span>
+          <span className="figure">
+            {formatExactLength(shell.wall, document.unit, INSTRUMENT_DECIMALS[document.unit])}
+          </span>
         )}
       </td>
       <td className="figure echo">
@@ -116,7 +120,7 @@ function ShellLine({ id, shell, document, change, free }: ShellLineProps) {
         {shell.line === null ? (
           <StockField id={id} shell={shell} onCommit={(stock) => set({ stock })} />
         ) : (
-          <span className="echo">{free === null ? '…' : `${free} free`} in the workshop</span>
+          <span title="in the workshop drawer, for this engine">{free === null ? '…' : `${free} free`}</span>
         )}
       </td>
       <td className="number">{used}</td>
