@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { chromiumOptions } from './chromium.js';
-import { SAMPHIRE_8, SEDGE_4 } from './engines.js';
+import { REED_6, SAMPHIRE_8, SEDGE_4 } from './engines.js';
 
 const origin = process.argv[2];
 const folder = join(import.meta.dirname, '../docs/screenshots');
@@ -11,11 +11,23 @@ interface Shot {
   readonly name: string;
   readonly path: string;
   readonly look?: 'dark' | 'workshop';
+  readonly height?: number;
   readonly before?: (page: Page) => Promise<void>;
+  /** Puts back what the picture changed. */
+  readonly after?: (page: Page) => Promise<void>;
 }
 
 const doubtful = async (page: Page) => {
   await page.getByLabel('M3 main journal front, 90°, mm').fill('59.487');
+};
+
+/** One engine's choice accepted, so that the drawer shows what is reserved. */
+const twinsAccepted = async (page: Page) => {
+  await page.goto(`${origin}/engines/4057e200-0301-4000-8000-000000000004/choose`);
+  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await page.getByText('All saved').waitFor();
+  await page.goto(`${origin}/drawer`);
+  await page.getByText('Rush Twin').first().waitFor();
 };
 
 const SHOTS: readonly Shot[] = [
@@ -40,6 +52,38 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('button', { name: /^M3: / }).click();
     },
   },
+  { name: 'big-ends', path: `/engines/${REED_6}/bigEnds` },
+  { name: 'workshop-drawer', path: '/drawer', before: twinsAccepted },
+  {
+    name: 'together',
+    path: '/together',
+    before: async (page) => {
+      await page.getByRole('button', { name: /^Fit these/ }).click();
+      await page.getByText('proven.').waitFor();
+    },
+  },
+  {
+    name: 'rods',
+    path: `/engines/${REED_6}/choose`,
+    height: 1180,
+    before: async (page) => {
+      await page.getByRole('button', { name: 'R1 A' }).click();
+      await page.getByText('placements work').waitFor();
+    },
+  },
+  {
+    name: 'conflict',
+    path: `/engines/${REED_6}/choose`,
+    before: async (page) => {
+      await page.getByRole('button', { name: 'R1 A' }).click();
+      await page.getByRole('button', { name: 'Keep R1 on P1' }).click();
+      await page.getByRole('list', { name: 'What would help, checked' }).waitFor();
+    },
+    after: async (page) => {
+      await page.getByRole('button', { name: 'Let everything go' }).click();
+      await page.getByText('All saved').waitFor();
+    },
+  },
   {
     name: 'sheet',
     path: `/engines/${SAMPHIRE_8}/choose`,
@@ -54,8 +98,8 @@ const SHOTS: readonly Shot[] = [
 
 mkdirSync(folder, { recursive: true });
 const browser = await chromium.launch(chromiumOptions());
-for (const { name, path, look, before } of SHOTS) {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } });
+for (const { name, path, look, before, after, height = 800 } of SHOTS) {
+  const context = await browser.newContext({ viewport: { width: 1280, height } });
   await context.addInitScript((appearance) => {
     localStorage.setItem('fettle.person', 'Wren');
     localStorage.setItem('fettle.appearance', appearance);
@@ -65,6 +109,7 @@ for (const { name, path, look, before } of SHOTS) {
   await before?.(page);
   await page.waitForTimeout(600);
   await page.screenshot({ path: join(folder, `${name}.png`) });
+  await after?.(page);
   await context.close();
 }
 await browser.close();
