@@ -78,6 +78,7 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('button', { name: 'R1 A' }).click();
       await page.getByRole('button', { name: 'Keep R1 on P1' }).click();
       await page.getByRole('list', { name: 'What would help, checked' }).waitFor();
+      await page.evaluate(() => scrollTo(0, 120));
     },
     after: async (page) => {
       await page.getByRole('button', { name: 'Let everything go' }).click();

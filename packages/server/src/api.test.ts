@@ -201,6 +201,20 @@ describe('readings', () => {
     const path = `/api/jobs/${job.id}/readings/${randomUUID()}`;
     const station = await server.call('PUT', path, { ...draft('64.012'), station: 4 });
     expect(station.body).toMatchObject({ status: 422, errors: [{ path: '/station' }] });
+    // Rods are counted by themselves: a V has more of them than mains.
+    const usual = usualLayout(3, 4, 2, 2);
+    if (!usual.ok) throw new Error(usual.message);
+    const vee = randomUUID();
+    const made = { ...document('Rush Twin in V'), layout: usual.layout, withRods: true };
+    await server.call('POST', '/api/jobs', { id: vee, by: 'Wren', document: made });
+    const rod = (number: number) =>
+      server.call('PUT', `/api/jobs/${vee}/readings/${randomUUID()}`, {
+        ...draft('51.002'),
+        feature: 'bigEnd',
+        station: number,
+      });
+    expect((await rod(4)).status).toBe(201);
+    expect((await rod(5)).body.detail).toContain('there is no rod 5');
     const slot = await server.call('PUT', path, { ...draft('64.012'), slot: 'front-90' });
     expect(slot.body).toMatchObject({ status: 422, errors: [{ path: '/slot' }] });
   });

@@ -189,7 +189,7 @@ class Explainer {
         ...base,
         kind: 'stock-short',
         shells: needed,
-        message: `${station.id} could only be served by halves that are out of stock.`,
+        message: `${station.id} could only be served by halves that are out of stock, as ${upper} over ${lower}.`,
         remedy: `With ${upper} and ${lower} on hand it would run at ${this.length(outOfStock.clearance)}.`,
       };
     }

@@ -1,4 +1,4 @@
-import { FEATURE_SLOTS, type Reading, type ReadingDraft, sizeOfDraft } from '@fettle/core';
+import { FEATURE_SLOTS, type Reading, type ReadingDraft, rodCount, sizeOfDraft } from '@fettle/core';
 import type { DataSource } from 'typeorm';
 import { IsNull } from 'typeorm';
 import { jobEntity } from '../job/jobEntity.js';
@@ -39,10 +39,13 @@ export class ReadingService {
           throw new ProblemError('id-in-use', `The id ${id} already belongs to another reading; make a new id.`);
         return { reading: readingOf(known), made: false };
       }
-      const { mains } = job.document.layout;
+      const { layout } = job.document;
+      const isRod = draft.feature === 'bigEnd' || draft.feature === 'pin';
+      const [count, word] = isRod ? [rodCount(layout), 'rod'] : [layout.mains, 'main'];
       const faults = [];
-      if (draft.station > mains) {
-        faults.push({ path: '/station', message: `this engine has ${mains} mains; there is no main ${draft.station}` });
+      if (draft.station > count) {
+        const message = `this engine has ${count} ${word}s; there is no ${word} ${draft.station}`;
+        faults.push({ path: '/station', message });
       }
       if (!FEATURE_SLOTS[draft.feature].includes(draft.slot)) {
         faults.push({

@@ -46,12 +46,13 @@ const Scroll = styled.div`
   overflow-y: auto;
   td { font-size: var(--size-small); padding: 0.3rem 0.25rem; line-height: 1.2; }
   th { padding: 0.25rem; }
+  small { display: block; font-weight: 400; color: var(--ink-soft); }
   tr[aria-current='true'] td { background: var(--accent-soft); font-weight: 700; }
 `;
 
 const Acts = styled.div`
-  display: flex;
-  flex-wrap: wrap;
+  display: grid;
+  grid-template-columns: 1fr 1fr;
   gap: 0.4rem;
   margin: 0.5rem 0;
   button { padding: 0 0.6rem; font-size: var(--size-small); }
@@ -259,12 +260,19 @@ export function StationPanel({
         <Quiet>
           Next best here: {nextBest.housing.startsWith('R') && `${nextBest.housing} with `}
           {label(shellId(nextBest.upper))} over {label(shellId(nextBest.lower))}, which costs{' '}
-          <span className="figure">{(nextBest.cost! - least).toFixed(1)}</span> µm² more in all.
+          {nextBest.cost! - least < 0.05 ? (
+            'no more in all.'
+          ) : (
+            <>
+              <span className="figure">{(nextBest.cost! - least).toFixed(1)}</span> µm² more in all.
+            </>
+          )}
         </Quiet>
       )}
       <Acts>
         {halves && (
           <Button
+            aria-label={isHeld ? 'Let go' : 'Hold these'}
             aria-pressed={isHeld}
             onPress={() =>
               play.wish(
@@ -275,7 +283,7 @@ export function StationPanel({
             }
           >
             {isHeld ? <PinOff aria-hidden size={18} /> : <Pin aria-hidden size={18} />}
-            {isHeld ? 'Let go' : 'Hold these'}
+            {isHeld ? 'Let go' : 'Hold'}
           </Button>
         )}
         <Button
@@ -288,12 +296,13 @@ export function StationPanel({
             )
           }
         >
-          {wish.unmixed ? 'Allow a mix here' : 'No mix here'}
+          {wish.unmixed ? 'Allow a mix' : 'No mix'}
         </Button>
         {halves &&
           [...new Set([halves.upper.shell, halves.lower.shell])].map((id) => (
             <Button
               key={id}
+              aria-label={`Not ${label(id)} ${document.shells[id]?.half}`}
               onPress={() =>
                 play.wish(
                   station.id,
@@ -303,7 +312,7 @@ export function StationPanel({
               }
             >
               <Ban aria-hidden size={18} />
-              Not {label(id)} {document.shells[id]?.half}
+              Not this {document.shells[id]?.half === 'either' ? 'half' : document.shells[id]?.half}
             </Button>
           ))}
         {wish.noShells.length > 0 && (
@@ -343,8 +352,9 @@ export function StationPanel({
               <tr>
                 <th>Upper</th>
                 <th>Lower</th>
-                <th className="number">Gives</th>
-                <th className="number">Off aim</th>
+                <th className="number">
+                  Gives <small>off aim</small>
+                </th>
                 <th className="number">In all</th>
                 <th>
                   <span className="visually-hidden">Verdict</span>
@@ -361,11 +371,9 @@ export function StationPanel({
                   <td>{label(candidate.lower)}</td>
                   <td className="number">
                     {formatLength(candidate.clearance.nominal, unit, CLEARANCE_DECIMALS[unit])}
-                  </td>
-                  <td className="number">
-                    {candidate.deviation === null
-                      ? '·'
-                      : formatLength(candidate.deviation, unit, CLEARANCE_DECIMALS[unit], { plus: true })}
+                    {candidate.deviation !== null && (
+                      <small>{formatLength(candidate.deviation, unit, CLEARANCE_DECIMALS[unit], { plus: true })}</small>
+                    )}
                   </td>
                   <td className="number">{extraText(costWith(candidate.upper, candidate.lower))}</td>
                   <td title={candidate.verdict?.state}>
