@@ -85,3 +85,46 @@ describe('fettle fit', () => {
     expect(missing.err).toContain('nowhere.json');
   });
 });
+
+describe('fettle codes', () => {
+  const sheet = {
+    format: 'fettle.code-sheet/1',
+    name: 'Rush Twin',
+    unit: 'mm',
+    rows: [{ feature: 'mainJournal', prefix: 'J', first: 'rear' }],
+    main: {
+      limits: { low: 0.02, high: 0.045, source: 'Rush Twin workshop book, p. 12' },
+      housing: [
+        { mark: 'A', low: 64, high: 64.006 },
+        { mark: 'B', low: 64.006, high: 64.012 },
+      ],
+      journal: [{ mark: '1', low: 59.994, high: 60 }],
+      grades: [
+        { id: 'Teal', low: 1.9865, high: 1.9885 },
+        { id: 'Plum', low: 1.9895, high: 1.9915 },
+      ],
+      table: { A: { 1: 'Teal' }, B: { 1: 'Plum' } },
+    },
+  };
+
+  it('checks a table and decodes a row', () => {
+    const args = ['codes', '-', '--row', 'J 1 1 I', '--feature', 'mainJournal', '--count', '3'];
+    const { status, out } = fettle(args, JSON.stringify(sheet));
+    const report = JSON.parse(out);
+    // By hand: 64.000 − 60.000 − 2 · 1.9885 = 0.023; 64.006 − 59.994 − 2 · 1.9865 = 0.039.
+    expect(report.families[0].cells[0]).toMatchObject({ clearance: { tightest: 0.023, loosest: 0.039 } });
+    expect(report.families[0].findings).toEqual([]);
+    // The row is stamped from the rear: its last sign is the front main. One sign is not a mark.
+    expect(report.row.marks[0]).toMatchObject({ station: 1, typed: 'I', mark: null, lookalikes: ['1'] });
+    expect(status).toBe(3);
+    expect(fettle(['codes', '-'], JSON.stringify(sheet)).status).toBe(0);
+  });
+
+  it('names what is wrong with a sheet, and a row that the sheet does not have', () => {
+    const bad = fettle(['codes', '-'], JSON.stringify({ ...sheet, main: { ...sheet.main, grades: [] } }));
+    expect(bad.status).toBe(2);
+    expect(bad.err).toContain('/main/grades');
+    const row = fettle(['codes', '-', '--row', 'P 1', '--feature', 'pin', '--count', '1'], JSON.stringify(sheet));
+    expect([row.status, row.err]).toEqual([2, 'fettle: the sheet has no row for “pin”; it has: mainJournal\n']);
+  });
+});

@@ -1,9 +1,11 @@
 import { createReadStream } from 'node:fs';
 import type { Readable } from 'node:stream';
 import { parseArgs } from 'node:util';
+import { codesCommand } from './codesCommand.js';
 import { type FitCommandStreams, fitCommand } from './fitCommand.js';
 
 const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--prices]
+       npm run -s fettle -- codes FILE [--row TEXT --feature NAME --count N]
 
 Reads a fit request from FILE (- for standard input) and prints the fit plan.
   --ndjson      one request a line gives one plan a line, in order
@@ -13,6 +15,14 @@ Reads a fit request from FILE (- for standard input) and prints the fit plan.
   --prices      say what one more half of each short shell would save
 
 Exit status: 0 all optimal, 2 a request is not valid, 3 a plan is infeasible.
+
+The second form checks the selection tables of a code sheet: what the bands of
+each cell imply, what does not hold together, what the bands would call for.
+  --row TEXT    a row of marks as stamped, such as "J 1 1 2 1 1", to be decoded
+  --feature     mainBore, mainJournal, bigEnd or pin: what the row is of
+  --count N     how many stations the row is for
+
+Exit status: 0 nothing to tell, 2 the sheet is not valid, 3 there are findings.
 `;
 
 export interface Surroundings extends FitCommandStreams {
@@ -28,6 +38,9 @@ function readOptions(words: readonly string[]) {
       ndjson: { type: 'boolean', default: false },
       seconds: { type: 'string' },
       prices: { type: 'boolean', default: false },
+      row: { type: 'string' },
+      feature: { type: 'string' },
+      count: { type: 'string' },
     },
   });
 }
@@ -64,7 +77,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: --seconds is “${values.seconds}”; give a number above zero\n`);
     return 2;
   }
-  if (command !== 'fit' || files.length !== 1) {
+  if ((command !== 'fit' && command !== 'codes') || files.length !== 1) {
     complain(USAGE);
     return 2;
   }
@@ -75,6 +88,15 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
   } catch (error) {
     complain(`fettle: cannot read ${file}: ${(error as Error).message}\n`);
     return 2;
+  }
+  if (command === 'codes') {
+    const { row, feature, count } = values;
+    if (row === undefined) return codesCommand(text, null, { write, complain });
+    if (feature === undefined || !/^[1-9]\d?$/u.test(count ?? '')) {
+      complain('fettle: --row needs --feature and --count, a whole number of stations\n');
+      return 2;
+    }
+    return codesCommand(text, { text: row, feature, count: Number(count) }, { write, complain });
   }
   return fitCommand(text, { ndjson: values.ndjson, prices: values.prices, seconds }, { write, complain, tell });
 }
