@@ -22,7 +22,7 @@ const VIEWS = [
 
 for (const appearance of ['light', 'dark', 'workshop']) {
   test(`axe finds nothing serious on any view, ${appearance}`, async ({ page }) => {
-    test.setTimeout(120_000);
+    test.setTimeout(300_000);
     await page.addInitScript((chosen) => localStorage.setItem('fettle.appearance', chosen), appearance);
     for (const view of VIEWS) {
       await page.goto(view);
