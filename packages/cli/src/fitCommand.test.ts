@@ -128,3 +128,25 @@ describe('fettle codes', () => {
     expect([row.status, row.err]).toEqual([2, 'fettle: the sheet has no row for “pin”; it has: mainJournal\n']);
   });
 });
+
+describe('fettle kit', () => {
+  const band = { low: 64.012, high: 64.012 };
+  const question = (low: number) => ({
+    format: 'fettle.kit-question/1',
+    unit: 'mm',
+    stations: [
+      { id: 'M1', family: 'main', bore: band, journal: { low: 59.981, high: 59.981 }, aim: 0.04, low, high: 0.06 },
+    ],
+    shells: [{ id: 'plain', family: 'main', series: 'A', half: 'either', wall: 1.995, stock: 2 }],
+    engines: 40,
+  });
+
+  it('says the chance with its interval', () => {
+    // By hand: 64.012 − 59.981 − 2 · 1.995 = 0.041, whatever is drawn.
+    const sure = JSON.parse(fettle(['kit', '-'], JSON.stringify(question(0.03))).out);
+    expect(sure).toMatchObject({ format: 'fettle.kit-chance/1', chance: 1, high: 1, engines: 40 });
+    expect(JSON.parse(fettle(['kit', '-'], JSON.stringify(question(0.05))).out)).toMatchObject({ chance: 0, low: 0 });
+    const bad = fettle(['kit', '-'], JSON.stringify({ ...question(0.03), stations: [] }));
+    expect([bad.status, bad.err.startsWith('/stations: ')]).toEqual([2, true]);
+  });
+});

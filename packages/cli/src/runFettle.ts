@@ -3,9 +3,11 @@ import type { Readable } from 'node:stream';
 import { parseArgs } from 'node:util';
 import { codesCommand } from './codesCommand.js';
 import { type FitCommandStreams, fitCommand } from './fitCommand.js';
+import { kitCommand } from './kitCommand.js';
 
 const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--prices]
        npm run -s fettle -- codes FILE [--row TEXT --feature NAME --count N]
+       npm run -s fettle -- kit FILE [--seconds N]
 
 Reads a fit request from FILE (- for standard input) and prints the fit plan.
   --ndjson      one request a line gives one plan a line, in order
@@ -23,6 +25,10 @@ each cell imply, what does not hold together, what the bands would call for.
   --count N     how many stations the row is for
 
 Exit status: 0 nothing to tell, 2 the sheet is not valid, 3 there are findings.
+
+The third form says how likely a kit of halves covers an engine that is known by
+its bands only, with the 95 % interval of that chance: engines are drawn from the
+bands and each is searched exactly.
 `;
 
 export interface Surroundings extends FitCommandStreams {
@@ -77,7 +83,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: --seconds is “${values.seconds}”; give a number above zero\n`);
     return 2;
   }
-  if ((command !== 'fit' && command !== 'codes') || files.length !== 1) {
+  if (!['fit', 'codes', 'kit'].includes(command ?? '') || files.length !== 1) {
     complain(USAGE);
     return 2;
   }
@@ -89,6 +95,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: cannot read ${file}: ${(error as Error).message}\n`);
     return 2;
   }
+  if (command === 'kit') return kitCommand(text, seconds, { write, complain, tell });
   if (command === 'codes') {
     const { row, feature, count } = values;
     if (row === undefined) return codesCommand(text, null, { write, complain });

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { fitErrorSchema, fitPlanSchema } from './fit/fitPlan.js';
 import { fitRequestSchema } from './fit/fitRequest.js';
+import { kitQuestionSchema } from './fit/kitQuestion.js';
 import { jobDocumentSchema } from './job/jobDocument.js';
 import { codeSheetSchema } from './shell/codeSheet.js';
 
@@ -8,6 +9,7 @@ const FORMATS = {
   'fit-request-1': { schema: fitRequestSchema, title: 'Fettle fit request, version 1' },
   'fit-plan-1': { schema: fitPlanSchema, title: 'Fettle fit plan, version 1' },
   'error-1': { schema: fitErrorSchema, title: 'Fettle error line, version 1' },
+  'kit-question-1': { schema: kitQuestionSchema, title: 'Fettle kit question, version 1' },
   'code-sheet-1': { schema: codeSheetSchema, title: 'Fettle code sheet, version 1' },
   job: { schema: jobDocumentSchema, title: 'Fettle job document' },
 } as const;

@@ -3,7 +3,8 @@ import { fit } from './fit.js';
 import type { FitConflict } from './fitPlan.js';
 import { type FitRequest, fitRequestSchema } from './fitRequest.js';
 import { coversAll } from './overdrawnGroup.js';
-import { randomRequest, seeded } from './testing/randomRequest.js';
+import { seeded } from './seeded.js';
+import { randomRequest } from './testing/randomRequest.js';
 
 /** The request cut down to some stations; free housings stay. */
 function restrictedTo(request: FitRequest, ids: readonly string[]): FitRequest {

@@ -6,8 +6,9 @@ import { fitPlanSchema } from './fitPlan.js';
 import { type FitRequestInput, fitRequestSchema, readFitRequest } from './fitRequest.js';
 import { leastChoice } from './leastChoice.js';
 import { recheckPlan } from './recheckPlan.js';
+import { seeded } from './seeded.js';
 import { leastCostByHighs } from './testing/milp.js';
-import { gradedEngine, randomRequest, seeded } from './testing/randomRequest.js';
+import { gradedEngine, randomRequest } from './testing/randomRequest.js';
 
 const read = (input: FitRequestInput) => fitRequestSchema.parse(input);
 

@@ -5,8 +5,9 @@ import { fit } from './fit.js';
 import { integerSolverOf } from './integerSolver.js';
 import { leastAssignment } from './leastAssignment.js';
 import { recheckPlan } from './recheckPlan.js';
+import { seeded } from './seeded.js';
 import { highs, leastCostByHighs } from './testing/milp.js';
-import { manyEngines, seeded } from './testing/randomRequest.js';
+import { manyEngines } from './testing/randomRequest.js';
 
 const solver = integerSolverOf(await highs());
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { seeded } from '../fit/testing/randomRequest.js';
+import { seeded } from '../fit/seeded.js';
 import { nanometres } from '../measure/nanometres.js';
 import { type CodeSheet, codeSheetSchema, readCodeSheet } from './codeSheet.js';
 import { decodeRow } from './decodeRow.js';

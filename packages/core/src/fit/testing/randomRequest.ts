@@ -1,15 +1,5 @@
 import { type FitRequest, type FitRequestInput, fitRequestSchema } from '../fitRequest.js';
-
-/** Mulberry32 (public domain, by Tommy Ettinger; cited from memory): a small seeded generator of numbers in [0, 1). */
-export function seeded(seed: number): () => number {
-  let state = seed >>> 0;
-  return () => {
-    state = (state + 0x6d2b79f5) >>> 0;
-    let mixed = Math.imul(state ^ (state >>> 15), state | 1);
-    mixed ^= mixed + Math.imul(mixed ^ (mixed >>> 7), mixed | 61);
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
+import { seeded } from '../seeded.js';
 
 /** A small random request that touches every rule of the format; many are infeasible. */
 export function randomRequest(seed: number): FitRequestInput {

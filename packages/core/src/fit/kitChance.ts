@@ -1,0 +1,94 @@
+import { lengthOfNumber } from '../measure/lengthOfNumber.js';
+import { nanometres } from '../measure/nanometres.js';
+import type { ChoiceLimits } from './choiceLimits.js';
+import { choiceProblem } from './choiceProblem.js';
+import { fitModelOf } from './fitModel.js';
+import { fitRequestSchema } from './fitRequest.js';
+import type { KitQuestion } from './kitQuestion.js';
+import { leastChoice } from './leastChoice.js';
+import { stationOptions } from './stationOptions.js';
+
+/** How likely it is that a kit covers an engine, and how sure that is. */
+export interface KitChance {
+  /** Share of the drawn engines that the kit could fit, 0 to 1. */
+  readonly chance: number;
+  /** The interval that holds the true chance with 95 % confidence. */
+  readonly low: number;
+  readonly high: number;
+  /** Engines drawn: fewer than asked for where it was stopped. */
+  readonly engines: number;
+}
+
+/** 97.5 % quantile of the normal distribution (tables; from memory). */
+const Z = 1.959964;
+const ENGINES_PER_REPORT = 250;
+
+/**
+ * Confidence interval of a share by Wilson's score (Wilson, Journal of the American Statistical Association 22, 1927; cited from
+ * memory): never leaves 0 to 1, and holds for shares near either end.
+ *
+ * @example wilsonInterval(10, 10).high // 1
+ */
+export function wilsonInterval(hits: number, trials: number): { low: number; high: number } {
+  if (trials === 0) return { low: 0, high: 1 };
+  const share = hits / trials;
+  const spread = (Z * Z) / trials;
+  const centre = (share + spread / 2) / (1 + spread);
+  const half = (Z / (1 + spread)) * Math.sqrt((share * (1 - share)) / trials + spread / (4 * trials));
+  return { low: Math.max(0, centre - half), high: hits === trials ? 1 : Math.min(1, centre + half) };
+}
+
+/**
+ * The chance that a kit of halves covers an engine whose sizes are only known by their bands: engines are drawn from the bands, each
+ * size evenly over its band and on its own, and every one is put to the exact search (Monte Carlo).
+ *
+ * @param random numbers in [0, 1): the core has no randomness of its own
+ * @param onEngines told how many engines were drawn so far
+ */
+export function kitChance(
+  question: KitQuestion,
+  random: () => number,
+  limits: ChoiceLimits & { readonly onEngines?: (engines: number) => void } = {},
+): KitChance {
+  const { unit, stations, freeRods, shells, rules, engines } = question;
+  const base = fitModelOf(
+    fitRequestSchema.parse({
+      format: 'fettle.fit-request/1',
+      unit,
+      stations: stations.map(({ id, family, journal, aim, low, high }) => ({
+        id,
+        family,
+        journal: journal.high,
+        aim,
+        low,
+        high,
+      })),
+      housings: stations.map(({ id, family, bore }) => ({
+        id,
+        family,
+        bore: bore.high,
+        station: family === 'rod' && freeRods ? null : id,
+      })),
+      shells,
+      rules,
+    }),
+  );
+  const bands = stations.map(({ bore, journal }) => ({
+    bore: [lengthOfNumber(bore.low, unit), lengthOfNumber(bore.high, unit)] as const,
+    journal: [lengthOfNumber(journal.low, unit), lengthOfNumber(journal.high, unit)] as const,
+  }));
+  const drawn = ([low, high]: readonly [number, number]) => nanometres(Math.round(low + random() * (high - low)));
+  let hits = 0;
+  let count = 0;
+  while (count < engines && limits.isStopped?.() !== true) {
+    const model = {
+      ...base,
+      stations: base.stations.map((station, at) => ({ ...station, journal: drawn(bands[at]!.journal) })),
+      housings: base.housings.map((housing, at) => ({ ...housing, bore: drawn(bands[at]!.bore) })),
+    };
+    if (leastChoice(choiceProblem(model, stationOptions(model))).status !== 'infeasible') hits += 1;
+    count += 1;
+    if (count % ENGINES_PER_REPORT === 0) limits.onEngines?.(count);
+  }
+  return { chance: count === 0 ? 0 : hits / count, ...wilsonInterval(hits, count), engines: count };
+}
