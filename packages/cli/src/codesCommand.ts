@@ -14,6 +14,7 @@ import {
   tableFindings,
 } from '@fettle/core';
 import type { FitCommandStreams } from './fitCommand.js';
+import { faultLine, readInput } from './readInput.js';
 
 /** A stamped row to decode. */
 export interface RowToDecode {
@@ -67,16 +68,9 @@ function decoded(sheet: CodeSheet, { text, feature, count }: RowToDecode): Decod
  * @returns the exit status: 0 nothing to tell, 2 the sheet is not valid, 3 there are findings or the row cannot be decoded whole
  */
 export function codesCommand(text: string, row: RowToDecode | null, { write, complain }: FitCommandStreams): number {
-  let json: unknown;
-  try {
-    json = JSON.parse(text);
-  } catch (error) {
-    complain(`(whole sheet): not JSON: ${(error as Error).message}\n`);
-    return 2;
-  }
-  const read = readCodeSheet(json);
+  const read = readInput(text, readCodeSheet);
   if (!read.ok) {
-    for (const { path, message } of read.faults) complain(`${path || '(whole sheet)'}: ${message}\n`);
+    for (const fault of read.faults) complain(faultLine(fault, 'sheet'));
     return 2;
   }
   const { sheet } = read;

@@ -8,6 +8,7 @@ import {
   readFitRequest,
   wantsIntegerSolver,
 } from '@fettle/core';
+import { faultLine, readInput } from './readInput.js';
 
 export interface FitCommandStreams {
   readonly write: (text: string) => void;
@@ -44,13 +45,7 @@ async function answerTo(
   { seconds, prices }: FitCommandOptions,
   tell: FitCommandStreams['tell'],
 ): Promise<Answer> {
-  let json: unknown;
-  try {
-    json = JSON.parse(text);
-  } catch (error) {
-    return { faults: [{ path: '', message: `not JSON: ${(error as Error).message}` }] };
-  }
-  const read = readFitRequest(json);
+  const read = readInput(text, readFitRequest);
   if (!read.ok) return { faults: read.faults };
   const solver = wantsIntegerSolver(read.request) ? await loadIntegerSolver() : null;
   const end = performance.now() + 1000 * seconds;
@@ -70,8 +65,6 @@ function statusOf(answers: readonly Answer[]): number {
   return answers.some((answer) => 'plan' in answer && answer.plan.status === 'infeasible') ? 3 : 0;
 }
 
-const placeOf = ({ path }: DocumentFault) => path || '(whole request)';
-
 /**
  * Answers one fit request, or one a line, and returns the exit status: 0 all optimal, 2 a request is not valid, 3 a plan is
  * infeasible. Faults go to standard error with their path; with `ndjson` the line also gets a `fettle.error/1` and
@@ -85,7 +78,7 @@ export async function fitCommand(
   if (!options.ndjson) {
     const answer = await answerTo(text, options, tell);
     if ('plan' in answer) write(`${JSON.stringify(answer.plan, null, 2)}\n`);
-    else for (const fault of answer.faults) complain(`${placeOf(fault)}: ${fault.message}\n`);
+    else for (const fault of answer.faults) complain(faultLine(fault, 'request'));
     return statusOf([answer]);
   }
   const answers: Answer[] = [];
@@ -99,7 +92,7 @@ export async function fitCommand(
     }
     const error: FitError = { format: 'fettle.error/1', line: at + 1, errors: [...answer.faults] };
     write(`${JSON.stringify(error)}\n`);
-    for (const fault of answer.faults) complain(`line ${at + 1}: ${placeOf(fault)}: ${fault.message}\n`);
+    for (const fault of answer.faults) complain(`line ${at + 1}: ${faultLine(fault, 'request')}`);
   }
   return statusOf(answers);
 }

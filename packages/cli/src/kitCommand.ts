@@ -1,27 +1,28 @@
-import { kitChance, readKitQuestion, seeded } from '@fettle/core';
+import { kitChance, loadIntegerSolver, readKitQuestion, seeded, wantsIntegerSolver } from '@fettle/core';
 import type { FitCommandStreams } from './fitCommand.js';
+import { faultLine, readInput } from './readInput.js';
 
 /**
  * Answers how likely a kit of halves covers an engine that is known by its bands only.
  *
  * @returns the exit status: 0 answered, 2 the question is not valid
  */
-export function kitCommand(text: string, seconds: number, { write, complain, tell }: FitCommandStreams): number {
-  let json: unknown;
-  try {
-    json = JSON.parse(text);
-  } catch (error) {
-    complain(`(whole question): not JSON: ${(error as Error).message}\n`);
-    return 2;
-  }
-  const read = readKitQuestion(json);
+export async function kitCommand(
+  text: string,
+  seconds: number,
+  { write, complain, tell }: FitCommandStreams,
+): Promise<number> {
+  const read = readInput(text, readKitQuestion);
   if (!read.ok) {
-    for (const { path, message } of read.faults) complain(`${path || '(whole question)'}: ${message}\n`);
+    for (const fault of read.faults) complain(faultLine(fault, 'question'));
     return 2;
   }
   const { question } = read;
+  // A kit for many stations needs what proves large drawers.
+  const solver = wantsIntegerSolver(question) ? await loadIntegerSolver() : null;
   const end = performance.now() + 1000 * seconds;
   const answer = kitChance(question, seeded(question.seed), {
+    solver,
     isStopped: () => performance.now() > end,
     ...(tell ? { onEngines: (engines) => tell(`${engines} of ${question.engines} engines drawn\n`) } : {}),
   });

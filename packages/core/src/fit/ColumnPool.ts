@@ -1,6 +1,6 @@
 import type { BlockClass } from './BlockClass.js';
 import type { FinishingProgramme } from './finishingProgramme.js';
-import { COST_PER_UM2 } from './fitModel.js';
+import { ProgrammeText } from './ProgrammeText.js';
 
 /** One way to serve a whole block: a cell a station. */
 interface Column {
@@ -48,11 +48,7 @@ export class ColumnPool {
    * @param most ways a block, those of least reduced cost
    */
   programme(prices: Float64Array, capacity: Float64Array, most: number): FinishingProgramme {
-    const objective: string[] = [];
-    const rows: string[] = [];
-    const bounds: string[] = [];
-    const names: string[] = [];
-    const uses = new Map<number, string[]>();
+    const written = new ProgrammeText();
     const used = this.classes.map(({ units }, at) => {
       const priced = [...this.columns[at]!.values()].map((column) => ({
         column,
@@ -60,37 +56,17 @@ export class ColumnPool {
       }));
       priced.sort((a, b) => a.reduced - b.reduced);
       const chosen = priced.slice(0, most).map(({ column }) => {
-        const name = `y${names.length}`;
-        names.push(name);
-        bounds.push(` 0 <= ${name} <= ${units.length}`);
-        if (column.cost > 0) objective.push(`${column.cost / COST_PER_UM2} ${name}`);
+        const name = written.count(column.cost, units.length);
         const counts = new Map<number, number>();
         for (const half of column.halves) counts.set(half, (counts.get(half) ?? 0) + 1);
-        for (const [half, count] of counts) {
-          const term = count > 1 ? `${count} ${name}` : name;
-          const list = uses.get(half);
-          if (list) list.push(term);
-          else uses.set(half, [term]);
-        }
+        for (const [half, times] of counts) written.take(half, times, name);
         return { name, column };
       });
-      rows.push(`${chosen.map(({ name }) => name).join(' + ')} = ${units.length}`);
+      written.row(`${chosen.map(({ name }) => name).join(' + ')} = ${units.length}`);
       return chosen;
     });
-    for (const [half, terms] of uses) rows.push(`${terms.join(' + ')} <= ${capacity[half]}`);
-    const text = [
-      'Minimize',
-      ` obj: ${objective.join(' + ') || `0 ${names[0]}`}`,
-      'Subject To',
-      ...rows.map((row, at) => ` c${at}: ${row}`),
-      'Bounds',
-      ...bounds,
-      'General',
-      ` ${names.join(' ')}`,
-      'End',
-    ].join('\n');
     return {
-      text,
+      text: written.text(capacity),
       picksOf: (countOf) =>
         used.map((columns) =>
           columns.flatMap(({ name, column }) => Array.from({ length: countOf(name) }, () => column.cells.slice())),

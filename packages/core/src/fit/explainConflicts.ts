@@ -1,6 +1,5 @@
-import { formatExactLength } from '../measure/formatLength.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import { INSTRUMENT_DECIMALS, type Unit } from '../measure/unit.js';
+import type { Unit } from '../measure/unit.js';
 import { type Choice, choicesOf, restrictedTo } from './choice.js';
 import type { ChoiceLimits } from './choiceLimits.js';
 import { choiceProblem, KEEP_ALL, type Kept, spreadGroups } from './choiceProblem.js';
@@ -8,7 +7,7 @@ import type { FitModel, ModelRules, ModelStation } from './fitModel.js';
 import type { FitConflict, FitRemedy } from './fitPlan.js';
 import { leastChoice } from './leastChoice.js';
 import { overdrawnGroup } from './overdrawnGroup.js';
-import { remediesFor } from './remedies.js';
+import { lengthText, remediesFor } from './remedies.js';
 import { shellPairs } from './shellPairs.js';
 import { clearanceWith, housingsByStation, type StationOptions, stationOptions } from './stationOptions.js';
 
@@ -135,7 +134,7 @@ class Explainer {
   }
 
   private length(value: number): string {
-    return `${formatExactLength(nanometres(Math.round(value)), this.unit, INSTRUMENT_DECIMALS[this.unit])} ${this.unit}`;
+    return lengthText(value, this.unit);
   }
 
   private ids(stations: readonly number[]): string[] {

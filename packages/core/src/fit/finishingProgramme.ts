@@ -1,5 +1,5 @@
 import type { BlockClass } from './BlockClass.js';
-import { COST_PER_UM2 } from './fitModel.js';
+import { ProgrammeText } from './ProgrammeText.js';
 
 /** The integer programme that is left, and the way back from its answer. */
 export interface FinishingProgramme {
@@ -20,72 +20,42 @@ export function finishingProgramme(
   alive: readonly Uint8Array[],
   capacity: Float64Array,
 ): FinishingProgramme | null {
-  const objective: string[] = [];
-  const rows: string[] = [];
-  const bounds: string[] = [];
-  const whole: string[] = [];
-  const uses = new Map<number, string[]>();
-  const use = (resource: number, term: string) => {
-    if (resource < 0) return;
-    const list = uses.get(resource);
-    if (list) list.push(term);
-    else uses.set(resource, [term]);
-  };
+  const written = new ProgrammeText();
   const names = classes.map(({ block }) => new Array<string>(block.cost.length));
   for (const [at, { block, units }] of classes.entries()) {
     const columns = new Map<number, string[]>();
     const bases: string[] = [];
     if (block.spread < Number.POSITIVE_INFINITY) {
       bases.push(`l${at}`);
-      bounds.push(` l${at} free`);
+      written.free(`l${at}`);
     }
     for (let station = 0; station < block.stations.length; station += 1) {
       const terms: string[] = [];
       const deviations: string[] = [];
       for (let cell = block.start[station]!; cell < block.start[station + 1]!; cell += 1) {
         if (alive[at]![cell] === 0) continue;
-        const name = `x${whole.length}`;
+        const name = written.count(block.cost[cell]!, units.length);
         names[at]![cell] = name;
-        whole.push(name);
         terms.push(name);
-        bounds.push(` 0 <= ${name} <= ${units.length}`);
-        if (block.cost[cell]! > 0) objective.push(`${block.cost[cell]! / COST_PER_UM2} ${name}`);
         const a = block.first[cell]!;
         const b = block.second[cell]!;
-        if (a === b) use(a, `2 ${name}`);
-        else {
-          use(a, name);
-          use(b, name);
-        }
+        written.take(a, a === b ? 2 : 1, name);
+        if (a !== b) written.take(b, 1, name);
         const column = block.column[cell]!;
         if (column >= 0) columns.set(column, [...(columns.get(column) ?? []), name]);
         const deviation = block.deviation[cell]! / 1000;
         if (deviation !== 0) deviations.push(`${deviation < 0 ? '-' : '+'} ${Math.abs(deviation)} ${name}`);
       }
       if (terms.length === 0) return null;
-      rows.push(`${terms.join(' + ')} = ${units.length}`);
+      written.row(`${terms.join(' + ')} = ${units.length}`);
       for (const base of bases) {
-        rows.push(
-          `${deviations.join(' ')} - ${base} >= 0`,
-          `${deviations.join(' ')} - ${base} <= ${block.spread / 1000}`,
-        );
+        written.row(`${deviations.join(' ')} - ${base} >= 0`);
+        written.row(`${deviations.join(' ')} - ${base} <= ${block.spread / 1000}`);
       }
     }
-    for (const list of columns.values()) if (list.length > 1) rows.push(`${list.join(' + ')} <= 1`);
+    for (const list of columns.values()) if (list.length > 1) written.row(`${list.join(' + ')} <= 1`);
   }
-  for (const [resource, terms] of uses) rows.push(`${terms.join(' + ')} <= ${capacity[resource]}`);
-  const text = [
-    'Minimize',
-    ` obj: ${objective.join(' + ') || `0 ${whole[0]}`}`,
-    'Subject To',
-    ...rows.map((row, at) => ` c${at}: ${row}`),
-    'Bounds',
-    ...bounds,
-    'General',
-    ` ${whole.join(' ')}`,
-    'End',
-  ].join('\n');
-  return { text, picksOf: (countOf) => picks(classes, names, countOf) };
+  return { text: written.text(capacity), picksOf: (countOf) => picks(classes, names, countOf) };
 }
 
 function picks(

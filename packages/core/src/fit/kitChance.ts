@@ -86,7 +86,11 @@ export function kitChance(
       stations: base.stations.map((station, at) => ({ ...station, journal: drawn(bands[at]!.journal) })),
       housings: base.housings.map((housing, at) => ({ ...housing, bore: drawn(bands[at]!.bore) })),
     };
-    if (leastChoice(choiceProblem(model, stationOptions(model))).status !== 'infeasible') hits += 1;
+    if (
+      leastChoice(choiceProblem(model, stationOptions(model)), { solver: limits.solver ?? null }).status !==
+      'infeasible'
+    )
+      hits += 1;
     count += 1;
     if (count % ENGINES_PER_REPORT === 0) limits.onEngines?.(count);
   }

@@ -1,9 +1,8 @@
-import type { FitRequest } from './fitRequest.js';
 import { type IntegerSolver, integerSolverOf } from './integerSolver.js';
 import { SHARED_FROM } from './leastChoice.js';
 
 /** Whether a request is so large that its search may want an integer solver to prove its plan. */
-export function wantsIntegerSolver(request: FitRequest): boolean {
+export function wantsIntegerSolver(request: { readonly stations: readonly unknown[] }): boolean {
   return request.stations.length >= SHARED_FROM;
 }
 

@@ -32,7 +32,8 @@ function fits({ scope, limits }: Trouble, model: FitModel): boolean {
   return leastChoice(restrictedTo(choiceProblem(model, stationOptions(model)), scope), limits).status !== 'infeasible';
 }
 
-function lengthText(value: number, unit: Unit): string {
+/** A length in a message, with its unit. */
+export function lengthText(value: number, unit: Unit): string {
   return `${formatExactLength(nanometres(Math.round(value)), unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
 }
 

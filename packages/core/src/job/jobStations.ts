@@ -149,6 +149,13 @@ export function pinnedRods(job: JobDocument): Record<string, number> {
   return placed;
 }
 
+/** The rods that a choice puts on the pins: per pin the rod's number. */
+export function placedRods(stations: NonNullable<JobDocument['choice']>['stations']): Record<string, number> {
+  return Object.fromEntries(
+    Object.entries(stations).flatMap(([id, { rod }]) => (rod === null ? [] : [[id, rod] as const])),
+  );
+}
+
 /** What a rod is called: its number, and its mark where it has one. */
 export function rodLabel(job: Pick<JobDocument, 'rods'>, number: number): string {
   const mark = job.rods[String(number)]?.mark ?? '';

@@ -1,6 +1,6 @@
 import { assessReading } from './assessReading.js';
 import type { JobDocument, LimitKey } from './jobDocument.js';
-import { featuresOf, mainStations, measuredParts, partName, rodStations } from './jobStations.js';
+import { featuresOf, mainStations, measuredParts, partName, placedRods, rodStations } from './jobStations.js';
 import type { Feature, Reading } from './reading.js';
 import { stationVerdict } from './stationVerdict.js';
 
@@ -49,9 +49,7 @@ function plural(count: number, one: string, many: string): string {
 /** How far a job is, and what is the next thing to do. */
 export function jobProgress(job: JobDocument, readings: readonly Reading[]): JobProgress {
   const chosen = job.choice?.stations ?? {};
-  const placed = Object.fromEntries(
-    Object.entries(chosen).flatMap(([id, { rod }]) => (rod === null ? [] : [[id, rod] as const])),
-  );
+  const placed = placedRods(chosen);
   const stations = [...mainStations(job, readings), ...rodStations(job, readings, placed)];
   const features = featuresOf(job);
   const needed = limitsNeeded(job);

@@ -194,27 +194,14 @@ function reed6(): DemoEngine {
     ['Silt', '1.4965', 1],
   ] as const;
   for (const half of ['upper', 'lower'] as const) {
-    for (const [grade, wall, stock] of mains) {
-      shells[`main-${grade.toLowerCase()}-${half}`] = {
-        family: 'main',
-        series: 'Brackish',
-        grade,
-        half,
-        wall: mm(wall),
-        stock,
-        line: null,
-      };
-    }
-    for (const [grade, wall, stock] of rods) {
-      shells[`rod-${grade.toLowerCase()}-${half}`] = {
-        family: 'rod',
-        series: 'Brackish',
-        grade,
-        half,
-        wall: mm(wall),
-        stock,
-        line: null,
-      };
+    for (const [family, grades] of [
+      ['main', mains],
+      ['rod', rods],
+    ] as const) {
+      for (const [grade, wall, stock] of grades) {
+        const id = `${family}-${grade.toLowerCase()}-${half}`;
+        shells[id] = { family, series: 'Brackish', grade, half, wall: mm(wall), stock, line: null };
+      }
     }
   }
   const sheet = 'Reed 6 works manual';

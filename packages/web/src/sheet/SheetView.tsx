@@ -11,6 +11,7 @@ import {
   type Nanometres,
   otherUnit,
   pinnedRods,
+  placedRods,
   rodLabel,
   rodStations,
   stationVerdict,
@@ -68,9 +69,7 @@ interface StationsTableProps extends Pick<ReturnType<typeof useOpenJob>, 'docume
 function StationsTable({ document, readings, family }: StationsTableProps) {
   const { unit } = document;
   const chosen: AcceptedChoice['stations'] = document.choice?.stations ?? {};
-  const placed = Object.fromEntries(
-    Object.entries(chosen).flatMap(([id, { rod }]) => (rod === null ? [] : [[id, rod] as const])),
-  );
+  const placed = placedRods(chosen);
   const stations =
     family === 'main'
       ? mainStations(document, readings)
