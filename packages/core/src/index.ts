@@ -14,6 +14,7 @@ export { loadIntegerSolver, wantsIntegerSolver } from './fit/loadIntegerSolver.j
 export * from './fit/planVariants.js';
 export { recheckPlan } from './fit/recheckPlan.js';
 export { seeded } from './fit/seeded.js';
+export * from './fit/setSavings.js';
 export * from './job/assessReading.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export * from './job/drawerWire.js';

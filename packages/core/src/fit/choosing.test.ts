@@ -4,6 +4,7 @@ import { fit } from './fit.js';
 import { type FitRequest, fitRequestSchema, readFitRequest } from './fitRequest.js';
 import { halvesToOrder, planVariants } from './planVariants.js';
 import { recheckPlan } from './recheckPlan.js';
+import { setSavings } from './setSavings.js';
 import { leastCostByHighs } from './testing/milp.js';
 import { gradedEngine, randomRequest } from './testing/randomRequest.js';
 
@@ -151,6 +152,26 @@ describe('remedies', () => {
       tried += 1;
     }
     expect(tried).toBeGreaterThan(10);
+  });
+});
+
+describe('what one more set saves', () => {
+  it('is what HiGHS finds with the set on hand', async () => {
+    let found = 0;
+    for (let seed = 1; seed <= 8; seed += 1) {
+      const request = gradedEngine(seed, 3, 3, 4);
+      const plan = fit(request);
+      if (plan.cost === null) continue;
+      for (const { shells: ids, saving } of setSavings(request, plan.cost)) {
+        const shells = request.shells.map((shell) =>
+          ids.includes(shell.id) ? { ...shell, stock: shell.stock! + 1 } : shell,
+        );
+        expect(ids).toHaveLength(2);
+        expect(plan.cost - (await leastCostByHighs({ ...request, shells }))!, `seed ${seed}`).toBeCloseTo(saving, 5);
+        found += 1;
+      }
+    }
+    expect(found).toBeGreaterThan(3);
   });
 });
 

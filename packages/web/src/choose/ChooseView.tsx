@@ -9,6 +9,7 @@ import {
   mainStations,
   type Nanometres,
   pinnedRods,
+  placedRods,
   rodCount,
   rodLabel,
   rodStations,
@@ -129,9 +130,7 @@ export function ChooseView() {
   const stations = useMemo(() => {
     const placed = {
       ...pinnedRods(document),
-      ...Object.fromEntries(
-        Object.entries(halves).flatMap(([id, { rod }]) => (rod === null ? [] : [[id, rod] as const])),
-      ),
+      ...placedRods(halves),
     };
     const all = [...mainStations(document, readings), ...rodStations(document, readings, placed)];
     return new Map(all.map((station) => [station.id, station]));

@@ -6,10 +6,13 @@ import {
   INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobFit,
+  type JobShell,
   shellsInOrder,
 } from '@fettle/core';
 import styled from 'styled-components';
 import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
+import { resultOf } from './fitSearch.js';
+import { useAsked } from './useAsked.js';
 
 const Short = styled.tr`
   td:last-child { color: var(--close); font-weight: 700; }
@@ -28,20 +31,36 @@ interface DrawerLeftProps {
 export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftProps) {
   const taken = Object.values(halves).flatMap(({ upper, lower }) => [upper.shell, lower.shell]);
   const shells = shellsInOrder(document);
-  const dearest = [...(plan?.prices ?? [])].sort((a, b) => b.price - a.price).slice(0, 4);
+  const shellOf = (id: string) => (asked.ok ? document.shells[asked.shellIds.get(id) ?? ''] : undefined);
+  const family = (shell: JobShell) => (document.withRods ? `${shell.family} ` : '');
   const nameOf = (id: string) => {
-    const shell = asked.ok ? document.shells[asked.shellIds.get(id) ?? ''] : undefined;
-    return shell ? `${shell.grade} ${document.withRods ? `${shell.family} ` : ''}${shell.half}` : id;
+    const shell = shellOf(id);
+    return shell ? `${shell.grade} ${family(shell)}${shell.half}` : id;
   };
+  const gradeOf = (id: string) => {
+    const shell = shellOf(id);
+    return shell ? `${shell.grade}${shell.family === 'rod' ? ' for a rod' : ''}` : id;
+  };
+  const cost = plan?.cost ?? null;
+  const { result: sets } = useAsked(
+    asked.ok && cost !== null ? `sets ${cost} ${JSON.stringify(asked.request)}` : null,
+    async (search) => resultOf(await search.setSavings((asked as JobFit & { ok: true }).request, cost!)),
+  );
+  const dearest = [
+    ...(plan?.prices ?? []).map(({ id, price }) => ({ shells: [id], what: nameOf(id), saving: price })),
+    ...(sets ?? []).map(({ shells: ids, saving }) => ({ shells: ids, what: `set of ${gradeOf(ids[0]!)}`, saving })),
+  ]
+    .sort((a, b) => b.saving - a.saving)
+    .slice(0, 4);
   return (
     <Panel>
       {dearest.length > 0 && (
         <>
           <PanelTitle>Where stock is short</PanelTitle>
           <ul style={{ margin: '0.25rem 0 0.6rem', paddingLeft: '1.1rem', fontSize: 'var(--size-small)' }}>
-            {dearest.map(({ id, price }) => (
-              <li key={id}>
-                One more {nameOf(id)} would save <span className="figure">{price.toFixed(1)}</span> µm²
+            {dearest.map(({ shells: ids, what, saving }) => (
+              <li key={`${what} ${ids.join()}`}>
+                One more {what} would save <span className="figure">{saving.toFixed(1)}</span> µm²
               </li>
             ))}
           </ul>

@@ -14,6 +14,8 @@ import {
   placementsOf,
   planVariants,
   readFitRequest,
+  type SetSaving,
+  setSavings,
   wantsIntegerSolver,
 } from '@fettle/core';
 import { expose } from 'comlink';
@@ -45,6 +47,8 @@ const search = {
     answered(input, (request, options) => alternativesAt(request, station, options)),
   placements: (input: FitRequestInput): Promise<FitAnswer<Placement[]>> =>
     answered(input, (request, options) => placementsOf(request, { engine: '', family: 'rod' }, options)),
+  setSavings: (input: FitRequestInput, cost: number): Promise<FitAnswer<SetSaving[]>> =>
+    answered(input, (request, options) => setSavings(request, cost, options)),
   variants: (input: FitRequestInput): Promise<FitAnswer<PlanVariants>> =>
     answered(input, (request, options) => planVariants(request, options)),
 };

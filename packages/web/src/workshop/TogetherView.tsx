@@ -41,7 +41,7 @@ const Engines = styled.ul`
   grid-template-columns: repeat(auto-fill, minmax(20rem, 1fr));
   gap: 0.25rem 1rem;
   label { display: flex; align-items: center; gap: 0.6rem; min-height: var(--target); font-weight: 600; cursor: pointer; }
-  input { width: 1.4rem; height: 1.4rem; accent-color: var(--accent); }
+  input { flex: none; width: 1.4rem; height: 1.4rem; accent-color: var(--accent); }
   small { color: var(--ink-soft); font-weight: 400; }
 `;
 
@@ -220,10 +220,10 @@ export function TogetherView() {
       {work.state === 'cancelled' && <Notice>The search was cancelled. Nothing was changed.</Notice>}
       {work.state === 'failed' && <Notice urgent>{work.detail}</Notice>}
       {work.state === 'accepted' && (
-        <Notice>
-          The choices of {work.count} engines are accepted; their halves are reserved.{' '}
+        <Panel role="status">
+          <Check aria-hidden size={20} /> The choices of {work.count} engines are accepted; their halves are reserved.{' '}
           <Link to="/">To the benches</Link>
-        </Notice>
+        </Panel>
       )}
       {work.state === 'done' && (
         <Outcome

@@ -29,6 +29,7 @@ import { type Drawer, useDrawer } from './useDrawer.js';
 const Line = styled.tr`
   td { padding: 0.2rem 0.4rem; }
   td.name { font-weight: 600; overflow-wrap: anywhere; }
+  td.half { white-space: nowrap; }
   td.who { font-size: var(--size-small); color: var(--ink-soft); }
   td.none { color: var(--close); font-weight: 700; }
 `;
@@ -135,7 +136,7 @@ export function WorkshopView() {
                 return (
                   <Line key={id}>
                     <td className="name">{half.grade}</td>
-                    <td className="name">
+                    <td className="name half">
                       {half.family} {half.half}
                     </td>
                     <td className="name">{half.series}</td>
