@@ -23,6 +23,7 @@ async function crosswiseTwin(request: APIRequestContext, name: string): Promise<
   const document: JobDocument = {
     ...job,
     limits: {
+      ...job.limits,
       mainBore: limit(64_000, 64_019),
       mainJournal: limit(59_976, 59_994),
       mainClearance: limit(20, 50),

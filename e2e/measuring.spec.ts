@@ -1,3 +1,4 @@
+import { typeLimitsSchema } from '@fettle/core';
 import { expect, test } from '@playwright/test';
 import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
 
@@ -145,7 +146,7 @@ test('without limits nothing is judged and nothing assumed', async ({ page, requ
   const id = await putOnBench(
     request,
     reedDocument('Reed 6 no book', 3, {
-      limits: { mainBore: null, mainJournal: null, mainClearance: null, bigEnd: null, pin: null, rodClearance: null },
+      limits: typeLimitsSchema.parse({}),
     }),
   );
   await enter(request, id, 'mainBore', 1, '64.010');

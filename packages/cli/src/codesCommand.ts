@@ -46,7 +46,7 @@ function familyReport(sheet: CodeSheet, family: 'main' | 'rod') {
       ? { interval: { tightest: length(finding.interval.tightest), loosest: length(finding.interval.loosest) } }
       : {}),
   }));
-  const best = generatedTable(codes, { mixed: true });
+  const best = generatedTable(codes, { mixed: true }) ?? {};
   return [{ family, cells, findings, best, differences: comparedTables(codes.table, best) }];
 }
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { engineTypeSchema } from './engineType/engineType.js';
 import { fitErrorSchema, fitPlanSchema } from './fit/fitPlan.js';
 import { fitRequestSchema } from './fit/fitRequest.js';
 import { kitQuestionSchema } from './fit/kitQuestion.js';
@@ -11,6 +12,7 @@ const FORMATS = {
   'error-1': { schema: fitErrorSchema, title: 'Fettle error line, version 1' },
   'kit-question-1': { schema: kitQuestionSchema, title: 'Fettle kit question, version 1' },
   'code-sheet-1': { schema: codeSheetSchema, title: 'Fettle code sheet, version 1' },
+  'engine-type-1': { schema: engineTypeSchema, title: 'Fettle engine type, version 1' },
   job: { schema: jobDocumentSchema, title: 'Fettle job document' },
 } as const;
 

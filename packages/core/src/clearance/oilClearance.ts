@@ -1,11 +1,15 @@
 import type { EffectiveSize } from '../measure/effectiveSize.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { SizeBand } from '../shell/sizeBand.js';
 
 export interface ClearanceParts {
   readonly bore: EffectiveSize;
   readonly journal: EffectiveSize;
   readonly upperWall: Nanometres;
   readonly lowerWall: Nanometres;
+  /** What a wall may be, where it is only known by its grade. */
+  readonly upperBand?: SizeBand | undefined;
+  readonly lowerBand?: SizeBand | undefined;
   /** Assembly offset from a trial assembly, measured minus predicted; zero until there is one. */
   readonly offset: Nanometres;
 }
@@ -26,11 +30,13 @@ export interface OilClearance {
  * @returns nominal, tightest and loosest clearance in nanometres; negative means that the shaft would be clamped
  * @example oilClearance({ bore: effectiveSize([64_012_000]), journal: effectiveSize([59_981_000]), upperWall: 1_992_000, lowerWall: 1_998_000, offset: 0 }).nominal // 41000
  */
-export function oilClearance({ bore, journal, upperWall, lowerWall, offset }: ClearanceParts): OilClearance {
-  const walls = upperWall + lowerWall;
+export function oilClearance(parts: ClearanceParts): OilClearance {
+  const { bore, journal, upperWall, lowerWall, upperBand, lowerBand, offset } = parts;
+  const thickest = (upperBand?.high ?? upperWall) + (lowerBand?.high ?? lowerWall);
+  const thinnest = (upperBand?.low ?? upperWall) + (lowerBand?.low ?? lowerWall);
   return {
-    nominal: nanometres(bore.nominal - journal.nominal - walls + offset),
-    tightest: nanometres(bore.smallest - journal.largest - walls + offset),
-    loosest: nanometres(bore.largest - journal.smallest - walls + offset),
+    nominal: nanometres(bore.nominal - journal.nominal - upperWall - lowerWall + offset),
+    tightest: nanometres(bore.smallest - journal.largest - thickest + offset),
+    loosest: nanometres(bore.largest - journal.smallest - thinnest + offset),
   };
 }

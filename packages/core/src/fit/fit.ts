@@ -1,12 +1,15 @@
+import { chanceInside } from '../clearance/chanceInside.js';
 import { numberOfLength } from '../measure/formatLength.js';
+import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
+import { clearanceOfBands, type SizeBand } from '../shell/sizeBand.js';
 import type { ChoiceAnswer } from './choice.js';
 import type { FitProgress } from './choiceLimits.js';
 import { choiceProblem, spreadGroups } from './choiceProblem.js';
 import { explainConflicts } from './explainConflicts.js';
 import { COST_PER_UM2, type FitModel, fitModelOf } from './fitModel.js';
-import type { FitPlan } from './fitPlan.js';
+import type { FitPlan, PlannedStation } from './fitPlan.js';
 import type { FitRequest } from './fitRequest.js';
 import type { IntegerSolver } from './integerSolver.js';
 import { leastChoice } from './leastChoice.js';
@@ -27,6 +30,34 @@ function shellsUsed(model: FitModel, chosen: readonly StationOption[]): FitPlan[
     for (const shell of [upper, lower]) counts.set(shell, (counts.get(shell) ?? 0) + 1);
   }
   return [...counts].sort(([a], [b]) => a - b).map(([shell, count]) => ({ id: model.shells[shell]!.id, count }));
+}
+
+/** How well a clearance is known where a size of its station is only known by its band. */
+function howWellKnown(
+  { unit, stations, housings, shells }: FitRequest,
+  at: number,
+  { housing, upper, lower }: StationOption,
+): Pick<PlannedStation, 'known'> {
+  const station = stations[at]!;
+  const { bore, boreBand } = housings[housing]!;
+  const halves = [shells[upper]!, shells[lower]!];
+  if (!boreBand && !station.journalBand && halves.every(({ wallBand }) => !wallBand)) return {};
+  const band = (given: { low: number; high: number } | undefined, size: number): SizeBand => ({
+    low: lengthOfNumber(given?.low ?? size, unit),
+    high: lengthOfNumber(given?.high ?? size, unit),
+  });
+  const [above, below] = halves.map(({ wallBand, wall }) => band(wallBand, wall)) as [SizeBand, SizeBand];
+  const bands = { bore: band(boreBand, bore), journal: band(station.journalBand, station.journal) };
+  const offset = lengthOfNumber(station.offset, unit);
+  const { tightest, loosest } = clearanceOfBands(bands.bore, bands.journal, above, below);
+  const limits = { low: lengthOfNumber(station.low, unit), high: lengthOfNumber(station.high, unit) };
+  return {
+    known: {
+      tightest: numberOfLength(nanometres(tightest + offset), unit),
+      loosest: numberOfLength(nanometres(loosest + offset), unit),
+      inside: chanceInside({ ...bands, upper: above, lower: below }, limits, offset),
+    },
+  };
 }
 
 export interface FitOptions {
@@ -106,6 +137,7 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
     cost: answer.cost / COST_PER_UM2,
     bound: answer.bound / COST_PER_UM2,
     stations: chosen.map((option, at) => ({
+      ...howWellKnown(request, at, option),
       id: model.stations[at]!.id,
       housing: model.housings[option.housing]!.id,
       upper: model.shells[option.upper]!.id,

@@ -30,6 +30,8 @@ export interface ModelShell {
   readonly series: string;
   readonly half: Half;
   readonly wall: Nanometres;
+  /** Empty for standard. */
+  readonly undersize: string;
   /** Infinity where as many as wanted can be had. */
   readonly stock: number;
   /** Price × pricePenalty, in cost units. */
@@ -146,6 +148,7 @@ export function fitModelOf(request: FitRequest): FitModel {
       series: shell.series,
       half: shell.half,
       wall: length(shell.wall),
+      undersize: shell.undersize,
       stock: shell.stock ?? Number.POSITIVE_INFINITY,
       price: Math.round(shell.price * rules.pricePenalty * COST_PER_UM2),
     })),

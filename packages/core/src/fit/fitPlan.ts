@@ -37,6 +37,16 @@ export const plannedStationSchema = z.strictObject({
   clearance: z.number().describe('Bore − journal − walls + offset.'),
   deviation: z.number().describe('Clearance − aim.'),
   mixed: z.boolean().describe('Whether the two walls differ.'),
+  known: z
+    .strictObject({
+      tightest: z.number(),
+      loosest: z.number(),
+      inside: z.number().min(0).max(1).describe('Chance that the clearance is inside the limits.'),
+    })
+    .optional()
+    .describe(
+      'How well the clearance is known, where a size is only known by its band; each size evenly over its band.',
+    ),
 });
 export type PlannedStation = z.infer<typeof plannedStationSchema>;
 

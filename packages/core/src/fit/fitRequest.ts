@@ -14,12 +14,17 @@ export type Family = z.infer<typeof familySchema>;
 export const halfSchema = z.enum(['upper', 'lower', 'either']);
 export type Half = z.infer<typeof halfSchema>;
 
+const bandSchema = z
+  .strictObject({ low: sizeSchema, high: sizeSchema })
+  .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' });
+
 export const fitStationSchema = z
   .strictObject({
     id: idSchema.describe('Unique among all stations.'),
     engine: idSchema.default('').describe('Engine it belongs to; leave out for one engine.'),
     family: familySchema,
     journal: sizeSchema.describe('Journal diameter.'),
+    journalBand: bandSchema.optional().describe('What the journal may be, where it is only known by its mark.'),
     aim: lengthSchema.describe('Oil clearance aimed at.'),
     low: lengthSchema.describe('Least clearance allowed.'),
     high: lengthSchema.describe('Largest clearance allowed.'),
@@ -34,6 +39,7 @@ export const fitHousingSchema = z.strictObject({
   engine: idSchema.default(''),
   family: familySchema,
   bore: sizeSchema.describe('Housing bore without shells.'),
+  boreBand: bandSchema.optional().describe('What the bore may be, where it is only known by its mark.'),
   station: idSchema
     .nullable()
     .default(null)
@@ -46,6 +52,14 @@ export const fitShellSchema = z.strictObject({
   series: z.string().max(200).describe("One maker's material and coating."),
   half: halfSchema,
   wall: sizeSchema.describe('Wall thickness at the crown.'),
+  wallBand: bandSchema.optional().describe('What the wall may be, where it is only known by its grade.'),
+  undersize: z
+    .string()
+    .max(20)
+    .default('')
+    .describe(
+      'Undersize it is made for, such as 0.25; empty for standard. Halves of two undersizes never share a station.',
+    ),
   stock: z.int().min(0).max(1_000_000_000).nullable().describe('Halves on hand, or null for as many as wanted.'),
   price: z.number().min(0).max(1e9).default(0),
 });

@@ -17,8 +17,9 @@ export function pairFault(
   upper: ModelShell,
   lower: ModelShell,
   rules: ModelRules,
-): 'side' | 'series' | 'mixed' | 'step' | 'thinner-side' | null {
+): 'side' | 'undersize' | 'series' | 'mixed' | 'step' | 'thinner-side' | null {
   if (upper.half === 'lower' || lower.half === 'upper' || upper.family !== lower.family) return 'side';
+  if (upper.undersize !== lower.undersize) return 'undersize';
   if (!rules.acrossSeries && upper.series !== lower.series) return 'series';
   const step = upper.wall - lower.wall;
   if (step === 0) return null;

@@ -1,6 +1,6 @@
 import type { DocumentFault } from '../fit/fitRequest.js';
+import { rodCount } from '../station/rodCount.js';
 import type { JobDocument } from './jobDocument.js';
-import { rodCount } from './jobStations.js';
 
 /**
  * What keeps a choice from being accepted into its job: a half that is not in the drawer, on the wrong side, with another

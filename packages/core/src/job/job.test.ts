@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { typeLimitsSchema } from '../engineType/engineType.js';
 import { fit } from '../fit/fit.js';
 import { fitRequestSchema } from '../fit/fitRequest.js';
 import { nanometres } from '../measure/nanometres.js';
@@ -129,8 +130,8 @@ describe('the mains of a job', () => {
     const worn = readAll([[64_025, 64_012]], [[59_981, 59_970]]);
     const [first] = mainStations(twin(), worn);
     expect(first!.findings).toEqual([
-      { feature: 'mainBore', by: um(6), side: 'over' },
-      { feature: 'mainJournal', by: um(6), side: 'under' },
+      { feature: 'mainBore', kind: 'size', by: um(6), side: 'over' },
+      { feature: 'mainJournal', kind: 'size', by: um(6), side: 'under' },
     ]);
     expect(stationVerdict(twin(), first!, null).state).toBe('blocked');
   });
@@ -138,7 +139,7 @@ describe('the mains of a job', () => {
   it('says nothing about limits that the data sheet lacks', () => {
     const job = {
       ...twin(),
-      limits: { mainBore: null, mainJournal: null, mainClearance: null, bigEnd: null, pin: null, rodClearance: null },
+      limits: typeLimitsSchema.parse({}),
     };
     const [first] = mainStations(job, measured);
     const halves = {

@@ -1,37 +1,23 @@
 import { z } from 'zod';
+import { engineTypeSchema, typeLimitsSchema } from '../engineType/engineType.js';
 import { familySchema, halfSchema } from '../fit/fitRequest.js';
-import { LONGEST, type Nanometres } from '../measure/nanometres.js';
+import { nanometresSchema, sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import type { Nanometres } from '../measure/nanometres.js';
 import { unitSchema } from '../measure/unit.js';
 import { crankLayoutSchema } from '../station/crankLayout.js';
-import { SLOTS } from './reading.js';
-
-const nanometresSchema = z
-  .int()
-  .min(-LONGEST)
-  .max(LONGEST)
-  .transform((value) => value as Nanometres)
-  .meta({ description: 'Length in whole nanometres.' });
-const positiveSchema = nanometresSchema.refine((value) => value > 0, 'must be above zero');
-
-/** Limits from the engine's data sheet. They always name where they come from. */
-export const limitSchema = z
-  .strictObject({
-    low: nanometresSchema,
-    high: nanometresSchema,
-    source: z.string().trim().min(1, 'name the book and page the limits come from').max(200),
-  })
-  .refine(({ low, high }) => low <= high, { path: ['low'], error: 'the low limit is above the high limit; swap them' });
-export type Limit = z.infer<typeof limitSchema>;
-
-export const materialSchema = z.enum(['iron', 'aluminium', 'steel', 'unknown']);
-export type Material = z.infer<typeof materialSchema>;
+import { materialSchema } from '../station/material.js';
+import { FEATURES, SLOTS } from './reading.js';
 
 export const jobShellSchema = z.strictObject({
   family: familySchema.default('main'),
   series: z.string().trim().min(1, 'name the series').max(60),
   grade: z.string().trim().min(1, 'name the grade').max(40),
   half: halfSchema,
-  wall: positiveSchema,
+  wall: sizeNmSchema,
+  /** What the wall may be, where it is only known by its grade; `wall` is then the middle. */
+  band: sizeBandSchema.optional(),
+  /** Name of the undersize it is made for, such as 0.25; left out for standard. Undersizes never mix in a station. */
+  undersize: z.string().trim().min(1).max(20).optional(),
   stock: z.int('stock is a whole number of halves').min(0, 'stock cannot be below zero').max(9999).nullable(),
   /** The kind of half in the workshop's drawer that it is; null for halves of this engine's own, which `stock` counts. */
   line: z.uuid().nullable().default(null),
@@ -39,7 +25,12 @@ export const jobShellSchema = z.strictObject({
 export type JobShell = z.infer<typeof jobShellSchema>;
 
 /** One half as it was when its choice was accepted: a later change in the drawer does not rewrite it. */
-const chosenHalfSchema = z.strictObject({ shell: z.string(), label: z.string(), wall: positiveSchema });
+const chosenHalfSchema = z.strictObject({
+  shell: z.string(),
+  label: z.string(),
+  wall: sizeNmSchema,
+  band: sizeBandSchema.optional(),
+});
 
 export const acceptedChoiceSchema = z.strictObject({
   at: z.iso.datetime(),
@@ -102,6 +93,13 @@ export const stationWishSchema = z.strictObject({
 });
 export type StationWishes = z.infer<typeof stationWishSchema>;
 
+/** Stamped rows as they were typed, each with the end that its first mark belongs to. Marks of the rods are on the rods. */
+export const markRowSchema = z.strictObject({
+  text: z.string().max(200, 'at most 200 characters'),
+  first: z.enum(['front', 'rear']),
+});
+export type MarkRow = z.infer<typeof markRowSchema>;
+
 /**
  * One engine on a bench: everything about it except its readings, which are kept one by one. Lists that two people may
  * change at once are records by id, so that their changes merge.
@@ -111,14 +109,14 @@ export const jobDocumentSchema = z.strictObject({
   unit: unitSchema,
   layout: crankLayoutSchema,
   materials: z.strictObject({ block: materialSchema, caps: materialSchema, rods: materialSchema }),
-  limits: z.strictObject({
-    mainBore: limitSchema.nullable(),
-    mainJournal: limitSchema.nullable(),
-    mainClearance: limitSchema.nullable(),
-    bigEnd: limitSchema.nullable().default(null),
-    pin: limitSchema.nullable().default(null),
-    rodClearance: limitSchema.nullable().default(null),
-  }),
+  /** The engine type that this engine's data sheet was copied from. */
+  origin: z
+    .strictObject({ type: z.uuid(), revision: z.int().min(1) })
+    .nullable()
+    .default(null),
+  /** The data sheet as it was copied: codes, grades, undersizes, torque. What the fitter changed here since is in `limits`. */
+  sheet: engineTypeSchema.nullable().default(null),
+  limits: typeLimitsSchema,
   measuring: z.strictObject({
     order: z.enum(['along', 'down']),
     slots: z.strictObject({
@@ -127,15 +125,24 @@ export const jobDocumentSchema = z.strictObject({
       bigEnd: slotsSchema.default(['front', 'rear']),
       pin: slotsSchema.default(['front-0', 'front-90']),
     }),
+    /** How far a reading may be off, nm: a disagreement with a mark within it tells nothing. */
+    uncertainty: nanometresSchema
+      .refine((value) => value >= 0, 'cannot be below zero')
+      .default(2000 as Nanometres)
+      .describe('Common practice for a micrometer and a bore gauge in good order: 0.002 mm. A setting.'),
     /** Size the gauge is zeroed on, for readings typed as deviations. */
     setting: z.strictObject({
-      mainBore: positiveSchema.nullable(),
-      mainJournal: positiveSchema.nullable(),
-      bigEnd: positiveSchema.nullable().default(null),
-      pin: positiveSchema.nullable().default(null),
+      mainBore: sizeNmSchema.nullable(),
+      mainJournal: sizeNmSchema.nullable(),
+      bigEnd: sizeNmSchema.nullable().default(null),
+      pin: sizeNmSchema.nullable().default(null),
     }),
   }),
   rules: jobRulesSchema,
+  /** By feature: `mainBore`, `mainJournal`, `pin`. */
+  marks: z.partialRecord(z.enum(FEATURES), markRowSchema).default({}),
+  /** What stations are chosen from: measured sizes, with marks until they are measured, or marks alone. */
+  depth: z.enum(['measure', 'codes']).default('measure'),
   /** Whether the rods are fitted in this job as well. */
   withRods: z.boolean().default(false),
   /** By number; a rod that is left out has no mark and may go anywhere. */
@@ -146,4 +153,3 @@ export const jobDocumentSchema = z.strictObject({
   choice: acceptedChoiceSchema.nullable(),
 });
 export type JobDocument = z.infer<typeof jobDocumentSchema>;
-export type LimitKey = keyof JobDocument['limits'];

@@ -1,5 +1,6 @@
 import type { FitPlan } from '../fit/fitPlan.js';
 import type { Family, FitRequestInput } from '../fit/fitRequest.js';
+import type { EffectiveSize } from '../measure/effectiveSize.js';
 import { numberOfLength } from '../measure/formatLength.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { nanometres } from '../measure/nanometres.js';
@@ -58,7 +59,10 @@ interface Scatter {
 }
 
 function scatterOf({ size }: Pick<MeasuredPart, 'size'>): Scatter {
-  return size ? { below: size.nominal - size.smallest, above: size.largest - size.nominal } : { below: 0, above: 0 };
+  // A band is no scatter: it says what the size may be, and the plan then gives a chance.
+  return size && size.count > 0
+    ? { below: size.nominal - size.smallest, above: size.largest - size.nominal }
+    : { below: 0, above: 0 };
 }
 
 type Ready = JobStation & { readonly low: number; readonly high: number };
@@ -82,8 +86,9 @@ function sortOut(
     else if (station.aim === null) leave('no-aim');
     else {
       const bore = boreScatter(station);
-      const low = limits.low + bore.below + (journal.largest - journal.nominal);
-      const high = limits.high - bore.above - (journal.nominal - journal.smallest);
+      const shaft = scatterOf({ size: journal });
+      const low = limits.low + bore.below + shaft.above;
+      const high = limits.high - bore.above - shaft.below;
       if (low > high) leave('out-of-round');
       else ready.push({ ...station, low, high });
     }
@@ -190,12 +195,13 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
   }
   const length = (value: number) => numberOfLength(nanometres(value), unit);
   const rodNumbers = new Map(rods.map((rod) => [rod.name, rod.number]));
-  const housing = (id: string, family: Family, bore: number, station: string | null) => ({
-    id,
-    family,
-    bore: length(bore),
-    station,
-  });
+  const banded = (band: { low: number; high: number }) => ({ low: length(band.low), high: length(band.high) });
+  const bandOf = ({ count, smallest, largest }: EffectiveSize) =>
+    count > 0 ? null : banded({ low: smallest, high: largest });
+  const housing = (id: string, family: Family, bore: EffectiveSize, station: string | null) => {
+    const boreBand = bandOf(bore);
+    return { id, family, bore: length(bore.nominal), ...(boreBand ? { boreBand } : {}), station };
+  };
   const isChosenFor = (family: Family) => ready.some((station) => station.family === family);
   return {
     ok: true,
@@ -209,18 +215,19 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
         id: station.id,
         family: station.family,
         journal: length(station.journal!.nominal),
+        ...(bandOf(station.journal!) ? { journalBand: bandOf(station.journal!)! } : {}),
         aim: length(station.aim!),
         low: length(station.low),
         high: length(station.high),
       })),
       housings: [
-        ...sortedMains.ready.map(({ id, bore }) => housing(`bore ${id}`, 'main', bore!.nominal, id)),
+        ...sortedMains.ready.map(({ id, bore }) => housing(`bore ${id}`, 'main', bore!, id)),
         ...(isChosenFor('rod')
           ? [
               ...keptHere.map((rod) =>
-                housing(rod.name, 'rod', rod.size!.nominal, pins.find(({ id }) => keptOn.get(id) === rod)!.id),
+                housing(rod.name, 'rod', rod.size!, pins.find(({ id }) => keptOn.get(id) === rod)!.id),
               ),
-              ...free.map((rod) => housing(rod.name, 'rod', rod.size!.nominal, null)),
+              ...free.map((rod) => housing(rod.name, 'rod', rod.size!, null)),
             ]
           : []),
       ],
@@ -232,6 +239,8 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
           series: shell.series,
           half: shell.half,
           wall: length(shell.wall),
+          ...(shell.band ? { wallBand: banded(shell.band) } : {}),
+          ...(shell.undersize === undefined ? {} : { undersize: shell.undersize }),
           stock: shell.line === null ? shell.stock : (onShelf?.get(shell.line) ?? 0),
         };
       }),
@@ -260,7 +269,8 @@ export function plannedHalves(
 ): AcceptedChoice['stations'] {
   const half = (name: string) => {
     const shell = asked.shellIds.get(name)!;
-    return { shell, label: shellLabel(job.shells[shell]!), wall: job.shells[shell]!.wall };
+    const { wall, band } = job.shells[shell]!;
+    return { shell, label: shellLabel(job.shells[shell]!), wall, ...(band ? { band } : {}) };
   };
   return Object.fromEntries(
     plan.stations.map(({ id, housing, upper, lower, clearance }) => [

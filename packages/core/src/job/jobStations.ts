@@ -1,14 +1,19 @@
 import { clearanceAim } from '../clearance/clearanceAim.js';
+import type { Undersize } from '../engineType/engineType.js';
 import type { Family } from '../fit/fitRequest.js';
 import { type EffectiveSize, effectiveSize } from '../measure/effectiveSize.js';
+import type { Limit } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import type { CrankLayout } from '../station/crankLayout.js';
-import type { JobDocument, Limit } from './jobDocument.js';
+import { type MarkDisagreement, markDisagreement } from '../shell/sizeBand.js';
+import { undersizeOf } from '../shell/undersize.js';
+import type { JobDocument } from './jobDocument.js';
+import { bandsOf, CODED, markedBands, partCount } from './jobMarks.js';
 import type { Feature, Reading } from './reading.js';
 
-/** A size outside the data sheet's limits: no shell cures it. */
+/** A size, or a shape, outside the data sheet's limits: no shell cures it. */
 export interface SizeFinding {
   readonly feature: Feature;
+  readonly kind: 'size' | 'out-of-round' | 'taper';
   /** Nanometres beyond the limit, above zero. */
   readonly by: Nanometres;
   readonly side: 'under' | 'over';
@@ -20,7 +25,14 @@ export interface MeasuredPart {
   readonly name: string;
   readonly feature: Feature;
   readonly number: number;
+  /** From readings, or, where there are none, the middle and ends of its mark's band; then its count is zero. */
   readonly size: EffectiveSize | null;
+  /** The mark it carries, where its data sheet knows it. */
+  readonly mark: string | null;
+  /** Where its readings and its mark disagree: the readings decide. */
+  readonly disagreement: MarkDisagreement | null;
+  /** The undersize that a journal was ground to; null for a standard one. */
+  readonly undersize: Undersize | null;
   /** Slots of the measuring scheme that have no size yet. */
   readonly missing: number;
   readonly findings: readonly SizeFinding[];
@@ -41,6 +53,8 @@ export interface JobStation {
   /** Clearance aimed at, or null when what it is counted from is missing. */
   readonly aim: Nanometres | null;
   readonly findings: readonly SizeFinding[];
+  /** The undersize that its journal was ground to; null for a standard one. */
+  readonly undersize: Undersize | null;
 }
 
 const PREFIX: Readonly<Record<Feature, string>> = { mainBore: 'M', mainJournal: 'M', bigEnd: 'R', pin: 'P' };
@@ -54,15 +68,6 @@ export function partName(feature: Feature, number: number): string {
   return `${PREFIX[feature]}${number}`;
 }
 
-/**
- * How many rods a shaft carries: one or two on each of its pins.
- *
- * @example rodCount(usualLayout(5, 8, 2, 5).layout) // 8
- */
-export function rodCount(layout: CrankLayout): number {
-  return layout.pins.reduce((sum, pin) => sum + pin.rods, 0);
-}
-
 /** The features that a job measures: those of the rods only where the rods are part of it. */
 export function featuresOf(job: Pick<JobDocument, 'withRods'>): readonly Feature[] {
   return job.withRods ? ['mainBore', 'mainJournal', 'bigEnd', 'pin'] : ['mainBore', 'mainJournal'];
@@ -71,31 +76,73 @@ export function featuresOf(job: Pick<JobDocument, 'withRods'>): readonly Feature
 function findingsOf(feature: Feature, size: EffectiveSize | null, limit: Limit | null): SizeFinding[] {
   if (!size || !limit) return [];
   const findings: SizeFinding[] = [];
-  if (size.smallest < limit.low) findings.push({ feature, by: nanometres(limit.low - size.smallest), side: 'under' });
-  if (size.largest > limit.high) findings.push({ feature, by: nanometres(size.largest - limit.high), side: 'over' });
+  const found = (by: number, side: SizeFinding['side']) =>
+    findings.push({ feature, kind: 'size', by: nanometres(by), side });
+  if (size.smallest < limit.low) found(limit.low - size.smallest, 'under');
+  if (size.largest > limit.high) found(size.largest - limit.high, 'over');
   return findings;
 }
 
+/** Out-of-round and taper of a journal beyond the data sheet's limits, from the readings in two planes at two angles. */
+function shapeFindings(job: JobDocument, feature: Feature, own: readonly Reading[]): SizeFinding[] {
+  const at = (slot: Reading['slot']) => own.find((reading) => reading.slot === slot)?.nm ?? null;
+  const apart = (one: Reading['slot'], other: Reading['slot']) => {
+    const [a, b] = [at(one), at(other)];
+    return a === null || b === null ? 0 : Math.abs(a - b);
+  };
+  const shapes = [
+    { kind: 'out-of-round', value: Math.max(apart('front-0', 'front-90'), apart('rear-0', 'rear-90')) },
+    { kind: 'taper', value: Math.max(apart('front-0', 'rear-0'), apart('front-90', 'rear-90')) },
+  ] as const;
+  return shapes.flatMap(({ kind, value }): SizeFinding[] => {
+    const limit = job.limits[kind === 'taper' ? 'taper' : 'outOfRound'];
+    return limit && value > limit.high ? [{ feature, kind, by: nanometres(value - limit.high), side: 'over' }] : [];
+  });
+}
+
+/** The size that a band stands for while nothing is measured: its middle, its ends, counted from no reading. */
+function sizeOfBand({ low, high }: { readonly low: Nanometres; readonly high: Nanometres }): EffectiveSize {
+  return { nominal: nanometres(Math.round((low + high) / 2)), smallest: low, largest: high, count: 0 };
+}
+
 /**
- * All parts of one feature from front to rear (rods by number) with their effective sizes.
+ * All parts of one feature from front to rear (rods by number) with their effective sizes: from readings; from the band of its mark
+ * where a part was not read.
  *
  * @param readings current readings only, any order; those without a size (unreadable text) do not count and stay missing
  */
 export function measuredParts(job: JobDocument, readings: readonly Reading[], feature: Feature): MeasuredPart[] {
-  const count = feature === 'bigEnd' || feature === 'pin' ? rodCount(job.layout) : job.layout.mains;
-  return Array.from({ length: count }, (_, at) => {
+  const marked = markedBands(job, feature);
+  const { family, list } = CODED[feature];
+  const isJournal = list === 'journal';
+  return Array.from({ length: partCount(job.layout, feature) }, (_, at) => {
     const number = at + 1;
-    const sizes = readings.flatMap((reading) =>
-      reading.feature === feature && reading.station === number && reading.nm !== null ? [reading.nm] : [],
-    );
-    const size = effectiveSize(sizes);
+    const own = readings.filter((reading) => reading.feature === feature && reading.station === number);
+    const sizes = own.flatMap(({ nm }) => (nm === null ? [] : [nm]));
+    const read = effectiveSize(sizes);
+    const band = marked.get(number) ?? null;
+    const standard = findingsOf(feature, read, job.limits[feature]);
+    const undersize =
+      read && isJournal && standard.length > 0 ? undersizeOf(read, job.sheet?.[family].undersizes ?? []) : null;
     return {
       name: partName(feature, number),
       feature,
       number,
-      size,
+      size: read ?? (band && sizeOfBand(band)),
+      mark: band?.mark ?? null,
+      disagreement:
+        read && band
+          ? markDisagreement(
+              isJournal ? 'journal' : 'bore',
+              read.nominal,
+              band.mark,
+              bandsOf(job.sheet, feature),
+              job.measuring.uncertainty,
+            )
+          : null,
+      undersize,
       missing: Math.max(0, job.measuring.slots[feature].length - sizes.length),
-      findings: findingsOf(feature, size, job.limits[feature]),
+      findings: [...(undersize ? [] : standard), ...(isJournal ? shapeFindings(job, feature, own) : [])],
     };
   });
 }
@@ -115,6 +162,7 @@ function stationOf(job: JobDocument, family: Family, bore: MeasuredPart | null, 
     limits,
     aim: clearanceAim(aim, limits, journal.size?.nominal ?? null, extra),
     findings: [...(bore?.findings ?? []), ...journal.findings],
+    undersize: journal.undersize,
   };
 }
 

@@ -1,7 +1,9 @@
+import { typeLimitsSchema } from '../engineType/engineType.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import type { CrankLayout } from '../station/crankLayout.js';
-import type { JobDocument, JobRules, Material } from './jobDocument.js';
+import type { Material } from '../station/material.js';
+import type { JobDocument, JobRules } from './jobDocument.js';
 
 /**
  * Where the thinner half of a mixed pair goes by default: the cap side when an aluminium block has iron or steel caps, for
@@ -29,7 +31,9 @@ export function newJob(
     unit,
     layout,
     materials,
-    limits: { mainBore: null, mainJournal: null, mainClearance: null, bigEnd: null, pin: null, rodClearance: null },
+    origin: null,
+    sheet: null,
+    limits: typeLimitsSchema.parse({}),
     measuring: {
       order: 'along',
       slots: {
@@ -38,6 +42,7 @@ export function newJob(
         bigEnd: ['front', 'rear'],
         pin: ['front-0', 'front-90'],
       },
+      uncertainty: nanometres(2000),
       setting: { mainBore: null, mainJournal: null, bigEnd: null, pin: null },
     },
     rules: {
@@ -54,6 +59,8 @@ export function newJob(
       mixedPenalty: 4,
       closeFraction: 0.1,
     },
+    marks: {},
+    depth: 'measure',
     withRods,
     rods: {},
     wishes: {},

@@ -1,11 +1,13 @@
+import type { LimitKey } from '../engineType/engineType.js';
 import { assessReading } from './assessReading.js';
-import type { JobDocument, LimitKey } from './jobDocument.js';
+import type { JobDocument } from './jobDocument.js';
+import { bandsOf, decodedMarks, markedBands, partCount } from './jobMarks.js';
 import { featuresOf, mainStations, measuredParts, partName, placedRods, rodStations } from './jobStations.js';
 import type { Feature, Reading } from './reading.js';
 import { stationVerdict } from './stationVerdict.js';
 
 /** The stages of the work, in order. Nothing forces the order. */
-export const STAGES = ['data', 'bores', 'journals', 'bigEnds', 'pins', 'drawer', 'choose', 'sheet'] as const;
+export const STAGES = ['data', 'codes', 'bores', 'journals', 'bigEnds', 'pins', 'drawer', 'choose', 'sheet'] as const;
 export type Stage = (typeof STAGES)[number];
 
 export type StageState = 'open' | 'started' | 'done' | 'attention';
@@ -34,6 +36,10 @@ const LIMIT_WORDS: Readonly<Record<LimitKey, string>> = {
   bigEnd: 'big end',
   pin: 'crankpin',
   rodClearance: 'rod oil clearance',
+  outOfRound: 'out-of-round',
+  taper: 'taper',
+  endPlay: 'end play',
+  runout: 'runout',
 };
 
 /** The limits that a job needs from its data sheet. */
@@ -44,6 +50,17 @@ export function limitsNeeded(job: Pick<JobDocument, 'withRods'>): LimitKey[] {
 
 function plural(count: number, one: string, many: string): string {
   return `${count} ${count === 1 ? one : many}`;
+}
+
+/** The features of a job whose marks its data sheet knows. */
+export function codedFeatures(job: Pick<JobDocument, 'sheet' | 'withRods'>): Feature[] {
+  return featuresOf(job).filter((feature) => bandsOf(job.sheet, feature).length > 0);
+}
+
+/** Whether the marks of a feature are typed as a row that cannot be read whole. */
+function isUnread(job: JobDocument, feature: Feature): boolean {
+  const decoded = decodedMarks(job, feature);
+  return decoded !== null && (!decoded.ok || decoded.marks.some(({ mark }) => mark === null));
 }
 
 /** How far a job is, and what is the next thing to do. */
@@ -69,6 +86,20 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
     if (own.every(({ missing }) => missing === 0)) return 'done';
     return own.some(({ size }) => size !== null) ? 'started' : 'open';
   };
+  const coded = codedFeatures(job);
+  const isMarked = (feature: Feature) => markedBands(job, feature).size === partCount(job.layout, feature);
+  const unread = coded.filter((feature) => isUnread(job, feature));
+  const disagreeing = parts.some((one) => one.parts.some(({ disagreement }) => disagreement !== null));
+  const codesState: StageState =
+    unread.length > 0 || disagreeing
+      ? 'attention'
+      : coded.every(isMarked)
+        ? 'done'
+        : coded.some((feature) => markedBands(job, feature).size > 0)
+          ? 'started'
+          : 'open';
+  const byCodes = job.depth === 'codes';
+  const unmarked = byCodes ? coded.filter((feature) => !isMarked(feature) && !unread.includes(feature)) : [];
   const shells = Object.keys(job.shells).length;
   const unchosen = stations.filter((station) => !chosen[station.id]);
   const broken = stations.filter((station) => {
@@ -77,6 +108,7 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
   });
   const stages: Partial<Record<Stage, StageState>> = {
     data: missingLimits.length === 0 ? 'done' : missingLimits.length < needed.length ? 'started' : 'open',
+    ...(coded.length > 0 ? { codes: codesState } : {}),
     ...Object.fromEntries(parts.map((one) => [MEASURED[one.feature].stage, measuring(one)])),
     drawer: shells > 0 ? 'done' : 'open',
     choose: broken.length > 0 ? 'attention' : !job.choice ? 'open' : unchosen.length > 0 ? 'started' : 'done',
@@ -104,8 +136,13 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
       next: blocked[0] ? MEASURED[blocked[0].feature].stage : 'bores',
       todo: `${listed(blocked.map(({ name }) => name))} outside the data sheet: read again, then machine`,
     },
+    ...[...unread, ...unmarked].slice(0, 1).map((feature) => ({
+      when: true,
+      next: 'codes' as const,
+      todo: `${unread.includes(feature) ? 'Look again at' : 'Type'} the marks of the ${MEASURED[feature].word}s`,
+    })),
     ...parts.map(({ feature, parts: own }) => {
-      const missing = own.filter((part) => part.missing > 0);
+      const missing = own.filter((part) => part.missing > 0 && !(byCodes && part.mark !== null));
       const { stage, word } = MEASURED[feature];
       return {
         when: missing.length > 0,

@@ -23,8 +23,9 @@ export function shellsInOrder(job: JobDocument): { id: string; shell: JobShell }
 }
 
 /** What a half is called on screen and in a plan: its grade, its family where it is a rod's, side and series. */
-export function shellLabel(shell: Pick<JobShell, 'grade' | 'family' | 'half' | 'series'>): string {
-  return `${shell.grade} ${shell.family === 'rod' ? 'rod ' : ''}${shell.half} (${shell.series})`;
+export function shellLabel(shell: Pick<JobShell, 'grade' | 'family' | 'half' | 'series' | 'undersize'>): string {
+  const undersize = shell.undersize === undefined ? '' : ` ${shell.undersize} under`;
+  return `${shell.grade} ${shell.family === 'rod' ? 'rod ' : ''}${shell.half} (${shell.series}${undersize})`;
 }
 
 /** The shells of a job as the selection core takes them; their ids are the job's. */
@@ -35,6 +36,7 @@ export function modelShellsOf(job: JobDocument): ModelShell[] {
     series: shell.series,
     half: shell.half,
     wall: shell.wall,
+    undersize: shell.undersize ?? '',
     // What is free in the workshop's drawer is not known here: such a half counts as there.
     stock: shell.line === null ? (shell.stock ?? Number.POSITIVE_INFINITY) : Number.POSITIVE_INFINITY,
     price: 0,
@@ -87,6 +89,8 @@ export function stationCandidates(job: JobDocument, station: JobStation): Candid
         journal,
         upperWall: upper.wall,
         lowerWall: lower.wall,
+        upperBand: job.shells[upper.id]!.band,
+        lowerBand: job.shells[lower.id]!.band,
         offset: nanometres(0),
       });
       return {

@@ -36,6 +36,8 @@ export function stationVerdict(
           journal,
           upperWall: halves.upper.wall,
           lowerWall: halves.lower.wall,
+          upperBand: halves.upper.band,
+          lowerBand: halves.lower.band,
           offset: nanometres(0),
         })
       : null;

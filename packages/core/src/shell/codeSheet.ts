@@ -4,7 +4,8 @@ import { FEATURES } from '../job/reading.js';
 import { unitSchema } from '../measure/unit.js';
 
 const sizeSchema = z.number().positive().max(10_000);
-const markSchema = z.string().trim().min(1, 'a mark has at least one sign').max(12);
+/** What is stamped, scratched or dabbed on a part. */
+export const markSchema = z.string().trim().min(1, 'a mark has at least one sign').max(12);
 
 const bandFields = {
   low: sizeSchema,

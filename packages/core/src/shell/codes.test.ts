@@ -188,12 +188,12 @@ describe('a selection table', () => {
   it('made from bands, walls and an aim is never further outside than any other choice, cell by cell', () => {
     const codes = codesOf();
     for (const mixed of [false, true]) {
-      const made = generatedTable(codes, { mixed });
+      const made = generatedTable(codes, { mixed })!;
       const outside = (cellTable: typeof made, h: string, j: string) => {
         const { tightest, loosest } = cellInterval({ ...codes, table: cellTable }, h, j)!;
         return [
-          Math.max(0, codes.low - tightest) + Math.max(0, loosest - codes.high),
-          Math.abs(tightest + loosest - 2 * codes.aim),
+          Math.max(0, codes.limits!.low - tightest) + Math.max(0, loosest - codes.limits!.high),
+          Math.abs(tightest + loosest - 2 * codes.aim!),
         ] as const;
       };
       for (const { mark: h } of codes.housing) {

@@ -1,14 +1,17 @@
+import type { ClearanceLimits } from '../clearance/clearanceVerdict.js';
+import type { TypeFamily } from '../engineType/engineType.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import type { FamilyCodes, TableCell } from './codeSheet.js';
-import { bandFaults, type ClearanceInterval, clearanceOfBands, type MarkedBand } from './sizeBand.js';
+import { bandFaults, type ClearanceInterval, clearanceOfBands, type MarkedBand, type SizeBand } from './sizeBand.js';
 
 /** One family's codes in whole nanometres. Bands and grades from the smallest up. */
 export interface SelectionCodes {
-  readonly low: Nanometres;
-  readonly high: Nanometres;
-  readonly aim: Nanometres;
+  /** Oil clearance; null where the data sheet has no limits yet: then no cell can be judged. */
+  readonly limits: ClearanceLimits | null;
+  /** What a generated table goes for; null without limits and without a figure. */
+  readonly aim: Nanometres | null;
   readonly housing: readonly MarkedBand[];
   readonly journal: readonly MarkedBand[];
   readonly grades: readonly MarkedBand[];
@@ -17,20 +20,41 @@ export interface SelectionCodes {
   readonly step: Nanometres;
 }
 
-const STEP: Readonly<Record<Unit, Nanometres>> = { mm: nanometres(1000), in: nanometres(2540) };
+/** The last digit that a sheet in this unit gives. */
+export const STEP: Readonly<Record<Unit, Nanometres>> = { mm: nanometres(1000), in: nanometres(2540) };
+
+export function smallestFirst(a: SizeBand, b: SizeBand): number {
+  return a.low - b.low || a.high - b.high;
+}
+
+function middleOf({ low, high }: ClearanceLimits): Nanometres {
+  return nanometres(Math.round((low + high) / 2));
+}
+
+/** The codes of a family of a data sheet, with the limits that its clearance is to keep; the aim is their middle. */
+export function codesOfFamily(family: TypeFamily, unit: Unit, limits: ClearanceLimits | null): SelectionCodes {
+  const banded = (bands: readonly MarkedBand[]) =>
+    bands.map(({ mark, low, high }) => ({ mark, low, high })).sort(smallestFirst);
+  return {
+    limits,
+    aim: limits && middleOf(limits),
+    housing: banded(family.housing),
+    journal: banded(family.journal),
+    grades: banded(family.grades),
+    table: family.table,
+    step: STEP[unit],
+  };
+}
 
 /** A family's codes in whole nanometres; the aim is the middle of the limits where the sheet gives none. */
 export function selectionCodes(codes: FamilyCodes, unit: Unit): SelectionCodes {
   const length = (value: number) => lengthOfNumber(value, unit);
-  const [low, high] = [length(codes.limits.low), length(codes.limits.high)];
+  const limits = { low: length(codes.limits.low), high: length(codes.limits.high) };
   const banded = (bands: readonly { mark: string; low: number; high: number }[]) =>
-    bands
-      .map((band) => ({ mark: band.mark, low: length(band.low), high: length(band.high) }))
-      .sort((a, b) => a.low - b.low || a.high - b.high);
+    bands.map((band) => ({ mark: band.mark, low: length(band.low), high: length(band.high) })).sort(smallestFirst);
   return {
-    low,
-    high,
-    aim: codes.aim === null ? nanometres(Math.round((low + high) / 2)) : length(codes.aim),
+    limits,
+    aim: codes.aim === null ? middleOf(limits) : length(codes.aim),
     housing: banded(codes.housing),
     journal: banded(codes.journal),
     grades: banded(codes.grades.map(({ id, ...band }) => ({ mark: id, ...band }))),
@@ -156,9 +180,9 @@ export function tableFindings(codes: SelectionCodes): TableFinding[] {
     for (const { mark: journal } of codes.journal) {
       if (codes.table[housing]?.[journal] === undefined) findings.push({ kind: 'missing-cell', housing, journal });
       const interval = cellInterval(codes, housing, journal);
-      if (!interval) continue;
-      const below = nanometres(Math.max(0, codes.low - interval.tightest));
-      const above = nanometres(Math.max(0, interval.loosest - codes.high));
+      if (!interval || !codes.limits) continue;
+      const below = nanometres(Math.max(0, codes.limits.low - interval.tightest));
+      const above = nanometres(Math.max(0, interval.loosest - codes.limits.high));
       if (below > 0 || above > 0) findings.push({ kind: 'outside-limits', housing, journal, interval, below, above });
     }
   }
@@ -167,34 +191,62 @@ export function tableFindings(codes: SelectionCodes): TableFinding[] {
   return [...findings, ...stepsDown(codes)];
 }
 
+/** Two grades with the clearance they give, and how it stands to limits and aim. */
+export interface RatedPair {
+  readonly upper: string;
+  readonly lower: string;
+  readonly interval: ClearanceInterval;
+  /** How far the interval leaves the limits, both ends together, nm. */
+  readonly outside: number;
+  /** How far its middle is off the aim, in half nanometres. */
+  readonly off: number;
+}
+
 /**
- * The best table for given bands, walls and aim: in every cell the grades whose clearance stays nearest inside the limits, then
- * nearest to the aim in its middle; one grade for both halves before two, the thinner grade before the thicker.
+ * Pairs of grades for a bore and a journal, the best first: nearest inside the limits, then nearest to the aim in the middle; one
+ * grade for both halves before two, the thinner grade before the thicker.
+ *
+ * @param grades from the thinnest up; a mixed pair takes two neighbours, the thinner one above
+ */
+export function ratedPairs(
+  bore: SizeBand,
+  journal: SizeBand,
+  grades: readonly MarkedBand[],
+  { limits, aim, mixed }: { readonly limits: ClearanceLimits; readonly aim: Nanometres; readonly mixed: boolean },
+): RatedPair[] {
+  const isMixed = ({ upper, lower }: RatedPair) => Number(upper !== lower);
+  return grades
+    .flatMap((upper, at) => [upper, ...(mixed ? grades.slice(at + 1, at + 2) : [])].map((lower) => ({ upper, lower })))
+    .map(({ upper, lower }): RatedPair => {
+      const interval = clearanceOfBands(bore, journal, upper, lower);
+      return {
+        upper: upper.mark,
+        lower: lower.mark,
+        interval,
+        outside: Math.max(0, limits.low - interval.tightest) + Math.max(0, interval.loosest - limits.high),
+        off: Math.abs(interval.tightest + interval.loosest - 2 * aim),
+      };
+    })
+    .sort((a, b) => a.outside - b.outside || a.off - b.off || isMixed(a) - isMixed(b));
+}
+
+/**
+ * The best table for given bands, walls and aim: in every cell the best pair of grades (see `ratedPairs`).
  *
  * @param mixed whether a cell may call for two grades
+ * @returns null where limits or grades are missing: then nothing can be called best
  */
-export function generatedTable(codes: SelectionCodes, { mixed }: { mixed: boolean }): FamilyCodes['table'] {
-  const pairs = codes.grades.flatMap((upper, at) =>
-    codes.grades.flatMap((lower, other) => (other === at || (mixed && other === at + 1) ? [{ upper, lower }] : [])),
-  );
+export function generatedTable(codes: SelectionCodes, { mixed }: { mixed: boolean }): FamilyCodes['table'] | null {
+  const { limits, aim, grades } = codes;
+  if (!limits || aim === null || grades.length === 0) return null;
+  const best = (bore: MarkedBand, journal: MarkedBand): TableCell => {
+    const { upper, lower } = ratedPairs(bore, journal, grades, { limits, aim, mixed })[0]!;
+    return upper === lower ? upper : { upper, lower };
+  };
   return Object.fromEntries(
     codes.housing.map((bore) => [
       bore.mark,
-      Object.fromEntries(
-        codes.journal.map((journal) => {
-          const rated = pairs.map(({ upper, lower }) => {
-            const { tightest, loosest } = clearanceOfBands(bore, journal, upper, lower);
-            return {
-              cell: upper.mark === lower.mark ? upper.mark : { upper: upper.mark, lower: lower.mark },
-              outside: Math.max(0, codes.low - tightest) + Math.max(0, loosest - codes.high),
-              off: Math.abs(tightest + loosest - 2 * codes.aim),
-              isMixed: upper.mark === lower.mark ? 0 : 1,
-            };
-          });
-          rated.sort((a, b) => a.outside - b.outside || a.off - b.off || a.isMixed - b.isMixed);
-          return [journal.mark, rated[0]!.cell];
-        }),
-      ),
+      Object.fromEntries(codes.journal.map((journal) => [journal.mark, best(bore, journal)])),
     ]),
   );
 }

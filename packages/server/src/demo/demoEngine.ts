@@ -127,6 +127,7 @@ function samphire8(): DemoEngine {
         mainClearance: { low: inch('.0015'), high: inch('.0032'), source: `${sheet}, table 2-4` },
       },
       measuring: {
+        ...base.measuring,
         order: 'down',
         slots: { ...base.measuring.slots, mainJournal: ['front-0', 'front-90', 'rear-0', 'rear-90'] },
         setting: { ...base.measuring.setting, mainBore: inch('2.6410') },
@@ -212,6 +213,7 @@ function reed6(): DemoEngine {
     document: {
       ...base,
       limits: {
+        ...base.limits,
         mainBore: { low: mm('68.000'), high: mm('68.019'), source: `${sheet}, p. 12` },
         mainJournal: { low: mm('63.970'), high: mm('63.990'), source: `${sheet}, p. 14` },
         mainClearance: { low: mm('0.022'), high: mm('0.052'), source: `${sheet}, p. 15` },

@@ -1,6 +1,8 @@
 import {
   type JobDocument,
   jobDocumentSchema,
+  LIMIT_KEYS,
+  LIMIT_NAMES,
   type LimitKey,
   limitsNeeded,
   type Material,
@@ -13,7 +15,7 @@ import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { LimitFields } from '../data/LimitFields.js';
-import { EMPTY_LIMIT, LIMIT_NAMES, type LimitText, readLimit } from '../data/limitText.js';
+import { EMPTY_LIMIT, type LimitText, readLimit } from '../data/limitText.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
@@ -49,14 +51,7 @@ const BLANK: EngineForm = {
   caps: 'unknown',
   rodMaterial: 'unknown',
   withRods: 'no',
-  limits: {
-    mainBore: EMPTY_LIMIT,
-    mainJournal: EMPTY_LIMIT,
-    mainClearance: EMPTY_LIMIT,
-    bigEnd: EMPTY_LIMIT,
-    pin: EMPTY_LIMIT,
-    rodClearance: EMPTY_LIMIT,
-  },
+  limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, EMPTY_LIMIT])) as Record<LimitKey, LimitText>,
 };
 const DRAFT_KEY = 'fettle.draft.new-engine';
 

@@ -10,6 +10,7 @@ import {
   type JobDocument,
   type JobFit,
   type JobStation,
+  LIMIT_NAMES,
   type Nanometres,
   type Reading,
   rodCount,
@@ -19,7 +20,6 @@ import {
 import { format } from 'date-fns';
 import { Ban, Pin, PinOff, X } from 'lucide-react';
 import styled from 'styled-components';
-import { LIMIT_NAMES } from '../data/limitText.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';

@@ -1,6 +1,7 @@
 import {
   aimRuleSchema,
   type JobDocument,
+  LIMIT_NAMES,
   type LimitKey,
   limitsNeeded,
   partName,
@@ -21,7 +22,7 @@ import { LengthField } from '../measure/LengthField.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { History } from './History.js';
 import { LimitFields } from './LimitFields.js';
-import { LIMIT_NAMES, type LimitText, readLimit, textOfLimit } from './limitText.js';
+import { type LimitText, readLimit, textOfLimit } from './limitText.js';
 import { useDraft } from './useDraft.js';
 
 const Columns = styled.div`

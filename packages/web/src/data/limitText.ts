@@ -1,11 +1,4 @@
-import {
-  formatExactLength,
-  INSTRUMENT_DECIMALS,
-  type Limit,
-  type LimitKey,
-  parseLength,
-  type Unit,
-} from '@fettle/core';
+import { formatExactLength, INSTRUMENT_DECIMALS, type Limit, parseLength, type Unit } from '@fettle/core';
 
 /** Limits as they are typed. */
 export interface LimitText {
@@ -15,15 +8,6 @@ export interface LimitText {
 }
 
 export const EMPTY_LIMIT: LimitText = { low: '', high: '', source: '' };
-
-export const LIMIT_NAMES: Readonly<Record<LimitKey, string>> = {
-  mainBore: 'Main housing bore',
-  mainJournal: 'Main journal',
-  mainClearance: 'Main oil clearance',
-  bigEnd: 'Big-end bore',
-  pin: 'Crankpin',
-  rodClearance: 'Rod oil clearance',
-};
 
 export function textOfLimit(limit: Limit | null, unit: Unit): LimitText {
   if (!limit) return EMPTY_LIMIT;

@@ -2,6 +2,7 @@ import type { Stage, StageState } from '@fettle/core';
 
 export const STAGE_WORDS: Readonly<Record<Stage, string>> = {
   data: 'Data sheet',
+  codes: 'Codes',
   bores: 'Bores',
   journals: 'Journals',
   bigEnds: 'Big ends',

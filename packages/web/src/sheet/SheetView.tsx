@@ -6,6 +6,7 @@ import {
   formatLength,
   INSTRUMENT_DECIMALS,
   type JobDocument,
+  LIMIT_NAMES,
   limitsNeeded,
   mainStations,
   type Nanometres,
@@ -19,7 +20,6 @@ import {
 import { format } from 'date-fns';
 import { Printer } from 'lucide-react';
 import styled from 'styled-components';
-import { LIMIT_NAMES } from '../data/limitText.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';

@@ -1,0 +1,71 @@
+import { chanceInside } from '../clearance/chanceInside.js';
+import { clearanceLimitsOf } from '../engineType/engineType.js';
+import type { Family } from '../fit/fitRequest.js';
+import { cellInterval, codesOfFamily, gradesOfCell, type SelectionCodes } from '../shell/selectionTable.js';
+import type { ClearanceInterval } from '../shell/sizeBand.js';
+import type { JobDocument } from './jobDocument.js';
+import { markedBands } from './jobMarks.js';
+
+/** What the data sheet's table calls for at a station whose two marks are known. */
+export interface CodedStation {
+  readonly housing: string;
+  readonly journal: string;
+  /** Null where the table has no such cell. */
+  readonly grades: { readonly upper: string; readonly lower: string } | null;
+  /** What its bands imply; null where a grade is not known. */
+  readonly interval: ClearanceInterval | null;
+  /** Chance that the clearance is inside its limits; null without an interval or limits. */
+  readonly inside: number | null;
+}
+
+/** What a table calls for with two marks. */
+export function codedCell(codes: SelectionCodes, housing: string, journal: string): CodedStation {
+  const cell = codes.table[housing]?.[journal];
+  const grades = cell === undefined ? null : gradesOfCell(cell);
+  const interval = cellInterval(codes, housing, journal);
+  const band = (list: SelectionCodes['grades'], mark: string) => list.find((one) => one.mark === mark)!;
+  const inside =
+    interval && grades && codes.limits
+      ? chanceInside(
+          {
+            bore: band(codes.housing, housing),
+            journal: band(codes.journal, journal),
+            upper: band(codes.grades, grades.upper),
+            lower: band(codes.grades, grades.lower),
+          },
+          codes.limits,
+        )
+      : null;
+  return { housing, journal, grades, interval, inside };
+}
+
+/** The codes of a job's family with the limits that the job goes by; null without a data sheet. */
+export function codesOfJob(
+  { sheet, limits }: Pick<JobDocument, 'sheet' | 'limits'>,
+  family: Family,
+): SelectionCodes | null {
+  return sheet && codesOfFamily(sheet[family], sheet.unit, clearanceLimitsOf(limits, family));
+}
+
+/**
+ * What the table calls for at every station whose marks are known: mains by their number, pins by theirs with the rod that is
+ * placed there.
+ *
+ * @param placed per pin (`P1`) the number of its rod
+ */
+export function codedStations(job: JobDocument, placed: Readonly<Record<string, number>>): Map<string, CodedStation> {
+  const found = new Map<string, CodedStation>();
+  const put = (family: Family, id: string, housing: string | undefined, journal: string | undefined) => {
+    const codes = codesOfJob(job, family);
+    if (codes && housing !== undefined && journal !== undefined) found.set(id, codedCell(codes, housing, journal));
+  };
+  const [bores, journals] = [markedBands(job, 'mainBore'), markedBands(job, 'mainJournal')];
+  for (const [number, { mark }] of journals) put('main', `M${number}`, bores.get(number)?.mark, mark);
+  if (!job.withRods) return found;
+  const rods = markedBands(job, 'bigEnd');
+  for (const [number, { mark }] of markedBands(job, 'pin')) {
+    const rod = placed[`P${number}`];
+    put('rod', `P${number}`, rod === undefined ? undefined : rods.get(rod)?.mark, mark);
+  }
+  return found;
+}

@@ -1,0 +1,91 @@
+import { type EngineType, LIMIT_KEYS, type LimitKey } from '../engineType/engineType.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { JobDocument, JobShell } from './jobDocument.js';
+import { newJob, usualThinnerHalf } from './newJob.js';
+
+/** A job with a copy of an engine type's data sheet, which remembers where it comes from. */
+export function jobOfType(
+  name: string,
+  type: EngineType,
+  origin: NonNullable<JobDocument['origin']>,
+  withRods: boolean,
+): JobDocument {
+  const job = newJob(name, type.unit, type.layout, type.materials, withRods);
+  return { ...job, origin, sheet: type, limits: type.limits };
+}
+
+function isSameLimit(one: JobDocument['limits'][LimitKey], other: JobDocument['limits'][LimitKey]): boolean {
+  return one?.low === other?.low && one?.high === other?.high && one?.source === other?.source;
+}
+
+/** A limit that both the later revision and the fitter have changed since the sheet was copied. */
+export interface LimitClash {
+  readonly key: LimitKey;
+  readonly ours: JobDocument['limits'][LimitKey];
+  readonly theirs: JobDocument['limits'][LimitKey];
+}
+
+/** The limits that would clash when a job takes a later revision of its data sheet. */
+export function limitClashes(job: Pick<JobDocument, 'limits' | 'sheet'>, later: EngineType): LimitClash[] {
+  return LIMIT_KEYS.flatMap((key) => {
+    const [base, ours, theirs] = [job.sheet?.limits[key] ?? null, job.limits[key], later.limits[key]];
+    const isClash = !isSameLimit(base, theirs) && !isSameLimit(base, ours) && !isSameLimit(ours, theirs);
+    return isClash ? [{ key, ours, theirs }] : [];
+  });
+}
+
+/**
+ * The job with another revision, or another type's sheet, in place of the one it has. Limits that the fitter has changed in the job
+ * stay, except those in `take`; a layout of another number of mains or pins is not taken, for readings belong to stations.
+ */
+export function withSheet(
+  job: JobDocument,
+  type: EngineType,
+  origin: NonNullable<JobDocument['origin']>,
+  take: readonly LimitKey[],
+): JobDocument {
+  const limits = Object.fromEntries(
+    LIMIT_KEYS.map((key) => {
+      const isOurs = !isSameLimit(job.sheet?.limits[key] ?? null, job.limits[key]) && job.limits[key] !== null;
+      return [key, isOurs && !take.includes(key) ? job.limits[key] : type.limits[key]];
+    }),
+  ) as JobDocument['limits'];
+  const isSameShape = type.layout.mains === job.layout.mains && type.layout.pins.length === job.layout.pins.length;
+  return {
+    ...job,
+    origin,
+    sheet: type,
+    limits,
+    materials: type.materials,
+    rules: { ...job.rules, thinnerHalf: usualThinnerHalf(type.materials.block, type.materials.caps) },
+    layout: isSameShape ? type.layout : job.layout,
+  };
+}
+
+function middle({ low, high }: { low: Nanometres; high: Nanometres }): Nanometres {
+  return nanometres(Math.round((low + high) / 2));
+}
+
+/**
+ * The grades of the data sheet as halves that can be ordered: as many as wanted, walls by their bands.
+ *
+ * @param undersize name of an undersize of the sheet, or null for standard
+ */
+export function shellsOfSheet(sheet: EngineType, family: 'main' | 'rod', undersize: string | null): JobShell[] {
+  const codes = sheet[family];
+  const grades =
+    undersize === null ? codes.grades : (codes.undersizes.find(({ name }) => name === undersize)?.grades ?? []);
+  return grades.flatMap(({ mark, low, high }) =>
+    (['upper', 'lower'] as const).map((half) => ({
+      family,
+      series: codes.series === '' ? sheet.name.slice(0, 60) : codes.series,
+      grade: mark,
+      half,
+      wall: middle({ low, high }),
+      ...(low === high ? {} : { band: { low, high } }),
+      ...(undersize === null ? {} : { undersize }),
+      stock: null,
+      line: null,
+    })),
+  );
+}

@@ -1,0 +1,28 @@
+import { z } from 'zod';
+import { LONGEST, type Nanometres } from './nanometres.js';
+
+/** A length in a document of Fettle's own: whole nanometres. */
+export const nanometresSchema = z
+  .int()
+  .min(-LONGEST)
+  .max(LONGEST)
+  .transform((value) => value as Nanometres)
+  .meta({ description: 'Length in whole nanometres.' });
+
+/** A size: a length above zero. */
+export const sizeNmSchema = nanometresSchema.refine((value) => value > 0, 'must be above zero');
+
+/** A closed interval of sizes. */
+export const sizeBandSchema = z
+  .strictObject({ low: sizeNmSchema, high: sizeNmSchema })
+  .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' });
+
+/** Limits from the engine's data sheet. They always name where they come from. */
+export const limitSchema = z
+  .strictObject({
+    low: nanometresSchema,
+    high: nanometresSchema,
+    source: z.string().trim().min(1, 'name the book and page the limits come from').max(200),
+  })
+  .refine(({ low, high }) => low <= high, { path: ['low'], error: 'the low limit is above the high limit; swap them' });
+export type Limit = z.infer<typeof limitSchema>;
