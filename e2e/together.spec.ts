@@ -15,8 +15,9 @@ async function putSeries(request: APIRequestContext, series: string, grades: rea
   for (const [grade, um, onHand] of grades) {
     const id = randomUUID();
     const half = { family: 'main', series, grade, half: 'either', wall: um * 1000, onHand };
-    const answer = await request.put(`/api/drawer/halves/${id}`, { data: { version: 0, by: 'Wren', half } });
-    expect(answer.status()).toBe(201);
+    const changes = [{ id, version: 0, half }];
+    const answer = await request.post('/api/drawer/move', { data: { by: 'Wren', kind: 'add', changes } });
+    expect(answer.status()).toBe(200);
     kinds.push({ id, grade, wall: um * 1000 });
   }
   return kinds;

@@ -1,13 +1,31 @@
 import { z } from 'zod';
-import { drawerHalfSchema } from '../shell/workshopDrawer.js';
+import { drawerHalfSchema, kitSchema } from '../shell/workshopDrawer.js';
 import { acceptedChoiceSchema } from './jobDocument.js';
 import { personSchema } from './jobWire.js';
 
-export const drawerPutSchema = z.strictObject({
-  version: z.int().min(0).describe('The version the change was made from; 0 for a new kind of half.'),
+/** Something done to the drawer, all of it or nothing. */
+export const drawerMoveSchema = z.strictObject({
   by: personSchema,
-  half: drawerHalfSchema,
+  kind: z.enum(['receive', 'use', 'return', 'count', 'number', 'change', 'add', 'remove', 'import']),
+  note: z.string().trim().max(300).default(''),
+  changes: z
+    .array(
+      z.strictObject({
+        id: z.uuid(),
+        version: z.int().min(0).describe('The version the change was made from; 0 for a new kind of half.'),
+        half: drawerHalfSchema.nullable().describe('Null takes it out of the drawer.'),
+      }),
+    )
+    .min(1)
+    .max(2000),
 });
+export type DrawerMove = z.infer<typeof drawerMoveSchema>;
+
+export const undoSchema = z.strictObject({ by: personSchema });
+
+export const kitViewSchema = z.strictObject({ id: z.uuid(), version: z.int().min(1), kit: kitSchema });
+export type KitView = z.infer<typeof kitViewSchema>;
+export const kitPutSchema = z.strictObject({ version: z.int().min(0), by: personSchema, kit: kitSchema });
 
 /** Choices of several engines, accepted together or not at all. */
 export const acceptTogetherSchema = z.strictObject({

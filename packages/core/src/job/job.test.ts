@@ -4,7 +4,7 @@ import { fit } from '../fit/fit.js';
 import { fitRequestSchema } from '../fit/fitRequest.js';
 import { nanometres } from '../measure/nanometres.js';
 import { gradedWalls } from '../shell/gradedFamily.js';
-import { type DrawerLine, freeHalves } from '../shell/workshopDrawer.js';
+import { type DrawerLine, drawerHalfSchema, freeHalves } from '../shell/workshopDrawer.js';
 import { usualLayout } from '../station/crankLayout.js';
 import { throwsText, withThrows } from '../station/throws.js';
 import { choiceFaults } from './choiceFaults.js';
@@ -421,7 +421,7 @@ describe('engines fitted together', () => {
   const line = (at: number, half: 'upper' | 'lower', wall: number, onHand: number): DrawerLine => ({
     id: lineId(at),
     version: 1,
-    half: { family: 'main', series: 'A', grade: String(wall), half, wall: um(wall), onHand },
+    half: drawerHalfSchema.parse({ family: 'main', series: 'A', grade: String(wall), half, wall: um(wall), onHand }),
     reservations: [],
   });
   const drawer = [

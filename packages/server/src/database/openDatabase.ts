@@ -1,9 +1,11 @@
 import { DataSource } from 'typeorm';
-import { drawerEntity, reservationEntity } from '../drawer/drawerEntity.js';
+import { drawerEntity, kitEntity, movementEntity, reservationEntity } from '../drawer/drawerEntity.js';
+import { typeEntity, typeRevisionEntity } from '../engineType/typeEntity.js';
 import { changeEntity, jobEntity } from '../job/jobEntity.js';
 import { readingEntity } from '../reading/readingEntity.js';
 import { JobsAndReadings1795000000001 } from './migrations/0001-jobs-and-readings.js';
 import { WorkshopDrawer1795000000002 } from './migrations/0002-workshop-drawer.js';
+import { EngineTypesAndStock1795000000003 } from './migrations/0003-engine-types-and-stock.js';
 
 /**
  * Opens the database and brings its tables up to date.
@@ -14,8 +16,18 @@ export async function openDatabase(url: string): Promise<DataSource> {
   const database = new DataSource({
     type: 'postgres',
     url,
-    entities: [jobEntity, changeEntity, readingEntity, drawerEntity, reservationEntity],
-    migrations: [JobsAndReadings1795000000001, WorkshopDrawer1795000000002],
+    entities: [
+      jobEntity,
+      changeEntity,
+      readingEntity,
+      drawerEntity,
+      reservationEntity,
+      typeEntity,
+      typeRevisionEntity,
+      movementEntity,
+      kitEntity,
+    ],
+    migrations: [JobsAndReadings1795000000001, WorkshopDrawer1795000000002, EngineTypesAndStock1795000000003],
     migrationsTransactionMode: 'each',
     synchronize: false,
     logging: false,

@@ -1,11 +1,13 @@
 import {
   type DrawerHalf,
+  drawerHalfSchema,
   type Feature,
   type JobDocument,
   nanometres,
   newJob,
   parseLength,
   type Slot,
+  shellOfLine,
   type Unit,
   usualLayout,
 } from '@fettle/core';
@@ -275,7 +277,7 @@ export function demoDrawer(): { id: string; half: DrawerHalf }[] {
   return WORKSHOP.flatMap(([grade, wall, onHand]) =>
     (['upper', 'lower'] as const).map((half) => ({
       id: workshopId(grade, half),
-      half: { family: 'main' as const, series: 'Osier', grade, half, wall: size(wall, 'mm'), onHand },
+      half: drawerHalfSchema.parse({ family: 'main', series: 'Osier', grade, half, wall: size(wall, 'mm'), onHand }),
     })),
   );
 }
@@ -305,10 +307,7 @@ function rushTwin(serial: number, bores: readonly string[], journals: readonly s
         slots: { ...base.measuring.slots, mainBore: ['front'], mainJournal: ['front-0'] },
       },
       shells: Object.fromEntries(
-        demoDrawer().map(({ id, half: { onHand: _, ...half } }) => [
-          `${half.grade}-${half.half}`.toLowerCase(),
-          { ...half, stock: null, line: id },
-        ]),
+        demoDrawer().map(({ id, half }) => [`${half.grade}-${half.half}`.toLowerCase(), shellOfLine(id, half)]),
       ),
     },
     readings: [

@@ -21,7 +21,8 @@ export async function loadDemo(database: DataSource, log: Logger): Promise<void>
   const start = Date.now();
   let minute = 0;
   const drawer = new DrawerService(database);
-  for (const { id, half } of demoDrawer()) await drawer.put(id, 0, 'Teasel', half);
+  const changes = demoDrawer().map(({ id, half }) => ({ id, version: 0, half }));
+  await drawer.move({ by: 'Teasel', kind: 'receive', note: 'First stock', changes });
   for (const engine of demoEngines()) {
     const { unit, measuring } = engine.document;
     await jobs.create(engine.id, engine.by, engine.document);

@@ -1,5 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { type DrawerLine, drawerLineSchema, jobViewSchema, newJob, usualLayout } from '@fettle/core';
+import {
+  type DrawerLine,
+  type DrawerMovement,
+  drawerLineSchema,
+  drawerMovementSchema,
+  jobViewSchema,
+  newJob,
+  usualLayout,
+} from '@fettle/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { runningServer } from '../testing/runningServer.js';
@@ -13,10 +21,21 @@ afterAll(() => server.close());
 async function putHalf(onHand: number, grade = 'Teal'): Promise<string> {
   const id = randomUUID();
   const half = { family: 'main', series: 'Osier', grade, half: 'either', wall: 2_000_000, onHand };
-  const { status } = await server.call('PUT', `/api/drawer/halves/${id}`, { version: 0, by: 'Wren', half });
-  expect(status).toBe(201);
+  const { status } = await move('receive', [{ id, version: 0, half }]);
+  expect(status).toBe(200);
   return id;
 }
+
+function move(kind: string, changes: { id: string; version: number; half: unknown }[], note = '') {
+  return server.call('POST', '/api/drawer/move', { by: 'Wren', kind, note, changes });
+}
+
+async function lastMovement(): Promise<DrawerMovement> {
+  const { body } = await server.call('GET', '/api/drawer/history');
+  return z.array(drawerMovementSchema).parse(body)[0]!;
+}
+
+const undo = (id: string) => server.call('POST', `/api/drawer/undo/${id}`, { by: 'Teasel' });
 
 /** A twin whose one kind of half is a line of the workshop's drawer. */
 async function twinOn(line: string, name = 'Rush Twin'): Promise<string> {
@@ -119,12 +138,11 @@ describe('the workshop drawer', () => {
     const job = await twinOn(line, 'Rush Twin holding');
     expect((await accept(job, 1, 2)).status).toBe(200);
     const { half } = await lineOf(line);
-    const put = (version: number, onHand: number) =>
-      server.call('PUT', `/api/drawer/halves/${line}`, { version, by: 'Wren', half: { ...half, onHand } });
+    const put = (version: number, onHand: number) => move('count', [{ id: line, version, half: { ...half, onHand } }]);
     expect((await put(1, 3)).body).toMatchObject({ status: 409, errors: [{ path: '/half/onHand' }] });
     expect((await put(1, 4)).status).toBe(200);
     expect((await put(1, 9)).body.type).toBe('/api/docs#stale-version');
-    const removal = await server.call('DELETE', `/api/drawer/halves/${line}?version=2`);
+    const removal = await move('remove', [{ id: line, version: 2, half: null }]);
     expect(removal.body.detail).toContain('4 for Rush Twin holding');
   });
 
@@ -149,5 +167,73 @@ describe('the workshop drawer', () => {
     expect((await accept(other, 1, 2)).status).toBe(200);
     const back = await server.call('POST', `/api/jobs/${gone}/restore`, { version: 3, by: 'Wren' });
     expect(jobViewSchema.parse(back.body)).toMatchObject({ deletedAt: null, document: { choice: null } });
+  });
+});
+
+describe('what was done to the drawer', () => {
+  it('can be taken back, and that again, by its difference: what came since stays', async () => {
+    const line = await putHalf(6, 'Sand');
+    const { half } = await lineOf(line);
+    await move('receive', [{ id: line, version: 1, half: { ...half, onHand: 10 } }], '4 from the rep');
+    const received = await lastMovement();
+    expect(received).toMatchObject({ kind: 'receive', note: '4 from the rep', by: 'Wren', undone: false });
+    expect(received.changes[0]).toMatchObject({ line, before: { onHand: 6 }, after: { onHand: 10 } });
+    await move('use', [{ id: line, version: 2, half: { ...half, onHand: 9 } }]);
+    expect((await undo(received.id)).status).toBe(200);
+    expect((await lineOf(line)).half.onHand).toBe(5);
+    expect((await undo(received.id)).body.detail).toContain('taken back already');
+    const taken = await lastMovement();
+    expect(taken).toMatchObject({ kind: 'undo', by: 'Teasel' });
+    expect((await undo(taken.id)).status).toBe(200);
+    expect((await lineOf(line)).half.onHand).toBe(9);
+  });
+
+  it('brings back what was removed, takes away what was added, and refuses what others changed since', async () => {
+    const line = await putHalf(4, 'Moss');
+    const added = await lastMovement();
+    const { half } = await lineOf(line);
+    await move('remove', [{ id: line, version: 1, half: null }]);
+    expect(await lineOf(line)).toBeUndefined();
+    expect((await undo((await lastMovement()).id)).status).toBe(200);
+    expect((await lineOf(line)).half).toEqual(half);
+    await move('change', [{ id: line, version: 1, half: { ...half, bin: 'B 3' } }]);
+    const binned = await lastMovement();
+    await move('change', [{ id: line, version: 2, half: { ...half, bin: 'C 1' } }]);
+    const refused = await undo(binned.id);
+    expect([refused.status, refused.body.detail]).toEqual([
+      409,
+      'Wren has changed its bin since; change that by hand.',
+    ]);
+    expect((await undo(added.id)).status).toBe(200);
+    expect(await lineOf(line)).toBeUndefined();
+  });
+
+  it('is all or nothing, and says which half is in the way', async () => {
+    const [one, other] = [await putHalf(2, 'Fern'), await putHalf(2, 'Kelp')];
+    const { half } = await lineOf(one);
+    const before = await lastMovement();
+    const answer = await move('import', [
+      { id: one, version: 1, half: { ...half, onHand: 8 } },
+      { id: other, version: 7, half: { ...half, grade: 'Kelp', onHand: 8 } },
+    ]);
+    expect(answer.status).toBe(409);
+    expect(answer.body.detail).toContain('Wren has changed Kelp');
+    expect((await lineOf(one)).half.onHand).toBe(2);
+    expect((await lastMovement()).id).toBe(before.id);
+    expect((await move('receive', [{ id: one, version: 1, half: { ...half, wall: 0 } }])).body.errors[0].path).toBe(
+      '/changes/0/half/wall',
+    );
+  });
+
+  it('keeps kits by name, from the version they were read at', async () => {
+    const id = randomUUID();
+    const kit = {
+      name: 'Rush mains',
+      halves: [{ family: 'main', series: 'Osier', grade: 'Teal', half: 'upper', wall: 1_992_000, count: 3 }],
+    };
+    expect((await server.call('PUT', `/api/drawer/kits/${id}`, { version: 0, by: 'Wren', kit })).status).toBe(201);
+    expect((await server.call('PUT', `/api/drawer/kits/${id}`, { version: 0, by: 'Wren', kit })).status).toBe(409);
+    expect((await server.call('GET', '/api/drawer/kits')).body).toMatchObject([{ id, version: 1, kit }]);
+    expect((await server.call('DELETE', `/api/drawer/kits/${id}?version=1&by=Wren`)).body).toEqual([]);
   });
 });

@@ -1,4 +1,4 @@
-import type { DrawerHalf, Reservation } from '@fettle/core';
+import type { DrawerHalf, DrawerMovement, Kit, Reservation } from '@fettle/core';
 import { EntitySchema } from 'typeorm';
 
 /** One kind of half in the workshop's drawer. */
@@ -36,5 +36,49 @@ export const reservationEntity = new EntitySchema<ReservationRow>({
     lineId: { name: 'line_id', type: 'uuid', primary: true },
     count: { type: 'int' },
     state: { type: 'text' },
+  },
+});
+
+/** One thing that was done to the drawer. */
+export interface MovementRow {
+  id: string;
+  at: Date;
+  by: string;
+  kind: DrawerMovement['kind'];
+  note: string;
+  changes: DrawerMovement['changes'];
+  /** The movement that it takes back. */
+  undoes: string | null;
+}
+
+export const movementEntity = new EntitySchema<MovementRow>({
+  name: 'drawer_movement',
+  columns: {
+    id: { type: 'uuid', primary: true },
+    at: { type: 'timestamptz' },
+    by: { type: 'text' },
+    kind: { type: 'text' },
+    note: { type: 'text' },
+    changes: { type: 'jsonb' },
+    undoes: { type: 'uuid', nullable: true },
+  },
+});
+
+export interface KitRow {
+  id: string;
+  version: number;
+  kit: Kit;
+  updatedAt: Date;
+  updatedBy: string;
+}
+
+export const kitEntity = new EntitySchema<KitRow>({
+  name: 'kit',
+  columns: {
+    id: { type: 'uuid', primary: true },
+    version: { type: 'int' },
+    kit: { type: 'jsonb' },
+    updatedAt: { name: 'updated_at', type: 'timestamptz' },
+    updatedBy: { name: 'updated_by', type: 'text' },
   },
 });

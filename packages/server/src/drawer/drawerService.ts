@@ -1,11 +1,27 @@
-import { type DrawerHalf, type DrawerLine, shellLabel } from '@fettle/core';
-import { type DataSource, type EntityManager, In } from 'typeorm';
+import { randomUUID } from 'node:crypto';
+import {
+  changesBetween,
+  type DrawerHalf,
+  type DrawerLine,
+  type DrawerMove,
+  type DrawerMovement,
+  drawerHalfSchema,
+  type Json,
+  type Kit,
+  type KitView,
+  shellLabel,
+} from '@fettle/core';
+import { type DataSource, type EntityManager, In, IsNull, Not } from 'typeorm';
 import { jobEntity } from '../job/jobEntity.js';
 import { lockJob } from '../job/lockJob.js';
 import { ProblemError } from '../problem/problem.js';
-import { drawerEntity, reservationEntity } from './drawerEntity.js';
+import { type DrawerRow, drawerEntity, kitEntity, movementEntity, reservationEntity } from './drawerEntity.js';
 
-/** The workshop's drawer in the database. */
+type HalfChange = DrawerMovement['changes'][number];
+
+const LISTED_MOVEMENTS = 300;
+
+/** The workshop's drawer in the database: every change is one movement, which can be taken back. */
 export class DrawerService {
   private readonly database: DataSource;
 
@@ -23,7 +39,7 @@ export class DrawerService {
     return lines.map(({ id, version, half }) => ({
       id,
       version,
-      half,
+      half: drawerHalfSchema.parse(half),
       reservations: reservations
         .filter(({ lineId }) => lineId === id)
         .map(({ jobId, count, state }) => ({ job: jobId, name: names.get(jobId) ?? '', count, state }))
@@ -31,31 +47,66 @@ export class DrawerService {
     }));
   }
 
-  /** Puts a kind of half into the drawer or changes it. @throws ProblemError `stale-version`, `drawer-short` */
-  async put(id: string, version: number, by: string, half: DrawerHalf): Promise<DrawerLine> {
+  /** What was done to the drawer, the last first. */
+  async history(): Promise<DrawerMovement[]> {
+    const { manager } = this.database;
+    const rows = await manager.find(movementEntity, { order: { at: 'DESC' }, take: LISTED_MOVEMENTS });
+    const undoing = await manager.find(movementEntity, { where: { undoes: Not(IsNull()) } });
+    const undone = new Set(undoing.map(({ undoes }) => undoes));
+    return rows.map(({ undoes: _, at, ...row }) => ({ ...row, at: at.toISOString(), undone: undone.has(row.id) }));
+  }
+
+  /**
+   * Does something to the drawer, all of it or nothing.
+   *
+   * @throws ProblemError `stale-version`, `drawer-short`, `not-found`; faults name the place in `changes`
+   */
+  async move({ by, kind, note, changes }: DrawerMove): Promise<DrawerLine[]> {
     return this.database.transaction(async (manager) => {
-      const row = await manager.findOne(drawerEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
-      if ((row?.version ?? 0) !== version) throw await this.stale(manager, id, row?.updatedBy ?? 'Somebody');
-      await this.checkReserved(manager, id, half);
-      const fields = { version: version + 1, half: half as never, updatedAt: new Date(), updatedBy: by };
-      if (row) await manager.update(drawerEntity, { id }, fields);
-      else await manager.insert(drawerEntity, { id, ...fields });
-      return this.line(manager, id);
+      const done: HalfChange[] = [];
+      for (const { id, version, half } of [...changes].sort((a, b) => (a.id < b.id ? -1 : 1))) {
+        const row = await this.locked(manager, id);
+        if ((row?.version ?? 0) !== version) {
+          const label = shellLabel(
+            row?.half ?? half ?? { grade: 'this half', family: 'main', half: 'either', series: '' },
+          );
+          const current = (await this.list(manager)).find((line) => line.id === id) ?? null;
+          const who = row ? `${row.updatedBy} has changed ${label}` : `${label} is not in the drawer any more`;
+          throw new ProblemError('stale-version', `${who} since it was read.`, [], { current });
+        }
+        await this.write(manager, id, row, half, by);
+        done.push({ line: id, before: row?.half ?? null, after: half });
+      }
+      await this.record(manager, by, kind, note, done, null);
+      return this.list(manager);
     });
   }
 
-  /** Takes a kind of half out of the drawer. @throws ProblemError `drawer-short` while an engine holds some */
-  async remove(id: string, version: number): Promise<void> {
-    await this.database.transaction(async (manager) => {
-      const row = await manager.findOne(drawerEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
-      if (!row) throw new ProblemError('not-found', `There is no such half in the drawer: ${id}.`);
-      if (row.version !== version) throw await this.stale(manager, id, row.updatedBy);
-      const { reservations } = await this.line(manager, id);
-      if (reservations.length > 0) {
-        const names = reservations.map(({ name, count }) => `${count} for ${name}`).join(', ');
-        throw new ProblemError('drawer-short', `Engines hold some of it (${names}). Let them choose again first.`);
+  /**
+   * Takes a movement back. Counts are put back by their difference, so that what came and went since stays; anything else must be as
+   * the movement left it.
+   *
+   * @throws ProblemError `not-found`, `stale-version`, `drawer-short`
+   */
+  async undo(id: string, by: string): Promise<DrawerLine[]> {
+    return this.database.transaction(async (manager) => {
+      const movement = await manager.findOne(movementEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
+      if (!movement) throw new ProblemError('not-found', `Nothing like that was done to the drawer: ${id}.`);
+      if (movement.kind === 'fitted' || movement.kind === 'unfitted') {
+        throw new ProblemError('halves-fitted', 'Fitted halves are taken back in their engine, not here.');
       }
-      await manager.delete(drawerEntity, { id });
+      if (await manager.findOneBy(movementEntity, { undoes: id })) {
+        throw new ProblemError('stale-version', 'That was taken back already.');
+      }
+      const done: HalfChange[] = [];
+      for (const { line, before, after } of [...movement.changes].sort((a, b) => (a.line < b.line ? -1 : 1))) {
+        const row = await this.locked(manager, line);
+        const back = this.takenBack(row, before, after);
+        await this.write(manager, line, row, back, by);
+        done.push({ line, before: row?.half ?? null, after: back });
+      }
+      await this.record(manager, by, 'undo', movement.note, done, id);
+      return this.list(manager);
     });
   }
 
@@ -66,33 +117,113 @@ export class DrawerService {
    */
   async setFitted(jobId: string, isFitted: boolean, by: string): Promise<DrawerLine[]> {
     return this.database.transaction(async (manager) => {
-      await lockJob(manager, jobId);
+      const { document } = await lockJob(manager, jobId);
       const [from, to] = isFitted ? (['reserved', 'used'] as const) : (['used', 'reserved'] as const);
       const held = await manager.find(reservationEntity, { where: { jobId, state: from }, order: { lineId: 'ASC' } });
       if (held.length === 0) throw new ProblemError('not-found', `This engine has no halves that are ${from}.`);
+      const done: HalfChange[] = [];
       for (const { lineId, count } of held) {
-        const row = await manager.findOneOrFail(drawerEntity, {
-          where: { id: lineId },
-          lock: { mode: 'pessimistic_write' },
-        });
+        const row = (await this.locked(manager, lineId))!;
         const half = { ...row.half, onHand: row.half.onHand + (isFitted ? -count : count) };
-        const fields = { version: row.version + 1, half: half as never, updatedAt: new Date(), updatedBy: by };
-        await manager.update(drawerEntity, { id: lineId }, fields);
+        await manager.update(drawerEntity, { id: lineId }, this.fields(row.version, half, by));
         await manager.update(reservationEntity, { jobId, lineId }, { state: to });
+        done.push({ line: lineId, before: row.half, after: half });
       }
+      await this.record(manager, by, isFitted ? 'fitted' : 'unfitted', document.name, done, null);
       return this.list(manager);
     });
   }
 
-  private async line(manager: EntityManager, id: string): Promise<DrawerLine> {
-    const line = (await this.list(manager)).find((one) => one.id === id);
-    if (!line) throw new ProblemError('not-found', `There is no such half in the drawer: ${id}.`);
-    return line;
+  async kits(): Promise<KitView[]> {
+    const rows = await this.database.manager.find(kitEntity);
+    return rows
+      .map(({ id, version, kit }) => ({ id, version, kit }))
+      .sort((a, b) => a.kit.name.localeCompare(b.kit.name, 'en'));
   }
 
-  private async stale(manager: EntityManager, id: string, by: string): Promise<ProblemError> {
-    const current = (await this.list(manager)).find((line) => line.id === id) ?? null;
-    return new ProblemError('stale-version', `${by} has changed this half since it was read.`, [], { current });
+  /** Keeps a kit, or takes it away with null. @throws ProblemError `stale-version` */
+  async putKit(id: string, version: number, by: string, kit: Kit | null): Promise<KitView[]> {
+    await this.database.transaction(async (manager) => {
+      const row = await manager.findOne(kitEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
+      if ((row?.version ?? 0) !== version) {
+        throw new ProblemError(
+          'stale-version',
+          `${row?.updatedBy ?? 'Somebody'} has changed this kit since it was read.`,
+        );
+      }
+      if (kit === null) await manager.delete(kitEntity, { id });
+      else await manager.save(kitEntity, { id, version: version + 1, kit, updatedAt: new Date(), updatedBy: by });
+    });
+    return this.kits();
+  }
+
+  private async locked(manager: EntityManager, id: string): Promise<DrawerRow | null> {
+    const row = await manager.findOne(drawerEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
+    return row && { ...row, half: drawerHalfSchema.parse(row.half) };
+  }
+
+  private fields(version: number, half: DrawerHalf, by: string) {
+    return { version: version + 1, half: half as never, updatedAt: new Date(), updatedBy: by };
+  }
+
+  /** What a kind of half becomes when a movement is taken back. */
+  private takenBack(row: DrawerRow | null, before: DrawerHalf | null, after: DrawerHalf | null): DrawerHalf | null {
+    if ((row === null) !== (after === null)) {
+      throw new ProblemError('stale-version', 'This half was taken out of the drawer, or put into it, since.');
+    }
+    if (row === null || after === null || before === null) return before;
+    const moved = changesBetween(before as Json, after as Json).map(({ path }) => path[0]!);
+    const since = changesBetween(after as Json, row.half as unknown as Json).map(({ path }) => path[0]!);
+    const clash = moved.find((field) => field !== 'onHand' && since.includes(field));
+    if (clash !== undefined) {
+      throw new ProblemError('stale-version', `${row.updatedBy} has changed its ${clash} since; change that by hand.`);
+    }
+    const onHand = row.half.onHand + before.onHand - after.onHand;
+    const kept = Object.fromEntries(moved.map((field) => [field, before[field as keyof DrawerHalf]]));
+    const back = { ...row.half, ...kept, onHand };
+    if (onHand < 0) throw new ProblemError('drawer-short', `${shellLabel(back)} would come out below zero.`);
+    return drawerHalfSchema.parse(JSON.parse(JSON.stringify(back)));
+  }
+
+  private async write(
+    manager: EntityManager,
+    id: string,
+    row: DrawerRow | null,
+    half: DrawerHalf | null,
+    by: string,
+  ): Promise<void> {
+    if (half === null) {
+      if (!row) throw new ProblemError('not-found', `There is no such half in the drawer: ${id}.`);
+      const { reservations } = (await this.list(manager)).find((line) => line.id === id)!;
+      if (reservations.length > 0) {
+        const names = reservations.map(({ name, count }) => `${count} for ${name}`).join(', ');
+        throw new ProblemError('drawer-short', `Engines hold some of it (${names}). Let them choose again first.`);
+      }
+      await manager.delete(drawerEntity, { id });
+      return;
+    }
+    await this.checkReserved(manager, id, half);
+    if (row) await manager.update(drawerEntity, { id }, this.fields(row.version, half, by));
+    else await manager.insert(drawerEntity, { id, ...this.fields(0, half, by) });
+  }
+
+  private async record(
+    manager: EntityManager,
+    by: string,
+    kind: DrawerMovement['kind'],
+    note: string,
+    changes: readonly HalfChange[],
+    undoes: string | null,
+  ): Promise<void> {
+    await manager.insert(movementEntity, {
+      id: randomUUID(),
+      at: new Date(),
+      by,
+      kind,
+      note,
+      changes: changes as never,
+      undoes,
+    });
   }
 
   private async checkReserved(manager: EntityManager, id: string, half: DrawerHalf): Promise<void> {

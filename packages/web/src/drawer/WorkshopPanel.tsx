@@ -1,4 +1,4 @@
-import { type DrawerLine, halvesIn, type JobShell } from '@fettle/core';
+import { type DrawerLine, halvesIn, type JobShell, shellOfLine } from '@fettle/core';
 import { Link } from 'react-router';
 import { useAppSelector } from '../app/store.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
@@ -20,10 +20,7 @@ export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly
   const series = [...new Set(open.map(({ half }) => half.series))];
   const draw = (chosen: readonly DrawerLine[]) =>
     change((old) => {
-      const added = chosen.map(({ id, half: { onHand: _, ...half } }): [string, JobShell] => [
-        crypto.randomUUID(),
-        { ...half, stock: null, line: id },
-      ]);
+      const added = chosen.map(({ id, half }): [string, JobShell] => [crypto.randomUUID(), shellOfLine(id, half)]);
       return { ...old, shells: { ...old.shells, ...Object.fromEntries(added) } };
     });
   const own = (lines ?? []).map(({ reservations, ...line }) => ({

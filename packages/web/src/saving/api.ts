@@ -1,20 +1,32 @@
 import {
   type AcceptedChoice,
-  type DrawerHalf,
   type DrawerLine,
+  type DrawerMove,
+  type DrawerMovement,
   drawerLineSchema,
+  drawerMovementSchema,
+  type EngineType,
   type JobChange,
   type JobSummary,
   type JobView,
   jobChangeSchema,
   jobSummarySchema,
   jobViewSchema,
+  type Kit,
+  type KitView,
+  kitViewSchema,
   type PatchStep,
   type Problem,
   problemSchema,
   type Reading,
   type ReadingDraft,
   readingSchema,
+  type TypeRevision,
+  type TypeSummary,
+  type TypeView,
+  typeRevisionSchema,
+  typeSummarySchema,
+  typeViewSchema,
 } from '@fettle/core';
 import { z } from 'zod';
 
@@ -105,13 +117,61 @@ export async function fetchDrawer(): Promise<DrawerLine[]> {
   return z.array(drawerLineSchema).parse(await response.json());
 }
 
-/** Puts a kind of half into the workshop's drawer (version 0) or changes it. */
-export async function putHalf(id: string, version: number, by: string, half: DrawerHalf): Promise<void> {
-  await call('PUT', `/api/drawer/halves/${id}`, { version, by, half });
+/** Does something to the workshop's drawer, all of it or nothing. */
+export async function moveDrawer(move: DrawerMove): Promise<void> {
+  await call('POST', '/api/drawer/move', move);
 }
 
-export async function deleteHalf(id: string, version: number): Promise<void> {
-  await call('DELETE', `/api/drawer/halves/${id}?version=${version}`);
+/** What was done to the drawer, the last first. */
+export async function fetchMovements(): Promise<DrawerMovement[]> {
+  const response = await call('GET', '/api/drawer/history');
+  return z.array(drawerMovementSchema).parse(await response.json());
+}
+
+/** Takes something back that was done to the drawer. */
+export async function undoMovement(id: string, by: string): Promise<void> {
+  await call('POST', `/api/drawer/undo/${id}`, { by });
+}
+
+export async function fetchKits(): Promise<KitView[]> {
+  const response = await call('GET', '/api/drawer/kits');
+  return z.array(kitViewSchema).parse(await response.json());
+}
+
+/** Keeps a kit: a new one with version 0. */
+export async function putKit(id: string, version: number, by: string, kit: Kit): Promise<void> {
+  await call('PUT', `/api/drawer/kits/${id}`, { version, by, kit });
+}
+
+export async function deleteKit(id: string, version: number, by: string): Promise<void> {
+  await call('DELETE', `/api/drawer/kits/${id}?version=${version}&by=${encodeURIComponent(by)}`);
+}
+
+/** The engine types whose sheets hold the words; all of them without any. */
+export async function fetchTypes(words: string, archived: boolean): Promise<TypeSummary[]> {
+  const response = await call('GET', `/api/types?archived=${archived}&words=${encodeURIComponent(words)}`);
+  return z.array(typeSummarySchema).parse(await response.json());
+}
+
+export async function fetchType(id: string): Promise<TypeView> {
+  const response = await call('GET', `/api/types/${id}`);
+  return typeViewSchema.parse(await response.json());
+}
+
+/** Every revision of an engine type, the last first. */
+export async function fetchRevisions(id: string): Promise<TypeRevision[]> {
+  const response = await call('GET', `/api/types/${id}/revisions`);
+  return z.array(typeRevisionSchema).parse(await response.json());
+}
+
+/** Keeps the next revision of an engine type: a new type from revision 0. */
+export async function putType(id: string, revision: number, by: string, type: EngineType): Promise<TypeView> {
+  const response = await call('PUT', `/api/types/${id}`, { revision, by, type });
+  return typeViewSchema.parse(await response.json());
+}
+
+export async function archiveType(id: string, by: string, archived: boolean): Promise<void> {
+  await call('POST', `/api/types/${id}/archive`, { by, archived });
 }
 
 /** Accepts the choices of several engines, all or none. */

@@ -1,5 +1,6 @@
 import {
   type DrawerLine,
+  drawerHalfSchema,
   formatExactLength,
   formatLength,
   freeHalves,
@@ -23,7 +24,7 @@ import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { NOBODY } from '../person/personSlice.js';
-import { deleteHalf, putHalf } from '../saving/api.js';
+import { moveDrawer } from '../saving/api.js';
 import { type Drawer, useDrawer } from './useDrawer.js';
 
 const Line = styled.tr`
@@ -48,7 +49,9 @@ function OnHandField({ line, by, act }: { line: DrawerLine; by: string; act: Dra
       onChange={setText}
       onBlur={() => {
         if (wanted === null || wanted === half.onHand) return;
-        void act(() => putHalf(id, version, by, { ...half, onHand: wanted })).then((worked) => {
+        void act(() =>
+          moveDrawer({ by, kind: 'count', note: '', changes: [{ id, version, half: { ...half, onHand: wanted } }] }),
+        ).then((worked) => {
           if (worked) settled(text.trim());
         });
       }}
@@ -98,11 +101,12 @@ export function WorkshopView() {
             options={HALF_OPTIONS}
             onAdd={(added) => {
               setOpen(false);
-              void act(async () => {
-                for (const { stock, line: _, ...half } of added) {
-                  await putHalf(crypto.randomUUID(), 0, by, { ...half, onHand: stock ?? 0 });
-                }
-              });
+              const changes = added.map(({ stock, line: _, ...half }) => ({
+                id: crypto.randomUUID(),
+                version: 0,
+                half: drawerHalfSchema.parse({ ...half, onHand: stock ?? 0 }),
+              }));
+              void act(() => moveDrawer({ by, kind: 'add', note: '', changes }));
             }}
           />
         )}
@@ -157,7 +161,11 @@ export function WorkshopView() {
                       <Button
                         $kind="quiet"
                         aria-label={`Take ${half.grade} ${half.half} out of the workshop drawer`}
-                        onPress={() => void act(() => deleteHalf(id, version))}
+                        onPress={() =>
+                          void act(() =>
+                            moveDrawer({ by, kind: 'remove', note: '', changes: [{ id, version, half: null }] }),
+                          )
+                        }
                       >
                         <Trash2 aria-hidden size={18} />
                       </Button>

@@ -1,0 +1,117 @@
+import {
+  type EngineType,
+  engineTypeSchema,
+  rodCount,
+  sheetLines,
+  type TypeRevision,
+  type TypeSummary,
+  type TypeView,
+} from '@fettle/core';
+import type { DataSource, EntityManager } from 'typeorm';
+import { ProblemError } from '../problem/problem.js';
+import { type TypeRevisionRow, type TypeRow, typeEntity, typeRevisionEntity } from './typeEntity.js';
+
+/** A sheet as it was kept, with fields that have come since filled in. */
+function typeOf({ type }: TypeRevisionRow): EngineType {
+  return engineTypeSchema.parse(type);
+}
+
+function viewOf(row: TypeRow, latest: TypeRevisionRow): TypeView {
+  return {
+    id: row.id,
+    revision: row.revision,
+    type: typeOf(latest),
+    archivedAt: row.archivedAt?.toISOString() ?? null,
+    updatedAt: latest.at.toISOString(),
+    updatedBy: latest.by,
+  };
+}
+
+/** The library of engine types in the database. */
+export class TypeService {
+  private readonly database: DataSource;
+
+  constructor(database: DataSource) {
+    this.database = database;
+  }
+
+  /**
+   * The types of the library by name. With words, only those whose sheets hold every one of them, with the lines where they stand.
+   *
+   * @param archived the archived ones instead
+   */
+  async list(archived: boolean, words: string): Promise<TypeSummary[]> {
+    const { manager } = this.database;
+    const rows = (await manager.find(typeEntity)).filter(({ archivedAt }) => (archivedAt !== null) === archived);
+    const wanted = words.toLowerCase().split(/\s+/u).filter(Boolean);
+    const summaries: TypeSummary[] = [];
+    for (const row of rows) {
+      const { type, updatedAt, updatedBy } = viewOf(row, await this.latest(manager, row));
+      const lines = sheetLines(type).map(({ place, text }) => `${place}: ${text}`);
+      const holds = (line: string, word: string) => line.toLowerCase().includes(word);
+      if (!wanted.every((word) => lines.some((line) => holds(line, word)))) continue;
+      summaries.push({
+        id: row.id,
+        revision: row.revision,
+        name: type.name,
+        note: type.note,
+        unit: type.unit,
+        mains: type.layout.mains,
+        rods: rodCount(type.layout),
+        coded: (['main', 'rod'] as const).filter((family) => Object.keys(type[family].table).length > 0),
+        found: wanted.length === 0 ? [] : lines.filter((line) => wanted.some((word) => holds(line, word))).slice(0, 5),
+        archivedAt: row.archivedAt?.toISOString() ?? null,
+        updatedAt,
+        updatedBy,
+      });
+    }
+    return summaries.sort((a, b) => a.name.localeCompare(b.name, 'en'));
+  }
+
+  /** @throws ProblemError `not-found` */
+  async get(id: string, manager: EntityManager = this.database.manager): Promise<TypeView> {
+    const row = await manager.findOneBy(typeEntity, { id });
+    if (!row) throw new ProblemError('not-found', `There is no such engine type: ${id}.`);
+    return viewOf(row, await this.latest(manager, row));
+  }
+
+  /** Every revision of a type, the last one first. @throws ProblemError `not-found` */
+  async revisions(id: string): Promise<TypeRevision[]> {
+    await this.get(id);
+    const rows = await this.database.manager.find(typeRevisionEntity, {
+      where: { typeId: id },
+      order: { revision: 'DESC' },
+    });
+    return rows.map((row) => ({ revision: row.revision, at: row.at.toISOString(), by: row.by, type: typeOf(row) }));
+  }
+
+  /** Keeps a new type (revision 0), or the next revision of one. @throws ProblemError `stale-version` */
+  async put(id: string, revision: number, by: string, type: EngineType): Promise<TypeView> {
+    return this.database.transaction(async (manager) => {
+      const row = await manager.findOne(typeEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
+      if ((row?.revision ?? 0) !== revision) {
+        const current = row ? await this.get(id, manager) : null;
+        const who = current ? `${current.updatedBy} has made revision ${current.revision}` : 'It is not in the library';
+        throw new ProblemError('stale-version', `${who}; this change was made from revision ${revision}.`, [], {
+          current,
+        });
+      }
+      const next = revision + 1;
+      if (row) await manager.update(typeEntity, { id }, { revision: next });
+      else await manager.insert(typeEntity, { id, revision: next, archivedAt: null });
+      await manager.insert(typeRevisionEntity, { typeId: id, revision: next, type: type as never, at: new Date(), by });
+      return this.get(id, manager);
+    });
+  }
+
+  /** Archives a type, or takes it out of the archive. Jobs that copied it are not touched. @throws ProblemError `not-found` */
+  async setArchived(id: string, archived: boolean): Promise<TypeView> {
+    await this.get(id);
+    await this.database.manager.update(typeEntity, { id }, { archivedAt: archived ? new Date() : null });
+    return this.get(id);
+  }
+
+  private latest(manager: EntityManager, { id, revision }: TypeRow): Promise<TypeRevisionRow> {
+    return manager.findOneByOrFail(typeRevisionEntity, { typeId: id, revision });
+  }
+}
