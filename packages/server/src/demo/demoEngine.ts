@@ -3,14 +3,18 @@ import {
   drawerHalfSchema,
   type Feature,
   type JobDocument,
+  jobOfType,
   nanometres,
   newJob,
   parseLength,
   type Slot,
   shellOfLine,
+  shellsOfSheet,
   type Unit,
   usualLayout,
 } from '@fettle/core';
+
+import { demoTypes, SEDGE_TYPE } from './demoTypes.js';
 
 /** A row of readings of one place, front main first; empty where nothing was read yet. */
 export interface DemoReadings {
@@ -317,6 +321,32 @@ function rushTwin(serial: number, bores: readonly string[], journals: readonly s
   };
 }
 
+/** A second Sedge that came with its marks written down: chosen by them until it is read, and one of them is contradicted. */
+function markedSedge4(): DemoEngine {
+  const { id: type, type: sheet } = demoTypes().find(({ id }) => id === SEDGE_TYPE)!;
+  const job = jobOfType('Sedge 4 · no. 0233', sheet, { type, revision: 1 }, true);
+  const shells = (['main', 'rod'] as const).flatMap((family) => shellsOfSheet(sheet, family, null));
+  return {
+    id: '5ed9e400-0233-4000-8000-000000000005',
+    by: 'Wren',
+    document: {
+      ...job,
+      measuring: { ...job.measuring, slots: { ...job.measuring.slots, mainBore: ['front'], mainJournal: ['front-0'] } },
+      marks: {
+        mainBore: { text: 'B A C B B', first: 'front' },
+        mainJournal: { text: 'J 2 1 2 3 2', first: 'front' },
+        pin: { text: 'P 1 2 2 1', first: 'front' },
+      },
+      rods: Object.fromEntries(['K', 'L', 'L', 'K'].map((mark, at) => [String(at + 1), { mark, pin: null }])),
+      shells: Object.fromEntries(shells.map((shell) => [`${shell.family} ${shell.grade} ${shell.half}`, shell])),
+    },
+    readings: [
+      { feature: 'mainJournal', slot: 'front-0', by: 'Teasel', texts: ['59.984', '59.983', '59.985', '', ''] },
+      { feature: 'mainBore', slot: 'front', by: 'Wren', texts: ['64.009', '64.004', '64.016', '', ''] },
+    ],
+  };
+}
+
 /** The engines that a new installation shows: invented, of the invented Saltmarsh works. */
 export function demoEngines(): DemoEngine[] {
   return [
@@ -326,5 +356,6 @@ export function demoEngines(): DemoEngine[] {
     sedge4(),
     samphire8(),
     reed6(),
+    markedSedge4(),
   ];
 }

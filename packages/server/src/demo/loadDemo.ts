@@ -2,10 +2,12 @@ import { createHash } from 'node:crypto';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { DrawerService } from '../drawer/drawerService.js';
+import { TypeService } from '../engineType/typeService.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { JobService } from '../job/jobService.js';
 import { ReadingService } from '../reading/readingService.js';
 import { demoDrawer, demoEngines } from './demoEngine.js';
+import { demoTypes } from './demoTypes.js';
 
 /** A UUID (version 8, RFC 9562) that is always the same for the same name. */
 function uuidOf(name: string): string {
@@ -21,6 +23,8 @@ export async function loadDemo(database: DataSource, log: Logger): Promise<void>
   const start = Date.now();
   let minute = 0;
   const drawer = new DrawerService(database);
+  const types = new TypeService(database);
+  for (const { id, type } of demoTypes()) await types.put(id, 0, 'Teasel', type);
   const changes = demoDrawer().map(({ id, half }) => ({ id, version: 0, half }));
   await drawer.move({ by: 'Teasel', kind: 'receive', note: 'First stock', changes });
   for (const engine of demoEngines()) {

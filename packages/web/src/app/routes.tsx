@@ -4,6 +4,11 @@ import { NewEngine } from '../bench/NewEngine.js';
 import { ChooseView } from '../choose/ChooseView.js';
 import { DataSheet } from '../data/DataSheet.js';
 import { DrawerView } from '../drawer/DrawerView.js';
+import { CodesEditor } from '../engineType/CodesEditor.js';
+import { CompareSheets } from '../engineType/CompareSheets.js';
+import { TypeList } from '../engineType/TypeList.js';
+import { TypePage } from '../engineType/TypePage.js';
+import { TypeSheet } from '../engineType/TypeSheet.js';
 import { JobPage } from '../job/JobPage.js';
 import { MeasureView } from '../measure/MeasureView.js';
 import { SheetView } from '../sheet/SheetView.js';
@@ -20,6 +25,18 @@ export const routes = createBrowserRouter([
       { path: '/', element: <BenchList /> },
       { path: '/new', element: <NewEngine /> },
       { path: '/drawer', element: <WorkshopView /> },
+      { path: '/types', element: <TypeList /> },
+      {
+        path: '/types/:id',
+        element: <TypePage />,
+        children: [
+          { index: true, element: <Navigate to="sheet" replace /> },
+          { path: 'sheet', element: <TypeSheet /> },
+          { path: 'mains', element: <CodesEditor key="main" family="main" /> },
+          { path: 'rods', element: <CodesEditor key="rod" family="rod" /> },
+          { path: 'compare', element: <CompareSheets /> },
+        ],
+      },
       { path: '/together', element: <TogetherView /> },
       {
         path: '/engines/:id',

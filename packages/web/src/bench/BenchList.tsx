@@ -140,6 +140,7 @@ export function BenchList() {
       <Row style={{ justifyContent: 'space-between' }}>
         <Title>Engines on the benches</Title>
         <span style={{ flex: 1 }} />
+        <Button onPress={() => navigate('/types')}>Engine types</Button>
         <Button onPress={() => navigate('/drawer')}>Workshop drawer</Button>
         <Button onPress={() => navigate('/together')}>Fit engines together</Button>
         <Button $kind="main" onPress={() => navigate('/new')}>

@@ -7,7 +7,6 @@ import {
   limitsNeeded,
   type Material,
   newJob,
-  usualLayout,
 } from '@fettle/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
@@ -24,6 +23,7 @@ import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { NOBODY } from '../person/personSlice.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
+import { layoutOfText } from './layoutText.js';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from './options.js';
 
 interface EngineForm {
@@ -64,30 +64,11 @@ const Fields = styled.div`
   > .narrow { grid-column: span 2; }
 `;
 
-function wholeNumber(text: string): number | null {
-  return /^\d{1,2}$/u.test(text.trim()) ? Number(text) : null;
-}
-
 function keptDraft(): EngineForm {
   const kept = localStorage.getItem(DRAFT_KEY);
   if (kept === null) return BLANK;
   const draft = JSON.parse(kept) as Partial<EngineForm>;
   return { ...BLANK, ...draft, limits: { ...BLANK.limits, ...draft.limits } };
-}
-
-function layoutOf(form: EngineForm) {
-  const mains = wholeNumber(form.mains);
-  const rods = wholeNumber(form.rods);
-  const thrust = form.thrustMain.trim() === '' ? null : wholeNumber(form.thrustMain);
-  const faults: { mains?: string; rods?: string; thrustMain?: string } = {};
-  if (mains === null || mains < 2 || mains > 12) faults.mains = 'A whole number from 2 to 12.';
-  if (rods === null || rods < 1 || rods > 24) faults.rods = 'A whole number from 1 to 24.';
-  if (form.thrustMain.trim() !== '' && (thrust === null || thrust < 1 || (mains !== null && thrust > mains))) {
-    faults.thrustMain = `A main from 1 to ${mains ?? 12}, or empty.`;
-  }
-  if (mains === null || rods === null || Object.keys(faults).length > 0) return { layout: null, faults };
-  const usual = usualLayout(mains, rods, form.rodsPerPin === '2' ? 2 : 1, thrust);
-  return usual.ok ? { layout: usual.layout, faults } : { layout: null, faults: { rods: `${usual.message}.` } };
 }
 
 /** Starts an engine: what it is, and what its data sheet says. */
@@ -103,7 +84,7 @@ export function NewEngine() {
     if (!isStarted.current) localStorage.setItem(DRAFT_KEY, JSON.stringify(form));
   }, [form]);
 
-  const { layout, faults } = layoutOf(form);
+  const { layout, faults } = layoutOfText(form);
   const keys = limitsNeeded({ withRods: form.withRods === 'yes' });
   const limits = Object.fromEntries(keys.map((key) => [key, readLimit(form.limits[key], form.unit)])) as Record<
     LimitKey,

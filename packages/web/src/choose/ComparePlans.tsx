@@ -13,10 +13,12 @@ import {
   type Unit,
 } from '@fettle/core';
 import { ClipboardCopy, Download } from 'lucide-react';
+import Papa from 'papaparse';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
 import { resultOf } from './fitSearch.js';
 import { useAsked } from './useAsked.js';
 
@@ -37,19 +39,9 @@ const Wide = styled.div`
 
 /** An order as lines of a table: tabs to paste into a spreadsheet, commas for a CSV file (RFC 4180). */
 function orderText(order: ReturnType<typeof halvesToOrder>, separator: string): string {
-  const quoted = (text: string) => (/[",;\t\n]/u.test(text) ? `"${text.replaceAll('"', '""')}"` : text);
   const rows = order.map(({ shell, count }) => [String(count), shell.id, shell.family, shell.half, String(shell.wall)]);
-  return [['Count', 'Half', 'Family', 'Side', 'Wall'], ...rows]
-    .map((row) => row.map(quoted).join(separator))
-    .join('\r\n');
-}
-
-function save(text: string, name: string): void {
-  const link = document.createElement('a');
-  link.href = URL.createObjectURL(new Blob([`${text}\r\n`], { type: 'text/csv;charset=utf-8' }));
-  link.download = name;
-  link.click();
-  URL.revokeObjectURL(link.href);
+  const lines = [['Count', 'Half', 'Family', 'Side', 'Wall'], ...rows];
+  return Papa.unparse(lines, { delimiter: separator, newline: '\r\n', escapeFormulae: true });
 }
 
 function OrderList({ request, plan, name }: { request: FitRequest; plan: FitPlan; name: string }) {
@@ -74,7 +66,7 @@ function OrderList({ request, plan, name }: { request: FitRequest; plan: FitPlan
           <ClipboardCopy aria-hidden size={18} />
           {isCopied ? 'Copied' : 'Copy the order'}
         </Button>
-        <Button onPress={() => save(orderText(order, ','), `${name} order.csv`)}>
+        <Button onPress={() => saveAs(`${name} order.csv`, CSV_TYPE, `${orderText(order, ',')}\r\n`)}>
           <Download aria-hidden size={18} />
           Save as CSV
         </Button>

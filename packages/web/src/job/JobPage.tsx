@@ -16,7 +16,8 @@ const Head = styled.div`
   .next { flex: none; margin-left: auto; max-width: 36rem; text-align: left; justify-content: flex-start; }
 `;
 
-const Stages = styled.nav`
+/** Places on one route, as tabs. */
+export const Stages = styled.nav`
   display: flex;
   gap: 0.25rem;
   border-bottom: 2px solid var(--line-strong);

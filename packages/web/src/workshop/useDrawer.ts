@@ -1,6 +1,7 @@
 import type { DrawerLine } from '@fettle/core';
 import { useCallback, useEffect, useState } from 'react';
-import { fetchDrawer, RefusedError } from '../saving/api.js';
+import { fetchDrawer } from '../saving/api.js';
+import { refusalInWords } from '../saving/refusalInWords.js';
 
 const LOOK_EVERY_MS = 4000;
 
@@ -11,12 +12,6 @@ export interface Drawer {
   readonly fault: string | null;
   /** Does something to the drawer, then looks again. @returns whether it worked */
   readonly act: (action: () => Promise<void>) => Promise<boolean>;
-}
-
-function inWords(error: unknown): string {
-  return error instanceof RefusedError
-    ? error.problem.detail
-    : 'The server cannot be reached. Nothing was changed; try again shortly.';
 }
 
 /** The workshop's drawer, looked at again every few seconds. @param isWanted false asks nothing */
@@ -43,7 +38,7 @@ export function useDrawer(isWanted = true): Drawer {
         await look();
         return true;
       } catch (error) {
-        setFault(inWords(error));
+        setFault(refusalInWords(error));
         await look().catch(() => undefined);
         return false;
       }

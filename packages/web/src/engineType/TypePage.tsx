@@ -1,0 +1,166 @@
+import { type EngineType, newEngineType, type TypeView, usualLayout } from '@fettle/core';
+import { Save, Undo2 } from 'lucide-react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
+import { Link, NavLink, Outlet, useLocation, useOutletContext, useParams } from 'react-router';
+import { useAppSelector } from '../app/store.js';
+import { useDraft } from '../data/useDraft.js';
+import { Stages } from '../job/JobPage.js';
+import { Button } from '../look/Button.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { NOBODY } from '../person/personSlice.js';
+import { fetchType, putType, RefusedError } from '../saving/api.js';
+import { refusalInWords } from '../saving/refusalInWords.js';
+import { readType, type TypeFaults, type TypeText, textOfType } from './typeText.js';
+
+/** The engine type that the views below its address work on. */
+export interface OpenType {
+  readonly id: string;
+  /** What is in the library; null for a new one. */
+  readonly view: TypeView | null;
+  readonly text: TypeText;
+  readonly change: (change: (text: TypeText) => TypeText) => void;
+  /** The sheet as far as it can be read; null while its layout cannot. */
+  readonly type: EngineType | null;
+  readonly faults: TypeFaults;
+}
+
+export function useOpenType(): OpenType {
+  return useOutletContext<OpenType>();
+}
+
+/** What a new sheet starts from: the most usual layout, to be typed over. */
+function blankText(): TypeText {
+  const usual = usualLayout(5, 4, 1, 3);
+  if (!usual.ok) throw new Error(usual.message);
+  return { ...textOfType(newEngineType('?', 'mm', usual.layout)), name: '', throws: '' };
+}
+
+const TABS = [
+  { to: 'sheet', label: 'Sheet' },
+  { to: 'mains', label: 'Codes of the mains' },
+  { to: 'rods', label: 'Codes of the rods' },
+  { to: 'order', label: 'What to order' },
+  { to: 'compare', label: 'Revisions and compare' },
+] as const;
+
+/** One engine type: typed in as from a book, kept on this device until it is saved as the next revision. */
+export function TypePage() {
+  const { id = '' } = useParams();
+  const { state, pathname } = useLocation();
+  const by = useAppSelector((all) => all.person.name) || NOBODY;
+  const isNew = (state as { isNew?: boolean } | null)?.isNew === true;
+  const [view, setView] = useState<TypeView | null>(null);
+  const [isLoaded, setLoaded] = useState(false);
+  const [fault, setFault] = useState<string | null>(null);
+  const [isTried, setTried] = useState(false);
+  const [draft, setDraft, clearDraft] = useDraft<TypeText>(`type.${id}`);
+  const look = useCallback(async () => {
+    try {
+      setView(await fetchType(id));
+      setFault(null);
+    } catch (error) {
+      // A new type is not in the library yet: its draft is all there is.
+      if (!(error instanceof RefusedError && error.problem.status === 404)) setFault(refusalInWords(error));
+    }
+    setLoaded(true);
+  }, [id]);
+  useEffect(() => void look(), [look]);
+  const stored = useMemo(() => (view ? textOfType(view.type) : null), [view]);
+  const text = draft ?? stored ?? (isLoaded && isNew ? blankText() : null);
+  const read = useMemo(() => text && readType(text), [text]);
+  if (!text || !read) {
+    return fault !== null || isLoaded ? (
+      <Panel role="alert">
+        {fault ?? 'There is no such engine type in the library.'} <Link to="/types">Back to the library</Link>
+      </Panel>
+    ) : (
+      <Panel aria-busy>Looking up the engine type …</Panel>
+    );
+  }
+  const { type, faults } = read;
+  const count = Object.keys(faults).length;
+  const save = async () => {
+    setTried(true);
+    if (!type || count > 0) return;
+    try {
+      const saved = await putType(id, view?.revision ?? 0, by, type);
+      setView(saved);
+      clearDraft();
+      setTried(false);
+      setFault(null);
+    } catch (error) {
+      setFault(refusalInWords(error));
+    }
+  };
+  const open: OpenType = {
+    id,
+    view,
+    text,
+    change: (change) => setDraft(change(text)),
+    type,
+    faults,
+  };
+  const isStale = fault?.includes('revision') === true;
+  const tab = TABS.find(({ to }) => pathname.endsWith(`/${to}`));
+  return (
+    <>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle as="h1">{text.name.trim() === '' ? 'New engine type' : text.name}</PanelTitle>
+        <Row>
+          <Quiet role="status">
+            {draft === null
+              ? view
+                ? `Revision ${view.revision}, saved by ${view.updatedBy}`
+                : 'Not in the library yet'
+              : 'Changed on this device, not saved yet'}
+          </Quiet>
+          {draft !== null && view && (
+            <Button onPress={clearDraft}>
+              <Undo2 aria-hidden size={20} />
+              Drop the changes
+            </Button>
+          )}
+          <Button $kind="main" isDisabled={draft === null} onPress={() => void save()}>
+            <Save aria-hidden size={20} />
+            {view ? `Save as revision ${view.revision + 1}` : 'Put it into the library'}
+          </Button>
+        </Row>
+      </Row>
+      {fault && (
+        <Notice
+          urgent
+          actions={isStale && <Button onPress={() => void look()}>Look at theirs, keep mine typed</Button>}
+        >
+          {fault} What you typed is kept on this device.
+        </Notice>
+      )}
+      {isTried && count > 0 && (
+        <Notice urgent>
+          {count === 1 ? 'One box needs' : `${count} boxes need`} another look before it can be saved:{' '}
+          {placesInWords(faults)}.
+        </Notice>
+      )}
+      <Stages aria-label="Parts of the data sheet">
+        {TABS.map(({ to, label }) => (
+          <NavLink key={to} to={`/types/${id}/${to}`} state={state} className={tab?.to === to ? 'active' : ''}>
+            {label}
+          </NavLink>
+        ))}
+      </Stages>
+      <Outlet context={open} />
+    </>
+  );
+}
+
+const PLACES: Readonly<Record<string, string>> = {
+  main: 'Codes of the mains',
+  rod: 'Codes of the rods',
+};
+
+/** Where faults stand, by tab, and the first of them. */
+function placesInWords(faults: TypeFaults): string {
+  const [first] = Object.entries(faults);
+  const tabs = [...new Set(Object.keys(faults).map((place) => PLACES[place.split('.')[0]!] ?? 'Sheet'))];
+  return `${tabs.join(', ')}. First: ${first![1]}`;
+}

@@ -1,0 +1,281 @@
+import { type Feature, LIMIT_KEYS, LIMIT_NAMES, type LimitKey, type Torque } from '@fettle/core';
+import { Download, Plus, Trash2 } from 'lucide-react';
+import styled from 'styled-components';
+import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
+import { LimitFields } from '../data/LimitFields.js';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { FEATURE_WORDS } from '../measure/featureWords.js';
+import { saveAs } from '../saving/saveAs.js';
+import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
+import { type OpenType, useOpenType } from './TypePage.js';
+import type { TypeText } from './typeText.js';
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
+  gap: 0.75rem;
+  align-items: start;
+  > div { display: flex; flex-direction: column; gap: 0.75rem; }
+`;
+
+const Sixths = styled.div`
+  display: grid;
+  grid-template-columns: repeat(6, minmax(0, 1fr));
+  gap: 0.25rem 0.75rem;
+  margin-top: 0.5rem;
+  > * { grid-column: span 2; }
+  > .half { grid-column: span 3; }
+  > .whole { grid-column: 1 / -1; }
+`;
+
+const TorqueRow = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1.3fr 1fr 1.2fr auto;
+  gap: 0.25rem 0.5rem;
+  align-items: end;
+`;
+
+const RowLine = styled.div`
+  display: grid;
+  grid-template-columns: 1.2fr 1fr 1.6fr;
+  gap: 0.25rem 0.75rem;
+  align-items: end;
+  margin-top: 0.35rem;
+`;
+
+const END_OPTIONS = [
+  { value: 'front', label: 'the front' },
+  { value: 'rear', label: 'the rear' },
+] as const;
+
+const THRUSTS = [
+  { value: 'unknown', label: 'Not given' },
+  { value: 'washers', label: 'Loose thrust washers' },
+  { value: 'flanged', label: 'Flanged shell' },
+] as const;
+
+const TORQUE: Torque = { fastener: '', steps: '', lubricant: '', source: '' };
+
+function LayoutPanel({ open }: { open: OpenType }) {
+  const { text, change, faults, type } = open;
+  const set = (part: Partial<TypeText>) => change((old) => ({ ...old, ...part }));
+  const field = (key: 'name' | 'note' | 'mains' | 'rods' | 'thrustMain' | 'throws', label: string, className = '') => (
+    <Field
+      label={label}
+      className={className}
+      figure={key !== 'name' && key !== 'note'}
+      value={text[key]}
+      maxLength={key === 'note' ? 500 : 80}
+      onChange={(value) => set({ [key]: value })}
+      fault={key === 'name' && text.name === '' ? null : (faults[key] ?? null)}
+    />
+  );
+  const material = (part: keyof TypeText['materials'], label: string) => (
+    <Choice
+      label={label}
+      value={text.materials[part]}
+      options={MATERIAL_OPTIONS}
+      onChange={(value) => set({ materials: { ...text.materials, [part]: value } })}
+    />
+  );
+  return (
+    <Panel>
+      <PanelTitle>Engine</PanelTitle>
+      <Sixths>
+        {field('name', 'Name of the type', 'whole')}
+        {field('note', 'Note, as years or variants', 'whole')}
+        {field('mains', 'Mains')}
+        {field('rods', 'Rods')}
+        {field('thrustMain', 'Thrust at main')}
+        <div className="half">
+          <Choice
+            label="Rods on each pin"
+            value={text.rodsPerPin}
+            options={[
+              { value: '1', label: 'One (in line)' },
+              { value: '2', label: 'Two side by side (V)' },
+            ]}
+            onChange={(rodsPerPin) => set({ rodsPerPin })}
+          />
+        </div>
+        <div className="half">
+          <Choice
+            label="Thrust taken by"
+            value={text.thrustKind}
+            options={THRUSTS}
+            onChange={(thrustKind) => set({ thrustKind })}
+          />
+        </div>
+        {field('throws', 'Throws of the pins, degrees, front to rear; empty for the usual ones', 'whole')}
+        <div className="half">
+          <Choice label="Written in" value={text.unit} options={UNIT_OPTIONS} onChange={(unit) => set({ unit })} />
+        </div>
+        <div className="half">
+          <Choice
+            label="The book looks from"
+            value={text.viewFrom}
+            options={END_OPTIONS}
+            onChange={(viewFrom) => set({ viewFrom })}
+          />
+        </div>
+        {material('block', 'Block of')}
+        {material('caps', 'Caps of')}
+        {material('rods', 'Rods of')}
+      </Sixths>
+      {type && <ShaftDrawing layout={type.layout} height={96} />}
+    </Panel>
+  );
+}
+
+function LimitsPanel({ open }: { open: OpenType }) {
+  const { text, change, faults } = open;
+  const faultsOf = (key: LimitKey) => {
+    const found: { low?: string; high?: string; source?: string } = {};
+    for (const side of ['low', 'high', 'source'] as const) {
+      const message = faults[`limits.${key}.${side}`];
+      if (message !== undefined) found[side] = message;
+    }
+    return found;
+  };
+  return (
+    <Panel>
+      <PanelTitle>Limits from the data sheet</PanelTitle>
+      <Quiet>
+        From the engine maker's current data, each with book and page; local rules and licensed practice come first.
+        What is left empty is missing in every verdict.
+      </Quiet>
+      {LIMIT_KEYS.map((key) => (
+        <LimitFields
+          key={key}
+          name={LIMIT_NAMES[key]}
+          unit={text.unit}
+          text={text.limits[key]}
+          faults={faultsOf(key)}
+          onChange={(limit) => change((old) => ({ ...old, limits: { ...old.limits, [key]: limit } }))}
+        />
+      ))}
+    </Panel>
+  );
+}
+
+function TorquePanel({ open }: { open: OpenType }) {
+  const { text, change, faults } = open;
+  const set = (torque: readonly Torque[]) => change((old) => ({ ...old, torque }));
+  const labels = { fastener: 'Fastener', steps: 'Steps', lubricant: 'Lubricated with', source: 'Source' } as const;
+  return (
+    <Panel>
+      <PanelTitle>Torque</PanelTitle>
+      <Quiet>Steps in order with their unit, as 30 · 55 N·m, then 60°. The maker's current figures decide.</Quiet>
+      {text.torque.map((one, at) => (
+        // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place in the list
+        <TorqueRow key={at}>
+          {(['fastener', 'steps', 'lubricant', 'source'] as const).map((key) => (
+            <Field
+              key={key}
+              label={labels[key]}
+              value={one[key]}
+              maxLength={key === 'source' ? 200 : key === 'steps' ? 120 : 60}
+              onChange={(value) =>
+                set(text.torque.map((other, place) => (place === at ? { ...other, [key]: value } : other)))
+              }
+              fault={faults[`torque.${at}.${key}`] ?? null}
+            />
+          ))}
+          <Button
+            $kind="quiet"
+            aria-label={`Remove torque line ${at + 1}`}
+            onPress={() => set(text.torque.filter((_, place) => place !== at))}
+          >
+            <Trash2 aria-hidden size={18} />
+          </Button>
+        </TorqueRow>
+      ))}
+      <Button onPress={() => set([...text.torque, TORQUE])}>
+        <Plus aria-hidden size={18} />
+        Add a fastener
+      </Button>
+    </Panel>
+  );
+}
+
+function RowsPanel({ open }: { open: OpenType }) {
+  const { text, change } = open;
+  const features: readonly Feature[] = ['mainBore', 'mainJournal', 'bigEnd', 'pin'];
+  return (
+    <Panel>
+      <PanelTitle>Stamped rows</PanelTitle>
+      <Quiet>How marks are stamped: what a row starts with, and which end its first mark belongs to.</Quiet>
+      {features.map((feature) => {
+        const row = text.rows[feature];
+        const set = (part: Partial<typeof row>) =>
+          change((old) => ({ ...old, rows: { ...old.rows, [feature]: { ...row, ...part, isUsed: true } } }));
+        const word = FEATURE_WORDS[feature];
+        return (
+          <RowLine key={feature}>
+            <Choice
+              label={`${word}: marks`}
+              value={row.isUsed ? 'row' : 'none'}
+              options={[
+                { value: 'none', label: 'No row' },
+                { value: 'row', label: feature === 'bigEnd' ? 'On each rod' : 'In a row' },
+              ]}
+              onChange={(value) =>
+                change((old) => ({ ...old, rows: { ...old.rows, [feature]: { ...row, isUsed: value === 'row' } } }))
+              }
+            />
+            <Field
+              label={`${word}: row starts with`}
+              value={row.prefix}
+              maxLength={6}
+              onChange={(prefix) => set({ prefix })}
+            />
+            <Choice
+              label={`${word}: first mark belongs to`}
+              value={row.first}
+              options={END_OPTIONS}
+              onChange={(first) => set({ first })}
+            />
+          </RowLine>
+        );
+      })}
+    </Panel>
+  );
+}
+
+/** What the type is, what its maker's book says, and how its marks are stamped. */
+export function TypeSheet() {
+  const open = useOpenType();
+  const { type, faults } = open;
+  const isWhole = type !== null && Object.keys(faults).length === 0;
+  return (
+    <Columns>
+      <div>
+        <LimitsPanel open={open} />
+        <TorquePanel open={open} />
+      </div>
+      <div>
+        <LayoutPanel open={open} />
+        <RowsPanel open={open} />
+        <Panel>
+          <PanelTitle>File</PanelTitle>
+          <Quiet>
+            An open format, described in docs/formats: take it to another workshop, or keep it with the book.
+          </Quiet>
+          <Row>
+            <Button
+              isDisabled={!isWhole}
+              onPress={() => type && saveAs(`${type.name}.json`, 'application/json', JSON.stringify(type, null, 2))}
+            >
+              <Download aria-hidden size={18} />
+              Save as JSON
+            </Button>
+          </Row>
+        </Panel>
+      </div>
+    </Columns>
+  );
+}

@@ -1,0 +1,279 @@
+import {
+  type EngineType,
+  engineTypeSchema,
+  type Feature,
+  formatExactLength,
+  INSTRUMENT_DECIMALS,
+  LIMIT_KEYS,
+  type LimitKey,
+  type Material,
+  type Paint,
+  parseLength,
+  rodCount,
+  type StampedRow,
+  type TableCell,
+  type Torque,
+  type TypeBand,
+  type TypeFamily,
+  throwsText,
+  type Undersize,
+  type Unit,
+  withThrows,
+} from '@fettle/core';
+import { type LayoutText, layoutOfText } from '../bench/layoutText.js';
+import { type LimitText, readLimit, textOfLimit } from '../data/limitText.js';
+import { readCell, textOfCell } from './cellText.js';
+
+/** A band as it is typed. */
+export interface BandText {
+  readonly mark: string;
+  readonly low: string;
+  readonly high: string;
+  readonly paint: Paint | '';
+}
+
+export interface UndersizeText {
+  readonly name: string;
+  readonly amount: string;
+  readonly journal: LimitText;
+  readonly grades: readonly BandText[];
+}
+
+/** Codes of one family as they are typed; the cells of the table by the rows and columns of the marks. */
+export interface FamilyText {
+  readonly series: string;
+  readonly tableSource: string;
+  readonly housing: readonly BandText[];
+  readonly journal: readonly BandText[];
+  readonly grades: readonly BandText[];
+  readonly cells: readonly (readonly string[])[];
+  readonly undersizes: readonly UndersizeText[];
+}
+
+export interface RowText {
+  readonly isUsed: boolean;
+  readonly prefix: string;
+  readonly first: StampedRow['first'];
+}
+
+/** A whole data sheet as it is typed, before anything of it is read. */
+export interface TypeText extends LayoutText {
+  readonly name: string;
+  readonly note: string;
+  readonly unit: Unit;
+  readonly throws: string;
+  readonly viewFrom: EngineType['viewFrom'];
+  readonly thrustKind: EngineType['thrustKind'];
+  readonly materials: Readonly<Record<'block' | 'caps' | 'rods', Material>>;
+  readonly limits: Readonly<Record<LimitKey, LimitText>>;
+  readonly torque: readonly Torque[];
+  readonly rows: Readonly<Record<Feature, RowText>>;
+  readonly main: FamilyText;
+  readonly rod: FamilyText;
+}
+
+export const EMPTY_BAND: BandText = { mark: '', low: '', high: '', paint: '' };
+const FEATURE_LIST: readonly Feature[] = ['mainBore', 'mainJournal', 'bigEnd', 'pin'];
+
+function lengthTextOf(value: TypeBand['low'], unit: Unit): string {
+  return formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
+}
+
+function bandText(band: TypeBand & { paint?: Paint | null }, unit: Unit): BandText {
+  return {
+    mark: band.mark,
+    low: lengthTextOf(band.low, unit),
+    high: lengthTextOf(band.high, unit),
+    paint: band.paint ?? '',
+  };
+}
+
+function familyText(family: TypeFamily, unit: Unit): FamilyText {
+  const { series, tableSource, housing, journal, grades, table, undersizes } = family;
+  return {
+    series,
+    tableSource,
+    housing: housing.map((band) => bandText(band, unit)),
+    journal: journal.map((band) => bandText(band, unit)),
+    grades: grades.map((band) => bandText(band, unit)),
+    cells: housing.map((row) => journal.map((column) => textOfCell(table[row.mark]?.[column.mark]))),
+    undersizes: undersizes.map((one) => ({
+      name: one.name,
+      amount: lengthTextOf(one.amount, unit),
+      journal: textOfLimit(one.journal, unit),
+      grades: one.grades.map((band) => bandText(band, unit)),
+    })),
+  };
+}
+
+/** A data sheet as text, to be typed on. */
+export function textOfType(type: EngineType): TypeText {
+  const { name, note, unit, layout, viewFrom, thrustKind, materials, limits, torque, rows } = type;
+  return {
+    name,
+    note,
+    unit,
+    mains: String(layout.mains),
+    rods: String(rodCount(layout)),
+    rodsPerPin: layout.pins.some(({ rods }) => rods === 2) ? '2' : '1',
+    thrustMain: layout.thrustMain === null ? '' : String(layout.thrustMain),
+    throws: throwsText(layout),
+    viewFrom,
+    thrustKind,
+    materials,
+    limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, textOfLimit(limits[key], unit)])) as TypeText['limits'],
+    torque,
+    rows: Object.fromEntries(
+      FEATURE_LIST.map((feature) => {
+        const row = rows.find((one) => one.feature === feature);
+        return [feature, { isUsed: row !== undefined, prefix: row?.prefix ?? '', first: row?.first ?? 'front' }];
+      }),
+    ) as TypeText['rows'],
+    main: familyText(type.main, unit),
+    rod: familyText(type.rod, unit),
+  };
+}
+
+/** Faults by the place where they stand, such as `main.housing.2.low`. */
+export type TypeFaults = Readonly<Record<string, string>>;
+
+interface Reader {
+  readonly unit: Unit;
+  readonly fault: (place: string, message: string) => void;
+}
+
+/** A line of a list in which nothing is typed yet: it does not count. */
+export function isBlank({ mark, low, high }: BandText): boolean {
+  return mark.trim() === '' && low.trim() === '' && high.trim() === '';
+}
+
+function readBands(
+  bands: readonly BandText[],
+  place: string,
+  { unit, fault }: Reader,
+): (TypeBand & { paint: Paint | null })[] {
+  const seen = new Map<string, number>();
+  return bands.flatMap((band, at) => {
+    if (isBlank(band)) return [];
+    const mark = band.mark.trim();
+    if (mark === '') fault(`${place}.${at}.mark`, 'Give its mark.');
+    else if (mark.length > 12) fault(`${place}.${at}.mark`, 'At most 12 signs.');
+    else if (seen.has(mark)) fault(`${place}.${at}.mark`, `“${mark}” stands there twice.`);
+    seen.set(mark, at);
+    const [low, high] = (['low', 'high'] as const).map((side) => {
+      const parsed = parseLength(band[side], { unit, signed: 'sign' });
+      if (!parsed.ok) fault(`${place}.${at}.${side}`, parsed.code === 'empty' ? 'Missing.' : parsed.message);
+      else if (parsed.nm <= 0) fault(`${place}.${at}.${side}`, 'Above zero.');
+      return parsed.ok ? parsed.nm : null;
+    });
+    if (low == null || high == null) return [];
+    if (low > high) fault(`${place}.${at}.low`, 'Above its high end; swap them.');
+    return [{ mark, low, high, paint: band.paint === '' ? null : band.paint }];
+  });
+}
+
+function readUndersizes(text: FamilyText, place: string, reader: Reader): Undersize[] {
+  const { unit, fault } = reader;
+  return text.undersizes.flatMap((one, at): Undersize[] => {
+    const where = `${place}.undersizes.${at}`;
+    const amount = parseLength(one.amount, { unit, signed: 'sign' });
+    const { limit, faults } = readLimit(one.journal, unit);
+    if (one.name.trim() === '') fault(`${where}.name`, 'Name it, as 0.25.');
+    else if (text.undersizes.findIndex(({ name }) => name.trim() === one.name.trim()) !== at) {
+      fault(`${where}.name`, `“${one.name}” stands there twice.`);
+    }
+    if (!amount.ok) fault(`${where}.amount`, amount.message);
+    else if (amount.nm <= 0) fault(`${where}.amount`, 'Above zero.');
+    for (const [side, message] of Object.entries(faults)) fault(`${where}.journal.${side}`, message);
+    if (!limit && Object.keys(faults).length === 0)
+      fault(`${where}.journal.low`, 'What the journal is ground to is missing.');
+    const grades = readBands(one.grades, `${where}.grades`, reader);
+    return amount.ok && limit ? [{ name: one.name.trim(), amount: amount.nm, journal: limit, grades }] : [];
+  });
+}
+
+function readFamily(text: FamilyText, place: string, reader: Reader): TypeFamily {
+  const grades = readBands(text.grades, `${place}.grades`, reader);
+  const names = grades.map(({ mark }) => mark);
+  const table: Record<string, Record<string, TableCell>> = {};
+  text.housing.forEach(({ mark: row }, rowAt) => {
+    text.journal.forEach(({ mark: column }, columnAt) => {
+      const typed = text.cells[rowAt]?.[columnAt] ?? '';
+      const read = readCell(typed, names);
+      if (read.message !== null) reader.fault(`${place}.cells.${rowAt}.${columnAt}`, read.message);
+      if (read.cell === null || row.trim() === '' || column.trim() === '') return;
+      table[row.trim()] ??= {};
+      table[row.trim()]![column.trim()] = read.cell;
+    });
+  });
+  const plain = (bands: ReturnType<typeof readBands>) => bands.map(({ paint: _, ...band }) => band);
+  return {
+    series: text.series.trim(),
+    tableSource: text.tableSource.trim(),
+    housing: plain(readBands(text.housing, `${place}.housing`, reader)),
+    journal: plain(readBands(text.journal, `${place}.journal`, reader)),
+    grades,
+    table,
+    undersizes: readUndersizes(text, place, reader),
+  };
+}
+
+/**
+ * Reads a whole data sheet.
+ *
+ * @returns the sheet as far as it can be read, to check and draw; and every fault: it can be saved when there is none
+ */
+export function readType(text: TypeText): { type: EngineType | null; faults: TypeFaults } {
+  const faults: Record<string, string> = {};
+  const fault = (place: string, message: string) => {
+    faults[place] ??= message;
+  };
+  const reader: Reader = { unit: text.unit, fault };
+  if (text.name.trim() === '') fault('name', 'Give the engine type a name.');
+  const { layout: usual, faults: layoutFaults } = layoutOfText(text);
+  for (const [field, message] of Object.entries(layoutFaults)) fault(field, message);
+  const thrown =
+    usual && (text.throws.trim() === '' ? { ok: true as const, layout: usual } : withThrows(usual, text.throws));
+  if (thrown?.ok === false) fault('throws', thrown.message);
+  const limits = Object.fromEntries(
+    LIMIT_KEYS.map((key) => {
+      const read = readLimit(text.limits[key], text.unit);
+      for (const [side, message] of Object.entries(read.faults)) fault(`limits.${key}.${side}`, message);
+      return [key, read.limit];
+    }),
+  );
+  const torque = text.torque.filter((one) => [one.fastener, one.steps, one.source].some((part) => part.trim() !== ''));
+  text.torque.forEach((one, at) => {
+    if (!torque.includes(one)) return;
+    if (one.fastener.trim() === '') fault(`torque.${at}.fastener`, 'Say which fastener.');
+    if (one.steps.trim() === '') fault(`torque.${at}.steps`, 'Give the steps.');
+    if (one.source.trim() === '') fault(`torque.${at}.source`, 'Name the book and page.');
+  });
+  const main = readFamily(text.main, 'main', reader);
+  const rod = readFamily(text.rod, 'rod', reader);
+  if (!thrown?.ok) return { type: null, faults };
+  const parsed = engineTypeSchema.safeParse({
+    format: 'fettle.engine-type/1',
+    name: text.name.trim() === '' ? '?' : text.name.trim(),
+    note: text.note,
+    unit: text.unit,
+    layout: thrown.layout,
+    viewFrom: text.viewFrom,
+    thrustKind: text.thrustKind,
+    materials: text.materials,
+    limits,
+    torque: torque.filter((one) => [one.fastener, one.steps, one.source].every((part) => part.trim() !== '')),
+    rows: FEATURE_LIST.flatMap((feature) => {
+      const { isUsed, prefix, first } = text.rows[feature];
+      return isUsed ? [{ feature, prefix: prefix.trim(), first }] : [];
+    }),
+    main,
+    rod,
+  });
+  if (!parsed.success) {
+    // Whatever the boxes did not catch themselves must still keep the sheet from being saved.
+    for (const issue of parsed.error.issues) fault(issue.path.join('.'), issue.message);
+    return { type: null, faults };
+  }
+  return { type: parsed.data, faults };
+}
