@@ -48,6 +48,10 @@ export interface JobStation {
   readonly rod: number | null;
   readonly bore: EffectiveSize | null;
   readonly journal: EffectiveSize | null;
+  /** Marks of its two parts, where the data sheet knows them. */
+  readonly marks: { readonly bore: string | null; readonly journal: string | null };
+  /** Where readings and marks of its parts disagree. */
+  readonly disagreements: readonly (MarkDisagreement & { readonly feature: Feature })[];
   /** Clearance limits of the data sheet, or null. */
   readonly limits: Limit | null;
   /** Clearance aimed at, or null when what it is counted from is missing. */
@@ -159,6 +163,10 @@ function stationOf(job: JobDocument, family: Family, bore: MeasuredPart | null, 
     rod: family === 'rod' ? (bore?.number ?? null) : null,
     bore: bore?.size ?? null,
     journal: journal.size,
+    marks: { bore: bore?.mark ?? null, journal: journal.mark },
+    disagreements: [bore, journal].flatMap((part) =>
+      part?.disagreement ? [{ ...part.disagreement, feature: part.feature }] : [],
+    ),
     limits,
     aim: clearanceAim(aim, limits, journal.size?.nominal ?? null, extra),
     findings: [...(bore?.findings ?? []), ...journal.findings],

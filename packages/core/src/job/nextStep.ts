@@ -2,7 +2,15 @@ import type { LimitKey } from '../engineType/engineType.js';
 import { assessReading } from './assessReading.js';
 import type { JobDocument } from './jobDocument.js';
 import { bandsOf, decodedMarks, markedBands, partCount } from './jobMarks.js';
-import { featuresOf, mainStations, measuredParts, partName, placedRods, rodStations } from './jobStations.js';
+import {
+  featuresOf,
+  type MeasuredPart,
+  mainStations,
+  measuredParts,
+  partName,
+  placedRods,
+  rodStations,
+} from './jobStations.js';
 import type { Feature, Reading } from './reading.js';
 import { stationVerdict } from './stationVerdict.js';
 
@@ -80,11 +88,14 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
     return kind === 'doubtful' || kind === 'unreadable';
   });
   const [doubt] = doubtful;
+  const byCodes = job.depth === 'codes';
+  /** Whether readings are still to be taken: a mark is enough where the fitter chooses by marks alone. */
+  const isWanting = ({ missing, mark }: MeasuredPart) => missing > 0 && !(byCodes && mark !== null);
   const measuring = ({ feature, parts: own }: (typeof parts)[number]): StageState => {
     const isOff = own.some(({ findings }) => findings.length > 0);
     if (isOff || doubtful.some((reading) => reading.feature === feature)) return 'attention';
-    if (own.every(({ missing }) => missing === 0)) return 'done';
-    return own.some(({ size }) => size !== null) ? 'started' : 'open';
+    if (own.every((part) => !isWanting(part))) return 'done';
+    return own.some(({ size }) => size !== null && size.count > 0) ? 'started' : 'open';
   };
   const coded = codedFeatures(job);
   const isMarked = (feature: Feature) => markedBands(job, feature).size === partCount(job.layout, feature);
@@ -98,7 +109,6 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
         : coded.some((feature) => markedBands(job, feature).size > 0)
           ? 'started'
           : 'open';
-  const byCodes = job.depth === 'codes';
   const unmarked = byCodes ? coded.filter((feature) => !isMarked(feature) && !unread.includes(feature)) : [];
   const shells = Object.keys(job.shells).length;
   const unchosen = stations.filter((station) => !chosen[station.id]);
@@ -142,7 +152,7 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
       todo: `${unread.includes(feature) ? 'Look again at' : 'Type'} the marks of the ${MEASURED[feature].word}s`,
     })),
     ...parts.map(({ feature, parts: own }) => {
-      const missing = own.filter((part) => part.missing > 0 && !(byCodes && part.mark !== null));
+      const missing = own.filter(isWanting);
       const { stage, word } = MEASURED[feature];
       return {
         when: missing.length > 0,

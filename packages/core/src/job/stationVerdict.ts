@@ -1,5 +1,7 @@
+import { type ClearanceBands, chanceInside } from '../clearance/chanceInside.js';
 import { type ClearanceVerdict, clearanceVerdict } from '../clearance/clearanceVerdict.js';
 import { type OilClearance, oilClearance } from '../clearance/oilClearance.js';
+import type { EffectiveSize } from '../measure/effectiveSize.js';
 import { nanometres } from '../measure/nanometres.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
 import type { JobStation } from './jobStations.js';
@@ -13,9 +15,23 @@ export interface StationVerdict {
   readonly clearance: OilClearance | null;
   /** How the clearance stands to its limits; null without limits or a clearance. */
   readonly judged: ClearanceVerdict | null;
+  /** Chance that the clearance is inside its limits, where a size is only known by its band; null elsewhere. */
+  readonly inside: number | null;
 }
 
 type ChosenHalves = AcceptedChoice['stations'][string];
+
+/** What is known of the four sizes of a station: readings count by their mean, marks and grades by their bands. */
+function bandsOfStation(
+  bore: EffectiveSize,
+  journal: EffectiveSize,
+  { upper, lower }: Pick<ChosenHalves, 'upper' | 'lower'>,
+): ClearanceBands {
+  const sized = ({ count, nominal, smallest, largest }: EffectiveSize) =>
+    count === 0 ? { low: smallest, high: largest } : { low: nominal, high: nominal };
+  const walled = ({ band, wall }: ChosenHalves['upper']) => band ?? { low: wall, high: wall };
+  return { bore: sized(bore), journal: sized(journal), upper: walled(upper), lower: walled(lower) };
+}
 
 /**
  * The verdict on one station. A size outside the data sheet blocks it whatever the shells; without limits for the clearance it
@@ -42,9 +58,22 @@ export function stationVerdict(
         })
       : null;
   const judged = clearance && limits && clearanceVerdict(clearance, limits, job.rules.closeFraction);
-  if (station.findings.length > 0) return { state: 'blocked', clearance, judged };
-  if (journal && station.family === 'rod' && station.rod === null) return { state: 'measured', clearance, judged };
-  if (!bore || !journal) return { state: 'not-measured', clearance, judged };
-  if (!clearance) return { state: 'measured', clearance, judged };
-  return { state: judged ? judged.state : 'chosen', clearance, judged };
+  const isBanded = bore?.count === 0 || journal?.count === 0 || halves?.upper.band || halves?.lower.band;
+  const inside =
+    bore && journal && halves && limits && isBanded
+      ? chanceInside(bandsOfStation(bore, journal, halves), limits)
+      : null;
+  const known = { clearance, judged, inside };
+  if (station.findings.length > 0) return { state: 'blocked', ...known };
+  const isMarked = bore?.count === 0 || journal?.count === 0;
+  if (journal && station.family === 'rod' && station.rod === null) {
+    return { state: journal.count === 0 ? 'not-measured' : 'measured', ...known };
+  }
+  if (!bore || !journal) return { state: 'not-measured', ...known };
+  if (!clearance) return { state: isMarked ? 'not-measured' : 'measured', ...known };
+  if (!judged || !limits) return { state: 'chosen', ...known };
+  // What bands leave open is not known to be wrong: the chance says how much of it is.
+  const isMiddleInside = clearance.nominal >= limits.low && clearance.nominal <= limits.high;
+  if (judged.margin < 0 && inside !== null && isMiddleInside) return { state: 'close', ...known };
+  return { state: judged.state, ...known };
 }

@@ -2,6 +2,7 @@ import { createBrowserRouter, Navigate } from 'react-router';
 import { BenchList } from '../bench/BenchList.js';
 import { NewEngine } from '../bench/NewEngine.js';
 import { ChooseView } from '../choose/ChooseView.js';
+import { CodesView } from '../codes/CodesView.js';
 import { DataSheet } from '../data/DataSheet.js';
 import { DrawerView } from '../drawer/DrawerView.js';
 import { CodesEditor } from '../engineType/CodesEditor.js';
@@ -44,6 +45,7 @@ export const routes = createBrowserRouter([
         children: [
           { index: true, element: <Navigate to="choose" replace /> },
           { path: 'data', element: <DataSheet /> },
+          { path: 'codes', element: <CodesView /> },
           { path: 'bores', element: <MeasureView key="bores" feature="mainBore" /> },
           { path: 'journals', element: <MeasureView key="journals" feature="mainJournal" /> },
           { path: 'bigEnds', element: <MeasureView key="bigEnds" feature="bigEnd" /> },

@@ -1,12 +1,17 @@
 import {
+  codedFeatures,
   type JobDocument,
   jobDocumentSchema,
+  jobOfType,
   LIMIT_KEYS,
   LIMIT_NAMES,
   type LimitKey,
   limitsNeeded,
   type Material,
   newJob,
+  shellsOfSheet,
+  type TypeSummary,
+  type TypeView,
 } from '@fettle/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
@@ -21,12 +26,16 @@ import { Field } from '../look/Field.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { NOBODY } from '../person/personSlice.js';
+import { fetchType, fetchTypes } from '../saving/api.js';
+import { refusalInWords } from '../saving/refusalInWords.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { layoutOfText } from './layoutText.js';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from './options.js';
 
 interface EngineForm {
+  /** Engine type of the library whose sheet it copies; empty for none. */
+  type: string;
   name: string;
   unit: 'mm' | 'in';
   mains: string;
@@ -41,6 +50,7 @@ interface EngineForm {
 }
 
 const BLANK: EngineForm = {
+  type: '',
   name: '',
   unit: 'mm',
   mains: '5',
@@ -84,6 +94,26 @@ export function NewEngine() {
     if (!isStarted.current) localStorage.setItem(DRAFT_KEY, JSON.stringify(form));
   }, [form]);
 
+  const [types, setTypes] = useState<readonly TypeSummary[]>([]);
+  const [view, setView] = useState<TypeView | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  useEffect(() => {
+    fetchTypes('', false)
+      .then(setTypes)
+      .catch((error: unknown) => setFault(refusalInWords(error)));
+  }, []);
+  useEffect(() => {
+    setView(null);
+    if (form.type === '') return;
+    let isCurrent = true;
+    fetchType(form.type)
+      .then((found) => isCurrent && setView(found))
+      .catch((error: unknown) => isCurrent && setFault(refusalInWords(error)));
+    return () => {
+      isCurrent = false;
+    };
+  }, [form.type]);
+  const isTyped = form.type === '';
   const { layout, faults } = layoutOfText(form);
   const keys = limitsNeeded({ withRods: form.withRods === 'yes' });
   const limits = Object.fromEntries(keys.map((key) => [key, readLimit(form.limits[key], form.unit)])) as Record<
@@ -94,20 +124,33 @@ export function NewEngine() {
   const isReady =
     layout !== null && nameFault === null && keys.every((key) => Object.keys(limits[key].faults).length === 0);
 
+  const putOn = (document: JobDocument) => {
+    const jobId = crypto.randomUUID();
+    dispatch(parcelAdded({ kind: 'create', id: crypto.randomUUID(), jobId, by, document }));
+    isStarted.current = true;
+    localStorage.removeItem(DRAFT_KEY);
+    void navigate(`/engines/${jobId}/${codedFeatures(document).length > 0 ? 'codes' : 'bores'}`);
+  };
   const start = () => {
     setTried(true);
-    if (!isReady) return;
+    const withRods = form.withRods === 'yes';
+    if (form.type !== '' ? nameFault !== null || !view : !isReady) return;
+    if (form.type !== '' && view) {
+      const origin = { type: view.id, revision: view.revision };
+      const job = jobOfType(form.name.trim(), view.type, origin, withRods);
+      const families = withRods ? (['main', 'rod'] as const) : (['main'] as const);
+      const shells = families.flatMap((family) => shellsOfSheet(view.type, family, null));
+      putOn({ ...job, shells: Object.fromEntries(shells.map((shell) => [crypto.randomUUID(), shell])) });
+      return;
+    }
+    if (!layout) return;
     const materials: JobDocument['materials'] = { block: form.block, caps: form.caps, rods: form.rodMaterial };
     const job = newJob(form.name.trim(), form.unit, layout, materials, form.withRods === 'yes');
     const document = jobDocumentSchema.parse({
       ...job,
       limits: { ...job.limits, ...Object.fromEntries(keys.map((key) => [key, limits[key].limit])) },
     });
-    const jobId = crypto.randomUUID();
-    dispatch(parcelAdded({ kind: 'create', id: crypto.randomUUID(), jobId, by, document }));
-    isStarted.current = true;
-    localStorage.removeItem(DRAFT_KEY);
-    void navigate(`/engines/${jobId}/bores`);
+    putOn(document);
   };
 
   return (
@@ -126,7 +169,10 @@ export function NewEngine() {
           </Button>
         </Row>
       </Row>
-      {isTried && !isReady && <Notice urgent>Some boxes need another look; each says what it wants.</Notice>}
+      {fault && <Notice urgent>The library cannot be read: {fault}</Notice>}
+      {isTried && (isTyped ? !isReady : nameFault !== null) && (
+        <Notice urgent>Some boxes need another look; each says what it wants.</Notice>
+      )}
       <Panel>
         <Fields>
           <Controller
@@ -147,12 +193,29 @@ export function NewEngine() {
             )}
           />
           <Controller
-            name="unit"
+            name="type"
             control={control}
             render={({ field }) => (
-              <Choice label="Measured in" value={field.value} onChange={field.onChange} options={UNIT_OPTIONS} />
+              <Choice
+                label="Data sheet of the library"
+                value={field.value}
+                onChange={field.onChange}
+                options={[
+                  { value: '', label: 'none: type it here' },
+                  ...types.map((one) => ({ value: one.id, label: `${one.name}, revision ${one.revision}` })),
+                ]}
+              />
             )}
           />
+          {isTyped && (
+            <Controller
+              name="unit"
+              control={control}
+              render={({ field }) => (
+                <Choice label="Measured in" value={field.value} onChange={field.onChange} options={UNIT_OPTIONS} />
+              )}
+            />
+          )}
           <Controller
             name="withRods"
             control={control}
@@ -168,89 +231,104 @@ export function NewEngine() {
               />
             )}
           />
-          <Controller
-            name="rodsPerPin"
-            control={control}
-            render={({ field }) => (
-              <Choice
-                label="Rods on each pin"
-                value={field.value}
-                onChange={field.onChange}
-                options={[
-                  { value: '1', label: 'One (in line)' },
-                  { value: '2', label: 'Two side by side (V)' },
-                ]}
-              />
-            )}
-          />
-          {(['mains', 'rods', 'thrustMain'] as const).map((name) => (
+          {isTyped && (
             <Controller
-              key={name}
-              name={name}
+              name="rodsPerPin"
               control={control}
               render={({ field }) => (
-                <Field
-                  className="narrow"
-                  figure
-                  inputMode="numeric"
-                  label={{ mains: 'Mains', rods: 'Rods', thrustMain: 'Thrust at main' }[name]}
+                <Choice
+                  label="Rods on each pin"
                   value={field.value}
                   onChange={field.onChange}
-                  onBlur={field.onBlur}
-                  fault={faults[name] ?? null}
-                  hint=" "
+                  options={[
+                    { value: '1', label: 'One (in line)' },
+                    { value: '2', label: 'Two side by side (V)' },
+                  ]}
+                />
+              )}
+            />
+          )}
+          {isTyped &&
+            (['mains', 'rods', 'thrustMain'] as const).map((name) => (
+              <Controller
+                key={name}
+                name={name}
+                control={control}
+                render={({ field }) => (
+                  <Field
+                    className="narrow"
+                    figure
+                    inputMode="numeric"
+                    label={{ mains: 'Mains', rods: 'Rods', thrustMain: 'Thrust at main' }[name]}
+                    value={field.value}
+                    onChange={field.onChange}
+                    onBlur={field.onBlur}
+                    fault={faults[name] ?? null}
+                    hint=" "
+                  />
+                )}
+              />
+            ))}
+          {isTyped &&
+            (
+              [
+                ['block', 'Block'],
+                ['caps', 'Caps'],
+                ['rodMaterial', 'Rods'],
+              ] as const
+            ).map(([name, label]) => (
+              <div key={name} className="narrow">
+                <Controller
+                  name={name}
+                  control={control}
+                  render={({ field }) => (
+                    <Choice
+                      label={`${label} of`}
+                      value={field.value}
+                      onChange={field.onChange}
+                      options={MATERIAL_OPTIONS}
+                    />
+                  )}
+                />
+              </div>
+            ))}
+        </Fields>
+        {isTyped && layout && <ShaftDrawing layout={layout} height={110} />}
+        {!isTyped && view && (
+          <>
+            <ShaftDrawing layout={view.type.layout} height={110} />
+            <Quiet>
+              {view.type.name}, revision {view.revision}: layout, limits with their sources, grades, undersizes and
+              codes are copied; what you change in the engine later stays its own.
+            </Quiet>
+          </>
+        )}
+      </Panel>
+      {isTyped && (
+        <Panel>
+          <PanelTitle>Limits from the data sheet</PanelTitle>
+          <Quiet>
+            From the engine maker's current book, with the page. What you do not have yet can wait; until it is here no
+            verdict depends on it.
+          </Quiet>
+          {keys.map((key) => (
+            <Controller
+              key={key}
+              name={`limits.${key}`}
+              control={control}
+              render={({ field }) => (
+                <LimitFields
+                  name={LIMIT_NAMES[key]}
+                  unit={form.unit}
+                  text={field.value}
+                  onChange={field.onChange}
+                  faults={isTried ? limits[key].faults : {}}
                 />
               )}
             />
           ))}
-          {(
-            [
-              ['block', 'Block'],
-              ['caps', 'Caps'],
-              ['rodMaterial', 'Rods'],
-            ] as const
-          ).map(([name, label]) => (
-            <div key={name} className="narrow">
-              <Controller
-                name={name}
-                control={control}
-                render={({ field }) => (
-                  <Choice
-                    label={`${label} of`}
-                    value={field.value}
-                    onChange={field.onChange}
-                    options={MATERIAL_OPTIONS}
-                  />
-                )}
-              />
-            </div>
-          ))}
-        </Fields>
-        {layout && <ShaftDrawing layout={layout} height={110} />}
-      </Panel>
-      <Panel>
-        <PanelTitle>Limits from the data sheet</PanelTitle>
-        <Quiet>
-          From the engine maker's current book, with the page. What you do not have yet can wait; until it is here no
-          verdict depends on it.
-        </Quiet>
-        {keys.map((key) => (
-          <Controller
-            key={key}
-            name={`limits.${key}`}
-            control={control}
-            render={({ field }) => (
-              <LimitFields
-                name={LIMIT_NAMES[key]}
-                unit={form.unit}
-                text={field.value}
-                onChange={field.onChange}
-                faults={isTried ? limits[key].faults : {}}
-              />
-            )}
-          />
-        ))}
-      </Panel>
+        </Panel>
+      )}
     </form>
   );
 }

@@ -1,6 +1,7 @@
 import {
   CLEARANCE_DECIMALS,
   commonDecimals,
+  type EffectiveSize,
   formatExactLength,
   formatLength,
   freeHalves,
@@ -21,10 +22,13 @@ import { useMemo, useState } from 'react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
+import { chanceText } from '../codes/chanceText.js';
+import { paintOf } from '../codes/paintOf.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
+import { GradeName } from '../look/GradeSwatch.js';
 import { STATE_WORDS, StateShape } from '../look/StateMark.js';
 import { NOBODY } from '../person/personSlice.js';
 import { ClearanceGauge, gaugeScale } from '../shaft/ClearanceGauge.js';
@@ -91,6 +95,25 @@ const Grade = styled.span`
   small { display: block; font-family: var(--figures); font-weight: 400; font-size: 0.8125rem; color: var(--ink-soft); }
 `;
 
+/** A size as it was read, or the mark that stands for it while nothing is. */
+function SizeOrMark({
+  size,
+  mark,
+  text,
+}: {
+  size: EffectiveSize | null;
+  mark: string | null;
+  text: (value: Nanometres | undefined) => string;
+}) {
+  if (size?.count !== 0) return <Size className="figure">{text(size?.nominal)}</Size>;
+  return (
+    <Grade>
+      mark {mark}
+      <small>±{((size.largest - size.smallest) / 2000).toFixed(1)} µm</small>
+    </Grade>
+  );
+}
+
 const SHOWS: readonly { value: ShaftShow; label: string }[] = [
   { value: 'mains', label: 'Mains' },
   { value: 'rods', label: 'Rods' },
@@ -152,7 +175,7 @@ export function ChooseView() {
     GAUGE_HEIGHT,
   );
   const sizes = visible.flatMap(({ bore, journal }) =>
-    [bore?.nominal, journal?.nominal].filter((value) => value !== undefined),
+    [bore, journal].flatMap((one) => (one && one.count > 0 ? [one.nominal] : [])),
   );
   const decimals = commonDecimals(sizes, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
   const size = (value: Nanometres | undefined) => (value === undefined ? '·' : formatLength(value, unit, decimals));
@@ -205,12 +228,14 @@ export function ChooseView() {
     {
       key: 'bore',
       label: `Bore, ${unit}`,
-      cell: ({ key }) => <Size className="figure">{size(stations.get(key)!.bore?.nominal)}</Size>,
+      cell: ({ key }) => <SizeOrMark size={stations.get(key)!.bore} mark={stations.get(key)!.marks.bore} text={size} />,
     },
     {
       key: 'journal',
       label: `Journal, ${unit}`,
-      cell: ({ key }) => <Size className="figure">{size(stations.get(key)!.journal?.nominal)}</Size>,
+      cell: ({ key }) => (
+        <SizeOrMark size={stations.get(key)!.journal} mark={stations.get(key)!.marks.journal} text={size} />
+      ),
     },
     {
       key: 'gauge',
@@ -234,7 +259,15 @@ export function ChooseView() {
         const half = halves[key]?.[side];
         return (
           <Grade>
-            {half ? (document.shells[half.shell]?.grade ?? half.label) : '·'}
+            {half ? (
+              <GradeName
+                name={document.shells[half.shell]?.grade ?? half.label}
+                paint={paintOf(document, stations.get(key)!.family, document.shells[half.shell]?.grade ?? '')}
+                size={13}
+              />
+            ) : (
+              '·'
+            )}
             {half && <small>{formatExactLength(half.wall, unit, INSTRUMENT_DECIMALS[unit])}</small>}
           </Grade>
         );
@@ -271,11 +304,12 @@ export function ChooseView() {
       key: 'verdict',
       label: 'Verdict',
       cell: ({ key }) => {
-        const { state } = verdicts.get(key)!;
+        const { state, inside } = verdicts.get(key)!;
         return (
           <VerdictButton aria-label={`${key}: ${STATE_WORDS[state]}. Open its detail`} onPress={() => setSelected(key)}>
             <StateShape state={state} />
             {STATE_WORDS[state]}
+            {inside !== null && <span data-testid={`inside-${key}`}>{chanceText(inside)}</span>}
           </VerdictButton>
         );
       },

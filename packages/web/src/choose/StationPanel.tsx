@@ -20,6 +20,9 @@ import {
 import { format } from 'date-fns';
 import { Ban, Pin, PinOff, X } from 'lucide-react';
 import styled from 'styled-components';
+import { CleanUpText } from '../codes/CleanUpText.js';
+import { chanceText } from '../codes/chanceText.js';
+import { disagreementText } from '../codes/disagreementText.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
@@ -83,17 +86,22 @@ interface StationPanelProps {
 }
 
 function FindingText({ station, unit }: { station: JobStation; unit: JobDocument['unit'] }) {
-  return station.findings.map(({ feature, by, side }) => (
-    <p key={`${feature}-${side}`}>
+  return station.findings.map(({ feature, kind, by, side }) => (
+    <p key={`${feature}-${kind}-${side}`}>
       <strong>
-        {FEATURE_WORDS[feature]} {side === 'over' ? 'above' : 'below'} its limit by{' '}
-        {formatExactLength(by, unit, INSTRUMENT_DECIMALS[unit])} {unit}.
+        {FEATURE_WORDS[feature]}
+        {kind === 'size' ? '' : kind === 'taper' ? ', taper' : ', out-of-round'} {side === 'over' ? 'above' : 'below'}{' '}
+        its limit by {formatExactLength(by, unit, INSTRUMENT_DECIMALS[unit])} {unit}.
       </strong>{' '}
       {by > BELIEVABLE_WEAR
         ? 'No wear does that: a figure is in doubt. Read it again.'
         : 'No shell cures it: read it again, then machine or replace the part.'}
     </p>
   ));
+}
+
+function knownBy(count: number, mark: string | null): string {
+  return count === 0 ? `middle of mark ${mark}` : `mean of ${count}`;
 }
 
 /** One station opened up: the sum as on paper, what stands behind each figure, and what the other pairs would give. */
@@ -185,6 +193,26 @@ export function StationPanel({
         </Button>
       </Row>
       <FindingText station={station} unit={unit} />
+      {station.undersize && (
+        <p>
+          The journal is ground to {station.undersize.name} under: only halves for that undersize suit it, and
+          undersizes never mix in a station.
+        </p>
+      )}
+      {station.disagreements.map((one) => (
+        <Quiet key={one.feature}>
+          <strong>{FEATURE_WORDS[one.feature]} and its mark disagree:</strong> {disagreementText(one, unit)}
+        </Quiet>
+      ))}
+      {verdict.inside !== null && (
+        <p>
+          <strong>Chance to be inside its limits: {chanceText(verdict.inside)}</strong>, each size evenly over what its
+          mark or grade leaves open.
+        </p>
+      )}
+      {station.findings.some(({ feature }) => feature === 'mainJournal' || feature === 'pin') && (
+        <CleanUpText document={document} readings={readings} family={station.family} />
+      )}
       {unjudged.length > 0 && (
         <p>
           Not judged, for the data sheet has no limits:{' '}
@@ -196,11 +224,11 @@ export function StationPanel({
           <tbody>
             <tr>
               <td className="figure">{summand(station.bore.nominal)}</td>
-              <td className="what">bore, mean of {station.bore.count}</td>
+              <td className="what">bore, {knownBy(station.bore.count, station.marks.bore)}</td>
             </tr>
             <tr>
               <td className="figure">− {summand(station.journal.nominal)}</td>
-              <td className="what">journal, mean of {station.journal.count}</td>
+              <td className="what">journal, {knownBy(station.journal.count, station.marks.journal)}</td>
             </tr>
             {halves ? (
               <>

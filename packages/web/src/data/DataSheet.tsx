@@ -23,6 +23,7 @@ import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { History } from './History.js';
 import { LimitFields } from './LimitFields.js';
 import { type LimitText, readLimit, textOfLimit } from './limitText.js';
+import { OriginPanel } from './OriginPanel.js';
 import { useDraft } from './useDraft.js';
 
 const Columns = styled.div`
@@ -47,6 +48,9 @@ const Extras = styled.div`
   grid-template-columns: repeat(auto-fill, minmax(9rem, 1fr));
   gap: 0.25rem 0.75rem;
 `;
+
+/** Limits that a verdict uses where they are given, and does without where they are not. */
+const SHAPE_LIMITS: readonly LimitKey[] = ['outOfRound', 'taper'];
 
 type Change = (change: (document: JobDocument) => JobDocument) => void;
 
@@ -293,13 +297,14 @@ export function DataSheet() {
             From the engine maker's current data; local rules and licensed practice come first. A limit that is missing
             is missing in the verdict.
           </Quiet>
-          {limitsNeeded(document).map((name) => (
+          {[...limitsNeeded(document), ...SHAPE_LIMITS].map((name) => (
             <LimitEditor key={name} id={job.id} name={name} document={document} change={change} />
           ))}
         </Panel>
         <AimFields document={document} change={change} />
       </div>
       <div>
+        <OriginPanel job={job} />
         <EngineFields id={job.id} document={document} change={change} />
         {document.withRods && <RodFields id={job.id} document={document} change={change} />}
         <History id={job.id} revision={job.view?.revision ?? 0} />

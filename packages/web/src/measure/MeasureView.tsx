@@ -8,7 +8,7 @@ import {
   type Slot,
 } from '@fettle/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useLocation } from 'react-router';
+import { Link, useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
@@ -158,19 +158,29 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
       ),
       cell: ({ number }) => {
         const { size } = parts[number - 1]!;
-        return <strong className="figure">{size ? formatLength(size.nominal, unit, decimals) : '·'}</strong>;
+        return (
+          <strong className="figure">
+            {size && size.count > 0 ? formatLength(size.nominal, unit, decimals) : '·'}
+          </strong>
+        );
       },
     },
     {
       key: 'state',
       label: 'State',
       cell: ({ number }) => {
-        const { findings, missing } = parts[number - 1]!;
+        const { findings, missing, mark, disagreement } = parts[number - 1]!;
         const isOff = findings.length > 0;
         const isDone = missing === 0;
         return (
           <span style={{ alignSelf: 'center' }}>
             <StateMark state={isOff ? 'blocked' : isDone ? 'measured' : 'not-measured'} />
+            {mark !== null && <small>mark {mark}</small>}
+            {disagreement && (
+              <Link to="../codes" style={{ display: 'block', fontSize: 'var(--size-small)', fontWeight: 600 }}>
+                not as marked
+              </Link>
+            )}
           </span>
         );
       },

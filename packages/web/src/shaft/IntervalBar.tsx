@@ -14,7 +14,7 @@ const Svg = styled.svg`
 
 const Words = styled.span`
   display: flex;
-  justify-content: space-between;
+  justify-content: center;
   gap: 0.4rem;
   font-size: 0.8125rem;
   line-height: 1.2;

@@ -2,7 +2,7 @@ import type { CrankLayout } from '@fettle/core';
 import { useMemo } from 'react';
 import styled from 'styled-components';
 import type { ShaftShow } from './shaftColumns.js';
-import { shaftGeometry } from './shaftGeometry.js';
+import { type ShaftGeometry, shaftGeometry } from './shaftGeometry.js';
 import { useWidth } from './useWidth.js';
 
 const Frame = styled.div<{ $height: number }>`
@@ -19,6 +19,8 @@ const Frame = styled.div<{ $height: number }>`
   text { font-family: var(--figures); font-size: 13px; font-weight: 700; fill: var(--ink); text-anchor: middle; }
   text.pin { font-weight: 500; fill: var(--ink-soft); font-size: 12px; }
   .main { cursor: pointer; }
+  .tag { fill: var(--surface); stroke: var(--ink); stroke-width: 1.5; }
+  text.mark { font-size: 14px; font-weight: 800; }
 `;
 
 interface ShaftDrawingProps {
@@ -29,10 +31,56 @@ interface ShaftDrawingProps {
   /** Station that is opened, `M1` or `P1`. */
   readonly selected?: string | null;
   readonly onSelect?: (station: string) => void;
+  /** Marks drawn on the journals and pins, by station; those of two rods on one pin side by side. */
+  readonly marks?: ReadonlyMap<string, string>;
+}
+
+const TAG_HEIGHT = 20;
+
+/** Marks on the shaft, where they are read: under the journals of the mains, under the pins. */
+function ShaftMarks({
+  marks,
+  shaft,
+  layout,
+  lowest,
+}: {
+  marks: ReadonlyMap<string, string>;
+  shaft: ShaftGeometry;
+  layout: CrankLayout;
+  /** Where the lowest tag may begin. */
+  lowest: number;
+}) {
+  const firstRod = (pin: number) => layout.pins.slice(0, pin - 1).reduce((sum, { rods }) => sum + rods, 1);
+  const tags = [
+    ...shaft.mains.map(({ number, x, y, width, height }) => ({
+      key: `M${number}`,
+      text: marks.get(`M${number}`),
+      x: x + width / 2,
+      y: y + height,
+    })),
+    ...shaft.pins.map(({ number, x, y, width, height }) => {
+      const count = layout.pins[number - 1]?.rods ?? 1;
+      const own = Array.from({ length: count }, (_, at) => marks.get(`P${firstRod(number) + at}`) ?? '');
+      return { key: `P${number}`, text: own.join(' ').trim(), x: x + width / 2, y: y + height };
+    }),
+  ];
+  return tags.map(({ key, text, x, y }) => {
+    if (!text) return null;
+    const width = 12 + 8 * text.length;
+    const top = Math.min(y - 5, lowest);
+    return (
+      <g key={key} data-testid={`mark-${key}`}>
+        <rect className="tag" x={x - width / 2} y={top} width={width} height={TAG_HEIGHT} rx={3} />
+        <text className="mark" x={x} y={top + 15}>
+          {text}
+        </text>
+      </g>
+    );
+  });
 }
 
 /** The crankshaft drawn from the job's own layout: mains, pins in their throws, the thrust main with its washers. */
-export function ShaftDrawing({ layout, height, show = 'mains', selected = null, onSelect }: ShaftDrawingProps) {
+export function ShaftDrawing({ layout, height, show = 'mains', selected = null, onSelect, marks }: ShaftDrawingProps) {
   const [frame, width] = useWidth();
   // Drawn for the width on screen; on paper the whole drawing shrinks with the page.
   const drawnWidth = Math.max(width, 200);
@@ -107,6 +155,7 @@ export function ShaftDrawing({ layout, height, show = 'mains', selected = null, 
             </text>
           </g>
         ))}
+        {marks && <ShaftMarks marks={marks} shaft={shaft} layout={layout} lowest={height - TAG_HEIGHT - 1} />}
         {pins.map((pin) => (
           <text key={pin.number} className="pin" x={pin.x + pin.width / 2} y={pin.y + pin.height / 2 + 4}>
             {pin.width > 24 ? `p${pin.number}` : ''}

@@ -37,6 +37,8 @@ interface ShaftLineProps {
   readonly drawingHeight?: number;
   readonly selected?: string | null;
   readonly onSelect?: (station: string) => void;
+  /** Marks drawn on the shaft, by station. */
+  readonly marks?: ReadonlyMap<string, string>;
 }
 
 /** The shaft is the page: the drawing along the top, one column a station under it. */
@@ -47,6 +49,7 @@ export function ShaftLine({
   drawingHeight = 132,
   selected = null,
   onSelect,
+  marks,
 }: ShaftLineProps) {
   const columns = shaftColumns(layout, show);
   return (
@@ -59,6 +62,7 @@ export function ShaftLine({
           show={show}
           selected={selected}
           {...(onSelect ? { onSelect } : {})}
+          {...(marks ? { marks } : {})}
         />
       </div>
       {rows.map((row) => [

@@ -1,6 +1,7 @@
 import {
   type AcceptedChoice,
   commonDecimals,
+  type EffectiveSize,
   type Family,
   formatExactLength,
   formatLength,
@@ -20,6 +21,7 @@ import {
 import { format } from 'date-fns';
 import { Printer } from 'lucide-react';
 import styled from 'styled-components';
+import { chanceText } from '../codes/chanceText.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
@@ -75,10 +77,11 @@ function StationsTable({ document, readings, family }: StationsTableProps) {
       ? mainStations(document, readings)
       : rodStations(document, readings, { ...pinnedRods(document), ...placed });
   const sizes = stations.flatMap(({ bore, journal }) =>
-    [bore?.nominal, journal?.nominal].filter((value) => value !== undefined),
+    [bore, journal].flatMap((one) => (one && one.count > 0 ? [one.nominal] : [])),
   );
   const decimals = commonDecimals(sizes, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
-  const size = (value: Nanometres | undefined) => (value === undefined ? '' : formatLength(value, unit, decimals));
+  const sized = (size: EffectiveSize | null, mark: string | null) =>
+    size === null ? '' : size.count === 0 ? `mark ${mark}` : formatLength(size.nominal, unit, decimals);
   const wall = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const fine = (value: Nanometres | undefined) =>
     value === undefined ? '' : formatLength(value, unit, unit === 'mm' ? 4 : 5);
@@ -101,7 +104,7 @@ function StationsTable({ document, readings, family }: StationsTableProps) {
       <tbody>
         {stations.map((station) => {
           const halves = chosen[station.id] ?? null;
-          const { state, clearance } = stationVerdict(document, station, halves);
+          const { state, clearance, inside } = stationVerdict(document, station, halves);
           const half = (side: 'upper' | 'lower') => {
             if (!halves) return null;
             const shell = document.shells[halves[side].shell];
@@ -119,8 +122,8 @@ function StationsTable({ document, readings, family }: StationsTableProps) {
                 {family === 'main' && document.layout.thrustMain === station.number ? ' (thrust)' : ''}
                 {station.rod !== null && `, ${rodLabel(document, station.rod)}`}
               </td>
-              <td className="figure">{size(station.bore?.nominal)}</td>
-              <td className="figure">{size(station.journal?.nominal)}</td>
+              <td className="figure">{sized(station.bore, station.marks.bore)}</td>
+              <td className="figure">{sized(station.journal, station.marks.journal)}</td>
               <td>{half('upper')}</td>
               <td>{half('lower')}</td>
               <td className="figure">{fine(station.aim ?? undefined)}</td>
@@ -129,6 +132,7 @@ function StationsTable({ document, readings, family }: StationsTableProps) {
               <td className="figure">{fine(clearance?.loosest)}</td>
               <td>
                 <StateMark state={state} />
+                {inside !== null && <small>{chanceText(inside)}</small>}
               </td>
             </tr>
           );

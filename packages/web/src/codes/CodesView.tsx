@@ -1,0 +1,403 @@
+import {
+  bandsOf,
+  type CodedStation,
+  codedFeatures,
+  codedStations,
+  type Feature,
+  formatExactLength,
+  INSTRUMENT_DECIMALS,
+  type JobDocument,
+  jobDocumentSchema,
+  measuredParts,
+  pinnedRods,
+  placedRods,
+  rodCount,
+  rowLayout,
+} from '@fettle/core';
+import { type ReactNode, useState } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useOpenJob } from '../job/JobPage.js';
+import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { GradeName } from '../look/GradeSwatch.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { StateShape } from '../look/StateMark.js';
+import { useKeptText } from '../look/useKeptText.js';
+import { FEATURE_WORDS } from '../measure/featureWords.js';
+import { LengthField } from '../measure/LengthField.js';
+import { useSaveReading } from '../measure/useSaveReading.js';
+import { IntervalBar } from '../shaft/IntervalBar.js';
+import { ShaftLine, type ShaftRow } from '../shaft/ShaftLine.js';
+import type { ShaftColumn } from '../shaft/shaftColumns.js';
+import { CleanUpText } from './CleanUpText.js';
+import { chanceText } from './chanceText.js';
+import { disagreementText } from './disagreementText.js';
+import { paintOf } from './paintOf.js';
+import { decodedText, RowField } from './RowField.js';
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
+  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
+  gap: 0.75rem;
+  align-items: start;
+  > div { display: flex; flex-direction: column; gap: 0.75rem; }
+`;
+
+const Mark = styled.strong`
+  font-family: var(--figures);
+  font-size: clamp(1.1rem, 26cqi, 1.6rem);
+  line-height: 1.2;
+  &.unknown { color: var(--tight); text-decoration: underline wavy; }
+`;
+
+const Called = styled.span`
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  gap: 0.1rem;
+  font-size: var(--size-small);
+  line-height: 1.2;
+`;
+
+type Texts = Partial<Record<Feature, { text: string; first: 'front' | 'rear' }>>;
+
+/** The rods' marks as one row, by number; empty while no rod has one. */
+function rodRow({ rods, layout }: JobDocument): string {
+  const marks = Array.from({ length: rodCount(layout) }, (_, at) => rods[String(at + 1)]?.mark ?? '');
+  return marks.every((mark) => mark === '') ? '' : marks.map((mark) => mark || '?').join(' ');
+}
+
+/** The document as it would be with what is being typed: the shaft fills in key by key. */
+function withTexts(document: JobDocument, texts: Texts): JobDocument {
+  const marks = { ...document.marks };
+  const rods = { ...document.rods };
+  for (const [name, typed] of Object.entries(texts)) {
+    const feature = name as Feature;
+    if (feature !== 'bigEnd') marks[feature] = typed;
+    else {
+      const decoded = decodedText(document, 'bigEnd', typed.text, typed.first);
+      if (!decoded?.ok) continue;
+      for (const { station, mark, typed: word } of decoded.marks) {
+        rods[String(station)] = { pin: rods[String(station)]?.pin ?? null, mark: (mark ?? word).slice(0, 20) };
+      }
+    }
+  }
+  return { ...document, marks, rods };
+}
+
+/** A rod that is replaced by another: its mark, its size and its place start anew, and the matching with them. */
+function ReplaceRod({ job }: { job: OpenJob }) {
+  const change = useChangeDocument(job);
+  const save = useSaveReading(job);
+  const { document } = job;
+  const [rod, setRod] = useState('1');
+  const [mark, setMark] = useState('');
+  const [told, setTold] = useState<string | null>(null);
+  const numbers = Array.from({ length: rodCount(document.layout) }, (_, at) => String(at + 1));
+  const replace = () => {
+    for (const { feature, station, slot, text } of job.readings) {
+      if (feature === 'bigEnd' && String(station) === rod && text !== '') save({ feature, station, slot }, '');
+    }
+    change((old) => {
+      const stations = Object.fromEntries(
+        Object.entries(old.choice?.stations ?? {}).filter(([id]) => !id.startsWith('P')),
+      );
+      return {
+        ...old,
+        rods: { ...old.rods, [rod]: { mark: mark.trim(), pin: null } },
+        choice: old.choice && (Object.keys(stations).length > 0 ? { ...old.choice, stations } : null),
+      };
+    });
+    setTold(`R${rod} is another rod now: its readings are taken back, and the rods are matched anew.`);
+    setMark('');
+  };
+  return (
+    <Panel>
+      <PanelTitle>Another rod was fitted</PanelTitle>
+      <Quiet>
+        A replaced rod has a mark and a size of its own. Its readings are taken back (they stay in the history), and the
+        accepted choice of the rods is opened again.
+      </Quiet>
+      <Row style={{ alignItems: 'end' }}>
+        <Choice
+          label="Rod"
+          value={rod}
+          options={numbers.map((value) => ({ value, label: `R${value} ${document.rods[value]?.mark ?? ''}` }))}
+          onChange={setRod}
+        />
+        <Field label="Mark of the new rod" value={mark} maxLength={20} onChange={setMark} />
+        <Button onPress={replace}>It is replaced</Button>
+      </Row>
+      {told && <p role="status">{told}</p>}
+    </Panel>
+  );
+}
+
+/** Where readings and marks disagree, with what may be behind it. */
+function Disagreements({ job }: { job: OpenJob }) {
+  const { document, readings } = job;
+  const { unit } = document;
+  const parts = codedFeatures(document).flatMap((feature) =>
+    measuredParts(document, readings, feature).filter(({ disagreement }) => disagreement !== null),
+  );
+  const size = (value: Parameters<typeof formatExactLength>[0]) =>
+    `${formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
+  if (parts.length === 0) return null;
+  return (
+    <Notice>
+      <p>
+        <strong>
+          {parts.length === 1
+            ? 'One part is not what its mark says.'
+            : `${parts.length} parts are not what their marks say.`}
+        </strong>
+      </p>
+      <ul aria-label="Readings against marks">
+        {parts.map(({ name, feature, mark, size: read, disagreement }) => {
+          const band = bandsOf(document.sheet, feature).find((one) => one.mark === mark)!;
+          return (
+            <li key={`${feature} ${name}`} style={{ marginTop: '0.3rem' }}>
+              <strong>
+                {name}, {FEATURE_WORDS[feature].toLowerCase()}:
+              </strong>{' '}
+              reads {size(read!.nominal)}, mark {mark} stands for {size(band.low)} to {size(band.high)}:{' '}
+              {disagreementText(disagreement!, unit)}
+            </li>
+          );
+        })}
+      </ul>
+    </Notice>
+  );
+}
+
+/** Marks typed as they are stamped, drawn on the shaft, with what the sheet's table calls for and how well that is known. */
+export function CodesView() {
+  const job = useOpenJob();
+  const change = useChangeDocument(job);
+  const { document, readings } = job;
+  const { unit, layout } = document;
+  const features = codedFeatures(document);
+  const kept = {
+    mainBore: useKeptText(`${job.id} marks mainBore`, document.marks.mainBore?.text ?? ''),
+    mainJournal: useKeptText(`${job.id} marks mainJournal`, document.marks.mainJournal?.text ?? ''),
+    bigEnd: useKeptText(`${job.id} marks bigEnd`, rodRow(document)),
+    pin: useKeptText(`${job.id} marks pin`, document.marks.pin?.text ?? ''),
+  };
+  const firstOf = (feature: Feature) => rowLayout(document, feature).first;
+  const texts: Texts = Object.fromEntries(
+    features.flatMap((feature) => {
+      const { text } = kept[feature];
+      return text.trim() === '' ? [] : [[feature, { text, first: firstOf(feature) }]];
+    }),
+  );
+  const shown = withTexts(document, texts);
+  const commit = (feature: Feature, text: string, first = firstOf(feature)) => {
+    const row = { [feature]: { text: text.trim(), first } };
+    if (feature === 'bigEnd') {
+      const decoded = decodedText(document, feature, text, first);
+      // Until every rod has its mark the row stays in its box.
+      if (!decoded?.ok) return;
+    }
+    kept[feature].settled(text.trim());
+    change((old) => {
+      const next = withTexts(old, row);
+      return jobDocumentSchema.parse({ ...next, marks: { ...old.marks, ...row } });
+    });
+  };
+  const placed = { ...pinnedRods(shown), ...placedRods(document.choice?.stations ?? {}) };
+  const coded = codedStations(shown, placed);
+  const decoded = new Map(
+    features.map((feature) => [feature, decodedText(document, feature, kept[feature].text, firstOf(feature))]),
+  );
+  const wordAt = (feature: Feature, number: number) =>
+    decoded.get(feature)?.marks.find(({ station }) => station === number) ?? null;
+  const markCell = (feature: Feature, number: number) => {
+    const found = wordAt(feature, number);
+    const isWrong = found !== null && (found.mark === null || decoded.get(feature)?.ok === false);
+    return found ? <Mark className={isWrong ? 'unknown' : ''}>{found.typed}</Mark> : <span className="figure">·</span>;
+  };
+  const rowsFor = (family: 'main' | 'rod'): ShaftRow[] => {
+    const [housing, journal] =
+      family === 'main' ? (['mainBore', 'mainJournal'] as const) : (['bigEnd', 'pin'] as const);
+    const codes = shown.limits[family === 'main' ? 'mainClearance' : 'rodClearance'];
+    const cell = (draw: (one: CodedStation) => ReactNode) => (column: ShaftColumn) => {
+      const one = coded.get(column.key);
+      return one ? draw(one) : <span className="figure">·</span>;
+    };
+    const calledRows: ShaftRow[] = [
+      {
+        key: 'called',
+        label: (
+          <>
+            Table calls for
+            <small>upper, lower</small>
+          </>
+        ),
+        cell: cell(({ grades }) =>
+          grades === null ? (
+            <Quiet>no cell</Quiet>
+          ) : (
+            <Called>
+              {(grades.upper === grades.lower ? [grades.upper] : [grades.upper, grades.lower]).map((grade) => (
+                <GradeName key={grade} name={grade} paint={paintOf(document, family, grade)} />
+              ))}
+            </Called>
+          ),
+        ),
+      },
+      {
+        key: 'interval',
+        label: (
+          <>
+            Clearance
+            <small>by marks, {unit}</small>
+          </>
+        ),
+        cell: cell(({ interval }) =>
+          interval ? <IntervalBar interval={interval} limits={codes} unit={unit} /> : <span className="figure">·</span>,
+        ),
+      },
+      {
+        key: 'chance',
+        label: 'Inside',
+        cell: cell(({ inside }) =>
+          inside === null ? (
+            <Quiet>not judged</Quiet>
+          ) : (
+            <Called>
+              <StateShape state={inside === 1 ? 'inside' : 'close'} />
+              <strong>{chanceText(inside)}</strong>
+            </Called>
+          ),
+        ),
+      },
+    ];
+    return [
+      { key: 'station', label: 'Station', cell: ({ key }) => <strong>{key}</strong> },
+      ...(features.includes(housing)
+        ? [
+            {
+              key: 'housing',
+              label: family === 'main' ? 'Bore' : 'Rod placed here',
+              cell: ({ key, number }: ShaftColumn) => {
+                if (family === 'main') return markCell(housing, number);
+                const rod = placed[key];
+                return rod === undefined ? (
+                  <Quiet>not placed</Quiet>
+                ) : (
+                  <Called>
+                    R{rod} {markCell(housing, rod)}
+                  </Called>
+                );
+              },
+            },
+          ]
+        : []),
+      ...(features.includes(journal)
+        ? [
+            {
+              key: 'journal',
+              label: family === 'main' ? 'Journal' : 'Pin',
+              cell: ({ number }: ShaftColumn) => markCell(journal, number),
+            },
+          ]
+        : []),
+      ...(family === 'rod' && ![...coded.keys()].some((id) => id.startsWith('P')) ? [] : calledRows),
+    ];
+  };
+  const marksOnShaft = new Map<string, string>();
+  for (const { station, typed } of decoded.get('mainJournal')?.marks ?? []) marksOnShaft.set(`M${station}`, typed);
+  for (const { station, typed } of decoded.get('pin')?.marks ?? []) marksOnShaft.set(`P${station}`, typed);
+
+  if (features.length === 0) {
+    return (
+      <Panel>
+        <p>
+          This engine's data sheet knows no marks. Take a sheet with codes from the library on the{' '}
+          <Link to="../data">data sheet</Link> page.
+        </p>
+      </Panel>
+    );
+  }
+  const worn = (['main', 'rod'] as const).filter((family) =>
+    measuredParts(document, readings, family === 'main' ? 'mainJournal' : 'pin').some(({ findings }) =>
+      findings.some(({ side, kind }) => side === 'under' && kind === 'size'),
+    ),
+  );
+  return (
+    <>
+      <ShaftLine layout={layout} rows={rowsFor('main')} drawingHeight={104} marks={marksOnShaft} />
+      <Disagreements job={job} />
+      {worn.map((family) => (
+        <Notice key={family}>
+          <strong>{family === 'main' ? 'A main journal' : 'A crankpin'} is below its limit.</strong>{' '}
+          <CleanUpText document={document} readings={readings} family={family} />
+        </Notice>
+      ))}
+      <Columns>
+        <div>
+          <Panel>
+            <PanelTitle>Marks as they are stamped</PanelTitle>
+            <Quiet>
+              Write them down before cleaning: scratched marks vanish. A row may run from either end; see on the shaft
+              that it is the right one.
+            </Quiet>
+            {features.map((feature) => (
+              <RowField
+                key={feature}
+                document={document}
+                feature={feature}
+                text={kept[feature].text}
+                first={firstOf(feature)}
+                onType={kept[feature].setText}
+                onLeave={() => commit(feature, kept[feature].text)}
+                onTake={(text) => {
+                  kept[feature].setText(text);
+                  commit(feature, text);
+                }}
+                onFirst={(first) => commit(feature, kept[feature].text, first)}
+              />
+            ))}
+          </Panel>
+        </div>
+        <div>
+          <Panel>
+            <PanelTitle>How the shells are chosen</PanelTitle>
+            <Choice
+              label="Stations are chosen from"
+              value={document.depth}
+              options={[
+                { value: 'measure', label: 'measured sizes; marks until they are read' },
+                { value: 'codes', label: 'marks alone, as wide as they are' },
+              ]}
+              onChange={(depth) => change((old) => ({ ...old, depth }))}
+            />
+            <LengthField
+              label={`A reading may be off by ±, ${unit}`}
+              unit={unit}
+              value={document.measuring.uncertainty}
+              optional={false}
+              check={(value) => (value >= 0 ? null : 'Zero or more.')}
+              onCommit={(uncertainty) =>
+                uncertainty !== null && change((old) => ({ ...old, measuring: { ...old.measuring, uncertainty } }))
+              }
+            />
+            <Quiet>
+              A size counts before its mark as soon as it is read. It starts at 0.002 mm, common practice for good
+              instruments: put in what yours do.
+            </Quiet>
+          </Panel>
+          {document.withRods && features.includes('bigEnd') && <ReplaceRod job={job} />}
+        </div>
+      </Columns>
+      {document.withRods && (features.includes('bigEnd') || features.includes('pin')) && (
+        <ShaftLine layout={layout} rows={rowsFor('rod')} show="rods" drawingHeight={104} marks={marksOnShaft} />
+      )}
+    </>
+  );
+}

@@ -1,0 +1,115 @@
+import {
+  bandsOf,
+  type DecodedRow,
+  decodeRow,
+  type Feature,
+  type JobDocument,
+  partCount,
+  partName,
+  rowLayout,
+} from '@fettle/core';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Row } from '../look/Panel.js';
+import { FEATURE_WORDS } from '../measure/featureWords.js';
+import { withWord } from './markWords.js';
+
+const Line = styled.div`
+  display: grid;
+  grid-template-columns: minmax(12rem, 1.6fr) minmax(10rem, 1fr);
+  gap: 0.25rem 0.75rem;
+  align-items: start;
+  & + & { margin-top: 0.4rem; }
+  .told { grid-column: 1 / -1; font-size: var(--size-small); }
+  input { font-size: var(--size-lead); letter-spacing: 0.08em; }
+`;
+
+/** A row as it is being typed, decoded; null while it is empty. */
+export function decodedText(
+  document: JobDocument,
+  feature: Feature,
+  text: string,
+  first: 'front' | 'rear',
+): DecodedRow | null {
+  if (text.trim() === '') return null;
+  const marks = bandsOf(document.sheet, feature).map(({ mark }) => mark);
+  const layout = { ...rowLayout(document, feature), first };
+  return decodeRow(text, layout, document.sheet?.rows ?? [], marks, partCount(document.layout, feature));
+}
+
+interface RowFieldProps {
+  readonly document: JobDocument;
+  readonly feature: Feature;
+  readonly text: string;
+  readonly first: 'front' | 'rear';
+  readonly onType: (text: string) => void;
+  readonly onLeave: () => void;
+  readonly onTake: (text: string) => void;
+  readonly onFirst: (first: 'front' | 'rear') => void;
+}
+
+/** One stamped row, typed as it is read: what cannot be, and what looks alike, is offered under it and never guessed. */
+export function RowField({ document, feature, text, first, onType, onLeave, onTake, onFirst }: RowFieldProps) {
+  const row = { ...rowLayout(document, feature), first };
+  const decoded = decodedText(document, feature, text, first);
+  const known = bandsOf(document.sheet, feature).map(({ mark }) => mark);
+  const fault = decoded && !decoded.ok && decoded.reason !== 'empty' ? decoded.message : null;
+  const unknown = decoded?.marks.filter(({ mark }) => mark === null) ?? [];
+  const alike = decoded?.marks.filter(({ mark, lookalikes }) => mark !== null && lookalikes.length > 0) ?? [];
+  const count = partCount(document.layout, feature);
+  const word = FEATURE_WORDS[feature];
+  const offer = (station: number, marks: readonly string[]) =>
+    marks.map((mark) => (
+      <Button key={mark} onPress={() => onTake(withWord(decoded!.marks, row, station, mark))}>
+        {partName(feature, station)} is {mark}
+      </Button>
+    ));
+  return (
+    <Line>
+      <Field
+        label={`${word}s as stamped, ${count} marks${row.prefix === '' ? '' : `, row starts with ${row.prefix}`}`}
+        figure
+        value={text}
+        maxLength={200}
+        onChange={onType}
+        onBlur={onLeave}
+        onKeyDown={(event) => event.key === 'Enter' && onLeave()}
+        fault={fault}
+        hint={`Marks on the sheet: ${known.join(', ')}`}
+      />
+      <Choice
+        label={feature === 'bigEnd' ? 'First mark is of' : 'First mark belongs to'}
+        value={first}
+        options={[
+          { value: 'front', label: `the front, ${partName(feature, 1)}` },
+          { value: 'rear', label: `the rear, ${partName(feature, count)}` },
+        ]}
+        onChange={onFirst}
+      />
+      {unknown.length > 0 && (
+        <div className="told" role="status">
+          {unknown.map(({ station, typed, lookalikes }) => (
+            <Row key={station}>
+              <strong>
+                {partName(feature, station)}: there is no mark “{typed}”.
+              </strong>
+              {lookalikes.length > 0 ? offer(station, lookalikes) : 'Look at the part again, or at the sheet.'}
+            </Row>
+          ))}
+        </div>
+      )}
+      {alike.length > 0 && (
+        <div className="told">
+          Easily taken for each other:{' '}
+          {alike.map(({ station, mark, lookalikes }) => (
+            <span key={station}>
+              {partName(feature, station)} reads {mark}, like {lookalikes.join(', ')} {offer(station, lookalikes)}{' '}
+            </span>
+          ))}
+        </div>
+      )}
+    </Line>
+  );
+}
