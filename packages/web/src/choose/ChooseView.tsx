@@ -9,6 +9,7 @@ import {
   type JobStation,
   mainStations,
   type Nanometres,
+  nanometres,
   pinnedRods,
   placedRods,
   rodCount,
@@ -16,6 +17,7 @@ import {
   rodStations,
   stationCandidates,
   stationVerdict,
+  type Unit,
 } from '@fettle/core';
 import { Columns3, Pin, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -100,16 +102,20 @@ function SizeOrMark({
   size,
   mark,
   text,
+  unit,
 }: {
   size: EffectiveSize | null;
   mark: string | null;
   text: (value: Nanometres | undefined) => string;
+  unit: Unit;
 }) {
   if (size?.count !== 0) return <Size className="figure">{text(size?.nominal)}</Size>;
   return (
     <Grade>
       mark {mark}
-      <small>±{((size.largest - size.smallest) / 2000).toFixed(1)} µm</small>
+      <small>
+        ±{formatLength(nanometres(Math.round((size.largest - size.smallest) / 2)), unit, CLEARANCE_DECIMALS[unit])}
+      </small>
     </Grade>
   );
 }
@@ -228,13 +234,15 @@ export function ChooseView() {
     {
       key: 'bore',
       label: `Bore, ${unit}`,
-      cell: ({ key }) => <SizeOrMark size={stations.get(key)!.bore} mark={stations.get(key)!.marks.bore} text={size} />,
+      cell: ({ key }) => (
+        <SizeOrMark size={stations.get(key)!.bore} mark={stations.get(key)!.marks.bore} text={size} unit={unit} />
+      ),
     },
     {
       key: 'journal',
       label: `Journal, ${unit}`,
       cell: ({ key }) => (
-        <SizeOrMark size={stations.get(key)!.journal} mark={stations.get(key)!.marks.journal} text={size} />
+        <SizeOrMark size={stations.get(key)!.journal} mark={stations.get(key)!.marks.journal} text={size} unit={unit} />
       ),
     },
     {

@@ -1,0 +1,133 @@
+import { expect, type Locator, type Page, test } from '@playwright/test';
+import { allSaved } from './engines.js';
+
+/** Pastes what a spreadsheet puts on the clipboard. */
+async function paste(box: Locator, text: string): Promise<void> {
+  await box.evaluate((element, pasted) => {
+    const clipboardData = new DataTransfer();
+    clipboardData.setData('text/plain', pasted);
+    element.dispatchEvent(new ClipboardEvent('paste', { clipboardData, bubbles: true, cancelable: true }));
+  }, text);
+}
+
+/** Types a list of bands as from a book: Enter goes on along the row and to the next. */
+async function typeBands(page: Page, title: string, lines: readonly (readonly string[])[]): Promise<void> {
+  await page.getByLabel(`${title}, line 1, ${title.startsWith('Shell') ? 'grade' : 'mark'}`).focus();
+  for (const line of lines) {
+    for (const text of line) {
+      await page.keyboard.type(text);
+      await page.keyboard.press('Enter');
+    }
+  }
+}
+
+async function limits(page: Page, name: string, low: string, high: string): Promise<void> {
+  const group = page.getByRole('group', { name, exact: true });
+  await group.getByLabel('Low limit, mm').fill(low);
+  await group.getByLabel('High limit, mm').fill(high);
+  await group.getByLabel('Source: book and page').fill('Rush twin book, p. 4');
+}
+
+test('from a new engine type to shells by stamped marks, one of them contradicted by a size', async ({ page }) => {
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Engine types' }).click();
+  await page.getByRole('button', { name: 'New engine type' }).click();
+
+  // The sheet, typed in.
+  await page.getByLabel('Name of the type').fill('Rush Twin coded');
+  await page.getByLabel('Mains', { exact: true }).fill('3');
+  await page.getByLabel('Rods', { exact: true }).fill('2');
+  await page.getByRole('textbox', { name: 'Thrust at main' }).fill('2');
+  await limits(page, 'Main housing bore', '64.000', '64.018');
+  await limits(page, 'Main journal', '59.976', '59.994');
+  await limits(page, 'Main oil clearance', '0.020', '0.050');
+  await page.getByLabel('Main bore: marks').selectOption('row');
+  await page.getByLabel('Main journal: marks').selectOption('row');
+  await page.getByLabel('Main journal: row starts with').fill('J');
+
+  // Bands typed line by line, one of them with a slip that is told at once.
+  await page.getByRole('link', { name: 'Codes of the mains' }).click();
+  await page.getByLabel('Series of the shells').fill('Osier');
+  await typeBands(page, 'Main bores', [
+    ['A', '64.000', '64.006'],
+    ['B', '64.006', '64.012'],
+    ['C', '64.021', '64.018'],
+  ]);
+  await expect(page.getByText('Above its high end; swap them.')).toBeVisible();
+  await page.getByLabel('Main bores, line 3, from').fill('64.012');
+  await paste(
+    page.getByLabel('Main journals, line 1, mark'),
+    '1\t59.988\t59.994\n2\t59.982\t59.988\n3\t59.976\t59.982',
+  );
+  await typeBands(page, 'Shell grades, walls', [
+    ['Teal', '1.988', '1.990'],
+    ['Sand', '1.991', '1.993'],
+    ['Plum', '1.994', '1.996'],
+    ['Rust', '1.997', '1.999'],
+    ['Slate', '2.000', '2.002'],
+  ]);
+
+  // The table, pasted with its marks in another order than the sheet's, first letters for one row; a misread cell is found.
+  const findings = page.getByRole('region', { name: 'Findings' });
+  await expect(findings).toContainText('things to look at');
+  await paste(page.getByLabel('A × 1'), '\t3\t2\t1\nC\tSlate\tRust\tPlum\nA\tPlum\tSand\tSlate\nB\tr\tpl\tsa');
+  await expect(page.getByLabel('B × 3')).toHaveValue('r');
+  await expect(findings).toContainText('A × 1 can come out');
+  await expect(findings).toContainText('too tight');
+  await page.getByLabel('A × 1').fill('teal');
+  await expect(findings).toContainText('The table holds together');
+  await page.getByLabel('Compare with the table').selectOption('mixed');
+  await expect(page.getByText('Every cell is the same.')).toBeVisible();
+
+  // What is typed outlives a reload; it is in the library once it is saved.
+  await page.reload();
+  await expect(page.getByLabel('A × 1')).toHaveValue('teal');
+  await page.getByRole('button', { name: 'Put it into the library' }).click();
+  await expect(page.getByText(/Revision 1, saved by/)).toBeVisible();
+
+  // An engine of that type.
+  await page.goto('/new');
+  await page.getByLabel('Name, with its number').fill('Rush Twin coded 1');
+  await page.getByLabel('Data sheet of the library').selectOption({ label: 'Rush Twin coded, revision 1' });
+  await expect(page.getByText('are copied; what you change')).toBeVisible();
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+
+  // Stamped rows: the wrong row, a mark that looks like another, and the wrong end seen on the shaft.
+  const bores = page.getByLabel('Main bores as stamped');
+  await bores.fill('J 1 2 2');
+  await expect(page.getByText('The row starts with J: that is the row of another feature.')).toBeVisible();
+  await bores.fill('A 8 C');
+  await expect(page.getByText('M2: there is no mark “8”.')).toBeVisible();
+  await page.getByRole('button', { name: 'M2 is B' }).click();
+  await expect(bores).toHaveValue('A B C');
+  const journals = page.getByLabel('Main journals as stamped');
+  await journals.pressSequentially('J 1 2 3');
+  await expect(page.getByTestId('mark-M1')).toHaveText('1');
+  await journals.press('Enter');
+  await page.getByLabel('First mark belongs to').nth(1).selectOption('rear');
+  await expect(page.getByTestId('mark-M1')).toHaveText('3');
+  await page.getByLabel('First mark belongs to').nth(1).selectOption('front');
+  await page.getByLabel('Stations are chosen from').selectOption('codes');
+  await allSaved(page);
+
+  // Shells chosen by marks alone, each with its chance.
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+  for (const main of ['M1', 'M2', 'M3']) await expect(page.getByTestId(`inside-${main}`)).toHaveText('100 %');
+  await expect(page.getByTestId('clearance-M1')).toHaveText('0.034');
+
+  // A size contradicts a mark: it decides, and the disagreement is told with what may be behind it.
+  await page.getByRole('link', { name: /^Journals/ }).click();
+  await page.getByLabel('M2 main journal front, 0°, mm').fill('59.979');
+  await page.keyboard.press('Enter');
+  await allSaved(page);
+  await page.getByRole('link', { name: /^Codes, needs attention/ }).click();
+  const told = page.getByRole('list', { name: 'Readings against marks' });
+  await expect(told).toContainText('M2, main journal: reads 59.979 mm, mark 2 stands for 59.982 mm to 59.988 mm');
+  await expect(told).toContainText('0.003 mm under the band of its mark. Likely: worn');
+  await expect(told).toContainText('It would be marked 3 today. The reading decides.');
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('button', { name: /^M2: / }).click();
+  await expect(page.getByLabel('Main 2').getByText('Main journal and its mark disagree:')).toBeVisible();
+  await expect(page.getByLabel('Main 2').getByLabel('Arithmetic')).toContainText('59.979');
+});
