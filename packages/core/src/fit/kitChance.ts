@@ -1,12 +1,6 @@
-import { lengthOfNumber } from '../measure/lengthOfNumber.js';
-import { nanometres } from '../measure/nanometres.js';
 import type { ChoiceLimits } from './choiceLimits.js';
-import { choiceProblem } from './choiceProblem.js';
-import { fitModelOf } from './fitModel.js';
-import { fitRequestSchema } from './fitRequest.js';
+import { DrawnEngines } from './DrawnEngines.js';
 import type { KitQuestion } from './kitQuestion.js';
-import { leastChoice } from './leastChoice.js';
-import { stationOptions } from './stationOptions.js';
 
 /** How likely it is that a kit covers an engine, and how sure that is. */
 export interface KitChance {
@@ -38,6 +32,11 @@ export function wilsonInterval(hits: number, trials: number): { low: number; hig
   return { low: Math.max(0, centre - half), high: hits === trials ? 1 : Math.min(1, centre + half) };
 }
 
+/** A share of drawn engines with its confidence interval. */
+export function chanceOf(hits: number, engines: number): KitChance {
+  return { chance: engines === 0 ? 0 : hits / engines, ...wilsonInterval(hits, engines), engines };
+}
+
 /**
  * The chance that a kit of halves covers an engine whose sizes are only known by their bands: engines are drawn from the bands, each
  * size evenly over its band and on its own, and every one is put to the exact search (Monte Carlo).
@@ -50,49 +49,13 @@ export function kitChance(
   random: () => number,
   limits: ChoiceLimits & { readonly onEngines?: (engines: number) => void } = {},
 ): KitChance {
-  const { unit, stations, freeRods, shells, rules, engines } = question;
-  const base = fitModelOf(
-    fitRequestSchema.parse({
-      format: 'fettle.fit-request/1',
-      unit,
-      stations: stations.map(({ id, family, journal, aim, low, high }) => ({
-        id,
-        family,
-        journal: journal.high,
-        aim,
-        low,
-        high,
-      })),
-      housings: stations.map(({ id, family, bore }) => ({
-        id,
-        family,
-        bore: bore.high,
-        station: family === 'rod' && freeRods ? null : id,
-      })),
-      shells,
-      rules,
-    }),
-  );
-  const bands = stations.map(({ bore, journal }) => ({
-    bore: [lengthOfNumber(bore.low, unit), lengthOfNumber(bore.high, unit)] as const,
-    journal: [lengthOfNumber(journal.low, unit), lengthOfNumber(journal.high, unit)] as const,
-  }));
-  const drawn = ([low, high]: readonly [number, number]) => nanometres(Math.round(low + random() * (high - low)));
+  const drawn = new DrawnEngines(question, limits.solver ?? null);
   let hits = 0;
   let count = 0;
-  while (count < engines && limits.isStopped?.() !== true) {
-    const model = {
-      ...base,
-      stations: base.stations.map((station, at) => ({ ...station, journal: drawn(bands[at]!.journal) })),
-      housings: base.housings.map((housing, at) => ({ ...housing, bore: drawn(bands[at]!.bore) })),
-    };
-    if (
-      leastChoice(choiceProblem(model, stationOptions(model)), { solver: limits.solver ?? null }).status !==
-      'infeasible'
-    )
-      hits += 1;
+  while (count < question.engines && limits.isStopped?.() !== true) {
+    if (drawn.fits(drawn.draw(random), drawn.stock)) hits += 1;
     count += 1;
     if (count % ENGINES_PER_REPORT === 0) limits.onEngines?.(count);
   }
-  return { chance: count === 0 ? 0 : hits / count, ...wilsonInterval(hits, count), engines: count };
+  return chanceOf(hits, count);
 }

@@ -22,6 +22,7 @@ export const kitQuestionSchema = z.strictObject({
         aim: lengthSchema,
         low: lengthSchema,
         high: lengthSchema,
+        fixed: z.boolean().default(false).describe('Whether its rod stays on it, where others may go on any pin.'),
       }),
     )
     .min(1)

@@ -1,3 +1,4 @@
+import type { ClearanceLimits } from '../clearance/clearanceVerdict.js';
 import type { FitPlan } from '../fit/fitPlan.js';
 import type { Family, FitRequestInput } from '../fit/fitRequest.js';
 import type { EffectiveSize } from '../measure/effectiveSize.js';
@@ -52,13 +53,21 @@ function requestNames(job: JobDocument): Map<string, string> {
   return names;
 }
 
+/** Limits for a clearance of mean sizes, so that the tightest and the loosest keep the data sheet's. */
+export function limitsOfMean(limits: ClearanceLimits, bore: Scatter, journal: Scatter): ClearanceLimits {
+  return {
+    low: nanometres(limits.low + bore.below + journal.above),
+    high: nanometres(limits.high - bore.above - journal.below),
+  };
+}
+
 /** How far single readings lie from the mean: a bore or journal below it, and above it, nm. */
-interface Scatter {
+export interface Scatter {
   readonly below: number;
   readonly above: number;
 }
 
-function scatterOf({ size }: Pick<MeasuredPart, 'size'>): Scatter {
+export function scatterOf({ size }: Pick<MeasuredPart, 'size'>): Scatter {
   // A band is no scatter: it says what the size may be, and the plan then gives a chance.
   return size && size.count > 0
     ? { below: size.nominal - size.smallest, above: size.largest - size.nominal }
@@ -86,9 +95,7 @@ function sortOut(
     else if (station.aim === null) leave('no-aim');
     else {
       const bore = boreScatter(station);
-      const shaft = scatterOf({ size: journal });
-      const low = limits.low + bore.below + shaft.above;
-      const high = limits.high - bore.above - shaft.below;
+      const { low, high } = limitsOfMean(limits, bore, scatterOf({ size: journal }));
       if (low > high) leave('out-of-round');
       else ready.push({ ...station, low, high });
     }

@@ -12,6 +12,8 @@ import { TypePage } from '../engineType/TypePage.js';
 import { TypeSheet } from '../engineType/TypeSheet.js';
 import { JobPage } from '../job/JobPage.js';
 import { MeasureView } from '../measure/MeasureView.js';
+import { JobOrder } from '../order/JobOrder.js';
+import { TypeOrder } from '../order/TypeOrder.js';
 import { SheetView } from '../sheet/SheetView.js';
 import { TogetherView } from '../workshop/TogetherView.js';
 import { WorkshopView } from '../workshop/WorkshopView.js';
@@ -35,6 +37,7 @@ export const routes = createBrowserRouter([
           { path: 'sheet', element: <TypeSheet /> },
           { path: 'mains', element: <CodesEditor key="main" family="main" /> },
           { path: 'rods', element: <CodesEditor key="rod" family="rod" /> },
+          { path: 'order', element: <TypeOrder /> },
           { path: 'compare', element: <CompareSheets /> },
         ],
       },
@@ -51,6 +54,7 @@ export const routes = createBrowserRouter([
           { path: 'bigEnds', element: <MeasureView key="bigEnds" feature="bigEnd" /> },
           { path: 'pins', element: <MeasureView key="pins" feature="pin" /> },
           { path: 'drawer', element: <DrawerView /> },
+          { path: 'order', element: <JobOrder /> },
           { path: 'choose', element: <ChooseView /> },
           { path: 'sheet', element: <SheetView /> },
         ],

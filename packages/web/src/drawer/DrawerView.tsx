@@ -24,6 +24,7 @@ import { useDrawer } from '../workshop/useDrawer.js';
 import { FamilyForm } from './FamilyForm.js';
 import { HALF_OPTIONS } from './halfOptions.js';
 import { NumberField } from './NumberField.js';
+import { SheetPanel } from './SheetPanel.js';
 import { WorkshopPanel } from './WorkshopPanel.js';
 
 const Columns = styled.div`
@@ -321,6 +322,7 @@ export function DrawerView() {
         )}
       </Panel>
       <div>
+        <SheetPanel job={job} />
         <WorkshopPanel job={job} drawer={drawer} />
         <RulesPanel document={document} change={change} />
       </div>

@@ -1,0 +1,182 @@
+import type { z } from 'zod';
+import { clearanceLimitsOf, type EngineType, type LimitKey } from '../engineType/engineType.js';
+import type { Family } from '../fit/fitRequest.js';
+import { type KitQuestion, kitQuestionSchema } from '../fit/kitQuestion.js';
+import { numberOfLength } from '../measure/formatLength.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { SizeBand } from '../shell/sizeBand.js';
+import type { DrawerLine } from '../shell/workshopDrawer.js';
+import { freeHalves, isSameKind } from '../shell/workshopDrawer.js';
+import type { JobDocument, JobShell } from './jobDocument.js';
+import { limitsOfMean, scatterOf } from './jobFit.js';
+import { bandsOf } from './jobMarks.js';
+import { shellsOfSheet } from './jobOfType.js';
+import { measuredParts, partName, pinnedRods } from './jobStations.js';
+import type { Feature, Reading } from './reading.js';
+import { shellLabel } from './stationCandidates.js';
+
+/** What is asked of an order, beside the engine itself. */
+export interface KitWishes {
+  readonly families: readonly Family[];
+  readonly rules: NonNullable<z.input<typeof kitQuestionSchema>['rules']>;
+  readonly engines: number;
+  readonly seed: number;
+  /** The workshop's halves, which need not be ordered. */
+  readonly drawer: readonly DrawerLine[];
+}
+
+export type KitAsked =
+  | {
+      readonly ok: true;
+      readonly question: KitQuestion;
+      /** From the ids of the question to the halves they stand for. */
+      readonly shells: ReadonlyMap<string, JobShell>;
+    }
+  | {
+      readonly ok: false;
+      /** What the data sheet lacks: limits, or the grades of a family. */
+      readonly missing: readonly (LimitKey | `${Family}Grades`)[];
+    };
+
+const HOUSING: Readonly<Record<Family, Feature>> = { main: 'mainBore', rod: 'bigEnd' };
+const JOURNAL: Readonly<Record<Family, Feature>> = { main: 'mainJournal', rod: 'pin' };
+
+/** All that a feature's size may be: from the smallest to the largest of its marks' bands, or its limits where it has no marks. */
+function wholeBand(sheet: EngineType | null, limits: JobDocument['limits'], feature: Feature): SizeBand | null {
+  const bands = bandsOf(sheet, feature);
+  if (bands.length > 0) {
+    const low = Math.min(...bands.map((band) => band.low));
+    const high = Math.max(...bands.map((band) => band.high));
+    return { low: nanometres(low), high: nanometres(high) };
+  }
+  const limit = limits[feature];
+  return limit && { low: limit.low, high: limit.high };
+}
+
+interface Place {
+  readonly id: string;
+  readonly family: Family;
+  readonly bore: SizeBand;
+  readonly journal: SizeBand;
+  readonly low: Nanometres;
+  readonly high: Nanometres;
+  readonly aim: Nanometres;
+  readonly fixed: boolean;
+}
+
+function question(
+  unit: KitQuestion['unit'],
+  places: readonly Place[],
+  halves: readonly JobShell[],
+  wishes: KitWishes,
+  prices: (shell: JobShell) => number,
+): KitAsked {
+  const length = (value: Nanometres) => numberOfLength(value, unit);
+  const band = ({ low, high }: SizeBand) => ({ low: length(low), high: length(high) });
+  const onShelf = (shell: JobShell) =>
+    wishes.drawer
+      .filter(({ half }) => isSameKind(half, { ...shell, number: undefined }))
+      .reduce((sum, line) => sum + freeHalves(line, null), 0);
+  const shells = new Map(halves.map((shell) => [shellLabel(shell), shell]));
+  return {
+    ok: true,
+    shells,
+    question: kitQuestionSchema.parse({
+      format: 'fettle.kit-question/1',
+      unit,
+      stations: places.map(({ id, family, bore, journal, low, high, aim, fixed }) => ({
+        id,
+        family,
+        bore: band(bore),
+        journal: band(journal),
+        aim: length(aim),
+        low: length(low),
+        high: length(high),
+        fixed,
+      })),
+      shells: [...shells].map(([id, shell]) => ({
+        id,
+        family: shell.family,
+        series: shell.series,
+        half: shell.half,
+        wall: length(shell.wall),
+        ...(shell.undersize === undefined ? {} : { undersize: shell.undersize }),
+        stock: onShelf(shell),
+        price: prices(shell),
+      })),
+      rules: wishes.rules,
+      engines: wishes.engines,
+      seed: wishes.seed,
+    }),
+  };
+}
+
+/** What one half costs: as the drawer says for its kind; 0 where nobody has entered it. */
+function priceIn(drawer: readonly DrawerLine[]) {
+  return (shell: JobShell) =>
+    drawer.find(({ half }) => isSameKind(half, { ...shell, number: undefined }))?.half.price ?? 0;
+}
+
+function middle({ low, high }: SizeBand): Nanometres {
+  return nanometres(Math.round((low + high) / 2));
+}
+
+/**
+ * The question which halves an engine needs, from all that is known of it: readings count as they are, marks by their bands, the rest
+ * by all that the data sheet allows. With no readings and no marks it is the question for any engine of the type.
+ */
+export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[], wishes: KitWishes): KitAsked {
+  const missing: (LimitKey | `${Family}Grades`)[] = [];
+  const places: Place[] = [];
+  const undersizes = new Map<Family, Set<string | null>>();
+  for (const family of wishes.families) {
+    const clearance = clearanceLimitsOf(job.limits, family);
+    if (!clearance) missing.push(family === 'main' ? 'mainClearance' : 'rodClearance');
+    if ((job.sheet?.[family].grades.length ?? 0) === 0) missing.push(`${family}Grades`);
+    const whole = ([HOUSING[family], JOURNAL[family]] as const).map((feature) => {
+      const band = wholeBand(job.sheet, job.limits, feature);
+      if (!band) missing.push(feature);
+      return band;
+    });
+    if (!clearance || whole.includes(null)) continue;
+    const housings = measuredParts(job, readings, HOUSING[family]);
+    const journals = measuredParts(job, readings, JOURNAL[family]);
+    const placed = family === 'rod' ? pinnedRods(job) : {};
+    const kept = new Set(Object.values(placed));
+    const open = housings.filter(({ number }) => !kept.has(number));
+    const sized = (size: (typeof housings)[number]['size'], all: SizeBand | null): SizeBand =>
+      size === null
+        ? all!
+        : size.count === 0
+          ? { low: size.smallest, high: size.largest }
+          : { low: size.nominal, high: size.nominal };
+    const worst = open
+      .map(scatterOf)
+      .reduce(
+        (most, { below, above }) => ({ below: Math.max(most.below, below), above: Math.max(most.above, above) }),
+        { below: 0, above: 0 },
+      );
+    undersizes.set(family, new Set(journals.map(({ undersize }) => undersize?.name ?? null)));
+    for (const journal of journals) {
+      const own = family === 'main' ? housings[journal.number - 1] : housings[(placed[journal.name] ?? 0) - 1];
+      const housing = own ?? open.shift();
+      if (!housing) continue;
+      const scatter = own ? scatterOf(own) : worst;
+      const extra = job.rules.extras[journal.name] ?? 0;
+      places.push({
+        id: partName(JOURNAL[family], journal.number),
+        family,
+        bore: sized(housing.size, whole[0]!),
+        journal: sized(journal.size, whole[1]!),
+        ...limitsOfMean(clearance, scatter, scatterOf(journal)),
+        aim: nanometres(middle(clearance) + extra),
+        fixed: own !== undefined,
+      });
+    }
+  }
+  if (missing.length > 0 || !job.sheet) return { ok: false, missing };
+  const halves = [...undersizes].flatMap(([family, names]) =>
+    [...names].flatMap((name) => shellsOfSheet(job.sheet!, family, name)),
+  );
+  return question(job.unit, places, halves, wishes, priceIn(wishes.drawer));
+}

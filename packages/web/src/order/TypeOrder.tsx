@@ -1,0 +1,19 @@
+import { jobOfType } from '@fettle/core';
+import { useMemo } from 'react';
+import { useOpenType } from '../engineType/TypePage.js';
+import { Panel } from '../look/Panel.js';
+import { OrderAdvisor } from './OrderAdvisor.js';
+
+/** What to have on the shelf before any engine of a type is opened. */
+export function TypeOrder() {
+  const { id, type } = useOpenType();
+  const job = useMemo(
+    () => type && jobOfType(type.name, type, { type: id, revision: 1 }, type.rod.grades.length > 0),
+    [id, type],
+  );
+  return job ? (
+    <OrderAdvisor document={job} readings={[]} name={`any ${job.name}`} />
+  ) : (
+    <Panel>The layout of the sheet cannot be read yet; put it right first.</Panel>
+  );
+}
