@@ -266,9 +266,9 @@ function reed6(): DemoEngine {
 
 /** Kinds of half in the workshop's drawer, by grade: walls, and how many of each side. */
 const WORKSHOP = [
-  ['Teal', '1.992', 3],
-  ['Plum', '1.995', 4],
-  ['Rust', '1.998', 3],
+  ['Teal', '1.992', 3, 'A 1'],
+  ['Plum', '1.995', 4, 'A 2'],
+  ['Rust', '1.998', 3, 'A 3'],
 ] as const;
 
 function workshopId(grade: string, half: 'upper' | 'lower'): string {
@@ -278,10 +278,20 @@ function workshopId(grade: string, half: 'upper' | 'lower'): string {
 
 /** What the workshop's drawer holds: enough for the twins on the benches together, but not if each takes its best alone. */
 export function demoDrawer(): { id: string; half: DrawerHalf }[] {
-  return WORKSHOP.flatMap(([grade, wall, onHand]) =>
+  return WORKSHOP.flatMap(([grade, wall, onHand, bin]) =>
     (['upper', 'lower'] as const).map((half) => ({
       id: workshopId(grade, half),
-      half: drawerHalfSchema.parse({ family: 'main', series: 'Osier', grade, half, wall: size(wall, 'mm'), onHand }),
+      half: drawerHalfSchema.parse({
+        family: 'main',
+        series: 'Osier',
+        grade,
+        half,
+        wall: size(wall, 'mm'),
+        onHand,
+        bin,
+        price: 6.4,
+        least: 3,
+      }),
     })),
   );
 }

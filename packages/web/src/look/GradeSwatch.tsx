@@ -51,6 +51,7 @@ const Name = styled.span`
   display: inline-flex;
   align-items: center;
   gap: 0.35rem;
+  vertical-align: text-bottom;
   font-weight: 600;
 `;
 

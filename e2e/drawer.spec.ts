@@ -1,0 +1,176 @@
+import { randomUUID } from 'node:crypto';
+import { readFile } from 'node:fs/promises';
+import { type APIRequestContext, expect, type Page, test } from '@playwright/test';
+
+/** Halves of a series of its own in the workshop's drawer. */
+async function putSeries(request: APIRequestContext, series: string, onHand: number): Promise<void> {
+  const changes = (['upper', 'lower'] as const).map((half) => ({
+    id: randomUUID(),
+    version: 0,
+    half: { family: 'main', series, grade: 'Teal', half, wall: 1_992_000, onHand },
+  }));
+  const answer = await request.post('/api/drawer/move', { data: { by: 'Wren', kind: 'add', changes } });
+  expect(answer.status()).toBe(200);
+}
+
+function rowOf(page: Page, series: string, half: string) {
+  return page
+    .getByRole('row')
+    .filter({ hasText: series })
+    .filter({ hasText: `main ${half}` });
+}
+
+test('halves come and go as sets, are counted, and everything can be taken back', async ({ page, request }) => {
+  await putSeries(request, 'Horsetail', 4);
+  await page.goto('/drawer');
+  await page.getByRole('searchbox').fill('horsetail');
+  await rowOf(page, 'Horsetail', 'upper').getByRole('button', { name: /^Open/ }).click();
+  const half = page.getByRole('region', { name: 'Teal upper (Horsetail)' });
+  await half.getByLabel('Halves or sets').fill('3');
+  await half.getByLabel('They come and go as').selectOption('set');
+  await half.getByLabel('Note, as supplier or engine').fill('from the rep');
+  await half.getByRole('button', { name: 'Receive' }).click();
+  await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('7');
+  await expect(page.getByLabel('On hand of Teal lower')).toHaveValue('7');
+  const history = page.getByRole('region', { name: 'History of the drawer' });
+  await expect(history).toContainText('from the rep');
+  await expect(history).toContainText('+3, now 7');
+
+  await half.getByLabel('Halves or sets').fill('9');
+  await half.getByRole('button', { name: 'Use' }).click();
+  await expect(half.getByText('Only 7 of Teal upper (Horsetail) are there.')).toBeVisible();
+
+  await half.getByLabel('Bin').fill('C 4');
+  await half.getByLabel('Least free').fill('9');
+  await expect(rowOf(page, 'Horsetail', 'upper')).toContainText('C 4');
+  await half.getByLabel('Least free').blur();
+  await expect(rowOf(page, 'Horsetail', 'upper')).toContainText('order 2');
+
+  await history.getByRole('button', { name: /^Take back: Received/ }).click();
+  await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('4');
+  await expect(page.getByLabel('On hand of Teal lower')).toHaveValue('4');
+  await expect(rowOf(page, 'Horsetail', 'upper')).toContainText('C 4');
+  await half.getByRole('button', { name: 'Close the detail' }).click();
+  await rowOf(page, 'Horsetail', 'lower')
+    .getByRole('button', { name: /^Take Teal lower out/ })
+    .click();
+  await expect(rowOf(page, 'Horsetail', 'lower')).toHaveCount(0);
+  await page.getByRole('button', { name: 'History' }).click();
+  await page.getByRole('button', { name: /^Take back: Taken out of the drawer, Teal lower \(Horsetail\)/ }).click();
+  await expect(page.getByLabel('On hand of Teal lower')).toHaveValue('4');
+});
+
+test('a half is measured over a ball, numbered with its own wall, and a wrong one is told', async ({
+  page,
+  request,
+}) => {
+  await putSeries(request, 'Cattail', 2);
+  await page.goto('/drawer');
+  await page.getByRole('searchbox').fill('cattail');
+  await rowOf(page, 'Cattail', 'upper').getByRole('button', { name: /^Open/ }).click();
+  const half = page.getByRole('region', { name: 'Teal upper (Cattail)' });
+  await half.getByLabel('Ball, mm', { exact: true }).fill('7.000');
+  await half.getByLabel('Reading over the ball, mm').fill('8.9975');
+  await expect(half.getByText('Wall 1.9975 mm')).toBeVisible();
+  await expect(half.getByText('Wall 0.0055 mm too thick for Teal: wrong box or wrong half')).toBeVisible();
+  await half.getByLabel('Reading over the ball, mm').fill('8.9932');
+  await expect(half.getByText('wrong box')).toHaveCount(0);
+  await half.getByLabel('Its number').fill('12');
+  await half.getByRole('button', { name: 'Number it' }).click();
+  await expect(half.getByText('No. 12 has a wall of its own now: 1.9932 mm.')).toBeVisible();
+  const numbered = page.getByRole('row').filter({ hasText: 'no. 12' });
+  await expect(numbered).toContainText('1.9932');
+  await expect(rowOf(page, 'Cattail', 'upper').first().getByRole('textbox')).toHaveValue('1');
+  // It stands in the history as one thing, and is taken back as one.
+  await page.getByRole('button', { name: /^Take back: Numbered/ }).click();
+  await expect(numbered).toHaveCount(0);
+  await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('2');
+});
+
+test('a file is shown row by row before it is kept: bad rows with their reason, as CSV and as XLSX', async ({
+  page,
+  request,
+}) => {
+  await putSeries(request, 'Spikerush', 2);
+  await page.goto('/drawer');
+  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  const csv = [
+    'Family;Series;Grade;Half;Wall;On hand;Bin',
+    'main;Spikerush;Teal;upper;1,992;8;D 1',
+    'main;Spikerush;Plum;upper;1.9x;8;D 2',
+    'main;Spikerush;Rust;top;1.998;;D 3',
+    'main;Spikerush;Sand;lower;1.995;4;D 4',
+  ].join('\r\n');
+  await page
+    .getByLabel('Drawer file')
+    .setInputFiles({ name: 'stock.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
+  const panel = page.getByRole('region', { name: 'Bring in a file' });
+  await expect(panel.getByText('2 of 4 rows can be read')).toBeVisible();
+  const rows = panel.getByRole('table', { name: 'Rows of the file' });
+  await expect(rows.getByRole('row', { name: /^2 / })).toContainText('Changes it, 2 to 8 on hand');
+  await expect(rows.getByRole('row', { name: /^3 / })).toContainText('Wall: ');
+  await expect(rows.getByRole('row', { name: /^4 / })).toContainText('Half: “top” is none of upper, lower, either');
+  await expect(rows.getByRole('row', { name: /^4 / })).toContainText('On hand: missing');
+  await expect(rows.getByRole('row', { name: /^5 / })).toContainText('New');
+  await panel.getByRole('button', { name: 'Put 2 rows into the drawer' }).click();
+  await expect(page.getByText('2 rows of stock.csv are in the drawer.')).toBeVisible();
+  await page.getByRole('searchbox').fill('spikerush');
+  await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('8');
+
+  // Out as XLSX and back in: nothing changes.
+  const [download] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'XLSX' }).click(),
+  ]);
+  const content = await readFile(await download.path());
+  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  await page.getByLabel('Drawer file').setInputFiles({
+    name: 'drawer.xlsx',
+    mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
+    buffer: content,
+  });
+  await expect(panel.getByText('0 change the drawer')).toBeVisible();
+  await expect(panel.getByText('left out')).toHaveCount(0);
+  await page
+    .getByLabel('Drawer file')
+    .setInputFiles({ name: 'wrong.csv', mimeType: 'text/csv', buffer: Buffer.from('Grade,Wall\nTeal,2') });
+  await expect(panel.getByText('Its first row lacks Family, Series, Half, On hand.')).toBeVisible();
+});
+
+test('what to order before anything is measured: a kit with its chance, kept, received, and then there', async ({
+  page,
+}) => {
+  await page.goto('/types');
+  await page.getByRole('searchbox').fill('sedge aluminium');
+  await page.getByRole('link', { name: 'Sedge 4', exact: true }).click();
+  await page.getByRole('link', { name: 'What to order' }).click();
+  await page.getByLabel('Halves for').selectOption('main');
+  await page.getByLabel('Chance of at least, %').fill('80');
+  await page.getByLabel('Halves of two grades in a station').selectOption('no');
+  await page.getByLabel('Alike along the shaft within, mm').fill('0.006');
+  await page.getByRole('button', { name: 'Work it out' }).click();
+  await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
+  const kit = page.getByRole('region', { name: 'The kit' });
+  await expect(kit).toContainText('of engines can be fitted from this kit', { timeout: 45_000 });
+  await expect(kit).toContainText('On 10,000 engines drawn afresh');
+  await expect(kit.getByRole('table', { name: 'The next step up' }).getByRole('row').nth(1)).toContainText('+');
+  await expect(kit.getByRole('table', { name: 'What one missing would cost' }).getByRole('row').nth(1)).toContainText(
+    '−',
+  );
+  const share = Number(/(\d+\.\d) %/u.exec((await kit.textContent()) ?? '')?.[1]);
+  expect(share).toBeGreaterThan(78);
+  await kit.getByRole('button', { name: 'Keep it as a kit' }).click();
+  await expect(kit.getByText('is kept with the kits of the workshop drawer')).toBeVisible();
+
+  await page.goto('/drawer');
+  await page.getByRole('button', { name: 'Kits' }).click();
+  await page.getByRole('button', { name: 'Receive it' }).click();
+  await page.getByRole('searchbox').fill('marsh');
+  await expect(page.getByLabel('On hand of Plum upper')).not.toHaveValue('0');
+  await page.getByRole('button', { name: 'History' }).click();
+  await page
+    .getByRole('button', { name: /^Take back: Received, .*Marsh/ })
+    .first()
+    .click();
+  await expect(page.getByText('Nothing in the drawer is like that.')).toBeVisible();
+});

@@ -1,0 +1,72 @@
+import { type DrawerLine, drawerHalfSchema, isSameKind, type KitView, shellLabel } from '@fettle/core';
+import { PackageOpen, Trash2 } from 'lucide-react';
+import { useCallback, useEffect, useState } from 'react';
+import { Button } from '../look/Button.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { deleteKit, fetchKits, moveDrawer } from '../saving/api.js';
+import { refusalInWords } from '../saving/refusalInWords.js';
+import type { Drawer } from './useDrawer.js';
+
+interface KitsPanelProps {
+  readonly lines: readonly DrawerLine[];
+  readonly by: string;
+  readonly act: Drawer['act'];
+}
+
+/** Named lists of halves that are bought together: one touch puts all of them into the drawer. */
+export function KitsPanel({ lines, by, act }: KitsPanelProps) {
+  const [kits, setKits] = useState<readonly KitView[] | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const look = useCallback(() => {
+    fetchKits()
+      .then(setKits)
+      .catch((error: unknown) => setFault(refusalInWords(error)));
+  }, []);
+  useEffect(look, [look]);
+  const receive = ({ kit }: KitView) =>
+    act(() =>
+      moveDrawer({
+        by,
+        kind: 'receive',
+        note: `Kit ${kit.name}`.slice(0, 300),
+        changes: kit.halves.map(({ count, ...kind }) => {
+          const line = lines.find(({ half }) => isSameKind(half, kind));
+          return line
+            ? { id: line.id, version: line.version, half: { ...line.half, onHand: line.half.onHand + count } }
+            : { id: crypto.randomUUID(), version: 0, half: drawerHalfSchema.parse({ ...kind, onHand: count }) };
+        }),
+      }),
+    );
+  return (
+    <Panel aria-label="Kits">
+      <PanelTitle>Kits</PanelTitle>
+      <Quiet>
+        Kits come from “What to order” of an engine type or an engine. Received, all their halves are put in.
+      </Quiet>
+      {fault && <p role="alert">{fault}</p>}
+      {kits?.length === 0 && <p>No kits are kept yet.</p>}
+      {(kits ?? []).map((view) => (
+        <div key={view.id} style={{ borderTop: 'var(--rule) solid var(--line)', padding: '0.5rem 0' }}>
+          <strong style={{ overflowWrap: 'anywhere' }}>{view.kit.name}</strong>
+          <Quiet>
+            {view.kit.note} {view.kit.note !== '' && '· '}
+            {view.kit.halves.map((half) => `${half.count} × ${shellLabel(half)}`).join(', ')}
+          </Quiet>
+          <Row>
+            <Button onPress={() => void receive(view)}>
+              <PackageOpen aria-hidden size={18} />
+              Receive it
+            </Button>
+            <Button
+              $kind="quiet"
+              aria-label={`Take the kit ${view.kit.name} away`}
+              onPress={() => void act(() => deleteKit(view.id, view.version, by)).then(look)}
+            >
+              <Trash2 aria-hidden size={18} />
+            </Button>
+          </Row>
+        </div>
+      ))}
+    </Panel>
+  );
+}
