@@ -1,12 +1,18 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, test } from '@playwright/test';
-import { enter, putOnBench, REED_6, reedDocument, SAMPHIRE_8, SEDGE_4 } from './engines.js';
+import { enter, MARKED_SEDGE_4, putOnBench, REED_6, reedDocument, SAMPHIRE_8, SEDGE_4, SEDGE_TYPE } from './engines.js';
 
 const VIEWS = [
   '/',
   '/new',
   '/drawer',
   '/together',
+  '/types',
+  `/types/${SEDGE_TYPE}/sheet`,
+  `/types/${SEDGE_TYPE}/mains`,
+  `/types/${SEDGE_TYPE}/order`,
+  `/types/${SEDGE_TYPE}/compare`,
+  `/engines/${MARKED_SEDGE_4}/codes`,
   '/nowhere',
   `/engines/${SAMPHIRE_8}/data`,
   `/engines/${SEDGE_4}/bores`,
@@ -32,6 +38,12 @@ for (const appearance of ['light', 'dark', 'workshop']) {
         await page.getByRole('button', { name: 'Compare plans' }).click();
         await page.getByRole('button', { name: /^P3: / }).click();
       } else if (view.endsWith('choose')) await page.getByRole('button', { name: /^M3: / }).click();
+      if (view === '/drawer') await page.getByRole('button', { name: 'Open Plum upper' }).click();
+      if (view.endsWith('order')) {
+        await page.getByLabel('Halves for').selectOption('main');
+        await page.getByRole('button', { name: 'Work it out' }).click();
+        await page.getByText('of engines can be fitted').waitFor({ timeout: 60_000 });
+      }
       if (view.endsWith('drawer')) await page.getByRole('button', { name: 'Add halves' }).click();
       if (view.endsWith('bores')) await page.getByLabel('M1 main bore front plane, mm').fill('63.2');
       const { violations } = await new AxeBuilder({ page }).analyze();

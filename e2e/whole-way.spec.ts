@@ -137,7 +137,7 @@ test('the half-measured demo engine is finished from the keyboard', async ({ pag
   await page.getByRole('button', { name: 'Accept the best choice' }).press('Enter');
   await allSaved(page);
   await page.goto('/');
-  await expect(page.getByRole('listitem').filter({ hasText: 'Sedge 4' })).toContainText('Print the sheet');
+  await expect(page.getByRole('listitem').filter({ hasText: 'no. 0217' })).toContainText('Print the sheet');
 });
 
 test('an accepted choice is judged anew when a reading changes, and can be made again', async ({ page, request }) => {

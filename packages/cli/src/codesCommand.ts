@@ -1,6 +1,7 @@
 import {
   type CodeSheet,
   cellInterval,
+  codeSheetOfType,
   comparedTables,
   type DecodedRow,
   decodeRow,
@@ -10,6 +11,7 @@ import {
   gradesOfCell,
   numberOfLength,
   readCodeSheet,
+  readEngineType,
   selectionCodes,
   tableFindings,
 } from '@fettle/core';
@@ -61,6 +63,14 @@ function decoded(sheet: CodeSheet, { text, feature, count }: RowToDecode): Decod
   return decodeRow(text, row, sheet.rows, bands?.map(({ mark }) => mark) ?? [], count);
 }
 
+/** Reads a code sheet, or the codes of an engine type. */
+function readSheet(json: unknown): ReturnType<typeof readCodeSheet> {
+  const isType = (json as { format?: unknown } | null)?.format === 'fettle.engine-type/1';
+  if (!isType) return readCodeSheet(json);
+  const read = readEngineType(json);
+  return read.ok ? { ok: true, sheet: codeSheetOfType(read.type) } : read;
+}
+
 /**
  * Checks the tables of a code sheet and decodes a stamped row. Prints, per family, what each cell's bands imply, what does not hold
  * together, and the table that bands and walls themselves would call for, compared cell by cell.
@@ -68,7 +78,7 @@ function decoded(sheet: CodeSheet, { text, feature, count }: RowToDecode): Decod
  * @returns the exit status: 0 nothing to tell, 2 the sheet is not valid, 3 there are findings or the row cannot be decoded whole
  */
 export function codesCommand(text: string, row: RowToDecode | null, { write, complain }: FitCommandStreams): number {
-  const read = readInput(text, readCodeSheet);
+  const read = readInput(text, readSheet);
   if (!read.ok) {
     for (const fault of read.faults) complain(faultLine(fault, 'sheet'));
     return 2;

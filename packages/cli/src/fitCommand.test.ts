@@ -146,6 +146,14 @@ describe('fettle kit', () => {
     const sure = JSON.parse(fettle(['kit', '-'], JSON.stringify(question(0.03))).out);
     expect(sure).toMatchObject({ format: 'fettle.kit-chance/1', chance: 1, high: 1, engines: 40 });
     expect(JSON.parse(fettle(['kit', '-'], JSON.stringify(question(0.05))).out)).toMatchObject({ chance: 0, low: 0 });
+    // Which halves should be on the shelf: the pair that is there already, and no more.
+    const advice = fettle(['kit', '-', '--chance', '0.9'], JSON.stringify(question(0.03)));
+    expect([advice.status, JSON.parse(advice.out)]).toMatchObject([
+      0,
+      { format: 'fettle.kit-advice/1', shelf: [{ id: 'plain', count: 2 }], order: [], isReached: true },
+    ]);
+    expect(fettle(['kit', '-', '--chance', '0.9'], JSON.stringify(question(0.05))).status).toBe(3);
+    expect(fettle(['kit', '-', '--chance', '90'], JSON.stringify(question(0.03))).err).toContain('above 0 and up to 1');
     const bad = fettle(['kit', '-'], JSON.stringify({ ...question(0.03), stations: [] }));
     expect([bad.status, bad.err.startsWith('/stations: ')]).toEqual([2, true]);
   });

@@ -1,14 +1,16 @@
-import { kitChance, loadIntegerSolver, readKitQuestion, seeded, wantsIntegerSolver } from '@fettle/core';
+import { kitAdvice, kitChance, loadIntegerSolver, readKitQuestion, seeded, wantsIntegerSolver } from '@fettle/core';
 import type { FitCommandStreams } from './fitCommand.js';
 import { faultLine, readInput } from './readInput.js';
 
 /**
- * Answers how likely a kit of halves covers an engine that is known by its bands only.
+ * Answers how likely a kit of halves covers an engine that is known by its bands only, or which kit covers it with a chance asked for.
  *
- * @returns the exit status: 0 answered, 2 the question is not valid
+ * @param target chance asked for, above 0 and up to 1; null tells the chance of the kit in the question
+ * @returns the exit status: 0 answered, 2 the question is not valid, 3 stopped, or the chance asked for cannot be reached
  */
 export async function kitCommand(
   text: string,
+  target: number | null,
   seconds: number,
   { write, complain, tell }: FitCommandStreams,
 ): Promise<number> {
@@ -21,6 +23,19 @@ export async function kitCommand(
   // A kit for many stations needs what proves large drawers.
   const solver = wantsIntegerSolver(question) ? await loadIntegerSolver() : null;
   const end = performance.now() + 1000 * seconds;
+  if (target !== null) {
+    const advice = kitAdvice(question, target, seeded(question.seed), {
+      solver,
+      isStopped: () => performance.now() > end,
+      ...(tell ? { onKitProgress: ({ stage, done }) => tell(`${stage} ${Math.round(100 * done)} %\n`) } : {}),
+    });
+    if (!advice) {
+      complain(`fettle: stopped after ${seconds} seconds; give it more, or fewer engines\n`);
+      return 3;
+    }
+    write(`${JSON.stringify({ format: 'fettle.kit-advice/1', ...advice }, null, 2)}\n`);
+    return advice.isReached ? 0 : 3;
+  }
   const answer = kitChance(question, seeded(question.seed), {
     solver,
     isStopped: () => performance.now() > end,

@@ -7,7 +7,7 @@ import { kitCommand } from './kitCommand.js';
 
 const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--prices]
        npm run -s fettle -- codes FILE [--row TEXT --feature NAME --count N]
-       npm run -s fettle -- kit FILE [--seconds N]
+       npm run -s fettle -- kit FILE [--chance P] [--seconds N]
 
 Reads a fit request from FILE (- for standard input) and prints the fit plan.
   --ndjson      one request a line gives one plan a line, in order
@@ -18,7 +18,7 @@ Reads a fit request from FILE (- for standard input) and prints the fit plan.
 
 Exit status: 0 all optimal, 2 a request is not valid, 3 a plan is infeasible.
 
-The second form checks the selection tables of a code sheet: what the bands of
+The second form checks the selection tables of a code sheet or an engine type: what the bands of
 each cell imply, what does not hold together, what the bands would call for.
   --row TEXT    a row of marks as stamped, such as "J 1 1 2 1 1", to be decoded
   --feature     mainBore, mainJournal, bigEnd or pin: what the row is of
@@ -29,6 +29,8 @@ Exit status: 0 nothing to tell, 2 the sheet is not valid, 3 there are findings.
 The third form says how likely a kit of halves covers an engine that is known by
 its bands only, with the 95 % interval of that chance: engines are drawn from the
 bands and each is searched exactly.
+  --chance P    say instead which halves should be on the shelf so that an engine
+                can be fitted with a chance of at least P, above 0 and up to 1
 `;
 
 export interface Surroundings extends FitCommandStreams {
@@ -47,6 +49,7 @@ function readOptions(words: readonly string[]) {
       row: { type: 'string' },
       feature: { type: 'string' },
       count: { type: 'string' },
+      chance: { type: 'string' },
     },
   });
 }
@@ -95,7 +98,14 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: cannot read ${file}: ${(error as Error).message}\n`);
     return 2;
   }
-  if (command === 'kit') return kitCommand(text, seconds, { write, complain, tell });
+  if (command === 'kit') {
+    const target = values.chance === undefined ? null : Number(values.chance);
+    if (target !== null && !(target > 0 && target <= 1)) {
+      complain(`fettle: --chance is “${values.chance}”; give a number above 0 and up to 1\n`);
+      return 2;
+    }
+    return kitCommand(text, target, seconds, { write, complain, tell });
+  }
   if (command === 'codes') {
     const { row, feature, count } = values;
     if (row === undefined) return codesCommand(text, null, { write, complain });

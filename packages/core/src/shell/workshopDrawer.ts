@@ -127,7 +127,7 @@ export const kitSchema = z.strictObject({
 });
 export type Kit = z.infer<typeof kitSchema>;
 
-type Kind = Pick<DrawerHalf, 'family' | 'series' | 'grade' | 'half' | 'undersize' | 'number'>;
+type Kind = Readonly<Pick<DrawerHalf, 'family' | 'series' | 'grade' | 'half' | 'undersize' | 'number'>>;
 
 /** Whether two halves are of one kind: the same family, series, grade, side and undersize, and neither a numbered one of its own. */
 export function isSameKind(one: Kind, other: Kind): boolean {

@@ -1,5 +1,6 @@
 import {
   CLEARANCE_DECIMALS,
+  codedStations,
   commonDecimals,
   type EffectiveSize,
   formatExactLength,
@@ -164,6 +165,10 @@ export function ChooseView() {
     const all = [...mainStations(document, readings), ...rodStations(document, readings, placed)];
     return new Map(all.map((station) => [station.id, station]));
   }, [document, readings, halves]);
+  const coded = useMemo(
+    () => codedStations(document, { ...pinnedRods(document), ...placedRods(halves) }),
+    [document, halves],
+  );
   const candidates = useMemo(
     () => new Map([...stations].map(([id, station]) => [id, stationCandidates(document, station)])),
     [document, stations],
@@ -281,6 +286,32 @@ export function ChooseView() {
         );
       },
     })),
+    ...(coded.size > 0
+      ? [
+          {
+            key: 'table',
+            label: (
+              <>
+                By marks
+                <small>the table says</small>
+              </>
+            ),
+            cell: ({ key, family }: ShaftColumn) => {
+              const grades = coded.get(key)?.grades;
+              const names = grades ? [...new Set([grades.upper, grades.lower])] : [];
+              return names.length === 0 ? (
+                <span className="figure">·</span>
+              ) : (
+                <Grade>
+                  {names.map((name) => (
+                    <GradeName key={name} name={name} paint={paintOf(document, family, name)} size={13} />
+                  ))}
+                </Grade>
+              );
+            },
+          },
+        ]
+      : []),
     {
       key: 'clearance',
       label: (

@@ -335,7 +335,6 @@ export function CodesView() {
       <Disagreements job={job} />
       {worn.map((family) => (
         <Notice key={family}>
-          <strong>{family === 'main' ? 'A main journal' : 'A crankpin'} is below its limit.</strong>{' '}
           <CleanUpText document={document} readings={readings} family={family} />
         </Notice>
       ))}

@@ -18,6 +18,7 @@ const Grid = styled.div`
   background: var(--sunken);
   border-radius: var(--radius);
   > .half { grid-column: span 2; }
+  > .three { grid-column: span 3; }
   > .whole { grid-column: 1 / -1; }
 `;
 
@@ -30,6 +31,7 @@ interface FamilyText {
   readonly count: string;
   readonly stock: string;
   readonly names: string;
+  readonly undersize: string;
 }
 
 const BLANK: FamilyText = {
@@ -41,6 +43,7 @@ const BLANK: FamilyText = {
   count: '',
   stock: '',
   names: '',
+  undersize: '',
 };
 
 type FamilyFaults = Partial<Record<keyof FamilyText, string>>;
@@ -57,6 +60,7 @@ function readFamily(text: FamilyText, unit: Unit, isCounted: boolean) {
   if (!first.ok) faults.first = first.message;
   if (!step.ok) faults.step = step.message;
   if (Number.isNaN(count)) faults.count = 'A whole number of grades.';
+  if (text.undersize.trim().length > 20) faults.undersize = 'At most 20 characters.';
   if (text.series.trim() === '') faults.series = 'Name the series.';
   const readStock = jobShellSchema.shape.stock.safeParse(stock);
   if (!readStock.success)
@@ -75,6 +79,7 @@ function readFamily(text: FamilyText, unit: Unit, isCounted: boolean) {
       grade,
       half,
       wall,
+      ...(text.undersize.trim() === '' ? {} : { undersize: text.undersize.trim() }),
       stock,
       line: null,
     })),
@@ -148,8 +153,9 @@ export function FamilyForm({ id, unit, withRods, isCounted, options, onAdd }: Fa
       {field('step', `Step, ${unit}`, { figure: true, hint: echo(text.step) })}
       {field('count', 'Grades', { figure: true })}
       {field('stock', 'Halves of each', { figure: true, placeholder: isCounted ? '' : 'as many' })}
+      {field('undersize', 'Undersize, if any', { placeholder: 'as 0.25' })}
       {field('names', 'Names of the grades, first wall first (commas between; empty for numbers)', {
-        className: 'whole',
+        className: 'three',
       })}
       <Row className="whole" style={{ justifyContent: 'space-between' }}>
         <Quiet>

@@ -33,6 +33,7 @@ const Wide = styled.div`
   overflow-x: auto;
   td { vertical-align: top; }
   td.name { font-size: var(--size-figure); font-weight: 700; overflow-wrap: anywhere; min-width: 12rem; }
+  td.name p { font-weight: 400; }
   td.acts { white-space: nowrap; text-align: right; }
 `;
 

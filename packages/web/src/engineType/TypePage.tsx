@@ -29,6 +29,12 @@ export function useOpenType(): OpenType {
   return useOutletContext<OpenType>();
 }
 
+/** What is being typed, and the revision that it was typed on; 0 for a new type. */
+interface Draft {
+  readonly base: number;
+  readonly text: TypeText;
+}
+
 /** What a new sheet starts from: the most usual layout, to be typed over. */
 function blankText(): TypeText {
   const usual = usualLayout(5, 4, 1, 3);
@@ -54,7 +60,7 @@ export function TypePage() {
   const [isLoaded, setLoaded] = useState(false);
   const [fault, setFault] = useState<string | null>(null);
   const [isTried, setTried] = useState(false);
-  const [draft, setDraft, clearDraft] = useDraft<TypeText>(`type.${id}`);
+  const [draft, setDraft, clearDraft] = useDraft<Draft>(`type.${id}`);
   const look = useCallback(async () => {
     try {
       setView(await fetchType(id));
@@ -67,7 +73,7 @@ export function TypePage() {
   }, [id]);
   useEffect(() => void look(), [look]);
   const stored = useMemo(() => (view ? textOfType(view.type) : null), [view]);
-  const text = draft ?? stored ?? (isLoaded && isNew ? blankText() : null);
+  const text = draft?.text ?? stored ?? (isLoaded && isNew ? blankText() : null);
   const read = useMemo(() => text && readType(text), [text]);
   if (!text || !read) {
     return fault !== null || isLoaded ? (
@@ -79,29 +85,32 @@ export function TypePage() {
     );
   }
   const { type, faults } = read;
+  // The revision that was typed on: a later one of somebody else is never overwritten unseen.
+  const base = draft?.base ?? view?.revision ?? 0;
+  const isBehind = view !== null && base < view.revision;
   const count = Object.keys(faults).length;
   const save = async () => {
     setTried(true);
     if (!type || count > 0) return;
     try {
-      const saved = await putType(id, view?.revision ?? 0, by, type);
+      const saved = await putType(id, base, by, type);
       setView(saved);
       clearDraft();
       setTried(false);
       setFault(null);
     } catch (error) {
-      setFault(refusalInWords(error));
+      if (error instanceof RefusedError && error.problem.status === 409) await look();
+      else setFault(refusalInWords(error));
     }
   };
   const open: OpenType = {
     id,
     view,
     text,
-    change: (change) => setDraft(change(text)),
+    change: (change) => setDraft({ base, text: change(text) }),
     type,
     faults,
   };
-  const isStale = fault?.includes('revision') === true;
   const tab = TABS.find(({ to }) => pathname.endsWith(`/${to}`));
   return (
     <>
@@ -121,18 +130,26 @@ export function TypePage() {
               Drop the changes
             </Button>
           )}
-          <Button $kind="main" isDisabled={draft === null} onPress={() => void save()}>
+          <Button $kind="main" isDisabled={draft === null || isBehind} onPress={() => void save()}>
             <Save aria-hidden size={20} />
-            {view ? `Save as revision ${view.revision + 1}` : 'Put it into the library'}
+            {view ? `Save as revision ${base + 1}` : 'Put it into the library'}
           </Button>
         </Row>
       </Row>
-      {fault && (
+      {fault && <Notice urgent>{fault} What you typed is kept on this device.</Notice>}
+      {isBehind && (
         <Notice
           urgent
-          actions={isStale && <Button onPress={() => void look()}>Look at theirs, keep mine typed</Button>}
+          actions={
+            <>
+              <Button onPress={clearDraft}>Take theirs, drop mine</Button>
+              <Button onPress={() => setDraft({ base: view.revision, text })}>Mine goes over it</Button>
+            </>
+          }
         >
-          {fault} What you typed is kept on this device.
+          {view.updatedBy} has saved revision {view.revision} since you typed this from revision {base}. See under{' '}
+          <Link to={`/types/${id}/compare`}>Revisions and compare</Link> where they differ; nothing is overwritten until
+          you say so.
         </Notice>
       )}
       {isTried && count > 0 && (

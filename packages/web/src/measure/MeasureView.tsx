@@ -10,9 +10,11 @@ import {
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Link, useLocation } from 'react-router';
 import styled from 'styled-components';
+import { CleanUpText } from '../codes/CleanUpText.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
+import { Notice } from '../look/Notice.js';
 import { Panel } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import { ShaftLine, type ShaftRow } from '../shaft/ShaftLine.js';
@@ -187,6 +189,10 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
     },
   ];
   const limit = document.limits[feature];
+  const isWorn =
+    (feature === 'mainJournal' || feature === 'pin') &&
+    document.sheet !== null &&
+    parts.some(({ findings }) => findings.some(({ kind, side }) => kind === 'size' && side === 'under'));
   return (
     <>
       <ShaftLine
@@ -195,6 +201,11 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
         show={isRod ? 'rods' : 'mains'}
         selected={current ? `${isRod ? 'P' : 'M'}${current.place.station}` : null}
       />
+      {isWorn && (
+        <Notice>
+          <CleanUpText document={document} readings={readings} family={isRod ? 'rod' : 'main'} />
+        </Notice>
+      )}
       <ReadingBar
         job={job}
         place={current?.place ?? null}

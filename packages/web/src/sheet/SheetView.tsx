@@ -239,6 +239,31 @@ export function SheetView() {
             })}
           </tbody>
         </table>
+        {document.sheet !== null && document.sheet.torque.length > 0 && (
+          <>
+            <h2>Torque</h2>
+            <table>
+              <thead>
+                <tr>
+                  <th>Fastener</th>
+                  <th>Steps</th>
+                  <th>Lubricated with</th>
+                  <th>Source</th>
+                </tr>
+              </thead>
+              <tbody>
+                {document.sheet.torque.map((one) => (
+                  <tr key={`${one.fastener} ${one.steps}`}>
+                    <td>{one.fastener}</td>
+                    <td>{one.steps}</td>
+                    <td>{one.lubricant || 'not given'}</td>
+                    <td>{one.source}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+          </>
+        )}
         <div className="names">
           <span>Fitted by, date</span>
           <span>Checked by, date</span>

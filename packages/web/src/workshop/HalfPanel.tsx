@@ -252,7 +252,7 @@ export function HalfPanel({ line, lines, unit, by, act, onClose }: HalfPanelProp
         />
         <TextField
           line={id}
-          label="Undersize, empty for standard"
+          label="Undersize, if any"
           value={half.undersize ?? ''}
           most={20}
           onCommit={(text) => change({ undersize: text === '' ? undefined : text })}
@@ -274,18 +274,20 @@ export function HalfPanel({ line, lines, unit, by, act, onClose }: HalfPanelProp
           onCommit={(findings) => change({ findings })}
         />
         {half.number === undefined && (
-          <LengthField
-            key={`${id} wall`}
-            label={`Wall of the grade ${half.grade} ${half.half}, ${unit}`}
-            unit={unit}
-            value={half.wall}
-            optional={false}
-            check={(value) => (value > 0 ? null : 'A wall is above zero.')}
-            onCommit={(value) => value !== null && void change({ wall: value, band: undefined })}
-          />
+          <div className="whole">
+            <LengthField
+              key={`${id} wall`}
+              label={`Wall of ${label}, ${unit}`}
+              unit={unit}
+              value={half.wall}
+              optional={false}
+              check={(value) => (value > 0 ? null : 'A wall is above zero.')}
+              onCommit={(value) => value !== null && void change({ wall: value, band: undefined })}
+            />
+          </div>
         )}
       </Pairs>
-      {half.number === undefined && half.half !== undefined && (
+      {half.number === undefined && (
         <>
           <PanelTitle as="h3" style={{ fontSize: 'var(--size-body)', marginTop: '0.75rem' }}>
             Measure one and number it
