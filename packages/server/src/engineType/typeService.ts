@@ -11,6 +11,8 @@ import type { DataSource, EntityManager } from 'typeorm';
 import { ProblemError } from '../problem/problem.js';
 import { type TypeRevisionRow, type TypeRow, typeEntity, typeRevisionEntity } from './typeEntity.js';
 
+const LISTED_LINES = 4;
+
 /** A sheet as it was kept, with fields that have come since filled in. */
 function typeOf({ type }: TypeRevisionRow): EngineType {
   return engineTypeSchema.parse(type);
@@ -48,8 +50,7 @@ export class TypeService {
     for (const row of rows) {
       const { type, updatedAt, updatedBy } = viewOf(row, await this.latest(manager, row));
       const lines = sheetLines(type).map(({ place, text }) => `${place}: ${text}`);
-      const holds = (line: string, word: string) => line.toLowerCase().includes(word);
-      if (!wanted.every((word) => lines.some((line) => holds(line, word)))) continue;
+      if (!wanted.every((word) => lines.some((line) => line.toLowerCase().includes(word)))) continue;
       summaries.push({
         id: row.id,
         revision: row.revision,
@@ -59,7 +60,7 @@ export class TypeService {
         mains: type.layout.mains,
         rods: rodCount(type.layout),
         coded: (['main', 'rod'] as const).filter((family) => Object.keys(type[family].table).length > 0),
-        found: wanted.length === 0 ? [] : lines.filter((line) => wanted.some((word) => holds(line, word))).slice(0, 5),
+        found: this.foundIn(lines, wanted),
         archivedAt: row.archivedAt?.toISOString() ?? null,
         updatedAt,
         updatedBy,
@@ -109,6 +110,16 @@ export class TypeService {
     await this.get(id);
     await this.database.manager.update(typeEntity, { id }, { archivedAt: archived ? new Date() : null });
     return this.get(id);
+  }
+
+  /** The lines in which words stand, those with the most of them first. */
+  private foundIn(lines: readonly string[], words: readonly string[]): string[] {
+    return lines
+      .map((line) => ({ line, hits: words.filter((word) => line.toLowerCase().includes(word)).length }))
+      .filter(({ hits }) => hits > 0)
+      .sort((a, b) => b.hits - a.hits)
+      .slice(0, LISTED_LINES)
+      .map(({ line }) => line);
   }
 
   private latest(manager: EntityManager, { id, revision }: TypeRow): Promise<TypeRevisionRow> {

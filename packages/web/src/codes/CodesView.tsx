@@ -9,6 +9,7 @@ import {
   type JobDocument,
   jobDocumentSchema,
   measuredParts,
+  partName,
   pinnedRods,
   placedRods,
   rodCount,
@@ -310,9 +311,8 @@ export function CodesView() {
       ...(family === 'rod' && ![...coded.keys()].some((id) => id.startsWith('P')) ? [] : calledRows),
     ];
   };
-  const marksOnShaft = new Map<string, string>();
-  for (const { station, typed } of decoded.get('mainJournal')?.marks ?? []) marksOnShaft.set(`M${station}`, typed);
-  for (const { station, typed } of decoded.get('pin')?.marks ?? []) marksOnShaft.set(`P${station}`, typed);
+  const marksOf = (feature: Feature) =>
+    new Map((decoded.get(feature)?.marks ?? []).map(({ station, typed }) => [partName(feature, station), typed]));
 
   if (features.length === 0) {
     return (
@@ -331,7 +331,7 @@ export function CodesView() {
   );
   return (
     <>
-      <ShaftLine layout={layout} rows={rowsFor('main')} drawingHeight={104} marks={marksOnShaft} />
+      <ShaftLine layout={layout} rows={rowsFor('main')} drawingHeight={104} marks={marksOf('mainJournal')} />
       <Disagreements job={job} />
       {worn.map((family) => (
         <Notice key={family}>
@@ -395,7 +395,7 @@ export function CodesView() {
         </div>
       </Columns>
       {document.withRods && (features.includes('bigEnd') || features.includes('pin')) && (
-        <ShaftLine layout={layout} rows={rowsFor('rod')} show="rods" drawingHeight={104} marks={marksOnShaft} />
+        <ShaftLine layout={layout} rows={rowsFor('rod')} show="rods" drawingHeight={104} marks={marksOf('pin')} />
       )}
     </>
   );

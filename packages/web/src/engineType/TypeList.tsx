@@ -46,24 +46,27 @@ export function TypeList() {
   const [words, setWords] = useState('');
   const [isArchive, setArchive] = useState(false);
   const [types, setTypes] = useState<readonly TypeSummary[] | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const [lookFault, setLookFault] = useState<string | null>(null);
+  const [actFault, setFault] = useState<string | null>(null);
   const file = useRef<HTMLInputElement>(null);
   const look = useCallback(async () => {
     try {
       setTypes(await fetchTypes(words, isArchive));
-      setFault(null);
+      setLookFault(null);
     } catch (error) {
-      setFault(refusalInWords(error));
+      setLookFault(refusalInWords(error));
     }
   }, [words, isArchive]);
   useEffect(() => {
     const timer = setTimeout(() => void look(), 150);
     return () => clearTimeout(timer);
   }, [look]);
-  const act = (action: () => Promise<unknown>) =>
+  const act = (action: () => Promise<unknown>) => {
+    setFault(null);
     void action()
       .then(look)
       .catch((error: unknown) => setFault(refusalInWords(error)));
+  };
 
   const start = () => {
     const usual = usualLayout(5, 4, 1, 3);
@@ -133,7 +136,7 @@ export function TypeList() {
           </Button>
         </Row>
       </Row>
-      {fault && <Notice urgent>{fault}</Notice>}
+      {(actFault ?? lookFault) && <Notice urgent>{actFault ?? lookFault}</Notice>}
       <Panel>
         <Row>
           <SearchBox>

@@ -272,7 +272,10 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
   });
   if (!parsed.success) {
     // Whatever the boxes did not catch themselves must still keep the sheet from being saved.
-    for (const issue of parsed.error.issues) fault(issue.path.join('.'), issue.message);
+    for (const { path, message } of parsed.error.issues) {
+      const place = path.join('.');
+      if (!Object.keys(faults).some((told) => told === place || told.startsWith(`${place}.`))) fault(place, message);
+    }
     return { type: null, faults };
   }
   return { type: parsed.data, faults };
