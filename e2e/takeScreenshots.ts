@@ -2,7 +2,7 @@ import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { chromiumOptions } from './chromium.js';
-import { REED_6, SAMPHIRE_8, SEDGE_4 } from './engines.js';
+import { MARKED_SEDGE_4, REED_6, REED_TYPE, SAMPHIRE_8, SEDGE_4, SEDGE_TYPE } from './engines.js';
 
 const origin = process.argv[2];
 const folder = join(import.meta.dirname, '../docs/screenshots');
@@ -28,6 +28,7 @@ const twinsAccepted = async (page: Page) => {
   await page.getByText('All saved').waitFor();
   await page.goto(`${origin}/drawer`);
   await page.getByText('Rush Twin').first().waitFor();
+  await page.getByRole('button', { name: 'Open Plum upper' }).click();
 };
 
 const SHOTS: readonly Shot[] = [
@@ -43,6 +44,21 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'data-sheet', path: `/engines/${SEDGE_4}/data` },
+  { name: 'engine-types', path: '/types' },
+  { name: 'code-table', path: `/types/${REED_TYPE}/mains`, height: 1000 },
+  { name: 'codes', path: `/engines/${MARKED_SEDGE_4}/codes`, height: 1000 },
+  {
+    name: 'order',
+    path: `/types/${SEDGE_TYPE}/order`,
+    height: 1180,
+    before: async (page) => {
+      await page.getByLabel('Halves for').selectOption('main');
+      await page.getByLabel('Halves of two grades in a station').selectOption('no');
+      await page.getByLabel('Alike along the shaft within, mm').fill('0.006');
+      await page.getByRole('button', { name: 'Work it out' }).click();
+      await page.getByText('of engines can be fitted').waitFor({ timeout: 60_000 });
+    },
+  },
   { name: 'drawer', path: `/engines/${SEDGE_4}/drawer` },
   { name: 'choose-dark', path: `/engines/${SEDGE_4}/choose`, look: 'dark' },
   {

@@ -107,8 +107,7 @@ export function kitAdvice(
     if (isStopped()) return null;
     const engine = made.draw(random);
     if (made.fits(engine, unlimited)) {
-      const [taken] = engine.known;
-      shelf = shelf.map((most, shell) => Math.max(most, taken![shell]!));
+      for (const { known } of engine) shelf = shelf.map((most, shell) => Math.max(most, known[0]![shell]!));
     }
     if (at % PER_REPORT === 0) report('drawing', at / count);
   }

@@ -2,49 +2,11 @@ import { blockClasses } from './blockClasses.js';
 import { ComponentSearch } from './ComponentSearch.js';
 import type { ChoiceAnswer, ChoiceProblem } from './choice.js';
 import type { ChoiceLimits } from './choiceLimits.js';
+import { greedyPlan } from './greedyPlan.js';
 import { coversAll } from './overdrawnGroup.js';
 import { SharedSearch } from './SharedSearch.js';
 
 const INFINITY = Number.POSITIVE_INFINITY;
-
-/**
- * Cost of a plan made without looking back: stations in turn, those with the fewest options first, each its cheapest
- * option that still fits. Infinity when that leads nowhere.
- */
-function greedyCost({ start, cost, deviation, use, capacity, group, spread }: ChoiceProblem): number {
-  const [first, second, third] = use;
-  const remaining = capacity.slice();
-  const low = new Float64Array(spread.length).fill(INFINITY);
-  const high = new Float64Array(spread.length).fill(-INFINITY);
-  const count = (station: number) => start[station + 1]! - start[station]!;
-  const order = Array.from(group, (_, station) => station).sort((a, b) => count(a) - count(b) || a - b);
-  let total = 0;
-  for (const station of order) {
-    const at = group[station]!;
-    const most = low[at]! + spread[at]!;
-    const least = high[at]! - spread[at]!;
-    let best = INFINITY;
-    let pick = -1;
-    for (let option = start[station]!; option < start[station + 1]!; option += 1) {
-      if (cost[option]! >= best) continue;
-      const a = first[option]!;
-      const b = second[option]!;
-      const c = third[option]!;
-      if (a >= 0 && remaining[a]! < (a === b ? 2 : 1)) continue;
-      if (b >= 0 && remaining[b]! < 1) continue;
-      if (c >= 0 && remaining[c]! < 1) continue;
-      if (deviation[option]! > most || deviation[option]! < least) continue;
-      best = cost[option]!;
-      pick = option;
-    }
-    if (pick < 0) return INFINITY;
-    for (const taken of use) if (taken[pick]! >= 0) remaining[taken[pick]!]! -= 1;
-    low[at] = Math.min(low[at]!, deviation[pick]!);
-    high[at] = Math.max(high[at]!, deviation[pick]!);
-    total += best;
-  }
-  return total;
-}
 
 /**
  * Per station the options that a plan no worse than `ceiling` can contain, were all the others to take their cheapest;
@@ -246,7 +208,7 @@ export function leastChoice(problem: ChoiceProblem, limits: ChoiceLimits = {}): 
   for (let station = 0; station < group.length; station += 1) {
     if (start[station] === start[station + 1]) return { status: 'infeasible' };
   }
-  const ceiling = greedyCost(problem);
+  const ceiling = greedyPlan(problem)?.cost ?? INFINITY;
   const worth = worthLookingAt(problem, ceiling);
   const scarce = scarceResources(problem, worth);
   if (ceiling === INFINITY && isPlainlyShort(problem, worth, scarce)) return { status: 'infeasible' };

@@ -52,7 +52,8 @@ const Lists = styled.div`
   flex-wrap: wrap;
   gap: 0.75rem;
   align-items: stretch;
-  > section { flex: 1 1 20rem; min-width: 0; overflow-x: auto; }
+  > section { flex: 1 1 18rem; min-width: 0; overflow-x: auto; padding: 0.75rem; }
+  > section:last-child { flex-grow: 1.6; }
 `;
 
 const Scroll = styled.div`
@@ -114,9 +115,9 @@ function BandGrid({ title, what, place, bands, faults, unit, hasPaint = false, o
       <TypingGrid
         name={title}
         columns={[
-          { key: 'mark', label: what, width: '5.5rem' },
-          { key: 'low', label: `From, ${unit}`, width: '7rem', isFigure: true },
-          { key: 'high', label: `To, ${unit}`, width: '7rem', isFigure: true },
+          { key: 'mark', label: what, width: '4.5rem' },
+          { key: 'low', label: `From, ${unit}`, width: '6.2rem', isFigure: true },
+          { key: 'high', label: `To, ${unit}`, width: '6.2rem', isFigure: true },
         ]}
         rowCount={shown.length}
         label={(row, column) => `${title}, line ${row + 1}, ${[what.toLowerCase(), 'from', 'to'][column]}`}

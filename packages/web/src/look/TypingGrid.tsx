@@ -6,9 +6,11 @@ import { fieldBox } from './Field.js';
 const Grid = styled.table`
   border-collapse: collapse;
   th { text-align: left; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); padding: 0.2rem 0.3rem; }
-  th.mark { font-size: var(--size-body); font-weight: 700; color: var(--ink); white-space: nowrap; }
+  th { white-space: nowrap; }
+  th.mark { font-size: var(--size-body); font-weight: 700; color: var(--ink); }
+  tbody th.mark { vertical-align: top; padding-top: 0.8rem; }
   td { padding: 0.15rem 0.2rem; vertical-align: top; }
-  input { ${fieldBox} padding: 0 0.5rem; }
+  input { ${fieldBox} padding: 0 0.5rem; min-width: 0; }
   input.figure { font-family: var(--figures); font-variant-numeric: tabular-nums; }
   input[aria-invalid='true'] { border: 2px solid var(--tight); }
   .fault { display: block; max-width: 14rem; font-size: var(--size-small); font-weight: 600; color: var(--tight); line-height: 1.2; }
@@ -119,7 +121,7 @@ export function TypingGrid(props: TypingGridProps) {
             {columns.map((column, at) => {
               const wrong = fault(row, at);
               return (
-                <td key={column.key} style={{ minWidth: column.width }}>
+                <td key={column.key} style={{ width: column.width, minWidth: column.width }}>
                   <input
                     className={column.isFigure ? 'figure' : ''}
                     data-place={`${row} ${at}`}

@@ -233,6 +233,7 @@ export function WorkshopView() {
   const shown = (isOnlyShort ? short : sorted).filter((line) => wanted.every((word) => wordsOf(line).includes(word)));
   const opened = side?.kind === 'half' ? sorted.find(({ id }) => id === side.id) : undefined;
   const toggle = (kind: 'history' | 'kits' | 'import') => setSide(side?.kind === kind ? null : { kind });
+  const isBeside = side !== null && side.kind !== 'import';
   const orderTable = () => [
     ['Count', 'Grade', 'Half', 'Family', 'Series', 'Undersize', 'Supplier', 'Price'],
     ...short.map((line) => [
@@ -288,7 +289,8 @@ export function WorkshopView() {
       </Row>
       {fault && <Notice urgent>{fault}</Notice>}
       {told && <p role="status">{told}</p>}
-      <Columns $isOpen={side !== null}>
+      {side?.kind === 'import' && panels.import()}
+      <Columns $isOpen={isBeside}>
         <Panel>
           <Quiet>
             Shared by all engines on the benches. An engine that draws on a kind of half reserves what its accepted
@@ -366,14 +368,14 @@ export function WorkshopView() {
                   by={by}
                   act={act}
                   opened={opened?.id ?? null}
-                  isNarrow={side !== null}
+                  isNarrow={isBeside}
                   onOpen={(id) => setSide({ kind: 'half', id })}
                 />
               )}
             </>
           )}
         </Panel>
-        {side !== null && (
+        {isBeside && (
           <div>
             {side.kind !== 'half'
               ? panels[side.kind]()
