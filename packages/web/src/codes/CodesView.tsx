@@ -222,6 +222,12 @@ export function CodesView() {
     const isWrong = found !== null && (found.mark === null || decoded.get(feature)?.ok === false);
     return found ? <Mark className={isWrong ? 'unknown' : ''}>{found.typed}</Mark> : <span className="figure">·</span>;
   };
+  const sized = new Map(
+    (['mainBore', 'mainJournal', 'bigEnd', 'pin'] as const).map((feature) => [
+      feature,
+      measuredParts(shown, readings, feature),
+    ]),
+  );
   const rowsFor = (family: 'main' | 'rod'): ShaftRow[] => {
     const [housing, journal] =
       family === 'main' ? (['mainBore', 'mainJournal'] as const) : (['bigEnd', 'pin'] as const);
@@ -278,6 +284,27 @@ export function CodesView() {
         ),
       },
     ];
+    const isRead = (feature: Feature) => readings.some((reading) => reading.feature === feature && reading.nm !== null);
+    const readRows: ShaftRow[] = [housing, journal].filter(isRead).map((feature) => ({
+      key: `read ${feature}`,
+      label: (
+        <>
+          {feature === housing ? 'Bore read' : family === 'main' ? 'Journal read' : 'Pin read'}
+          <small>{unit}</small>
+        </>
+      ),
+      cell: ({ key, number }) => {
+        const place = family === 'rod' && feature === housing ? placed[key] : number;
+        const part = place === undefined ? undefined : sized.get(feature)![place - 1];
+        if (!part?.size || part.size.count === 0) return <span className="figure">·</span>;
+        return (
+          <Called>
+            <span className="figure">{formatExactLength(part.size.nominal, unit, INSTRUMENT_DECIMALS[unit])}</span>
+            {part.disagreement && <strong>not as marked</strong>}
+          </Called>
+        );
+      },
+    }));
     return [
       { key: 'station', label: 'Station', cell: ({ key }) => <strong>{key}</strong> },
       ...(features.includes(housing)
@@ -308,6 +335,7 @@ export function CodesView() {
             },
           ]
         : []),
+      ...readRows,
       ...(family === 'rod' && ![...coded.keys()].some((id) => id.startsWith('P')) ? [] : calledRows),
     ];
   };

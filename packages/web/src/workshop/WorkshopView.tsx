@@ -343,20 +343,24 @@ export function WorkshopView() {
                     </Button>
                   </>
                 )}
-                <Button onPress={() => saveAs('drawer.csv', CSV_TYPE, csvOf(drawerTable(sorted, unit)))}>
-                  <Download aria-hidden size={18} />
-                  CSV
-                </Button>
-                <Button
-                  onPress={() =>
-                    void xlsxOf('Drawer', drawerTable(sorted, unit)).then(({ type, content }) =>
-                      saveAs('drawer.xlsx', type, content),
-                    )
-                  }
-                >
-                  <Download aria-hidden size={18} />
-                  XLSX
-                </Button>
+                {!isBeside && (
+                  <>
+                    <Button onPress={() => saveAs('drawer.csv', CSV_TYPE, csvOf(drawerTable(sorted, unit)))}>
+                      <Download aria-hidden size={18} />
+                      CSV
+                    </Button>
+                    <Button
+                      onPress={() =>
+                        void xlsxOf('Drawer', drawerTable(sorted, unit)).then(({ type, content }) =>
+                          saveAs('drawer.xlsx', type, content),
+                        )
+                      }
+                    >
+                      <Download aria-hidden size={18} />
+                      XLSX
+                    </Button>
+                  </>
+                )}
                 <Choice label="Measured in" value={unit} options={UNIT_OPTIONS} onChange={setUnit} />
               </Row>
               {shown.length === 0 ? (
