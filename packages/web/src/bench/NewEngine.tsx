@@ -10,8 +10,6 @@ import {
   type Material,
   newJob,
   shellsOfSheet,
-  type TypeSummary,
-  type TypeView,
 } from '@fettle/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
@@ -20,14 +18,13 @@ import styled from 'styled-components';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { LimitFields } from '../data/LimitFields.js';
 import { EMPTY_LIMIT, type LimitText, readLimit } from '../data/limitText.js';
+import { useLibrary } from '../engineType/useLibrary.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { NOBODY } from '../person/personSlice.js';
-import { fetchType, fetchTypes } from '../saving/api.js';
-import { refusalInWords } from '../saving/refusalInWords.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { layoutOfText } from './layoutText.js';
@@ -94,25 +91,7 @@ export function NewEngine() {
     if (!isStarted.current) localStorage.setItem(DRAFT_KEY, JSON.stringify(form));
   }, [form]);
 
-  const [types, setTypes] = useState<readonly TypeSummary[]>([]);
-  const [view, setView] = useState<TypeView | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  useEffect(() => {
-    fetchTypes('', false)
-      .then(setTypes)
-      .catch((error: unknown) => setFault(refusalInWords(error)));
-  }, []);
-  useEffect(() => {
-    setView(null);
-    if (form.type === '') return;
-    let isCurrent = true;
-    fetchType(form.type)
-      .then((found) => isCurrent && setView(found))
-      .catch((error: unknown) => isCurrent && setFault(refusalInWords(error)));
-    return () => {
-      isCurrent = false;
-    };
-  }, [form.type]);
+  const { types, view, fault } = useLibrary(form.type);
   const isTyped = form.type === '';
   const { layout, faults } = layoutOfText(form);
   const keys = limitsNeeded({ withRods: form.withRods === 'yes' });

@@ -9,6 +9,7 @@ import {
   type JobDocument,
   jobDocumentSchema,
   measuredParts,
+  PAINTS,
   partName,
   pinnedRods,
   placedRods,
@@ -23,10 +24,11 @@ import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
-import { GradeName } from '../look/GradeSwatch.js';
+import { GradeName, PaintDab } from '../look/GradeSwatch.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { StateShape } from '../look/StateMark.js';
+import { TwoColumns } from '../look/TwoColumns.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { FEATURE_WORDS } from '../measure/featureWords.js';
 import { LengthField } from '../measure/LengthField.js';
@@ -39,15 +41,6 @@ import { chanceText } from './chanceText.js';
 import { disagreementText } from './disagreementText.js';
 import { paintOf } from './paintOf.js';
 import { decodedText, RowField } from './RowField.js';
-
-const Columns = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
-  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
-  gap: 0.75rem;
-  align-items: start;
-  > div { display: flex; flex-direction: column; gap: 0.75rem; }
-`;
 
 const Mark = styled.strong`
   font-family: var(--figures);
@@ -220,7 +213,13 @@ export function CodesView() {
   const markCell = (feature: Feature, number: number) => {
     const found = wordAt(feature, number);
     const isWrong = found !== null && (found.mark === null || decoded.get(feature)?.ok === false);
-    return found ? <Mark className={isWrong ? 'unknown' : ''}>{found.typed}</Mark> : <span className="figure">·</span>;
+    if (!found) return <span className="figure">·</span>;
+    const paint = PAINTS.find((one) => one === found.typed.toLowerCase());
+    return (
+      <Mark className={isWrong ? 'unknown' : ''}>
+        {paint && <PaintDab paint={paint} size={20} />} {found.typed}
+      </Mark>
+    );
   };
   const sized = new Map(
     (['mainBore', 'mainJournal', 'bigEnd', 'pin'] as const).map((feature) => [
@@ -366,7 +365,7 @@ export function CodesView() {
           <CleanUpText document={document} readings={readings} family={family} />
         </Notice>
       ))}
-      <Columns>
+      <TwoColumns>
         <div>
           <Panel>
             <PanelTitle>Marks as they are stamped</PanelTitle>
@@ -421,7 +420,7 @@ export function CodesView() {
           </Panel>
           {document.withRods && features.includes('bigEnd') && <ReplaceRod job={job} />}
         </div>
-      </Columns>
+      </TwoColumns>
       {document.withRods && (features.includes('bigEnd') || features.includes('pin')) && (
         <ShaftLine layout={layout} rows={rowsFor('rod')} show="rods" drawingHeight={104} marks={marksOf('pin')} />
       )}

@@ -17,6 +17,7 @@ import { useChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
+import { TwoColumns } from '../look/TwoColumns.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
@@ -25,15 +26,6 @@ import { LimitFields } from './LimitFields.js';
 import { type LimitText, readLimit, textOfLimit } from './limitText.js';
 import { OriginPanel } from './OriginPanel.js';
 import { useDraft } from './useDraft.js';
-
-const Columns = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
-  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
-  gap: 0.75rem;
-  align-items: start;
-  > div { display: flex; flex-direction: column; gap: 0.75rem; }
-`;
 
 const Pairs = styled.div`
   display: grid;
@@ -289,7 +281,7 @@ export function DataSheet() {
   const change = useChangeDocument(job);
   const { document } = job;
   return (
-    <Columns>
+    <TwoColumns>
       <div>
         <Panel>
           <PanelTitle>Limits from the data sheet</PanelTitle>
@@ -309,6 +301,6 @@ export function DataSheet() {
         {document.withRods && <RodFields id={job.id} document={document} change={change} />}
         <History id={job.id} revision={job.view?.revision ?? 0} />
       </div>
-    </Columns>
+    </TwoColumns>
   );
 }

@@ -1,49 +1,22 @@
-import {
-  LIMIT_NAMES,
-  type LimitKey,
-  limitClashes,
-  sheetDifferences,
-  type TypeSummary,
-  type TypeView,
-  withSheet,
-} from '@fettle/core';
-import { useEffect, useState } from 'react';
+import { LIMIT_NAMES, type LimitKey, limitClashes, sheetDifferences, withSheet } from '@fettle/core';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import { DifferenceTable } from '../engineType/DifferenceTable.js';
+import { useLibrary } from '../engineType/useLibrary.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { fetchType, fetchTypes } from '../saving/api.js';
-import { refusalInWords } from '../saving/refusalInWords.js';
 import { textOfLimit } from './limitText.js';
 
 /** Where the data sheet was copied from, what a later revision would change, and how to take another. */
 export function OriginPanel({ job }: { readonly job: OpenJob }) {
   const change = useChangeDocument(job);
   const { origin, sheet, unit } = job.document;
-  const [types, setTypes] = useState<readonly TypeSummary[]>([]);
   const [wanted, setWanted] = useState(origin?.type ?? '');
-  const [latest, setLatest] = useState<TypeView | null>(null);
+  const { types, view: latest, fault } = useLibrary(wanted);
   const [take, setTake] = useState<readonly LimitKey[]>([]);
-  const [fault, setFault] = useState<string | null>(null);
-  useEffect(() => {
-    fetchTypes('', false)
-      .then(setTypes)
-      .catch((error: unknown) => setFault(refusalInWords(error)));
-  }, []);
-  useEffect(() => {
-    setLatest(null);
-    if (wanted === '') return;
-    let isCurrent = true;
-    fetchType(wanted)
-      .then((view) => isCurrent && setLatest(view))
-      .catch((error: unknown) => isCurrent && setFault(refusalInWords(error)));
-    return () => {
-      isCurrent = false;
-    };
-  }, [wanted]);
   const isNews = latest !== null && (origin?.type !== latest.id || origin.revision !== latest.revision);
   const clashes = isNews ? limitClashes(job.document, latest.type) : [];
   const differences = isNews && sheet ? sheetDifferences(sheet, latest.type) : [];

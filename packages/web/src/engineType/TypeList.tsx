@@ -7,27 +7,19 @@ import {
   withCodeSheet,
 } from '@fettle/core';
 import { formatDistanceToNow } from 'date-fns';
-import { Archive, ArchiveRestore, Copy, Plus, Search, Upload } from 'lucide-react';
-import { useCallback, useEffect, useRef, useState } from 'react';
+import { Archive, ArchiveRestore, Copy, Plus, Upload } from 'lucide-react';
+import { useCallback, useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
 import { Button } from '../look/Button.js';
-import { fieldBox } from '../look/Field.js';
+import { FileButton } from '../look/FileButton.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { SearchField } from '../look/SearchField.js';
 import { NOBODY } from '../person/personSlice.js';
 import { archiveType, fetchType, fetchTypes, putType } from '../saving/api.js';
 import { refusalInWords } from '../saving/refusalInWords.js';
-
-const SearchBox = styled.label`
-  display: inline-flex;
-  align-items: center;
-  gap: 0.5rem;
-  flex: 1 1 16rem;
-  input { ${fieldBox} }
-  svg { flex: none; color: var(--ink-soft); }
-`;
 
 const Wide = styled.div`
   overflow-x: auto;
@@ -48,7 +40,6 @@ export function TypeList() {
   const [types, setTypes] = useState<readonly TypeSummary[] | null>(null);
   const [lookFault, setLookFault] = useState<string | null>(null);
   const [actFault, setFault] = useState<string | null>(null);
-  const file = useRef<HTMLInputElement>(null);
   const look = useCallback(async () => {
     try {
       setTypes(await fetchTypes(words, isArchive));
@@ -68,10 +59,7 @@ export function TypeList() {
       .catch((error: unknown) => setFault(refusalInWords(error)));
   };
 
-  const start = () => {
-    const usual = usualLayout(5, 4, 1, 3);
-    if (usual.ok) void navigate(`/types/${crypto.randomUUID()}/sheet`, { state: { isNew: true } });
-  };
+  const start = () => void navigate(`/types/${crypto.randomUUID()}/sheet`, { state: { isNew: true } });
   const duplicate = (id: string) =>
     act(async () => {
       const { type } = await fetchType(id);
@@ -114,22 +102,10 @@ export function TypeList() {
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle as="h1">Engine types</PanelTitle>
         <Row>
-          <input
-            ref={file}
-            type="file"
-            accept=".json,application/json"
-            hidden
-            aria-label="Engine type file"
-            onChange={(event) => {
-              const [chosen] = event.target.files ?? [];
-              event.target.value = '';
-              if (chosen) bringIn(chosen);
-            }}
-          />
-          <Button onPress={() => file.current?.click()}>
+          <FileButton label="Engine type file" accept=".json,application/json" onChoose={bringIn}>
             <Upload aria-hidden size={20} />
             Bring in a file
-          </Button>
+          </FileButton>
           <Button $kind="main" onPress={start}>
             <Plus aria-hidden size={20} />
             New engine type
@@ -139,16 +115,12 @@ export function TypeList() {
       {(actFault ?? lookFault) && <Notice urgent>{actFault ?? lookFault}</Notice>}
       <Panel>
         <Row>
-          <SearchBox>
-            <Search aria-hidden size={20} />
-            <span className="visually-hidden">Search the library</span>
-            <input
-              type="search"
-              value={words}
-              placeholder="name, grade, source, size: anything on a sheet"
-              onChange={(event) => setWords(event.target.value)}
-            />
-          </SearchBox>
+          <SearchField
+            label="Search the library"
+            placeholder="name, grade, source, size: anything on a sheet"
+            value={words}
+            onChange={setWords}
+          />
           <Button aria-pressed={isArchive} onPress={() => setArchive(!isArchive)}>
             <Archive aria-hidden size={20} />
             {isArchive ? 'Back to the library' : 'Show the archive'}

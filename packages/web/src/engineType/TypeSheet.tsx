@@ -1,4 +1,4 @@
-import { type Feature, LIMIT_KEYS, LIMIT_NAMES, type LimitKey, type Torque } from '@fettle/core';
+import { type Feature, LIMIT_KEYS, LIMIT_NAMES, type Torque } from '@fettle/core';
 import { Download, Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
@@ -7,20 +7,12 @@ import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { TwoColumns } from '../look/TwoColumns.js';
 import { FEATURE_WORDS } from '../measure/featureWords.js';
 import { saveAs } from '../saving/saveAs.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { type OpenType, useOpenType } from './TypePage.js';
-import type { TypeText } from './typeText.js';
-
-const Columns = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 3fr) minmax(0, 2fr);
-  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
-  gap: 0.75rem;
-  align-items: start;
-  > div { display: flex; flex-direction: column; gap: 0.75rem; }
-`;
+import { limitFaultsAt, type TypeText } from './typeText.js';
 
 const Sixths = styled.div`
   display: grid;
@@ -133,14 +125,6 @@ function LayoutPanel({ open }: { open: OpenType }) {
 
 function LimitsPanel({ open }: { open: OpenType }) {
   const { text, change, faults } = open;
-  const faultsOf = (key: LimitKey) => {
-    const found: { low?: string; high?: string; source?: string } = {};
-    for (const side of ['low', 'high', 'source'] as const) {
-      const message = faults[`limits.${key}.${side}`];
-      if (message !== undefined) found[side] = message;
-    }
-    return found;
-  };
   return (
     <Panel>
       <PanelTitle>Limits from the data sheet</PanelTitle>
@@ -154,7 +138,7 @@ function LimitsPanel({ open }: { open: OpenType }) {
           name={LIMIT_NAMES[key]}
           unit={text.unit}
           text={text.limits[key]}
-          faults={faultsOf(key)}
+          faults={limitFaultsAt(faults, `limits.${key}`)}
           onChange={(limit) => change((old) => ({ ...old, limits: { ...old.limits, [key]: limit } }))}
         />
       ))}
@@ -252,7 +236,7 @@ export function TypeSheet() {
   const { type, faults } = open;
   const isWhole = type !== null && Object.keys(faults).length === 0;
   return (
-    <Columns>
+    <TwoColumns>
       <div>
         <LimitsPanel open={open} />
         <TorquePanel open={open} />
@@ -276,6 +260,6 @@ export function TypeSheet() {
           </Row>
         </Panel>
       </div>
-    </Columns>
+    </TwoColumns>
   );
 }

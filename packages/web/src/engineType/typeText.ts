@@ -21,7 +21,7 @@ import {
   withThrows,
 } from '@fettle/core';
 import { type LayoutText, layoutOfText } from '../bench/layoutText.js';
-import { type LimitText, readLimit, textOfLimit } from '../data/limitText.js';
+import { type LimitFaults, type LimitText, readLimit, textOfLimit } from '../data/limitText.js';
 import { readCell, textOfCell } from './cellText.js';
 
 /** A band as it is typed. */
@@ -136,6 +136,16 @@ export function textOfType(type: EngineType): TypeText {
 
 /** Faults by the place where they stand, such as `main.housing.2.low`. */
 export type TypeFaults = Readonly<Record<string, string>>;
+
+/** The faults of one group of limits. @param place such as `limits.mainBore` */
+export function limitFaultsAt(faults: TypeFaults, place: string): LimitFaults {
+  const found: { low?: string; high?: string; source?: string } = {};
+  for (const side of ['low', 'high', 'source'] as const) {
+    const message = faults[`${place}.${side}`];
+    if (message !== undefined) found[side] = message;
+  }
+  return found;
+}
 
 interface Reader {
   readonly unit: Unit;

@@ -1,8 +1,9 @@
 import { DRAWER_COLUMNS, type DrawerLine, type DrawerRow, readDrawerTable, shellLabel, type Unit } from '@fettle/core';
 import { Check, FileUp, TriangleAlert } from 'lucide-react';
-import { useMemo, useRef, useState } from 'react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
+import { FileButton } from '../look/FileButton.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { lengthText } from '../measure/LengthField.js';
@@ -44,7 +45,6 @@ function RowState({ row }: { row: DrawerRow }) {
 
 /** A CSV or XLSX file shown row by row before anything of it is kept: what each row does, and why a bad one cannot. */
 export function ImportPanel({ lines, unit, by, act, onDone }: ImportPanelProps) {
-  const file = useRef<HTMLInputElement>(null);
   const [table, setTable] = useState<{ name: string; cells: readonly (readonly string[])[] } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const read = useMemo(() => table && readDrawerTable(table.cells, unit, lines), [table, unit, lines]);
@@ -84,23 +84,11 @@ export function ImportPanel({ lines, unit, by, act, onDone }: ImportPanelProps) 
         CSV, or the first sheet of an XLSX file, with a head: {DRAWER_COLUMNS.join(', ')}. Family, series, grade, half,
         wall and on hand are needed. Walls without a unit are in {unit === 'mm' ? 'millimetres' : 'inches'}.
       </Quiet>
-      <input
-        ref={file}
-        type="file"
-        accept=".csv,.xlsx"
-        hidden
-        aria-label="Drawer file"
-        onChange={(event) => {
-          const [chosen] = event.target.files ?? [];
-          event.target.value = '';
-          if (chosen) void choose(chosen);
-        }}
-      />
       <Row style={{ marginTop: '0.5rem' }}>
-        <Button onPress={() => file.current?.click()}>
+        <FileButton label="Drawer file" accept=".csv,.xlsx" onChoose={(chosen) => void choose(chosen)}>
           <FileUp aria-hidden size={18} />
           Choose a file
-        </Button>
+        </FileButton>
         {table && <span>{table.name}</span>}
       </Row>
       {fault && <Notice urgent>{fault}</Notice>}

@@ -2,8 +2,9 @@ import { type DrawerLine, drawerHalfSchema, isSameKind, type KitView, shellLabel
 import { PackageOpen, Trash2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { Button } from '../look/Button.js';
+import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { deleteKit, fetchKits, moveDrawer } from '../saving/api.js';
+import { deleteKit, fetchKits, moveDrawer, putKit } from '../saving/api.js';
 import { refusalInWords } from '../saving/refusalInWords.js';
 import type { Drawer } from './useDrawer.js';
 
@@ -16,6 +17,7 @@ interface KitsPanelProps {
 /** Named lists of halves that are bought together: one touch puts all of them into the drawer. */
 export function KitsPanel({ lines, by, act }: KitsPanelProps) {
   const [kits, setKits] = useState<readonly KitView[] | null>(null);
+  const [gone, setGone] = useState<KitView | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const look = useCallback(() => {
     fetchKits()
@@ -44,6 +46,24 @@ export function KitsPanel({ lines, by, act }: KitsPanelProps) {
         Kits come from “What to order” of an engine type or an engine. Received, all their halves are put in.
       </Quiet>
       {fault && <p role="alert">{fault}</p>}
+      {gone && (
+        <Notice
+          actions={
+            <Button
+              onPress={() =>
+                void act(() => putKit(gone.id, 0, by, gone.kit)).then((worked) => {
+                  if (worked) setGone(null);
+                  look();
+                })
+              }
+            >
+              Bring it back
+            </Button>
+          }
+        >
+          “{gone.kit.name}” was taken away.
+        </Notice>
+      )}
       {kits?.length === 0 && <p>No kits are kept yet.</p>}
       {(kits ?? []).map((view) => (
         <div key={view.id} style={{ borderTop: 'var(--rule) solid var(--line)', padding: '0.5rem 0' }}>
@@ -60,7 +80,12 @@ export function KitsPanel({ lines, by, act }: KitsPanelProps) {
             <Button
               $kind="quiet"
               aria-label={`Take the kit ${view.kit.name} away`}
-              onPress={() => void act(() => deleteKit(view.id, view.version, by)).then(look)}
+              onPress={() =>
+                void act(() => deleteKit(view.id, view.version, by)).then((worked) => {
+                  if (worked) setGone(view);
+                  look();
+                })
+              }
             >
               <Trash2 aria-hidden size={18} />
             </Button>

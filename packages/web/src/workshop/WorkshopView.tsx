@@ -8,7 +8,7 @@ import {
   INSTRUMENT_DECIMALS,
   type Unit,
 } from '@fettle/core';
-import { ChevronRight, Download, FileUp, History, Package, Plus, Search, Trash2, TriangleAlert } from 'lucide-react';
+import { ChevronRight, Download, FileUp, History, Package, Plus, Trash2, TriangleAlert } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -18,9 +18,10 @@ import { FamilyForm } from '../drawer/FamilyForm.js';
 import { HALF_OPTIONS } from '../drawer/halfOptions.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
-import { Field, fieldBox } from '../look/Field.js';
+import { Field } from '../look/Field.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { SearchField } from '../look/SearchField.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { NOBODY } from '../person/personSlice.js';
 import { moveDrawer } from '../saving/api.js';
@@ -49,15 +50,6 @@ const Line = styled.tr`
   td.none { color: var(--close); font-weight: 700; }
   small { display: block; font-weight: 400; color: var(--ink-soft); }
   &[aria-current='true'] td { background: var(--accent-soft); }
-`;
-
-const SearchBox = styled.label`
-  display: inline-flex;
-  align-items: center;
-  gap: 0.5rem;
-  flex: 1 1 12rem;
-  input { ${fieldBox} }
-  svg { flex: none; color: var(--ink-soft); }
 `;
 
 const Scroll = styled.div`
@@ -321,16 +313,12 @@ export function WorkshopView() {
           ) : (
             <>
               <Row style={{ margin: '0.5rem 0', alignItems: 'end' }}>
-                <SearchBox>
-                  <Search aria-hidden size={20} />
-                  <span className="visually-hidden">Search the drawer</span>
-                  <input
-                    type="search"
-                    value={words}
-                    placeholder="grade, series, bin, engine"
-                    onChange={(event) => setWords(event.target.value)}
-                  />
-                </SearchBox>
+                <SearchField
+                  label="Search the drawer"
+                  placeholder="grade, series, bin, engine"
+                  value={words}
+                  onChange={setWords}
+                />
                 {short.length > 0 && (
                   <>
                     <Button aria-pressed={isOnlyShort} onPress={() => setOnlyShort(!isOnlyShort)}>

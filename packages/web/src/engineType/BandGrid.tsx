@@ -1,0 +1,107 @@
+import { PAINTS, type Paint, type Unit } from '@fettle/core';
+import { Trash2 } from 'lucide-react';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { fieldBox } from '../look/Field.js';
+import { PaintDab } from '../look/GradeSwatch.js';
+import { TypingGrid } from '../look/TypingGrid.js';
+import { type BandText, EMPTY_BAND, isBlank, type TypeFaults } from './typeText.js';
+
+const PaintChoice = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: 0.35rem;
+  select { ${fieldBox} width: auto; padding: 0 0.3rem; }
+`;
+
+interface BandGridProps {
+  readonly title: string;
+  readonly what: string;
+  readonly place: string;
+  readonly bands: readonly BandText[];
+  readonly faults: TypeFaults;
+  readonly unit: Unit;
+  readonly hasPaint?: boolean;
+  readonly onChange: (bands: readonly BandText[]) => void;
+  readonly onRemove?: (at: number) => void;
+}
+
+const BAND_KEYS = ['mark', 'low', 'high'] as const;
+
+/** Marks or grades with their bands: always one empty line more than is typed. */
+export function BandGrid({
+  title,
+  what,
+  place,
+  bands,
+  faults,
+  unit,
+  hasPaint = false,
+  onChange,
+  onRemove,
+}: BandGridProps) {
+  const shown = bands.length === 0 || !isBlank(bands.at(-1)!) ? [...bands, EMPTY_BAND] : bands;
+  const set = (row: number, part: Partial<BandText>) =>
+    onChange(shown.map((band, at) => (at === row ? { ...band, ...part } : band)));
+  const remove = onRemove ?? ((at: number) => onChange(bands.filter((_, other) => other !== at)));
+  return (
+    <div>
+      <strong>{title}</strong>
+      <TypingGrid
+        name={title}
+        columns={[
+          { key: 'mark', label: what, width: '4.5rem' },
+          { key: 'low', label: `From, ${unit}`, width: '6.2rem', isFigure: true },
+          { key: 'high', label: `To, ${unit}`, width: '6.2rem', isFigure: true },
+        ]}
+        rowCount={shown.length}
+        label={(row, column) => `${title}, line ${row + 1}, ${[what.toLowerCase(), 'from', 'to'][column]}`}
+        value={(row, column) => shown[row]![BAND_KEYS[column]!]}
+        fault={(row, column) =>
+          isBlank(shown[row]!) ? null : (faults[`${place}.${row}.${BAND_KEYS[column]}`] ?? null)
+        }
+        onType={(row, column, text) => set(row, { [BAND_KEYS[column]!]: text })}
+        onPaste={(row, column, block) => {
+          const next = [...shown];
+          block.forEach((line, down) => {
+            const old = next[row + down] ?? EMPTY_BAND;
+            const typed = Object.fromEntries(
+              line.flatMap((text, across) => {
+                const key = BAND_KEYS[column + across];
+                return key ? [[key, text]] : [];
+              }),
+            );
+            next[row + down] = { ...old, ...typed };
+          });
+          onChange(next);
+        }}
+        rowEnd={(row) => (
+          <span style={{ display: 'inline-flex', alignItems: 'center' }}>
+            {hasPaint && !isBlank(shown[row]!) && (
+              <PaintChoice>
+                <select
+                  aria-label={`${title}, line ${row + 1}, paint`}
+                  value={shown[row]!.paint}
+                  onChange={(event) => set(row, { paint: event.target.value as Paint | '' })}
+                >
+                  <option value="">no paint</option>
+                  {PAINTS.map((paint) => (
+                    <option key={paint} value={paint}>
+                      {paint}
+                    </option>
+                  ))}
+                </select>
+                {shown[row]!.paint !== '' && <PaintDab paint={shown[row]!.paint as Paint} size={22} />}
+              </PaintChoice>
+            )}
+            {!isBlank(shown[row]!) && (
+              <Button $kind="quiet" aria-label={`Remove line ${row + 1} of ${title}`} onPress={() => remove(row)}>
+                <Trash2 aria-hidden size={18} />
+              </Button>
+            )}
+          </span>
+        )}
+      />
+    </div>
+  );
+}

@@ -1,0 +1,12 @@
+import type { Family, SelectionCodes, Unit } from '@fettle/core';
+import type { FamilyText, TypeFaults } from './typeText.js';
+
+/** What the panels of a family's codes work on. */
+export interface FamilyProps {
+  readonly family: Family;
+  readonly text: FamilyText;
+  readonly unit: Unit;
+  readonly faults: TypeFaults;
+  readonly codes: SelectionCodes | null;
+  readonly set: (part: Partial<FamilyText>) => void;
+}
