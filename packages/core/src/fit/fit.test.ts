@@ -68,6 +68,38 @@ describe('fit against a second method', () => {
     expect(feasible).toBeLessThan(1900);
   }, 120_000);
 
+  it('says how well a clearance is known exactly where a size has a band, and chooses as without bands', () => {
+    let known = 0;
+    for (let seed = 1; seed <= 400; seed += 1) {
+      const request = read(randomRequest(seed));
+      const plan = fit(request);
+      const without = read({
+        ...request,
+        stations: request.stations.map(({ journalBand: _, ...station }) => station),
+        housings: request.housings.map(({ boreBand: _, ...housing }) => housing),
+        shells: request.shells.map(({ wallBand: _, ...shell }) => shell),
+      });
+      expect(fit(without).cost, `seed ${seed}`).toBe(plan.cost);
+      for (const station of plan.stations) {
+        const asked = request.stations.find(({ id }) => id === station.id)!;
+        const housing = request.housings.find(({ id }) => id === station.housing)!;
+        const halves = [station.upper, station.lower].map((id) => request.shells.find((shell) => shell.id === id)!);
+        const widths = [asked.journalBand, housing.boreBand, ...halves.map(({ wallBand }) => wallBand)].map((band) =>
+          band ? band.high - band.low : 0,
+        );
+        const isBanded = [asked.journalBand, housing.boreBand, ...halves.map(({ wallBand }) => wallBand)].some(Boolean);
+        expect(station.known !== undefined, `seed ${seed} ${station.id}`).toBe(isBanded);
+        if (!station.known) continue;
+        known += 1;
+        const width = widths.reduce((sum, one) => sum + one, 0);
+        expect(station.known.loosest - station.known.tightest).toBeCloseTo(width, 9);
+        const isSure = station.known.tightest >= asked.low && station.known.loosest <= asked.high;
+        expect(station.known.inside === 1, `seed ${seed} ${station.id}`).toBe(isSure);
+      }
+    }
+    expect(known).toBeGreaterThan(200);
+  });
+
   it('agrees with exhaustive choice on small problems with shared resources', () => {
     for (let seed = 1; seed <= 300; seed += 1) {
       const random = seeded(seed);

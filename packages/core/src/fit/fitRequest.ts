@@ -18,6 +18,11 @@ const bandSchema = z
   .strictObject({ low: sizeSchema, high: sizeSchema })
   .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' });
 
+/** Whether a size is in its band, where it has one. */
+function isWithin(size: number, band: { low: number; high: number } | undefined): boolean {
+  return band === undefined || (size >= band.low && size <= band.high);
+}
+
 export const fitStationSchema = z
   .strictObject({
     id: idSchema.describe('Unique among all stations.'),
@@ -32,37 +37,51 @@ export const fitStationSchema = z
       .default(0)
       .describe('Assembly offset: measured minus predicted clearance of a trial assembly.'),
   })
-  .refine((station) => station.low <= station.high, { path: ['low'], error: 'low is above high; swap them' });
+  .refine((station) => station.low <= station.high, { path: ['low'], error: 'low is above high; swap them' })
+  .refine(({ journal, journalBand }) => isWithin(journal, journalBand), {
+    path: ['journalBand'],
+    error: 'the journal is not in its band',
+  });
 
-export const fitHousingSchema = z.strictObject({
-  id: idSchema.describe('Unique among all housings.'),
-  engine: idSchema.default(''),
-  family: familySchema,
-  bore: sizeSchema.describe('Housing bore without shells.'),
-  boreBand: bandSchema.optional().describe('What the bore may be, where it is only known by its mark.'),
-  station: idSchema
-    .nullable()
-    .default(null)
-    .describe('Station it belongs to, or null when it may go to any of its engine and family.'),
-});
+export const fitHousingSchema = z
+  .strictObject({
+    id: idSchema.describe('Unique among all housings.'),
+    engine: idSchema.default(''),
+    family: familySchema,
+    bore: sizeSchema.describe('Housing bore without shells.'),
+    boreBand: bandSchema.optional().describe('What the bore may be, where it is only known by its mark.'),
+    station: idSchema
+      .nullable()
+      .default(null)
+      .describe('Station it belongs to, or null when it may go to any of its engine and family.'),
+  })
+  .refine(({ bore, boreBand }) => isWithin(bore, boreBand), {
+    path: ['boreBand'],
+    error: 'the bore is not in its band',
+  });
 
-export const fitShellSchema = z.strictObject({
-  id: idSchema.describe('Unique among all shells.'),
-  family: familySchema,
-  series: z.string().max(200).describe("One maker's material and coating."),
-  half: halfSchema,
-  wall: sizeSchema.describe('Wall thickness at the crown.'),
-  wallBand: bandSchema.optional().describe('What the wall may be, where it is only known by its grade.'),
-  undersize: z
-    .string()
-    .max(20)
-    .default('')
-    .describe(
-      'Undersize it is made for, such as 0.25; empty for standard. Halves of two undersizes never share a station.',
-    ),
-  stock: z.int().min(0).max(1_000_000_000).nullable().describe('Halves on hand, or null for as many as wanted.'),
-  price: z.number().min(0).max(1e9).default(0),
-});
+export const fitShellSchema = z
+  .strictObject({
+    id: idSchema.describe('Unique among all shells.'),
+    family: familySchema,
+    series: z.string().max(200).describe("One maker's material and coating."),
+    half: halfSchema,
+    wall: sizeSchema.describe('Wall thickness at the crown.'),
+    wallBand: bandSchema.optional().describe('What the wall may be, where it is only known by its grade.'),
+    undersize: z
+      .string()
+      .max(20)
+      .default('')
+      .describe(
+        'Undersize it is made for, such as 0.25; empty for standard. Halves of two undersizes never share a station.',
+      ),
+    stock: z.int().min(0).max(1_000_000_000).nullable().describe('Halves on hand, or null for as many as wanted.'),
+    price: z.number().min(0).max(1e9).default(0),
+  })
+  .refine(({ wall, wallBand }) => isWithin(wall, wallBand), {
+    path: ['wallBand'],
+    error: 'the wall is not in its band',
+  });
 
 const maxSpreadSchema = z.strictObject({
   main: z.number().min(0).max(10_000).nullable().default(null),

@@ -56,6 +56,11 @@ describe('re-checking a plan', () => {
     ['a wrong clearance', withFirst({ clearance: 0.0401 }), 'M1 states a wrong clearance'],
     ['a wrong deviation', withFirst({ deviation: 0.001 }), 'M1 states a wrong deviation'],
     ['mixed stated wrongly', withFirst({ mixed: false }), 'M1 states mixed wrongly'],
+    [
+      'a clearance beyond what its bands allow',
+      withFirst({ known: { tightest: 0.05, loosest: 0.06, inside: 1 } }),
+      'M1 states a clearance outside what its bands allow',
+    ],
     ['a wrong count of shells', { ...plan, shellsUsed: [] }, 'up is counted wrongly'],
     ['a wrong cost', { ...plan, cost: 1 }, 'the stated cost does not add up'],
     ['stations in a plan that has none', { ...plan, status: 'infeasible' }, 'an infeasible plan serves no station'],
@@ -84,7 +89,12 @@ describe('one request in two units', () => {
     return Number((value / 25.4).toFixed(12));
   }
 
-  it('gives the same choice, cost and status', () => {
+  /** A band under its name, where there is one. */
+  function banded(name: string, band: { low: number; high: number } | undefined) {
+    return band ? { [name]: { low: inInches(band.low), high: inInches(band.high) } } : {};
+  }
+
+  it('gives the same choice, cost, status and chances', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 100_000 }), (seed) => {
         const inMillimetres = randomRequest(seed);
@@ -98,15 +108,24 @@ describe('one request in two units', () => {
             low: inInches(station.low),
             high: inInches(station.high),
             offset: inInches(station.offset ?? 0),
+            ...banded('journalBand', station.journalBand),
           })),
-          housings: inMillimetres.housings.map((housing) => ({ ...housing, bore: inInches(housing.bore) })),
-          shells: inMillimetres.shells.map((shell) => ({ ...shell, wall: inInches(shell.wall) })),
+          housings: inMillimetres.housings.map((housing) => ({
+            ...housing,
+            bore: inInches(housing.bore),
+            ...banded('boreBand', housing.boreBand),
+          })),
+          shells: inMillimetres.shells.map((shell) => ({
+            ...shell,
+            wall: inInches(shell.wall),
+            ...banded('wallBand', shell.wallBand),
+          })),
         };
         const [one, two] = [fit(fitRequestSchema.parse(inMillimetres)), fit(fitRequestSchema.parse(other))];
         expect(two.status).toBe(one.status);
         expect(two.cost).toBe(one.cost);
         const halves = ({ stations }: FitPlan) =>
-          stations.map(({ id, housing, upper, lower }) => [id, housing, upper, lower]);
+          stations.map(({ id, housing, upper, lower, known }) => [id, housing, upper, lower, known?.inside]);
         expect(halves(two)).toEqual(halves(one));
       }),
       { numRuns: 200, seed: 5 },

@@ -65,6 +65,8 @@ export function recheckPlan(request: FitRequest, plan: FitPlan): string[] {
       mixed,
     };
     if (!isWished(model.wishes.get(at), position)) faults.push(`${station.id} is not what is held or allowed there`);
+    if (choice.known && !(choice.known.tightest <= choice.clearance && choice.clearance <= choice.known.loosest))
+      faults.push(`${station.id} states a clearance outside what its bands allow`);
     if (choice.mixed !== mixed) faults.push(`${station.id} states mixed wrongly`);
     for (const shell of [upper, lower]) used.set(shell.id, (used.get(shell.id) ?? 0) + 1);
     const key = `${station.family} ${station.engine}`;

@@ -43,6 +43,7 @@ export function programmeOf(request: FitRequest): string | null {
           if (upper.family !== station.family || lower.family !== station.family) continue;
           if (upper.half === 'lower' || lower.half === 'upper') continue;
           if (upper.series !== lower.series && !rules.acrossSeries) continue;
+          if (upper.undersize !== lower.undersize) continue;
           const difference = nm(upper.wall) - nm(lower.wall);
           if (Math.abs(difference) > lengthOfNumber(rules.maxWallStep, 'mm')) continue;
           if (difference !== 0 && !rules.mixedHalves) continue;

@@ -95,6 +95,15 @@ export function randomRequest(seed: number): FitRequestInput {
     if (maybe(0.5) || fitting.length === 0) forbid.push({ station: station.id, mixed: true });
     else forbid.push({ station: station.id, shell: any(fitting).id });
   }
+  if (maybe(0.25)) {
+    for (const shell of shells) if (maybe(0.4)) shell.undersize = '0.25';
+  }
+  if (maybe(0.3)) {
+    const wide = (size: number) => ({ low: um(1000 * size - whole(0, 5)), high: um(1000 * size + whole(0, 5)) });
+    for (const station of stations) if (maybe(0.5)) station.journalBand = wide(station.journal);
+    for (const housing of housings) if (maybe(0.5)) housing.boreBand = wide(housing.bore);
+    for (const shell of shells) if (maybe(0.5)) shell.wallBand = wide(shell.wall);
+  }
   return { format: 'fettle.fit-request/1', unit: 'mm', stations, housings, shells, rules, wishes: { hold, forbid } };
 }
 
