@@ -18,7 +18,11 @@ export type FitRemedy = z.infer<typeof remedySchema>;
 
 export const conflictSchema = z.strictObject({
   kind: z.enum(['no-pair-in-range', 'stock-short', 'spread', 'matching', 'rules']),
-  stations: z.array(z.string()).describe('The stations concerned; dropping any one of a group would let the rest fit.'),
+  stations: z
+    .array(z.string())
+    .describe(
+      'The stations concerned; dropping any one of a group would let the rest fit, as far as this conflict goes.',
+    ),
   shells: z.array(z.string()).describe('The shells they compete for, where there are any.'),
   message: z.string().describe('What is wrong and by how much.'),
   remedy: z.string().describe('What would put it right.'),
