@@ -208,6 +208,11 @@ describe('marks of a job', () => {
     const job = markedTwin();
     expect(jobProgress(job, []).todo).toContain('Read the bore');
     expect(jobProgress({ ...job, depth: 'codes' }, []).todo).toBe('Choose halves for 3 mains');
+    expect(jobProgress({ ...job, marks: {} }, [])).toMatchObject({
+      next: 'codes',
+      todo: 'Write down the marks before cleaning: bores, journals',
+    });
+    expect(jobProgress({ ...job, marks: {} }, [read('mainBore', 1, 'front', 64_003)]).next).toBe('bores');
     const { mainBore: _, ...marks } = job.marks;
     expect(jobProgress({ ...job, marks, depth: 'codes' }, []).todo).toBe('Type the marks of the bores');
   });

@@ -99,6 +99,11 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
   };
   const coded = codedFeatures(job);
   const isMarked = (feature: Feature) => markedBands(job, feature).size === partCount(job.layout, feature);
+  const isAnyMarkTyped = coded.some((feature) =>
+    feature === 'bigEnd'
+      ? Object.values(job.rods).some(({ mark }) => mark !== '')
+      : (job.marks[feature]?.text.trim() ?? '') !== '',
+  );
   const unread = coded.filter((feature) => isUnread(job, feature));
   const disagreeing = parts.some((one) => one.parts.some(({ disagreement }) => disagreement !== null));
   const codesState: StageState =
@@ -145,6 +150,11 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
       when: blocked.length > 0,
       next: blocked[0] ? MEASURED[blocked[0].feature].stage : 'bores',
       todo: `${listed(blocked.map(({ name }) => name))} outside the data sheet: read again, then machine`,
+    },
+    {
+      when: coded.length > 0 && !isAnyMarkTyped && readings.every(({ text }) => text === ''),
+      next: 'codes',
+      todo: `Write down the marks before cleaning: ${coded.map((feature) => `${MEASURED[feature].word}s`).join(', ')}`,
     },
     ...[...unread, ...unmarked].slice(0, 1).map((feature) => ({
       when: true,

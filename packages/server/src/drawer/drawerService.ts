@@ -171,7 +171,15 @@ export class DrawerService {
     if ((row === null) !== (after === null)) {
       throw new ProblemError('stale-version', 'This half was taken out of the drawer, or put into it, since.');
     }
-    if (row === null || after === null || before === null) return before;
+    if (row === null || after === null) return before;
+    if (before === null) {
+      if (row.half.onHand === after.onHand) return null;
+      const message = `${shellLabel(row.half)} was put in with ${after.onHand}; there are ${row.half.onHand} now`;
+      throw new ProblemError(
+        'stale-version',
+        `${message}. Take back what was done since first, or take it out by hand.`,
+      );
+    }
     const moved = changesBetween(before as Json, after as Json).map(({ path }) => path[0]!);
     const since = changesBetween(after as Json, row.half as unknown as Json).map(({ path }) => path[0]!);
     const clash = moved.find((field) => field !== 'onHand' && since.includes(field));

@@ -1,4 +1,5 @@
 import {
+  CLEARANCE_DECIMALS,
   formatExactLength,
   formatLength,
   freeHalves,
@@ -6,17 +7,20 @@ import {
   type JobDocument,
   type JobShell,
   jobShellSchema,
+  nanometres,
   otherUnit,
   shellsInOrder,
 } from '@fettle/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { paintOf } from '../codes/paintOf.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
+import { GradeName } from '../look/GradeSwatch.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { LengthField, lengthText } from '../measure/LengthField.js';
@@ -39,7 +43,8 @@ const Columns = styled.div`
 const ShellRow = styled.tr`
   td { padding: 0.2rem 0.4rem; }
   td.echo { font-size: var(--size-small); color: var(--ink-soft); }
-  td.name { font-weight: 600; overflow-wrap: anywhere; min-width: 4.5rem; }
+  td.name { font-weight: 600; overflow-wrap: anywhere; min-width: 5.75rem; }
+  td small { display: block; font-weight: 400; color: var(--ink-soft); }
 `;
 
 type Change = (change: (document: JobDocument) => JobDocument) => void;
@@ -69,9 +74,14 @@ function StockField({ id, shell, onCommit }: StockFieldProps) {
         onCommit(read.data);
       }}
       fault={read.success ? null : 'A whole number, or empty.'}
-      placeholder="as many"
+      placeholder="any"
     />
   );
+}
+
+/** Half the width of a band: how far a wall may be off its middle. */
+function halfOf({ low, high }: NonNullable<JobShell['band']>) {
+  return nanometres(Math.round((high - low) / 2));
 }
 
 interface ShellLineProps {
@@ -91,7 +101,10 @@ function ShellLine({ id, shell, document, change, free }: ShellLineProps) {
     .filter((other) => other === id).length;
   return (
     <ShellRow>
-      <td className="name">{shell.grade}</td>
+      <td className="name">
+        <GradeName name={shell.grade} paint={paintOf(document, shell.family, shell.grade)} />
+        {shell.undersize !== undefined && <small>{shell.undersize} under</small>}
+      </td>
       <td className="name">
         {document.withRods && `${shell.family} `}
         {shell.half}
@@ -106,7 +119,8 @@ function ShellLine({ id, shell, document, change, free }: ShellLineProps) {
             value={shell.wall}
             optional={false}
             check={(wall) => (wall > 0 ? null : 'A wall is above zero.')}
-            onCommit={(wall) => wall !== null && set({ wall })}
+            // A wall that was measured is no band any more.
+            onCommit={(wall) => wall !== null && set({ wall, band: undefined })}
           />
         ) : (
           <span className="figure">
@@ -116,6 +130,11 @@ function ShellLine({ id, shell, document, change, free }: ShellLineProps) {
       </td>
       <td className="figure echo">
         {formatLength(shell.wall, otherUnit(document.unit), document.unit === 'mm' ? 5 : 4)}
+        {shell.band && (
+          <small>
+            ±{formatLength(halfOf(shell.band), document.unit, CLEARANCE_DECIMALS[document.unit])} {document.unit}
+          </small>
+        )}
       </td>
       <td style={{ width: '7rem' }}>
         {shell.line === null ? (

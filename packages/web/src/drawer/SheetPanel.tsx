@@ -2,7 +2,7 @@ import { type Family, type JobDocument, shellsOfSheet } from '@fettle/core';
 import { useNavigate } from 'react-router';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
-import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 
 /** The grades that the data sheet knows and the engine does not have yet, standard and undersizes. */
 function openGrades(document: JobDocument) {
@@ -33,21 +33,23 @@ export function SheetPanel({ job }: { readonly job: OpenJob }) {
         Grades of {sheet.name} can be chosen before they are bought; their walls are known by their bands until they are
         measured.
       </Quiet>
-      {openGrades(job.document).map(({ family, undersize, shells }) => (
-        <Button
-          key={`${family} ${undersize}`}
-          onPress={() =>
-            change((old) => ({
-              ...old,
-              shells: { ...old.shells, ...Object.fromEntries(shells.map((shell) => [crypto.randomUUID(), shell])) },
-            }))
-          }
-        >
-          Add its {undersize === null ? 'standard' : `${undersize} under`} grades for the{' '}
-          {family === 'main' ? 'mains' : 'rods'}
-        </Button>
-      ))}
-      <Button onPress={() => navigate('../order')}>What to order for this engine</Button>
+      <Row style={{ marginTop: '0.5rem' }}>
+        {openGrades(job.document).map(({ family, undersize, shells }) => (
+          <Button
+            key={`${family} ${undersize}`}
+            onPress={() =>
+              change((old) => ({
+                ...old,
+                shells: { ...old.shells, ...Object.fromEntries(shells.map((shell) => [crypto.randomUUID(), shell])) },
+              }))
+            }
+          >
+            Add its {undersize === null ? 'standard' : `${undersize} under`} grades for the{' '}
+            {family === 'main' ? 'mains' : 'rods'}
+          </Button>
+        ))}
+        <Button onPress={() => navigate('../order')}>What to order for this engine</Button>
+      </Row>
     </Panel>
   );
 }

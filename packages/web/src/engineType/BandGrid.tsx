@@ -50,7 +50,7 @@ export function BandGrid({
       <TypingGrid
         name={title}
         columns={[
-          { key: 'mark', label: what, width: '4.5rem' },
+          { key: 'mark', label: what, width: hasPaint ? '6rem' : '4.5rem' },
           { key: 'low', label: `From, ${unit}`, width: '6.2rem', isFigure: true },
           { key: 'high', label: `To, ${unit}`, width: '6.2rem', isFigure: true },
         ]}

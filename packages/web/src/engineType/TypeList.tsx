@@ -25,7 +25,8 @@ const Wide = styled.div`
   overflow-x: auto;
   td { vertical-align: top; }
   td.name { font-size: var(--size-figure); font-weight: 700; overflow-wrap: anywhere; min-width: 12rem; }
-  td.name p { font-weight: 400; }
+  td.name p { font-weight: 400; display: -webkit-box; -webkit-box-orient: vertical; -webkit-line-clamp: 2; overflow: hidden; }
+  td.short { white-space: nowrap; }
   td.acts { white-space: nowrap; text-align: right; }
 `;
 
@@ -160,12 +161,14 @@ export function TypeList() {
                         <Quiet key={line}>{line}</Quiet>
                       ))}
                     </td>
-                    <td>
+                    <td className="short">
                       {one.mains} mains, {one.rods} rods
                       <Quiet>{one.unit === 'mm' ? 'millimetres' : 'inches'}</Quiet>
                     </td>
-                    <td>{one.coded.length === 0 ? 'none' : one.coded.map((family) => CODED[family]).join(', ')}</td>
-                    <td>
+                    <td className="short">
+                      {one.coded.length === 0 ? 'none' : one.coded.map((family) => CODED[family]).join(', ')}
+                    </td>
+                    <td className="short">
                       {one.revision}
                       <Quiet>
                         {formatDistanceToNow(new Date(one.updatedAt), { addSuffix: true })}, {one.updatedBy}

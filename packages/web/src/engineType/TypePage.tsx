@@ -179,5 +179,5 @@ const PLACES: Readonly<Record<string, string>> = {
 function placesInWords(faults: TypeFaults): string {
   const [first] = Object.entries(faults);
   const tabs = [...new Set(Object.keys(faults).map((place) => PLACES[place.split('.')[0]!] ?? 'Sheet'))];
-  return `${tabs.join(', ')}. First: ${first![1]}`;
+  return `${tabs.join(', ')}. First: ${first![1].replace(/\.$/u, '')}`;
 }
