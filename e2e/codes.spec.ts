@@ -116,6 +116,13 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   for (const main of ['M1', 'M2', 'M3']) await expect(page.getByTestId(`inside-${main}`)).toHaveText('100 %');
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.034');
 
+  // Or exactly as the table says, held and let go again.
+  await page.getByRole('link', { name: /^Codes/ }).click();
+  await page.getByRole('button', { name: 'Hold what the table calls for' }).click();
+  await expect(page.getByText(/^Held: M1/)).toBeVisible();
+  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+  await page.getByRole('button', { name: 'Let everything go' }).click();
+
   // A size contradicts a mark: it decides, and the disagreement is told with what may be behind it.
   await page.getByRole('link', { name: /^Journals/ }).click();
   await page.getByLabel('M2 main journal front, 0°, mm').fill('59.979');

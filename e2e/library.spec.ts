@@ -46,6 +46,25 @@ test('a sheet is found by what stands on it, duplicated, archived, and travels a
   await bring(json.replaceAll('Sedge 4 marine (copy)', 'Sedge 4 by file'));
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Sedge 4 by file');
 
+  // The table goes out as CSV and comes in again, with one cell changed.
+  await page.getByRole('link', { name: 'Codes of the mains' }).click();
+  const [table] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Save as CSV' }).click(),
+  ]);
+  const csv = await readFile(await table.path(), 'utf8');
+  expect(csv).toBe(',1,2,3\r\nA,Teal,Sand,Plum\r\nB,Sand,Plum,Rust\r\nC,Plum,Rust,Slate\r\n');
+  await page.getByLabel('Table file').setInputFiles({
+    name: 'mains.csv',
+    mimeType: 'text/csv',
+    buffer: Buffer.from(csv.replace('B,Sand,Plum', 'B,Sand,Plum/Rust')),
+  });
+  await expect(page.getByLabel('B × 2')).toHaveValue('Plum/Rust');
+  await page.getByRole('button', { name: 'Save as revision 2' }).click();
+  await expect(page.getByText(/^Revision 2, saved by/)).toBeVisible();
+  await page.getByRole('link', { name: 'Revisions and compare' }).click();
+  await expect(page.getByRole('cell', { name: 'Mains: table B × 2' })).toBeVisible();
+
   await page.goto('/types');
   await page.getByRole('button', { name: 'Archive Sedge 4 by file' }).click();
   await expect(page.getByRole('link', { name: 'Sedge 4 by file' })).toHaveCount(0);

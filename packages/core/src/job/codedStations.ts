@@ -69,3 +69,37 @@ export function codedStations(job: JobDocument, placed: Readonly<Record<string, 
   }
   return found;
 }
+
+/** The halves that the table calls for, held at every station whose marks are known; or the halves that the engine's drawer lacks. */
+export type HeldAsCoded =
+  | { readonly ok: true; readonly wishes: JobDocument['wishes'] }
+  | { readonly ok: false; readonly missing: readonly string[] };
+
+/**
+ * Holds at each station what the table calls for, so that the choice is the table's. What is forbidden at a station stays.
+ *
+ * @returns the wishes of the whole job, or, by grade and side, the halves that the engine's drawer does not have
+ */
+export function heldAsCoded(job: JobDocument, coded: ReadonlyMap<string, CodedStation>): HeldAsCoded {
+  const missing = new Set<string>();
+  const wishes = { ...job.wishes };
+  for (const [station, { grades }] of coded) {
+    if (!grades) continue;
+    const family = station.startsWith('P') ? 'rod' : 'main';
+    const [upper, lower] = (['upper', 'lower'] as const).map((side) => {
+      const grade = grades[side];
+      const found = Object.entries(job.shells).find(
+        ([, shell]) =>
+          shell.family === family &&
+          shell.grade === grade &&
+          (shell.half === side || shell.half === 'either') &&
+          shell.undersize === undefined,
+      );
+      if (!found) missing.add(`${grade} ${family} ${side}`);
+      return found?.[0] ?? null;
+    }) as [string | null, string | null];
+    const before = job.wishes[station] ?? { upper: null, lower: null, noShells: [], unmixed: false };
+    wishes[station] = { ...before, upper, lower };
+  }
+  return missing.size > 0 ? { ok: false, missing: [...missing] } : { ok: true, wishes };
+}

@@ -12,7 +12,7 @@ import { seeded } from '../fit/seeded.js';
 import { nanometres } from '../measure/nanometres.js';
 import { cleanUp, derivedUndersize, shellsAfterGrinding, undersizeOf } from '../shell/undersize.js';
 import { usualLayout } from '../station/crankLayout.js';
-import { codedStations } from './codedStations.js';
+import { codedStations, heldAsCoded } from './codedStations.js';
 import type { JobDocument } from './jobDocument.js';
 import { jobFit } from './jobFit.js';
 import { jobOfType, limitClashes, shellsOfSheet, withSheet } from './jobOfType.js';
@@ -151,6 +151,25 @@ describe('marks of a job', () => {
     // C1: 64.012…64.018 − 59.982…59.988 − 1.994…1.996 − 1.997…1.999.
     expect(coded.get('M3')!.interval).toEqual({ tightest: um(29), loosest: um(45) });
     expect(coded.get('M3')!.inside).toBe(1);
+  });
+
+  it('can be chosen by exactly as the table says, where the halves are there', () => {
+    const job = markedTwin();
+    const held = heldAsCoded(job, codedStations(job, {}));
+    if (!held.ok) throw new Error(held.missing.join());
+    const asked = jobFit({ ...job, wishes: held.wishes }, []);
+    if (!asked.ok) throw new Error(asked.reason);
+    const plan = fit(fitRequestSchema.parse(asked.request));
+    expect(plan.stations.map(({ id, upper, lower }) => [id, upper.split(' ')[0], lower.split(' ')[0]])).toEqual([
+      ['M1', 'Thin', 'Mid'],
+      ['M2', 'Mid', 'Thick'],
+      ['M3', 'Mid', 'Thick'],
+    ]);
+    const { 'Thick lower': _, ...shells } = job.shells;
+    expect(heldAsCoded({ ...job, shells }, codedStations(job, {}))).toEqual({
+      ok: false,
+      missing: ['Thick main lower'],
+    });
   });
 
   it('a row that is not whole, or of something else, gives no marks', () => {

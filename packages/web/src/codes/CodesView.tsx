@@ -5,6 +5,7 @@ import {
   codedStations,
   type Feature,
   formatExactLength,
+  heldAsCoded,
   INSTRUMENT_DECIMALS,
   type JobDocument,
   jobDocumentSchema,
@@ -17,7 +18,7 @@ import {
   rowLayout,
 } from '@fettle/core';
 import { type ReactNode, useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useOpenJob } from '../job/JobPage.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
@@ -176,6 +177,8 @@ export function CodesView() {
   const { document, readings } = job;
   const { unit, layout } = document;
   const features = codedFeatures(document);
+  const navigate = useNavigate();
+  const [lacking, setLacking] = useState<readonly string[]>([]);
   const kept = {
     mainBore: useKeptText(`${job.id} marks mainBore`, document.marks.mainBore?.text ?? ''),
     mainJournal: useKeptText(`${job.id} marks mainJournal`, document.marks.mainJournal?.text ?? ''),
@@ -359,6 +362,26 @@ export function CodesView() {
   return (
     <>
       <ShaftLine layout={layout} rows={rowsFor('main')} drawingHeight={104} marks={marksOf('mainJournal')} />
+      <Row>
+        <Button
+          isDisabled={![...coded.values()].some(({ grades }) => grades !== null)}
+          onPress={() => {
+            const held = heldAsCoded(document, coded);
+            if (!held.ok) return setLacking(held.missing);
+            setLacking([]);
+            change((old) => ({ ...old, wishes: held.wishes }));
+            void navigate('../choose');
+          }}
+        >
+          Hold what the table calls for
+        </Button>
+        {lacking.length > 0 && (
+          <p role="alert">
+            Not in this engine's drawer: {lacking.join(', ')}.{' '}
+            <Link to="../drawer">Add the grades of the data sheet</Link> first.
+          </p>
+        )}
+      </Row>
       <Disagreements job={job} />
       {worn.map((family) => (
         <Notice key={family}>

@@ -3,6 +3,10 @@ import { fit } from '../fit.js';
 import type { FitPlan } from '../fitPlan.js';
 import type { FitRequest } from '../fitRequest.js';
 import { integerSolverOf } from '../integerSolver.js';
+import { kitAdvice } from '../kitAdvice.js';
+import { kitChance } from '../kitChance.js';
+import { type KitQuestion, kitQuestionSchema } from '../kitQuestion.js';
+import { seeded } from '../seeded.js';
 import { highs, leastCostOf, programmeOf } from './milp.js';
 import { gradedEngine, manyEngines } from './randomRequest.js';
 
@@ -85,6 +89,22 @@ function largeDrawer(name: string, request: FitRequest, [reference, than]: [numb
 const batch = (count: number, mains: number, rods: number, grades: number) =>
   Array.from({ length: count }, (_, at) => gradedEngine(at + 1, mains, rods, grades));
 
+/** Advice on what to order, against searching as many drawn engines once each on a drawer with everything. */
+function orderAdvice(name: string, question: KitQuestion): void {
+  const plenty = { ...question, shells: question.shells.map((shell) => ({ ...shell, stock: null })) };
+  const spent = (work: () => unknown) => {
+    const start = performance.now();
+    work();
+    return performance.now() - start;
+  };
+  spent(() => kitChance({ ...plenty, engines: 500 }, seeded(1)));
+  const once = spent(() => kitChance(plenty, seeded(1)));
+  const advice = spent(() => kitAdvice(question, 0.95, seeded(1)));
+  console.log(
+    `${name}: a kit for ${question.engines} engines in ${(advice / once).toFixed(1)} × the time of searching each once`,
+  );
+}
+
 await oneEngine('5 mains in 5 grades', batch(60, 5, 0, 5), 30);
 await oneEngine('5 mains and 4 free rods in 5 grades', batch(60, 5, 4, 5), 30);
 await oneEngine('7 mains and 8 free rods in 6 grades', batch(60, 7, 8, 6), 4);
@@ -96,3 +116,24 @@ const fixed = await oneDrawer('200 engines on one drawer, fixed rods', drawers(2
 largeDrawer('2,000 engines on one drawer, fixed rods', manyEngines(4, 2_000), [fixed, '200']);
 const free = await oneDrawer('100 engines on one drawer, free rods', drawers(100, true));
 largeDrawer('1,000 engines on one drawer, free rods', manyEngines(4, 1_000, { freeRods: true }), [free, '100']);
+
+orderAdvice(
+  'what to order for 5 mains in 5 grades, alike within 6 µm',
+  kitQuestionSchema.parse({
+    format: 'fettle.kit-question/1',
+    unit: 'mm',
+    stations: [1, 2, 3, 4, 5].map((main) => ({
+      id: `M${main}`,
+      family: 'main',
+      bore: { low: 64, high: 64.019 },
+      journal: { low: 59.976, high: 59.994 },
+      aim: 0.035,
+      low: 0.02,
+      high: 0.05,
+    })),
+    shells: [1.989, 1.992, 1.995, 1.998, 2.001].flatMap((wall) =>
+      ['upper', 'lower'].map((half) => ({ id: `${half} ${wall}`, family: 'main', series: 'A', half, wall, stock: 0 })),
+    ),
+    rules: { mixedHalves: false, maxSpread: { main: 0.006, rod: null } },
+  }),
+);
