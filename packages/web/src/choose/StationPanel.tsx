@@ -1,17 +1,11 @@
 import {
   type AcceptedChoice,
-  BELIEVABLE_WEAR,
   type Candidate,
   CLEARANCE_DECIMALS,
-  commonDecimals,
-  formatExactLength,
   formatLength,
-  INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobFit,
   type JobStation,
-  LIMIT_NAMES,
-  type Nanometres,
   type Reading,
   rodCount,
   rodLabel,
@@ -20,9 +14,6 @@ import {
 import { format } from 'date-fns';
 import { Ban, Pin, PinOff, X } from 'lucide-react';
 import styled from 'styled-components';
-import { CleanUpText } from '../codes/CleanUpText.js';
-import { chanceText } from '../codes/chanceText.js';
-import { disagreementText } from '../codes/disagreementText.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
@@ -30,19 +21,11 @@ import { StateMark, StateShape } from '../look/StateMark.js';
 import { FEATURE_WORDS, SLOT_WORDS } from '../measure/featureWords.js';
 import { LengthField } from '../measure/LengthField.js';
 import { resultOf } from './fitSearch.js';
+import { StationFacts } from './StationFacts.js';
+import { StationSum } from './StationSum.js';
 import { useAsked } from './useAsked.js';
 import type { JobPlan } from './useJobPlan.js';
 import type { Play } from './usePlay.js';
-
-const Sum = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  margin: 0.4rem 0;
-  td { padding: 0.12rem 0; vertical-align: baseline; }
-  td.figure { text-align: right; font-size: var(--size-figure); }
-  td.what { padding-left: 0.75rem; color: var(--ink-soft); font-size: var(--size-small); }
-  tr.result td { border-top: 2px solid var(--ink); font-weight: 700; }
-`;
 
 const Scroll = styled.div`
   max-height: 15.5rem;
@@ -85,25 +68,6 @@ interface StationPanelProps {
   readonly onClose: () => void;
 }
 
-function FindingText({ station, unit }: { station: JobStation; unit: JobDocument['unit'] }) {
-  return station.findings.map(({ feature, kind, by, side }) => (
-    <p key={`${feature}-${kind}-${side}`}>
-      <strong>
-        {FEATURE_WORDS[feature]}
-        {kind === 'size' ? '' : kind === 'taper' ? ', taper' : ', out-of-round'} {side === 'over' ? 'above' : 'below'}{' '}
-        its limit by {formatExactLength(by, unit, INSTRUMENT_DECIMALS[unit])} {unit}.
-      </strong>{' '}
-      {by > BELIEVABLE_WEAR
-        ? 'No wear does that: a figure is in doubt. Read it again.'
-        : 'No shell cures it: read it again, then machine or replace the part.'}
-    </p>
-  ));
-}
-
-function knownBy(count: number, mark: string | null): string {
-  return count === 0 ? `middle of mark ${mark}` : `mean of ${count}`;
-}
-
 /** One station opened up: the sum as on paper, what stands behind each figure, and what the other pairs would give. */
 export function StationPanel({
   document,
@@ -117,28 +81,7 @@ export function StationPanel({
   onClose,
 }: StationPanelProps) {
   const { unit } = document;
-  const exact = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
-  const signed = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit], { plus: true });
-  const { clearance, judged } = verdict;
   const isRod = station.family === 'rod';
-  const keys = isRod
-    ? (['bigEnd', 'pin', 'rodClearance'] as const)
-    : (['mainBore', 'mainJournal', 'mainClearance'] as const);
-  const unjudged = keys.filter((key) => document.limits[key] === null);
-  const summed = [
-    station.bore?.nominal,
-    station.journal?.nominal,
-    halves?.upper.wall,
-    halves?.lower.wall,
-    clearance?.nominal,
-  ];
-  const decimals = commonDecimals(
-    summed.filter((value) => value !== undefined),
-    unit,
-    INSTRUMENT_DECIMALS[unit],
-    6,
-  );
-  const summand = (value: Nanometres) => formatLength(value, unit, decimals);
   const own = readings.filter(({ feature, station: number, text }) => {
     if (text === '') return false;
     if (isRod)
@@ -192,98 +135,8 @@ export function StationPanel({
           <X aria-hidden size={20} />
         </Button>
       </Row>
-      <FindingText station={station} unit={unit} />
-      {station.undersize && (
-        <p>
-          The journal is ground to {station.undersize.name} under: only halves for that undersize suit it, and
-          undersizes never mix in a station.
-        </p>
-      )}
-      {station.disagreements.map((one) => (
-        <Quiet key={one.feature}>
-          <strong>{FEATURE_WORDS[one.feature]} and its mark disagree:</strong> {disagreementText(one, unit)}
-        </Quiet>
-      ))}
-      {verdict.inside !== null && (
-        <p>
-          <strong>Chance to be inside its limits: {chanceText(verdict.inside)}</strong>, each size evenly over what its
-          mark or grade leaves open.
-        </p>
-      )}
-      {station.findings.some(({ feature }) => feature === 'mainJournal' || feature === 'pin') && (
-        <CleanUpText document={document} readings={readings} family={station.family} />
-      )}
-      {unjudged.length > 0 && (
-        <p>
-          Not judged, for the data sheet has no limits:{' '}
-          {unjudged.map((key) => LIMIT_NAMES[key].toLowerCase()).join(', ')}.
-        </p>
-      )}
-      {station.bore && station.journal ? (
-        <Sum aria-label="Arithmetic">
-          <tbody>
-            <tr>
-              <td className="figure">{summand(station.bore.nominal)}</td>
-              <td className="what">bore, {knownBy(station.bore.count, station.marks.bore)}</td>
-            </tr>
-            <tr>
-              <td className="figure">− {summand(station.journal.nominal)}</td>
-              <td className="what">journal, {knownBy(station.journal.count, station.marks.journal)}</td>
-            </tr>
-            {halves ? (
-              <>
-                <tr>
-                  <td className="figure">− {summand(halves.upper.wall)}</td>
-                  <td className="what">upper, {halves.upper.label}</td>
-                </tr>
-                <tr>
-                  <td className="figure">− {summand(halves.lower.wall)}</td>
-                  <td className="what">lower, {halves.lower.label}</td>
-                </tr>
-              </>
-            ) : (
-              <tr>
-                <td className="figure">− ?</td>
-                <td className="what">two walls, nothing chosen</td>
-              </tr>
-            )}
-            {clearance && (
-              <tr className="result">
-                <td className="figure">{summand(clearance.nominal)}</td>
-                <td className="what">oil clearance, {unit}</td>
-              </tr>
-            )}
-          </tbody>
-        </Sum>
-      ) : (
-        <p>
-          A clearance needs a bore and a journal; {station.bore ? 'the journal' : station.journal ? 'the bore' : 'both'}{' '}
-          is missing.
-        </p>
-      )}
-      {clearance && (
-        <Quiet>
-          Tightest <span className="figure">{exact(clearance.tightest)}</span>, loosest{' '}
-          <span className="figure">{exact(clearance.loosest)}</span>
-          {station.aim !== null && (
-            <>
-              . Aim <span className="figure">{exact(station.aim)}</span>, off by{' '}
-              <span className="figure">{signed((clearance.nominal - station.aim) as Nanometres)}</span>
-            </>
-          )}
-          {judged &&
-            (judged.margin >= 0 ? (
-              <>
-                . <span className="figure">{exact(judged.margin)}</span> to the {judged.side} limit.
-              </>
-            ) : (
-              <>
-                . Beyond the {judged.side} limit by{' '}
-                <span className="figure">{exact(-judged.margin as Nanometres)}</span>.
-              </>
-            ))}
-        </Quiet>
-      )}
+      <StationFacts document={document} station={station} readings={readings} verdict={verdict} />
+      <StationSum station={station} halves={halves} verdict={verdict} unit={unit} />
       {nextBest && least !== null && (
         <Quiet>
           Next best here: {nextBest.housing.startsWith('R') && `${nextBest.housing} with `}

@@ -395,6 +395,7 @@ export function CodesView() {
             <Quiet>
               Write them down before cleaning: scratched marks vanish. A row may run from either end; see on the shaft
               that it is the right one.
+              {document.sheet?.viewFrom === 'rear' && ' The book looks at this engine from the rear.'}
             </Quiet>
             {features.map((feature) => (
               <RowField

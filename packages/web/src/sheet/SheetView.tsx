@@ -3,6 +3,7 @@ import {
   commonDecimals,
   type EffectiveSize,
   type Family,
+  featuresOf,
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
@@ -10,6 +11,7 @@ import {
   LIMIT_NAMES,
   limitsNeeded,
   mainStations,
+  measuredParts,
   type Nanometres,
   otherUnit,
   pinnedRods,
@@ -132,7 +134,7 @@ function StationsTable({ document, readings, family }: StationsTableProps) {
               <td className="figure">{fine(clearance?.loosest)}</td>
               <td>
                 <StateMark state={state} />
-                {inside !== null && <small>{chanceText(inside)}</small>}
+                {inside !== null && <small>chance {chanceText(inside)}</small>}
               </td>
             </tr>
           );
@@ -142,11 +144,22 @@ function StationsTable({ document, readings, family }: StationsTableProps) {
   );
 }
 
+/** Limits that are printed where the data sheet gives them: what is checked later, or on the shape of journals. */
+const SHEET_LIMITS = ['outOfRound', 'taper', 'endPlay', 'runout'] as const;
+
+function thrustWords(sheet: JobDocument['sheet']): string {
+  if (!sheet || sheet.thrustKind === 'unknown') return '';
+  return sheet.thrustKind === 'washers' ? ', loose washers' : ', flanged shell';
+}
+
 /** The build sheet, to be printed and kept with the engine. */
 export function SheetView() {
   const job = useOpenJob();
   const { document, readings, view } = job;
   const { unit, layout, materials, choice, limits } = document;
+  const isByMarks = featuresOf(document).some((feature) =>
+    measuredParts(document, readings, feature).some(({ size }) => size?.count === 0),
+  );
   const people = [...new Set(readings.filter(({ nm }) => nm !== null).map(({ by }) => by))].join(', ');
   const rods = layout.pins.reduce((sum, pin) => sum + pin.rods, 0);
   return (
@@ -199,7 +212,9 @@ export function SheetView() {
           </div>
           <div>
             <dt>Thrust at: </dt>
-            <dd>{layout.thrustMain === null ? 'not given' : `main ${layout.thrustMain}`}</dd>
+            <dd>
+              {layout.thrustMain === null ? 'not given' : `main ${layout.thrustMain}${thrustWords(document.sheet)}`}
+            </dd>
           </div>
         </dl>
         <ShaftDrawing layout={layout} height={104} />
@@ -223,7 +238,7 @@ export function SheetView() {
             </tr>
           </thead>
           <tbody>
-            {limitsNeeded(document).map((key) => {
+            {[...limitsNeeded(document), ...SHEET_LIMITS.filter((key) => limits[key] !== null)].map((key) => {
               const limit = limits[key];
               const other = otherUnit(unit);
               const inOther = (value: Nanometres) => formatLength(value, other, other === 'in' ? 5 : 4);
@@ -270,6 +285,8 @@ export function SheetView() {
           <span>Remarks</span>
         </div>
         <footer>
+          {isByMarks &&
+            'Where a mark stands the part was not measured: its size is the middle of what the mark stands for. '}
           Clearance = bore − journal − both walls, from mean sizes; tightest and loosest from the extreme readings. The
           figures are an aid: the engine maker's current data, local rules and licensed practice decide. Lift the crank
           with help; keep fingers clear when it turns.

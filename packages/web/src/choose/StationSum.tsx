@@ -1,0 +1,124 @@
+import {
+  type AcceptedChoice,
+  commonDecimals,
+  formatExactLength,
+  formatLength,
+  INSTRUMENT_DECIMALS,
+  type JobStation,
+  type Nanometres,
+  type StationVerdict,
+  type Unit,
+} from '@fettle/core';
+import styled from 'styled-components';
+import { Quiet } from '../look/Panel.js';
+
+const Sum = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  margin: 0.4rem 0;
+  td { padding: 0.12rem 0; vertical-align: baseline; }
+  td.figure { text-align: right; font-size: var(--size-figure); }
+  td.what { padding-left: 0.75rem; color: var(--ink-soft); font-size: var(--size-small); }
+  tr.result td { border-top: 2px solid var(--ink); font-weight: 700; }
+`;
+
+function knownBy(count: number, mark: string | null): string {
+  return count === 0 ? `middle of mark ${mark}` : `mean of ${count}`;
+}
+
+interface StationSumProps {
+  readonly station: JobStation;
+  readonly halves: AcceptedChoice['stations'][string] | null;
+  readonly verdict: StationVerdict;
+  readonly unit: Unit;
+}
+
+/** The sum as on paper: bore − journal − walls, and how the clearance stands to aim and limits. */
+export function StationSum({ station, halves, verdict, unit }: StationSumProps) {
+  const { clearance, judged } = verdict;
+  const exact = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
+  const signed = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit], { plus: true });
+  const summed = [
+    station.bore?.nominal,
+    station.journal?.nominal,
+    halves?.upper.wall,
+    halves?.lower.wall,
+    clearance?.nominal,
+  ];
+  const decimals = commonDecimals(
+    summed.filter((value) => value !== undefined),
+    unit,
+    INSTRUMENT_DECIMALS[unit],
+    6,
+  );
+  const summand = (value: Nanometres) => formatLength(value, unit, decimals);
+  return (
+    <>
+      {station.bore && station.journal ? (
+        <Sum aria-label="Arithmetic">
+          <tbody>
+            <tr>
+              <td className="figure">{summand(station.bore.nominal)}</td>
+              <td className="what">bore, {knownBy(station.bore.count, station.marks.bore)}</td>
+            </tr>
+            <tr>
+              <td className="figure">− {summand(station.journal.nominal)}</td>
+              <td className="what">journal, {knownBy(station.journal.count, station.marks.journal)}</td>
+            </tr>
+            {halves ? (
+              <>
+                <tr>
+                  <td className="figure">− {summand(halves.upper.wall)}</td>
+                  <td className="what">upper, {halves.upper.label}</td>
+                </tr>
+                <tr>
+                  <td className="figure">− {summand(halves.lower.wall)}</td>
+                  <td className="what">lower, {halves.lower.label}</td>
+                </tr>
+              </>
+            ) : (
+              <tr>
+                <td className="figure">− ?</td>
+                <td className="what">two walls, nothing chosen</td>
+              </tr>
+            )}
+            {clearance && (
+              <tr className="result">
+                <td className="figure">{summand(clearance.nominal)}</td>
+                <td className="what">oil clearance, {unit}</td>
+              </tr>
+            )}
+          </tbody>
+        </Sum>
+      ) : (
+        <p>
+          A clearance needs a bore and a journal; {station.bore ? 'the journal' : station.journal ? 'the bore' : 'both'}{' '}
+          is missing.
+        </p>
+      )}
+      {clearance && (
+        <Quiet>
+          Tightest <span className="figure">{exact(clearance.tightest)}</span>, loosest{' '}
+          <span className="figure">{exact(clearance.loosest)}</span>
+          {station.aim !== null && (
+            <>
+              . Aim <span className="figure">{exact(station.aim)}</span>, off by{' '}
+              <span className="figure">{signed((clearance.nominal - station.aim) as Nanometres)}</span>
+            </>
+          )}
+          {judged &&
+            (judged.margin >= 0 ? (
+              <>
+                . <span className="figure">{exact(judged.margin)}</span> to the {judged.side} limit.
+              </>
+            ) : (
+              <>
+                . Beyond the {judged.side} limit by{' '}
+                <span className="figure">{exact(-judged.margin as Nanometres)}</span>.
+              </>
+            ))}
+        </Quiet>
+      )}
+    </>
+  );
+}
