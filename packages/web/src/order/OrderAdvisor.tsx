@@ -31,6 +31,8 @@ import { useDrawer } from '../workshop/useDrawer.js';
 import { useKitAdvice } from './useKitAdvice.js';
 
 const ENGINES = 10_000;
+/** A step that changes the chance by less than this is not shown. */
+const LEAST_SHOWN = 0.0005;
 
 const Asked = styled.div`
   display: grid;
@@ -318,8 +320,8 @@ export function OrderAdvisor({ document, readings, name }: OrderAdvisorProps) {
           </Row>
           <Steps
             title="The next step up"
-            none="No unit more would cover a single engine more."
-            steps={advice.more.slice(0, 5)}
+            none="No unit more brings a tenth of a per cent."
+            steps={advice.more.filter(({ by }) => by >= LEAST_SHOWN).slice(0, 5)}
             words={unitWords}
             target={wanted}
             hasPrices={hasPrices}
