@@ -1,9 +1,11 @@
 import { formatExactLength } from '../measure/formatLength.js';
+import type { Limit } from '../measure/lengthSchema.js';
 import { type LikelyReading, misreadingOf } from '../measure/misreading.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { parseLength } from '../measure/parseLength.js';
 import { INSTRUMENT_DECIMALS } from '../measure/unit.js';
 import type { JobDocument } from './jobDocument.js';
+import { CODED } from './jobMarks.js';
 import type { Feature, Reading } from './reading.js';
 
 /** What is to be said about one figure, as typed. */
@@ -30,6 +32,21 @@ const FEATURE_WORDS: Readonly<Record<Feature, string>> = {
 };
 
 /**
+ * The limits that a size is judged by: the data sheet's, or those of the undersize that it is nearer to. A shaft is ground alike: once
+ * other journals are known only what they were ground to is believed, so that a thimble turn is no undersize.
+ */
+function nearestLimit(job: JobDocument, feature: Feature, nm: Nanometres, sizes: readonly Nanometres[]): Limit | null {
+  const limit = job.limits[feature];
+  const { family, list } = CODED[feature];
+  if (!limit || list === 'housing') return limit;
+  const away = ({ low, high }: Limit, size: number) => Math.max(0, low - size, size - high);
+  const all = [limit, ...(job.sheet?.[family].undersizes ?? []).map(({ journal }) => journal)];
+  const seen = all.filter((one) => sizes.some((size) => away(one, size) === 0));
+  const believed = seen.length > 0 ? seen : all;
+  return believed.reduce((nearest, next) => (away(next, nm) < away(nearest, nm) ? next : nearest));
+}
+
+/**
  * Assesses a figure typed for a bore or a journal: can it be read, can it be right, is it inside the data sheet? Where the
  * data sheet has no limits yet it is compared with the other readings of the same feature. Nothing is changed.
  *
@@ -47,8 +64,8 @@ export function assessReading(
   if (!parsed.ok) return parsed.code === 'empty' ? { kind: 'empty' } : { kind: 'unreadable', message: parsed.message };
   const { nm } = parsed;
   const length = (value: number) => `${formatExactLength(nanometres(value), unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
-  const limit = job.limits[feature];
   const sizes = others.flatMap((other) => (other.feature === feature && other.nm !== null ? [other.nm] : []));
+  const limit = nearestLimit(job, feature, nm, sizes);
   const [low, high] = limit ? [limit.low, limit.high] : [Math.min(...sizes), Math.max(...sizes)];
   if (!Number.isFinite(low)) return { kind: 'fine', nm };
 

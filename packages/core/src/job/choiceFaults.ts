@@ -4,7 +4,7 @@ import type { JobDocument } from './jobDocument.js';
 
 /**
  * What keeps a choice from being accepted into its job: a half that is not in the drawer, on the wrong side, with another
- * wall than the drawer says, or used more often than it is on hand.
+ * wall than the drawer says, used more often than it is on hand, or paired with one of another undersize.
  *
  * @returns faults with JSON Pointers into the job document; empty when the choice can be accepted
  */
@@ -20,6 +20,11 @@ export function choiceFaults(job: JobDocument): DocumentFault[] {
       if (other !== undefined) faults.push({ path, message: `rod R${rod} is on ${other} already` });
       if (rod > rodCount(job.layout)) faults.push({ path, message: `there are only ${rodCount(job.layout)} rods` });
       pins.set(rod, station);
+    }
+    const [above, below] = [job.shells[halves.upper.shell], job.shells[halves.lower.shell]];
+    if (above && below && above.undersize !== below.undersize) {
+      const path = `/choice/stations/${station}/lower/shell`;
+      faults.push({ path, message: `${station} would have halves of two undersizes; choose both of one` });
     }
     for (const side of ['upper', 'lower'] as const) {
       const { shell: id, label, wall } = halves[side];

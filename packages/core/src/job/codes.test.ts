@@ -12,6 +12,8 @@ import { seeded } from '../fit/seeded.js';
 import { nanometres } from '../measure/nanometres.js';
 import { cleanUp, derivedUndersize, shellsAfterGrinding, undersizeOf } from '../shell/undersize.js';
 import { usualLayout } from '../station/crankLayout.js';
+import { assessReading } from './assessReading.js';
+import { choiceFaults } from './choiceFaults.js';
 import { codedStations, heldAsCoded } from './codedStations.js';
 import type { JobDocument } from './jobDocument.js';
 import { jobFit } from './jobFit.js';
@@ -274,6 +276,23 @@ describe('undersizes', () => {
     }
   });
 
+  it('a ground size is believed, but not one journal alone among standard ones: that is a thimble turn', () => {
+    const half = derivedUndersize('0.50', um(500), limit(59_976, 59_988), sheet.main.grades);
+    const job = markedTwin();
+    const ground: JobDocument = {
+      ...job,
+      sheet: { ...sheet, main: { ...sheet.main, undersizes: [quarter!, half] } },
+    };
+    const others = (size: number) => [read('mainJournal', 2, 'front-0', size), read('mainJournal', 3, 'front-0', size)];
+    const kind = (text: string, list: Reading[], on = ground) =>
+      assessReading(text, null, 'mainJournal', on, list).kind;
+    expect(kind('59.482', [])).toBe('fine');
+    expect(kind('59.482', others(59_481))).toBe('fine');
+    expect(kind('59.482', others(59_981))).toBe('doubtful');
+    expect(kind('59.982', others(59_481))).toBe('doubtful');
+    expect(kind('59.482', [], { ...ground, sheet: null })).toBe('doubtful');
+  });
+
   it('never mix in a station, whatever the rules', () => {
     const shell = (id: string, wall: number, undersize: string) => ({
       id,
@@ -295,6 +314,20 @@ describe('undersizes', () => {
       }),
     );
     expect(plan.status).toBe('infeasible');
+  });
+
+  it('never mix in an accepted choice either', () => {
+    const job = markedTwin();
+    const [thick] = shellsOfSheet(sheet, 'main', '0.25').filter(({ half }) => half === 'lower');
+    const half = (shell: string, wall: number) => ({ shell, label: shell, wall: um(wall) });
+    const pair = { upper: half('Thin upper', 1992), lower: half('thick', 2117), predicted: um(30), rod: null };
+    const choice = { at: '2026-02-03T04:05:06.000Z', by: 'Wren', stations: { M1: pair } };
+    expect(choiceFaults({ ...job, shells: { ...job.shells, thick: thick! }, choice })).toEqual([
+      {
+        path: '/choice/stations/M1/lower/shell',
+        message: 'M1 would have halves of two undersizes; choose both of one',
+      },
+    ]);
   });
 
   it('names what a worn journal cleans up at, and the shells it would then take', () => {

@@ -1,27 +1,29 @@
 import { z } from 'zod';
 import { engineTypeSchema, typeLimitsSchema } from '../engineType/engineType.js';
 import { familySchema, halfSchema } from '../fit/fitRequest.js';
-import { nanometresSchema, sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import { isInBand, NOT_IN_BAND, nanometresSchema, sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import { unitSchema } from '../measure/unit.js';
 import { crankLayoutSchema } from '../station/crankLayout.js';
 import { materialSchema } from '../station/material.js';
 import { FEATURES, SLOTS } from './reading.js';
 
-export const jobShellSchema = z.strictObject({
-  family: familySchema.default('main'),
-  series: z.string().trim().min(1, 'name the series').max(60),
-  grade: z.string().trim().min(1, 'name the grade').max(40),
-  half: halfSchema,
-  wall: sizeNmSchema,
-  /** What the wall may be, where it is only known by its grade; `wall` is then the middle. */
-  band: sizeBandSchema.optional(),
-  /** Name of the undersize it is made for, such as 0.25; left out for standard. Undersizes never mix in a station. */
-  undersize: z.string().trim().min(1).max(20).optional(),
-  stock: z.int('stock is a whole number of halves').min(0, 'stock cannot be below zero').max(9999).nullable(),
-  /** The kind of half in the workshop's drawer that it is; null for halves of this engine's own, which `stock` counts. */
-  line: z.uuid().nullable().default(null),
-});
+export const jobShellSchema = z
+  .strictObject({
+    family: familySchema.default('main'),
+    series: z.string().trim().min(1, 'name the series').max(60),
+    grade: z.string().trim().min(1, 'name the grade').max(40),
+    half: halfSchema,
+    wall: sizeNmSchema,
+    /** What the wall may be, where it is only known by its grade; `wall` is then the middle. */
+    band: sizeBandSchema.optional(),
+    /** Name of the undersize it is made for, such as 0.25; left out for standard. Undersizes never mix in a station. */
+    undersize: z.string().trim().min(1).max(20).optional(),
+    stock: z.int('stock is a whole number of halves').min(0, 'stock cannot be below zero').max(9999).nullable(),
+    /** The kind of half in the workshop's drawer that it is; null for halves of this engine's own, which `stock` counts. */
+    line: z.uuid().nullable().default(null),
+  })
+  .refine(isInBand, NOT_IN_BAND);
 export type JobShell = z.infer<typeof jobShellSchema>;
 
 /** One half as it was when its choice was accepted: a later change in the drawer does not rewrite it. */

@@ -65,8 +65,12 @@ export function codedFeatures(job: Pick<JobDocument, 'sheet' | 'withRods'>): Fea
   return featuresOf(job).filter((feature) => bandsOf(job.sheet, feature).length > 0);
 }
 
-/** Whether the marks of a feature are typed as a row that cannot be read whole. */
+/** Whether the marks of a feature are typed as a row that cannot be read whole; a rod carries its own. */
 function isUnread(job: JobDocument, feature: Feature): boolean {
+  if (feature === 'bigEnd') {
+    const known = bandsOf(job.sheet, feature);
+    return Object.values(job.rods).some(({ mark }) => mark !== '' && !known.some((band) => band.mark === mark));
+  }
   const decoded = decodedMarks(job, feature);
   return decoded !== null && (!decoded.ok || decoded.marks.some(({ mark }) => mark === null));
 }

@@ -17,6 +17,12 @@ export const sizeBandSchema = z
   .strictObject({ low: sizeNmSchema, high: sizeNmSchema })
   .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' });
 
+/** Whether a wall lies in its band, where it has one. */
+export function isInBand({ wall, band }: { wall: number; band?: { low: number; high: number } | undefined }): boolean {
+  return band === undefined || (wall >= band.low && wall <= band.high);
+}
+export const NOT_IN_BAND = { path: ['wall'], error: 'the wall is not in its band' };
+
 /** Limits from the engine's data sheet. They always name where they come from. */
 export const limitSchema = z
   .strictObject({

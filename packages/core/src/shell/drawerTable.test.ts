@@ -84,6 +84,14 @@ describe('a drawer in a file', () => {
     expect(told[4]).toBe('7: Grade the same kind as row 2; give one row for each');
   });
 
+  it('refuses a wall that is not in the band it gives', () => {
+    const head = ['Family', 'Series', 'Grade', 'Half', 'Wall', 'Wall from', 'Wall to', 'On hand'];
+    const read = readDrawerTable([head, ['main', 'Osier', 'Teal', 'upper', '1.995', '1.990', '1.992', '4']], 'mm', []);
+    expect(read).toMatchObject({
+      rows: [{ ok: false, faults: [{ column: 'Wall', message: 'the wall is not in its band' }] }],
+    });
+  });
+
   it('names the columns that a head lacks', () => {
     expect(readDrawerTable([['Grade', 'Wall']], 'mm', [])).toEqual({
       ok: false,

@@ -1,9 +1,8 @@
 import { z } from 'zod';
 import { familySchema, halfSchema } from '../fit/fitRequest.js';
-import { sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import { isInBand, NOT_IN_BAND, sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 
-/** One kind of half in the workshop's drawer. */
-export const drawerHalfSchema = z.strictObject({
+const drawerHalfFields = z.strictObject({
   family: familySchema,
   series: z.string().trim().min(1, 'name the series').max(60),
   grade: z.string().trim().min(1, 'name the grade').max(40),
@@ -34,6 +33,8 @@ export const drawerHalfSchema = z.strictObject({
     .default('')
     .describe('What was found on receipt: a wrong wall, a half-covered oil hole.'),
 });
+/** One kind of half in the workshop's drawer. */
+export const drawerHalfSchema = drawerHalfFields.refine(isInBand, NOT_IN_BAND);
 export type DrawerHalf = z.infer<typeof drawerHalfSchema>;
 
 /** What an engine holds of one kind of half: reserved by its accepted choice, or fitted into it. */
@@ -110,7 +111,7 @@ export const kitSchema = z.strictObject({
   halves: z
     .array(
       z.strictObject({
-        ...drawerHalfSchema.pick({
+        ...drawerHalfFields.pick({
           family: true,
           series: true,
           grade: true,

@@ -15,8 +15,8 @@ import { IntervalBar } from '../shaft/IntervalBar.js';
 import { readCell, textOfCell } from './cellText.js';
 import type { FamilyProps } from './familyProps.js';
 import { findingInWords } from './findingInWords.js';
-import { squareCells, withBlock } from './tableBlock.js';
-import { isBlank } from './typeText.js';
+import { shownTable, squareCells, withBlock, withShown } from './tableBlock.js';
+import { type BandText, isBlank } from './typeText.js';
 
 const Scroll = styled.div`
   overflow-x: auto;
@@ -42,9 +42,10 @@ const Findings = styled.ul`
 export function TablePanel({ family, text, unit, faults, codes, set }: FamilyProps) {
   const [compared, setCompared] = useState<'no' | 'plain' | 'mixed'>('no');
   const [left, setLeft] = useState<readonly string[]>([]);
-  const rows = text.housing.filter((band) => !isBlank(band)).map(({ mark }) => mark.trim());
-  const columns = text.journal.filter((band) => !isBlank(band)).map(({ mark }) => mark.trim());
-  const table = { rows, columns, cells: text.cells };
+  const marksOf = (bands: readonly BandText[]) => bands.map(({ mark }) => mark);
+  const table = shownTable(marksOf(text.housing), marksOf(text.journal), text.cells);
+  const { rows, columns, rowAt, columnAt } = table;
+  const setShown = (shown: readonly (readonly string[])[]) => set({ cells: withShown(text.cells, table, shown) });
   const grades = text.grades.filter((band) => !isBlank(band)).map(({ mark }) => mark.trim());
   const paintOf = (grade: string): Paint | null => {
     const paint = text.grades.find(({ mark }) => mark.trim() === grade)?.paint;
@@ -59,7 +60,7 @@ export function TablePanel({ family, text, unit, faults, codes, set }: FamilyPro
   const fill = (block: readonly (readonly string[])[], at = { row: 0, column: 0 }) => {
     const filled = withBlock(table, block, at);
     setLeft(filled.left);
-    set({ cells: filled.cells });
+    setShown(filled.cells);
   };
   const csv = () =>
     Papa.unparse([['', ...columns], ...squareCells(table).map((line, at) => [rows[at]!, ...line])], {
@@ -114,16 +115,16 @@ export function TablePanel({ family, text, unit, faults, codes, set }: FamilyPro
               rowCount={rows.length}
               rowHead={(row) => rows[row]}
               label={(row, column) => `${rows[row]} × ${columns[column]}`}
-              value={(row, column) => text.cells[row]?.[column] ?? ''}
-              fault={(row, column) => faults[`${family}.cells.${row}.${column}`] ?? null}
+              value={(row, column) => table.cells[row]![column]!}
+              fault={(row, column) => faults[`${family}.cells.${rowAt[row]}.${columnAt[column]}`] ?? null}
               onType={(row, column, typed) => {
                 const cells = squareCells(table);
                 cells[row]![column] = typed;
-                set({ cells });
+                setShown(cells);
               }}
               onPaste={(row, column, block) => fill(block, { row, column })}
               below={(row, column) => {
-                const { cell } = readCell(text.cells[row]?.[column] ?? '', grades);
+                const { cell } = readCell(table.cells[row]![column]!, grades);
                 const coded = codes && codedCell(codes, rows[row]!, columns[column]!);
                 const other = made?.[rows[row]!]?.[columns[column]!];
                 const isOther = differences.some(
@@ -169,7 +170,7 @@ export function TablePanel({ family, text, unit, faults, codes, set }: FamilyPro
                 {differences.length > 0 && (
                   <Button
                     onPress={() =>
-                      set({ cells: rows.map((row) => columns.map((column) => textOfCell(made[row]?.[column]))) })
+                      setShown(rows.map((row) => columns.map((column) => textOfCell(made[row]?.[column]))))
                     }
                   >
                     <Wand2 aria-hidden size={18} />

@@ -12,7 +12,7 @@ import { FEATURE_WORDS } from '../measure/featureWords.js';
 import { saveAs } from '../saving/saveAs.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { type OpenType, useOpenType } from './TypePage.js';
-import { limitFaultsAt, type TypeText } from './typeText.js';
+import { inUnit, limitFaultsAt, type TypeText } from './typeText.js';
 
 const Sixths = styled.div`
   display: grid;
@@ -104,7 +104,12 @@ function LayoutPanel({ open }: { open: OpenType }) {
         </div>
         {field('throws', 'Throws of the pins, degrees, front to rear; empty for the usual ones', 'whole')}
         <div className="half">
-          <Choice label="Written in" value={text.unit} options={UNIT_OPTIONS} onChange={(unit) => set({ unit })} />
+          <Choice
+            label="Written in (figures are converted)"
+            value={text.unit}
+            options={UNIT_OPTIONS}
+            onChange={(unit) => change((old) => inUnit(old, unit))}
+          />
         </div>
         <div className="half">
           <Choice

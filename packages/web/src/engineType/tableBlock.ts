@@ -10,6 +10,48 @@ export function squareCells({ rows, columns, cells }: TableText): string[][] {
   return rows.map((_, row) => columns.map((__, column) => cells[row]?.[column] ?? ''));
 }
 
+/** The part of a table whose rows and columns have something typed in their lines, and where those lines stand. */
+export interface ShownTable extends TableText {
+  readonly rowAt: readonly number[];
+  readonly columnAt: readonly number[];
+}
+
+/** The table to show for two lists of marks: a line that is empty, wherever it stands, keeps its cells and is left out. */
+export function shownTable(
+  rows: readonly string[],
+  columns: readonly string[],
+  cells: readonly (readonly string[])[],
+): ShownTable {
+  const typed = (marks: readonly string[]) => marks.flatMap((mark, at) => (mark.trim() === '' ? [] : [at]));
+  const [rowAt, columnAt] = [typed(rows), typed(columns)];
+  return {
+    rowAt,
+    columnAt,
+    rows: rowAt.map((at) => rows[at]!.trim()),
+    columns: columnAt.map((at) => columns[at]!.trim()),
+    cells: rowAt.map((row) => columnAt.map((column) => cells[row]?.[column] ?? '')),
+  };
+}
+
+/** All cells, those that are shown replaced. */
+export function withShown(
+  cells: readonly (readonly string[])[],
+  { rowAt, columnAt }: Pick<ShownTable, 'rowAt' | 'columnAt'>,
+  shown: readonly (readonly string[])[],
+): string[][] {
+  const width = Math.max(0, ...columnAt.map((at) => at + 1), ...cells.map((line) => line.length));
+  const height = Math.max(cells.length, ...rowAt.map((at) => at + 1), 0);
+  const all = Array.from({ length: height }, (_, row) =>
+    Array.from({ length: width }, (__, column) => cells[row]?.[column] ?? ''),
+  );
+  rowAt.forEach((row, down) => {
+    columnAt.forEach((column, across) => {
+      all[row]![column] = shown[down]?.[across] ?? '';
+    });
+  });
+  return all;
+}
+
 /**
  * Puts a block from a spreadsheet into a table. A block with the marks above and beside it goes where its marks say, in whatever
  * order they stand; one without goes in from the box where it was pasted.

@@ -9,8 +9,8 @@ import {
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readCell, textOfCell } from './cellText.js';
-import { withBlock } from './tableBlock.js';
-import { EMPTY_BAND, readType, type TypeText, textOfType } from './typeText.js';
+import { shownTable, withBlock, withShown } from './tableBlock.js';
+import { EMPTY_BAND, inUnit, readType, type TypeText, textOfType } from './typeText.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 const limit = (low: number, high: number) => ({ low: um(low), high: um(high), source: 'Sedge book, p. 3' });
@@ -97,6 +97,42 @@ describe('a data sheet as text', () => {
   ];
   it.each(faulty)('with $name tells just that place', ({ change, place }) => {
     expect(Object.keys(readType(change(text())).faults)).toEqual([place]);
+  });
+
+  it('keeps the cells of a table by the lines of their marks, an empty line in between or not', () => {
+    const old = text();
+    const [teal] = old.main.housing;
+    const gap = { ...old, main: { ...old.main, housing: [EMPTY_BAND, teal!], cells: [['', ''], ...old.main.cells] } };
+    expect(readType(gap).type?.main.table).toEqual(sedge().main.table);
+    const shown = shownTable(['', 'A', 'B'], ['1', ' ', '2'], [[], ['a', 'kept', 'b']]);
+    expect([shown.rows, shown.columns, shown.cells]).toEqual([
+      ['A', 'B'],
+      ['1', '2'],
+      [
+        ['a', 'b'],
+        ['', ''],
+      ],
+    ]);
+    expect(
+      withShown([[], ['a', 'kept', 'b']], shown, [
+        ['x', 'y'],
+        ['z', ''],
+      ]),
+    ).toEqual([
+      ['', '', ''],
+      ['x', 'kept', 'y'],
+      ['z', '', ''],
+    ]);
+  });
+
+  it('is converted when its unit changes, and what is no length stays as typed', () => {
+    const old = text();
+    const odd = { ...old, limits: { ...old.limits, runout: { low: 'see p. 9', high: '0.0254', source: 'p. 9' } } };
+    const inches = inUnit(odd, 'in');
+    expect(inches.limits.runout).toEqual({ low: 'see p. 9', high: '0.0010', source: 'p. 9' });
+    expect(inches.main.undersizes[0]!.amount).toBe('0.009843');
+    const back = readType(inUnit({ ...inches, limits: old.limits }, 'mm'));
+    expect(Math.abs(back.type!.main.grades[0]!.low - um(1988))).toBeLessThan(30);
   });
 
   it('passes over empty lines', () => {

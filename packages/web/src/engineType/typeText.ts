@@ -134,6 +134,38 @@ export function textOfType(type: EngineType): TypeText {
   };
 }
 
+/** A sheet's figures in another unit: each length that can be read is converted, anything else stays as it was typed. */
+export function inUnit(text: TypeText, unit: Unit): TypeText {
+  const length = (typed: string) => {
+    const parsed = parseLength(typed, { unit: text.unit, signed: 'sign' });
+    return parsed.ok ? formatExactLength(parsed.nm, unit, INSTRUMENT_DECIMALS[unit]).replace('−', '-') : typed;
+  };
+  const ends = <Ends extends { readonly low: string; readonly high: string }>(one: Ends): Ends => ({
+    ...one,
+    low: length(one.low),
+    high: length(one.high),
+  });
+  const family = (one: FamilyText): FamilyText => ({
+    ...one,
+    housing: one.housing.map(ends),
+    journal: one.journal.map(ends),
+    grades: one.grades.map(ends),
+    undersizes: one.undersizes.map((under) => ({
+      ...under,
+      amount: length(under.amount),
+      journal: ends(under.journal),
+      grades: under.grades.map(ends),
+    })),
+  });
+  return {
+    ...text,
+    unit,
+    limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, ends(text.limits[key])])) as TypeText['limits'],
+    main: family(text.main),
+    rod: family(text.rod),
+  };
+}
+
 /** Faults by the place where they stand, such as `main.housing.2.low`. */
 export type TypeFaults = Readonly<Record<string, string>>;
 

@@ -22,6 +22,9 @@ export async function readSpreadsheet(file: File): Promise<string[][]> {
   return Array.from(rows, (row) => row ?? []);
 }
 
+/** Columns that a spreadsheet may count with; elsewhere 0.50 is a name and no number. */
+const COUNTED = new Set(['On hand', 'Price', 'Least', 'Count']);
+
 /** A table as a file for a spreadsheet. */
 export async function xlsxOf(
   name: string,
@@ -30,7 +33,10 @@ export async function xlsxOf(
   const { Workbook } = await import('exceljs');
   const book = new Workbook();
   const sheet = book.addWorksheet(name);
-  for (const row of table) sheet.addRow(row.map((cell) => (/^\d+(\.\d+)?$/u.test(cell) ? Number(cell) : cell)));
+  const [head = []] = table;
+  for (const row of table) {
+    sheet.addRow(row.map((cell, at) => (COUNTED.has(head[at]!) && /^\d+(\.\d+)?$/u.test(cell) ? Number(cell) : cell)));
+  }
   sheet.getRow(1).font = { bold: true };
   sheet.columns.forEach((column, at) => {
     column.width = Math.min(40, Math.max(8, ...table.map((row) => (row[at] ?? '').length + 2)));
