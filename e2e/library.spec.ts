@@ -89,6 +89,11 @@ test('a later revision offers its differences to an engine, and asks where both 
   await bore.getByLabel('High limit, mm').fill('64.018');
   await page.getByRole('link', { name: 'Revisions and compare' }).click();
   await expect(page.getByRole('table', { name: 'Differences' }).getByRole('row')).toHaveCount(3);
+  // What was typed can be taken back step by step, dropped changes too.
+  await page.getByRole('button', { name: 'Drop the changes' }).click();
+  await expect(page.getByText('They say the same.')).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('table', { name: 'Differences' }).getByRole('row')).toHaveCount(3);
   // Somebody else saves first: nothing is overwritten unseen.
   const theirs = { ...type, note: 'seen by Teasel' };
   await request.put(`/api/types/${id}`, { data: { revision: 1, by: 'Teasel', type: theirs } });

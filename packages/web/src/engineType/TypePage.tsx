@@ -4,6 +4,7 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useOutletContext, useParams } from 'react-router';
 import { useAppSelector } from '../app/store.js';
 import { useDraft } from '../data/useDraft.js';
+import { usePast } from '../data/usePast.js';
 import { Stages } from '../job/JobPage.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
@@ -61,6 +62,7 @@ export function TypePage() {
   const [fault, setFault] = useState<string | null>(null);
   const [isTried, setTried] = useState(false);
   const [draft, setDraft, clearDraft] = useDraft<Draft>(`type.${id}`);
+  const past = usePast<Draft>();
   const look = useCallback(async () => {
     try {
       setView(await fetchType(id));
@@ -107,9 +109,16 @@ export function TypePage() {
     id,
     view,
     text,
-    change: (change) => setDraft({ base, text: change(text) }),
+    change: (change) => {
+      past.keep({ base, text });
+      setDraft({ base, text: change(text) });
+    },
     type,
     faults,
+  };
+  const drop = () => {
+    past.keep({ base, text }, true);
+    clearDraft();
   };
   const tab = TABS.find(({ to }) => pathname.endsWith(`/${to}`));
   return (
@@ -124,12 +133,17 @@ export function TypePage() {
                 : 'Not in the library yet'
               : 'Changed on this device, not saved yet'}
           </Quiet>
-          {draft !== null && view && (
-            <Button onPress={clearDraft}>
-              <Undo2 aria-hidden size={20} />
-              Drop the changes
-            </Button>
-          )}
+          <Button
+            isDisabled={past.isEmpty}
+            onPress={() => {
+              const before = past.takeBack();
+              if (before) setDraft(before);
+            }}
+          >
+            <Undo2 aria-hidden size={20} />
+            Undo
+          </Button>
+          {draft !== null && view && <Button onPress={drop}>Drop the changes</Button>}
           <Button $kind="main" isDisabled={draft === null || isBehind} onPress={() => void save()}>
             <Save aria-hidden size={20} />
             {view ? `Save as revision ${base + 1}` : 'Put it into the library'}
@@ -142,7 +156,7 @@ export function TypePage() {
           urgent
           actions={
             <>
-              <Button onPress={clearDraft}>Take theirs, drop mine</Button>
+              <Button onPress={drop}>Take theirs, drop mine</Button>
               <Button onPress={() => setDraft({ base: view.revision, text })}>Mine goes over it</Button>
             </>
           }

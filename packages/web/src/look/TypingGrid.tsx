@@ -1,5 +1,5 @@
 import type { ClipboardEvent, KeyboardEvent, ReactNode } from 'react';
-import { useRef } from 'react';
+import { useId, useRef } from 'react';
 import styled from 'styled-components';
 import { fieldBox } from './Field.js';
 
@@ -64,6 +64,7 @@ export function TypingGrid(props: TypingGridProps) {
   const { name, columns, rowCount, corner, rowHead, label, value, fault, onType, onPaste, onLeave, below, rowEnd } =
     props;
   const table = useRef<HTMLTableElement>(null);
+  const id = useId();
   const go = (row: number, column: number) => {
     const box = table.current?.querySelector<HTMLInputElement>(`input[data-place="${row} ${column}"]`);
     box?.focus();
@@ -127,6 +128,7 @@ export function TypingGrid(props: TypingGridProps) {
                     data-place={`${row} ${at}`}
                     aria-label={label(row, at)}
                     aria-invalid={wrong !== null}
+                    {...(wrong === null ? {} : { 'aria-describedby': `${id} ${row} ${at}`.replaceAll(' ', '-') })}
                     value={value(row, at)}
                     autoComplete="off"
                     spellCheck={false}
@@ -135,7 +137,11 @@ export function TypingGrid(props: TypingGridProps) {
                     onPaste={(event) => paste(event, row, at)}
                     onBlur={() => onLeave?.(row, at)}
                   />
-                  {wrong !== null && <span className="fault">{wrong}</span>}
+                  {wrong !== null && (
+                    <span className="fault" id={`${id} ${row} ${at}`.replaceAll(' ', '-')}>
+                      {wrong}
+                    </span>
+                  )}
                   {below?.(row, at)}
                 </td>
               );
