@@ -104,6 +104,11 @@ test('a later revision offers its differences to an engine, and asks where both 
   await page.getByRole('button', { name: 'Mine goes over it' }).click();
   await page.getByRole('button', { name: 'Save as revision 3' }).click();
   await expect(page.getByText(/^Revision 3, saved by/)).toBeVisible();
+  // Every revision is kept: the second one can be started from again, to be saved or dropped.
+  await page.getByRole('button', { name: 'Start again from revision 2' }).click();
+  await expect(page.getByText('Changed on this device, not saved yet')).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Differences' })).toContainText('seen by Teasel');
+  await page.getByRole('button', { name: 'Drop the changes' }).click();
 
   await page.goto(`/engines/${engine}/data`);
   const origin = page.getByRole('region', { name: 'Engine type' });

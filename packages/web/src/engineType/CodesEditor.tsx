@@ -22,8 +22,8 @@ const Lists = styled.div`
   flex-wrap: wrap;
   gap: 0.75rem;
   align-items: stretch;
-  > section { flex: 1 1 18rem; min-width: 0; overflow-x: auto; padding: 0.75rem; }
-  > section:last-child { flex-grow: 1.6; }
+  > section { flex: 1 1 17rem; min-width: 0; overflow-x: auto; padding: 0.75rem; }
+  > section:last-child { flex: 1.4 1 28rem; }
 `;
 
 /** Marks, grades, the selection table and undersizes of the mains or of the rods, checked as they are typed. */

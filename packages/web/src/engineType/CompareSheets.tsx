@@ -1,6 +1,7 @@
 import { sheetDifferences, type TypeRevision, type TypeSummary } from '@fettle/core';
 import { format } from 'date-fns';
 import { useEffect, useState } from 'react';
+import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
@@ -8,10 +9,11 @@ import { fetchRevisions, fetchTypes } from '../saving/api.js';
 import { refusalInWords } from '../saving/refusalInWords.js';
 import { DifferenceTable } from './DifferenceTable.js';
 import { useOpenType } from './TypePage.js';
+import { textOfType } from './typeText.js';
 
 /** What changed from revision to revision, and where this sheet differs from another one. */
 export function CompareSheets() {
-  const { id, type, view } = useOpenType();
+  const { id, type, view, change } = useOpenType();
   const [revisions, setRevisions] = useState<readonly TypeRevision[]>([]);
   const [others, setOthers] = useState<readonly TypeSummary[]>([]);
   const [other, setOther] = useState(id);
@@ -81,6 +83,9 @@ export function CompareSheets() {
                 <th>Saved</th>
                 <th>By</th>
                 <th>What changed</th>
+                <th>
+                  <span className="visually-hidden">Go back to it</span>
+                </th>
               </tr>
             </thead>
             <tbody>
@@ -99,6 +104,16 @@ export function CompareSheets() {
                             .map(({ place }) => place)
                             .join('; ') + (changed.length > 4 ? ` and ${changed.length - 4} more` : '')
                         : 'first entered'}
+                    </td>
+                    <td>
+                      {at > 0 && (
+                        <Button
+                          aria-label={`Start again from revision ${one.revision}`}
+                          onPress={() => change(() => textOfType(one.type))}
+                        >
+                          Start again from it
+                        </Button>
+                      )}
                     </td>
                   </tr>
                 );
