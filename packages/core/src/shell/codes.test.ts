@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { chanceInside } from '../clearance/chanceInside.js';
 import { seeded } from '../fit/seeded.js';
 import { nanometres } from '../measure/nanometres.js';
 import { type CodeSheet, codeSheetSchema, readCodeSheet } from './codeSheet.js';
@@ -83,6 +84,78 @@ describe('clearance of bands', () => {
       { low: um(59_987), high: um(60_000) },
     ];
     expect(clearanceOfBands(bore, shaft, none, none)).toEqual({ tightest: 0, loosest: 32_000 });
+  });
+});
+
+/**
+ * Limit deviations for 60 mm, µm (ISO 286-2, from memory, checked by the formulas of ISO 286-1): H6 +19/0, H7 +30/0, h5 0/−13, h6 0/−19,
+ * g6 −10/−29, e8 −60/−106, d9 −100/−174.
+ */
+const ISO_286 = {
+  H6: [0, 19],
+  H7: [0, 30],
+  h5: [-13, 0],
+  h6: [-19, 0],
+  g6: [-29, -10],
+  e8: [-106, -60],
+  d9: [-174, -100],
+} as const;
+
+describe('ISO 286 fits of 60 mm as bands', () => {
+  const none = { low: nanometres(0), high: nanometres(0) };
+  const sized = (grade: keyof typeof ISO_286) => ({
+    low: um(60_000 + ISO_286[grade][0]),
+    high: um(60_000 + ISO_286[grade][1]),
+  });
+  const fits = [
+    ['H6', 'h5', 0, 32],
+    // Fit 60 H6/h6: 0 to 38 µm (ISO 286-2, from memory).
+    ['H6', 'h6', 0, 38],
+    ['H7', 'g6', 10, 59],
+    ['H7', 'e8', 60, 136],
+    ['H7', 'd9', 100, 204],
+  ] as const;
+
+  it.each(fits)(
+    '%s/%s has its least and its largest clearance, and nothing is outside them',
+    (hole, shaft, least, most) => {
+      const bands = { bore: sized(hole), journal: sized(shaft), upper: none, lower: none };
+      const { tightest, loosest } = clearanceOfBands(bands.bore, bands.journal, none, none);
+      expect([tightest, loosest]).toEqual([um(least), um(most)]);
+      expect(chanceInside(bands, { low: um(least), high: um(most) })).toBe(1);
+      // A sum of two even sizes is symmetric about its middle.
+      expect(chanceInside(bands, { low: um(least), high: um((least + most) / 2) })).toBeCloseTo(0.5, 6);
+    },
+  );
+
+  it('cut into marks of equal steps have a table that keeps a clearance as narrow as two steps and two walls', () => {
+    const steps = (grade: keyof typeof ISO_286, count: number, marks: string) =>
+      Array.from({ length: count }, (_, at) => {
+        const [low, high] = ISO_286[grade];
+        const step = (high - low) / count;
+        return { mark: marks[at]!, low: 60 + (low + at * step) / 1000, high: 60 + (low + (at + 1) * step) / 1000 };
+      });
+    const codes = selectionCodes(
+      {
+        limits: { low: 0.02, high: 0.045, source: 'ISO 286 bands, clearance invented' },
+        aim: null,
+        housing: steps('H7', 3, 'ABC').map(({ mark, low, high }) => ({ mark, low: low + 4, high: high + 4 })),
+        journal: steps('g6', 2, '12'),
+        grades: [1.9925, 1.9975, 2.0025, 2.0075, 2.0125].map((wall, at) => ({ id: `G${at}`, low: wall, high: wall })),
+        table: {},
+      },
+      'mm',
+    );
+    const table = generatedTable(codes, { mixed: true })!;
+    for (const { mark: housing } of codes.housing) {
+      for (const { mark: journal } of codes.journal) {
+        const interval = cellInterval({ ...codes, table }, housing, journal)!;
+        expect(interval.loosest - interval.tightest).toBe(um(10 + 9.5));
+        // Pairs step by 5 µm of walls in sum, so the middle is never further than 2.5 µm off the aim.
+        expect(Math.abs((interval.tightest + interval.loosest) / 2 - codes.aim!)).toBeLessThanOrEqual(um(2.5));
+      }
+    }
+    expect(tableFindings({ ...codes, table }).filter(({ kind }) => kind === 'not-monotone')).toEqual([]);
   });
 });
 
