@@ -3,7 +3,7 @@ import { clearanceLimitsOf } from '../engineType/engineType.js';
 import type { Family } from '../fit/fitRequest.js';
 import { cellInterval, codesOfFamily, gradesOfCell, type SelectionCodes } from '../shell/selectionTable.js';
 import type { ClearanceInterval } from '../shell/sizeBand.js';
-import type { JobDocument } from './jobDocument.js';
+import { type JobDocument, NO_WISHES } from './jobDocument.js';
 import { markedBands } from './jobMarks.js';
 
 /** What the data sheet's table calls for at a station whose two marks are known. */
@@ -98,7 +98,7 @@ export function heldAsCoded(job: JobDocument, coded: ReadonlyMap<string, CodedSt
       if (!found) missing.add(`${grade} ${family} ${side}`);
       return found?.[0] ?? null;
     }) as [string | null, string | null];
-    const before = job.wishes[station] ?? { upper: null, lower: null, noShells: [], unmixed: false };
+    const before = job.wishes[station] ?? NO_WISHES;
     wishes[station] = { ...before, upper, lower };
   }
   return missing.size > 0 ? { ok: false, missing: [...missing] } : { ok: true, wishes };

@@ -94,6 +94,7 @@ export const stationWishSchema = z.strictObject({
   unmixed: z.boolean(),
 });
 export type StationWishes = z.infer<typeof stationWishSchema>;
+export const NO_WISHES: StationWishes = { upper: null, lower: null, noShells: [], unmixed: false };
 
 /** Stamped rows as they were typed, each with the end that its first mark belongs to. Marks of the rods are on the rods. */
 export const markRowSchema = z.strictObject({

@@ -156,6 +156,22 @@ describe('the question what to order', () => {
     ]);
   });
 
+  it('goes by the aim that the job has, and leaves out and names a station that no shell can cure', () => {
+    const base = jobOf(twin());
+    const job = jobOf(twin(), {
+      rules: { ...base.rules, aim: { kind: 'figure', clearance: um(30) }, extras: { M3: um(5) } },
+    });
+    const asked = kitQuestionOfJob(job, [read('mainBore', 2, 64_025)], wishes({ families: ['main'] }));
+    if (!asked.ok) throw new Error(asked.missing.join());
+    expect(asked.question.stations.map(({ id, aim }) => [id, aim])).toEqual([
+      ['M1', 0.03],
+      ['M3', 0.035],
+    ]);
+    expect(asked.blocked).toEqual(['M2']);
+    const worn = [1, 2, 3].map((main) => read('mainJournal', main, 59_950));
+    expect(kitQuestionOfJob(job, worn, wishes({ families: ['main'] }))).toEqual({ ok: false, missing: [] });
+  });
+
   it('says what the data sheet lacks, and assumes nothing in its place', () => {
     const type = twin();
     const bare = {

@@ -1,4 +1,5 @@
 import type { z } from 'zod';
+import { clearanceAim } from '../clearance/clearanceAim.js';
 import { clearanceLimitsOf, type EngineType, type LimitKey } from '../engineType/engineType.js';
 import type { Family } from '../fit/fitRequest.js';
 import { type KitQuestion, kitQuestionSchema } from '../fit/kitQuestion.js';
@@ -31,10 +32,12 @@ export type KitAsked =
       readonly question: KitQuestion;
       /** From the ids of the question to the halves they stand for. */
       readonly shells: ReadonlyMap<string, JobShell>;
+      /** Stations left out, for a size outside the data sheet keeps every shell from them. */
+      readonly blocked: readonly string[];
     }
   | {
       readonly ok: false;
-      /** What the data sheet lacks: limits, or the grades of a family. */
+      /** What the data sheet lacks: limits, or the grades of a family; nothing where every station is blocked. */
       readonly missing: readonly (LimitKey | `${Family}Grades`)[];
     };
 
@@ -70,7 +73,7 @@ function question(
   halves: readonly JobShell[],
   wishes: KitWishes,
   prices: (shell: JobShell) => number,
-): KitAsked {
+): Omit<KitAsked & { ok: true }, 'blocked'> {
   const length = (value: Nanometres) => numberOfLength(value, unit);
   const band = ({ low, high }: SizeBand) => ({ low: length(low), high: length(high) });
   const onShelf = (shell: JobShell) =>
@@ -128,6 +131,7 @@ function middle({ low, high }: SizeBand): Nanometres {
 export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[], wishes: KitWishes): KitAsked {
   const missing: (LimitKey | `${Family}Grades`)[] = [];
   const places: Place[] = [];
+  const blocked: string[] = [];
   const undersizes = new Map<Family, Set<string | null>>();
   for (const family of wishes.families) {
     const clearance = clearanceLimitsOf(job.limits, family);
@@ -162,14 +166,21 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
       const housing = own ?? open.shift();
       if (!housing) continue;
       const scatter = own ? scatterOf(own) : worst;
-      const extra = job.rules.extras[journal.name] ?? 0;
+      const findings = [...housing.findings, ...journal.findings];
+      if (findings.length > 0) {
+        blocked.push(partName(JOURNAL[family], journal.number));
+        continue;
+      }
+      const extra = job.rules.extras[journal.name] ?? nanometres(0);
+      const aim = family === 'main' ? job.rules.aim : job.rules.rodAim;
+      const shaft = sized(journal.size, whole[1]!);
       places.push({
         id: partName(JOURNAL[family], journal.number),
         family,
         bore: sized(housing.size, whole[0]!),
-        journal: sized(journal.size, whole[1]!),
+        journal: shaft,
         ...limitsOfMean(clearance, scatter, scatterOf(journal)),
-        aim: nanometres(middle(clearance) + extra),
+        aim: clearanceAim(aim, clearance, middle(shaft), extra)!,
         fixed: own !== undefined,
       });
     }
@@ -178,5 +189,6 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
   const halves = [...undersizes].flatMap(([family, names]) =>
     [...names].flatMap((name) => shellsOfSheet(job.sheet!, family, name)),
   );
-  return question(job.unit, places, halves, wishes, priceIn(wishes.drawer));
+  if (places.length === 0) return { ok: false, missing: [] };
+  return { ...question(job.unit, places, halves, wishes, priceIn(wishes.drawer)), blocked };
 }

@@ -9,6 +9,7 @@ import {
   type JobFit,
   type LeftOut,
   lengthOfNumber,
+  NO_WISHES,
   rodCount,
   rodLabel,
 } from '@fettle/core';
@@ -130,7 +131,7 @@ function Conflicts({ plan, play, asked }: { plan: FitPlan; play: Play; asked: Jo
     if (remedy.kind === 'release' && station) {
       return {
         label: 'Let it go',
-        run: () => play.wish(station, { upper: null, lower: null, noShells: [], unmixed: false }, `${station} let go`),
+        run: () => play.wish(station, NO_WISHES, `${station} let go`),
       };
     }
     if (remedy.kind === 'move-rod') {

@@ -1,4 +1,4 @@
-import type { JobDocument, StationWishes } from '@fettle/core';
+import { type JobDocument, NO_WISHES, type StationWishes } from '@fettle/core';
 import { useState } from 'react';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 
@@ -11,8 +11,6 @@ interface Kept {
   /** What the step did, to say what undoing takes back. */
   readonly what: string;
 }
-
-const NO_WISH: StationWishes = { upper: null, lower: null, noShells: [], unmixed: false };
 
 function isEmpty(wish: StationWishes): boolean {
   return wish.upper === null && wish.lower === null && wish.noShells.length === 0 && !wish.unmixed;
@@ -42,10 +40,10 @@ export function usePlay(job: OpenJob): Play {
   };
   const last = steps.at(-1);
   return {
-    wishAt: (station) => wishes[station] ?? NO_WISH,
+    wishAt: (station) => wishes[station] ?? NO_WISHES,
     wish: (station, part, what) =>
       step(what, (old) => {
-        const { [station]: before = NO_WISH, ...others } = old.wishes;
+        const { [station]: before = NO_WISHES, ...others } = old.wishes;
         const wish = { ...before, ...part };
         return { ...old, wishes: isEmpty(wish) ? others : { ...others, [station]: wish } };
       }),

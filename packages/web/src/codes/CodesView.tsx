@@ -1,5 +1,4 @@
 import {
-  bandsOf,
   type CodedStation,
   codedFeatures,
   codedStations,
@@ -7,40 +6,37 @@ import {
   formatExactLength,
   heldAsCoded,
   INSTRUMENT_DECIMALS,
-  type JobDocument,
   jobDocumentSchema,
   measuredParts,
   PAINTS,
   partName,
   pinnedRods,
   placedRods,
-  rodCount,
   rowLayout,
 } from '@fettle/core';
 import { type ReactNode, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useOpenJob } from '../job/JobPage.js';
-import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
 import { GradeName, PaintDab } from '../look/GradeSwatch.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { StateShape } from '../look/StateMark.js';
 import { TwoColumns } from '../look/TwoColumns.js';
 import { useKeptText } from '../look/useKeptText.js';
-import { FEATURE_WORDS } from '../measure/featureWords.js';
 import { LengthField } from '../measure/LengthField.js';
-import { useSaveReading } from '../measure/useSaveReading.js';
 import { IntervalBar } from '../shaft/IntervalBar.js';
 import { ShaftLine, type ShaftRow } from '../shaft/ShaftLine.js';
 import type { ShaftColumn } from '../shaft/shaftColumns.js';
 import { CleanUpText } from './CleanUpText.js';
 import { chanceText } from './chanceText.js';
-import { disagreementText } from './disagreementText.js';
+import { Disagreements } from './Disagreements.js';
+import { type MarkTexts, rodRow, withTexts } from './markTexts.js';
 import { paintOf } from './paintOf.js';
+import { ReplaceRod } from './ReplaceRod.js';
 import { decodedText, RowField } from './RowField.js';
 
 const Mark = styled.strong`
@@ -59,117 +55,6 @@ const Called = styled.span`
   line-height: 1.2;
 `;
 
-type Texts = Partial<Record<Feature, { text: string; first: 'front' | 'rear' }>>;
-
-/** The rods' marks as one row, by number; empty while no rod has one. */
-function rodRow({ rods, layout }: JobDocument): string {
-  const marks = Array.from({ length: rodCount(layout) }, (_, at) => rods[String(at + 1)]?.mark ?? '');
-  return marks.every((mark) => mark === '') ? '' : marks.map((mark) => mark || '?').join(' ');
-}
-
-/** The document as it would be with what is being typed: the shaft fills in key by key. */
-function withTexts(document: JobDocument, texts: Texts): JobDocument {
-  const marks = { ...document.marks };
-  const rods = { ...document.rods };
-  for (const [name, typed] of Object.entries(texts)) {
-    const feature = name as Feature;
-    if (feature !== 'bigEnd') marks[feature] = typed;
-    else {
-      const decoded = decodedText(document, 'bigEnd', typed.text, typed.first);
-      if (!decoded?.ok) continue;
-      for (const { station, mark, typed: word } of decoded.marks) {
-        rods[String(station)] = { pin: rods[String(station)]?.pin ?? null, mark: (mark ?? word).slice(0, 20) };
-      }
-    }
-  }
-  return { ...document, marks, rods };
-}
-
-/** A rod that is replaced by another: its mark, its size and its place start anew, and the matching with them. */
-function ReplaceRod({ job }: { job: OpenJob }) {
-  const change = useChangeDocument(job);
-  const save = useSaveReading(job);
-  const { document } = job;
-  const [rod, setRod] = useState('1');
-  const [mark, setMark] = useState('');
-  const [told, setTold] = useState<string | null>(null);
-  const numbers = Array.from({ length: rodCount(document.layout) }, (_, at) => String(at + 1));
-  const replace = () => {
-    for (const { feature, station, slot, text } of job.readings) {
-      if (feature === 'bigEnd' && String(station) === rod && text !== '') save({ feature, station, slot }, '');
-    }
-    change((old) => {
-      const stations = Object.fromEntries(
-        Object.entries(old.choice?.stations ?? {}).filter(([id]) => !id.startsWith('P')),
-      );
-      return {
-        ...old,
-        rods: { ...old.rods, [rod]: { mark: mark.trim(), pin: null } },
-        choice: old.choice && (Object.keys(stations).length > 0 ? { ...old.choice, stations } : null),
-      };
-    });
-    setTold(`R${rod} is another rod now: its readings are taken back, and the rods are matched anew.`);
-    setMark('');
-  };
-  return (
-    <Panel>
-      <PanelTitle>Another rod was fitted</PanelTitle>
-      <Quiet>
-        A replaced rod has a mark and a size of its own. Its readings are taken back (they stay in the history), and the
-        accepted choice of the rods is opened again.
-      </Quiet>
-      <Row style={{ alignItems: 'end' }}>
-        <Choice
-          label="Rod"
-          value={rod}
-          options={numbers.map((value) => ({ value, label: `R${value} ${document.rods[value]?.mark ?? ''}` }))}
-          onChange={setRod}
-        />
-        <Field label="Mark of the new rod" value={mark} maxLength={20} onChange={setMark} />
-        <Button onPress={replace}>It is replaced</Button>
-      </Row>
-      {told && <p role="status">{told}</p>}
-    </Panel>
-  );
-}
-
-/** Where readings and marks disagree, with what may be behind it. */
-function Disagreements({ job }: { job: OpenJob }) {
-  const { document, readings } = job;
-  const { unit } = document;
-  const parts = codedFeatures(document).flatMap((feature) =>
-    measuredParts(document, readings, feature).filter(({ disagreement }) => disagreement !== null),
-  );
-  const size = (value: Parameters<typeof formatExactLength>[0]) =>
-    `${formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
-  if (parts.length === 0) return null;
-  return (
-    <Notice>
-      <p>
-        <strong>
-          {parts.length === 1
-            ? 'One part is not what its mark says.'
-            : `${parts.length} parts are not what their marks say.`}
-        </strong>
-      </p>
-      <ul aria-label="Readings against marks">
-        {parts.map(({ name, feature, mark, size: read, disagreement }) => {
-          const band = bandsOf(document.sheet, feature).find((one) => one.mark === mark)!;
-          return (
-            <li key={`${feature} ${name}`} style={{ marginTop: '0.3rem' }}>
-              <strong>
-                {name}, {FEATURE_WORDS[feature].toLowerCase()}:
-              </strong>{' '}
-              reads {size(read!.nominal)}, mark {mark} stands for {size(band.low)} to {size(band.high)}:{' '}
-              {disagreementText(disagreement!, unit)}
-            </li>
-          );
-        })}
-      </ul>
-    </Notice>
-  );
-}
-
 /** Marks typed as they are stamped, drawn on the shaft, with what the sheet's table calls for and how well that is known. */
 export function CodesView() {
   const job = useOpenJob();
@@ -186,7 +71,7 @@ export function CodesView() {
     pin: useKeptText(`${job.id} marks pin`, document.marks.pin?.text ?? ''),
   };
   const firstOf = (feature: Feature) => rowLayout(document, feature).first;
-  const texts: Texts = Object.fromEntries(
+  const texts: MarkTexts = Object.fromEntries(
     features.flatMap((feature) => {
       const { text } = kept[feature];
       return text.trim() === '' ? [] : [[feature, { text, first: firstOf(feature) }]];

@@ -6,7 +6,6 @@ import {
   INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobShell,
-  jobShellSchema,
   nanometres,
   otherUnit,
   shellsInOrder,
@@ -19,12 +18,11 @@ import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
 import { GradeName } from '../look/GradeSwatch.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
-import { useKeptText } from '../look/useKeptText.js';
 import { LengthField, lengthText } from '../measure/LengthField.js';
 import { useDrawer } from '../workshop/useDrawer.js';
+import { CountField } from './CountField.js';
 import { FamilyForm } from './FamilyForm.js';
 import { HALF_OPTIONS } from './halfOptions.js';
 import { NumberField } from './NumberField.js';
@@ -48,36 +46,6 @@ const ShellRow = styled.tr`
 `;
 
 type Change = (change: (document: JobDocument) => JobDocument) => void;
-
-interface StockFieldProps {
-  readonly id: string;
-  readonly shell: JobShell;
-  readonly onCommit: (stock: number | null) => void;
-}
-
-function StockField({ id, shell, onCommit }: StockFieldProps) {
-  const stored = shell.stock === null ? '' : String(shell.stock);
-  const { text, setText, settled } = useKeptText(`${id} stock`, stored);
-  const wanted = text.trim() === '' ? null : /^\d+$/u.test(text.trim()) ? Number(text) : Number.NaN;
-  const read = jobShellSchema.shape.stock.safeParse(wanted);
-  return (
-    <Field
-      aria-label={`Stock of ${shell.grade} ${shell.half}`}
-      label=""
-      figure
-      inputMode="numeric"
-      value={text}
-      onChange={setText}
-      onBlur={() => {
-        if (!read.success) return;
-        settled(text.trim());
-        onCommit(read.data);
-      }}
-      fault={read.success ? null : 'A whole number, or empty.'}
-      placeholder="any"
-    />
-  );
-}
 
 /** Half the width of a band: how far a wall may be off its middle. */
 function halfOf({ low, high }: NonNullable<JobShell['band']>) {
@@ -138,7 +106,14 @@ function ShellLine({ id, shell, document, change, free }: ShellLineProps) {
       </td>
       <td style={{ width: '7rem' }}>
         {shell.line === null ? (
-          <StockField id={id} shell={shell} onCommit={(stock) => set({ stock })} />
+          <CountField
+            id={`${id} stock`}
+            label={`Stock of ${shell.grade} ${shell.half}`}
+            value={shell.stock}
+            most={9999}
+            empty="any"
+            onCommit={(stock) => set({ stock })}
+          />
         ) : (
           <span title="in the workshop drawer, for this engine">{free === null ? '…' : `${free} free`}</span>
         )}

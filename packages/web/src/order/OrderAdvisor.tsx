@@ -130,6 +130,7 @@ export function OrderAdvisor({ document, readings, name }: OrderAdvisorProps) {
           ? `grades of the ${one === 'mainGrades' ? 'mains' : 'rods'}`
           : LIMIT_NAMES[one as LimitKey].toLowerCase(),
       );
+  const blocked = question.ok ? question.blocked : [];
   const shells = question.ok ? question.shells : new Map<string, JobShell>();
   const gradeOf = (id: string) => {
     const shell = shells.get(id);
@@ -254,6 +255,12 @@ export function OrderAdvisor({ document, readings, name }: OrderAdvisorProps) {
             </Button>
           )}
         </Asked>
+        {(blocked.length > 0 || (!question.ok && missing.length === 0)) && (
+          <Notice>
+            {blocked.length > 0 ? `${blocked.join(', ')} left out` : 'Nothing is left to order for'}: a size outside the
+            data sheet keeps every shell from {blocked.length === 1 ? 'it' : 'them'} until it is machined.
+          </Notice>
+        )}
         {missing.length > 0 && (
           <Notice>That needs more of the data sheet: {missing.join(', ')}. Nothing is assumed in their place.</Notice>
         )}

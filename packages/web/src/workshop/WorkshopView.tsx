@@ -14,15 +14,14 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
 import { UNIT_OPTIONS } from '../bench/options.js';
+import { CountField } from '../drawer/CountField.js';
 import { FamilyForm } from '../drawer/FamilyForm.js';
 import { HALF_OPTIONS } from '../drawer/halfOptions.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { SearchField } from '../look/SearchField.js';
-import { useKeptText } from '../look/useKeptText.js';
 import { NOBODY } from '../person/personSlice.js';
 import { moveDrawer } from '../saving/api.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
@@ -55,30 +54,6 @@ const Line = styled.tr`
 const Scroll = styled.div`
   overflow-x: auto;
 `;
-
-function OnHandField({ line, by, act }: { line: DrawerLine; by: string; act: Drawer['act'] }) {
-  const { id, version, half } = line;
-  const { text, setText, settled } = useKeptText(`drawer ${id}`, String(half.onHand));
-  const wanted = /^\d{1,5}$/u.test(text.trim()) ? Number(text) : null;
-  return (
-    <Field
-      aria-label={`On hand of ${half.grade} ${half.half}`}
-      label=""
-      figure
-      inputMode="numeric"
-      value={text}
-      onChange={setText}
-      onBlur={() => {
-        if (wanted === null || wanted === half.onHand) return;
-        const changes = [{ id, version, half: { ...half, onHand: wanted } }];
-        void act(() => moveDrawer({ by, kind: 'count', note: '', changes })).then((worked) => {
-          if (worked) settled(text.trim());
-        });
-      }}
-      fault={wanted === null ? 'A whole number.' : null}
-    />
-  );
-}
 
 /** Everything about a half that a search may look for. */
 function wordsOf({ half, reservations }: DrawerLine): string {
@@ -159,7 +134,16 @@ function LinesTable({ lines, unit, by, act, opened, isNarrow, onOpen }: LinesTab
                   {half.band && <small>by grade</small>}
                 </td>
                 <td style={{ width: '5.5rem' }}>
-                  <OnHandField line={line} by={by} act={act} />
+                  <CountField
+                    id={`drawer ${id}`}
+                    label={`On hand of ${half.grade} ${half.half}`}
+                    value={half.onHand}
+                    most={99_999}
+                    onCommit={(onHand) => {
+                      const changes = [{ id, version, half: { ...half, onHand: onHand ?? 0 } }];
+                      return act(() => moveDrawer({ by, kind: 'count', note: '', changes }));
+                    }}
+                  />
                 </td>
                 <td className={free === 0 ? 'number none' : 'number'}>
                   {free === 0 ? 'none' : free}

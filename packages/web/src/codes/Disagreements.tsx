@@ -1,0 +1,42 @@
+import { bandsOf, codedFeatures, formatExactLength, INSTRUMENT_DECIMALS, measuredParts } from '@fettle/core';
+import type { OpenJob } from '../job/useJob.js';
+import { Notice } from '../look/Notice.js';
+import { FEATURE_WORDS } from '../measure/featureWords.js';
+import { disagreementText } from './disagreementText.js';
+
+/** Where readings and marks disagree, with what may be behind it. */
+export function Disagreements({ job }: { job: OpenJob }) {
+  const { document, readings } = job;
+  const { unit } = document;
+  const parts = codedFeatures(document).flatMap((feature) =>
+    measuredParts(document, readings, feature).filter(({ disagreement }) => disagreement !== null),
+  );
+  const size = (value: Parameters<typeof formatExactLength>[0]) =>
+    `${formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
+  if (parts.length === 0) return null;
+  return (
+    <Notice>
+      <p>
+        <strong>
+          {parts.length === 1
+            ? 'One part is not what its mark says.'
+            : `${parts.length} parts are not what their marks say.`}
+        </strong>
+      </p>
+      <ul aria-label="Readings against marks">
+        {parts.map(({ name, feature, mark, size: read, disagreement }) => {
+          const band = bandsOf(document.sheet, feature).find((one) => one.mark === mark)!;
+          return (
+            <li key={`${feature} ${name}`} style={{ marginTop: '0.3rem' }}>
+              <strong>
+                {name}, {FEATURE_WORDS[feature].toLowerCase()}:
+              </strong>{' '}
+              reads {size(read!.nominal)}, mark {mark} stands for {size(band.low)} to {size(band.high)}:{' '}
+              {disagreementText(disagreement!, unit)}
+            </li>
+          );
+        })}
+      </ul>
+    </Notice>
+  );
+}

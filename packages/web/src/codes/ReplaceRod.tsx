@@ -1,0 +1,56 @@
+import { rodCount } from '@fettle/core';
+import { useState } from 'react';
+import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { useSaveReading } from '../measure/useSaveReading.js';
+
+/** A rod that is replaced by another: its mark, its size and its place start anew, and the matching with them. */
+export function ReplaceRod({ job }: { job: OpenJob }) {
+  const change = useChangeDocument(job);
+  const save = useSaveReading(job);
+  const { document } = job;
+  const [rod, setRod] = useState('1');
+  const [mark, setMark] = useState('');
+  const [told, setTold] = useState<string | null>(null);
+  const numbers = Array.from({ length: rodCount(document.layout) }, (_, at) => String(at + 1));
+  const replace = () => {
+    for (const { feature, station, slot, text } of job.readings) {
+      if (feature === 'bigEnd' && String(station) === rod && text !== '') save({ feature, station, slot }, '');
+    }
+    change((old) => {
+      const stations = Object.fromEntries(
+        Object.entries(old.choice?.stations ?? {}).filter(([id]) => !id.startsWith('P')),
+      );
+      return {
+        ...old,
+        rods: { ...old.rods, [rod]: { mark: mark.trim(), pin: null } },
+        choice: old.choice && (Object.keys(stations).length > 0 ? { ...old.choice, stations } : null),
+      };
+    });
+    setTold(`R${rod} is another rod now: its readings are taken back, and the rods are matched anew.`);
+    setMark('');
+  };
+  return (
+    <Panel>
+      <PanelTitle>Another rod was fitted</PanelTitle>
+      <Quiet>
+        A replaced rod has a mark and a size of its own. Its readings are taken back (they stay in the history), and the
+        accepted choice of the rods is opened again.
+      </Quiet>
+      <Row style={{ alignItems: 'end' }}>
+        <Choice
+          label="Rod"
+          value={rod}
+          options={numbers.map((value) => ({ value, label: `R${value} ${document.rods[value]?.mark ?? ''}` }))}
+          onChange={setRod}
+        />
+        <Field label="Mark of the new rod" value={mark} maxLength={20} onChange={setMark} />
+        <Button onPress={replace}>It is replaced</Button>
+      </Row>
+      {told && <p role="status">{told}</p>}
+    </Panel>
+  );
+}
