@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { type APIRequestContext, expect, type Page, test } from '@playwright/test';
-import { MARKED_SEDGE_4, REED_TYPE, SEDGE_4 } from './engines.js';
+import { allSaved, MARKED_SEDGE_4, putOnBench, REED_TYPE, reedDocument, SEDGE_4 } from './engines.js';
 
 /** Halves of a series of its own in the workshop's drawer. */
 async function putSeries(request: APIRequestContext, series: string, onHand: number): Promise<void> {
@@ -41,11 +41,21 @@ test('halves come and go as sets, are counted, and everything can be taken back'
   await half.getByRole('button', { name: 'Use' }).click();
   await expect(half.getByText('Only 7 of Teal upper (Horsetail) are there.')).toBeVisible();
 
+  // Boxes filled one after the other, quicker than the server answers.
+  await half.getByLabel('Found on receipt').fill('oil hole half covered');
   await half.getByLabel('Bin').fill('C 4');
   await half.getByLabel('Least free').fill('9');
   await expect(rowOf(page, 'Horsetail', 'upper')).toContainText('C 4');
   await half.getByLabel('Least free').blur();
   await expect(rowOf(page, 'Horsetail', 'upper')).toContainText('order 2');
+  await expect(half.getByText('oil hole half covered', { exact: true })).toBeVisible();
+  await half.getByLabel('Undersize, if any').fill('0.50');
+  await half.getByLabel('Price of one half').fill('6,40');
+  await expect(rowOf(page, 'Horsetail', 'upper')).toContainText('0.50 under');
+  await page.getByLabel('Undersize, if any').fill('');
+  await page.getByLabel('Price of one half').focus();
+  await expect(page.getByLabel('Price of one half')).toHaveValue(/6[.,]4/u);
+  await expect(rowOf(page, 'Horsetail', 'upper')).not.toContainText('under');
 
   await history.getByRole('button', { name: /^Take back: Received/ }).click();
   await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('4');
@@ -82,6 +92,14 @@ test('a half is measured over a ball, numbered with its own wall, and a wrong on
   const numbered = page.getByRole('row').filter({ hasText: 'no. 12' });
   await expect(numbered).toContainText('1.9932');
   await expect(rowOf(page, 'Cattail', 'upper').first().getByRole('textbox')).toHaveValue('1');
+  // An engine that draws on the series has it by its own wall.
+  const engine = await putOnBench(request, reedDocument('Reed 6 on Cattail', 3, { shells: {} }));
+  const bench = await page.context().newPage();
+  await bench.goto(`/engines/${engine}/drawer`);
+  await bench.getByRole('button', { name: 'Draw on Cattail, 3 kinds' }).click();
+  await expect(bench.getByRole('row').filter({ hasText: 'Teal no. 12' })).toContainText('1.9932');
+  await allSaved(bench);
+  await bench.close();
   // It stands in the history as one thing, and is taken back as one.
   await page.getByRole('button', { name: /^Take back: Numbered/ }).click();
   await expect(numbered).toHaveCount(0);
@@ -117,6 +135,11 @@ test('a file is shown row by row before it is kept: bad rows with their reason, 
   await expect(page.getByText('2 rows of stock.csv are in the drawer.')).toBeVisible();
   await page.getByRole('searchbox').fill('spikerush');
   await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('8');
+
+  const [plain] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
+  const lines = (await readFile(await plain.path(), 'utf8')).split('\r\n');
+  expect(lines[0]).toMatch(/^Family,Series,Grade,Half,Undersize,Number,Wall,/u);
+  expect(lines.some((line) => line.startsWith('main,Spikerush,Teal,upper,,,1.992 mm,,,8,D 1,'))).toBe(true);
 
   // Out as XLSX and back in: nothing changes.
   const [download] = await Promise.all([

@@ -201,7 +201,9 @@ export class JobService {
         takers.push({ jobId: id, document });
       }
       await reserve(manager, takers);
-      return Promise.all(jobs.map(({ id }) => this.get(id, manager)));
+      const accepted: JobView[] = [];
+      for (const { id } of jobs) accepted.push(await this.get(id, manager));
+      return accepted;
     });
   }
 

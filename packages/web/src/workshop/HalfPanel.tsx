@@ -41,6 +41,7 @@ interface HalfPanelProps {
   readonly unit: Unit;
   readonly by: string;
   readonly act: Drawer['act'];
+  readonly current: Drawer['current'];
   readonly onClose: () => void;
 }
 
@@ -91,7 +92,7 @@ function priceFault(text: string): string | null {
 }
 
 /** One kind of half opened up: what comes and goes, what is known of it, and single halves with a wall of their own. */
-export function HalfPanel({ line, lines, unit, by, act, onClose }: HalfPanelProps) {
+export function HalfPanel({ line, lines, unit, by, act, current, onClose }: HalfPanelProps) {
   const { id, version, half } = line;
   const [count, setCount] = useState('1');
   const [asSet, setAsSet] = useState<'half' | 'set'>('half');
@@ -109,14 +110,11 @@ export function HalfPanel({ line, lines, unit, by, act, onClose }: HalfPanelProp
       ? undefined
       : lines.find((one) => isSameKind(one.half, { ...half, half: otherSide }));
   const change = (part: Partial<DrawerHalf>, kind: 'change' | 'count' = 'change') =>
-    act(() =>
-      moveDrawer({
-        by,
-        kind,
-        note: '',
-        changes: [{ id, version, half: drawerHalfSchema.parse(JSON.parse(JSON.stringify({ ...half, ...part }))) }],
-      }),
-    );
+    act(async () => {
+      const now = current(id) ?? line;
+      const changed = drawerHalfSchema.parse(JSON.parse(JSON.stringify({ ...now.half, ...part })));
+      await moveDrawer({ by, kind, note: '', changes: [{ id, version: now.version, half: changed }] });
+    });
   const move = (kind: MoveKind) => {
     const by_ = kind === 'use' ? -wanted : wanted;
     const moved = asSet === 'set' && mate ? [line, mate] : [line];

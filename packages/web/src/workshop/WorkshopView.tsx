@@ -364,6 +364,7 @@ export function WorkshopView() {
                       unit={unit}
                       by={by}
                       act={act}
+                      current={drawer.current}
                       onClose={() => setSide(null)}
                     />
                     <DrawerHistory by={by} drawer={drawer} line={opened.id} />

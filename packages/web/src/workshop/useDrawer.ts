@@ -1,5 +1,5 @@
 import type { DrawerLine } from '@fettle/core';
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { fetchDrawer } from '../saving/api.js';
 import { refusalInWords } from '../saving/refusalInWords.js';
 
@@ -10,7 +10,9 @@ export interface Drawer {
   readonly lines: readonly DrawerLine[] | null;
   /** What kept a change or the last look from working. */
   readonly fault: string | null;
-  /** Does something to the drawer, then looks again. @returns whether it worked */
+  /** A kind of half as it was last seen, also between two renders; undefined when it is not there. */
+  readonly current: (id: string) => DrawerLine | undefined;
+  /** Does something to the drawer, one thing after the other, and looks again. @returns whether it worked */
   readonly act: (action: () => Promise<void>) => Promise<boolean>;
 }
 
@@ -18,8 +20,11 @@ export interface Drawer {
 export function useDrawer(isWanted = true): Drawer {
   const [lines, setLines] = useState<readonly DrawerLine[] | null>(null);
   const [fault, setFault] = useState<string | null>(null);
+  const latest = useRef<readonly DrawerLine[]>([]);
+  const queue = useRef<Promise<unknown>>(Promise.resolve());
   const look = useCallback(async () => {
     const found = await fetchDrawer();
+    latest.current = found;
     setLines((old) => (JSON.stringify(old) === JSON.stringify(found) ? old : found));
   }, []);
   useEffect(() => {
@@ -31,19 +36,26 @@ export function useDrawer(isWanted = true): Drawer {
     return () => clearInterval(timer);
   }, [isWanted, look]);
   const act = useCallback(
-    async (action: () => Promise<void>) => {
-      setFault(null);
-      try {
-        await action();
-        await look();
-        return true;
-      } catch (error) {
-        setFault(refusalInWords(error));
-        await look().catch(() => undefined);
-        return false;
-      }
+    (action: () => Promise<void>) => {
+      const run = async () => {
+        setFault(null);
+        try {
+          await action();
+          await look();
+          return true;
+        } catch (error) {
+          setFault(refusalInWords(error));
+          await look().catch(() => undefined);
+          return false;
+        }
+      };
+      // What is typed quickly, box after box, goes out one by one, each on what the one before has left.
+      const done = queue.current.then(run);
+      queue.current = done;
+      return done;
     },
     [look],
   );
-  return { lines, fault, act };
+  const current = useCallback((id: string) => latest.current.find((line) => line.id === id), []);
+  return { lines, fault, act, current };
 }
