@@ -133,6 +133,12 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   await expect(told).toContainText('M2, main journal: reads 59.979 mm, mark 2 stands for 59.982 mm to 59.988 mm');
   await expect(told).toContainText('0.003 mm under the band of its mark. Likely: worn');
   await expect(told).toContainText('It would be marked 3 today. The reading decides.');
+  // What the table says of that mark is not taken for true any more, and not held.
+  await expect(page.getByText('100 %')).toHaveCount(2);
+  await page.getByRole('button', { name: 'Hold what the table calls for' }).click();
+  await expect(page.getByText(/^Held: M1 .*; M3 /)).toBeVisible();
+  await expect(page.getByText(/^Held: .*M2/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Let everything go' }).click();
   await page.getByRole('link', { name: /^Choose/ }).click();
   await page.getByRole('button', { name: /^M2: / }).click();
   await expect(page.getByLabel('Main 2').getByText('Main journal and its mark disagree:')).toBeVisible();

@@ -7,11 +7,13 @@ import {
   heldAsCoded,
   INSTRUMENT_DECIMALS,
   jobDocumentSchema,
+  mainStations,
   measuredParts,
   PAINTS,
   partName,
   pinnedRods,
   placedRods,
+  rodStations,
   rowLayout,
 } from '@fettle/core';
 import { type ReactNode, useState } from 'react';
@@ -24,7 +26,7 @@ import { Choice } from '../look/Choice.js';
 import { GradeName, PaintDab } from '../look/GradeSwatch.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { StateShape } from '../look/StateMark.js';
+import { STATE_WORDS, StateShape } from '../look/StateMark.js';
 import { TwoColumns } from '../look/TwoColumns.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
@@ -115,6 +117,17 @@ export function CodesView() {
       measuredParts(shown, readings, feature),
     ]),
   );
+  // Where a part is not what its mark says, what the table says of that mark does not hold.
+  const contradicted = new Map(
+    [...mainStations(shown, readings), ...rodStations(shown, readings, placed)].flatMap(
+      ({ id, disagreements, findings }) =>
+        disagreements.length > 0
+          ? [[id, 'not as marked'] as const]
+          : findings.length > 0
+            ? [[id, STATE_WORDS.blocked] as const]
+            : [],
+    ),
+  );
   const rowsFor = (family: 'main' | 'rod'): ShaftRow[] => {
     const [housing, journal] =
       family === 'main' ? (['mainBore', 'mainJournal'] as const) : (['bigEnd', 'pin'] as const);
@@ -159,16 +172,24 @@ export function CodesView() {
       {
         key: 'chance',
         label: 'Inside',
-        cell: cell(({ inside }) =>
-          inside === null ? (
+        cell: (column) => {
+          const one = coded.get(column.key);
+          if (!one) return <span className="figure">·</span>;
+          const { inside } = one;
+          return contradicted.has(column.key) ? (
+            <Called>
+              <StateShape state="blocked" />
+              <strong>{contradicted.get(column.key)}</strong>
+            </Called>
+          ) : inside === null ? (
             <Quiet>not judged</Quiet>
           ) : (
             <Called>
               <StateShape state={inside === 1 ? 'inside' : 'close'} />
               <strong>{chanceText(inside)}</strong>
             </Called>
-          ),
-        ),
+          );
+        },
       },
     ];
     const isRead = (feature: Feature) => readings.some((reading) => reading.feature === feature && reading.nm !== null);
@@ -251,7 +272,7 @@ export function CodesView() {
         <Button
           isDisabled={![...coded.values()].some(({ grades }) => grades !== null)}
           onPress={() => {
-            const held = heldAsCoded(document, coded);
+            const held = heldAsCoded(document, new Map([...coded].filter(([id]) => !contradicted.has(id))));
             if (!held.ok) return setLacking(held.missing);
             setLacking([]);
             change((old) => ({ ...old, wishes: held.wishes }));

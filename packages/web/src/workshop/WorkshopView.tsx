@@ -307,7 +307,7 @@ export function WorkshopView() {
                   <>
                     <Button aria-pressed={isOnlyShort} onPress={() => setOnlyShort(!isOnlyShort)}>
                       <TriangleAlert aria-hidden size={18} />
-                      {isOnlyShort ? 'Show all' : `${short.length} below their least`}
+                      {isOnlyShort ? 'Show all' : `${short.length} below ${short.length === 1 ? 'its' : 'their'} least`}
                     </Button>
                     <Button onPress={() => saveAs('to order.csv', CSV_TYPE, csvOf(orderTable()))}>
                       <Download aria-hidden size={18} />
