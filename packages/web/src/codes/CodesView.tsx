@@ -178,7 +178,7 @@ export function CodesView() {
           const { inside } = one;
           return contradicted.has(column.key) ? (
             <Called>
-              <StateShape state="blocked" />
+              <StateShape state={contradicted.get(column.key) === STATE_WORDS.blocked ? 'blocked' : 'close'} />
               <strong>{contradicted.get(column.key)}</strong>
             </Called>
           ) : inside === null ? (
