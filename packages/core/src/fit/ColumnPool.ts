@@ -1,6 +1,6 @@
 import type { BlockClass } from './BlockClass.js';
 import type { FinishingProgramme } from './finishingProgramme.js';
-import { ProgrammeText } from './ProgrammeText.js';
+import { WholeProgramme } from './WholeProgramme.js';
 
 /** One way to serve a whole block: a cell a station. */
 interface Column {
@@ -48,7 +48,7 @@ export class ColumnPool {
    * @param most ways a block, those of least reduced cost
    */
   programme(prices: Float64Array, capacity: Float64Array, most: number): FinishingProgramme {
-    const written = new ProgrammeText();
+    const written = new WholeProgramme();
     const used = this.classes.map(({ units }, at) => {
       const priced = [...this.columns[at]!.values()].map((column) => ({
         column,
@@ -56,20 +56,26 @@ export class ColumnPool {
       }));
       priced.sort((a, b) => a.reduced - b.reduced);
       const chosen = priced.slice(0, most).map(({ column }) => {
-        const name = written.count(column.cost, units.length);
+        const counted = written.count(column.cost, units.length);
         const counts = new Map<number, number>();
         for (const half of column.halves) counts.set(half, (counts.get(half) ?? 0) + 1);
-        for (const [half, times] of counts) written.take(half, times, name);
-        return { name, column };
+        for (const [half, times] of counts) written.take(half, times, counted);
+        return { counted, column };
       });
-      written.row(`${chosen.map(({ name }) => name).join(' + ')} = ${units.length}`);
+      written.row(
+        chosen.map(({ counted }) => [counted, 1]),
+        units.length,
+        units.length,
+      );
       return chosen;
     });
     return {
-      text: written.text(capacity),
-      picksOf: (countOf) =>
+      programme: written.written(capacity),
+      picksOf: (counts) =>
         used.map((columns) =>
-          columns.flatMap(({ name, column }) => Array.from({ length: countOf(name) }, () => column.cells.slice())),
+          columns.flatMap(({ counted, column }) =>
+            Array.from({ length: counts[counted]! }, () => column.cells.slice()),
+          ),
         ),
     };
   }

@@ -1,7 +1,11 @@
 import type { ChoiceProblem } from './choice.js';
-import type { ChoiceLimits } from './choiceLimits.js';
+import { type ChoiceLimits, hasEnded } from './choiceLimits.js';
 import { COST_PER_UM2 } from './fitModel.js';
 import { greatestCommonDivisor } from './greatestCommonDivisor.js';
+import { type LayeredPart, LayerSearch } from './LayerSearch.js';
+import { partProgramme } from './partProgramme.js';
+
+const INFINITY = Number.POSITIVE_INFINITY;
 
 /**
  * The stages of price ascent, each followed by dropping options and a short dive: rounds, rounds without a better bound after
@@ -15,11 +19,23 @@ const ASCENTS = [
 /** How strongly the ascent turns away from going back; 1 to 2. */
 const DEFLECTION = 1.5;
 type Ascent = (typeof ASCENTS)[number];
+/** The deep dive ends after so many nodes; where there is no integer solver to go on, after so many. */
+const DEEP_NODES = 2_000;
+const LONGEST_NODES = 3_000_000;
+/** Stations up to which the search by layers mostly succeeds; its steps for so few, and for more, where the solver can go on. */
+const FEW_STATIONS = 12;
+const STEPS_FOR_FEW = 1_500_000;
+const STEPS_FOR_MANY = 200_000;
+/** Its steps where there is no integer solver to go on. */
+const LONGEST_STEPS = 3_000_000;
+/** The integer solver branches at most so often. */
+const SOLVER_NODES = 1_000_000;
 /** From this many nodes on, states are remembered: before that it costs more than it saves. */
 const MEMO_FROM = 300;
 const MEMO_STATIONS = 40;
-/** Nodes between two questions whether to stop. */
+/** Nodes, and rounds of the ascent, between two questions whether to stop. */
 const STOP_EVERY = 1024;
+const ASK_EVERY = 32;
 const MEMO_ENTRIES = 400_000;
 
 export interface ComponentAnswer {
@@ -31,12 +47,19 @@ export interface ComponentAnswer {
   readonly prices: readonly (readonly [number, number])[];
 }
 
+/** What a search knows that ended with neither a plan nor a proof that there is none. */
+export interface Unanswered {
+  /** No plan costs less than this. */
+  readonly bound: number;
+}
+
 /**
  * Exact search of one part of a choice problem whose stations share scarce resources or a limited spread.
  *
  * A short dive gives a first plan; prices for the scarce resources, by subgradient ascent of the Lagrangian dual (Held,
  * Wolfe and Crowder, Mathematical Programming 6, 1974; cited from memory), give a bound; options that cannot be part of a
- * better plan are dropped by their reduced cost; a depth-first search settles the rest. Prices and costs are whole
+ * better plan are dropped by their reduced cost; a depth-first search settles the rest. It has a budget of work: past it come the
+ * search by layers, and past that the integer solver. Prices and costs are whole
  * numbers, so every bound is exact, and costs are multiples of a grain, so a bound within a grain of the best plan
  * proves it.
  */
@@ -60,7 +83,7 @@ export class ComponentSearch {
   private readonly open: Uint8Array;
   private readonly path: Int32Array;
   private readonly grain: number;
-  private best = Number.POSITIVE_INFINITY;
+  private best = INFINITY;
   private bestPath: Int32Array | null = null;
   private memo: Map<string, number> | null = null;
   private nodes = 0;
@@ -117,55 +140,118 @@ export class ComponentSearch {
     this.prices = new Float64Array(problem.capacity.length);
     this.groupOf = Int32Array.from(members, (station) => problem.group[station]!);
     this.spread = problem.spread;
-    this.low = new Float64Array(problem.spread.length).fill(Number.POSITIVE_INFINITY);
-    this.high = new Float64Array(problem.spread.length).fill(Number.NEGATIVE_INFINITY);
+    this.low = new Float64Array(problem.spread.length).fill(INFINITY);
+    this.high = new Float64Array(problem.spread.length).fill(-INFINITY);
     this.open = new Uint8Array(this.count).fill(1);
     this.path = new Int32Array(this.count);
   }
 
   /**
-   * @returns the least cost and each member's option, or null when nothing fits; proven either way, unless it was stopped:
-   *   then `bound` is below the cost. Without any plan it goes on in spite of being stopped.
+   * @returns the least cost and each member's option, that nothing fits, or what is proven where neither was found within the
+   *   limits; without a plan in hand a stopped search has no cost
    */
-  solve(): ComponentAnswer | null {
-    if (this.alive.some((options) => options.length === 0)) return null;
-    const ceiling = this.alive.reduce((sum, options) => sum + this.cost[options.at(-1)!]!, 0) + 1;
+  solve(): ComponentAnswer | 'infeasible' | Unanswered {
+    if (this.isEmpty()) return 'infeasible';
+    // Above the cost of any plan; well above, so that prices in whole cost units are fine enough where nothing costs anything.
+    const ceiling = this.alive.reduce((sum, options) => sum + this.cost[options.at(-1)!]!, 0) + COST_PER_UM2;
     const floor = this.alive.reduce((sum, options) => sum + this.cost[options[0]!]!, 0);
+    this.bound = floor;
     this.dive(3 * this.count, 0);
     this.exchange();
-    let bound = this.drop(floor);
+    this.drop(floor);
     for (const ascent of ASCENTS) {
-      if (this.isProven(bound) || this.mayStop()) break;
-      bound = Math.max(bound, this.ascend(Math.min(this.best, ceiling), ascent));
-      if (bound >= ceiling || this.isProven(bound)) break;
-      this.drop(bound);
-      if (this.alive.some((options) => options.length === 0)) break;
-      if (this.dive(12 * this.count, this.rent())) bound = Number.POSITIVE_INFINITY;
-      else if (this.exchange()) this.drop(bound);
+      if (this.isSettled() || hasEnded(this.limits)) break;
+      this.raise(this.ascend(Math.min(this.best, ceiling), ascent), ceiling);
+      if (this.isSettled()) break;
+      this.drop(this.bound);
+      if (this.isEmpty()) break;
+      if (this.dive(12 * this.count, this.rent())) this.raise(INFINITY, ceiling);
+      else if (this.exchange()) this.drop(this.bound);
     }
-    const isSettled = bound >= ceiling || this.isProven(bound) || this.alive.some((options) => options.length === 0);
-    if (!isSettled) {
-      this.bound = Math.max(0, bound);
-      this.memo = this.count <= MEMO_STATIONS ? new Map() : null;
-      if (this.dive(Number.POSITIVE_INFINITY, this.rent())) bound = Number.POSITIVE_INFINITY;
+    for (const stage of [this.diveDeep, this.goThroughLayers, this.askSolver]) {
+      if (this.isSettled() || this.isEmpty() || hasEnded(this.limits)) break;
+      stage.call(this);
     }
-    if (!this.bestPath) return null;
-    const isProven = bound >= ceiling || this.isProven(bound) || this.alive.some((options) => options.length === 0);
+    const isProven = this.isSettled() || this.isEmpty();
+    if (!this.bestPath) return isProven ? 'infeasible' : { bound: this.bound };
     return {
       cost: this.best,
-      bound: isProven ? this.best : Math.max(bound, floor),
+      bound: isProven ? this.best : this.bound,
       path: Array.from(this.bestPath, (option) => this.origin[option]!),
       prices: this.scarce.map((resource) => [resource, this.prices[resource]!]),
     };
   }
 
+  /** Takes note of a proven bound; from the ceiling on it says that nothing fits. */
+  private raise(bound: number, ceiling = INFINITY): void {
+    if (bound > this.bound) this.bound = bound >= ceiling ? INFINITY : bound;
+  }
+
+  /** Whether no plan can be cheaper than the best one, or there is none at all. */
+  private isSettled(): boolean {
+    return this.bound === INFINITY || this.isProven(this.bound);
+  }
+
+  /** Whether a station has no option left that a cheaper plan could contain. */
+  private isEmpty(): boolean {
+    return this.alive.some((options) => options.length === 0);
+  }
+
+  /** Depth-first with remembered states: quickest where the prices nearly settle it. */
+  private diveDeep(): void {
+    this.memo = this.count <= MEMO_STATIONS ? new Map() : null;
+    if (this.dive(this.limits.solver ? DEEP_NODES : LONGEST_NODES, this.rent())) this.raise(INFINITY);
+    this.memo = null;
+  }
+
+  private goThroughLayers(): void {
+    this.drop(this.bound);
+    if (this.isEmpty()) return;
+    const part = { ...this.layered(), alive: this.alive };
+    const steps = this.count <= FEW_STATIONS ? STEPS_FOR_FEW : STEPS_FOR_MANY;
+    const answer = new LayerSearch(part, this.best, this.limits.solver ? steps : LONGEST_STEPS, this.limits).solve();
+    if (answer.status === 'too many') return;
+    if (answer.status === 'found') {
+      this.best = answer.cost;
+      this.bestPath = answer.path;
+    }
+    this.raise(INFINITY);
+  }
+
+  private layered(): Omit<LayeredPart, 'alive'> {
+    const { cost, reduced, deviation, use, scarce, prices, groupOf, spread, grain } = this;
+    return { cost, reduced, deviation, use, scarce, capacity: this.remaining, prices, groupOf, spread, grain };
+  }
+
+  /** Hands what could still be better to the integer solver. */
+  private askSolver(): void {
+    const { solver } = this.limits;
+    if (!solver) return;
+    this.report();
+    this.drop(this.bound);
+    if (this.isEmpty()) return;
+    const written = partProgramme({ ...this.layered(), alive: this.alive });
+    const gap = this.grain / 2 / COST_PER_UM2;
+    const answer = solver({ programme: written.programme, gap, nodes: SOLVER_NODES }, this.limits);
+    if (answer.status === 'infeasible') {
+      this.raise(INFINITY);
+      return;
+    }
+    if (answer.status !== 'unknown') {
+      const path = written.pathOf(answer.counts);
+      const cost = path.reduce((sum, option) => sum + this.cost[option]!, 0);
+      if (cost < this.best) {
+        this.best = cost;
+        this.bestPath = path;
+      }
+    }
+    if (answer.status === 'optimal') this.raise(INFINITY);
+    else this.raise(Math.ceil(answer.bound * COST_PER_UM2 - this.grain / 2));
+  }
+
   private report(): void {
     const cost = this.bestPath === null ? null : this.best / COST_PER_UM2;
     this.limits.onProgress?.({ doing: 'searching', cost, bound: this.bound / COST_PER_UM2 });
-  }
-
-  private mayStop(): boolean {
-    return this.bestPath !== null && this.limits.isStopped?.() === true;
   }
 
   /** No plan can beat the best one: the next cheaper cost would be a whole grain below it. */
@@ -239,9 +325,9 @@ export class ComponentSearch {
   /** Whether the plan keeps its spread when two of its stations change. */
   private isEven(path: Int32Array, one: number, first: number, other: number, second: number): boolean {
     for (const group of new Set([this.groupOf[one]!, this.groupOf[other]!])) {
-      if (this.spread[group] === Number.POSITIVE_INFINITY) continue;
-      let low = Number.POSITIVE_INFINITY;
-      let high = Number.NEGATIVE_INFINITY;
+      if (this.spread[group] === INFINITY) continue;
+      let low = INFINITY;
+      let high = -INFINITY;
       for (let station = 0; station < this.count; station += 1) {
         if (this.groupOf[station] !== group) continue;
         const option = station === one ? first : station === other ? second : path[station]!;
@@ -255,7 +341,7 @@ export class ComponentSearch {
 
   /** Drops options that no better plan can contain, judged by reduced cost against `bound`. @returns `bound` */
   private drop(bound: number): number {
-    if (this.best === Number.POSITIVE_INFINITY) return bound;
+    if (this.best === INFINITY) return bound;
     const { reduced } = this;
     this.alive = this.alive.map((options) => {
       const least = options.length > 0 ? reduced[options[0]!]! : 0;
@@ -275,17 +361,18 @@ export class ComponentSearch {
     const bestPrices = prices.slice();
     const excess = new Float64Array(prices.length);
     const direction = new Float64Array(prices.length);
-    let best = Number.NEGATIVE_INFINITY;
+    let best = -INFINITY;
     let step = 1;
     let idle = 0;
     for (let round = 0; round < rounds; round += 1) {
+      if (round % ASK_EVERY === 0 && hasEnded(this.limits)) break;
       let bound = 0;
       for (const resource of scarce) {
         excess[resource] = -remaining[resource]!;
         bound -= prices[resource]! * remaining[resource]!;
       }
       for (const options of this.alive) {
-        let least = Number.POSITIVE_INFINITY;
+        let least = INFINITY;
         let pick = -1;
         for (let at = 0; at < options.length; at += 1) {
           const option = options[at]!;
@@ -373,7 +460,7 @@ export class ComponentSearch {
     if (!this.isFree(option)) return false;
     const group = this.groupOf[station]!;
     const spread = this.spread[group]!;
-    if (spread === Number.POSITIVE_INFINITY) return true;
+    if (spread === INFINITY) return true;
     const deviation = this.deviation[option]!;
     return Math.max(this.high[group]!, deviation) - Math.min(this.low[group]!, deviation) <= spread;
   }
@@ -393,7 +480,7 @@ export class ComponentSearch {
     let key = this.open.join('');
     for (const resource of this.scarce) key += `,${this.remaining[resource]}`;
     for (let group = 0; group < this.spread.length; group += 1) {
-      if (this.spread[group] !== Number.POSITIVE_INFINITY) key += `|${this.low[group]}:${this.high[group]}`;
+      if (this.spread[group] !== INFINITY) key += `|${this.low[group]}:${this.high[group]}`;
     }
     return key;
   }
@@ -415,7 +502,7 @@ export class ComponentSearch {
     if (this.nodes > this.nodeLimit) return;
     if (this.nodes % STOP_EVERY === 0) {
       this.report();
-      if (this.mayStop()) {
+      if (hasEnded(this.limits)) {
         this.nodeLimit = 0;
         return;
       }
@@ -435,18 +522,18 @@ export class ComponentSearch {
     for (let station = 0; station < this.count; station += 1) {
       if (this.open[station] === 0) continue;
       const options = this.alive[station]!;
-      let least = Number.POSITIVE_INFINITY;
-      let second = Number.POSITIVE_INFINITY;
+      let least = INFINITY;
+      let second = INFINITY;
       for (let at = 0; at < options.length; at += 1) {
         const option = options[at]!;
         if (!this.fits(station, option)) continue;
-        if (least === Number.POSITIVE_INFINITY) least = reduced[option]!;
+        if (least === INFINITY) least = reduced[option]!;
         else {
           second = reduced[option]!;
           break;
         }
       }
-      if (least === Number.POSITIVE_INFINITY) return;
+      if (least === INFINITY) return;
       bound += least;
       if (second - least > branchRegret) {
         branch = station;

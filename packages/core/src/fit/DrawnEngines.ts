@@ -56,18 +56,21 @@ export class DrawnEngines {
       const request = fitRequestSchema.parse({
         format: 'fettle.fit-request/1',
         unit,
-        stations: own.map(({ id, family, journal, aim, low, high }) => ({
+        stations: own.map(({ id, family, journal, journalReadings, aim, low, high, position }) => ({
           id,
           family,
           journal: journal.high,
           aim,
           low,
           high,
+          position,
+          journalReadings,
         })),
-        housings: own.map(({ id, family, bore, fixed }) => ({
+        housings: own.map(({ id, family, bore, boreReadings, fixed }) => ({
           id,
           family,
           bore: bore.high,
+          boreReadings,
           station: family === 'rod' && freeRods && !fixed ? null : id,
         })),
         shells,
@@ -136,7 +139,7 @@ export class DrawnEngines {
   private searched(problem: ChoiceProblem, isBest: boolean): Int32Array | null {
     const cost = isBest ? problem.cost : new Float64Array(problem.cost.length);
     const answer = leastChoice({ ...problem, cost }, { solver: this.solver });
-    return answer.status === 'infeasible' ? null : answer.chosen;
+    return 'chosen' in answer ? answer.chosen : null;
   }
 }
 

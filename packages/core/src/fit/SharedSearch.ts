@@ -1,7 +1,7 @@
 import type { BlockClass } from './BlockClass.js';
 import { ColumnPool } from './ColumnPool.js';
 import type { ChoiceProblem } from './choice.js';
-import type { ChoiceLimits, FitProgress } from './choiceLimits.js';
+import { type ChoiceLimits, type FitProgress, hasEnded } from './choiceLimits.js';
 import { climb } from './climb.js';
 import { finishingProgramme } from './finishingProgramme.js';
 import { COST_PER_UM2 } from './fitModel.js';
@@ -101,7 +101,7 @@ export class SharedSearch {
     const guessed = this.isSmall() ? null : this.guess(bound, lowest);
     let best: Plan | null = guessed ?? (this.isSmall() ? null : (this.combine(lowest) ?? this.repair()));
     let isProven = best !== null && (best.cost <= lowest || guessed?.isProven === true);
-    if (!isProven && this.solver !== null && !(best !== null && this.limits.isStopped?.() === true)) {
+    if (!isProven && this.solver !== null && !hasEnded(this.limits)) {
       this.report('proving', best?.cost ?? null, lowest);
       const finished = this.finish(bound, best?.cost ?? INFINITY);
       if (finished === 'infeasible') {
@@ -190,7 +190,7 @@ export class SharedSearch {
           best = bound;
           bestPrices.set(prices);
         }
-        if (best >= this.ceiling) return null;
+        if (best >= this.ceiling || hasEnded(this.limits)) return null;
         rounds += 1;
         if (rounds % REPORT_EVERY === 0) this.report('pricing halves', null, Math.max(0, best));
         return Float64Array.from(scarce, (resource, at) =>
@@ -204,7 +204,7 @@ export class SharedSearch {
 
   /** The cheapest plan made of ways that are best for their block at prices near the present ones; null when none was found. */
   private combine(lowest: number): Plan | null {
-    if (this.solver === null) return null;
+    if (this.solver === null || hasEnded(this.limits)) return null;
     const { prices, scarce, classes } = this;
     const pool = new ColumnPool(classes);
     const asked = prices.slice();
@@ -241,9 +241,9 @@ export class SharedSearch {
     const programme = pool.programme(this.prices, this.problem.capacity, ways);
     // Good enough to drop nearly all else; the proof comes after.
     const gap = Math.max(this.grain / 2, lowest * CLOSE) / COST_PER_UM2;
-    const answer = this.solver!({ text: programme.text, gap, nodes: MOST_NODES });
+    const answer = this.solver!({ programme: programme.programme, gap, nodes: MOST_NODES }, this.limits);
     if (answer.status === 'infeasible' || answer.status === 'unknown') return null;
-    return this.counted(programme.picksOf(answer.countOf));
+    return this.counted(programme.picksOf(answer.counts));
   }
 
   /** What the integer solver said, checked against the stock and added up. */
@@ -279,7 +279,7 @@ export class SharedSearch {
     const asked = prices.slice();
     let dearer = this.grain / 4;
     let isOverdrawn = true;
-    for (let pass = 0; pass < REPAIR_PASSES && isOverdrawn; pass += 1) {
+    for (let pass = 0; pass < REPAIR_PASSES && isOverdrawn && !hasEnded(this.limits); pass += 1) {
       classes.forEach(({ block, units }, at) => {
         for (let unit = 0; unit < units.length; unit += 1) {
           const pick = picks[at]![unit]!;
@@ -299,7 +299,7 @@ export class SharedSearch {
 
     const costOf = (block: StationBlock, pick: Int32Array) => pick.reduce((sum, cell) => sum + block.cost[cell]!, 0);
     const free = new Float64Array(prices.length);
-    for (let pass = 0; pass < IMPROVING_PASSES; pass += 1) {
+    for (let pass = 0; pass < IMPROVING_PASSES && !hasEnded(this.limits); pass += 1) {
       let hasGained = false;
       classes.forEach(({ block, units }, at) => {
         for (let unit = 0; unit < units.length; unit += 1) {
@@ -341,7 +341,7 @@ export class SharedSearch {
 
   /** Guesses that the least cost lies close above the bound, and looks only where it then would; null when it does not. */
   private guess(bound: number, lowest: number): (Plan & { isProven: boolean }) | null {
-    if (this.solver === null) return null;
+    if (this.solver === null || hasEnded(this.limits)) return null;
     const excess = this.excesses();
     const room = Math.max(2 * this.grain, lowest * CLOSE);
     if (excess.some((values) => values.every((value) => value > room))) return null;
@@ -382,9 +382,12 @@ export class SharedSearch {
     const alive = excess.map((values) => Uint8Array.from(values, (value) => (value <= limit ? 1 : 0)));
     const programme = finishingProgramme(this.classes, alive, this.problem.capacity);
     if (programme === null) return 'infeasible';
-    const answer = this.solver!({ text: programme.text, gap: this.grain / 2e6, nodes: MOST_NODES });
+    const answer = this.solver!(
+      { programme: programme.programme, gap: this.grain / 2e6, nodes: MOST_NODES },
+      this.limits,
+    );
     if (answer.status === 'infeasible') return 'infeasible';
     if (answer.status === 'unknown') return null;
-    return { ...this.counted(programme.picksOf(answer.countOf)), isProven: answer.status === 'optimal' };
+    return { ...this.counted(programme.picksOf(answer.counts)), isProven: answer.status === 'optimal' };
   }
 }

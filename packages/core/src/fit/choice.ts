@@ -37,7 +37,9 @@ export type ChoiceAnswer =
       /** Per resource what the bound would give back for one more of it, in cost units. */
       readonly prices: Float64Array;
     }
-  | { readonly status: 'infeasible' };
+  | { readonly status: 'infeasible' }
+  /** Ended with neither a choice nor a proof that there is none: no choice costs less than the bound. */
+  | { readonly status: 'stopped'; readonly bound: number };
 
 /** One option written out. */
 export interface Choice {

@@ -8,10 +8,30 @@ export interface FitProgress {
   readonly bound: number | null;
 }
 
+/** What bounds a search. The core has no clock of its own: who wants an answer in time hands one in. */
 export interface ChoiceLimits {
   readonly onProgress?: (progress: FitProgress) => void;
-  /** Asked now and then; once it says yes, the best choice so far is the answer, with its bound. */
+  /** Asked now and then; once it says yes, what was found so far is the answer, with its bound. */
   readonly isStopped?: () => boolean;
-  /** Finishes large parts; without one their plan may stay unproven, with its bound. */
+  /** The caller's clock, ms, and when on it the answer is due. */
+  readonly clock?: () => number;
+  readonly until?: number;
+  /** Settles what the own search cannot within its budget of work; without one such a part may stay unproven or unanswered. */
   readonly solver?: IntegerSolver | null;
+}
+
+/** Whether the caller wants what there is now. */
+export function hasEnded({ isStopped, clock, until }: ChoiceLimits): boolean {
+  return isStopped?.() === true || (clock !== undefined && until !== undefined && clock() >= until);
+}
+
+/** Time left to the answer, seconds; Infinity where no time is set. */
+export function secondsLeft({ clock, until }: ChoiceLimits): number {
+  return clock === undefined || until === undefined ? Number.POSITIVE_INFINITY : Math.max(0, (until - clock()) / 1000);
+}
+
+/** The same limits with at most so much time from now on, ms; unchanged where there is no clock. */
+export function within<Limits extends ChoiceLimits>(limits: Limits, ms: number): Limits {
+  if (limits.clock === undefined) return limits;
+  return { ...limits, until: Math.min(limits.until ?? Number.POSITIVE_INFINITY, limits.clock() + ms) };
 }

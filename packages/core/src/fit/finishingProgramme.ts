@@ -1,15 +1,15 @@
 import type { BlockClass } from './BlockClass.js';
-import { ProgrammeText } from './ProgrammeText.js';
+import { type LinearProgramme, type Term, WholeProgramme } from './WholeProgramme.js';
 
 /** The integer programme that is left, and the way back from its answer. */
 export interface FinishingProgramme {
-  readonly text: string;
+  readonly programme: LinearProgramme;
   /** Per class, unit and station the cell chosen. */
-  picksOf(countOf: (variable: string) => number): Int32Array[][];
+  picksOf(counts: Int32Array): Int32Array[][];
 }
 
 /**
- * Writes what is left of a shared choice as an integer programme in LP format: per class of alike stations how many take
+ * Writes what is left of a shared choice as an integer programme: per class of alike stations how many take
  * each cell; per engine with free housings or a limited spread its own rows; the stock over all.
  *
  * @param alive per class, 1 for each cell still in play
@@ -20,57 +20,46 @@ export function finishingProgramme(
   alive: readonly Uint8Array[],
   capacity: Float64Array,
 ): FinishingProgramme | null {
-  const written = new ProgrammeText();
-  const names = classes.map(({ block }) => new Array<string>(block.cost.length));
+  const written = new WholeProgramme();
+  const columnOf = classes.map(({ block }) => new Int32Array(block.cost.length).fill(-1));
   for (const [at, { block, units }] of classes.entries()) {
-    const columns = new Map<number, string[]>();
-    const bases: string[] = [];
-    if (block.spread < Number.POSITIVE_INFINITY) {
-      bases.push(`l${at}`);
-      written.free(`l${at}`);
-    }
+    const housings = new Map<number, Term[]>();
+    const bases = block.spread < Number.POSITIVE_INFINITY ? [written.free()] : [];
     for (let station = 0; station < block.stations.length; station += 1) {
-      const terms: string[] = [];
-      const deviations: string[] = [];
+      const terms: Term[] = [];
+      const deviations: Term[] = [];
       for (let cell = block.start[station]!; cell < block.start[station + 1]!; cell += 1) {
         if (alive[at]![cell] === 0) continue;
-        const name = written.count(block.cost[cell]!, units.length);
-        names[at]![cell] = name;
-        terms.push(name);
+        const counted = written.count(block.cost[cell]!, units.length);
+        columnOf[at]![cell] = counted;
+        terms.push([counted, 1]);
         const a = block.first[cell]!;
         const b = block.second[cell]!;
-        written.take(a, a === b ? 2 : 1, name);
-        if (a !== b) written.take(b, 1, name);
+        written.take(a, a === b ? 2 : 1, counted);
+        if (a !== b) written.take(b, 1, counted);
         const column = block.column[cell]!;
-        if (column >= 0) columns.set(column, [...(columns.get(column) ?? []), name]);
+        if (column >= 0) housings.set(column, [...(housings.get(column) ?? []), [counted, 1]]);
         const deviation = block.deviation[cell]! / 1000;
-        if (deviation !== 0) deviations.push(`${deviation < 0 ? '-' : '+'} ${Math.abs(deviation)} ${name}`);
+        if (deviation !== 0) deviations.push([counted, deviation]);
       }
       if (terms.length === 0) return null;
-      written.row(`${terms.join(' + ')} = ${units.length}`);
-      for (const base of bases) {
-        written.row(`${deviations.join(' ')} - ${base} >= 0`);
-        written.row(`${deviations.join(' ')} - ${base} <= ${block.spread / 1000}`);
-      }
+      written.row(terms, units.length, units.length);
+      for (const base of bases) written.row([...deviations, [base, -1]], 0, block.spread / 1000);
     }
-    for (const list of columns.values()) if (list.length > 1) written.row(`${list.join(' + ')} <= 1`);
+    for (const terms of housings.values()) if (terms.length > 1) written.row(terms, 0, 1);
   }
-  return { text: written.text(capacity), picksOf: (countOf) => picks(classes, names, countOf) };
+  return { programme: written.written(capacity), picksOf: (counts) => picks(classes, columnOf, counts) };
 }
 
-function picks(
-  classes: readonly BlockClass[],
-  names: readonly (readonly string[])[],
-  countOf: (variable: string) => number,
-): Int32Array[][] {
+function picks(classes: readonly BlockClass[], columnOf: readonly Int32Array[], counts: Int32Array): Int32Array[][] {
   return classes.map(({ block, units }, at) => {
     const chosen = units.map(() => new Int32Array(block.stations.length));
     for (let station = 0; station < block.stations.length; station += 1) {
       let unit = 0;
       for (let cell = block.start[station]!; cell < block.start[station + 1]!; cell += 1) {
-        const name = names[at]![cell];
-        if (name === undefined) continue;
-        for (let times = countOf(name); times > 0; times -= 1) {
+        const counted = columnOf[at]![cell]!;
+        if (counted < 0) continue;
+        for (let times = counts[counted]!; times > 0; times -= 1) {
           chosen[unit]![station] = cell;
           unit += 1;
         }

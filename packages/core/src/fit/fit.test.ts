@@ -1,15 +1,20 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { choicesOf } from './choice.js';
+import { explainConflicts } from './explainConflicts.js';
 import { fit } from './fit.js';
+import { fitModelOf } from './fitModel.js';
 import { fitPlanSchema } from './fitPlan.js';
 import { type FitRequestInput, fitRequestSchema, readFitRequest } from './fitRequest.js';
 import { leastChoice } from './leastChoice.js';
+import { loadIntegerSolver } from './loadIntegerSolver.js';
 import { recheckPlan } from './recheckPlan.js';
 import { seeded } from './seeded.js';
+import { stationOptions } from './stationOptions.js';
 import { leastCostByHighs } from './testing/milp.js';
-import { gradedEngine, randomRequest } from './testing/randomRequest.js';
+import { gradedEngine, manyEngines, randomRequest, requestInEitherUnit, shortDrawer } from './testing/randomRequest.js';
 
+const solver = await loadIntegerSolver();
 const read = (input: FitRequestInput) => fitRequestSchema.parse(input);
 
 /** Mains of one engine whose gap over two walls is given in ten-thousandths of an inch. */
@@ -44,7 +49,7 @@ function mainsByGap(
       wall: wall[id],
       stock: stock[id],
     })),
-    rules: { maxWallStep: 0.0254, mixedPenalty: 0, tightWeight: 1 },
+    rules: { maxWallStep: 0.001, mixedPenalty: 0, tightWeight: 1 },
   };
 }
 
@@ -52,20 +57,34 @@ describe('fit against a second method', () => {
   it('agrees with HiGHS on status and least cost for seeded random requests that touch every rule', async () => {
     let feasible = 0;
     for (let seed = 1; seed <= 2000; seed += 1) {
-      const request = read(randomRequest(seed));
-      const plan = fit(request);
+      const request = read(requestInEitherUnit(seed));
+      const plan = fit(request, { explain: false });
       const least = await leastCostByHighs(request);
       expect(plan.status, `seed ${seed}`).toBe(least === null ? 'infeasible' : 'optimal');
       expect(recheckPlan(request, plan), `seed ${seed}`).toEqual([]);
       fitPlanSchema.parse(plan);
-      if (least === null) expect(plan.conflicts.length, `seed ${seed}`).toBeGreaterThan(0);
-      else {
+      if (least !== null) {
         feasible += 1;
         expect(plan.cost!, `seed ${seed}`).toBeCloseTo(least, 5);
       }
     }
     expect(feasible).toBeGreaterThan(500);
     expect(feasible).toBeLessThan(1900);
+  }, 120_000);
+
+  it('agrees with HiGHS on drawers of a few halves a grade, infeasible ones mostly, with and without its help', async () => {
+    let short = 0;
+    for (let seed = 1; seed <= 40; seed += 1) {
+      const request = shortDrawer(seed, 6 + (seed % 3), 2 + (seed % 2), 3 + (seed % 2));
+      const least = await leastCostByHighs(request);
+      if (least === null) short += 1;
+      for (const limits of [{ solver }, {}]) {
+        const plan = fit(request, { ...limits, explain: false });
+        expect(plan.status, `seed ${seed}`).toBe(least === null ? 'infeasible' : 'optimal');
+        if (least !== null) expect(plan.cost!, `seed ${seed}`).toBeCloseTo(least, 5);
+      }
+    }
+    expect(short).toBeGreaterThan(15);
   }, 120_000);
 
   it('says how well a clearance is known exactly where a size has a band, and chooses as without bands', () => {
@@ -206,14 +225,66 @@ describe('a search that is stopped', () => {
       expect(recheckPlan(request, stopped), `seed ${seed}`).toEqual([]);
       seen.add(stopped.status);
       if (whole.status === 'infeasible') {
-        expect(stopped.status, `seed ${seed}`).toBe('infeasible');
+        expect(['infeasible', 'stopped'], `seed ${seed}`).toContain(stopped.status);
         continue;
       }
       expect(stopped.bound!, `seed ${seed}`).toBeLessThanOrEqual(whole.cost!);
+      if (stopped.status === 'stopped') {
+        expect(stopped, `seed ${seed}`).toMatchObject({ cost: null, stations: [], conflicts: [] });
+        continue;
+      }
       expect(stopped.cost!, `seed ${seed}`).toBeGreaterThanOrEqual(whole.cost!);
       if (stopped.status === 'optimal') expect(stopped.cost, `seed ${seed}`).toBe(whole.cost);
     }
-    expect([...seen].sort()).toEqual(['feasible', 'infeasible', 'optimal']);
+    expect([...seen].sort()).toEqual(['feasible', 'infeasible', 'optimal', 'stopped']);
+  });
+});
+
+describe('the caller’s limit', () => {
+  const hard = Array.from({ length: 6 }, (_, at) => shortDrawer(at + 1, 8, 2, 4));
+
+  it('holds before there is a plan, in prices and in explanations', () => {
+    for (const request of hard) {
+      for (const ms of [0, 5, 40]) {
+        const start = performance.now();
+        const clock = () => performance.now();
+        const plan = fit(request, { solver, clock, until: start + ms, prices: true });
+        expect(clock() - start).toBeLessThan(ms + 1_500);
+        expect(recheckPlan(request, plan)).toEqual([]);
+      }
+    }
+  });
+
+  it('is told to the integer solver, which ends at its next step', () => {
+    const request = manyEngines(5, 12, { slack: 1, freeRods: true, maxSpread: { main: 0.008, rod: 0.008 } });
+    let asked = 0;
+    const plan = fit(request, { solver, isStopped: () => ++asked > 50, explain: false });
+    expect(['stopped', 'feasible', 'infeasible', 'optimal']).toContain(plan.status);
+    expect(asked).toBeGreaterThan(50);
+    expect(recheckPlan(request, plan)).toEqual([]);
+  });
+
+  it('leaves an explanation that says where it is not minimal', () => {
+    let doubtful = 0;
+    for (const request of hard) {
+      const plan = fit(request, { solver });
+      if (plan.status !== 'infeasible') continue;
+      // A clock that runs out after a few looks at it, once the plan was found not to exist.
+      let looks = 0;
+      const model = fitModelOf(request);
+      const conflicts = explainConflicts(model, stationOptions(model), request.unit, {
+        solver,
+        clock: () => (looks += 1) * 100,
+      });
+      expect(conflicts.length).toBeGreaterThan(0);
+      for (const { message, minimal } of conflicts) {
+        if (minimal === false) {
+          doubtful += 1;
+          expect(message).toContain('not shown to be the smallest');
+        } else expect(message).not.toContain('not shown');
+      }
+    }
+    expect(doubtful).toBeGreaterThan(0);
   });
 });
 
@@ -286,10 +357,10 @@ describe('conflicts', () => {
 
   it('finds the least spread that would do', () => {
     const input = mainsByGap([20, 35], { std: 4, thin: 0, thick: 0 }, 25);
-    const plan = fit(read({ ...input, rules: { ...input.rules, maxSpread: { main: 0.0254 } } }));
+    const plan = fit(read({ ...input, rules: { ...input.rules, maxSpread: { main: 0.001 } } }));
     expect(plan.conflicts[0]).toMatchObject({ kind: 'spread', stations: ['M1', 'M2'] });
     expect(plan.conflicts[0]!.remedy).toBe('A spread of 0.0015 in would do with the halves there are.');
-    const wider = fit(read({ ...input, rules: { ...input.rules, maxSpread: { main: 0.0381 } } }));
+    const wider = fit(read({ ...input, rules: { ...input.rules, maxSpread: { main: 0.0015 } } }));
     expect(wider.status).toBe('optimal');
   });
 
@@ -325,7 +396,6 @@ describe('reading a request', () => {
     expect(request.rules).toEqual({
       mixedHalves: true,
       acrossSeries: false,
-      maxWallStep: 0.013,
       thinnerHalf: 'either',
       maxSpread: { main: null, rod: null },
       tightWeight: 2,

@@ -5,13 +5,12 @@ import { nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { clearanceOfBands, type SizeBand } from '../shell/sizeBand.js';
 import type { ChoiceAnswer } from './choice.js';
-import type { FitProgress } from './choiceLimits.js';
+import { type ChoiceLimits, hasEnded } from './choiceLimits.js';
 import { choiceProblem, spreadGroups } from './choiceProblem.js';
 import { explainConflicts } from './explainConflicts.js';
 import { COST_PER_UM2, type FitModel, fitModelOf } from './fitModel.js';
 import type { FitPlan, PlannedStation } from './fitPlan.js';
 import type { FitRequest } from './fitRequest.js';
-import type { IntegerSolver } from './integerSolver.js';
 import { leastChoice } from './leastChoice.js';
 import { type StationOption, stationOptions } from './stationOptions.js';
 
@@ -60,20 +59,11 @@ function howWellKnown(
   };
 }
 
-export interface FitOptions {
+export interface FitOptions extends ChoiceLimits {
   /** Works out for every shell used to its last half what one more would save: solves once more for each. */
   readonly prices?: boolean;
   /** Leave out why nothing fits, and remedies: for questions where only the cost counts. */
   readonly explain?: boolean;
-  /** Told now and then how far a long search has come. */
-  readonly onProgress?: (progress: FitProgress) => void;
-  /** Proves plans for many engines on one drawer; without one such a plan may come as `feasible` with its bound. */
-  readonly solver?: IntegerSolver | null;
-  /**
-   * The caller's limit: asked now and then, and once it says yes the best plan found so far is returned as `feasible`, with a
-   * proven bound. The core has no clock of its own. Before there is any plan, the search goes on.
-   */
-  readonly isStopped?: () => boolean;
 }
 
 /** From this many stations on, prices come from the search itself: solving once more for each shell would take too long. */
@@ -94,7 +84,7 @@ function pricesOf(
   if (limits.prices !== true) return {};
   return listed(
     model.shells.map((one, shell) => {
-      if (one.stock === Number.POSITIVE_INFINITY || limits.isStopped?.()) return 0;
+      if (one.stock === Number.POSITIVE_INFINITY || hasEnded(limits)) return 0;
       const shells = model.shells.map((other, at) => (at === shell ? { ...other, stock: other.stock + 1 } : other));
       const more = { ...model, shells };
       const found = leastChoice(choiceProblem(more, stationOptions(more)), limits);
@@ -110,24 +100,25 @@ function pricesOf(
  * 10⁻⁶ µm², the square of a nanometre.
  *
  * @param request a valid request (see `readFitRequest`)
- * @returns the plan, or an infeasible one whose conflicts explain why nothing fits. The same request always gives the
- *   same plan, unless it was stopped.
+ * @returns the plan; an infeasible one whose conflicts explain why nothing fits; or, where the limits came before either, a
+ *   stopped one with the proven bound alone. The same request always gives the same plan, unless it was stopped.
  */
 export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
   const model = fitModelOf(request);
   const options = stationOptions(model);
   const answer = leastChoice(choiceProblem(model, options), limits);
   const base = { format: 'fettle.fit-plan/1', unit: request.unit } as const;
-  if (answer.status === 'infeasible') {
+  if (answer.status === 'infeasible' || answer.status === 'stopped') {
+    const isStopped = answer.status === 'stopped';
     return {
       ...base,
-      status: 'infeasible',
+      status: answer.status,
       cost: null,
-      bound: null,
+      bound: isStopped ? answer.bound / COST_PER_UM2 : null,
       stations: [],
       shellsUsed: [],
       spread: [],
-      conflicts: limits.explain === false ? [] : explainConflicts(model, options, request.unit, limits),
+      conflicts: isStopped || limits.explain === false ? [] : explainConflicts(model, options, request.unit, limits),
     };
   }
   const chosen = Array.from(answer.chosen, (option, station) => options.at(station, option));

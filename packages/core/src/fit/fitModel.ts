@@ -5,6 +5,9 @@ import type { Family, FitRequest, Half } from './fitRequest.js';
 /** Costs are whole numbers of 10⁻⁶ µm² (1 nm²), so that sums and comparisons are exact. */
 export const COST_PER_UM2 = 1_000_000;
 
+/** What `maxWallStep` is where it is left out: 0.013 mm, the same length whatever the unit. */
+const USUAL_WALL_STEP = nanometres(13_000);
+
 export interface ModelStation {
   readonly id: string;
   readonly engine: string;
@@ -14,6 +17,27 @@ export interface ModelStation {
   readonly low: Nanometres;
   readonly high: Nanometres;
   readonly offset: Nanometres;
+  /** The place whose halves it takes; empty for none of its own. */
+  readonly position: string;
+  /** How far single readings lie below and above the journal. */
+  readonly scatter: Scatter;
+}
+
+/** How far single readings lie from the size that is their mean, nm. */
+export interface Scatter {
+  readonly below: number;
+  readonly above: number;
+}
+
+/** What the limits of a station leave for the mean clearance with one housing: tightest and loosest keep them. */
+export function limitsWith(
+  { low, high, scatter }: Pick<ModelStation, 'low' | 'high' | 'scatter'>,
+  housing: Pick<ModelHousing, 'scatter'>,
+): { readonly low: number; readonly high: number } {
+  return {
+    low: low + housing.scatter.below + scatter.above,
+    high: high - housing.scatter.above - scatter.below,
+  };
 }
 
 export interface ModelHousing {
@@ -21,6 +45,7 @@ export interface ModelHousing {
   readonly engine: string;
   readonly family: Family;
   readonly bore: Nanometres;
+  readonly scatter: Scatter;
   readonly station: string | null;
 }
 
@@ -32,6 +57,8 @@ export interface ModelShell {
   readonly wall: Nanometres;
   /** Empty for standard. */
   readonly undersize: string;
+  /** The places it fits; null for all. */
+  readonly positions: readonly string[] | null;
   /** Infinity where as many as wanted can be had. */
   readonly stock: number;
   /** Price × pricePenalty, in cost units. */
@@ -127,7 +154,11 @@ export function isWished(
 /** Turns a request's lengths into whole nanometres and its penalties into whole cost units. */
 export function fitModelOf(request: FitRequest): FitModel {
   const length = (value: number) => lengthOfNumber(value, request.unit);
-  const millimetres = (value: number | null) => (value === null ? null : lengthOfNumber(value, 'mm'));
+  const optional = (value: number | null) => (value === null ? null : length(value));
+  const scatter = (size: number, readings: { low: number; high: number } | undefined): Scatter =>
+    readings === undefined
+      ? { below: 0, above: 0 }
+      : { below: length(size) - length(readings.low), above: length(readings.high) - length(size) };
   const { rules } = request;
   return {
     wishes: stationWishes(request),
@@ -140,8 +171,17 @@ export function fitModelOf(request: FitRequest): FitModel {
       low: length(station.low),
       high: length(station.high),
       offset: length(station.offset),
+      position: station.position,
+      scatter: scatter(station.journal, station.journalReadings),
     })),
-    housings: request.housings.map((housing) => ({ ...housing, bore: length(housing.bore) })),
+    housings: request.housings.map(({ id, engine, family, bore, boreReadings, station }) => ({
+      id,
+      engine,
+      family,
+      bore: length(bore),
+      scatter: scatter(bore, boreReadings),
+      station,
+    })),
     shells: request.shells.map((shell) => ({
       id: shell.id,
       family: shell.family,
@@ -149,15 +189,16 @@ export function fitModelOf(request: FitRequest): FitModel {
       half: shell.half,
       wall: length(shell.wall),
       undersize: shell.undersize,
+      positions: shell.positions ?? null,
       stock: shell.stock ?? Number.POSITIVE_INFINITY,
       price: Math.round(shell.price * rules.pricePenalty * COST_PER_UM2),
     })),
     rules: {
       mixedHalves: rules.mixedHalves,
       acrossSeries: rules.acrossSeries,
-      maxWallStep: millimetres(rules.maxWallStep) ?? nanometres(0),
+      maxWallStep: rules.maxWallStep === undefined ? USUAL_WALL_STEP : length(rules.maxWallStep),
       thinnerHalf: rules.thinnerHalf,
-      maxSpread: { main: millimetres(rules.maxSpread.main), rod: millimetres(rules.maxSpread.rod) },
+      maxSpread: { main: optional(rules.maxSpread.main), rod: optional(rules.maxSpread.rod) },
       tightWeight: rules.tightWeight,
       mixedPenalty: Math.round(rules.mixedPenalty * COST_PER_UM2),
     },

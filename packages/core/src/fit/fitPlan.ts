@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { unitSchema } from '../measure/unit.js';
-import { familySchema } from './fitRequest.js';
+import { familySchema, halfSchema } from './fitRequest.js';
 
 export const remedySchema = z.strictObject({
   kind: z
@@ -13,6 +13,38 @@ export const remedySchema = z.strictObject({
   shells: z
     .array(z.strictObject({ id: z.string(), count: z.int() }))
     .describe('Halves to get, of those in the request.'),
+  newShells: z
+    .array(
+      z.strictObject({
+        id: z.string(),
+        family: familySchema,
+        series: z.string(),
+        half: halfSchema,
+        wall: z.number(),
+        undersize: z.string(),
+        positions: z.array(z.string()).optional(),
+        stock: z.int(),
+      }),
+    )
+    .optional()
+    .describe('Halves to get that are not in the request: shells to add to it.'),
+  housings: z.array(z.string()).optional().describe('Housings that leave their station.'),
+  rules: z
+    .strictObject({
+      mixedHalves: z.boolean(),
+      acrossSeries: z.boolean(),
+      maxWallStep: z.number(),
+      thinnerHalf: z.enum(['either', 'upper', 'lower']),
+      maxSpread: z.partialRecord(familySchema, z.number()),
+    })
+    .partial()
+    .optional()
+    .describe('Rules to change.'),
+  journal: z.number().optional().describe('Size that the journal of the station is ground to.'),
+  limit: z
+    .strictObject({ side: z.enum(['low', 'high']), value: z.number() })
+    .optional()
+    .describe('The limit of the station that is moved, and where to.'),
 });
 export type FitRemedy = z.infer<typeof remedySchema>;
 
@@ -23,6 +55,10 @@ export const conflictSchema = z.strictObject({
     .describe(
       'The stations concerned; dropping any one of a group would let the rest fit, as far as this conflict goes.',
     ),
+  minimal: z
+    .boolean()
+    .optional()
+    .describe('Whether the rest was shown to fit without any one of the stations, as far as this conflict goes.'),
   shells: z.array(z.string()).describe('The shells they compete for, where there are any.'),
   message: z.string().describe('What is wrong and by how much.'),
   remedy: z.string().describe('What would put it right.'),
@@ -59,10 +95,12 @@ export const fitPlanSchema = z.strictObject({
   format: z.literal('fettle.fit-plan/1'),
   unit: unitSchema,
   status: z
-    .enum(['optimal', 'feasible', 'infeasible'])
-    .describe('optimal: proven least cost; feasible: stopped by a limit; infeasible: proven that nothing fits.'),
-  cost: z.number().nullable().describe('µm²; null when infeasible.'),
-  bound: z.number().nullable().describe('Proven lower bound of the cost, µm²; null when infeasible.'),
+    .enum(['optimal', 'feasible', 'infeasible', 'stopped'])
+    .describe(
+      'optimal: proven least cost; feasible: stopped by a limit; infeasible: proven that nothing fits; stopped: the limit came before there was a plan or a proof.',
+    ),
+  cost: z.number().nullable().describe('µm²; null when infeasible or stopped.'),
+  bound: z.number().nullable().describe('Proven lower bound of the cost of any plan, µm²; null when infeasible.'),
   stations: z.array(plannedStationSchema),
   shellsUsed: z.array(z.strictObject({ id: z.string(), count: z.int() })),
   spread: z

@@ -23,6 +23,12 @@ function isWithin(size: number, band: { low: number; high: number } | undefined)
   return band === undefined || (size >= band.low && size <= band.high);
 }
 
+/** Smallest and largest single reading of a part whose size is the mean of them. */
+const readingsSchema = bandSchema;
+
+/** Where a half may go: the name of a place that takes halves of its own. */
+const positionSchema = z.string().max(200);
+
 export const fitStationSchema = z
   .strictObject({
     id: idSchema.describe('Unique among all stations.'),
@@ -30,6 +36,14 @@ export const fitStationSchema = z
     family: familySchema,
     journal: sizeSchema.describe('Journal diameter.'),
     journalBand: bandSchema.optional().describe('What the journal may be, where it is only known by its mark.'),
+    journalReadings: readingsSchema
+      .optional()
+      .describe(
+        'Smallest and largest reading: the low limit is judged on the largest journal, the high one on the smallest.',
+      ),
+    position: positionSchema
+      .default('')
+      .describe('Name of a place that takes halves of its own, such as thrust; empty for none.'),
     aim: lengthSchema.describe('Oil clearance aimed at.'),
     low: lengthSchema.describe('Least clearance allowed.'),
     high: lengthSchema.describe('Largest clearance allowed.'),
@@ -41,6 +55,10 @@ export const fitStationSchema = z
   .refine(({ journal, journalBand }) => isWithin(journal, journalBand), {
     path: ['journalBand'],
     error: 'the journal is not in its band',
+  })
+  .refine(({ journal, journalReadings }) => isWithin(journal, journalReadings), {
+    path: ['journalReadings'],
+    error: 'the journal is not between its smallest and its largest reading',
   });
 
 export const fitHousingSchema = z
@@ -50,6 +68,11 @@ export const fitHousingSchema = z
     family: familySchema,
     bore: sizeSchema.describe('Housing bore without shells.'),
     boreBand: bandSchema.optional().describe('What the bore may be, where it is only known by its mark.'),
+    boreReadings: readingsSchema
+      .optional()
+      .describe(
+        'Smallest and largest reading: the low limit is judged on the smallest bore, the high one on the largest.',
+      ),
     station: idSchema
       .nullable()
       .default(null)
@@ -58,6 +81,10 @@ export const fitHousingSchema = z
   .refine(({ bore, boreBand }) => isWithin(bore, boreBand), {
     path: ['boreBand'],
     error: 'the bore is not in its band',
+  })
+  .refine(({ bore, boreReadings }) => isWithin(bore, boreReadings), {
+    path: ['boreReadings'],
+    error: 'the bore is not between its smallest and its largest reading',
   });
 
 export const fitShellSchema = z
@@ -67,6 +94,11 @@ export const fitShellSchema = z
     series: z.string().max(200).describe("One maker's material and coating."),
     half: halfSchema,
     wall: sizeSchema.describe('Wall thickness at the crown.'),
+    positions: z
+      .array(positionSchema)
+      .max(1_000)
+      .optional()
+      .describe('The places it fits, by the position of their stations; left out, it fits all.'),
     wallBand: bandSchema.optional().describe('What the wall may be, where it is only known by its grade.'),
     undersize: z
       .string()
@@ -91,7 +123,14 @@ const maxSpreadSchema = z.strictObject({
 export const fitRulesSchema = z.strictObject({
   mixedHalves: z.boolean().default(true).describe('May a station have two different walls?'),
   acrossSeries: z.boolean().default(false).describe('May the halves of a station be of different series?'),
-  maxWallStep: z.number().min(0).max(10_000).default(0.013).describe('Largest difference of walls in a station, mm.'),
+  maxWallStep: z
+    .number()
+    .min(0)
+    .max(10_000)
+    .optional()
+    .describe(
+      "Largest difference of walls in a station, in the request's unit; 0.013 mm, whatever the unit, where it is left out.",
+    ),
   thinnerHalf: z
     .enum(['either', 'upper', 'lower'])
     .default('either')
@@ -100,7 +139,7 @@ export const fitRulesSchema = z.strictObject({
     .nullable()
     .default(null)
     .transform((spread) => spread ?? { main: null, rod: null })
-    .describe('Largest spread of deviations from the aim per engine, mm.'),
+    .describe('Largest spread of deviations from the aim per engine and family, in the request’s unit.'),
   tightWeight: z.number().min(0).max(1000).default(2).describe('Weight of a shortfall below the aim.'),
   mixedPenalty: z.number().min(0).max(1e9).default(4).describe('Cost of a mixed station, µm².'),
   pricePenalty: z.number().min(0).max(1e9).default(0).describe('Cost of one unit of price, µm².'),
@@ -153,7 +192,7 @@ function repeatedIds(list: readonly Identified[], name: string): { path: (string
 export const fitRequestSchema = z
   .strictObject({
     format: z.literal('fettle.fit-request/1'),
-    unit: unitSchema.describe('Unit of every length except those in rules, which are always mm.'),
+    unit: unitSchema.describe('Unit of every length, those in rules too.'),
     stations: z.array(fitStationSchema).max(100_000),
     housings: z.array(fitHousingSchema).max(100_000),
     shells: z.array(fitShellSchema).max(10_000),

@@ -1,6 +1,10 @@
-/** A linear programme over whole numbers, written in LP format, with what proves its answer good enough. */
+import type { Highs } from 'highs';
+import { type ChoiceLimits, hasEnded, secondsLeft } from './choiceLimits.js';
+import type { LinearProgramme } from './WholeProgramme.js';
+
+/** A linear programme over whole numbers, with what proves its answer good enough. */
 export interface IntegerProgramme {
-  readonly text: string;
+  readonly programme: LinearProgramme;
   /** The answer may miss the least objective by less than this. */
   readonly gap: number;
   /** Branching stops after so many nodes: a measure of effort that does not depend on the clock. */
@@ -8,38 +12,70 @@ export interface IntegerProgramme {
 }
 
 export type IntegerAnswer =
-  | { readonly status: 'optimal' | 'stopped'; readonly countOf: (variable: string) => number }
+  | {
+      readonly status: 'optimal' | 'stopped';
+      /** No answer costs less than this. */
+      readonly bound: number;
+      /** Per column its whole number. */
+      readonly counts: Int32Array;
+    }
   | { readonly status: 'infeasible' }
-  /** Stopped before there was any answer. */
-  | { readonly status: 'unknown' };
+  /** Stopped before there was any answer; `bound` is proven all the same. */
+  | { readonly status: 'unknown'; readonly bound: number };
 
-/** Solves integer programmes: what the search hands the last step of a large shared drawer to. */
-export type IntegerSolver = (programme: IntegerProgramme) => IntegerAnswer;
+/** Solves integer programmes: what the search hands over when its own budget of work is spent. */
+export type IntegerSolver = (programme: IntegerProgramme, limits?: ChoiceLimits) => IntegerAnswer;
 
-/** What is used of the general-purpose solver HiGHS (npm `highs`). */
-interface Highs {
-  solve(
-    text: string,
-    options: Record<string, string | number | boolean>,
-  ): { Status: string; Columns: Record<string, object> };
-}
+/** By how much a whole number may miss being whole: times any deviation in µm it is far below a nanometre. */
+const TOLERANCE = 1e-7;
+/** A call never runs longer, whatever its caller allows, seconds. */
+const LONGEST_S = 3_600;
+/** What `primal_solution_status` says of a point that keeps every row. */
+const FEASIBLE = 2;
 
-/** HiGHS as the integer solver. @param highs its loaded WebAssembly module */
+/**
+ * HiGHS (npm `highs`) as the integer solver. It is interrupted at its own checkpoints once the caller wants an answer, and gets
+ * the time left as its own limit.
+ *
+ * @param highs its loaded WebAssembly module
+ */
 export function integerSolverOf(highs: Highs): IntegerSolver {
-  return ({ text, gap, nodes }) => {
-    const solution = highs.solve(text, {
-      mip_rel_gap: 0,
-      mip_abs_gap: gap,
-      mip_max_nodes: nodes,
-      output_flag: false,
-    });
-    if (solution.Status === 'Infeasible') return { status: 'infeasible' };
-    const columns = solution.Columns as Record<string, { Primal?: number }>;
-    const isKnown = Object.values(columns).some(({ Primal }) => Primal !== undefined && Math.abs(Primal) > 0.5);
-    if (!isKnown) return { status: 'unknown' };
-    return {
-      status: solution.Status === 'Optimal' ? 'optimal' : 'stopped',
-      countOf: (variable) => Math.round(columns[variable]?.Primal ?? 0),
+  const { modelStatus, callbackType } = highs.constants;
+  return ({ programme, gap, nodes }, limits = {}) => {
+    const { cost, lower, upper, isWhole, rowLower, rowUpper, start, column, times } = programme;
+    const shape = { numCols: cost.length, numRows: rowLower.length };
+    const source = {
+      ...shape,
+      colCost: cost,
+      colLower: lower,
+      colUpper: upper,
+      rowLower,
+      rowUpper,
+      integrality: isWhole,
+      matrix: { ...shape, format: 'csr' as const, starts: start, indices: column, values: times },
     };
+    return highs.withModel(source, (model): IntegerAnswer => {
+      model.options.set({
+        output_flag: false,
+        mip_rel_gap: 0,
+        mip_abs_gap: gap,
+        mip_max_nodes: nodes,
+        mip_feasibility_tolerance: TOLERANCE,
+        time_limit: Math.min(secondsLeft(limits), LONGEST_S),
+      });
+      const ask = (event: { interrupt(): void }) => {
+        if (hasEnded(limits)) event.interrupt();
+        return undefined;
+      };
+      const ended = model.run({ [callbackType.mipInterrupt]: ask, [callbackType.simplexInterrupt]: ask });
+      if (ended.modelStatus === modelStatus.infeasible) return { status: 'infeasible' };
+      const bound = Number(model.info.get('mip_dual_bound'));
+      if (Number(model.info.get('primal_solution_status')) !== FEASIBLE) return { status: 'unknown', bound };
+      return {
+        status: ended.modelStatus === modelStatus.optimal ? 'optimal' : 'stopped',
+        bound,
+        counts: Int32Array.from(model.getSolution().colValue, Math.round),
+      };
+    });
   };
 }

@@ -11,7 +11,7 @@ const bandSchema = z
 /** Which halves should be on the shelf before anything is measured: an open format. */
 export const kitQuestionSchema = z.strictObject({
   format: z.literal('fettle.kit-question/1'),
-  unit: unitSchema.describe('Unit of every length except those in rules, which are always mm.'),
+  unit: unitSchema.describe('Unit of every length, those in rules too.'),
   stations: z
     .array(
       z.strictObject({
@@ -19,9 +19,12 @@ export const kitQuestionSchema = z.strictObject({
         family: familySchema,
         bore: bandSchema.describe('What the housing bore may be.'),
         journal: bandSchema.describe('What the journal may be.'),
+        boreReadings: bandSchema.optional().describe('Smallest and largest reading of a bore that was read.'),
+        journalReadings: bandSchema.optional().describe('Smallest and largest reading of a journal that was read.'),
         aim: lengthSchema,
         low: lengthSchema,
         high: lengthSchema,
+        position: z.string().max(200).default('').describe('Name of a place that takes halves of its own.'),
         fixed: z.boolean().default(false).describe('Whether its rod stays on it, where others may go on any pin.'),
       }),
     )

@@ -1,5 +1,5 @@
 import { blockClasses } from './blockClasses.js';
-import { ComponentSearch } from './ComponentSearch.js';
+import { ComponentSearch, type Unanswered } from './ComponentSearch.js';
 import type { ChoiceAnswer, ChoiceProblem } from './choice.js';
 import type { ChoiceLimits } from './choiceLimits.js';
 import { greedyPlan } from './greedyPlan.js';
@@ -170,28 +170,28 @@ interface PartAnswer {
   readonly prices: readonly (readonly [number, number])[];
 }
 
-/** Solves the stations of one part. @returns null when nothing fits */
+/** Solves the stations of one part. */
 function solvePart(
   problem: ChoiceProblem,
   members: readonly number[],
   kept: readonly Int32Array[],
   scarce: Uint8Array,
   limits: ChoiceLimits,
-): PartAnswer | null {
+): PartAnswer | 'infeasible' | Unanswered {
   if (members.length === 1) {
     const [station] = members;
     const alone = cheapestAlone(problem, kept[station!]!);
     const cost = alone === null ? 0 : problem.cost[alone]!;
-    return alone === null ? null : { cost, bound: cost, options: [[station!, alone]], prices: [] };
+    return alone === null ? 'infeasible' : { cost, bound: cost, options: [[station!, alone]], prices: [] };
   }
   if (members.length >= SHARED_FROM) {
     const classes = blockClasses(problem, members, kept, scarce);
     const found = new SharedSearch(problem, classes, scarce, limits).solve();
-    if (found === 'infeasible') return null;
     if (found !== null) return found;
   }
   const found = new ComponentSearch(problem, members, kept, scarce, limits).solve();
-  return found && { ...found, options: members.map((station, at) => [station, found.path[at]!] as const) };
+  if (found === 'infeasible' || !('path' in found)) return found;
+  return { ...found, options: members.map((station, at) => [station, found.path[at]!] as const) };
 }
 
 /**
@@ -200,8 +200,8 @@ function solvePart(
  * costs with a Lagrangian bound on the resources, large ones by pricing the halves between blocks of stations.
  * Deterministic.
  *
- * @returns the least cost and a choice that has it, or that there is none; both proven unless stopped, or large and without
- *   an integer solver
+ * @returns the least cost and a choice that has it, or that there is none, proven. Ended by its limits, or too much for the own
+ *   search and without an integer solver: a choice with a bound, or the bound alone
  */
 export function leastChoice(problem: ChoiceProblem, limits: ChoiceLimits = {}): ChoiceAnswer {
   const { start, group, capacity } = problem;
@@ -217,13 +217,20 @@ export function leastChoice(problem: ChoiceProblem, limits: ChoiceLimits = {}): 
   const prices = new Float64Array(capacity.length);
   let cost = 0;
   let bound = 0;
-  for (const members of components(problem, kept, scarce)) {
+  let isUnanswered = false;
+  // Small parts first: one that cannot be served settles it all.
+  for (const members of components(problem, kept, scarce).sort((a, b) => a.length - b.length)) {
     const found = solvePart(problem, members, kept, scarce, limits);
-    if (found === null) return { status: 'infeasible' };
-    cost += found.cost;
+    if (found === 'infeasible') return { status: 'infeasible' };
     bound += found.bound;
+    if (!('cost' in found)) {
+      isUnanswered = true;
+      continue;
+    }
+    cost += found.cost;
     for (const [station, option] of found.options) chosen[station] = option;
     for (const [resource, price] of found.prices) prices[resource] = price;
   }
+  if (isUnanswered) return { status: 'stopped', bound };
   return { status: bound < cost ? 'feasible' : 'optimal', cost, bound, chosen, prices };
 }

@@ -32,7 +32,7 @@ export function anythingOrderable(request: FitRequest): FitRequest {
   return { ...request, shells: request.shells.map((shell) => ({ ...shell, stock: null })) };
 }
 
-/** The least spread of one family with which everything still fits, in mm; null when nothing fits at all. */
+/** The least spread of one family with which everything still fits, in its unit; null when nothing fits at all. */
 function leastSpread(request: FitRequest, family: Family, options: FitOptions): number | null {
   const model = fitModelOf(request);
   const all = stationOptions(model);
@@ -47,7 +47,7 @@ function leastSpread(request: FitRequest, family: Family, options: FitOptions): 
     ...request,
     rules: {
       ...request.rules,
-      maxSpread: { ...request.rules.maxSpread, [family]: numberOfLength(nanometres(width), 'mm') },
+      maxSpread: { ...request.rules.maxSpread, [family]: numberOfLength(nanometres(width), request.unit) },
     },
   });
   const isEnough = (width: number) => fit(at(width), { ...options, explain: false }).cost !== null;
@@ -59,7 +59,7 @@ function leastSpread(request: FitRequest, family: Family, options: FitOptions): 
     if (isEnough(widths[middle]!)) to = middle;
     else from = middle + 1;
   }
-  return numberOfLength(nanometres(widths[from]!), 'mm');
+  return numberOfLength(nanometres(widths[from]!), request.unit);
 }
 
 /** The request whose plan is the evenest: each family held to the least spread it can have, mains first. */

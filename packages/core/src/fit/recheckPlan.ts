@@ -1,8 +1,8 @@
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
-import { COST_PER_UM2, fitModelOf, isWished } from './fitModel.js';
+import { COST_PER_UM2, fitModelOf, isWished, limitsWith } from './fitModel.js';
 import type { FitPlan } from './fitPlan.js';
 import type { FitRequest } from './fitRequest.js';
-import { pairFault } from './shellPairs.js';
+import { fitsPlace, pairFault } from './shellPairs.js';
 import { deviationCost } from './stationOptions.js';
 
 /**
@@ -12,7 +12,8 @@ import { deviationCost } from './stationOptions.js';
  * @returns what is wrong with the plan, a sentence each; empty when it is allowed and adds up
  */
 export function recheckPlan(request: FitRequest, plan: FitPlan): string[] {
-  if (plan.status === 'infeasible') return plan.stations.length > 0 ? ['an infeasible plan serves no station'] : [];
+  if (plan.status === 'infeasible' || plan.status === 'stopped')
+    return plan.stations.length > 0 ? [`a plan that is ${plan.status} serves no station`] : [];
   const faults: string[] = [];
   const model = fitModelOf(request);
   const shells = new Map(model.shells.map((shell) => [shell.id, shell]));
@@ -47,13 +48,16 @@ export function recheckPlan(request: FitRequest, plan: FitPlan): string[] {
     taken.set(housing.id, station.id);
 
     const clearance = housing.bore - station.journal - upper.wall - lower.wall + station.offset;
-    if (clearance < station.low || clearance > station.high) faults.push(`${station.id} is outside its limits`);
+    const { low, high } = limitsWith(station, housing);
+    if (clearance < low || clearance > high) faults.push(`${station.id} is outside its limits`);
     if (lengthOfNumber(choice.clearance, plan.unit) !== clearance)
       faults.push(`${station.id} states a wrong clearance`);
     if (lengthOfNumber(choice.deviation, plan.unit) !== clearance - station.aim)
       faults.push(`${station.id} states a wrong deviation`);
     if (upper.family !== station.family || lower.family !== station.family)
       faults.push(`${station.id} has halves of the other family`);
+    if (![upper, lower].every((shell) => fitsPlace(shell, station.position)))
+      faults.push(`${station.id} has a half that does not fit its place`);
     const fault = pairFault(upper, lower, model.rules);
     if (fault) faults.push(`${station.id} breaks the ${fault} rule`);
     const mixed = upper.wall !== lower.wall;

@@ -30,16 +30,27 @@ export function pairFault(
   return null;
 }
 
+/** Whether a half fits a place. */
+export function fitsPlace({ positions }: Pick<ModelShell, 'positions'>, position: string): boolean {
+  return positions === null || positions.includes(position);
+}
+
 /**
- * Every pair of halves of one family that the rules allow in a station, in the order of the shells.
+ * Every pair of halves of one family that the rules allow in a station of one place, in the order of the shells.
  * A half with a stock of one cannot serve on both sides.
  */
-export function shellPairs(shells: readonly ModelShell[], family: Family, rules: ModelRules): ShellPair[] {
+export function shellPairs(
+  shells: readonly ModelShell[],
+  family: Family,
+  rules: ModelRules,
+  position: string,
+): ShellPair[] {
+  const isOpen = (shell: ModelShell) => shell.family === family && shell.stock >= 1 && fitsPlace(shell, position);
   const pairs: ShellPair[] = [];
   shells.forEach((upper, upperAt) => {
-    if (upper.family !== family || upper.stock < 1) return;
+    if (!isOpen(upper) || upper.half === 'lower') return;
     shells.forEach((lower, lowerAt) => {
-      if (lower.family !== family || lower.stock < 1) return;
+      if (!isOpen(lower)) return;
       if (upperAt === lowerAt && upper.stock < 2) return;
       if (pairFault(upper, lower, rules) !== null) return;
       const mixed = upper.wall !== lower.wall;

@@ -1,5 +1,5 @@
 import type { Choices } from './choice.js';
-import { type FitModel, isWished, type ModelHousing, type ModelStation } from './fitModel.js';
+import { type FitModel, isWished, limitsWith, type ModelHousing, type ModelStation } from './fitModel.js';
 import { type ShellPair, shellPairs } from './shellPairs.js';
 
 /** One way to fill a station: a housing and a pair of halves, all by position. */
@@ -89,11 +89,17 @@ export function clearanceWith(station: ModelStation, housing: ModelHousing, pair
 /** For each station, every housing and pair that meets its limits, the rules and its wishes, in the order of housings and shells. */
 export function stationOptions(model: FitModel): StationOptions {
   const { stations, housings, shells, rules, wishes } = model;
-  const pairs = { main: shellPairs(shells, 'main', rules), rod: shellPairs(shells, 'rod', rules) };
+  const pairs = new Map<string, ShellPair[]>();
+  const pairsAt = ({ family, position }: ModelStation) => {
+    const key = `${family}|${position}`;
+    const known = pairs.get(key) ?? shellPairs(shells, family, rules, position);
+    pairs.set(key, known);
+    return known;
+  };
   const places = housingsByStation(model);
   let room = 0;
-  stations.forEach(({ family }, station) => {
-    room += places[station]!.length * pairs[family].length;
+  stations.forEach((station, index) => {
+    room += places[index]!.length * pairsAt(station).length;
   });
   const start = new Int32Array(stations.length + 1);
   const cost = new Float64Array(room);
@@ -101,12 +107,13 @@ export function stationOptions(model: FitModel): StationOptions {
   const use = [new Int32Array(room), new Int32Array(room), new Int32Array(room)] as const;
   let at = 0;
   stations.forEach((station, index) => {
-    const list = pairs[station.family];
+    const list = pairsAt(station);
     const wish = wishes.get(index);
     for (const housing of places[index]!) {
       const gap = housings[housing]!.bore - station.journal + station.offset;
-      const mostWalls = gap - station.low;
-      const leastWalls = gap - station.high;
+      const { low, high } = limitsWith(station, housings[housing]!);
+      const mostWalls = gap - low;
+      const leastWalls = gap - high;
       const aimedWalls = gap - station.aim;
       for (let which = 0; which < list.length; which += 1) {
         const pair = list[which]!;

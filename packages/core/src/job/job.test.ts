@@ -194,10 +194,17 @@ describe('the mains of a job', () => {
 });
 
 describe('the choice for a job', () => {
-  it('asks for the measured mains within limits narrowed by their scatter, and plans them', () => {
+  it('asks for the measured mains with the limits of the sheet and the spread of their readings, and plans them', () => {
     const asked = jobFit(twin(), measured);
     if (!asked.ok) throw new Error(asked.reason);
-    expect(asked.request.stations[1]).toMatchObject({ id: 'M2', journal: 59.985, aim: 0.035, low: 0.022, high: 0.048 });
+    expect(asked.request.stations[1]).toMatchObject({
+      id: 'M2',
+      journal: 59.985,
+      aim: 0.035,
+      low: 0.02,
+      high: 0.05,
+      journalReadings: { low: 59.984, high: 59.986 },
+    });
     const plan = fit(fitRequestSchema.parse(asked.request));
     const halves = plannedHalves(twin(), asked, plan);
     // By hand, µm: gaps over both walls 4031, 4024, 4032. M1: 3 990 → 41 (d 6, mixed), 3 996 → 35 (d 0). M2: 3 984 → 40 (d 5),

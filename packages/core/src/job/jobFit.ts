@@ -1,4 +1,5 @@
 import type { ClearanceLimits } from '../clearance/clearanceVerdict.js';
+import { limitsWith, type Scatter } from '../fit/fitModel.js';
 import type { FitPlan } from '../fit/fitPlan.js';
 import type { Family, FitRequestInput } from '../fit/fitRequest.js';
 import type { EffectiveSize } from '../measure/effectiveSize.js';
@@ -20,7 +21,19 @@ import { modelShellsOf, shellLabel } from './stationCandidates.js';
 /** Why a station, or a rod, does not take part in the choice. */
 export interface LeftOut {
   readonly station: string;
-  readonly reason: 'not-measured' | 'blocked' | 'no-aim' | 'out-of-round' | 'no-limits' | 'no-shells' | 'no-rod';
+  readonly reason:
+    | 'not-measured'
+    | 'blocked'
+    | 'no-aim'
+    | 'out-of-round'
+    | 'no-limits'
+    | 'no-shells'
+    | 'no-rod'
+    | 'two-rods'
+    | 'rod-blocked'
+    | 'rod-not-measured';
+  /** The rods that are kept on the pin, where that is the reason. */
+  readonly rods?: readonly string[];
 }
 
 /** What keeps the whole choice from being asked. */
@@ -53,52 +66,42 @@ function requestNames(job: JobDocument): Map<string, string> {
   return names;
 }
 
-/** Limits for a clearance of mean sizes, so that the tightest and the loosest keep the data sheet's. */
-export function limitsOfMean(limits: ClearanceLimits, bore: Scatter, journal: Scatter): ClearanceLimits {
-  return {
-    low: nanometres(limits.low + bore.below + journal.above),
-    high: nanometres(limits.high - bore.above - journal.below),
-  };
-}
-
-/** How far single readings lie from the mean: a bore or journal below it, and above it, nm. */
-export interface Scatter {
-  readonly below: number;
-  readonly above: number;
-}
-
+/** How far a part's single readings lie from its size. A band is no scatter: it says what the size may be, and the plan then gives a chance. */
 export function scatterOf({ size }: Pick<MeasuredPart, 'size'>): Scatter {
-  // A band is no scatter: it says what the size may be, and the plan then gives a chance.
   return size && size.count > 0
     ? { below: size.nominal - size.smallest, above: size.largest - size.nominal }
     : { below: 0, above: 0 };
 }
 
-type Ready = JobStation & { readonly low: number; readonly high: number };
+/** Whether the limits leave a clearance that the tightest and the loosest of two parts both keep. */
+export function hasRoom(limits: ClearanceLimits, bore: Scatter, journal: Scatter): boolean {
+  const { low, high } = limitsWith({ ...limits, scatter: journal }, { scatter: bore });
+  return low <= high;
+}
 
-/** Sorts the stations of one family into those that can be chosen for and those that cannot, with limits for mean sizes. */
+type Ready = JobStation & { readonly limits: ClearanceLimits };
+
+/** Sorts the stations of one family into those that can be chosen for and those that cannot. */
 function sortOut(
   job: JobDocument,
   stations: readonly JobStation[],
-  boreScatter: (station: JobStation) => Scatter,
-  isBoreKnown: (station: JobStation) => boolean,
+  /** The housings that could go to a station. */
+  housingsOf: (station: JobStation) => readonly Pick<MeasuredPart, 'size'>[],
 ): { ready: Ready[]; leftOut: LeftOut[] } {
   const ready: Ready[] = [];
   const leftOut: LeftOut[] = [];
   for (const station of stations) {
     const leave = (reason: LeftOut['reason']) => leftOut.push({ station: station.id, reason });
     const { journal, limits } = station;
+    const housings = housingsOf(station).filter(({ size }) => size !== null);
     if (station.findings.length > 0) leave('blocked');
-    else if (!journal || !isBoreKnown(station)) leave('not-measured');
+    else if (!journal || housings.length === 0) leave('not-measured');
     else if (!limits) leave('no-limits');
     else if (!Object.values(job.shells).some(({ family }) => family === station.family)) leave('no-shells');
     else if (station.aim === null) leave('no-aim');
-    else {
-      const bore = boreScatter(station);
-      const { low, high } = limitsOfMean(limits, bore, scatterOf({ size: journal }));
-      if (low > high) leave('out-of-round');
-      else ready.push({ ...station, low, high });
-    }
+    else if (!housings.some((housing) => hasRoom(limits, scatterOf(housing), scatterOf({ size: journal })))) {
+      leave('out-of-round');
+    } else ready.push({ ...station, limits });
   }
   return { ready, leftOut };
 }
@@ -127,22 +130,82 @@ function wishesOf(job: JobDocument, stations: readonly Ready[], names: ReadonlyM
   return { hold, forbid };
 }
 
-/** The rods that take part: measured, and inside the data sheet. */
-function readyRods(job: JobDocument, readings: readonly Reading[]): { rods: MeasuredPart[]; leftOut: LeftOut[] } {
-  const leftOut: LeftOut[] = [];
-  const rods = measuredParts(job, readings, 'bigEnd').filter(({ name, size, findings }) => {
-    if (findings.length > 0) leftOut.push({ station: name, reason: 'blocked' });
-    else if (!size) leftOut.push({ station: name, reason: 'not-measured' });
-    return size !== null && findings.length === 0;
-  });
-  return { rods, leftOut };
+/** Rods and pins: who may go where, and who is left out and why. */
+interface RodsAndPins {
+  readonly pins: readonly Ready[];
+  /** Per pin (`P1`) the rod that is kept on it. */
+  readonly keptOn: ReadonlyMap<string, MeasuredPart>;
+  readonly free: readonly MeasuredPart[];
+  readonly leftOut: readonly LeftOut[];
 }
 
 /**
- * The fit request for the mains and, where they are part of the job, the rods. The aim is judged on the mean sizes; each
- * station's limits are narrowed by its own scatter, so that the tightest clearance keeps the low limit and the loosest the
- * high one; at a pin by the largest scatter of the rods that may go there. What is not measured, or blocked by a size outside the
- * data sheet, is left out and named.
+ * A rod that the fitter keeps on a pin stays with it whatever becomes of the pin: it never goes elsewhere. A pin whose rod is not
+ * measured, is blocked, or shares it with another kept one is left out; the others are chosen for.
+ */
+function rodsAndPins(job: JobDocument, readings: readonly Reading[]): RodsAndPins {
+  if (!job.withRods) return { pins: [], keptOn: new Map(), free: [], leftOut: [] };
+  const rodsOut: LeftOut[] = [];
+  const rods = measuredParts(job, readings, 'bigEnd');
+  const isReady = ({ size, findings }: MeasuredPart) => size !== null && findings.length === 0;
+  for (const rod of rods) {
+    if (rod.findings.length > 0) rodsOut.push({ station: rod.name, reason: 'blocked' });
+    else if (!rod.size) rodsOut.push({ station: rod.name, reason: 'not-measured' });
+  }
+  const keptAt = new Map<string, MeasuredPart[]>();
+  const free: MeasuredPart[] = [];
+  for (const rod of rods) {
+    const pin = job.rods[String(rod.number)]?.pin ?? null;
+    if (pin === null) {
+      if (isReady(rod)) free.push(rod);
+      continue;
+    }
+    const name = partName('pin', pin);
+    keptAt.set(name, [...(keptAt.get(name) ?? []), rod]);
+  }
+  const keptOn = new Map<string, MeasuredPart>();
+  const pinsOut: LeftOut[] = [];
+  const all = rodStations(job, readings, {});
+  const usable = all.filter(({ id }) => {
+    const [kept, another] = keptAt.get(id) ?? [];
+    if (kept === undefined) return true;
+    const names = keptAt.get(id)!.map(({ name }) => name);
+    const leave = (reason: LeftOut['reason']) => pinsOut.push({ station: id, reason, rods: names });
+    if (another !== undefined) leave('two-rods');
+    else if (kept.findings.length > 0) leave('rod-blocked');
+    else if (!kept.size) leave('rod-not-measured');
+    else keptOn.set(id, kept);
+    return keptOn.has(id);
+  });
+  const sorted = sortOut(job, usable, ({ id }) => (keptOn.has(id) ? [keptOn.get(id)!] : free));
+  const open = sorted.ready.filter(({ id }) => !keptOn.has(id));
+  const tooMany = open.length > free.length;
+  return {
+    // Pins beyond the number of rods have none.
+    pins: tooMany ? sorted.ready.filter(({ id }) => keptOn.has(id)) : sorted.ready,
+    keptOn,
+    free,
+    leftOut: [
+      ...pinsOut,
+      ...sorted.leftOut.map((one) =>
+        one.reason === 'not-measured' && !keptOn.has(one.station) && free.length === 0 && isRead(all, one.station)
+          ? { ...one, reason: 'no-rod' as const }
+          : one,
+      ),
+      ...(tooMany ? open.map(({ id }) => ({ station: id, reason: 'no-rod' as const })) : []),
+      ...rodsOut,
+    ],
+  };
+}
+
+function isRead(stations: readonly JobStation[], id: string): boolean {
+  return stations.some((station) => station.id === id && station.journal !== null);
+}
+
+/**
+ * The fit request for the mains and, where they are part of the job, the rods. The aim is judged on the mean sizes, the low limit
+ * on the tightest clearance and the high limit on the loosest, for each pairing of rod and pin by its own readings. What is not
+ * measured, or blocked by a size outside the data sheet, is left out and named.
  *
  * @param onShelf what the job may take of the workshop's halves that it draws on; null while that is not known, and then nothing can
  *   be asked that needs it
@@ -150,46 +213,9 @@ function readyRods(job: JobDocument, readings: readonly Reading[]): { rods: Meas
 export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: FreeHalves | null = null): JobFit {
   const { unit, rules } = job;
   const names = requestNames(job);
-  const mains = mainStations(job, readings);
-  const sortedMains = sortOut(
-    job,
-    mains,
-    (station) => scatterOf({ size: station.bore }),
-    (station) => station.bore !== null,
-  );
-  const { rods, leftOut: rodsOut } = job.withRods ? readyRods(job, readings) : { rods: [], leftOut: [] };
-  const keptOn = new Map(
-    rods.flatMap((rod) => {
-      const pin = job.rods[String(rod.number)]?.pin ?? null;
-      return pin === null ? [] : [[partName('pin', pin), rod] as const];
-    }),
-  );
-  const free = rods.filter((rod) => ![...keptOn.values()].includes(rod));
-  const sortedPins = sortOut(
-    job,
-    rodStations(job, readings, {}),
-    ({ id }) => {
-      const candidates = keptOn.has(id) ? [keptOn.get(id)!] : free;
-      return candidates
-        .map(scatterOf)
-        .reduce(
-          (worst, { below, above }) => ({ below: Math.max(worst.below, below), above: Math.max(worst.above, above) }),
-          { below: 0, above: 0 },
-        );
-    },
-    ({ id }) => keptOn.has(id) || free.length > 0,
-  );
-  // A rod kept on a pin that does not take part stays with it; pins beyond the number of rods have none.
-  const keptHere = rods.filter((rod) => sortedPins.ready.some(({ id }) => keptOn.get(id) === rod));
-  const openPins = sortedPins.ready.filter(({ id }) => !keptOn.has(id));
-  const tooMany = openPins.length > free.length;
-  const pins = tooMany ? sortedPins.ready.filter(({ id }) => keptOn.has(id)) : sortedPins.ready;
-  const leftOut = [
-    ...sortedMains.leftOut,
-    ...sortedPins.leftOut,
-    ...(tooMany ? openPins.map(({ id }) => ({ station: id, reason: 'no-rod' as const })) : []),
-    ...rodsOut,
-  ];
+  const sortedMains = sortOut(job, mainStations(job, readings), ({ bore }) => [{ size: bore }]);
+  const { pins, keptOn, free, leftOut: rodsOut } = rodsAndPins(job, readings);
+  const leftOut = [...sortedMains.leftOut, ...rodsOut];
   const ready = [...sortedMains.ready, ...pins];
   if (ready.length === 0) {
     if (names.size === 0 && job.limits.mainClearance) return { ok: false, reason: 'no-shells', leftOut };
@@ -201,13 +227,27 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
     return { ok: false, reason: 'no-drawer', leftOut };
   }
   const length = (value: number) => numberOfLength(nanometres(value), unit);
-  const rodNumbers = new Map(rods.map((rod) => [rod.name, rod.number]));
+  const kept = pins.flatMap(({ id }) => {
+    const rod = keptOn.get(id);
+    return rod ? [{ rod, pin: id }] : [];
+  });
+  const rodNumbers = new Map([...kept.map(({ rod }) => rod), ...free].map((rod) => [rod.name, rod.number]));
   const banded = (band: { low: number; high: number }) => ({ low: length(band.low), high: length(band.high) });
   const bandOf = ({ count, smallest, largest }: EffectiveSize) =>
     count > 0 ? null : banded({ low: smallest, high: largest });
+  const readingsOf = ({ count, smallest, largest }: EffectiveSize) =>
+    count > 0 && smallest < largest ? banded({ low: smallest, high: largest }) : null;
   const housing = (id: string, family: Family, bore: EffectiveSize, station: string | null) => {
     const boreBand = bandOf(bore);
-    return { id, family, bore: length(bore.nominal), ...(boreBand ? { boreBand } : {}), station };
+    const boreReadings = readingsOf(bore);
+    return {
+      id,
+      family,
+      bore: length(bore.nominal),
+      ...(boreBand ? { boreBand } : {}),
+      ...(boreReadings ? { boreReadings } : {}),
+      station,
+    };
   };
   const isChosenFor = (family: Family) => ready.some((station) => station.family === family);
   return {
@@ -223,17 +263,16 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
         family: station.family,
         journal: length(station.journal!.nominal),
         ...(bandOf(station.journal!) ? { journalBand: bandOf(station.journal!)! } : {}),
+        ...(readingsOf(station.journal!) ? { journalReadings: readingsOf(station.journal!)! } : {}),
         aim: length(station.aim!),
-        low: length(station.low),
-        high: length(station.high),
+        low: length(station.limits.low),
+        high: length(station.limits.high),
       })),
       housings: [
         ...sortedMains.ready.map(({ id, bore }) => housing(`bore ${id}`, 'main', bore!, id)),
         ...(isChosenFor('rod')
           ? [
-              ...keptHere.map((rod) =>
-                housing(rod.name, 'rod', rod.size!, pins.find(({ id }) => keptOn.get(id) === rod)!.id),
-              ),
+              ...kept.map(({ rod, pin }) => housing(rod.name, 'rod', rod.size!, pin)),
               ...free.map((rod) => housing(rod.name, 'rod', rod.size!, null)),
             ]
           : []),
@@ -254,11 +293,11 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
       rules: {
         mixedHalves: rules.mixedHalves,
         acrossSeries: rules.acrossSeries,
-        maxWallStep: numberOfLength(rules.maxWallStep, 'mm'),
+        maxWallStep: length(rules.maxWallStep),
         thinnerHalf: rules.thinnerHalf,
         maxSpread: {
-          main: rules.maxSpread === null ? null : numberOfLength(rules.maxSpread, 'mm'),
-          rod: rules.maxRodSpread === null ? null : numberOfLength(rules.maxRodSpread, 'mm'),
+          main: rules.maxSpread === null ? null : length(rules.maxSpread),
+          rod: rules.maxRodSpread === null ? null : length(rules.maxRodSpread),
         },
         tightWeight: rules.tightWeight,
         mixedPenalty: rules.mixedPenalty,

@@ -3,13 +3,14 @@ import { clearanceAim } from '../clearance/clearanceAim.js';
 import { clearanceLimitsOf, type EngineType, type LimitKey } from '../engineType/engineType.js';
 import type { Family } from '../fit/fitRequest.js';
 import { type KitQuestion, kitQuestionSchema } from '../fit/kitQuestion.js';
+import type { EffectiveSize } from '../measure/effectiveSize.js';
 import { numberOfLength } from '../measure/formatLength.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { SizeBand } from '../shell/sizeBand.js';
 import type { DrawerLine } from '../shell/workshopDrawer.js';
 import { freeHalves, isSameKind } from '../shell/workshopDrawer.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
-import { limitsOfMean, scatterOf } from './jobFit.js';
+import { hasRoom, scatterOf } from './jobFit.js';
 import { bandsOf } from './jobMarks.js';
 import { shellsOfSheet } from './jobOfType.js';
 import { measuredParts, partName, pinnedRods } from './jobStations.js';
@@ -65,6 +66,15 @@ interface Place {
   readonly high: Nanometres;
   readonly aim: Nanometres;
   readonly fixed: boolean;
+  /** Smallest and largest reading; null where there are none, or all alike. */
+  readonly boreReadings: SizeBand | null;
+  readonly journalReadings: SizeBand | null;
+}
+
+function readingsOf(size: EffectiveSize | null): SizeBand | null {
+  return size !== null && size.count > 0 && size.smallest < size.largest
+    ? { low: size.smallest, high: size.largest }
+    : null;
 }
 
 function question(
@@ -87,7 +97,7 @@ function question(
     question: kitQuestionSchema.parse({
       format: 'fettle.kit-question/1',
       unit,
-      stations: places.map(({ id, family, bore, journal, low, high, aim, fixed }) => ({
+      stations: places.map(({ id, family, bore, journal, low, high, aim, fixed, boreReadings, journalReadings }) => ({
         id,
         family,
         bore: band(bore),
@@ -96,6 +106,8 @@ function question(
         low: length(low),
         high: length(high),
         fixed,
+        ...(boreReadings ? { boreReadings: band(boreReadings) } : {}),
+        ...(journalReadings ? { journalReadings: band(journalReadings) } : {}),
       })),
       shells: [...shells].map(([id, shell]) => ({
         id,
@@ -154,20 +166,13 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
         : size.count === 0
           ? { low: size.smallest, high: size.largest }
           : { low: size.nominal, high: size.nominal };
-    const worst = open
-      .map(scatterOf)
-      .reduce(
-        (most, { below, above }) => ({ below: Math.max(most.below, below), above: Math.max(most.above, above) }),
-        { below: 0, above: 0 },
-      );
     undersizes.set(family, new Set(journals.map(({ undersize }) => undersize?.name ?? null)));
     for (const journal of journals) {
       const own = family === 'main' ? housings[journal.number - 1] : housings[(placed[journal.name] ?? 0) - 1];
       const housing = own ?? open.shift();
       if (!housing) continue;
-      const scatter = own ? scatterOf(own) : worst;
       const findings = [...housing.findings, ...journal.findings];
-      if (findings.length > 0) {
+      if (findings.length > 0 || !hasRoom(clearance, scatterOf(housing), scatterOf(journal))) {
         blocked.push(partName(JOURNAL[family], journal.number));
         continue;
       }
@@ -179,7 +184,9 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
         family,
         bore: sized(housing.size, whole[0]!),
         journal: shaft,
-        ...limitsOfMean(clearance, scatter, scatterOf(journal)),
+        ...clearance,
+        boreReadings: readingsOf(housing.size),
+        journalReadings: readingsOf(journal.size),
         aim: clearanceAim(aim, clearance, middle(shaft), extra)!,
         fixed: own !== undefined,
       });

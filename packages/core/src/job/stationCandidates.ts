@@ -37,6 +37,7 @@ export function modelShellsOf(job: JobDocument): ModelShell[] {
     half: shell.half,
     wall: shell.wall,
     undersize: shell.undersize ?? '',
+    positions: null,
     // What is free in the workshop's drawer is not known here: such a half counts as there.
     stock: shell.line === null ? (shell.stock ?? Number.POSITIVE_INFINITY) : Number.POSITIVE_INFINITY,
     price: 0,
@@ -80,7 +81,7 @@ export function stationCandidates(job: JobDocument, station: JobStation): Candid
   const { bore, journal } = station;
   if (!bore || !journal) return [];
   const shells = modelShellsOf(job);
-  return shellPairs(shells, station.family, modelRulesOf(job))
+  return shellPairs(shells, station.family, modelRulesOf(job), '')
     .map((pair): Candidate => {
       const upper = shells[pair.upper]!;
       const lower = shells[pair.lower]!;

@@ -42,6 +42,9 @@ const LEFT_OUT: Readonly<Record<LeftOut['reason'], string>> = {
   'no-limits': 'without oil clearance limits on the data sheet',
   'no-shells': 'without halves in the drawer',
   'no-rod': 'without a measured rod for each',
+  'two-rods': 'with more than one rod kept there',
+  'rod-blocked': 'with a rod kept there that is outside the data sheet',
+  'rod-not-measured': 'with a rod kept there that is not measured yet',
 };
 
 const NO_CHOICE: Readonly<Record<(JobFit & { ok: false })['reason'], { text: string; to: string; link: string }>> = {
@@ -80,7 +83,7 @@ function leftOutText(leftOut: readonly LeftOut[]): string {
       (reason) =>
         `${leftOut
           .filter((one) => one.reason === reason)
-          .map(({ station }) => station)
+          .map(({ station, rods }) => (rods ? `${station} (${rods.join(', ')})` : station))
           .join(', ')} ${LEFT_OUT[reason]}`,
     )
     .join('; ');

@@ -109,13 +109,13 @@ export function OrderAdvisor({ document, readings, name }: OrderAdvisorProps) {
   const { advice, progress, fault, ask, stop } = useKitAdvice();
   const wanted = Number(target.replace(',', '.')) / 100;
   const isTarget = target.trim() !== '' && wanted > 0 && wanted <= 1;
-  const spread = alike === null ? null : numberOfLength(alike, 'mm');
+  const spread = alike === null ? null : numberOfLength(alike, unit);
   const question = kitQuestionOfJob(document, readings, {
     families: families === 'both' ? ['main', 'rod'] : ['main'],
     rules: {
       mixedHalves: isMixed,
       acrossSeries: rules.acrossSeries,
-      maxWallStep: numberOfLength(rules.maxWallStep, 'mm'),
+      maxWallStep: numberOfLength(rules.maxWallStep, unit),
       thinnerHalf: rules.thinnerHalf,
       maxSpread: { main: spread, rod: spread },
     },

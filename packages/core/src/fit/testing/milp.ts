@@ -17,7 +17,7 @@ export async function highs() {
  *
  * @returns null when some station has no option at all
  */
-export function programmeOf(request: FitRequest): string | null {
+export function programmeOf(request: FitRequest, asks: 'least cost' | 'fewest halves' = 'least cost'): string | null {
   const nm = (value: number) => lengthOfNumber(value, request.unit);
   const { rules } = request;
   const objective: string[] = [];
@@ -44,8 +44,9 @@ export function programmeOf(request: FitRequest): string | null {
           if (upper.half === 'lower' || lower.half === 'upper') continue;
           if (upper.series !== lower.series && !rules.acrossSeries) continue;
           if (upper.undersize !== lower.undersize) continue;
+          if ([upper, lower].some(({ positions }) => positions && !positions.includes(station.position))) continue;
           const difference = nm(upper.wall) - nm(lower.wall);
-          if (Math.abs(difference) > lengthOfNumber(rules.maxWallStep, 'mm')) continue;
+          if (Math.abs(difference) > (rules.maxWallStep === undefined ? 13_000 : nm(rules.maxWallStep))) continue;
           if (difference !== 0 && !rules.mixedHalves) continue;
           if (difference > 0 && rules.thinnerHalf === 'upper') continue;
           if (difference < 0 && rules.thinnerHalf === 'lower') continue;
@@ -66,7 +67,16 @@ export function programmeOf(request: FitRequest): string | null {
           if (!isHeld || isForbidden) continue;
           const clearance =
             nm(housing.bore) - nm(station.journal) - nm(upper.wall) - nm(lower.wall) + nm(station.offset);
-          if (clearance < nm(station.low) || clearance > nm(station.high)) continue;
+          const [bore, journal] = [housing.boreReadings, station.journalReadings];
+          const tightest =
+            clearance -
+            (bore ? nm(housing.bore) - nm(bore.low) : 0) -
+            (journal ? nm(journal.high) - nm(station.journal) : 0);
+          const loosest =
+            clearance +
+            (bore ? nm(bore.high) - nm(housing.bore) : 0) +
+            (journal ? nm(station.journal) - nm(journal.low) : 0);
+          if (tightest < nm(station.low) || loosest > nm(station.high)) continue;
           const deviation = (clearance - nm(station.aim)) / 1000;
           const cost =
             (deviation < 0 ? rules.tightWeight : 1) * deviation ** 2 +
@@ -93,12 +103,15 @@ export function programmeOf(request: FitRequest): string | null {
     byStation.push(names);
   });
   if (byStation.some((names) => names.length === 0)) return null;
+  const bought: string[] = [];
   for (const names of byStation) rows.push(`${names.join(' + ')} = 1`);
   for (const names of byHousing.values()) rows.push(`${names.join(' + ')} <= 1`);
   for (const shell of request.shells) {
     const uses = byShell.get(shell.id);
-    if (uses && shell.stock !== null)
-      rows.push(`${uses.map(({ name, count }) => `${count} ${name}`).join(' + ')} <= ${shell.stock}`);
+    if (!uses || shell.stock === null) continue;
+    const more = asks === 'fewest halves' ? ` - b${bought.length}` : '';
+    if (more !== '') bought.push(`b${bought.length}`);
+    rows.push(`${uses.map(({ name, count }) => `${count} ${name}`).join(' + ')}${more} <= ${shell.stock}`);
   }
   const free: string[] = [];
   for (const [group, uses] of byGroup) {
@@ -111,16 +124,18 @@ export function programmeOf(request: FitRequest): string | null {
         .filter((use) => use.station === station && use.deviation !== 0)
         .map(({ name, deviation }) => `${deviation < 0 ? '-' : '+'} ${Math.abs(deviation)} ${name}`)
         .join(' ');
-      rows.push(`${sum} - ${base} >= 0`, `${sum} - ${base} <= ${limit * 1000}`);
+      rows.push(`${sum} - ${base} >= 0`, `${sum} - ${base} <= ${nm(limit) / 1000}`);
     }
   }
   return [
     'Minimize',
-    ` obj: ${objective.join(' + ') || `0 ${binaries[0]}`}`,
+    ` obj: ${(asks === 'least cost' ? objective : bought).join(' + ') || `0 ${binaries[0]}`}`,
     'Subject To',
     ...rows.map((row, at) => ` c${at}: ${row}`),
     'Bounds',
     ...free.map((name) => ` ${name} free`),
+    ...bought.map((name) => ` 0 <= ${name} <= 1000`),
+    ...(bought.length > 0 ? ['General', ` ${bought.join(' ')}`] : []),
     'Binary',
     ` ${binaries.join(' ')}`,
     'End',
@@ -143,4 +158,10 @@ export async function leastCostOf(programme: string): Promise<number | null> {
 export async function leastCostByHighs(request: FitRequest): Promise<number | null> {
   const programme = programmeOf(request);
   return programme === null ? null : leastCostOf(programme);
+}
+
+/** The fewest halves on top of the stock with which everything fits, by the second method; null when no number does. */
+export async function fewestHalvesByHighs(request: FitRequest): Promise<number | null> {
+  const programme = programmeOf(request, 'fewest halves');
+  return programme === null ? null : Math.round((await leastCostOf(programme)) ?? Number.NaN);
 }

@@ -104,7 +104,104 @@ export function randomRequest(seed: number): FitRequestInput {
     for (const housing of housings) if (maybe(0.5)) housing.boreBand = wide(housing.bore);
     for (const shell of shells) if (maybe(0.5)) shell.wallBand = wide(shell.wall);
   }
+  if (maybe(0.25)) {
+    const places = ['thrust', 'rear'];
+    for (const station of stations) if (maybe(0.3)) station.position = any(places);
+    for (const shell of shells) if (maybe(0.4)) shell.positions = maybe(0.5) ? [''] : ['', any(places)];
+  }
+  if (maybe(0.25)) {
+    const about = (size: number) => ({ low: um(1000 * size - whole(0, 3)), high: um(1000 * size + whole(0, 3)) });
+    for (const station of stations) if (maybe(0.5)) station.journalReadings = about(station.journal);
+    for (const housing of housings) if (maybe(0.5)) housing.boreReadings = about(housing.bore);
+  }
   return { format: 'fettle.fit-request/1', unit: 'mm', stations, housings, shells, rules, wishes: { hold, forbid } };
+}
+
+/** A length in inches; twelve decimals are finer than a nanometre, so that it reads back the same. */
+function inches(value: number): number {
+  return Number((value / 25.4).toFixed(12));
+}
+
+type Ends = { low: number; high: number };
+
+/** The same request in inches. */
+export function inInches(request: FitRequestInput): FitRequestInput {
+  const ends = <Name extends string>(name: Name, band: Ends | undefined) =>
+    band ? { [name]: { low: inches(band.low), high: inches(band.high) } } : {};
+  const { maxWallStep, maxSpread } = request.rules ?? {};
+  const wide = (width: number | null | undefined) => (width == null ? null : inches(width));
+  return {
+    ...request,
+    unit: 'in',
+    stations: request.stations.map((station) => ({
+      ...station,
+      journal: inches(station.journal),
+      aim: inches(station.aim),
+      low: inches(station.low),
+      high: inches(station.high),
+      offset: inches(station.offset ?? 0),
+      ...ends('journalBand', station.journalBand),
+      ...ends('journalReadings', station.journalReadings),
+    })),
+    housings: request.housings.map((housing) => ({
+      ...housing,
+      bore: inches(housing.bore),
+      ...ends('boreBand', housing.boreBand),
+      ...ends('boreReadings', housing.boreReadings),
+    })),
+    shells: request.shells.map((shell) => ({
+      ...shell,
+      wall: inches(shell.wall),
+      ...ends('wallBand', shell.wallBand),
+    })),
+    rules: {
+      ...request.rules,
+      ...(maxWallStep === undefined ? {} : { maxWallStep: inches(maxWallStep) }),
+      maxSpread: maxSpread ? { main: wide(maxSpread.main), rod: wide(maxSpread.rod) } : null,
+    },
+  };
+}
+
+/** A random request in millimetres or in inches. */
+export function requestInEitherUnit(seed: number): FitRequestInput {
+  const request = randomRequest(seed);
+  return seed % 3 === 0 ? inInches(request) : request;
+}
+
+/** One V engine with free rods and a drawer of a few halves a grade: what is often too short, and hard to see why. */
+export function shortDrawer(seed: number, rods: number, aGrade: number, grades: number): FitRequest {
+  const random = seeded(seed);
+  const whole = (from: number, to: number) => from + Math.floor(random() * (to - from + 1));
+  const um = (value: number) => Math.round(value) / 1000;
+  const request: FitRequestInput = {
+    format: 'fettle.fit-request/1',
+    unit: 'mm',
+    stations: Array.from({ length: rods }, (_, at) => ({
+      id: `P${at + 1}`,
+      family: 'rod',
+      journal: um(43_982 + whole(0, 10)),
+      aim: 0.036,
+      low: 0.03,
+      high: 0.042,
+    })),
+    housings: Array.from({ length: rods }, (_, at) => ({
+      id: `R${at + 1}`,
+      family: 'rod',
+      bore: um(48_002 + whole(0, 12)),
+      station: null,
+    })),
+    shells: Array.from({ length: grades }, (_, grade) => grade).flatMap((grade) =>
+      (['upper', 'lower'] as const).map((half) => ({
+        id: `g${grade}${half}`,
+        family: 'rod' as const,
+        series: 'A',
+        half,
+        wall: um(1_984 + 3 * grade),
+        stock: aGrade - (random() < 0.15 ? 1 : 0),
+      })),
+    ),
+  };
+  return fitRequestSchema.parse(seed % 2 === 0 ? inInches(request) : request);
 }
 
 /**
