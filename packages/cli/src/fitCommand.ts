@@ -4,9 +4,8 @@ import {
   type FitPlan,
   type FitProgress,
   fit,
-  loadIntegerSolver,
   readFitRequest,
-  wantsIntegerSolver,
+  withSolverIfNeeded,
 } from '@fettle/core';
 import { faultLine, readInput } from './readInput.js';
 
@@ -19,7 +18,7 @@ export interface FitCommandStreams {
 
 export interface FitCommandOptions {
   readonly ndjson: boolean;
-  /** Per request; after so long the best plan found is printed as feasible. Infinity for no limit. */
+  /** Per request; after so long what was found is printed, as feasible or stopped. Infinity for no limit. */
   readonly seconds: number;
   /** Whether to work out what one more half of each shell would save. */
   readonly prices: boolean;
@@ -47,52 +46,74 @@ async function answerTo(
 ): Promise<Answer> {
   const read = readInput(text, readFitRequest);
   if (!read.ok) return { faults: read.faults };
-  const solver = wantsIntegerSolver(read.request) ? await loadIntegerSolver() : null;
-  const end = performance.now() + 1000 * seconds;
+  const clock = () => performance.now();
+  const until = clock() + 1000 * seconds;
+  const progress = tell ? { onProgress: progressTo(tell) } : {};
   return {
-    plan: fit(read.request, {
-      prices,
-      solver,
-      isStopped: () => performance.now() > end,
-      ...(tell ? { onProgress: progressTo(tell) } : {}),
-    }),
+    plan: await withSolverIfNeeded((solver) => fit(read.request, { prices, solver, clock, until, ...progress })),
   };
 }
 
-/** Invalid beats infeasible beats optimal. */
-function statusOf(answers: readonly Answer[]): number {
-  if (answers.some((answer) => 'faults' in answer)) return 2;
-  return answers.some((answer) => 'plan' in answer && answer.plan.status === 'infeasible') ? 3 : 0;
+/** The exit status of one answer: 2 not valid, 3 infeasible, 4 stopped before a proof, 0 optimal. */
+function statusOf(answer: Answer): 0 | 2 | 3 | 4 {
+  if ('faults' in answer) return 2;
+  const { status } = answer.plan;
+  return status === 'infeasible' ? 3 : status === 'optimal' ? 0 : 4;
+}
+
+/** What the command ends with after several answers: not valid before infeasible before stopped before optimal. */
+const WORST_FIRST = [2, 3, 4, 0] as const;
+
+/** Lines as they arrive, without their ends; an unfinished last one too. Only a line feed ends a line: it cannot stand inside JSON text. */
+async function* linesOf(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<string> {
+  const decoder = new TextDecoder();
+  let rest = '';
+  for await (const chunk of chunks) {
+    const parts = (rest + decoder.decode(chunk, { stream: true })).split('\n');
+    rest = parts.pop()!;
+    yield* parts;
+  }
+  rest += decoder.decode();
+  if (rest !== '') yield rest;
+}
+
+async function textOf(chunks: AsyncIterable<Uint8Array>): Promise<string> {
+  let text = '';
+  const decoder = new TextDecoder();
+  for await (const chunk of chunks) text += decoder.decode(chunk, { stream: true });
+  return text + decoder.decode();
 }
 
 /**
  * Answers one fit request, or one a line, and returns the exit status: 0 all optimal, 2 a request is not valid, 3 a plan is
- * infeasible. Faults go to standard error with their path; with `ndjson` the line also gets a `fettle.error/1` and
- * the others are still solved.
+ * infeasible, 4 stopped before a proof. Faults go to standard error with their path; with `ndjson` each line is answered as it
+ * arrives, one with a fault gets a `fettle.error/1` and the others are still solved.
  */
 export async function fitCommand(
-  text: string,
+  input: AsyncIterable<Uint8Array>,
   options: FitCommandOptions,
   { write, complain, tell }: FitCommandStreams,
 ): Promise<number> {
   if (!options.ndjson) {
-    const answer = await answerTo(text, options, tell);
+    const answer = await answerTo(await textOf(input), options, tell);
     if ('plan' in answer) write(`${JSON.stringify(answer.plan, null, 2)}\n`);
     else for (const fault of answer.faults) complain(faultLine(fault, 'request'));
-    return statusOf([answer]);
+    return statusOf(answer);
   }
-  const answers: Answer[] = [];
-  for (const [at, line] of text.split(/\r?\n/u).entries()) {
+  const seen = new Set<number>();
+  let at = 0;
+  for await (const line of linesOf(input)) {
+    at += 1;
     if (line.trim() === '') continue;
     const answer = await answerTo(line, options, tell);
-    answers.push(answer);
+    seen.add(statusOf(answer));
     if ('plan' in answer) {
       write(`${JSON.stringify(answer.plan)}\n`);
       continue;
     }
-    const error: FitError = { format: 'fettle.error/1', line: at + 1, errors: [...answer.faults] };
+    const error: FitError = { format: 'fettle.error/1', line: at, errors: [...answer.faults] };
     write(`${JSON.stringify(error)}\n`);
-    for (const fault of answer.faults) complain(`line ${at + 1}: ${faultLine(fault, 'request')}`);
+    for (const fault of answer.faults) complain(`line ${at}: ${faultLine(fault, 'request')}`);
   }
-  return statusOf(answers);
+  return WORST_FIRST.find((status) => seen.has(status)) ?? 0;
 }

@@ -1,4 +1,4 @@
-import { kitAdvice, kitChance, loadIntegerSolver, readKitQuestion, seeded, wantsIntegerSolver } from '@fettle/core';
+import { kitAdvice, kitChance, loadIntegerSolver, readKitQuestion, seeded } from '@fettle/core';
 import type { FitCommandStreams } from './fitCommand.js';
 import { faultLine, readInput } from './readInput.js';
 
@@ -20,13 +20,11 @@ export async function kitCommand(
     return 2;
   }
   const { question } = read;
-  // A kit for many stations needs what proves large drawers.
-  const solver = wantsIntegerSolver(question) ? await loadIntegerSolver() : null;
-  const end = performance.now() + 1000 * seconds;
+  const clock = () => performance.now();
+  const limits = { solver: await loadIntegerSolver(), clock, until: clock() + 1000 * seconds };
   if (target !== null) {
     const advice = kitAdvice(question, target, seeded(question.seed), {
-      solver,
-      isStopped: () => performance.now() > end,
+      ...limits,
       ...(tell ? { onKitProgress: ({ stage, done }) => tell(`${stage} ${Math.round(100 * done)} %\n`) } : {}),
     });
     if (!advice) {
@@ -37,8 +35,7 @@ export async function kitCommand(
     return advice.isReached ? 0 : 3;
   }
   const answer = kitChance(question, seeded(question.seed), {
-    solver,
-    isStopped: () => performance.now() > end,
+    ...limits,
     ...(tell ? { onEngines: (engines) => tell(`${engines} of ${question.engines} engines drawn\n`) } : {}),
   });
   write(`${JSON.stringify({ format: 'fettle.kit-chance/1', ...answer }, null, 2)}\n`);

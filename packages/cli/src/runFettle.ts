@@ -10,13 +10,13 @@ const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--
        npm run -s fettle -- kit FILE [--chance P] [--seconds N]
 
 Reads a fit request from FILE (- for standard input) and prints the fit plan.
-  --ndjson      one request a line gives one plan a line, in order
+  --ndjson      one request a line gives one plan a line, in order, as they arrive
   --seconds N   stop each search after N seconds with the best plan found (status
-                feasible); without it every answer is proven, but for very many
-                engines on one drawer, which may come with a bound instead
+                feasible) or, before there is one, with what is proven (stopped)
   --prices      say what one more half of each short shell would save
 
-Exit status: 0 all optimal, 2 a request is not valid, 3 a plan is infeasible.
+Exit status: 0 all optimal, 2 a request is not valid, 3 a plan is infeasible, 4 a
+search was stopped before its proof.
 
 The second form checks the selection tables of a code sheet or an engine type: what the bands of
 each cell imply, what does not hold together, what the bands would call for.
@@ -64,7 +64,7 @@ async function textOf(stream: Readable): Promise<string> {
  * Runs the command line.
  *
  * @param args the words after `fettle`
- * @returns the exit status: 0 all optimal, 2 wrong usage, unreadable file or invalid request, 3 a plan is infeasible
+ * @returns the exit status: 0 all optimal, 2 wrong usage, unreadable file or invalid request, 3 a plan is infeasible, 4 stopped
  */
 export async function runFettle(args: readonly string[], surroundings: Surroundings): Promise<number> {
   const { write, complain, tell, input } = surroundings;
@@ -91,11 +91,20 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     return 2;
   }
   const [file = ''] = files;
+  const stream = file === '-' ? input : createReadStream(file);
   let text: string;
   try {
-    text = await textOf(file === '-' ? input : createReadStream(file));
+    if (command === 'fit') {
+      return await fitCommand(
+        stream,
+        { ndjson: values.ndjson, prices: values.prices, seconds },
+        { write, complain, tell },
+      );
+    }
+    text = await textOf(stream);
   } catch (error) {
-    complain(`fettle: cannot read ${file}: ${(error as Error).message}\n`);
+    if (!(error instanceof Error && 'syscall' in error)) throw error;
+    complain(`fettle: cannot read ${file}: ${error.message}\n`);
     return 2;
   }
   if (command === 'kit') {
@@ -106,14 +115,11 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     }
     return kitCommand(text, target, seconds, { write, complain, tell });
   }
-  if (command === 'codes') {
-    const { row, feature, count } = values;
-    if (row === undefined) return codesCommand(text, null, { write, complain });
-    if (feature === undefined || !/^[1-9]\d?$/u.test(count ?? '')) {
-      complain('fettle: --row needs --feature and --count, a whole number of stations\n');
-      return 2;
-    }
-    return codesCommand(text, { text: row, feature, count: Number(count) }, { write, complain });
+  const { row, feature, count } = values;
+  if (row === undefined) return codesCommand(text, null, { write, complain });
+  if (feature === undefined || !/^[1-9]\d?$/u.test(count ?? '')) {
+    complain('fettle: --row needs --feature and --count, a whole number of stations\n');
+    return 2;
   }
-  return fitCommand(text, { ndjson: values.ndjson, prices: values.prices, seconds }, { write, complain, tell });
+  return codesCommand(text, { text: row, feature, count: Number(count) }, { write, complain });
 }

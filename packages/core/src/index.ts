@@ -18,8 +18,9 @@ export { type KitAdvice, type KitProgress, type KitStep, type KitUnit, kitAdvice
 export * from './fit/kitChance.js';
 export * from './fit/kitQuestion.js';
 export { type Assignment, leastAssignment } from './fit/leastAssignment.js';
-export { loadIntegerSolver, wantsIntegerSolver } from './fit/loadIntegerSolver.js';
+export { loadIntegerSolver, withSolverIfNeeded } from './fit/loadIntegerSolver.js';
 export * from './fit/planVariants.js';
+export { readySearch } from './fit/readySearch.js';
 export { recheckPlan } from './fit/recheckPlan.js';
 export { seeded } from './fit/seeded.js';
 export * from './fit/setSavings.js';

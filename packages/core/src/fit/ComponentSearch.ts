@@ -146,12 +146,14 @@ export class ComponentSearch {
     this.path = new Int32Array(this.count);
   }
 
-  /**
-   * @returns the least cost and each member's option, that nothing fits, or what is proven where neither was found within the
-   *   limits; without a plan in hand a stopped search has no cost
-   */
-  solve(): ComponentAnswer | 'infeasible' | Unanswered {
-    if (this.isEmpty()) return 'infeasible';
+  /** Whether there is nothing left to find out, or no time. */
+  get isDone(): boolean {
+    return this.isSettled() || this.isEmpty() || hasEnded(this.limits);
+  }
+
+  /** The quick part: dives, prices, and one deeper dive. Settles most. */
+  begin(): void {
+    if (this.isEmpty()) return;
     // Above the cost of any plan; well above, so that prices in whole cost units are fine enough where nothing costs anything.
     const ceiling = this.alive.reduce((sum, options) => sum + this.cost[options.at(-1)!]!, 0) + COST_PER_UM2;
     const floor = this.alive.reduce((sum, options) => sum + this.cost[options[0]!]!, 0);
@@ -160,18 +162,26 @@ export class ComponentSearch {
     this.exchange();
     this.drop(floor);
     for (const ascent of ASCENTS) {
-      if (this.isSettled() || hasEnded(this.limits)) break;
+      if (this.isDone) return;
       this.raise(this.ascend(Math.min(this.best, ceiling), ascent), ceiling);
-      if (this.isSettled()) break;
+      if (this.isSettled()) return;
       this.drop(this.bound);
-      if (this.isEmpty()) break;
+      if (this.isEmpty()) return;
       if (this.dive(12 * this.count, this.rent())) this.raise(INFINITY, ceiling);
       else if (this.exchange()) this.drop(this.bound);
     }
-    for (const stage of [this.diveDeep, this.goThroughLayers, this.askSolver]) {
-      if (this.isSettled() || this.isEmpty() || hasEnded(this.limits)) break;
-      stage.call(this);
-    }
+    if (!this.isDone) this.diveDeep();
+  }
+
+  /**
+   * What `begin` left open: by layers, then by the integer solver.
+   *
+   * @returns the least cost and each member's option, that nothing fits, or what is proven where neither was found within the
+   *   limits
+   */
+  finish(): ComponentAnswer | 'infeasible' | Unanswered {
+    if (!this.isDone) this.goThroughLayers();
+    if (!this.isDone) this.askSolver();
     const isProven = this.isSettled() || this.isEmpty();
     if (!this.bestPath) return isProven ? 'infeasible' : { bound: this.bound };
     return {

@@ -1,11 +1,11 @@
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { ChoiceProblem } from './choice.js';
+import type { ChoiceLimits } from './choiceLimits.js';
 import { choiceProblem } from './choiceProblem.js';
 import { type FitModel, fitModelOf } from './fitModel.js';
 import { fitRequestSchema } from './fitRequest.js';
 import { greedyPlan } from './greedyPlan.js';
-import type { IntegerSolver } from './integerSolver.js';
 import type { KitQuestion } from './kitQuestion.js';
 import { leastChoice } from './leastChoice.js';
 import { stationOptions } from './stationOptions.js';
@@ -41,10 +41,11 @@ export class DrawnEngines {
   /** How many halves of each shell the question says there are; Infinity for as many as wanted. */
   readonly stock: readonly number[];
   private readonly families: readonly FamilyBase[];
-  private readonly solver: IntegerSolver | null;
+  private readonly limits: ChoiceLimits;
 
-  constructor({ unit, stations, freeRods, shells, rules }: KitQuestion, solver: IntegerSolver | null = null) {
-    this.solver = solver;
+  constructor({ unit, stations, freeRods, shells, rules }: KitQuestion, limits: ChoiceLimits = {}) {
+    const { onProgress: _, ...quiet } = limits;
+    this.limits = quiet;
     const ends = ({ low, high }: { low: number; high: number }): Ends => [
       lengthOfNumber(low, unit),
       lengthOfNumber(high, unit),
@@ -101,7 +102,7 @@ export class DrawnEngines {
     return engine;
   }
 
-  /** Whether an engine can be fitted from a shelf with so many halves of each shell. */
+  /** Whether an engine can be fitted from a shelf with so many halves of each shell; false too where the limits ended the search. */
   fits(engine: DrawnEngine, shelf: readonly number[]): boolean {
     return engine.every((part, at) => this.partFits(part, this.families[at]!.model, shelf));
   }
@@ -121,8 +122,8 @@ export class DrawnEngines {
     const isOpen = shelf.every((count) => count === Number.POSITIVE_INFINITY);
     // What an engine takes by itself is what suits it best; from a shelf that is given, any choice that works will do.
     const chosen = (isOpen ? null : greedyPlan(problem)?.chosen) ?? this.searched(problem, isOpen);
-    if (chosen === null) {
-      if (isOpen) part.isHopeless = true;
+    if (chosen === 'infeasible' || chosen === 'stopped') {
+      if (isOpen && chosen === 'infeasible') part.isHopeless = true;
       return false;
     }
     const taken = new Uint16Array(base.shells.length);
@@ -135,11 +136,11 @@ export class DrawnEngines {
     return true;
   }
 
-  /** A choice found by the exact search, the best one or any one; null when there is none. */
-  private searched(problem: ChoiceProblem, isBest: boolean): Int32Array | null {
+  /** A choice found by the exact search, the best one or any one. */
+  private searched(problem: ChoiceProblem, isBest: boolean): Int32Array | 'infeasible' | 'stopped' {
     const cost = isBest ? problem.cost : new Float64Array(problem.cost.length);
-    const answer = leastChoice({ ...problem, cost }, { solver: this.solver });
-    return 'chosen' in answer ? answer.chosen : null;
+    const answer = leastChoice({ ...problem, cost }, this.limits);
+    return 'chosen' in answer ? answer.chosen : answer.status;
   }
 }
 

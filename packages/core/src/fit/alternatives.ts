@@ -1,32 +1,32 @@
 import { numberOfLength } from '../measure/formatLength.js';
 import { nanometres } from '../measure/nanometres.js';
+import { type ChoiceProblem, restrictedToOption } from './choice.js';
+import { type ChoiceLimits, hasEnded, within } from './choiceLimits.js';
+import { choiceProblem } from './choiceProblem.js';
 import { type FitOptions, fit } from './fit.js';
-import { fitModelOf } from './fitModel.js';
+import { COST_PER_UM2, fitModelOf } from './fitModel.js';
 import type { PlannedStation } from './fitPlan.js';
-import type { FitRequest, FitWishes } from './fitRequest.js';
+import type { FitRequest } from './fitRequest.js';
+import { leastChoice } from './leastChoice.js';
+import { mergedShells } from './mergedShells.js';
 import { housingsByStation, stationOptions } from './stationOptions.js';
 
 /** Another way to serve a station, and what the whole would cost with it once the other stations have adapted. */
 export interface Alternative extends Omit<PlannedStation, 'id'> {
-  /** Least cost of all with this choice, µm²; null when the rest then no longer fits. */
+  /** Least cost of all with this choice, µm²; null when the rest then no longer fits, or that was not found out. */
   readonly cost: number | null;
+  /** False where the time was too short to find out. */
+  readonly isKnown: boolean;
 }
 
 /** A rod (or any housing) on a station: the least cost with it there, or why it cannot be. */
 export interface Placement {
   readonly station: string;
   readonly housing: string;
-  /** Least cost of all with the housing there, µm²; null when that cannot be. */
+  /** Least cost of all with the housing there, µm²; null when that cannot be, or was not found out. */
   readonly cost: number | null;
-  /** Why it cannot be, in words; null when it can. */
+  /** Why there is no cost, in words; null where there is one. */
   readonly reason: string | null;
-}
-
-type Hold = FitWishes['hold'][number];
-
-function holding(request: FitRequest, hold: Hold): FitRequest {
-  const others = request.wishes.hold.filter(({ station }) => station !== hold.station);
-  return { ...request, wishes: { ...request.wishes, hold: [...others, hold] } };
 }
 
 /** The request with what is held at one station let go: everything that could be there is an alternative. */
@@ -37,37 +37,69 @@ function released(request: FitRequest, station: string): FitRequest {
   };
 }
 
+/** What a problem costs at least; null when nothing fits, undefined when that was not found out. */
+function leastCost(problem: ChoiceProblem, limits: ChoiceLimits): number | null | undefined {
+  if (hasEnded(limits)) return undefined;
+  const answer = leastChoice(problem, limits);
+  if (answer.status === 'stopped' || answer.status === 'feasible') return undefined;
+  return answer.status === 'infeasible' ? null : answer.cost / COST_PER_UM2;
+}
+
+/** What it may take where there is a clock, ms. */
+const LONGEST_MS = 1_800;
+
+/** Alternatives at one station at most, those nearest to its own aim. */
+const MOST_ALTERNATIVES = 400;
+
 /**
  * Every pair and housing that meets a station's own limits and rules, each with the least cost of the whole when it is held
- * there and the rest adapts. What is held at the station itself is let go; what is held elsewhere stays.
+ * there and the rest adapts. What is held at the station itself is let go; what is held elsewhere stays. Alike halves stand there
+ * once; of very many ways the 400 that suit the station best.
  *
  * @param station id of the station
- * @returns cheapest first; those with which the rest no longer fits come last
+ * @returns cheapest first; those with which the rest no longer fits come last, those that the time was too short for at the very end
+ * @throws when there is no such station
  */
 export function alternativesAt(request: FitRequest, station: string, options: FitOptions = {}): Alternative[] {
-  const open = released(request, station);
-  const model = fitModelOf(open);
+  const limits = within(options, LONGEST_MS);
+  const { model, members } = mergedShells(fitModelOf(released(request, station)));
+  const asked = fitModelOf(request);
   const at = model.stations.findIndex(({ id }) => id === station);
   if (at < 0) throw new Error(`there is no station “${station}” in the request`);
   const length = (value: number) => numberOfLength(nanometres(value), request.unit);
-  return stationOptions(model)
-    .of(at)
-    .map(({ housing, upper, lower, clearance, deviation, mixed }) => {
-      const choice = {
+  const all = stationOptions(model);
+  const problem = choiceProblem(model, all);
+  const ways = Array.from({ length: all.count(at) }, (_, which) => all.start[at]! + which)
+    .sort((a, b) => all.cost[a]! - all.cost[b]! || a - b)
+    .slice(0, MOST_ALTERNATIVES);
+  return ways
+    .map((way) => {
+      const { housing, upper, lower, clearance, deviation, mixed } = all.at(at, way);
+      const inStock = members[lower]!.filter((shell) => asked.shells[shell]!.stock > 0);
+      const above = members[upper]!.find((shell) => asked.shells[shell]!.stock > 0)!;
+      // Of a kind that fits either side the two halves may be different shells.
+      const below = inStock.find((shell) => shell !== above || asked.shells[shell]!.stock > 1)!;
+      const cost = leastCost(restrictedToOption(problem, at, way), limits);
+      return {
         housing: model.housings[housing]!.id,
-        upper: model.shells[upper]!.id,
-        lower: model.shells[lower]!.id,
+        upper: asked.shells[above]!.id,
+        lower: asked.shells[below]!.id,
+        clearance: length(clearance),
+        deviation: length(deviation),
+        mixed,
+        cost: cost ?? null,
+        isKnown: cost !== undefined,
       };
-      const { cost } = fitQuietly(holding(open, { station, ...choice }), options);
-      return { ...choice, clearance: length(clearance), deviation: length(deviation), mixed, cost };
     })
-    .sort((a, b) => (a.cost ?? Number.POSITIVE_INFINITY) - (b.cost ?? Number.POSITIVE_INFINITY));
+    .sort(
+      (a, b) =>
+        Number(b.isKnown) - Number(a.isKnown) ||
+        (a.cost ?? Number.POSITIVE_INFINITY) - (b.cost ?? Number.POSITIVE_INFINITY),
+    );
 }
 
-/** The cost alone: no explanation when nothing fits. */
-function fitQuietly(request: FitRequest, options: FitOptions): { cost: number | null } {
-  return fit(request, { ...options, explain: false });
-}
+/** What looking for reasons may take of that: placements that cannot be are many and alike, ms. */
+const REASONS_MS = 600;
 
 /**
  * Every free housing of one engine and family on every station it may serve: what the whole would cost with it kept there, or the
@@ -80,21 +112,36 @@ export function placementsOf(
   { engine, family }: { engine: string; family: 'main' | 'rod' },
   options: FitOptions = {},
 ): Placement[] {
-  const model = fitModelOf(request);
+  const { model } = mergedShells(fitModelOf(request));
   const places = housingsByStation(model);
-  return request.stations.flatMap((station, at) => {
-    if (station.engine !== engine || station.family !== family) return [];
-    return places[at]!.map((which) => {
-      const housing = model.housings[which]!.id;
-      const housings = request.housings.map((one) => (one.id === housing ? { ...one, station: station.id } : one));
-      const plan = fit({ ...request, housings }, options);
-      return {
-        station: station.id,
-        housing,
-        cost: plan.cost,
-        reason:
-          plan.cost === null ? plan.conflicts.map(({ message, remedy }) => `${message} ${remedy}`).join(' ') : null,
-      };
-    });
+  const reasons = within(options, LONGEST_MS);
+  const limits = within(options, LONGEST_MS - REASONS_MS);
+  const placed = (station: string, housing: string): FitRequest => ({
+    ...request,
+    housings: request.housings.map((one) => (one.id === housing ? { ...one, station } : one)),
+  });
+  const found = model.stations.flatMap((station, at) =>
+    station.engine !== engine || station.family !== family
+      ? []
+      : places[at]!.map((which) => {
+          const { id } = model.housings[which]!;
+          const housings = model.housings.map((one, other) =>
+            other === which ? { ...one, station: station.id } : one,
+          );
+          const moved = { ...model, housings };
+          const cost = leastCost(choiceProblem(moved, stationOptions(moved)), limits);
+          return { station: station.id, housing: id, cost };
+        }),
+  );
+  return found.map(({ station, housing, cost }) => {
+    const answer = { station, housing, cost: cost ?? null };
+    if (cost !== null && cost !== undefined) return { ...answer, reason: null };
+    if (cost === undefined) return { ...answer, reason: 'The time was too short to find out whether this fits.' };
+    if (hasEnded(reasons)) {
+      return { ...answer, reason: `The rest no longer fits with ${housing} at ${station}.` };
+    }
+    const { conflicts } = fit(placed(station, housing), reasons);
+    const reason = conflicts.map(({ message, remedy }) => `${message} ${remedy}`).join(' ');
+    return { ...answer, reason: reason === '' ? `The rest no longer fits with ${housing} at ${station}.` : reason };
   });
 }

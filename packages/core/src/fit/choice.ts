@@ -94,3 +94,22 @@ export function restrictedTo(problem: ChoiceProblem, stations: readonly number[]
     group: Int32Array.from(stations, (station) => problem.group[station]!),
   };
 }
+
+/** The same problem with one station kept to one of its options. @param option by its position in the whole problem */
+export function restrictedToOption(problem: ChoiceProblem, station: number, option: number): ChoiceProblem {
+  const first = problem.start[station]!;
+  const gone = problem.start[station + 1]! - first - 1;
+  const without = <T extends Float64Array | Int32Array>(list: T): T => {
+    const kept = list.slice(0, list.length - gone) as T;
+    kept[first] = list[option]!;
+    kept.set(list.subarray(problem.start[station + 1]!), first + 1);
+    return kept;
+  };
+  return {
+    ...problem,
+    start: problem.start.map((at, which) => (which > station ? at - gone : at)),
+    cost: without(problem.cost),
+    deviation: without(problem.deviation),
+    use: [without(problem.use[0]), without(problem.use[1]), without(problem.use[2])],
+  };
+}

@@ -213,7 +213,7 @@ describe('what one more set saves', () => {
       const request = gradedEngine(seed, 3, 3, 4);
       const plan = fit(request);
       if (plan.cost === null) continue;
-      for (const { shells: ids, saving } of setSavings(request, plan.cost)) {
+      for (const { shells: ids, saving } of setSavings(request, plan.cost).sets) {
         const shells = request.shells.map((shell) =>
           ids.includes(shell.id) ? { ...shell, stock: shell.stock! + 1 } : shell,
         );
@@ -223,6 +223,48 @@ describe('what one more set saves', () => {
       }
     }
     expect(found).toBeGreaterThan(3);
+  });
+});
+
+describe('a set', () => {
+  const halves = (list: readonly { id: string; half: 'upper' | 'lower' | 'either'; undersize?: string }[]) =>
+    fitRequestSchema.parse({
+      format: 'fettle.fit-request/1',
+      unit: 'mm',
+      stations: [1, 2].map((at) => ({ id: `M${at}`, family: 'main', journal: 59.98, aim: 0.04, low: 0, high: 0.2 })),
+      housings: [1, 2].map((at) => ({ id: `B${at}`, family: 'main', bore: 64.01, station: `M${at}` })),
+      shells: [
+        ...list.map((half) => ({
+          family: 'main' as const,
+          series: 'A',
+          wall: 1.995,
+          stock: half.half === 'either' ? 2 : 1,
+          ...half,
+        })),
+        { id: 'thin', family: 'main', series: 'A', half: 'either', wall: 1.98, stock: null },
+      ],
+      rules: { mixedHalves: false },
+    });
+
+  it('of halves that fit either side is two of them, beside an upper with its lower of the same wall', () => {
+    const request = halves([
+      { id: 'upper', half: 'upper' },
+      { id: 'lower', half: 'lower' },
+      { id: 'both', half: 'either' },
+    ]);
+    expect(
+      setSavings({ ...request, stations: request.stations.slice(0, 2) }, fit(request).cost! + 1).sets.map(
+        ({ shells }) => shells,
+      ),
+    ).toEqual([['upper', 'lower'], ['both']]);
+  });
+
+  it('is of one undersize', () => {
+    const request = halves([
+      { id: 'upper', half: 'upper' },
+      { id: 'lower', half: 'lower', undersize: '0.25' },
+    ]);
+    expect(setSavings(request, fit(request).cost!).sets).toEqual([]);
   });
 });
 

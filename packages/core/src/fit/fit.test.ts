@@ -274,7 +274,10 @@ describe('the caller’s limit', () => {
       const model = fitModelOf(request);
       const conflicts = explainConflicts(model, stationOptions(model), request.unit, {
         solver,
-        clock: () => (looks += 1) * 100,
+        clock: () => {
+          looks += 1;
+          return 100 * looks;
+        },
       });
       expect(conflicts.length).toBeGreaterThan(0);
       for (const { message, minimal } of conflicts) {

@@ -5,13 +5,14 @@ import { nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { clearanceOfBands, type SizeBand } from '../shell/sizeBand.js';
 import type { ChoiceAnswer } from './choice.js';
-import { type ChoiceLimits, hasEnded } from './choiceLimits.js';
+import { type ChoiceLimits, hasEnded, within } from './choiceLimits.js';
 import { choiceProblem, spreadGroups } from './choiceProblem.js';
 import { explainConflicts } from './explainConflicts.js';
 import { COST_PER_UM2, type FitModel, fitModelOf } from './fitModel.js';
 import type { FitPlan, PlannedStation } from './fitPlan.js';
 import type { FitRequest } from './fitRequest.js';
 import { leastChoice } from './leastChoice.js';
+import { dealer, type MergedShells, mergedShells } from './mergedShells.js';
 import { type StationOption, stationOptions } from './stationOptions.js';
 
 function spreads(model: FitModel, chosen: readonly StationOption[], unit: Unit): FitPlan['spread'] {
@@ -69,28 +70,39 @@ export interface FitOptions extends ChoiceLimits {
 /** From this many stations on, prices come from the search itself: solving once more for each shell would take too long. */
 const SOLVED_PRICES_UP_TO = 60;
 
+/** What working prices out may take where there is a clock, ms: those that it is too short for are left out. */
+const PRICES_MS = 1_500;
+
 /** What one more half of each scarce shell would save; nothing where that was not asked for and did not come by itself. */
 function pricesOf(
-  model: FitModel,
+  asked: FitModel,
+  { model, members }: MergedShells,
   answer: Extract<ChoiceAnswer, { cost: number }>,
   limits: FitOptions,
 ): Pick<FitPlan, 'prices'> {
   const listed = (prices: ArrayLike<number>) => ({
-    prices: model.shells.flatMap(({ id }, shell) =>
-      prices[shell]! > 0 ? [{ id, price: prices[shell]! / COST_PER_UM2 }] : [],
+    prices: members.flatMap((list, kind) =>
+      prices[kind]! > 0 ? list.map((at) => ({ id: asked.shells[at]!.id, price: prices[kind]! / COST_PER_UM2 })) : [],
     ),
   });
   if (model.stations.length > SOLVED_PRICES_UP_TO) return listed(answer.prices);
   if (limits.prices !== true) return {};
+  const patient = within(limits, PRICES_MS);
   return listed(
     model.shells.map((one, shell) => {
-      if (one.stock === Number.POSITIVE_INFINITY || hasEnded(limits)) return 0;
+      if (one.stock === Number.POSITIVE_INFINITY || hasEnded(patient)) return 0;
       const shells = model.shells.map((other, at) => (at === shell ? { ...other, stock: other.stock + 1 } : other));
       const more = { ...model, shells };
-      const found = leastChoice(choiceProblem(more, stationOptions(more)), limits);
+      const found = leastChoice(choiceProblem(more, stationOptions(more)), patient);
       return found.status === 'optimal' ? Math.max(0, answer.cost - found.cost) : 0;
     }),
   );
+}
+
+/** The ids of all shells that are alike one of the merged model, by its id. */
+function namesOfKind(asked: FitModel, { model, members }: MergedShells): (id: string) => string[] {
+  const kinds = new Map(model.shells.map(({ id }, kind) => [id, kind]));
+  return (id) => members[kinds.get(id)!]!.map((at) => asked.shells[at]!.id);
 }
 
 /**
@@ -104,7 +116,9 @@ function pricesOf(
  *   stopped one with the proven bound alone. The same request always gives the same plan, unless it was stopped.
  */
 export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
-  const model = fitModelOf(request);
+  const asked = fitModelOf(request);
+  const merged = mergedShells(asked);
+  const { model } = merged;
   const options = stationOptions(model);
   const answer = leastChoice(choiceProblem(model, options), limits);
   const base = { format: 'fettle.fit-plan/1', unit: request.unit } as const;
@@ -118,10 +132,20 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
       stations: [],
       shellsUsed: [],
       spread: [],
-      conflicts: isStopped || limits.explain === false ? [] : explainConflicts(model, options, request.unit, limits),
+      conflicts:
+        isStopped || limits.explain === false
+          ? []
+          : explainConflicts(model, options, request.unit, limits).map((conflict) => ({
+              ...conflict,
+              shells: conflict.shells.flatMap(namesOfKind(asked, merged)),
+            })),
     };
   }
-  const chosen = Array.from(answer.chosen, (option, station) => options.at(station, option));
+  const deal = dealer(asked, merged);
+  const chosen = Array.from(answer.chosen, (taken, station) => {
+    const option = options.at(station, taken);
+    return { ...option, upper: deal(option.upper), lower: deal(option.lower) };
+  });
   return {
     ...base,
     status: answer.status,
@@ -131,15 +155,15 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
       ...howWellKnown(request, at, option),
       id: model.stations[at]!.id,
       housing: model.housings[option.housing]!.id,
-      upper: model.shells[option.upper]!.id,
-      lower: model.shells[option.lower]!.id,
+      upper: asked.shells[option.upper]!.id,
+      lower: asked.shells[option.lower]!.id,
       clearance: numberOfLength(nanometres(option.clearance), request.unit),
       deviation: numberOfLength(nanometres(option.deviation), request.unit),
       mixed: option.mixed,
     })),
-    shellsUsed: shellsUsed(model, chosen),
+    shellsUsed: shellsUsed(asked, chosen),
     spread: spreads(model, chosen, request.unit),
     conflicts: [],
-    ...pricesOf(model, answer, limits),
+    ...pricesOf(asked, merged, answer, limits),
   };
 }

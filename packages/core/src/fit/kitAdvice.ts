@@ -1,4 +1,4 @@
-import type { ChoiceLimits } from './choiceLimits.js';
+import { type ChoiceLimits, hasEnded } from './choiceLimits.js';
 import { DrawnEngines } from './DrawnEngines.js';
 import { chanceOf, type KitChance } from './kitChance.js';
 import type { KitQuestion } from './kitQuestion.js';
@@ -94,13 +94,13 @@ export function kitAdvice(
   random: () => number,
   limits: ChoiceLimits & { readonly onKitProgress?: (progress: KitProgress) => void } = {},
 ): KitAdvice | null {
-  const isStopped = () => limits.isStopped?.() === true;
+  const isStopped = () => hasEnded(limits);
   const report = (stage: KitProgress['stage'], done: number) => limits.onKitProgress?.({ stage, done });
   const units = unitsOf(question);
   const onShelf = question.shells.map(({ stock }) => stock ?? 0);
   const unlimited = question.shells.map(() => Number.POSITIVE_INFINITY);
 
-  const made = new DrawnEngines(question, limits.solver ?? null);
+  const made = new DrawnEngines(question, limits);
   const count = Math.min(TRIMMED_ON, question.engines);
   let shelf = [...onShelf];
   for (let at = 0; at < count; at += 1) {
@@ -156,7 +156,7 @@ export function kitAdvice(
     report('trimming', 1 - shelf.reduce((sum, halves) => sum + halves, 0) / begun);
   }
 
-  const fresh = new DrawnEngines(question, limits.solver ?? null);
+  const fresh = new DrawnEngines(question, limits);
   let [hits, hitsBefore, hitsCeiling] = [0, 0, 0];
   const fitting: typeof fresh.engines = [];
   for (let at = 0; at < question.engines; at += 1) {

@@ -1,4 +1,4 @@
-import type { ChoiceLimits } from './choiceLimits.js';
+import { type ChoiceLimits, hasEnded } from './choiceLimits.js';
 import { DrawnEngines } from './DrawnEngines.js';
 import type { KitQuestion } from './kitQuestion.js';
 
@@ -49,11 +49,14 @@ export function kitChance(
   random: () => number,
   limits: ChoiceLimits & { readonly onEngines?: (engines: number) => void } = {},
 ): KitChance {
-  const drawn = new DrawnEngines(question, limits.solver ?? null);
+  const drawn = new DrawnEngines(question, limits);
   let hits = 0;
   let count = 0;
-  while (count < question.engines && limits.isStopped?.() !== true) {
-    if (drawn.fits(drawn.draw(random), drawn.stock)) hits += 1;
+  while (count < question.engines && !hasEnded(limits)) {
+    const isFitting = drawn.fits(drawn.draw(random), drawn.stock);
+    // What the limits cut short says nothing.
+    if (!isFitting && hasEnded(limits)) break;
+    if (isFitting) hits += 1;
     count += 1;
     if (count % ENGINES_PER_REPORT === 0) limits.onEngines?.(count);
   }

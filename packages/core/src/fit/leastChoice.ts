@@ -160,7 +160,9 @@ function cheapestAlone({ use, capacity }: ChoiceProblem, kept: Int32Array): numb
 }
 
 /** From this many stations in one part on, its engines are priced against each other instead of searched station by station. */
-export const SHARED_FROM = 30;
+const SHARED_FROM = 30;
+/** From so many on that is tried once a quick search has not settled it: free housings are then matched exactly at each price. */
+const BLOCKS_FROM = 13;
 
 interface PartAnswer {
   readonly cost: number;
@@ -184,12 +186,18 @@ function solvePart(
     const cost = alone === null ? 0 : problem.cost[alone]!;
     return alone === null ? 'infeasible' : { cost, bound: cost, options: [[station!, alone]], prices: [] };
   }
+  const shared = () => new SharedSearch(problem, blockClasses(problem, members, kept, scarce), scarce, limits).solve();
   if (members.length >= SHARED_FROM) {
-    const classes = blockClasses(problem, members, kept, scarce);
-    const found = new SharedSearch(problem, classes, scarce, limits).solve();
+    const found = shared();
     if (found !== null) return found;
   }
-  const found = new ComponentSearch(problem, members, kept, scarce, limits).solve();
+  const search = new ComponentSearch(problem, members, kept, scarce, limits);
+  search.begin();
+  if (!search.isDone && limits.solver && members.length >= BLOCKS_FROM && members.length < SHARED_FROM) {
+    const found = shared();
+    if (found === 'infeasible' || (found !== null && found.bound === found.cost)) return found;
+  }
+  const found = search.finish();
   if (found === 'infeasible' || !('path' in found)) return found;
   return { ...found, options: members.map((station, at) => [station, found.path[at]!] as const) };
 }

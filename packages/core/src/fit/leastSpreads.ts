@@ -11,17 +11,6 @@ export function withSpreads(model: FitModel, spreads: ReadonlyMap<Family, Nanome
   return { ...model, rules: { ...model.rules, maxSpread } };
 }
 
-/** Distinct differences, smallest first; of very many only every so many-th, the largest always. */
-function widthsOf(deviations: readonly number[]): number[] {
-  const distinct = [...new Set(deviations)].sort((a, b) => a - b);
-  const widths = new Set<number>();
-  for (const [at, low] of distinct.entries()) for (const high of distinct.slice(at)) widths.add(high - low);
-  return [...widths].sort((a, b) => a - b);
-}
-
-/** More distinct deviations than this are not looked through. */
-const MOST_DEVIATIONS = 2_000;
-
 /**
  * The least spread of each of some families with which stations fit, one after the other, where it is more than is allowed now.
  *
@@ -53,26 +42,25 @@ function searched(
   for (const family of families) {
     const now = model.rules.maxSpread[family];
     if (now === null) continue;
-    const deviations = new Set<number>();
+    let [lowest, highest] = [0, 0];
     for (const station of stations) {
       if (model.stations[station]!.family !== family) continue;
       for (const deviation of options.deviation.subarray(options.start[station]!, options.start[station + 1]!)) {
-        deviations.add(deviation);
+        lowest = Math.min(lowest, deviation);
+        highest = Math.max(highest, deviation);
       }
     }
-    if (deviations.size > MOST_DEVIATIONS) return null;
-    const widths = [now, ...widthsOf([...deviations]).filter((width) => width > now)];
-    let from = 0;
-    let to = widths.length - 1;
+    let from: number = now;
+    let to = Math.max(now, highest - lowest);
     while (from < to) {
-      const middle = (from + to) >> 1;
-      const tried = withSpreads(model, new Map([...open, ...found, [family, nanometres(widths[middle]!)]]));
+      const middle = Math.floor((from + to) / 2);
+      const tried = withSpreads(model, new Map([...open, ...found, [family, nanometres(middle)]]));
       const answer = questions.fits(tried, stations, kept, options);
       if (answer === 'unknown') return null;
       if (answer === 'yes') to = middle;
       else from = middle + 1;
     }
-    found.set(family, nanometres(widths[from]!));
+    found.set(family, nanometres(from));
   }
   return found;
 }

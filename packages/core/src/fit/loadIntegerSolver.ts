@@ -1,10 +1,4 @@
 import { type IntegerSolver, integerSolverOf } from './integerSolver.js';
-import { SHARED_FROM } from './leastChoice.js';
-
-/** Whether a request is so large that its search may want an integer solver to prove its plan. */
-export function wantsIntegerSolver(request: { readonly stations: readonly unknown[] }): boolean {
-  return request.stations.length >= SHARED_FROM;
-}
 
 const loaded = new Map<string | undefined, Promise<IntegerSolver>>();
 
@@ -23,4 +17,26 @@ export function loadIntegerSolver(wasm?: string): Promise<IntegerSolver> {
   });
   loaded.set(wasm, loading);
   return loading;
+}
+
+class SolverWanted extends Error {}
+
+const WANTED: IntegerSolver = () => {
+  throw new SolverWanted();
+};
+
+/**
+ * Runs a search with the integer solver, which is loaded when it is first needed: most searches never need it.
+ *
+ * @param work what to run; where the solver turns out to be needed it is run once more, with it
+ */
+export async function withSolverIfNeeded<Answer>(work: (solver: IntegerSolver) => Answer): Promise<Answer> {
+  const ready = loaded.get(undefined);
+  if (ready) return work(await ready);
+  try {
+    return work(WANTED);
+  } catch (error) {
+    if (!(error instanceof SolverWanted)) throw error;
+    return work(await loadIntegerSolver());
+  }
 }

@@ -1,10 +1,14 @@
 import { numberOfLength } from '../measure/formatLength.js';
 import { nanometres } from '../measure/nanometres.js';
+import { within } from './choiceLimits.js';
+import { KEEP_ALL } from './choiceProblem.js';
+import { FitQuestions } from './FitQuestions.js';
 import { type FitOptions, fit } from './fit.js';
 import { fitModelOf } from './fitModel.js';
 import type { FitPlan } from './fitPlan.js';
-import type { Family, FitRequest, FitShell } from './fitRequest.js';
-import { stationOptions } from './stationOptions.js';
+import type { FitRequest, FitShell } from './fitRequest.js';
+import { leastSpreads, withSpreads } from './leastSpreads.js';
+import { mergedShells } from './mergedShells.js';
 
 /** The plans that a fitter weighs against each other. */
 export interface PlanVariants {
@@ -32,54 +36,33 @@ export function anythingOrderable(request: FitRequest): FitRequest {
   return { ...request, shells: request.shells.map((shell) => ({ ...shell, stock: null })) };
 }
 
-/** The least spread of one family with which everything still fits, in its unit; null when nothing fits at all. */
-function leastSpread(request: FitRequest, family: Family, options: FitOptions): number | null {
-  const model = fitModelOf(request);
-  const all = stationOptions(model);
-  const deviations = model.stations.flatMap((station, at) =>
-    station.family === family ? [...all.deviation.subarray(all.start[at]!, all.start[at + 1]!)] : [],
-  );
-  const distinct = [...new Set(deviations)].sort((a, b) => a - b);
-  const widths = [...new Set(distinct.flatMap((low, at) => distinct.slice(at).map((high) => high - low)))].sort(
-    (a, b) => a - b,
-  );
-  const at = (width: number): FitRequest => ({
-    ...request,
-    rules: {
-      ...request.rules,
-      maxSpread: { ...request.rules.maxSpread, [family]: numberOfLength(nanometres(width), request.unit) },
-    },
-  });
-  const isEnough = (width: number) => fit(at(width), { ...options, explain: false }).cost !== null;
-  let from = 0;
-  let to = widths.length - 1;
-  if (to < 0 || !isEnough(widths[to]!)) return null;
-  while (from < to) {
-    const middle = (from + to) >> 1;
-    if (isEnough(widths[middle]!)) to = middle;
-    else from = middle + 1;
-  }
-  return numberOfLength(nanometres(widths[from]!), request.unit);
-}
+/** What finding the least spread may take where there is a clock, ms. */
+const EVENEST_MS = 600;
 
 /** The request whose plan is the evenest: each family held to the least spread it can have, mains first. */
 function evenest(request: FitRequest, options: FitOptions): FitRequest {
-  let even = request;
-  for (const family of ['main', 'rod'] as const) {
-    if (!request.stations.some((station) => station.family === family)) continue;
-    const spread = leastSpread(even, family, options);
-    if (spread === null) return even;
-    even = { ...even, rules: { ...even.rules, maxSpread: { ...even.rules.maxSpread, [family]: spread } } };
-  }
-  return even;
+  const { model } = mergedShells(fitModelOf(request));
+  const families = (['main', 'rod'] as const).filter((family) => model.stations.some((one) => one.family === family));
+  const even = withSpreads(model, new Map(families.map((family) => [family, nanometres(0)])));
+  const questions = new FitQuestions(within(options, EVENEST_MS));
+  const all = model.stations.map((_, at) => at);
+  const spreads = leastSpreads(questions, even, all, KEEP_ALL, families);
+  if (spreads === null) return request;
+  const maxSpread = Object.fromEntries(
+    [...spreads].map(([family, width]) => [family, numberOfLength(width, request.unit)]),
+  );
+  return { ...request, rules: { ...request.rules, maxSpread: { ...request.rules.maxSpread, ...maxSpread } } };
 }
+
+/** What each of the other plans may take where there is a clock, ms. */
+const ASIDE_MS = 600;
 
 /** Solves a request in the ways that a fitter weighs against each other. */
 export function planVariants(request: FitRequest, options: FitOptions = {}): PlanVariants {
   return {
     onHand: fit(request, options),
-    orderable: fit(anythingOrderable(request), options),
-    unmixed: fit({ ...request, rules: { ...request.rules, mixedHalves: false } }, options),
-    evenest: fit(evenest(request, options), options),
+    orderable: fit(anythingOrderable(request), within(options, ASIDE_MS)),
+    unmixed: fit({ ...request, rules: { ...request.rules, mixedHalves: false } }, within(options, ASIDE_MS)),
+    evenest: fit(evenest(request, options), within(options, ASIDE_MS)),
   };
 }

@@ -250,23 +250,24 @@ function rulesChanged(trouble: Trouble): Found {
 /** The least wall step beyond the present one that would do; null when none does. */
 function leastWallStep(trouble: Trouble): Nanometres | null {
   const { model, questions, scope } = trouble;
-  const walls = [...new Set(model.shells.map(({ wall }) => wall))];
-  const steps = [...new Set(walls.flatMap((one) => walls.map((other) => Math.abs(one - other))))]
-    .filter((step) => step > model.rules.maxWallStep)
-    .sort((a, b) => a - b);
+  let [thinnest, thickest] = [Number.POSITIVE_INFINITY, 0];
+  for (const { wall } of model.shells) {
+    thinnest = Math.min(thinnest, wall);
+    thickest = Math.max(thickest, wall);
+  }
   const at = (step: number) =>
     questions.fits({ ...model, rules: { ...model.rules, maxWallStep: nanometres(step) } }, scope);
-  let from = 0;
-  let to = steps.length - 1;
-  if (to < 0 || at(steps[to]!) !== 'yes') return null;
+  let from = model.rules.maxWallStep + 1;
+  let to = thickest - thinnest;
+  if (to < from || at(to) !== 'yes') return null;
   while (from < to) {
-    const middle = (from + to) >> 1;
-    const answer = at(steps[middle]!);
+    const middle = Math.floor((from + to) / 2);
+    const answer = at(middle);
     if (answer === 'unknown') return null;
     if (answer === 'yes') to = middle;
     else from = middle + 1;
   }
-  return nanometres(steps[from]!);
+  return nanometres(from);
 }
 
 /** A wider spread with the halves there are; failing that, a wider one with halves to get as well. */

@@ -1,5 +1,6 @@
+import { hasEnded, within } from './choiceLimits.js';
 import { type FitOptions, fit } from './fit.js';
-import type { FitRequest } from './fitRequest.js';
+import type { FitRequest, FitShell } from './fitRequest.js';
 
 /** What one more set of a grade, an upper and a lower half, would save. */
 export interface SetSaving {
@@ -9,28 +10,54 @@ export interface SetSaving {
   readonly saving: number;
 }
 
+export interface SetSavings {
+  /** The greatest saving first; nothing for sets that would save nothing. */
+  readonly sets: readonly SetSaving[];
+  /** False where the time was too short for every set. */
+  readonly isComplete: boolean;
+}
+
+/** What it may take where there is a clock, ms. */
+const LONGEST_MS = 1_800;
+
 /**
- * What one more set of each grade would save: the same wall above and below, of one family and series. A single half more often
- * saves nothing, because a station takes two; this is what is bought. Solves once for each grade.
+ * What is bought together: an upper and a lower of one wall, or two halves that fit either side. Of one family, series and undersize,
+ * for the same places.
+ */
+function setsOf(shells: readonly FitShell[]): FitShell[][] {
+  const sets = new Map<string, FitShell[]>();
+  for (const shell of shells) {
+    if (shell.stock === null) continue;
+    const { family, series, wall, undersize, positions = null, half } = shell;
+    const key = JSON.stringify([family, series, wall, undersize, positions, half === 'either' ? shell.id : '']);
+    const alike = sets.get(key) ?? [];
+    // Of two kinds that cannot be told apart one is enough.
+    if (!alike.some((other) => other.half === half)) sets.set(key, [...alike, shell]);
+  }
+  return [...sets.values()];
+}
+
+/**
+ * What one more set of each grade would save. A single half more often saves nothing, because a station takes two; this is what is
+ * bought. Solves once for each grade.
  *
  * @param cost of the best plan as it is, µm²
- * @returns the greatest saving first; nothing for sets that would save nothing
  */
-export function setSavings(request: FitRequest, cost: number, options: FitOptions = {}): SetSaving[] {
-  const sets = new Map<string, string[]>();
-  for (const { id, family, series, wall, stock } of request.shells) {
-    if (stock === null) continue;
-    const key = JSON.stringify([family, series, wall]);
-    sets.set(key, [...(sets.get(key) ?? []), id]);
-  }
-  return [...sets.values()]
-    .flatMap((ids): SetSaving[] => {
-      const shells = request.shells.map((shell) =>
-        ids.includes(shell.id) ? { ...shell, stock: shell.stock! + (shell.half === 'either' ? 2 : 1) } : shell,
-      );
-      const more = fit({ ...request, shells }, { ...options, explain: false });
-      const saving = more.cost === null ? 0 : cost - more.cost;
-      return saving > 0 ? [{ shells: ids, saving }] : [];
-    })
-    .sort((a, b) => b.saving - a.saving);
+export function setSavings(request: FitRequest, cost: number, options: FitOptions = {}): SetSavings {
+  const limits = within(options, LONGEST_MS);
+  let isComplete = true;
+  const found = setsOf(request.shells).flatMap((set): SetSaving[] => {
+    const more = (shell: FitShell) => (shell.half === 'either' ? 2 : 1);
+    const shells = request.shells.map((shell) =>
+      set.includes(shell) ? { ...shell, stock: shell.stock! + more(shell) } : shell,
+    );
+    const plan = hasEnded(limits) ? null : fit({ ...request, shells }, { ...limits, explain: false });
+    if (plan?.status !== 'optimal') {
+      isComplete = false;
+      return [];
+    }
+    const saving = cost - plan.cost!;
+    return saving > 0 ? [{ shells: set.map(({ id }) => id), saving }] : [];
+  });
+  return { sets: found.sort((a, b) => b.saving - a.saving), isComplete };
 }

@@ -5,10 +5,11 @@ import type { FitTask } from './fitWorker.js';
 
 /** After so long the best plan so far is the answer, seconds. */
 const SEARCH_S = 20;
-/** A search that has no plan at all by then loses its thread, seconds. */
-const LONGEST_SEARCH_S = 30;
+/** A thread that has not answered by then, against its own limits, is ended, seconds. */
+const LONGEST_SEARCH_S = 40;
+const THREADS = 2;
 
-/** Worker threads that solve fit requests. */
+/** Worker threads that solve fit requests, ready from when the server is up. */
 export class FitPool {
   private readonly pool: Piscina<FitTask, FitPlan>;
 
@@ -17,31 +18,36 @@ export class FitPool {
     this.pool = new Piscina<FitTask, FitPlan>({
       filename: new URL(fromSources ? './fitWorker.ts' : './fitWorker.js', import.meta.url).href,
       ...(fromSources ? { execArgv: ['--import', 'tsx', '--conditions=@fettle/source'] } : {}),
-      minThreads: 0,
-      maxThreads: 2,
+      minThreads: THREADS,
+      maxThreads: THREADS,
       maxQueue: 64,
-      idleTimeout: 60_000,
     });
   }
 
   /**
    * @param cancelled ends the search when it is aborted
-   * @throws ProblemError `took-too-long` after 30 seconds
+   * @returns after 20 seconds what was found till then
+   * @throws ProblemError `took-too-long` where the thread does not answer at all
    */
   async solve(request: FitRequest, cancelled: AbortSignal): Promise<FitPlan> {
+    const flag = new Int32Array(new SharedArrayBuffer(Int32Array.BYTES_PER_ELEMENT));
     const abort = new AbortController();
     const timer = setTimeout(() => abort.abort(), LONGEST_SEARCH_S * 1000);
-    cancelled.addEventListener('abort', () => abort.abort(), { once: true });
+    // A search that nobody waits for ends by itself and keeps its thread.
+    const stop = () => Atomics.store(flag, 0, 1);
+    cancelled.addEventListener('abort', stop, { once: true });
+    if (cancelled.aborted) stop();
     try {
-      return await this.pool.run({ request, seconds: SEARCH_S }, { signal: abort.signal });
+      return await this.pool.run({ request, seconds: SEARCH_S, cancelled: flag }, { signal: abort.signal });
     } catch (error) {
       if (!abort.signal.aborted) throw error;
       throw new ProblemError(
         'took-too-long',
-        `No plan after ${LONGEST_SEARCH_S} s. Split the request, or widen the stock or the spread.`,
+        `No answer after ${LONGEST_SEARCH_S} s. Split the request, or widen the stock or the spread.`,
       );
     } finally {
       clearTimeout(timer);
+      cancelled.removeEventListener('abort', stop);
     }
   }
 

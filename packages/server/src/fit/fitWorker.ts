@@ -1,14 +1,24 @@
-import { type FitPlan, type FitRequest, fit, loadIntegerSolver, wantsIntegerSolver } from '@fettle/core';
+import { type FitPlan, type FitRequest, fit, readySearch } from '@fettle/core';
 
 export interface FitTask {
   readonly request: FitRequest;
-  /** After so long the best plan found is good enough. */
+  /** After so long the answer is what was found till then. */
   readonly seconds: number;
+  /** One shared number: 1 once nobody wants the answer any more. */
+  readonly cancelled: Int32Array<SharedArrayBuffer>;
 }
 
-/** Runs in a worker thread: searches never run on the server's main loop. */
-export default async function solve({ request, seconds }: FitTask): Promise<FitPlan> {
-  const solver = wantsIntegerSolver(request) ? await loadIntegerSolver() : null;
-  const end = performance.now() + 1000 * seconds;
-  return fit(request, { solver, isStopped: () => performance.now() > end });
+const clock = () => performance.now();
+
+/** Loaded and run once from when the thread starts, so that no search waits for it. */
+const solver = await readySearch(clock);
+
+/** Runs in a worker thread: searches never run on the server's main loop. A cancelled search ends at its next step. */
+export default function solve({ request, seconds, cancelled }: FitTask): FitPlan {
+  return fit(request, {
+    solver,
+    clock,
+    until: clock() + 1000 * seconds,
+    isStopped: () => Atomics.load(cancelled, 0) === 1,
+  });
 }

@@ -42,13 +42,17 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
     return shell ? `${shell.grade}${shell.family === 'rod' ? ' for a rod' : ''}` : id;
   };
   const cost = plan?.cost ?? null;
-  const { result: sets } = useAsked(
+  const { result: saved } = useAsked(
     asked.ok && cost !== null ? `sets ${cost} ${JSON.stringify(asked.request)}` : null,
     async (search) => resultOf(await search.setSavings((asked as JobFit & { ok: true }).request, cost!)),
   );
   const dearest = [
     ...(plan?.prices ?? []).map(({ id, price }) => ({ shells: [id], what: nameOf(id), saving: price })),
-    ...(sets ?? []).map(({ shells: ids, saving }) => ({ shells: ids, what: `set of ${gradeOf(ids[0]!)}`, saving })),
+    ...(saved?.sets ?? []).map(({ shells: ids, saving }) => ({
+      shells: ids,
+      what: `set of ${gradeOf(ids[0]!)}`,
+      saving,
+    })),
   ]
     .sort((a, b) => b.saving - a.saving)
     .slice(0, 4);

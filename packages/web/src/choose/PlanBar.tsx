@@ -173,6 +173,16 @@ function Conflicts({ plan, play, asked }: { plan: FitPlan; play: Play; asked: Jo
   ));
 }
 
+/** Searches on where the time was too short. */
+function GoOn({ plan: { goOn } }: { plan: JobPlan }) {
+  if (!goOn) return null;
+  return (
+    <Button onPress={goOn.start}>
+      Go on for {goOn.seconds < 60 ? `${goOn.seconds} s` : `${goOn.seconds / 60} min`}
+    </Button>
+  );
+}
+
 /** What the search found, in a sentence, and the one thing to do about it. */
 export function PlanBar({ document, plan: job, play, showing, onShow, onAccept }: PlanBarProps) {
   const { asked, plan, halves, fault, progress } = job;
@@ -196,6 +206,18 @@ export function PlanBar({ document, plan: job, play, showing, onShow, onAccept }
           {progress?.bound != null && `none can cost less than ${progress.bound.toFixed(1)}`}
         </p>
         {progress && <Button onPress={job.cancel}>Stop</Button>}
+      </Bar>
+    );
+  }
+  if (plan.status === 'stopped') {
+    return (
+      <Bar role="status">
+        <p>
+          <strong>No answer in the time there was</strong>: neither a choice that fits nor a proof that there is none.
+          The best bound so far: no choice can cost less than <span className="figure">{plan.bound?.toFixed(1)}</span>{' '}
+          µm². Go on, or hold a station, forbid a half, count more halves. {leftOut}
+        </p>
+        <GoOn plan={job} />
       </Bar>
     );
   }
@@ -244,6 +266,7 @@ export function PlanBar({ document, plan: job, play, showing, onShow, onAccept }
           </span>
         )}
       </p>
+      {plan.status === 'feasible' && <GoOn plan={job} />}
       {choice && !isAccepted && (
         <Button onPress={() => onShow(other)}>Show the {other === 'best' ? 'best' : 'accepted'} choice</Button>
       )}

@@ -102,7 +102,8 @@ export function StationPanel({
     const found = alternatives?.filter(
       (one) => shellId(one.upper) === upper && shellId(one.lower) === lower && (!isRod || one.housing === rodName),
     );
-    return found && found.length > 0 ? Math.min(...found.map(({ cost }) => cost ?? Number.POSITIVE_INFINITY)) : null;
+    const known = found?.filter(({ isKnown }) => isKnown) ?? [];
+    return known.length > 0 ? Math.min(...known.map(({ cost }) => cost ?? Number.POSITIVE_INFINITY)) : null;
   };
   const least = alternatives?.[0]?.cost ?? null;
   const nextBest = alternatives?.find(

@@ -6,14 +6,25 @@ export class FitSearcher {
   private worker: Worker | null = null;
   private search: Remote<FitSearch> | null = null;
 
+  /** Starts the worker, which makes itself ready. */
+  start(): void {
+    void this.remote;
+  }
+
   get remote(): Remote<FitSearch> {
     this.worker ??= new Worker(new URL('./fitWorker.ts', import.meta.url), { type: 'module' });
     this.search ??= wrap<FitSearch>(this.worker);
     return this.search;
   }
 
-  /** Stops whatever is being searched for: its promise never settles. */
+  /** Stops whatever is being searched for: its promise never settles. Another worker makes itself ready. */
   stop(): void {
+    this.end();
+    this.start();
+  }
+
+  /** Stops for good: nobody searches here any more. */
+  end(): void {
     this.worker?.terminate();
     this.worker = null;
     this.search = null;

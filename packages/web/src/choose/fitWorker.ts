@@ -8,15 +8,14 @@ import {
   type FitRequest,
   type FitRequestInput,
   fit,
-  loadIntegerSolver,
   type Placement,
   type PlanVariants,
   placementsOf,
   planVariants,
   readFitRequest,
-  type SetSaving,
+  readySearch,
+  type SetSavings,
   setSavings,
-  wantsIntegerSolver,
 } from '@fettle/core';
 import { expose } from 'comlink';
 import wasm from 'highs/runtime?url';
@@ -25,29 +24,37 @@ export type FitAnswer<Result> =
   | { readonly ok: true; readonly result: Result }
   | { readonly ok: false; readonly faults: readonly DocumentFault[] };
 
-/** After so long the best choice found is shown, with its bound. */
+/** After so long the answer is what was found till then, seconds; who wants more asks for more. */
 const SEARCH_S = 15;
+
+const clock = () => performance.now();
+/** Loaded and run once from when the worker starts, so that no search waits for it. */
+const ready = readySearch(clock, wasm);
 
 async function answered<Result>(
   input: FitRequestInput,
   work: (request: FitRequest, options: FitOptions) => Result,
+  seconds = SEARCH_S,
 ): Promise<FitAnswer<Result>> {
   const read = readFitRequest(input);
   if (!read.ok) return read;
-  const solver = wantsIntegerSolver(read.request) ? await loadIntegerSolver(wasm) : null;
-  const end = performance.now() + 1000 * SEARCH_S;
-  return { ok: true, result: work(read.request, { solver, isStopped: () => performance.now() > end }) };
+  const solver = await ready;
+  return { ok: true, result: work(read.request, { solver, clock, until: clock() + 1000 * seconds }) };
 }
 
 /** Everything that is searched for off the page's main thread. */
 const search = {
-  solve: (input: FitRequestInput, onProgress: (progress: FitProgress) => void): Promise<FitAnswer<FitPlan>> =>
-    answered(input, (request, options) => fit(request, { ...options, prices: true, onProgress })),
+  solve: (
+    input: FitRequestInput,
+    onProgress: (progress: FitProgress) => void,
+    seconds?: number,
+  ): Promise<FitAnswer<FitPlan>> =>
+    answered(input, (request, options) => fit(request, { ...options, prices: true, onProgress }), seconds),
   alternatives: (input: FitRequestInput, station: string): Promise<FitAnswer<Alternative[]>> =>
     answered(input, (request, options) => alternativesAt(request, station, options)),
   placements: (input: FitRequestInput): Promise<FitAnswer<Placement[]>> =>
     answered(input, (request, options) => placementsOf(request, { engine: '', family: 'rod' }, options)),
-  setSavings: (input: FitRequestInput, cost: number): Promise<FitAnswer<SetSaving[]>> =>
+  setSavings: (input: FitRequestInput, cost: number): Promise<FitAnswer<SetSavings>> =>
     answered(input, (request, options) => setSavings(request, cost, options)),
   variants: (input: FitRequestInput): Promise<FitAnswer<PlanVariants>> =>
     answered(input, (request, options) => planVariants(request, options)),

@@ -2,6 +2,7 @@ import { useEffect, useState } from 'react';
 import { FitSearcher } from './fitSearch.js';
 
 const sideSearcher = new FitSearcher();
+sideSearcher.start();
 
 export interface Asked<Result> {
   readonly result: Result | null;

@@ -16,7 +16,12 @@ import { FitSearcher, resultOf } from './fitSearch.js';
 /** Nothing is said about a search that takes less than this, ms. */
 const QUIET_MS = 500;
 
+/** Ready from when the page is up. */
 const planSearcher = new FitSearcher();
+planSearcher.start();
+
+/** How long a search goes on when it is told to, seconds: longer each time. */
+const GOING_ON_S = [60, 300, 1200] as const;
 
 export interface JobPlan {
   readonly asked: JobFit;
@@ -30,6 +35,8 @@ export interface JobPlan {
   readonly progress: FitProgress | null;
   readonly isCancelled: boolean;
   readonly cancel: () => void;
+  /** Searches the same once more for longer, seconds; null when it has had its longest. */
+  readonly goOn: { readonly seconds: number; readonly start: () => void } | null;
   /** What kept the search from running, if anything did. */
   readonly fault: string | null;
 }
@@ -53,6 +60,8 @@ export function useJobPlan(document: JobDocument, readings: readonly Reading[], 
   const [answers, setAnswers] = useState<{ last: Answer | null; before: Answer | null }>({ last: null, before: null });
   const [progress, setProgress] = useState<{ asked: JobFit; at: FitProgress } | null>(null);
   const [cancelled, setCancelled] = useState<JobFit | null>(null);
+  const [more, setMore] = useState<{ asked: JobFit; times: number } | null>(null);
+  const times = more?.asked === asked ? more.times : 0;
   const latest = useRef(document);
   latest.current = document;
   useEffect(() => {
@@ -68,17 +77,22 @@ export function useJobPlan(document: JobDocument, readings: readonly Reading[], 
       if (isCurrent && performance.now() - started > QUIET_MS) setProgress({ asked, at });
     };
     planSearcher.remote
-      .solve(asked.request, proxy(listen))
+      .solve(asked.request, proxy(listen), times === 0 ? undefined : GOING_ON_S[times - 1])
       .then((solved) => answer(resultOf(solved), null))
       .catch((error: Error) => answer(null, error.message));
     return () => {
       isCurrent = false;
     };
-  }, [asked]);
+  }, [asked, times]);
   const cancel = useCallback(() => {
     planSearcher.stop();
     setCancelled(asked);
   }, [asked]);
+  const seconds = GOING_ON_S[times];
+  const start = useCallback(() => {
+    setAnswers(({ before }) => ({ last: before, before }));
+    setMore({ asked, times: times + 1 });
+  }, [asked, times]);
   const { last, before } = answers;
   const isCurrent = last?.asked === asked;
   return {
@@ -89,6 +103,7 @@ export function useJobPlan(document: JobDocument, readings: readonly Reading[], 
     progress: progress?.asked === asked ? progress.at : null,
     isCancelled: cancelled === asked && !isCurrent,
     cancel,
+    goOn: seconds === undefined ? null : { seconds, start },
     fault: isCurrent ? last.fault : null,
   };
 }

@@ -39,7 +39,11 @@ export function useKitAdvice(): AskedAdvice {
           target,
           proxy((at: KitProgress) => isCurrent() && setProgress(at)),
         )
-        .then((found) => isCurrent() && setAdvice(found))
+        .then((found) => {
+          if (!isCurrent()) return;
+          if (found) setAdvice(found);
+          else setFault('No advice in the time there was; ask for the mains alone, or for a lower chance.');
+        })
         .catch((error: Error) => isCurrent() && setFault(error.message))
         .finally(() => isCurrent() && stop());
     },

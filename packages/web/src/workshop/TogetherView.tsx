@@ -61,6 +61,9 @@ const DOING: Readonly<Record<FitProgress['doing'], string>> = {
 };
 const STEPS = Object.keys(DOING) as FitProgress['doing'][];
 
+/** A search that is told to go on has so long, seconds. */
+const GO_ON_S = 300;
+
 type Work =
   | { readonly state: 'idle' }
   | { readonly state: 'working'; readonly progress: FitProgress | null }
@@ -88,7 +91,8 @@ export function TogetherView() {
   useEffect(() => {
     loadNow.current().catch((error: Error) => setLoading(error.message));
     const { current } = searcher;
-    return () => current.stop();
+    current.start();
+    return () => current.end();
   }, []);
 
   const joint = useMemo(
@@ -105,7 +109,7 @@ export function TogetherView() {
     Object.values(document.shells).some(({ line }) => line !== null),
   );
 
-  const fitThem = () => {
+  const fitThem = (seconds?: number) => {
     if (!joint?.request) return;
     setWork({ state: 'working', progress: null });
     searcher.current.remote
@@ -114,6 +118,7 @@ export function TogetherView() {
         proxy((progress: FitProgress) =>
           setWork((old) => (old.state === 'working' ? { state: 'working', progress } : old)),
         ),
+        seconds,
       )
       .then((answer) => setWork({ state: 'done', joint, plan: resultOf(answer) }))
       .catch((error: Error) => setWork({ state: 'failed', detail: error.message }));
@@ -188,7 +193,7 @@ export function TogetherView() {
               {work.state === 'working' ? (
                 <Button onPress={cancel}>Cancel</Button>
               ) : (
-                <Button $kind="main" isDisabled={!joint?.request} onPress={fitThem}>
+                <Button $kind="main" isDisabled={!joint?.request} onPress={() => fitThem()}>
                   Fit these {joint?.jobs.length ?? 0} engines together
                 </Button>
               )}
@@ -231,6 +236,7 @@ export function TogetherView() {
           plan={work.plan}
           lines={lines ?? []}
           onAccept={() => accept(work.joint, work.plan)}
+          onGoOn={() => fitThem(GO_ON_S)}
         />
       )}
     </>
@@ -242,14 +248,27 @@ function Outcome({
   plan,
   lines,
   onAccept,
+  onGoOn,
 }: {
   joint: JointFit;
   plan: FitPlan;
   lines: Parameters<typeof drawerLabel>[0];
   onAccept: () => void;
+  onGoOn: () => void;
 }) {
   const { unit } = plan;
   const named = (text: string) => lines.reduce((said, { id }) => said.replaceAll(id, drawerLabel(lines, id)), text);
+  if (plan.status === 'stopped') {
+    return (
+      <Notice>
+        <div>
+          <strong>No answer in the time there was</strong>: neither a plan that fits nor a proof that there is none. The
+          best bound so far: no plan can cost less than {plan.bound?.toFixed(1)} µm².{' '}
+          <Button onPress={onGoOn}>Go on for 5 min</Button>
+        </div>
+      </Notice>
+    );
+  }
   if (plan.cost === null) {
     return plan.conflicts.map((conflict) => (
       <Notice key={conflict.message}>

@@ -1,0 +1,80 @@
+import type { FitModel, ModelShell } from './fitModel.js';
+
+/** Shells that differ only in their id, as one kind each. */
+export interface MergedShells {
+  /** The model with one shell a kind: the first of its shells, with the stock of all. */
+  readonly model: FitModel;
+  /** Per kind its shells, by position in the model as it was. */
+  readonly members: readonly (readonly number[])[];
+}
+
+function kindOf(shell: ModelShell): string {
+  const { family, series, half, wall, undersize, positions, price } = shell;
+  return JSON.stringify([family, series, half, wall, undersize, positions, price]);
+}
+
+/**
+ * Counts alike shells as one: what the search cannot tell apart it need not try twice. Shells that are held or forbidden somewhere
+ * stay on their own.
+ */
+export function mergedShells(model: FitModel): MergedShells {
+  const named = new Set<number>();
+  for (const { upper, lower, noShells } of model.wishes.values()) {
+    for (const shell of [upper, lower, ...noShells]) if (shell !== null) named.add(shell);
+  }
+  const kinds = new Map<string, number[]>();
+  model.shells.forEach((shell, at) => {
+    const key = named.has(at) ? `#${at}` : kindOf(shell);
+    const known = kinds.get(key);
+    if (known) known.push(at);
+    else kinds.set(key, [at]);
+  });
+  const members = [...kinds.values()];
+  if (members.length === model.shells.length) return { model, members };
+  const kindAt = new Map(members.flatMap((list, kind) => list.map((at) => [at, kind] as const)));
+  const moved = (shell: number | null) => (shell === null ? null : kindAt.get(shell)!);
+  return {
+    members,
+    model: {
+      ...model,
+      shells: members.map((list) => ({
+        ...model.shells[list[0]!]!,
+        stock: list.reduce((sum, at) => sum + model.shells[at]!.stock, 0),
+      })),
+      wishes: new Map(
+        [...model.wishes].map(([station, wish]) => [
+          station,
+          {
+            ...wish,
+            upper: moved(wish.upper),
+            lower: moved(wish.lower),
+            noShells: wish.noShells.map((shell) => kindAt.get(shell)!),
+          },
+        ]),
+      ),
+    },
+  };
+}
+
+/**
+ * Deals the shells of each kind out, one half after the other, each as often as its stock allows.
+ *
+ * @returns for a kind the shell that its next half is of, by position in the model as it was
+ */
+export function dealer({ shells }: FitModel, { members }: MergedShells): (kind: number) => number {
+  const left = new Map<number, number>();
+  const next = members.map(() => 0);
+  return (kind) => {
+    const list = members[kind]!;
+    for (;;) {
+      const at = list[next[kind]!];
+      if (at === undefined) throw new Error('more halves of a kind were planned than there are');
+      const stock = left.get(at) ?? shells[at]!.stock;
+      if (stock >= 1) {
+        left.set(at, stock - 1);
+        return at;
+      }
+      next[kind]! += 1;
+    }
+  };
+}
