@@ -9,11 +9,19 @@ import { store } from './app/store.js';
 import { applyAppearance } from './look/appearanceSlice.js';
 import { GlobalStyle } from './look/GlobalStyle.js';
 import { startDelivery } from './saving/deliver.js';
+import { pageFailed } from './saving/savingSlice.js';
 
 const showAppearance = () => applyAppearance(store.getState().appearance.setting);
 showAppearance();
 matchMedia('(prefers-color-scheme: dark)').addEventListener('change', showAppearance);
-void startDelivery(store);
+const failed = (cause: unknown) =>
+  store.dispatch(pageFailed(cause instanceof Error ? cause.message : String(cause ?? 'unknown')));
+addEventListener('error', (event) => {
+  // Pictures and scripts that do not load are told by their own events, without an error; observers that lag behind are harmless.
+  if (event.error !== undefined && event.error !== null) failed(event.error);
+});
+addEventListener('unhandledrejection', (event) => failed(event.reason));
+startDelivery(store).catch(failed);
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -38,7 +38,16 @@ describe('a figure as it is typed', () => {
       kind: 'outside',
       nm: tenths(26_418),
       message: '0.0002 in over the data sheet (2.6406 in to 2.6416 in).',
+      likely: [],
     });
+  });
+
+  it('without its point is explained, though it is longer than any part', () => {
+    expect(assessReading('26411', null, 'mainBore', job, [])).toMatchObject({
+      kind: 'doubtful',
+      likely: [{ slip: 'decimal-point', nm: tenths(26_411) }],
+    });
+    expect(assessReading('99999', null, 'mainBore', job, [])).toMatchObject({ kind: 'unreadable' });
   });
 
   it('is in doubt when it cannot be right, with the slip that would explain it', () => {

@@ -1,6 +1,6 @@
 import { formatExactLength } from '../measure/formatLength.js';
 import type { Limit } from '../measure/lengthSchema.js';
-import { type LikelyReading, misreadingOf } from '../measure/misreading.js';
+import { type LikelyReading, misreadingOf, questionsOf } from '../measure/misreading.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { parseLength } from '../measure/parseLength.js';
 import { INSTRUMENT_DECIMALS } from '../measure/unit.js';
@@ -20,9 +20,17 @@ export type ReadingAssessment =
       readonly message: string;
       readonly likely: readonly LikelyReading[];
     }
-  /** Believable, but outside the data sheet. */
-  | { readonly kind: 'outside'; readonly nm: Nanometres; readonly message: string }
+  /** Believable, but outside the data sheet; `likely` holds what may have been misread all the same. */
+  | {
+      readonly kind: 'outside';
+      readonly nm: Nanometres;
+      readonly message: string;
+      readonly likely: readonly LikelyReading[];
+    }
   | { readonly kind: 'fine'; readonly nm: Nanometres };
+
+/** A figure without its point can be hundreds of metres long: `24486` in for 2.4486. */
+const LONGEST_EXPLAINED = nanometres(1e12);
 
 const FEATURE_WORDS: Readonly<Record<Feature, string>> = {
   mainBore: 'bore',
@@ -60,14 +68,17 @@ export function assessReading(
   others: readonly Reading[],
 ): ReadingAssessment {
   const { unit } = job;
-  const parsed = parseLength(text, { unit, setting });
+  const strict = parseLength(text, { unit, setting });
+  const isTooLong = !strict.ok && strict.code === 'too-large';
+  const parsed = isTooLong ? parseLength(text, { unit, setting, longest: LONGEST_EXPLAINED }) : strict;
   if (!parsed.ok) return parsed.code === 'empty' ? { kind: 'empty' } : { kind: 'unreadable', message: parsed.message };
   const { nm } = parsed;
   const length = (value: number) => `${formatExactLength(nanometres(value), unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
   const sizes = others.flatMap((other) => (other.feature === feature && other.nm !== null ? [other.nm] : []));
   const limit = nearestLimit(job, feature, nm, sizes);
   const [low, high] = limit ? [limit.low, limit.high] : [Math.min(...sizes), Math.max(...sizes)];
-  if (!Number.isFinite(low)) return { kind: 'fine', nm };
+  const unreadable = (): ReadingAssessment => ({ kind: 'unreadable', message: strict.ok ? '' : strict.message });
+  if (!Number.isFinite(low)) return isTooLong ? unreadable() : { kind: 'fine', nm };
 
   const expected = {
     low: nanometres(low),
@@ -80,14 +91,18 @@ export function assessReading(
   const away = nm < low ? low - nm : nm - high;
   const misreading = misreadingOf(nm, expected);
   if (misreading) {
+    if (isTooLong && misreading.likely.length === 0) return unreadable();
     const question = misreading.likely[0]?.question ?? 'Read it again.';
     return { kind: 'doubtful', nm, message: `${length(away)} ${side} ${what}. ${question}`, likely: misreading.likely };
   }
   if (limit && away > 0) {
+    const likely = questionsOf(nm, expected);
+    const question = likely[0] ? ` ${likely[0].question}` : '';
     return {
       kind: 'outside',
       nm,
-      message: `${length(away)} ${side} the data sheet (${length(low)} to ${length(high)}).`,
+      message: `${length(away)} ${side} the data sheet (${length(low)} to ${length(high)}).${question}`,
+      likely,
     };
   }
   return { kind: 'fine', nm };

@@ -5,6 +5,11 @@ function isRecord(value: unknown): value is Record<string, Json> {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }
 
+/** A member of a record of its own; never one that every object has. */
+function memberOf(record: Record<string, Json>, key: string): Json | undefined {
+  return Object.hasOwn(record, key) ? record[key] : undefined;
+}
+
 /** One changed place: its path and what stood there before and after; `undefined` where there was nothing. */
 export interface Change {
   readonly path: readonly string[];
@@ -17,21 +22,21 @@ function isSame(a: Json | undefined, b: Json | undefined): boolean {
   if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item, at) => isSame(item, b[at]));
   if (!isRecord(a) || !isRecord(b)) return a === b;
   const keys = Object.keys(a);
-  return keys.length === Object.keys(b).length && keys.every((key) => key in b && isSame(a[key], b[key]));
+  return keys.length === Object.keys(b).length && keys.every((key) => Object.hasOwn(b, key) && isSame(a[key], b[key]));
 }
 
 /** The places in which two documents differ, records entered member by member, arrays taken whole. */
 export function changesBetween(from: Json | undefined, to: Json | undefined, path: readonly string[] = []): Change[] {
   if (isRecord(from) && isRecord(to)) {
     const keys = [...new Set([...Object.keys(from), ...Object.keys(to)])];
-    return keys.flatMap((key) => changesBetween(from[key], to[key], [...path, key]));
+    return keys.flatMap((key) => changesBetween(memberOf(from, key), memberOf(to, key), [...path, key]));
   }
   return isSame(from, to) ? [] : [{ path, from, to }];
 }
 
 /** What stands at a path of a document. */
 export function valueAt(document: Json | undefined, path: readonly string[]): Json | undefined {
-  return path.reduce<Json | undefined>((value, key) => (isRecord(value) ? value[key] : undefined), document);
+  return path.reduce<Json | undefined>((value, key) => (isRecord(value) ? memberOf(value, key) : undefined), document);
 }
 
 /** The same document with one place set; `undefined` takes the member away. Records on the way are made where missing. */
@@ -42,11 +47,12 @@ export function withValueAt(
 ): Json | undefined {
   const [key, ...rest] = path;
   if (key === undefined) return value;
-  const record = isRecord(document) ? { ...document } : {};
-  const inner = withValueAt(record[key], rest, value);
-  if (inner === undefined) delete record[key];
-  else record[key] = inner;
-  return record;
+  const record = isRecord(document) ? document : {};
+  const inner = withValueAt(memberOf(record, key), rest, value);
+  const others = Object.entries(record);
+  if (inner === undefined) return Object.fromEntries(others.filter(([name]) => name !== key));
+  if (!Object.hasOwn(record, key)) return Object.fromEntries([...others, [key, inner]]);
+  return Object.fromEntries(others.map(([name, old]) => [name, name === key ? inner : old]));
 }
 
 /** One step of a JSON Patch (RFC 6902). Only `add` (which also replaces a member) and `remove` are used. */
@@ -72,12 +78,34 @@ export function keysOfPointer(pointer: string): string[] {
     .map((key) => key.replaceAll('~1', '/').replaceAll('~0', '~'));
 }
 
-/** Applies the steps in order to a document of records; arrays are replaced whole. */
+/** A step of a patch that does not fit the document. */
+export class PatchMisfit extends Error {
+  /** JSON Pointer of the place. */
+  readonly path: string;
+
+  constructor(path: string, message: string) {
+    super(message);
+    this.path = path;
+  }
+}
+
+/**
+ * Applies the steps in order to a document of records; arrays are replaced whole.
+ *
+ * @throws PatchMisfit where the record that a step changes is not there: somebody has taken it away (RFC 6902, 4.1 and 4.2)
+ */
 export function applyPatch(document: Json, steps: readonly PatchStep[]): Json {
-  return steps.reduce<Json>(
-    (result, step) => withValueAt(result, keysOfPointer(step.path), step.op === 'add' ? step.value : undefined) ?? null,
-    document,
-  );
+  return steps.reduce<Json>((result, step) => {
+    const keys = keysOfPointer(step.path);
+    const isRoot = keys.length === 0;
+    if (!isRoot && !isRecord(valueAt(result, keys.slice(0, -1)))) {
+      throw new PatchMisfit(step.path, 'what this change belongs to is not there any more');
+    }
+    if (step.op === 'remove' && valueAt(result, keys) === undefined) {
+      throw new PatchMisfit(step.path, 'what this change takes away is not there any more');
+    }
+    return withValueAt(result, keys, step.op === 'add' ? step.value : undefined) ?? null;
+  }, document);
 }
 
 export interface Merged {
@@ -91,9 +119,16 @@ function overlaps(a: readonly string[], b: readonly string[]): boolean {
   return a.slice(0, length).every((key, at) => key === b[at]);
 }
 
+/** The part of a path up to where a document has no record any more to go on into; the whole path where it has. */
+function reachOf(document: Json, path: readonly string[]): readonly string[] {
+  const end = path.findIndex((_, depth) => !isRecord(valueAt(document, path.slice(0, depth))));
+  return end < 0 ? path : path.slice(0, end);
+}
+
 /**
  * Merges two sets of changes to one document: ours are laid over theirs, except where both touched the same place and
- * disagree. Those are returned for a person to decide; nothing is overwritten.
+ * disagree. Those are returned for a person to decide; nothing is overwritten, and nothing comes back in part: a change within a
+ * record that they took away is a clash over the whole record.
  *
  * @param base what both started from
  * @param ours our version
@@ -101,13 +136,22 @@ function overlaps(a: readonly string[], b: readonly string[]): boolean {
  */
 export function mergeThreeWays(base: Json, ours: Json, theirs: Json): Merged {
   const theirChanges = changesBetween(base, theirs);
-  const clashes: (Change & { theirs: Json | undefined })[] = [];
+  const clashes = new Map<string, Change & { theirs: Json | undefined }>();
   let document: Json | undefined = theirs;
   for (const change of changesBetween(base, ours)) {
-    const there = valueAt(theirs, change.path);
-    const touched = theirChanges.some((other) => overlaps(other.path, change.path));
-    if (touched && !isSame(there, change.to)) clashes.push({ ...change, theirs: there });
-    else document = withValueAt(document, change.path, change.to);
+    // Where their record is gone, or is no record any more, it is all of it that is in question.
+    const path = reachOf(theirs, change.path);
+    const [there, to] = [valueAt(theirs, path), valueAt(ours, path)];
+    const touched = theirChanges.some((other) => overlaps(other.path, path));
+    if (!touched) document = withValueAt(document, path, to);
+    else if (!isSame(there, to)) {
+      clashes.set(patchStepOf({ path, from: undefined, to: null }).path, {
+        path,
+        from: valueAt(base, path),
+        to,
+        theirs: there,
+      });
+    }
   }
-  return { document: document ?? null, clashes };
+  return { document: document ?? null, clashes: [...clashes.values()] };
 }

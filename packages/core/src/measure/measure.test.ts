@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { effectiveSize } from './effectiveSize.js';
 import { formatExactLength, formatLength, numberOfLength } from './formatLength.js';
 import { lengthOfNumber } from './lengthOfNumber.js';
-import { misreadingOf } from './misreading.js';
+import { misreadingOf, questionsOf } from './misreading.js';
 import { nanometres } from './nanometres.js';
 import { type ParseContext, parseLength } from './parseLength.js';
 import type { Unit } from './unit.js';
@@ -162,8 +162,32 @@ describe('figures that cannot be right', () => {
     ['1.4495', inch, 'range-rod', 62_217_300],
     ['2.2495', inch, 'two-tenths', 62_217_300],
     ['62.203', inch, 'wrong-unit', 62_203_000],
+    ['58.985', mm, 'two-turns', 59_985_000],
+    ['2.3490', inch, 'one-tenth', 62_204_600],
+    ['4.2490', inch, 'swapped-digits', 62_204_600],
   ] as const)('explains %s', (text, expected, slip, nm) => {
     expect(likely(text, expected)).toMatchObject({ slip, nm });
+  });
+
+  it('asks about the point of a deviation, and about swapped digits inside believable wear, as a question', () => {
+    const setting = nanometres(62_160_000);
+    const deviation = parseLength('+20', { unit: 'in', setting });
+    if (!deviation.ok) throw new Error(deviation.message);
+    const [tenth] = misreadingOf(deviation.nm, { ...inch, setting })!.likely;
+    expect(tenth).toMatchObject({ slip: 'decimal-point', nm: 62_210_800 });
+    // 59.891 is 0.085 mm under: believable wear, and 59.981 with its digits turned round.
+    const worn = nanometres(59_891_000);
+    expect(misreadingOf(worn, mm)).toBeNull();
+    expect(questionsOf(worn, mm)).toMatchObject([{ slip: 'swapped-digits', nm: 59_981_000 }]);
+    expect(questionsOf(nanometres(59_985_000), mm)).toEqual([]);
+  });
+
+  it('reads units with a point behind them, and no names that objects have', () => {
+    expect(parseLength('2.45 in.', { unit: 'mm' })).toMatchObject({ ok: true, nm: 62_230_000 });
+    for (const word of ['constructor', 'toString', '__proto__', 'hasOwnProperty']) {
+      expect(parseLength(`5 ${word}`, { unit: 'mm' })).toMatchObject({ ok: false, code: 'unknown-unit' });
+    }
+    expect(parseLength('62.003.', { unit: 'mm' }).ok).toBe(false);
   });
 
   it('says how far out a figure is that no slip explains', () => {

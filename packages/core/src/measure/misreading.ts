@@ -5,6 +5,8 @@ import { NANOMETRES_PER, type Unit } from './unit.js';
 /** A way in which a right size becomes a wrong figure. */
 export type Slip =
   | 'thimble-turn'
+  | 'two-turns'
+  | 'one-tenth'
   | 'two-tenths'
   | 'range-rod'
   | 'decimal-point'
@@ -48,9 +50,11 @@ function swappedDigits(text: string): string[] {
   const swaps: string[] = [];
   for (let at = 0; at + 1 < text.length; at += 1) {
     const first = text[at]!;
-    const second = text[at + 1]!;
+    // Across the point too: it stays where it is.
+    const next = text[at + 1] === '.' ? at + 2 : at + 1;
+    const second = text[next] ?? '';
     if (/\d/u.test(first) && /\d/u.test(second) && first !== second) {
-      swaps.push(text.slice(0, at) + second + first + text.slice(at + 2));
+      swaps.push(text.slice(0, at) + second + text.slice(at + 1, next) + first + text.slice(next + 1));
     }
   }
   return swaps;
@@ -68,14 +72,20 @@ function slipsOf(read: Nanometres, expected: ExpectedSize): { slip: Slip; nm: nu
       nm: 2 * setting - read,
       question: 'Needle read with the wrong sign?',
     });
+    for (const factor of [0.1, 10, 0.01, 100]) {
+      const nm = setting + (read - setting) * factor;
+      slips.push({ slip: 'decimal-point', nm, question: 'Decimal point of the deviation slipped?' });
+    }
   }
-  const turnText = unit === 'mm' ? '0.5 mm' : '0.025 in';
+  const [turnText, twoText] = unit === 'mm' ? ['0.5 mm', '1 mm'] : ['0.025 in', '0.050 in'];
   const rodText = unit === 'mm' ? '25 mm' : '1 in';
   for (const sign of [1, -1]) {
     slips.push({ slip: 'thimble-turn', nm: read + sign * turn, question: `One thimble turn (${turnText}) off?` });
     if (unit === 'in') {
       slips.push({ slip: 'two-tenths', nm: read + sign * 5_080_000, question: 'Barrel misread by 0.2 in?' });
+      slips.push({ slip: 'one-tenth', nm: read + sign * 2_540_000, question: 'Barrel misread by 0.1 in?' });
     }
+    slips.push({ slip: 'two-turns', nm: read + 2 * sign * turn, question: `Two thimble turns (${twoText}) off?` });
     slips.push({ slip: 'range-rod', nm: read + sign * rod, question: `One range rod (${rodText}) off?` });
   }
   slips.push({
@@ -83,7 +93,7 @@ function slipsOf(read: Nanometres, expected: ExpectedSize): { slip: Slip; nm: nu
     nm: unit === 'in' ? read / 25.4 : read * 25.4,
     question: unit === 'in' ? 'Typed in millimetres?' : 'Typed in inches?',
   });
-  for (const factor of [10, 0.1, 100, 0.01, 1000, 0.001]) {
+  for (const factor of [10, 0.1, 100, 0.01, 1000, 0.001, 1e4, 1e-4, 1e5, 1e-5]) {
     slips.push({ slip: 'decimal-point', nm: read * factor, question: 'Decimal point slipped?' });
   }
   const text = formatLength(read, unit, unit === 'mm' ? 3 : 4);
@@ -108,10 +118,31 @@ export function misreadingOf(read: Nanometres, expected: ExpectedSize): Misreadi
   const { low, high } = expected;
   const outsideBy = read < low ? read - low : read > high ? read - high : 0;
   if (Math.abs(outsideBy) <= BELIEVABLE_WEAR) return null;
+  return { outsideBy: nanometres(outsideBy), likely: likelyOf(read, expected, LANDS_WITHIN) };
+}
+
+/** Slips that worn parts are not doubted for, but that are worth a question where they would explain a size outside the limits. */
+const WORTH_A_QUESTION: readonly Slip[] = ['swapped-digits', 'mirrored-deviation', 'decimal-point'];
+
+/**
+ * Slips that would explain a believable size outside its limits: swapped digits, a needle read with the wrong sign, the point of a
+ * deviation. A question to put, never a verdict: the part may just be worn.
+ *
+ * @returns empty for a size inside its limits, and where no slip leads to inside them
+ */
+export function questionsOf(read: Nanometres, expected: ExpectedSize): readonly LikelyReading[] {
+  const { low, high } = expected;
+  if ((read >= low && read <= high) || misreadingOf(read, expected) !== null) return [];
+  return likelyOf(read, expected, 0).filter(({ slip }) => WORTH_A_QUESTION.includes(slip));
+}
+
+/** Slips after which a figure would lie within the limits or so near to them, likeliest first. */
+function likelyOf(read: Nanometres, expected: ExpectedSize, near: number): LikelyReading[] {
+  const { low, high } = expected;
   const middle = (low + high) / 2;
   const seen = new Set<number>();
-  const likely = slipsOf(read, expected)
-    .filter(({ nm }) => nm >= low - LANDS_WITHIN && nm <= high + LANDS_WITHIN)
+  return slipsOf(read, expected)
+    .filter(({ nm }) => nm >= low - near && nm <= high + near)
     .map(({ slip, nm, question }) => ({ slip, nm: nanometres(Math.round(nm)), question }))
     .map((found, order) => ({ ...found, order, inside: found.nm >= low && found.nm <= high }))
     .sort(
@@ -121,5 +152,4 @@ export function misreadingOf(read: Nanometres, expected: ExpectedSize): Misreadi
     .filter(({ nm }) => !seen.has(nm) && seen.add(nm))
     .slice(0, 3)
     .map(({ slip, nm, question }) => ({ slip, nm, question }));
-  return { outsideBy: nanometres(outsideBy), likely };
 }

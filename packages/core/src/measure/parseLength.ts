@@ -15,6 +15,8 @@ export interface ParseContext {
    * (offsets, extras).
    */
   readonly signed?: 'deviation' | 'sign';
+  /** The longest figure taken, 10 m unless said otherwise: more only to find out what a figure was meant to be. */
+  readonly longest?: Nanometres;
 }
 
 export interface ParsedLength {
@@ -40,10 +42,11 @@ export interface LengthFault {
   readonly message: string;
 }
 
-const FIGURE = /^([+\-−–]?)(\d*(?:[.,]\d*)?)([^\d.,]*)$/u;
+/** Sign, figure, and a unit that may be written with a point behind it: `2.45 in.` */
+const FIGURE = /^([+\-−–]?)(\d*(?:[.,]\d*)?)(\s*|\s*[^\d.,\s][^\d.,]*\.?)$/u;
 const HUNDREDTH_OF_A_MILLIMETRE = 10_000;
 /** Nothing on a bench is longer than 10 m: a longer figure has a slipped point or the wrong unit. */
-const LONGEST_TYPED = 10_000_000_000;
+const LONGEST_TYPED = nanometres(10_000_000_000);
 
 /**
  * Reads a length as people write it at the bench: `2.4487`, `.0015`, `62,003`, `62.003 mm`, `1.5 thou`, `3 tenths`,
@@ -75,8 +78,8 @@ export function parseLength(text: string, context: ParseContext): ParsedLength |
   const [, sign = '', digits = '', suffix = ''] = match;
   if (!/\d/u.test(digits)) return fault('not-a-number', `“${trimmed}” has no digits. Write a size like 62.003.`);
 
-  const written = suffix.trim().toLowerCase();
-  const suffixUnit = written === '' ? null : UNIT_SUFFIXES[written];
+  const written = suffix.trim().toLowerCase().replace(/\.$/u, '');
+  const suffixUnit = written === '' ? null : Object.hasOwn(UNIT_SUFFIXES, written) ? UNIT_SUFFIXES[written] : undefined;
   if (suffixUnit === undefined) {
     return fault('unknown-unit', `“${suffix.trim()}” is not a unit used here. Use mm, in, thou, tenths or µm.`);
   }
@@ -99,7 +102,8 @@ export function parseLength(text: string, context: ParseContext): ParsedLength |
   const scale = 10n ** BigInt(decimals.length);
   const exact = divideRounded(mantissa, scale);
   const total = exact + BigInt(isDeviation ? (setting ?? 0) : 0);
-  if (total > LONGEST_TYPED || total < -LONGEST_TYPED) {
+  const longest = context.longest ?? LONGEST_TYPED;
+  if (total > longest || total < -longest) {
     return fault('too-large', `“${trimmed}” is longer than 10 m. Check the decimal point and the unit.`);
   }
   return {

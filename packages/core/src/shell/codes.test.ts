@@ -162,6 +162,18 @@ describe('ISO 286 fits of 60 mm as bands', () => {
 describe('bands', () => {
   const band = (mark: string, low: number, high: number) => ({ mark, low: um(low), high: um(high) });
 
+  it('are compared beyond their neighbours', () => {
+    // The first reaches over all others: no gap behind the third, and it overlaps each of them.
+    expect(bandFaults([band('1', 0, 30), band('2', 4, 8), band('3', 10, 12)], um(1))).toEqual([
+      { kind: 'overlap', between: ['1', '2'], by: 4000 },
+      { kind: 'overlap', between: ['1', '3'], by: 2000 },
+    ]);
+    expect(bandFaults([band('1', 0, 10), band('2', 2, 4), band('3', 15, 18)], um(1))).toEqual([
+      { kind: 'overlap', between: ['1', '2'], by: 2000 },
+      { kind: 'gap', between: ['1', '3'], by: 5000 },
+    ]);
+  });
+
   it('that touch or stand a last digit apart are neighbours; wider gaps and overlaps are told', () => {
     expect(bandFaults([band('1', 0, 6), band('2', 6, 12), band('3', 13, 18)], um(1))).toEqual([]);
     expect(bandFaults([band('3', 15, 18), band('1', 0, 6), band('2', 4, 12)], um(1))).toEqual([
@@ -258,6 +270,22 @@ describe('a selection table', () => {
     });
   });
 
+  it('made with mixed grades has the thinner half on the side that the rules say', () => {
+    const codes = codesOf();
+    const wall = (mark: string) => codes.grades.find((grade) => grade.mark === mark)!.low;
+    for (const [thinner, sign] of [
+      ['upper', -1],
+      ['lower', 1],
+    ] as const) {
+      const cells = Object.values(generatedTable(codes, { mixed: true, thinner })!).flatMap((row) =>
+        Object.values(row),
+      );
+      const mixed = cells.flatMap((cell) => (typeof cell === 'string' ? [] : [cell]));
+      expect(mixed.length).toBeGreaterThan(0);
+      for (const { upper, lower } of mixed) expect(Math.sign(wall(upper) - wall(lower))).toBe(sign);
+    }
+  });
+
   it('made from bands, walls and an aim is never further outside than any other choice, cell by cell', () => {
     const codes = codesOf();
     for (const mixed of [false, true]) {
@@ -314,6 +342,52 @@ describe('a stamped row', () => {
     expect(short).toMatchObject({ ok: false, reason: 'count', message: '3 marks are typed for 5 stations.' });
     expect(short.marks).toHaveLength(3);
     expect(decodeRow('  ', mains!, sheet.rows, marks, 5)).toMatchObject({ ok: false, reason: 'empty' });
+  });
+
+  it.each([
+    ['J: 1 1 2', ['1', '1', '2']],
+    ['J/1/1/2', ['1', '1', '2']],
+    ['J=1.1.2', ['1', '1', '2']],
+    ['J-112', ['1', '1', '2']],
+  ])('may be written as %s', (text, read) => {
+    const row = { feature: 'mainJournal', prefix: 'J', first: 'front' } as const;
+    const decoded = decodeRow(text, row, [], marks, 3);
+    expect([decoded.ok, decoded.marks.map(({ mark }) => mark)]).toEqual([true, read]);
+  });
+
+  it('tells its prefix from marks that look like one, its own and another row’s', () => {
+    const own = { feature: 'mainJournal', prefix: 'J', first: 'front' } as const;
+    const bare = { feature: 'mainBore', prefix: '', first: 'front' } as const;
+    const read = (text: string, row: typeof own | typeof bare, of: readonly string[], count: number) => {
+      const decoded = decodeRow(text, row, [own, { feature: 'pin', prefix: 'A', first: 'front' }], of, count);
+      return [decoded.ok, decoded.marks.map(({ mark }) => mark)];
+    };
+    // No prefix of its own, and the pins' prefix is one of its marks.
+    expect(read('A B A', bare, ['A', 'B'], 3)).toEqual([true, ['A', 'B', 'A']]);
+    expect(decodeRow('A 1 2', bare, [{ feature: 'pin', prefix: 'A', first: 'front' }], ['X', 'Y'], 3)).toMatchObject({
+      ok: false,
+      reason: 'other-row',
+    });
+    // A prefix that is a mark, and marks that begin with it.
+    expect(read('J J K', own, ['J', 'K'], 2)).toEqual([true, ['J', 'K']]);
+    expect(read('J J1 J2', own, ['J1', 'J2'], 2)).toEqual([true, ['J1', 'J2']]);
+    const unled = decodeRow('J1 J2', own, [], ['J1', 'J2'], 2);
+    expect(unled).toMatchObject({ ok: false, reason: 'prefix' });
+    expect(unled.marks.map(({ mark }) => mark)).toEqual(['J1', 'J2']);
+    // Marks with punctuation in them.
+    expect(read('J A-1 B.2', own, ['A-1', 'B.2'], 2)).toEqual([true, ['A-1', 'B.2']]);
+  });
+
+  it('that was typed from its other end says so', () => {
+    const row = { feature: 'mainJournal', prefix: 'J', first: 'front' } as const;
+    const turned = decodeRow('2 1 1 J', row, [], marks, 3);
+    expect(turned).toMatchObject({ ok: false, reason: 'reversed' });
+    expect(turned.marks.map(({ mark }) => mark)).toEqual(['1', '1', '2']);
+  });
+
+  it('offers one for a small l', () => {
+    const row = { feature: 'mainJournal', prefix: '', first: 'front' } as const;
+    expect(decodeRow('l 2', row, [], marks, 2).marks[0]).toMatchObject({ mark: null, lookalikes: ['1'] });
   });
 
   it('offers lookalikes and never guesses', () => {

@@ -15,8 +15,11 @@ export type DecodedRow =
   | { readonly ok: true; readonly marks: readonly DecodedMark[] }
   | {
       readonly ok: false;
-      /** `other-row`: it starts as the row of another feature does. `count`: there are more or fewer marks than stations. */
-      readonly reason: 'empty' | 'prefix' | 'other-row' | 'count';
+      /**
+       * `other-row`: it starts as the row of another feature does. `count`: there are more or fewer marks than stations. `reversed`: it
+       * only reads from its other end.
+       */
+      readonly reason: 'empty' | 'prefix' | 'other-row' | 'count' | 'reversed';
       readonly message: string;
       readonly marks: readonly DecodedMark[];
     };
@@ -24,18 +27,18 @@ export type DecodedRow =
 /** Signs that are taken for each other when stamped, scratched or half painted over; common practice. */
 const ALIKE = ['1IlⅠ|', '0OQD', '2Z', '5S', '8B', '6G', 'UV', '3E', '7T', '4A', 'IIⅡ', '11Ⅱ'] as const;
 
+/** Whether two signs are taken for each other, as typed or as capitals. */
+function areAlike(one: string, other: string): boolean {
+  const forms = (sign: string) => [sign, sign.toUpperCase()];
+  return forms(one).some((a) =>
+    forms(other).some((b) => a === b || ALIKE.some((set) => set.includes(a) && set.includes(b))),
+  );
+}
+
 function looksLike(one: string, other: string): boolean {
   if (one === other) return false;
-  if (one.toUpperCase() === other.toUpperCase()) return true;
-  if (one.length === other.length) {
-    return [...one].every((sign, at) => {
-      const facing = other[at]!;
-      return (
-        sign.toUpperCase() === facing.toUpperCase() ||
-        ALIKE.some((set) => set.includes(sign.toUpperCase()) && set.includes(facing.toUpperCase()))
-      );
-    });
-  }
+  const [signs, facing] = [[...one], [...other]];
+  if (signs.length === facing.length) return signs.every((sign, at) => areAlike(sign, facing[at]!));
   // Roman numbers against strokes: II, 11, ⅠⅠ.
   const strokes = (text: string) =>
     text
@@ -45,11 +48,46 @@ function looksLike(one: string, other: string): boolean {
   return strokes(one) === strokes(other);
 }
 
-/** Splits what was typed into marks: at blanks, commas and dashes; with none of them, sign by sign where all marks have one. */
-function split(text: string, marks: readonly string[]): string[] {
-  const words = text.split(/[\s,;·-]+/u).filter((word) => word !== '');
-  const isSolid = words.length === 1 && marks.every((mark) => [...mark].length === 1) && !marks.includes(words[0]!);
-  return isSolid ? [...words[0]!] : words;
+/** What may stand between marks, from the least that people write to the most. Marks may have such signs in them themselves. */
+const SEPARATORS = [/\s+/u, /[\s,;]+/u, /[\s,;:/=·.-]+/u] as const;
+
+/** The ways in which what was typed can be split into marks. */
+function splits(text: string, marks: readonly string[]): string[][] {
+  const bySeparators = SEPARATORS.map((separator) => text.split(separator).filter((word) => word !== ''));
+  const solid = bySeparators.filter(([word, another]) => {
+    const isSolid = word !== undefined && another === undefined && marks.every((mark) => [...mark].length === 1);
+    return isSolid && !marks.includes(word);
+  });
+  return [...bySeparators, ...solid.map(([word]) => [...word!])];
+}
+
+/** One way to read what was typed. */
+interface Reading {
+  readonly words: readonly string[];
+  readonly hasPrefix: boolean;
+  readonly isReversed: boolean;
+}
+
+/** Every way to read what was typed: with its prefix or without, split in each way; from its other end where it ends with the prefix. */
+function readingsOf(typed: string, prefix: string, marks: readonly string[]): Reading[] {
+  const upper = prefix.toUpperCase();
+  const whole = splits(typed, marks).map((words) => ({ words, hasPrefix: prefix === '', isReversed: false }));
+  if (prefix === '') return whole;
+  const starts = typed.toUpperCase().startsWith(upper)
+    ? splits(typed.slice(prefix.length).replace(/^[\s:/=.,;·-]+/u, ''), marks).map((words) => ({
+        words,
+        hasPrefix: true,
+        isReversed: false,
+      }))
+    : [];
+  const ends = typed.toUpperCase().endsWith(upper)
+    ? splits(typed.slice(0, -prefix.length), marks).map((words) => ({
+        words: words.toReversed(),
+        hasPrefix: true,
+        isReversed: true,
+      }))
+    : [];
+  return [...starts, ...whole, ...ends];
 }
 
 /**
@@ -72,14 +110,32 @@ export function decodeRow(
 ): DecodedRow {
   const typed = text.trim();
   if (typed === '') return { ok: false, reason: 'empty', message: 'Type the row as it is stamped.', marks: [] };
+  const unknownIn = ({ words }: Reading) => words.filter((word) => !marks.includes(word)).length;
+  // First what has only marks that there are, then what has the right count, then a row that was typed as it should be.
+  const faultsIn = (reading: Reading) =>
+    8 * Number(unknownIn(reading) > 0) +
+    4 * Number(reading.words.length !== stations) +
+    2 * Number(reading.isReversed) +
+    Number(!reading.hasPrefix);
+  const readings = readingsOf(typed, row.prefix, marks);
+  const best = readings.reduce((one, next) => {
+    const by = faultsIn(next) - faultsIn(one) || unknownIn(next) - unknownIn(one);
+    return by < 0 ? next : one;
+  });
+  const isWhole = best.words.length === stations && unknownIn(best) === 0;
   const startsWith = (prefix: string) => prefix !== '' && typed.toUpperCase().startsWith(prefix.toUpperCase());
-  const other = rows.find((one) => one.feature !== row.feature && startsWith(one.prefix) && !startsWith(row.prefix));
-  if (other) {
+  const other = rows.find(
+    (one) =>
+      one.feature !== row.feature &&
+      startsWith(one.prefix) &&
+      (!startsWith(row.prefix) || one.prefix.length > row.prefix.length),
+  );
+  // A prefix of another row may be a mark of this one: a row that reads whole is this one.
+  if (other && !isWhole) {
     const message = `The row starts with ${other.prefix}: that is the row of another feature.`;
     return { ok: false, reason: 'other-row', message, marks: [] };
   }
-  const hasPrefix = startsWith(row.prefix);
-  const words = split(hasPrefix ? typed.slice(row.prefix.length) : typed, marks);
+  const { words } = best;
   const decoded = words.map((word, at): DecodedMark => {
     const mark = marks.find((one) => one === word) ?? null;
     return {
@@ -90,11 +146,15 @@ export function decodeRow(
     };
   });
   const inOrder = decoded.sort((a, b) => a.station - b.station);
+  if (best.isReversed && isWhole) {
+    const message = `The row ends with ${row.prefix}: it was typed from its other end. Type it again, ${row.prefix} first.`;
+    return { ok: false, reason: 'reversed', message, marks: inOrder };
+  }
   if (words.length !== stations) {
-    const message = `${words.length} marks are typed for ${stations} stations.`;
+    const message = `${words.length} ${words.length === 1 ? 'mark is' : 'marks are'} typed for ${stations} stations.`;
     return { ok: false, reason: 'count', message, marks: inOrder };
   }
-  if (row.prefix !== '' && !hasPrefix) {
+  if (!best.hasPrefix) {
     const message = `The row should start with ${row.prefix}; check that it is the right one.`;
     return { ok: false, reason: 'prefix', message, marks: inOrder };
   }

@@ -206,17 +206,29 @@ export interface RatedPair {
  * Pairs of grades for a bore and a journal, the best first: nearest inside the limits, then nearest to the aim in the middle; one
  * grade for both halves before two, the thinner grade before the thicker.
  *
- * @param grades from the thinnest up; a mixed pair takes two neighbours, the thinner one above
+ * @param grades from the thinnest up; a mixed pair takes two neighbours
+ * @param thinner the side of the thinner half of a mixed pair; `either` puts it above
  */
 export function ratedPairs(
   bore: SizeBand,
   journal: SizeBand,
   grades: readonly MarkedBand[],
-  { limits, aim, mixed }: { readonly limits: ClearanceLimits; readonly aim: Nanometres; readonly mixed: boolean },
+  {
+    limits,
+    aim,
+    mixed,
+    thinner = 'either',
+  }: {
+    readonly limits: ClearanceLimits;
+    readonly aim: Nanometres;
+    readonly mixed: boolean;
+    readonly thinner?: 'either' | 'upper' | 'lower';
+  },
 ): RatedPair[] {
   const isMixed = ({ upper, lower }: RatedPair) => Number(upper !== lower);
   return grades
-    .flatMap((upper, at) => [upper, ...(mixed ? grades.slice(at + 1, at + 2) : [])].map((lower) => ({ upper, lower })))
+    .flatMap((thin, at) => [thin, ...(mixed ? grades.slice(at + 1, at + 2) : [])].map((thick) => ({ thin, thick })))
+    .map(({ thin, thick }) => (thinner === 'lower' ? { upper: thick, lower: thin } : { upper: thin, lower: thick }))
     .map(({ upper, lower }): RatedPair => {
       const interval = clearanceOfBands(bore, journal, upper, lower);
       return {
@@ -234,13 +246,17 @@ export function ratedPairs(
  * The best table for given bands, walls and aim: in every cell the best pair of grades (see `ratedPairs`).
  *
  * @param mixed whether a cell may call for two grades
+ * @param thinner the side that the rules give the thinner half
  * @returns null where limits or grades are missing: then nothing can be called best
  */
-export function generatedTable(codes: SelectionCodes, { mixed }: { mixed: boolean }): FamilyCodes['table'] | null {
+export function generatedTable(
+  codes: SelectionCodes,
+  { mixed, thinner = 'either' }: { mixed: boolean; thinner?: 'either' | 'upper' | 'lower' },
+): FamilyCodes['table'] | null {
   const { limits, aim, grades } = codes;
   if (!limits || aim === null || grades.length === 0) return null;
   const best = (bore: MarkedBand, journal: MarkedBand): TableCell => {
-    const { upper, lower } = ratedPairs(bore, journal, grades, { limits, aim, mixed })[0]!;
+    const { upper, lower } = ratedPairs(bore, journal, grades, { limits, aim, mixed, thinner })[0]!;
     return upper === lower ? upper : { upper, lower };
   };
   return Object.fromEntries(

@@ -11,7 +11,7 @@ export interface MarkedBand extends SizeBand {
   readonly mark: string;
 }
 
-/** Two neighbouring bands that leave sizes out, or claim the same ones. */
+/** Two bands that leave sizes out between them, or claim the same ones. */
 export interface BandFault {
   readonly kind: 'gap' | 'overlap';
   /** The marks of the smaller and of the larger band. */
@@ -29,13 +29,20 @@ export interface BandFault {
 export function bandFaults(bands: readonly MarkedBand[], step: Nanometres): BandFault[] {
   const sorted = [...bands].sort((a, b) => a.low - b.low || a.high - b.high);
   return sorted.slice(1).flatMap((band, at): BandFault[] => {
-    const before = sorted[at]!;
-    const between = [before.mark, band.mark] as const;
-    if (band.low < before.high) {
-      return [{ kind: 'overlap', between, by: nanometres(Math.min(before.high, band.high) - band.low) }];
-    }
-    const gap = band.low - before.high;
-    return gap > step ? [{ kind: 'gap', between, by: nanometres(gap) }] : [];
+    const before = sorted.slice(0, at + 1);
+    const overlaps = before
+      // Bands of one size alone share it without a width.
+      .filter((one) => band.low < one.high || (band.low === one.low && band.high === one.high))
+      .map((one): BandFault => {
+        const by = nanometres(Math.min(one.high, band.high) - band.low);
+        return { kind: 'overlap', between: [one.mark, band.mark], by };
+      });
+    // What reaches furthest of all before it decides whether sizes are left out.
+    const furthest = before.reduce((most, one) => (one.high > most.high ? one : most));
+    const gap = band.low - furthest.high;
+    const gaps: BandFault[] =
+      gap > step ? [{ kind: 'gap', between: [furthest.mark, band.mark], by: nanometres(gap) }] : [];
+    return [...overlaps, ...gaps];
   });
 }
 

@@ -1,5 +1,6 @@
 import {
   applyPatch,
+  PatchMisfit,
   type Change,
   changesBetween,
   choiceFaults,
@@ -68,6 +69,16 @@ function summaryOf(row: JobRow, readings: readonly Reading[]): JobSummary {
 
 function asJson(document: JobDocument): Json {
   return document as unknown as Json;
+}
+
+/** The document with the steps applied. @throws ProblemError naming the step that does not fit it */
+function patched(document: Json, steps: readonly PatchStep[]): Json {
+  try {
+    return applyPatch(document, steps);
+  } catch (error) {
+    if (error instanceof PatchMisfit) throw invalidRequest([{ path: error.path, message: error.message }]);
+    throw error;
+  }
 }
 
 /** Pointer, before and after of each change, as the history keeps them. */
@@ -161,7 +172,7 @@ export class JobService {
       const row = await this.lockAt(manager, id, version);
       if (row.deletedAt) throw new ProblemError('not-found', 'This engine was deleted; bring it back first.');
       const before = documentOf(row);
-      const parsed = jobDocumentSchema.safeParse(applyPatch(asJson(before), steps));
+      const parsed = jobDocumentSchema.safeParse(patched(asJson(before), steps));
       if (!parsed.success) throw invalidRequest(faultsOf(parsed.error));
       const after = parsed.data;
       const changes = changesBetween(asJson(before), asJson(after));

@@ -15,6 +15,7 @@ import { useEffect, useMemo, useRef, useState } from 'react';
 import { Controller, useForm, useWatch } from 'react-hook-form';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { LimitFields } from '../data/LimitFields.js';
 import { EMPTY_LIMIT, type LimitText, readLimit } from '../data/limitText.js';
@@ -104,8 +105,8 @@ export function NewEngine() {
     layout !== null && nameFault === null && keys.every((key) => Object.keys(limits[key].faults).length === 0);
 
   const putOn = (document: JobDocument) => {
-    const jobId = crypto.randomUUID();
-    dispatch(parcelAdded({ kind: 'create', id: crypto.randomUUID(), jobId, by, document }));
+    const jobId = newId();
+    dispatch(parcelAdded({ kind: 'create', id: newId(), jobId, by, document }));
     isStarted.current = true;
     localStorage.removeItem(DRAFT_KEY);
     void navigate(`/engines/${jobId}/${codedFeatures(document).length > 0 ? 'codes' : 'bores'}`);
@@ -119,7 +120,7 @@ export function NewEngine() {
       const job = jobOfType(form.name.trim(), view.type, origin, withRods);
       const families = withRods ? (['main', 'rod'] as const) : (['main'] as const);
       const shells = families.flatMap((family) => shellsOfSheet(view.type, family, null));
-      putOn({ ...job, shells: Object.fromEntries(shells.map((shell) => [crypto.randomUUID(), shell])) });
+      putOn({ ...job, shells: Object.fromEntries(shells.map((shell) => [newId(), shell])) });
       return;
     }
     if (!layout) return;

@@ -382,6 +382,7 @@ export function ChooseView() {
           <Button isDisabled={play.undo === null} onPress={() => play.undo?.()}>
             <Undo2 aria-hidden size={20} />
             Undo{play.lastStep ? `: ${play.lastStep}` : ''}
+            {play.isPartial && ' (what was changed again since stays)'}
           </Button>
           {plan.asked.ok && (
             <Button aria-expanded={isComparing} onPress={() => setComparing(!isComparing)}>

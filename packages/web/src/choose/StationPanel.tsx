@@ -221,6 +221,7 @@ export function StationPanel({
           />
         )}
         <LengthField
+          kept={`extra ${station.id}`}
           label={`Extra aim, ${unit}`}
           unit={unit}
           value={document.rules.extras[station.id] ?? null}

@@ -1,15 +1,46 @@
-import { type JobDocument, NO_WISHES, type StationWishes } from '@fettle/core';
+import {
+  type Change,
+  changesBetween,
+  type JobDocument,
+  type Json,
+  NO_WISHES,
+  type StationWishes,
+  valueAt,
+  withValueAt,
+} from '@fettle/core';
 import { useState } from 'react';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 
-/** What the fitter plays with, as it was before a step. */
-interface Kept {
-  readonly wishes: JobDocument['wishes'];
-  readonly rods: JobDocument['rods'];
-  readonly extras: JobDocument['rules']['extras'];
-  readonly shells: JobDocument['shells'];
-  /** What the step did, to say what undoing takes back. */
+/** One step of playing. */
+interface Step {
+  /** What the step changed: what it put, and what stood there before. */
+  readonly changes: readonly Change[];
+  /** What it did, to say what undoing takes back. */
   readonly what: string;
+}
+
+const asJson = (document: JobDocument) => document as unknown as Json;
+
+/**
+ * Takes back what a step changed, place by place: where somebody changed the same place since, theirs stays.
+ *
+ * @returns the document, and whether anything was left as it is now
+ */
+export function withoutStep(
+  document: JobDocument,
+  changes: readonly Change[],
+): { document: JobDocument; isPartial: boolean } {
+  let isPartial = false;
+  const back = changes.reduce<Json>((result, { path, from, to }) => {
+    const isOurs = changesBetween(valueAt(result, path), to).length === 0;
+    const isThere = path.length === 1 || valueAt(result, path.slice(0, -1)) !== undefined;
+    if (!isOurs || !isThere) {
+      isPartial = true;
+      return result;
+    }
+    return withValueAt(result, path, from) ?? null;
+  }, asJson(document));
+  return { document: back as unknown as JobDocument, isPartial };
 }
 
 function isEmpty(wish: StationWishes): boolean {
@@ -28,14 +59,19 @@ export interface Play {
   releaseAll(): void;
   readonly undo: (() => void) | null;
   readonly lastStep: string | null;
+  /** Whether the last undo left something as it is, because it was changed again since. */
+  readonly isPartial: boolean;
 }
 
 export function usePlay(job: OpenJob): Play {
   const change = useChangeDocument(job);
-  const [steps, setSteps] = useState<readonly Kept[]>([]);
-  const { wishes, rods, rules, shells } = job.document;
+  const [steps, setSteps] = useState<readonly Step[]>([]);
+  const [isPartial, setPartial] = useState(false);
+  const { wishes } = job.document;
   const step = (what: string, next: (document: JobDocument) => JobDocument) => {
-    setSteps((old) => [...old, { wishes, rods, extras: rules.extras, shells, what }]);
+    const changes = changesBetween(asJson(job.document), asJson(next(job.document)));
+    setPartial(false);
+    setSteps((old) => [...old, { changes, what }]);
     change(next);
   };
   const last = steps.at(-1);
@@ -85,16 +121,12 @@ export function usePlay(job: OpenJob): Play {
     undo: last
       ? () => {
           setSteps((old) => old.slice(0, -1));
-          change((old) => ({
-            ...old,
-            wishes: last.wishes,
-            rods: last.rods,
-            shells: last.shells,
-            rules: { ...old.rules, extras: last.extras },
-          }));
+          setPartial(withoutStep(job.document, last.changes).isPartial);
+          change((old) => withoutStep(old, last.changes).document);
         }
       : null,
     lastStep: last?.what ?? null,
+    isPartial,
   };
 }
 

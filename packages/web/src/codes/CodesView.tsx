@@ -334,6 +334,7 @@ export function CodesView() {
               onChange={(depth) => change((old) => ({ ...old, depth }))}
             />
             <LengthField
+              kept="uncertainty"
               label={`A reading may be off by ±, ${unit}`}
               unit={unit}
               value={document.measuring.uncertainty}

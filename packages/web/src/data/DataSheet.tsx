@@ -197,6 +197,7 @@ function AimFields({ document, change }: { document: JobDocument; change: Change
             aim.kind === 'figure' ? (
               <LengthField
                 key={`${key} figure`}
+                kept={`${key} figure`}
                 label={`${figure}, ${unit}`}
                 unit={unit}
                 value={aim.clearance}
@@ -214,6 +215,7 @@ function AimFields({ document, change }: { document: JobDocument; change: Change
         {stations.map((id) => (
           <LengthField
             key={id}
+            kept={`extra ${id}`}
             label={`${id} extra, ${unit}`}
             unit={unit}
             value={rules.extras[id] ?? null}

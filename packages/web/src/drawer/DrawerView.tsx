@@ -13,6 +13,7 @@ import {
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { newId } from '../app/newId.js';
 import { paintOf } from '../codes/paintOf.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
@@ -81,6 +82,7 @@ function ShellLine({ id, shell, document, change, free }: ShellLineProps) {
       <td style={{ width: '9.5rem' }}>
         {shell.line === null ? (
           <LengthField
+            kept={`wall ${id}`}
             compact
             label={`Wall of ${shell.grade} ${shell.half}, ${document.unit}`}
             unit={document.unit}
@@ -175,6 +177,7 @@ function RulesPanel({ document, change }: { document: JobDocument; change: Chang
           onChange={(thinnerHalf) => set({ thinnerHalf })}
         />
         <LengthField
+          kept="maxWallStep"
           label={`Wall step at most, ${unit}`}
           unit={unit}
           value={rules.maxWallStep}
@@ -183,6 +186,7 @@ function RulesPanel({ document, change }: { document: JobDocument; change: Chang
           onCommit={(maxWallStep) => maxWallStep !== null && set({ maxWallStep })}
         />
         <LengthField
+          kept="maxSpread"
           label={document.withRods ? `Mains: largest spread, ${unit}` : `Largest spread, ${unit}`}
           unit={unit}
           value={rules.maxSpread}
@@ -191,6 +195,7 @@ function RulesPanel({ document, change }: { document: JobDocument; change: Chang
         />
         {document.withRods && (
           <LengthField
+            kept="maxRodSpread"
             label={`Rods: largest spread, ${unit}`}
             unit={unit}
             value={rules.maxRodSpread}
@@ -199,18 +204,21 @@ function RulesPanel({ document, change }: { document: JobDocument; change: Chang
           />
         )}
         <NumberField
+          kept="tightWeight"
           label="A shortfall weighs, times"
           value={rules.tightWeight}
           most={1000}
           onCommit={(tightWeight) => set({ tightWeight })}
         />
         <NumberField
+          kept="mixedPenalty"
           label="A mixed main costs, µm²"
           value={rules.mixedPenalty}
           most={1_000_000}
           onCommit={(mixedPenalty) => set({ mixedPenalty })}
         />
         <NumberField
+          kept="closeFraction"
           label="Close to a limit, % of range"
           value={Math.round(rules.closeFraction * 1000) / 10}
           most={50}
@@ -266,7 +274,7 @@ export function DrawerView() {
             onAdd={(added) => {
               change((old) => ({
                 ...old,
-                shells: { ...old.shells, ...Object.fromEntries(added.map((shell) => [crypto.randomUUID(), shell])) },
+                shells: { ...old.shells, ...Object.fromEntries(added.map((shell) => [newId(), shell])) },
               }));
               setOpen(false);
             }}

@@ -3,6 +3,8 @@ import { Field } from '../look/Field.js';
 import { useKeptText } from '../look/useKeptText.js';
 
 interface NumberFieldProps {
+  /** Which box of its page this is: what is typed is kept under it on this device. */
+  readonly kept: string;
   readonly label: string;
   readonly value: number;
   readonly most: number;
@@ -10,10 +12,10 @@ interface NumberFieldProps {
 }
 
 /** A plain number from zero up, saved when it is left; text that is none stays, with what is wrong. */
-export function NumberField({ label, value, most, onCommit }: NumberFieldProps) {
-  const { pathname } = useLocation();
+export function NumberField({ kept, label, value, most, onCommit }: NumberFieldProps) {
   const stored = String(value);
-  const { text, setText, settled } = useKeptText(`${pathname} ${label}`, stored);
+  const { pathname } = useLocation();
+  const { text, setText, settled } = useKeptText(`${pathname} ${kept}`, stored);
   const typed = text.trim().replace(',', '.');
   const read = /^\d+(\.\d+)?$|^\.\d+$/u.test(typed) ? Number(typed) : Number.NaN;
   const isRight = read >= 0 && read <= most;

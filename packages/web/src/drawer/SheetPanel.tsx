@@ -1,5 +1,6 @@
 import { type Family, type JobDocument, shellsOfSheet } from '@fettle/core';
 import { useNavigate } from 'react-router';
+import { newId } from '../app/newId.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
@@ -40,7 +41,7 @@ export function SheetPanel({ job }: { readonly job: OpenJob }) {
             onPress={() =>
               change((old) => ({
                 ...old,
-                shells: { ...old.shells, ...Object.fromEntries(shells.map((shell) => [crypto.randomUUID(), shell])) },
+                shells: { ...old.shells, ...Object.fromEntries(shells.map((shell) => [newId(), shell])) },
               }))
             }
           >

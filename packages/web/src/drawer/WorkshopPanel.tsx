@@ -1,5 +1,6 @@
 import { type DrawerLine, halvesIn, type JobShell, shellOfLine } from '@fettle/core';
 import { Link } from 'react-router';
+import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
@@ -20,7 +21,7 @@ export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly
   const series = [...new Set(open.map(({ half }) => half.series))];
   const draw = (chosen: readonly DrawerLine[]) =>
     change((old) => {
-      const added = chosen.map(({ id, half }): [string, JobShell] => [crypto.randomUUID(), shellOfLine(id, half)]);
+      const added = chosen.map(({ id, half }): [string, JobShell] => [newId(), shellOfLine(id, half)]);
       return { ...old, shells: { ...old.shells, ...Object.fromEntries(added) } };
     });
   const own = (lines ?? []).map(({ reservations, ...line }) => ({

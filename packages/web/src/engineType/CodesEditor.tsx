@@ -5,6 +5,7 @@ import {
   type Family,
   formatLength,
   type Nanometres,
+  usualThinnerHalf,
 } from '@fettle/core';
 import { useMemo } from 'react';
 import styled from 'styled-components';
@@ -68,7 +69,8 @@ export function CodesEditor({ family }: { readonly family: Family }) {
   );
   const limits = codes?.limits;
   const text3 = (value: number) => formatLength(value as Nanometres, unit, CLEARANCE_DECIMALS[unit]);
-  const props = { family, text: own, unit, faults, codes, set };
+  const thinner = usualThinnerHalf(text.materials.block, text.materials.caps);
+  const props = { family, text: own, unit, faults, codes, thinner, set };
   return (
     <>
       <Panel>

@@ -39,7 +39,7 @@ const Findings = styled.ul`
 `;
 
 /** The selection table, typed or pasted as it stands in the book, each cell with the clearance that its bands imply. */
-export function TablePanel({ family, text, unit, faults, codes, set }: FamilyProps) {
+export function TablePanel({ family, text, unit, faults, codes, thinner, set }: FamilyProps) {
   const [compared, setCompared] = useState<'no' | 'plain' | 'mixed'>('no');
   const [left, setLeft] = useState<readonly string[]>([]);
   const marksOf = (bands: readonly BandText[]) => bands.map(({ mark }) => mark);
@@ -53,8 +53,8 @@ export function TablePanel({ family, text, unit, faults, codes, set }: FamilyPro
   };
   const findings = useMemo(() => (codes ? tableFindings(codes) : []), [codes]);
   const made = useMemo(
-    () => (codes && compared !== 'no' ? generatedTable(codes, { mixed: compared === 'mixed' }) : null),
-    [codes, compared],
+    () => (codes && compared !== 'no' ? generatedTable(codes, { mixed: compared === 'mixed', thinner }) : null),
+    [codes, compared, thinner],
   );
   const differences = made && codes ? comparedTables(codes.table, made) : [];
   const fill = (block: readonly (readonly string[])[], at = { row: 0, column: 0 }) => {

@@ -11,6 +11,7 @@ import { Archive, ArchiveRestore, Copy, Plus, Upload } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
 import { Button } from '../look/Button.js';
 import { FileButton } from '../look/FileButton.js';
@@ -60,11 +61,11 @@ export function TypeList() {
       .catch((error: unknown) => setFault(refusalInWords(error)));
   };
 
-  const start = () => void navigate(`/types/${crypto.randomUUID()}/sheet`, { state: { isNew: true } });
+  const start = () => void navigate(`/types/${newId()}/sheet`, { state: { isNew: true } });
   const duplicate = (id: string) =>
     act(async () => {
       const { type } = await fetchType(id);
-      const copy = crypto.randomUUID();
+      const copy = newId();
       await putType(copy, 0, by, { ...type, name: `${type.name} (copy)`.slice(0, 80) });
       await navigate(`/types/${copy}/sheet`);
     });
@@ -93,7 +94,7 @@ export function TypeList() {
         setFault(`${chosen.name} is no engine type: ${first?.path || 'the file'}: ${first?.message}${more}.`);
         return;
       }
-      const id = crypto.randomUUID();
+      const id = newId();
       await putType(id, 0, by, type);
       await navigate(`/types/${id}/sheet`);
     });

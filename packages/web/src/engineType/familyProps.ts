@@ -8,5 +8,7 @@ export interface FamilyProps {
   readonly unit: Unit;
   readonly faults: TypeFaults;
   readonly codes: SelectionCodes | null;
+  /** The side that an engine of these materials gives the thinner half of a mixed pair. */
+  readonly thinner: 'either' | 'upper' | 'lower';
   readonly set: (part: Partial<FamilyText>) => void;
 }

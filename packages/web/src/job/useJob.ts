@@ -8,6 +8,7 @@ import {
   slotKey,
 } from '@fettle/core';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { NOBODY } from '../person/personSlice.js';
 import { fetchJob, RefusedError } from '../saving/api.js';
@@ -92,7 +93,7 @@ export function useChangeDocument(job: OpenJob): (change: (document: JobDocument
     (change) => {
       const ours = change(document);
       if (changesBetween(document as unknown as Json, ours as unknown as Json).length === 0) return;
-      dispatch(parcelAdded({ kind: 'document', id: crypto.randomUUID(), jobId: id, by, base: document, ours }));
+      dispatch(parcelAdded({ kind: 'document', id: newId(), jobId: id, by, base: document, ours }));
     },
     [dispatch, by, id, document],
   );

@@ -24,6 +24,8 @@ export function bothUnits(nm: Nanometres, unit: Unit): string {
 }
 
 interface LengthFieldProps {
+  /** Which box of its page this is, by ids: what is typed is kept under it on this device. Two boxes of one name are two boxes. */
+  readonly kept: string;
   readonly label: string;
   readonly unit: Unit;
   /** What is stored; null when nothing is. */
@@ -43,6 +45,7 @@ interface LengthFieldProps {
  * units.
  */
 export function LengthField({
+  kept,
   label,
   unit,
   value,
@@ -54,7 +57,7 @@ export function LengthField({
 }: LengthFieldProps) {
   const stored = value === null ? '' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]).replace('−', '-');
   const { pathname } = useLocation();
-  const { text, setText, settled } = useKeptText(`${pathname} ${label}`, stored);
+  const { text, setText, settled } = useKeptText(`${pathname} ${kept}`, stored);
   const parsed = parseLength(text, { unit, signed });
   const isEmpty = text.trim() === '';
   const fault = isEmpty

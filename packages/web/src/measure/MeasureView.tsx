@@ -218,6 +218,8 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
       />
       <Settings>
         <LengthField
+          key={feature}
+          kept={`setting ${feature}`}
           label={`Setting size, ${unit} (for + and − readings)`}
           unit={unit}
           value={measuring.setting[feature]}

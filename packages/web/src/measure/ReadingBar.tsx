@@ -51,7 +51,7 @@ export function ReadingBar({ job, place, text, onTake }: ReadingBarProps) {
     document,
     readings.filter((reading) => reading !== standing),
   );
-  const likely = assessment.kind === 'doubtful' ? assessment.likely : [];
+  const likely = assessment.kind === 'doubtful' || assessment.kind === 'outside' ? assessment.likely : [];
   const message = 'message' in assessment ? assessment.message : null;
   return (
     <Bar $isDoubtful={message !== null} aria-live="polite">

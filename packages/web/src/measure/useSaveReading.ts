@@ -1,5 +1,6 @@
 import { type Feature, type Nanometres, type Reading, type Slot, sizeOfDraft, slotKey } from '@fettle/core';
 import { useCallback } from 'react';
+import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import type { OpenJob } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
@@ -45,7 +46,7 @@ export function useSaveReading(job: OpenJob): (place: Place, text: string, setti
       dispatch(
         parcelAdded({
           kind: 'reading',
-          id: crypto.randomUUID(),
+          id: newId(),
           jobId: job.id,
           draft: {
             feature: place.feature,

@@ -14,6 +14,7 @@ import { Download, PackagePlus, Search, Square } from 'lucide-react';
 import Papa from 'papaparse';
 import { type ReactNode, useState } from 'react';
 import styled from 'styled-components';
+import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
 import { paintOf } from '../codes/paintOf.js';
 import { Button } from '../look/Button.js';
@@ -170,7 +171,7 @@ export function OrderAdvisor({ document, readings, name }: OrderAdvisorProps) {
         .map(({ shell: { stock: _, line: __, ...half }, shelf }) => ({ ...half, count: shelf })),
     });
     try {
-      await putKit(crypto.randomUUID(), 0, by, kit);
+      await putKit(newId(), 0, by, kit);
       setTold(`“${kit.name}” is kept with the kits of the workshop drawer.`);
     } catch (error) {
       setTold(refusalInWords(error));
@@ -230,6 +231,7 @@ export function OrderAdvisor({ document, readings, name }: OrderAdvisorProps) {
             onChange={(value) => setMixed(value === 'yes')}
           />
           <LengthField
+            kept="alike"
             label={`Alike along the shaft within, ${unit}`}
             unit={unit}
             value={alike}

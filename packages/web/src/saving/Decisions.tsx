@@ -1,16 +1,17 @@
-import type { JobDocument, Json } from '@fettle/core';
+import { type JobDocument, type Json, partName, type ReadingDraft } from '@fettle/core';
+import { newId } from '../app/newId.js';
 import { store, useAppDispatch, useAppSelector } from '../app/store.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
+import { FEATURE_WORDS, SLOT_WORDS } from '../measure/featureWords.js';
 import { NOBODY } from '../person/personSlice.js';
 import type { Clash } from './outbox.js';
 import { clashSettled, documentWith, parcelAdded, refusalDropped, withOurs } from './savingSlice.js';
 
-const SLOT_WORDS: Readonly<Record<string, string>> = {
-  mainBore: 'bore',
-  mainJournal: 'journal',
-  bigEnd: 'big end',
-};
+/** What a reading is of: `P2 crankpin, front, 0°`. */
+function placeOf({ feature, station, slot }: ReadingDraft): string {
+  return `${partName(feature, station)} ${FEATURE_WORDS[feature].toLowerCase()}, ${SLOT_WORDS[slot].toLowerCase()}`;
+}
 
 function shown(value: Json | undefined): string {
   return value === undefined ? 'nothing' : typeof value === 'string' ? `“${value}”` : JSON.stringify(value);
@@ -21,9 +22,8 @@ function question(clash: Clash): string {
     const place = clash.path.split('/').slice(1).join(' › ');
     return `${place}: you set ${shown(clash.ours)}, somebody else set ${shown(clash.theirs)} meanwhile.`;
   }
-  const { feature, station, slot, text } = clash.ours;
   const theirs = clash.theirs ? `${clash.theirs.by} entered “${clash.theirs.text}”` : 'it was taken back';
-  return `M${station} ${SLOT_WORDS[feature]} ${slot}: you typed “${text}”, meanwhile ${theirs}.`;
+  return `${placeOf(clash.ours)}: you typed “${clash.ours.text}”, meanwhile ${theirs}.`;
 }
 
 function useSettle(): (clash: Clash, keepOurs: boolean) => void {
@@ -33,7 +33,7 @@ function useSettle(): (clash: Clash, keepOurs: boolean) => void {
     const { jobs, parcels } = store.getState().saving;
     dispatch(clashSettled(clash.id));
     if (!keepOurs) return;
-    const id = crypto.randomUUID();
+    const id = newId();
     if (clash.kind === 'reading') {
       const draft = { ...clash.ours, replaces: clash.theirs?.id ?? null };
       dispatch(parcelAdded({ kind: 'reading', id, jobId: clash.jobId, draft }));
@@ -49,10 +49,16 @@ function useSettle(): (clash: Clash, keepOurs: boolean) => void {
 /** Changes that need somebody's word before they can be kept. */
 export function Decisions() {
   const dispatch = useAppDispatch();
-  const { clashes, refusals } = useAppSelector((state) => state.saving);
+  const { clashes, refusals, pageFault } = useAppSelector((state) => state.saving);
   const settle = useSettle();
   return (
     <>
+      {pageFault !== null && (
+        <Notice urgent actions={<Button onPress={() => location.reload()}>Load the page anew</Button>}>
+          The page made a mistake ({pageFault}). What was saved before is safe; look whether the last figure was taken,
+          and load the page anew.
+        </Notice>
+      )}
       {clashes.map((clash) => (
         <Notice
           key={clash.id}
@@ -86,7 +92,7 @@ export function Decisions() {
           }
         >
           {parcel.kind === 'reading'
-            ? `M${parcel.draft.station} “${parcel.draft.text}” was not taken. `
+            ? `${placeOf(parcel.draft)}: “${parcel.draft.text}” was not taken. `
             : 'A change was not taken. '}
           {detail}
         </Notice>

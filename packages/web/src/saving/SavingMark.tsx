@@ -13,9 +13,16 @@ const Mark = styled.output<{ $tone: string }>`
 
 /** Whether everything typed is on the server, on its way, or kept on this device. */
 export function SavingMark() {
-  const { parcels, unreachable, notKept } = useAppSelector((state) => state.saving);
+  const { parcels, unreachable, notKept, pageFault } = useAppSelector((state) => state.saving);
   const count = parcels.length;
   const changes = `${count} ${count === 1 ? 'change' : 'changes'}`;
+  if (pageFault !== null) {
+    return (
+      <Mark $tone="var(--blocked)">
+        <TriangleAlert aria-hidden size={20} />A fault in the page: it may not have taken everything down
+      </Mark>
+    );
+  }
   if (unreachable) {
     const where = notKept ? 'in this page only: do not close it' : 'on this device';
     return (

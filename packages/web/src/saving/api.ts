@@ -42,6 +42,9 @@ export class RefusedError extends Error {
 /** The server did not answer, or could not work: worth trying again. */
 export class UnreachableError extends Error {}
 
+/** The server answered that it failed at this: trying once more is worth it, going on trying is not. */
+export class FailedError extends Error {}
+
 async function call(
   method: string,
   path: string,
@@ -61,8 +64,10 @@ async function call(
   }
   if (response.ok || response.status === 304) return response;
   const isProblem = response.headers.get('content-type')?.startsWith('application/problem+json') ?? false;
-  if (response.status >= 500 || !isProblem) throw new UnreachableError(`The server answered ${response.status}.`);
+  if (!isProblem) throw new UnreachableError(`The server answered ${response.status}.`);
   const problem = z.looseObject(problemSchema.shape).parse(await response.json());
+  if (problem.type.endsWith('#server-fault')) throw new FailedError(`${problem.title}. ${problem.detail}`);
+  if (response.status >= 500) throw new UnreachableError(problem.detail);
   throw new RefusedError(problem);
 }
 

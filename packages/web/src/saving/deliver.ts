@@ -1,7 +1,8 @@
 import { changesBetween, type JobDocument, type Json, jobViewSchema, patchStepOf, readingSchema } from '@fettle/core';
+import { newId } from '../app/newId.js';
 import type { Store } from '../app/store.js';
-import { createJob, fetchJob, patchJob, putReading, RefusedError, UnreachableError } from './api.js';
-import { keepWaiting, type Parcel, recallWaiting, type Waiting } from './outbox.js';
+import { createJob, FailedError, fetchJob, patchJob, putReading, RefusedError, UnreachableError } from './api.js';
+import { Outbox, type Parcel, type Waiting } from './outbox.js';
 import {
   documentOvertaken,
   jobArrived,
@@ -14,9 +15,14 @@ import {
   sendingStarted,
   waitingRecalled,
 } from './savingSlice.js';
+import { aliveTabs, alone, showTab } from './tabs.js';
 
 const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 8000;
+/** How often it is looked whether another tab is gone and left something, ms. */
+const ADOPT_EVERY_MS = 20_000;
+/** A parcel that fails so often is set aside, so that the others go on. */
+const MOST_FAILURES = 2;
 
 function asJson(document: JobDocument): Json {
   return document as unknown as Json;
@@ -33,22 +39,35 @@ class Delivery {
   private kept: Waiting | null = null;
   private keeping: Promise<void> = Promise.resolve();
   private recalled = false;
+  private readonly tab = newId();
+  private readonly outbox = new Outbox(this.tab);
+  private readonly failures = new Map<string, number>();
 
   constructor(store: Store) {
     this.store = store;
   }
 
   async start(): Promise<void> {
-    try {
-      const waiting = await recallWaiting();
-      if (waiting) this.store.dispatch(waitingRecalled(waiting));
-    } catch (error) {
-      this.store.dispatch(keepingFailed((error as Error).message));
-    }
+    await showTab(this.tab);
+    await this.adopt();
     this.recalled = true;
     this.store.subscribe(() => this.look());
+    setInterval(() => void this.adopt(), ADOPT_EVERY_MS);
     addEventListener('online', () => this.retryNow());
     this.look();
+  }
+
+  /** Takes over what earlier visits, and tabs that are gone, left waiting. */
+  private async adopt(): Promise<void> {
+    try {
+      const left = await alone('adopting', async () => this.outbox.adopt(await aliveTabs()));
+      const known = new Set(this.store.getState().saving.parcels.map(({ id }) => id));
+      const parcels = left.parcels.filter(({ id }) => !known.has(id));
+      if (parcels.length + left.clashes.length + left.refusals.length === 0) return;
+      this.store.dispatch(waitingRecalled({ ...left, parcels }));
+    } catch (error) {
+      if (this.store.getState().saving.notKept === null) this.store.dispatch(keepingFailed((error as Error).message));
+    }
   }
 
   private retryNow(): void {
@@ -63,9 +82,10 @@ class Delivery {
     if (!this.recalled) return;
     if (this.kept?.parcels !== parcels || this.kept.clashes !== clashes || this.kept.refusals !== refusals) {
       const waiting = { parcels, clashes, refusals };
+      const before = this.kept;
       this.kept = waiting;
       this.keeping = this.keeping
-        .then(() => keepWaiting(waiting))
+        .then(() => this.outbox.keep(waiting, before))
         .catch((error: Error) => {
           if (this.store.getState().saving.notKept === null) this.store.dispatch(keepingFailed(error.message));
         });
@@ -79,11 +99,17 @@ class Delivery {
 
   private async send(parcel: Parcel): Promise<void> {
     try {
-      await this.carry(parcel);
+      await alone('sending', () => this.carry(parcel));
+      this.failures.delete(parcel.id);
       this.wait = FIRST_WAIT_MS;
     } catch (error) {
       if (error instanceof RefusedError) this.refused(parcel, error);
-      else {
+      else if (!(error instanceof UnreachableError) && this.hasFailed(parcel)) {
+        // What fails again and again would keep everything behind it waiting.
+        const detail =
+          error instanceof FailedError ? error.message : `It could not be sent: ${(error as Error).message}`;
+        this.store.dispatch(parcelRefused({ id: parcel.id, detail }));
+      } else {
         if (!(error instanceof UnreachableError)) console.error(error);
         this.timer = setTimeout(() => {
           this.timer = null;
@@ -93,6 +119,13 @@ class Delivery {
         this.store.dispatch(sendingFailed());
       }
     }
+  }
+
+  /** Counts a failure. @returns whether there were enough of them */
+  private hasFailed({ id }: Parcel): boolean {
+    const count = (this.failures.get(id) ?? 0) + 1;
+    this.failures.set(id, count);
+    return count >= MOST_FAILURES;
   }
 
   private async carry(parcel: Parcel): Promise<void> {

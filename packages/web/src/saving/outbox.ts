@@ -53,26 +53,105 @@ export interface Waiting {
   readonly refusals: readonly Refusal[];
 }
 
+/** One thing that waits, in a row of its own, and the tab that looks after it. */
+interface Row {
+  /** What it is and its id: two tabs never write the same row. */
+  readonly key: string;
+  readonly tab: string;
+  /** Rows in the order they came. */
+  readonly at: number;
+  readonly item:
+    | { readonly is: 'parcel'; readonly parcel: Parcel }
+    | { readonly is: 'clash'; readonly clash: Clash }
+    | { readonly is: 'refusal'; readonly refusal: Refusal };
+}
+
 interface OutboxDatabase extends DBSchema {
+  /** What version 1 kept: everything in one row. */
   waiting: { key: 'all'; value: Waiting };
+  rows: { key: string; value: Row };
 }
 
-let opened: Promise<IDBPDatabase<OutboxDatabase>> | null = null;
+const NOTHING: Waiting = { parcels: [], clashes: [], refusals: [] };
 
-function database(): Promise<IDBPDatabase<OutboxDatabase>> {
-  opened ??= openDB<OutboxDatabase>('fettle', 1, {
-    upgrade(created) {
-      created.createObjectStore('waiting');
-    },
-  });
-  return opened;
+function itemsOf({ parcels, clashes, refusals }: Waiting): Map<string, Row['item']> {
+  return new Map<string, Row['item']>([
+    ...parcels.map((parcel) => [`parcel ${parcel.id}`, { is: 'parcel', parcel }] as const),
+    ...clashes.map((clash) => [`clash ${clash.id}`, { is: 'clash', clash }] as const),
+    ...refusals.map((refusal) => [`refusal ${refusal.parcel.id}`, { is: 'refusal', refusal }] as const),
+  ]);
 }
 
-/** What an earlier visit left waiting, or null. */
-export async function recallWaiting(): Promise<Waiting | null> {
-  return (await (await database()).get('waiting', 'all')) ?? null;
+function waitingOf(rows: readonly Row[]): Waiting {
+  const items = rows.map(({ item }) => item);
+  return {
+    parcels: items.flatMap((item) => (item.is === 'parcel' ? [item.parcel] : [])),
+    clashes: items.flatMap((item) => (item.is === 'clash' ? [item.clash] : [])),
+    refusals: items.flatMap((item) => (item.is === 'refusal' ? [item.refusal] : [])),
+  };
 }
 
-export async function keepWaiting(waiting: Waiting): Promise<void> {
-  await (await database()).put('waiting', waiting, 'all');
+/** What one tab keeps in the browser, a row a thing, so that several tabs never overwrite each other's. */
+export class Outbox {
+  private readonly tab: string;
+  private opened: Promise<IDBPDatabase<OutboxDatabase>> | null = null;
+  private last = 0;
+
+  constructor(tab: string) {
+    this.tab = tab;
+  }
+
+  private database(): Promise<IDBPDatabase<OutboxDatabase>> {
+    this.opened ??= openDB<OutboxDatabase>('fettle', 2, {
+      async upgrade(database, from, _to, transaction) {
+        const rows = database.createObjectStore('rows', { keyPath: 'key' });
+        if (from < 1) return;
+        const before = (await transaction.objectStore('waiting').get('all')) ?? NOTHING;
+        let at = 0;
+        for (const [key, item] of itemsOf(before)) {
+          at += 1;
+          await rows.put({ key, tab: '', at, item });
+        }
+        database.deleteObjectStore('waiting');
+      },
+      // Another tab runs a newer version: it must not wait for this one.
+      blocking: (_from, _to, event) => (event.target as IDBDatabase).close(),
+    });
+    return this.opened;
+  }
+
+  /**
+   * Takes over what tabs that are gone left waiting.
+   *
+   * @param isAlive whether a tab still looks after its own
+   * @returns what this tab now looks after in addition, oldest first
+   */
+  async adopt(isAlive: (tab: string) => boolean): Promise<Waiting> {
+    const transaction = (await this.database()).transaction('rows', 'readwrite');
+    const orphans = (await transaction.store.getAll()).filter(({ tab }) => tab !== this.tab && !isAlive(tab));
+    orphans.sort((a, b) => a.at - b.at);
+    for (const row of orphans) await transaction.store.put({ ...row, tab: this.tab });
+    await transaction.done;
+    return waitingOf(orphans);
+  }
+
+  /** Keeps what is waiting now, where it differs from what was kept before: one transaction, only this tab's rows. */
+  async keep(now: Waiting, before: Waiting | null): Promise<void> {
+    const [wanted, kept] = [itemsOf(now), itemsOf(before ?? NOTHING)];
+    const transaction = (await this.database()).transaction('rows', 'readwrite');
+    for (const [key, item] of wanted) {
+      const old = kept.get(key);
+      const isSame =
+        old !== undefined &&
+        ((item.is === 'parcel' && old.is === 'parcel' && item.parcel === old.parcel) ||
+          (item.is === 'clash' && old.is === 'clash' && item.clash === old.clash) ||
+          (item.is === 'refusal' && old.is === 'refusal' && item.refusal === old.refusal));
+      if (isSame) continue;
+      const known = await transaction.store.get(key);
+      this.last = Math.max(this.last + 1, Date.now());
+      await transaction.store.put({ key, tab: this.tab, at: known?.at ?? this.last, item });
+    }
+    for (const key of kept.keys()) if (!wanted.has(key)) await transaction.store.delete(key);
+    await transaction.done;
+  }
 }

@@ -24,6 +24,8 @@ export interface SavingState {
   readonly notKept: string | null;
   readonly clashes: readonly Clash[];
   readonly refusals: readonly Refusal[];
+  /** What went wrong in the page itself, unforeseen: from then on it cannot be sure that everything was taken down. */
+  readonly pageFault: string | null;
 }
 
 const initialState: SavingState = {
@@ -34,6 +36,7 @@ const initialState: SavingState = {
   notKept: null,
   clashes: [],
   refusals: [],
+  pageFault: null,
 };
 
 function asJson(document: JobDocument): Json {
@@ -59,6 +62,7 @@ const savingSlice = createSlice({
       clashes: [...payload.clashes, ...state.clashes],
       refusals: [...payload.refusals, ...state.refusals],
     }),
+    pageFailed: (state, { payload }: PayloadAction<string>) => ({ ...state, pageFault: state.pageFault ?? payload }),
     keepingFailed: (state, { payload }: PayloadAction<string>) => ({ ...state, notKept: payload }),
     parcelAdded: (state, { payload: parcel }: PayloadAction<Parcel>) => {
       // A change that is not yet on its way is brought up to date instead of queued twice.
@@ -165,6 +169,7 @@ const savingSlice = createSlice({
 
 export const {
   waitingRecalled,
+  pageFailed,
   keepingFailed,
   parcelAdded,
   sendingStarted,

@@ -15,6 +15,7 @@ import {
 import { ArrowDownToLine, ArrowUpFromLine, RotateCcw, Tag, X } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { newId } from '../app/newId.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
@@ -167,7 +168,7 @@ export function HalfPanel({ line, lines, unit, by, act, current, onClose }: Half
         note: `${size(wall)} ${unit} over the ball`,
         changes: [
           { id, version, half: { ...half, onHand: half.onHand - 1 } },
-          { id: crypto.randomUUID(), version: 0, half: single },
+          { id: newId(), version: 0, half: single },
         ],
       }),
     ).then((worked) => {
@@ -275,6 +276,7 @@ export function HalfPanel({ line, lines, unit, by, act, current, onClose }: Half
           <div className="whole">
             <LengthField
               key={`${id} wall`}
+              kept={`wall ${id}`}
               label={`Wall of ${label}, ${unit}`}
               unit={unit}
               value={half.wall}

@@ -2,6 +2,7 @@ import { DRAWER_COLUMNS, type DrawerLine, type DrawerRow, readDrawerTable, shell
 import { Check, FileUp, TriangleAlert } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
+import { newId } from '../app/newId.js';
 import { Button } from '../look/Button.js';
 import { FileButton } from '../look/FileButton.js';
 import { Notice } from '../look/Notice.js';
@@ -68,7 +69,7 @@ export function ImportPanel({ lines, unit, by, act, onDone }: ImportPanelProps) 
         kind: 'import',
         note: table!.name.slice(0, 300),
         changes: changes.map(({ line, half }) => ({
-          id: line?.id ?? crypto.randomUUID(),
+          id: line?.id ?? newId(),
           version: line?.version ?? 0,
           half,
         })),

@@ -1,6 +1,7 @@
 import { type DrawerLine, drawerHalfSchema, isSameKind, type KitView, shellLabel } from '@fettle/core';
 import { PackageOpen, Trash2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
+import { newId } from '../app/newId.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
@@ -35,7 +36,7 @@ export function KitsPanel({ lines, by, act }: KitsPanelProps) {
           const line = lines.find(({ half }) => isSameKind(half, kind));
           return line
             ? { id: line.id, version: line.version, half: { ...line.half, onHand: line.half.onHand + count } }
-            : { id: crypto.randomUUID(), version: 0, half: drawerHalfSchema.parse({ ...kind, onHand: count }) };
+            : { id: newId(), version: 0, half: drawerHalfSchema.parse({ ...kind, onHand: count }) };
         }),
       }),
     );

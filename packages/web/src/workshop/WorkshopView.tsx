@@ -12,6 +12,7 @@ import { ChevronRight, Download, FileUp, History, Package, Plus, Trash2, Triangl
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
 import { UNIT_OPTIONS } from '../bench/options.js';
 import { CountField } from '../drawer/CountField.js';
@@ -282,7 +283,7 @@ export function WorkshopView() {
               onAdd={(added) => {
                 setAdding(false);
                 const changes = added.map(({ stock, line: _, ...half }) => ({
-                  id: crypto.randomUUID(),
+                  id: newId(),
                   version: 0,
                   half: drawerHalfSchema.parse({ ...half, onHand: stock ?? 0 }),
                 }));
