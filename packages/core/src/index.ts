@@ -43,6 +43,7 @@ export * from './job/reading.js';
 export { shellOfLine } from './job/shellOfLine.js';
 export { type Candidate, shellLabel, shellsInOrder, stationCandidates } from './job/stationCandidates.js';
 export * from './job/stationVerdict.js';
+export * from './job/storableText.js';
 export * from './measure/effectiveSize.js';
 export * from './measure/formatLength.js';
 export * from './measure/lengthOfNumber.js';

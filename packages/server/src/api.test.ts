@@ -264,6 +264,62 @@ describe('the edge', () => {
     expect((await server.call('GET', `/api/jobs/${randomUUID()}`)).status).toBe(404);
   });
 
+  it('answers what cannot be read or stored with what is wrong, never with a fault of its own', async () => {
+    const raw = (path: string, headers: Record<string, string>, body: Uint8Array<ArrayBuffer> | string) =>
+      fetch(server.origin + path, {
+        method: 'POST',
+        headers: { 'content-type': 'application/json', ...headers },
+        body,
+      });
+    expect((await server.call('GET', '/api/jobs/%E0%A4%A')).status).toBe(400);
+    expect((await server.call('GET', '/%')).status).toBeLessThan(500);
+    expect((await server.call('GET', '/api/types?words=%00')).body.errors[0].path).toBe('/words');
+    expect((await raw('/api/jobs', { 'content-type': 'application/json; charset=koi8-r' }, '{}')).status).toBe(415);
+    expect((await raw('/api/jobs', { 'content-encoding': 'x-fettle' }, '{}')).status).toBe(415);
+    const brokenGzip = new Uint8Array([0x1f, 0x8b, 8, 0, 1, 2, 3]);
+    expect((await raw('/api/jobs', { 'content-encoding': 'gzip' }, brokenGzip)).status).toBe(400);
+    for (const depth of [200, 20_000]) {
+      const deep = await server.call('POST', '/api/fit', `${'['.repeat(depth)}${']'.repeat(depth)}`);
+      expect(deep.status).toBe(422);
+      expect(deep.body.detail).toContain('nested');
+    }
+  });
+
+  it('names the place of text that PostgreSQL cannot hold', async () => {
+    for (const name of ['Reed\u0000 6', 'Reed 6 \ud83d']) {
+      const body = { id: randomUUID(), by: 'Wren', document: { ...document(), name } };
+      const { status, body: problem } = await server.call('POST', '/api/jobs', body);
+      expect([status, problem.errors[0].path]).toEqual([422, '/document/name']);
+    }
+    const whole = { id: randomUUID(), by: 'Wren', document: { ...document(), name: 'Reed 6 🛠' } };
+    expect((await server.call('POST', '/api/jobs', whole)).status).toBe(201);
+  });
+
+  it('takes an id in capitals for the same one, also where many are locked at once', async () => {
+    const { body: one } = await server.call('POST', '/api/jobs', {
+      id: randomUUID(),
+      by: 'Wren',
+      document: document(),
+    });
+    const found = await server.call('GET', `/api/jobs/${one.id.toUpperCase()}`);
+    expect([found.status, found.body.id]).toEqual([200, one.id]);
+    const lines = [randomUUID(), randomUUID()].sort();
+    const half = { family: 'main', series: 'A', grade: 'teal', half: 'upper', wall: 1_995_000, onHand: 4 };
+    const put = (ids: string[]) =>
+      server.call('POST', '/api/drawer/move', {
+        by: 'Wren',
+        kind: 'receive',
+        note: '',
+        changes: ids.map((id) => ({ id, version: 0, half })),
+      });
+    const answers = await Promise.all([
+      put(lines),
+      put([lines[1]!.toUpperCase(), lines[0]!.toUpperCase()]),
+      put([lines[0]!.toUpperCase(), lines[1]!]),
+    ]);
+    expect(answers.every(({ status }) => status < 500)).toBe(true);
+  });
+
   it('describes every operation from the schemas', async () => {
     const { body } = await server.call('GET', '/api/docs/openapi.json');
     expect(body.openapi).toBe('3.1.0');
@@ -275,7 +331,40 @@ describe('the edge', () => {
   });
 });
 
+describe('a change to what somebody took away', () => {
+  it('is refused with the place, and brings nothing back in part', async () => {
+    const { body: job } = await server.call('POST', '/api/jobs', {
+      id: randomUUID(),
+      by: 'Wren',
+      document: document(),
+    });
+    const steps = [{ op: 'add', path: '/shells/gone/wall', value: 1_995_000 }];
+    const answer = await server.call('PATCH', `/api/jobs/${job.id}`, { version: job.version, by: 'Wren', steps });
+    expect([answer.status, answer.body.errors[0].path]).toEqual([422, '/shells/gone/wall']);
+  });
+});
+
 describe('the demo', () => {
+  it('is loaded whole or not at all', async () => {
+    const fresh = await runningServer();
+    try {
+      // The last of it does not go in: nothing of what went before stays.
+      await fresh.database.query(
+        `CREATE FUNCTION refuse() RETURNS trigger LANGUAGE plpgsql AS $$ BEGIN
+           IF (SELECT count(*) FROM reading) > 40 THEN RAISE EXCEPTION 'cut off'; END IF; RETURN NEW; END $$`,
+      );
+      await fresh.database.query('CREATE TRIGGER cut BEFORE INSERT ON reading FOR EACH ROW EXECUTE FUNCTION refuse()');
+      await expect(loadDemo(fresh.database, fresh.log)).rejects.toThrow('cut off');
+      expect((await fresh.call('GET', '/api/jobs')).body).toEqual([]);
+      expect((await fresh.call('GET', '/api/drawer')).body).toEqual([]);
+      await fresh.database.query('DROP TRIGGER cut ON reading');
+      await loadDemo(fresh.database, fresh.log);
+      expect((await fresh.call('GET', '/api/jobs')).body).toHaveLength(7);
+    } finally {
+      await fresh.close();
+    }
+  });
+
   it('is loaded once, into an empty database only', async () => {
     const fresh = await runningServer();
     try {

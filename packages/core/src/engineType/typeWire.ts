@@ -14,7 +14,7 @@ export const typeArchiveSchema = z.strictObject({ by: personSchema, archived: z.
 const stamp = { updatedAt: z.iso.datetime(), updatedBy: z.string() };
 
 export const typeViewSchema = z.strictObject({
-  id: z.uuid(),
+  id: z.uuid().toLowerCase(),
   revision: z.int().min(1).describe('Goes up with every change; each one is kept.'),
   type: engineTypeSchema,
   archivedAt: z.iso.datetime().nullable(),
@@ -23,7 +23,7 @@ export const typeViewSchema = z.strictObject({
 export type TypeView = z.infer<typeof typeViewSchema>;
 
 export const typeSummarySchema = z.strictObject({
-  id: z.uuid(),
+  id: z.uuid().toLowerCase(),
   revision: z.int().min(1),
   name: z.string(),
   note: z.string(),

@@ -11,7 +11,7 @@ export const drawerMoveSchema = z.strictObject({
   changes: z
     .array(
       z.strictObject({
-        id: z.uuid(),
+        id: z.uuid().toLowerCase(),
         version: z.int().min(0).describe('The version the change was made from; 0 for a new kind of half.'),
         half: drawerHalfSchema.nullable().describe('Null takes it out of the drawer.'),
       }),
@@ -23,7 +23,7 @@ export type DrawerMove = z.infer<typeof drawerMoveSchema>;
 
 export const undoSchema = z.strictObject({ by: personSchema });
 
-export const kitViewSchema = z.strictObject({ id: z.uuid(), version: z.int().min(1), kit: kitSchema });
+export const kitViewSchema = z.strictObject({ id: z.uuid().toLowerCase(), version: z.int().min(1), kit: kitSchema });
 export type KitView = z.infer<typeof kitViewSchema>;
 export const kitPutSchema = z.strictObject({ version: z.int().min(0), by: personSchema, kit: kitSchema });
 
@@ -31,7 +31,7 @@ export const kitPutSchema = z.strictObject({ version: z.int().min(0), by: person
 export const acceptTogetherSchema = z.strictObject({
   by: personSchema,
   jobs: z
-    .array(z.strictObject({ id: z.uuid(), version: z.int().min(1), choice: acceptedChoiceSchema }))
+    .array(z.strictObject({ id: z.uuid().toLowerCase(), version: z.int().min(1), choice: acceptedChoiceSchema }))
     .min(1)
     .max(5000),
 });

@@ -21,7 +21,7 @@ export const jobShellSchema = z
     undersize: z.string().trim().min(1).max(20).optional(),
     stock: z.int('stock is a whole number of halves').min(0, 'stock cannot be below zero').max(9999).nullable(),
     /** The kind of half in the workshop's drawer that it is; null for halves of this engine's own, which `stock` counts. */
-    line: z.uuid().nullable().default(null),
+    line: z.uuid().toLowerCase().nullable().default(null),
   })
   .refine(isInBand, NOT_IN_BAND);
 export type JobShell = z.infer<typeof jobShellSchema>;
@@ -114,7 +114,7 @@ export const jobDocumentSchema = z.strictObject({
   materials: z.strictObject({ block: materialSchema, caps: materialSchema, rods: materialSchema }),
   /** The engine type that this engine's data sheet was copied from. */
   origin: z
-    .strictObject({ type: z.uuid(), revision: z.int().min(1) })
+    .strictObject({ type: z.uuid().toLowerCase(), revision: z.int().min(1) })
     .nullable()
     .default(null),
   /** The data sheet as it was copied: codes, grades, undersizes, torque. What the fitter changed here since is in `limits`. */

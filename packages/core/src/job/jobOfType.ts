@@ -2,6 +2,7 @@ import { type EngineType, LIMIT_KEYS, type LimitKey } from '../engineType/engine
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import { newJob, usualThinnerHalf } from './newJob.js';
+import { cutText } from './storableText.js';
 
 /** A job with a copy of an engine type's data sheet, which remembers where it comes from. */
 export function jobOfType(
@@ -78,7 +79,7 @@ export function shellsOfSheet(sheet: EngineType, family: 'main' | 'rod', undersi
   return grades.flatMap(({ mark, low, high }) =>
     (['upper', 'lower'] as const).map((half) => ({
       family,
-      series: codes.series === '' ? sheet.name.slice(0, 60) : codes.series,
+      series: codes.series === '' ? cutText(sheet.name, 60) : codes.series,
       grade: mark,
       half,
       wall: middle({ low, high }),

@@ -10,7 +10,7 @@ const versionSchema = z.int().min(1);
 const jsonValueSchema = z.json();
 
 export const jobCreateSchema = z.strictObject({
-  id: z.uuid().describe('Made by the client, so that sending it twice makes one job.'),
+  id: z.uuid().toLowerCase().describe('Made by the client, so that sending it twice makes one job.'),
   by: personSchema,
   document: jobDocumentSchema,
 });
@@ -33,7 +33,7 @@ export const jobPatchSchema = z.strictObject({
 export const jobStampSchema = z.strictObject({ version: versionSchema, by: personSchema });
 
 export const jobViewSchema = z.strictObject({
-  id: z.uuid(),
+  id: z.uuid().toLowerCase(),
   version: versionSchema.describe('Goes up with every change of the document.'),
   revision: z.int().describe('Goes up with every change of the document or a reading.'),
   document: jobDocumentSchema,
@@ -47,7 +47,7 @@ export const jobViewSchema = z.strictObject({
 export type JobView = z.infer<typeof jobViewSchema>;
 
 export const jobSummarySchema = z.strictObject({
-  id: z.uuid(),
+  id: z.uuid().toLowerCase(),
   version: versionSchema,
   name: z.string(),
   unit: unitSchema,

@@ -36,7 +36,11 @@ export const readingDraftSchema = z.strictObject({
   text: z.string().max(64, 'at most 64 characters'),
   unit: unitSchema.describe('Unit of the job when it was typed: the unit of a bare figure.'),
   setting: nullableLengthSchema.describe('Size the gauge was zeroed on when it was read, nm, or null.'),
-  replaces: z.uuid().nullable().describe('The reading that stood there when this one was typed, or null.'),
+  replaces: z
+    .uuid()
+    .toLowerCase()
+    .nullable()
+    .describe('The reading that stood there when this one was typed, or null.'),
   by: z.string().trim().min(1, 'say who read it').max(60),
   at: z.iso.datetime(),
 });
@@ -44,7 +48,7 @@ export type ReadingDraft = z.infer<typeof readingDraftSchema>;
 
 /** A reading as it is kept. Readings are never changed; a correction is a new one that replaces it. */
 export const readingSchema = readingDraftSchema.extend({
-  id: z.uuid(),
+  id: z.uuid().toLowerCase(),
   /** The size, or null when the text was taken back or is no size. */
   nm: nullableLengthSchema,
 });

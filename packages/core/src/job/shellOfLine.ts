@@ -1,5 +1,6 @@
 import type { DrawerHalf } from '../shell/workshopDrawer.js';
 import type { JobShell } from './jobDocument.js';
+import { cutText } from './storableText.js';
 
 /** A kind of half of the workshop's drawer as a job draws on it. A numbered half is told apart by its number. */
 export function shellOfLine(line: string, half: DrawerHalf): JobShell {
@@ -7,7 +8,7 @@ export function shellOfLine(line: string, half: DrawerHalf): JobShell {
   return {
     family,
     series,
-    grade: (number === undefined ? grade : `${grade} no. ${number}`).slice(0, 40),
+    grade: cutText(number === undefined ? grade : `${grade} no. ${number}`, 40),
     half: half.half,
     wall,
     ...(band ? { band } : {}),

@@ -277,9 +277,11 @@ describe('a selection table', () => {
       ['upper', -1],
       ['lower', 1],
     ] as const) {
-      const cells = Object.values(generatedTable(codes, { mixed: true, thinner })!).flatMap((row) =>
-        Object.values(row),
-      );
+      const cells = [0, 1, 2, 3, 4, 5].flatMap((off) => {
+        const limits = { low: nanometres(0), high: um(100) };
+        const aimed = { ...codes, aim: nanometres(codes.aim! + 1000 * off), limits };
+        return Object.values(generatedTable(aimed, { mixed: true, thinner })!).flatMap((row) => Object.values(row));
+      });
       const mixed = cells.flatMap((cell) => (typeof cell === 'string' ? [] : [cell]));
       expect(mixed.length).toBeGreaterThan(0);
       for (const { upper, lower } of mixed) expect(Math.sign(wall(upper) - wall(lower))).toBe(sign);

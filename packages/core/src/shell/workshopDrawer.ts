@@ -39,7 +39,7 @@ export type DrawerHalf = z.infer<typeof drawerHalfSchema>;
 
 /** What an engine holds of one kind of half: reserved by its accepted choice, or fitted into it. */
 export const reservationSchema = z.strictObject({
-  job: z.uuid(),
+  job: z.uuid().toLowerCase(),
   name: z.string(),
   count: z.int().min(1),
   state: z.enum(['reserved', 'used']),
@@ -47,7 +47,7 @@ export const reservationSchema = z.strictObject({
 export type Reservation = z.infer<typeof reservationSchema>;
 
 export const drawerLineSchema = z.strictObject({
-  id: z.uuid(),
+  id: z.uuid().toLowerCase(),
   version: z.int().min(1),
   half: drawerHalfSchema,
   reservations: z.array(reservationSchema),
@@ -88,14 +88,14 @@ export const MOVEMENTS = [
 
 /** One thing that was done to the drawer, with what each kind of half was before and after it. */
 export const drawerMovementSchema = z.strictObject({
-  id: z.uuid(),
+  id: z.uuid().toLowerCase(),
   at: z.iso.datetime(),
   by: z.string(),
   kind: z.enum(MOVEMENTS),
   note: z.string(),
   changes: z.array(
     z.strictObject({
-      line: z.uuid(),
+      line: z.uuid().toLowerCase(),
       before: drawerHalfSchema.nullable().describe('Null where it was not there.'),
       after: drawerHalfSchema.nullable().describe('Null where it is gone.'),
     }),

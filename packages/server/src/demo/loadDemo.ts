@@ -1,6 +1,7 @@
 import { createHash } from 'node:crypto';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
+import { type Database, inOneTransaction } from '../database/Database.js';
 import { DrawerService } from '../drawer/drawerService.js';
 import { TypeService } from '../engineType/typeService.js';
 import { jobEntity } from '../job/jobEntity.js';
@@ -15,9 +16,14 @@ function uuidOf(name: string): string {
   return `${hex.slice(0, 8)}-${hex.slice(8, 12)}-8${hex.slice(13, 16)}-8${hex.slice(17, 20)}-${hex.slice(20, 32)}`;
 }
 
-/** Puts the demo engines into a database that never held an engine; does nothing otherwise. */
+/** Puts the demo engines into a database that never held an engine, all of it or nothing; does nothing otherwise. */
 export async function loadDemo(database: DataSource, log: Logger): Promise<void> {
   if ((await database.manager.count(jobEntity)) > 0) return;
+  await inOneTransaction(database, putDemo);
+  log.info('demo engines loaded');
+}
+
+async function putDemo(database: Database): Promise<void> {
   const jobs = new JobService(database);
   const readings = new ReadingService(database);
   const start = Date.now();
@@ -48,5 +54,4 @@ export async function loadDemo(database: DataSource, log: Logger): Promise<void>
       }
     }
   }
-  log.info('demo engines loaded');
 }

@@ -11,7 +11,8 @@ import {
   type KitView,
   shellLabel,
 } from '@fettle/core';
-import { type DataSource, type EntityManager, In, IsNull, Not } from 'typeorm';
+import { type EntityManager, In, IsNull, Not } from 'typeorm';
+import type { Database } from '../database/Database.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { lockJob } from '../job/lockJob.js';
 import { ProblemError } from '../problem/problem.js';
@@ -23,9 +24,9 @@ const LISTED_MOVEMENTS = 300;
 
 /** The workshop's drawer in the database: every change is one movement, which can be taken back. */
 export class DrawerService {
-  private readonly database: DataSource;
+  private readonly database: Database;
 
-  constructor(database: DataSource) {
+  constructor(database: Database) {
     this.database = database;
   }
 

@@ -7,7 +7,8 @@ import {
   type TypeSummary,
   type TypeView,
 } from '@fettle/core';
-import type { DataSource, EntityManager } from 'typeorm';
+import type { EntityManager } from 'typeorm';
+import type { Database } from '../database/Database.js';
 import { ProblemError } from '../problem/problem.js';
 import { type TypeRevisionRow, type TypeRow, typeEntity, typeRevisionEntity } from './typeEntity.js';
 
@@ -31,9 +32,9 @@ function viewOf(row: TypeRow, latest: TypeRevisionRow): TypeView {
 
 /** The library of engine types in the database. */
 export class TypeService {
-  private readonly database: DataSource;
+  private readonly database: Database;
 
-  constructor(database: DataSource) {
+  constructor(database: Database) {
     this.database = database;
   }
 

@@ -11,10 +11,11 @@ export interface FitTask {
 const clock = () => performance.now();
 
 /** Loaded and run once from when the thread starts, so that no search waits for it. */
-const solver = await readySearch(clock);
+const ready = readySearch(clock);
 
 /** Runs in a worker thread: searches never run on the server's main loop. A cancelled search ends at its next step. */
-export default function solve({ request, seconds, cancelled }: FitTask): FitPlan {
+export default async function solve({ request, seconds, cancelled }: FitTask): Promise<FitPlan> {
+  const solver = await ready;
   return fit(request, {
     solver,
     clock,

@@ -1,6 +1,5 @@
 import {
   applyPatch,
-  PatchMisfit,
   type Change,
   changesBetween,
   choiceFaults,
@@ -12,13 +11,15 @@ import {
   type Json,
   jobDocumentSchema,
   jobProgress,
+  PatchMisfit,
   type PatchStep,
   partName,
   patchStepOf,
   type Reading,
 } from '@fettle/core';
-import type { DataSource, EntityManager } from 'typeorm';
+import type { EntityManager } from 'typeorm';
 import { IsNull } from 'typeorm';
+import type { Database } from '../database/Database.js';
 import { release, reserve } from '../drawer/reservations.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
 import { readingEntity } from '../reading/readingEntity.js';
@@ -92,9 +93,9 @@ function recorded(changes: readonly Change[]): JobChange['changes'] {
 
 /** Jobs in the database: every change is checked, versioned and kept in the history. */
 export class JobService {
-  private readonly database: DataSource;
+  private readonly database: Database;
 
-  constructor(database: DataSource) {
+  constructor(database: Database) {
     this.database = database;
   }
 

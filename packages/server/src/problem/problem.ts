@@ -4,6 +4,8 @@ import type { DocumentFault, Problem } from '@fettle/core';
 export const PROBLEM_KINDS = {
   'invalid-request': { status: 422, title: 'Something in the request is not valid' },
   'not-json': { status: 400, title: 'The body is not JSON' },
+  'bad-request': { status: 400, title: 'The request cannot be read' },
+  unsupported: { status: 415, title: 'The body comes in a form that is not read here' },
   'too-large': { status: 413, title: 'The body is too large' },
   'not-found': { status: 404, title: 'There is no such thing' },
   'stale-version': { status: 409, title: 'Somebody else changed it first' },

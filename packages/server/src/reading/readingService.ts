@@ -1,6 +1,6 @@
 import { FEATURE_SLOTS, type Reading, type ReadingDraft, rodCount, sizeOfDraft } from '@fettle/core';
-import type { DataSource } from 'typeorm';
 import { IsNull } from 'typeorm';
+import type { Database } from '../database/Database.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { lockJob } from '../job/lockJob.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
@@ -9,9 +9,9 @@ import { readingOf } from './readingOf.js';
 
 /** Readings, saved one by one. None is ever overwritten: a correction names the reading it replaces. */
 export class ReadingService {
-  private readonly database: DataSource;
+  private readonly database: Database;
 
-  constructor(database: DataSource) {
+  constructor(database: Database) {
     this.database = database;
   }
 

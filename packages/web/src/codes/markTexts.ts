@@ -1,4 +1,4 @@
-import { type Feature, type JobDocument, rodCount } from '@fettle/core';
+import { cutText, type Feature, type JobDocument, rodCount } from '@fettle/core';
 import { decodedText } from './RowField.js';
 
 /** Rows of marks as they are typed, each with the end that its first mark belongs to. */
@@ -21,7 +21,7 @@ export function withTexts(document: JobDocument, texts: MarkTexts): JobDocument 
       const decoded = decodedText(document, 'bigEnd', typed.text, typed.first);
       if (!decoded?.ok) continue;
       for (const { station, mark, typed: word } of decoded.marks) {
-        rods[String(station)] = { pin: rods[String(station)]?.pin ?? null, mark: (mark ?? word).slice(0, 20) };
+        rods[String(station)] = { pin: rods[String(station)]?.pin ?? null, mark: cutText(mark ?? word, 20) };
       }
     }
   }

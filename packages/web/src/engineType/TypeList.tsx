@@ -1,4 +1,5 @@
 import {
+  cutText,
   newEngineType,
   readCodeSheet,
   readEngineType,
@@ -66,7 +67,7 @@ export function TypeList() {
     act(async () => {
       const { type } = await fetchType(id);
       const copy = newId();
-      await putType(copy, 0, by, { ...type, name: `${type.name} (copy)`.slice(0, 80) });
+      await putType(copy, 0, by, { ...type, name: cutText(`${type.name} (copy)`, 80) });
       await navigate(`/types/${copy}/sheet`);
     });
   const bringIn = (chosen: File) =>

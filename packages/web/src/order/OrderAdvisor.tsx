@@ -1,4 +1,5 @@
 import {
+  cutText,
   type JobDocument,
   type JobShell,
   type KitChance,
@@ -164,7 +165,7 @@ export function OrderAdvisor({ document, readings, name }: OrderAdvisorProps) {
   const hasPrices = question.ok && question.question.shells.some(({ price }) => price > 0);
   const keepAsKit = async () => {
     const kit = kitSchema.parse({
-      name: `${name}, ${target} %`.slice(0, 80),
+      name: cutText(`${name}, ${target} %`, 80),
       note: `Chance ${percent(advice!.chance.chance)} of fitting`,
       halves: rows
         .filter(({ shelf }) => shelf > 0)

@@ -1,3 +1,4 @@
+import { cutText } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 const KEY = 'fettle.person';
@@ -10,7 +11,7 @@ const personSlice = createSlice({
   initialState: { name: localStorage.getItem(KEY) ?? '' },
   reducers: {
     personNamed(state, action: PayloadAction<string>) {
-      state.name = action.payload.trim().slice(0, 60);
+      state.name = cutText(action.payload.trim(), 60);
       localStorage.setItem(KEY, state.name);
     },
   },

@@ -1,4 +1,12 @@
-import { DRAWER_COLUMNS, type DrawerLine, type DrawerRow, readDrawerTable, shellLabel, type Unit } from '@fettle/core';
+import {
+  cutText,
+  DRAWER_COLUMNS,
+  type DrawerLine,
+  type DrawerRow,
+  readDrawerTable,
+  shellLabel,
+  type Unit,
+} from '@fettle/core';
 import { Check, FileUp, TriangleAlert } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
@@ -67,7 +75,7 @@ export function ImportPanel({ lines, unit, by, act, onDone }: ImportPanelProps) 
       moveDrawer({
         by,
         kind: 'import',
-        note: table!.name.slice(0, 300),
+        note: cutText(table!.name, 300),
         changes: changes.map(({ line, half }) => ({
           id: line?.id ?? newId(),
           version: line?.version ?? 0,

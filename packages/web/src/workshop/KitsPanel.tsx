@@ -1,4 +1,4 @@
-import { type DrawerLine, drawerHalfSchema, isSameKind, type KitView, shellLabel } from '@fettle/core';
+import { cutText, type DrawerLine, drawerHalfSchema, isSameKind, type KitView, shellLabel } from '@fettle/core';
 import { PackageOpen, Trash2 } from 'lucide-react';
 import { useCallback, useEffect, useState } from 'react';
 import { newId } from '../app/newId.js';
@@ -31,7 +31,7 @@ export function KitsPanel({ lines, by, act }: KitsPanelProps) {
       moveDrawer({
         by,
         kind: 'receive',
-        note: `Kit ${kit.name}`.slice(0, 300),
+        note: cutText(`Kit ${kit.name}`, 300),
         changes: kit.halves.map(({ count, ...kind }) => {
           const line = lines.find(({ half }) => isSameKind(half, kind));
           return line
