@@ -1,6 +1,7 @@
 import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
-import { readFileSync } from 'node:fs';
+import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { expect, request, test } from '@playwright/test';
 import { freePort } from '../scripts/postgres.mjs';
@@ -93,7 +94,7 @@ test('a start command that was killed outright leaves nothing in the way of the 
   expect(second.stderr).toContain(`it already runs on ${data}`);
   expect((await api.get('/api/health')).ok()).toBe(true);
 
-  const owner = Number(readFileSync(join(data, 'running.pid'), 'utf8'));
+  const owner = Number.parseInt(readFileSync(join(data, 'running.pid'), 'utf8'), 10);
   process.kill(owner, 'SIGKILL');
   await once(first, 'exit');
   const again = await start(port, data);
@@ -102,5 +103,128 @@ test('a start command that was killed outright leaves nothing in the way of the 
   } finally {
     await stop(again, data);
     await api.dispose();
+  }
+});
+
+/** Runs the start command until it ends by itself. */
+function failing(env: Record<string, string>, folder = root) {
+  const { status, stderr } = spawnSync(process.execPath, ['scripts/start.mjs'], {
+    cwd: folder,
+    env: { ...process.env, DATABASE_URL: '', ...env },
+    encoding: 'utf8',
+    timeout: 60_000,
+  });
+  return { status, stderr };
+}
+
+test('a port that is taken, a wrong DATABASE_URL and a stale pid file are each told plainly', async () => {
+  test.setTimeout(120_000);
+  const port = await freePort();
+  const data = join(process.env.FETTLE_E2E_DATA!, 'refused');
+  const taken = createServer().listen(port, '127.0.0.1');
+  await once(taken, 'listening');
+  const busy = failing({ FETTLE_PORT: String(port), FETTLE_DATA: data });
+  taken.close();
+  expect(busy.status).toBe(1);
+  expect(busy.stderr).toContain(`port ${port} is taken by another program`);
+  expect(busy.stderr).toContain(`FETTLE_PORT=${port + 1}`);
+
+  const env = { FETTLE_PORT: String(port), FETTLE_DATA: data };
+  expect(failing({ ...env, DATABASE_URL: 'somewhere' }).stderr).toContain('DATABASE_URL is not an address');
+  expect(failing({ ...env, DATABASE_URL: 'mysql://a@b/c' }).stderr).toContain('begins with “mysql://”');
+  const gone = failing({ ...env, DATABASE_URL: 'postgresql://wren@127.0.0.1:9/reed' });
+  expect(gone.status).toBe(1);
+  expect(gone.stderr).toContain('the database “reed” at 127.0.0.1:9 cannot be opened');
+  expect(gone.stderr).not.toMatch(/\n\s+at /u);
+
+  // The number of a process that lives, but is another one than the file was written by.
+  mkdirSync(data, { recursive: true });
+  writeFileSync(join(data, 'running.pid'), `${process.pid}\n1\n`);
+  const running = await start(port, data);
+  await stop(running, data);
+});
+
+test('a database that stops, and a server that does, are started again, and the page says so meanwhile', async ({
+  page,
+}) => {
+  test.setTimeout(120_000);
+  const port = await freePort();
+  const data = join(process.env.FETTLE_E2E_DATA!, 'dying');
+  const running = await start(port, data);
+  const origin = `http://127.0.0.1:${port}`;
+  const api = await request.newContext({ baseURL: origin });
+  try {
+    const id = await putOnBench(api, reedDocument('Reed 6 database gone'));
+    await page.goto(`${origin}/engines/${id}/bores`);
+    await allSaved(page);
+    const postmaster = Number(readFileSync(join(data, 'postgres/data/postmaster.pid'), 'utf8').split('\n')[0]);
+    process.kill(postmaster, 'SIGKILL');
+    await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
+    await page.keyboard.press('Enter');
+    await allSaved(page);
+    await expect
+      .poll(async () => (await (await api.get(`/api/jobs/${id}`)).json()).readings?.length, { timeout: 30_000 })
+      .toBe(1);
+
+    const server = execFileSync('pgrep', ['-f', 'packages/server/dist/main.js'], { encoding: 'utf8' })
+      .trim()
+      .split('\n')
+      .map(Number)
+      .find((pid) => readFileSync(`/proc/${pid}/environ`, 'utf8').includes(`FETTLE_PORT=${port}\0`));
+    process.kill(server!, 'SIGKILL');
+    await page.getByLabel('M2 main bore front plane, mm').fill('64.011');
+    await page.keyboard.press('Enter');
+    await expect(page.getByText('No server. 1 change kept on this device')).toBeVisible();
+    await expect(page.getByText('All saved')).toBeVisible({ timeout: 30_000 });
+  } finally {
+    await stop(running, data);
+    await api.dispose();
+  }
+});
+
+test('a clone where the database’s user cannot enter keeps its data in a place of its own', async () => {
+  test.skip(
+    process.getuid?.() !== 0,
+    'only root has folders that others cannot enter, and another user for the database',
+  );
+  test.setTimeout(120_000);
+  const clone = join('/root', `fettle-e2e-${process.pid}`);
+  mkdirSync(clone, { mode: 0o700 });
+  let place: string | undefined;
+  try {
+    for (const part of ['scripts', 'package.json', 'package-lock.json']) {
+      cpSync(join(root, part), join(clone, part), { recursive: true });
+    }
+    for (const part of ['node_modules', 'packages', 'e2e']) symlinkSync(join(root, part), join(clone, part));
+    for (const part of ['tsconfig.json', 'tsconfig.base.json']) cpSync(join(root, part), join(clone, part));
+    const startOnce = async () => {
+      const port = await freePort();
+      const { FETTLE_DATA: _, ...env } = process.env;
+      const child = spawn(process.execPath, ['scripts/start.mjs'], {
+        cwd: clone,
+        env: { ...env, FETTLE_PORT: String(port), DATABASE_URL: '' },
+        stdio: ['ignore', 'pipe', 'inherit'],
+      });
+      let said = '';
+      await new Promise<void>((resolve, reject) => {
+        child.stdout!.on('data', (chunk) => {
+          said += chunk;
+          if (said.includes('Fettle is ready')) resolve();
+        });
+        child.on('exit', (code) => reject(new Error(`start ended with ${code}: ${said}`)));
+      });
+      const ended = once(child, 'exit');
+      child.kill('SIGTERM');
+      await ended;
+      return /the data is kept in (\S+)/u.exec(said)?.[1];
+    };
+    place = await startOnce();
+    expect(place).toMatch(/^\/var\/lib\/fettle\/fettle-e2e-/u);
+    expect(existsSync(join(place!, 'data/PG_VERSION'))).toBe(true);
+    // Found again.
+    expect(await startOnce()).toBe(place);
+  } finally {
+    rmSync(clone, { recursive: true, force: true });
+    if (place) rmSync(place, { recursive: true, force: true });
   }
 });

@@ -30,7 +30,9 @@ test('two people at one engine: readings and changes merge, clashes are asked ab
   await vise.keyboard.press('Enter');
   await allSaved(vise);
   await block.context().setOffline(false);
-  await expect(block.getByText('M2 bore front: you typed “64.011”, meanwhile Wren entered “64.012”.')).toBeVisible({
+  await expect(
+    block.getByText('M2 main bore, front plane: you typed “64.011”, meanwhile Wren entered “64.012”.'),
+  ).toBeVisible({
     timeout: 20_000,
   });
   // The question survives a reload.

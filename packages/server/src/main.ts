@@ -5,6 +5,9 @@ import { openDatabase } from './database/openDatabase.js';
 import { loadDemo } from './demo/loadDemo.js';
 import { FitPool } from './fit/fitPool.js';
 
+/** Exit status when what is wrong has been said (EX_CONFIG of sysexits.h). */
+const SAID_WHY = 78;
+
 /** How long running requests get to finish when the server is told to stop, ms. */
 const GRACE_MS = 5000;
 
@@ -17,7 +20,13 @@ function required(name: string): string {
 const log = pino({ level: process.env.FETTLE_LOG ?? 'info' });
 const port = Number(required('FETTLE_PORT'));
 const host = process.env.FETTLE_HOST ?? '127.0.0.1';
-const database = await openDatabase(required('DATABASE_URL'));
+const database = await openDatabase(required('DATABASE_URL')).catch((error: Error) => {
+  const { hostname, port: at, pathname } = new URL(required('DATABASE_URL'));
+  console.error(
+    `Fettle could not start: the database “${pathname.slice(1)}” at ${hostname}:${at || '5432'} cannot be opened: ${error.message || error.name}. Check DATABASE_URL.`,
+  );
+  process.exit(SAID_WHY);
+});
 if (process.env.FETTLE_DEMO !== 'no') await loadDemo(database, log);
 const fits = new FitPool();
 const app = createApp({ database, fits, log, webFolder: process.env.FETTLE_WEB ?? null });

@@ -10,7 +10,7 @@ import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, Quiet, Row } from '../look/Panel.js';
 import { NOBODY } from '../person/personSlice.js';
-import { deleteJob, fetchJobs, RefusedError, restoreJob } from '../saving/api.js';
+import { deleteJob, fetchJobs, RefusedError, restoreJob, UnreachableError } from '../saving/api.js';
 import { serverAnswered, serverLost } from '../saving/savingSlice.js';
 
 const LOOK_EVERY_MS = 8000;
@@ -111,8 +111,8 @@ export function BenchList() {
       setJobs(here);
       setDeleted(gone);
       dispatch(serverAnswered());
-    } catch {
-      dispatch(serverLost());
+    } catch (error) {
+      dispatch(serverLost(error instanceof UnreachableError && error.isDatabase));
     }
   }, [dispatch]);
   useEffect(() => {

@@ -5,16 +5,37 @@ import type { FitAnswer, FitSearch } from './fitWorker.js';
 export class FitSearcher {
   private worker: Worker | null = null;
   private search: Remote<FitSearch> | null = null;
+  private broken: Promise<never> = new Promise(() => {});
 
   /** Starts the worker, which makes itself ready. */
   start(): void {
     void this.remote;
   }
 
-  get remote(): Remote<FitSearch> {
-    this.worker ??= new Worker(new URL('./fitWorker.ts', import.meta.url), { type: 'module' });
+  private get remote(): Remote<FitSearch> {
+    if (this.worker === null) {
+      const worker = new Worker(new URL('./fitWorker.ts', import.meta.url), { type: 'module' });
+      this.worker = worker;
+      this.broken = new Promise((_, reject) => {
+        worker.addEventListener('error', (event) =>
+          reject(
+            new Error(
+              `the search could not be loaded or broke off (${event.message || 'no more is known'}); load the page anew`,
+            ),
+          ),
+        );
+      });
+      // Told to those who wait for an answer.
+      this.broken.catch(() => {});
+    }
     this.search ??= wrap<FitSearch>(this.worker);
     return this.search;
+  }
+
+  /** Asks something; fails where the worker cannot answer any more. */
+  ask<Result>(question: (search: Remote<FitSearch>) => Promise<Result>): Promise<Result> {
+    const answer = question(this.remote);
+    return Promise.race([answer, this.broken]);
   }
 
   /** Stops whatever is being searched for: its promise never settles. Another worker makes itself ready. */

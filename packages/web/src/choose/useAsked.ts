@@ -1,5 +1,7 @@
+import type { Remote } from 'comlink';
 import { useEffect, useState } from 'react';
 import { FitSearcher } from './fitSearch.js';
+import type { FitSearch } from './fitWorker.js';
 
 const sideSearcher = new FitSearcher();
 sideSearcher.start();
@@ -18,14 +20,15 @@ const WAITING = { result: null, fault: null };
  */
 export function useAsked<Result>(
   key: string | null,
-  ask: (search: FitSearcher['remote']) => Promise<Result>,
+  ask: (search: Remote<FitSearch>) => Promise<Result>,
 ): Asked<Result> {
   const [answer, setAnswer] = useState<(Asked<Result> & { key: string }) | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for all that the question depends on
   useEffect(() => {
     if (key === null) return;
     let isCurrent = true;
-    ask(sideSearcher.remote)
+    sideSearcher
+      .ask(ask)
       .then((result) => isCurrent && setAnswer({ key, result, fault: null }))
       .catch((error: Error) => isCurrent && setAnswer({ key, result: null, fault: error.message }));
     return () => {

@@ -76,8 +76,8 @@ export function useJobPlan(document: JobDocument, readings: readonly Reading[], 
     const listen = (at: FitProgress) => {
       if (isCurrent && performance.now() - started > QUIET_MS) setProgress({ asked, at });
     };
-    planSearcher.remote
-      .solve(asked.request, proxy(listen), times === 0 ? undefined : GOING_ON_S[times - 1])
+    planSearcher
+      .ask((search) => search.solve(asked.request, proxy(listen), times === 0 ? undefined : GOING_ON_S[times - 1]))
       .then((solved) => answer(resultOf(solved), null))
       .catch((error: Error) => answer(null, error.message));
     return () => {

@@ -11,7 +11,7 @@ import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { NOBODY } from '../person/personSlice.js';
-import { fetchJob, RefusedError } from '../saving/api.js';
+import { fetchJob, RefusedError, UnreachableError } from '../saving/api.js';
 import { documentWith, jobArrived, parcelAdded, serverAnswered, serverLost } from '../saving/savingSlice.js';
 
 /** How often an open engine is looked up for other people's changes, ms. */
@@ -46,7 +46,7 @@ export function useJobLoading(id: string): { readonly fault: string | null } {
       } catch (error) {
         if (stopped) return;
         if (error instanceof RefusedError) setFault(error.problem.detail);
-        else dispatch(serverLost());
+        else dispatch(serverLost(error instanceof UnreachableError && error.isDatabase));
       }
     };
     void look();

@@ -13,7 +13,7 @@ const Mark = styled.output<{ $tone: string }>`
 
 /** Whether everything typed is on the server, on its way, or kept on this device. */
 export function SavingMark() {
-  const { parcels, unreachable, notKept, pageFault } = useAppSelector((state) => state.saving);
+  const { parcels, unreachable, isDatabaseAway, notKept, pageFault } = useAppSelector((state) => state.saving);
   const count = parcels.length;
   const changes = `${count} ${count === 1 ? 'change' : 'changes'}`;
   if (pageFault !== null) {
@@ -28,7 +28,8 @@ export function SavingMark() {
     return (
       <Mark $tone="var(--close)">
         <CloudOff aria-hidden size={20} />
-        {count > 0 ? `No server. ${changes} kept ${where}` : 'No server. What you type is kept here'}
+        {isDatabaseAway ? 'The database is away, it is being started again.' : 'No server.'}{' '}
+        {count > 0 ? `${changes} kept ${where}` : 'What you type is kept here'}
       </Mark>
     );
   }

@@ -40,7 +40,15 @@ export class RefusedError extends Error {
 }
 
 /** The server did not answer, or could not work: worth trying again. */
-export class UnreachableError extends Error {}
+export class UnreachableError extends Error {
+  /** Whether the server is there, but its database is not. */
+  readonly isDatabase: boolean;
+
+  constructor(message: string, isDatabase = false) {
+    super(message);
+    this.isDatabase = isDatabase;
+  }
+}
 
 /** The server answered that it failed at this: trying once more is worth it, going on trying is not. */
 export class FailedError extends Error {}
@@ -67,7 +75,7 @@ async function call(
   if (!isProblem) throw new UnreachableError(`The server answered ${response.status}.`);
   const problem = z.looseObject(problemSchema.shape).parse(await response.json());
   if (problem.type.endsWith('#server-fault')) throw new FailedError(`${problem.title}. ${problem.detail}`);
-  if (response.status >= 500) throw new UnreachableError(problem.detail);
+  if (response.status >= 500) throw new UnreachableError(problem.detail, problem.type.endsWith('#not-ready'));
   throw new RefusedError(problem);
 }
 

@@ -15,7 +15,7 @@ import {
   sendingStarted,
   waitingRecalled,
 } from './savingSlice.js';
-import { aliveTabs, alone, showTab } from './tabs.js';
+import { aliveTabs, alone, showTab, tabGone } from './tabs.js';
 
 const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 8000;
@@ -41,6 +41,7 @@ class Delivery {
   private recalled = false;
   private readonly tab = newId();
   private readonly outbox = new Outbox(this.tab);
+  private readonly watched = new Set<string>();
   private readonly failures = new Map<string, number>();
 
   constructor(store: Store) {
@@ -48,10 +49,10 @@ class Delivery {
   }
 
   async start(): Promise<void> {
+    this.store.subscribe(() => this.look());
     await showTab(this.tab);
     await this.adopt();
     this.recalled = true;
-    this.store.subscribe(() => this.look());
     setInterval(() => void this.adopt(), ADOPT_EVERY_MS);
     addEventListener('online', () => this.retryNow());
     this.look();
@@ -60,13 +61,27 @@ class Delivery {
   /** Takes over what earlier visits, and tabs that are gone, left waiting. */
   private async adopt(): Promise<void> {
     try {
-      const left = await alone('adopting', async () => this.outbox.adopt(await aliveTabs()));
+      const { waiting: left, others } = await alone('adopting', async () => this.outbox.adopt(await aliveTabs()));
+      for (const tab of others) {
+        // A page that is just being reloaded still holds on to its own for a moment.
+        if (this.watched.has(tab)) continue;
+        this.watched.add(tab);
+        void tabGone(tab).then(() => this.adopt());
+      }
       const known = new Set(this.store.getState().saving.parcels.map(({ id }) => id));
       const parcels = left.parcels.filter(({ id }) => !known.has(id));
       if (parcels.length + left.clashes.length + left.refusals.length === 0) return;
       this.store.dispatch(waitingRecalled({ ...left, parcels }));
     } catch (error) {
       if (this.store.getState().saving.notKept === null) this.store.dispatch(keepingFailed((error as Error).message));
+    }
+  }
+
+  private note(waiting: Waiting): void {
+    try {
+      this.outbox.note(waiting);
+    } catch {
+      // Local storage is full or forbidden: the rows follow in a moment all the same.
     }
   }
 
@@ -79,19 +94,22 @@ class Delivery {
 
   private look(): void {
     const { parcels, sending, refusals, clashes } = this.store.getState().saving;
-    if (!this.recalled) return;
     if (this.kept?.parcels !== parcels || this.kept.clashes !== clashes || this.kept.refusals !== refusals) {
       const waiting = { parcels, clashes, refusals };
       const before = this.kept;
       this.kept = waiting;
+      this.note(waiting);
       this.keeping = this.keeping
         .then(() => this.outbox.keep(waiting, before))
+        .then(() => {
+          if (this.kept === waiting) this.outbox.noted();
+        })
         .catch((error: Error) => {
           if (this.store.getState().saving.notKept === null) this.store.dispatch(keepingFailed(error.message));
         });
     }
     const [first] = parcels;
-    if (first && sending === null && this.timer === null) {
+    if (this.recalled && first && sending === null && this.timer === null) {
       this.store.dispatch(sendingStarted(first.id));
       void this.send(first);
     }
@@ -116,7 +134,7 @@ class Delivery {
           this.look();
         }, this.wait);
         this.wait = Math.min(2 * this.wait, LONGEST_WAIT_MS);
-        this.store.dispatch(sendingFailed());
+        this.store.dispatch(sendingFailed(error instanceof UnreachableError && error.isDatabase));
       }
     }
   }

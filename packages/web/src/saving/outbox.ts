@@ -72,6 +72,16 @@ interface OutboxDatabase extends DBSchema {
   rows: { key: string; value: Row };
 }
 
+/** Local storage is written at once, but holds little: there each tab notes what is not in its rows yet. */
+const JOURNAL = 'fettle.waiting.';
+
+/** What tabs have noted and not yet put into their rows. */
+function journals(): { tab: string; waiting: Waiting }[] {
+  return Object.keys(localStorage)
+    .filter((key) => key.startsWith(JOURNAL))
+    .map((key) => ({ tab: key.slice(JOURNAL.length), waiting: JSON.parse(localStorage.getItem(key)!) as Waiting }));
+}
+
 const NOTHING: Waiting = { parcels: [], clashes: [], refusals: [] };
 
 function itemsOf({ parcels, clashes, refusals }: Waiting): Map<string, Row['item']> {
@@ -124,15 +134,41 @@ export class Outbox {
    * Takes over what tabs that are gone left waiting.
    *
    * @param isAlive whether a tab still looks after its own
-   * @returns what this tab now looks after in addition, oldest first
+   * @returns what this tab now looks after in addition, oldest first, and the other tabs that have something waiting
    */
-  async adopt(isAlive: (tab: string) => boolean): Promise<Waiting> {
+  async adopt(isAlive: (tab: string) => boolean): Promise<{ waiting: Waiting; others: readonly string[] }> {
+    const left = journals().filter(({ tab }) => tab !== this.tab && !isAlive(tab));
     const transaction = (await this.database()).transaction('rows', 'readwrite');
-    const orphans = (await transaction.store.getAll()).filter(({ tab }) => tab !== this.tab && !isAlive(tab));
+    // What a tab could not put into its rows any more says all that it had: its rows are older.
+    for (const { tab, waiting } of left) {
+      for (const row of await transaction.store.getAll()) if (row.tab === tab) await transaction.store.delete(row.key);
+      for (const [key, item] of itemsOf(waiting)) {
+        this.last = Math.max(this.last + 1, Date.now());
+        await transaction.store.put({ key, tab, at: this.last, item });
+      }
+    }
+    const foreign = (await transaction.store.getAll()).filter(({ tab }) => tab !== this.tab);
+    const orphans = foreign.filter(({ tab }) => !isAlive(tab));
     orphans.sort((a, b) => a.at - b.at);
     for (const row of orphans) await transaction.store.put({ ...row, tab: this.tab });
     await transaction.done;
-    return waitingOf(orphans);
+    for (const { tab } of left) localStorage.removeItem(JOURNAL + tab);
+    const tabs = [...foreign, ...journals()].map(({ tab }) => tab);
+    const others = [...new Set(tabs)].filter((tab) => tab !== this.tab && isAlive(tab));
+    return { waiting: waitingOf(orphans), others };
+  }
+
+  /**
+   * Writes down at once, before anything else can happen, what is waiting: rows take a moment, and a page that is closed in that moment
+   * must not take a figure along.
+   */
+  note(now: Waiting): void {
+    localStorage.setItem(JOURNAL + this.tab, JSON.stringify(now));
+  }
+
+  /** What was noted is in its rows. */
+  noted(): void {
+    localStorage.removeItem(JOURNAL + this.tab);
   }
 
   /** Keeps what is waiting now, where it differs from what was kept before: one transaction, only this tab's rows. */

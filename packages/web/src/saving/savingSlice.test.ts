@@ -116,7 +116,7 @@ describe('the outbox', () => {
       parcelAdded(reading('b', '64.02', null, 2)),
       sendingStarted('a'),
     );
-    const failed = after(sent, sendingFailed());
+    const failed = after(sent, sendingFailed(false));
     expect(failed).toMatchObject({ unreachable: true, sending: null });
     expect(ids(failed)).toEqual(['a', 'b']);
     const delivered = after(failed, sendingStarted('a'), parcelDelivered('a'));

@@ -20,6 +20,8 @@ export interface SavingState {
   /** Id of the parcel that is on its way. */
   readonly sending: string | null;
   readonly unreachable: boolean;
+  /** Whether it is only the database that is away. */
+  readonly isDatabaseAway: boolean;
   /** Why this browser cannot keep unsent changes over a reload, or null. */
   readonly notKept: string | null;
   readonly clashes: readonly Clash[];
@@ -33,6 +35,7 @@ const initialState: SavingState = {
   parcels: [],
   sending: null,
   unreachable: false,
+  isDatabaseAway: false,
   notKept: null,
   clashes: [],
   refusals: [],
@@ -84,9 +87,19 @@ const savingSlice = createSlice({
       return { ...state, parcels: state.parcels.map((other) => (other === old ? joined : other)) };
     },
     sendingStarted: (state, { payload }: PayloadAction<string>) => ({ ...state, sending: payload }),
-    sendingFailed: (state) => ({ ...state, sending: null, unreachable: true }),
+    /** @param payload whether it is only the database that is away */
+    sendingFailed: (state, { payload }: PayloadAction<boolean>) => ({
+      ...state,
+      sending: null,
+      unreachable: true,
+      isDatabaseAway: payload,
+    }),
     serverAnswered: (state) => (state.unreachable ? { ...state, unreachable: false } : state),
-    serverLost: (state) => (state.unreachable ? state : { ...state, unreachable: true }),
+    /** @param payload whether it is only the database that is away */
+    serverLost: (state, { payload }: PayloadAction<boolean>) =>
+      state.unreachable && state.isDatabaseAway === payload
+        ? state
+        : { ...state, unreachable: true, isDatabaseAway: payload },
     jobArrived: (state, { payload: job }: PayloadAction<JobView>) => {
       const known = state.jobs[job.id];
       if (known && known.revision > job.revision) return state;

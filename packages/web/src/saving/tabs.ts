@@ -23,6 +23,11 @@ export async function aliveTabs(): Promise<(tab: string) => boolean> {
   return (tab) => held.has(nameOf(tab));
 }
 
+/** Waits until a tab is gone. */
+export async function tabGone(tab: string): Promise<void> {
+  await locks?.request(nameOf(tab), () => {});
+}
+
 /** Does something while no other tab does. */
 export async function alone<Result>(what: 'adopting' | 'sending', work: () => Promise<Result>): Promise<Result> {
   return locks ? ((await locks.request(`fettle ${what}`, work)) as Result) : work();

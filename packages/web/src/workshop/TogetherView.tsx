@@ -112,14 +112,12 @@ export function TogetherView() {
   const fitThem = (seconds?: number) => {
     if (!joint?.request) return;
     setWork({ state: 'working', progress: null });
-    searcher.current.remote
-      .solve(
-        joint.request,
-        proxy((progress: FitProgress) =>
-          setWork((old) => (old.state === 'working' ? { state: 'working', progress } : old)),
-        ),
-        seconds,
-      )
+    const { request } = joint;
+    const listen = proxy((progress: FitProgress) =>
+      setWork((old) => (old.state === 'working' ? { state: 'working', progress } : old)),
+    );
+    searcher.current
+      .ask((search) => search.solve(request, listen, seconds))
       .then((answer) => setWork({ state: 'done', joint, plan: resultOf(answer) }))
       .catch((error: Error) => setWork({ state: 'failed', detail: error.message }));
   };

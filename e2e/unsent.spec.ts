@@ -1,0 +1,181 @@
+import { nanometres } from '@fettle/core';
+import { expect, request as requests, test } from '@playwright/test';
+import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
+
+test('typed from another host over plain HTTP, a reading is kept as anywhere', async ({ page, request }) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 from afar'));
+  // What such a page does not have: browsers give it to secure origins only.
+  await page.addInitScript(() => {
+    Reflect.deleteProperty(Crypto.prototype, 'randomUUID');
+    Object.defineProperty(Navigator.prototype, 'locks', { value: undefined });
+  });
+  await page.goto(`/engines/${id}/bores`);
+  await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
+  await page.keyboard.press('Enter');
+  await allSaved(page);
+  await expect
+    .poll(async () =>
+      (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(({ text }: { text: string }) => text),
+    )
+    .toEqual(['64.010']);
+});
+
+test('two tabs without a server each keep what was typed in them, and all of it arrives', async ({
+  context,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 in two tabs'));
+  const [one, two] = [await context.newPage(), await context.newPage()];
+  for (const page of [one, two]) {
+    await page.goto(`/engines/${id}/bores`);
+    await allSaved(page);
+  }
+  await context.setOffline(true);
+  for (const [page, main, text] of [
+    [one, 'M1', '64.010'],
+    [two, 'M2', '64.011'],
+    [one, 'M3', '64.012'],
+  ] as const) {
+    await page.getByLabel(`${main} main bore front plane, mm`).fill(text);
+    await page.keyboard.press('Enter');
+    await expect(page.getByText(/kept on this device/u)).toBeVisible();
+  }
+  // One of them is gone before the server is back: the other one sends for it.
+  await one.close();
+  await context.setOffline(false);
+  await allSaved(two);
+  await expect
+    .poll(
+      async () =>
+        (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(({ text }: { text: string }) => text).sort(),
+      { timeout: 30_000 },
+    )
+    .toEqual(['64.010', '64.011', '64.012']);
+});
+
+test('what the server cannot take is set aside and shown, and the rest goes on', async ({ page, request }) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 set aside'));
+  await page.goto(`/engines/${id}/bores`);
+  // The first reading fails in the server, whenever it is sent.
+  await page.route(/\/readings\//u, async (route) => {
+    if (!(route.request().postData() ?? '').includes('64.010')) return route.continue();
+    await route.fulfill({
+      status: 500,
+      contentType: 'application/problem+json',
+      body: JSON.stringify({
+        type: '/api/docs#server-fault',
+        title: 'Something went wrong',
+        status: 500,
+        detail: 'Logged.',
+      }),
+    });
+  });
+  await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('64.011');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('M1 main bore, front plane: “64.010” was not taken')).toBeVisible();
+  await allSaved(page);
+  const texts = (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(
+    ({ text }: { text: string }) => text,
+  );
+  expect(texts).toEqual(['64.011']);
+  // It survives a reload, and goes once it can.
+  await page.unroute(/\/readings\//u);
+  await page.reload();
+  await page.getByRole('button', { name: 'Try again' }).click();
+  await allSaved(page);
+  await expect.poll(async () => (await (await request.get(`/api/jobs/${id}`)).json()).readings.length).toBe(2);
+});
+
+test('a clash over a crankpin names the crankpin', async ({ page, request }) => {
+  const document = reedDocument('Reed 6 two at a pin', 3, { withRods: true });
+  const id = await putOnBench(request, document);
+  await page.goto(`/engines/${id}/pins`);
+  const box = page.getByLabel(/^P1 crankpin front, 0°/u);
+  await page.route(/\/readings\//u, (route) => route.abort());
+  await box.fill('47.980');
+  await page.keyboard.press('Enter');
+  const api = await requests.newContext({ baseURL: new URL(page.url()).origin });
+  const draft = {
+    feature: 'pin',
+    station: 1,
+    slot: 'front-0',
+    text: '47.990',
+    unit: 'mm',
+    setting: null,
+    replaces: null,
+  };
+  const sent = await api.put(`/api/jobs/${id}/readings/${crypto.randomUUID()}`, {
+    data: { ...draft, by: 'Reed', at: new Date().toISOString() },
+  });
+  expect(sent.status()).toBe(201);
+  await page.unroute(/\/readings\//u);
+  await expect(page.getByText('P1 crankpin, front, 0°: you typed “47.980”')).toBeVisible({ timeout: 20_000 });
+  await page.getByRole('button', { name: 'Keep mine' }).click();
+  await allSaved(page);
+  await api.dispose();
+});
+
+test('a fault in the page is shown, and never followed by “saved”', async ({ page, request }) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 page fault'));
+  await page.goto(`/engines/${id}/bores`);
+  await allSaved(page);
+  await page.evaluate(() => {
+    setTimeout(() => {
+      throw new Error('a screw came loose');
+    });
+  });
+  await expect(page.getByText('The page made a mistake (a screw came loose)')).toBeVisible();
+  await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
+  await page.keyboard.press('Enter');
+  await expect.poll(async () => (await (await request.get(`/api/jobs/${id}`)).json()).readings.length).toBe(1);
+  await expect(page.getByText('All saved')).toBeHidden();
+  await page.getByRole('button', { name: 'Load the page anew' }).click();
+  await allSaved(page);
+});
+
+test('two boxes of one name keep their own unsaved figures over a reload', async ({ page, request }) => {
+  const document = reedDocument('Reed 6 alike');
+  // Two kinds of half that only their series tells apart: their boxes are called the same.
+  const twins = document.shells.thin!;
+  const [a, b] = [crypto.randomUUID(), crypto.randomUUID()].sort();
+  const shells = { [a!]: { ...twins, series: 'A' }, [b!]: { ...twins, series: 'B' } };
+  const id = await putOnBench(request, { ...document, shells });
+  await page.goto(`/engines/${id}/drawer`);
+  const walls = page.getByRole('textbox', { name: /^Wall of/u });
+  await expect(walls).toHaveCount(2);
+  await walls.nth(0).fill('1.9x');
+  await walls.nth(1).fill('1.8x');
+  await page.reload();
+  await expect(walls.nth(0)).toHaveValue('1.9x');
+  await expect(walls.nth(1)).toHaveValue('1.8x');
+});
+
+test('a search that has no answer in its time says so, with what is proven, and goes on when told', async ({
+  page,
+  request,
+}) => {
+  // Gaps 2 µm apart and walls in steps of 5 µm: never within 1 µm of each other.
+  const document = reedDocument('Reed 6 takes long');
+  const id = await putOnBench(request, { ...document, rules: { ...document.rules, maxSpread: nanometres(1000) } });
+  for (const [at, bore] of ['64.010', '64.012', '64.014'].entries()) {
+    await enter(request, id, 'mainBore', at + 1, bore);
+    await enter(request, id, 'mainJournal', at + 1, '59.985');
+  }
+  // The worker's clock has always just run out, until it is told to be patient.
+  await page.route(/fitWorker.*\.js$/u, async (route) => {
+    const answer = await route.fetch();
+    const rush = `{ let t = 0; const real = performance.now.bind(performance); performance.now = () => (t += 1e7);
+      new BroadcastChannel('patience').onmessage = () => { performance.now = () => 1e12 + real(); }; }\n`;
+    await route.fulfill({ response: answer, body: `${rush}${await answer.text()}` });
+  });
+  await page.goto(`/engines/${id}/choose`);
+  const said = page.getByText('No answer in the time there was');
+  await expect(said).toBeVisible();
+  await expect(page.getByText(/no choice can cost less than/u)).toBeVisible();
+  await page.evaluate(() => new BroadcastChannel('patience').postMessage('please'));
+  await page.getByRole('button', { name: 'Go on for 1 min' }).click();
+  await expect(page.getByText('M1, M2 and M3 can each be served, but not within')).toBeVisible({ timeout: 15_000 });
+  await expect(said).toBeHidden();
+});
