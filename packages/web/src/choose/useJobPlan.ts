@@ -77,8 +77,10 @@ export function useJobPlan(document: JobDocument, readings: readonly Reading[], 
       if (isCurrent && performance.now() - started > QUIET_MS) setProgress({ asked, at });
     };
     planSearcher
-      .ask((search) => search.solve(asked.request, proxy(listen), times === 0 ? undefined : GOING_ON_S[times - 1]))
-      .then((solved) => answer(resultOf(solved), null))
+      .ask(async (search) =>
+        resultOf(await search.solve(asked.request, proxy(listen), times === 0 ? undefined : GOING_ON_S[times - 1])),
+      )
+      .then((plan) => answer(plan, null))
       .catch((error: Error) => answer(null, error.message));
     return () => {
       isCurrent = false;

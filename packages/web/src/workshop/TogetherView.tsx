@@ -117,8 +117,8 @@ export function TogetherView() {
       setWork((old) => (old.state === 'working' ? { state: 'working', progress } : old)),
     );
     searcher.current
-      .ask((search) => search.solve(request, listen, seconds))
-      .then((answer) => setWork({ state: 'done', joint, plan: resultOf(answer) }))
+      .ask(async (search) => resultOf(await search.solve(request, listen, seconds)))
+      .then((plan) => setWork({ state: 'done', joint, plan }))
       .catch((error: Error) => setWork({ state: 'failed', detail: error.message }));
   };
   const cancel = () => {
