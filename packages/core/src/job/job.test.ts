@@ -396,6 +396,53 @@ describe('the rods of a job', () => {
     });
   });
 
+  it('are judged pairing by pairing: one rough rod does not make every pin out of round', () => {
+    const first = rods.find(({ feature, station }) => feature === 'bigEnd' && station === 1)!;
+    // Two planes 40 µm apart: no clearance at any pin is inside at both.
+    const apart = { ...first, id: '00000000-0000-4000-8000-0000000000ff', slot: 'rear' as const };
+    const rough = { ...apart, nm: nanometres(first.nm! + 40_000) };
+    const job = withRods();
+    const asked = jobFit({ ...job, limits: { ...job.limits, bigEnd: null } }, [...measured, ...rods, rough]);
+    if (!asked.ok) throw new Error(asked.reason);
+    // The pins take part; only the rough rod itself fits nowhere.
+    const plan = fit(fitRequestSchema.parse(asked.request));
+    expect(asked.request.stations.filter(({ family }) => family === 'rod').length).toBeGreaterThan(1);
+    expect(plan.status).toBe('infeasible');
+    expect(plan.conflicts[0]!.message).toMatch(/R1|need \d housings/u);
+    const others = asked.request.housings.filter(
+      ({ family, boreReadings }) => family === 'rod' && boreReadings === undefined,
+    );
+    expect(others.length).toBeGreaterThan(0);
+  });
+
+  it('that are kept stay: unmeasured, blocked or two on one pin, each is named and the other pins are chosen for', () => {
+    const keeping = (kept: Record<string, number>) => {
+      const job = withRods();
+      const names = new Set([...Object.keys(job.rods), ...Object.keys(kept)]);
+      const pins = [...names].map((rod) => [rod, { mark: '', pin: kept[rod] ?? null }] as const);
+      return { ...job, rods: Object.fromEntries(pins) };
+    };
+    const stationsOf = (asked: ReturnType<typeof jobFit>) =>
+      asked.ok ? asked.request.stations.filter(({ family }) => family === 'rod').map(({ id }) => id) : [];
+    const whole = stationsOf(jobFit(withRods(), [...measured, ...rods]));
+    const unread = rods.filter(({ feature, station }) => feature !== 'bigEnd' || station !== 1);
+    const one = jobFit(keeping({ 1: 1 }), [...measured, ...unread]);
+    expect(one.leftOut).toContainEqual({ station: 'P1', reason: 'rod-not-measured', rods: ['R1'] });
+    expect(stationsOf(one)).toEqual(whole.filter((id) => id !== 'P1'));
+    const two = jobFit(keeping({ 1: 1, 2: 1 }), [...measured, ...rods]);
+    expect(two.leftOut).toContainEqual({ station: 'P1', reason: 'two-rods', rods: ['R1', 'R2'] });
+    if (!two.ok) throw new Error(two.reason);
+    expect(two.request.housings.some(({ id }) => id === 'R1' || id === 'R2')).toBe(false);
+    const huge = rods.map((reading) =>
+      reading.feature === 'bigEnd' && reading.station === 1
+        ? { ...reading, nm: nanometres(reading.nm! + 100_000) }
+        : reading,
+    );
+    const limits = { ...withRods().limits, bigEnd: { low: um(51_000), high: um(51_016), source: 'Rush book, p. 9' } };
+    const blocked = jobFit({ ...keeping({ 1: 1 }), limits }, [...measured, ...huge]);
+    expect(blocked.leftOut).toContainEqual({ station: 'P1', reason: 'rod-blocked', rods: ['R1'] });
+  });
+
   it('are left out by name while they are not measured, and never stop the mains', () => {
     const asked = jobFit(withRods(), [...measured, ...rods.slice(1)]);
     expect(asked.ok && asked.request.stations.map(({ family }) => family)).toEqual(['main', 'main', 'main']);
@@ -460,6 +507,42 @@ describe('engines fitted together', () => {
         choiceFaults({ ...job.document, choice: { at: '2026-01-01T00:00:00.000Z', by: 'Wren', stations } }),
       ).toEqual([]);
     }
+  });
+
+  it('keep undersizes and bands of the halves: a joint plan of one engine is its own plan', () => {
+    const kinds = drawer.map((line, at) => ({
+      ...line,
+      half: {
+        ...line.half,
+        ...(at % 2 === 0 ? { undersize: '0.25' } : {}),
+        band: { low: nanometres(line.half.wall - 1000), high: nanometres(line.half.wall + 1000) },
+      },
+    }));
+    const document = sharing();
+    const shells = Object.fromEntries(
+      Object.entries(document.shells).map(([id, shell]) => {
+        const { half } = kinds.find((line) => line.id === shell.line)!;
+        return [
+          id,
+          { ...shell, band: half.band, ...(half.undersize === undefined ? {} : { undersize: half.undersize }) },
+        ];
+      }),
+    );
+    const job = { id: 'a', document: { ...document, shells }, readings: measured };
+    const joint = jointFit([job], kinds);
+    expect(joint.request!.shells.map(({ undersize, wallBand }) => [undersize, wallBand !== undefined])).toEqual([
+      ['0.25', true],
+      [undefined, true],
+      ['0.25', true],
+      [undefined, true],
+    ]);
+    const asked = jobFit(job.document, measured, new Map(kinds.map(({ id, half }) => [id, half.onHand])));
+    if (!asked.ok) throw new Error(asked.reason);
+    const [single, together] = [asked.request, joint.request!].map((request) => fit(fitRequestSchema.parse(request)));
+    expect(together!.cost).toBe(single!.cost);
+    expect(together!.stations.map(({ clearance, known }) => [clearance, known])).toEqual(
+      single!.stations.map(({ clearance, known }) => [clearance, known]),
+    );
   });
 
   it('leave what others have reserved, and share out anew what is their own', () => {

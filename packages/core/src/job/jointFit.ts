@@ -102,6 +102,10 @@ export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]
           series: half.series,
           half: half.half,
           wall: numberOfLength(half.wall, unit),
+          ...(half.band
+            ? { wallBand: { low: numberOfLength(half.band.low, unit), high: numberOfLength(half.band.high, unit) } }
+            : {}),
+          ...(half.undersize === undefined ? {} : { undersize: half.undersize }),
           stock: free.get(id) ?? 0,
         })),
       rules: { ...first.asked.request.rules, mixedHalves: true },
