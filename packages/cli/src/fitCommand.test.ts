@@ -1,4 +1,5 @@
-import { execFileSync, spawnSync } from 'node:child_process';
+import { execFileSync, spawn, spawnSync } from 'node:child_process';
+import { once } from 'node:events';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
@@ -70,6 +71,69 @@ describe('fettle fit', () => {
     expect(fitErrorSchema.parse(lines[1])).toMatchObject({ line: 2 });
     expect(fitPlanSchema.parse(lines[2]).status).toBe('infeasible');
     expect(err).toContain('line 2');
+  });
+
+  it('answers a line before the next one has come', async () => {
+    const child = spawn(
+      process.execPath,
+      [
+        '--conditions=@fettle/source',
+        '--import',
+        'tsx',
+        join(root, 'packages/cli/src/main.ts'),
+        'fit',
+        '-',
+        '--ndjson',
+      ],
+      { cwd: root, stdio: ['pipe', 'pipe', 'inherit'] },
+    );
+    const [first] = await Promise.all([
+      once(child.stdout, 'data'),
+      child.stdin.write(`${JSON.stringify(request())}\n`),
+    ]);
+    expect(fitPlanSchema.parse(JSON.parse(String(first[0]))).status).toBe('optimal');
+    // A sign that ends a line elsewhere stands inside a name here.
+    const named = request();
+    named.stations[0]!.id = 'M\u20281';
+    named.housings[0]!.station = 'M\u20281';
+    const [second] = await Promise.all([
+      once(child.stdout, 'data'),
+      child.stdin.write(JSON.stringify(named)),
+      child.stdin.end(),
+    ]);
+    expect(JSON.parse(String(second[0])).stations[0].id).toBe('M\u20281');
+    const [status] = await once(child, 'exit');
+    expect(status).toBe(0);
+  });
+
+  it('exits with 4 and says what is proven when the time comes before an answer', () => {
+    const journals = [43.992, 43.987, 43.984, 43.986, 43.989, 43.987, 43.99, 43.982];
+    const bores = [48.008, 48.008, 48.014, 48.007, 48.002, 48.006, 48.005, 48.007];
+    const stations = journals.map((journal, at) => ({
+      id: `P${at}`,
+      family: 'rod',
+      journal,
+      aim: 0.036,
+      low: 0.03,
+      high: 0.042,
+    }));
+    const housings = bores.map((bore, at) => ({ id: `R${at}`, family: 'rod', bore }));
+    const shells = [0, 1, 2, 3].flatMap((grade) =>
+      ['upper', 'lower'].map((half) => ({
+        id: `g${grade}${half}`,
+        family: 'rod',
+        series: 'A',
+        half,
+        wall: 1.984 + (3 * grade) / 1000,
+        stock: half === 'lower' && grade === 0 ? 1 : half === 'lower' && grade === 3 ? 3 : 2,
+      })),
+    );
+    const short = { format: 'fettle.fit-request/1', unit: 'mm', stations, housings, shells };
+    const { status, out } = fettle(['fit', '-', '--seconds', '0.000001'], JSON.stringify(short));
+    const plan = fitPlanSchema.parse(JSON.parse(out));
+    expect([status, plan.status]).toEqual([4, 'stopped']);
+    expect([plan.cost, plan.stations, plan.conflicts]).toEqual([null, [], []]);
+    expect(plan.bound).toBeGreaterThanOrEqual(0);
   });
 
   it('takes a limit in seconds', () => {

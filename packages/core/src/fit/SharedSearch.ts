@@ -1,12 +1,12 @@
 import type { BlockClass } from './BlockClass.js';
 import { ColumnPool } from './ColumnPool.js';
 import type { ChoiceProblem } from './choice.js';
+import type { IntegerSolver } from './choiceLimits.js';
 import { type ChoiceLimits, type FitProgress, hasEnded } from './choiceLimits.js';
 import { climb } from './climb.js';
 import { finishingProgramme } from './finishingProgramme.js';
 import { COST_PER_UM2 } from './fitModel.js';
 import { greatestCommonDivisor } from './greatestCommonDivisor.js';
-import type { IntegerSolver } from './integerSolver.js';
 import type { StationBlock } from './StationBlock.js';
 
 const INFINITY = Number.POSITIVE_INFINITY;

@@ -1,4 +1,4 @@
-import type { IntegerSolver } from './integerSolver.js';
+import type { IntegerAnswer, IntegerProgramme } from './integerProgramme.js';
 
 /** How far a search has come. */
 export interface FitProgress {
@@ -7,6 +7,9 @@ export interface FitProgress {
   readonly cost: number | null;
   readonly bound: number | null;
 }
+
+/** Solves integer programmes: what the search hands over when its own budget of work is spent. */
+export type IntegerSolver = (programme: IntegerProgramme, limits?: ChoiceLimits) => IntegerAnswer;
 
 /** What bounds a search. The core has no clock of its own: who wants an answer in time hands one in. */
 export interface ChoiceLimits {

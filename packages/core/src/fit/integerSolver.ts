@@ -1,30 +1,6 @@
 import type { Highs } from 'highs';
-import { type ChoiceLimits, hasEnded, secondsLeft } from './choiceLimits.js';
-import type { LinearProgramme } from './WholeProgramme.js';
-
-/** A linear programme over whole numbers, with what proves its answer good enough. */
-export interface IntegerProgramme {
-  readonly programme: LinearProgramme;
-  /** The answer may miss the least objective by less than this. */
-  readonly gap: number;
-  /** Branching stops after so many nodes: a measure of effort that does not depend on the clock. */
-  readonly nodes: number;
-}
-
-export type IntegerAnswer =
-  | {
-      readonly status: 'optimal' | 'stopped';
-      /** No answer costs less than this. */
-      readonly bound: number;
-      /** Per column its whole number. */
-      readonly counts: Int32Array;
-    }
-  | { readonly status: 'infeasible' }
-  /** Stopped before there was any answer; `bound` is proven all the same. */
-  | { readonly status: 'unknown'; readonly bound: number };
-
-/** Solves integer programmes: what the search hands over when its own budget of work is spent. */
-export type IntegerSolver = (programme: IntegerProgramme, limits?: ChoiceLimits) => IntegerAnswer;
+import { hasEnded, type IntegerSolver, secondsLeft } from './choiceLimits.js';
+import type { IntegerAnswer } from './integerProgramme.js';
 
 /** By how much a whole number may miss being whole: times any deviation in µm it is far below a nanometre. */
 const TOLERANCE = 1e-7;

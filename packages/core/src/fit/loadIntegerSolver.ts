@@ -1,4 +1,5 @@
-import { type IntegerSolver, integerSolverOf } from './integerSolver.js';
+import type { IntegerSolver } from './choiceLimits.js';
+import { integerSolverOf } from './integerSolver.js';
 
 const loaded = new Map<string | undefined, Promise<IntegerSolver>>();
 

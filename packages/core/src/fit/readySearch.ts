@@ -1,6 +1,6 @@
+import type { IntegerSolver } from './choiceLimits.js';
 import { fit } from './fit.js';
 import { type FitRequestInput, fitRequestSchema } from './fitRequest.js';
-import type { IntegerSolver } from './integerSolver.js';
 import { loadIntegerSolver } from './loadIntegerSolver.js';
 
 const ENGINES = 16;

@@ -1,4 +1,6 @@
 /** `npm run bench`: the search against HiGHS on the same requests in the same run, both warm. Only ratios mean anything. */
+import { execFileSync } from 'node:child_process';
+import { alternativesAt } from '../alternatives.js';
 import { fit } from '../fit.js';
 import type { FitPlan } from '../fitPlan.js';
 import type { FitRequest } from '../fitRequest.js';
@@ -6,7 +8,9 @@ import { integerSolverOf } from '../integerSolver.js';
 import { kitAdvice } from '../kitAdvice.js';
 import { kitChance } from '../kitChance.js';
 import { type KitQuestion, kitQuestionSchema } from '../kitQuestion.js';
+import { planVariants } from '../planVariants.js';
 import { seeded } from '../seeded.js';
+import { ENGINE_KINDS, engineOfKind } from './everyKind.js';
 import { highs, leastCostOf, programmeOf } from './milp.js';
 import { gradedEngine, manyEngines } from './randomRequest.js';
 
@@ -86,6 +90,148 @@ function largeDrawer(name: string, request: FitRequest, [reference, than]: [numb
   );
 }
 
+function quantile(values: readonly number[], share: number): number {
+  const sorted = values.toSorted((a, b) => a - b);
+  return sorted[Math.min(sorted.length - 1, Math.floor(share * sorted.length))]!;
+}
+
+const threeOf = (values: readonly number[]) =>
+  `${quantile(values, 0.5).toFixed(1)} / ${quantile(values, 0.99).toFixed(0)} / ${Math.max(...values).toFixed(0)}`;
+
+/** Single engines of every kind, infeasible ones too: median, 99th percentile and worst, of the search, of its explanations, and of HiGHS. */
+async function everyKind(aKind: number): Promise<void> {
+  const requests = ENGINE_KINDS.flatMap((kind, at) =>
+    Array.from({ length: aKind }, (_, seed) => engineOfKind(1000 * at + seed + 1, kind)),
+  );
+  for (const request of requests) fit(request, { solver, explain: false });
+  const ours: number[] = [];
+  const theirs: number[] = [];
+  const ratios: number[] = [];
+  const explaining: number[] = [];
+  let late = 0;
+  for (const request of requests) {
+    const search = () => {
+      const before = performance.now();
+      const plan = fit(request, { solver, explain: false });
+      return { plan, ms: performance.now() - before };
+    };
+    const runs = [search(), search(), search()];
+    const ms = median(runs.map((run) => run.ms));
+    const { plan } = runs[0]!;
+    ours.push(ms);
+    if (plan.status === 'infeasible') {
+      const before = performance.now();
+      fit(request, { solver, clock: () => performance.now(), until: before + 20_000 });
+      explaining.push(performance.now() - before - ms);
+    }
+    const other = await timedHighs(request);
+    if (other === null) continue;
+    checkAgainst('every kind', plan, other.least);
+    theirs.push(other.ms);
+    ratios.push(other.ms / ms);
+    if (ms > Math.max(300, 3 * other.ms)) late += 1;
+  }
+  console.log(
+    `single engines of every kind (${requests.length}, ${explaining.length} infeasible), median / 99 % / worst, ms:`,
+  );
+  console.log(
+    `  search ${threeOf(ours)}; HiGHS on the same model ${threeOf(theirs)}; explanation on top ${threeOf(explaining)}`,
+  );
+  console.log(
+    `  ${median(ratios).toFixed(0)} × as fast as HiGHS (median); slower than three times HiGHS or 300 ms: ${late}`,
+  );
+}
+
+/** Four engines on one short shelf with a limited spread. */
+async function fourEngines(): Promise<void> {
+  const worst: number[] = [];
+  for (const freeRods of [true, false]) {
+    for (let seed = 1; seed <= 6; seed += 1) {
+      const asked = manyEngines(seed, 4, { freeRods, slack: 1, maxSpread: { main: 0.012, rod: 0.012 } });
+      const short = seed % 2 === 0;
+      const shells = asked.shells.map((shell, at) =>
+        short && at % 7 === 2 && shell.stock! > 0 ? { ...shell, stock: shell.stock! - 1 } : shell,
+      );
+      const request = { ...asked, shells };
+      const before = performance.now();
+      const plan = fit(request, { solver, explain: false });
+      const ms = performance.now() - before;
+      const other = await timedHighs(request);
+      if (other === null) continue;
+      checkAgainst('four engines', plan, other.least);
+      worst.push(ms / other.ms);
+    }
+  }
+  console.log(
+    `four engines of nine stations, short shelf, limited spread: ${median(worst).toFixed(2)} × the time of HiGHS (median), worst ${Math.max(...worst).toFixed(2)} ×`,
+  );
+}
+
+/** What grows: each with its search, its plans side by side and the ways at one station. */
+function growth(): void {
+  const clock = () => performance.now();
+  const base = gradedEngine(3, 7, 8, 5);
+  const thirty = gradedEngine(5, 10, 20, 5);
+  const sixteen = gradedEngine(4, 7, 8, 16);
+  const near = (wall: number) => 1.995 + (wall - 1.995) / 3;
+  const requests: [string, FitRequest][] = [
+    [
+      '4,000 shells',
+      {
+        ...base,
+        shells: Array.from({ length: 4_000 }, (_, at) => ({
+          ...base.shells[0]!,
+          id: `s${at}`,
+          family: at % 4 < 2 ? ('main' as const) : ('rod' as const),
+          half: at % 2 === 0 ? ('lower' as const) : ('upper' as const),
+          wall: Number((1.985 + (Math.floor(at / 4) % 20) / 1000).toFixed(3)),
+          stock: 1,
+        })),
+      },
+    ],
+    ['30 stations', { ...thirty, shells: thirty.shells.map((shell) => ({ ...shell, stock: shell.stock! * 2 })) }],
+    ['16 walls a side', { ...sixteen, shells: sixteen.shells.map((shell) => ({ ...shell, wall: near(shell.wall) })) }],
+  ];
+  for (const [name, request] of requests) {
+    const spent = (work: (limits: { solver: typeof solver; clock: () => number; until: number }) => unknown) => {
+      const before = clock();
+      work({ solver, clock, until: before + 20_000 });
+      return `${((clock() - before) / 1000).toFixed(2)} s`;
+    };
+    const search = spent((limits) => fit(request, limits));
+    const variants = spent((limits) => planVariants(request, limits));
+    const ways = spent((limits) => alternativesAt(request, request.stations[0]!.id, limits));
+    console.log(`${name}: search ${search}, four plans side by side ${variants}, ways at one station ${ways}`);
+  }
+}
+
+/** A first search in a fresh process beside one in a warm one. */
+function coldBesideWarm(): void {
+  const program = `
+    import { fit } from '${import.meta.resolve('../fit.js')}';
+    import { readySearch } from '${import.meta.resolve('../readySearch.js')}';
+    import { loadIntegerSolver } from '${import.meta.resolve('../loadIntegerSolver.js')}';
+    import { manyEngines } from '${import.meta.resolve('./randomRequest.js')}';
+    const clock = () => performance.now();
+    const request = manyEngines(1, 100, { freeRods: true });
+    const solver = process.argv.at(-1) === 'ready' ? await readySearch(clock) : await loadIntegerSolver();
+    const once = () => { const before = clock(); fit(request, { solver }); return clock() - before; };
+    console.log(JSON.stringify([once(), once(), once()]));
+  `;
+  const run = (how: string) =>
+    JSON.parse(
+      execFileSync(process.execPath, [...process.execArgv, '--input-type=module', '--eval', program, how], {
+        encoding: 'utf8',
+        stdio: ['ignore', 'pipe', 'inherit'],
+      }),
+    ) as [number, number, number];
+  const [cold, , warm] = run('fresh');
+  const [ready] = run('ready');
+  console.log(
+    `100 engines with free rods: ${(cold / warm).toFixed(1)} × the warm time in a fresh process, ${(ready / warm).toFixed(1)} × once made ready (${warm.toFixed(0)} ms warm)`,
+  );
+}
+
 const batch = (count: number, mains: number, rods: number, grades: number) =>
   Array.from({ length: count }, (_, at) => gradedEngine(at + 1, mains, rods, grades));
 
@@ -108,6 +254,10 @@ function orderAdvice(name: string, question: KitQuestion): void {
 await oneEngine('5 mains in 5 grades', batch(60, 5, 0, 5), 30);
 await oneEngine('5 mains and 4 free rods in 5 grades', batch(60, 5, 4, 5), 30);
 await oneEngine('7 mains and 8 free rods in 6 grades', batch(60, 7, 8, 6), 4);
+await everyKind(3);
+await fourEngines();
+growth();
+coldBesideWarm();
 
 const drawers = (engines: number, freeRods: boolean) =>
   [1, 2, 3].map((seed) => manyEngines(seed, engines, { freeRods }));
