@@ -140,6 +140,8 @@ test('a port that is taken, a wrong DATABASE_URL and a stale pid file are each t
   // The number of a process that lives, but is another one than the file was written by.
   mkdirSync(data, { recursive: true });
   writeFileSync(join(data, 'running.pid'), `${process.pid}\n1\n`);
+  // What a power cut in the middle of making the database leaves.
+  for (const half of ['data', 'data.making/base']) mkdirSync(join(data, 'postgres', half), { recursive: true });
   const running = await start(port, data);
   await stop(running, data);
 });

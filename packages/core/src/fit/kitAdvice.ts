@@ -56,7 +56,8 @@ function unitsOf(question: KitQuestion): number[][] {
     shells[one]!.family === shells[other]!.family &&
     shells[one]!.series === shells[other]!.series &&
     shells[one]!.undersize === shells[other]!.undersize &&
-    shells[one]!.wall === shells[other]!.wall;
+    shells[one]!.wall === shells[other]!.wall &&
+    JSON.stringify(shells[one]!.positions) === JSON.stringify(shells[other]!.positions);
   const taken = new Set<number>();
   return shells.flatMap((shell, at): number[][] => {
     if (taken.has(at)) return [];

@@ -172,6 +172,20 @@ describe('the question what to order', () => {
     expect(kitQuestionOfJob(job, worn, wishes({ families: ['main'] }))).toEqual({ ok: false, missing: [] });
   });
 
+  it('names a station whose readings spread further than the limits are apart, instead of failing over it', () => {
+    const type = twin();
+    const job = jobOf(type);
+    const readings = [read('mainBore', 1, 64_010), { ...read('mainBore', 1, 64_050), slot: 'rear' as const }];
+    const asked = kitQuestionOfJob({ ...job, limits: { ...job.limits, mainBore: limit(63_900, 64_100) } }, readings, {
+      families: ['main'],
+      rules: {},
+      engines: 20,
+      seed: 1,
+      drawer: [],
+    });
+    expect(asked).toMatchObject({ ok: true, blocked: ['M1'] });
+  });
+
   it('says what the data sheet lacks, and assumes nothing in its place', () => {
     const type = twin();
     const bare = {

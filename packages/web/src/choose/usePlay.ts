@@ -1,15 +1,7 @@
-import {
-  type Change,
-  changesBetween,
-  type JobDocument,
-  type Json,
-  NO_WISHES,
-  type StationWishes,
-  valueAt,
-  withValueAt,
-} from '@fettle/core';
+import { type Change, changesBetween, type JobDocument, NO_WISHES, type StationWishes } from '@fettle/core';
 import { useState } from 'react';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { asJson, withoutStep } from './withoutStep.js';
 
 /** One step of playing. */
 interface Step {
@@ -17,30 +9,6 @@ interface Step {
   readonly changes: readonly Change[];
   /** What it did, to say what undoing takes back. */
   readonly what: string;
-}
-
-const asJson = (document: JobDocument) => document as unknown as Json;
-
-/**
- * Takes back what a step changed, place by place: where somebody changed the same place since, theirs stays.
- *
- * @returns the document, and whether anything was left as it is now
- */
-export function withoutStep(
-  document: JobDocument,
-  changes: readonly Change[],
-): { document: JobDocument; isPartial: boolean } {
-  let isPartial = false;
-  const back = changes.reduce<Json>((result, { path, from, to }) => {
-    const isOurs = changesBetween(valueAt(result, path), to).length === 0;
-    const isThere = path.length === 1 || valueAt(result, path.slice(0, -1)) !== undefined;
-    if (!isOurs || !isThere) {
-      isPartial = true;
-      return result;
-    }
-    return withValueAt(result, path, from) ?? null;
-  }, asJson(document));
-  return { document: back as unknown as JobDocument, isPartial };
 }
 
 function isEmpty(wish: StationWishes): boolean {
