@@ -10,7 +10,9 @@ export interface MergedShells {
 
 function kindOf(shell: ModelShell): string {
   const { family, series, half, wall, undersize, positions, price } = shell;
-  return JSON.stringify([family, series, half, wall, undersize, positions, price]);
+  // What has a fixed form comes first; of the texts the first says how long it is, so that no two kinds read alike.
+  const places = positions === null ? '*' : JSON.stringify(positions);
+  return `${wall} ${half} ${family} ${price} ${undersize.length} ${undersize}${places} ${series}`;
 }
 
 /**

@@ -37,7 +37,7 @@ export function anythingOrderable(request: FitRequest): FitRequest {
 }
 
 /** What finding the least spread may take where there is a clock, ms. */
-const EVENEST_MS = 600;
+const EVENEST_MS = 450;
 
 /** The request whose plan is the evenest: each family held to the least spread it can have, mains first. */
 function evenest(request: FitRequest, options: FitOptions): FitRequest {
@@ -55,7 +55,7 @@ function evenest(request: FitRequest, options: FitOptions): FitRequest {
 }
 
 /** What each of the other plans may take where there is a clock, ms. */
-const ASIDE_MS = 600;
+const ASIDE_MS = 450;
 
 /** Solves a request in the ways that a fitter weighs against each other. */
 export function planVariants(request: FitRequest, options: FitOptions = {}): PlanVariants {
