@@ -183,6 +183,32 @@ describe('remedies', () => {
     expect(tried).toBeGreaterThan(20);
   }, 120_000);
 
+  it('never say what halves would give where a wish keeps them out', () => {
+    const shell = (id: string, wall: number, stock: number) => ({
+      id,
+      family: 'main' as const,
+      series: 'A',
+      half: 'either' as const,
+      wall,
+      stock,
+    });
+    const request = fitRequestSchema.parse({
+      format: 'fettle.fit-request/1',
+      unit: 'mm',
+      stations: [{ id: 'M1', family: 'main', journal: 59.98, aim: 0.035, low: 0.03, high: 0.04 }],
+      housings: [{ id: 'B1', family: 'main', bore: 64.005, station: 'M1' }],
+      // With the thin ones it would run at 0.035, but there are none, and they are forbidden there as well.
+      shells: [shell('thin', 1.995, 0), shell('thick', 2.005, 4)],
+      wishes: { forbid: [{ station: 'M1', shell: 'thin' }] },
+    });
+    const [conflict] = fit(request).conflicts;
+    expect(conflict!.kind).toBe('rules');
+    expect(conflict!.message + conflict!.remedy).toContain('held or forbidden');
+    expect(conflict!.remedy).not.toContain('it would run at');
+    for (const remedy of conflict!.remedies!)
+      expect(fit(applyRemedy(request, remedy)).status, remedy.message).toBe('optimal');
+  });
+
   it('name the undersize of a wall to get', () => {
     const request = fitRequestSchema.parse({
       format: 'fettle.fit-request/1',

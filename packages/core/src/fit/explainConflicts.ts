@@ -30,6 +30,9 @@ const WITHOUT_STOCK: Kept = { ...KEEP_ALL, stock: false };
 const WITHOUT_SPREAD: Kept = { ...KEEP_ALL, spread: false };
 const HOUSINGS_ONLY: Kept = { stock: false, housings: true, spread: false };
 
+/** What is said where the budget ended first, unless a remedy is found after all. */
+const NOT_FOUND = 'Which halves to get was not found in the time there is.';
+
 /** A group of stations that do not fit together. */
 interface Group {
   readonly stations: readonly number[];
@@ -148,7 +151,7 @@ class Explainer {
     const { questions, model, all } = this;
     const everything = fewestHalves(questions, model, all, KEEP_ALL);
     if (everything !== null) return `Fewest to get so that everything fits: ${this.halves(everything)}.`;
-    if (missing === null) return 'Which halves to get was not found in the time there is.';
+    if (missing === null) return NOT_FOUND;
     const aside = kept.spread ? '' : ', were it not for the spread';
     return `Fewest to get so that ${joined(this.ids(group))} fit${aside}: ${this.halves(missing)}.`;
   }
@@ -242,7 +245,11 @@ function withRemedies(
   const all = model.stations.map((_, at) => at);
   const whole = remediesFor({ model, scope: all, group: stationsOf(model, conflicts), unit, questions });
   if (whole.length > 0 || conflicts.length === 1) {
-    return conflicts.map((conflict, at) => ({ ...conflict, remedies: at === 0 ? whole : [] }));
+    return conflicts.map((conflict, at) => ({
+      ...conflict,
+      remedy: conflict.remedy === NOT_FOUND && whole[0] ? whole[0].message : conflict.remedy,
+      remedies: at === 0 ? whole : [],
+    }));
   }
   return conflicts.map((conflict, at) => {
     if (at >= MOST_REMEDIED) return conflict;
