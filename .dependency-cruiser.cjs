@@ -1,8 +1,45 @@
 /** Imports point inward only: web, server and cli build on core; core builds on nothing but Zod and an integer solver. */
 const pkg = (name) => `^packages/${name}/src`;
 
+/** The folders of the core, the lowest floor first: each imports from its own and from those below it. */
+const FLOORS = [
+  'measure',
+  'document',
+  'part',
+  'shell',
+  'clearance',
+  'codes',
+  'engineType',
+  'fit',
+  'order',
+  'drawer',
+  'job',
+  'wire',
+];
+/** The rooms of `fit`, likewise; the files beside them are above them all. */
+const ROOMS = ['format', 'model', 'search', 'joint', 'explain'];
+
+/** What lies on a floor imports nothing from above it. */
+const upward = (name, folder, floors, above = []) =>
+  floors.slice(0, above.length > 0 ? undefined : -1).map((floor, at) => ({
+    name: `${name}-${floor}`,
+    comment: `${folder}/${floor} imports nothing from the floors above it.`,
+    severity: 'error',
+    from: { path: `^${folder}/${floor}/`, pathNot: '\\.test\\.ts$|/testing/' },
+    to: { path: [...floors.slice(at + 1).map((higher) => `^${folder}/${higher}/`), ...above] },
+  }));
+
 module.exports = {
   forbidden: [
+    ...upward('floor', 'packages/core/src', FLOORS),
+    ...upward('room', 'packages/core/src/fit', ROOMS, ['^packages/core/src/fit/[^/]+\\.ts$']),
+    {
+      name: 'floor-of-its-own',
+      comment: 'A new folder of the core gets its floor in the list above.',
+      severity: 'error',
+      from: {},
+      to: { path: '^packages/core/src/[^/]+/', pathNot: FLOORS.map((floor) => `^packages/core/src/${floor}/`) },
+    },
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
     {
       name: 'core-stands-alone',

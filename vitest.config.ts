@@ -11,7 +11,7 @@ export default defineConfig({
     projects: [
       { ...resolve, test: { name: 'core', include: ['packages/core/src/**/*.test.ts'], testTimeout: 60_000 } },
       { ...resolve, test: { name: 'cli', include: ['packages/cli/src/**/*.test.ts'], testTimeout: 60_000 } },
-      { ...resolve, test: { name: 'web', include: ['packages/web/src/**/*.test.ts'] } },
+      { ...resolve, test: { name: 'web', include: ['packages/web/src/**/*.test.{ts,tsx}'] } },
       {
         ...resolve,
         test: {

@@ -1,4 +1,5 @@
 import { expect, type Locator, type Page, test } from '@playwright/test';
+import { choose } from './choices.js';
 import { allSaved } from './engines.js';
 
 /** Pastes what a spreadsheet puts on the clipboard. */
@@ -41,8 +42,8 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   await limits(page, 'Main housing bore', '64.000', '64.018');
   await limits(page, 'Main journal', '59.976', '59.994');
   await limits(page, 'Main oil clearance', '0.020', '0.050');
-  await page.getByLabel('Main bore: marks').selectOption('row');
-  await page.getByLabel('Main journal: marks').selectOption('row');
+  await choose(page, 'Main bore: marks', 'row');
+  await choose(page, 'Main journal: marks', 'row');
   await page.getByLabel('Main journal: row starts with').fill('J');
 
   // Bands typed line by line, one of them with a slip that is told at once.
@@ -76,7 +77,7 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   await expect(findings).toContainText('too tight');
   await page.getByLabel('A × 1').fill('teal');
   await expect(findings).toContainText('The table holds together');
-  await page.getByLabel('Compare with the table').selectOption('mixed');
+  await choose(page, 'Compare with the table that bands and walls call for', 'mixed');
   await expect(page.getByText('Every cell is the same.')).toBeVisible();
 
   // What is typed outlives a reload; it is in the library once it is saved.
@@ -88,7 +89,7 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   // An engine of that type.
   await page.goto('/new');
   await page.getByLabel('Name, with its number').fill('Rush Twin coded 1');
-  await page.getByLabel('Data sheet of the library').selectOption({ label: 'Rush Twin coded, revision 1' });
+  await choose(page, 'Data sheet of the library', { label: 'Rush Twin coded, revision 1' });
   await expect(page.getByText('are copied; what you change')).toBeVisible();
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
 
@@ -104,10 +105,10 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   await journals.pressSequentially('J 1 2 3');
   await expect(page.getByTestId('mark-M1')).toHaveText('1');
   await journals.press('Enter');
-  await page.getByLabel('First mark belongs to').nth(1).selectOption('rear');
+  await choose(page, 'First mark belongs to', 'rear', 1);
   await expect(page.getByTestId('mark-M1')).toHaveText('3');
-  await page.getByLabel('First mark belongs to').nth(1).selectOption('front');
-  await page.getByLabel('Stations are chosen from').selectOption('codes');
+  await choose(page, 'First mark belongs to', 'front', 1);
+  await choose(page, 'Stations are chosen from', 'codes');
   await allSaved(page);
 
   // Shells chosen by marks alone, each with its chance.

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { readFile } from 'node:fs/promises';
 import { type APIRequestContext, expect, type Page, test } from '@playwright/test';
+import { choose } from './choices.js';
 import { allSaved, MARKED_SEDGE_4, putOnBench, REED_TYPE, reedDocument, SEDGE_4 } from './engines.js';
 
 /** Halves of a series of its own in the workshop's drawer. */
@@ -28,7 +29,7 @@ test('halves come and go as sets, are counted, and everything can be taken back'
   await rowOf(page, 'Horsetail', 'upper').getByRole('button', { name: /^Open/ }).click();
   const half = page.getByRole('region', { name: 'Teal upper (Horsetail)' });
   await half.getByLabel('Halves or sets').fill('3');
-  await half.getByLabel('They come and go as').selectOption('set');
+  await choose(half, 'They come and go as', 'set');
   await half.getByLabel('Note, as supplier or engine').fill('from the rep');
   await half.getByRole('button', { name: 'Receive' }).click();
   await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('7');
@@ -168,14 +169,14 @@ test('what to order before anything is measured: a kit with its chance, kept, re
   await page.getByRole('searchbox').fill('sedge aluminium');
   await page.getByRole('link', { name: 'Sedge 4', exact: true }).click();
   await page.getByRole('link', { name: 'What to order' }).click();
-  await page.getByLabel('Halves for').selectOption('main');
+  await choose(page, 'Halves for', 'main');
   await page.getByLabel('Chance of at least, %').fill('80');
-  await page.getByLabel('Halves of two grades in a station').selectOption('no');
+  await choose(page, 'Halves of two grades in a station', 'no');
   await page.getByLabel('Alike along the shaft within, mm').fill('0.006');
   await page.getByRole('button', { name: 'Work it out' }).click();
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
   const kit = page.getByRole('region', { name: 'The kit' });
-  await expect(kit).toContainText('of engines can be fitted from this kit', { timeout: 45_000 });
+  await expect(kit).toContainText('of engines can be fitted from this kit', { timeout: 120_000 });
   await expect(kit).toContainText('On 10,000 engines drawn afresh');
   await expect(kit.getByRole('table', { name: 'The next step up' }).getByRole('row').nth(1)).toContainText('+');
   await expect(kit.getByRole('table', { name: 'What one missing would cost' }).getByRole('row').nth(1)).toContainText(
@@ -210,14 +211,14 @@ test('what to order for one engine counts what was read and what is on the shelf
   await page.goto(`/engines/${MARKED_SEDGE_4}/drawer`);
   await page.getByRole('button', { name: 'What to order for this engine' }).click();
   await expect(page.getByText('what was read counts as read')).toBeVisible();
-  await page.getByLabel('Halves for').selectOption('main');
+  await choose(page, 'Halves for', 'main');
   await page.getByLabel('Chance of at least, %').fill('0');
   await expect(page.getByText('Above 0, up to 100.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Work it out' })).toBeDisabled();
   await page.getByLabel('Chance of at least, %').fill('99');
   await page.getByRole('button', { name: 'Work it out' }).click();
   const kit = page.getByRole('region', { name: 'The kit' });
-  await expect(kit).toContainText('of engines can be fitted from this kit', { timeout: 45_000 });
+  await expect(kit).toContainText('of engines can be fitted from this kit', { timeout: 120_000 });
   const [download] = await Promise.all([
     page.waitForEvent('download'),
     kit.getByRole('button', { name: 'Order as CSV' }).click(),
@@ -228,7 +229,7 @@ test('what to order for one engine counts what was read and what is on the shelf
 
   // The demo's Reed sheet has no grades for its rods: that is said, and nothing is assumed.
   await page.goto(`/types/${REED_TYPE}/order`);
-  await page.getByLabel('Halves for').selectOption('both');
+  await choose(page, 'Halves for', 'both');
   await expect(page.getByText('That needs more of the data sheet: grades of the rods.')).toBeVisible();
   await expect(page.getByRole('button', { name: 'Work it out' })).toBeDisabled();
   await page.goto(`/engines/${SEDGE_4}/order`);
@@ -269,4 +270,35 @@ test('two people at one drawer: an undo never takes what came since, and is refu
   await half.getByLabel('Halves or sets').fill('2');
   await half.getByRole('button', { name: 'Use' }).click();
   await expect(half.getByText('Only 0 of Teal upper (Flag iris) are there.')).toBeVisible();
+});
+
+test('the history of a half goes back page by page to its first day', async ({ page, request }) => {
+  const id = randomUUID();
+  for (let version = 0; version < 45; version += 1) {
+    const half = {
+      family: 'main',
+      series: 'Water mint',
+      grade: 'Teal',
+      half: 'upper',
+      wall: 1_992_000,
+      onHand: version + 1,
+    };
+    const kind = version === 0 ? 'add' : 'count';
+    const answer = await request.post('/api/drawer/move', {
+      data: { by: 'Wren', kind, changes: [{ id, version, half }] },
+    });
+    expect(answer.status()).toBe(200);
+  }
+  await page.goto('/drawer');
+  await page.getByRole('searchbox').fill('water mint');
+  await rowOf(page, 'Water mint', 'upper').getByRole('button', { name: /^Open/ }).click();
+  const history = page.getByRole('region', { name: 'History of the drawer' });
+  await expect(history.getByRole('row')).toHaveCount(41);
+  await expect(history.getByRole('row').nth(1)).toContainText('now 45');
+  await history.getByRole('button', { name: 'Show older ones' }).click();
+  await expect(history.getByRole('row')).toHaveCount(6);
+  await expect(history.getByRole('row').last()).toContainText('1 put in');
+  await expect(history.getByRole('button', { name: 'Show older ones' })).toHaveCount(0);
+  await history.getByRole('button', { name: 'Back to the newest' }).click();
+  await expect(history.getByRole('row')).toHaveCount(41);
 });

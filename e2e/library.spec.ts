@@ -1,6 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { type EngineType, engineTypeSchema, jobOfType, nanometres } from '@fettle/core';
 import { type APIRequestContext, expect, test } from '@playwright/test';
+import { choose } from './choices.js';
 import { allSaved, enter, putOnBench, SEDGE_TYPE } from './engines.js';
 
 /** A copy of the demo's Sedge sheet in the library, under a name of its own. */
@@ -183,11 +184,11 @@ test('another rod with another mark opens the matching again', async ({ page, re
   await page.getByRole('link', { name: /^Choose/ }).click();
   await page.getByRole('button', { name: 'Accept the best choice' }).click();
   await allSaved(page);
-  await expect(page.getByRole('button', { name: 'Accepted' })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Accepted', exact: true })).toBeVisible();
 
   await page.getByRole('link', { name: /^Codes/ }).click();
   await expect(page.getByTestId('mark-P3')).toHaveText('2');
-  await page.getByLabel('Rod', { exact: true }).selectOption('2');
+  await choose(page, 'Rod', '2');
   await page.getByLabel('Mark of the new rod').fill('L');
   await page.getByRole('button', { name: 'It is replaced' }).click();
   await expect(page.getByText('R2 is another rod now')).toBeVisible();

@@ -1,5 +1,6 @@
 import { typeLimitsSchema } from '@fettle/core';
 import { expect, test } from '@playwright/test';
+import { choose } from './choices.js';
 import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
 
 test('a figure that cannot be right is kept, explained, and the likely one is a touch away', async ({
@@ -78,7 +79,7 @@ test('deviations, other units and both schools of order work from the keypad', a
   await expect(page.getByLabel('M2 main bore rear plane, mm')).toBeFocused();
   await page.keyboard.press('ArrowLeft');
   await expect(page.getByLabel('M1 main bore rear plane, mm')).toBeFocused();
-  await page.getByLabel('Enter goes').selectOption('down');
+  await choose(page, 'Enter goes', 'down');
   await page.getByLabel('M2 main bore front plane, mm').focus();
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('M2 main bore rear plane, mm')).toBeFocused();
@@ -137,7 +138,7 @@ test('the rules of the choice are the fitter’s own', async ({ page, request })
   await page.getByRole('link', { name: /^Choose/ }).click();
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.033');
   await page.getByRole('link', { name: /^Drawer/ }).click();
-  await page.getByLabel('Two walls in one main').selectOption('no');
+  await choose(page, 'Two walls in one main', 'no');
   await page.getByRole('link', { name: /^Choose/ }).click();
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.038');
 });

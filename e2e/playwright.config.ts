@@ -15,9 +15,10 @@ export default defineConfig({
   fullyParallel: false,
   workers: 1,
   retries: 0,
-  timeout: 60_000,
-  expect: { timeout: 10_000 },
-  outputDir: '../test-results',
+  timeout: 150_000,
+  expect: { timeout: 20_000 },
+  // A folder of its own: it is emptied at the start, and reports of other suites lie beside it.
+  outputDir: '../test-results/pages',
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   use: {

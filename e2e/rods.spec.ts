@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { choose } from './choices.js';
 import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
 
 test('rods join a job by hand: limits, marks, big ends, pins, halves, and the shaft line shows them', async ({
@@ -12,7 +13,7 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
   }
   await page.goto(`/engines/${id}/data`);
   await expect(page.getByRole('link', { name: /^Big ends/ })).toBeHidden();
-  await page.getByLabel('This job fits').selectOption({ label: 'The mains and the rods' });
+  await choose(page, 'This job fits', { label: 'The mains and the rods' });
   for (const [name, low, high] of [
     ['Big-end bore', '51.000', '51.018'],
     ['Crankpin', '47.980', '47.998'],
@@ -46,7 +47,7 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
 
   await page.getByRole('link', { name: /^Drawer/ }).click();
   await page.getByRole('button', { name: 'Add halves' }).click();
-  await page.getByLabel('Halves for').selectOption({ label: 'the rods' });
+  await choose(page, 'Halves for', { label: 'the rods' });
   await page.getByRole('textbox', { name: 'Series' }).fill('Osier');
   await page.getByLabel('First wall, mm').fill('1.490');
   await page.getByLabel('Step, mm').fill('0.003');
@@ -57,14 +58,13 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
   await page.getByRole('link', { name: /^Choose/ }).click();
   await expect(page.getByText('Best choice for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
   // One set a grade: 3.021 with R1 on P1 is wanted twice, so the rods go crosswise, or a set is mixed.
-  const show = page.getByLabel('Show');
-  await show.selectOption({ label: 'Mains' });
+  await choose(page, 'Show', { label: 'Mains' });
   await expect(page.getByTestId('clearance-M1')).toBeVisible();
   await expect(page.getByTestId('clearance-P1')).toBeHidden();
-  await show.selectOption({ label: 'Rods' });
+  await choose(page, 'Show', { label: 'Rods' });
   await expect(page.getByTestId('clearance-M1')).toBeHidden();
   await expect(page.getByTestId('clearance-P2')).toBeVisible();
-  await show.selectOption({ label: 'Mains and rods' });
+  await choose(page, 'Show', { label: 'Mains and rods' });
   await expect(page.getByTestId('clearance-M3')).toBeVisible();
   await expect(page.getByTestId('clearance-P1')).toBeVisible();
 

@@ -1,6 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
+import { choose } from './choices.js';
 import { chromiumOptions } from './chromium.js';
 import { MARKED_SEDGE_4, REED_6, REED_TYPE, SAMPHIRE_8, SEDGE_4, SEDGE_TYPE } from './engines.js';
 
@@ -52,8 +53,8 @@ const SHOTS: readonly Shot[] = [
     path: `/types/${SEDGE_TYPE}/order`,
     height: 1180,
     before: async (page) => {
-      await page.getByLabel('Halves for').selectOption('main');
-      await page.getByLabel('Halves of two grades in a station').selectOption('no');
+      await choose(page, 'Halves for', 'main');
+      await choose(page, 'Halves of two grades in a station', 'no');
       await page.getByLabel('Alike along the shaft within, mm').fill('0.006');
       await page.getByRole('button', { name: 'Work it out' }).click();
       await page.getByText('of engines can be fitted').waitFor({ timeout: 60_000 });
@@ -124,6 +125,9 @@ for (const { name, path, look, before, after, height = 800 } of SHOTS) {
   const page = await context.newPage();
   await page.goto(origin + path, { waitUntil: 'networkidle' });
   await before?.(page);
+  // What is fetched when it is first needed is there.
+  await page.getByText('Opening the page …').waitFor({ state: 'detached' });
+  await page.getByText('Look', { exact: true }).first().waitFor();
   await page.waitForTimeout(600);
   await page.screenshot({ path: join(folder, `${name}.png`) });
   await after?.(page);

@@ -1,4 +1,5 @@
 import { expect, test } from '@playwright/test';
+import { choiceOf, choose } from './choices.js';
 import { allSaved, putOnBench, reedDocument } from './engines.js';
 
 test('two people at one engine: readings and changes merge, clashes are asked about', async ({
@@ -44,20 +45,20 @@ test('two people at one engine: readings and changes merge, clashes are asked ab
   // Different places of the data sheet merge without a word; the same place is asked about.
   for (const page of [vise, block]) await page.getByRole('link', { name: /^Data sheet/ }).click();
   await block.context().setOffline(true);
-  await block.getByLabel('Block of').selectOption('aluminium');
-  await block.getByLabel('Caps of').selectOption('steel');
-  await vise.getByLabel('Thrust at', { exact: true }).selectOption('3');
-  await vise.getByLabel('Caps of').selectOption('aluminium');
+  await choose(block, 'Block of', 'aluminium');
+  await choose(block, 'Caps of', 'steel');
+  await choose(vise, 'Thrust at', '3');
+  await choose(vise, 'Caps of', 'aluminium');
   await allSaved(vise);
   await block.context().setOffline(false);
   await expect(
-    block.getByText('materials › caps: you set “steel”, somebody else set “aluminium” meanwhile.'),
+    block.getByText('Material of the caps: you set “steel”, somebody else set “aluminium” meanwhile.'),
   ).toBeVisible({ timeout: 20_000 });
-  await expect(block.getByLabel('Thrust at', { exact: true })).toHaveValue('3');
+  await expect(choiceOf(block, 'Thrust at')).toHaveAttribute('data-value', '3');
   await block.getByRole('button', { name: 'Keep theirs' }).click();
   await allSaved(block);
-  await expect(vise.getByLabel('Block of')).toHaveValue('aluminium', { timeout: 15_000 });
-  await expect(block.getByLabel('Caps of')).toHaveValue('aluminium');
+  await expect(choiceOf(vise, 'Block of')).toHaveAttribute('data-value', 'aluminium', { timeout: 15_000 });
+  await expect(choiceOf(block, 'Caps of')).toHaveAttribute('data-value', 'aluminium');
   await vise.context().close();
   await block.context().close();
 });

@@ -28,6 +28,7 @@ test('two tabs without a server each keep what was typed in them, and all of it 
   const [one, two] = [await context.newPage(), await context.newPage()];
   for (const page of [one, two]) {
     await page.goto(`/engines/${id}/bores`);
+    await expect(page.getByLabel('M1 main bore front plane, mm')).toBeVisible();
     await allSaved(page);
   }
   await context.setOffline(true);

@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
+import { choose } from './choices.js';
 import { allSaved, enter, putOnBench, reedDocument, SAMPHIRE_8, SEDGE_4 } from './engines.js';
 
 /** Types one figure a box, going on with Enter only. */
@@ -27,8 +28,8 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   await page.getByLabel('Mains', { exact: true }).fill('3');
   await page.getByLabel('Rods', { exact: true }).fill('2');
   await page.getByRole('textbox', { name: 'Thrust at main' }).fill('2');
-  await page.getByLabel('Block of').selectOption('aluminium');
-  await page.getByLabel('Caps of').selectOption('iron');
+  await choose(page, 'Block of', 'aluminium');
+  await choose(page, 'Caps of', 'iron');
   const limits: [string, string, string, string][] = [
     ['Main housing bore', '64.000', '64.019', 'Rush book, p. 7'],
     ['Main journal', '59,976', '59,994', 'Rush book, p. 8'],
@@ -162,9 +163,10 @@ test('an accepted choice is judged anew when a reading changes, and can be made 
   await allSaved(page);
   // Every step is in the history, with who did it.
   await page.getByRole('link', { name: /^Data sheet/ }).click();
-  const history = page.getByRole('list', { name: 'History, newest first' });
-  await expect(history).toContainText('Unnamed: journal M2 front-0: 59.985 → 59.976');
-  await expect(history).toContainText('Unnamed: changed choice');
+  const history = page.getByRole('table', { name: 'History, newest first' });
+  const done = history.getByRole('row').filter({ hasText: 'Unnamed' });
+  await expect(done.filter({ hasText: 'M2 journal, front, 0°: 59.985 → 59.976' })).toHaveCount(1);
+  await expect(done.filter({ hasText: 'changed accepted choice' }).first()).toBeVisible();
 });
 
 test('the page of the API is there, without scripts and within its policy', async ({ page }) => {

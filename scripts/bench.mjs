@@ -1,8 +1,20 @@
-// npm run bench: prints ratios against a named reference, measured in the same run.
+// npm run bench: prints ratios against a named reference, measured in the same run. A name runs one part: search, lists, visit.
 import { spawnSync } from 'node:child_process';
 import { installIfNeeded } from './install.mjs';
+import { runOnDemo } from './onDemo.mjs';
 import { root } from './root.mjs';
 
 installIfNeeded();
-const args = ['--conditions=@fettle/source', '--import', 'tsx', 'packages/core/src/fit/testing/fitBench.ts'];
-process.exit(spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit' }).status ?? 1);
+const only = process.argv[2];
+const wants = (part) => only === undefined || only === part;
+
+function run(program) {
+  const args = ['--conditions=@fettle/source', '--import', 'tsx', program];
+  return spawnSync(process.execPath, args, { cwd: root, stdio: 'inherit' }).status ?? 1;
+}
+
+let status = 0;
+if (wants('visit')) status ||= await runOnDemo('firstVisit.ts');
+if (wants('lists')) status ||= run('packages/server/src/testing/listBench.ts');
+if (wants('search')) status ||= run('packages/core/src/fit/testing/fitBench.ts');
+process.exit(status);

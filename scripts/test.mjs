@@ -35,21 +35,11 @@ try {
   const tsc = 'node_modules/typescript-native/bin/tsc';
   check('types', [tsc, '-b']);
   check('types of the tests', [tsc, '-p', 'tsconfig.tests.json']);
+  check('types of the tests of the page', [tsc, '-p', 'packages/web/tsconfig.tests.json']);
   check('lint', ['node_modules/@biomejs/biome/bin/biome', 'ci', '--error-on-warnings']);
   check('dependency rules', ['scripts/deps.mjs']);
   check('unused code', ['node_modules/knip/bin/knip.js']);
   check('formats are current', ['--conditions=@fettle/source', '--import', 'tsx', 'scripts/formats.ts', '--check']);
-
-  const unit = join(results, 'unit.json');
-  run(['node_modules/vitest/vitest.mjs', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]);
-  if (existsSync(unit)) {
-    const summary = JSON.parse(readFileSync(unit, 'utf8'));
-    passed += summary.numPassedTests;
-    failed += summary.numTotalTests - summary.numPassedTests;
-    const broken = summary.testResults.filter((file) => file.status !== 'passed' && file.assertionResults.length === 0);
-    for (const file of broken) report(`test file ${file.name}`, false);
-    if (summary.numTotalTests === 0) report('unit and server tests ran', false);
-  } else report('unit and server tests ran', false);
 
   try {
     buildIfNeeded();
@@ -59,12 +49,25 @@ try {
     report('build', false);
   }
 
+  // One after the other: side by side, on a loaded machine, waits for pages run out.
+  const unit = join(results, 'unit.json');
   const e2e = join(results, 'e2e.json');
+  run(['node_modules/vitest/vitest.mjs', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]);
   run(
     ['../node_modules/@playwright/test/cli.js', 'test'],
     { FETTLE_E2E_PORT: String(await freePort()) },
     join(root, 'e2e'),
   );
+
+  if (existsSync(unit)) {
+    const summary = JSON.parse(readFileSync(unit, 'utf8'));
+    passed += summary.numPassedTests;
+    failed += summary.numTotalTests - summary.numPassedTests;
+    const broken = summary.testResults.filter((file) => file.status !== 'passed' && file.assertionResults.length === 0);
+    for (const file of broken) report(`test file ${file.name}`, false);
+    if (summary.numTotalTests === 0) report('unit and server tests ran', false);
+  } else report('unit and server tests ran', false);
+
   if (existsSync(e2e)) {
     const { stats } = JSON.parse(readFileSync(e2e, 'utf8'));
     passed += stats.expected;

@@ -1,8 +1,13 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
+import { compression } from 'vite-plugin-compression2';
 
 export default defineConfig({
-  plugins: [react()],
+  // Text is compressed once, when it is built, as far as it goes.
+  plugins: [
+    react(),
+    compression({ algorithms: ['gzip', 'brotliCompress'], include: /\.(js|css|svg|wasm)$/u, threshold: 500 }),
+  ],
   resolve: { conditions: ['@fettle/source', 'module', 'browser', 'development|production'] },
   html: { cspNonce: '__FETTLE_NONCE__' },
   worker: { format: 'es' },

@@ -1,12 +1,11 @@
+import type { CodeSheet, DecodedRow, Feature } from '@fettle/core';
 import {
-  type CodeSheet,
   cellInterval,
   codeSheetOfType,
   comparedTables,
-  type DecodedRow,
   decodeRow,
+  FEATURE_TABLE,
   FEATURES,
-  type Feature,
   generatedTable,
   gradesOfCell,
   numberOfLength,
@@ -58,8 +57,8 @@ function decoded(sheet: CodeSheet, { text, feature, count }: RowToDecode): Decod
     const known = sheet.rows.map((one) => one.feature).join(', ') || 'none';
     return `the sheet has no row for “${feature}”; it has: ${known}`;
   }
-  const codes = (feature as Feature) === 'mainBore' || feature === 'mainJournal' ? sheet.main : sheet.rod;
-  const bands = feature === 'mainBore' || feature === 'bigEnd' ? codes?.housing : codes?.journal;
+  const { family, role } = FEATURE_TABLE[feature as Feature];
+  const bands = sheet[family]?.[role];
   return decodeRow(text, row, sheet.rows, bands?.map(({ mark }) => mark) ?? [], count);
 }
 

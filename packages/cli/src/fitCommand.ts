@@ -1,12 +1,5 @@
-import {
-  type DocumentFault,
-  type FitError,
-  type FitPlan,
-  type FitProgress,
-  fit,
-  readFitRequest,
-  withSolverIfNeeded,
-} from '@fettle/core';
+import type { DocumentFault, FitError, FitPlan } from '@fettle/core';
+import { type FitProgress, fit, readFitRequest, withSolverIfNeeded } from '@fettle/core';
 import { faultLine, readInput } from './readInput.js';
 
 export interface FitCommandStreams {

@@ -1,68 +1,185 @@
 export { chanceInside } from './clearance/chanceInside.js';
-export * from './clearance/clearanceAim.js';
-export * from './clearance/clearanceVerdict.js';
-export * from './clearance/oilClearance.js';
-export * from './engineType/codeSheetOfType.js';
-export * from './engineType/engineType.js';
-export * from './engineType/newEngineType.js';
-export * from './engineType/sheetLines.js';
-export * from './engineType/typeWire.js';
-export * from './fit/alternatives.js';
-export { applyRemedy } from './fit/applyRemedy.js';
-export type { ChoiceLimits, FitProgress, IntegerSolver } from './fit/choiceLimits.js';
+export { chanceText } from './clearance/chanceText.js';
+export { clearanceAim } from './clearance/clearanceAim.js';
+export { type ClearanceInterval, clearanceOfBands } from './clearance/clearanceOfBands.js';
+export { clearanceVerdict } from './clearance/clearanceVerdict.js';
+export { type OilClearance, oilClearance } from './clearance/oilClearance.js';
+export { type CodeSheet, type FamilyCodes, readCodeSheet, type StampedRow, type TableCell } from './codes/codeSheet.js';
+export { type DecodedMark, type DecodedRow, decodeRow } from './codes/decodeRow.js';
+export { type MarkDisagreement, markDisagreement } from './codes/markDisagreement.js';
+export {
+  type CellDifference,
+  cellInterval,
+  codesOfFamily,
+  comparedTables,
+  generatedTable,
+  gradesOfCell,
+  type SelectionCodes,
+  selectionCodes,
+  type TableFinding,
+  tableFindings,
+} from './codes/selectionTable.js';
+export { shellsAfterGrinding } from './codes/shellsAfterGrinding.js';
+export { type DocumentFault, faultsOf } from './document/fault.js';
+export {
+  applyPatch,
+  type Change,
+  changesBetween,
+  type Json,
+  keysOfPointer,
+  mergeThreeWays,
+  PatchMisfit,
+  type PatchStep,
+  patchStepOf,
+  valueAt,
+  withValueAt,
+} from './document/mergeThreeWays.js';
+export { cutText, storageFaults } from './document/storableText.js';
+export { DRAWER_COLUMNS, type DrawerRow, drawerTable, readDrawerTable } from './drawer/drawerTable.js';
+export { wallFinding, wallOverBall } from './drawer/halfOnReceipt.js';
+export {
+  type DrawerHalf,
+  type DrawerLine,
+  type DrawerMovement,
+  drawerHalfSchema,
+  drawerLineSchema,
+  drawerMovementSchema,
+  freeHalves,
+  isSameLine,
+  type Kit,
+  kitSchema,
+  reservedHalves,
+} from './drawer/workshopDrawer.js';
+export { codeSheetOfType, withCodeSheet } from './engineType/codeSheetOfType.js';
+export {
+  type EngineType,
+  engineTypeSchema,
+  readEngineType,
+  type Torque,
+  type TypeFamily,
+} from './engineType/engineType.js';
+export {
+  clearanceLimitsOf,
+  LIMIT_KEYS,
+  type LimitKey,
+  limitName,
+  limitsOfFamily,
+  limitWord,
+  typeLimitsSchema,
+} from './engineType/limits.js';
+export { newEngineType } from './engineType/newEngineType.js';
+export { type SheetDifference, sheetDifferences, sheetLines } from './engineType/sheetLines.js';
+export { type Alternative, alternativesAt, type Placement, placementsOf } from './fit/alternatives.js';
 export { type FitOptions, fit } from './fit/fit.js';
-export * from './fit/fitPlan.js';
-export * from './fit/fitRequest.js';
-export { integerSolverOf } from './fit/integerSolver.js';
-export { type KitAdvice, type KitProgress, type KitStep, type KitUnit, kitAdvice } from './fit/kitAdvice.js';
-export * from './fit/kitChance.js';
-export * from './fit/kitQuestion.js';
-export { type Assignment, leastAssignment } from './fit/leastAssignment.js';
-export { loadIntegerSolver, withSolverIfNeeded } from './fit/loadIntegerSolver.js';
-export * from './fit/planVariants.js';
+export { type FitError, type FitPlan, type FitRemedy, fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
+export { type FitRequest, type FitRequestInput, fitRequestSchema, readFitRequest } from './fit/format/fitRequest.js';
+export { halvesToOrder, type PlanVariants, planVariants } from './fit/planVariants.js';
 export { readySearch } from './fit/readySearch.js';
-export { recheckPlan } from './fit/recheckPlan.js';
-export { seeded } from './fit/seeded.js';
-export * from './fit/setSavings.js';
-export * from './job/assessReading.js';
+export type { FitProgress } from './fit/search/choiceLimits.js';
+export { leastAssignment } from './fit/search/leastAssignment.js';
+export { loadIntegerSolver, withSolverIfNeeded } from './fit/search/loadIntegerSolver.js';
+export { type SetSavings, setSavings } from './fit/setSavings.js';
+export { assessReading, type ReadingAssessment } from './job/assessReading.js';
 export { choiceFaults } from './job/choiceFaults.js';
-export * from './job/codedStations.js';
-export * from './job/drawerWire.js';
-export * from './job/jobDocument.js';
-export * from './job/jobFit.js';
-export * from './job/jobMarks.js';
-export * from './job/jobOfType.js';
-export * from './job/jobStations.js';
-export * from './job/jobWire.js';
-export * from './job/jointFit.js';
-export { type KitAsked, type KitWishes, kitQuestionOfJob } from './job/kitQuestions.js';
-export * from './job/mergeThreeWays.js';
-export * from './job/newJob.js';
-export * from './job/nextStep.js';
-export * from './job/reading.js';
+export { type CodedStation, codedCell, codedStations, heldAsCoded } from './job/codedStations.js';
+export {
+  type AcceptedChoice,
+  aimRuleSchema,
+  type JobDocument,
+  type JobShell,
+  jobDocumentSchema,
+  jobShellSchema,
+  NO_WISHES,
+  type StationWishes,
+} from './job/jobDocument.js';
+export { type FreeHalves, type JobFit, jobFit, type LeftOut, plannedHalves } from './job/jobFit.js';
+export { bandsOf, codedFeatures, rowLayout } from './job/jobMarks.js';
+export { jobOfType, limitClashes, shellsOfSheet, withSheet } from './job/jobOfType.js';
+export { type JobProgress, jobProgress } from './job/jobProgress.js';
+export {
+  type JobStation,
+  type MeasuredPart,
+  mainStations,
+  measuredParts,
+  pinnedRods,
+  placedRods,
+  rodLabel,
+  rodStations,
+} from './job/jobStations.js';
+export {
+  drawerLabel,
+  type JointChoice,
+  type JointFit,
+  type JointLeftOut,
+  jointChoices,
+  jointFit,
+} from './job/jointFit.js';
+export { type KitAsked, kitQuestionOfJob } from './job/kitQuestions.js';
+export { newJob, usualThinnerHalf } from './job/newJob.js';
+export { remedyForJob } from './job/remedyForJob.js';
+export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
+export { sheetContent } from './job/sheetContent.js';
 export { shellOfLine } from './job/shellOfLine.js';
-export { type Candidate, shellLabel, shellsInOrder, stationCandidates } from './job/stationCandidates.js';
-export * from './job/stationVerdict.js';
-export * from './job/storableText.js';
-export * from './measure/effectiveSize.js';
-export * from './measure/formatLength.js';
-export * from './measure/lengthOfNumber.js';
-export * from './measure/lengthSchema.js';
-export * from './measure/misreading.js';
-export * from './measure/nanometres.js';
-export * from './measure/parseLength.js';
-export * from './measure/unit.js';
+export type { StageState } from './job/slice.js';
+export { limitsNeeded } from './job/slices/engineSlice.js';
+export { placeWords, STAGES, stageName } from './job/slices.js';
+export { type Candidate, shellsInOrder, stationCandidates } from './job/stationCandidates.js';
+export { type StationState, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
+export { type EffectiveSize, markedSize, middleOf, readSize } from './measure/effectiveSize.js';
+export { commonDecimals, formatExactLength, formatLength, numberOfLength } from './measure/formatLength.js';
+export { lengthOfNumber } from './measure/lengthOfNumber.js';
+export type { Limit } from './measure/lengthSchema.js';
+export { lengthText } from './measure/lengthText.js';
+export { BELIEVABLE_WEAR, misreadingOf } from './measure/misreading.js';
+export { type Nanometres, nanometres } from './measure/nanometres.js';
+export { type ParseContext, parseLength } from './measure/parseLength.js';
+export { seeded } from './measure/seeded.js';
+export type { MarkedBand } from './measure/sizeBand.js';
+export { CLEARANCE_DECIMALS, INSTRUMENT_DECIMALS, otherUnit, type Unit } from './measure/unit.js';
 export { openFormats } from './openFormats.js';
-export * from './shell/codeSheet.js';
-export * from './shell/decodeRow.js';
-export * from './shell/drawerTable.js';
-export * from './shell/gradedFamily.js';
-export * from './shell/halfOnReceipt.js';
-export * from './shell/selectionTable.js';
-export * from './shell/sizeBand.js';
-export * from './shell/undersize.js';
-export * from './shell/workshopDrawer.js';
-export * from './station/crankLayout.js';
-export * from './station/material.js';
-export * from './station/rodCount.js';
-export * from './station/throws.js';
+export { type KitAdvice, type KitProgress, type KitStep, kitAdvice } from './order/kitAdvice.js';
+export { type KitChance, kitChance, wilsonInterval } from './order/kitChance.js';
+export { type KitQuestion, readKitQuestion } from './order/kitQuestion.js';
+export { type CrankLayout, usualLayout } from './part/crankLayout.js';
+export { FAMILIES, type Family } from './part/family.js';
+export {
+  eachFeature,
+  FEATURE_TABLE,
+  FEATURES,
+  type Feature,
+  featureOf,
+  featuresOfFamilies,
+  partCount,
+  partName,
+  type Slot,
+  slotName,
+} from './part/feature.js';
+export type { Material } from './part/material.js';
+export { type Reading, type ReadingDraft, readingSchema, sizeOfDraft, slotKey } from './part/reading.js';
+export { rodCount } from './part/rodCount.js';
+export { throwsText, withThrows } from './part/throws.js';
+export { PAINTS, type Paint } from './shell/grade.js';
+export { gradedWalls } from './shell/gradedFamily.js';
+export { halfLabel } from './shell/half.js';
+export { cleanUp, derivedUndersize, type Undersize } from './shell/undersize.js';
+export type { DrawerMove, KitView } from './wire/drawerWire.js';
+export { addressOf, type Endpoint, type Topic } from './wire/endpoint.js';
+export {
+  type Answered,
+  type Asked,
+  ENDPOINTS,
+  type EndpointName,
+  endpointOf,
+  type QueryName,
+  type Read,
+} from './wire/endpoints.js';
+export { type JobChange, type JobSummary, type JobView, jobSummarySchema, jobViewSchema } from './wire/jobWire.js';
+export {
+  PROBLEM_KINDS,
+  type Problem,
+  type ProblemKind,
+  problemKind,
+  problemSchema,
+  problemType,
+} from './wire/problemKinds.js';
+export type { TypeRevision, TypeSummary, TypeView } from './wire/typeWire.js';

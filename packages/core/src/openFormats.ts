@@ -1,10 +1,10 @@
 import { z } from 'zod';
+import { codeSheetSchema } from './codes/codeSheet.js';
 import { engineTypeSchema } from './engineType/engineType.js';
-import { fitErrorSchema, fitPlanSchema } from './fit/fitPlan.js';
-import { fitRequestSchema } from './fit/fitRequest.js';
-import { kitQuestionSchema } from './fit/kitQuestion.js';
+import { fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
+import { fitRequestSchema } from './fit/format/fitRequest.js';
 import { jobDocumentSchema } from './job/jobDocument.js';
-import { codeSheetSchema } from './shell/codeSheet.js';
+import { kitQuestionSchema } from './order/kitQuestion.js';
 
 const FORMATS = {
   'fit-request-1': { schema: fitRequestSchema, title: 'Fettle fit request, version 1' },

@@ -1,23 +1,26 @@
 import { randomBytes } from 'node:crypto';
+import type { EndpointName } from '@fettle/core';
+import compression from 'compression';
 import express, { type Express, type Response } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { DataSource } from 'typeorm';
-import { drawerRoutes } from './drawer/drawerRoutes.js';
+import { databaseMark } from './database/mark.js';
+import { drawerHandlers } from './drawer/drawerHandlers.js';
 import { DrawerService } from './drawer/drawerService.js';
-import { typeRoutes } from './engineType/typeRoutes.js';
+import { typeHandlers } from './engineType/typeHandlers.js';
 import { TypeService } from './engineType/typeService.js';
 import type { FitPool } from './fit/fitPool.js';
-import { fitRoutes } from './fit/fitRoutes.js';
-import { jobRoutes } from './job/jobRoutes.js';
+import { jobHandlers, jobTags } from './job/jobHandlers.js';
 import { JobService } from './job/jobService.js';
-import { docsRoutes } from './openapi/docsRoutes.js';
+import { readingHandlers } from './measure/readingHandlers.js';
+import { ReadingService } from './measure/readingService.js';
 import { answerProblems, answerUnknownPath } from './problem/answerProblems.js';
 import { ProblemError } from './problem/problem.js';
-import { readingRoutes } from './reading/readingRoutes.js';
-import { ReadingService } from './reading/readingService.js';
 import { nonceOf, webPage } from './web/webPage.js';
+import { docsRoutes } from './wire/docsRoutes.js';
+import { type HandlersOf, serve } from './wire/serve.js';
 
 export interface Parts {
   readonly database: DataSource;
@@ -31,6 +34,7 @@ export interface Parts {
 export function createApp({ database, fits, log, webFolder }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
+  app.use(compression());
   app.set('etag', false);
   app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => request.url === '/api/health' } }));
   app.use((_request, response, next) => {
@@ -60,25 +64,29 @@ export function createApp({ database, fits, log, webFolder }: Parts): Express {
     }),
   );
 
-  app.get('/api/health', async (_request, response) => {
-    try {
-      await database.query('SELECT 1');
-    } catch {
-      throw new ProblemError('not-ready', 'PostgreSQL does not answer.');
-    }
-    response.set('cache-control', 'no-store').json({ status: 'ok' });
-  });
   app.use('/api', (_request, response, next) => {
     response.set('cache-control', 'no-cache');
     next();
   });
-  app.use('/api/fit', express.json({ limit: '16mb' }), fitRoutes(fits));
   app.use('/api/docs', docsRoutes());
-  app.use('/api', express.json({ limit: '2mb' }));
   const jobs = new JobService(database);
-  app.use('/api/drawer', drawerRoutes(new DrawerService(database), jobs));
-  app.use('/api/types', typeRoutes(new TypeService(database)));
-  app.use('/api/jobs', jobRoutes(jobs), readingRoutes(new ReadingService(database)));
+  const handlers: HandlersOf<EndpointName> = {
+    health: async () => {
+      try {
+        await database.query('SELECT 1');
+      } catch {
+        throw new ProblemError('not-ready', 'PostgreSQL does not answer.');
+      }
+      return { status: 'ok' };
+    },
+    ...jobHandlers(jobs, database),
+    ...readingHandlers(new ReadingService(database)),
+    ...drawerHandlers(new DrawerService(database), jobs),
+    ...typeHandlers(new TypeService(database)),
+    // A caller that hangs up cancels its search.
+    fit: ({ body }, { gone }) => fits.solve(body, gone),
+  };
+  app.use(serve(handlers, jobTags(jobs), () => databaseMark(database), randomBytes(6).toString('base64url')));
   app.use('/api', answerUnknownPath);
   if (webFolder !== null) app.use(webPage(webFolder));
   app.use(answerUnknownPath);

@@ -1,4 +1,4 @@
-import type { SizeBand } from '../shell/sizeBand.js';
+import type { SizeBand } from '../measure/sizeBand.js';
 import type { ClearanceLimits } from './clearanceVerdict.js';
 
 /** What is known of the four sizes that make a clearance; a measured size is a band of no width. */

@@ -1,10 +1,10 @@
-import type { EffectiveSize } from '../measure/effectiveSize.js';
+import type { SizeExtent } from '../measure/effectiveSize.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import type { SizeBand } from '../shell/sizeBand.js';
+import type { SizeBand } from '../measure/sizeBand.js';
 
 export interface ClearanceParts {
-  readonly bore: EffectiveSize;
-  readonly journal: EffectiveSize;
+  readonly bore: SizeExtent;
+  readonly journal: SizeExtent;
   readonly upperWall: Nanometres;
   readonly lowerWall: Nanometres;
   /** What a wall may be, where it is only known by its grade. */
@@ -28,7 +28,7 @@ export interface OilClearance {
  * sizes at 20 °C. Common practice.
  *
  * @returns nominal, tightest and loosest clearance in nanometres; negative means that the shaft would be clamped
- * @example oilClearance({ bore: effectiveSize([64_012_000]), journal: effectiveSize([59_981_000]), upperWall: 1_992_000, lowerWall: 1_998_000, offset: 0 }).nominal // 41000
+ * @example oilClearance({ bore: readSize([64_012_000]), journal: readSize([59_981_000]), upperWall: 1_992_000, lowerWall: 1_998_000, offset: 0 }).nominal // 41000
  */
 export function oilClearance(parts: ClearanceParts): OilClearance {
   const { bore, journal, upperWall, lowerWall, upperBand, lowerBand, offset } = parts;

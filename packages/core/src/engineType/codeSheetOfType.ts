@@ -1,8 +1,9 @@
 import type { ClearanceLimits } from '../clearance/clearanceVerdict.js';
+import type { CodeSheet, FamilyCodes } from '../codes/codeSheet.js';
 import { numberOfLength } from '../measure/formatLength.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
-import type { CodeSheet, FamilyCodes } from '../shell/codeSheet.js';
-import { clearanceLimitsOf, type EngineType, type TypeFamily, typeFamilySchema } from './engineType.js';
+import { type EngineType, type TypeFamily, typeFamilySchema } from './engineType.js';
+import { clearanceLimitsOf } from './limits.js';
 
 /**
  * The codes of an engine type as a code sheet, in the sheet's own unit: the open format that the command line checks. A family

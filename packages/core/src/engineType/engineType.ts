@@ -1,82 +1,15 @@
 import { z } from 'zod';
-import { type DocumentFault, type Family, faultsOf } from '../fit/fitRequest.js';
-import { limitSchema, sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import { stampedRowSchema, tableCellSchema } from '../codes/codeSheet.js';
+import { type DocumentFault, faultsOf } from '../document/fault.js';
+import type { UpgradeStep } from '../document/versioned.js';
+import { versioned } from '../document/versioned.js';
 import { unitSchema } from '../measure/unit.js';
-import { markSchema, stampedRowSchema, tableCellSchema } from '../shell/codeSheet.js';
-import { crankLayoutSchema } from '../station/crankLayout.js';
-import { materialSchema } from '../station/material.js';
-
-/** What a data sheet gives limits for. Out-of-round and taper hold for journals and pins. */
-export const LIMIT_KEYS = [
-  'mainBore',
-  'mainJournal',
-  'mainClearance',
-  'bigEnd',
-  'pin',
-  'rodClearance',
-  'outOfRound',
-  'taper',
-  'endPlay',
-  'runout',
-] as const;
-export type LimitKey = (typeof LIMIT_KEYS)[number];
-
-const limit = () => limitSchema.nullable().default(null);
-
-/** Every limit of a data sheet, each with its source; null where the sheet gives none. */
-export const typeLimitsSchema = z.strictObject({
-  mainBore: limit(),
-  mainJournal: limit(),
-  mainClearance: limit(),
-  bigEnd: limit(),
-  pin: limit(),
-  rodClearance: limit(),
-  outOfRound: limit(),
-  taper: limit(),
-  endPlay: limit(),
-  runout: limit(),
-});
-export type TypeLimits = z.infer<typeof typeLimitsSchema>;
-
-/** Paint that tells a grade; always shown with its name and a pattern of its own. */
-export const PAINTS = [
-  'black',
-  'white',
-  'red',
-  'orange',
-  'yellow',
-  'green',
-  'blue',
-  'brown',
-  'grey',
-  'pink',
-  'violet',
-] as const;
-export type Paint = (typeof PAINTS)[number];
-
-const bandFields = { mark: markSchema, ...sizeBandSchema.shape };
-const ordered = ({ low, high }: { low: number; high: number }) => low <= high;
-const swap = { path: ['low'], error: 'low is above high; swap them' };
-
-/** A mark with the sizes it stands for. */
-export const typeBandSchema = z.strictObject(bandFields).refine(ordered, swap);
-export type TypeBand = z.infer<typeof typeBandSchema>;
-
-/** A grade of shell with what its wall may be. */
-export const typeGradeSchema = z
-  .strictObject({ ...bandFields, paint: z.enum(PAINTS).nullable().default(null) })
-  .refine(ordered, swap);
-export type TypeGrade = z.infer<typeof typeGradeSchema>;
-
-/** Shells for a journal ground smaller: what the journal is ground to, and the walls of the grades made for it. */
-export const undersizeSchema = z.strictObject({
-  name: z.string().trim().min(1, 'name the undersize, as 0.25').max(20),
-  /** By how much the journal is smaller, on the diameter. */
-  amount: sizeNmSchema,
-  journal: limitSchema,
-  grades: z.array(typeGradeSchema).max(60),
-});
-export type Undersize = z.infer<typeof undersizeSchema>;
+import { crankLayoutSchema } from '../part/crankLayout.js';
+import { markedBandSchema } from '../part/mark.js';
+import { materialSchema } from '../part/material.js';
+import { gradeSchema } from '../shell/grade.js';
+import { undersizeSchema } from '../shell/undersize.js';
+import { typeLimitsSchema } from './limits.js';
 
 function repeated(names: readonly string[], path: string, context: z.RefinementCtx): void {
   names.forEach((name, at) => {
@@ -90,9 +23,9 @@ function repeated(names: readonly string[], path: string, context: z.RefinementC
 export const typeFamilySchema = z
   .strictObject({
     series: z.string().trim().max(60).default('').describe('What the maker calls these shells; empty when not given.'),
-    housing: z.array(typeBandSchema).max(60).default([]),
-    journal: z.array(typeBandSchema).max(60).default([]),
-    grades: z.array(typeGradeSchema).max(60).default([]),
+    housing: z.array(markedBandSchema).max(60).default([]),
+    journal: z.array(markedBandSchema).max(60).default([]),
+    grades: z.array(gradeSchema).max(60).default([]),
     table: z
       .record(z.string(), z.record(z.string(), tableCellSchema))
       .default({})
@@ -125,7 +58,7 @@ export const torqueSchema = z.strictObject({
 export type Torque = z.infer<typeof torqueSchema>;
 
 /** The data sheet of one engine type: entered once, copied into every job. An open format; lengths in whole nanometres. */
-export const engineTypeSchema = z.strictObject({
+const currentSchema = z.strictObject({
   format: z.literal('fettle.engine-type/1'),
   name: z.string().trim().min(1, 'give the engine type a name').max(80, 'at most 80 characters'),
   note: z.string().trim().max(500).default(''),
@@ -143,15 +76,16 @@ export const engineTypeSchema = z.strictObject({
   main: typeFamilySchema.prefault({}),
   rod: typeFamilySchema.prefault({}),
 });
-export type EngineType = z.output<typeof engineTypeSchema>;
+
+/** Version 0 never was: engine types carried their version from the first day. */
+const UPGRADES: readonly UpgradeStep[] = [(document) => document];
+
+/** The data sheet of one engine type, read from whichever version it was written in. */
+export const engineTypeSchema = versioned('fettle.engine-type', UPGRADES, currentSchema);
+export type EngineType = z.output<typeof currentSchema>;
 
 /** Reads an engine type from parsed JSON. @returns the type, or every fault with its path */
 export function readEngineType(json: unknown): { ok: true; type: EngineType } | { ok: false; faults: DocumentFault[] } {
   const parsed = engineTypeSchema.safeParse(json);
   return parsed.success ? { ok: true, type: parsed.data } : { ok: false, faults: faultsOf(parsed.error) };
-}
-
-/** The limits of the oil clearance of a family. */
-export function clearanceLimitsOf(limits: TypeLimits, family: Family) {
-  return family === 'main' ? limits.mainClearance : limits.rodClearance;
 }

@@ -1,5 +1,5 @@
 import type { Unit } from '../measure/unit.js';
-import type { CrankLayout } from '../station/crankLayout.js';
+import type { CrankLayout } from '../part/crankLayout.js';
 import { type EngineType, engineTypeSchema } from './engineType.js';
 
 /** A data sheet with its name and layout and nothing else. */

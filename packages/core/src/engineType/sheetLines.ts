@@ -1,22 +1,9 @@
+import { gradesOfCell } from '../codes/selectionTable.js';
 import { formatExactLength } from '../measure/formatLength.js';
 import { INSTRUMENT_DECIMALS, type Unit } from '../measure/unit.js';
-import { gradesOfCell } from '../shell/selectionTable.js';
-import { throwsText } from '../station/throws.js';
-import { type EngineType, LIMIT_KEYS, type LimitKey, type TypeFamily } from './engineType.js';
-
-/** What each limit is called. */
-export const LIMIT_NAMES: Readonly<Record<LimitKey, string>> = {
-  mainBore: 'Main housing bore',
-  mainJournal: 'Main journal',
-  mainClearance: 'Main oil clearance',
-  bigEnd: 'Big-end bore',
-  pin: 'Crankpin',
-  rodClearance: 'Rod oil clearance',
-  outOfRound: 'Out-of-round of journals and pins',
-  taper: 'Taper of journals and pins',
-  endPlay: 'End play',
-  runout: 'Runout of the shaft',
-};
+import { throwsText } from '../part/throws.js';
+import type { EngineType, TypeFamily } from './engineType.js';
+import { LIMIT_KEYS, limitName } from './limits.js';
 
 /** One thing that a data sheet says. */
 export interface SheetLine {
@@ -71,7 +58,7 @@ export function sheetLines(type: EngineType): SheetLine[] {
     { place: 'Block, caps, rods', text: `${materials.block}, ${materials.caps}, ${materials.rods}` },
     ...LIMIT_KEYS.flatMap((key): SheetLine[] => {
       const limit = limits[key];
-      return limit ? [{ place: LIMIT_NAMES[key], text: `${range(limit, unit)} (${limit.source})` }] : [];
+      return limit ? [{ place: limitName(key), text: `${range(limit, unit)} (${limit.source})` }] : [];
     }),
     ...torque.map((one) => ({
       place: `Torque: ${one.fastener}`,

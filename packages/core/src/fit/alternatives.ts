@@ -1,15 +1,15 @@
 import { numberOfLength } from '../measure/formatLength.js';
 import { nanometres } from '../measure/nanometres.js';
-import { type ChoiceProblem, restrictedToOption } from './choice.js';
-import { type ChoiceLimits, hasEnded, within } from './choiceLimits.js';
-import { choiceProblem } from './choiceProblem.js';
 import { type FitOptions, fit } from './fit.js';
-import { COST_PER_UM2, fitModelOf } from './fitModel.js';
-import type { PlannedStation } from './fitPlan.js';
-import type { FitRequest } from './fitRequest.js';
-import { leastChoice } from './leastChoice.js';
-import { mergedShells } from './mergedShells.js';
-import { housingsByStation, stationOptions } from './stationOptions.js';
+import type { PlannedStation } from './format/fitPlan.js';
+import type { FitRequest } from './format/fitRequest.js';
+import { leastChoice } from './joint/leastChoice.js';
+import { type ChoiceProblem, restrictedToOption } from './model/choice.js';
+import { choiceProblem } from './model/choiceProblem.js';
+import { COST_PER_UM2, fitModelOf } from './model/fitModel.js';
+import { mergedShells } from './model/mergedShells.js';
+import { housingsByStation, stationOptions } from './model/stationOptions.js';
+import { type ChoiceLimits, hasEnded, within } from './search/choiceLimits.js';
 
 /** Another way to serve a station, and what the whole would cost with it once the other stations have adapted. */
 export interface Alternative extends Omit<PlannedStation, 'id'> {

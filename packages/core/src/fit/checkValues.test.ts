@@ -3,9 +3,9 @@ import { clearanceAim } from '../clearance/clearanceAim.js';
 import { oilClearance } from '../clearance/oilClearance.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { nanometres } from '../measure/nanometres.js';
-import { type Choice, choicesOf } from './choice.js';
-import { leastAssignment } from './leastAssignment.js';
-import { leastChoice } from './leastChoice.js';
+import { leastChoice } from './joint/leastChoice.js';
+import { type Choice, choicesOf } from './model/choice.js';
+import { leastAssignment } from './search/leastAssignment.js';
 
 const HALVES = ['std', 'thin', 'thick'] as const;
 const STEP = { std: 0, thin: 5, thick: -5 } as const;

@@ -1,19 +1,20 @@
 import { chanceInside } from '../clearance/chanceInside.js';
+import { clearanceOfBands } from '../clearance/clearanceOfBands.js';
 import { numberOfLength } from '../measure/formatLength.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { nanometres } from '../measure/nanometres.js';
+import type { SizeBand } from '../measure/sizeBand.js';
 import type { Unit } from '../measure/unit.js';
-import { clearanceOfBands, type SizeBand } from '../shell/sizeBand.js';
-import type { ChoiceAnswer } from './choice.js';
-import { type ChoiceLimits, hasEnded, within } from './choiceLimits.js';
-import { choiceProblem, spreadGroups } from './choiceProblem.js';
-import { explainConflicts } from './explainConflicts.js';
-import { COST_PER_UM2, type FitModel, fitModelOf } from './fitModel.js';
-import type { FitPlan, PlannedStation } from './fitPlan.js';
-import type { FitRequest } from './fitRequest.js';
-import { leastChoice } from './leastChoice.js';
-import { dealer, type MergedShells, mergedShells } from './mergedShells.js';
-import { type StationOption, stationOptions } from './stationOptions.js';
+import { explainConflicts } from './explain/explainConflicts.js';
+import type { FitPlan, PlannedStation } from './format/fitPlan.js';
+import type { FitRequest } from './format/fitRequest.js';
+import { leastChoice } from './joint/leastChoice.js';
+import type { ChoiceAnswer } from './model/choice.js';
+import { choiceProblem, spreadGroups } from './model/choiceProblem.js';
+import { COST_PER_UM2, type FitModel, fitModelOf } from './model/fitModel.js';
+import { dealer, type MergedShells, mergedShells } from './model/mergedShells.js';
+import { type StationOption, stationOptions } from './model/stationOptions.js';
+import { type ChoiceLimits, hasEnded, within } from './search/choiceLimits.js';
 
 function spreads(model: FitModel, chosen: readonly StationOption[], unit: Unit): FitPlan['spread'] {
   const { group, keys } = spreadGroups(model);

@@ -1,14 +1,14 @@
 import { numberOfLength } from '../measure/formatLength.js';
 import { nanometres } from '../measure/nanometres.js';
-import { within } from './choiceLimits.js';
-import { KEEP_ALL } from './choiceProblem.js';
-import { FitQuestions } from './FitQuestions.js';
+import { FitQuestions } from './explain/FitQuestions.js';
+import { leastSpreads, withSpreads } from './explain/leastSpreads.js';
 import { type FitOptions, fit } from './fit.js';
-import { fitModelOf } from './fitModel.js';
-import type { FitPlan } from './fitPlan.js';
-import type { FitRequest, FitShell } from './fitRequest.js';
-import { leastSpreads, withSpreads } from './leastSpreads.js';
-import { mergedShells } from './mergedShells.js';
+import type { FitPlan } from './format/fitPlan.js';
+import type { FitRequest, FitShell } from './format/fitRequest.js';
+import { KEEP_ALL } from './model/choiceProblem.js';
+import { fitModelOf } from './model/fitModel.js';
+import { mergedShells } from './model/mergedShells.js';
+import { within } from './search/choiceLimits.js';
 
 /** The plans that a fitter weighs against each other. */
 export interface PlanVariants {

@@ -1,7 +1,7 @@
-import type { IntegerSolver } from './choiceLimits.js';
 import { fit } from './fit.js';
-import { type FitRequestInput, fitRequestSchema } from './fitRequest.js';
-import { loadIntegerSolver } from './loadIntegerSolver.js';
+import { type FitRequestInput, fitRequestSchema } from './format/fitRequest.js';
+import type { IntegerSolver } from './search/choiceLimits.js';
+import { loadIntegerSolver } from './search/loadIntegerSolver.js';
 
 const ENGINES = 16;
 const MAINS = 5;

@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fit } from './fit.js';
-import type { FitPlan } from './fitPlan.js';
-import { type FitRequest, fitRequestSchema } from './fitRequest.js';
+import type { FitPlan } from './format/fitPlan.js';
+import { type FitRequest, fitRequestSchema } from './format/fitRequest.js';
 import { recheckPlan } from './recheckPlan.js';
 import { inInches, randomRequest } from './testing/randomRequest.js';
 

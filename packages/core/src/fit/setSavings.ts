@@ -1,6 +1,6 @@
-import { hasEnded, within } from './choiceLimits.js';
 import { type FitOptions, fit } from './fit.js';
-import type { FitRequest, FitShell } from './fitRequest.js';
+import type { FitRequest, FitShell } from './format/fitRequest.js';
+import { hasEnded, within } from './search/choiceLimits.js';
 
 /** What one more set of a grade, an upper and a lower half, would save. */
 export interface SetSaving {

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { nanometres } from '../measure/nanometres.js';
-import { usualLayout } from '../station/crankLayout.js';
+import { usualLayout } from '../part/crankLayout.js';
+import type { Reading } from '../part/reading.js';
 import { assessReading } from './assessReading.js';
 import type { JobDocument } from './jobDocument.js';
 import { newJob, usualThinnerHalf } from './newJob.js';
-import type { Reading } from './reading.js';
 
 const usual = usualLayout(5, 8, 2, 5);
 if (!usual.ok) throw new Error(usual.message);

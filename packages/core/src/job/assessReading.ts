@@ -1,12 +1,12 @@
-import { formatExactLength } from '../measure/formatLength.js';
 import type { Limit } from '../measure/lengthSchema.js';
+import { lengthText } from '../measure/lengthText.js';
 import { type LikelyReading, misreadingOf, questionsOf } from '../measure/misreading.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { parseLength } from '../measure/parseLength.js';
-import { INSTRUMENT_DECIMALS } from '../measure/unit.js';
+import { SizesSeen } from '../measure/sizesSeen.js';
+import { eachFeature, FEATURE_TABLE, type Feature } from '../part/feature.js';
+import type { Reading } from '../part/reading.js';
 import type { JobDocument } from './jobDocument.js';
-import { CODED } from './jobMarks.js';
-import type { Feature, Reading } from './reading.js';
 
 /** What is to be said about one figure, as typed. */
 export type ReadingAssessment =
@@ -32,24 +32,23 @@ export type ReadingAssessment =
 /** A figure without its point can be hundreds of metres long: `24486` in for 2.4486. */
 const LONGEST_EXPLAINED = nanometres(1e12);
 
-const FEATURE_WORDS: Readonly<Record<Feature, string>> = {
-  mainBore: 'bore',
-  mainJournal: 'journal',
-  bigEnd: 'big end',
-  pin: 'pin',
-};
-
 /**
  * The limits that a size is judged by: the data sheet's, or those of the undersize that it is nearer to. A shaft is ground alike: once
  * other journals are known only what they were ground to is believed, so that a thimble turn is no undersize.
  */
-function nearestLimit(job: JobDocument, feature: Feature, nm: Nanometres, sizes: readonly Nanometres[]): Limit | null {
+function nearestLimit(
+  job: JobDocument,
+  feature: Feature,
+  nm: Nanometres,
+  seenSizes: SizesSeen,
+  without: Nanometres | null,
+): Limit | null {
   const limit = job.limits[feature];
-  const { family, list } = CODED[feature];
-  if (!limit || list === 'housing') return limit;
+  const { family, role } = FEATURE_TABLE[feature];
+  if (!limit || role === 'housing') return limit;
   const away = ({ low, high }: Limit, size: number) => Math.max(0, low - size, size - high);
   const all = [limit, ...(job.sheet?.[family].undersizes ?? []).map(({ journal }) => journal)];
-  const seen = all.filter((one) => sizes.some((size) => away(one, size) === 0));
+  const seen = all.filter(({ low, high }) => seenSizes.hasWithin(low, high, without));
   const believed = seen.length > 0 ? seen : all;
   return believed.reduce((nearest, next) => (away(next, nm) < away(nearest, nm) ? next : nearest));
 }
@@ -67,26 +66,52 @@ export function assessReading(
   job: JobDocument,
   others: readonly Reading[],
 ): ReadingAssessment {
+  return assess({ text, setting, feature }, job, sizesOf(others, feature), null);
+}
+
+function sizesOf(readings: readonly Reading[], feature: Feature): SizesSeen {
+  return new SizesSeen(readings.flatMap((one) => (one.feature === feature && one.nm !== null ? [one.nm] : [])));
+}
+
+/**
+ * The readings of a job that cannot be right, or cannot be read, in the order they are given; each is compared with all others of its
+ * feature. Grows with the readings, not with their square.
+ */
+export function doubtfulReadings(job: JobDocument, readings: readonly Reading[]): Reading[] {
+  const seen = eachFeature((feature) => sizesOf(readings, feature));
+  return readings.filter((reading) => {
+    const { kind } = assess(reading, job, seen[reading.feature], reading.nm);
+    return kind === 'doubtful' || kind === 'unreadable';
+  });
+}
+
+/** @param without the size that this very reading has among those seen */
+function assess(
+  { text, setting, feature }: Pick<Reading, 'text' | 'setting' | 'feature'>,
+  job: JobDocument,
+  seen: SizesSeen,
+  without: Nanometres | null,
+): ReadingAssessment {
   const { unit } = job;
   const strict = parseLength(text, { unit, setting });
   const isTooLong = !strict.ok && strict.code === 'too-large';
   const parsed = isTooLong ? parseLength(text, { unit, setting, longest: LONGEST_EXPLAINED }) : strict;
   if (!parsed.ok) return parsed.code === 'empty' ? { kind: 'empty' } : { kind: 'unreadable', message: parsed.message };
   const { nm } = parsed;
-  const length = (value: number) => `${formatExactLength(nanometres(value), unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
-  const sizes = others.flatMap((other) => (other.feature === feature && other.nm !== null ? [other.nm] : []));
-  const limit = nearestLimit(job, feature, nm, sizes);
-  const [low, high] = limit ? [limit.low, limit.high] : [Math.min(...sizes), Math.max(...sizes)];
+  const length = (value: number) => lengthText(value, unit);
+  const limit = nearestLimit(job, feature, nm, seen, without);
+  const range = limit ?? seen.extent(without);
   const unreadable = (): ReadingAssessment => ({ kind: 'unreadable', message: strict.ok ? '' : strict.message });
-  if (!Number.isFinite(low)) return isTooLong ? unreadable() : { kind: 'fine', nm };
+  if (!range) return isTooLong ? unreadable() : { kind: 'fine', nm };
 
+  const { low, high } = range;
   const expected = {
-    low: nanometres(low),
-    high: nanometres(high),
+    low,
+    high,
     unit,
     setting: parsed.deviation === null ? null : setting,
   };
-  const what = limit ? `what this ${FEATURE_WORDS[feature]} can be` : `the other ${FEATURE_WORDS[feature]}s`;
+  const what = limit ? `what this ${FEATURE_TABLE[feature].word} can be` : `the other ${FEATURE_TABLE[feature].words}`;
   const side = nm < low ? 'under' : 'over';
   const away = nm < low ? low - nm : nm - high;
   const misreading = misreadingOf(nm, expected);

@@ -1,5 +1,5 @@
-import type { DocumentFault } from '../fit/fitRequest.js';
-import { rodCount } from '../station/rodCount.js';
+import type { DocumentFault } from '../document/fault.js';
+import { rodCount } from '../part/rodCount.js';
 import type { JobDocument } from './jobDocument.js';
 
 /**

@@ -1,13 +1,14 @@
 import { chanceInside } from '../clearance/chanceInside.js';
-import { clearanceLimitsOf } from '../engineType/engineType.js';
-import type { Family } from '../fit/fitRequest.js';
-import { cellInterval, codesOfFamily, gradesOfCell, type SelectionCodes } from '../shell/selectionTable.js';
-import type { ClearanceInterval } from '../shell/sizeBand.js';
+import type { ClearanceInterval } from '../clearance/clearanceOfBands.js';
+import { cellInterval, codesOfFamily, gradesOfCell, type SelectionCodes } from '../codes/selectionTable.js';
+import { clearanceLimitsOf } from '../engineType/limits.js';
+import type { Family } from '../part/family.js';
 import { type JobDocument, NO_WISHES } from './jobDocument.js';
 import { markedBands } from './jobMarks.js';
 
 /** What the data sheet's table calls for at a station whose two marks are known. */
 export interface CodedStation {
+  readonly family: Family;
   readonly housing: string;
   readonly journal: string;
   /** Null where the table has no such cell. */
@@ -19,7 +20,7 @@ export interface CodedStation {
 }
 
 /** What a table calls for with two marks. */
-export function codedCell(codes: SelectionCodes, housing: string, journal: string): CodedStation {
+export function codedCell(family: Family, codes: SelectionCodes, housing: string, journal: string): CodedStation {
   const cell = codes.table[housing]?.[journal];
   const grades = cell === undefined ? null : gradesOfCell(cell);
   const interval = cellInterval(codes, housing, journal);
@@ -36,7 +37,7 @@ export function codedCell(codes: SelectionCodes, housing: string, journal: strin
           codes.limits,
         )
       : null;
-  return { housing, journal, grades, interval, inside };
+  return { family, housing, journal, grades, interval, inside };
 }
 
 /** The codes of a job's family with the limits that the job goes by; null without a data sheet. */
@@ -57,7 +58,8 @@ export function codedStations(job: JobDocument, placed: Readonly<Record<string, 
   const found = new Map<string, CodedStation>();
   const put = (family: Family, id: string, housing: string | undefined, journal: string | undefined) => {
     const codes = codesOfJob(job, family);
-    if (codes && housing !== undefined && journal !== undefined) found.set(id, codedCell(codes, housing, journal));
+    if (codes && housing !== undefined && journal !== undefined)
+      found.set(id, codedCell(family, codes, housing, journal));
   };
   const [bores, journals] = [markedBands(job, 'mainBore'), markedBands(job, 'mainJournal')];
   for (const [number, { mark }] of journals) put('main', `M${number}`, bores.get(number)?.mark, mark);
@@ -83,9 +85,8 @@ export type HeldAsCoded =
 export function heldAsCoded(job: JobDocument, coded: ReadonlyMap<string, CodedStation>): HeldAsCoded {
   const missing = new Set<string>();
   const wishes = { ...job.wishes };
-  for (const [station, { grades }] of coded) {
+  for (const [station, { family, grades }] of coded) {
     if (!grades) continue;
-    const family = station.startsWith('P') ? 'rod' : 'main';
     const [upper, lower] = (['upper', 'lower'] as const).map((side) => {
       const grade = grades[side];
       const found = Object.entries(job.shells).find(

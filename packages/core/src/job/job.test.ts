@@ -1,21 +1,29 @@
 import { describe, expect, it } from 'vitest';
-import { typeLimitsSchema } from '../engineType/engineType.js';
+import {
+  applyPatch,
+  changesBetween,
+  type Json,
+  keysOfPointer,
+  mergeThreeWays,
+  patchStepOf,
+} from '../document/mergeThreeWays.js';
+import { type DrawerLine, drawerHalfSchema, freeHalves } from '../drawer/workshopDrawer.js';
+import { typeLimitsSchema } from '../engineType/limits.js';
 import { fit } from '../fit/fit.js';
-import { fitRequestSchema } from '../fit/fitRequest.js';
+import { fitRequestSchema } from '../fit/format/fitRequest.js';
 import { nanometres } from '../measure/nanometres.js';
+import { usualLayout } from '../part/crankLayout.js';
+import type { Feature, Slot } from '../part/feature.js';
+import type { Reading } from '../part/reading.js';
+import { throwsText, withThrows } from '../part/throws.js';
 import { gradedWalls } from '../shell/gradedFamily.js';
-import { type DrawerLine, drawerHalfSchema, freeHalves } from '../shell/workshopDrawer.js';
-import { usualLayout } from '../station/crankLayout.js';
-import { throwsText, withThrows } from '../station/throws.js';
 import { choiceFaults } from './choiceFaults.js';
 import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
 import { jobFit, plannedHalves } from './jobFit.js';
+import { jobProgress } from './jobProgress.js';
 import { mainStations, measuredParts } from './jobStations.js';
 import { jointChoices, jointFit } from './jointFit.js';
-import { applyPatch, changesBetween, type Json, keysOfPointer, mergeThreeWays, patchStepOf } from './mergeThreeWays.js';
 import { newJob } from './newJob.js';
-import { jobProgress } from './nextStep.js';
-import type { Feature, Reading, Slot } from './reading.js';
 import { stationCandidates } from './stationCandidates.js';
 import { stationVerdict } from './stationVerdict.js';
 
@@ -477,6 +485,8 @@ describe('engines fitted together', () => {
     version: 1,
     half: drawerHalfSchema.parse({ family: 'main', series: 'A', grade: String(wall), half, wall: um(wall), onHand }),
     reservations: [],
+    used: 0,
+    fittedHere: 0,
   });
   const drawer = [
     line(1, 'upper', 1_992, 4),
@@ -547,8 +557,8 @@ describe('engines fitted together', () => {
 
   it('leave what others have reserved, and share out anew what is their own', () => {
     const reservations = [
-      { job: 'a', name: 'Rush Twin a', count: 2, state: 'reserved' as const },
-      { job: 'x', name: 'another', count: 1, state: 'reserved' as const },
+      { job: 'a', name: 'Rush Twin a', count: 2 },
+      { job: 'x', name: 'another', count: 1 },
     ];
     const joint = jointFit(jobs, [{ ...drawer[0]!, reservations }, ...drawer.slice(1)]);
     expect(joint.request!.shells[0]!.stock).toBe(3);

@@ -1,27 +1,21 @@
 import { z } from 'zod';
-import { engineTypeSchema, typeLimitsSchema } from '../engineType/engineType.js';
-import { familySchema, halfSchema } from '../fit/fitRequest.js';
+import { versioned } from '../document/versioned.js';
+import { engineTypeSchema } from '../engineType/engineType.js';
+import { typeLimitsSchema } from '../engineType/limits.js';
 import { isInBand, NOT_IN_BAND, nanometresSchema, sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
-import type { Nanometres } from '../measure/nanometres.js';
 import { unitSchema } from '../measure/unit.js';
-import { crankLayoutSchema } from '../station/crankLayout.js';
-import { materialSchema } from '../station/material.js';
-import { FEATURES, SLOTS } from './reading.js';
+import { crankLayoutSchema } from '../part/crankLayout.js';
+import { eachFeature, FEATURES, SLOTS } from '../part/feature.js';
+import { materialSchema } from '../part/material.js';
+import { halfFields } from '../shell/half.js';
+import { JOB_UPGRADES } from './jobUpgrades.js';
 
-export const jobShellSchema = z
-  .strictObject({
-    family: familySchema.default('main'),
-    series: z.string().trim().min(1, 'name the series').max(60),
-    grade: z.string().trim().min(1, 'name the grade').max(40),
-    half: halfSchema,
-    wall: sizeNmSchema,
-    /** What the wall may be, where it is only known by its grade; `wall` is then the middle. */
-    band: sizeBandSchema.optional(),
-    /** Name of the undersize it is made for, such as 0.25; left out for standard. Undersizes never mix in a station. */
-    undersize: z.string().trim().min(1).max(20).optional(),
+/** One kind of half that an engine may take: what it is, how many there are, and whose. */
+export const jobShellSchema = halfFields
+  .extend({
     stock: z.int('stock is a whole number of halves').min(0, 'stock cannot be below zero').max(9999).nullable(),
     /** The kind of half in the workshop's drawer that it is; null for halves of this engine's own, which `stock` counts. */
-    line: z.uuid().toLowerCase().nullable().default(null),
+    line: z.uuid().toLowerCase().nullable(),
   })
   .refine(isInBand, NOT_IN_BAND);
 export type JobShell = z.infer<typeof jobShellSchema>;
@@ -58,7 +52,7 @@ export const aimRuleSchema = z.discriminatedUnion('kind', [
 
 export const jobRulesSchema = z.strictObject({
   aim: aimRuleSchema,
-  rodAim: aimRuleSchema.default({ kind: 'middle' }),
+  rodAim: aimRuleSchema,
   /** Added to the aim of single stations. */
   extras: z.record(z.string(), nanometresSchema),
   mixedHalves: z.boolean(),
@@ -66,10 +60,7 @@ export const jobRulesSchema = z.strictObject({
   maxWallStep: nanometresSchema.refine((value) => value >= 0, 'cannot be below zero'),
   thinnerHalf: z.enum(['either', 'upper', 'lower']),
   maxSpread: nanometresSchema.refine((value) => value >= 0, 'cannot be below zero').nullable(),
-  maxRodSpread: nanometresSchema
-    .refine((value) => value >= 0, 'cannot be below zero')
-    .nullable()
-    .default(null),
+  maxRodSpread: nanometresSchema.refine((value) => value >= 0, 'cannot be below zero').nullable(),
   tightWeight: z.number().min(0).max(1000),
   mixedPenalty: z.number().min(0).max(1e9),
   closeFraction: z.number().min(0).max(0.5),
@@ -84,7 +75,6 @@ export const rodSchema = z.strictObject({
   /** Pin it is kept on, 1 at the front; null while it may go anywhere. */
   pin: z.int().min(1).max(48).nullable(),
 });
-export type Rod = z.infer<typeof rodSchema>;
 
 /** What the fitter holds or forbids at one station. */
 export const stationWishSchema = z.strictObject({
@@ -101,58 +91,47 @@ export const markRowSchema = z.strictObject({
   text: z.string().max(200, 'at most 200 characters'),
   first: z.enum(['front', 'rear']),
 });
-export type MarkRow = z.infer<typeof markRowSchema>;
 
 /**
  * One engine on a bench: everything about it except its readings, which are kept one by one. Lists that two people may
  * change at once are records by id, so that their changes merge.
  */
-export const jobDocumentSchema = z.strictObject({
+const currentSchema = z.strictObject({
+  format: z.literal('fettle.job/1').describe('What this is, and the version it is written in.'),
   name: z.string().trim().min(1, 'give the engine a name').max(80, 'at most 80 characters'),
   unit: unitSchema,
   layout: crankLayoutSchema,
   materials: z.strictObject({ block: materialSchema, caps: materialSchema, rods: materialSchema }),
   /** The engine type that this engine's data sheet was copied from. */
-  origin: z
-    .strictObject({ type: z.uuid().toLowerCase(), revision: z.int().min(1) })
-    .nullable()
-    .default(null),
+  origin: z.strictObject({ type: z.uuid().toLowerCase(), revision: z.int().min(1) }).nullable(),
   /** The data sheet as it was copied: codes, grades, undersizes, torque. What the fitter changed here since is in `limits`. */
-  sheet: engineTypeSchema.nullable().default(null),
+  sheet: engineTypeSchema.nullable(),
   limits: typeLimitsSchema,
   measuring: z.strictObject({
     order: z.enum(['along', 'down']),
-    slots: z.strictObject({
-      mainBore: slotsSchema,
-      mainJournal: slotsSchema,
-      bigEnd: slotsSchema.default(['front', 'rear']),
-      pin: slotsSchema.default(['front-0', 'front-90']),
-    }),
+    slots: z.strictObject(eachFeature(() => slotsSchema)),
     /** How far a reading may be off, nm: a disagreement with a mark within it tells nothing. */
     uncertainty: nanometresSchema
       .refine((value) => value >= 0, 'cannot be below zero')
-      .default(2000 as Nanometres)
       .describe('Common practice for a micrometer and a bore gauge in good order: 0.002 mm. A setting.'),
     /** Size the gauge is zeroed on, for readings typed as deviations. */
-    setting: z.strictObject({
-      mainBore: sizeNmSchema.nullable(),
-      mainJournal: sizeNmSchema.nullable(),
-      bigEnd: sizeNmSchema.nullable().default(null),
-      pin: sizeNmSchema.nullable().default(null),
-    }),
+    setting: z.strictObject(eachFeature(() => sizeNmSchema.nullable())),
   }),
   rules: jobRulesSchema,
   /** By feature: `mainBore`, `mainJournal`, `pin`. */
-  marks: z.partialRecord(z.enum(FEATURES), markRowSchema).default({}),
+  marks: z.partialRecord(z.enum(FEATURES), markRowSchema),
   /** What stations are chosen from: measured sizes, with marks until they are measured, or marks alone. */
-  depth: z.enum(['measure', 'codes']).default('measure'),
+  depth: z.enum(['measure', 'codes']),
   /** Whether the rods are fitted in this job as well. */
-  withRods: z.boolean().default(false),
+  withRods: z.boolean(),
   /** By number; a rod that is left out has no mark and may go anywhere. */
-  rods: z.record(z.string().regex(/^[1-9]\d?$/u), rodSchema).default({}),
+  rods: z.record(z.string().regex(/^[1-9]\d?$/u), rodSchema),
   /** By station. */
-  wishes: z.record(z.string().min(1).max(10), stationWishSchema).default({}),
+  wishes: z.record(z.string().min(1).max(10), stationWishSchema),
   shells: z.record(z.string().min(1).max(60), jobShellSchema),
   choice: acceptedChoiceSchema.nullable(),
 });
-export type JobDocument = z.infer<typeof jobDocumentSchema>;
+
+/** The job document, read from whichever version it was written in. */
+export const jobDocumentSchema = versioned('fettle.job', JOB_UPGRADES, currentSchema);
+export type JobDocument = z.output<typeof currentSchema>;

@@ -1,22 +1,19 @@
 import type { ClearanceLimits } from '../clearance/clearanceVerdict.js';
-import { limitsWith, type Scatter } from '../fit/fitModel.js';
-import type { FitPlan } from '../fit/fitPlan.js';
-import type { Family, FitRequestInput } from '../fit/fitRequest.js';
-import type { EffectiveSize } from '../measure/effectiveSize.js';
+import type { FitPlan } from '../fit/format/fitPlan.js';
+import type { FitRequestInput } from '../fit/format/fitRequest.js';
+import { fitShellOf } from '../fit/format/fitShellOf.js';
+import { limitsWith, type Scatter } from '../fit/model/fitModel.js';
+import { type EffectiveSize, possibleSizes, readingsSpread } from '../measure/effectiveSize.js';
 import { numberOfLength } from '../measure/formatLength.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { nanometres } from '../measure/nanometres.js';
+import type { Family } from '../part/family.js';
+import { partName } from '../part/feature.js';
+import type { Reading } from '../part/reading.js';
+import { halfLabel } from '../shell/half.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
-import {
-  type JobStation,
-  type MeasuredPart,
-  mainStations,
-  measuredParts,
-  partName,
-  rodStations,
-} from './jobStations.js';
-import type { Reading } from './reading.js';
-import { modelShellsOf, shellLabel } from './stationCandidates.js';
+import { type JobStation, type MeasuredPart, mainStations, measuredParts, rodStations } from './jobStations.js';
+import { shellsInOrder } from './stationCandidates.js';
 
 /** Why a station, or a rod, does not take part in the choice. */
 export interface LeftOut {
@@ -57,8 +54,8 @@ export type JobFit =
 /** Names for the shells that a person can read in a message, unique in the request. */
 function requestNames(job: JobDocument): Map<string, string> {
   const names = new Map<string, string>();
-  for (const { id } of modelShellsOf(job)) {
-    const label = shellLabel(job.shells[id]!);
+  for (const { id } of shellsInOrder(job)) {
+    const label = halfLabel(job.shells[id]!);
     let name = label;
     for (let copy = 2; names.has(name); copy += 1) name = `${label} #${copy}`;
     names.set(name, id);
@@ -68,7 +65,7 @@ function requestNames(job: JobDocument): Map<string, string> {
 
 /** How far a part's single readings lie from its size. A band is no scatter: it says what the size may be, and the plan then gives a chance. */
 export function scatterOf({ size }: Pick<MeasuredPart, 'size'>): Scatter {
-  return size && size.count > 0
+  return size?.kind === 'read'
     ? { below: size.nominal - size.smallest, above: size.largest - size.nominal }
     : { below: 0, above: 0 };
 }
@@ -233,10 +230,11 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
   });
   const rodNumbers = new Map([...kept.map(({ rod }) => rod), ...free].map((rod) => [rod.name, rod.number]));
   const banded = (band: { low: number; high: number }) => ({ low: length(band.low), high: length(band.high) });
-  const bandOf = ({ count, smallest, largest }: EffectiveSize) =>
-    count > 0 ? null : banded({ low: smallest, high: largest });
-  const readingsOf = ({ count, smallest, largest }: EffectiveSize) =>
-    count > 0 && smallest < largest ? banded({ low: smallest, high: largest }) : null;
+  const bandOf = (size: EffectiveSize) => (size.kind === 'marked' ? banded(possibleSizes(size)) : null);
+  const readingsOf = (size: EffectiveSize) => {
+    const spread = readingsSpread(size);
+    return spread && banded(spread);
+  };
   const housing = (id: string, family: Family, bore: EffectiveSize, station: string | null) => {
     const boreBand = bandOf(bore);
     const boreReadings = readingsOf(bore);
@@ -249,6 +247,7 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
       station,
     };
   };
+  const hasPlaces = Object.values(job.shells).some(({ positions }) => positions !== undefined);
   const isChosenFor = (family: Family) => ready.some((station) => station.family === family);
   return {
     ok: true,
@@ -264,6 +263,7 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
         journal: length(station.journal!.nominal),
         ...(bandOf(station.journal!) ? { journalBand: bandOf(station.journal!)! } : {}),
         ...(readingsOf(station.journal!) ? { journalReadings: readingsOf(station.journal!)! } : {}),
+        ...(hasPlaces && station.position !== null ? { position: station.position } : {}),
         aim: length(station.aim!),
         low: length(station.limits.low),
         high: length(station.limits.high),
@@ -279,16 +279,7 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
       ],
       shells: [...names].map(([name, id]) => {
         const shell = job.shells[id]!;
-        return {
-          id: name,
-          family: shell.family,
-          series: shell.series,
-          half: shell.half,
-          wall: length(shell.wall),
-          ...(shell.band ? { wallBand: banded(shell.band) } : {}),
-          ...(shell.undersize === undefined ? {} : { undersize: shell.undersize }),
-          stock: shell.line === null ? shell.stock : (onShelf?.get(shell.line) ?? 0),
-        };
+        return fitShellOf(name, shell, unit, shell.line === null ? shell.stock : (onShelf?.get(shell.line) ?? 0));
       }),
       rules: {
         mixedHalves: rules.mixedHalves,
@@ -316,7 +307,7 @@ export function plannedHalves(
   const half = (name: string) => {
     const shell = asked.shellIds.get(name)!;
     const { wall, band } = job.shells[shell]!;
-    return { shell, label: shellLabel(job.shells[shell]!), wall, ...(band ? { band } : {}) };
+    return { shell, label: halfLabel(job.shells[shell]!), wall, ...(band ? { band } : {}) };
   };
   return Object.fromEntries(
     plan.stations.map(({ id, housing, upper, lower, clearance }) => [

@@ -1,32 +1,20 @@
-import type { TypeBand, TypeFamily } from '../engineType/engineType.js';
-import type { StampedRow } from '../shell/codeSheet.js';
-import { type DecodedRow, decodeRow } from '../shell/decodeRow.js';
-import { rodCount } from '../station/rodCount.js';
+import type { StampedRow } from '../codes/codeSheet.js';
+import { type DecodedRow, decodeRow } from '../codes/decodeRow.js';
+import type { TypeFamily } from '../engineType/engineType.js';
+import type { MarkedBand } from '../measure/sizeBand.js';
+import { FEATURE_TABLE, type Feature, featuresOfFamilies, partCount } from '../part/feature.js';
 import type { JobDocument } from './jobDocument.js';
-import type { Feature } from './reading.js';
+import { familiesOf } from './jobFamilies.js';
 
 type Marked = Pick<JobDocument, 'sheet' | 'layout' | 'marks' | 'rods'>;
-
-/** Features of the mains come first in a table's rows (housings), or in its columns (journals). */
-export const CODED: Readonly<Record<Feature, { family: 'main' | 'rod'; list: 'housing' | 'journal' }>> = {
-  mainBore: { family: 'main', list: 'housing' },
-  mainJournal: { family: 'main', list: 'journal' },
-  bigEnd: { family: 'rod', list: 'housing' },
-  pin: { family: 'rod', list: 'journal' },
-};
 
 /** Marks and bands of a feature on the job's data sheet, in the order of the sheet; empty where it has none. */
 export function bandsOf(
   sheet: { readonly main: TypeFamily; readonly rod: TypeFamily } | null,
   feature: Feature,
-): readonly TypeBand[] {
-  const { family, list } = CODED[feature];
-  return sheet?.[family][list] ?? [];
-}
-
-/** How many parts of a feature an engine has. */
-export function partCount(layout: JobDocument['layout'], feature: Feature): number {
-  return feature === 'bigEnd' || feature === 'pin' ? rodCount(layout) : layout.mains;
+): readonly MarkedBand[] {
+  const { family, role } = FEATURE_TABLE[feature];
+  return sheet?.[family][role] ?? [];
 }
 
 /** How a feature's row is laid out: as the data sheet says, from the end that the fitter has set for this engine. */
@@ -50,19 +38,24 @@ export function decodedMarks(
  * The marks of a feature's parts, by number, with the bands they stand for. A rod carries its own mark; a row that is not whole, or
  * of another feature, gives none: marks at the wrong station are worse than none.
  */
-export function markedBands(job: Marked, feature: Feature): Map<number, TypeBand> {
+export function markedBands(job: Marked, feature: Feature): Map<number, MarkedBand> {
   const bands = bandsOf(job.sheet, feature);
-  const found = new Map<number, TypeBand>();
+  const found = new Map<number, MarkedBand>();
   if (bands.length === 0) return found;
   const put = (number: number, mark: string | null) => {
     const band = bands.find((one) => one.mark === mark);
     if (band) found.set(number, band);
   };
-  if (feature === 'bigEnd') {
+  if (FEATURE_TABLE[feature].marked === 'each') {
     for (const [number, { mark }] of Object.entries(job.rods)) put(Number(number), mark);
     return found;
   }
   const decoded = decodedMarks(job, feature);
   if (decoded?.ok) for (const { station, mark } of decoded.marks) put(station, mark);
   return found;
+}
+
+/** The features of a job whose marks its data sheet knows. */
+export function codedFeatures(job: Pick<JobDocument, 'sheet' | 'withRods'>): Feature[] {
+  return featuresOfFamilies(familiesOf(job)).filter((feature) => bandsOf(job.sheet, feature).length > 0);
 }

@@ -1,8 +1,10 @@
-import { type EngineType, LIMIT_KEYS, type LimitKey } from '../engineType/engineType.js';
+import { cutText } from '../document/storableText.js';
+import type { EngineType } from '../engineType/engineType.js';
+import type { LimitKey } from '../engineType/limits.js';
+import { LIMIT_KEYS } from '../engineType/limits.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import { newJob, usualThinnerHalf } from './newJob.js';
-import { cutText } from './storableText.js';
 
 /** A job with a copy of an engine type's data sheet, which remembers where it comes from. */
 export function jobOfType(

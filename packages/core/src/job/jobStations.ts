@@ -1,14 +1,17 @@
 import { clearanceAim } from '../clearance/clearanceAim.js';
-import type { Undersize } from '../engineType/engineType.js';
-import type { Family } from '../fit/fitRequest.js';
-import { type EffectiveSize, effectiveSize } from '../measure/effectiveSize.js';
+import { type MarkDisagreement, markDisagreement } from '../codes/markDisagreement.js';
+import { type EffectiveSize, markedSize, readSize } from '../measure/effectiveSize.js';
 import type { Limit } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import { type MarkDisagreement, markDisagreement } from '../shell/sizeBand.js';
+import type { Family } from '../part/family.js';
+import type { Feature } from '../part/feature.js';
+import { FEATURE_TABLE, partCount, partName } from '../part/feature.js';
+import type { Reading } from '../part/reading.js';
+import type { Position } from '../shell/position.js';
+import type { Undersize } from '../shell/undersize.js';
 import { undersizeOf } from '../shell/undersize.js';
 import type { JobDocument } from './jobDocument.js';
-import { bandsOf, CODED, markedBands, partCount } from './jobMarks.js';
-import type { Feature, Reading } from './reading.js';
+import { bandsOf, markedBands } from './jobMarks.js';
 
 /** A size, or a shape, outside the data sheet's limits: no shell cures it. */
 export interface SizeFinding {
@@ -25,7 +28,7 @@ export interface MeasuredPart {
   readonly name: string;
   readonly feature: Feature;
   readonly number: number;
-  /** From readings, or, where there are none, the middle and ends of its mark's band; then its count is zero. */
+  /** From readings, or, where there are none, from the band of its mark. */
   readonly size: EffectiveSize | null;
   /** The mark it carries, where its data sheet knows it. */
   readonly mark: string | null;
@@ -38,12 +41,19 @@ export interface MeasuredPart {
   readonly findings: readonly SizeFinding[];
 }
 
+/** Whether readings are still to be taken: a mark is enough where the fitter chooses by marks alone. */
+export function isWanting({ depth }: Pick<JobDocument, 'depth'>, { missing, mark }: MeasuredPart): boolean {
+  return missing > 0 && !(depth === 'codes' && mark !== null);
+}
+
 /** What is known about one station: a main, or a crankpin with the rod that is placed on it. */
 export interface JobStation {
   /** `M1` at the front; `P1` the pin of the first rod from the front. */
   readonly id: string;
   readonly family: Family;
   readonly number: number;
+  /** The place whose halves it takes, where it has one of its own. */
+  readonly position: Position | null;
   /** Number of the rod on a pin; null at a main, or while no rod is placed. */
   readonly rod: number | null;
   readonly bore: EffectiveSize | null;
@@ -59,22 +69,6 @@ export interface JobStation {
   readonly findings: readonly SizeFinding[];
   /** The undersize that its journal was ground to; null for a standard one. */
   readonly undersize: Undersize | null;
-}
-
-const PREFIX: Readonly<Record<Feature, string>> = { mainBore: 'M', mainJournal: 'M', bigEnd: 'R', pin: 'P' };
-
-/**
- * The name of a measured part.
- *
- * @example partName('bigEnd', 2) // 'R2'
- */
-export function partName(feature: Feature, number: number): string {
-  return `${PREFIX[feature]}${number}`;
-}
-
-/** The features that a job measures: those of the rods only where the rods are part of it. */
-export function featuresOf(job: Pick<JobDocument, 'withRods'>): readonly Feature[] {
-  return job.withRods ? ['mainBore', 'mainJournal', 'bigEnd', 'pin'] : ['mainBore', 'mainJournal'];
 }
 
 function findingsOf(feature: Feature, size: EffectiveSize | null, limit: Limit | null): SizeFinding[] {
@@ -104,11 +98,6 @@ function shapeFindings(job: JobDocument, feature: Feature, own: readonly Reading
   });
 }
 
-/** The size that a band stands for while nothing is measured: its middle, its ends, counted from no reading. */
-function sizeOfBand({ low, high }: { readonly low: Nanometres; readonly high: Nanometres }): EffectiveSize {
-  return { nominal: nanometres(Math.round((low + high) / 2)), smallest: low, largest: high, count: 0 };
-}
-
 /**
  * All parts of one feature from front to rear (rods by number) with their effective sizes: from readings; from the band of its mark
  * where a part was not read.
@@ -117,13 +106,20 @@ function sizeOfBand({ low, high }: { readonly low: Nanometres; readonly high: Na
  */
 export function measuredParts(job: JobDocument, readings: readonly Reading[], feature: Feature): MeasuredPart[] {
   const marked = markedBands(job, feature);
-  const { family, list } = CODED[feature];
-  const isJournal = list === 'journal';
+  const { family, role } = FEATURE_TABLE[feature];
+  const isJournal = role === 'journal';
+  const byPart = new Map<number, Reading[]>();
+  for (const reading of readings) {
+    if (reading.feature !== feature) continue;
+    const own = byPart.get(reading.station);
+    if (own) own.push(reading);
+    else byPart.set(reading.station, [reading]);
+  }
   return Array.from({ length: partCount(job.layout, feature) }, (_, at) => {
     const number = at + 1;
-    const own = readings.filter((reading) => reading.feature === feature && reading.station === number);
+    const own = byPart.get(number) ?? [];
     const sizes = own.flatMap(({ nm }) => (nm === null ? [] : [nm]));
-    const read = effectiveSize(sizes);
+    const read = readSize(sizes);
     const band = marked.get(number) ?? null;
     const standard = findingsOf(feature, read, job.limits[feature]);
     const undersize =
@@ -132,7 +128,7 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
       name: partName(feature, number),
       feature,
       number,
-      size: read ?? (band && sizeOfBand(band)),
+      size: read ?? (band && markedSize(band)),
       mark: band?.mark ?? null,
       disagreement:
         read && band
@@ -160,6 +156,7 @@ function stationOf(job: JobDocument, family: Family, bore: MeasuredPart | null, 
     id,
     family,
     number: journal.number,
+    position: family === 'main' && job.layout.thrustMain === journal.number ? 'thrust' : null,
     rod: family === 'rod' ? (bore?.number ?? null) : null,
     bore: bore?.size ?? null,
     journal: journal.size,

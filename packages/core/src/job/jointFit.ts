@@ -1,12 +1,13 @@
-import type { FitPlan } from '../fit/fitPlan.js';
-import type { FitRequestInput } from '../fit/fitRequest.js';
-import { numberOfLength } from '../measure/formatLength.js';
+import { changesBetween, type Json } from '../document/mergeThreeWays.js';
+import { type DrawerLine, freeHalves } from '../drawer/workshopDrawer.js';
+import type { FitPlan } from '../fit/format/fitPlan.js';
+import type { FitRequestInput } from '../fit/format/fitRequest.js';
+import { fitShellOf } from '../fit/format/fitShellOf.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
-import { type DrawerLine, freeHalves } from '../shell/workshopDrawer.js';
+import type { Reading } from '../part/reading.js';
+import { halfLabel } from '../shell/half.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
 import { type JobFit, jobFit, plannedHalves } from './jobFit.js';
-import type { Reading } from './reading.js';
-import { shellLabel } from './stationCandidates.js';
 
 /** An engine that is to be fitted together with others. */
 export interface JointJob {
@@ -29,9 +30,10 @@ export interface JointFit {
   readonly leftOut: readonly JointLeftOut[];
 }
 
-/** The rules that one request can have only once; mixing can be forbidden station by station. */
-function commonRules({ rules }: FitRequestInput): string {
-  return JSON.stringify({ ...rules, mixedHalves: true });
+/** Whether two engines have the rules in common that one request can have only once; mixing can be forbidden station by station. */
+function hasSameRules(one: FitRequestInput, other: FitRequestInput): boolean {
+  const common = ({ rules }: FitRequestInput) => ({ ...rules, mixedHalves: true }) as Json;
+  return changesBetween(common(one), common(other)).length === 0;
 }
 
 /** A copy of an engine that knows the workshop's halves only. */
@@ -64,7 +66,7 @@ export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]
     else if (!asked.ok) leftOut.push({ job: job.id, reason: 'nothing-to-choose' });
     else if (first && first.asked.request.unit !== asked.request.unit)
       leftOut.push({ job: job.id, reason: 'other-unit' });
-    else if (first && commonRules(first.asked.request) !== commonRules(asked.request)) {
+    else if (first && !hasSameRules(first.asked.request, asked.request)) {
       leftOut.push({ job: job.id, reason: 'other-rules' });
     } else {
       let name = job.document.name;
@@ -84,57 +86,51 @@ export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]
       format: 'fettle.fit-request/1',
       unit,
       stations: jobs.flatMap(({ job, name, asked }) =>
-        asked.request.stations.map((station) => ({ ...station, id: `${name} ${station.id}`, engine: job.id })),
+        asked.request.stations.map((station) => ({ ...station, id: jointName(name, station.id), engine: job.id })),
       ),
       housings: jobs.flatMap(({ job, name, asked }) =>
         asked.request.housings.map((housing) => ({
           ...housing,
-          id: `${name} ${housing.id}`,
+          id: jointName(name, housing.id),
           engine: job.id,
-          station: housing.station == null ? null : `${name} ${housing.station}`,
+          station: housing.station == null ? null : jointName(name, housing.station),
         })),
       ),
       shells: drawer
         .filter(({ id }) => used.has(id))
-        .map(({ id, half }) => ({
-          id,
-          family: half.family,
-          series: half.series,
-          half: half.half,
-          wall: numberOfLength(half.wall, unit),
-          ...(half.band
-            ? { wallBand: { low: numberOfLength(half.band.low, unit), high: numberOfLength(half.band.high, unit) } }
-            : {}),
-          ...(half.undersize === undefined ? {} : { undersize: half.undersize }),
-          stock: free.get(id) ?? 0,
-        })),
+        .map(({ id, half }) => fitShellOf(id, half, unit, free.get(id) ?? 0)),
       rules: { ...first.asked.request.rules, mixedHalves: true },
       wishes: {
         hold: jobs.flatMap(({ job, name, asked }) =>
           (asked.request.wishes?.hold ?? []).map((hold) => ({
             ...hold,
             ...inLines(job, asked, hold),
-            station: `${name} ${hold.station}`,
+            station: jointName(name, hold.station),
           })),
         ),
         forbid: jobs.flatMap(({ job, name, asked }) => [
           ...(asked.request.wishes?.forbid ?? []).map((forbid) => ({
             ...forbid,
             ...inLines(job, asked, forbid),
-            station: `${name} ${forbid.station}`,
+            station: jointName(name, forbid.station),
           })),
           ...(job.document.rules.mixedHalves
             ? []
-            : asked.request.stations.map(({ id }) => ({ station: `${name} ${id}`, mixed: true as const }))),
+            : asked.request.stations.map(({ id }) => ({ station: jointName(name, id), mixed: true as const }))),
           ...strangers(job, drawer, used).flatMap(({ id: shell, half }) =>
             asked.request.stations
               .filter(({ family }) => family === half.family)
-              .map(({ id }) => ({ station: `${name} ${id}`, shell })),
+              .map(({ id }) => ({ station: jointName(name, id), shell })),
           ),
         ]),
       },
     },
   };
+}
+
+/** What a station or a housing of an engine is called in a request over several. */
+function jointName(engine: string, id: string): string {
+  return `${engine} ${id}`;
 }
 
 /** Kinds of half that other engines draw on and this one does not. */
@@ -169,14 +165,15 @@ export interface JointChoice {
 export function jointChoices({ jobs }: JointFit, plan: FitPlan): JointChoice[] {
   return jobs.map(({ job, name, asked }) => {
     const nameOf = new Map([...asked.shellIds].map(([label, id]) => [job.document.shells[id]!.line, label]));
+    const housings = new Map(asked.request.housings.map(({ id }) => [jointName(name, id), id]));
     const own = asked.request.stations.flatMap(({ id }) => {
-      const planned = plan.stations.find((station) => station.id === `${name} ${id}`);
+      const planned = plan.stations.find((station) => station.id === jointName(name, id));
       if (!planned) return [];
       return [
         {
           ...planned,
           id,
-          housing: planned.housing.slice(name.length + 1),
+          housing: housings.get(planned.housing)!,
           upper: nameOf.get(planned.upper)!,
           lower: nameOf.get(planned.lower)!,
         },
@@ -194,5 +191,5 @@ export function jointChoices({ jobs }: JointFit, plan: FitPlan): JointChoice[] {
 /** What a message about a plan made together calls a kind of half. */
 export function drawerLabel(drawer: readonly DrawerLine[], id: string): string {
   const line = drawer.find((one) => one.id === id);
-  return line ? shellLabel(line.half) : id;
+  return line ? halfLabel(line.half) : id;
 }

@@ -1,15 +1,16 @@
 import { describe, expect, it } from 'vitest';
+import { type DrawerLine, drawerHalfSchema } from '../drawer/workshopDrawer.js';
 import { type EngineType, engineTypeSchema } from '../engineType/engineType.js';
 import { newEngineType } from '../engineType/newEngineType.js';
-import { kitAdvice } from '../fit/kitAdvice.js';
-import { seeded } from '../fit/seeded.js';
 import { nanometres } from '../measure/nanometres.js';
-import { type DrawerLine, drawerHalfSchema } from '../shell/workshopDrawer.js';
-import { usualLayout } from '../station/crankLayout.js';
+import { seeded } from '../measure/seeded.js';
+import { kitAdvice } from '../order/kitAdvice.js';
+import { usualLayout } from '../part/crankLayout.js';
+import type { Feature } from '../part/feature.js';
+import type { Reading } from '../part/reading.js';
 import type { JobDocument } from './jobDocument.js';
 import { jobOfType } from './jobOfType.js';
 import { type KitWishes, kitQuestionOfJob } from './kitQuestions.js';
-import type { Feature, Reading } from './reading.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 const limit = (low: number, high: number) => ({ low: um(low), high: um(high), source: 'Rush book, p. 9' });
@@ -129,7 +130,9 @@ describe('the question what to order', () => {
       id: `00000000-0000-4000-8000-00000000000${at}`,
       version: 1,
       half: drawerHalfSchema.parse({ ...half, half: side }),
-      reservations: [{ job: '00000000-0000-4000-8000-0000000000aa', name: 'Reed 6', count: 2, state: 'reserved' }],
+      reservations: [{ job: '00000000-0000-4000-8000-0000000000aa', name: 'Reed 6', count: 2 }],
+      used: 0,
+      fittedHere: 0,
     });
     const numbered = { ...line('upper', 3), half: { ...line('upper', 3).half, number: '7' } };
     const drawer = [line('upper', 1), line('lower', 2), numbered];

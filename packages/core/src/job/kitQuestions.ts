@@ -1,21 +1,26 @@
 import type { z } from 'zod';
 import { clearanceAim } from '../clearance/clearanceAim.js';
-import { clearanceLimitsOf, type EngineType, type LimitKey } from '../engineType/engineType.js';
-import type { Family } from '../fit/fitRequest.js';
-import { type KitQuestion, kitQuestionSchema } from '../fit/kitQuestion.js';
-import type { EffectiveSize } from '../measure/effectiveSize.js';
+import type { DrawerLine } from '../drawer/workshopDrawer.js';
+import { freeHalves, isSameLine } from '../drawer/workshopDrawer.js';
+import type { EngineType } from '../engineType/engineType.js';
+import type { LimitKey } from '../engineType/limits.js';
+import { clearanceKey, clearanceLimitsOf } from '../engineType/limits.js';
+import { fitShellOf } from '../fit/format/fitShellOf.js';
+import { type EffectiveSize, middleOf, possibleSizes, readingsSpread } from '../measure/effectiveSize.js';
 import { numberOfLength } from '../measure/formatLength.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import type { SizeBand } from '../shell/sizeBand.js';
-import type { DrawerLine } from '../shell/workshopDrawer.js';
-import { freeHalves, isSameKind } from '../shell/workshopDrawer.js';
+import type { SizeBand } from '../measure/sizeBand.js';
+import { type KitQuestion, kitQuestionSchema } from '../order/kitQuestion.js';
+import type { Family } from '../part/family.js';
+import type { Feature } from '../part/feature.js';
+import { featureOf, partName } from '../part/feature.js';
+import type { Reading } from '../part/reading.js';
+import { halfLabel } from '../shell/half.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import { hasRoom, scatterOf } from './jobFit.js';
 import { bandsOf } from './jobMarks.js';
 import { shellsOfSheet } from './jobOfType.js';
-import { measuredParts, partName, pinnedRods } from './jobStations.js';
-import type { Feature, Reading } from './reading.js';
-import { shellLabel } from './stationCandidates.js';
+import { measuredParts, pinnedRods } from './jobStations.js';
 
 /** What is asked of an order, beside the engine itself. */
 export interface KitWishes {
@@ -41,9 +46,6 @@ export type KitAsked =
       /** What the data sheet lacks: limits, or the grades of a family; nothing where every station is blocked. */
       readonly missing: readonly (LimitKey | `${Family}Grades`)[];
     };
-
-const HOUSING: Readonly<Record<Family, Feature>> = { main: 'mainBore', rod: 'bigEnd' };
-const JOURNAL: Readonly<Record<Family, Feature>> = { main: 'mainJournal', rod: 'pin' };
 
 /** All that a feature's size may be: from the smallest to the largest of its marks' bands, or its limits where it has no marks. */
 function wholeBand(sheet: EngineType | null, limits: JobDocument['limits'], feature: Feature): SizeBand | null {
@@ -71,12 +73,6 @@ interface Place {
   readonly journalReadings: SizeBand | null;
 }
 
-function readingsOf(size: EffectiveSize | null): SizeBand | null {
-  return size !== null && size.count > 0 && size.smallest < size.largest
-    ? { low: size.smallest, high: size.largest }
-    : null;
-}
-
 function question(
   unit: KitQuestion['unit'],
   places: readonly Place[],
@@ -88,9 +84,9 @@ function question(
   const band = ({ low, high }: SizeBand) => ({ low: length(low), high: length(high) });
   const onShelf = (shell: JobShell) =>
     wishes.drawer
-      .filter(({ half }) => isSameKind(half, { ...shell, number: undefined }))
+      .filter(({ half }) => isSameLine(half, { ...shell, number: undefined }))
       .reduce((sum, line) => sum + freeHalves(line, null), 0);
-  const shells = new Map(halves.map((shell) => [shellLabel(shell), shell]));
+  const shells = new Map(halves.map((shell) => [halfLabel(shell), shell]));
   return {
     ok: true,
     shells,
@@ -110,13 +106,7 @@ function question(
         ...(journalReadings ? { journalReadings: band(journalReadings) } : {}),
       })),
       shells: [...shells].map(([id, shell]) => ({
-        id,
-        family: shell.family,
-        series: shell.series,
-        half: shell.half,
-        wall: length(shell.wall),
-        ...(shell.undersize === undefined ? {} : { undersize: shell.undersize }),
-        stock: onShelf(shell),
+        ...fitShellOf(id, shell, unit, onShelf(shell)),
         price: prices(shell),
       })),
       rules: wishes.rules,
@@ -129,11 +119,7 @@ function question(
 /** What one half costs: as the drawer says for its kind; 0 where nobody has entered it. */
 function priceIn(drawer: readonly DrawerLine[]) {
   return (shell: JobShell) =>
-    drawer.find(({ half }) => isSameKind(half, { ...shell, number: undefined }))?.half.price ?? 0;
-}
-
-function middle({ low, high }: SizeBand): Nanometres {
-  return nanometres(Math.round((low + high) / 2));
+    drawer.find(({ half }) => isSameLine(half, { ...shell, number: undefined }))?.half.price ?? 0;
 }
 
 /**
@@ -147,25 +133,22 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
   const undersizes = new Map<Family, Set<string | null>>();
   for (const family of wishes.families) {
     const clearance = clearanceLimitsOf(job.limits, family);
-    if (!clearance) missing.push(family === 'main' ? 'mainClearance' : 'rodClearance');
+    if (!clearance) missing.push(clearanceKey(family));
     if ((job.sheet?.[family].grades.length ?? 0) === 0) missing.push(`${family}Grades`);
-    const whole = ([HOUSING[family], JOURNAL[family]] as const).map((feature) => {
+    const whole = ([featureOf(family, 'housing'), featureOf(family, 'journal')] as const).map((feature) => {
       const band = wholeBand(job.sheet, job.limits, feature);
       if (!band) missing.push(feature);
       return band;
     });
     if (!clearance || whole.includes(null)) continue;
-    const housings = measuredParts(job, readings, HOUSING[family]);
-    const journals = measuredParts(job, readings, JOURNAL[family]);
+    const housings = measuredParts(job, readings, featureOf(family, 'housing'));
+    const journals = measuredParts(job, readings, featureOf(family, 'journal'));
     const placed = family === 'rod' ? pinnedRods(job) : {};
     const kept = new Set(Object.values(placed));
     const open = housings.filter(({ number }) => !kept.has(number));
-    const sized = (size: (typeof housings)[number]['size'], all: SizeBand | null): SizeBand =>
-      size === null
-        ? all!
-        : size.count === 0
-          ? { low: size.smallest, high: size.largest }
-          : { low: size.nominal, high: size.nominal };
+    const sized = (size: EffectiveSize | null, all: SizeBand | null): SizeBand =>
+      size === null ? all! : possibleSizes(size);
+    const spreadOf = (size: EffectiveSize | null) => size && readingsSpread(size);
     undersizes.set(family, new Set(journals.map(({ undersize }) => undersize?.name ?? null)));
     for (const journal of journals) {
       const own = family === 'main' ? housings[journal.number - 1] : housings[(placed[journal.name] ?? 0) - 1];
@@ -173,21 +156,21 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
       if (!housing) continue;
       const findings = [...housing.findings, ...journal.findings];
       if (findings.length > 0 || !hasRoom(clearance, scatterOf(housing), scatterOf(journal))) {
-        blocked.push(partName(JOURNAL[family], journal.number));
+        blocked.push(partName(featureOf(family, 'journal'), journal.number));
         continue;
       }
       const extra = job.rules.extras[journal.name] ?? nanometres(0);
       const aim = family === 'main' ? job.rules.aim : job.rules.rodAim;
       const shaft = sized(journal.size, whole[1]!);
       places.push({
-        id: partName(JOURNAL[family], journal.number),
+        id: partName(featureOf(family, 'journal'), journal.number),
         family,
         bore: sized(housing.size, whole[0]!),
         journal: shaft,
         ...clearance,
-        boreReadings: readingsOf(housing.size),
-        journalReadings: readingsOf(journal.size),
-        aim: clearanceAim(aim, clearance, middle(shaft), extra)!,
+        boreReadings: spreadOf(housing.size),
+        journalReadings: spreadOf(journal.size),
+        aim: clearanceAim(aim, clearance, middleOf(shaft), extra)!,
         fixed: own !== undefined,
       });
     }

@@ -1,8 +1,9 @@
-import { typeLimitsSchema } from '../engineType/engineType.js';
+import { typeLimitsSchema } from '../engineType/limits.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
-import type { CrankLayout } from '../station/crankLayout.js';
-import type { Material } from '../station/material.js';
+import type { CrankLayout } from '../part/crankLayout.js';
+import { eachFeature, FEATURE_TABLE } from '../part/feature.js';
+import type { Material } from '../part/material.js';
 import type { JobDocument, JobRules } from './jobDocument.js';
 
 /**
@@ -27,6 +28,7 @@ export function newJob(
   withRods = false,
 ): JobDocument {
   return {
+    format: 'fettle.job/1',
     name,
     unit,
     layout,
@@ -36,14 +38,9 @@ export function newJob(
     limits: typeLimitsSchema.parse({}),
     measuring: {
       order: 'along',
-      slots: {
-        mainBore: ['front', 'rear'],
-        mainJournal: ['front-0', 'front-90'],
-        bigEnd: ['front', 'rear'],
-        pin: ['front-0', 'front-90'],
-      },
+      slots: eachFeature((feature) => [...FEATURE_TABLE[feature].usualSlots]),
       uncertainty: nanometres(2000),
-      setting: { mainBore: null, mainJournal: null, bigEnd: null, pin: null },
+      setting: eachFeature(() => null),
     },
     rules: {
       aim: { kind: 'middle' },

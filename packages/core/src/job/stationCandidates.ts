@@ -1,7 +1,9 @@
 import { type ClearanceVerdict, clearanceVerdict } from '../clearance/clearanceVerdict.js';
 import { type OilClearance, oilClearance } from '../clearance/oilClearance.js';
-import type { ModelRules, ModelShell } from '../fit/fitModel.js';
-import { shellPairs } from '../fit/shellPairs.js';
+import { fitShellSchema } from '../fit/format/fitRequest.js';
+import { fitShellOf } from '../fit/format/fitShellOf.js';
+import { COST_PER_UM2, type ModelRules, type ModelShell, modelShell } from '../fit/model/fitModel.js';
+import { shellPairs } from '../fit/model/shellPairs.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import type { JobStation } from './jobStations.js';
@@ -22,30 +24,20 @@ export function shellsInOrder(job: JobDocument): { id: string; shell: JobShell }
     );
 }
 
-/** What a half is called on screen and in a plan: its grade, its family where it is a rod's, side and series. */
-export function shellLabel(shell: Pick<JobShell, 'grade' | 'family' | 'half' | 'series' | 'undersize'>): string {
-  const undersize = shell.undersize === undefined ? '' : ` ${shell.undersize} under`;
-  return `${shell.grade} ${shell.family === 'rod' ? 'rod ' : ''}${shell.half} (${shell.series}${undersize})`;
-}
-
 /** The shells of a job as the selection core takes them; their ids are the job's. */
-export function modelShellsOf(job: JobDocument): ModelShell[] {
-  return shellsInOrder(job).map(({ id, shell }) => ({
-    id,
-    family: shell.family,
-    series: shell.series,
-    half: shell.half,
-    wall: shell.wall,
-    undersize: shell.undersize ?? '',
-    positions: null,
+function modelShellsOf(job: JobDocument): ModelShell[] {
+  return shellsInOrder(job).map(({ id, shell }) =>
     // What is free in the workshop's drawer is not known here: such a half counts as there.
-    stock: shell.line === null ? (shell.stock ?? Number.POSITIVE_INFINITY) : Number.POSITIVE_INFINITY,
-    price: 0,
-  }));
+    modelShell(
+      fitShellSchema.parse(fitShellOf(id, shell, job.unit, shell.line === null ? shell.stock : null)),
+      job.unit,
+      0,
+    ),
+  );
 }
 
 /** The pairing rules of a job as the selection core takes them. */
-export function modelRulesOf(job: JobDocument): ModelRules {
+function modelRulesOf(job: JobDocument): ModelRules {
   const { rules } = job;
   return {
     mixedHalves: rules.mixedHalves,
@@ -54,7 +46,7 @@ export function modelRulesOf(job: JobDocument): ModelRules {
     thinnerHalf: rules.thinnerHalf,
     maxSpread: { main: rules.maxSpread, rod: rules.maxRodSpread },
     tightWeight: rules.tightWeight,
-    mixedPenalty: Math.round(rules.mixedPenalty * 1_000_000),
+    mixedPenalty: Math.round(rules.mixedPenalty * COST_PER_UM2),
   };
 }
 
@@ -81,7 +73,7 @@ export function stationCandidates(job: JobDocument, station: JobStation): Candid
   const { bore, journal } = station;
   if (!bore || !journal) return [];
   const shells = modelShellsOf(job);
-  return shellPairs(shells, station.family, modelRulesOf(job), '')
+  return shellPairs(shells, station.family, modelRulesOf(job), station.position ?? '')
     .map((pair): Candidate => {
       const upper = shells[pair.upper]!;
       const lower = shells[pair.lower]!;

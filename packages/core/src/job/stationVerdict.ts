@@ -1,7 +1,7 @@
 import { type ClearanceBands, chanceInside } from '../clearance/chanceInside.js';
 import { type ClearanceVerdict, clearanceVerdict } from '../clearance/clearanceVerdict.js';
 import { type OilClearance, oilClearance } from '../clearance/oilClearance.js';
-import type { EffectiveSize } from '../measure/effectiveSize.js';
+import { type EffectiveSize, possibleSizes } from '../measure/effectiveSize.js';
 import { nanometres } from '../measure/nanometres.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
 import type { JobStation } from './jobStations.js';
@@ -27,10 +27,8 @@ function bandsOfStation(
   journal: EffectiveSize,
   { upper, lower }: Pick<ChosenHalves, 'upper' | 'lower'>,
 ): ClearanceBands {
-  const sized = ({ count, nominal, smallest, largest }: EffectiveSize) =>
-    count === 0 ? { low: smallest, high: largest } : { low: nominal, high: nominal };
   const walled = ({ band, wall }: ChosenHalves['upper']) => band ?? { low: wall, high: wall };
-  return { bore: sized(bore), journal: sized(journal), upper: walled(upper), lower: walled(lower) };
+  return { bore: possibleSizes(bore), journal: possibleSizes(journal), upper: walled(upper), lower: walled(lower) };
 }
 
 /**
@@ -58,16 +56,16 @@ export function stationVerdict(
         })
       : null;
   const judged = clearance && limits && clearanceVerdict(clearance, limits, job.rules.closeFraction);
-  const isBanded = bore?.count === 0 || journal?.count === 0 || halves?.upper.band || halves?.lower.band;
+  const isBanded = bore?.kind === 'marked' || journal?.kind === 'marked' || halves?.upper.band || halves?.lower.band;
   const inside =
     bore && journal && halves && limits && isBanded
       ? chanceInside(bandsOfStation(bore, journal, halves), limits)
       : null;
   const known = { clearance, judged, inside };
   if (station.findings.length > 0) return { state: 'blocked', ...known };
-  const isMarked = bore?.count === 0 || journal?.count === 0;
+  const isMarked = bore?.kind === 'marked' || journal?.kind === 'marked';
   if (journal && station.family === 'rod' && station.rod === null) {
-    return { state: journal.count === 0 ? 'not-measured' : 'measured', ...known };
+    return { state: journal.kind === 'marked' ? 'not-measured' : 'measured', ...known };
   }
   if (!bore || !journal) return { state: 'not-measured', ...known };
   if (!clearance) return { state: isMarked ? 'not-measured' : 'measured', ...known };

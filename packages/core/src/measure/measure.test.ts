@@ -1,6 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { effectiveSize } from './effectiveSize.js';
+import { readSize } from './effectiveSize.js';
 import { formatExactLength, formatLength, numberOfLength } from './formatLength.js';
 import { lengthOfNumber } from './lengthOfNumber.js';
 import { misreadingOf, questionsOf } from './misreading.js';
@@ -130,13 +130,13 @@ describe('formatting', () => {
   });
 
   it('takes the mean with halves away from zero, and nothing from nothing', () => {
-    expect(effectiveSize([nanometres(10), nanometres(11)])).toMatchObject({
+    expect(readSize([nanometres(10), nanometres(11)])).toMatchObject({
       nominal: 11,
       smallest: 10,
       largest: 11,
       count: 2,
     });
-    expect(effectiveSize([])).toBeNull();
+    expect(readSize([])).toBeNull();
   });
 });
 

@@ -1,9 +1,18 @@
-import type { ClearanceLimits } from '../clearance/clearanceVerdict.js';
-import type { TypeGrade, Undersize } from '../engineType/engineType.js';
+import { z } from 'zod';
 import type { EffectiveSize } from '../measure/effectiveSize.js';
+import { limitSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import { ratedPairs } from './selectionTable.js';
-import type { ClearanceInterval, SizeBand } from './sizeBand.js';
+import { type Grade, gradeSchema } from './grade.js';
+
+/** Shells for a journal ground smaller: what the journal is ground to, and the walls of the grades made for it. */
+export const undersizeSchema = z.strictObject({
+  name: z.string().trim().min(1, 'name the undersize, as 0.25').max(20),
+  /** By how much the journal is smaller, on the diameter. */
+  amount: sizeNmSchema,
+  journal: limitSchema,
+  grades: z.array(gradeSchema).max(60),
+});
+export type Undersize = z.infer<typeof undersizeSchema>;
 
 /**
  * The undersize that a ground journal belongs to: the one whose limits hold all its readings.
@@ -46,25 +55,6 @@ export function cleanUp(smallest: readonly Nanometres[], undersizes: readonly Un
   };
 }
 
-/** Halves that suit a size, and the clearance they would give. */
-export interface SuitedHalves {
-  readonly upper: string;
-  readonly lower: string;
-  readonly interval: ClearanceInterval;
-}
-
-/** The halves that would suit a bore once the journal is ground to an undersize: the grades whose clearance keeps its limits best. */
-export function shellsAfterGrinding(
-  bore: SizeBand,
-  { journal, grades }: { readonly journal: SizeBand; readonly grades: readonly TypeGrade[] },
-  limits: ClearanceLimits,
-  aim: Nanometres,
-): SuitedHalves | null {
-  const sorted = [...grades].sort((a, b) => a.low - b.low || a.high - b.high);
-  const best = ratedPairs(bore, journal, sorted, { limits, aim, mixed: true })[0];
-  return best ? { upper: best.upper, lower: best.lower, interval: best.interval } : null;
-}
-
 /**
  * The undersize that goes with standard limits and grades, to start from: journals smaller by the amount, walls thicker by half of it.
  * Arithmetic, not data: the maker's sheet decides.
@@ -73,7 +63,7 @@ export function derivedUndersize(
   name: string,
   amount: Nanometres,
   standard: { readonly low: Nanometres; readonly high: Nanometres; readonly source: string },
-  grades: readonly TypeGrade[],
+  grades: readonly Grade[],
 ): Undersize {
   const less = (value: number) => nanometres(value - amount);
   const thicker = (value: number) => nanometres(Math.round(value + amount / 2));

@@ -36,8 +36,8 @@ describe('the tables', () => {
         [id, '00000000-0000-4000-8000-0000000000aa'],
       );
     await server.database.query(
-      `INSERT INTO job (id, version, revision, document, created_at, created_by, updated_at, updated_by)
-       VALUES ('00000000-0000-4000-8000-0000000000aa', 1, 1, '{}', now(), 'Wren', now(), 'Wren')`,
+      `INSERT INTO job (id, version, revision, document, name, unit, mains, rods, created_at, created_by, updated_at, updated_by)
+       VALUES ('00000000-0000-4000-8000-0000000000aa', 1, 1, '{}', 'Sedge 4', 'mm', 5, 4, now(), 'Wren', now(), 'Wren')`,
     );
     await insert('00000000-0000-4000-8000-0000000000b1');
     await expect(insert('00000000-0000-4000-8000-0000000000b2')).rejects.toThrow('current_reading');

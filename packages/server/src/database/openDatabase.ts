@@ -2,10 +2,11 @@ import { DataSource } from 'typeorm';
 import { drawerEntity, kitEntity, movementEntity, reservationEntity } from '../drawer/drawerEntity.js';
 import { typeEntity, typeRevisionEntity } from '../engineType/typeEntity.js';
 import { changeEntity, jobEntity } from '../job/jobEntity.js';
-import { readingEntity } from '../reading/readingEntity.js';
+import { readingEntity } from '../measure/readingEntity.js';
 import { JobsAndReadings1795000000001 } from './migrations/0001-jobs-and-readings.js';
 import { WorkshopDrawer1795000000002 } from './migrations/0002-workshop-drawer.js';
 import { EngineTypesAndStock1795000000003 } from './migrations/0003-engine-types-and-stock.js';
+import { Lists1795000000004 } from './migrations/0004-lists.js';
 
 /**
  * Opens the database and brings its tables up to date.
@@ -27,7 +28,12 @@ export async function openDatabase(url: string): Promise<DataSource> {
       movementEntity,
       kitEntity,
     ],
-    migrations: [JobsAndReadings1795000000001, WorkshopDrawer1795000000002, EngineTypesAndStock1795000000003],
+    migrations: [
+      JobsAndReadings1795000000001,
+      WorkshopDrawer1795000000002,
+      EngineTypesAndStock1795000000003,
+      Lists1795000000004,
+    ],
     migrationsTransactionMode: 'each',
     synchronize: false,
     logging: false,
@@ -35,5 +41,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
   });
   await database.initialize();
   await database.runMigrations();
+  // What an earlier build has said of how far an engine is may be said otherwise now.
+  await database.query(`UPDATE "job" SET "progress_of" = NULL WHERE "progress_of" IS NOT NULL`);
   return database;
 }

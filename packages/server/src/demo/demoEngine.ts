@@ -1,13 +1,11 @@
+import type { DrawerHalf, Feature, Slot } from '@fettle/core';
 import {
-  type DrawerHalf,
   drawerHalfSchema,
-  type Feature,
   type JobDocument,
   jobOfType,
   nanometres,
   newJob,
   parseLength,
-  type Slot,
   shellOfLine,
   shellsOfSheet,
   type Unit,

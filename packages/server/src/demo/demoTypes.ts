@@ -1,3 +1,4 @@
+import type { TableCell } from '@fettle/core';
 import {
   derivedUndersize,
   type EngineType,
@@ -5,7 +6,6 @@ import {
   nanometres,
   newEngineType,
   type Paint,
-  type TableCell,
   usualLayout,
 } from '@fettle/core';
 

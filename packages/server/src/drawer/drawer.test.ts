@@ -32,7 +32,7 @@ function move(kind: string, changes: { id: string; version: number; half: unknow
 
 async function lastMovement(): Promise<DrawerMovement> {
   const { body } = await server.call('GET', '/api/drawer/history');
-  return z.array(drawerMovementSchema).parse(body)[0]!;
+  return z.array(drawerMovementSchema).parse(body.entries)[0]!;
 }
 
 const undo = (id: string) => server.call('POST', `/api/drawer/undo/${id}`, { by: 'Teasel' });
@@ -83,7 +83,7 @@ describe('the workshop drawer', () => {
     const line = await putHalf(6);
     const job = await twinOn(line);
     expect((await accept(job, 1, 3)).status).toBe(200);
-    expect((await lineOf(line)).reservations).toEqual([{ job, name: 'Rush Twin', count: 6, state: 'reserved' }]);
+    expect((await lineOf(line)).reservations).toEqual([{ job, name: 'Rush Twin', count: 6 }]);
     expect((await accept(job, 2, 1)).status).toBe(200);
     expect((await lineOf(line)).reservations[0]!.count).toBe(2);
     expect((await server.call('DELETE', `/api/jobs/${job}?version=3&by=Wren`)).status).toBe(200);
@@ -152,10 +152,12 @@ describe('the workshop drawer', () => {
     expect((await accept(job, 1, 2)).status).toBe(200);
     const fitted = (value: boolean) => server.call('POST', `/api/drawer/fitted/${job}`, { by: 'Wren', fitted: value });
     expect((await fitted(true)).status).toBe(200);
-    expect(await lineOf(line)).toMatchObject({ half: { onHand: 2 }, reservations: [{ count: 4, state: 'used' }] });
+    expect(await lineOf(line)).toMatchObject({ half: { onHand: 2 }, reservations: [], used: 4, fittedHere: 0 });
+    const { body: own } = await server.call('GET', `/api/drawer?job=${job}`);
+    expect(own.find(({ id }: DrawerLine) => id === line)).toMatchObject({ used: 4, fittedHere: 4 });
     expect((await accept(job, 2, 1)).body.type).toBe('/api/docs#halves-fitted');
     expect((await fitted(false)).status).toBe(200);
-    expect(await lineOf(line)).toMatchObject({ half: { onHand: 6 }, reservations: [{ state: 'reserved' }] });
+    expect(await lineOf(line)).toMatchObject({ half: { onHand: 6 }, reservations: [{ count: 4 }], used: 0 });
     expect((await fitted(false)).status).toBe(404);
   });
 
@@ -206,6 +208,31 @@ describe('what was done to the drawer', () => {
     ]);
     expect((await undo(added.id)).status).toBe(200);
     expect(await lineOf(line)).toBeUndefined();
+  });
+
+  it('tells what was done to one kind of half page by page, however much was done to others since', async () => {
+    const line = await putHalf(1, 'Teal told');
+    for (let version = 1; version <= 6; version += 1) {
+      const now = await lineOf(line);
+      expect((await move('count', [{ id: line, version, half: { ...now.half, onHand: version + 1 } }])).status).toBe(
+        200,
+      );
+      await putHalf(1, `Plum told ${version}`);
+    }
+    const counts: (number | undefined)[] = [];
+    let after: string | null = '';
+    for (let page = 0; page < 9 && after !== null; page += 1) {
+      const from = after === '' ? '' : `&after=${encodeURIComponent(after)}`;
+      const { status, body } = await server.call('GET', `/api/drawer/history?line=${line}&most=3${from}`);
+      expect([status, body.entries.length]).toEqual([200, page < 2 ? 3 : 1]);
+      for (const { changes } of z.array(drawerMovementSchema).parse(body.entries)) {
+        counts.push(changes.find((change) => change.line === line)?.after?.onHand);
+      }
+      after = body.goesOn;
+    }
+    expect(after).toBeNull();
+    expect(counts).toEqual([7, 6, 5, 4, 3, 2, 1]);
+    expect((await server.call('GET', '/api/drawer/history?after=yesterday')).status).toBe(422);
   });
 
   it('is all or nothing, and says which half is in the way', async () => {

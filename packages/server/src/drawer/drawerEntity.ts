@@ -1,4 +1,4 @@
-import type { DrawerHalf, DrawerMovement, Kit, Reservation } from '@fettle/core';
+import type { DrawerHalf, DrawerMovement, Kit } from '@fettle/core';
 import { EntitySchema } from 'typeorm';
 
 /** One kind of half in the workshop's drawer. */
@@ -26,7 +26,7 @@ export interface ReservationRow {
   jobId: string;
   lineId: string;
   count: number;
-  state: Reservation['state'];
+  state: 'reserved' | 'used';
 }
 
 export const reservationEntity = new EntitySchema<ReservationRow>({

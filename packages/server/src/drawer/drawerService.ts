@@ -1,26 +1,38 @@
 import { randomUUID } from 'node:crypto';
-import {
-  changesBetween,
-  type DrawerHalf,
-  type DrawerLine,
-  type DrawerMove,
-  type DrawerMovement,
-  drawerHalfSchema,
-  type Json,
-  type Kit,
-  type KitView,
-  shellLabel,
+import type {
+  Answered,
+  DrawerHalf,
+  DrawerLine,
+  DrawerMove,
+  DrawerMovement,
+  Json,
+  Kit,
+  KitView,
+  Read,
 } from '@fettle/core';
-import { type EntityManager, In, IsNull, Not } from 'typeorm';
+import { changesBetween, drawerHalfSchema, halfLabel } from '@fettle/core';
+import type { EntityManager } from 'typeorm';
+import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
-import { jobEntity } from '../job/jobEntity.js';
+import { grouped } from '../database/grouped.js';
 import { lockJob } from '../job/lockJob.js';
 import { ProblemError } from '../problem/problem.js';
 import { type DrawerRow, drawerEntity, kitEntity, movementEntity, reservationEntity } from './drawerEntity.js';
 
 type HalfChange = DrawerMovement['changes'][number];
 
-const LISTED_MOVEMENTS = 300;
+/** A movement as the list has it, its moment yet to be written out. */
+type Found = Omit<DrawerMovement, 'at'> & { readonly at: Date };
+
+/** Movements, the last first, of one kind of half or of all; keys are compared byte by byte. */
+const MOVEMENTS = `
+  SELECT "id", "at", "by", "kind", "note", "changes",
+    EXISTS (SELECT FROM "drawer_movement" AS other WHERE other."undoes" = one."id") AS "undone"
+  FROM "drawer_movement" AS one
+  WHERE ($1::text IS NULL OR "changes" @> jsonb_build_array(jsonb_build_object('line', $1::text)))
+    AND ($2::timestamptz IS NULL OR "at" < $2 OR ("at" = $2 AND "id"::text COLLATE "C" < $3 COLLATE "C"))
+  ORDER BY "at" DESC, "id"::text COLLATE "C" DESC
+  LIMIT $4`;
 
 /** The workshop's drawer in the database: every change is one movement, which can be taken back. */
 export class DrawerService {
@@ -30,31 +42,61 @@ export class DrawerService {
     this.database = database;
   }
 
-  /** Every kind of half with who has reserved or used how many. */
-  async list(manager: EntityManager = this.database.manager): Promise<DrawerLine[]> {
+  /** Every kind of half with who has reserved how many. @param job an engine: what was fitted into it is told as well */
+  async list(job: string | null = null, manager: EntityManager = this.database.manager): Promise<DrawerLine[]> {
     const lines = await manager.find(drawerEntity, { order: { id: 'ASC' } });
-    const reservations = await manager.find(reservationEntity);
-    const jobIds = [...new Set(reservations.map(({ jobId }) => jobId))];
-    const jobs = await manager.find(jobEntity, { where: { id: In(jobIds) } });
-    const names = new Map(jobs.map(({ id, document }) => [id, document.name]));
+    return this.withHolders(manager, lines, job);
+  }
+
+  /** One kind of half; null where it is not in the drawer. */
+  private async line(manager: EntityManager, id: string): Promise<DrawerLine | null> {
+    const row = await manager.findOneBy(drawerEntity, { id });
+    return row && (await this.withHolders(manager, [row], null))[0]!;
+  }
+
+  /** Kinds of half with who has reserved how many, by the engines' names. */
+  private async withHolders(
+    manager: EntityManager,
+    lines: readonly Pick<DrawerRow, 'id' | 'version' | 'half'>[],
+    job: string | null,
+  ): Promise<DrawerLine[]> {
+    const ids = lines.map(({ id }) => id);
+    const reserved: { line: string; job: string; name: string; count: number }[] = await manager.query(
+      `SELECT "line_id" AS "line", "job_id" AS "job", "job"."name", "count"
+       FROM "reservation" JOIN "job" ON "job"."id" = "job_id"
+       WHERE "state" = 'reserved' AND "line_id" = ANY($1) ORDER BY "job"."name", "job_id"`,
+      [ids],
+    );
+    const used: { line: string; used: number; here: number }[] = await manager.query(
+      `SELECT "line_id" AS "line", sum("count")::integer AS "used",
+         coalesce(sum("count") FILTER (WHERE "job_id" = $2), 0)::integer AS "here"
+       FROM "reservation" WHERE "state" = 'used' AND "line_id" = ANY($1) GROUP BY "line_id"`,
+      [ids, job],
+    );
+    const byLine = grouped(reserved, ({ line }) => line);
+    const usedOf = new Map(used.map((one) => [one.line, one]));
     return lines.map(({ id, version, half }) => ({
       id,
       version,
       half: drawerHalfSchema.parse(half),
-      reservations: reservations
-        .filter(({ lineId }) => lineId === id)
-        .map(({ jobId, count, state }) => ({ job: jobId, name: names.get(jobId) ?? '', count, state }))
-        .sort((a, b) => (a.name < b.name ? -1 : 1)),
+      reservations: (byLine.get(id) ?? []).map(({ line: _, ...one }) => one),
+      used: usedOf.get(id)?.used ?? 0,
+      fittedHere: usedOf.get(id)?.here ?? 0,
     }));
   }
 
-  /** What was done to the drawer, the last first. */
-  async history(): Promise<DrawerMovement[]> {
-    const { manager } = this.database;
-    const rows = await manager.find(movementEntity, { order: { at: 'DESC' }, take: LISTED_MOVEMENTS });
-    const undoing = await manager.find(movementEntity, { where: { undoes: Not(IsNull()) } });
-    const undone = new Set(undoing.map(({ undoes }) => undoes));
-    return rows.map(({ undoes: _, at, ...row }) => ({ ...row, at: at.toISOString(), undone: undone.has(row.id) }));
+  /** A page of what was done to the drawer, or to one kind of half in it, the last first. */
+  async history({ line, after, most }: Read<'drawerHistory'>['query']): Promise<Answered<'drawerHistory'>> {
+    const from = readCursor(after);
+    const found: Found[] = await this.database.manager.query(MOVEMENTS, [
+      line ?? null,
+      from?.at ?? null,
+      from?.key ?? null,
+      most + 1,
+    ]);
+    const entries = found.slice(0, most).map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
+    const last = found[most - 1];
+    return { entries, goesOn: last && found.length > most ? cursorText({ at: last.at, key: last.id }) : null };
   }
 
   /**
@@ -68,10 +110,10 @@ export class DrawerService {
       for (const { id, version, half } of [...changes].sort((a, b) => (a.id < b.id ? -1 : 1))) {
         const row = await this.locked(manager, id);
         if ((row?.version ?? 0) !== version) {
-          const label = shellLabel(
+          const label = halfLabel(
             row?.half ?? half ?? { grade: 'this half', family: 'main', half: 'either', series: '' },
           );
-          const current = (await this.list(manager)).find((line) => line.id === id) ?? null;
+          const current = await this.line(manager, id);
           const who = row ? `${row.updatedBy} has changed ${label}` : `${label} is not in the drawer any more`;
           throw new ProblemError('stale-version', `${who} since it was read.`, [], { current });
         }
@@ -79,7 +121,7 @@ export class DrawerService {
         done.push({ line: id, before: row?.half ?? null, after: half });
       }
       await this.record(manager, by, kind, note, done, null);
-      return this.list(manager);
+      return this.list(null, manager);
     });
   }
 
@@ -107,7 +149,7 @@ export class DrawerService {
         done.push({ line, before: row?.half ?? null, after: back });
       }
       await this.record(manager, by, 'undo', movement.note, done, id);
-      return this.list(manager);
+      return this.list(null, manager);
     });
   }
 
@@ -131,7 +173,7 @@ export class DrawerService {
         done.push({ line: lineId, before: row.half, after: half });
       }
       await this.record(manager, by, isFitted ? 'fitted' : 'unfitted', document.name, done, null);
-      return this.list(manager);
+      return this.list(null, manager);
     });
   }
 
@@ -175,7 +217,7 @@ export class DrawerService {
     if (row === null || after === null) return before;
     if (before === null) {
       if (row.half.onHand === after.onHand) return null;
-      const message = `${shellLabel(row.half)} was put in with ${after.onHand}; there are ${row.half.onHand} now`;
+      const message = `${halfLabel(row.half)} was put in with ${after.onHand}; there are ${row.half.onHand} now`;
       throw new ProblemError(
         'stale-version',
         `${message}. Take back what was done since first, or take it out by hand.`,
@@ -190,7 +232,7 @@ export class DrawerService {
     const onHand = row.half.onHand + before.onHand - after.onHand;
     const kept = Object.fromEntries(moved.map((field) => [field, before[field as keyof DrawerHalf]]));
     const back = { ...row.half, ...kept, onHand };
-    if (onHand < 0) throw new ProblemError('drawer-short', `${shellLabel(back)} would come out below zero.`);
+    if (onHand < 0) throw new ProblemError('drawer-short', `${halfLabel(back)} would come out below zero.`);
     return drawerHalfSchema.parse(JSON.parse(JSON.stringify(back)));
   }
 
@@ -203,9 +245,12 @@ export class DrawerService {
   ): Promise<void> {
     if (half === null) {
       if (!row) throw new ProblemError('not-found', `There is no such half in the drawer: ${id}.`);
-      const { reservations } = (await this.list(manager)).find((line) => line.id === id)!;
-      if (reservations.length > 0) {
-        const names = reservations.map(({ name, count }) => `${count} for ${name}`).join(', ');
+      const holders: { name: string; count: number }[] = await manager.query(
+        `SELECT "job"."name", "count" FROM "reservation" JOIN "job" ON "job"."id" = "job_id" WHERE "line_id" = $1`,
+        [id],
+      );
+      if (holders.length > 0) {
+        const names = holders.map(({ name, count }) => `${count} for ${name}`).join(', ');
         throw new ProblemError('drawer-short', `Engines hold some of it (${names}). Let them choose again first.`);
       }
       await manager.delete(drawerEntity, { id });
@@ -239,7 +284,7 @@ export class DrawerService {
     const rows = await manager.find(reservationEntity, { where: { lineId: id, state: 'reserved' } });
     const reserved = rows.reduce((sum, { count }) => sum + count, 0);
     if (half.onHand >= reserved) return;
-    const label = shellLabel(half);
+    const label = halfLabel(half);
     const message = `${reserved} of ${label} are reserved for engines; ${half.onHand} would leave too few`;
     throw new ProblemError('drawer-short', `${message}. Let an engine choose again first.`, [
       { path: '/half/onHand', message },

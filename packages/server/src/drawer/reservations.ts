@@ -1,4 +1,5 @@
-import { type DocumentFault, type JobDocument, shellLabel } from '@fettle/core';
+import type { DocumentFault } from '@fettle/core';
+import { halfLabel, type JobDocument } from '@fettle/core';
 import { type EntityManager, In } from 'typeorm';
 import { ProblemError } from '../problem/problem.js';
 import { drawerEntity, reservationEntity } from './drawerEntity.js';
@@ -28,7 +29,7 @@ function takenBy({ choice, shells }: JobDocument): Map<string, Taken> {
       else
         taken.set(shell.line, {
           count: 1,
-          label: shellLabel(shell),
+          label: halfLabel(shell),
           path: `/choice/stations/${station}/${side}/shell`,
         });
     }

@@ -1,7 +1,6 @@
 import { randomUUID } from 'node:crypto';
-import { type EngineType, newEngineType, typeSummarySchema, typeViewSchema, usualLayout } from '@fettle/core';
+import { ENDPOINTS, type EngineType, newEngineType, usualLayout } from '@fettle/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { z } from 'zod';
 import { runningServer } from '../testing/runningServer.js';
 
 let server: Awaited<ReturnType<typeof runningServer>>;
@@ -21,7 +20,7 @@ const put = (id: string, revision: number, type: unknown) =>
 
 async function list(query = '') {
   const { body } = await server.call('GET', `/api/types${query}`);
-  return z.array(typeSummarySchema).parse(body);
+  return ENDPOINTS.listTypes.answer.parse(body);
 }
 
 describe('the library of engine types', () => {
@@ -34,7 +33,7 @@ describe('the library of engine types', () => {
       409,
       'Wren has made revision 2; this change was made from revision 1.',
     ]);
-    expect(typeViewSchema.parse(stale.body.current)).toMatchObject({ revision: 2, type: { note: 'second' } });
+    expect(ENDPOINTS.getType.answer.parse(stale.body.current)).toMatchObject({ revision: 2, type: { note: 'second' } });
     const { body } = await server.call('GET', `/api/types/${id}/revisions`);
     expect(body.map(({ revision, type }: { revision: number; type: EngineType }) => [revision, type.note])).toEqual([
       [2, 'second'],

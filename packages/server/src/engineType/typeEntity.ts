@@ -1,5 +1,6 @@
 import type { EngineType } from '@fettle/core';
 import { EntitySchema } from 'typeorm';
+import type { TypeHead } from './headOfType.js';
 
 /** One engine type of the library; what it says is in its revisions. */
 export interface TypeRow {
@@ -22,6 +23,9 @@ export interface TypeRevisionRow {
   typeId: string;
   revision: number;
   type: EngineType;
+  /** What lists show of it, and all that it says, a line each, to be searched. */
+  head: TypeHead;
+  lines: string;
   at: Date;
   by: string;
 }
@@ -32,6 +36,8 @@ export const typeRevisionEntity = new EntitySchema<TypeRevisionRow>({
     typeId: { name: 'type_id', type: 'uuid', primary: true },
     revision: { type: 'int', primary: true },
     type: { type: 'jsonb' },
+    head: { type: 'jsonb' },
+    lines: { type: 'text' },
     at: { type: 'timestamptz' },
     by: { type: 'text' },
   },

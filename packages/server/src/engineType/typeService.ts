@@ -1,18 +1,17 @@
-import {
-  type EngineType,
-  engineTypeSchema,
-  rodCount,
-  sheetLines,
-  type TypeRevision,
-  type TypeSummary,
-  type TypeView,
-} from '@fettle/core';
+import type { TypeRevision, TypeSummary, TypeView } from '@fettle/core';
+import { type EngineType, engineTypeSchema } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
 import type { Database } from '../database/Database.js';
+import { likeWords } from '../database/likeWords.js';
 import { ProblemError } from '../problem/problem.js';
+import { headOfType } from './headOfType.js';
 import { type TypeRevisionRow, type TypeRow, typeEntity, typeRevisionEntity } from './typeEntity.js';
 
 const LISTED_LINES = 4;
+
+interface ListedRow extends Pick<TypeRow, 'id' | 'revision'>, Pick<TypeRevisionRow, 'head' | 'at' | 'by' | 'lines'> {
+  readonly archived_at: Date | null;
+}
 
 /** A sheet as it was kept, with fields that have come since filled in. */
 function typeOf({ type }: TypeRevisionRow): EngineType {
@@ -45,29 +44,27 @@ export class TypeService {
    */
   async list(archived: boolean, words: string): Promise<TypeSummary[]> {
     const { manager } = this.database;
-    const rows = (await manager.find(typeEntity)).filter(({ archivedAt }) => (archivedAt !== null) === archived);
-    const wanted = words.toLowerCase().split(/\s+/u).filter(Boolean);
-    const summaries: TypeSummary[] = [];
-    for (const row of rows) {
-      const { type, updatedAt, updatedBy } = viewOf(row, await this.latest(manager, row));
-      const lines = sheetLines(type).map(({ place, text }) => `${place}: ${text}`);
-      if (!wanted.every((word) => lines.some((line) => line.toLowerCase().includes(word)))) continue;
-      summaries.push({
-        id: row.id,
-        revision: row.revision,
-        name: type.name,
-        note: type.note,
-        unit: type.unit,
-        mains: type.layout.mains,
-        rods: rodCount(type.layout),
-        coded: (['main', 'rod'] as const).filter((family) => Object.keys(type[family].table).length > 0),
-        found: this.foundIn(lines, wanted),
-        archivedAt: row.archivedAt?.toISOString() ?? null,
-        updatedAt,
-        updatedBy,
-      });
-    }
-    return summaries.sort((a, b) => a.name.localeCompare(b.name, 'en'));
+    const wanted = likeWords(words);
+    const rows: ListedRow[] = await manager.query(
+      `SELECT "engine_type"."id", "engine_type"."revision", "archived_at", "head", "at", "by",
+         CASE WHEN cardinality($2::text[]) = 0 THEN '' ELSE "lines" END AS "lines"
+       FROM "engine_type" JOIN "type_revision"
+         ON "type_id" = "engine_type"."id" AND "type_revision"."revision" = "engine_type"."revision"
+       WHERE ("archived_at" IS NOT NULL) = $1 AND "lines" ILIKE ALL ($2)`,
+      [archived, wanted],
+    );
+    const typed = words.toLowerCase().split(/\s+/u).filter(Boolean);
+    return rows
+      .map(({ id, revision, archived_at, head, at, by, lines }) => ({
+        id,
+        revision,
+        ...head,
+        found: this.foundIn(lines.split('\n'), typed),
+        archivedAt: archived_at?.toISOString() ?? null,
+        updatedAt: at.toISOString(),
+        updatedBy: by,
+      }))
+      .sort((a, b) => a.name.localeCompare(b.name, 'en'));
   }
 
   /** @throws ProblemError `not-found` */
@@ -101,7 +98,16 @@ export class TypeService {
       const next = revision + 1;
       if (row) await manager.update(typeEntity, { id }, { revision: next });
       else await manager.insert(typeEntity, { id, revision: next, archivedAt: null });
-      await manager.insert(typeRevisionEntity, { typeId: id, revision: next, type: type as never, at: new Date(), by });
+      const { head, lines } = headOfType(type);
+      await manager.insert(typeRevisionEntity, {
+        typeId: id,
+        revision: next,
+        type: type as never,
+        head: head as never,
+        lines,
+        at: new Date(),
+        by,
+      });
       return this.get(id, manager);
     });
   }

@@ -1,4 +1,5 @@
-import { type FitPlan, type FitRequest, fit, readySearch } from '@fettle/core';
+import type { FitPlan, FitRequest } from '@fettle/core';
+import { fit, readySearch } from '@fettle/core';
 
 export interface FitTask {
   readonly request: FitRequest;

@@ -1,4 +1,4 @@
-import type { JobChange, JobDocument } from '@fettle/core';
+import type { JobChange, JobDocument, JobProgress, Unit } from '@fettle/core';
 import { EntitySchema } from 'typeorm';
 
 /** One engine: its document, its versions, who touched it last. */
@@ -7,6 +7,14 @@ export interface JobRow {
   version: number;
   revision: number;
   document: JobDocument;
+  /** What lists show of the document. */
+  name: string;
+  unit: Unit;
+  mains: number;
+  rods: number;
+  /** How far it is, and the revision that this was worked out from; worked out anew where that is not the present one. */
+  progress: JobProgress | null;
+  progressOf: number | null;
   createdAt: Date;
   createdBy: string;
   updatedAt: Date;
@@ -21,6 +29,12 @@ export const jobEntity = new EntitySchema<JobRow>({
     version: { type: 'int' },
     revision: { type: 'int' },
     document: { type: 'jsonb' },
+    name: { type: 'text' },
+    unit: { type: 'text' },
+    mains: { type: 'int' },
+    rods: { type: 'int' },
+    progress: { type: 'jsonb', nullable: true },
+    progressOf: { name: 'progress_of', type: 'int', nullable: true },
     createdAt: { name: 'created_at', type: 'timestamptz' },
     createdBy: { name: 'created_by', type: 'text' },
     updatedAt: { name: 'updated_at', type: 'timestamptz' },

@@ -1,29 +1,29 @@
+import type { Change, JobChange, JobView, Json, PatchStep, Reading } from '@fettle/core';
 import {
+  type Answered,
   applyPatch,
-  type Change,
   changesBetween,
   choiceFaults,
   faultsOf,
-  type JobChange,
   type JobDocument,
-  type JobSummary,
-  type JobView,
-  type Json,
+  type JobProgress,
   jobDocumentSchema,
   jobProgress,
   PatchMisfit,
-  type PatchStep,
-  partName,
   patchStepOf,
-  type Reading,
+  type Read,
+  rodCount,
 } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
-import { IsNull } from 'typeorm';
+import { In, IsNull } from 'typeorm';
+import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
+import { grouped } from '../database/grouped.js';
+import { likeWords } from '../database/likeWords.js';
 import { release, reserve } from '../drawer/reservations.js';
+import { readingEntity } from '../measure/readingEntity.js';
+import { readingOf } from '../measure/readingOf.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
-import { readingEntity } from '../reading/readingEntity.js';
-import { readingOf } from '../reading/readingOf.js';
 import { changeEntity, type JobRow, jobEntity } from './jobEntity.js';
 import { lockJob } from './lockJob.js';
 
@@ -31,6 +31,23 @@ export interface Stamp {
   readonly version: number;
   readonly by: string;
 }
+
+/** The columns that a list reads. */
+const LISTED = [
+  'id',
+  'version',
+  'revision',
+  'name',
+  'unit',
+  'mains',
+  'rods',
+  'progress',
+  'progressOf',
+  'updatedAt',
+  'updatedBy',
+  'deletedAt',
+] as const satisfies (keyof JobRow)[];
+type Listed = Pick<JobRow, (typeof LISTED)[number]>;
 
 /** A row whose document has not been a valid one is a programming fault: every write was checked. */
 function documentOf(row: JobRow): JobDocument {
@@ -52,20 +69,10 @@ function viewOf(row: JobRow, readings: readonly Reading[]): JobView {
   };
 }
 
-function summaryOf(row: JobRow, readings: readonly Reading[]): JobSummary {
-  const document = documentOf(row);
-  return {
-    id: row.id,
-    version: row.version,
-    name: document.name,
-    unit: document.unit,
-    mains: document.layout.mains,
-    rods: document.layout.pins.reduce((sum, pin) => sum + pin.rods, 0),
-    ...jobProgress(document, readings),
-    updatedAt: row.updatedAt.toISOString(),
-    updatedBy: row.updatedBy,
-    deletedAt: row.deletedAt?.toISOString() ?? null,
-  };
+/** What lists show of a document, as columns. */
+function headOf(document: JobDocument): Pick<JobRow, 'name' | 'unit' | 'mains' | 'rods'> {
+  const { name, unit, layout } = document;
+  return { name, unit, mains: layout.mains, rods: rodCount(layout) };
 }
 
 function asJson(document: JobDocument): Json {
@@ -99,18 +106,72 @@ export class JobService {
     this.database = database;
   }
 
-  /** Engines on the benches, last touched first; or the deleted ones. */
-  async list(deleted: boolean): Promise<JobSummary[]> {
+  /**
+   * A page of the engines on the benches, last touched first; or of those taken off. No document is read for it, but for engines that
+   * have changed since they were last listed.
+   */
+  async list({ deleted, words, after, most }: Read<'listJobs'>['query']): Promise<Answered<'listJobs'>> {
     const { manager } = this.database;
-    const rows = await manager.find(jobEntity, { order: { updatedAt: 'DESC', id: 'ASC' } });
-    const readings = await manager.find(readingEntity, { where: { replacedBy: IsNull() } });
-    const byJob = new Map<string, Reading[]>();
-    for (const reading of readings) {
-      byJob.set(reading.jobId, [...(byJob.get(reading.jobId) ?? []), readingOf(reading)]);
+    const from = readCursor(after);
+    const query = manager
+      .createQueryBuilder(jobEntity, 'job')
+      .select(LISTED.map((column) => `job.${column}`))
+      .where(deleted === 'true' ? 'job.deletedAt IS NOT NULL' : 'job.deletedAt IS NULL')
+      .orderBy('job.updatedAt', 'DESC')
+      .addOrderBy('job.id', 'ASC')
+      .limit(most + 1);
+    for (const [at, pattern] of likeWords(words).entries()) {
+      query.andWhere(`job.name ILIKE :word${at}`, { [`word${at}`]: pattern });
     }
-    return rows
-      .filter((row) => (row.deletedAt !== null) === deleted)
-      .map((row) => summaryOf(row, byJob.get(row.id) ?? []));
+    if (from) {
+      query.andWhere('(job.updatedAt < :at OR (job.updatedAt = :at AND job.id > :key))', {
+        at: from.at,
+        key: from.key,
+      });
+    }
+    const found: Listed[] = await query.getMany();
+    const rows = found.slice(0, most);
+    const progress = await this.progressOf(rows);
+    const last = rows.at(-1);
+    return {
+      jobs: rows.map((row) => ({
+        id: row.id,
+        version: row.version,
+        name: row.name,
+        unit: row.unit,
+        mains: row.mains,
+        rods: row.rods,
+        ...progress.get(row.id)!,
+        updatedAt: row.updatedAt.toISOString(),
+        updatedBy: row.updatedBy,
+        deletedAt: row.deletedAt?.toISOString() ?? null,
+      })),
+      goesOn: last && found.length > most ? cursorText({ at: last.updatedAt, key: last.id }) : null,
+    };
+  }
+
+  /** How far engines are: as it was kept, and worked out and kept for those that have changed since. */
+  private async progressOf(rows: readonly Listed[]): Promise<Map<string, JobProgress>> {
+    const { manager } = this.database;
+    const known = new Map(
+      rows.flatMap((row) => (row.progress && row.progressOf === row.revision ? [[row.id, row.progress] as const] : [])),
+    );
+    const stale = rows.flatMap(({ id }) => (known.has(id) ? [] : [id]));
+    if (stale.length === 0) return known;
+    const changed = await manager.find(jobEntity, { where: { id: In(stale) } });
+    const readings = await manager.find(readingEntity, { where: { jobId: In(stale), replacedBy: IsNull() } });
+    const byJob = grouped(readings, ({ jobId }) => jobId);
+    for (const row of changed) {
+      const progress = jobProgress(documentOf(row), (byJob.get(row.id) ?? []).map(readingOf));
+      known.set(row.id, progress);
+      // Whoever changed it meanwhile has made another revision of it: then this is not kept.
+      await manager.update(
+        jobEntity,
+        { id: row.id, revision: row.revision },
+        { progress: progress as never, progressOf: row.revision },
+      );
+    }
+    return known;
   }
 
   async revision(id: string): Promise<number> {
@@ -147,6 +208,9 @@ export class JobService {
         version: 1,
         revision: 1,
         document: document as never,
+        ...headOf(document),
+        progress: null,
+        progressOf: null,
         createdAt: now,
         createdBy: by,
         updatedAt: now,
@@ -253,40 +317,6 @@ export class JobService {
     }
   }
 
-  /** Who changed what and when, readings included, newest first. */
-  async history(id: string): Promise<JobChange[]> {
-    const { manager } = this.database;
-    await this.revision(id);
-    const changes = await manager.find(changeEntity, { where: { jobId: id }, order: { id: 'DESC' }, take: 500 });
-    const readings = await manager.find(readingEntity, {
-      where: { jobId: id },
-      order: { receivedAt: 'DESC' },
-      take: 500,
-    });
-    const byId = new Map(readings.map((reading) => [reading.id, reading]));
-    const entries: JobChange[] = [
-      ...changes.map(({ at, by, version, kind, changes: list }) => ({
-        at: at.toISOString(),
-        by,
-        version,
-        kind,
-        changes: list,
-      })),
-      ...readings.map(({ at, by, feature, station, slot, text, replaces }) => {
-        const before = replaces === null ? undefined : byId.get(replaces)?.text;
-        const path = `/readings/${feature}/${partName(feature, station)}/${slot}`;
-        return {
-          at: at.toISOString(),
-          by,
-          version: 1,
-          kind: 'read' as const,
-          changes: [{ path, ...(before === undefined ? {} : { from: before }), to: text }],
-        };
-      }),
-    ];
-    return entries.sort((a, b) => (a.at < b.at ? 1 : a.at > b.at ? -1 : 0));
-  }
-
   private async lockAt(manager: EntityManager, id: string, version: number): Promise<JobRow> {
     const row = await lockJob(manager, id);
     if (row.version !== version) {
@@ -307,7 +337,8 @@ export class JobService {
   ): Promise<void> {
     const now = new Date();
     const version = row.version + 1;
-    const update = { ...fields, version, revision: row.revision + 1, updatedAt: now, updatedBy: by };
+    const head = fields.document ? headOf(fields.document) : {};
+    const update = { ...fields, ...head, version, revision: row.revision + 1, updatedAt: now, updatedBy: by };
     await manager.update(jobEntity, { id: row.id }, update as never);
     await manager.insert(changeEntity, { jobId: row.id, version, at: now, by, kind, changes: changes as never });
   }

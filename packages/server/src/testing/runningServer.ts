@@ -1,10 +1,12 @@
 import type { AddressInfo } from 'node:net';
+import { PROBLEM_KINDS, problemKind, problemSchema } from '@fettle/core';
 import { pino } from 'pino';
 import { DataSource } from 'typeorm';
-import { inject } from 'vitest';
+import { expect, inject } from 'vitest';
 import { createApp } from '../createApp.js';
 import { openDatabase } from '../database/openDatabase.js';
 import { FitPool } from '../fit/fitPool.js';
+import { allEndpoints, problemsOf } from '../wire/openApi.js';
 
 export interface Answer {
   readonly status: number;
@@ -13,14 +15,46 @@ export interface Answer {
   readonly body: any;
 }
 
-/** The real server on a database of its own in the throw-away cluster. */
-export async function runningServer(webFolder: string | null = null) {
+/** The endpoint that stands at an address; null for what is none. */
+function endpointAt(method: string, path: string) {
+  const [address = ''] = path.split('?');
+  return (
+    allEndpoints().find(
+      (one) =>
+        one.method === method.toLowerCase() &&
+        new RegExp(`^${one.at.replaceAll(/\{\w+\}/gu, '[^/]+')}$`, 'u').test(address),
+    ) ?? null
+  );
+}
+
+/** Holds an answer against the description of its endpoint: its status, what it says, and which problems it may be. */
+function checkAnswer(method: string, path: string, { status, body }: Answer): void {
+  const endpoint = endpointAt(method, path);
+  if (!endpoint || status === 304) return;
+  const where = `${method} ${path} answered ${status}`;
+  if (status < 400) {
+    expect(Object.keys(endpoint.statuses).map(Number), where).toContain(status);
+    expect(endpoint.answer.safeParse(body).error?.message, where).toBeUndefined();
+    return;
+  }
+  const kind = problemKind(problemSchema.parse(body));
+  expect(problemsOf(endpoint), where).toContain(kind);
+  expect(PROBLEM_KINDS[kind!].status, where).toBe(status);
+}
+
+/** A database of its own in the throw-away cluster. */
+async function freshDatabase(): Promise<string> {
   const name = `test_${Math.random().toString(36).slice(2)}`;
   const base = inject('databaseUrl');
   const admin = await new DataSource({ type: 'postgres', url: base }).initialize();
   await admin.query(`CREATE DATABASE ${name}`);
   await admin.destroy();
-  const database = await openDatabase(base.replace(/\/[^/]*$/u, `/${name}`));
+  return base.replace(/\/[^/]*$/u, `/${name}`);
+}
+
+/** The real server on a database of its own in the throw-away cluster, or on one that is there. */
+export async function runningServer(webFolder: string | null = null, url: string | null = null) {
+  const database = await openDatabase(url ?? (await freshDatabase()));
   const log = pino({ level: 'silent' });
   const fits = new FitPool();
   const app = createApp({ database, fits, log, webFolder });
@@ -41,7 +75,13 @@ export async function runningServer(webFolder: string | null = null) {
       });
       const answered = await response.text();
       const isJson = response.headers.get('content-type')?.includes('json');
-      return { status: response.status, headers: response.headers, body: isJson ? JSON.parse(answered) : answered };
+      const answer = {
+        status: response.status,
+        headers: response.headers,
+        body: isJson ? JSON.parse(answered) : answered,
+      };
+      checkAnswer(method, path, answer);
+      return answer;
     },
     async close() {
       await new Promise((done) => server.close(done));

@@ -1,6 +1,7 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import express, { type Response, Router } from 'express';
+import expressStaticGzip from 'express-static-gzip';
 
 /** Stands in the built page where each answer's own nonce goes. */
 export const NONCE_PLACEHOLDER = '__FETTLE_NONCE__';
@@ -21,7 +22,13 @@ export function webPage(folder: string): Router {
   const routes = Router();
   routes.use(
     '/assets',
-    express.static(join(folder, 'assets'), { immutable: true, maxAge: '365d', index: false, fallthrough: false }),
+    // Built files lie there compressed as well.
+    expressStaticGzip(join(folder, 'assets'), {
+      enableBrotli: true,
+      orderPreference: ['br', 'gz'],
+      index: false,
+      serveStatic: { immutable: true, maxAge: '365d', index: false, fallthrough: false },
+    }),
   );
   routes.use(express.static(folder, { index: false, maxAge: 0 }));
   routes.get('/{*path}', (_request, response) => {

@@ -1,12 +1,14 @@
 import { useEffect, useState } from 'react';
 import { Link, Outlet } from 'react-router';
 import styled from 'styled-components';
-import { type AppearanceSetting, appearanceChosen, applyAppearance } from '../look/appearanceSlice.js';
+import { applyAppearance } from '../look/appearanceSlice.js';
 import { fieldBox } from '../look/Field.js';
 import { personNamed } from '../person/personSlice.js';
 import { Decisions } from '../saving/Decisions.js';
 import { SavingMark } from '../saving/SavingMark.js';
+import { lazily } from './lazily.js';
 import { useAppDispatch, useAppSelector } from './store.js';
+import { useSettled } from './useSettled.js';
 
 const Bar = styled.header`
   display: flex;
@@ -22,7 +24,9 @@ const Bar = styled.header`
   }
   .space { flex: 1; }
   label { display: inline-flex; align-items: center; gap: 0.4rem; font-size: var(--size-small); color: var(--ink-soft); }
-  input, select { ${fieldBox} width: auto; }
+  .look { display: inline-flex; align-items: center; gap: 0.4rem; min-width: 12rem; font-size: var(--size-small); color: var(--ink-soft); }
+  .look > :last-child { flex: 1; }
+  input { ${fieldBox} width: auto; }
   input { width: 9rem; }
 `;
 
@@ -33,6 +37,9 @@ const Main = styled.main`
   gap: 0.6rem;
   @media print { padding: 0; }
 `;
+
+/** How long after the page has come the list of looks is fetched, ms. */
+const LATER_MS = 2000;
 
 function PersonField() {
   const dispatch = useAppDispatch();
@@ -53,21 +60,14 @@ function PersonField() {
   );
 }
 
+/** Not part of the first visit: a list that opens is more than a bench list needs. */
+const { View: LookChoice } = lazily(async () => (await import('./LookChoice.js')).LookChoice, true);
+
 function AppearanceField() {
-  const dispatch = useAppDispatch();
   const setting = useAppSelector((state) => state.appearance.setting);
+  const isReady = useSettled(true, LATER_MS, false);
   useEffect(() => applyAppearance(setting), [setting]);
-  return (
-    <label>
-      Look
-      <select value={setting} onChange={(event) => dispatch(appearanceChosen(event.target.value as AppearanceSetting))}>
-        <option value="system">As the device</option>
-        <option value="light">Light</option>
-        <option value="dark">Dark</option>
-        <option value="workshop">Workshop</option>
-      </select>
-    </label>
-  );
+  return <div className="look">{isReady && <LookChoice />}</div>;
 }
 
 /** What stands around every view: the way home, the state of saving, who is at this device, the look. */

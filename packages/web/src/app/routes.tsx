@@ -1,65 +1,93 @@
-import { createBrowserRouter, Navigate } from 'react-router';
-import { BenchList } from '../bench/BenchList.js';
-import { NewEngine } from '../bench/NewEngine.js';
-import { ChooseView } from '../choose/ChooseView.js';
-import { CodesView } from '../codes/CodesView.js';
-import { DataSheet } from '../data/DataSheet.js';
-import { DrawerView } from '../drawer/DrawerView.js';
-import { CodesEditor } from '../engineType/CodesEditor.js';
-import { CompareSheets } from '../engineType/CompareSheets.js';
-import { TypeList } from '../engineType/TypeList.js';
-import { TypePage } from '../engineType/TypePage.js';
-import { TypeSheet } from '../engineType/TypeSheet.js';
-import { JobPage } from '../job/JobPage.js';
-import { MeasureView } from '../measure/MeasureView.js';
-import { JobOrder } from '../order/JobOrder.js';
-import { TypeOrder } from '../order/TypeOrder.js';
-import { SheetView } from '../sheet/SheetView.js';
-import { TogetherView } from '../workshop/TogetherView.js';
-import { WorkshopView } from '../workshop/WorkshopView.js';
+import { FEATURE_TABLE, FEATURES } from '@fettle/core';
+import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
 import { Fault } from './Fault.js';
 import { Frame } from './Frame.js';
+import { lazily } from './lazily.js';
+
+const measuring = () => import('../measure/MeasureView.js');
+const codes = () => import('../engineType/CodesEditor.js');
+
+/** One page a feature that is measured. */
+const MEASURING = FEATURES.map((feature) => ({
+  path: FEATURE_TABLE[feature].stage,
+  view: lazily(async () => {
+    const { MeasureView } = await measuring();
+    return () => <MeasureView feature={feature} />;
+  }),
+}));
+
+/** The other views, those of an engine first: they are what is opened next. */
+const VIEWS = {
+  bench: lazily(async () => (await import('../bench/BenchList.js')).BenchList),
+  job: lazily(async () => (await import('../job/JobPage.js')).JobPage),
+  limits: lazily(async () => (await import('../limits/DataSheet.js')).DataSheet),
+  codes: lazily(async () => (await import('../codes/CodesView.js')).CodesView),
+  halves: lazily(async () => (await import('../halves/DrawerView.js')).DrawerView),
+  choose: lazily(async () => (await import('../choose/ChooseView.js')).ChooseView),
+  sheet: lazily(async () => (await import('../sheet/SheetView.js')).SheetView),
+  order: lazily(async () => (await import('../order/JobOrder.js')).JobOrder),
+  newEngine: lazily(async () => (await import('../bench/NewEngine.js')).NewEngine),
+  drawer: lazily(async () => (await import('../drawer/WorkshopView.js')).WorkshopView),
+  together: lazily(async () => (await import('../drawer/TogetherView.js')).TogetherView),
+  types: lazily(async () => (await import('../engineType/TypeList.js')).TypeList),
+  type: lazily(async () => (await import('../engineType/TypePage.js')).TypePage),
+  typeSheet: lazily(async () => (await import('../engineType/TypeSheet.js')).TypeSheet),
+  typeMains: lazily(async () => {
+    const { CodesEditor } = await codes();
+    return () => <CodesEditor family="main" />;
+  }),
+  typeRods: lazily(async () => {
+    const { CodesEditor } = await codes();
+    return () => <CodesEditor family="rod" />;
+  }),
+  typeOrder: lazily(async () => (await import('../order/TypeOrder.js')).TypeOrder),
+  compare: lazily(async () => (await import('../engineType/CompareSheets.js')).CompareSheets),
+} as const;
+
+/** Fetches what has not been opened yet, so that every page is there when the server is not. */
+export async function fetchRest(): Promise<void> {
+  for (const { fetch } of [...MEASURING.map(({ view }) => view), ...Object.values(VIEWS)]) await fetch();
+}
+
+function page(path: string, { View }: { View: React.ComponentType }, children?: RouteObject[]): RouteObject {
+  return { path, element: <View />, ...(children ? { children } : {}) };
+}
 
 export const routes = createBrowserRouter([
   {
     element: <Frame />,
     errorElement: <Fault />,
     children: [
-      { path: '/', element: <BenchList /> },
-      { path: '/new', element: <NewEngine /> },
-      { path: '/drawer', element: <WorkshopView /> },
-      { path: '/types', element: <TypeList /> },
       {
-        path: '/types/:id',
-        element: <TypePage />,
+        // What fails within the frame leaves the frame as it is.
+        errorElement: <Fault />,
         children: [
-          { index: true, element: <Navigate to="sheet" replace /> },
-          { path: 'sheet', element: <TypeSheet /> },
-          { path: 'mains', element: <CodesEditor key="main" family="main" /> },
-          { path: 'rods', element: <CodesEditor key="rod" family="rod" /> },
-          { path: 'order', element: <TypeOrder /> },
-          { path: 'compare', element: <CompareSheets /> },
+          page('/', VIEWS.bench),
+          page('/new', VIEWS.newEngine),
+          page('/drawer', VIEWS.drawer),
+          page('/types', VIEWS.types),
+          page('/types/:id', VIEWS.type, [
+            { index: true, element: <Navigate to="sheet" replace /> },
+            page('sheet', VIEWS.typeSheet),
+            page('mains', VIEWS.typeMains),
+            page('rods', VIEWS.typeRods),
+            page('order', VIEWS.typeOrder),
+            page('compare', VIEWS.compare),
+          ]),
+          page('/together', VIEWS.together),
+          page('/engines/:id', VIEWS.job, [
+            { index: true, element: <Navigate to="choose" replace /> },
+            page('data', VIEWS.limits),
+            page('codes', VIEWS.codes),
+            ...MEASURING.map(({ path, view }) => page(path, view)),
+            page('drawer', VIEWS.halves),
+            page('order', VIEWS.order),
+            page('choose', VIEWS.choose),
+            page('sheet', VIEWS.sheet),
+          ]),
+          { path: '*', element: <Fault /> },
         ],
       },
-      { path: '/together', element: <TogetherView /> },
-      {
-        path: '/engines/:id',
-        element: <JobPage />,
-        children: [
-          { index: true, element: <Navigate to="choose" replace /> },
-          { path: 'data', element: <DataSheet /> },
-          { path: 'codes', element: <CodesView /> },
-          { path: 'bores', element: <MeasureView key="bores" feature="mainBore" /> },
-          { path: 'journals', element: <MeasureView key="journals" feature="mainJournal" /> },
-          { path: 'bigEnds', element: <MeasureView key="bigEnds" feature="bigEnd" /> },
-          { path: 'pins', element: <MeasureView key="pins" feature="pin" /> },
-          { path: 'drawer', element: <DrawerView /> },
-          { path: 'order', element: <JobOrder /> },
-          { path: 'choose', element: <ChooseView /> },
-          { path: 'sheet', element: <SheetView /> },
-        ],
-      },
-      { path: '*', element: <Fault /> },
     ],
   },
 ]);

@@ -1,12 +1,24 @@
 import { configureStore } from '@reduxjs/toolkit';
+import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
+import { visitReducer } from '../job/visitSlice.js';
 import { appearanceReducer } from '../look/appearanceSlice.js';
 import { personReducer } from '../person/personSlice.js';
 import { savingReducer } from '../saving/savingSlice.js';
+import { api } from '../wire/api.js';
 
 export const store = configureStore({
-  reducer: { appearance: appearanceReducer, person: personReducer, saving: savingReducer },
+  reducer: {
+    appearance: appearanceReducer,
+    person: personReducer,
+    saving: savingReducer,
+    visit: visitReducer,
+    [api.reducerPath]: api.reducer,
+  },
+  // Parcels and engines are large and never changed in place: the checks of development would go through them at every key.
+  middleware: (usual) => usual({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
 });
+setupListeners(store.dispatch);
 
 export type Store = typeof store;
 export type RootState = ReturnType<typeof store.getState>;

@@ -1,4 +1,5 @@
-import { type CrankLayout, usualLayout } from '@fettle/core';
+import type { CrankLayout } from '@fettle/core';
+import { usualLayout } from '@fettle/core';
 
 /** The layout of a shaft as it is typed. */
 export interface LayoutText {

@@ -1,7 +1,6 @@
+import type { FitPlan, FitRequest } from '@fettle/core';
 import {
   CLEARANCE_DECIMALS,
-  type FitPlan,
-  type FitRequest,
   fitRequestSchema,
   formatExactLength,
   formatLength,
@@ -86,7 +85,7 @@ export function ComparePlans({
   readonly name: string;
 }) {
   const request = useMemo(() => fitRequestSchema.parse(asked.request), [asked]);
-  const { result: plans, fault } = useAsked(JSON.stringify(asked.request), async (search) =>
+  const { result: plans, fault } = useAsked(asked.request, async (search) =>
     resultOf(await search.variants(asked.request)),
   );
   if (fault) return <Panel role="alert">{fault}</Panel>;
@@ -157,7 +156,7 @@ export function ComparePlans({
                           <span className="figure">
                             {formatLength(lengthOfNumber(pair.clearance, unit), unit, CLEARANCE_DECIMALS[unit])}
                           </span>{' '}
-                          {pair.housing.startsWith('R') && pair.housing}
+                          {asked.rodNumbers.has(pair.housing) && pair.housing}
                           <small>
                             {pair.upper} over {pair.lower}
                           </small>

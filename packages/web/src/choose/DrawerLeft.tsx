@@ -1,6 +1,6 @@
+import type { FitPlan } from '@fettle/core';
 import {
   type AcceptedChoice,
-  type FitPlan,
   type FreeHalves,
   formatExactLength,
   INSTRUMENT_DECIMALS,
@@ -43,8 +43,9 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
   };
   const cost = plan?.cost ?? null;
   const { result: saved } = useAsked(
-    asked.ok && cost !== null ? `sets ${cost} ${JSON.stringify(asked.request)}` : null,
+    asked.ok && cost !== null ? asked.request : null,
     async (search) => resultOf(await search.setSavings((asked as JobFit & { ok: true }).request, cost!)),
+    String(cost),
   );
   const dearest = [
     ...(plan?.prices ?? []).map(({ id, price }) => ({ shells: [id], what: nameOf(id), saving: price })),

@@ -1,15 +1,12 @@
+import type { Family } from '@fettle/core';
 import {
   type AcceptedChoice,
-  type Family,
-  type FitPlan,
-  type FitRemedy,
   formatExactLength,
   INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobFit,
   type LeftOut,
   lengthOfNumber,
-  NO_WISHES,
   rodCount,
   rodLabel,
 } from '@fettle/core';
@@ -19,6 +16,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
+import { Conflicts } from './Conflicts.js';
 import type { JobPlan } from './useJobPlan.js';
 import type { Play } from './usePlay.js';
 
@@ -126,53 +124,6 @@ function changeText(document: JobDocument, { plan, halves, before }: JobPlan): s
   return `Against the plan before, ${cost}; changed: ${where}.`;
 }
 
-/** Why nothing fits, and what was found to help, each one touch away where the fitter can do it here. */
-function Conflicts({ plan, play, asked }: { plan: FitPlan; play: Play; asked: JobFit & { ok: true } }) {
-  const shellOf = (name: string) => asked.shellIds.get(name)!;
-  const apply = (remedy: FitRemedy): { label: string; run: () => void } | null => {
-    const [station] = remedy.stations;
-    if (remedy.kind === 'release' && station) {
-      return {
-        label: 'Let it go',
-        run: () => play.wish(station, NO_WISHES, `${station} let go`),
-      };
-    }
-    if (remedy.kind === 'move-rod') {
-      const rod = asked.request.housings.find((housing) => housing.family === 'rod' && housing.station === station);
-      const number = rod && asked.rodNumbers.get(rod.id);
-      return number ? { label: 'Let it move', run: () => play.keepRod(number, null) } : null;
-    }
-    if (remedy.kind === 'buy') {
-      return {
-        label: 'They are in the drawer now',
-        run: () => play.bought(remedy.shells.map(({ id, count }) => ({ shell: shellOf(id), count }))),
-      };
-    }
-    return null;
-  };
-  return plan.conflicts.map((conflict) => (
-    <Notice key={conflict.message}>
-      <div>
-        <p>
-          <strong>{conflict.message}</strong> {(conflict.remedies ?? []).length === 0 && conflict.remedy}
-        </p>
-        {(conflict.remedies ?? []).length > 0 && (
-          <ul aria-label="What would help, checked" style={{ margin: '0.25rem 0 0', paddingLeft: '1.1rem' }}>
-            {conflict.remedies!.map((remedy) => {
-              const step = apply(remedy);
-              return (
-                <li key={remedy.message} style={{ margin: '0.2rem 0' }}>
-                  {remedy.message} {step && <Button onPress={step.run}>{step.label}</Button>}
-                </li>
-              );
-            })}
-          </ul>
-        )}
-      </div>
-    </Notice>
-  ));
-}
-
 /** Searches on where the time was too short. */
 function GoOn({ plan: { goOn } }: { plan: JobPlan }) {
   if (!goOn) return null;
@@ -224,7 +175,7 @@ export function PlanBar({ document, plan: job, play, showing, onShow, onAccept }
   if (plan.status === 'infeasible') {
     return (
       <>
-        <Conflicts plan={plan} play={play} asked={asked} />
+        <Conflicts document={document} plan={plan} play={play} asked={asked} />
         {leftOut && <Notice>{leftOut}</Notice>}
       </>
     );

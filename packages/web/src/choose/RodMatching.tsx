@@ -1,6 +1,14 @@
-import { type AcceptedChoice, type JobDocument, type JobFit, type Placement, rodCount, rodLabel } from '@fettle/core';
+import {
+  type AcceptedChoice,
+  type JobDocument,
+  type JobFit,
+  type Placement,
+  partName,
+  rodCount,
+  rodLabel,
+} from '@fettle/core';
 import { Pin, PinOff } from 'lucide-react';
-import { useRef, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { useDrag, useDrop } from 'react-aria';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
@@ -110,20 +118,27 @@ export function RodMatching({ document, asked, halves, cost, play }: RodMatching
   const count = rodCount(document.layout);
   const [frame, width] = useWidth();
   const [open, setOpen] = useState<number | null>(null);
-  const free = JSON.stringify({
-    ...asked.request,
-    housings: asked.request.housings.map((one) => (one.family === 'rod' ? { ...one, station: null } : one)),
-  });
-  const { result: placements, fault } = useAsked(free, async (search) =>
-    resultOf(await search.placements(JSON.parse(free))),
+  const free = useMemo(
+    () => ({
+      ...asked.request,
+      housings: asked.request.housings.map((one) => (one.family === 'rod' ? { ...one, station: null } : one)),
+    }),
+    [asked],
   );
+  const { result, fault } = useAsked(free, async (search) => resultOf(await search.placements(free)));
+  const pins = new Map(Array.from({ length: count }, (_, at) => [partName('pin', at + 1), at + 1]));
+  const placements = result?.map((one) => ({
+    ...one,
+    rod: asked.rodNumbers.get(one.housing) ?? null,
+    pin: pins.get(one.station) ?? null,
+  }));
   const x = (number: number) => ((number - 0.5) * width) / count;
   const placementOf = (rod: number, pin: number): Placement | undefined =>
-    placements?.find(({ housing, station }) => housing === `R${rod}` && station === `P${pin}`);
+    placements?.find((one) => one.rod === rod && one.pin === pin);
   const numbers = Array.from({ length: count }, (_, at) => at + 1);
   const keptPin = (rod: number) => document.rods[String(rod)]?.pin ?? null;
   const grade = (pin: number) => {
-    const chosen = halves[`P${pin}`];
+    const chosen = halves[partName('pin', pin)];
     if (!chosen) return 'nothing chosen';
     const [upper, lower] = [chosen.upper, chosen.lower].map(
       ({ shell, label }) => document.shells[shell]?.grade ?? label,
@@ -166,9 +181,8 @@ export function RodMatching({ document, asked, halves, cost, play }: RodMatching
         </div>
         <div ref={frame}>
           <svg viewBox={`0 0 ${Math.max(width, 200)} ${LINES}`} height={LINES} aria-hidden>
-            {placements?.map(({ housing, station, cost: placed }) => {
-              const [rod, pin] = [Number(housing.slice(1)), Number(station.slice(1))];
-              if (placed === null) return null;
+            {placements?.map(({ housing, station, rod, pin, cost: placed }) => {
+              if (placed === null || rod === null || pin === null) return null;
               return (
                 <line
                   key={`${housing} ${station}`}
@@ -181,7 +195,7 @@ export function RodMatching({ document, asked, halves, cost, play }: RodMatching
               );
             })}
             {numbers.map((pin) => {
-              const rod = halves[`P${pin}`]?.rod;
+              const rod = halves[partName('pin', pin)]?.rod;
               return rod ? (
                 <line
                   key={pin}
@@ -210,7 +224,11 @@ export function RodMatching({ document, asked, halves, cost, play }: RodMatching
               <li key={pin}>
                 <strong>P{pin}</strong>
                 <span>
-                  {halves[`P${pin}`]?.rod === open ? 'planned' : placement?.cost == null ? 'cannot be' : 'could be'}
+                  {halves[partName('pin', pin)]?.rod === open
+                    ? 'planned'
+                    : placement?.cost == null
+                      ? 'cannot be'
+                      : 'could be'}
                 </span>
                 <span>{placement ? (placement.reason ?? extra(placement)) : 'not part of the choice'}</span>
                 <Button

@@ -1,24 +1,25 @@
+import type { Reading } from '@fettle/core';
 import {
   BELIEVABLE_WEAR,
+  chanceText,
+  FEATURE_TABLE,
   formatExactLength,
   INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobStation,
-  LIMIT_NAMES,
-  type Reading,
+  limitName,
+  limitsOfFamily,
   type StationVerdict,
 } from '@fettle/core';
 import { CleanUpText } from '../codes/CleanUpText.js';
-import { chanceText } from '../codes/chanceText.js';
 import { disagreementText } from '../codes/disagreementText.js';
 import { Quiet } from '../look/Panel.js';
-import { FEATURE_WORDS } from '../measure/featureWords.js';
 
 function FindingText({ station, unit }: { station: JobStation; unit: JobDocument['unit'] }) {
   return station.findings.map(({ feature, kind, by, side }) => (
     <p key={`${feature}-${kind}-${side}`}>
       <strong>
-        {FEATURE_WORDS[feature]}
+        {FEATURE_TABLE[feature].name}
         {kind === 'size' ? '' : kind === 'taper' ? ', taper' : ', out-of-round'} {side === 'over' ? 'above' : 'below'}{' '}
         its limit by {formatExactLength(by, unit, INSTRUMENT_DECIMALS[unit])} {unit}.
       </strong>{' '}
@@ -39,11 +40,7 @@ interface StationFactsProps {
 /** What is to be known about a station before its clearance: what is outside its limits, what marks say, what cannot be judged. */
 export function StationFacts({ document, station, readings, verdict }: StationFactsProps) {
   const { unit } = document;
-  const keys =
-    station.family === 'rod'
-      ? (['bigEnd', 'pin', 'rodClearance'] as const)
-      : (['mainBore', 'mainJournal', 'mainClearance'] as const);
-  const unjudged = keys.filter((key) => document.limits[key] === null);
+  const unjudged = limitsOfFamily(station.family).filter((key) => document.limits[key] === null);
   return (
     <>
       <FindingText station={station} unit={unit} />
@@ -55,7 +52,7 @@ export function StationFacts({ document, station, readings, verdict }: StationFa
       )}
       {station.disagreements.map((one) => (
         <Quiet key={one.feature}>
-          <strong>{FEATURE_WORDS[one.feature]} and its mark disagree:</strong> {disagreementText(one, unit)}
+          <strong>{FEATURE_TABLE[one.feature].name} and its mark disagree:</strong> {disagreementText(one, unit)}
         </Quiet>
       ))}
       {verdict.inside !== null && (
@@ -64,13 +61,13 @@ export function StationFacts({ document, station, readings, verdict }: StationFa
           mark or grade leaves open.
         </p>
       )}
-      {station.findings.some(({ feature }) => feature === 'mainJournal' || feature === 'pin') && (
+      {station.findings.some(({ feature }) => FEATURE_TABLE[feature].role === 'journal') && (
         <CleanUpText document={document} readings={readings} family={station.family} />
       )}
       {unjudged.length > 0 && (
         <p>
-          Not judged, for the data sheet has no limits:{' '}
-          {unjudged.map((key) => LIMIT_NAMES[key].toLowerCase()).join(', ')}.
+          Not judged, for the data sheet has no limits: {unjudged.map((key) => limitName(key).toLowerCase()).join(', ')}
+          .
         </p>
       )}
     </>

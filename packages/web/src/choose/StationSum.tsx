@@ -1,3 +1,4 @@
+import type { EffectiveSize } from '@fettle/core';
 import {
   type AcceptedChoice,
   commonDecimals,
@@ -22,8 +23,8 @@ const Sum = styled.table`
   tr.result td { border-top: 2px solid var(--ink); font-weight: 700; }
 `;
 
-function knownBy(count: number, mark: string | null): string {
-  return count === 0 ? `middle of mark ${mark}` : `mean of ${count}`;
+function knownBy(size: EffectiveSize, mark: string | null): string {
+  return size.kind === 'marked' ? `middle of mark ${mark}` : `mean of ${size.count}`;
 }
 
 interface StationSumProps {
@@ -59,11 +60,11 @@ export function StationSum({ station, halves, verdict, unit }: StationSumProps) 
           <tbody>
             <tr>
               <td className="figure">{summand(station.bore.nominal)}</td>
-              <td className="what">bore, {knownBy(station.bore.count, station.marks.bore)}</td>
+              <td className="what">bore, {knownBy(station.bore, station.marks.bore)}</td>
             </tr>
             <tr>
               <td className="figure">− {summand(station.journal.nominal)}</td>
-              <td className="what">journal, {knownBy(station.journal.count, station.marks.journal)}</td>
+              <td className="what">journal, {knownBy(station.journal, station.marks.journal)}</td>
             </tr>
             {halves ? (
               <>

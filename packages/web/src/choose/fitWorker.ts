@@ -1,12 +1,9 @@
+import type { DocumentFault, FitPlan, FitRequest, FitRequestInput } from '@fettle/core';
 import {
   type Alternative,
   alternativesAt,
-  type DocumentFault,
   type FitOptions,
-  type FitPlan,
   type FitProgress,
-  type FitRequest,
-  type FitRequestInput,
   fit,
   type Placement,
   type PlanVariants,

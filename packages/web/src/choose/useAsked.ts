@@ -14,26 +14,28 @@ export interface Asked<Result> {
 const WAITING = { result: null, fault: null };
 
 /**
- * Asks the search something beside the plan, again whenever the key changes.
+ * Asks the search something beside the plan, again whenever what it is asked about changes.
  *
- * @param key what the answer depends on; null asks nothing
+ * @param about what the answer depends on, the same object for as long as it says the same; null asks nothing
+ * @param place what it is asked for, where there are several
  */
 export function useAsked<Result>(
-  key: string | null,
+  about: object | null,
   ask: (search: Remote<FitSearch>) => Promise<Result>,
+  place = '',
 ): Asked<Result> {
-  const [answer, setAnswer] = useState<(Asked<Result> & { key: string }) | null>(null);
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the key stands for all that the question depends on
+  const [answer, setAnswer] = useState<(Asked<Result> & { about: object; place: string }) | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: these stand for all that the question depends on
   useEffect(() => {
-    if (key === null) return;
+    if (about === null) return;
     let isCurrent = true;
     sideSearcher
       .ask(ask)
-      .then((result) => isCurrent && setAnswer({ key, result, fault: null }))
-      .catch((error: Error) => isCurrent && setAnswer({ key, result: null, fault: error.message }));
+      .then((result) => isCurrent && setAnswer({ about, place, result, fault: null }))
+      .catch((error: Error) => isCurrent && setAnswer({ about, place, result: null, fault: error.message }));
     return () => {
       isCurrent = false;
     };
-  }, [key]);
-  return answer !== null && answer.key === key ? answer : WAITING;
+  }, [about, place]);
+  return answer !== null && answer.about === about && answer.place === place ? answer : WAITING;
 }

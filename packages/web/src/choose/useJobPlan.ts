@@ -1,13 +1,13 @@
+import type { FitPlan, Json, Reading } from '@fettle/core';
 import {
   type AcceptedChoice,
-  type FitPlan,
+  changesBetween,
   type FitProgress,
   type FreeHalves,
   type JobDocument,
   type JobFit,
   jobFit,
   plannedHalves,
-  type Reading,
 } from '@fettle/core';
 import { proxy } from 'comlink';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
@@ -50,12 +50,20 @@ interface Answer {
   readonly fault: string | null;
 }
 
+function isSameQuestion(one: JobFit, other: JobFit): boolean {
+  const said = (fit: JobFit) =>
+    (fit.ok
+      ? { request: fit.request, leftOut: fit.leftOut, shells: [...fit.shellIds], rods: [...fit.rodNumbers] }
+      : fit) as unknown as Json;
+  return one === other || changesBetween(said(one), said(other)).length === 0;
+}
+
 /** The best choice for a job, searched in a worker whenever the job or a reading changes. */
 export function useJobPlan(document: JobDocument, readings: readonly Reading[], free: FreeHalves | null): JobPlan {
   const fresh = useMemo(() => jobFit(document, readings, free), [document, readings, free]);
   // What does not change the question does not ask it again.
   const kept = useRef(fresh);
-  if (JSON.stringify(kept.current) !== JSON.stringify(fresh)) kept.current = fresh;
+  if (!isSameQuestion(kept.current, fresh)) kept.current = fresh;
   const asked = kept.current;
   const [answers, setAnswers] = useState<{ last: Answer | null; before: Answer | null }>({ last: null, before: null });
   const [progress, setProgress] = useState<{ asked: JobFit; at: FitProgress } | null>(null);

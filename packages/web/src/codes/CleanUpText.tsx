@@ -1,7 +1,8 @@
+import type { Family, Reading } from '@fettle/core';
 import {
   cleanUp,
   clearanceLimitsOf,
-  type Family,
+  featureOf,
   formatExactLength,
   INSTRUMENT_DECIMALS,
   type JobDocument,
@@ -10,7 +11,6 @@ import {
   type Nanometres,
   nanometres,
   partName,
-  type Reading,
   shellsAfterGrinding,
 } from '@fettle/core';
 import { IntervalBar } from '../shaft/IntervalBar.js';
@@ -24,9 +24,9 @@ interface CleanUpTextProps {
 /** The undersize that worn journals would clean up at, and the halves that would then suit; or that the sheet has none. */
 export function CleanUpText({ document, readings, family }: CleanUpTextProps) {
   const { unit, sheet, limits } = document;
-  const feature = family === 'main' ? 'mainJournal' : 'pin';
+  const feature = featureOf(family, 'journal');
   const journals = measuredParts(document, readings, feature);
-  const measured = journals.flatMap(({ size }) => (size && size.count > 0 ? [size.smallest] : []));
+  const measured = journals.flatMap(({ size }) => (size?.kind === 'read' ? [size.smallest] : []));
   const undersizes = sheet?.[family].undersizes ?? [];
   const found = cleanUp(measured, undersizes);
   const exact = (value: Nanometres) => `${formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;

@@ -1,7 +1,13 @@
-import { bandsOf, codedFeatures, formatExactLength, INSTRUMENT_DECIMALS, measuredParts } from '@fettle/core';
+import {
+  bandsOf,
+  codedFeatures,
+  FEATURE_TABLE,
+  formatExactLength,
+  INSTRUMENT_DECIMALS,
+  measuredParts,
+} from '@fettle/core';
 import type { OpenJob } from '../job/useJob.js';
 import { Notice } from '../look/Notice.js';
-import { FEATURE_WORDS } from '../measure/featureWords.js';
 import { disagreementText } from './disagreementText.js';
 
 /** Where readings and marks disagree, with what may be behind it. */
@@ -29,7 +35,7 @@ export function Disagreements({ job }: { job: OpenJob }) {
           return (
             <li key={`${feature} ${name}`} style={{ marginTop: '0.3rem' }}>
               <strong>
-                {name}, {FEATURE_WORDS[feature].toLowerCase()}:
+                {name}, {FEATURE_TABLE[feature].name.toLowerCase()}:
               </strong>{' '}
               reads {size(read!.nominal)}, mark {mark} stands for {size(band.low)} to {size(band.high)}:{' '}
               {disagreementText(disagreement!, unit)}

@@ -1,4 +1,4 @@
-import { rodCount } from '@fettle/core';
+import { featureOf, rodCount } from '@fettle/core';
 import { useState } from 'react';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
@@ -18,11 +18,13 @@ export function ReplaceRod({ job }: { job: OpenJob }) {
   const numbers = Array.from({ length: rodCount(document.layout) }, (_, at) => String(at + 1));
   const replace = () => {
     for (const { feature, station, slot, text } of job.readings) {
-      if (feature === 'bigEnd' && String(station) === rod && text !== '') save({ feature, station, slot }, '');
+      if (feature === featureOf('rod', 'housing') && String(station) === rod && text !== '')
+        save({ feature, station, slot }, '');
     }
     change((old) => {
       const stations = Object.fromEntries(
-        Object.entries(old.choice?.stations ?? {}).filter(([id]) => !id.startsWith('P')),
+        // A main has no rod; what stands on a pin is opened again.
+        Object.entries(old.choice?.stations ?? {}).filter(([, one]) => one.rod === null),
       );
       return {
         ...old,

@@ -1,19 +1,11 @@
-import {
-  bandsOf,
-  type DecodedRow,
-  decodeRow,
-  type Feature,
-  type JobDocument,
-  partCount,
-  partName,
-  rowLayout,
-} from '@fettle/core';
+import type { Feature } from '@fettle/core';
+import { bandsOf, FEATURE_TABLE, type JobDocument, partCount, partName, rowLayout } from '@fettle/core';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Row } from '../look/Panel.js';
-import { FEATURE_WORDS } from '../measure/featureWords.js';
+import { decodedText } from './decodedText.js';
 import { withWord } from './markWords.js';
 
 const Line = styled.div`
@@ -25,19 +17,6 @@ const Line = styled.div`
   .told { grid-column: 1 / -1; font-size: var(--size-small); }
   input { font-size: var(--size-lead); letter-spacing: 0.08em; }
 `;
-
-/** A row as it is being typed, decoded; null while it is empty. */
-export function decodedText(
-  document: JobDocument,
-  feature: Feature,
-  text: string,
-  first: 'front' | 'rear',
-): DecodedRow | null {
-  if (text.trim() === '') return null;
-  const marks = bandsOf(document.sheet, feature).map(({ mark }) => mark);
-  const layout = { ...rowLayout(document, feature), first };
-  return decodeRow(text, layout, document.sheet?.rows ?? [], marks, partCount(document.layout, feature));
-}
 
 interface RowFieldProps {
   readonly document: JobDocument;
@@ -59,7 +38,7 @@ export function RowField({ document, feature, text, first, onType, onLeave, onTa
   const unknown = decoded?.marks.filter(({ mark }) => mark === null) ?? [];
   const alike = decoded?.marks.filter(({ mark, lookalikes }) => mark !== null && lookalikes.length > 0) ?? [];
   const count = partCount(document.layout, feature);
-  const word = FEATURE_WORDS[feature];
+  const word = FEATURE_TABLE[feature].name;
   const offer = (station: number, marks: readonly string[]) =>
     marks.map((mark) => (
       <Button key={mark} onPress={() => onTake(withWord(decoded!.marks, row, station, mark))}>
@@ -80,7 +59,7 @@ export function RowField({ document, feature, text, first, onType, onLeave, onTa
         hint={`Marks on the sheet: ${known.join(', ')}`}
       />
       <Choice
-        label={feature === 'bigEnd' ? 'First mark is of' : 'First mark belongs to'}
+        label={FEATURE_TABLE[feature].marked === 'each' ? 'First mark is of' : 'First mark belongs to'}
         value={first}
         options={[
           { value: 'front', label: `the front, ${partName(feature, 1)}` },

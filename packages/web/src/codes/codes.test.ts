@@ -1,4 +1,5 @@
 import {
+  chanceText,
   decodeRow,
   engineTypeSchema,
   type JobDocument,
@@ -10,11 +11,10 @@ import {
   usualLayout,
 } from '@fettle/core';
 import { describe, expect, it } from 'vitest';
-import { chanceText } from './chanceText.js';
+import { decodedText } from './decodedText.js';
 import { disagreementText } from './disagreementText.js';
 import { withWord } from './markWords.js';
 import { paintOf } from './paintOf.js';
-import { decodedText } from './RowField.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 

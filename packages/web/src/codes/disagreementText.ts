@@ -1,4 +1,5 @@
-import { formatExactLength, INSTRUMENT_DECIMALS, type MarkDisagreement, type Unit } from '@fettle/core';
+import type { MarkDisagreement } from '@fettle/core';
+import { formatExactLength, INSTRUMENT_DECIMALS, type Unit } from '@fettle/core';
 
 const REASONS: Readonly<Record<MarkDisagreement['reasons'][number], string>> = {
   worn: 'worn',

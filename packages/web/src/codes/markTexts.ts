@@ -1,5 +1,6 @@
-import { cutText, type Feature, type JobDocument, rodCount } from '@fettle/core';
-import { decodedText } from './RowField.js';
+import type { Feature } from '@fettle/core';
+import { cutText, FEATURE_TABLE, type JobDocument, rodCount } from '@fettle/core';
+import { decodedText } from './decodedText.js';
 
 /** Rows of marks as they are typed, each with the end that its first mark belongs to. */
 export type MarkTexts = Partial<Record<Feature, { text: string; first: 'front' | 'rear' }>>;
@@ -16,9 +17,9 @@ export function withTexts(document: JobDocument, texts: MarkTexts): JobDocument 
   const rods = { ...document.rods };
   for (const [name, typed] of Object.entries(texts)) {
     const feature = name as Feature;
-    if (feature !== 'bigEnd') marks[feature] = typed;
+    if (FEATURE_TABLE[feature].marked !== 'each') marks[feature] = typed;
     else {
-      const decoded = decodedText(document, 'bigEnd', typed.text, typed.first);
+      const decoded = decodedText(document, feature, typed.text, typed.first);
       if (!decoded?.ok) continue;
       for (const { station, mark, typed: word } of decoded.marks) {
         rods[String(station)] = { pin: rods[String(station)]?.pin ?? null, mark: cutText(mark ?? word, 20) };

@@ -2,7 +2,7 @@ import { PAINTS, type Paint, type Unit } from '@fettle/core';
 import { Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
-import { fieldBox } from '../look/Field.js';
+import { Choice } from '../look/Choice.js';
 import { PaintDab } from '../look/GradeSwatch.js';
 import { TypingGrid } from '../look/TypingGrid.js';
 import { type BandText, EMPTY_BAND, isBlank, type TypeFaults } from './typeText.js';
@@ -11,8 +11,13 @@ const PaintChoice = styled.span`
   display: inline-flex;
   align-items: center;
   gap: 0.35rem;
-  select { ${fieldBox} width: auto; padding: 0 0.3rem; }
+  > :first-child { min-width: 7rem; }
 `;
+
+const PAINT_OPTIONS: readonly { value: Paint | ''; label: string }[] = [
+  { value: '', label: 'no paint' },
+  ...PAINTS.map((paint) => ({ value: paint, label: paint })),
+];
 
 interface BandGridProps {
   readonly title: string;
@@ -79,18 +84,13 @@ export function BandGrid({
           <span style={{ display: 'inline-flex', alignItems: 'center' }}>
             {hasPaint && !isBlank(shown[row]!) && (
               <PaintChoice>
-                <select
-                  aria-label={`${title}, line ${row + 1}, paint`}
+                <Choice
+                  label={`${title}, line ${row + 1}, paint`}
+                  isLabelHidden
                   value={shown[row]!.paint}
-                  onChange={(event) => set(row, { paint: event.target.value as Paint | '' })}
-                >
-                  <option value="">no paint</option>
-                  {PAINTS.map((paint) => (
-                    <option key={paint} value={paint}>
-                      {paint}
-                    </option>
-                  ))}
-                </select>
+                  options={PAINT_OPTIONS}
+                  onChange={(paint) => set(row, { paint })}
+                />
                 {shown[row]!.paint !== '' && <PaintDab paint={shown[row]!.paint as Paint} size={22} />}
               </PaintChoice>
             )}

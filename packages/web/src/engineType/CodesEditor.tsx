@@ -1,8 +1,8 @@
+import type { Family } from '@fettle/core';
 import {
   CLEARANCE_DECIMALS,
   clearanceLimitsOf,
   codesOfFamily,
-  type Family,
   formatLength,
   type Nanometres,
   usualThinnerHalf,

@@ -1,44 +1,43 @@
-import { sheetDifferences, type TypeRevision, type TypeSummary } from '@fettle/core';
+import type { TypeRevision } from '@fettle/core';
+import { sheetDifferences } from '@fettle/core';
+import { skipToken } from '@reduxjs/toolkit/query';
 import { format } from 'date-fns';
-import { useEffect, useState } from 'react';
+import { useState } from 'react';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
-import { fetchRevisions, fetchTypes } from '../saving/api.js';
-import { refusalInWords } from '../saving/refusalInWords.js';
+import { api } from '../wire/api.js';
+import { refusalInWords } from '../wire/ask.js';
 import { DifferenceTable } from './DifferenceTable.js';
 import { useOpenType } from './TypePage.js';
 import { textOfType } from './typeText.js';
 
+const NO_REVISIONS: readonly TypeRevision[] = [];
+
 /** What changed from revision to revision, and where this sheet differs from another one. */
 export function CompareSheets() {
   const { id, type, view, change } = useOpenType();
-  const [revisions, setRevisions] = useState<readonly TypeRevision[]>([]);
-  const [others, setOthers] = useState<readonly TypeSummary[]>([]);
-  const [other, setOther] = useState(id);
-  const [theirs, setTheirs] = useState<readonly TypeRevision[]>([]);
-  const [revision, setRevision] = useState('');
-  const [fault, setFault] = useState<string | null>(null);
   const saved = view?.revision ?? 0;
-  useEffect(() => {
-    const complain = (error: unknown) => setFault(refusalInWords(error));
-    if (saved > 0) fetchRevisions(id).then(setRevisions).catch(complain);
-    fetchTypes('', false).then(setOthers).catch(complain);
-  }, [id, saved]);
-  useEffect(() => {
-    if (other === id) setTheirs(revisions);
-    else
-      fetchRevisions(other)
-        .then(setTheirs)
-        .catch((error: unknown) => setFault(refusalInWords(error)));
+  const [other, setOther] = useState(id);
+  const [revision, setRevision] = useState('');
+  const fresh = { refetchOnMountOrArgChange: true } as const;
+  const own = api.useTypeRevisionsQuery(saved > 0 ? { id } : skipToken, fresh);
+  const listed = api.useListTypesQuery({}, fresh);
+  const compared = api.useTypeRevisionsQuery(other === id ? skipToken : { id: other }, fresh);
+  const error = own.error ?? listed.error ?? compared.error;
+  const revisions = own.currentData ?? NO_REVISIONS;
+  const others = listed.data ?? [];
+  const theirs = other === id ? revisions : (compared.currentData ?? NO_REVISIONS);
+  const choose = (next: string) => {
+    setOther(next);
     setRevision('');
-  }, [other, id, revisions]);
+  };
   const from = theirs.find((one) => String(one.revision) === revision) ?? theirs[0];
   const differences = type && from ? sheetDifferences(from.type, type) : [];
   return (
     <>
-      {fault && <Notice urgent>{fault}</Notice>}
+      {error && <Notice urgent>{refusalInWords(error)}</Notice>}
       <Panel>
         <PanelTitle>Compare with</PanelTitle>
         <div style={{ display: 'grid', gridTemplateColumns: '1fr 1fr', gap: '0.75rem', maxWidth: '42rem' }}>
@@ -49,7 +48,7 @@ export function CompareSheets() {
               { value: id, label: 'An earlier revision of this one' },
               ...others.filter((one) => one.id !== id).map((one) => ({ value: one.id, label: one.name })),
             ]}
-            onChange={setOther}
+            onChange={choose}
           />
           <Choice
             label="Revision"

@@ -1,27 +1,23 @@
-import {
-  cutText,
-  newEngineType,
-  readCodeSheet,
-  readEngineType,
-  type TypeSummary,
-  usualLayout,
-  withCodeSheet,
-} from '@fettle/core';
-import { formatDistanceToNow } from 'date-fns';
-import { Archive, ArchiveRestore, Copy, Plus, Upload } from 'lucide-react';
-import { useCallback, useEffect, useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import type { TypeSummary } from '@fettle/core';
+import { cutText, newEngineType, readCodeSheet, readEngineType, usualLayout, withCodeSheet } from '@fettle/core';
+import { Archive, Plus, Upload } from 'lucide-react';
+import { useState } from 'react';
+import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
+import { useSettled } from '../app/useSettled.js';
 import { Button } from '../look/Button.js';
+import { DataTable } from '../look/DataTable.js';
 import { FileButton } from '../look/FileButton.js';
 import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { Panel, PanelTitle, Row } from '../look/Panel.js';
 import { SearchField } from '../look/SearchField.js';
 import { NOBODY } from '../person/personSlice.js';
-import { archiveType, fetchType, fetchTypes, putType } from '../saving/api.js';
-import { refusalInWords } from '../saving/refusalInWords.js';
+import { api } from '../wire/api.js';
+import { refusalInWords } from '../wire/ask.js';
+import { tell } from '../wire/tell.js';
+import { typeColumns } from './typeColumns.js';
 
 const Wide = styled.div`
   overflow-x: auto;
@@ -32,42 +28,33 @@ const Wide = styled.div`
   td.acts { white-space: nowrap; text-align: right; }
 `;
 
-const CODED = { main: 'mains', rod: 'rods' } as const;
-
 /** The library of engine types: found by anything that stands on their sheets, started, copied, archived, brought in from a file. */
 export function TypeList() {
   const navigate = useNavigate();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const [words, setWords] = useState('');
   const [isArchive, setArchive] = useState(false);
-  const [types, setTypes] = useState<readonly TypeSummary[] | null>(null);
-  const [lookFault, setLookFault] = useState<string | null>(null);
   const [actFault, setFault] = useState<string | null>(null);
-  const look = useCallback(async () => {
-    try {
-      setTypes(await fetchTypes(words, isArchive));
-      setLookFault(null);
-    } catch (error) {
-      setLookFault(refusalInWords(error));
-    }
-  }, [words, isArchive]);
-  useEffect(() => {
-    const timer = setTimeout(() => void look(), 150);
-    return () => clearTimeout(timer);
-  }, [look]);
+  const sought = useSettled(words, 150);
+  const { data: types = null, error } = api.useListTypesQuery(
+    { words: sought, archived: isArchive ? 'true' : 'false' },
+    { refetchOnMountOrArgChange: true },
+  );
+  const lookFault = error ? refusalInWords(error) : null;
   const act = (action: () => Promise<unknown>) => {
     setFault(null);
-    void action()
-      .then(look)
-      .catch((error: unknown) => setFault(refusalInWords(error)));
+    void action().catch((error: unknown) => setFault(refusalInWords(error)));
   };
 
   const start = () => void navigate(`/types/${newId()}/sheet`, { state: { isNew: true } });
   const duplicate = (id: string) =>
     act(async () => {
-      const { type } = await fetchType(id);
+      const { type } = await tell('getType', { id });
       const copy = newId();
-      await putType(copy, 0, by, { ...type, name: cutText(`${type.name} (copy)`, 80) });
+      await tell('putType', {
+        id: copy,
+        body: { revision: 0, by, type: { ...type, name: cutText(`${type.name} (copy)`, 80) } },
+      });
       await navigate(`/types/${copy}/sheet`);
     });
   const bringIn = (chosen: File) =>
@@ -96,10 +83,13 @@ export function TypeList() {
         return;
       }
       const id = newId();
-      await putType(id, 0, by, type);
+      await tell('putType', { id, body: { revision: 0, by, type } });
       await navigate(`/types/${id}/sheet`);
     });
 
+  const open = ({ id }: TypeSummary) => void navigate(`/types/${id}/sheet`);
+  const archive = (id: string) => act(() => tell('archiveType', { id, body: { by, archived: !isArchive } }));
+  const columns = typeColumns({ isArchive, onDuplicate: duplicate, onArchive: archive });
   return (
     <>
       <Row style={{ justifyContent: 'space-between' }}>
@@ -141,59 +131,7 @@ export function TypeList() {
           </p>
         ) : (
           <Wide>
-            <Table>
-              <thead>
-                <tr>
-                  <th>Engine type</th>
-                  <th>Layout</th>
-                  <th>Code tables</th>
-                  <th>Revision</th>
-                  <th>
-                    <span className="visually-hidden">What can be done</span>
-                  </th>
-                </tr>
-              </thead>
-              <tbody>
-                {types.map((one) => (
-                  <tr key={one.id}>
-                    <td className="name">
-                      <Link to={`/types/${one.id}/sheet`}>{one.name}</Link>
-                      {one.note !== '' && <Quiet>{one.note}</Quiet>}
-                      {one.found.map((line) => (
-                        <Quiet key={line}>{line}</Quiet>
-                      ))}
-                    </td>
-                    <td className="short">
-                      {one.mains} mains, {one.rods} rods
-                      <Quiet>{one.unit === 'mm' ? 'millimetres' : 'inches'}</Quiet>
-                    </td>
-                    <td className="short">
-                      {one.coded.length === 0 ? 'none' : one.coded.map((family) => CODED[family]).join(', ')}
-                    </td>
-                    <td className="short">
-                      {one.revision}
-                      <Quiet>
-                        {formatDistanceToNow(new Date(one.updatedAt), { addSuffix: true })}, {one.updatedBy}
-                      </Quiet>
-                    </td>
-                    <td className="acts">
-                      <Button $kind="quiet" aria-label={`Duplicate ${one.name}`} onPress={() => duplicate(one.id)}>
-                        <Copy aria-hidden size={18} />
-                        Duplicate
-                      </Button>
-                      <Button
-                        $kind="quiet"
-                        aria-label={`${isArchive ? 'Bring back' : 'Archive'} ${one.name}`}
-                        onPress={() => act(() => archiveType(one.id, by, !isArchive))}
-                      >
-                        {isArchive ? <ArchiveRestore aria-hidden size={18} /> : <Archive aria-hidden size={18} />}
-                        {isArchive ? 'Bring back' : 'Archive'}
-                      </Button>
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </Table>
+            <DataTable label="Engine types" items={types} columns={columns} keyOf={({ id }) => id} onOpen={open} />
           </Wide>
         )}
       </Panel>

@@ -1,17 +1,19 @@
-import { type EngineType, newEngineType, type TypeView, usualLayout } from '@fettle/core';
+import type { TypeView } from '@fettle/core';
+import { type EngineType, newEngineType, usualLayout } from '@fettle/core';
 import { Save, Undo2 } from 'lucide-react';
-import { useCallback, useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useOutletContext, useParams } from 'react-router';
 import { useAppSelector } from '../app/store.js';
-import { useDraft } from '../data/useDraft.js';
-import { usePast } from '../data/usePast.js';
 import { Stages } from '../job/JobPage.js';
+import { useDraft } from '../limits/useDraft.js';
+import { usePast } from '../limits/usePast.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { NOBODY } from '../person/personSlice.js';
-import { fetchType, putType, RefusedError } from '../saving/api.js';
-import { refusalInWords } from '../saving/refusalInWords.js';
+import { api } from '../wire/api.js';
+import { isAskFault, refusalInWords } from '../wire/ask.js';
+import { tell } from '../wire/tell.js';
 import { readType, type TypeFaults, type TypeText, textOfType } from './typeText.js';
 
 /** The engine type that the views below its address work on. */
@@ -57,23 +59,20 @@ export function TypePage() {
   const { state, pathname } = useLocation();
   const by = useAppSelector((all) => all.person.name) || NOBODY;
   const isNew = (state as { isNew?: boolean } | null)?.isNew === true;
-  const [view, setView] = useState<TypeView | null>(null);
-  const [isLoaded, setLoaded] = useState(false);
-  const [fault, setFault] = useState<string | null>(null);
+  const {
+    currentData: view = null,
+    error,
+    isFetching,
+    refetch,
+  } = api.useGetTypeQuery({ id }, { refetchOnMountOrArgChange: true });
+  const [saveFault, setSaveFault] = useState<string | null>(null);
+  // A new type is not in the library yet: its draft is all there is.
+  const isNowhere = isAskFault(error) && error.kind === 'refused' && error.problem.status === 404;
+  const fault = saveFault ?? (error && !isNowhere ? refusalInWords(error) : null);
+  const isLoaded = view !== null || !isFetching;
   const [isTried, setTried] = useState(false);
   const [draft, setDraft, clearDraft] = useDraft<Draft>(`type.${id}`);
   const past = usePast<Draft>();
-  const look = useCallback(async () => {
-    try {
-      setView(await fetchType(id));
-      setFault(null);
-    } catch (error) {
-      // A new type is not in the library yet: its draft is all there is.
-      if (!(error instanceof RefusedError && error.problem.status === 404)) setFault(refusalInWords(error));
-    }
-    setLoaded(true);
-  }, [id]);
-  useEffect(() => void look(), [look]);
   const stored = useMemo(() => (view ? textOfType(view.type) : null), [view]);
   const text = draft?.text ?? stored ?? (isLoaded && isNew ? blankText() : null);
   const read = useMemo(() => text && readType(text), [text]);
@@ -95,14 +94,14 @@ export function TypePage() {
     setTried(true);
     if (!type || count > 0) return;
     try {
-      const saved = await putType(id, base, by, type);
-      setView(saved);
+      await tell('putType', { id, body: { revision: base, by, type } });
+      await refetch();
       clearDraft();
       setTried(false);
-      setFault(null);
-    } catch (error) {
-      if (error instanceof RefusedError && error.problem.status === 409) await look();
-      else setFault(refusalInWords(error));
+      setSaveFault(null);
+    } catch (caught) {
+      if (isAskFault(caught) && caught.kind === 'refused' && caught.problem.status === 409) await refetch();
+      else setSaveFault(refusalInWords(caught));
     }
   };
   const open: OpenType = {

@@ -1,14 +1,13 @@
-import { type Feature, LIMIT_KEYS, LIMIT_NAMES, type Torque } from '@fettle/core';
+import { FEATURE_TABLE, FEATURES, LIMIT_KEYS, limitName, type Torque } from '@fettle/core';
 import { Download, Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
-import { LimitFields } from '../data/LimitFields.js';
+import { LimitFields } from '../limits/LimitFields.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { TwoColumns } from '../look/TwoColumns.js';
-import { FEATURE_WORDS } from '../measure/featureWords.js';
 import { saveAs } from '../saving/saveAs.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { type OpenType, useOpenType } from './TypePage.js';
@@ -140,7 +139,7 @@ function LimitsPanel({ open }: { open: OpenType }) {
       {LIMIT_KEYS.map((key) => (
         <LimitFields
           key={key}
-          name={LIMIT_NAMES[key]}
+          name={limitName(key)}
           unit={text.unit}
           text={text.limits[key]}
           faults={limitFaultsAt(faults, `limits.${key}`)}
@@ -193,16 +192,15 @@ function TorquePanel({ open }: { open: OpenType }) {
 
 function RowsPanel({ open }: { open: OpenType }) {
   const { text, change } = open;
-  const features: readonly Feature[] = ['mainBore', 'mainJournal', 'bigEnd', 'pin'];
   return (
     <Panel>
       <PanelTitle>Stamped rows</PanelTitle>
       <Quiet>How marks are stamped: what a row starts with, and which end its first mark belongs to.</Quiet>
-      {features.map((feature) => {
+      {FEATURES.map((feature) => {
         const row = text.rows[feature];
         const set = (part: Partial<typeof row>) =>
           change((old) => ({ ...old, rows: { ...old.rows, [feature]: { ...row, ...part, isUsed: true } } }));
-        const word = FEATURE_WORDS[feature];
+        const word = FEATURE_TABLE[feature].name;
         return (
           <RowLine key={feature}>
             <Choice
@@ -210,7 +208,7 @@ function RowsPanel({ open }: { open: OpenType }) {
               value={row.isUsed ? 'row' : 'none'}
               options={[
                 { value: 'none', label: 'No row' },
-                { value: 'row', label: feature === 'bigEnd' ? 'On each rod' : 'In a row' },
+                { value: 'row', label: FEATURE_TABLE[feature].marked === 'each' ? 'On each rod' : 'In a row' },
               ]}
               onChange={(value) =>
                 change((old) => ({ ...old, rows: { ...old.rows, [feature]: { ...row, isUsed: value === 'row' } } }))

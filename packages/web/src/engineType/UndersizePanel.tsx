@@ -1,9 +1,16 @@
-import { derivedUndersize, formatExactLength, INSTRUMENT_DECIMALS, type Nanometres, parseLength } from '@fettle/core';
+import {
+  derivedUndersize,
+  featureOf,
+  formatExactLength,
+  INSTRUMENT_DECIMALS,
+  type Nanometres,
+  parseLength,
+} from '@fettle/core';
 import { Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { LimitFields } from '../data/LimitFields.js';
-import { textOfLimit } from '../data/limitText.js';
+import { LimitFields } from '../limits/LimitFields.js';
+import { textOfLimit } from '../limits/limitText.js';
 import { Button } from '../look/Button.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
@@ -22,7 +29,7 @@ const UndersizeBox = styled.div`
 export function UndersizePanel({ family, text, unit, faults, set }: FamilyProps) {
   const { type } = useOpenType();
   const [amount, setAmount] = useState('');
-  const standard = type?.limits[family === 'main' ? 'mainJournal' : 'pin'] ?? null;
+  const standard = type?.limits[featureOf(family, 'journal')] ?? null;
   const parsed = parseLength(amount, { unit, signed: 'sign' });
   const change = (at: number, part: Partial<UndersizeText>) =>
     set({ undersizes: text.undersizes.map((one, other) => (other === at ? { ...one, ...part } : one)) });

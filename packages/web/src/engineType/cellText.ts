@@ -1,4 +1,5 @@
-import { gradesOfCell, type TableCell } from '@fettle/core';
+import type { TableCell } from '@fettle/core';
+import { gradesOfCell } from '@fettle/core';
 
 /** A cell as text: one grade, or the upper and the lower one with a stroke between. */
 export function textOfCell(cell: TableCell | undefined): string {

@@ -1,4 +1,5 @@
-import { CLEARANCE_DECIMALS, formatExactLength, type Nanometres, type TableFinding, type Unit } from '@fettle/core';
+import type { TableFinding } from '@fettle/core';
+import { CLEARANCE_DECIMALS, formatExactLength, type Nanometres, type Unit } from '@fettle/core';
 
 /** A finding in words: what is wrong, by how much, and what to look at. */
 export function findingInWords(finding: TableFinding, unit: Unit): string {

@@ -1,19 +1,17 @@
+import type { Feature, Material, StampedRow, TableCell } from '@fettle/core';
 import {
   type EngineType,
   engineTypeSchema,
-  type Feature,
+  FEATURES,
   formatExactLength,
   INSTRUMENT_DECIMALS,
   LIMIT_KEYS,
   type LimitKey,
-  type Material,
+  type MarkedBand,
   type Paint,
   parseLength,
   rodCount,
-  type StampedRow,
-  type TableCell,
   type Torque,
-  type TypeBand,
   type TypeFamily,
   throwsText,
   type Undersize,
@@ -21,7 +19,7 @@ import {
   withThrows,
 } from '@fettle/core';
 import { type LayoutText, layoutOfText } from '../bench/layoutText.js';
-import { type LimitFaults, type LimitText, readLimit, textOfLimit } from '../data/limitText.js';
+import { type LimitFaults, type LimitText, readLimit, textOfLimit } from '../limits/limitText.js';
 import { readCell, textOfCell } from './cellText.js';
 
 /** A band as it is typed. */
@@ -73,13 +71,12 @@ export interface TypeText extends LayoutText {
 }
 
 export const EMPTY_BAND: BandText = { mark: '', low: '', high: '', paint: '' };
-const FEATURE_LIST: readonly Feature[] = ['mainBore', 'mainJournal', 'bigEnd', 'pin'];
 
-function lengthTextOf(value: TypeBand['low'], unit: Unit): string {
+function lengthTextOf(value: MarkedBand['low'], unit: Unit): string {
   return formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
 }
 
-function bandText(band: TypeBand & { paint?: Paint | null }, unit: Unit): BandText {
+function bandText(band: MarkedBand & { paint?: Paint | null }, unit: Unit): BandText {
   return {
     mark: band.mark,
     low: lengthTextOf(band.low, unit),
@@ -124,7 +121,7 @@ export function textOfType(type: EngineType): TypeText {
     limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, textOfLimit(limits[key], unit)])) as TypeText['limits'],
     torque,
     rows: Object.fromEntries(
-      FEATURE_LIST.map((feature) => {
+      FEATURES.map((feature) => {
         const row = rows.find((one) => one.feature === feature);
         return [feature, { isUsed: row !== undefined, prefix: row?.prefix ?? '', first: row?.first ?? 'front' }];
       }),
@@ -193,7 +190,7 @@ function readBands(
   bands: readonly BandText[],
   place: string,
   { unit, fault }: Reader,
-): (TypeBand & { paint: Paint | null })[] {
+): (MarkedBand & { paint: Paint | null })[] {
   const seen = new Map<string, number>();
   return bands.flatMap((band, at) => {
     if (isBlank(band)) return [];
@@ -305,7 +302,7 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
     materials: text.materials,
     limits,
     torque: torque.filter((one) => [one.fastener, one.steps, one.source].every((part) => part.trim() !== '')),
-    rows: FEATURE_LIST.flatMap((feature) => {
+    rows: FEATURES.flatMap((feature) => {
       const { isUsed, prefix, first } = text.rows[feature];
       return isUsed ? [{ feature, prefix: prefix.trim(), first }] : [];
     }),

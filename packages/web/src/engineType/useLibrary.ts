@@ -1,7 +1,7 @@
 import type { TypeSummary, TypeView } from '@fettle/core';
-import { useEffect, useState } from 'react';
-import { fetchType, fetchTypes } from '../saving/api.js';
-import { refusalInWords } from '../saving/refusalInWords.js';
+import { skipToken } from '@reduxjs/toolkit/query';
+import { api } from '../wire/api.js';
+import { refusalInWords } from '../wire/ask.js';
 
 export interface Library {
   readonly types: readonly TypeSummary[];
@@ -11,26 +11,14 @@ export interface Library {
   readonly fault: string | null;
 }
 
+const NO_TYPES: readonly TypeSummary[] = [];
+
 /** The types of the library to choose from, and the one that is chosen. @param wanted its id; empty for none */
 export function useLibrary(wanted: string): Library {
-  const [types, setTypes] = useState<readonly TypeSummary[]>([]);
-  const [view, setView] = useState<TypeView | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
-  useEffect(() => {
-    fetchTypes('', false)
-      .then(setTypes)
-      .catch((error: unknown) => setFault(refusalInWords(error)));
-  }, []);
-  useEffect(() => {
-    setView(null);
-    if (wanted === '') return;
-    let isCurrent = true;
-    fetchType(wanted)
-      .then((found) => isCurrent && setView(found))
-      .catch((error: unknown) => isCurrent && setFault(refusalInWords(error)));
-    return () => {
-      isCurrent = false;
-    };
-  }, [wanted]);
-  return { types, view, fault };
+  const { data: types = NO_TYPES, error: listFault } = api.useListTypesQuery({}, { refetchOnMountOrArgChange: true });
+  const { currentData: view = null, error } = api.useGetTypeQuery(wanted === '' ? skipToken : { id: wanted }, {
+    refetchOnMountOrArgChange: true,
+  });
+  const fault = error ?? listFault;
+  return { types, view, fault: fault ? refusalInWords(fault) : null };
 }

@@ -1,18 +1,21 @@
-import { jobProgress, STAGES } from '@fettle/core';
-import { ArrowRight } from 'lucide-react';
+import { jobProgress, STAGES, stageName } from '@fettle/core';
+import { ArrowRight, Undo2 } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link, NavLink, Outlet, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
+import { Notice } from '../look/Notice.js';
 import { Panel } from '../look/Panel.js';
-import { STAGE_STATE_WORDS, STAGE_WORDS, StageShape } from './StageMark.js';
+import { STAGE_STATE_WORDS, StageShape } from './StageMark.js';
 import { type OpenJob, useJob, useJobLoading } from './useJob.js';
+import { useUndo, useVisit } from './useUndo.js';
 
 const Head = styled.div`
   display: flex;
   align-items: center;
   gap: 0.4rem 1rem;
   h1 { font-size: var(--size-lead); line-height: 1.2; flex: 1 1 12rem; min-width: 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  .what { max-width: 18rem; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
   .next { flex: none; margin-left: auto; max-width: 36rem; text-align: left; justify-content: flex-start; }
 `;
 
@@ -40,6 +43,8 @@ export function JobPage() {
   const { fault } = useJobLoading(id);
   const job = useJob(id);
   const navigate = useNavigate();
+  useVisit(id);
+  const { undo, what, isPartial } = useUndo(job);
   const progress = useMemo(() => job && jobProgress(job.document, job.readings), [job]);
   if (!job || !progress) {
     return fault ? (
@@ -54,19 +59,28 @@ export function JobPage() {
     <>
       <Head className="no-print">
         <h1 title={job.document.name}>{job.document.name}</h1>
+        <Button
+          isDisabled={undo === null}
+          aria-label={what === null ? 'Undo' : `Undo: ${what}`}
+          onPress={() => undo?.()}
+        >
+          <Undo2 aria-hidden size={20} />
+          <span className="what">Undo{what !== null && `: ${what}`}</span>
+        </Button>
         <Button className="next" onPress={() => navigate(progress.next, { state: { toNext: true } })}>
           <ArrowRight aria-hidden size={20} />
           Next: {progress.todo}
         </Button>
       </Head>
+      {isPartial && <Notice>What somebody has changed again since stays as it is.</Notice>}
       <Stages className="no-print" aria-label="Stages of the work">
         {STAGES.flatMap((stage) => {
           const state = progress.stages[stage];
           return state ? [{ stage, state }] : [];
         }).map(({ stage, state }) => (
-          <NavLink key={stage} to={stage} aria-label={`${STAGE_WORDS[stage]}, ${STAGE_STATE_WORDS[state]}`}>
+          <NavLink key={stage} to={stage} aria-label={`${stageName(stage)}, ${STAGE_STATE_WORDS[state]}`}>
             <StageShape state={state} />
-            {STAGE_WORDS[stage]}
+            {stageName(stage)}
           </NavLink>
         ))}
       </Stages>

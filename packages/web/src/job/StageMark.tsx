@@ -1,16 +1,4 @@
-import type { Stage, StageState } from '@fettle/core';
-
-export const STAGE_WORDS: Readonly<Record<Stage, string>> = {
-  data: 'Data sheet',
-  codes: 'Codes',
-  bores: 'Bores',
-  journals: 'Journals',
-  bigEnds: 'Big ends',
-  pins: 'Pins',
-  drawer: 'Drawer',
-  choose: 'Choose',
-  sheet: 'Sheet',
-};
+import type { StageState } from '@fettle/core';
 
 export const STAGE_STATE_WORDS: Readonly<Record<StageState, string>> = {
   open: 'to do',

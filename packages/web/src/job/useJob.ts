@@ -1,62 +1,25 @@
-import {
-  changesBetween,
-  type JobDocument,
-  type JobView,
-  type Json,
-  type Reading,
-  sizeOfDraft,
-  slotKey,
-} from '@fettle/core';
-import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import type { JobView, Json, Reading } from '@fettle/core';
+import { changesBetween, type JobDocument, placeWords, sizeOfDraft, slotKey } from '@fettle/core';
+import { useCallback, useMemo } from 'react';
 import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { NOBODY } from '../person/personSlice.js';
-import { fetchJob, RefusedError, UnreachableError } from '../saving/api.js';
-import { documentWith, jobArrived, parcelAdded, serverAnswered, serverLost } from '../saving/savingSlice.js';
+import { documentWith, parcelAdded } from '../saving/savingSlice.js';
+import { api } from '../wire/api.js';
+import { isAskFault } from '../wire/ask.js';
+import { lookedAtEvery } from '../wire/polling.js';
+import { stepTaken } from './visitSlice.js';
 
 /** How often an open engine is looked up for other people's changes, ms. */
 const LOOK_EVERY_MS = 4000;
 
-/** Fetches an engine and keeps it current while a view of it is open. */
+/** Fetches an engine and keeps it current while a view of it is open. @returns why the server will not tell of it, or null */
 export function useJobLoading(id: string): { readonly fault: string | null } {
-  const dispatch = useAppDispatch();
-  const [fault, setFault] = useState<string | null>(null);
-  const job = useAppSelector((state) => state.saving.jobs[id]);
   const isBeingMade = useAppSelector((state) =>
     state.saving.parcels.some((parcel) => parcel.kind === 'create' && parcel.jobId === id),
   );
-  const busy = useAppSelector((state) => state.saving.sending !== null);
-  const revision = useRef<number | null>(null);
-  revision.current = job?.revision ?? null;
-  const isBusy = useRef(busy);
-  isBusy.current = busy;
-
-  useEffect(() => {
-    if (isBeingMade) return;
-    let stopped = false;
-    const look = async () => {
-      // While something is on its way its answer brings the news.
-      if (document.hidden || isBusy.current) return;
-      try {
-        const arrived = await fetchJob(id, revision.current);
-        if (stopped) return;
-        if (arrived && !isBusy.current) dispatch(jobArrived(arrived));
-        dispatch(serverAnswered());
-        setFault(null);
-      } catch (error) {
-        if (stopped) return;
-        if (error instanceof RefusedError) setFault(error.problem.detail);
-        else dispatch(serverLost(error instanceof UnreachableError && error.isDatabase));
-      }
-    };
-    void look();
-    const timer = setInterval(look, LOOK_EVERY_MS);
-    return () => {
-      stopped = true;
-      clearInterval(timer);
-    };
-  }, [id, isBeingMade, dispatch]);
-  return { fault };
+  const { error } = api.useGetJobQuery({ id }, { ...lookedAtEvery(LOOK_EVERY_MS), skip: isBeingMade });
+  return { fault: isAskFault(error) && error.kind === 'refused' ? error.problem.detail : null };
 }
 
 export interface OpenJob {
@@ -84,15 +47,25 @@ export function useJob(id: string): OpenJob | null {
   }, [id, view, parcels]);
 }
 
-/** Changes the document of an engine: at once here, on the server as soon as it can be reached. */
-export function useChangeDocument(job: OpenJob): (change: (document: JobDocument) => JobDocument) => void {
+/**
+ * Changes the document of an engine: at once here, on the server as soon as it can be reached. What it did can be taken back for as long
+ * as the engine is open.
+ *
+ * @param what says what the change does; left out, the place that it changes
+ */
+export type ChangeDocument = (change: (document: JobDocument) => JobDocument, what?: string) => void;
+
+export function useChangeDocument(job: OpenJob): ChangeDocument {
   const dispatch = useAppDispatch();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const { id, document } = job;
   return useCallback(
-    (change) => {
+    (change, what) => {
       const ours = change(document);
-      if (changesBetween(document as unknown as Json, ours as unknown as Json).length === 0) return;
+      const changes = changesBetween(document as unknown as Json, ours as unknown as Json);
+      const [first] = changes;
+      if (!first) return;
+      dispatch(stepTaken({ job: id, changes, what: what ?? placeWords(first.path, ours) }));
       dispatch(parcelAdded({ kind: 'document', id: newId(), jobId: id, by, base: document, ours }));
     },
     [dispatch, by, id, document],

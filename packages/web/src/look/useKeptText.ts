@@ -9,15 +9,29 @@ export interface KeptText {
   readonly isLeftOver: boolean;
 }
 
+/** Names a box by ids and field names, never by what stands beside it: two boxes of one label are two boxes. */
+export interface KeptPlace {
+  /** Id of the engine, the engine type or the kind of half that it belongs to; `drawer` or `bench` for what is of none. */
+  readonly of: string;
+  /** The part of it: a station, a feature, a half by its id, or a group of fields. */
+  readonly part: string;
+  readonly field: string;
+}
+
+/** Where on this device the text of a box is kept. */
+export function keptKey({ of, part, field }: KeptPlace): string {
+  return ['fettle.typing', of, part, field].map(encodeURIComponent).join('/');
+}
+
 /**
  * The text of a box from the first key to the moment it is saved, kept on this device: a reload, a closed tab or text that
  * cannot be saved as it is does not lose it.
  *
- * @param key names the box on this device
+ * @param place which box it is
  * @param stored what is saved; shown while nothing else is being typed
  */
-export function useKeptText(key: string, stored: string): KeptText {
-  const storageKey = `fettle.typing.${key}`;
+export function useKeptText(place: KeptPlace, stored: string): KeptText {
+  const storageKey = keptKey(place);
   const [isLeftOver] = useState(() => localStorage.getItem(storageKey) !== null);
   const [text, show] = useState(() => localStorage.getItem(storageKey) ?? stored);
   useEffect(() => {

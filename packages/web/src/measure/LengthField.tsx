@@ -2,20 +2,15 @@ import {
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
+  lengthText,
   type Nanometres,
   otherUnit,
   type ParseContext,
   parseLength,
   type Unit,
 } from '@fettle/core';
-import { useLocation } from 'react-router';
 import { Field } from '../look/Field.js';
-import { useKeptText } from '../look/useKeptText.js';
-
-/** A length with its unit, at least as fine as an instrument shows it. */
-export function lengthText(nm: Nanometres, unit: Unit): string {
-  return `${formatExactLength(nm, unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
-}
+import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
 
 /** A length in both units, the job's own first. */
 export function bothUnits(nm: Nanometres, unit: Unit): string {
@@ -24,8 +19,8 @@ export function bothUnits(nm: Nanometres, unit: Unit): string {
 }
 
 interface LengthFieldProps {
-  /** Which box of its page this is, by ids: what is typed is kept under it on this device. Two boxes of one name are two boxes. */
-  readonly kept: string;
+  /** Which box it is: what is typed is kept under it on this device. */
+  readonly kept: KeptPlace;
   readonly label: string;
   readonly unit: Unit;
   /** What is stored; null when nothing is. */
@@ -56,8 +51,7 @@ export function LengthField({
   compact = false,
 }: LengthFieldProps) {
   const stored = value === null ? '' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]).replace('−', '-');
-  const { pathname } = useLocation();
-  const { text, setText, settled } = useKeptText(`${pathname} ${kept}`, stored);
+  const { text, setText, settled } = useKeptText(kept, stored);
   const parsed = parseLength(text, { unit, signed });
   const isEmpty = text.trim() === '';
   const fault = isEmpty

@@ -1,9 +1,8 @@
-import { assessReading, formatExactLength, INSTRUMENT_DECIMALS, partName } from '@fettle/core';
+import { assessReading, FEATURE_TABLE, formatExactLength, INSTRUMENT_DECIMALS, partName, slotName } from '@fettle/core';
 import { format } from 'date-fns';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
-import { FEATURE_WORDS, SLOT_WORDS } from './featureWords.js';
 import { bothUnits } from './LengthField.js';
 import { type Place, readingAt, settingFor } from './useSaveReading.js';
 
@@ -56,7 +55,7 @@ export function ReadingBar({ job, place, text, onTake }: ReadingBarProps) {
   return (
     <Bar $isDoubtful={message !== null} aria-live="polite">
       <span className="where">
-        {partName(place.feature, place.station)} · {FEATURE_WORDS[place.feature]} · {SLOT_WORDS[place.slot]}
+        {partName(place.feature, place.station)} · {FEATURE_TABLE[place.feature].name} · {slotName(place.slot)}
       </span>
       {'nm' in assessment && <span className="size figure">{bothUnits(assessment.nm, document.unit)}</span>}
       {message && <span className="message">{message}</span>}

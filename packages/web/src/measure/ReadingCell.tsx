@@ -1,19 +1,19 @@
 import {
   assessReading,
+  FEATURE_TABLE,
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
   otherUnit,
   partName,
   type ReadingAssessment,
-  slotKey,
+  slotName,
 } from '@fettle/core';
 import { type KeyboardEvent, useEffect, useRef } from 'react';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
 import { fieldBox } from '../look/Field.js';
 import { useKeptText } from '../look/useKeptText.js';
-import { FEATURE_WORDS, SLOT_WORDS } from './featureWords.js';
 import { type Place, readingAt, settingFor, useSaveReading } from './useSaveReading.js';
 
 const Cell = styled.div<{ $kind: ReadingAssessment['kind'] }>`
@@ -75,7 +75,10 @@ export function ReadingCell({ job, place, inputRef, onStep, onFocus, onText }: R
   const save = useSaveReading(job);
   const standing = readingAt(job.readings, place);
   const stored = standing?.text ?? '';
-  const { text, setText, settled, isLeftOver } = useKeptText(`${job.id} ${slotKey(place)}`, stored);
+  const { text, setText, settled, isLeftOver } = useKeptText(
+    { of: job.id, part: partName(place.feature, place.station), field: `${place.feature} ${place.slot}` },
+    stored,
+  );
   const isFocused = useRef(false);
   const typed = useRef(text);
   typed.current = text;
@@ -143,7 +146,7 @@ export function ReadingCell({ job, place, inputRef, onStep, onFocus, onText }: R
     <Cell $kind={assessment.kind}>
       <input
         ref={inputRef}
-        aria-label={`${partName(feature, station)} ${FEATURE_WORDS[feature].toLowerCase()} ${SLOT_WORDS[slot].toLowerCase()}, ${job.document.unit}`}
+        aria-label={`${partName(feature, station)} ${FEATURE_TABLE[feature].name.toLowerCase()} ${slotName(slot).toLowerCase()}, ${job.document.unit}`}
         aria-invalid={assessment.kind === 'unreadable' || assessment.kind === 'doubtful'}
         inputMode={job.document.measuring.setting[feature] === null ? 'decimal' : 'text'}
         autoComplete="off"

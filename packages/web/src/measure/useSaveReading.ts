@@ -1,4 +1,5 @@
-import { type Feature, type Nanometres, type Reading, type Slot, sizeOfDraft, slotKey } from '@fettle/core';
+import type { Feature, Reading, Slot } from '@fettle/core';
+import { type Nanometres, sizeOfDraft, slotKey } from '@fettle/core';
 import { useCallback } from 'react';
 import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';

@@ -5,7 +5,7 @@ import { OrderAdvisor } from './OrderAdvisor.js';
 
 /** What to have on the shelf for one engine, from what is known of it so far. */
 export function JobOrder() {
-  const { document, readings } = useOpenJob();
+  const { id, document, readings } = useOpenJob();
   if (!document.sheet) {
     return (
       <Panel>
@@ -14,5 +14,5 @@ export function JobOrder() {
       </Panel>
     );
   }
-  return <OrderAdvisor document={document} readings={readings} name={document.name} />;
+  return <OrderAdvisor id={id} document={document} readings={readings} name={document.name} />;
 }

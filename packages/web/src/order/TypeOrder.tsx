@@ -12,7 +12,7 @@ export function TypeOrder() {
     [id, type],
   );
   return job ? (
-    <OrderAdvisor document={job} readings={[]} name={`any ${job.name}`} />
+    <OrderAdvisor id={id} document={job} readings={[]} name={`any ${job.name}`} />
   ) : (
     <Panel>The layout of the sheet cannot be read yet; put it right first.</Panel>
   );

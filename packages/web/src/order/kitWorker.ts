@@ -1,4 +1,5 @@
-import { type KitAdvice, type KitProgress, type KitQuestion, kitAdvice, loadIntegerSolver, seeded } from '@fettle/core';
+import type { KitQuestion } from '@fettle/core';
+import { type KitAdvice, type KitProgress, kitAdvice, loadIntegerSolver, seeded } from '@fettle/core';
 import { expose } from 'comlink';
 import wasm from 'highs/runtime?url';
 

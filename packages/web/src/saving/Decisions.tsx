@@ -1,30 +1,13 @@
-import { type JobDocument, type Json, partName, type ReadingDraft } from '@fettle/core';
+import type { JobDocument, JobView } from '@fettle/core';
+import { Link, useMatch } from 'react-router';
 import { newId } from '../app/newId.js';
 import { store, useAppDispatch, useAppSelector } from '../app/store.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
-import { FEATURE_WORDS, SLOT_WORDS } from '../measure/featureWords.js';
 import { NOBODY } from '../person/personSlice.js';
+import { clashQuestion, readingPlace } from './clashWords.js';
 import type { Clash } from './outbox.js';
 import { clashSettled, documentWith, parcelAdded, refusalDropped, withOurs } from './savingSlice.js';
-
-/** What a reading is of: `P2 crankpin, front, 0°`. */
-function placeOf({ feature, station, slot }: ReadingDraft): string {
-  return `${partName(feature, station)} ${FEATURE_WORDS[feature].toLowerCase()}, ${SLOT_WORDS[slot].toLowerCase()}`;
-}
-
-function shown(value: Json | undefined): string {
-  return value === undefined ? 'nothing' : typeof value === 'string' ? `“${value}”` : JSON.stringify(value);
-}
-
-function question(clash: Clash): string {
-  if (clash.kind === 'document') {
-    const place = clash.path.split('/').slice(1).join(' › ');
-    return `${place}: you set ${shown(clash.ours)}, somebody else set ${shown(clash.theirs)} meanwhile.`;
-  }
-  const theirs = clash.theirs ? `${clash.theirs.by} entered “${clash.theirs.text}”` : 'it was taken back';
-  return `${placeOf(clash.ours)}: you typed “${clash.ours.text}”, meanwhile ${theirs}.`;
-}
 
 function useSettle(): (clash: Clash, keepOurs: boolean) => void {
   const dispatch = useAppDispatch();
@@ -46,11 +29,22 @@ function useSettle(): (clash: Clash, keepOurs: boolean) => void {
   };
 }
 
-/** Changes that need somebody's word before they can be kept. */
+/** Changes that need somebody's word before they can be kept: those of the engine that is open, and where others wait. */
 export function Decisions() {
   const dispatch = useAppDispatch();
-  const { clashes, refusals, pageFault } = useAppSelector((state) => state.saving);
+  const { clashes, refusals, pageFault, jobs } = useAppSelector((state) => state.saving);
+  const parcels = useAppSelector((state) => state.saving.parcels);
   const settle = useSettle();
+  const open = useMatch('/engines/:id/*')?.params.id ?? null;
+  const documentOf = (id: string): JobDocument | null => {
+    const view = jobs[id];
+    return view ? documentWith(view.document, parcels, id) : null;
+  };
+  const here = clashes.flatMap((clash) => {
+    const document = clash.jobId === open ? documentOf(clash.jobId) : null;
+    return document ? [{ clash, document }] : [];
+  });
+  const elsewhere = [...new Set(clashes.filter(({ jobId }) => jobId !== open).map(({ jobId }) => jobId))];
   return (
     <>
       {pageFault !== null && (
@@ -59,7 +53,7 @@ export function Decisions() {
           and load the page anew.
         </Notice>
       )}
-      {clashes.map((clash) => (
+      {here.map(({ clash, document }) => (
         <Notice
           key={clash.id}
           urgent
@@ -70,7 +64,13 @@ export function Decisions() {
             </>
           }
         >
-          {question(clash)}
+          {clashQuestion(clash, document)}
+        </Notice>
+      ))}
+      {elsewhere.map((id) => (
+        <Notice key={id}>
+          Two people changed the same thing on <Link to={`/engines/${id}/data`}>{nameOf(jobs[id])}</Link>; say there
+          which stays.
         </Notice>
       ))}
       {refusals.map(({ parcel, detail }) => (
@@ -91,12 +91,17 @@ export function Decisions() {
             </>
           }
         >
+          {parcel.jobId !== open && `${nameOf(jobs[parcel.jobId])}: `}
           {parcel.kind === 'reading'
-            ? `${placeOf(parcel.draft)}: “${parcel.draft.text}” was not taken. `
+            ? `${readingPlace(parcel.draft)}: “${parcel.draft.text}” was not taken. `
             : 'A change was not taken. '}
           {detail}
         </Notice>
       ))}
     </>
   );
+}
+
+function nameOf(job: JobView | undefined): string {
+  return job?.document.name ?? 'another engine';
 }

@@ -1,7 +1,17 @@
-import { changesBetween, type JobDocument, type Json, jobViewSchema, patchStepOf, readingSchema } from '@fettle/core';
+import type { Json } from '@fettle/core';
+import {
+  changesBetween,
+  type JobDocument,
+  jobDocumentSchema,
+  jobViewSchema,
+  patchStepOf,
+  problemKind,
+  readingSchema,
+} from '@fettle/core';
 import { newId } from '../app/newId.js';
 import type { Store } from '../app/store.js';
-import { createJob, FailedError, fetchJob, patchJob, putReading, RefusedError, UnreachableError } from './api.js';
+import { type AskFault, isAskFault } from '../wire/ask.js';
+import { tell } from '../wire/tell.js';
 import { Outbox, type Parcel, type Waiting } from './outbox.js';
 import {
   documentOvertaken,
@@ -26,6 +36,18 @@ const MOST_FAILURES = 2;
 
 function asJson(document: JobDocument): Json {
   return document as unknown as Json;
+}
+
+/** A document as this build writes it: one that an earlier build left waiting is brought up to date. */
+function upToDate(document: JobDocument): JobDocument {
+  const read = jobDocumentSchema.safeParse(document);
+  return read.success ? read.data : document;
+}
+
+function ofThisBuild(parcel: Parcel): Parcel {
+  if (parcel.kind === 'create') return { ...parcel, document: upToDate(parcel.document) };
+  if (parcel.kind === 'document') return { ...parcel, base: upToDate(parcel.base), ours: upToDate(parcel.ours) };
+  return parcel;
 }
 
 /**
@@ -69,7 +91,7 @@ class Delivery {
         void tabGone(tab).then(() => this.adopt());
       }
       const known = new Set(this.store.getState().saving.parcels.map(({ id }) => id));
-      const parcels = left.parcels.filter(({ id }) => !known.has(id));
+      const parcels = left.parcels.filter(({ id }) => !known.has(id)).map(ofThisBuild);
       if (parcels.length + left.clashes.length + left.refusals.length === 0) return;
       this.store.dispatch(waitingRecalled({ ...left, parcels }));
     } catch (error) {
@@ -121,20 +143,21 @@ class Delivery {
       this.failures.delete(parcel.id);
       this.wait = FIRST_WAIT_MS;
     } catch (error) {
-      if (error instanceof RefusedError) this.refused(parcel, error);
-      else if (!(error instanceof UnreachableError) && this.hasFailed(parcel)) {
-        // What fails again and again would keep everything behind it waiting.
-        const detail =
-          error instanceof FailedError ? error.message : `It could not be sent: ${(error as Error).message}`;
-        this.store.dispatch(parcelRefused({ id: parcel.id, detail }));
+      const fault: AskFault = isAskFault(error)
+        ? error
+        : { kind: 'failed', message: `It could not be sent: ${(error as Error).message}` };
+      if (!isAskFault(error)) console.error(error);
+      if (fault.kind === 'refused') this.refused(parcel, fault);
+      // What fails again and again would keep everything behind it waiting.
+      else if (fault.kind === 'failed' && this.hasFailed(parcel)) {
+        this.store.dispatch(parcelRefused({ id: parcel.id, detail: fault.message }));
       } else {
-        if (!(error instanceof UnreachableError)) console.error(error);
         this.timer = setTimeout(() => {
           this.timer = null;
           this.look();
         }, this.wait);
         this.wait = Math.min(2 * this.wait, LONGEST_WAIT_MS);
-        this.store.dispatch(sendingFailed(error instanceof UnreachableError && error.isDatabase));
+        this.store.dispatch(sendingFailed(fault.kind === 'unreachable' && fault.isDatabase));
       }
     }
   }
@@ -150,32 +173,39 @@ class Delivery {
     const { dispatch } = this.store;
     switch (parcel.kind) {
       case 'create':
-        dispatch(jobArrived(await createJob(parcel.jobId, parcel.by, parcel.document)));
+        dispatch(
+          jobArrived(await tell('createJob', { body: { id: parcel.jobId, by: parcel.by, document: parcel.document } })),
+        );
         break;
       case 'reading':
         dispatch(
-          readingArrived({ jobId: parcel.jobId, reading: await putReading(parcel.jobId, parcel.id, parcel.draft) }),
+          readingArrived({
+            jobId: parcel.jobId,
+            reading: await tell('putReading', { id: parcel.jobId, reading: parcel.id, body: parcel.draft }),
+          }),
         );
         break;
       case 'document': {
-        const job = this.store.getState().saving.jobs[parcel.jobId] ?? (await fetchJob(parcel.jobId, null));
-        if (!job) throw new UnreachableError('The engine could not be loaded.');
+        const job = this.store.getState().saving.jobs[parcel.jobId] ?? (await tell('getJob', { id: parcel.jobId }));
         if (changesBetween(asJson(parcel.base), asJson(job.document)).length > 0) {
           // Somebody else's change has arrived since ours was made: ours is laid over it first.
           dispatch(documentOvertaken({ id: parcel.id, current: job }));
           return;
         }
         const steps = changesBetween(asJson(parcel.base), asJson(parcel.ours)).map(patchStepOf);
-        if (steps.length > 0) dispatch(jobArrived(await patchJob(parcel.jobId, job.version, parcel.by, steps)));
+        if (steps.length > 0) {
+          const body = { version: job.version, by: parcel.by, steps };
+          dispatch(jobArrived(await tell('patchJob', { id: parcel.jobId, body })));
+        }
         break;
       }
     }
     dispatch(parcelDelivered(parcel.id));
   }
 
-  private refused(parcel: Parcel, { problem }: RefusedError): void {
+  private refused(parcel: Parcel, { problem }: AskFault & { kind: 'refused' }): void {
     const { dispatch } = this.store;
-    const isStale = problem.type.endsWith('#stale-version');
+    const isStale = problemKind(problem) === 'stale-version';
     if (isStale && parcel.kind === 'document') {
       dispatch(documentOvertaken({ id: parcel.id, current: jobViewSchema.parse(problem.current) }));
     } else if (isStale && parcel.kind === 'reading') {

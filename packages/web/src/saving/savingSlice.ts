@@ -1,16 +1,11 @@
-import {
-  type JobDocument,
-  type JobView,
-  type Json,
-  keysOfPointer,
-  mergeThreeWays,
-  patchStepOf,
-  type Reading,
-  slotKey,
-  withValueAt,
-} from '@fettle/core';
+import type { JobView, Json, Reading } from '@fettle/core';
+import { type JobDocument, keysOfPointer, mergeThreeWays, patchStepOf, slotKey, withValueAt } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { type AnswerMeta, api } from '../wire/api.js';
+import type { AskFault } from '../wire/ask.js';
 import type { Clash, Parcel, Refusal, Waiting } from './outbox.js';
+
+type Matcher = (action: unknown) => action is { type: string };
 
 export interface SavingState {
   /** Jobs as the server last told them. */
@@ -55,6 +50,19 @@ export function documentWith(server: JobDocument, parcels: readonly Parcel[], jo
   }, server);
 }
 
+/** An engine as the server tells it; news that is older than what is known is none. */
+function withJob(state: SavingState, job: JobView): SavingState {
+  const known = state.jobs[job.id];
+  if (known && known.revision > job.revision) return state;
+  return { ...state, jobs: { ...state.jobs, [job.id]: job } };
+}
+
+const endpoints = Object.values(api.endpoints);
+const hasAnswered = (action: unknown): action is { type: string } =>
+  endpoints.some(({ matchFulfilled }) => (matchFulfilled as Matcher)(action));
+const hasFailed = (action: unknown): action is { payload: AskFault | undefined } =>
+  endpoints.some(({ matchRejected }) => (matchRejected as Matcher)(action));
+
 const savingSlice = createSlice({
   name: 'saving',
   initialState: initialState as SavingState,
@@ -94,17 +102,7 @@ const savingSlice = createSlice({
       unreachable: true,
       isDatabaseAway: payload,
     }),
-    serverAnswered: (state) => (state.unreachable ? { ...state, unreachable: false } : state),
-    /** @param payload whether it is only the database that is away */
-    serverLost: (state, { payload }: PayloadAction<boolean>) =>
-      state.unreachable && state.isDatabaseAway === payload
-        ? state
-        : { ...state, unreachable: true, isDatabaseAway: payload },
-    jobArrived: (state, { payload: job }: PayloadAction<JobView>) => {
-      const known = state.jobs[job.id];
-      if (known && known.revision > job.revision) return state;
-      return { ...state, jobs: { ...state.jobs, [job.id]: job } };
-    },
+    jobArrived: (state, { payload }: PayloadAction<JobView>) => withJob(state, payload),
     parcelDelivered: (state, { payload: id }: PayloadAction<string>) => ({
       ...state,
       sending: null,
@@ -178,6 +176,19 @@ const savingSlice = createSlice({
       clashes: state.clashes.filter((clash) => clash.id !== id),
     }),
   },
+  extraReducers: (build) => {
+    build.addMatcher(api.endpoints.getJob.matchFulfilled, (state, { payload, meta }) =>
+      (meta.baseQueryMeta as AnswerMeta | undefined)?.isUnchanged ? state : withJob(state, payload),
+    );
+    build.addMatcher(hasAnswered, (state) => (state.unreachable ? { ...state, unreachable: false } : state));
+    build.addMatcher(hasFailed, (state, { payload }) => {
+      if (payload?.kind !== 'unreachable') return state;
+      const { isDatabase } = payload;
+      return state.unreachable && state.isDatabaseAway === isDatabase
+        ? state
+        : { ...state, unreachable: true, isDatabaseAway: isDatabase };
+    });
+  },
 });
 
 export const {
@@ -187,8 +198,6 @@ export const {
   parcelAdded,
   sendingStarted,
   sendingFailed,
-  serverAnswered,
-  serverLost,
   jobArrived,
   parcelDelivered,
   readingArrived,

@@ -1,4 +1,5 @@
-import { CLEARANCE_DECIMALS, type ClearanceInterval, formatLength, type Unit } from '@fettle/core';
+import type { ClearanceInterval } from '@fettle/core';
+import { CLEARANCE_DECIMALS, formatLength, type Unit } from '@fettle/core';
 import * as d3 from 'd3';
 import styled from 'styled-components';
 

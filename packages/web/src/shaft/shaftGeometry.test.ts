@@ -43,14 +43,18 @@ describe.each(SHAFTS)('a shaft of %i mains, %i rods, %i a pin', (mains, rods, ro
   });
 
   it('joins neighbours by webs that reach both, inside the drawing', () => {
+    let touching = 0;
     for (const web of shaft.webs) {
       expect(web.y).toBeGreaterThanOrEqual(0);
       expect(web.y + web.height).toBeLessThanOrEqual(height);
       for (const pin of shaft.pins) {
         const touches = Math.abs(web.x + web.width - pin.x) < 1e-6 || Math.abs(pin.x + pin.width - web.x) < 1e-6;
-        if (touches) expect(web.y <= pin.y && web.y + web.height >= pin.y + pin.height).toBe(true);
+        if (!touches) continue;
+        touching += 1;
+        expect(web.y <= pin.y && web.y + web.height >= pin.y + pin.height).toBe(true);
       }
     }
+    expect(touching).toBe(2 * layout.pins.length);
     expect(shaft.webs).toHaveLength(mains - 1 + layout.pins.length);
     expect(shaft.nose.x).toBeGreaterThanOrEqual(0);
     expect(shaft.flange.x + shaft.flange.width).toBeLessThanOrEqual(width);

@@ -1,5 +1,5 @@
-import { type FitRequest, type FitRequestInput, fitRequestSchema } from '../fitRequest.js';
-import { seeded } from '../seeded.js';
+import { seeded } from '../../measure/seeded.js';
+import { type FitRequest, type FitRequestInput, fitRequestSchema } from '../format/fitRequest.js';
 import { inInches } from './randomRequest.js';
 
 export type Stock = 'plentiful' | 'just enough' | 'short';

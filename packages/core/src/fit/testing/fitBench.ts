@@ -1,15 +1,15 @@
 /** `npm run bench`: the search against HiGHS on the same requests in the same run, both warm. Only ratios mean anything. */
 import { execFileSync } from 'node:child_process';
+import { seeded } from '../../measure/seeded.js';
+import { kitAdvice } from '../../order/kitAdvice.js';
+import { kitChance } from '../../order/kitChance.js';
+import { type KitQuestion, kitQuestionSchema } from '../../order/kitQuestion.js';
 import { alternativesAt } from '../alternatives.js';
 import { fit } from '../fit.js';
-import type { FitPlan } from '../fitPlan.js';
-import type { FitRequest } from '../fitRequest.js';
-import { integerSolverOf } from '../integerSolver.js';
-import { kitAdvice } from '../kitAdvice.js';
-import { kitChance } from '../kitChance.js';
-import { type KitQuestion, kitQuestionSchema } from '../kitQuestion.js';
+import type { FitPlan } from '../format/fitPlan.js';
+import type { FitRequest } from '../format/fitRequest.js';
 import { planVariants } from '../planVariants.js';
-import { seeded } from '../seeded.js';
+import { integerSolverOf } from '../search/integerSolver.js';
 import { ENGINE_KINDS, engineOfKind } from './everyKind.js';
 import { highs, leastCostOf, programmeOf } from './milp.js';
 import { gradedEngine, manyEngines } from './randomRequest.js';
@@ -210,7 +210,7 @@ function coldBesideWarm(): void {
   const program = `
     import { fit } from '${import.meta.resolve('../fit.js')}';
     import { readySearch } from '${import.meta.resolve('../readySearch.js')}';
-    import { loadIntegerSolver } from '${import.meta.resolve('../loadIntegerSolver.js')}';
+    import { loadIntegerSolver } from '${import.meta.resolve('../search/loadIntegerSolver.js')}';
     import { manyEngines } from '${import.meta.resolve('./randomRequest.js')}';
     const clock = () => performance.now();
     const request = manyEngines(1, 100, { freeRods: true });

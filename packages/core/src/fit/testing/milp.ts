@@ -1,6 +1,6 @@
 import * as highsModule from 'highs';
 import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
-import type { FitRequest } from '../fitRequest.js';
+import type { FitRequest } from '../format/fitRequest.js';
 
 const load = highsModule.default as unknown as typeof highsModule.default.default;
 let solver: Awaited<ReturnType<typeof load>> | null = null;

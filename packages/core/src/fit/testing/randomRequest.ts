@@ -1,5 +1,5 @@
-import { type FitRequest, type FitRequestInput, fitRequestSchema } from '../fitRequest.js';
-import { seeded } from '../seeded.js';
+import { seeded } from '../../measure/seeded.js';
+import { type FitRequest, type FitRequestInput, fitRequestSchema } from '../format/fitRequest.js';
 
 /** A small random request that touches every rule of the format; many are infeasible. */
 export function randomRequest(seed: number): FitRequestInput {

@@ -1,0 +1,124 @@
+import { z } from 'zod';
+import { isInBand, NOT_IN_BAND } from '../measure/lengthSchema.js';
+import { type Half, halfFields, isSameKind } from '../shell/half.js';
+
+const drawerHalfFields = halfFields.extend({
+  number: z
+    .string()
+    .trim()
+    .min(1)
+    .max(20)
+    .optional()
+    .describe('A single half with a number of its own: its wall is its own measured one.'),
+  onHand: z
+    .int('a whole number of halves')
+    .min(0, 'cannot be below zero')
+    .max(99_999)
+    .describe('Halves in the drawer, reserved ones included; fitted ones have left it.'),
+  bin: z.string().trim().max(40).default('').describe('Where it lies.'),
+  supplier: z.string().trim().max(120).default('').describe('Supplier and how to order it.'),
+  price: z.number().min(0).max(1e6).nullable().default(null).describe('Price of one half; null when not known.'),
+  least: z.int().min(0).max(9999).default(0).describe('Fewer free ones than this are to be ordered.'),
+  findings: z
+    .string()
+    .trim()
+    .max(300)
+    .default('')
+    .describe('What was found on receipt: a wrong wall, a half-covered oil hole.'),
+});
+/** One kind of half in the workshop's drawer. */
+export const drawerHalfSchema = drawerHalfFields.refine(isInBand, NOT_IN_BAND);
+export type DrawerHalf = z.infer<typeof drawerHalfSchema>;
+
+/** What an engine has reserved of one kind of half by its accepted choice. */
+export const reservationSchema = z.strictObject({
+  job: z.uuid().toLowerCase(),
+  name: z.string(),
+  count: z.int().min(1),
+});
+
+/** One kind of half in the drawer, with who has reserved how many. What was fitted has left the drawer and is only counted. */
+export const drawerLineSchema = z.strictObject({
+  id: z.uuid().toLowerCase(),
+  version: z.int().min(1),
+  half: drawerHalfSchema,
+  reservations: z.array(reservationSchema),
+  used: z.int().min(0).describe('Halves of it that were fitted into engines so far.'),
+  fittedHere: z.int().min(0).describe('How many of those into the engine that was asked for; 0 where none was.'),
+});
+export type DrawerLine = z.infer<typeof drawerLineSchema>;
+
+/** Halves of one kind that engines have reserved; of all engines, or of all but one. */
+export function reservedHalves(
+  { reservations }: Pick<DrawerLine, 'reservations'>,
+  except: string | null = null,
+): number {
+  return reservations.filter(({ job }) => job !== except).reduce((sum, { count }) => sum + count, 0);
+}
+
+/**
+ * Halves of one kind that a job may take: what is on hand less what other engines have reserved. What the job itself has
+ * reserved, or fitted already, it may take again.
+ *
+ * @param line as it was asked for that job, so that it tells what was fitted into it
+ * @param job its id; null for what nobody has reserved
+ */
+export function freeHalves(line: Pick<DrawerLine, 'half' | 'reservations' | 'fittedHere'>, job: string | null): number {
+  const fitted = job === null ? 0 : line.fittedHere;
+  return Math.max(0, line.half.onHand - reservedHalves(line, job)) + fitted;
+}
+
+/** What was done to the drawer; `change` is any other edit. */
+export const MOVEMENTS = [
+  'receive',
+  'use',
+  'return',
+  'count',
+  'number',
+  'change',
+  'add',
+  'remove',
+  'import',
+  'fitted',
+  'unfitted',
+  'undo',
+] as const;
+
+/** One thing that was done to the drawer, with what each kind of half was before and after it. */
+export const drawerMovementSchema = z.strictObject({
+  id: z.uuid().toLowerCase(),
+  at: z.iso.datetime(),
+  by: z.string(),
+  kind: z.enum(MOVEMENTS),
+  note: z.string(),
+  changes: z.array(
+    z.strictObject({
+      line: z.uuid().toLowerCase(),
+      before: drawerHalfSchema.nullable().describe('Null where it was not there.'),
+      after: drawerHalfSchema.nullable().describe('Null where it is gone.'),
+    }),
+  ),
+  undone: z.boolean().describe('Whether it has been taken back.'),
+});
+export type DrawerMovement = z.infer<typeof drawerMovementSchema>;
+
+/** A named list of halves that are bought, or put on the shelf, together. */
+export const kitSchema = z.strictObject({
+  name: z.string().trim().min(1, 'name the kit').max(80),
+  note: z.string().trim().max(300).default(''),
+  halves: z
+    .array(
+      z.strictObject({
+        ...halfFields.shape,
+        count: z.int().min(1).max(9999),
+      }),
+    )
+    .min(1, 'a kit has at least one half')
+    .max(200),
+});
+export type Kit = z.infer<typeof kitSchema>;
+
+/** Whether two halves of the drawer are one line of it: of one kind, and neither a numbered one of its own. */
+export function isSameLine(one: Half & Pick<DrawerHalf, 'number'>, other: Half & Pick<DrawerHalf, 'number'>): boolean {
+  return isSameKind(one, other) && one.number === other.number;
+}

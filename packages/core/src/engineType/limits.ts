@@ -1,0 +1,74 @@
+import { z } from 'zod';
+import { limitSchema } from '../measure/lengthSchema.js';
+import { FAMILIES, type Family } from '../part/family.js';
+import { FEATURE_TABLE, FEATURES, type Feature, featuresOfFamilies } from '../part/feature.js';
+
+/** Limits that are not those of a measured size, by what they are of. */
+const MORE = {
+  mainClearance: { name: 'Main oil clearance', word: 'oil clearance' },
+  rodClearance: { name: 'Rod oil clearance', word: 'rod oil clearance' },
+  outOfRound: { name: 'Out-of-round of journals and pins', word: 'out-of-round' },
+  taper: { name: 'Taper of journals and pins', word: 'taper' },
+  endPlay: { name: 'End play', word: 'end play' },
+  runout: { name: 'Runout of the shaft', word: 'runout' },
+} as const;
+
+/** Names a limit of a data sheet: a measured feature, or one of those that are not of a size. */
+export type LimitKey = Feature | keyof typeof MORE;
+
+const CLEARANCES = { main: 'mainClearance', rod: 'rodClearance' } as const satisfies Record<Family, LimitKey>;
+
+/** Limits that hold for the shape of journals and pins, or for the shaft as a whole; not needed to choose shells. */
+export const CHECKED_LIMITS = ['outOfRound', 'taper', 'endPlay', 'runout'] as const;
+
+/** What a family needs: its sizes, then its oil clearance. */
+export function limitsOfFamily(family: Family): LimitKey[] {
+  return [...featuresOfFamilies([family]), CLEARANCES[family]];
+}
+
+/** What a data sheet gives limits for, in the order of a sheet. Out-of-round and taper hold for journals and pins. */
+export const LIMIT_KEYS = [...FAMILIES.flatMap(limitsOfFamily), ...CHECKED_LIMITS] as unknown as [
+  LimitKey,
+  ...LimitKey[],
+];
+
+function isFeature(key: LimitKey): key is Feature {
+  return (FEATURES as readonly string[]).includes(key);
+}
+
+/**
+ * What a limit is called in a list.
+ *
+ * @example limitName('bigEnd') // 'Big-end bore'
+ */
+export function limitName(key: LimitKey): string {
+  return isFeature(key) ? FEATURE_TABLE[key].limitName : MORE[key].name;
+}
+
+/**
+ * What a limit is called in a sentence.
+ *
+ * @example limitWord('rodClearance') // 'rod oil clearance'
+ */
+export function limitWord(key: LimitKey): string {
+  return isFeature(key) ? FEATURE_TABLE[key].name.toLowerCase() : MORE[key].word;
+}
+
+const shape = Object.fromEntries(LIMIT_KEYS.map((key) => [key, limitSchema.nullable().default(null)])) as Record<
+  LimitKey,
+  z.ZodDefault<z.ZodNullable<typeof limitSchema>>
+>;
+
+/** Every limit of a data sheet, each with its source; null where the sheet gives none. */
+export const typeLimitsSchema = z.strictObject(shape);
+export type TypeLimits = z.infer<typeof typeLimitsSchema>;
+
+/** The key of a family's oil clearance. */
+export function clearanceKey(family: Family): (typeof CLEARANCES)[Family] {
+  return CLEARANCES[family];
+}
+
+/** The limits of the oil clearance of a family. */
+export function clearanceLimitsOf(limits: TypeLimits, family: Family) {
+  return limits[CLEARANCES[family]];
+}

@@ -1,0 +1,297 @@
+import { numberOfLength } from '../../measure/formatLength.js';
+import { lengthText } from '../../measure/lengthText.js';
+import { nanometres } from '../../measure/nanometres.js';
+import type { Unit } from '../../measure/unit.js';
+import type { FitConflict } from '../format/fitPlan.js';
+import { choiceProblem, KEEP_ALL, type Kept, spreadGroups } from '../model/choiceProblem.js';
+import type { FitModel, ModelStation } from '../model/fitModel.js';
+import type { StationOptions } from '../model/stationOptions.js';
+import { type ChoiceLimits, within } from '../search/choiceLimits.js';
+import { overdrawnGroup } from '../search/overdrawnGroup.js';
+import { FitQuestions } from './FitQuestions.js';
+import { fewestHalves } from './fewestHalves.js';
+import { joined } from './joined.js';
+import { leastSpreads } from './leastSpreads.js';
+import { lonelyConflict } from './lonelyConflict.js';
+import { remediesFor } from './remedies.js';
+
+/** What an explanation may take where there is a clock, ms: first for what is wrong, then for what would put it right. */
+const FINDING_MS = 800;
+const REMEDY_MS = 900;
+
+/** A conflict of more stations than this is not tried without each of them. */
+const TRIED_ONE_BY_ONE = 24;
+
+/** Remedies are looked for in so many conflicts, the first ones. */
+const MOST_REMEDIED = 8;
+
+/** So many stations that no pair can serve are explained one by one. */
+const MOST_LONELY = 60;
+
+const WITHOUT_STOCK: Kept = { ...KEEP_ALL, stock: false };
+const WITHOUT_SPREAD: Kept = { ...KEEP_ALL, spread: false };
+const HOUSINGS_ONLY: Kept = { stock: false, housings: true, spread: false };
+
+/** What is said where the budget ended first, unless a remedy is found after all. */
+const NOT_FOUND = 'Which halves to get was not found in the time there is.';
+
+/** A group of stations that do not fit together. */
+interface Group {
+  readonly stations: readonly number[];
+  /** Whether the rest fits without any one of them, as was shown. */
+  readonly isMinimal: boolean;
+}
+
+/** Explains one model's failure in the request's unit. */
+class Explainer {
+  private readonly model: FitModel;
+  private readonly options: StationOptions;
+  private readonly unit: Unit;
+  private readonly questions: FitQuestions;
+
+  constructor(model: FitModel, options: StationOptions, unit: Unit, questions: FitQuestions) {
+    this.questions = questions;
+    this.model = model;
+    this.options = options;
+    this.unit = unit;
+  }
+
+  private get all(): number[] {
+    return this.model.stations.map((_, at) => at);
+  }
+
+  private ids(stations: readonly number[]): string[] {
+    return stations.map((station) => this.model.stations[station]!.id);
+  }
+
+  private fits(stations: readonly number[], kept: Kept) {
+    return this.questions.fits(this.model, stations, kept, this.options);
+  }
+
+  /**
+   * Stations that compete for too few of one kind of resource alone (uppers, lowers or housings), whatever they take of the
+   * others; null when each kind could be shared out.
+   */
+  private shortOfOneKind(stations: readonly number[], kept: Kept): number[] | null {
+    const { options } = this;
+    const { capacity } = choiceProblem(this.model, options, kept);
+    for (const use of options.use) {
+      const accepts = stations.map(
+        (station) => new Set(use.subarray(options.start[station]!, options.start[station + 1]!)),
+      );
+      const group = overdrawnGroup(accepts, capacity);
+      if (group !== null) return group.map((at) => stations[at]!);
+    }
+    return null;
+  }
+
+  /** Drops stations while the rest still does not fit, in lumps first, then one at a time: what is left needs every one of them. */
+  private smallest(candidates: readonly number[], kept: Kept): Group {
+    const short = this.shortOfOneKind(candidates, kept);
+    // Short of one kind, it is smallest as far as that kind goes. Few stations are tried with all that couples them as well.
+    if (short !== null && short.length > TRIED_ONE_BY_ONE) return { stations: short, isMinimal: true };
+    let group = [...(short ?? candidates)];
+    let isMinimal = true;
+    for (let lump = group.length >> 1; lump >= 1; lump >>= 1) {
+      for (let from = 0; from < group.length; ) {
+        const without = [...group.slice(0, from), ...group.slice(from + lump)];
+        const rest = without.length === 0 ? 'yes' : this.fits(without, kept);
+        if (rest === 'no') {
+          group = without;
+          continue;
+        }
+        if (rest === 'unknown' && lump === 1) isMinimal = false;
+        from += lump;
+      }
+    }
+    return { stations: group, isMinimal };
+  }
+
+  private base(
+    kind: FitConflict['kind'],
+    { stations, isMinimal }: Group,
+  ): Pick<FitConflict, 'kind' | 'stations' | 'minimal'> {
+    return { kind, stations: this.ids(stations), minimal: isMinimal };
+  }
+
+  private doubt({ isMinimal }: Group): string {
+    return isMinimal ? '' : ' (not shown to be the smallest such group)';
+  }
+
+  private counts(missing: ReadonlyMap<number, number>): { id: string; count: number }[] {
+    return [...missing].map(([shell, count]) => ({ id: this.model.shells[shell]!.id, count }));
+  }
+
+  private halves(missing: ReadonlyMap<number, number>): string {
+    return joined(this.counts(missing).map(({ id, count }) => `${count} × ${id}`));
+  }
+
+  /** Stations of `candidates` that compete for too few halves. */
+  private stockShort(candidates: readonly number[], kept: Kept): FitConflict {
+    const group = this.smallest(candidates, kept);
+    const { stations } = group;
+    const names = joined(this.ids(stations));
+    const missing = fewestHalves(this.questions, this.model, stations, kept);
+    const count = [...(missing?.values() ?? [])].reduce((sum, next) => sum + next, 0);
+    const few = missing === null ? '' : `: ${count} ${count === 1 ? 'is' : 'are'} missing (${this.halves(missing)})`;
+    const contested = new Set<number>();
+    for (const station of stations) {
+      for (const use of [this.options.use[0], this.options.use[1]]) {
+        for (const shell of use.subarray(this.options.start[station]!, this.options.start[station + 1]!))
+          contested.add(shell);
+      }
+    }
+    return {
+      ...this.base('stock-short', group),
+      shells: [...contested]
+        .filter((shell) => this.model.shells[shell]!.stock < 2 * stations.length)
+        .sort((a, b) => a - b)
+        .map((shell) => this.model.shells[shell]!.id),
+      ...(missing === null ? {} : { missing: this.counts(missing) }),
+      message: `${names} compete for too few halves${few}${this.doubt(group)}.`,
+      remedy: this.purchase(stations, missing, kept),
+    };
+  }
+
+  /** What to get, told of everything where it was solved for everything. */
+  private purchase(group: readonly number[], missing: ReadonlyMap<number, number> | null, kept: Kept): string {
+    const { questions, model, all } = this;
+    const everything = fewestHalves(questions, model, all, KEEP_ALL);
+    if (everything !== null) return `Fewest to get so that everything fits: ${this.halves(everything)}.`;
+    if (missing === null) return NOT_FOUND;
+    const aside = kept.spread ? '' : ', were it not for the spread';
+    return `Fewest to get so that ${joined(this.ids(group))} fit${aside}: ${this.halves(missing)}.`;
+  }
+
+  private matching(candidates: readonly number[]): FitConflict {
+    const group = this.smallest(candidates, HOUSINGS_ONLY);
+    const housings = new Set(
+      group.stations.flatMap((station) => this.options.of(station).map(({ housing }) => housing)),
+    );
+    const names = [...housings].sort((a, b) => a - b).map((housing) => this.model.housings[housing]!.id);
+    return {
+      ...this.base('matching', group),
+      shells: [],
+      housings: names,
+      message: `${joined(this.ids(group.stations))} need ${group.stations.length} housings, but ${
+        names.length < group.stations.length
+          ? `only ${joined(names)} can serve any of them`
+          : `${joined(names)} cannot be shared out so that each has one it can take`
+      }${this.doubt(group)}.`,
+      remedy: 'Add a housing that fits one of them, or shells with other walls.',
+    };
+  }
+
+  private spread(candidates: readonly number[], kept: Kept): FitConflict {
+    const { model, questions } = this;
+    const group = this.smallest(candidates, kept);
+    const { family } = model.stations[group.stations[0]!]!;
+    const limit = lengthText(model.rules.maxSpread[family]!, this.unit);
+    const whole = leastSpreads(questions, model, this.all, KEEP_ALL, [family]);
+    const apart = whole ?? leastSpreads(questions, model, group.stations, kept, [family]);
+    const aside = kept.stock ? '' : ', with as many of the halves as wanted';
+    const width = apart?.get(family);
+    return {
+      ...this.base('spread', group),
+      shells: [],
+      spread: {
+        family,
+        limit: numberOfLength(model.rules.maxSpread[family]!, this.unit),
+        least: width === undefined ? null : numberOfLength(nanometres(width), this.unit),
+      },
+      message: `${joined(this.ids(group.stations))} can each be served, but not within ${limit} of each other${this.doubt(group)}.`,
+      remedy:
+        width === undefined
+          ? 'Other walls in the drawer would bring them closer together.'
+          : `A spread of ${lengthText(width, this.unit)} would do ${whole ? 'with the halves there are' : `for these${aside}`}.`,
+    };
+  }
+
+  /** All stations have options, but not together. */
+  together(stations: readonly number[]): FitConflict[] {
+    if (this.fits(stations, HOUSINGS_ONLY) === 'no') return [this.matching(stations)];
+    const [withoutStock, withoutSpread] = [this.fits(stations, WITHOUT_STOCK), this.fits(stations, WITHOUT_SPREAD)];
+    if (withoutStock === 'yes') return [this.stockShort(stations, KEEP_ALL)];
+    if (withoutSpread === 'yes') return [this.spread(stations, KEEP_ALL)];
+    // Too few halves and too wide a spread at once: each is explained with the other one dropped.
+    const conflicts: FitConflict[] = [];
+    if (withoutSpread === 'no') conflicts.push(this.stockShort(stations, WITHOUT_SPREAD));
+    if (withoutStock === 'no') conflicts.push(this.spread(stations, WITHOUT_STOCK));
+    return conflicts.length > 0 ? conflicts : [this.stockShort(stations, KEEP_ALL)];
+  }
+}
+
+function conflictsOf(model: FitModel, options: StationOptions, unit: Unit, questions: FitQuestions): FitConflict[] {
+  const lonely = model.stations.flatMap((_, at) => (options.count(at) === 0 ? [at] : []));
+  if (lonely.length > 0) return lonely.slice(0, MOST_LONELY).map((at) => lonelyConflict(model, at, unit));
+  const explainer = new Explainer(model, options, unit, questions);
+  const conflicts: FitConflict[] = [];
+  const { group, keys } = spreadGroups(model);
+  const healthy: number[] = [];
+  keys.forEach((_, at) => {
+    const stations = group.flatMap((own, station) => (own === at ? [station] : []));
+    // The whole is known not to fit.
+    if (keys.length === 1 || questions.fits(model, stations, KEEP_ALL, options) === 'no')
+      conflicts.push(...explainer.together(stations));
+    else healthy.push(...stations);
+  });
+  if (conflicts.length > 0) return conflicts;
+  return explainer.together(healthy.sort((a, b) => a - b));
+}
+
+/** Stations by position that conflicts name. */
+function stationsOf(model: FitModel, conflicts: readonly FitConflict[]): number[] {
+  const named = new Set(conflicts.flatMap(({ stations }) => stations));
+  return model.stations.flatMap(({ id }, at) => (named.has(id) ? [at] : []));
+}
+
+/**
+ * Adds the remedies that were solved for. Those that make everything fit stand with the first conflict; only where there are
+ * none, each conflict has those for what it concerns.
+ */
+function withRemedies(
+  model: FitModel,
+  conflicts: readonly FitConflict[],
+  unit: Unit,
+  questions: FitQuestions,
+): FitConflict[] {
+  const all = model.stations.map((_, at) => at);
+  const whole = remediesFor({ model, scope: all, group: stationsOf(model, conflicts), unit, questions });
+  if (whole.length > 0 || conflicts.length === 1) {
+    return conflicts.map((conflict, at) => ({
+      ...conflict,
+      remedy: conflict.remedy === NOT_FOUND && whole[0] ? whole[0].message : conflict.remedy,
+      remedies: at === 0 ? whole : [],
+    }));
+  }
+  return conflicts.map((conflict, at) => {
+    if (at >= MOST_REMEDIED) return conflict;
+    const group = stationsOf(model, [conflict]);
+    const isOf = (station: ModelStation) =>
+      group.some(
+        (other) => model.stations[other]!.engine === station.engine && model.stations[other]!.family === station.family,
+      );
+    const scope = group.length === 1 ? group : all.filter((station) => isOf(model.stations[station]!));
+    return { ...conflict, remedies: remediesFor({ model, scope, group, unit, questions }) };
+  });
+}
+
+/**
+ * Says why nothing fits: stations that no pair can serve first; otherwise, engine by engine where each fails alone or for
+ * all together, the smallest group of stations that compete, and what would help. Remedies were solved for, not guessed. Within a
+ * budget of its own: where that ends, groups come as they are then, marked as not shown to be minimal, and remedies are fewer.
+ *
+ * @param model a model that has no plan
+ * @param options its `stationOptions`
+ * @param unit the unit of the messages
+ */
+export function explainConflicts(
+  model: FitModel,
+  options: StationOptions,
+  unit: Unit,
+  limits: ChoiceLimits = {},
+): FitConflict[] {
+  const questions = new FitQuestions(within(limits, FINDING_MS));
+  const conflicts = conflictsOf(model, options, unit, questions);
+  return withRemedies(model, conflicts, unit, new FitQuestions(within(limits, REMEDY_MS), questions));
+}

@@ -1,0 +1,433 @@
+import { numberOfLength } from '../../measure/formatLength.js';
+import { lengthText } from '../../measure/lengthText.js';
+import { type Nanometres, nanometres } from '../../measure/nanometres.js';
+import type { Unit } from '../../measure/unit.js';
+import type { Family } from '../../part/family.js';
+import type { FitRemedy } from '../format/fitPlan.js';
+import { type ChoiceProblem, restrictedTo } from '../model/choice.js';
+import { choiceProblem, KEEP_ALL } from '../model/choiceProblem.js';
+import { type FitModel, isWished, limitsWith, type ModelShell } from '../model/fitModel.js';
+import { fitsPlace, pairFault, type ShellPair, shellPairs } from '../model/shellPairs.js';
+import { clearanceWith, housingsByStation, stationOptions } from '../model/stationOptions.js';
+import { type Extra, elasticChoice } from './elasticChoice.js';
+import type { FitQuestions } from './FitQuestions.js';
+import { boughtExtras, COST_OF_A_HALF, fewestHalves } from './fewestHalves.js';
+import { leastSpreads, withSpreads } from './leastSpreads.js';
+import { newWalls } from './newWalls.js';
+
+/** Effort: stations that are looked at one by one. */
+const MOST_STATIONS = 60;
+/** Limits that are named, each the nearest that would do beside those before. */
+const MOST_LIMITS = 3;
+
+/** Everything that a remedy is looked for in. */
+export interface Trouble {
+  readonly model: FitModel;
+  /** All stations that are to fit once the remedy is applied, by position. */
+  readonly scope: readonly number[];
+  /** The stations of the conflict, by position. */
+  readonly group: readonly number[];
+  readonly unit: Unit;
+  readonly questions: FitQuestions;
+}
+
+type Found = FitRemedy[];
+
+function fits({ scope, questions }: Trouble, model: FitModel): boolean {
+  return questions.fits(model, scope) === 'yes';
+}
+
+function remedy(kind: FitRemedy['kind'], message: string, rest: Partial<FitRemedy> = {}): FitRemedy {
+  return { kind, message, stations: [], shells: [], ...rest };
+}
+
+/** The problem of what is concerned, as it is. */
+function presentProblem({ model, scope }: Trouble): ChoiceProblem {
+  return restrictedTo(choiceProblem(model, stationOptions(model), KEEP_ALL), scope);
+}
+
+/** Held or forbidden choices, each let go alone. */
+function releases(trouble: Trouble): Found {
+  const { model } = trouble;
+  return [...model.wishes.keys()].flatMap((at) => {
+    const wishes = new Map(model.wishes);
+    wishes.delete(at);
+    if (!fits(trouble, { ...model, wishes })) return [];
+    const { id } = model.stations[at]!;
+    return [remedy('release', `Let go of what is held or forbidden at ${id}.`, { stations: [id] })];
+  });
+}
+
+/** Rods that belong to a pin, each let go to any pin. */
+function rodsMoved(trouble: Trouble): Found {
+  const { model, group } = trouble;
+  const engines = new Set(group.map((at) => model.stations[at]!.engine));
+  return model.housings.flatMap((housing, which) => {
+    if (housing.family !== 'rod' || housing.station === null || !engines.has(housing.engine)) return [];
+    const housings = model.housings.map((other, at) => (at === which ? { ...other, station: null } : other));
+    if (!fits(trouble, { ...model, housings })) return [];
+    return [
+      remedy('move-rod', `Let rod ${housing.id} leave ${housing.station}.`, {
+        stations: [housing.station],
+        housings: [housing.id],
+      }),
+    ];
+  });
+}
+
+/** Halves as a list to get. */
+function listed(model: FitModel, missing: ReadonlyMap<number, number>): { shells: FitRemedy['shells']; text: string } {
+  const shells = [...missing].map(([shell, count]) => ({ id: model.shells[shell]!.id, count }));
+  return { shells, text: shells.map(({ id, count }) => `${count} × ${id}`).join(', ') };
+}
+
+function purchase({ model, scope, questions }: Trouble): { found: Found; count: number } {
+  const missing = fewestHalves(questions, model, scope, KEEP_ALL);
+  if (missing === null || missing.size === 0) return { found: [], count: Number.POSITIVE_INFINITY };
+  const { shells, text } = listed(model, missing);
+  const isPriced = [...missing.keys()].every((shell) => model.shells[shell]!.price > 0);
+  const cheapest = isPriced ? ', the cheapest of such purchases' : '';
+  const count = shells.reduce((sum, next) => sum + next.count, 0);
+  return { found: [remedy('buy', `Get ${text}${cheapest}.`, { shells })], count };
+}
+
+/** What an extra with a new wall stands for: per side the half to get, by kind. */
+interface NewHalf {
+  readonly half: 'upper' | 'lower';
+  readonly wall: Nanometres;
+  readonly like: ModelShell;
+}
+type Got = { readonly bought: readonly number[]; readonly made: readonly NewHalf[] };
+
+/** A new wall counts as dearer than a kind that is on the list, so that it is asked for only where it saves a half. */
+const NEW_WALL = 1.001;
+
+/** Ways to serve a station with halves whose walls are not on the list: a pair of one wall, or one beside a half that is there. */
+function newWallExtras({ model, unit }: Trouble, at: number, housing: number): Extra<Got>[] {
+  const station = model.stations[at]!;
+  const own = model.shells.filter((shell) => shell.family === station.family && fitsPlace(shell, station.position));
+  const wish = model.wishes.get(at);
+  if (wish && (wish.upper !== null || wish.lower !== null || (wish.housing !== null && wish.housing !== housing)))
+    return [];
+  if (wish?.noHousings.includes(housing)) return [];
+  const gap = model.housings[housing]!.bore - station.journal + station.offset;
+  const { low, high } = limitsWith(station, model.housings[housing]!);
+  const extras: Extra<Got>[] = [];
+  const column = model.shells.length + housing;
+  const put = (made: readonly NewHalf[], beside: number | null, walls: number) => {
+    const miss = gap - station.aim - walls;
+    extras.push({
+      choice: {
+        cost: Math.round(made.length * COST_OF_A_HALF * NEW_WALL) + Math.min(Math.abs(miss), 1e6),
+        uses: [
+          beside !== null && made[0]!.half === 'lower' ? beside : -1,
+          beside !== null && made[0]!.half === 'upper' ? beside : -1,
+          column,
+        ],
+        deviation: miss,
+      },
+      means: { bought: [], made },
+    });
+  };
+  const kinds = new Map(own.map((shell) => [`${shell.series}|${shell.undersize}`, shell]));
+  for (const like of kinds.values()) {
+    for (const wall of newWalls((gap - high) / 2, (gap - low) / 2, (gap - station.aim) / 2, unit)) {
+      put(
+        (['upper', 'lower'] as const).map((half) => ({ half, wall, like })),
+        null,
+        2 * wall,
+      );
+    }
+  }
+  if (wish?.unmixed) return extras;
+  model.shells.forEach((beside, which) => {
+    if (beside.family !== station.family || beside.stock < 1 || !fitsPlace(beside, station.position)) return;
+    if (wish?.noShells.includes(which)) return;
+    const { wall: there } = beside;
+    for (const half of ['upper', 'lower'] as const) {
+      if (beside.half === half) continue;
+      for (const wall of newWalls(gap - high - there, gap - low - there, gap - station.aim - there, unit)) {
+        const made = { ...beside, half, wall };
+        const fault = half === 'upper' ? pairFault(made, beside, model.rules) : pairFault(beside, made, model.rules);
+        if (fault === null) put([{ half, wall, like: beside }], which, wall + there);
+      }
+    }
+  });
+  return extras;
+}
+
+/** Walls that are not on the list, and halves that are: the fewest of both that do. Only where that is fewer than of the list alone. */
+function newWall(trouble: Trouble, boughtCount: number): Found {
+  const { model, scope, unit, questions } = trouble;
+  const places = housingsByStation(model);
+  const bought = boughtExtras(model, scope);
+  const extras = scope.map((at, which): Extra<Got>[] => [
+    ...bought[which]!.map(({ choice, means }) => ({ choice, means: { bought: means, made: [] } })),
+    ...places[at]!.flatMap((housing) => newWallExtras(trouble, at, housing)),
+  ]);
+  const answer = elasticChoice(questions, presentProblem(trouble), extras);
+  if (answer === null) return [];
+  const made = new Map<string, { half: NewHalf; count: number }>();
+  const missing = new Map<number, number>();
+  for (const { means } of answer.taken) {
+    for (const shell of means.bought) missing.set(shell, (missing.get(shell) ?? 0) + 1);
+    for (const half of means.made) {
+      const { family, series, undersize, positions } = half.like;
+      const key = JSON.stringify([half.half, half.wall, family, series, undersize, positions]);
+      made.set(key, { half, count: (made.get(key)?.count ?? 0) + 1 });
+    }
+  }
+  const count = [...made.values(), ...[...missing.values()].map((of) => ({ count: of }))].reduce(
+    (sum, next) => sum + next.count,
+    0,
+  );
+  if (made.size === 0 || count >= boughtCount) return [];
+  const taken = new Set(model.shells.map(({ id }) => id));
+  const newShells = [...made.values()].map(({ half: { half, wall, like }, count: stock }) => {
+    let id = `${half} ${lengthText(wall, unit)}`;
+    while (taken.has(id)) id = `${id} new`;
+    taken.add(id);
+    return {
+      id,
+      family: like.family,
+      series: like.series,
+      half,
+      wall: numberOfLength(wall, unit),
+      undersize: like.undersize,
+      ...(like.positions === null ? {} : { positions: [...like.positions] }),
+      stock,
+    };
+  });
+  const kinds = [...made.values()].map(({ half: { half, wall, like }, count: many }) => {
+    const under = like.undersize === '' ? '' : `, ${like.undersize} under`;
+    return `${many} ${half} ${many === 1 ? 'half' : 'halves'} of ${like.family} shell, series ${like.series}${under}, with a wall of ${lengthText(wall, unit)}`;
+  });
+  const { shells, text } = listed(model, missing);
+  const also = shells.length > 0 ? `, and ${text}` : '';
+  return [remedy('wall', `Get ${kinds.join(' and ')}${also}.`, { shells, newShells })];
+}
+
+type Rules = NonNullable<FitRemedy['rules']>;
+
+function rulesChanged(trouble: Trouble): Found {
+  const { model, unit } = trouble;
+  const { rules } = model;
+  const tries: { rules: Partial<typeof rules>; change: Rules; message: string }[] = [];
+  if (!rules.mixedHalves) {
+    tries.push({ rules: { mixedHalves: true }, change: { mixedHalves: true }, message: 'Allow mixed halves.' });
+  }
+  if (rules.thinnerHalf !== 'either') {
+    tries.push({
+      rules: { thinnerHalf: 'either' },
+      change: { thinnerHalf: 'either' },
+      message: 'Let the thinner half go to either side.',
+    });
+  }
+  if (!rules.acrossSeries) {
+    tries.push({
+      rules: { acrossSeries: true },
+      change: { acrossSeries: true },
+      message: 'Allow halves of different series in a station.',
+    });
+  }
+  const simple = tries
+    .filter((attempt) => fits(trouble, { ...model, rules: { ...rules, ...attempt.rules } }))
+    .map(({ message, change }) => remedy('rule', message, { rules: change }));
+  const step = rules.mixedHalves ? leastWallStep(trouble) : null;
+  const stepped =
+    step === null
+      ? []
+      : [
+          remedy(
+            'rule',
+            `Allow a wall step of ${lengthText(step, unit)} in a station (now ${lengthText(rules.maxWallStep, unit)}).`,
+            { rules: { maxWallStep: numberOfLength(step, unit) } },
+          ),
+        ];
+  return [...simple, ...stepped, ...spreadsWidened(trouble)];
+}
+
+/** The least wall step beyond the present one that would do; null when none does. */
+function leastWallStep(trouble: Trouble): Nanometres | null {
+  const { model, questions, scope } = trouble;
+  let [thinnest, thickest] = [Number.POSITIVE_INFINITY, 0];
+  for (const { wall } of model.shells) {
+    thinnest = Math.min(thinnest, wall);
+    thickest = Math.max(thickest, wall);
+  }
+  const at = (step: number) =>
+    questions.fits({ ...model, rules: { ...model.rules, maxWallStep: nanometres(step) } }, scope);
+  let from = model.rules.maxWallStep + 1;
+  let to = thickest - thinnest;
+  if (to < from || at(to) !== 'yes') return null;
+  while (from < to) {
+    const middle = Math.floor((from + to) / 2);
+    const answer = at(middle);
+    if (answer === 'unknown') return null;
+    if (answer === 'yes') to = middle;
+    else from = middle + 1;
+  }
+  return nanometres(from);
+}
+
+/** A wider spread with the halves there are; failing that, a wider one with halves to get as well. */
+function spreadsWidened(trouble: Trouble): Found {
+  const { model, scope, unit, questions } = trouble;
+  const families = (['main', 'rod'] as const).filter(
+    (family) => model.rules.maxSpread[family] !== null && scope.some((at) => model.stations[at]!.family === family),
+  );
+  if (families.length === 0) return [];
+  const widened = (spreads: ReadonlyMap<Family, Nanometres>): { rules: Rules; text: string } => {
+    const wider = [...spreads].filter(([family, width]) => width > model.rules.maxSpread[family]!);
+    const maxSpread = Object.fromEntries(wider.map(([family, width]) => [family, numberOfLength(width, unit)]));
+    const text = wider.map(
+      ([family, width]) =>
+        `a spread of ${lengthText(width, unit)} among the ${family}s (now ${lengthText(model.rules.maxSpread[family]!, unit)})`,
+    );
+    return { rules: { maxSpread }, text: text.join(' and ') };
+  };
+  const alone = leastSpreads(questions, model, scope, KEEP_ALL, families);
+  if (alone) {
+    const { rules, text } = widened(alone);
+    return text === '' ? [] : [remedy('rule', `Allow ${text}.`, { rules })];
+  }
+  const withHalves = leastSpreads(questions, model, scope, { ...KEEP_ALL, stock: false }, families);
+  if (!withHalves) return [];
+  const { rules, text } = widened(withHalves);
+  if (text === '') return [];
+  const missing = fewestHalves(questions, withSpreads(model, withHalves), scope, KEEP_ALL);
+  if (missing === null) return [];
+  const get = listed(model, missing);
+  return [remedy('rule', `Allow ${text} and get ${get.text}.`, { rules, shells: get.shells })];
+}
+
+/** Every pair with stock at a station, in every housing it may take, whatever the clearance. */
+function anywhere(model: FitModel, at: number): { pair: ShellPair; housing: number; clearance: number }[] {
+  const station = model.stations[at]!;
+  const wish = model.wishes.get(at);
+  const pairs = shellPairs(model.shells, station.family, model.rules, station.position);
+  return housingsByStation(model)[at]!.flatMap((housing) =>
+    pairs
+      .filter((pair) => isWished(wish, { ...pair, housing }))
+      .map((pair) => ({ pair, housing, clearance: clearanceWith(station, model.housings[housing]!, pair) })),
+  );
+}
+
+/** A journal ground to where halves of the drawer bring it on its aim: one journal, the least metal off. Grinding only takes metal off. */
+function regrinds(trouble: Trouble): Found {
+  const { model, group, scope, unit, questions } = trouble;
+  const problem = presentProblem(trouble);
+  const may = new Set(group);
+  const extras = scope.map((at): Extra<number>[] => {
+    if (!may.has(at)) return [];
+    const station = model.stations[at]!;
+    return anywhere(model, at).flatMap(({ pair, housing, clearance }): Extra<number>[] => {
+      const off = station.aim - clearance;
+      const { low, high } = limitsWith(station, model.housings[housing]!);
+      if (off <= 0 || station.journal - off <= 0 || station.aim < low || station.aim > high) return [];
+      const uses = [pair.upper, pair.lower, model.shells.length + housing] as const;
+      return [{ choice: { cost: off, uses, deviation: 0 }, means: off }];
+    });
+  });
+  const answer = onlyOne(questions, problem, extras);
+  if (answer === null) return [];
+  const station = model.stations[scope[answer.station]!]!;
+  const size = nanometres(station.journal - answer.means);
+  return [
+    remedy(
+      'regrind',
+      `Grind the journal of ${station.id} to ${lengthText(size, unit)} (${lengthText(answer.means, unit)} under), if the maker's data allow it.`,
+      { stations: [station.id], journal: numberOfLength(size, unit) },
+    ),
+  ];
+}
+
+/** The least change at one station alone: one by one, those of the least possible cost first. */
+function onlyOne<Means>(
+  questions: FitQuestions,
+  problem: ChoiceProblem,
+  extras: readonly (readonly Extra<Means>[])[],
+): { station: number; means: Means; cost: number } | null {
+  const leastOf = (list: readonly Extra<Means>[]) =>
+    list.reduce((least, { choice }) => Math.min(least, choice.cost), Number.POSITIVE_INFINITY);
+  const order = extras
+    .map((list, station) => ({ station, least: leastOf(list) }))
+    .filter(({ least }) => least < Number.POSITIVE_INFINITY)
+    .sort((a, b) => a.least - b.least || a.station - b.station);
+  let best: { station: number; means: Means; cost: number } | null = null;
+  for (const { station, least } of order) {
+    if (best !== null && least >= best.cost) break;
+    const answer = elasticChoice(
+      questions,
+      problem,
+      extras.map((list, at) => (at === station ? list : [])),
+    );
+    const [taken] = answer?.taken ?? [];
+    if (taken && (best === null || answer!.cost < best.cost)) {
+      best = { station, means: taken.means, cost: answer!.cost };
+    }
+  }
+  return best;
+}
+
+/** Limits of single stations moved just far enough, the nearest first. */
+function limitsMoved(trouble: Trouble): Found {
+  const { model, group, scope, unit, questions } = trouble;
+  const problem = presentProblem(trouble);
+  const may = new Set(group);
+  const found: { by: number; remedy: FitRemedy }[] = [];
+  for (const side of ['low', 'high'] as const) {
+    for (const [which, at] of scope.entries()) {
+      if (!may.has(at)) continue;
+      const station = model.stations[at]!;
+      const extras = anywhere(model, at).flatMap(({ pair, housing, clearance }): Extra<number>[] => {
+        const { low, high } = limitsWith(station, model.housings[housing]!);
+        const by = side === 'low' ? low - clearance : clearance - high;
+        const isElse = side === 'low' ? clearance <= high : clearance >= low;
+        if (by <= 0 || !isElse) return [];
+        const uses = [pair.upper, pair.lower, model.shells.length + housing] as const;
+        return [{ choice: { cost: by, uses, deviation: clearance - station.aim }, means: by }];
+      });
+      if (extras.length === 0) continue;
+      const answer = elasticChoice(
+        questions,
+        problem,
+        scope.map((_, other) => (other === which ? extras : [])),
+      );
+      const by = answer?.taken[0]?.means;
+      if (by === undefined) continue;
+      const limit = nanometres(station[side] + (side === 'low' ? -by : by));
+      found.push({
+        by,
+        remedy: remedy(
+          'limit',
+          `A ${side} limit of ${lengthText(limit, unit)} at ${station.id} (now ${lengthText(station[side], unit)}) would do, if the maker's data allow it.`,
+          { stations: [station.id], limit: { side, value: numberOfLength(limit, unit) } },
+        ),
+      });
+    }
+  }
+  return found
+    .sort((a, b) => a.by - b.by)
+    .slice(0, MOST_LIMITS)
+    .map((one) => one.remedy);
+}
+
+/**
+ * Single changes that make everything concerned fit. Each one was solved on the whole before it is named, and asks for the least of
+ * its kind. Cheapest first: what costs nothing (a held choice, a rod moved), halves to get, another wall, a rule, grinding, a limit.
+ */
+export function remediesFor(trouble: Trouble): FitRemedy[] {
+  const { found, count } = purchase(trouble);
+  if (trouble.group.length > MOST_STATIONS || trouble.scope.length > 4 * MOST_STATIONS) return found;
+  const rules = rulesChanged(trouble);
+  return [
+    ...releases(trouble),
+    ...rodsMoved(trouble),
+    ...found,
+    ...newWall(trouble, count),
+    ...rules,
+    ...regrinds(trouble),
+    ...limitsMoved(trouble),
+  ];
+}

@@ -1,0 +1,31 @@
+import { numberOfLength } from '../../measure/formatLength.js';
+import type { Unit } from '../../measure/unit.js';
+import type { Half } from '../../shell/half.js';
+import type { FitRequestInput } from './fitRequest.js';
+
+/**
+ * The one way from a half, wherever it lies, to a shell of a fit request: family, series, side, wall, band, undersize and places go
+ * with it.
+ *
+ * @param id its name in the request
+ * @param stock halves on hand, or null for as many as wanted
+ */
+export function fitShellOf(
+  id: string,
+  { family, series, half, wall, band, undersize, positions }: Half,
+  unit: Unit,
+  stock: number | null,
+): FitRequestInput['shells'][number] {
+  const length = (value: Half['wall']) => numberOfLength(value, unit);
+  return {
+    id,
+    family,
+    series,
+    half,
+    wall: length(wall),
+    ...(band ? { wallBand: { low: length(band.low), high: length(band.high) } } : {}),
+    ...(undersize === undefined ? {} : { undersize }),
+    ...(positions === undefined ? {} : { positions: [...positions] }),
+    stock,
+  };
+}

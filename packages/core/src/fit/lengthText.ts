@@ -1,8 +1,0 @@
-import { formatExactLength } from '../measure/formatLength.js';
-import { nanometres } from '../measure/nanometres.js';
-import { INSTRUMENT_DECIMALS, type Unit } from '../measure/unit.js';
-
-/** A length in a message, with its unit. */
-export function lengthText(value: number, unit: Unit): string {
-  return `${formatExactLength(nanometres(Math.round(value)), unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
-}

@@ -1,0 +1,67 @@
+import type { Family } from '../../part/family.js';
+import type { ModelRules, ModelShell } from './fitModel.js';
+
+/** An upper and a lower half that may go into one station, by their positions in the list of shells. */
+export interface ShellPair {
+  readonly upper: number;
+  readonly lower: number;
+  /** Sum of both walls, nm. */
+  readonly walls: number;
+  readonly mixed: boolean;
+  /** What the pair costs wherever it goes: mixed penalty and prices, in cost units. */
+  readonly fixedCost: number;
+}
+
+/** Why two halves may not share a station, or null when they may. */
+export function pairFault(
+  upper: ModelShell,
+  lower: ModelShell,
+  rules: ModelRules,
+): 'side' | 'undersize' | 'series' | 'mixed' | 'step' | 'thinner-side' | null {
+  if (upper.half === 'lower' || lower.half === 'upper' || upper.family !== lower.family) return 'side';
+  if (upper.undersize !== lower.undersize) return 'undersize';
+  if (!rules.acrossSeries && upper.series !== lower.series) return 'series';
+  const step = upper.wall - lower.wall;
+  if (step === 0) return null;
+  if (!rules.mixedHalves) return 'mixed';
+  if (Math.abs(step) > rules.maxWallStep) return 'step';
+  if (rules.thinnerHalf === 'upper' && step > 0) return 'thinner-side';
+  if (rules.thinnerHalf === 'lower' && step < 0) return 'thinner-side';
+  return null;
+}
+
+/** Whether a half fits a place. */
+export function fitsPlace({ positions }: Pick<ModelShell, 'positions'>, position: string): boolean {
+  return positions === null || positions.includes(position);
+}
+
+/**
+ * Every pair of halves of one family that the rules allow in a station of one place, in the order of the shells.
+ * A half with a stock of one cannot serve on both sides.
+ */
+export function shellPairs(
+  shells: readonly ModelShell[],
+  family: Family,
+  rules: ModelRules,
+  position: string,
+): ShellPair[] {
+  const isOpen = (shell: ModelShell) => shell.family === family && shell.stock >= 1 && fitsPlace(shell, position);
+  const pairs: ShellPair[] = [];
+  shells.forEach((upper, upperAt) => {
+    if (!isOpen(upper) || upper.half === 'lower') return;
+    shells.forEach((lower, lowerAt) => {
+      if (!isOpen(lower)) return;
+      if (upperAt === lowerAt && upper.stock < 2) return;
+      if (pairFault(upper, lower, rules) !== null) return;
+      const mixed = upper.wall !== lower.wall;
+      pairs.push({
+        upper: upperAt,
+        lower: lowerAt,
+        walls: upper.wall + lower.wall,
+        mixed,
+        fixedCost: (mixed ? rules.mixedPenalty : 0) + upper.price + lower.price,
+      });
+    });
+  });
+  return pairs;
+}

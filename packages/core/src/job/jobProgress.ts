@@ -1,0 +1,28 @@
+import type { Reading } from '../part/reading.js';
+import type { JobDocument } from './jobDocument.js';
+import { jobFacts } from './jobFacts.js';
+import { type StageState, TURNS } from './slice.js';
+import { SLICES, type Stage } from './slices.js';
+
+export interface JobProgress {
+  /** The stages that this job has: those of the rods only where the rods are part of it. */
+  readonly stages: Readonly<Partial<Record<Stage, StageState>>>;
+  /** Where the next thing to do is. */
+  readonly next: Stage;
+  /** The next thing to do, as one asks a colleague. */
+  readonly todo: string;
+}
+
+/** How far a job is, and what is the next thing to do: folded from the slices, in the order of the work. */
+export function jobProgress(job: JobDocument, readings: readonly Reading[]): JobProgress {
+  const facts = jobFacts(job, readings);
+  const own = SLICES.filter((slice) => slice.belongs?.(facts) ?? true);
+  const todos = own.flatMap((slice) => slice.todos(facts).map((one) => ({ ...one, next: slice.key })));
+  const [first] = TURNS.flatMap((turn) => todos.filter((one) => one.turn === turn));
+  const last = own.at(-1)!;
+  return {
+    stages: Object.fromEntries(own.map((slice) => [slice.key, slice.state(facts)])),
+    next: first?.next ?? last.key,
+    todo: first?.todo ?? 'Print the sheet and keep it with the engine',
+  };
+}

@@ -1,0 +1,40 @@
+import type { StoredDocument, UpgradeStep } from '../document/versioned.js';
+
+function recordOf(value: unknown): StoredDocument {
+  return typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as StoredDocument) : {};
+}
+
+/**
+ * Documents from before there were versions: the earliest know no rods, no codes, no workshop drawer and no data sheet. What they
+ * leave out is what it was then, so that nothing is assumed that the fitter has not seen.
+ */
+function fromUnversioned(document: StoredDocument): StoredDocument {
+  const measuring = recordOf(document.measuring);
+  const rules = recordOf(document.rules);
+  const shells = Object.entries(recordOf(document.shells)).map(([id, half]) => [
+    id,
+    { family: 'main', line: null, ...recordOf(half) },
+  ]);
+  return {
+    origin: null,
+    sheet: null,
+    marks: {},
+    depth: 'measure',
+    withRods: false,
+    rods: {},
+    wishes: {},
+    ...document,
+    format: 'fettle.job/1',
+    measuring: {
+      uncertainty: 2000,
+      ...measuring,
+      slots: { bigEnd: ['front', 'rear'], pin: ['front-0', 'front-90'], ...recordOf(measuring.slots) },
+      setting: { bigEnd: null, pin: null, ...recordOf(measuring.setting) },
+    },
+    rules: { rodAim: { kind: 'middle' }, maxRodSpread: null, ...rules },
+    shells: Object.fromEntries(shells),
+  };
+}
+
+/** From each version of the job document to the next, from 0 on: `fettle.job/n` after n of them. */
+export const JOB_UPGRADES: readonly UpgradeStep[] = [fromUnversioned];

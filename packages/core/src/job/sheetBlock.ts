@@ -1,0 +1,37 @@
+import type { StationState } from './stationVerdict.js';
+
+/** What stands in one cell of a table on the sheet. */
+export interface SheetCell {
+  readonly text: string;
+  /** A figure after the text, set in the figures' type: a wall after its grade. */
+  readonly figure?: string;
+  /** A second, smaller line. */
+  readonly small?: string;
+  /** The state of a station, which has a shape and a word of its own. */
+  readonly state?: StationState;
+}
+
+/** A piece of the build sheet as data: the page, a PDF or a file of tables are made from the same blocks. */
+export type SheetBlock =
+  | { readonly kind: 'fact'; readonly label: string; readonly text: string; readonly at?: string }
+  | {
+      readonly kind: 'table';
+      readonly key: string;
+      /** What was found and done stands before what it was judged by. */
+      readonly part: 'result' | 'reference';
+      readonly title: string;
+      readonly head: readonly { readonly text: string; readonly isFigure: boolean }[];
+      readonly rows: readonly { readonly key: string; readonly cells: readonly SheetCell[] }[];
+    }
+  /** Something that is said below everything else. */
+  | { readonly kind: 'note'; readonly text: string };
+
+/** A column of words. */
+export function words(text: string) {
+  return { text, isFigure: false } as const;
+}
+
+/** A column of figures. */
+export function figures(text: string) {
+  return { text, isFigure: true } as const;
+}

@@ -1,0 +1,45 @@
+import type { JobDocument } from './jobDocument.js';
+import type { JobFacts } from './jobFacts.js';
+import type { SheetBlock } from './sheetBlock.js';
+
+export const STAGE_STATES = ['open', 'started', 'done', 'attention'] as const;
+export type StageState = (typeof STAGE_STATES)[number];
+
+/**
+ * When a thing to do comes up: what everything rests on before all; then figures that cannot be right; then parts that stop the work;
+ * then the work in its order.
+ */
+export const TURNS = ['before-all', 'amiss', 'blocked', 'in-turn'] as const;
+
+/** One thing to do, as one asks a colleague. */
+export interface Todo {
+  readonly turn: (typeof TURNS)[number];
+  readonly todo: string;
+}
+
+/**
+ * A piece of the work. All that the application asks of one stands here: its stage and how far it is, the next thing to do in it, what
+ * it prints on the sheet, and what a change of its part of the document is called. Slices are listed once, in `slices.ts`.
+ */
+export interface Slice<Key extends string = string> {
+  /** Its place in the addresses of an engine's pages; what is kept and compared. */
+  readonly key: Key;
+  /** What its stage is called. */
+  readonly name: string;
+  /** The members of the job document that are its own. */
+  readonly owns: readonly (keyof JobDocument)[];
+  /** Whether a job has this piece of work at all; every job where it is left out. */
+  readonly belongs?: (facts: JobFacts) => boolean;
+  readonly state: (facts: JobFacts) => StageState;
+  /** What is to be done in it, the most pressing first; empty when nothing is. */
+  readonly todos: (facts: JobFacts) => readonly Todo[];
+  /** What it prints on the build sheet. */
+  readonly sheet?: (facts: JobFacts) => readonly SheetBlock[];
+  /**
+   * What a place in its part of the document is called in a sentence: `limits of the main journal`.
+   *
+   * @param path keys from the document down, the first one of `owns`
+   * @param job to name what ids stand for; what is gone from it is called by its kind
+   */
+  readonly placeWords: (path: readonly string[], job: JobDocument) => string;
+}

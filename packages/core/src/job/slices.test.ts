@@ -1,0 +1,229 @@
+import { describe, expect, it } from 'vitest';
+import { fit } from '../fit/fit.js';
+import { fitRequestSchema } from '../fit/format/fitRequest.js';
+import { nanometres } from '../measure/nanometres.js';
+import { usualLayout } from '../part/crankLayout.js';
+import { FEATURES } from '../part/feature.js';
+import type { Reading } from '../part/reading.js';
+import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
+import { jobFit, plannedHalves } from './jobFit.js';
+import { jobProgress } from './jobProgress.js';
+import { newJob } from './newJob.js';
+import { remedyForJob } from './remedyForJob.js';
+import { sheetContent } from './sheetContent.js';
+import { placeWords, SLICES, STAGES, stageName } from './slices.js';
+
+const um = (value: number) => nanometres(value * 1000);
+const ID = '00000000-0000-4000-8000-0000000000aa';
+
+/** Three mains, read, with limits; halves as they are given. */
+function twin(shells: JobDocument['shells'], parts: Partial<JobDocument> = {}): JobDocument {
+  const usual = usualLayout(3, 2, 1, 2);
+  if (!usual.ok) throw new Error(usual.message);
+  const job = newJob('Rush Twin', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+  const limit = (low: number, high: number) => ({ low: um(low), high: um(high), source: 'book, p. 1' });
+  const limits = {
+    ...job.limits,
+    mainBore: limit(64_000, 64_019),
+    mainJournal: limit(59_976, 59_994),
+    mainClearance: limit(20, 50),
+  };
+  return jobDocumentSchema.parse({ ...job, limits, shells, ...parts });
+}
+
+const half = (wall: number, stock: number, side: 'upper' | 'lower' | 'either' = 'either') => ({
+  family: 'main' as const,
+  series: 'A',
+  grade: String(wall),
+  half: side,
+  wall: um(wall),
+  stock,
+  line: null,
+});
+
+const readings: Reading[] = [1, 2, 3].flatMap((station) =>
+  (['mainBore', 'mainJournal'] as const).flatMap((feature) =>
+    (feature === 'mainBore' ? (['front', 'rear'] as const) : (['front-0', 'front-90'] as const)).map(
+      (slot, at): Reading => ({
+        id: `00000000-0000-4000-8000-${station}${feature === 'mainBore' ? 1 : 2}${at}000000000`,
+        feature,
+        station,
+        slot,
+        text: feature === 'mainBore' ? '64.010' : '59.980',
+        unit: 'mm',
+        setting: null,
+        nm: um(feature === 'mainBore' ? 64_010 : 59_980),
+        replaces: null,
+        by: 'Wren',
+        at: '2026-01-02T03:04:05.000Z',
+      }),
+    ),
+  ),
+);
+
+describe('the slices', () => {
+  it('own every member of the document, and are each one stage', () => {
+    const members = Object.keys(twin({}));
+    const owned = new Set(SLICES.flatMap(({ owns }) => owns));
+    expect([...owned].sort()).toEqual(members.sort());
+    expect(new Set(STAGES).size).toBe(STAGES.length);
+    expect(STAGES.map(stageName)).not.toContain('');
+  });
+
+  it('call every place of a document by words, never by an id', () => {
+    const job = twin(
+      { [ID]: half(1_995, 4) },
+      {
+        wishes: { M1: { upper: ID, lower: null, noShells: [ID], unmixed: true } },
+        rods: { 1: { mark: 'A', pin: 2 } },
+        marks: { mainBore: { text: 'A B C', first: 'front' } },
+        rules: { ...twin({}).rules, extras: { M3: um(2) } },
+      },
+    );
+    const paths = (value: unknown, path: readonly string[]): string[][] =>
+      typeof value === 'object' && value !== null
+        ? [[...path], ...Object.entries(value).flatMap(([key, inner]) => paths(inner, [...path, key]))]
+        : [[...path]];
+    const all = paths(job, []).filter((path) => path.length > 0);
+    expect(all.length).toBeGreaterThan(60);
+    for (const path of all) {
+      const words = placeWords(path, job);
+      expect(words, path.join('/')).toMatch(/^[a-z0-9A-Z]/u);
+      expect(words, path.join('/')).not.toMatch(/[0-9a-f]{8}-|undefined|mainBore|mainJournal|noShells|maxWallStep/u);
+    }
+    expect(placeWords(['shells', ID, 'stock'], job)).toBe('count of 1995 either (A)');
+    expect(placeWords(['shells', 'gone', 'stock'], job)).toBe('count of a half');
+    expect(placeWords(['limits', 'mainJournal', 'low'], job)).toBe('limits: main journal');
+  });
+
+  it('are folded into stages, the next thing to do, and the sheet, in the order of the work', () => {
+    const empty = twin({});
+    expect(Object.keys(jobProgress(empty, []).stages)).toEqual([
+      'data',
+      'bores',
+      'journals',
+      'drawer',
+      'choose',
+      'sheet',
+    ]);
+    expect(Object.keys(jobProgress({ ...empty, withRods: true }, []).stages)).toEqual([
+      'data',
+      ...FEATURES.map(
+        (feature) => ({ mainBore: 'bores', mainJournal: 'journals', bigEnd: 'bigEnds', pin: 'pins' })[feature],
+      ),
+      'drawer',
+      'choose',
+      'sheet',
+    ]);
+    expect(jobProgress(empty, readings)).toMatchObject({ next: 'drawer', todo: 'Enter the halves in the drawer' });
+    // A figure that cannot be right comes before the work that is next in its order.
+    const [first, ...others] = readings;
+    const doubtful = [...others, { ...first!, text: '63.510', nm: um(63_510) }];
+    expect(jobProgress(empty, doubtful)).toMatchObject({
+      next: 'bores',
+      todo: 'Look again at M1: “63.510” cannot be right',
+    });
+  });
+
+  it('print what was found before what it was judged by', () => {
+    const job = twin({ a: half(2_000, 6) });
+    const asked = jobFit(job, readings);
+    if (!asked.ok) throw new Error(asked.reason);
+    const stations = plannedHalves(job, asked, fit(fitRequestSchema.parse(asked.request)));
+    const accepted = { ...job, choice: { at: '2026-01-02T03:04:05.000Z', by: 'Wren', stations } };
+    const { facts, tables, notes } = sheetContent(accepted, readings);
+    expect(tables.map(({ title }) => title)).toEqual(['Mains, millimetres', 'Limits']);
+    // By hand: 64 010 − 59 980 − 2 · 2 000 = 30 µm.
+    expect(tables[0]!.rows[0]!.cells.map(({ text }) => text)).toEqual([
+      'M1',
+      '64.010',
+      '59.980',
+      '2000',
+      '2000',
+      '0.0350',
+      '0.0300',
+      '0.0300',
+      '0.0300',
+      '',
+    ]);
+    expect(tables[0]!.rows[0]!.cells[9]).toMatchObject({ state: 'inside' });
+    expect(facts.find(({ label }) => label === 'Choice accepted')).toMatchObject({ text: 'Wren' });
+    expect(notes.join(' ')).toContain('licensed practice');
+  });
+});
+
+describe('a remedy done to the job', () => {
+  /** Nothing fits: what each remedy would do, and whether everything fits then. */
+  const tried = (job: JobDocument, read = readings) => {
+    const asked = jobFit(job, read);
+    if (!asked.ok) throw new Error(asked.reason);
+    const plan = fit(fitRequestSchema.parse(asked.request));
+    expect(plan.status).toBe('infeasible');
+    let made = 0;
+    const newId = () => `made-${++made}`;
+    return plan.conflicts
+      .flatMap(({ remedies }) => remedies ?? [])
+      .map((remedy) => {
+        const step = remedyForJob(job, asked, remedy, newId);
+        if (step?.kind !== 'change') return [remedy.kind, step?.kind ?? null] as const;
+        const after = jobDocumentSchema.parse(step.change(job));
+        const again = jobFit(after, read);
+        return [remedy.kind, again.ok ? fit(fitRequestSchema.parse(again.request)).status : again.reason] as const;
+      });
+  };
+  /** A journal at its high limit: with halves of 2 003 µm it is 6 µm too tight there, and there alone. */
+  const tightAtOne = readings.map((one) =>
+    one.station === 1 && one.feature === 'mainJournal' ? { ...one, text: '59.990', nm: um(59_990) } : one,
+  );
+  const kinds = (found: readonly (readonly [string, string | null])[]) => new Set(found.map(([kind]) => kind));
+
+  it('puts halves that are short in, and then everything fits', () => {
+    const found = tried(twin({ a: half(2_000, 5) }));
+    expect(kinds(found)).toContain('buy');
+    for (const [kind, status] of found)
+      expect([kind, status]).toEqual([kind, kind === 'regrind' ? 'grind' : 'optimal']);
+  });
+
+  it('changes the rule, the wall or the limit that is in the way', () => {
+    const walls = { a: half(1_980, 6, 'upper'), b: half(2_012, 6, 'lower') };
+    const found = tried(twin(walls, { rules: { ...twin({}).rules, maxWallStep: um(10), mixedHalves: true } }));
+    for (const kind of ['rule', 'wall']) expect(kinds(found)).toContain(kind);
+    const tight = tried(twin({ a: half(2_003, 6) }), tightAtOne);
+    for (const kind of ['wall', 'limit', 'regrind']) expect(kinds(tight)).toContain(kind);
+    for (const [kind, status] of [...found, ...tight]) {
+      expect([kind, status]).toEqual([kind, kind === 'regrind' ? 'grind' : 'optimal']);
+    }
+  });
+
+  it('lets go what is held, and says where a moved limit was moved', () => {
+    const wishes = { M2: { upper: 'thick', lower: 'thick', noShells: [], unmixed: false } };
+    const shells = { a: half(2_000, 6), thick: half(2_020, 6) };
+    const found = tried(twin(shells, { wishes }));
+    expect(kinds(found)).toContain('release');
+    const job = twin({ a: half(2_003, 6) });
+    const asked = jobFit(job, tightAtOne);
+    if (!asked.ok) throw new Error(asked.reason);
+    const { conflicts } = fit(fitRequestSchema.parse(asked.request));
+    const limit = conflicts.flatMap(({ remedies }) => remedies ?? []).find(({ kind }) => kind === 'limit')!;
+    const step = remedyForJob(job, asked, limit, () => 'made');
+    if (step?.kind !== 'change') throw new Error('a limit is moved in the job');
+    expect(step.change(step.change(job)).limits.mainClearance?.source).toBe('book, p. 1 (limit moved here)');
+  });
+});
+
+describe('places', () => {
+  it('go from the halves to the search: flanged ones to the thrust main alone', () => {
+    const flanged = { ...half(2_000, 2), grade: 'flanged', positions: ['thrust' as const] };
+    const job = twin({ plain: half(2_001, 4), flanged });
+    const asked = jobFit(job, readings);
+    if (!asked.ok) throw new Error(asked.reason);
+    expect(asked.request.stations.map(({ position }) => position)).toEqual([undefined, 'thrust', undefined]);
+    const plan = fit(fitRequestSchema.parse(asked.request));
+    const stations = plannedHalves(job, asked, plan);
+    expect(Object.values(stations).map(({ upper, lower }) => [upper.shell, lower.shell])).toEqual([
+      ['plain', 'plain'],
+      ['flanged', 'flanged'],
+      ['plain', 'plain'],
+    ]);
+  });
+});

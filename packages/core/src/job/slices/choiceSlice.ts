@@ -1,0 +1,181 @@
+import { chanceText } from '../../clearance/chanceText.js';
+import type { EffectiveSize } from '../../measure/effectiveSize.js';
+import { commonDecimals, formatExactLength, formatLength } from '../../measure/formatLength.js';
+import type { Nanometres } from '../../measure/nanometres.js';
+import { INSTRUMENT_DECIMALS } from '../../measure/unit.js';
+import type { Family } from '../../part/family.js';
+import type { JobDocument } from '../jobDocument.js';
+import type { JobFacts } from '../jobFacts.js';
+import { familiesOf } from '../jobFamilies.js';
+import { type JobStation, rodLabel } from '../jobStations.js';
+import { figures, type SheetBlock, type SheetCell, words } from '../sheetBlock.js';
+import type { Slice, StageState, Todo } from '../slice.js';
+import { stationVerdict } from '../stationVerdict.js';
+
+interface Chosen {
+  readonly open: readonly JobStation[];
+  /** Stations that are outside their limits with the halves that were accepted. */
+  readonly broken: readonly JobStation[];
+}
+
+function chosenOf({ job, stations }: JobFacts): Chosen {
+  const chosen = job.choice?.stations ?? {};
+  return {
+    open: stations.filter(({ id }) => !chosen[id]),
+    broken: stations.filter((station) => {
+      const { state } = stationVerdict(job, station, chosen[station.id] ?? null);
+      return state === 'tight' || state === 'loose';
+    }),
+  };
+}
+
+function stateOf(facts: JobFacts): StageState {
+  const { open, broken } = chosenOf(facts);
+  if (broken.length > 0) return 'attention';
+  if (!facts.job.choice) return 'open';
+  return open.length > 0 ? 'started' : 'done';
+}
+
+function counted(count: number, one: string): string {
+  return `${count} ${one}${count === 1 ? '' : 's'}`;
+}
+
+function todosOf(facts: JobFacts): Todo[] {
+  const { job, stations } = facts;
+  const { open, broken } = chosenOf(facts);
+  const ids = (list: readonly JobStation[]) => list.map(({ id }) => id).join(', ');
+  const todos: Todo[] = [];
+  if (broken.length > 0) {
+    const todo = `${ids(broken)} outside its limits with the accepted halves: choose again`;
+    todos.push({ turn: 'in-turn', todo });
+  }
+  if (open.length > 0) {
+    const { mains } = job.layout;
+    const rods = job.withRods ? ` and ${counted(stations.length - mains, 'rod')}` : '';
+    const all = `${counted(mains, 'main')}${rods}`;
+    todos.push({ turn: 'in-turn', todo: `Choose halves for ${job.choice ? ids(open) : all}` });
+  }
+  return todos;
+}
+
+const PART_WORDS = {
+  main: { station: 'Main', housing: 'Bore', journal: 'Journal', title: 'Mains' },
+  rod: { station: 'Pin, rod', housing: 'Big end', journal: 'Pin', title: 'Rods' },
+} as const satisfies Readonly<Record<Family, object>>;
+
+/** Every station of a family with its sizes, its halves, its clearance and its verdict. */
+function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock {
+  const { unit } = job;
+  const own = stations.filter((station) => station.family === family);
+  const read = own.flatMap(({ bore, journal }) =>
+    [bore, journal].flatMap((size) => (size?.kind === 'read' ? [size.nominal] : [])),
+  );
+  const decimals = commonDecimals(read, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
+  const sized = (size: EffectiveSize | null, mark: string | null) => ({
+    text: size === null ? '' : size.kind === 'marked' ? `mark ${mark}` : formatLength(size.nominal, unit, decimals),
+  });
+  const fine = (value: Nanometres | null | undefined) => ({
+    text: value == null ? '' : formatLength(value, unit, unit === 'mm' ? 4 : 5),
+  });
+  const rowOf = (station: JobStation): SheetCell[] => {
+    const halves = job.choice?.stations[station.id] ?? null;
+    const { state, clearance, inside } = stationVerdict(job, station, halves);
+    const half = (side: 'upper' | 'lower'): SheetCell => {
+      if (!halves) return { text: '' };
+      const { shell: id, label, wall } = halves[side];
+      const shell = job.shells[id];
+      const figure = formatExactLength(wall, unit, INSTRUMENT_DECIMALS[unit]);
+      return shell ? { text: shell.grade, figure, small: shell.series } : { text: label, figure };
+    };
+    const isThrust = family === 'main' && job.layout.thrustMain === station.number;
+    const rod = station.rod === null ? '' : `, ${rodLabel(job, station.rod)}`;
+    return [
+      { text: `${station.id}${isThrust ? ' (thrust)' : ''}${rod}` },
+      sized(station.bore, station.marks.bore),
+      sized(station.journal, station.marks.journal),
+      half('upper'),
+      half('lower'),
+      fine(station.aim),
+      fine(clearance?.nominal),
+      fine(clearance?.tightest),
+      fine(clearance?.loosest),
+      { text: '', state, ...(inside === null ? {} : { small: `chance ${chanceText(inside)}` }) },
+    ];
+  };
+  const { station, housing, journal, title } = PART_WORDS[family];
+  return {
+    kind: 'table',
+    key: `stations ${family}`,
+    part: 'result',
+    title: `${title}, ${unit === 'mm' ? 'millimetres' : 'inches'}`,
+    head: [
+      words(station),
+      figures(housing),
+      figures(journal),
+      words('Upper half'),
+      words('Lower half'),
+      figures('Aim'),
+      figures('Clearance'),
+      figures('Tightest'),
+      figures('Loosest'),
+      words('Verdict'),
+    ],
+    rows: own.map((one) => ({ key: one.id, cells: rowOf(one) })),
+  };
+}
+
+function sheetOf(facts: JobFacts): SheetBlock[] {
+  const { choice } = facts.job;
+  return [
+    {
+      kind: 'fact',
+      label: 'Choice accepted',
+      text: choice ? choice.by : 'not yet',
+      ...(choice ? { at: choice.at } : {}),
+    },
+    ...familiesOf(facts.job).map((family) => stationsTable(facts, family)),
+    {
+      kind: 'note',
+      text: 'Clearance = bore − journal − both walls, from mean sizes; tightest and loosest from the extreme readings.',
+    },
+  ];
+}
+
+const RULES: Readonly<Record<string, string>> = {
+  aim: 'aim of the mains',
+  rodAim: 'aim of the rods',
+  mixedHalves: 'mixed halves',
+  acrossSeries: 'halves across series',
+  maxWallStep: 'largest wall step in a station',
+  thinnerHalf: 'side of the thinner half',
+  maxSpread: 'largest spread of the mains',
+  maxRodSpread: 'largest spread of the rods',
+  tightWeight: 'weight of a shortfall',
+  mixedPenalty: 'cost of a mixed station',
+  closeFraction: 'what counts as close to a limit',
+};
+
+const WISHES: Readonly<Record<string, string>> = {
+  upper: 'upper half held at',
+  lower: 'lower half held at',
+  noShells: 'halves not wanted at',
+  unmixed: 'mixed halves at',
+};
+
+/** The choice of the halves, and what it goes by: rules, wishes, and which rod stays on which pin. */
+export const choiceSlice: Slice<'choose'> = {
+  key: 'choose',
+  name: 'Choose',
+  owns: ['rules', 'rods', 'wishes', 'choice'],
+  state: stateOf,
+  todos: todosOf,
+  sheet: sheetOf,
+  placeWords: ([member = '', key = '', field = ''], job: JobDocument) => {
+    if (member === 'rules' && key === 'extras') return `extra aim at ${field === '' ? 'a station' : field}`;
+    if (member === 'rules') return RULES[key] ?? 'rules';
+    if (member === 'rods') return `${field === 'mark' ? 'mark' : 'pin'} of rod ${rodLabel({ rods: {} }, Number(key))}`;
+    if (member === 'wishes') return `${WISHES[field] ?? 'wishes at'} ${key}`;
+    if (key === 'stations' && field !== '') return `accepted halves at ${field}`;
+    return job.choice ? 'accepted choice' : 'choice';
+  },
+};

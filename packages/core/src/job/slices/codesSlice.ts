@@ -1,0 +1,69 @@
+import { FEATURE_TABLE, type Feature, partCount } from '../../part/feature.js';
+import type { JobDocument } from '../jobDocument.js';
+import type { JobFacts } from '../jobFacts.js';
+import { bandsOf, decodedMarks, markedBands } from '../jobMarks.js';
+import type { Slice, StageState } from '../slice.js';
+
+const carriesItsOwn = (feature: Feature) => FEATURE_TABLE[feature].marked === 'each';
+
+/** Whether the marks of a feature are typed as a row that cannot be read whole; a rod carries its own. */
+function isUnread(job: JobDocument, feature: Feature): boolean {
+  if (carriesItsOwn(feature)) {
+    const known = bandsOf(job.sheet, feature);
+    return Object.values(job.rods).some(({ mark }) => mark !== '' && !known.some((band) => band.mark === mark));
+  }
+  const decoded = decodedMarks(job, feature);
+  return decoded !== null && (!decoded.ok || decoded.marks.some(({ mark }) => mark === null));
+}
+
+function isAnyTyped(job: JobDocument, feature: Feature): boolean {
+  return carriesItsOwn(feature)
+    ? Object.values(job.rods).some(({ mark }) => mark !== '')
+    : (job.marks[feature]?.text.trim() ?? '') !== '';
+}
+
+function isWhole(job: JobDocument, feature: Feature): boolean {
+  return markedBands(job, feature).size === partCount(job.layout, feature);
+}
+
+function stateOf({ job, coded, parts, features }: JobFacts): StageState {
+  const isContradicted = features.some((feature) => parts[feature].some(({ disagreement }) => disagreement !== null));
+  if (isContradicted || coded.some((feature) => isUnread(job, feature))) return 'attention';
+  if (coded.every((feature) => isWhole(job, feature))) return 'done';
+  return coded.some((feature) => markedBands(job, feature).size > 0) ? 'started' : 'open';
+}
+
+/** Marks on block, shaft and rods, where the data sheet knows them. */
+export const codesSlice: Slice<'codes'> = {
+  key: 'codes',
+  name: 'Codes',
+  owns: ['marks', 'depth'],
+  belongs: ({ coded }) => coded.length > 0,
+  state: stateOf,
+  todos: ({ job, coded, readings }) => {
+    const words = (feature: Feature) => FEATURE_TABLE[feature].words;
+    const isUntouched = !coded.some((feature) => isAnyTyped(job, feature)) && readings.every(({ text }) => text === '');
+    const unread = coded.filter((feature) => isUnread(job, feature));
+    const unmarked =
+      job.depth === 'codes' ? coded.filter((feature) => !isWhole(job, feature) && !unread.includes(feature)) : [];
+    const [look] = [
+      ...unread.map((feature) => `Look again at the marks of the ${words(feature)}`),
+      ...unmarked.map((feature) => `Type the marks of the ${words(feature)}`),
+    ];
+    return [
+      ...(isUntouched
+        ? [
+            {
+              turn: 'in-turn' as const,
+              todo: `Write down the marks before cleaning: ${coded.map(words).join(', ')}`,
+            },
+          ]
+        : []),
+      ...(look === undefined ? [] : [{ turn: 'in-turn' as const, todo: look }]),
+    ];
+  },
+  placeWords: ([member, feature = '']) =>
+    member === 'marks'
+      ? `marks of the ${FEATURE_TABLE[feature as Feature]?.words ?? 'parts'}`
+      : 'what the stations are chosen from',
+};

@@ -1,0 +1,125 @@
+import { CHECKED_LIMITS, type LimitKey, limitName, limitsOfFamily, limitWord } from '../../engineType/limits.js';
+import { formatLength } from '../../measure/formatLength.js';
+import { lengthText } from '../../measure/lengthText.js';
+import type { Nanometres } from '../../measure/nanometres.js';
+import { otherUnit } from '../../measure/unit.js';
+import { rodCount } from '../../part/rodCount.js';
+import type { JobDocument } from '../jobDocument.js';
+import { familiesOf } from '../jobFamilies.js';
+import { figures, type SheetBlock, words } from '../sheetBlock.js';
+import type { Slice } from '../slice.js';
+
+/** The limits that a job needs from its data sheet. */
+export function limitsNeeded(job: Pick<JobDocument, 'withRods'>): LimitKey[] {
+  return familiesOf(job).flatMap(limitsOfFamily);
+}
+
+function todoOf(job: JobDocument): string | null {
+  const needed = limitsNeeded(job);
+  const missing = needed.filter((key) => !job.limits[key]);
+  if (missing.length === 0) return null;
+  if (missing.length === needed.length) return 'Enter the limits of the data sheet with their source';
+  return `Enter the ${missing.map(limitWord).join(', ')} limits with their source`;
+}
+
+const MATERIALS: Readonly<Record<JobDocument['materials']['block'], string>> = {
+  iron: 'iron',
+  aluminium: 'aluminium',
+  steel: 'steel',
+  unknown: 'not given',
+};
+
+function thrustText({ layout, sheet }: JobDocument): string {
+  if (layout.thrustMain === null) return 'not given';
+  const kinds = { washers: ', loose washers', flanged: ', flanged shell', unknown: '' };
+  return `main ${layout.thrustMain}${kinds[sheet?.thrustKind ?? 'unknown']}`;
+}
+
+function limitsTable(job: JobDocument): SheetBlock {
+  const { unit, limits } = job;
+  const other = otherUnit(unit);
+  const own = (value: Nanometres) => lengthText(value, unit);
+  const inOther = (value: Nanometres) => formatLength(value, other, other === 'in' ? 5 : 4);
+  const keys = [...limitsNeeded(job), ...CHECKED_LIMITS.filter((key) => limits[key] !== null)];
+  return {
+    kind: 'table',
+    key: 'limits',
+    part: 'reference',
+    title: 'Limits',
+    head: [words('Size'), figures('Low'), figures('High'), figures(`In ${other}`), words('Source')],
+    rows: keys.map((key) => {
+      const limit = limits[key];
+      return {
+        key,
+        cells: [
+          limitName(key),
+          limit ? own(limit.low) : '',
+          limit ? own(limit.high) : '',
+          limit ? `${inOther(limit.low)} to ${inOther(limit.high)}` : '',
+          limit ? limit.source : 'not given: not judged',
+        ].map((text) => ({ text })),
+      };
+    }),
+  };
+}
+
+function torqueTable({ sheet }: JobDocument): SheetBlock[] {
+  if (!sheet || sheet.torque.length === 0) return [];
+  return [
+    {
+      kind: 'table',
+      key: 'torque',
+      part: 'reference',
+      title: 'Torque',
+      head: [words('Fastener'), words('Steps'), words('Lubricated with'), words('Source')],
+      rows: sheet.torque.map(({ fastener, steps, lubricant, source }) => ({
+        key: `${fastener} ${steps}`,
+        cells: [fastener, steps, lubricant || 'not given', source].map((text) => ({ text })),
+      })),
+    },
+  ];
+}
+
+const MEMBERS: Readonly<Record<string, string>> = {
+  name: 'name',
+  unit: 'unit',
+  withRods: 'whether the rods are fitted too',
+  origin: 'data sheet it was copied from',
+  sheet: 'copied data sheet',
+};
+
+/** The engine itself and what its data sheet says. */
+export const engineSlice: Slice<'data'> = {
+  key: 'data',
+  name: 'Data sheet',
+  owns: ['format', 'name', 'unit', 'layout', 'materials', 'origin', 'sheet', 'limits', 'withRods'],
+  state: ({ job }) => {
+    const needed = limitsNeeded(job);
+    const missing = needed.filter((key) => !job.limits[key]).length;
+    return missing === 0 ? 'done' : missing < needed.length ? 'started' : 'open';
+  },
+  todos: ({ job }) => {
+    const todo = todoOf(job);
+    return todo === null ? [] : [{ turn: 'before-all', todo }];
+  },
+  sheet: ({ job }) => {
+    const { layout, materials } = job;
+    return [
+      { kind: 'fact', label: 'Mains and rods', text: `${layout.mains} and ${rodCount(layout)}` },
+      {
+        kind: 'fact',
+        label: 'Block, caps, rods',
+        text: [materials.block, materials.caps, materials.rods].map((one) => MATERIALS[one]).join(', '),
+      },
+      { kind: 'fact', label: 'Thrust at', text: thrustText(job) },
+      limitsTable(job),
+      ...torqueTable(job),
+    ];
+  },
+  placeWords: ([member = '', key = '']) => {
+    if (member === 'limits') return key === '' ? 'limits' : `limits: ${limitWord(key as LimitKey)}`;
+    if (member === 'materials') return `material of the ${key === '' ? 'parts' : key}`;
+    if (member === 'layout') return key === 'thrustMain' ? 'thrust main' : 'layout of the shaft';
+    return MEMBERS[member] ?? 'the engine';
+  },
+};

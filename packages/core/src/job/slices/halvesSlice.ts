@@ -1,0 +1,29 @@
+import { halfLabel } from '../../shell/half.js';
+import type { Slice } from '../slice.js';
+
+const FIELDS: Readonly<Record<string, string>> = {
+  stock: 'count',
+  wall: 'wall',
+  band: 'band',
+  series: 'series',
+  grade: 'grade',
+  half: 'side',
+  undersize: 'undersize',
+  positions: 'places',
+  family: 'family',
+};
+
+/** The halves that an engine may take: its own, and those of the workshop that it draws on. */
+export const halvesSlice: Slice<'drawer'> = {
+  key: 'drawer',
+  name: 'Drawer',
+  owns: ['shells'],
+  state: ({ job }) => (Object.keys(job.shells).length > 0 ? 'done' : 'open'),
+  todos: ({ job }) =>
+    Object.keys(job.shells).length > 0 ? [] : [{ turn: 'in-turn', todo: 'Enter the halves in the drawer' }],
+  placeWords: ([, id = '', field = ''], { shells }) => {
+    const half = shells[id];
+    const label = half ? halfLabel(half) : 'a half';
+    return FIELDS[field] === undefined ? label : `${FIELDS[field]} of ${label}`;
+  },
+};

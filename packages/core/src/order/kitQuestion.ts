@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { type DocumentFault, faultsOf } from '../document/fault.js';
+import { fitRulesSchema, fitShellSchema } from '../fit/format/fitRequest.js';
+import { unitSchema } from '../measure/unit.js';
+import { familySchema } from '../part/family.js';
+
+const sizeSchema = z.number().positive().max(10_000);
+const lengthSchema = z.number().min(-10_000).max(10_000);
+const bandSchema = z
+  .strictObject({ low: sizeSchema, high: sizeSchema })
+  .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' });
+
+/** Which halves should be on the shelf before anything is measured: an open format. */
+export const kitQuestionSchema = z.strictObject({
+  format: z.literal('fettle.kit-question/1'),
+  unit: unitSchema.describe('Unit of every length, those in rules too.'),
+  stations: z
+    .array(
+      z.strictObject({
+        id: z.string().min(1).max(200),
+        family: familySchema,
+        bore: bandSchema.describe('What the housing bore may be.'),
+        journal: bandSchema.describe('What the journal may be.'),
+        boreReadings: bandSchema.optional().describe('Smallest and largest reading of a bore that was read.'),
+        journalReadings: bandSchema.optional().describe('Smallest and largest reading of a journal that was read.'),
+        aim: lengthSchema,
+        low: lengthSchema,
+        high: lengthSchema,
+        position: z.string().max(200).default('').describe('Name of a place that takes halves of its own.'),
+        fixed: z.boolean().default(false).describe('Whether its rod stays on it, where others may go on any pin.'),
+      }),
+    )
+    .min(1)
+    .max(60),
+  freeRods: z.boolean().default(true).describe('Whether a rod may go on any pin.'),
+  shells: z.array(fitShellSchema).max(500).describe('The kit: stock is how many halves of each are on the shelf.'),
+  rules: fitRulesSchema.prefault({}),
+  engines: z.int().min(1).max(1_000_000).default(10_000).describe('Engines to draw.'),
+  seed: z.int().min(0).max(4_294_967_295).default(1).describe('The same seed draws the same engines.'),
+});
+export type KitQuestion = z.output<typeof kitQuestionSchema>;
+
+/** Reads a kit question from parsed JSON. @returns the question, or every fault with its path */
+export function readKitQuestion(
+  json: unknown,
+): { ok: true; question: KitQuestion } | { ok: false; faults: DocumentFault[] } {
+  const parsed = kitQuestionSchema.safeParse(json);
+  return parsed.success ? { ok: true, question: parsed.data } : { ok: false, faults: faultsOf(parsed.error) };
+}

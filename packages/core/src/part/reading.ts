@@ -1,0 +1,58 @@
+import { z } from 'zod';
+import { LONGEST, type Nanometres } from '../measure/nanometres.js';
+import { parseLength } from '../measure/parseLength.js';
+import { unitSchema } from '../measure/unit.js';
+import { FEATURES, SLOTS } from './feature.js';
+
+const nullableLengthSchema = z
+  .int()
+  .min(-LONGEST)
+  .max(LONGEST)
+  .transform((value) => value as Nanometres)
+  .nullable();
+
+/** A reading as a client sends it. Its id is made by the client, so sending it twice does no harm. */
+export const readingDraftSchema = z.strictObject({
+  feature: z.enum(FEATURES),
+  station: z.int().min(1).max(99),
+  slot: z.enum(SLOTS),
+  /** As typed; empty when the reading is taken back. */
+  text: z.string().max(64, 'at most 64 characters'),
+  unit: unitSchema.describe('Unit of the job when it was typed: the unit of a bare figure.'),
+  setting: nullableLengthSchema.describe('Size the gauge was zeroed on when it was read, nm, or null.'),
+  replaces: z
+    .uuid()
+    .toLowerCase()
+    .nullable()
+    .describe('The reading that stood there when this one was typed, or null.'),
+  by: z.string().trim().min(1, 'say who read it').max(60),
+  at: z.iso.datetime(),
+});
+export type ReadingDraft = z.infer<typeof readingDraftSchema>;
+
+/** A reading as it is kept. Readings are never changed; a correction is a new one that replaces it. */
+export const readingSchema = readingDraftSchema.extend({
+  id: z.uuid().toLowerCase(),
+  /** The size, or null when the text was taken back or is no size. */
+  nm: nullableLengthSchema,
+});
+export type Reading = z.infer<typeof readingSchema>;
+
+/**
+ * The size a draft means, or null when its text is empty or no size.
+ *
+ * @example sizeOfDraft({ text: '+1.2', unit: 'mm', setting: 64_000_000 }) // 64012000
+ */
+export function sizeOfDraft({
+  text,
+  unit,
+  setting,
+}: Pick<ReadingDraft, 'text' | 'unit' | 'setting'>): Nanometres | null {
+  const parsed = parseLength(text, { unit, setting });
+  return parsed.ok ? parsed.nm : null;
+}
+
+/** Names a place that holds one current reading. */
+export function slotKey({ feature, station, slot }: Pick<Reading, 'feature' | 'station' | 'slot'>): string {
+  return `${feature}:${station}:${slot}`;
+}

@@ -1,0 +1,64 @@
+import { z } from 'zod';
+import { sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import { familySchema } from '../part/family.js';
+import { positionSchema } from './position.js';
+import { sideSchema } from './side.js';
+
+/** What tells a half shell, wherever it lies: in an engine's own box, in the workshop's drawer, in a kit or on an order. */
+export const halfFields = z.strictObject({
+  family: familySchema,
+  series: z.string().trim().min(1, 'name the series').max(60).describe("One maker's material and coating."),
+  grade: z.string().trim().min(1, 'name the grade').max(40),
+  half: sideSchema,
+  wall: sizeNmSchema.describe('Wall thickness in whole nanometres; the middle of its band where it has one.'),
+  band: sizeBandSchema.optional().describe('What the wall may be, where it is only known by its grade.'),
+  undersize: z
+    .string()
+    .trim()
+    .min(1)
+    .max(20)
+    .optional()
+    .describe('Name of the undersize it is made for, as 0.25; not for standard. Undersizes never mix in a station.'),
+  positions: z
+    .array(positionSchema)
+    .min(1)
+    .max(10)
+    .optional()
+    .describe('The places it is made for; left out, it fits every station of its family.'),
+});
+export type Half = z.output<typeof halfFields>;
+
+/** The fields that tell a half, in the order of a table. */
+export const HALF_FIELDS = Object.keys(halfFields.shape) as (keyof Half)[];
+
+/** What tells a half, taken out of a record that says more of it; fields that it does not have are left out. */
+export function halfOf(from: Half): Half {
+  return Object.fromEntries(
+    HALF_FIELDS.flatMap((field) => (from[field] === undefined ? [] : [[field, from[field]]])),
+  ) as Half;
+}
+
+type Kind = Readonly<Pick<Half, 'family' | 'series' | 'grade' | 'half' | 'undersize' | 'positions'>>;
+
+function places({ positions }: Pick<Half, 'positions'>): string {
+  return [...(positions ?? [])].sort().join('\n');
+}
+
+/** Whether two halves are of one kind: the same family, series, grade, side, undersize and places. */
+export function isSameKind(one: Kind, other: Kind): boolean {
+  return (
+    one.family === other.family &&
+    one.series === other.series &&
+    one.grade === other.grade &&
+    one.half === other.half &&
+    one.undersize === other.undersize &&
+    places(one) === places(other)
+  );
+}
+
+/** What a half is called on screen and in a plan: its grade, its family where it is a rod's, side, place and series. */
+export function halfLabel(half: Kind): string {
+  const undersize = half.undersize === undefined ? '' : ` ${half.undersize} under`;
+  const place = half.positions === undefined ? '' : `${half.positions.join('/')} `;
+  return `${half.grade} ${half.family === 'rod' ? 'rod ' : ''}${place}${half.half} (${half.series}${undersize})`;
+}

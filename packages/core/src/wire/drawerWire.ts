@@ -1,0 +1,144 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { drawerHalfSchema, drawerLineSchema, drawerMovementSchema, kitSchema } from '../drawer/workshopDrawer.js';
+import { acceptedChoiceSchema } from '../job/jobDocument.js';
+import { endpoint } from './endpoint.js';
+import { goesOnSchema, jobIdSchema, jobViewSchema, pageQuery, stampQuerySchema } from './jobWire.js';
+
+const idSchema = z.uuid('an id in the drawer is a UUID').toLowerCase();
+const byId = z.object({ id: idSchema });
+
+/** Something done to the drawer, all of it or nothing. */
+const drawerMoveSchema = z.strictObject({
+  by: personSchema,
+  kind: z.enum(['receive', 'use', 'return', 'count', 'number', 'change', 'add', 'remove', 'import']),
+  note: z.string().trim().max(300).default(''),
+  changes: z
+    .array(
+      z.strictObject({
+        id: idSchema,
+        version: z.int().min(0).describe('The version the change was made from; 0 for a new kind of half.'),
+        half: drawerHalfSchema.nullable().describe('Null takes it out of the drawer.'),
+      }),
+    )
+    .min(1)
+    .max(2000),
+});
+export type DrawerMove = z.output<typeof drawerMoveSchema>;
+
+const kitViewSchema = z.strictObject({ id: idSchema, version: z.int().min(1), kit: kitSchema });
+export type KitView = z.infer<typeof kitViewSchema>;
+
+/** Choices of several engines, accepted together or not at all. */
+const acceptTogetherSchema = z.strictObject({
+  by: personSchema,
+  jobs: z
+    .array(z.strictObject({ id: jobIdSchema, version: z.int().min(1), choice: acceptedChoiceSchema }))
+    .min(1)
+    .max(5000),
+});
+
+const fittedSchema = z.strictObject({
+  by: personSchema,
+  fitted: z
+    .boolean()
+    .describe('true: the reserved halves go into the engine and leave the drawer; false takes that back.'),
+});
+
+const drawerSchema = z.array(drawerLineSchema);
+
+export const DRAWER_ENDPOINTS = {
+  listDrawer: endpoint({
+    method: 'get',
+    at: '/api/drawer',
+    summary: 'The workshop’s halves, which engine has reserved how many, and how many were used in all',
+    query: z.object({
+      job: jobIdSchema.optional().describe('An engine: how many of each were fitted into it is told as well.'),
+    }),
+    answer: drawerSchema,
+    problems: ['invalid-request'],
+    topics: ['drawer'],
+    isTagged: true,
+  }),
+  moveDrawer: endpoint({
+    method: 'post',
+    at: '/api/drawer/move',
+    summary:
+      'Put halves into the drawer, take them out or change them, each from the version it was read at: all or nothing',
+    body: drawerMoveSchema,
+    answer: drawerSchema,
+    problems: ['invalid-request', 'not-found', 'stale-version', 'drawer-short', 'id-in-use'],
+    topics: ['drawer', 'movements'],
+  }),
+  drawerHistory: endpoint({
+    method: 'get',
+    at: '/api/drawer/history',
+    summary: 'What was done to the drawer, the last first',
+    query: z.object({
+      line: idSchema.optional().describe('Only what was done to this kind of half.'),
+      ...pageQuery,
+    }),
+    answer: z.strictObject({ entries: z.array(drawerMovementSchema), goesOn: goesOnSchema }),
+    problems: ['invalid-request'],
+    topics: ['movements'],
+    isTagged: true,
+  }),
+  undoMovement: endpoint({
+    method: 'post',
+    at: '/api/drawer/undo/{id}',
+    summary: 'Take something back that was done to the drawer',
+    path: byId,
+    body: z.strictObject({ by: personSchema }),
+    answer: drawerSchema,
+    problems: ['invalid-request', 'not-found', 'stale-version', 'drawer-short', 'halves-fitted'],
+    topics: ['drawer', 'movements'],
+  }),
+  listKits: endpoint({
+    method: 'get',
+    at: '/api/drawer/kits',
+    summary: 'Named lists of halves that are bought together',
+    answer: z.array(kitViewSchema),
+    topics: ['kits'],
+    isTagged: true,
+  }),
+  putKit: endpoint({
+    method: 'put',
+    at: '/api/drawer/kits/{id}',
+    summary: 'Keep a kit, from the version it was read at',
+    path: byId,
+    body: z.strictObject({ version: z.int().min(0), by: personSchema, kit: kitSchema }),
+    answer: z.array(kitViewSchema),
+    statuses: { 201: 'A new one', 200: 'Changed' },
+    problems: ['invalid-request', 'stale-version', 'id-in-use'],
+    topics: ['kits'],
+  }),
+  deleteKit: endpoint({
+    method: 'delete',
+    at: '/api/drawer/kits/{id}',
+    summary: 'Take a kit away',
+    path: byId,
+    query: stampQuerySchema,
+    answer: z.array(kitViewSchema),
+    problems: ['invalid-request', 'stale-version'],
+    topics: ['kits'],
+  }),
+  acceptTogether: endpoint({
+    method: 'post',
+    at: '/api/drawer/accept',
+    summary: 'Accept the choices of several engines together, all or none',
+    body: acceptTogetherSchema,
+    answer: z.array(jobViewSchema),
+    problems: ['invalid-request', 'not-found', 'stale-version', 'drawer-short', 'halves-fitted'],
+    topics: ['benches', 'engine', 'drawer', 'history'],
+  }),
+  setFitted: endpoint({
+    method: 'post',
+    at: '/api/drawer/fitted/{id}',
+    summary: 'Mark the halves that an engine has reserved as fitted, or take that back',
+    path: z.object({ id: jobIdSchema }),
+    body: fittedSchema,
+    answer: drawerSchema,
+    problems: ['invalid-request', 'not-found'],
+    topics: ['drawer', 'movements'],
+  }),
+} as const;

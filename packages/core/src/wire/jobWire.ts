@@ -1,0 +1,204 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { jobDocumentSchema } from '../job/jobDocument.js';
+import { STAGE_STATES } from '../job/slice.js';
+import { STAGES } from '../job/slices.js';
+import { unitSchema } from '../measure/unit.js';
+import { FEATURES, SLOTS } from '../part/feature.js';
+import { readingDraftSchema, readingSchema } from '../part/reading.js';
+import { endpoint } from './endpoint.js';
+
+const versionSchema = z.int().min(1);
+const jsonValueSchema = z.json();
+
+export const jobIdSchema = z.uuid('an engine id is a UUID').toLowerCase();
+const byId = z.object({ id: jobIdSchema });
+
+const jobCreateSchema = z.strictObject({
+  id: jobIdSchema.describe('Made by the client, so that sending it twice makes one job.'),
+  by: personSchema,
+  document: jobDocumentSchema,
+});
+
+const jobPatchSchema = z.strictObject({
+  version: versionSchema.describe('The version the change was made from.'),
+  by: personSchema,
+  steps: z
+    .array(
+      z.discriminatedUnion('op', [
+        z.strictObject({ op: z.literal('add'), path: z.string().max(500), value: jsonValueSchema }),
+        z.strictObject({ op: z.literal('remove'), path: z.string().max(500) }),
+      ]),
+    )
+    .min(1, 'send at least one change')
+    .max(2000)
+    .describe('Steps of a JSON Patch (RFC 6902) on the job document; paths are JSON Pointers.'),
+});
+
+/** Version and name travel in the query where a method has no body. */
+export const stampQuerySchema = z.object({ version: z.coerce.number().int().min(1), by: personSchema });
+
+export const jobViewSchema = z.strictObject({
+  id: jobIdSchema,
+  version: versionSchema.describe('Goes up with every change of the document.'),
+  revision: z.int().describe('Goes up with every change of the document or a reading.'),
+  document: jobDocumentSchema,
+  readings: z.array(readingSchema).describe('The current reading of every place.'),
+  createdAt: z.iso.datetime(),
+  createdBy: z.string(),
+  updatedAt: z.iso.datetime(),
+  updatedBy: z.string(),
+  deletedAt: z.iso.datetime().nullable(),
+});
+export type JobView = z.infer<typeof jobViewSchema>;
+
+/** How far an engine is, kept with it. */
+export const jobProgressSchema = z.strictObject({
+  next: z.enum(STAGES),
+  todo: z.string(),
+  stages: z.partialRecord(z.enum(STAGES), z.enum(STAGE_STATES)),
+});
+
+export const jobSummarySchema = z.strictObject({
+  id: jobIdSchema,
+  version: versionSchema,
+  name: z.string(),
+  unit: unitSchema,
+  mains: z.int(),
+  rods: z.int(),
+  ...jobProgressSchema.shape,
+  updatedAt: z.iso.datetime(),
+  updatedBy: z.string(),
+  deletedAt: z.iso.datetime().nullable(),
+});
+export type JobSummary = z.infer<typeof jobSummarySchema>;
+
+/** Where a page of a list goes on. */
+export const goesOnSchema = z
+  .string()
+  .max(100)
+  .nullable()
+  .describe('Where the list goes on: give it as `after` to read what comes next; null at its end.');
+
+/** One entry of a job's history: who changed what, and when by the server's clock. */
+export const jobChangeSchema = z.strictObject({
+  id: z.string().describe('Unique in the history.'),
+  at: z.iso.datetime().describe("When the server kept it: one clock for all, however a device's own is set."),
+  by: z.string(),
+  kind: z.enum(['created', 'changed', 'deleted', 'restored', 'read']),
+  version: versionSchema.nullable().describe('The version of the document it made; null for a reading.'),
+  changes: z.array(
+    z.strictObject({ path: z.string(), from: jsonValueSchema.optional(), to: jsonValueSchema.optional() }),
+  ),
+  reading: z
+    .strictObject({
+      feature: z.enum(FEATURES),
+      station: z.int(),
+      slot: z.enum(SLOTS),
+      from: z.string().nullable().describe('What stood there before; null where nothing did.'),
+      to: z.string().describe('As typed; empty where it was taken back.'),
+      readAt: z.iso.datetime().describe("When it was typed, by the device's clock."),
+    })
+    .nullable(),
+});
+export type JobChange = z.infer<typeof jobChangeSchema>;
+
+/** Rows of a list that are sent at once, unless it is asked for fewer. */
+const PAGE = 50;
+export const pageQuery = {
+  after: z.string().max(100).optional(),
+  most: z.coerce.number().int().min(1).max(200).default(PAGE),
+};
+
+export const JOB_ENDPOINTS = {
+  listJobs: endpoint({
+    method: 'get',
+    at: '/api/jobs',
+    summary:
+      'Engines on the benches, last touched first; with deleted=true those taken off them; with words, those whose names hold them',
+    query: z.object({
+      deleted: z.enum(['true', 'false']).default('false'),
+      words: z.string().max(200).default(''),
+      ...pageQuery,
+    }),
+    answer: z.strictObject({ jobs: z.array(jobSummarySchema), goesOn: goesOnSchema }),
+    problems: ['invalid-request'],
+    topics: ['benches'],
+    isTagged: true,
+  }),
+  createJob: endpoint({
+    method: 'post',
+    at: '/api/jobs',
+    summary: 'Start an engine',
+    body: jobCreateSchema,
+    answer: jobViewSchema,
+    statuses: { 201: 'Started', 200: 'It was started already, by the same request' },
+    problems: ['invalid-request', 'id-in-use', 'drawer-short'],
+    topics: ['benches', 'drawer'],
+  }),
+  getJob: endpoint({
+    method: 'get',
+    at: '/api/jobs/{id}',
+    summary: 'One engine with its current readings',
+    path: byId,
+    answer: jobViewSchema,
+    problems: ['invalid-request', 'not-found'],
+    topics: ['engine'],
+    isTagged: true,
+  }),
+  patchJob: endpoint({
+    method: 'patch',
+    at: '/api/jobs/{id}',
+    summary: 'Change the document of an engine, from the version it was read at',
+    path: byId,
+    body: jobPatchSchema,
+    answer: jobViewSchema,
+    problems: ['invalid-request', 'not-found', 'stale-version', 'drawer-short', 'halves-fitted'],
+    topics: ['benches', 'drawer', 'history'],
+  }),
+  deleteJob: endpoint({
+    method: 'delete',
+    at: '/api/jobs/{id}',
+    summary: 'Take an engine off the benches; it can be brought back',
+    path: byId,
+    query: stampQuerySchema,
+    answer: jobViewSchema,
+    problems: ['invalid-request', 'not-found', 'stale-version'],
+    topics: ['benches', 'drawer', 'history'],
+  }),
+  restoreJob: endpoint({
+    method: 'post',
+    at: '/api/jobs/{id}/restore',
+    summary: 'Bring an engine back to the benches',
+    path: byId,
+    body: z.strictObject({ version: versionSchema, by: personSchema }),
+    answer: jobViewSchema,
+    problems: ['invalid-request', 'not-found', 'stale-version'],
+    topics: ['benches', 'drawer', 'history'],
+  }),
+  jobHistory: endpoint({
+    method: 'get',
+    at: '/api/jobs/{id}/history',
+    summary: 'Who changed what and when, newest first',
+    path: byId,
+    query: z.object(pageQuery),
+    answer: z.strictObject({ entries: z.array(jobChangeSchema), goesOn: goesOnSchema }),
+    problems: ['invalid-request', 'not-found'],
+    topics: ['history'],
+    isTagged: true,
+  }),
+  putReading: endpoint({
+    method: 'put',
+    at: '/api/jobs/{id}/readings/{reading}',
+    summary: 'Keep one reading; sending it again changes nothing',
+    path: z.object({
+      id: jobIdSchema,
+      reading: z.uuid('a reading id is a UUID made by the client').toLowerCase(),
+    }),
+    body: readingDraftSchema,
+    answer: readingSchema,
+    statuses: { 201: 'Kept', 200: 'It was kept already' },
+    problems: ['invalid-request', 'not-found', 'stale-version', 'id-in-use'],
+    topics: ['benches', 'history'],
+  }),
+} as const;

@@ -1,0 +1,42 @@
+import { z } from 'zod';
+
+/** The kinds of problem that the server answers with, and what each means. */
+export const PROBLEM_KINDS = {
+  'invalid-request': { status: 422, title: 'Something in the request is not valid' },
+  'not-json': { status: 400, title: 'The body is not JSON' },
+  'bad-request': { status: 400, title: 'The request cannot be read' },
+  unsupported: { status: 415, title: 'The body comes in a form that is not read here' },
+  'too-large': { status: 413, title: 'The body is too large' },
+  'not-found': { status: 404, title: 'There is no such thing' },
+  'stale-version': { status: 409, title: 'Somebody else changed it first' },
+  'id-in-use': { status: 409, title: 'That id already stands for something else' },
+  'drawer-short': { status: 409, title: 'The workshop drawer has too few of a half' },
+  'halves-fitted': { status: 409, title: 'The halves were fitted already' },
+  'took-too-long': { status: 503, title: 'The search took too long' },
+  'not-ready': { status: 503, title: 'The database cannot be reached' },
+  'server-fault': { status: 500, title: 'Something went wrong in the server' },
+} as const;
+export type ProblemKind = keyof typeof PROBLEM_KINDS;
+
+/** Problem details (RFC 9457). */
+export const problemSchema = z.object({
+  type: z.string().describe('What kind of problem; explained on the API page.'),
+  title: z.string(),
+  status: z.int(),
+  detail: z.string().describe('What is wrong here and what would be right.'),
+  errors: z.array(z.strictObject({ path: z.string(), message: z.string() })).optional(),
+});
+export type Problem = z.infer<typeof problemSchema>;
+
+const ADDRESS = '/api/docs#';
+
+/** The `type` of a problem: where its kind is explained. */
+export function problemType(kind: ProblemKind): string {
+  return `${ADDRESS}${kind}`;
+}
+
+/** The kind of a problem; null for one that is not of this API. */
+export function problemKind({ type }: Pick<Problem, 'type'>): ProblemKind | null {
+  const kind = type.startsWith(ADDRESS) ? type.slice(ADDRESS.length) : '';
+  return kind in PROBLEM_KINDS ? (kind as ProblemKind) : null;
+}

@@ -1,0 +1,103 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { engineTypeSchema } from '../engineType/engineType.js';
+import { unitSchema } from '../measure/unit.js';
+import { familySchema } from '../part/family.js';
+import { endpoint } from './endpoint.js';
+
+const idSchema = z.uuid('an engine type’s id is a UUID').toLowerCase();
+const byId = z.object({ id: idSchema });
+const stamp = { updatedAt: z.iso.datetime(), updatedBy: z.string() };
+
+const typeViewSchema = z.strictObject({
+  id: idSchema,
+  revision: z.int().min(1).describe('Goes up with every change; each one is kept.'),
+  type: engineTypeSchema,
+  archivedAt: z.iso.datetime().nullable(),
+  ...stamp,
+});
+export type TypeView = z.infer<typeof typeViewSchema>;
+
+const typeSummarySchema = z.strictObject({
+  id: idSchema,
+  revision: z.int().min(1),
+  name: z.string(),
+  note: z.string(),
+  unit: unitSchema,
+  mains: z.int(),
+  rods: z.int(),
+  coded: z.array(familySchema).describe('Families with a selection table.'),
+  found: z.array(z.string()).describe('Lines of the sheet in which the words of a search stand.'),
+  archivedAt: z.iso.datetime().nullable(),
+  ...stamp,
+});
+export type TypeSummary = z.infer<typeof typeSummarySchema>;
+
+const typeRevisionSchema = z.strictObject({
+  revision: z.int().min(1),
+  at: z.iso.datetime(),
+  by: z.string(),
+  type: engineTypeSchema,
+});
+export type TypeRevision = z.infer<typeof typeRevisionSchema>;
+
+export const TYPE_ENDPOINTS = {
+  listTypes: endpoint({
+    method: 'get',
+    at: '/api/types',
+    summary: 'The library of engine types by name; with words, those whose sheets hold them',
+    query: z.object({
+      archived: z.enum(['true', 'false']).default('false'),
+      words: z.string().max(200).default(''),
+    }),
+    answer: z.array(typeSummarySchema),
+    problems: ['invalid-request'],
+    topics: ['types'],
+    isTagged: true,
+  }),
+  getType: endpoint({
+    method: 'get',
+    at: '/api/types/{id}',
+    summary: 'One engine type in its last revision',
+    path: byId,
+    answer: typeViewSchema,
+    problems: ['invalid-request', 'not-found'],
+    topics: ['types'],
+    isTagged: true,
+  }),
+  typeRevisions: endpoint({
+    method: 'get',
+    at: '/api/types/{id}/revisions',
+    summary: 'Every revision of an engine type, the last first',
+    path: byId,
+    answer: z.array(typeRevisionSchema),
+    problems: ['invalid-request', 'not-found'],
+    topics: ['types'],
+    isTagged: true,
+  }),
+  putType: endpoint({
+    method: 'put',
+    at: '/api/types/{id}',
+    summary: 'Keep a new engine type (revision 0), or the next revision of one',
+    path: byId,
+    body: z.strictObject({
+      revision: z.int().min(0).describe('The revision the change was made from; 0 for a new type.'),
+      by: personSchema,
+      type: engineTypeSchema,
+    }),
+    answer: typeViewSchema,
+    statuses: { 201: 'A new one', 200: 'Its next revision' },
+    problems: ['invalid-request', 'stale-version', 'id-in-use'],
+    topics: ['types'],
+  }),
+  archiveType: endpoint({
+    method: 'post',
+    at: '/api/types/{id}/archive',
+    summary: 'Archive an engine type, or take it out of the archive',
+    path: byId,
+    body: z.strictObject({ by: personSchema, archived: z.boolean() }),
+    answer: typeViewSchema,
+    problems: ['invalid-request', 'not-found'],
+    topics: ['types'],
+  }),
+} as const;

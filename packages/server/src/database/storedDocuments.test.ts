@@ -1,0 +1,53 @@
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import { DataSource } from 'typeorm';
+import { describe, expect, inject, it } from 'vitest';
+import { runningServer } from '../testing/runningServer.js';
+
+/** What builds before this one have left in a database: the demo with accepted choices, fitted halves and an engine off the bench. */
+const DUMPS = [{ dump: 'before-versions.sql', engines: 6, off: 1, types: 2 }];
+
+async function databaseFrom(dump: string): Promise<string> {
+  const name = `dump_${Math.random().toString(36).slice(2)}`;
+  const base = inject('databaseUrl');
+  const admin = await new DataSource({ type: 'postgres', url: base }).initialize();
+  await admin.query(`CREATE DATABASE ${name}`);
+  await admin.destroy();
+  const url = base.replace(/\/[^/]*$/u, `/${name}`);
+  const database = await new DataSource({ type: 'postgres', url, extra: { max: 1 } }).initialize();
+  await database.query(readFileSync(join(import.meta.dirname, 'dumps', dump), 'utf8'));
+  await database.destroy();
+  return url;
+}
+
+describe.each(DUMPS)('documents of $dump', ({ dump, engines, off, types }) => {
+  it('are read, brought up to date, and can be worked on', async () => {
+    const server = await runningServer(null, await databaseFrom(dump));
+    try {
+      const { body: list } = await server.call('GET', '/api/jobs');
+      expect(list.jobs).toHaveLength(engines);
+      expect((await server.call('GET', '/api/jobs?deleted=true')).body.jobs).toHaveLength(off);
+      expect((await server.call('GET', '/api/types')).body).toHaveLength(types);
+      for (const { id, name } of list.jobs) {
+        const { body: job } = await server.call('GET', `/api/jobs/${id}`);
+        expect([job.document.format, job.document.name]).toEqual(['fettle.job/1', name]);
+        const { body: history } = await server.call('GET', `/api/jobs/${id}/history?most=200`);
+        expect(history.entries.at(-1).kind).toBe('created');
+        const steps = [{ op: 'add', path: '/name', value: `${name} again` }];
+        const patched = await server.call('PATCH', `/api/jobs/${id}`, { version: job.version, by: 'Wren', steps });
+        expect([patched.status, patched.body.document.name]).toEqual([200, `${name} again`]);
+      }
+      const [type] = (await server.call('GET', '/api/types?words=sedge')).body;
+      expect(type.found.length).toBeGreaterThan(0);
+      const { body: drawer } = await server.call('GET', '/api/drawer');
+      const count = (lines: { used: number; reservations: { count: number }[] }[]) => [
+        lines.reduce((sum, { used }) => sum + used, 0),
+        lines.flatMap(({ reservations }) => reservations).reduce((sum, one) => sum + one.count, 0),
+      ];
+      // Three mains of one engine are fitted, three of another reserved.
+      expect(count(drawer)).toEqual([6, 6]);
+    } finally {
+      await server.close();
+    }
+  });
+});

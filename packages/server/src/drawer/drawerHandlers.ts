@@ -1,0 +1,30 @@
+import type { JobService } from '../job/jobService.js';
+import { type HandlersOf, Reply } from '../wire/serve.js';
+import type { DrawerService } from './drawerService.js';
+
+type DrawerNames =
+  | 'listDrawer'
+  | 'moveDrawer'
+  | 'drawerHistory'
+  | 'undoMovement'
+  | 'listKits'
+  | 'putKit'
+  | 'deleteKit'
+  | 'acceptTogether'
+  | 'setFitted';
+
+/** The workshop's halves, shared by the engines on the benches. */
+export function drawerHandlers(drawer: DrawerService, jobs: JobService): HandlersOf<DrawerNames> {
+  return {
+    listDrawer: ({ query }) => drawer.list(query.job ?? null),
+    moveDrawer: ({ body }) => drawer.move(body),
+    drawerHistory: ({ query }) => drawer.history(query),
+    undoMovement: ({ path, body }) => drawer.undo(path.id, body.by),
+    listKits: () => drawer.kits(),
+    putKit: async ({ path, body: { version, by, kit } }) =>
+      new Reply(version === 0 ? 201 : 200, await drawer.putKit(path.id, version, by, kit)),
+    deleteKit: ({ path, query: { version, by } }) => drawer.putKit(path.id, version, by, null),
+    acceptTogether: ({ body }) => jobs.acceptTogether(body.by, body.jobs),
+    setFitted: ({ path, body }) => drawer.setFitted(path.id, body.fitted, body.by),
+  };
+}

@@ -1,0 +1,16 @@
+import { type HandlersOf, Reply } from '../wire/serve.js';
+import type { TypeService } from './typeService.js';
+
+type TypeNames = 'listTypes' | 'getType' | 'typeRevisions' | 'putType' | 'archiveType';
+
+/** The library of engine types. */
+export function typeHandlers(types: TypeService): HandlersOf<TypeNames> {
+  return {
+    listTypes: ({ query }) => types.list(query.archived === 'true', query.words),
+    getType: ({ path }) => types.get(path.id),
+    typeRevisions: ({ path }) => types.revisions(path.id),
+    putType: async ({ path, body: { revision, by, type } }) =>
+      new Reply(revision === 0 ? 201 : 200, await types.put(path.id, revision, by, type)),
+    archiveType: ({ path, body }) => types.setArchived(path.id, body.archived),
+  };
+}

@@ -1,0 +1,30 @@
+import type { Database } from '../database/Database.js';
+import { type HandlersOf, Reply, type Tags } from '../wire/serve.js';
+import { jobHistory } from './jobHistory.js';
+import type { JobService } from './jobService.js';
+
+type JobNames = 'listJobs' | 'createJob' | 'getJob' | 'patchJob' | 'deleteJob' | 'restoreJob' | 'jobHistory';
+
+/** The engines on the benches. */
+export function jobHandlers(jobs: JobService, database: Database): HandlersOf<JobNames> {
+  return {
+    listJobs: ({ query }) => jobs.list(query),
+    createJob: async ({ body: { id, by, document } }) => {
+      const { job, made } = await jobs.create(id, by, document);
+      return new Reply(made ? 201 : 200, job, { location: `/api/jobs/${id}` });
+    },
+    getJob: ({ path }) => jobs.get(path.id),
+    patchJob: ({ path, body: { steps, ...stamp } }) => jobs.patch(path.id, stamp, steps),
+    deleteJob: ({ path, query }) => jobs.remove(path.id, query),
+    restoreJob: ({ path, body }) => jobs.restore(path.id, body),
+    jobHistory: ({ path, query }) => jobHistory(database, path.id, query),
+  };
+}
+
+/** An engine and its history are still the same while its revision is. */
+export function jobTags(jobs: JobService): Tags {
+  return {
+    getJob: ({ path }) => jobs.revision(path.id),
+    jobHistory: ({ path }) => jobs.revision(path.id),
+  };
+}

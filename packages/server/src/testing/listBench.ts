@@ -1,0 +1,99 @@
+/** npm run bench, lists: what the list of the engines costs with many engines in the database against few, over HTTP in one run. */
+import { mkdtempSync, rmSync } from 'node:fs';
+import type { AddressInfo } from 'node:net';
+import { join } from 'node:path';
+import { pino } from 'pino';
+import type { DataSource } from 'typeorm';
+import { startCluster } from '../../../../scripts/postgres.mjs';
+import { createApp } from '../createApp.js';
+import { openDatabase } from '../database/openDatabase.js';
+import { loadDemo } from '../demo/loadDemo.js';
+import { FitPool } from '../fit/fitPool.js';
+
+const FEW = 50;
+const MANY = 5_000;
+const LOOKS = 60;
+
+/** Fills the benches with copies of the demo's engines, readings included, each touched a second after the one before. */
+async function fillTo(database: DataSource, wanted: number): Promise<void> {
+  const [{ count }]: [{ count: number }] = await database.query('SELECT count(*)::int AS count FROM job');
+  await database.query(
+    `CREATE TEMP TABLE made AS
+     SELECT gen_random_uuid() AS id, pattern.id AS pattern, number
+     FROM generate_series(1, $1) AS number
+     JOIN (SELECT id, row_number() OVER (ORDER BY id) AS place, count(*) OVER () AS all FROM job) AS pattern
+       ON pattern.place = number % pattern.all + 1`,
+    [wanted - count],
+  );
+  await database.query(
+    `INSERT INTO job SELECT made.id, job.version, job.revision, job.document, job.created_at, job.created_by,
+       job.updated_at + number * interval '1 second', job.updated_by, NULL,
+       job.name || ' ' || number, job.unit, job.mains, job.rods, NULL, NULL
+     FROM made JOIN job ON job.id = made.pattern`,
+  );
+  await database.query(
+    `INSERT INTO reading SELECT gen_random_uuid(), made.id, feature, station, slot, text, unit, setting, nm, NULL, NULL, by, at, received_at
+     FROM made JOIN reading ON reading.job_id = made.pattern WHERE reading.replaced_by IS NULL`,
+  );
+  await database.query('DROP TABLE made');
+  await database.query('ANALYZE');
+}
+
+interface Looks {
+  readonly median: number;
+  readonly worst: number;
+  readonly kilobytes: number;
+}
+
+async function looksAt(url: string, headers: Record<string, string> = {}): Promise<Looks> {
+  const times: number[] = [];
+  let bytes = 0;
+  for (let at = 0; at < LOOKS; at += 1) {
+    const before = performance.now();
+    const answer = await fetch(url, { headers });
+    bytes = (await answer.arrayBuffer()).byteLength;
+    times.push(performance.now() - before);
+  }
+  times.sort((a, b) => a - b);
+  return { median: times[LOOKS >> 1]!, worst: times.at(-1)!, kilobytes: bytes / 1000 };
+}
+
+const folder = mkdtempSync(join('/tmp', 'fettle-bench-'));
+const cluster = await startCluster(folder, { durable: false });
+const database = await openDatabase(cluster.url);
+const log = pino({ level: 'silent' });
+const fits = new FitPool();
+const server = createApp({ database, fits, log, webFolder: null }).listen(0, '127.0.0.1');
+try {
+  await new Promise((resolve) => server.once('listening', resolve));
+  const list = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/jobs`;
+  await loadDemo(database, log);
+  await fillTo(database, FEW);
+  const first = await looksAt(list);
+  const few = await looksAt(list);
+  await fillTo(database, MANY);
+  await looksAt(list);
+  const many = await looksAt(list);
+  const found = await looksAt(`${list}?words=${encodeURIComponent('reed 4999')}`);
+  const etag = (await fetch(list)).headers.get('etag')!;
+  const unchanged = await looksAt(list, { 'if-none-match': etag });
+  const [before] = [performance.now()];
+  await Promise.all(Array.from({ length: 5 }, () => looksAt(list)));
+  const five = performance.now() - before;
+  const against = (looks: Looks) => (looks.median / few.median).toFixed(2);
+  console.log(
+    `list of the 50 engines last touched, of ${MANY.toLocaleString('en')} in the database: ${against(many)} × the time of 50 in all ` +
+      `(${many.median.toFixed(1)} ms, worst ${many.worst.toFixed(1)}, ${many.kilobytes.toFixed(0)} kB; ` +
+      `the first look at 50 that were never listed took ${first.worst.toFixed(0)} ms)`,
+  );
+  console.log(
+    `the same: a search by name ${against(found)} ×, an unchanged list (304) ${against(unchanged)} ×; ` +
+      `five browsers at once get ${((5 * LOOKS) / (five / 1000)).toFixed(0)} lists a second`,
+  );
+} finally {
+  server.close();
+  await fits.close();
+  await database.destroy();
+  await cluster.stop();
+  rmSync(folder, { recursive: true, force: true });
+}

@@ -1,0 +1,307 @@
+import { randomUUID } from 'node:crypto';
+import {
+  ENDPOINTS,
+  type EndpointName,
+  endpointOf,
+  type JobDocument,
+  newEngineType,
+  newJob,
+  usualLayout,
+} from '@fettle/core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type Answer, runningServer } from '../testing/runningServer.js';
+
+let server: Awaited<ReturnType<typeof runningServer>>;
+beforeAll(async () => {
+  server = await runningServer();
+});
+afterAll(() => server.close());
+
+const by = 'Wren';
+const usual = usualLayout(3, 2, 1, 2);
+if (!usual.ok) throw new Error(usual.message);
+const { layout } = usual;
+
+function twin(): JobDocument {
+  return newJob('Rush Twin', 'mm', layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+}
+
+async function started(): Promise<string> {
+  const id = randomUUID();
+  await server.call('POST', '/api/jobs', { id, by, document: twin() });
+  return id;
+}
+
+const half = { family: 'main', series: 'A', grade: 'Teal', half: 'either', wall: 2_000_000, onHand: 6 };
+
+async function inDrawer(): Promise<string> {
+  const id = randomUUID();
+  const changes = [{ id, version: 0, half }];
+  await server.call('POST', '/api/drawer/move', { by, kind: 'receive', note: '', changes });
+  return id;
+}
+
+async function moved(): Promise<string> {
+  await inDrawer();
+  const { body } = await server.call('GET', '/api/drawer/history');
+  return body.entries[0].id;
+}
+
+const kit = { name: 'One of each', note: '', halves: [{ ...half, onHand: undefined, count: 2 }] };
+
+async function keptKit(): Promise<string> {
+  const id = randomUUID();
+  await server.call('PUT', `/api/drawer/kits/${id}`, { version: 0, by, kit });
+  return id;
+}
+
+async function keptType(): Promise<string> {
+  const id = randomUUID();
+  await server.call('PUT', `/api/types/${id}`, { revision: 0, by, type: newEngineType('Rush Twin', 'mm', layout) });
+  return id;
+}
+
+/** A choice of the only kind of half at the first main, which the engine draws from the workshop. */
+async function reserving(): Promise<{ id: string; version: number; choice: object }> {
+  const line = await inDrawer();
+  const id = await started();
+  const shell = { family: 'main', series: 'A', grade: 'Teal', half: 'either', wall: 2_000_000, stock: null, line };
+  const steps = [{ op: 'add', path: '/shells/teal', value: shell }];
+  await server.call('PATCH', `/api/jobs/${id}`, { version: 1, by, steps });
+  const one = { shell: 'teal', label: 'Teal either (A)', wall: 2_000_000 };
+  const stations = { M1: { upper: one, lower: one, predicted: 40_000, rod: null } };
+  return { id, version: 2, choice: { at: '2026-01-02T03:04:05.000Z', by, stations } };
+}
+
+async function fitted(): Promise<string> {
+  const { id, version, choice } = await reserving();
+  await server.call('POST', '/api/drawer/accept', { by, jobs: [{ id, version, choice }] });
+  return id;
+}
+
+const draft = {
+  feature: 'mainBore',
+  station: 1,
+  slot: 'front',
+  text: '64.01',
+  unit: 'mm',
+  setting: null,
+  replaces: null,
+  by,
+  at: '2026-01-02T03:04:05.000Z',
+};
+
+/** Asks an endpoint; the path's names are filled in. */
+function ask(name: EndpointName, path: Record<string, string>, body?: unknown, query = ''): Promise<Answer> {
+  const { method, at } = endpointOf(name);
+  return server.call(method.toUpperCase(), at.replaceAll(/\{(\w+)\}/gu, (_, key) => path[key]!) + query, body);
+}
+
+const nobody = randomUUID();
+
+interface Case {
+  /** Good requests with the status each must get. */
+  readonly good: () => Promise<[Answer, number][]>;
+  /** What is not valid, and the path of its first fault. */
+  readonly bad?: () => Promise<[Answer, string]>;
+  /** Something that is not there. */
+  readonly unknown?: () => Promise<Answer>;
+}
+
+const request = {
+  format: 'fettle.fit-request/1',
+  unit: 'mm',
+  stations: [{ id: 'M1', family: 'main', journal: 59.981, aim: 0.04, low: 0.02, high: 0.06 }],
+  housings: [{ id: 'B1', family: 'main', bore: 64.012, station: 'M1' }],
+  shells: [{ id: 'teal', family: 'main', series: 'A', half: 'either', wall: 1.995, stock: 4 }],
+};
+
+/** One case for each endpoint: a new one without a case is a fault of types. */
+const CASES: Record<EndpointName, Case> = {
+  health: { good: async () => [[await ask('health', {}), 200]] },
+  listJobs: {
+    good: async () => [[await ask('listJobs', {}), 200]],
+    bad: async () => [await ask('listJobs', {}, undefined, '?most=0'), '/most'],
+  },
+  createJob: {
+    good: async () => {
+      const body = { id: randomUUID(), by, document: twin() };
+      return [
+        [await ask('createJob', {}, body), 201],
+        [await ask('createJob', {}, body), 200],
+      ];
+    },
+    bad: async () => [await ask('createJob', {}, { id: randomUUID(), by: '', document: twin() }), '/by'],
+  },
+  getJob: {
+    good: async () => [[await ask('getJob', { id: await started() }), 200]],
+    bad: async () => [await ask('getJob', { id: 'M1' }), '/id'],
+    unknown: () => ask('getJob', { id: nobody }),
+  },
+  patchJob: {
+    good: async () => {
+      const steps = [{ op: 'add', path: '/name', value: 'Rush Twin B' }];
+      return [[await ask('patchJob', { id: await started() }, { version: 1, by, steps }), 200]];
+    },
+    bad: async () => [await ask('patchJob', { id: await started() }, { version: 1, by, steps: [] }), '/steps'],
+    unknown: () => ask('patchJob', { id: nobody }, { version: 1, by, steps: [{ op: 'remove', path: '/shells/teal' }] }),
+  },
+  deleteJob: {
+    good: async () => [[await ask('deleteJob', { id: await started() }, undefined, '?version=1&by=Wren'), 200]],
+    bad: async () => [await ask('deleteJob', { id: await started() }, undefined, '?version=1'), '/by'],
+    unknown: () => ask('deleteJob', { id: nobody }, undefined, '?version=1&by=Wren'),
+  },
+  restoreJob: {
+    good: async () => [[await ask('restoreJob', { id: await started() }, { version: 1, by }), 200]],
+    bad: async () => [await ask('restoreJob', { id: await started() }, { by }), '/version'],
+    unknown: () => ask('restoreJob', { id: nobody }, { version: 1, by }),
+  },
+  jobHistory: {
+    good: async () => [[await ask('jobHistory', { id: await started() }), 200]],
+    bad: async () => [await ask('jobHistory', { id: await started() }, undefined, '?after=yesterday'), '/after'],
+    unknown: () => ask('jobHistory', { id: nobody }),
+  },
+  putReading: {
+    good: async () => {
+      const path = { id: await started(), reading: randomUUID() };
+      return [
+        [await ask('putReading', path, draft), 201],
+        [await ask('putReading', path, draft), 200],
+      ];
+    },
+    bad: async () => {
+      const path = { id: await started(), reading: randomUUID() };
+      return [await ask('putReading', path, { ...draft, slot: 'middle' }), '/slot'];
+    },
+    unknown: () => ask('putReading', { id: nobody, reading: randomUUID() }, draft),
+  },
+  listDrawer: {
+    good: async () => [[await ask('listDrawer', {}), 200]],
+    bad: async () => [await ask('listDrawer', {}, undefined, '?job=M1'), '/job'],
+  },
+  moveDrawer: {
+    good: async () => {
+      const changes = [{ id: randomUUID(), version: 0, half }];
+      return [[await ask('moveDrawer', {}, { by, kind: 'receive', note: '', changes }), 200]];
+    },
+    bad: async () => {
+      const changes = [{ id: randomUUID(), version: 0, half: { ...half, onHand: -1 } }];
+      return [await ask('moveDrawer', {}, { by, kind: 'receive', changes }), '/changes/0/half/onHand'];
+    },
+    unknown: () => ask('moveDrawer', {}, { by, kind: 'remove', changes: [{ id: nobody, version: 0, half: null }] }),
+  },
+  drawerHistory: {
+    good: async () => [[await ask('drawerHistory', {}), 200]],
+    bad: async () => [await ask('drawerHistory', {}, undefined, '?line=Teal'), '/line'],
+  },
+  undoMovement: {
+    good: async () => [[await ask('undoMovement', { id: await moved() }, { by }), 200]],
+    bad: async () => [await ask('undoMovement', { id: await moved() }, {}), '/by'],
+    unknown: () => ask('undoMovement', { id: nobody }, { by }),
+  },
+  listKits: { good: async () => [[await ask('listKits', {}), 200]] },
+  putKit: {
+    good: async () => {
+      const id = randomUUID();
+      return [
+        [await ask('putKit', { id }, { version: 0, by, kit }), 201],
+        [await ask('putKit', { id }, { version: 1, by, kit }), 200],
+      ];
+    },
+    bad: async () => [
+      await ask('putKit', { id: randomUUID() }, { version: 0, by, kit: { ...kit, halves: [] } }),
+      '/kit/halves',
+    ],
+  },
+  deleteKit: {
+    good: async () => [[await ask('deleteKit', { id: await keptKit() }, undefined, '?version=1&by=Wren'), 200]],
+    bad: async () => [await ask('deleteKit', { id: 'one' }, undefined, '?version=1&by=Wren'), '/id'],
+  },
+  acceptTogether: {
+    good: async () => [[await ask('acceptTogether', {}, { by, jobs: [await reserving()] }), 200]],
+    bad: async () => [await ask('acceptTogether', {}, { by, jobs: [] }), '/jobs'],
+    unknown: async () => ask('acceptTogether', {}, { by, jobs: [{ ...(await reserving()), id: nobody }] }),
+  },
+  setFitted: {
+    good: async () => [[await ask('setFitted', { id: await fitted() }, { by, fitted: true }), 200]],
+    bad: async () => [await ask('setFitted', { id: await fitted() }, { by, fitted: 'yes' }), '/fitted'],
+    unknown: () => ask('setFitted', { id: nobody }, { by, fitted: true }),
+  },
+  listTypes: {
+    good: async () => [[await ask('listTypes', {}), 200]],
+    bad: async () => [await ask('listTypes', {}, undefined, '?archived=perhaps'), '/archived'],
+  },
+  getType: {
+    good: async () => [[await ask('getType', { id: await keptType() }), 200]],
+    bad: async () => [await ask('getType', { id: 'sedge' }), '/id'],
+    unknown: () => ask('getType', { id: nobody }),
+  },
+  typeRevisions: {
+    good: async () => [[await ask('typeRevisions', { id: await keptType() }), 200]],
+    bad: async () => [await ask('typeRevisions', { id: 'sedge' }), '/id'],
+    unknown: () => ask('typeRevisions', { id: nobody }),
+  },
+  putType: {
+    good: async () => {
+      const id = randomUUID();
+      const type = newEngineType('Sedge 4', 'mm', layout);
+      return [
+        [await ask('putType', { id }, { revision: 0, by, type }), 201],
+        [await ask('putType', { id }, { revision: 1, by, type }), 200],
+      ];
+    },
+    bad: async () => {
+      const type = { ...newEngineType('Sedge 4', 'mm', layout), name: '' };
+      return [await ask('putType', { id: randomUUID() }, { revision: 0, by, type }), '/type/name'];
+    },
+  },
+  archiveType: {
+    good: async () => [[await ask('archiveType', { id: await keptType() }, { by, archived: true }), 200]],
+    bad: async () => [await ask('archiveType', { id: await keptType() }, { by }), '/archived'],
+    unknown: () => ask('archiveType', { id: nobody }, { by, archived: true }),
+  },
+  fit: {
+    good: async () => [[await ask('fit', {}, request), 200]],
+    bad: async () => [await ask('fit', {}, { ...request, unit: 'furlong' }), '/unit'],
+  },
+};
+
+// Every answer is held against its endpoint's description by the server of the tests.
+describe.each(Object.keys(ENDPOINTS) as EndpointName[])('%s', (name) => {
+  const { good, bad, unknown } = CASES[name];
+  const endpoint = endpointOf(name);
+
+  it('does what it is asked, as it is described', async () => {
+    for (const [answer, status] of await good()) expect(answer.status).toBe(status);
+  });
+
+  if (bad) {
+    it('names the place of what is not valid', async () => {
+      const [{ status, body }, path] = await bad();
+      expect([status, body.errors?.[0]?.path]).toEqual([422, path]);
+    });
+  } else it('can be asked nothing that is not valid', () => expect(endpoint.problems).not.toContain('invalid-request'));
+
+  if (unknown) {
+    it('says what is not there', async () => {
+      const { status, body } = await unknown();
+      expect([status, body.type]).toEqual([404, '/api/docs#not-found']);
+    });
+  } else it('asks for nothing by id', () => expect(endpoint.problems).not.toContain('not-found'));
+
+  if (endpoint.isTagged) {
+    it('answers what has not changed without its body', async () => {
+      const { method, at } = endpoint;
+      const [[first]] = (await good()) as [[Answer, number]];
+      expect(first.headers.get('etag')).toMatch(/^"[\w-]+-[\w/]+"$/u);
+      if (at.includes('{')) return;
+      // PostgreSQL may write something of its own in between, but not each time.
+      const statuses: number[] = [];
+      for (let times = 0; times < 5 && !statuses.includes(304); times += 1) {
+        const etag = (await server.call(method, at)).headers.get('etag')!;
+        statuses.push((await server.call(method, at, undefined, { 'if-none-match': etag })).status);
+      }
+      expect(statuses).toContain(304);
+    });
+  }
+});

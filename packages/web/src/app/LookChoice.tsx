@@ -1,0 +1,28 @@
+import { type AppearanceSetting, appearanceChosen } from '../look/appearanceSlice.js';
+import { Choice } from '../look/Choice.js';
+import { useAppDispatch, useAppSelector } from './store.js';
+
+const LOOKS = [
+  { value: 'system', label: 'As the device' },
+  { value: 'light', label: 'Light' },
+  { value: 'dark', label: 'Dark' },
+  { value: 'workshop', label: 'Workshop' },
+] as const satisfies readonly { value: AppearanceSetting; label: string }[];
+
+/** How the application looks on this device. */
+export function LookChoice() {
+  const dispatch = useAppDispatch();
+  const setting = useAppSelector((state) => state.appearance.setting);
+  return (
+    <>
+      <span aria-hidden>Look</span>
+      <Choice
+        label="Look"
+        isLabelHidden
+        value={setting}
+        options={LOOKS}
+        onChange={(chosen) => dispatch(appearanceChosen(chosen))}
+      />
+    </>
+  );
+}

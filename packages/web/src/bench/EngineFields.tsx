@@ -1,0 +1,140 @@
+import { Controller } from 'react-hook-form';
+import styled from 'styled-components';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { MATERIAL_OPTIONS, UNIT_OPTIONS } from './options.js';
+import type { NewEngineForm } from './useNewEngine.js';
+
+const Fields = styled.div`
+  display: grid;
+  grid-template-columns: repeat(12, 1fr);
+  gap: 0.25rem 0.75rem;
+  > * { grid-column: span 3; }
+  > .wide { grid-column: span 6; }
+  > .narrow { grid-column: span 2; }
+`;
+
+/** What an engine is: its name, and its sheet from the library or typed here. */
+export function EngineFields({ control, library, isTyped, isTried, nameFault, faults }: NewEngineForm) {
+  return (
+    <Fields>
+      <Controller
+        name="name"
+        control={control}
+        render={({ field }) => (
+          <Field
+            className="wide"
+            label="Name, with its number"
+            value={field.value}
+            onChange={field.onChange}
+            onBlur={field.onBlur}
+            maxLength={80}
+            fault={isTried ? nameFault : null}
+            hint=" "
+            autoFocus
+          />
+        )}
+      />
+      <Controller
+        name="type"
+        control={control}
+        render={({ field }) => (
+          <Choice
+            label="Data sheet of the library"
+            value={field.value}
+            onChange={field.onChange}
+            options={[
+              { value: '', label: 'none: type it here' },
+              ...library.types.map((one) => ({ value: one.id, label: `${one.name}, revision ${one.revision}` })),
+            ]}
+          />
+        )}
+      />
+      {isTyped && (
+        <Controller
+          name="unit"
+          control={control}
+          render={({ field }) => (
+            <Choice label="Measured in" value={field.value} onChange={field.onChange} options={UNIT_OPTIONS} />
+          )}
+        />
+      )}
+      <Controller
+        name="withRods"
+        control={control}
+        render={({ field }) => (
+          <Choice
+            label="This job fits"
+            value={field.value}
+            onChange={field.onChange}
+            options={[
+              { value: 'no', label: 'The mains' },
+              { value: 'yes', label: 'The mains and the rods' },
+            ]}
+          />
+        )}
+      />
+      {isTyped && (
+        <Controller
+          name="rodsPerPin"
+          control={control}
+          render={({ field }) => (
+            <Choice
+              label="Rods on each pin"
+              value={field.value}
+              onChange={field.onChange}
+              options={[
+                { value: '1', label: 'One (in line)' },
+                { value: '2', label: 'Two side by side (V)' },
+              ]}
+            />
+          )}
+        />
+      )}
+      {isTyped &&
+        (['mains', 'rods', 'thrustMain'] as const).map((name) => (
+          <Controller
+            key={name}
+            name={name}
+            control={control}
+            render={({ field }) => (
+              <Field
+                className="narrow"
+                figure
+                inputMode="numeric"
+                label={{ mains: 'Mains', rods: 'Rods', thrustMain: 'Thrust at main' }[name]}
+                value={field.value}
+                onChange={field.onChange}
+                onBlur={field.onBlur}
+                fault={faults[name] ?? null}
+                hint=" "
+              />
+            )}
+          />
+        ))}
+      {isTyped &&
+        (
+          [
+            ['block', 'Block'],
+            ['caps', 'Caps'],
+            ['rodMaterial', 'Rods'],
+          ] as const
+        ).map(([name, label]) => (
+          <div key={name} className="narrow">
+            <Controller
+              name={name}
+              control={control}
+              render={({ field }) => (
+                <Choice
+                  label={`${label} of`}
+                  value={field.value}
+                  onChange={field.onChange}
+                  options={MATERIAL_OPTIONS}
+                />
+              )}
+            />
+          </div>
+        ))}
+    </Fields>
+  );
+}

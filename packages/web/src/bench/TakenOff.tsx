@@ -1,0 +1,39 @@
+import type { JobSummary } from '@fettle/core';
+import { RotateCcw } from 'lucide-react';
+import { useState } from 'react';
+import { Button } from '../look/Button.js';
+import { Panel, Quiet, Row } from '../look/Panel.js';
+import { api } from '../wire/api.js';
+import { lookedAtEvery } from '../wire/polling.js';
+import { List } from './EnginePage.js';
+
+const LOOK_EVERY_MS = 30_000;
+/** So many are shown first; the last ones taken off are the ones that are missed. */
+const FEW = 5;
+const MANY = 200;
+
+/** Engines that were taken off the benches: everything in them is kept, and they can be brought back. */
+export function TakenOff({ onBack }: { readonly onBack: (job: JobSummary) => void }) {
+  const [most, setMost] = useState(FEW);
+  const { data } = api.useListJobsQuery({ deleted: 'true', most }, lookedAtEvery(LOOK_EVERY_MS));
+  if (!data || data.jobs.length === 0) return null;
+  return (
+    <Panel aria-label="Taken off the bench">
+      <Quiet>Taken off the bench. Everything in them is kept.</Quiet>
+      <List>
+        {data.jobs.map((job) => (
+          <li key={job.id}>
+            <Row>
+              <strong>{job.name}</strong>
+              <Button $kind="quiet" aria-label={`Bring back ${job.name}`} onPress={() => onBack(job)}>
+                <RotateCcw aria-hidden size={18} />
+                Bring back
+              </Button>
+            </Row>
+          </li>
+        ))}
+      </List>
+      {data.goesOn !== null && most < MANY && <Button onPress={() => setMost(MANY)}>Show more of them</Button>}
+    </Panel>
+  );
+}

@@ -1,0 +1,154 @@
+import {
+  type CrankLayout,
+  codedFeatures,
+  FAMILIES,
+  type JobDocument,
+  jobDocumentSchema,
+  jobOfType,
+  LIMIT_KEYS,
+  type LimitKey,
+  limitsNeeded,
+  type Material,
+  newJob,
+  shellsOfSheet,
+} from '@fettle/core';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { type Control, useForm, useWatch } from 'react-hook-form';
+import { useNavigate } from 'react-router';
+import { newId } from '../app/newId.js';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { type Library, useLibrary } from '../engineType/useLibrary.js';
+import { EMPTY_LIMIT, type LimitText, readLimit } from '../limits/limitText.js';
+import { NOBODY } from '../person/personSlice.js';
+import { parcelAdded } from '../saving/savingSlice.js';
+import { layoutOfText } from './layoutText.js';
+
+export interface EngineForm {
+  /** Engine type of the library whose sheet it copies; empty for none. */
+  type: string;
+  name: string;
+  unit: 'mm' | 'in';
+  mains: string;
+  rods: string;
+  rodsPerPin: '1' | '2';
+  withRods: 'yes' | 'no';
+  thrustMain: string;
+  block: Material;
+  caps: Material;
+  rodMaterial: Material;
+  limits: Record<LimitKey, LimitText>;
+}
+
+const BLANK: EngineForm = {
+  type: '',
+  name: '',
+  unit: 'mm',
+  mains: '5',
+  rods: '4',
+  rodsPerPin: '1',
+  thrustMain: '3',
+  block: 'unknown',
+  caps: 'unknown',
+  rodMaterial: 'unknown',
+  withRods: 'no',
+  limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, EMPTY_LIMIT])) as Record<LimitKey, LimitText>,
+};
+const DRAFT_KEY = 'fettle.draft.new-engine';
+
+function keptDraft(): EngineForm {
+  const kept = localStorage.getItem(DRAFT_KEY);
+  if (kept === null) return BLANK;
+  const draft = JSON.parse(kept) as Partial<EngineForm>;
+  return { ...BLANK, ...draft, limits: { ...BLANK.limits, ...draft.limits } };
+}
+
+type ReadLimits = Readonly<Partial<Record<LimitKey, ReturnType<typeof readLimit>>>>;
+
+/** The document that a filled form starts, or null while it says too little. */
+export function documentOfForm(
+  form: EngineForm,
+  view: Library['view'],
+  layout: CrankLayout | null,
+  limits: ReadLimits,
+): JobDocument | null {
+  const withRods = form.withRods === 'yes';
+  const name = form.name.trim();
+  if (name === '') return null;
+  if (form.type !== '') {
+    if (!view) return null;
+    const job = jobOfType(name, view.type, { type: view.id, revision: view.revision }, withRods);
+    const families = withRods ? FAMILIES : (['main'] as const);
+    const shells = families.flatMap((family) => shellsOfSheet(view.type, family, null));
+    return { ...job, shells: Object.fromEntries(shells.map((shell) => [newId(), shell])) };
+  }
+  if (!layout) return null;
+  const materials: JobDocument['materials'] = { block: form.block, caps: form.caps, rods: form.rodMaterial };
+  const job = newJob(name, form.unit, layout, materials, withRods);
+  const typed = Object.fromEntries(Object.entries(limits).map(([key, { limit }]) => [key, limit]));
+  return jobDocumentSchema.parse({ ...job, limits: { ...job.limits, ...typed } });
+}
+
+export interface NewEngineForm {
+  readonly control: Control<EngineForm>;
+  readonly form: EngineForm;
+  readonly library: Library;
+  /** Whether the sheet is typed here, not copied from the library. */
+  readonly isTyped: boolean;
+  readonly layout: CrankLayout | null;
+  readonly faults: ReturnType<typeof layoutOfText>['faults'];
+  /** The limits that it needs, in the order of the sheet. */
+  readonly keys: readonly LimitKey[];
+  readonly limits: ReadLimits;
+  readonly nameFault: string | null;
+  /** Whether it was tried to start it: then each box says what it wants. */
+  readonly isTried: boolean;
+  readonly isReady: boolean;
+  readonly submit: () => void;
+}
+
+/** The form that starts an engine, kept on this device until it is on the bench. */
+export function useNewEngine(): NewEngineForm {
+  const dispatch = useAppDispatch();
+  const navigate = useNavigate();
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const { control, handleSubmit } = useForm<EngineForm>({ defaultValues: useMemo(keptDraft, []) });
+  const form = useWatch({ control }) as EngineForm;
+  const [isTried, setTried] = useState(false);
+  const isStarted = useRef(false);
+  useEffect(() => {
+    if (!isStarted.current) localStorage.setItem(DRAFT_KEY, JSON.stringify(form));
+  }, [form]);
+  const library = useLibrary(form.type);
+  const isTyped = form.type === '';
+  const { layout, faults } = layoutOfText(form);
+  const keys = limitsNeeded({ withRods: form.withRods === 'yes' });
+  const limits: ReadLimits = Object.fromEntries(keys.map((key) => [key, readLimit(form.limits[key], form.unit)]));
+  const nameFault = form.name.trim() === '' ? 'Give the engine a name, with its number if it has one.' : null;
+  const isRead = Object.values(limits).every((one) => Object.keys(one.faults).length === 0);
+  const isReady = nameFault === null && (isTyped ? layout !== null && isRead : library.view !== null);
+  const start = () => {
+    setTried(true);
+    const document = isReady ? documentOfForm(form, library.view, layout, limits) : null;
+    if (!document) return;
+    const jobId = newId();
+    dispatch(parcelAdded({ kind: 'create', id: newId(), jobId, by, document }));
+    isStarted.current = true;
+    localStorage.removeItem(DRAFT_KEY);
+    void navigate(`/engines/${jobId}/${codedFeatures(document).length > 0 ? 'codes' : 'bores'}`);
+  };
+  const submit = handleSubmit(start, start);
+  return {
+    control,
+    form,
+    library,
+    isTyped,
+    layout,
+    faults,
+    keys,
+    limits,
+    nameFault,
+    isTried,
+    isReady,
+    submit: () => void submit(),
+  };
+}

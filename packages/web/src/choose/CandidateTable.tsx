@@ -1,0 +1,76 @@
+import { type AcceptedChoice, type Candidate, CLEARANCE_DECIMALS, formatLength, type JobDocument } from '@fettle/core';
+import styled from 'styled-components';
+import { Table } from '../look/Panel.js';
+import { StateShape } from '../look/StateMark.js';
+import type { StationChoices } from './useStationChoices.js';
+
+const Scroll = styled.div`
+  max-height: 15.5rem;
+  overflow-y: auto;
+  td { font-size: var(--size-small); padding: 0.3rem 0.25rem; line-height: 1.2; }
+  th { padding: 0.25rem; }
+  small { display: block; font-weight: 400; color: var(--ink-soft); }
+  tr[aria-current='true'] td { background: var(--accent-soft); font-weight: 700; }
+`;
+
+interface CandidateTableProps {
+  readonly station: string;
+  readonly document: JobDocument;
+  readonly candidates: readonly Candidate[];
+  readonly halves: AcceptedChoice['stations'][string] | null;
+  readonly choices: StationChoices;
+}
+
+/** What each pair at hand would give at a station, and what it would cost all of them. */
+export function CandidateTable({ station, document, candidates, halves, choices }: CandidateTableProps) {
+  const { unit } = document;
+  const { costWith, least } = choices;
+  const label = (id: string) => document.shells[id]?.grade ?? id;
+  const extraText = (cost: number | null) =>
+    cost === null || least === null
+      ? '·'
+      : cost === Number.POSITIVE_INFINITY
+        ? 'no fit'
+        : `+${(cost - least).toFixed(1)}`;
+  return (
+    <Scroll tabIndex={0} role="region" aria-label={`What each pair would give at ${station}`}>
+      <Table>
+        <thead>
+          <tr>
+            <th>Upper</th>
+            <th>Lower</th>
+            <th className="number">
+              Gives <small>off aim</small>
+            </th>
+            <th className="number">In all</th>
+            <th>
+              <span className="visually-hidden">Verdict</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {candidates.map((candidate) => (
+            <tr
+              key={`${candidate.upper} ${candidate.lower}`}
+              aria-current={halves?.upper.shell === candidate.upper && halves.lower.shell === candidate.lower}
+            >
+              <td>{label(candidate.upper)}</td>
+              <td>{label(candidate.lower)}</td>
+              <td className="number">
+                {formatLength(candidate.clearance.nominal, unit, CLEARANCE_DECIMALS[unit])}
+                {candidate.deviation !== null && (
+                  <small>{formatLength(candidate.deviation, unit, CLEARANCE_DECIMALS[unit], { plus: true })}</small>
+                )}
+              </td>
+              <td className="number">{extraText(costWith(candidate.upper, candidate.lower))}</td>
+              <td title={candidate.verdict?.state}>
+                {candidate.verdict && <StateShape state={candidate.verdict.state} size={16} />}
+                <span className="visually-hidden">{candidate.verdict?.state ?? 'no limits'}</span>
+              </td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
+  );
+}

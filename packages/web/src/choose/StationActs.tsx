@@ -1,0 +1,122 @@
+import { type AcceptedChoice, type JobDocument, type JobStation, rodCount, rodLabel } from '@fettle/core';
+import { Ban, Pin, PinOff } from 'lucide-react';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { LengthField } from '../measure/LengthField.js';
+import type { Play } from './usePlay.js';
+
+const Acts = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 0.4rem;
+  margin: 0.5rem 0;
+  button { padding: 0 0.6rem; font-size: var(--size-small); }
+`;
+
+const Pair = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(8rem, 1fr));
+  gap: 0.25rem 0.75rem;
+  align-items: start;
+`;
+
+interface StationActsProps {
+  /** Id of the engine. */
+  readonly job: string;
+  readonly document: JobDocument;
+  readonly station: JobStation;
+  readonly halves: AcceptedChoice['stations'][string] | null;
+  readonly play: Play;
+}
+
+/** What can be held, forbidden and aimed at in one station. */
+export function StationActs({ job, document, station, halves, play }: StationActsProps) {
+  const { unit } = document;
+  const isRod = station.family === 'rod';
+  const wish = play.wishAt(station.id);
+  const isHeld = wish.upper !== null || wish.lower !== null;
+  const keptRod = Object.entries(document.rods).find(([, rod]) => rod.pin === station.number)?.[0] ?? '';
+  const label = (id: string) => document.shells[id]?.grade ?? id;
+  return (
+    <>
+      <Acts>
+        {halves && (
+          <Button
+            aria-label={isHeld ? 'Let go' : 'Hold these'}
+            aria-pressed={isHeld}
+            onPress={() =>
+              play.wish(
+                station.id,
+                isHeld ? { upper: null, lower: null } : { upper: halves.upper.shell, lower: halves.lower.shell },
+                isHeld ? `${station.id} let go` : `${station.id} held`,
+              )
+            }
+          >
+            {isHeld ? <PinOff aria-hidden size={18} /> : <Pin aria-hidden size={18} />}
+            {isHeld ? 'Let go' : 'Hold'}
+          </Button>
+        )}
+        <Button
+          aria-pressed={wish.unmixed}
+          onPress={() =>
+            play.wish(
+              station.id,
+              { unmixed: !wish.unmixed },
+              wish.unmixed ? `${station.id} may be mixed` : `${station.id} not mixed`,
+            )
+          }
+        >
+          {wish.unmixed ? 'Allow a mix' : 'No mix'}
+        </Button>
+        {halves &&
+          [...new Set([halves.upper.shell, halves.lower.shell])].map((id) => (
+            <Button
+              key={id}
+              aria-label={`Not ${label(id)} ${document.shells[id]?.half}`}
+              onPress={() =>
+                play.wish(
+                  station.id,
+                  { noShells: [...new Set([...wish.noShells, id])] },
+                  `${label(id)} forbidden at ${station.id}`,
+                )
+              }
+            >
+              <Ban aria-hidden size={18} />
+              Not this {document.shells[id]?.half === 'either' ? 'half' : document.shells[id]?.half}
+            </Button>
+          ))}
+        {wish.noShells.length > 0 && (
+          <Button onPress={() => play.wish(station.id, { noShells: [] }, `${station.id} allows all again`)}>
+            Allow {wish.noShells.map(label).join(', ')} again
+          </Button>
+        )}
+      </Acts>
+      <Pair>
+        {isRod && (
+          <Choice
+            label={`Rod kept on ${station.id}`}
+            value={keptRod}
+            options={[
+              { value: '', label: 'whichever is best' },
+              ...Array.from({ length: rodCount(document.layout) }, (_, at) => ({
+                value: String(at + 1),
+                label: rodLabel(document, at + 1),
+              })),
+            ]}
+            onChange={(rod) =>
+              rod === '' ? play.keepRod(Number(keptRod), null) : play.keepRod(Number(rod), station.number)
+            }
+          />
+        )}
+        <LengthField
+          kept={{ of: job, part: station.id, field: 'extra' }}
+          label={`Extra aim, ${unit}`}
+          unit={unit}
+          value={document.rules.extras[station.id] ?? null}
+          onCommit={(extra) => play.setExtra(station.id, extra)}
+        />
+      </Pair>
+    </>
+  );
+}

@@ -1,0 +1,256 @@
+import {
+  type AcceptedChoice,
+  CLEARANCE_DECIMALS,
+  chanceText,
+  commonDecimals,
+  type EffectiveSize,
+  formatExactLength,
+  formatLength,
+  INSTRUMENT_DECIMALS,
+  type JobDocument,
+  type JobStation,
+  type Nanometres,
+  nanometres,
+  rodLabel,
+  type Unit,
+} from '@fettle/core';
+import { Pin } from 'lucide-react';
+import { Button as AriaButton } from 'react-aria-components';
+import styled from 'styled-components';
+import { paintOf } from '../codes/paintOf.js';
+import { GradeName } from '../look/GradeSwatch.js';
+import { STATE_WORDS, StateShape } from '../look/StateMark.js';
+import { ClearanceGauge, gaugeScale } from '../shaft/ClearanceGauge.js';
+import { GaugeAxis } from '../shaft/GaugeAxis.js';
+import type { ShaftRow } from '../shaft/ShaftLine.js';
+import type { ShaftColumn } from '../shaft/shaftColumns.js';
+import type { ChosenStations } from './chosenStations.js';
+
+const GAUGE_HEIGHT = 152;
+
+const VerdictButton = styled(AriaButton)`
+  display: flex;
+  flex-direction: column;
+  align-items: center;
+  justify-content: center;
+  gap: 0.1rem;
+  min-height: 48px;
+  width: 100%;
+  border: var(--rule) solid transparent;
+  border-radius: var(--radius);
+  background: transparent;
+  color: var(--ink);
+  font: inherit;
+  font-size: var(--size-small);
+  font-weight: 700;
+  line-height: 1.1;
+  cursor: pointer;
+  &[data-hovered] { border-color: var(--line-strong); }
+`;
+
+const Big = styled.strong`
+  font-size: clamp(0.9375rem, 20cqi, 1.3rem);
+  line-height: 1.15;
+`;
+
+/** Fits seven figures into a narrow column. */
+const Size = styled.span`
+  font-size: clamp(0.75rem, 21cqi, 1rem);
+`;
+
+const Grade = styled.span`
+  font-weight: 600;
+  font-size: var(--size-small);
+  line-height: 1.15;
+  overflow-wrap: anywhere;
+  small { display: block; font-family: var(--figures); font-weight: 400; font-size: 0.8125rem; color: var(--ink-soft); }
+`;
+
+/** A size as it was read, or the mark that stands for it while nothing is. */
+function SizeOrMark({
+  size,
+  mark,
+  text,
+  unit,
+}: {
+  size: EffectiveSize | null;
+  mark: string | null;
+  text: (value: Nanometres | undefined) => string;
+  unit: Unit;
+}) {
+  if (size?.kind !== 'marked') return <Size className="figure">{text(size?.nominal)}</Size>;
+  return (
+    <Grade>
+      mark {mark}
+      <small>
+        ±{formatLength(nanometres(Math.round((size.largest - size.smallest) / 2)), unit, CLEARANCE_DECIMALS[unit])}
+      </small>
+    </Grade>
+  );
+}
+
+interface Shown extends ChosenStations {
+  readonly document: JobDocument;
+  readonly halves: AcceptedChoice['stations'];
+  /** The stations that have a column. */
+  readonly visible: readonly JobStation[];
+  readonly onOpen: (station: string) => void;
+}
+
+/** What stands under the shaft while choosing: what is known at each station, what is chosen, and what comes of it. */
+export function choosingRows(shown: Shown): ShaftRow[] {
+  const { document, halves, visible, onOpen, stations, coded, candidates, verdicts } = shown;
+  const { unit, withRods } = document;
+  const scale = gaugeScale(
+    visible,
+    visible.map(({ id }) => verdicts.get(id)!.clearance),
+    visible.flatMap(({ id }) => candidates.get(id)!),
+    GAUGE_HEIGHT,
+  );
+  const sizes = visible.flatMap(({ bore, journal }) =>
+    [bore, journal].flatMap((one) => (one?.kind === 'read' ? [one.nominal] : [])),
+  );
+  const decimals = commonDecimals(sizes, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
+  const size = (value: Nanometres | undefined) => (value === undefined ? '·' : formatLength(value, unit, decimals));
+  const nominals = visible.flatMap(({ id }) => verdicts.get(id)!.clearance?.nominal ?? []);
+  const fine = commonDecimals(nominals, unit, CLEARANCE_DECIMALS[unit], unit === 'mm' ? 4 : 5);
+  return [
+    ...(withRods
+      ? [
+          {
+            key: 'station',
+            label: 'Station',
+            cell: ({ key }: ShaftColumn) => {
+              const { rod, family } = stations.get(key)!;
+              const wish = document.wishes[key];
+              const isHeld = wish !== undefined || (rod !== null && document.rods[String(rod)]?.pin != null);
+              return (
+                <Grade>
+                  {key}
+                  {isHeld && <Pin aria-label="something is held here" size={14} />}
+                  {family === 'rod' && <small>{rod === null ? 'no rod' : rodLabel(document, rod)}</small>}
+                </Grade>
+              );
+            },
+          },
+        ]
+      : []),
+    {
+      key: 'bore',
+      label: `Bore, ${unit}`,
+      cell: ({ key }) => (
+        <SizeOrMark size={stations.get(key)!.bore} mark={stations.get(key)!.marks.bore} text={size} unit={unit} />
+      ),
+    },
+    {
+      key: 'journal',
+      label: `Journal, ${unit}`,
+      cell: ({ key }) => (
+        <SizeOrMark size={stations.get(key)!.journal} mark={stations.get(key)!.marks.journal} text={size} unit={unit} />
+      ),
+    },
+    {
+      key: 'gauge',
+      label: <GaugeAxis stations={visible} scale={scale} height={GAUGE_HEIGHT} unit={unit} />,
+      cell: ({ key }) => (
+        <ClearanceGauge
+          station={stations.get(key)!}
+          candidates={candidates.get(key)!}
+          chosen={verdicts.get(key)!.clearance}
+          state={verdicts.get(key)!.state}
+          scale={scale}
+          height={GAUGE_HEIGHT}
+          unit={unit}
+        />
+      ),
+    },
+    ...(['upper', 'lower'] as const).map((side) => ({
+      key: side,
+      label: side === 'upper' ? 'Upper half' : 'Lower half',
+      cell: ({ key }: ShaftColumn) => {
+        const half = halves[key]?.[side];
+        return (
+          <Grade>
+            {half ? (
+              <GradeName
+                name={document.shells[half.shell]?.grade ?? half.label}
+                paint={paintOf(document, stations.get(key)!.family, document.shells[half.shell]?.grade ?? '')}
+                size={13}
+              />
+            ) : (
+              '·'
+            )}
+            {half && <small>{formatExactLength(half.wall, unit, INSTRUMENT_DECIMALS[unit])}</small>}
+          </Grade>
+        );
+      },
+    })),
+    ...(coded.size > 0
+      ? [
+          {
+            key: 'table',
+            label: (
+              <>
+                By marks
+                <small>the table says</small>
+              </>
+            ),
+            cell: ({ key, family }: ShaftColumn) => {
+              const grades = coded.get(key)?.grades;
+              const names = grades ? [...new Set([grades.upper, grades.lower])] : [];
+              return names.length === 0 ? (
+                <span className="figure">·</span>
+              ) : (
+                <Grade>
+                  {names.map((name) => (
+                    <GradeName key={name} name={name} paint={paintOf(document, family, name)} size={13} />
+                  ))}
+                </Grade>
+              );
+            },
+          },
+        ]
+      : []),
+    {
+      key: 'clearance',
+      label: (
+        <>
+          Clearance
+          <small>{unit} · off aim</small>
+        </>
+      ),
+      cell: ({ key }) => {
+        const { clearance } = verdicts.get(key)!;
+        const { aim } = stations.get(key)!;
+        if (!clearance) return <span className="figure">·</span>;
+        const off = aim === null ? null : ((clearance.nominal - aim) as Nanometres);
+        return (
+          <>
+            <Big className="figure" data-testid={`clearance-${key}`}>
+              {formatLength(clearance.nominal, unit, fine)}
+            </Big>
+            {off !== null && (
+              <Grade>
+                <small>{formatLength(off, unit, fine, { plus: true })}</small>
+              </Grade>
+            )}
+          </>
+        );
+      },
+    },
+    {
+      key: 'verdict',
+      label: 'Verdict',
+      cell: ({ key }) => {
+        const { state, inside } = verdicts.get(key)!;
+        return (
+          <VerdictButton aria-label={`${key}: ${STATE_WORDS[state]}. Open its detail`} onPress={() => onOpen(key)}>
+            <StateShape state={state} />
+            {STATE_WORDS[state]}
+            {inside !== null && <span data-testid={`inside-${key}`}>{chanceText(inside)}</span>}
+          </VerdictButton>
+        );
+      },
+    },
+  ];
+}

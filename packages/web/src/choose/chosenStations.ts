@@ -1,0 +1,44 @@
+import {
+  type AcceptedChoice,
+  type Candidate,
+  type CodedStation,
+  codedStations,
+  type JobDocument,
+  type JobStation,
+  mainStations,
+  pinnedRods,
+  placedRods,
+  type Reading,
+  rodStations,
+  type StationVerdict,
+  stationCandidates,
+  stationVerdict,
+} from '@fettle/core';
+
+/** Every station of a job with some halves chosen, by its id. */
+export interface ChosenStations {
+  readonly stations: ReadonlyMap<string, JobStation>;
+  /** What the data sheet's table calls for, where the marks are known. */
+  readonly coded: ReadonlyMap<string, CodedStation>;
+  /** What every pair at hand would give. */
+  readonly candidates: ReadonlyMap<string, readonly Candidate[]>;
+  readonly verdicts: ReadonlyMap<string, StationVerdict>;
+}
+
+/** What is known of every station with the halves that are chosen; pins carry the rods that the choice, or the fitter, puts there. */
+export function chosenStations(
+  document: JobDocument,
+  readings: readonly Reading[],
+  halves: AcceptedChoice['stations'],
+): ChosenStations {
+  const placed = { ...pinnedRods(document), ...placedRods(halves) };
+  const all = [...mainStations(document, readings), ...rodStations(document, readings, placed)];
+  return {
+    stations: new Map(all.map((station) => [station.id, station])),
+    coded: codedStations(document, placed),
+    candidates: new Map(all.map((station) => [station.id, stationCandidates(document, station)])),
+    verdicts: new Map(
+      all.map((station) => [station.id, stationVerdict(document, station, halves[station.id] ?? null)]),
+    ),
+  };
+}

@@ -1,0 +1,90 @@
+import { type AcceptedChoice, freeHalves, type JobStation, rodCount } from '@fettle/core';
+import { useMemo, useState } from 'react';
+import { useAppSelector } from '../app/store.js';
+import { useDrawer } from '../drawer/useDrawer.js';
+import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { NOBODY } from '../person/personSlice.js';
+import type { ShaftShow } from '../shaft/shaftColumns.js';
+import { type ChosenStations, chosenStations } from './chosenStations.js';
+import { type JobPlan, useJobPlan } from './useJobPlan.js';
+import { type Play, usePlay } from './usePlay.js';
+
+/** With more columns than this, mains and rods are first shown one family at a time. */
+const MOST_COLUMNS = 10;
+
+export interface Choosing {
+  readonly plan: JobPlan;
+  readonly play: Play;
+  /** Which of the two choices the line shows. */
+  readonly showing: 'best' | 'accepted';
+  readonly showWhich: (which: 'best' | 'accepted') => void;
+  readonly halves: AcceptedChoice['stations'];
+  readonly chosen: ChosenStations;
+  /** Which families have columns, and the stations that they make. */
+  readonly show: ShaftShow;
+  readonly setShow: (show: ShaftShow) => void;
+  readonly visible: readonly JobStation[];
+  /** The station that is opened up. */
+  readonly open: JobStation | null;
+  readonly setOpen: (station: string | null) => void;
+  readonly accept: () => void;
+  /** Halves of the workshop that this engine may take; null while they are not known. */
+  readonly free: ReadonlyMap<string, number> | null;
+}
+
+/** The choice of an engine while it is being made: the best plan, the accepted one, which of them is looked at, and what is tried out. */
+export function useChoosing(job: OpenJob): Choosing {
+  const change = useChangeDocument(job);
+  const play = usePlay(job);
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const { document, readings } = job;
+  const { layout, choice, withRods } = document;
+  const [selected, setOpen] = useState<string | null>(null);
+  const [wanted, showWhich] = useState<'best' | 'accepted'>('accepted');
+  const [show, setShow] = useState<ShaftShow>(layout.mains + rodCount(layout) > MOST_COLUMNS ? 'rods' : 'both');
+  const isSharing = Object.values(document.shells).some(({ line }) => line !== null);
+  const { lines } = useDrawer({ job: job.id, isWanted: isSharing });
+  const free = useMemo(
+    () => lines && new Map(lines.map((line) => [line.id, freeHalves(line, job.id)])),
+    [lines, job.id],
+  );
+  const plan = useJobPlan(document, readings, free);
+  const showing = choice ? wanted : 'best';
+  const halves = showing === 'accepted' ? (choice?.stations ?? {}) : plan.halves;
+  const chosen = useMemo(() => chosenStations(document, readings, halves), [document, readings, halves]);
+  const shownAs = withRods ? show : 'mains';
+  const visible = [...chosen.stations.values()].filter(
+    ({ family }) => shownAs === 'both' || (family === 'main') === (shownAs === 'mains'),
+  );
+  // Whoever plays wants to see the new best choice, not the accepted one.
+  const looking =
+    <Step extends unknown[]>(step: (...with_: Step) => void) =>
+    (...with_: Step) => {
+      showWhich('best');
+      step(...with_);
+    };
+  return {
+    plan,
+    play: {
+      ...play,
+      wish: looking(play.wish),
+      keepRod: looking(play.keepRod),
+      setExtra: looking(play.setExtra),
+      remedy: looking(play.remedy),
+    },
+    showing,
+    showWhich,
+    halves,
+    chosen,
+    show: shownAs,
+    setShow,
+    visible,
+    open: (selected !== null && chosen.stations.get(selected)) || null,
+    setOpen,
+    accept: () => {
+      showWhich('accepted');
+      change((old) => ({ ...old, choice: { at: new Date().toISOString(), by, stations: plan.halves } }));
+    },
+    free,
+  };
+}

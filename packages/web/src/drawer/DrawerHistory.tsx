@@ -1,0 +1,139 @@
+import type { DrawerMovement, Json } from '@fettle/core';
+import { changesBetween, halfLabel } from '@fettle/core';
+import { format } from 'date-fns';
+import { Undo2 } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { type DataColumn, DataTable } from '../look/DataTable.js';
+import { Pager } from '../look/Pager.js';
+import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
+import { api } from '../wire/api.js';
+import { refusalInWords } from '../wire/ask.js';
+import { tell } from '../wire/tell.js';
+import type { Drawer } from './useDrawer.js';
+
+const KINDS: Readonly<Record<DrawerMovement['kind'], string>> = {
+  receive: 'Received',
+  use: 'Used',
+  return: 'Returned',
+  count: 'Counted',
+  number: 'Numbered',
+  change: 'Changed',
+  add: 'Added',
+  remove: 'Taken out of the drawer',
+  import: 'Brought in from a file',
+  fitted: 'Fitted into an engine',
+  unfitted: 'Fitting taken back',
+  undo: 'Taken back',
+};
+
+/** So many are shown on a page. */
+const SHOWN = 40;
+/** So many kinds of half of one movement are told; more are counted. */
+const TOLD = 4;
+
+const Movements = styled.div`
+  td { vertical-align: top; font-size: var(--size-small); overflow-wrap: anywhere; }
+  button { white-space: nowrap; }
+  button svg { flex: none; }
+  td.undone { text-decoration: line-through; color: var(--ink-soft); }
+`;
+
+/** What one change did to a kind of half. */
+function changeText({ before, after }: DrawerMovement['changes'][number]): string {
+  const half = (after ?? before)!;
+  const name = `${halfLabel(half)}${half.number === undefined ? '' : ` no. ${half.number}`}`;
+  if (!before) return `${name}: ${half.onHand} put in`;
+  if (!after) return `${name}: gone, ${half.onHand} were there`;
+  const by = after.onHand - before.onHand;
+  const others = (Object.keys(after) as (keyof typeof after)[]).filter(
+    (key) => key !== 'onHand' && changesBetween(before[key] as Json, after[key] as Json).length > 0,
+  );
+  return [
+    ...(by === 0 ? [] : [`${name}: ${by > 0 ? '+' : '−'}${Math.abs(by)}, now ${after.onHand}`]),
+    ...(others.length === 0 ? [] : [`${by === 0 ? `${name}: ` : ''}${others.join(', ')} changed`]),
+  ].join('; ');
+}
+
+function columnsOf(line: string | undefined, undo: (id: string) => void): DataColumn<DrawerMovement>[] {
+  const isUndone = ({ undone }: DrawerMovement) => (undone ? 'undone' : undefined);
+  return [
+    {
+      key: 'at',
+      head: 'When',
+      sortBy: ({ at }) => at,
+      cell: ({ at, by }) => (
+        <>
+          <span className="figure">{format(new Date(at), 'd MMM HH:mm')}</span>
+          <Quiet>{by}</Quiet>
+        </>
+      ),
+    },
+    {
+      key: 'what',
+      head: 'What',
+      className: isUndone,
+      sortBy: ({ kind }) => KINDS[kind],
+      cell: ({ kind, note, changes }) => {
+        const own = changes.filter((change) => line === undefined || change.line === line);
+        return (
+          <>
+            <strong>{KINDS[kind]}</strong>
+            {note !== '' && <Quiet>{note}</Quiet>}
+            {own.slice(0, TOLD).map((change) => (
+              <Quiet key={change.line}>{changeText(change)}</Quiet>
+            ))}
+            {own.length > TOLD && <Quiet>and {own.length - TOLD} more</Quiet>}
+          </>
+        );
+      },
+    },
+    {
+      key: 'undo',
+      head: <span className="visually-hidden">Take back</span>,
+      cell: ({ id, kind, undone, changes }) =>
+        undone ? (
+          <Quiet>taken back since</Quiet>
+        ) : kind === 'fitted' || kind === 'unfitted' ? null : (
+          <Button
+            aria-label={`Take back: ${KINDS[kind]}, ${changes.map(changeText)[0] ?? ''}`}
+            onPress={() => undo(id)}
+          >
+            <Undo2 aria-hidden size={18} />
+            Take back
+          </Button>
+        ),
+    },
+  ];
+}
+
+interface DrawerHistoryProps {
+  readonly by: string;
+  readonly drawer: Drawer;
+  /** Only what was done to one kind of half. */
+  readonly line?: string;
+}
+
+/** What was done to the drawer, the last first; each can be taken back. */
+export function DrawerHistory({ by, drawer, line }: DrawerHistoryProps) {
+  const { act } = drawer;
+  const [after, setAfter] = useState<string>();
+  const { data, error } = api.useDrawerHistoryQuery({ line, most: SHOWN, after }, { refetchOnMountOrArgChange: true });
+  return (
+    <Panel aria-label="History of the drawer">
+      <PanelTitle>{line === undefined ? 'History of the drawer' : 'History'}</PanelTitle>
+      {error && <p role="alert">{refusalInWords(error)}</p>}
+      {data?.entries.length === 0 && <Quiet>Nothing was done yet.</Quiet>}
+      <Movements>
+        <DataTable
+          label="What was done, newest first"
+          items={data?.entries ?? []}
+          columns={columnsOf(line, (id) => void act(() => tell('undoMovement', { id, body: { by } })))}
+          keyOf={({ id }) => id}
+        />
+      </Movements>
+      {data && <Pager after={after} goesOn={data.goesOn} onGo={setAfter} />}
+    </Panel>
+  );
+}

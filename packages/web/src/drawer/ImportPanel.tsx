@@ -1,0 +1,153 @@
+import type { DrawerLine, DrawerRow } from '@fettle/core';
+import { cutText, DRAWER_COLUMNS, halfLabel, lengthText, readDrawerTable, type Unit } from '@fettle/core';
+import { Check, FileUp, TriangleAlert } from 'lucide-react';
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { newId } from '../app/newId.js';
+import { Button } from '../look/Button.js';
+import { FileButton } from '../look/FileButton.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { moveDrawer } from './moveDrawer.js';
+import { readSpreadsheet } from './spreadsheet.js';
+import type { Drawer } from './useDrawer.js';
+
+const Scroll = styled.div`
+  max-height: 26rem;
+  overflow: auto;
+  margin: 0.5rem 0;
+  td { vertical-align: top; }
+  tr.bad td { background: var(--attention-soft); }
+`;
+
+interface ImportPanelProps {
+  readonly lines: readonly DrawerLine[];
+  readonly unit: Unit;
+  readonly by: string;
+  readonly act: Drawer['act'];
+  readonly onDone: (text: string) => void;
+}
+
+/** What a row does to the drawer, or what keeps it from that. */
+function RowState({ row }: { row: DrawerRow }) {
+  if (!row.ok) {
+    return (
+      <>
+        <TriangleAlert aria-hidden size={16} /> <strong>Not read.</strong>{' '}
+        {row.faults.map(({ column, message }) => `${column}: ${message}`).join('; ')}
+      </>
+    );
+  }
+  if (!row.line) return 'New';
+  if (!row.isChange) return 'As it is already';
+  const { onHand } = row.line.half;
+  return onHand === row.half.onHand ? 'Changes it' : `Changes it, ${onHand} to ${row.half.onHand} on hand`;
+}
+
+/** A CSV or XLSX file shown row by row before anything of it is kept: what each row does, and why a bad one cannot. */
+export function ImportPanel({ lines, unit, by, act, onDone }: ImportPanelProps) {
+  const [table, setTable] = useState<{ name: string; cells: readonly (readonly string[])[] } | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const read = useMemo(() => table && readDrawerTable(table.cells, unit, lines), [table, unit, lines]);
+  const rows = read?.ok ? read.rows : [];
+  const good = rows.filter((row) => row.ok);
+  const bad = rows.length - good.length;
+  const changes = good.filter(({ isChange }) => isChange);
+  const choose = async (chosen: File) => {
+    setFault(null);
+    setTable(null);
+    try {
+      setTable({ name: chosen.name, cells: await readSpreadsheet(chosen) });
+    } catch (error) {
+      setFault(`${chosen.name} cannot be read: ${(error as Error).message}. A CSV or XLSX file is wanted.`);
+    }
+  };
+  const keep = async () => {
+    const worked = await act(() =>
+      moveDrawer({
+        by,
+        kind: 'import',
+        note: cutText(table!.name, 300),
+        changes: changes.map(({ line, half }) => ({
+          id: line?.id ?? newId(),
+          version: line?.version ?? 0,
+          half,
+        })),
+      }),
+    );
+    if (worked)
+      onDone(`${changes.length} ${changes.length === 1 ? 'row' : 'rows'} of ${table!.name} are in the drawer.`);
+  };
+  return (
+    <Panel aria-label="Bring in a file">
+      <PanelTitle>Bring in a file</PanelTitle>
+      <Quiet>
+        CSV, or the first sheet of an XLSX file, with a head: {DRAWER_COLUMNS.join(', ')}. Family, series, grade, half,
+        wall and on hand are needed. Walls without a unit are in {unit === 'mm' ? 'millimetres' : 'inches'}.
+      </Quiet>
+      <Row style={{ marginTop: '0.5rem' }}>
+        <FileButton label="Drawer file" accept=".csv,.xlsx" onChoose={(chosen) => void choose(chosen)}>
+          <FileUp aria-hidden size={18} />
+          Choose a file
+        </FileButton>
+        {table && <span>{table.name}</span>}
+      </Row>
+      {fault && <Notice urgent>{fault}</Notice>}
+      {read && !read.ok && (
+        <Notice urgent>
+          Its first row lacks {read.missing.join(', ')}. The first row names the columns, in any order.
+        </Notice>
+      )}
+      {read?.ok && (
+        <>
+          <p role="status" style={{ marginTop: '0.5rem' }}>
+            <strong>
+              {good.length} of {rows.length} rows can be read
+            </strong>
+            ; {changes.length} change the drawer
+            {bad > 0 && `; ${bad} ${bad === 1 ? 'is' : 'are'} left out, each with its reason`}.
+          </p>
+          <Scroll>
+            <Table aria-label="Rows of the file">
+              <thead>
+                <tr>
+                  <th>Row</th>
+                  <th>Half</th>
+                  <th className="number">Wall</th>
+                  <th className="number">On hand</th>
+                  <th>What it does</th>
+                </tr>
+              </thead>
+              <tbody>
+                {rows.map((row) => (
+                  <tr key={row.row} className={row.ok ? '' : 'bad'}>
+                    <td>{row.row}</td>
+                    {row.ok ? (
+                      <>
+                        <td>
+                          {halfLabel(row.half)}
+                          {row.half.number !== undefined && ` no. ${row.half.number}`}
+                        </td>
+                        <td className="number">{lengthText(row.half.wall, unit)}</td>
+                        <td className="number">{row.half.onHand}</td>
+                      </>
+                    ) : (
+                      <td colSpan={3}>{row.cells.filter((cell) => cell.trim() !== '').join(' · ')}</td>
+                    )}
+                    <td>
+                      <RowState row={row} />
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </Table>
+          </Scroll>
+          <Button $kind="main" isDisabled={changes.length === 0} onPress={() => void keep()}>
+            <Check aria-hidden size={18} />
+            Put {changes.length} {changes.length === 1 ? 'row' : 'rows'} into the drawer
+          </Button>
+        </>
+      )}
+    </Panel>
+  );
+}

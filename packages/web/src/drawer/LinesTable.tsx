@@ -1,0 +1,203 @@
+import {
+  type DrawerLine,
+  formatExactLength,
+  freeHalves,
+  INSTRUMENT_DECIMALS,
+  reservedHalves,
+  type Unit,
+} from '@fettle/core';
+import { ChevronRight, Trash2, TriangleAlert } from 'lucide-react';
+import { useMemo } from 'react';
+import styled from 'styled-components';
+import { CountField } from '../halves/CountField.js';
+import { Button } from '../look/Button.js';
+import { type DataColumn, DataTable } from '../look/DataTable.js';
+import { moveDrawer } from './moveDrawer.js';
+import type { Drawer } from './useDrawer.js';
+
+const Lines = styled.div`
+  td { padding: 0.2rem 0.4rem; }
+  td.name { font-weight: 600; overflow-wrap: anywhere; min-width: 5rem; }
+  td.half { white-space: nowrap; }
+  td.who { font-size: var(--size-small); color: var(--ink-soft); }
+  td.none { color: var(--close); font-weight: 700; }
+  td.acts { white-space: nowrap; }
+  td.count { width: 5.5rem; }
+  small { display: block; font-weight: 400; color: var(--ink-soft); }
+`;
+
+/** Whether fewer are free than there should be. */
+export function isShort(line: DrawerLine): boolean {
+  return freeHalves(line, null) < line.half.least;
+}
+
+interface LinesTableProps {
+  readonly lines: readonly DrawerLine[];
+  readonly unit: Unit;
+  readonly by: string;
+  readonly act: Drawer['act'];
+  readonly opened: string | null;
+  readonly isNarrow: boolean;
+  readonly onOpen: (id: string) => void;
+}
+
+function Free({ line }: { line: DrawerLine }) {
+  const free = freeHalves(line, null);
+  return (
+    <>
+      {free === 0 ? 'none' : free}
+      {isShort(line) && (
+        <small style={{ color: 'var(--close)', fontWeight: 700 }}>
+          <TriangleAlert aria-hidden size={13} /> order {line.half.least - free}
+        </small>
+      )}
+    </>
+  );
+}
+
+function columnsOf({ unit, by, act, isNarrow, onOpen }: LinesTableProps): DataColumn<DrawerLine>[] {
+  const wide: DataColumn<DrawerLine>[] = [
+    {
+      key: 'price',
+      head: 'Price',
+      isFigure: true,
+      sortBy: ({ half }) => half.price,
+      cell: ({ half }) => (half.price === null ? '' : half.price.toFixed(2)),
+    },
+    {
+      key: 'held',
+      head: 'Held by',
+      className: 'who',
+      sortBy: ({ reservations }) => reservations[0]?.name ?? null,
+      cell: ({ reservations, half }) => (
+        <>
+          {reservations.map(({ name, count }) => `${name} ${count}`).join(', ')}
+          {half.findings !== '' && <small>{half.findings}</small>}
+        </>
+      ),
+    },
+  ];
+  return [
+    {
+      key: 'grade',
+      head: 'Grade',
+      className: 'name',
+      sortBy: ({ half }) => half.grade,
+      cell: ({ half }) => (
+        <>
+          {half.grade}
+          {half.number !== undefined && <small>no. {half.number}, own wall</small>}
+          {half.undersize !== undefined && <small>{half.undersize} under</small>}
+        </>
+      ),
+    },
+    {
+      key: 'half',
+      head: 'Half',
+      className: 'name half',
+      sortBy: ({ half }) => `${half.family} ${half.half}`,
+      cell: ({ half }) => (
+        <>
+          {half.family} {half.half}
+        </>
+      ),
+    },
+    {
+      key: 'series',
+      head: 'Series',
+      className: 'name',
+      sortBy: ({ half }) => half.series,
+      cell: ({ half }) => half.series,
+    },
+    {
+      key: 'wall',
+      head: `Wall, ${unit}`,
+      isFigure: true,
+      sortBy: ({ half }) => half.wall,
+      cell: ({ half }) => (
+        <>
+          {formatExactLength(half.wall, unit, INSTRUMENT_DECIMALS[unit])}
+          {half.band && <small>by grade</small>}
+        </>
+      ),
+    },
+    {
+      key: 'onHand',
+      head: 'On hand',
+      className: 'count',
+      sortBy: ({ half }) => half.onHand,
+      cell: ({ id, version, half }) => (
+        <CountField
+          kept={{ of: id, part: 'half', field: 'onHand' }}
+          label={`On hand of ${half.grade} ${half.half}`}
+          value={half.onHand}
+          most={99_999}
+          onCommit={(onHand) => {
+            const changes = [{ id, version, half: { ...half, onHand: onHand ?? 0 } }];
+            return act(() => moveDrawer({ by, kind: 'count', note: '', changes }));
+          }}
+        />
+      ),
+    },
+    {
+      key: 'free',
+      head: 'Free',
+      isFigure: true,
+      className: (line) => (freeHalves(line, null) === 0 ? 'none' : undefined),
+      sortBy: (line) => freeHalves(line, null),
+      cell: (line) => <Free line={line} />,
+    },
+    {
+      key: 'reserved',
+      head: 'Reserved',
+      isFigure: true,
+      sortBy: (line) => reservedHalves(line),
+      cell: (line) => reservedHalves(line) || '·',
+    },
+    { key: 'used', head: 'Used', isFigure: true, sortBy: ({ used }) => used, cell: ({ used }) => used || '·' },
+    { key: 'bin', head: 'Bin', sortBy: ({ half }) => half.bin || null, cell: ({ half }) => half.bin },
+    ...(isNarrow ? [] : wide),
+    {
+      key: 'acts',
+      head: <span className="visually-hidden">Open, or remove</span>,
+      className: 'acts',
+      cell: ({ id, version, half }) => (
+        <>
+          <Button $kind="quiet" aria-label={`Open ${half.grade} ${half.half}`} onPress={() => onOpen(id)}>
+            <ChevronRight aria-hidden size={20} />
+          </Button>
+          {!isNarrow && (
+            <Button
+              $kind="quiet"
+              aria-label={`Take ${half.grade} ${half.half} out of the workshop drawer`}
+              onPress={() =>
+                void act(() => moveDrawer({ by, kind: 'remove', note: '', changes: [{ id, version, half: null }] }))
+              }
+            >
+              <Trash2 aria-hidden size={18} />
+            </Button>
+          )}
+        </>
+      ),
+    },
+  ];
+}
+
+/** The kinds of half in the workshop's drawer; Enter on a row opens it. */
+export function LinesTable(props: LinesTableProps) {
+  const { lines, unit, by, act, opened, isNarrow, onOpen } = props;
+  // biome-ignore lint/correctness/useExhaustiveDependencies: these are what the columns are made of
+  const columns = useMemo(() => columnsOf(props), [unit, by, act, isNarrow, onOpen]);
+  return (
+    <Lines>
+      <DataTable
+        label="Halves in the workshop drawer"
+        items={lines}
+        columns={columns}
+        keyOf={({ id }) => id}
+        onOpen={({ id }) => onOpen(id)}
+        isCurrent={({ id }) => id === opened}
+      />
+    </Lines>
+  );
+}

@@ -1,0 +1,132 @@
+import {
+  drawerLabel,
+  type FitPlan,
+  formatExactLength,
+  INSTRUMENT_DECIMALS,
+  type JointChoice,
+  type JointFit,
+  jointChoices,
+  type Nanometres,
+  type Unit,
+} from '@fettle/core';
+import { Check } from 'lucide-react';
+import { Link } from 'react-router';
+import { Button } from '../look/Button.js';
+import { type DataColumn, DataTable } from '../look/DataTable.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, Quiet, Row } from '../look/Panel.js';
+
+function choiceColumns(unit: Unit): DataColumn<JointChoice>[] {
+  return [
+    {
+      key: 'engine',
+      head: 'Engine',
+      sortBy: ({ job }) => job.document.name,
+      cell: ({ job }) => <Link to={`/engines/${job.id}/choose`}>{job.document.name}</Link>,
+    },
+    {
+      key: 'spread',
+      head: `Spread, ${unit}`,
+      isFigure: true,
+      sortBy: ({ spread }) => spread,
+      cell: ({ spread }) =>
+        spread === null ? '·' : formatExactLength(spread as Nanometres, unit, INSTRUMENT_DECIMALS[unit]),
+    },
+    {
+      key: 'halves',
+      head: 'Halves, upper over lower',
+      cell: ({ job, stations }) =>
+        Object.entries(stations)
+          .map(([id, { upper, lower }]) => {
+            const grade = (shell: string) => job.document.shells[shell]?.grade ?? shell;
+            const [above, below] = [grade(upper.shell), grade(lower.shell)];
+            return `${id} ${above === below ? above : `${above} / ${below}`}`;
+          })
+          .join(', '),
+    },
+  ];
+}
+
+/** What came of fitting several engines together: the plan engine by engine, or why there is none. */
+export function TogetherOutcome({
+  joint,
+  plan,
+  lines,
+  onAccept,
+  onGoOn,
+}: {
+  joint: JointFit;
+  plan: FitPlan;
+  lines: Parameters<typeof drawerLabel>[0];
+  onAccept: () => void;
+  onGoOn: () => void;
+}) {
+  const { unit } = plan;
+  const named = (text: string) => lines.reduce((said, { id }) => said.replaceAll(id, drawerLabel(lines, id)), text);
+  if (plan.status === 'stopped') {
+    return (
+      <Notice>
+        <div>
+          <strong>No answer in the time there was</strong>: neither a plan that fits nor a proof that there is none. The
+          best bound so far: no plan can cost less than {plan.bound?.toFixed(1)} µm².{' '}
+          <Button onPress={onGoOn}>Go on for 5 min</Button>
+        </div>
+      </Notice>
+    );
+  }
+  if (plan.cost === null) {
+    return plan.conflicts.map((conflict) => (
+      <Notice key={conflict.message}>
+        <div>
+          <p>
+            <strong>{named(conflict.message)}</strong>{' '}
+            {(conflict.remedies ?? []).length === 0 && named(conflict.remedy)}
+          </p>
+          <ul>
+            {(conflict.remedies ?? []).map((remedy) => (
+              <li key={remedy.message}>{named(remedy.message)}</li>
+            ))}
+          </ul>
+        </div>
+      </Notice>
+    ));
+  }
+  const choices = jointChoices(joint, plan);
+  return (
+    <Panel aria-label="The plan for all">
+      <Row style={{ justifyContent: 'space-between' }}>
+        <p>
+          <strong>
+            {choices.length} engines, {plan.stations.length} stations,{' '}
+            {plan.status === 'optimal'
+              ? 'proven'
+              : `within ${((1 - plan.bound! / plan.cost) * 100).toFixed(2)} % of the best`}
+            .
+          </strong>{' '}
+          Cost in all <span className="figure">{plan.cost.toFixed(1)}</span> µm².
+        </p>
+        <Button $kind="main" onPress={onAccept}>
+          <Check aria-hidden size={20} />
+          Accept for all {choices.length}
+        </Button>
+      </Row>
+      <DataTable
+        label="Engines of the plan"
+        items={choices}
+        columns={choiceColumns(unit)}
+        keyOf={({ job }) => job.id}
+      />
+      {(plan.prices ?? []).length > 0 && (
+        <Quiet>
+          Where stock is short:{' '}
+          {[...plan.prices!]
+            .sort((a, b) => b.price - a.price)
+            .slice(0, 4)
+            .map(({ id, price }) => `one more ${drawerLabel(lines, id)} would save ${price.toFixed(1)} µm²`)
+            .join('; ')}
+          .
+        </Quiet>
+      )}
+    </Panel>
+  );
+}

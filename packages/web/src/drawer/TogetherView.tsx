@@ -1,0 +1,111 @@
+import type { JobView, JointLeftOut } from '@fettle/core';
+import { Check } from 'lucide-react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { TogetherOutcome } from './TogetherOutcome.js';
+import { TogetherProgress } from './TogetherProgress.js';
+import { MOST_TOGETHER, type Together, useTogether } from './useTogether.js';
+
+const LEFT_OUT: Readonly<Record<JointLeftOut['reason'], string>> = {
+  'nothing-to-choose': 'nothing measured yet, or no clearance limits',
+  'not-on-the-drawer': 'does not draw on the workshop drawer',
+  'other-rules': 'its rules of choice differ from those of the first engine',
+  'other-unit': 'it is measured in another unit than the first engine',
+};
+
+const Engines = styled.ul`
+  list-style: none;
+  margin: 0.5rem 0;
+  padding: 0;
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(20rem, 1fr));
+  gap: 0.25rem 1rem;
+  label { display: flex; align-items: center; gap: 0.6rem; min-height: var(--target); font-weight: 600; cursor: pointer; }
+  input { flex: none; width: 1.4rem; height: 1.4rem; accent-color: var(--accent); }
+  small { color: var(--ink-soft); font-weight: 400; }
+`;
+
+/** Which engines take part, and why one cannot. */
+function EngineChoice({ together, sharing }: { together: Together; sharing: readonly JobView[] }) {
+  const { joint, isIn, setIn } = together;
+  return (
+    <Engines aria-label="Engines that draw on the workshop drawer">
+      {sharing.map(({ id, document }) => {
+        const out = joint?.leftOut.find(({ job }) => job === id);
+        return (
+          <li key={id}>
+            <label>
+              <input type="checkbox" checked={isIn(id)} onChange={(event) => setIn(id, event.target.checked)} />
+              <span>
+                {document.name} <small>{out ? LEFT_OUT[out.reason] : document.choice ? 'has a choice' : ''}</small>
+              </span>
+            </label>
+          </li>
+        );
+      })}
+    </Engines>
+  );
+}
+
+/** Plans several engines at once on the workshop's drawer, so that the halves go where they serve best. */
+export function TogetherView() {
+  const together = useTogether();
+  const { lines, fault, sharing, isCutOff, joint, work, fitThem, goOn, cancel, accept } = together;
+  return (
+    <>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle as="h1">Fit engines together</PanelTitle>
+        <Link to="/drawer">Open the workshop drawer</Link>
+      </Row>
+      {fault && <Notice urgent>{fault}</Notice>}
+      <Panel>
+        <Quiet>
+          One plan for all of them at least cost in all. What they have reserved themselves is shared out anew; what
+          other engines have reserved stays theirs.
+        </Quiet>
+        {sharing === null || lines === null ? (
+          <p aria-busy>Looking up the engines …</p>
+        ) : sharing.length === 0 ? (
+          <p>No engine draws on the workshop drawer yet. Open an engine’s drawer and let it draw on a series.</p>
+        ) : (
+          <>
+            <EngineChoice together={together} sharing={sharing} />
+            {isCutOff && (
+              <Quiet>The {MOST_TOGETHER} engines that were touched last; older ones stay as they are.</Quiet>
+            )}
+            <Row>
+              {work.state === 'working' ? (
+                <Button onPress={cancel}>Cancel</Button>
+              ) : (
+                <Button $kind="main" isDisabled={!joint?.request} onPress={() => fitThem()}>
+                  Fit these {joint?.jobs.length ?? 0} engines together
+                </Button>
+              )}
+            </Row>
+          </>
+        )}
+      </Panel>
+      {work.state === 'working' && <TogetherProgress progress={work.progress} />}
+      {work.state === 'cancelled' && <Notice>The search was cancelled. Nothing was changed.</Notice>}
+      {work.state === 'failed' && <Notice urgent>{work.detail}</Notice>}
+      {work.state === 'accepted' && (
+        <Panel role="status">
+          <Check aria-hidden size={20} /> The choices of {work.count} engines are accepted; their halves are reserved.{' '}
+          <Link to="/">To the benches</Link>
+        </Panel>
+      )}
+      {work.state === 'done' && (
+        <TogetherOutcome
+          joint={work.joint}
+          plan={work.plan}
+          lines={lines ?? []}
+          onAccept={() => accept(work.joint, work.plan)}
+          onGoOn={goOn}
+        />
+      )}
+    </>
+  );
+}

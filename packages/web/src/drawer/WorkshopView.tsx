@@ -1,0 +1,156 @@
+import { drawerHalfSchema, type Unit } from '@fettle/core';
+import { FileUp, History, Package, Plus } from 'lucide-react';
+import { type ReactNode, useState } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { newId } from '../app/newId.js';
+import { useAppSelector } from '../app/store.js';
+import { FamilyForm } from '../halves/FamilyForm.js';
+import { HALF_OPTIONS } from '../halves/halfOptions.js';
+import { Button } from '../look/Button.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { NOBODY } from '../person/personSlice.js';
+import { DrawerHistory } from './DrawerHistory.js';
+import { HalfPanel } from './HalfPanel.js';
+import { ImportPanel } from './ImportPanel.js';
+import { KitsPanel } from './KitsPanel.js';
+import { LinesTable } from './LinesTable.js';
+import { moveDrawer } from './moveDrawer.js';
+import { useWorkshop } from './useWorkshop.js';
+import { WorkshopTools } from './WorkshopTools.js';
+
+const Columns = styled.div<{ $isOpen: boolean }>`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) ${({ $isOpen }) => ($isOpen ? 'minmax(22rem, 27rem)' : '')};
+  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
+  gap: 0.75rem;
+  align-items: start;
+  > div { display: flex; flex-direction: column; gap: 0.75rem; min-width: 0; }
+`;
+
+/** The workshop's halves: what is on hand, free, reserved and used, what comes and goes, and what is to be ordered. */
+export function WorkshopView() {
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const workshop = useWorkshop();
+  const { drawer, sorted, shown, side, setSide, toggle, opened } = workshop;
+  const { lines, fault, act } = drawer;
+  const [unit, setUnit] = useState<Unit>('mm');
+  const [isAdding, setAdding] = useState(false);
+  const [told, setTold] = useState<string | null>(null);
+  const isBeside = side !== null && side.kind !== 'import';
+  const panels: Readonly<Record<'history' | 'kits' | 'import', () => ReactNode>> = {
+    history: () => <DrawerHistory by={by} drawer={drawer} />,
+    kits: () => <KitsPanel lines={sorted} by={by} act={act} />,
+    import: () => (
+      <ImportPanel
+        lines={sorted}
+        unit={unit}
+        by={by}
+        act={act}
+        onDone={(text) => {
+          setTold(text);
+          setSide(null);
+        }}
+      />
+    ),
+  };
+  return (
+    <>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle as="h1">Workshop drawer</PanelTitle>
+        <Row>
+          <Link to="/together">Fit engines together</Link>
+          <Button aria-expanded={side?.kind === 'kits'} onPress={() => toggle('kits')}>
+            <Package aria-hidden size={18} />
+            Kits
+          </Button>
+          <Button aria-expanded={side?.kind === 'history'} onPress={() => toggle('history')}>
+            <History aria-hidden size={18} />
+            History
+          </Button>
+          <Button aria-expanded={side?.kind === 'import'} onPress={() => toggle('import')}>
+            <FileUp aria-hidden size={18} />
+            Bring in a file
+          </Button>
+          <Button $kind="main" aria-expanded={isAdding} onPress={() => setAdding(!isAdding)}>
+            <Plus aria-hidden size={20} />
+            Add halves
+          </Button>
+        </Row>
+      </Row>
+      {fault && <Notice urgent>{fault}</Notice>}
+      {told && <p role="status">{told}</p>}
+      {side?.kind === 'import' && panels.import()}
+      <Columns $isOpen={isBeside}>
+        <Panel>
+          <Quiet>
+            Shared by all engines on the benches. An engine that draws on a kind of half reserves what its accepted
+            choice takes; what is fitted leaves the drawer. Whatever is done here can be taken back under History.
+          </Quiet>
+          {isAdding && (
+            <FamilyForm
+              id="workshop"
+              unit={unit}
+              withRods
+              isCounted
+              options={HALF_OPTIONS}
+              onAdd={(added) => {
+                setAdding(false);
+                const changes = added.map(({ stock, line: _, ...half }) => ({
+                  id: newId(),
+                  version: 0,
+                  half: drawerHalfSchema.parse({ ...half, onHand: stock ?? 0 }),
+                }));
+                void act(() => moveDrawer({ by, kind: 'add', note: '', changes }));
+              }}
+            />
+          )}
+          {lines === null ? (
+            <p aria-busy>Looking into the drawer …</p>
+          ) : lines.length === 0 ? (
+            <p>Nothing in it yet. Add a graded family by its first wall, its step and its count, or bring in a file.</p>
+          ) : (
+            <>
+              <WorkshopTools workshop={workshop} unit={unit} onUnit={setUnit} isBeside={isBeside} />
+              {shown.length === 0 ? (
+                <p>Nothing in the drawer is like that.</p>
+              ) : (
+                <LinesTable
+                  lines={shown}
+                  unit={unit}
+                  by={by}
+                  act={act}
+                  opened={opened?.id ?? null}
+                  isNarrow={isBeside}
+                  onOpen={(id) => setSide({ kind: 'half', id })}
+                />
+              )}
+            </>
+          )}
+        </Panel>
+        {isBeside && (
+          <div>
+            {side.kind !== 'half'
+              ? panels[side.kind]()
+              : opened && (
+                  <>
+                    <HalfPanel
+                      key={opened.id}
+                      line={opened}
+                      lines={sorted}
+                      unit={unit}
+                      by={by}
+                      act={act}
+                      current={drawer.current}
+                      onClose={() => setSide(null)}
+                    />
+                    <DrawerHistory key={opened.id} by={by} drawer={drawer} line={opened.id} />
+                  </>
+                )}
+          </div>
+        )}
+      </Columns>
+    </>
+  );
+}

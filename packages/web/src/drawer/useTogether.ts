@@ -1,0 +1,145 @@
+import {
+  type DrawerLine,
+  type FitPlan,
+  type FitProgress,
+  type JobView,
+  type JointFit,
+  jointChoices,
+  jointFit,
+} from '@fettle/core';
+import { proxy } from 'comlink';
+import { useEffect, useMemo, useRef, useState } from 'react';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { FitSearcher, resultOf } from '../choose/fitSearch.js';
+import { NOBODY } from '../person/personSlice.js';
+import { jobArrived } from '../saving/savingSlice.js';
+import { isAskFault, refusalInWords } from '../wire/ask.js';
+import { tell } from '../wire/tell.js';
+import { useDrawer } from './useDrawer.js';
+
+/** So many engines, the last touched ones, can be fitted together here. */
+export const MOST_TOGETHER = 200;
+
+/** A search that is told to go on has so long, seconds. */
+const GO_ON_S = 300;
+
+export type Work =
+  | { readonly state: 'idle' }
+  | { readonly state: 'working'; readonly progress: FitProgress | null }
+  | { readonly state: 'done'; readonly joint: JointFit; readonly plan: FitPlan }
+  | { readonly state: 'cancelled' }
+  | { readonly state: 'accepted'; readonly count: number }
+  | { readonly state: 'failed'; readonly detail: string };
+
+export interface Together {
+  readonly lines: readonly DrawerLine[] | null;
+  /** What kept the engines or the drawer from being read, or a change from working. */
+  readonly fault: string | null;
+  /** The engines that draw on the workshop's drawer; null until they are there. */
+  readonly sharing: readonly JobView[] | null;
+  /** Whether there are more engines than can be fitted together here. */
+  readonly isCutOff: boolean;
+  readonly joint: JointFit | null;
+  readonly isIn: (id: string) => boolean;
+  readonly setIn: (id: string, isIn: boolean) => void;
+  readonly work: Work;
+  readonly fitThem: (seconds?: number) => void;
+  /** Searches the same for longer. */
+  readonly goOn: () => void;
+  readonly cancel: () => void;
+  readonly accept: (chosen: JointFit, plan: FitPlan) => void;
+}
+
+/** Several engines planned at once on the workshop's drawer. */
+export function useTogether(): Together {
+  const dispatch = useAppDispatch();
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const { lines, act, fault } = useDrawer();
+  const [engines, setEngines] = useState<readonly JobView[] | null>(null);
+  const [isCutOff, setCutOff] = useState(false);
+  const [loading, setLoading] = useState<string | null>(null);
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [work, setWork] = useState<Work>({ state: 'idle' });
+  const searcher = useRef(new FitSearcher());
+  const load = async () => {
+    const { jobs, goesOn } = await tell('listJobs', { most: MOST_TOGETHER });
+    setCutOff(goesOn !== null);
+    setEngines(await Promise.all(jobs.map(({ id }) => tell('getJob', { id }))));
+  };
+  const loadNow = useRef(load);
+  useEffect(() => {
+    loadNow.current().catch((error: unknown) => setLoading(refusalInWords(error)));
+    const { current } = searcher;
+    current.start();
+    return () => current.end();
+  }, []);
+
+  const joint = useMemo(
+    () =>
+      engines && lines
+        ? jointFit(
+            engines.filter(({ id }) => !left.has(id)),
+            lines,
+          )
+        : null,
+    [engines, lines, left],
+  );
+  const sharing = (engines ?? []).filter(({ document }) =>
+    Object.values(document.shells).some(({ line }) => line !== null),
+  );
+
+  const fitThem = (seconds?: number) => {
+    if (!joint?.request) return;
+    setWork({ state: 'working', progress: null });
+    const { request } = joint;
+    const listen = proxy((progress: FitProgress) =>
+      setWork((old) => (old.state === 'working' ? { state: 'working', progress } : old)),
+    );
+    searcher.current
+      .ask(async (search) => resultOf(await search.solve(request, listen, seconds)))
+      .then((plan) => setWork({ state: 'done', joint, plan }))
+      .catch((error: Error) => setWork({ state: 'failed', detail: error.message }));
+  };
+  const cancel = () => {
+    searcher.current.stop();
+    setWork({ state: 'cancelled' });
+  };
+  const accept = (chosen: JointFit, plan: FitPlan) => {
+    const at = new Date().toISOString();
+    const jobs = jointChoices(chosen, plan).map(({ job, stations }) => ({
+      id: job.id,
+      version: engines!.find(({ id }) => id === job.id)!.version,
+      choice: { at, by, stations },
+    }));
+    void act(async () => {
+      try {
+        for (const view of await tell('acceptTogether', { body: { by, jobs } })) dispatch(jobArrived(view));
+        setWork({ state: 'accepted', count: jobs.length });
+      } catch (error) {
+        if (!isAskFault(error) || error.kind !== 'refused') throw error;
+        setWork({ state: 'failed', detail: `${error.problem.detail} Nothing was accepted; fit them together again.` });
+      }
+      await load();
+    });
+  };
+  return {
+    lines,
+    fault: fault ?? loading,
+    sharing: engines && sharing,
+    isCutOff,
+    joint,
+    isIn: (id) => !left.has(id),
+    setIn: (id, isIn) => {
+      const next = new Set(left);
+      if (isIn) next.delete(id);
+      else next.add(id);
+      setLeft(next);
+      setWork({ state: 'idle' });
+    },
+    work,
+    fitThem,
+    goOn: () => fitThem(GO_ON_S),
+    cancel,
+    accept,
+  };
+}

@@ -1,0 +1,44 @@
+import { Field } from '../look/Field.js';
+import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
+
+interface CountFieldProps {
+  /** Which box it is: what is typed is kept under it on this device. */
+  readonly kept: KeptPlace;
+  readonly label: string;
+  /** Null where it is left empty. */
+  readonly value: number | null;
+  readonly most: number;
+  /** Shown in the empty box where it may be left empty; without it a number is needed. */
+  readonly empty?: string;
+  /** @returns false, now or later, when it was refused: what was typed then stays in the box */
+  // biome-ignore lint/suspicious/noConfusingVoidType: a change that cannot be refused returns nothing
+  readonly onCommit: (value: number | null) => void | Promise<boolean>;
+}
+
+/** How many halves there are, in a table: saved when the box is left. */
+export function CountField({ kept, label, value, most, empty, onCommit }: CountFieldProps) {
+  const { text, setText, settled } = useKeptText(kept, value === null ? '' : String(value));
+  const typed = text.trim();
+  const isEmpty = typed === '' && empty !== undefined;
+  const isRight = isEmpty || (/^\d+$/u.test(typed) && Number(typed) <= most);
+  return (
+    <Field
+      aria-label={label}
+      label=""
+      figure
+      inputMode="numeric"
+      value={text}
+      onChange={setText}
+      onBlur={() => {
+        const wanted = isEmpty ? null : Number(typed);
+        if (!isRight) return;
+        if (wanted === value) return settled(value === null ? '' : String(value));
+        void Promise.resolve(onCommit(wanted)).then((worked) => {
+          if (worked !== false) settled(typed);
+        });
+      }}
+      fault={isRight ? null : empty === undefined ? 'A whole number.' : 'A whole number, or empty.'}
+      placeholder={empty ?? ''}
+    />
+  );
+}

@@ -1,0 +1,92 @@
+import { lengthText, shellsInOrder } from '@fettle/core';
+import { Plus } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { newId } from '../app/newId.js';
+import { useDrawer } from '../drawer/useDrawer.js';
+import { useOpenJob } from '../job/JobPage.js';
+import { useChangeDocument } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { FamilyForm } from './FamilyForm.js';
+import { HALF_OPTIONS } from './halfOptions.js';
+import { RulesPanel } from './RulesPanel.js';
+import { SheetPanel } from './SheetPanel.js';
+import { ShellsTable } from './ShellsTable.js';
+import { WorkshopPanel } from './WorkshopPanel.js';
+
+const Columns = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 3fr) minmax(20rem, 2fr);
+  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
+  gap: 0.75rem;
+  align-items: start;
+  > div { display: flex; flex-direction: column; gap: 0.75rem; }
+`;
+
+/** The halves on hand for this engine, and the rules by which they are paired. */
+export function DrawerView() {
+  const job = useOpenJob();
+  const change = useChangeDocument(job);
+  const { document } = job;
+  const drawer = useDrawer({ job: job.id });
+  const shells = shellsInOrder(document);
+  const [isOpen, setOpen] = useState(shells.length === 0);
+  const thinnest =
+    shells.length > 0
+      ? shells.reduce((least, { shell }) => (shell.wall < least ? shell.wall : least), shells[0]!.shell.wall)
+      : null;
+  return (
+    <Columns>
+      <Panel>
+        <Row style={{ justifyContent: 'space-between' }}>
+          <PanelTitle>Halves in the drawer</PanelTitle>
+          <Button
+            $kind={shells.length === 0 ? 'main' : 'plain'}
+            onPress={() => setOpen(!isOpen)}
+            aria-expanded={isOpen}
+          >
+            <Plus aria-hidden size={20} />
+            Add halves
+          </Button>
+        </Row>
+        {isOpen && (
+          <FamilyForm
+            id={job.id}
+            unit={document.unit}
+            withRods={document.withRods}
+            isCounted={false}
+            options={HALF_OPTIONS}
+            onAdd={(added) => {
+              change((old) => ({
+                ...old,
+                shells: { ...old.shells, ...Object.fromEntries(added.map((shell) => [newId(), shell])) },
+              }));
+              setOpen(false);
+            }}
+          />
+        )}
+        {shells.length === 0 ? (
+          <Quiet>
+            Nothing in the drawer. Add a graded family by its first wall, its step and its count, or a single half with
+            a count of one.
+          </Quiet>
+        ) : (
+          <ShellsTable job={job.id} document={document} change={change} lines={drawer.lines} />
+        )}
+        {thinnest !== null && (
+          <Quiet>
+            Walls are measured at the crown. Thinnest here:{' '}
+            <span className="figure">{lengthText(thinnest, document.unit)}</span>. Stock left empty means as many as
+            wanted.
+          </Quiet>
+        )}
+      </Panel>
+      <div>
+        <SheetPanel job={job} />
+        <WorkshopPanel job={job} drawer={drawer} />
+        <RulesPanel job={job.id} document={document} change={change} />
+      </div>
+    </Columns>
+  );
+}

@@ -1,0 +1,173 @@
+import type { Family } from '@fettle/core';
+import { gradedWalls, type JobShell, jobShellSchema, lengthText, parseLength, type Unit } from '@fettle/core';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { useDraft } from '../limits/useDraft.js';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Quiet, Row } from '../look/Panel.js';
+import { bothUnits } from '../measure/LengthField.js';
+import type { Sides } from './halfOptions.js';
+
+const Grid = styled.div`
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+  gap: 0.25rem 0.75rem;
+  margin: 0.75rem 0;
+  padding: 0.75rem;
+  background: var(--sunken);
+  border-radius: var(--radius);
+  > .half { grid-column: span 2; }
+  > .three { grid-column: span 3; }
+  > .whole { grid-column: 1 / -1; }
+`;
+
+interface FamilyText {
+  readonly family: Family;
+  readonly series: string;
+  readonly sides: Sides;
+  readonly first: string;
+  readonly step: string;
+  readonly count: string;
+  readonly stock: string;
+  readonly names: string;
+  readonly undersize: string;
+}
+
+const BLANK: FamilyText = {
+  family: 'main',
+  series: '',
+  sides: 'both',
+  first: '',
+  step: '',
+  count: '',
+  stock: '',
+  names: '',
+  undersize: '',
+};
+
+type FamilyFaults = Partial<Record<keyof FamilyText, string>>;
+
+function readFamily(text: FamilyText, unit: Unit, isCounted: boolean) {
+  const faults: FamilyFaults = {};
+  const first = parseLength(text.first, { unit, signed: 'sign' });
+  const count = /^\d+$/u.test(text.count.trim()) ? Number(text.count) : Number.NaN;
+  const step =
+    count === 1 && text.step.trim() === ''
+      ? ({ ok: true, nm: 0 } as const)
+      : parseLength(text.step, { unit, signed: 'sign' });
+  const stock = text.stock.trim() === '' ? null : /^\d+$/u.test(text.stock.trim()) ? Number(text.stock) : Number.NaN;
+  if (!first.ok) faults.first = first.message;
+  if (!step.ok) faults.step = step.message;
+  if (Number.isNaN(count)) faults.count = 'A whole number of grades.';
+  if (text.undersize.trim().length > 20) faults.undersize = 'At most 20 characters.';
+  if (text.series.trim() === '') faults.series = 'Name the series.';
+  const readStock = jobShellSchema.shape.stock.safeParse(stock);
+  if (!readStock.success)
+    faults.stock = isCounted ? 'A whole number.' : 'A whole number, or empty for as many as wanted.';
+  else if (isCounted && stock === null) faults.stock = 'Count them; a whole number.';
+  const names = text.names.split(/[,;]/u).map((name) => name.trim());
+  if (names.at(-1) === '') names.pop();
+  if (!first.ok || !step.ok || Object.keys(faults).length > 0) return { shells: [], faults };
+  const walls = gradedWalls({ firstWall: first.nm, step: step.nm as typeof first.nm, count, names });
+  if (!walls.ok) return { shells: [], faults: { count: walls.message } };
+  const halves = text.sides === 'both' ? (['upper', 'lower'] as const) : [text.sides];
+  const shells: JobShell[] = halves.flatMap((half) =>
+    walls.grades.map(({ grade, wall }) => ({
+      family: text.family,
+      series: text.series.trim(),
+      grade,
+      half,
+      wall,
+      ...(text.undersize.trim() === '' ? {} : { undersize: text.undersize.trim() }),
+      stock,
+      line: null,
+    })),
+  );
+  return { shells, faults };
+}
+
+interface FamilyFormProps {
+  /** What the half-typed form is kept under. */
+  readonly id: string;
+  readonly unit: Unit;
+  /** Whether rod halves can be entered too. */
+  readonly withRods: boolean;
+  /** Whether a count may be left empty for as many as wanted. */
+  readonly isCounted: boolean;
+  readonly options: readonly { value: Sides; label: string }[];
+  readonly onAdd: (shells: readonly JobShell[]) => void;
+}
+
+/** Quick entry of a graded family: first wall, step, count. */
+export function FamilyForm({ id, unit, withRods, isCounted, options, onAdd }: FamilyFormProps) {
+  const [draft, setText, clear] = useDraft<FamilyText>(`${id}.family`);
+  const text = { ...BLANK, ...draft };
+  const [isTried, setTried] = useState(false);
+  const { shells, faults } = readFamily(text, unit, isCounted);
+  const field = (
+    key: keyof FamilyText,
+    label: string,
+    more: { figure?: boolean; hint?: string; placeholder?: string; className?: string } = {},
+  ) => (
+    <Field
+      label={label}
+      value={text[key]}
+      onChange={(value) => setText({ ...text, [key]: value })}
+      fault={isTried ? (faults[key] ?? null) : null}
+      hint={more.hint ?? ' '}
+      {...more}
+    />
+  );
+  const echo = (value: string) => {
+    const parsed = parseLength(value, { unit, signed: 'sign' });
+    return parsed.ok ? bothUnits(parsed.nm, unit) : ' ';
+  };
+  const add = () => {
+    setTried(true);
+    if (shells.length === 0) return;
+    onAdd(shells);
+    clear();
+  };
+  const walls = [...new Map(shells.map((shell) => [shell.grade, shell.wall]))];
+  return (
+    <Grid role="group" aria-label="Add halves">
+      {field('series', 'Series', { placeholder: 'make and material', className: 'half' })}
+      {withRods && (
+        <div className="half">
+          <Choice
+            label="Halves for"
+            value={text.family}
+            options={[
+              { value: 'main', label: 'the mains' },
+              { value: 'rod', label: 'the rods' },
+            ]}
+            onChange={(family) => setText({ ...text, family })}
+          />
+        </div>
+      )}
+      <div className="half">
+        <Choice label="Sides" value={text.sides} options={options} onChange={(sides) => setText({ ...text, sides })} />
+      </div>
+      {field('first', `First wall, ${unit}`, { figure: true, hint: echo(text.first) })}
+      {field('step', `Step, ${unit}`, { figure: true, hint: echo(text.step) })}
+      {field('count', 'Grades', { figure: true })}
+      {field('stock', 'Halves of each', { figure: true, placeholder: isCounted ? '' : 'as many' })}
+      {field('undersize', 'Undersize, if any', { placeholder: 'as 0.25' })}
+      {field('names', 'Names of the grades, first wall first (commas between; empty for numbers)', {
+        className: 'three',
+      })}
+      <Row className="whole" style={{ justifyContent: 'space-between' }}>
+        <Quiet>
+          {walls.length > 0
+            ? walls.map(([grade, wall]) => `${grade} ${lengthText(wall, unit)}`).join(' · ')
+            : 'The walls show here before you add them.'}
+        </Quiet>
+        <Button $kind="main" onPress={add}>
+          Add {shells.length > 0 ? `${shells.length} ${shells.length === 1 ? 'line' : 'lines'}` : 'them'}
+        </Button>
+      </Row>
+    </Grid>
+  );
+}

@@ -1,0 +1,35 @@
+import { Field } from '../look/Field.js';
+import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
+
+interface NumberFieldProps {
+  /** Which box it is: what is typed is kept under it on this device. */
+  readonly kept: KeptPlace;
+  readonly label: string;
+  readonly value: number;
+  readonly most: number;
+  readonly onCommit: (value: number) => void;
+}
+
+/** A plain number from zero up, saved when it is left; text that is none stays, with what is wrong. */
+export function NumberField({ kept, label, value, most, onCommit }: NumberFieldProps) {
+  const stored = String(value);
+  const { text, setText, settled } = useKeptText(kept, stored);
+  const typed = text.trim().replace(',', '.');
+  const read = /^\d+(\.\d+)?$|^\.\d+$/u.test(typed) ? Number(typed) : Number.NaN;
+  const isRight = read >= 0 && read <= most;
+  return (
+    <Field
+      label={label}
+      figure
+      inputMode="decimal"
+      value={text}
+      onChange={setText}
+      onBlur={() => {
+        if (!isRight) return;
+        settled(String(read));
+        onCommit(read);
+      }}
+      fault={isRight ? null : `A number from 0 to ${most}.`}
+    />
+  );
+}

@@ -1,0 +1,187 @@
+import {
+  CLEARANCE_DECIMALS,
+  type DrawerLine,
+  formatExactLength,
+  formatLength,
+  freeHalves,
+  INSTRUMENT_DECIMALS,
+  type JobDocument,
+  type JobShell,
+  nanometres,
+  otherUnit,
+  shellsInOrder,
+} from '@fettle/core';
+import { Trash2 } from 'lucide-react';
+import { useMemo } from 'react';
+import styled from 'styled-components';
+import { paintOf } from '../codes/paintOf.js';
+import type { ChangeDocument } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { type DataColumn, DataTable } from '../look/DataTable.js';
+import { GradeName } from '../look/GradeSwatch.js';
+import { LengthField } from '../measure/LengthField.js';
+import { CountField } from './CountField.js';
+
+const Halves = styled.div`
+  td { padding: 0.2rem 0.4rem; }
+  td.echo { font-size: var(--size-small); color: var(--ink-soft); }
+  td.name { font-weight: 600; overflow-wrap: anywhere; min-width: 5.25rem; }
+  td.wall { width: 9rem; }
+  td.stock { width: 6.5rem; }
+  td small { display: block; font-weight: 400; color: var(--ink-soft); }
+`;
+
+interface ShellsTableProps {
+  readonly job: string;
+  readonly document: JobDocument;
+  readonly change: ChangeDocument;
+  /** The lines of the workshop drawer; null while they are not known. */
+  readonly lines: readonly DrawerLine[] | null;
+}
+
+/** One kind of half, with what is known of it elsewhere. */
+interface Kind {
+  readonly id: string;
+  readonly shell: JobShell;
+  /** How many of it the accepted choice takes. */
+  readonly chosen: number;
+  /** What this engine may take of it, where it is the workshop's; null while that is not known, or its stock if that is unlimited. */
+  readonly stock: number | null;
+}
+
+function kindsOf({ job, document, lines }: ShellsTableProps): Kind[] {
+  const chosen = new Map<string, number>();
+  for (const { upper, lower } of Object.values(document.choice?.stations ?? {}))
+    for (const { shell } of [upper, lower]) chosen.set(shell, (chosen.get(shell) ?? 0) + 1);
+  return shellsInOrder(document).map(({ id, shell }) => {
+    const line = lines?.find((other) => other.id === shell.line);
+    const stock = shell.line === null ? shell.stock : line ? freeHalves(line, job) : null;
+    return { id, shell, chosen: chosen.get(id) ?? 0, stock };
+  });
+}
+
+/** Half the width of a band: how far a wall may be off its middle. */
+function halfOf({ low, high }: NonNullable<JobShell['band']>) {
+  return nanometres(Math.round((high - low) / 2));
+}
+
+function columnsOf({ job, document, change }: ShellsTableProps): DataColumn<Kind>[] {
+  const { unit, withRods } = document;
+  const set = (id: string, part: Partial<JobShell>) =>
+    change((old) => ({ ...old, shells: { ...old.shells, [id]: { ...old.shells[id]!, ...part } } }));
+  const halfWords = ({ family, half }: JobShell) => (withRods ? `${family} ${half}` : half);
+  return [
+    {
+      key: 'grade',
+      head: 'Grade',
+      className: 'name',
+      sortBy: ({ shell }) => shell.grade,
+      cell: ({ shell }) => (
+        <>
+          <GradeName name={shell.grade} paint={paintOf(document, shell.family, shell.grade)} />
+          {shell.undersize !== undefined && <small>{shell.undersize} under</small>}
+        </>
+      ),
+    },
+    {
+      key: 'half',
+      head: 'Half',
+      className: 'name',
+      sortBy: ({ shell }) => halfWords(shell),
+      cell: ({ shell }) => halfWords(shell),
+    },
+    {
+      key: 'series',
+      head: 'Series',
+      className: 'name',
+      sortBy: ({ shell }) => shell.series,
+      cell: ({ shell }) => shell.series,
+    },
+    {
+      key: 'wall',
+      head: `Wall, ${unit}`,
+      className: 'wall',
+      sortBy: ({ shell }) => shell.wall,
+      cell: ({ id, shell }) =>
+        shell.line === null ? (
+          <LengthField
+            kept={{ of: job, part: id, field: 'wall' }}
+            compact
+            label={`Wall of ${shell.grade} ${shell.half}, ${unit}`}
+            unit={unit}
+            value={shell.wall}
+            optional={false}
+            check={(wall) => (wall > 0 ? null : 'A wall is above zero.')}
+            // A wall that was measured is no band any more.
+            onCommit={(wall) => wall !== null && set(id, { wall, band: undefined })}
+          />
+        ) : (
+          <span className="figure">{formatExactLength(shell.wall, unit, INSTRUMENT_DECIMALS[unit])}</span>
+        ),
+    },
+    {
+      key: 'echo',
+      head: unit === 'mm' ? 'inches' : 'mm',
+      className: 'figure echo',
+      cell: ({ shell }) => (
+        <>
+          {formatLength(shell.wall, otherUnit(unit), unit === 'mm' ? 5 : 4)}
+          {shell.band && (
+            <small>
+              ±{formatLength(halfOf(shell.band), unit, CLEARANCE_DECIMALS[unit])} {unit}
+            </small>
+          )}
+        </>
+      ),
+    },
+    {
+      key: 'stock',
+      head: 'Stock',
+      className: 'stock',
+      sortBy: ({ stock }) => stock,
+      cell: ({ id, shell, stock }) =>
+        shell.line === null ? (
+          <CountField
+            kept={{ of: job, part: id, field: 'stock' }}
+            label={`Stock of ${shell.grade} ${shell.half}`}
+            value={shell.stock}
+            most={9999}
+            empty="any"
+            onCommit={(count) => set(id, { stock: count })}
+          />
+        ) : (
+          <span title="in the workshop drawer, for this engine">{stock === null ? '…' : `${stock} free`}</span>
+        ),
+    },
+    { key: 'chosen', head: 'Chosen', isFigure: true, sortBy: ({ chosen }) => chosen, cell: ({ chosen }) => chosen },
+    {
+      key: 'remove',
+      head: <span className="visually-hidden">Remove</span>,
+      cell: ({ id, shell }) => (
+        <Button
+          $kind="quiet"
+          aria-label={`Take ${shell.grade} ${shell.half} out of the drawer`}
+          onPress={() =>
+            change((old) => {
+              const { [id]: _, ...others } = old.shells;
+              return { ...old, shells: others };
+            })
+          }
+        >
+          <Trash2 aria-hidden size={18} />
+        </Button>
+      ),
+    },
+  ];
+}
+
+/** The kinds of half this engine may be fitted with: its own, and the workshop's that it draws on. */
+export function ShellsTable({ job, document, change, lines }: ShellsTableProps) {
+  const columns = useMemo(() => columnsOf({ job, document, change, lines }), [job, document, change, lines]);
+  const kinds = useMemo(() => kindsOf({ job, document, change, lines }), [job, document, change, lines]);
+  return (
+    <Halves>
+      <DataTable label="Halves in the drawer" items={kinds} columns={columns} keyOf={({ id }) => id} />
+    </Halves>
+  );
+}

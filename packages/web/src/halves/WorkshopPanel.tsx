@@ -1,0 +1,76 @@
+import type { DrawerLine } from '@fettle/core';
+import { type JobShell, shellOfLine } from '@fettle/core';
+import { Link } from 'react-router';
+import { newId } from '../app/newId.js';
+import { useAppSelector } from '../app/store.js';
+import type { Drawer } from '../drawer/useDrawer.js';
+import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { NOBODY } from '../person/personSlice.js';
+import { tell } from '../wire/tell.js';
+
+/** What an engine draws from the workshop's drawer, and what it holds of it. */
+export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly drawer: Drawer }) {
+  const change = useChangeDocument(job);
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const { document } = job;
+  const { lines, fault, act } = drawer;
+  const drawn = new Set(Object.values(document.shells).map(({ line }) => line));
+  const open = (lines ?? []).filter(({ id, half }) => !drawn.has(id) && (document.withRods || half.family === 'main'));
+  const series = [...new Set(open.map(({ half }) => half.series))];
+  const draw = (chosen: readonly DrawerLine[]) =>
+    change((old) => {
+      const added = chosen.map(({ id, half }): [string, JobShell] => [newId(), shellOfLine(id, half)]);
+      return { ...old, shells: { ...old.shells, ...Object.fromEntries(added) } };
+    });
+  const reserved = (lines ?? [])
+    .flatMap(({ reservations }) => reservations.filter((one) => one.job === job.id))
+    .reduce((sum, { count }) => sum + count, 0);
+  const used = (lines ?? []).reduce((sum, { fittedHere }) => sum + fittedHere, 0);
+  return (
+    <Panel aria-label="From the workshop drawer">
+      <PanelTitle>From the workshop drawer</PanelTitle>
+      {fault && <Notice urgent>{fault}</Notice>}
+      {lines === null ? (
+        <Quiet aria-busy>Looking into the workshop drawer …</Quiet>
+      ) : (
+        <>
+          <Quiet>
+            Halves that all engines on the benches share. An accepted choice reserves its halves for this engine.{' '}
+            <Link to="/drawer">Open the workshop drawer</Link>
+          </Quiet>
+          {series.map((name) => {
+            const chosen = open.filter(({ half }) => half.series === name);
+            return (
+              <Button key={name} onPress={() => draw(chosen)}>
+                Draw on {name}, {chosen.length === 1 ? '1 kind' : `${chosen.length} kinds`}
+              </Button>
+            );
+          })}
+          {reserved > 0 && (
+            <Row>
+              <p>
+                <strong>{reserved}</strong> halves are reserved for this engine.
+              </p>
+              <Button onPress={() => void act(() => tell('setFitted', { id: job.id, body: { by, fitted: true } }))}>
+                They are fitted
+              </Button>
+            </Row>
+          )}
+          {used > 0 && (
+            <Row>
+              <p>
+                <strong>{used}</strong> halves are fitted in this engine and have left the drawer.
+              </p>
+              <Button onPress={() => void act(() => tell('setFitted', { id: job.id, body: { by, fitted: false } }))}>
+                Take that back
+              </Button>
+            </Row>
+          )}
+        </>
+      )}
+    </Panel>
+  );
+}

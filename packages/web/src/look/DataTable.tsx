@@ -1,0 +1,159 @@
+import {
+  createSortedRowModel,
+  rowSortingFeature,
+  type SortingState,
+  sortFn_basic,
+  tableFeatures,
+  useTable,
+} from '@tanstack/react-table';
+import { ArrowDown, ArrowUp, ArrowUpDown } from 'lucide-react';
+import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from 'react';
+import styled from 'styled-components';
+import { Table } from './Panel.js';
+
+const features = tableFeatures({
+  rowSortingFeature,
+  sortedRowModel: createSortedRowModel(),
+  sortFns: { basic: sortFn_basic },
+});
+
+/** One column of a table that lists things. */
+export interface DataColumn<Item> {
+  readonly key: string;
+  readonly head: ReactNode;
+  readonly cell: (item: Item) => ReactNode;
+  /** What it is sorted by; left out, it is not. Texts by the alphabet, numbers by size, null last. */
+  readonly sortBy?: (item: Item) => string | number | null;
+  readonly isFigure?: boolean;
+  readonly className?: string | ((item: Item) => string | undefined);
+}
+
+const Scroll = styled.div`
+  overflow: auto;
+  max-height: min(75vh, 60rem);
+  @media print { max-height: none; overflow: visible; }
+  thead th {
+    position: sticky; top: 0; z-index: 1; background: var(--surface); box-shadow: 0 var(--rule) 0 var(--line-strong);
+  }
+  th button { all: unset; cursor: pointer; font: inherit; color: inherit; }
+  th > button, th > span { display: inline-flex; align-items: center; gap: 0.25rem; min-height: 2rem; white-space: nowrap; }
+  th button:focus-visible { outline: 3px solid var(--accent); outline-offset: 1px; }
+  th button svg { flex: none; opacity: 0.45; }
+  th[aria-sort] button { color: var(--ink); }
+  th[aria-sort] button svg { opacity: 1; }
+  tbody tr:focus-visible { outline: 3px solid var(--accent); outline-offset: -3px; }
+  tr[aria-current='true'] td { background: var(--accent-soft); }
+`;
+
+interface DataTableProps<Item> {
+  /** What the table lists, for screen readers. */
+  readonly label: string;
+  readonly items: readonly Item[];
+  readonly columns: readonly DataColumn<Item>[];
+  readonly keyOf: (item: Item) => string;
+  /** What Enter on a row does; with it the arrow keys go from row to row. */
+  readonly onOpen?: (item: Item) => void;
+  readonly isCurrent?: (item: Item) => boolean;
+}
+
+function compared(one: string | number | null, other: string | number | null): number {
+  if (one === null || other === null) return one === other ? 0 : one === null ? 1 : -1;
+  if (typeof one === 'number' && typeof other === 'number') return one - other;
+  return String(one).localeCompare(String(other), 'en', { numeric: true });
+}
+
+/**
+ * A table that lists things: a head that stays in sight and sorts, figures to the right, rows that the arrow keys go along. It starts in
+ * the order of its items.
+ */
+export function DataTable<Item>({ label, items, columns, keyOf, onOpen, isCurrent }: DataTableProps<Item>) {
+  const [sorting, setSorting] = useState<SortingState>([]);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const definitions = useMemo(
+    () =>
+      columns.map(({ key, sortBy }) => ({
+        id: key,
+        accessorFn: (item: Item) => sortBy?.(item) ?? null,
+        enableSorting: sortBy !== undefined,
+        sortDescFirst: false,
+        sortFn: (one: { getValue: (id: string) => unknown }, other: { getValue: (id: string) => unknown }) =>
+          compared(one.getValue(key) as string | number | null, other.getValue(key) as string | number | null),
+      })),
+    [columns],
+  );
+  const table = useTable({
+    features,
+    columns: definitions as never,
+    data: items as never,
+    getRowId: keyOf as never,
+    state: { sorting },
+    onSortingChange: setSorting,
+  });
+  const byKey = new Map(columns.map((column) => [column.key, column]));
+  const go = (event: KeyboardEvent<HTMLTableRowElement>, item: Item) => {
+    if (event.target !== event.currentTarget) return;
+    const rows = [...(body.current?.rows ?? [])];
+    const at = rows.indexOf(event.currentTarget);
+    const next = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: rows.length - 1 }[event.key];
+    if (event.key === 'Enter') onOpen?.(item);
+    else if (next !== undefined) rows[next]?.focus();
+    else return;
+    event.preventDefault();
+  };
+  return (
+    <Scroll>
+      <Table aria-label={label}>
+        <thead>
+          {table.getHeaderGroups().map((group) => (
+            <tr key={group.id}>
+              {group.headers.map(({ id, column }) => {
+                const { head, isFigure } = byKey.get(id)!;
+                const sorted = column.getIsSorted();
+                return (
+                  <th
+                    key={id}
+                    className={isFigure ? 'number' : undefined}
+                    {...(sorted ? { 'aria-sort': sorted === 'asc' ? 'ascending' : 'descending' } : {})}
+                  >
+                    {column.getCanSort() ? (
+                      <button type="button" onClick={() => column.toggleSorting()}>
+                        {head}
+                        {sorted === 'asc' && <ArrowUp aria-hidden size={14} />}
+                        {sorted === 'desc' && <ArrowDown aria-hidden size={14} />}
+                        {!sorted && <ArrowUpDown aria-hidden size={14} />}
+                      </button>
+                    ) : (
+                      <span>{head}</span>
+                    )}
+                  </th>
+                );
+              })}
+            </tr>
+          ))}
+        </thead>
+        <tbody ref={body}>
+          {table.getRowModel().rows.map((row) => {
+            const item = row.original as Item;
+            return (
+              <tr
+                key={row.id}
+                {...(onOpen ? { tabIndex: 0, onKeyDown: (event) => go(event, item) } : {})}
+                {...(isCurrent?.(item) ? { 'aria-current': 'true' as const } : {})}
+              >
+                {columns.map(({ key, cell, isFigure, className }) => {
+                  const own = typeof className === 'function' ? className(item) : className;
+                  const names = [isFigure ? 'number' : '', own ?? ''].filter(Boolean).join(' ');
+                  return (
+                    <td key={key} className={names === '' ? undefined : names}>
+                      {cell(item)}
+                    </td>
+                  );
+                })}
+              </tr>
+            );
+          })}
+        </tbody>
+      </Table>
+    </Scroll>
+  );
+}

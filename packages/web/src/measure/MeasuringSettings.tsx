@@ -1,0 +1,97 @@
+import { FEATURE_TABLE, type Feature, lengthText, type Slot } from '@fettle/core';
+import styled from 'styled-components';
+import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { Choice } from '../look/Choice.js';
+import { Panel } from '../look/Panel.js';
+import { LengthField } from './LengthField.js';
+import { useSaveReading } from './useSaveReading.js';
+
+const Settings = styled(Panel)`
+  display: grid;
+  grid-template-columns: repeat(3, minmax(10rem, 1fr)) minmax(14rem, 1.1fr);
+  gap: 0.25rem 1rem;
+  align-items: start;
+  padding: 0.75rem 1rem;
+  .limits { align-self: center; font-size: var(--size-small); color: var(--ink-soft); }
+`;
+
+const BORE_SCHEMES = [
+  { value: 'front', label: 'One reading, bolt direction' },
+  { value: 'front,rear', label: 'Two planes, bolt direction' },
+];
+const JOURNAL_SCHEMES = [
+  { value: 'front-0', label: 'One reading' },
+  { value: 'front-0,front-90', label: 'One plane, 0° and 90°' },
+  { value: 'front-0,front-90,rear-0,rear-90', label: 'Two planes, 0° and 90°' },
+];
+const SCHEMES = { housing: BORE_SCHEMES, journal: JOURNAL_SCHEMES };
+
+interface MeasuringSettingsProps {
+  readonly job: OpenJob;
+  readonly feature: Feature;
+}
+
+/** How a feature is measured: the size the gauge was set to, where it is read, which way Enter goes, and its limits. */
+export function MeasuringSettings({ job, feature }: MeasuringSettingsProps) {
+  const change = useChangeDocument(job);
+  const save = useSaveReading(job);
+  const { document, readings } = job;
+  const { unit, measuring } = document;
+  const slots = measuring.slots[feature];
+  const { family, role } = FEATURE_TABLE[feature];
+  const isRod = family === 'rod';
+  const limit = document.limits[feature];
+  return (
+    <Settings>
+      <LengthField
+        key={feature}
+        kept={{ of: job.id, part: feature, field: 'setting' }}
+        label={`Setting size, ${unit} (for + and − readings)`}
+        unit={unit}
+        value={measuring.setting[feature]}
+        check={(value) => (value > 0 ? null : 'A setting size is above zero.')}
+        onCommit={(value) => {
+          change((old) => ({
+            ...old,
+            measuring: { ...old.measuring, setting: { ...old.measuring.setting, [feature]: value } },
+          }));
+          // Deviations typed before their setting size was known become sizes now.
+          for (const reading of readings) {
+            if (reading.feature === feature && reading.nm === null && reading.text !== '')
+              save(reading, reading.text, value);
+          }
+        }}
+      />
+      <Choice
+        label={isRod ? 'Readings at each' : 'Readings at each main'}
+        value={slots.join()}
+        options={SCHEMES[role]}
+        onChange={(value) =>
+          change((old) => ({
+            ...old,
+            measuring: { ...old.measuring, slots: { ...old.measuring.slots, [feature]: value.split(',') as Slot[] } },
+          }))
+        }
+      />
+      <Choice
+        label="Enter goes"
+        value={measuring.order}
+        options={[
+          { value: 'along', label: 'along the shaft' },
+          { value: 'down', label: isRod ? 'down each one' : 'down each main' },
+        ]}
+        onChange={(order) => change((old) => ({ ...old, measuring: { ...old.measuring, order } }))}
+      />
+      <p className="limits">
+        {limit ? (
+          <>
+            Limits <span className="figure">{lengthText(limit.low, unit)}</span> to{' '}
+            <span className="figure">{lengthText(limit.high, unit)}</span>, {limit.source}
+          </>
+        ) : (
+          'No limits on the data sheet yet: nothing is judged against them.'
+        )}
+      </p>
+    </Settings>
+  );
+}

@@ -1,0 +1,95 @@
+import {
+  commonDecimals,
+  FEATURE_TABLE,
+  type Feature,
+  formatLength,
+  INSTRUMENT_DECIMALS,
+  partName,
+  rodLabel,
+  slotName,
+} from '@fettle/core';
+import { Link } from 'react-router';
+import type { OpenJob } from '../job/useJob.js';
+import { StateMark } from '../look/StateMark.js';
+import type { ShaftRow } from '../shaft/ShaftLine.js';
+import type { ShaftColumn } from '../shaft/shaftColumns.js';
+import { ReadingCell } from './ReadingCell.js';
+import type { Measuring } from './useMeasuring.js';
+import type { Place } from './useSaveReading.js';
+
+/** What stands under the shaft while a feature is measured: a box a slot, the size they give, and its state. */
+export function measuringRows(job: OpenJob, feature: Feature, measuring: Measuring): ShaftRow[] {
+  const { document } = job;
+  const { unit } = document;
+  const { slots, parts, setCurrent, step, hold } = measuring;
+  const { family, numbered, name } = FEATURE_TABLE[feature];
+  const isRod = family === 'rod';
+  const isByNumber = numbered === 'by-number';
+  const means = parts.flatMap(({ size }) => size?.nominal ?? []);
+  const decimals = commonDecimals(means, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
+  return [
+    ...(isRod
+      ? [
+          {
+            key: 'part',
+            label: isByNumber ? 'Rod, by number' : 'Pin, from the front',
+            cell: ({ number }: ShaftColumn) => (
+              <strong>{isByNumber ? rodLabel(document, number) : partName(feature, number)}</strong>
+            ),
+          },
+        ]
+      : []),
+    ...slots.map((slot) => ({
+      key: slot,
+      label: slotName(slot),
+      cell: ({ number: station }: ShaftColumn) => {
+        const place: Place = { feature, station, slot };
+        return (
+          <ReadingCell
+            job={job}
+            place={place}
+            inputRef={(element) => hold(place, element)}
+            onStep={(where) => step(place, where)}
+            onFocus={(text) => setCurrent({ place, text })}
+            onText={(text) => setCurrent({ place, text })}
+          />
+        );
+      },
+    })),
+    {
+      key: 'size',
+      label: (
+        <>
+          {name}
+          <small>mean, {unit}</small>
+        </>
+      ),
+      cell: ({ number }) => {
+        const { size } = parts[number - 1]!;
+        return (
+          <strong className="figure">{size?.kind === 'read' ? formatLength(size.nominal, unit, decimals) : '·'}</strong>
+        );
+      },
+    },
+    {
+      key: 'state',
+      label: 'State',
+      cell: ({ number }) => {
+        const { findings, missing, mark, disagreement } = parts[number - 1]!;
+        const isOff = findings.length > 0;
+        const isDone = missing === 0;
+        return (
+          <span style={{ alignSelf: 'center' }}>
+            <StateMark state={isOff ? 'blocked' : isDone ? 'measured' : 'not-measured'} />
+            {mark !== null && <small>mark {mark}</small>}
+            {disagreement && (
+              <Link to="../codes" style={{ display: 'block', fontSize: 'var(--size-small)', fontWeight: 600 }}>
+                not as marked
+              </Link>
+            )}
+          </span>
+        );
+      },
+    },
+  ];
+}

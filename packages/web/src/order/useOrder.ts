@@ -1,0 +1,166 @@
+import {
+  cutText,
+  type JobDocument,
+  type JobShell,
+  type KitAsked,
+  kitQuestionOfJob,
+  kitSchema,
+  type LimitKey,
+  limitName,
+  type Nanometres,
+  numberOfLength,
+  type Reading,
+} from '@fettle/core';
+import Papa from 'papaparse';
+import { useState } from 'react';
+import { newId } from '../app/newId.js';
+import { useAppSelector } from '../app/store.js';
+import { useDrawer } from '../drawer/useDrawer.js';
+import { NOBODY } from '../person/personSlice.js';
+import { refusalInWords } from '../wire/ask.js';
+import { tell } from '../wire/tell.js';
+import { percent } from './ChanceBar.js';
+import { type AskedAdvice, useKitAdvice } from './useKitAdvice.js';
+
+const ENGINES = 10_000;
+
+/** One kind of half of a kit, with how many there should be. */
+export interface KitRow {
+  readonly id: string;
+  readonly shell: JobShell;
+  readonly shelf: number;
+  readonly order: number;
+}
+
+export interface Wishes {
+  readonly families: 'main' | 'both';
+  /** The chance wanted, per cent, as typed. */
+  readonly target: string;
+  readonly isMixed: boolean;
+  readonly alike: Nanometres | null;
+}
+
+export interface Order extends AskedAdvice {
+  readonly wishes: Wishes;
+  readonly set: (part: Partial<Wishes>) => void;
+  readonly question: KitAsked;
+  /** What the sheet lacks, in words. */
+  readonly missing: readonly string[];
+  readonly blocked: readonly string[];
+  readonly shells: ReadonlyMap<string, JobShell>;
+  readonly rows: readonly KitRow[];
+  readonly hasPrices: boolean;
+  /** The chance wanted, 0 to 1. */
+  readonly wanted: number;
+  readonly isTarget: boolean;
+  /** Whether it can be worked out: the question is whole, and the shelf is known. */
+  readonly isReady: boolean;
+  readonly workOut: () => void;
+  readonly keepAsKit: () => Promise<void>;
+  /** What is to be ordered, as CSV. */
+  readonly csv: () => string;
+  readonly told: string | null;
+}
+
+function missingWords(question: KitAsked): string[] {
+  if (question.ok) return [];
+  return question.missing.map((one) => {
+    if (one === 'mainGrades') return 'grades of the mains';
+    if (one === 'rodGrades') return 'grades of the rods';
+    return limitName(one satisfies LimitKey).toLowerCase();
+  });
+}
+
+/** What should be on the shelf for an engine, as far as it is known: what is asked, and what was found. @param name what it is called */
+export function useOrder(document: JobDocument, readings: readonly Reading[], name: string): Order {
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const { lines } = useDrawer();
+  const { unit, rules } = document;
+  const [wishes, setWishes] = useState<Wishes>({
+    families: document.withRods ? 'both' : 'main',
+    target: '95',
+    isMixed: rules.mixedHalves,
+    alike: rules.maxSpread,
+  });
+  const [told, setTold] = useState<string | null>(null);
+  const asked = useKitAdvice();
+  const { advice, ask } = asked;
+  const { families, target, isMixed, alike } = wishes;
+  const wanted = Number(target.replace(',', '.')) / 100;
+  const isTarget = target.trim() !== '' && wanted > 0 && wanted <= 1;
+  const spread = alike === null ? null : numberOfLength(alike, unit);
+  const question = kitQuestionOfJob(document, readings, {
+    families: families === 'both' ? ['main', 'rod'] : ['main'],
+    rules: {
+      mixedHalves: isMixed,
+      acrossSeries: rules.acrossSeries,
+      maxWallStep: numberOfLength(rules.maxWallStep, unit),
+      thinnerHalf: rules.thinnerHalf,
+      maxSpread: { main: spread, rod: spread },
+    },
+    engines: ENGINES,
+    seed: 1,
+    drawer: lines ?? [],
+  });
+  const shells = question.ok ? question.shells : new Map<string, JobShell>();
+  const rows = advice
+    ? [...shells].map(([id, shell]) => ({
+        id,
+        shell,
+        shelf: advice.shelf.find((one) => one.id === id)?.count ?? 0,
+        order: advice.order.find((one) => one.id === id)?.count ?? 0,
+      }))
+    : [];
+  const keepAsKit = async () => {
+    const kit = kitSchema.parse({
+      name: cutText(`${name}, ${target} %`, 80),
+      note: `Chance ${percent(advice!.chance.chance)} of fitting`,
+      halves: rows
+        .filter(({ shelf }) => shelf > 0)
+        .map(({ shell: { stock: _, line: __, ...half }, shelf }) => ({ ...half, count: shelf })),
+    });
+    try {
+      await tell('putKit', { id: newId(), body: { version: 0, by, kit } });
+      setTold(`“${kit.name}” is kept with the kits of the workshop drawer.`);
+    } catch (error) {
+      setTold(refusalInWords(error));
+    }
+  };
+  const csv = () =>
+    Papa.unparse(
+      [
+        ['Count', 'Half', 'Family', 'Side', `Wall, ${unit}`],
+        ...rows
+          .filter(({ order }) => order > 0)
+          .map(({ id, shell, order }) => [
+            String(order),
+            id,
+            shell.family,
+            shell.half,
+            String(numberOfLength(shell.wall, unit)),
+          ]),
+      ],
+      { newline: '\r\n', escapeFormulae: true },
+    );
+  return {
+    ...asked,
+    wishes,
+    set: (part) => setWishes((old) => ({ ...old, ...part })),
+    question,
+    missing: missingWords(question),
+    blocked: question.ok ? question.blocked : [],
+    shells,
+    rows,
+    hasPrices: question.ok && question.question.shells.some(({ price }) => price > 0),
+    wanted,
+    isTarget,
+    isReady: question.ok && isTarget && lines !== null,
+    workOut: () => {
+      setTold(null);
+      if (question.ok) ask(question.question, wanted);
+    },
+    keepAsKit,
+    csv,
+    told,
+  };
+}

@@ -1,0 +1,104 @@
+import {
+  type Answered,
+  type Asked,
+  addressOf,
+  type EndpointName,
+  endpointOf,
+  type Problem,
+  problemKind,
+  problemSchema,
+} from '@fettle/core';
+import { z } from 'zod';
+
+/** Why something that was asked of the server was not done. */
+export type AskFault =
+  /** The server answered, with a problem: it will not do it as it is. */
+  | { readonly kind: 'refused'; readonly problem: Problem & Readonly<Record<string, unknown>> }
+  /** The server did not answer, or could not work: worth trying again. */
+  | {
+      readonly kind: 'unreachable';
+      readonly message: string;
+      /** Whether the server is there, but its database is not. */
+      readonly isDatabase: boolean;
+    }
+  /** The server answered that it failed at this: trying once more is worth it, going on trying is not. */
+  | { readonly kind: 'failed'; readonly message: string };
+
+/** What came back. */
+export type AskResult<Value> =
+  | { readonly ok: true; readonly value: Value; readonly etag: string | null }
+  /** The same as what the caller has. */
+  | { readonly ok: true; readonly isUnchanged: true }
+  | { readonly ok: false; readonly fault: AskFault };
+
+/** After so long without an answer the server counts as not there, ms. */
+const LONGEST_MS = 15_000;
+
+const looseProblem = z.looseObject(problemSchema.shape);
+
+function unreachable(message: string, isDatabase = false): { ok: false; fault: AskFault } {
+  return { ok: false, fault: { kind: 'unreachable', message, isDatabase } };
+}
+
+async function faultOf(response: Response): Promise<{ ok: false; fault: AskFault }> {
+  const isProblem = response.headers.get('content-type')?.startsWith('application/problem+json') ?? false;
+  if (!isProblem) return unreachable(`The server answered ${response.status}.`);
+  const problem = looseProblem.parse(await response.json());
+  const kind = problemKind(problem);
+  if (kind === 'server-fault') {
+    return { ok: false, fault: { kind: 'failed', message: `${problem.title}. ${problem.detail}` } };
+  }
+  if (response.status >= 500) return unreachable(problem.detail, kind === 'not-ready');
+  return { ok: false, fault: { kind: 'refused', problem } };
+}
+
+/** Asks an endpoint by its description. @param etag of what the caller has */
+export async function ask<Name extends EndpointName>(
+  name: Name,
+  asked: Asked<Name>,
+  etag: string | null = null,
+): Promise<AskResult<Answered<Name>>> {
+  const endpoint = endpointOf(name);
+  const { body, ...names } = asked as { body?: unknown } & Record<string, unknown>;
+  const isOf = (schema: z.ZodObject) =>
+    Object.fromEntries(Object.entries(names).filter(([key]) => key in schema.shape));
+  let response: Response;
+  try {
+    response = await fetch(addressOf(endpoint, isOf(endpoint.path), isOf(endpoint.query)), {
+      method: endpoint.method.toUpperCase(),
+      headers: {
+        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        ...(etag === null ? {} : { 'if-none-match': etag }),
+      },
+      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+      signal: AbortSignal.timeout(LONGEST_MS),
+    });
+    if (response.status === 304) return { ok: true, isUnchanged: true };
+    if (!response.ok) return await faultOf(response);
+    const value = endpoint.answer.parse(await response.json()) as Answered<Name>;
+    return { ok: true, value, etag: response.headers.get('etag') };
+  } catch (error) {
+    if (error instanceof z.ZodError) {
+      return { ok: false, fault: { kind: 'failed', message: `The answer cannot be read: ${error.message}` } };
+    }
+    return unreachable(`The server cannot be reached (${(error as Error).message}).`);
+  }
+}
+
+/** What kept something from working, for the person who asked for it. */
+export function faultInWords(fault: AskFault): string {
+  if (fault.kind === 'refused') return fault.problem.detail;
+  if (fault.kind === 'failed') return fault.message;
+  return 'The server cannot be reached. Nothing was changed; try again shortly.';
+}
+
+/** Whether what was thrown is a fault of asking. */
+export function isAskFault(error: unknown): error is AskFault {
+  return typeof error === 'object' && error !== null && 'kind' in error && !(error instanceof Error);
+}
+
+/** What kept something from working, whatever was thrown. */
+export function refusalInWords(error: unknown): string {
+  if (isAskFault(error)) return faultInWords(error);
+  return error instanceof Error ? error.message : String(error);
+}
