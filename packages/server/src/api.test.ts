@@ -53,6 +53,21 @@ describe('jobs', () => {
     expect(other).toMatchObject({ status: 409, body: { type: '/api/docs#id-in-use' } });
   });
 
+  it('keeps how far an engine is with every change, before any list is read', async () => {
+    const { id } = await startJob();
+    const kept = async () => {
+      const [row] = await server.database.query('SELECT progress, progress_of, revision FROM job WHERE id = $1', [id]);
+      expect(row.progress_of).toBe(row.revision);
+      return row.progress;
+    };
+    const first = await kept();
+    await server.call('PUT', `/api/jobs/${id}/readings/${randomUUID()}`, draft('62.003'));
+    const read = await kept();
+    expect(read).not.toEqual(first);
+    await server.call('PATCH', `/api/jobs/${id}`, { ...rename(1, 'Rush Twin 2') });
+    expect(await kept()).toEqual(read);
+  });
+
   it('makes one engine when it is sent twice at the same moment', async () => {
     const body = { id: randomUUID(), by: 'Wren', document: document() };
     const answers = await Promise.all([1, 2, 3].map(() => server.call('POST', '/api/jobs', body)));

@@ -8,23 +8,22 @@ import {
   type JobDocument,
   type JobProgress,
   jobDocumentSchema,
-  jobProgress,
   PatchMisfit,
   patchStepOf,
   type Read,
   rodCount,
 } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
-import { In, IsNull } from 'typeorm';
+import { IsNull } from 'typeorm';
 import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
-import { grouped } from '../database/grouped.js';
 import { likeWords } from '../database/likeWords.js';
 import { release, reserve } from '../drawer/reservations.js';
 import { readingEntity } from '../measure/readingEntity.js';
 import { readingOf } from '../measure/readingOf.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
 import { changeEntity, type JobRow, jobEntity } from './jobEntity.js';
+import { keepProgress } from './keepProgress.js';
 import { lockJob } from './lockJob.js';
 
 export interface Stamp {
@@ -107,8 +106,8 @@ export class JobService {
   }
 
   /**
-   * A page of the engines on the benches, last touched first; or of those taken off. No document is read for it, but for engines that
-   * have changed since they were last listed.
+   * A page of the engines on the benches, last touched first; or of those taken off. No document is read for it, but once after a start
+   * of the server.
    */
   async list({ deleted, words, after, most }: Read<'listJobs'>['query']): Promise<Answered<'listJobs'>> {
     const { manager } = this.database;
@@ -131,7 +130,10 @@ export class JobService {
     }
     const found: Listed[] = await query.getMany();
     const rows = found.slice(0, most);
-    const progress = await this.progressOf(rows);
+    const stale = rows.flatMap(({ id, progress, progressOf, revision }) =>
+      progress && progressOf === revision ? [] : [id],
+    );
+    const worked = stale.length > 0 ? await keepProgress(manager, stale) : new Map<string, JobProgress>();
     const last = rows.at(-1);
     return {
       jobs: rows.map((row) => ({
@@ -141,37 +143,13 @@ export class JobService {
         unit: row.unit,
         mains: row.mains,
         rods: row.rods,
-        ...progress.get(row.id)!,
+        ...(worked.get(row.id) ?? row.progress!),
         updatedAt: row.updatedAt.toISOString(),
         updatedBy: row.updatedBy,
         deletedAt: row.deletedAt?.toISOString() ?? null,
       })),
       goesOn: last && found.length > most ? cursorText({ at: last.updatedAt, key: last.id }) : null,
     };
-  }
-
-  /** How far engines are: as it was kept, and worked out and kept for those that have changed since. */
-  private async progressOf(rows: readonly Listed[]): Promise<Map<string, JobProgress>> {
-    const { manager } = this.database;
-    const known = new Map(
-      rows.flatMap((row) => (row.progress && row.progressOf === row.revision ? [[row.id, row.progress] as const] : [])),
-    );
-    const stale = rows.flatMap(({ id }) => (known.has(id) ? [] : [id]));
-    if (stale.length === 0) return known;
-    const changed = await manager.find(jobEntity, { where: { id: In(stale) } });
-    const readings = await manager.find(readingEntity, { where: { jobId: In(stale), replacedBy: IsNull() } });
-    const byJob = grouped(readings, ({ jobId }) => jobId);
-    for (const row of changed) {
-      const progress = jobProgress(documentOf(row), (byJob.get(row.id) ?? []).map(readingOf));
-      known.set(row.id, progress);
-      // Whoever changed it meanwhile has made another revision of it: then this is not kept.
-      await manager.update(
-        jobEntity,
-        { id: row.id, revision: row.revision },
-        { progress: progress as never, progressOf: row.revision },
-      );
-    }
-    return known;
   }
 
   async revision(id: string): Promise<number> {
@@ -193,6 +171,8 @@ export class JobService {
   /** Makes a job. Sending the same one again answers with it; another one under the same id is refused. */
   async create(id: string, by: string, document: JobDocument): Promise<{ job: JobView; made: boolean }> {
     return this.database.transaction(async (manager) => {
+      // There is no row to lock yet: of two that make it at the same moment, the second waits for the first.
+      await manager.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [id]);
       const existing = await manager.findOne(jobEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
       if (existing) {
         const first = await manager.findOne(changeEntity, { where: { jobId: id, kind: 'created' } });
@@ -227,6 +207,7 @@ export class JobService {
         changes: changes as never,
       });
       await reserve(manager, [{ jobId: id, document }]);
+      await keepProgress(manager, [id]);
       return { job: await this.get(id, manager), made: true };
     });
   }
@@ -341,5 +322,6 @@ export class JobService {
     const update = { ...fields, ...head, version, revision: row.revision + 1, updatedAt: now, updatedBy: by };
     await manager.update(jobEntity, { id: row.id }, update as never);
     await manager.insert(changeEntity, { jobId: row.id, version, at: now, by, kind, changes: changes as never });
+    await keepProgress(manager, [row.id]);
   }
 }

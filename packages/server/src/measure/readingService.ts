@@ -3,6 +3,7 @@ import { FEATURE_TABLE, partCount, sizeOfDraft } from '@fettle/core';
 import { IsNull } from 'typeorm';
 import type { Database } from '../database/Database.js';
 import { jobEntity } from '../job/jobEntity.js';
+import { keepProgress } from '../job/keepProgress.js';
 import { lockJob } from '../job/lockJob.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
 import { readingEntity } from './readingEntity.js';
@@ -83,6 +84,7 @@ export class ReadingService {
         { id: jobId },
         { revision: job.revision + 1, updatedAt: receivedAt, updatedBy: draft.by },
       );
+      await keepProgress(manager, [jobId]);
       return { reading: readingOf(row), made: true };
     });
   }

@@ -56,8 +56,7 @@ interface DataTableProps<Item> {
   readonly isCurrent?: (item: Item) => boolean;
 }
 
-function compared(one: string | number | null, other: string | number | null): number {
-  if (one === null || other === null) return one === other ? 0 : one === null ? 1 : -1;
+function compared(one: string | number, other: string | number): number {
   if (typeof one === 'number' && typeof other === 'number') return one - other;
   return String(one).localeCompare(String(other), 'en', { numeric: true });
 }
@@ -73,11 +72,12 @@ export function DataTable<Item>({ label, items, columns, keyOf, onOpen, isCurren
     () =>
       columns.map(({ key, sortBy }) => ({
         id: key,
-        accessorFn: (item: Item) => sortBy?.(item) ?? null,
+        accessorFn: (item: Item) => sortBy?.(item) ?? undefined,
+        sortUndefined: 'last' as const,
         enableSorting: sortBy !== undefined,
         sortDescFirst: false,
         sortFn: (one: { getValue: (id: string) => unknown }, other: { getValue: (id: string) => unknown }) =>
-          compared(one.getValue(key) as string | number | null, other.getValue(key) as string | number | null),
+          compared(one.getValue(key) as string | number, other.getValue(key) as string | number),
       })),
     [columns],
   );

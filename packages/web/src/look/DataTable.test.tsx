@@ -1,0 +1,74 @@
+// @vitest-environment jsdom
+import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
+import { afterEach, expect, it } from 'vitest';
+import { type DataColumn, DataTable } from './DataTable.js';
+
+afterEach(cleanup);
+
+interface Kept {
+  readonly name: string;
+  readonly stock: number | null;
+}
+
+const KEPT: readonly Kept[] = [
+  { name: 'Bin 10', stock: 2 },
+  { name: 'Bin 9', stock: null },
+  { name: 'Bin 2', stock: 11 },
+  { name: 'bin 1', stock: 3 },
+];
+const COLUMNS: readonly DataColumn<Kept>[] = [
+  { key: 'name', head: 'Name', cell: ({ name }) => name, sortBy: ({ name }) => name },
+  { key: 'stock', head: 'Stock', cell: ({ stock }) => stock ?? 'any', sortBy: ({ stock }) => stock, isFigure: true },
+  { key: 'note', head: 'Note', cell: () => '–' },
+];
+
+function shown(onOpen?: (item: Kept) => void) {
+  render(
+    <DataTable
+      label="Kept"
+      items={KEPT}
+      columns={COLUMNS}
+      keyOf={({ name }) => name}
+      {...(onOpen ? { onOpen } : {})}
+    />,
+  );
+}
+
+const rows = () => within(screen.getAllByRole('rowgroup')[1]!).getAllByRole('row');
+const names = () => rows().map((row) => within(row).getAllByRole('cell')[0]!.textContent);
+
+it('starts in the order of its items, and sorts by a head that is pressed: up, down, as it was', () => {
+  shown();
+  expect(names()).toEqual(['Bin 10', 'Bin 9', 'Bin 2', 'bin 1']);
+  const head = screen.getByRole('button', { name: 'Stock' });
+  fireEvent.click(head);
+  expect(names()).toEqual(['Bin 10', 'bin 1', 'Bin 2', 'Bin 9']);
+  expect(screen.getByRole('columnheader', { name: 'Stock' }).getAttribute('aria-sort')).toBe('ascending');
+  fireEvent.click(head);
+  // What has no figure stays last.
+  expect(names()).toEqual(['Bin 2', 'bin 1', 'Bin 10', 'Bin 9']);
+  expect(screen.getByRole('columnheader', { name: 'Stock' }).getAttribute('aria-sort')).toBe('descending');
+  fireEvent.click(head);
+  expect(names()).toEqual(['Bin 10', 'Bin 9', 'Bin 2', 'bin 1']);
+});
+
+it('sorts names as people do: numbers within them by size, whatever their case', () => {
+  shown();
+  fireEvent.click(screen.getByRole('button', { name: 'Name' }));
+  expect(names()).toEqual(['bin 1', 'Bin 2', 'Bin 9', 'Bin 10']);
+});
+
+it('does not offer to sort by what has no order', () => {
+  shown();
+  expect(screen.queryByRole('button', { name: 'Note' })).toBeNull();
+});
+
+it('is gone along with the arrow keys, and Enter opens a row', () => {
+  const opened: string[] = [];
+  shown(({ name }) => opened.push(name));
+  rows()[0]!.focus();
+  for (const key of ['ArrowDown', 'ArrowDown', 'ArrowUp', 'Enter', 'End', 'Enter', 'ArrowDown', 'Home', 'Enter']) {
+    fireEvent.keyDown(document.activeElement!, { key });
+  }
+  expect(opened).toEqual(['Bin 9', 'bin 1', 'Bin 10']);
+});

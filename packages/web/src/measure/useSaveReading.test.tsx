@@ -1,0 +1,118 @@
+// @vitest-environment jsdom
+import { type JobDocument, type JobView, nanometres, newJob, type Reading, usualLayout } from '@fettle/core';
+import { act, renderHook } from '@testing-library/react';
+import type { ReactNode } from 'react';
+import { Provider } from 'react-redux';
+import { MemoryRouter } from 'react-router';
+import { beforeEach, expect, it } from 'vitest';
+import { store } from '../app/store.js';
+import { useJob } from '../job/useJob.js';
+import { jobArrived, parcelDelivered } from '../saving/savingSlice.js';
+import { useMeasuring } from './useMeasuring.js';
+import { type Place, useSaveReading } from './useSaveReading.js';
+
+const usual = usualLayout(3, 2, 1, 2);
+if (!usual.ok) throw new Error(usual.message);
+const document: JobDocument = newJob('Rush Twin', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+const id = '00000000-0000-4000-8000-0000000000aa';
+const M1: Place = { feature: 'mainBore', station: 1, slot: 'front' };
+const at = '2026-01-02T03:04:05.000Z';
+
+function standing(text: string, nm: number | null): Reading {
+  const reading = {
+    id: '00000000-0000-4000-8000-000000000b01',
+    ...M1,
+    text,
+    unit: 'mm',
+    setting: null,
+    by: 'Wren',
+    at,
+  };
+  return { ...reading, replaces: null, nm: nm === null ? null : nanometres(nm) } as Reading;
+}
+
+function open(readings: Reading[], changed: Partial<JobDocument> = {}) {
+  const view: JobView = {
+    id,
+    version: 1,
+    revision: store.getState().saving.jobs[id] ? store.getState().saving.jobs[id]!.revision + 1 : 1,
+    document: { ...document, ...changed },
+    readings,
+    createdAt: at,
+    createdBy: 'Wren',
+    updatedAt: at,
+    updatedBy: 'Wren',
+    deletedAt: null,
+  };
+  store.dispatch(jobArrived(view));
+  const wrapper = ({ children }: { children: ReactNode }) => (
+    <Provider store={store}>
+      <MemoryRouter>{children}</MemoryRouter>
+    </Provider>
+  );
+  return renderHook(
+    () => {
+      const job = useJob(id)!;
+      return { job, save: useSaveReading(job), measuring: useMeasuring(job, 'mainBore') };
+    },
+    { wrapper },
+  );
+}
+
+const sent = () =>
+  store.getState().saving.parcels.flatMap((parcel) => (parcel.kind === 'reading' ? [parcel.draft] : []));
+
+beforeEach(() => {
+  for (const parcel of store.getState().saving.parcels) store.dispatch(parcelDelivered(parcel.id));
+});
+
+it('keeps what was typed to the letter, with the setting it was read against', () => {
+  const setting = nanometres(62_000_000);
+  const measuring = { ...document.measuring, setting: { ...document.measuring.setting, mainBore: setting } };
+  const { result } = open([], { measuring });
+  act(() => result.current.save(M1, '+2.5'));
+  expect(sent()).toMatchObject([{ ...M1, text: '+2.5', unit: 'mm', setting, replaces: null }]);
+  expect(result.current.job.readings).toMatchObject([{ nm: 62_025_000 }]);
+});
+
+it('sends nothing where nothing changed, and names the reading that it corrects', () => {
+  const { result } = open([standing('62.003', 62_003_000)]);
+  act(() => result.current.save(M1, '62.003'));
+  expect(sent()).toEqual([]);
+  act(() => result.current.save(M1, '62.004'));
+  expect(sent()).toMatchObject([{ text: '62.004', replaces: '00000000-0000-4000-8000-000000000b01' }]);
+  act(() => result.current.save(M1, ''));
+  expect(result.current.job.readings).toMatchObject([{ text: '', nm: null }]);
+});
+
+it('sends a deviation once more when the setting that makes a size of it has come', () => {
+  const { result } = open([standing('+2.5', null)]);
+  act(() => result.current.save(M1, '+2.5'));
+  expect(sent()).toEqual([]);
+  act(() => result.current.save(M1, '+2.5', nanometres(62_000_000)));
+  expect(sent()).toMatchObject([{ text: '+2.5', setting: 62_000_000 }]);
+});
+
+it('goes along the boxes in the order of measuring, and leaves the last one', () => {
+  const { result } = open([]);
+  const boxes = new Map<string, HTMLInputElement>();
+  const { slots } = result.current.measuring;
+  for (const slot of slots) {
+    for (const station of [1, 2, 3]) {
+      const input = window.document.createElement('input');
+      window.document.body.append(input);
+      boxes.set(`${slot}${station}`, input);
+      result.current.measuring.hold({ feature: 'mainBore', station, slot }, input);
+    }
+  }
+  const focused = () => [...boxes].find(([, input]) => input === window.document.activeElement)?.[0];
+  const last = { feature: 'mainBore', station: 3, slot: slots[0]! } as const;
+  result.current.measuring.step(last, 'next');
+  expect(focused()).toBe(`${slots[1]}1`);
+  result.current.measuring.step({ ...last, station: 1, slot: slots[1]! }, 'up');
+  expect(focused()).toBe(`${slots[0]}1`);
+  const end = { ...last, slot: slots.at(-1)! };
+  boxes.get(`${end.slot}3`)!.focus();
+  result.current.measuring.step(end, 'next');
+  expect(focused()).toBeUndefined();
+});
