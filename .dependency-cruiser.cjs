@@ -17,7 +17,7 @@ const FLOORS = [
   'wire',
 ];
 /** The rooms of `fit`, likewise; the files beside them are above them all. */
-const ROOMS = ['format', 'model', 'search', 'joint', 'explain'];
+const ROOMS = ['format', 'shims', 'model', 'search', 'joint', 'explain'];
 
 /** What lies on a floor imports nothing from above it. */
 const upward = (name, folder, floors, above = []) =>

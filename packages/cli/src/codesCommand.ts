@@ -14,7 +14,7 @@ import {
   selectionCodes,
   tableFindings,
 } from '@fettle/core';
-import type { FitCommandStreams } from './fitCommand.js';
+import type { CommandStreams } from './planCommand.js';
 import { faultLine, readInput } from './readInput.js';
 
 /** A stamped row to decode. */
@@ -76,7 +76,7 @@ function readSheet(json: unknown): ReturnType<typeof readCodeSheet> {
  *
  * @returns the exit status: 0 nothing to tell, 2 the sheet is not valid, 3 there are findings or the row cannot be decoded whole
  */
-export function codesCommand(text: string, row: RowToDecode | null, { write, complain }: FitCommandStreams): number {
+export function codesCommand(text: string, row: RowToDecode | null, { write, complain }: CommandStreams): number {
   const read = readInput(text, readSheet);
   if (!read.ok) {
     for (const fault of read.faults) complain(faultLine(fault, 'sheet'));

@@ -3,7 +3,7 @@ import { once } from 'node:events';
 import { mkdtempSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
-import { fitErrorSchema, fitPlanSchema } from '@fettle/core';
+import { fitErrorSchema, fitPlanSchema, shimPlanSchema } from '@fettle/core';
 import { describe, expect, it } from 'vitest';
 
 const folder = mkdtempSync(join(tmpdir(), 'fettle-cli-'));
@@ -147,6 +147,35 @@ describe('fettle fit', () => {
     const missing = fettle(['fit', join(folder, 'nowhere.json')]);
     expect(missing).toMatchObject({ status: 2 });
     expect(missing.err).toContain('nowhere.json');
+  });
+});
+
+describe('fettle shims', () => {
+  const stack = (low: number) => ({
+    format: 'fettle.shim-request/1',
+    unit: 'mm',
+    kind: 'ring-shims',
+    low,
+    high: 0.15,
+    aim: 0.1 + low / 10,
+    gap: 0.58,
+    counts: [3, 2],
+    pieces: [{ id: 'A', thickness: 0.24, stock: 2 }],
+  });
+
+  it('answers as fit does, line by line', () => {
+    const one = fettle(['shims', '-'], JSON.stringify(stack(0.07)));
+    // By hand: 0.58 − 2 × 0.24 = 0.1, off by 7 µm below: 2 × 49 µm², and 25 for the second number of rings.
+    expect([one.status, shimPlanSchema.parse(JSON.parse(one.out))]).toMatchObject([0, { result: 0.1, cost: 123 }]);
+    const input = `${JSON.stringify(stack(0.07))}\n{}\n${JSON.stringify(stack(0.11))}\n`;
+    const { status, out, err } = fettle(['shims', '-', '--ndjson'], input);
+    const lines = out
+      .trim()
+      .split('\n')
+      .map((line) => JSON.parse(line));
+    expect([status, lines.map((line) => line.status ?? line.line)]).toEqual([2, ['optimal', 2, 'infeasible']]);
+    expect(err).toMatch(/^line 2: /u);
+    expect(fettle(['shims', '-'], JSON.stringify(stack(0.11))).status).toBe(3);
   });
 });
 

@@ -1,5 +1,5 @@
 import { kitAdvice, kitChance, loadIntegerSolver, readKitQuestion, seeded } from '@fettle/core';
-import type { FitCommandStreams } from './fitCommand.js';
+import type { CommandStreams } from './planCommand.js';
 import { faultLine, readInput } from './readInput.js';
 
 /**
@@ -12,7 +12,7 @@ export async function kitCommand(
   text: string,
   target: number | null,
   seconds: number,
-  { write, complain, tell }: FitCommandStreams,
+  { write, complain, tell }: CommandStreams,
 ): Promise<number> {
   const read = readInput(text, readKitQuestion);
   if (!read.ok) {

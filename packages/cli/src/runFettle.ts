@@ -2,10 +2,13 @@ import { createReadStream } from 'node:fs';
 import type { Readable } from 'node:stream';
 import { parseArgs } from 'node:util';
 import { codesCommand } from './codesCommand.js';
-import { type FitCommandStreams, fitCommand } from './fitCommand.js';
+import { fitCommand } from './fitCommand.js';
 import { kitCommand } from './kitCommand.js';
+import type { CommandStreams } from './planCommand.js';
+import { shimsCommand } from './shimsCommand.js';
 
 const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--prices]
+       npm run -s fettle -- shims FILE [--ndjson]
        npm run -s fettle -- codes FILE [--row TEXT --feature NAME --count N]
        npm run -s fettle -- kit FILE [--chance P] [--seconds N]
 
@@ -18,7 +21,11 @@ Reads a fit request from FILE (- for standard input) and prints the fit plan.
 Exit status: 0 all optimal, 2 a request is not valid, 3 a plan is infeasible, 4 a
 search was stopped before its proof.
 
-The second form checks the selection tables of a code sheet or an engine type: what the bands of
+The second form reads a shim request and prints the shim plan: rings, thrust
+washers, flanged shells, shims at the joint or under a cap. Exit status: 0, 2 and 3
+as above.
+
+The third form checks the selection tables of a code sheet or an engine type: what the bands of
 each cell imply, what does not hold together, what the bands would call for.
   --row TEXT    a row of marks as stamped, such as "J 1 1 2 1 1", to be decoded
   --feature     mainBore, mainJournal, bigEnd or pin: what the row is of
@@ -26,14 +33,14 @@ each cell imply, what does not hold together, what the bands would call for.
 
 Exit status: 0 nothing to tell, 2 the sheet is not valid, 3 there are findings.
 
-The third form says how likely a kit of halves covers an engine that is known by
+The fourth form says how likely a kit of halves covers an engine that is known by
 its bands only, with the 95 % interval of that chance: engines are drawn from the
 bands and each is searched exactly.
   --chance P    say instead which halves should be on the shelf so that an engine
                 can be fitted with a chance of at least P, above 0 and up to 1
 `;
 
-export interface Surroundings extends FitCommandStreams {
+export interface Surroundings extends CommandStreams {
   readonly input: Readable;
 }
 
@@ -86,7 +93,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: --seconds is “${values.seconds}”; give a number above zero\n`);
     return 2;
   }
-  if (!['fit', 'codes', 'kit'].includes(command ?? '') || files.length !== 1) {
+  if (!['fit', 'shims', 'codes', 'kit'].includes(command ?? '') || files.length !== 1) {
     complain(USAGE);
     return 2;
   }
@@ -101,6 +108,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
         { write, complain, tell },
       );
     }
+    if (command === 'shims') return await shimsCommand(stream, { ndjson: values.ndjson }, { write, complain });
     text = await textOf(stream);
   } catch (error) {
     if (!(error instanceof Error && 'syscall' in error)) throw error;

@@ -73,12 +73,30 @@ export { type Alternative, alternativesAt, type Placement, placementsOf } from '
 export { type FitOptions, fit } from './fit/fit.js';
 export { type FitError, type FitPlan, type FitRemedy, fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
 export { type FitRequest, type FitRequestInput, fitRequestSchema, readFitRequest } from './fit/format/fitRequest.js';
+export {
+  type ShimConflict,
+  type ShimPlace,
+  type ShimPlan,
+  type ShimRemedy,
+  shimPlanSchema,
+} from './fit/format/shimPlan.js';
+export {
+  type Face,
+  readShimRequest,
+  type ShimKind,
+  type ShimRequest,
+  type ShimRequestInput,
+  shimRequestSchema,
+} from './fit/format/shimRequest.js';
 export { halvesToOrder, type PlanVariants, planVariants } from './fit/planVariants.js';
 export { readySearch } from './fit/readySearch.js';
 export type { FitProgress } from './fit/search/choiceLimits.js';
 export { leastAssignment } from './fit/search/leastAssignment.js';
 export { loadIntegerSolver, withSolverIfNeeded } from './fit/search/loadIntegerSolver.js';
 export { type SetSavings, setSavings } from './fit/setSavings.js';
+export { TooManyStacks } from './fit/shims/ringStacks.js';
+export { withShimRemedy } from './fit/shims/shimRemedies.js';
+export { shims } from './fit/shims.js';
 export { assessReading, type ReadingAssessment } from './job/assessReading.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export { type CodedStation, codedCell, codedStations, heldAsCoded } from './job/codedStations.js';

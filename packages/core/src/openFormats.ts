@@ -3,12 +3,16 @@ import { codeSheetSchema } from './codes/codeSheet.js';
 import { engineTypeSchema } from './engineType/engineType.js';
 import { fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
 import { fitRequestSchema } from './fit/format/fitRequest.js';
+import { shimPlanSchema } from './fit/format/shimPlan.js';
+import { shimRequestSchema } from './fit/format/shimRequest.js';
 import { jobDocumentSchema } from './job/jobDocument.js';
 import { kitQuestionSchema } from './order/kitQuestion.js';
 
 const FORMATS = {
   'fit-request-1': { schema: fitRequestSchema, title: 'Fettle fit request, version 1' },
   'fit-plan-1': { schema: fitPlanSchema, title: 'Fettle fit plan, version 1' },
+  'shim-request-1': { schema: shimRequestSchema, title: 'Fettle shim request, version 1' },
+  'shim-plan-1': { schema: shimPlanSchema, title: 'Fettle shim plan, version 1' },
   'error-1': { schema: fitErrorSchema, title: 'Fettle error line, version 1' },
   'kit-question-1': { schema: kitQuestionSchema, title: 'Fettle kit question, version 1' },
   'code-sheet-1': { schema: codeSheetSchema, title: 'Fettle code sheet, version 1' },

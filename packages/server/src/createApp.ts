@@ -85,6 +85,7 @@ export function createApp({ database, fits, log, webFolder }: Parts): Express {
     ...typeHandlers(new TypeService(database)),
     // A caller that hangs up cancels its search.
     fit: ({ body }, { gone }) => fits.solve(body, gone),
+    shims: ({ body }) => fits.shims(body),
   };
   app.use(serve(handlers, jobTags(jobs), () => databaseMark(database), randomBytes(6).toString('base64url')));
   app.use('/api', answerUnknownPath);

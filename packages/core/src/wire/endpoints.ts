@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { fitPlanSchema } from '../fit/format/fitPlan.js';
 import { fitRequestSchema } from '../fit/format/fitRequest.js';
+import { shimPlanSchema } from '../fit/format/shimPlan.js';
+import { shimRequestSchema } from '../fit/format/shimRequest.js';
 import { DRAWER_ENDPOINTS } from './drawerWire.js';
 import { type Endpoint, endpoint } from './endpoint.js';
 import { JOB_ENDPOINTS } from './jobWire.js';
@@ -26,6 +28,14 @@ export const ENDPOINTS = {
     answer: fitPlanSchema,
     problems: ['invalid-request', 'took-too-long'],
     largestMb: 16,
+  }),
+  shims: endpoint({
+    method: 'post',
+    at: '/api/shims',
+    summary: 'Choose rings, washers, flanged shells or shims: a shim request in, its plan out',
+    body: shimRequestSchema,
+    answer: shimPlanSchema,
+    problems: ['invalid-request', 'took-too-long'],
   }),
 } as const;
 export type Endpoints = typeof ENDPOINTS;

@@ -1,7 +1,7 @@
-import type { FitPlan, FitRequest } from '@fettle/core';
+import type { FitPlan, FitRequest, ShimPlan, ShimRequest } from '@fettle/core';
 import { Piscina } from 'piscina';
-import { ProblemError } from '../problem/problem.js';
-import type { FitTask } from './fitWorker.js';
+import { invalidRequest, ProblemError } from '../problem/problem.js';
+import type { chooseShims, FitTask } from './fitWorker.js';
 
 /** After so long the best plan so far is the answer, seconds. */
 const SEARCH_S = 20;
@@ -11,11 +11,11 @@ const THREADS = 2;
 
 /** Worker threads that solve fit requests, ready from when the server is up. */
 export class FitPool {
-  private readonly pool: Piscina<FitTask, FitPlan>;
+  private readonly pool: Piscina;
 
   constructor() {
     const fromSources = import.meta.url.endsWith('.ts');
-    this.pool = new Piscina<FitTask, FitPlan>({
+    this.pool = new Piscina({
       filename: new URL(fromSources ? './fitWorker.ts' : './fitWorker.js', import.meta.url).href,
       ...(fromSources ? { execArgv: ['--import', 'tsx', '--conditions=@fettle/source'] } : {}),
       minThreads: THREADS,
@@ -31,23 +31,39 @@ export class FitPool {
    */
   async solve(request: FitRequest, cancelled: AbortSignal): Promise<FitPlan> {
     const flag = new Int32Array(new SharedArrayBuffer(Int32Array.BYTES_PER_ELEMENT));
-    const abort = new AbortController();
-    const timer = setTimeout(() => abort.abort(), LONGEST_SEARCH_S * 1000);
     // A search that nobody waits for ends by itself and keeps its thread.
     const stop = () => Atomics.store(flag, 0, 1);
     cancelled.addEventListener('abort', stop, { once: true });
     if (cancelled.aborted) stop();
     try {
-      return await this.pool.run({ request, seconds: SEARCH_S, cancelled: flag }, { signal: abort.signal });
+      const task: FitTask = { request, seconds: SEARCH_S, cancelled: flag };
+      return await this.run<FitPlan>(task, 'default', 'Split the request, or widen the stock or the spread.');
+    } finally {
+      cancelled.removeEventListener('abort', stop);
+    }
+  }
+
+  /** @throws ProblemError `invalid-request` for more stacks of rings than can be gone through; `took-too-long` */
+  async shims(request: ShimRequest): Promise<ShimPlan> {
+    const answer = await this.run<ReturnType<typeof chooseShims>>(
+      request,
+      'chooseShims',
+      'Allow fewer rings, or leave out pieces.',
+    );
+    if ('tooMany' in answer) throw invalidRequest([{ path: '/counts', message: answer.tooMany }]);
+    return answer.plan;
+  }
+
+  private async run<Result>(task: unknown, name: string, remedy: string): Promise<Result> {
+    const abort = new AbortController();
+    const timer = setTimeout(() => abort.abort(), LONGEST_SEARCH_S * 1000);
+    try {
+      return (await this.pool.run(task, { name, signal: abort.signal })) as Result;
     } catch (error) {
       if (!abort.signal.aborted) throw error;
-      throw new ProblemError(
-        'took-too-long',
-        `No answer after ${LONGEST_SEARCH_S} s. Split the request, or widen the stock or the spread.`,
-      );
+      throw new ProblemError('took-too-long', `No answer after ${LONGEST_SEARCH_S} s. ${remedy}`);
     } finally {
       clearTimeout(timer);
-      cancelled.removeEventListener('abort', stop);
     }
   }
 

@@ -1,5 +1,5 @@
-import type { FitPlan, FitRequest } from '@fettle/core';
-import { fit, readySearch } from '@fettle/core';
+import type { FitPlan, FitRequest, ShimPlan, ShimRequest } from '@fettle/core';
+import { fit, readySearch, shims, TooManyStacks } from '@fettle/core';
 
 export interface FitTask {
   readonly request: FitRequest;
@@ -23,4 +23,14 @@ export default async function solve({ request, seconds, cancelled }: FitTask): P
     until: clock() + 1000 * seconds,
     isStopped: () => Atomics.load(cancelled, 0) === 1,
   });
+}
+
+/** Answers a shim request; or says why it cannot be gone through, for a class of error does not pass between threads. */
+export function chooseShims(request: ShimRequest): { readonly plan: ShimPlan } | { readonly tooMany: string } {
+  try {
+    return { plan: shims(request) };
+  } catch (error) {
+    if (error instanceof TooManyStacks) return { tooMany: error.message };
+    throw error;
+  }
 }

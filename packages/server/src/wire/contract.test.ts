@@ -47,6 +47,18 @@ async function moved(): Promise<string> {
   return body.entries[0].id;
 }
 
+const stack = {
+  format: 'fettle.shim-request/1',
+  unit: 'mm',
+  kind: 'ring-shims',
+  low: 0.07,
+  high: 0.15,
+  aim: 0.1,
+  gap: 0.58,
+  counts: [2],
+  pieces: [{ id: 'A', thickness: 0.24, stock: 2 }],
+};
+
 const kit = { name: 'One of each', note: '', halves: [{ ...half, onHand: undefined, count: 2 }] };
 
 async function keptKit(): Promise<string> {
@@ -264,7 +276,29 @@ const CASES: Record<EndpointName, Case> = {
     good: async () => [[await ask('fit', {}, request), 200]],
     bad: async () => [await ask('fit', {}, { ...request, unit: 'furlong' }), '/unit'],
   },
+  shims: {
+    good: async () => [
+      [await ask('shims', {}, stack), 200],
+      [await ask('shims', {}, { ...stack, low: 0.3, high: 0.4, aim: 0.3 }), 200],
+    ],
+    bad: async () => [await ask('shims', {}, { ...stack, aim: 9 }), '/aim'],
+  },
 };
+
+describe('shims', () => {
+  it('come from a worker thread, and are refused where they cannot be gone through', async () => {
+    const good = await server.call('POST', '/api/shims', stack);
+    // By hand: 0.58 − 2 × 0.24 = 0.1.
+    expect(good.body).toMatchObject({
+      status: 'optimal',
+      result: 0.1,
+      chosen: [{ place: 'stack', id: 'A', count: 2 }],
+    });
+    const pieces = Array.from({ length: 400 }, (_, at) => ({ id: `${at}`, thickness: 0.2 + 1 / (at + 1.7), stock: 9 }));
+    const { status, body } = await server.call('POST', '/api/shims', { ...stack, gap: 9, counts: [9], pieces });
+    expect([status, body.errors[0].path]).toEqual([422, '/counts']);
+  });
+});
 
 // Every answer is held against its endpoint's description by the server of the tests.
 describe.each(Object.keys(ENDPOINTS) as EndpointName[])('%s', (name) => {

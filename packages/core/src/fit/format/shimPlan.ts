@@ -1,0 +1,71 @@
+import { z } from 'zod';
+import { unitSchema } from '../../measure/unit.js';
+
+export const SHIM_PLACES = [
+  'stack',
+  'front.upper',
+  'front.lower',
+  'rear.upper',
+  'rear.lower',
+  'upper',
+  'lower',
+  'left',
+  'right',
+] as const;
+export const shimPlaceSchema = z.enum(SHIM_PLACES);
+export type ShimPlace = z.infer<typeof shimPlaceSchema>;
+
+export const shimRemedySchema = z.union([
+  z
+    .strictObject({ kind: z.literal('piece'), place: shimPlaceSchema, from: z.number(), to: z.number() })
+    .describe('One piece more, of any thickness between these, would do at that place.'),
+  z
+    .strictObject({ kind: z.literal('dress'), place: shimPlaceSchema, id: z.string(), by: z.number() })
+    .describe('Taking this off that piece, on hand, would do; off washers and flanges the same from each face.'),
+  z.strictObject({ kind: z.literal('limit'), low: z.number() }).describe('This low limit would do.'),
+  z.strictObject({ kind: z.literal('limit'), high: z.number() }).describe('This high limit would do.'),
+]);
+export type ShimRemedy = z.infer<typeof shimRemedySchema>;
+
+export const shimConflictSchema = z.strictObject({
+  kind: z
+    .enum(['short', 'not-alike', 'shift', 'not-square', 'none'])
+    .describe(
+      'short: no allowed choice lands inside; not-alike: none whose pieces are alike; shift: the shaft would move too far; not-square: the feelers of the two sides share nothing; none: no piece for a place.',
+    ),
+  message: z.string().describe('What is wrong and by how much.'),
+  remedies: z.array(shimRemedySchema).describe('Single changes after which there is a plan: each was solved for.'),
+  places: z.array(shimPlaceSchema).optional().describe('The places concerned, where it is not all of them.'),
+  below: z.number().nullable().optional().describe('Nearest result below the limits; null where there is none.'),
+  above: z.number().nullable().optional().describe('Nearest result above the limits; null where there is none.'),
+  faces: z
+    .array(
+      z.strictObject({
+        face: z.enum(['front', 'rear', 'flanges']),
+        from: z.number().optional(),
+        to: z.number().optional(),
+        by: z.number().optional(),
+      }),
+    )
+    .optional()
+    .describe(
+      'The same for both halves of a face: new ones of a thickness from … to, or the ones at hand dressed by … each. Solved for.',
+    ),
+});
+export type ShimConflict = z.infer<typeof shimConflictSchema>;
+
+/** The answer to a shim request. */
+export const shimPlanSchema = z.strictObject({
+  format: z.literal('fettle.shim-plan/1'),
+  unit: unitSchema,
+  kind: z.enum(['ring-shims', 'thrust-washers', 'flanged-shell', 'split-line', 'saddle-shims']),
+  status: z
+    .enum(['optimal', 'infeasible'])
+    .describe('optimal: proven least cost; infeasible: proven that nothing fits.'),
+  cost: z.number().nullable().describe('µm²; null when infeasible.'),
+  result: z.number().nullable().describe('What will be measured afterwards; null when infeasible.'),
+  shift: z.number().describe('How far the shaft moves forward; 0 where the kind has none.'),
+  chosen: z.array(z.strictObject({ place: shimPlaceSchema, id: z.string(), count: z.int().min(1) })),
+  conflicts: z.array(shimConflictSchema),
+});
+export type ShimPlan = z.infer<typeof shimPlanSchema>;

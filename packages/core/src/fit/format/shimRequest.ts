@@ -1,0 +1,174 @@
+import { z } from 'zod';
+import { type DocumentFault, faultsOf } from '../../document/fault.js';
+import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
+import { unitSchema } from '../../measure/unit.js';
+import { sideSchema } from '../../shell/side.js';
+
+/** Lengths in a file are at most 10 000 of their unit, so that twice their sums stay exact as whole half nanometres. */
+const lengthSchema = z.number().min(-10_000).max(10_000);
+const sizeSchema = z.number().positive().max(10_000);
+const gapSchema = z.number().min(0).max(10_000);
+const penaltySchema = z.number().min(0).max(1e9);
+
+export const FACES = ['front', 'rear'] as const;
+export type Face = (typeof FACES)[number];
+const WASHER_HALVES = ['upper', 'lower'] as const;
+
+const pieceFields = {
+  id: z.string().min(1).max(200).describe('Unique among all pieces.'),
+  thickness: sizeSchema.describe('Thickness; of a flanged shell its width over the flanges.'),
+  stock: z.int().min(0).max(1_000_000_000).nullable().describe('Pieces on hand, or null for as many as wanted.'),
+};
+const plainPiece = z.strictObject(pieceFields);
+const flangedPiece = z.strictObject({ ...pieceFields, half: sideSchema });
+const washerPiece = flangedPiece.extend({
+  face: z.enum(FACES).optional().describe('The face it is made for; left out, both.'),
+});
+
+const common = {
+  format: z.literal('fettle.shim-request/1'),
+  unit: unitSchema.describe('Unit of every length, those in rules too.'),
+  low: lengthSchema.describe('Least result allowed.'),
+  high: lengthSchema.describe('Largest result allowed.'),
+  aim: lengthSchema.describe('Result aimed at, from low to high.'),
+};
+const tightWeight = z.number().min(0).max(1000).default(2).describe('Weight of a shortfall below the aim.');
+const alikeWithin = gapSchema
+  .optional()
+  .describe('How far two that lie together may differ; 0.005 mm, whatever the unit, where it is left out.');
+const halves = z
+  .array(z.enum(WASHER_HALVES))
+  .min(1, 'name at least one half')
+  .refine((list) => new Set(list).size === list.length, 'each half once')
+  .describe('Which halves there are.');
+
+const ringShims = z.strictObject({
+  ...common,
+  kind: z.literal('ring-shims'),
+  gap: lengthSchema.describe('End play without shims.'),
+  settle: lengthSchema.default(0).describe('What the final torque squeezes out.'),
+  counts: z
+    .array(z.int().min(0).max(100))
+    .min(1, 'say how many rings')
+    .max(20)
+    .describe('Numbers of rings allowed, best first.'),
+  pieces: z.array(plainPiece).max(2_000),
+  rules: z
+    .strictObject({
+      tightWeight,
+      countPenalty: penaltySchema.default(25).describe('Cost of each step down the list of counts, µm².'),
+    })
+    .prefault({}),
+});
+
+const thrustWashers = z.strictObject({
+  ...common,
+  kind: z.literal('thrust-washers'),
+  reading: lengthSchema.describe('End play with what is fitted now.'),
+  fitted: z.strictObject({ front: gapSchema, rear: gapSchema }).describe('Thickness fitted at each face now.'),
+  halves,
+  alikeWithin,
+  pieces: z.array(washerPiece).max(2_000),
+  rules: z
+    .strictObject({
+      tightWeight,
+      alikeWithin,
+      maxShift: gapSchema.nullable().default(null).describe('How far the shaft may move either way; null for any.'),
+      shiftPenalty: penaltySchema.default(0.25).describe('Times the square of the shift in µm.'),
+    })
+    .prefault({}),
+});
+
+const flangedShell = z.strictObject({
+  ...common,
+  kind: z.literal('flanged-shell'),
+  reading: lengthSchema.describe('End play with what is fitted now.'),
+  fitted: z.strictObject({ width: gapSchema }).describe('Width over the flanges fitted now.'),
+  halves,
+  alikeWithin,
+  pieces: z.array(flangedPiece).max(2_000),
+  rules: z.strictObject({ tightWeight, alikeWithin }).prefault({}),
+});
+
+const crushSide = z
+  .strictObject({
+    go: lengthSchema.describe('Feeler that goes in with that side slackened.'),
+    noGo: lengthSchema.describe('Feeler that does not.'),
+    shim: gapSchema.describe('Shim there now.'),
+  })
+  .refine(({ go, noGo }) => go <= noGo, { path: ['go'], error: 'go is above no-go; swap them' });
+
+const splitLine = z.strictObject({
+  ...common,
+  kind: z.literal('split-line'),
+  sides: z.strictObject({ left: crushSide, right: crushSide }),
+  pieces: z.array(plainPiece).max(2_000),
+  rules: z
+    .strictObject({
+      tightWeight,
+      unevenPenalty: penaltySchema.default(1).describe('Times the square of the difference of the two changes in µm.'),
+    })
+    .prefault({}),
+});
+
+const saddleShims = z.strictObject({
+  ...common,
+  kind: z.literal('saddle-shims'),
+  clearance: lengthSchema.describe('Vertical clearance with what is fitted now.'),
+  fitted: z.strictObject({ left: gapSchema, right: gapSchema }).describe('Shim fitted at each side now.'),
+  alikeWithin,
+  pieces: z.array(plainPiece).max(2_000),
+  rules: z.strictObject({ tightWeight, alikeWithin }).prefault({}),
+});
+
+/**
+ * What brings a measured gap to its aim, from the pieces on hand: rings, thrust washers, flanged shells, shims at the joint or under a
+ * cap. An open format, described in docs/formats.
+ */
+export const shimRequestSchema = z
+  .discriminatedUnion('kind', [ringShims, thrustWashers, flangedShell, splitLine, saddleShims])
+  .superRefine((request, context) => {
+    const nm = (value: number) => lengthOfNumber(value, request.unit);
+    if (nm(request.low) > nm(request.aim)) {
+      context.addIssue({ code: 'custom', path: ['aim'], message: 'the aim is below the low limit' });
+    }
+    if (nm(request.aim) > nm(request.high)) {
+      context.addIssue({ code: 'custom', path: ['aim'], message: 'the aim is above the high limit' });
+    }
+    const first = new Map<string, number>();
+    request.pieces.forEach(({ id }, at) => {
+      const earlier = first.get(id);
+      if (earlier === undefined) first.set(id, at);
+      else {
+        const message = `“${id}” is already the id of pieces[${earlier}]; ids are unique`;
+        context.addIssue({ code: 'custom', path: ['pieces', at, 'id'], message });
+      }
+    });
+    if (!('alikeWithin' in request) || !('alikeWithin' in request.rules)) return;
+    const { alikeWithin: one, rules } = request;
+    if (one !== undefined && rules.alikeWithin !== undefined && one !== rules.alikeWithin) {
+      context.addIssue({
+        code: 'custom',
+        path: ['alikeWithin'],
+        message: `alikeWithin is ${one} here and ${rules.alikeWithin} in rules; give it once`,
+      });
+    }
+  });
+
+/** A shim request as written in a file: optional fields may be missing. */
+export type ShimRequestInput = z.input<typeof shimRequestSchema>;
+/** A shim request as read: defaults filled in. */
+export type ShimRequest = z.output<typeof shimRequestSchema>;
+export type ShimKind = ShimRequest['kind'];
+
+/**
+ * Reads a shim request from parsed JSON.
+ *
+ * @returns the request with its defaults filled in, or every fault with its path
+ */
+export function readShimRequest(
+  json: unknown,
+): { ok: true; request: ShimRequest } | { ok: false; faults: DocumentFault[] } {
+  const parsed = shimRequestSchema.safeParse(json);
+  return parsed.success ? { ok: true, request: parsed.data } : { ok: false, faults: faultsOf(parsed.error) };
+}

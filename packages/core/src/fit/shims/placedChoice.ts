@@ -1,0 +1,115 @@
+import {
+  costOf,
+  formValue,
+  type Group,
+  type Piece,
+  type PlacedProblem,
+  type RuleKind,
+  type Slot,
+} from './placedProblem.js';
+
+/** A piece at every place. */
+export interface PlacedChoice {
+  readonly thicknesses: readonly number[];
+  readonly chosen: readonly { readonly slot: Slot; readonly piece: Piece }[];
+}
+
+type Ranked = { readonly thicknesses: readonly number[]; readonly rank: number };
+
+/** The thicknesses that a group can have: those of the pieces that fit one of its places. */
+function thicknessesOf({ slots }: Group, pieces: readonly Piece[]): number[] {
+  const own = pieces.filter((piece) => piece.stock > 0 && slots.some(({ fits }) => fits(piece)));
+  return [...new Set(own.map(({ thickness }) => thickness))].sort((a, b) => a - b);
+}
+
+function combinations(lists: readonly (readonly number[])[]): number[][] {
+  return lists.reduce<number[][]>((all, list) => all.flatMap((one) => list.map((value) => [...one, value])), [[]]);
+}
+
+/**
+ * Gives each place a piece of those allowed there, none more often than there are of it: augmenting paths in a bipartite graph with
+ * capacities (Kuhn's algorithm; Kuhn 1955, cited from memory). At most four places.
+ *
+ * @param allowed by place, the preferred ones first
+ * @returns a piece a place; null when there are too few
+ */
+function matched(allowed: readonly (readonly Piece[])[]): Piece[] | null {
+  const taken: (Piece | null)[] = allowed.map(() => null);
+  const place = (at: number, tried: Set<Piece>): boolean => {
+    for (const piece of allowed[at]!) {
+      if (tried.has(piece)) continue;
+      tried.add(piece);
+      const holders = taken.flatMap((one, holder) => (one === piece && holder !== at ? [holder] : []));
+      if (holders.length < piece.stock || holders.some((holder) => place(holder, tried))) {
+        taken[at] = piece;
+        return true;
+      }
+    }
+    return false;
+  };
+  for (let at = 0; at < allowed.length; at += 1) if (!place(at, new Set())) return null;
+  return taken as Piece[];
+}
+
+/** Every way to say which place of each group has the group's thickness; the others may be thinner. */
+function thickestPlaces(groups: readonly Group[]): number[][] {
+  return combinations(groups.map(({ slots }) => slots.map((_, at) => at)));
+}
+
+/** Pieces for a thickness a group, those alike in thickness preferred; null when the pieces do not suffice. */
+function piecesFor(
+  { groups, alikeWithin }: Pick<PlacedProblem, 'groups' | 'alikeWithin'>,
+  pieces: readonly Piece[],
+  thicknesses: readonly number[],
+): PlacedChoice | null {
+  const slots = groups.flatMap((group, at) => group.slots.map((slot, place) => ({ slot, at, place })));
+  for (const thickest of thickestPlaces(groups)) {
+    const allowed = slots.map(({ slot, at, place }) => {
+      const whole = thicknesses[at]!;
+      const least = thickest[at] === place ? whole : whole - alikeWithin;
+      return pieces
+        .filter((piece) => piece.thickness <= whole && piece.thickness >= least && piece.stock > 0 && slot.fits(piece))
+        .sort((one, other) => other.thickness - one.thickness);
+    });
+    const taken = matched(allowed);
+    if (taken) return { thicknesses, chosen: slots.map(({ slot }, at) => ({ slot, piece: taken[at]! })) };
+  }
+  return null;
+}
+
+export interface ChoiceOrder {
+  /** Rules that need not be kept. */
+  readonly without?: readonly RuleKind[];
+  /** Less is better; left out, the cost. Null leaves a choice out. */
+  readonly rank?: (thicknesses: readonly number[]) => number | null;
+}
+
+/**
+ * The best choice of one piece a place: every thickness a group, in the order of their rank, until the pieces suffice for one. Exact: of
+ * n pieces there are at most n² pairs of thicknesses.
+ *
+ * @returns null when nothing is allowed
+ */
+export function placedChoice(
+  problem: PlacedProblem,
+  pieces: readonly Piece[],
+  { without = [], rank = (thicknesses) => costOf(problem, thicknesses) }: ChoiceOrder = {},
+): PlacedChoice | null {
+  const rules = problem.rules.filter(({ kind }) => !without.includes(kind));
+  const ranked: Ranked[] = [];
+  for (const thicknesses of combinations(problem.groups.map((group) => thicknessesOf(group, pieces)))) {
+    const isAllowed = rules.every((rule) => {
+      const value = formValue(rule, thicknesses);
+      return value >= rule.low && value <= rule.high;
+    });
+    const at = isAllowed ? rank(thicknesses) : null;
+    if (at !== null) ranked.push({ thicknesses, rank: at });
+  }
+  ranked.sort((one, other) => one.rank - other.rank);
+  const groups = without.includes('not-alike') ? { ...problem, alikeWithin: Number.POSITIVE_INFINITY } : problem;
+  for (const { thicknesses } of ranked) {
+    const choice = piecesFor(groups, pieces, thicknesses);
+    if (choice) return choice;
+  }
+  return null;
+}
