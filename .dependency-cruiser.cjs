@@ -12,6 +12,8 @@ const FLOORS = [
   'engineType',
   'fit',
   'order',
+  'endPlay',
+  'crush',
   'drawer',
   'job',
   'wire',

@@ -20,6 +20,15 @@ export {
   tableFindings,
 } from './codes/selectionTable.js';
 export { shellsAfterGrinding } from './codes/shellsAfterGrinding.js';
+export { crushAsk, crushRead, jointState, peeled } from './crush/crushAsk.js';
+export {
+  BLANK_JOINT,
+  type Crush,
+  JOINT_SIDES,
+  type Joint,
+  type JointKind,
+  type JointSide,
+} from './crush/crushSchema.js';
 export { type DocumentFault, faultsOf } from './document/fault.js';
 export {
   applyPatch,
@@ -35,21 +44,56 @@ export {
   withValueAt,
 } from './document/mergeThreeWays.js';
 export { cutText, storageFaults } from './document/storableText.js';
+export { type DrawerMovement, drawerMovementSchema } from './drawer/drawerMovement.js';
+export {
+  type DrawerItem,
+  type DrawerPiece,
+  drawerItemLabel,
+  drawerItemSchema,
+  drawerPieceSchema,
+  isPiece,
+  type PieceLine,
+  pieceLineSchema,
+} from './drawer/drawerPiece.js';
 export { DRAWER_COLUMNS, type DrawerRow, drawerTable, readDrawerTable } from './drawer/drawerTable.js';
 export { wallFinding, wallOverBall } from './drawer/halfOnReceipt.js';
 export {
   type DrawerHalf,
   type DrawerLine,
-  type DrawerMovement,
   drawerHalfSchema,
   drawerLineSchema,
-  drawerMovementSchema,
   freeHalves,
   isSameLine,
   type Kit,
   kitSchema,
   reservedHalves,
 } from './drawer/workshopDrawer.js';
+export { dressingPasses, type EndPlayStep, endPlaySteps } from './endPlay/endPlayAdvice.js';
+export {
+  acceptedPieces,
+  endPlayAim,
+  endPlayAsk,
+  type FreePieces,
+  type NoPieceChoice,
+  PIECE_OF_THRUST,
+  type PieceAsk,
+} from './endPlay/endPlayAsk.js';
+export {
+  type EndPlayRound,
+  endPlayBefore,
+  endPlayNow,
+  endPlayRound,
+  endPlayVerdict,
+  predictionMissed,
+} from './endPlay/endPlayRounds.js';
+export {
+  type EndPlay,
+  type EndPlayReading,
+  type Moment,
+  type PieceChoice,
+  THRUST_KINDS,
+  type ThrustKind,
+} from './endPlay/endPlaySchema.js';
 export { codeSheetOfType, withCodeSheet } from './engineType/codeSheetOfType.js';
 export {
   type EngineType,
@@ -81,7 +125,6 @@ export {
   shimPlanSchema,
 } from './fit/format/shimPlan.js';
 export {
-  type Face,
   readShimRequest,
   type ShimKind,
   type ShimRequest,
@@ -95,6 +138,7 @@ export { leastAssignment } from './fit/search/leastAssignment.js';
 export { loadIntegerSolver, withSolverIfNeeded } from './fit/search/loadIntegerSolver.js';
 export { type SetSavings, setSavings } from './fit/setSavings.js';
 export { TooManyStacks } from './fit/shims/ringStacks.js';
+export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { withShimRemedy } from './fit/shims/shimRemedies.js';
 export { shims } from './fit/shims.js';
 export { assessReading, type ReadingAssessment } from './job/assessReading.js';
@@ -104,6 +148,7 @@ export {
   type AcceptedChoice,
   aimRuleSchema,
   type JobDocument,
+  type JobPiece,
   type JobShell,
   jobDocumentSchema,
   jobShellSchema,
@@ -139,10 +184,13 @@ export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';
 export { shellOfLine } from './job/shellOfLine.js';
 export type { StageState } from './job/slice.js';
+export { jointLimits, jointStations } from './job/slices/crushSlice.js';
+export { momentWord } from './job/slices/endPlaySlice.js';
 export { limitsNeeded } from './job/slices/engineSlice.js';
 export { placeWords, STAGES, stageName } from './job/slices.js';
 export { type Candidate, shellsInOrder, stationCandidates } from './job/stationCandidates.js';
 export { type StationState, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
+export { type FreeLines, freePieces, pieceFaults, takenPieces, thrustKindOf } from './job/takenPieces.js';
 export { type EffectiveSize, markedSize, middleOf, readSize } from './measure/effectiveSize.js';
 export { commonDecimals, formatExactLength, formatLength, numberOfLength } from './measure/formatLength.js';
 export { lengthOfNumber } from './measure/lengthOfNumber.js';
@@ -150,6 +198,7 @@ export type { Limit } from './measure/lengthSchema.js';
 export { lengthText } from './measure/lengthText.js';
 export { BELIEVABLE_WEAR, misreadingOf } from './measure/misreading.js';
 export { type Nanometres, nanometres } from './measure/nanometres.js';
+export { normalChance } from './measure/normalChance.js';
 export { type ParseContext, parseLength } from './measure/parseLength.js';
 export { seeded } from './measure/seeded.js';
 export type { MarkedBand } from './measure/sizeBand.js';
@@ -179,6 +228,16 @@ export { throwsText, withThrows } from './part/throws.js';
 export { PAINTS, type Paint } from './shell/grade.js';
 export { gradedWalls } from './shell/gradedFamily.js';
 export { halfLabel } from './shell/half.js';
+export {
+  FACES,
+  type Face,
+  hasHalves,
+  PIECE_KINDS,
+  type Piece,
+  type PieceKind,
+  pieceKindWord,
+  pieceLabel,
+} from './shell/piece.js';
 export { cleanUp, derivedUndersize, type Undersize } from './shell/undersize.js';
 export type { DrawerMove, KitView } from './wire/drawerWire.js';
 export { addressOf, type Endpoint, type Topic } from './wire/endpoint.js';

@@ -82,7 +82,7 @@ describe('a drawer in a file', () => {
     expect(told[2]).toContain('Wall from a band has two ends, or none');
     expect(told[2]).toContain('On hand “-1” is no number');
     expect(told[3]).toContain('Wall must be above zero');
-    expect(told[3]).toContain('On hand a whole number of halves');
+    expect(told[3]).toContain('On hand a whole number');
     expect(told[4]).toBe('7: Grade the same kind as row 2; give one row for each');
   });
 

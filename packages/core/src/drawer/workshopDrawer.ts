@@ -2,22 +2,23 @@ import { z } from 'zod';
 import { isInBand, NOT_IN_BAND } from '../measure/lengthSchema.js';
 import { type Half, halfFields, isSameKind } from '../shell/half.js';
 
-const drawerHalfFields = halfFields.extend({
+/** What the workshop keeps of anything on its shelf, beside what it is. */
+export const shelfFields = z.strictObject({
   number: z
     .string()
     .trim()
     .min(1)
     .max(20)
     .optional()
-    .describe('A single half with a number of its own: its wall is its own measured one.'),
+    .describe('A single one with a number of its own: its thickness is its own measured one.'),
   onHand: z
-    .int('a whole number of halves')
+    .int('a whole number')
     .min(0, 'cannot be below zero')
     .max(99_999)
-    .describe('Halves in the drawer, reserved ones included; fitted ones have left it.'),
+    .describe('How many are in the drawer, reserved ones included; fitted ones have left it.'),
   bin: z.string().trim().max(40).default('').describe('Where it lies.'),
   supplier: z.string().trim().max(120).default('').describe('Supplier and how to order it.'),
-  price: z.number().min(0).max(1e6).nullable().default(null).describe('Price of one half; null when not known.'),
+  price: z.number().min(0).max(1e6).nullable().default(null).describe('Price of one; null when not known.'),
   least: z.int().min(0).max(9999).default(0).describe('Fewer free ones than this are to be ordered.'),
   findings: z
     .string()
@@ -26,6 +27,7 @@ const drawerHalfFields = halfFields.extend({
     .default('')
     .describe('What was found on receipt: a wrong wall, a half-covered oil hole.'),
 });
+const drawerHalfFields = halfFields.extend(shelfFields.shape);
 /** One kind of half in the workshop's drawer. */
 export const drawerHalfSchema = drawerHalfFields.refine(isInBand, NOT_IN_BAND);
 export type DrawerHalf = z.infer<typeof drawerHalfSchema>;
@@ -67,40 +69,6 @@ export function freeHalves(line: Pick<DrawerLine, 'half' | 'reservations' | 'fit
   const fitted = job === null ? 0 : line.fittedHere;
   return Math.max(0, line.half.onHand - reservedHalves(line, job)) + fitted;
 }
-
-/** What was done to the drawer; `change` is any other edit. */
-export const MOVEMENTS = [
-  'receive',
-  'use',
-  'return',
-  'count',
-  'number',
-  'change',
-  'add',
-  'remove',
-  'import',
-  'fitted',
-  'unfitted',
-  'undo',
-] as const;
-
-/** One thing that was done to the drawer, with what each kind of half was before and after it. */
-export const drawerMovementSchema = z.strictObject({
-  id: z.uuid().toLowerCase(),
-  at: z.iso.datetime(),
-  by: z.string(),
-  kind: z.enum(MOVEMENTS),
-  note: z.string(),
-  changes: z.array(
-    z.strictObject({
-      line: z.uuid().toLowerCase(),
-      before: drawerHalfSchema.nullable().describe('Null where it was not there.'),
-      after: drawerHalfSchema.nullable().describe('Null where it is gone.'),
-    }),
-  ),
-  undone: z.boolean().describe('Whether it has been taken back.'),
-});
-export type DrawerMovement = z.infer<typeof drawerMovementSchema>;
 
 /** A named list of halves that are bought, or put on the shelf, together. */
 export const kitSchema = z.strictObject({

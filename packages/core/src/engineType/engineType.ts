@@ -68,7 +68,7 @@ const currentSchema = z.strictObject({
     .enum(['front', 'rear'])
     .default('front')
     .describe('The end one looks from where the book says left, right or clockwise.'),
-  thrustKind: z.enum(['washers', 'flanged', 'unknown']).default('unknown'),
+  thrustKind: z.enum(['washers', 'flanged', 'rings', 'unknown']).default('unknown'),
   materials: z.strictObject({ block: materialSchema, caps: materialSchema, rods: materialSchema }),
   limits: typeLimitsSchema.prefault({}),
   torque: z.array(torqueSchema).max(20).default([]),

@@ -10,6 +10,7 @@ const MORE = {
   outOfRound: { name: 'Out-of-round of journals and pins', word: 'out-of-round' },
   taper: { name: 'Taper of journals and pins', word: 'taper' },
   endPlay: { name: 'End play', word: 'end play' },
+  crush: { name: 'Crush of the shells', word: 'crush' },
   runout: { name: 'Runout of the shaft', word: 'runout' },
 } as const;
 
@@ -19,7 +20,7 @@ export type LimitKey = Feature | keyof typeof MORE;
 const CLEARANCES = { main: 'mainClearance', rod: 'rodClearance' } as const satisfies Record<Family, LimitKey>;
 
 /** Limits that hold for the shape of journals and pins, or for the shaft as a whole; not needed to choose shells. */
-export const CHECKED_LIMITS = ['outOfRound', 'taper', 'endPlay', 'runout'] as const;
+export const CHECKED_LIMITS = ['outOfRound', 'taper', 'endPlay', 'crush', 'runout'] as const;
 
 /** What a family needs: its sizes, then its oil clearance. */
 export function limitsOfFamily(family: Family): LimitKey[] {

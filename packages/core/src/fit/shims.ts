@@ -33,11 +33,10 @@ function conflictsOf(request: ShimRequest): ShimConflict[] {
  */
 export function shims(request: ShimRequest): ShimPlan {
   const answer = shimAnswer(request);
-  if (answer) return { ...answer, status: 'optimal', conflicts: [] };
+  const head = { format: 'fettle.shim-plan/1', unit: request.unit, kind: request.kind } as const;
+  if (answer) return { ...head, status: 'optimal', ...answer, conflicts: [] };
   return {
-    format: 'fettle.shim-plan/1',
-    unit: request.unit,
-    kind: request.kind,
+    ...head,
     status: 'infeasible',
     cost: null,
     result: null,

@@ -1,5 +1,7 @@
 import { z } from 'zod';
+import { crushSchema } from '../crush/crushSchema.js';
 import { versioned } from '../document/versioned.js';
+import { endPlaySchema } from '../endPlay/endPlaySchema.js';
 import { engineTypeSchema } from '../engineType/engineType.js';
 import { typeLimitsSchema } from '../engineType/limits.js';
 import { isInBand, NOT_IN_BAND, nanometresSchema, sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
@@ -8,6 +10,7 @@ import { crankLayoutSchema } from '../part/crankLayout.js';
 import { eachFeature, FEATURES, SLOTS } from '../part/feature.js';
 import { materialSchema } from '../part/material.js';
 import { halfFields } from '../shell/half.js';
+import { pieceFields, refinePiece } from '../shell/piece.js';
 import { JOB_UPGRADES } from './jobUpgrades.js';
 
 /** One kind of half that an engine may take: what it is, how many there are, and whose. */
@@ -27,6 +30,16 @@ const chosenHalfSchema = z.strictObject({
   wall: sizeNmSchema,
   band: sizeBandSchema.optional(),
 });
+
+/** One kind of washer, flanged half or shim that an engine may take: what it is, how many there are, and whose. */
+export const jobPieceSchema = pieceFields
+  .extend({
+    stock: z.int('stock is a whole number of pieces').min(0, 'stock cannot be below zero').max(9999).nullable(),
+    /** The kind of piece in the workshop's drawer that it is; null for pieces of this engine's own, which `stock` counts. */
+    line: z.uuid().toLowerCase().nullable(),
+  })
+  .superRefine(refinePiece);
+export type JobPiece = z.output<typeof jobPieceSchema>;
 
 export const acceptedChoiceSchema = z.strictObject({
   at: z.iso.datetime(),
@@ -97,7 +110,7 @@ export const markRowSchema = z.strictObject({
  * change at once are records by id, so that their changes merge.
  */
 const currentSchema = z.strictObject({
-  format: z.literal('fettle.job/1').describe('What this is, and the version it is written in.'),
+  format: z.literal('fettle.job/2').describe('What this is, and the version it is written in.'),
   name: z.string().trim().min(1, 'give the engine a name').max(80, 'at most 80 characters'),
   unit: unitSchema,
   layout: crankLayoutSchema,
@@ -130,6 +143,10 @@ const currentSchema = z.strictObject({
   wishes: z.record(z.string().min(1).max(10), stationWishSchema),
   shells: z.record(z.string().min(1).max(60), jobShellSchema),
   choice: acceptedChoiceSchema.nullable(),
+  /** Washers, flanged halves and shims that the engine may take. */
+  pieces: z.record(z.string().min(1).max(60), jobPieceSchema),
+  crush: crushSchema,
+  endPlay: endPlaySchema,
 });
 
 /** The job document, read from whichever version it was written in. */

@@ -1,4 +1,6 @@
+import { BLANK_CRUSH } from '../crush/crushSchema.js';
 import type { StoredDocument, UpgradeStep } from '../document/versioned.js';
+import { blankEndPlay } from '../endPlay/endPlaySchema.js';
 
 function recordOf(value: unknown): StoredDocument {
   return typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as StoredDocument) : {};
@@ -36,5 +38,11 @@ function fromUnversioned(document: StoredDocument): StoredDocument {
   };
 }
 
+/** Documents from before end play and crush: nothing was read, and the settings are the usual ones of its unit. */
+function withEndPlay(document: StoredDocument): StoredDocument {
+  const unit = document.unit === 'in' ? 'in' : 'mm';
+  return { pieces: {}, crush: BLANK_CRUSH, endPlay: blankEndPlay(unit), ...document, format: 'fettle.job/2' };
+}
+
 /** From each version of the job document to the next, from 0 on: `fettle.job/n` after n of them. */
-export const JOB_UPGRADES: readonly UpgradeStep[] = [fromUnversioned];
+export const JOB_UPGRADES: readonly UpgradeStep[] = [fromUnversioned, withEndPlay];

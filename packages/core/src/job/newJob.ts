@@ -1,3 +1,5 @@
+import { BLANK_CRUSH } from '../crush/crushSchema.js';
+import { blankEndPlay } from '../endPlay/endPlaySchema.js';
 import { typeLimitsSchema } from '../engineType/limits.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
@@ -28,7 +30,7 @@ export function newJob(
   withRods = false,
 ): JobDocument {
   return {
-    format: 'fettle.job/1',
+    format: 'fettle.job/2',
     name,
     unit,
     layout,
@@ -63,5 +65,8 @@ export function newJob(
     wishes: {},
     shells: {},
     choice: null,
+    pieces: {},
+    crush: BLANK_CRUSH,
+    endPlay: blankEndPlay(unit),
   };
 }

@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { BLANK_JOINT } from '../crush/crushSchema.js';
 import { fit } from '../fit/fit.js';
 import { fitRequestSchema } from '../fit/format/fitRequest.js';
 import { nanometres } from '../measure/nanometres.js';
@@ -41,6 +42,15 @@ const half = (wall: number, stock: number, side: 'upper' | 'lower' | 'either' = 
   line: null,
 });
 
+const stamp = { by: 'Wren', at: '2026-01-02T03:04:05.000Z' };
+const GAP = { moment: 'without' as const, angle: 0 as const, text: '0.58', unit: 'mm' as const, nm: um(580), ...stamp };
+const PIECES = {
+  ...stamp,
+  chosen: [{ place: 'stack' as const, piece: ID, label: 'Thin ring', thickness: um(240), count: 2 }],
+  predicted: um(100),
+  shift: um(0),
+};
+
 const readings: Reading[] = [1, 2, 3].flatMap((station) =>
   (['mainBore', 'mainJournal'] as const).flatMap((feature) =>
     (feature === 'mainBore' ? (['front', 'rear'] as const) : (['front-0', 'front-90'] as const)).map(
@@ -78,6 +88,9 @@ describe('the slices', () => {
         rods: { 1: { mark: 'A', pin: 2 } },
         marks: { mainBore: { text: 'A B C', first: 'front' } },
         rules: { ...twin({}).rules, extras: { M3: um(2) } },
+        pieces: { [ID]: { kind: 'ring', name: 'Thin', thickness: um(240), stock: 2, line: null } },
+        crush: { ...twin({}).crush, kind: 'saddle', joints: { M2: { ...BLANK_JOINT, choice: PIECES } } },
+        endPlay: { ...twin({}).endPlay, readings: { [ID]: GAP }, choice: PIECES },
       },
     );
     const paths = (value: unknown, path: readonly string[]): string[][] =>
@@ -93,6 +106,9 @@ describe('the slices', () => {
     }
     expect(placeWords(['shells', ID, 'stock'], job)).toBe('count of 1995 either (A)');
     expect(placeWords(['shells', 'gone', 'stock'], job)).toBe('count of a half');
+    expect(placeWords(['pieces', ID, 'stock'], job)).toBe('count of Thin ring');
+    expect(placeWords(['pieces', 'gone', 'stock'], job)).toBe('count of a washer or shim');
+    expect(placeWords(['crush', 'joints', 'M2', 'choice'], job)).toBe('accepted shims at M2');
     expect(placeWords(['limits', 'mainJournal', 'low'], job)).toBe('limits: main journal');
   });
 
@@ -104,8 +120,11 @@ describe('the slices', () => {
       'journals',
       'drawer',
       'choose',
+      'endPlay',
       'sheet',
     ]);
+    const jointed = { ...empty, crush: { ...empty.crush, kind: 'split-line' as const } };
+    expect(Object.keys(jobProgress(jointed, []).stages)).toContain('crush');
     expect(Object.keys(jobProgress({ ...empty, withRods: true }, []).stages)).toEqual([
       'data',
       ...FEATURES.map(
@@ -113,6 +132,7 @@ describe('the slices', () => {
       ),
       'drawer',
       'choose',
+      'endPlay',
       'sheet',
     ]);
     expect(jobProgress(empty, readings)).toMatchObject({ next: 'drawer', todo: 'Enter the halves in the drawer' });

@@ -3,6 +3,8 @@ import type { JobDocument } from './jobDocument.js';
 import type { Slice } from './slice.js';
 import { choiceSlice } from './slices/choiceSlice.js';
 import { codesSlice } from './slices/codesSlice.js';
+import { crushSlice } from './slices/crushSlice.js';
+import { endPlaySlice } from './slices/endPlaySlice.js';
 import { engineSlice } from './slices/engineSlice.js';
 import { halvesSlice } from './slices/halvesSlice.js';
 import { measuringSlice } from './slices/measuringSlice.js';
@@ -15,6 +17,8 @@ export const SLICES = [
   ...FEATURES.map(measuringSlice),
   halvesSlice,
   choiceSlice,
+  crushSlice,
+  endPlaySlice,
   sheetSlice,
 ] as const;
 

@@ -1,6 +1,8 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
-import { drawerHalfSchema, drawerLineSchema, drawerMovementSchema, kitSchema } from '../drawer/workshopDrawer.js';
+import { drawerMovementSchema } from '../drawer/drawerMovement.js';
+import { drawerPieceSchema, pieceLineSchema } from '../drawer/drawerPiece.js';
+import { drawerHalfSchema, drawerLineSchema, kitSchema } from '../drawer/workshopDrawer.js';
 import { acceptedChoiceSchema } from '../job/jobDocument.js';
 import { endpoint } from './endpoint.js';
 import { goesOnSchema, jobIdSchema, jobViewSchema, pageQuery, stampQuerySchema } from './jobWire.js';
@@ -15,11 +17,20 @@ const drawerMoveSchema = z.strictObject({
   note: z.string().trim().max(300).default(''),
   changes: z
     .array(
-      z.strictObject({
-        id: idSchema,
-        version: z.int().min(0).describe('The version the change was made from; 0 for a new kind of half.'),
-        half: drawerHalfSchema.nullable().describe('Null takes it out of the drawer.'),
-      }),
+      z
+        .strictObject({
+          id: idSchema,
+          version: z.int().min(0).describe('The version the change was made from; 0 for a new kind.'),
+          half: drawerHalfSchema.nullable().optional().describe('A half; null takes it out of the drawer.'),
+          piece: drawerPieceSchema
+            .nullable()
+            .optional()
+            .describe('Or a washer, a flanged half or a shim; null takes it out of the drawer.'),
+        })
+        .refine(({ half, piece }) => (half === undefined) !== (piece === undefined), {
+          path: ['half'],
+          error: 'give a half or a piece',
+        }),
     )
     .min(1)
     .max(2000),
@@ -60,11 +71,24 @@ export const DRAWER_ENDPOINTS = {
     topics: ['drawer'],
     isTagged: true,
   }),
+  listPieces: endpoint({
+    method: 'get',
+    at: '/api/drawer/pieces',
+    summary:
+      'The workshop’s washers, flanged halves and shims, which engine has reserved how many, and how many were used',
+    query: z.object({
+      job: jobIdSchema.optional().describe('An engine: how many of each were fitted into it is told as well.'),
+    }),
+    answer: z.array(pieceLineSchema),
+    problems: ['invalid-request'],
+    topics: ['drawer'],
+    isTagged: true,
+  }),
   moveDrawer: endpoint({
     method: 'post',
     at: '/api/drawer/move',
     summary:
-      'Put halves into the drawer, take them out or change them, each from the version it was read at: all or nothing',
+      'Put halves or pieces into the drawer, take them out or change them, each from the version it was read at: all or nothing',
     body: drawerMoveSchema,
     answer: drawerSchema,
     problems: ['invalid-request', 'not-found', 'stale-version', 'drawer-short', 'id-in-use'],

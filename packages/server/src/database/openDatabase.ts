@@ -7,6 +7,7 @@ import { JobsAndReadings1795000000001 } from './migrations/0001-jobs-and-reading
 import { WorkshopDrawer1795000000002 } from './migrations/0002-workshop-drawer.js';
 import { EngineTypesAndStock1795000000003 } from './migrations/0003-engine-types-and-stock.js';
 import { Lists1795000000004 } from './migrations/0004-lists.js';
+import { Pieces1795000000005 } from './migrations/0005-pieces.js';
 
 /**
  * Opens the database and brings its tables up to date.
@@ -33,6 +34,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       WorkshopDrawer1795000000002,
       EngineTypesAndStock1795000000003,
       Lists1795000000004,
+      Pieces1795000000005,
     ],
     migrationsTransactionMode: 'each',
     synchronize: false,

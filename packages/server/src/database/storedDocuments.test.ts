@@ -5,7 +5,10 @@ import { describe, expect, inject, it } from 'vitest';
 import { runningServer } from '../testing/runningServer.js';
 
 /** What builds before this one have left in a database: the demo with accepted choices, fitted halves and an engine off the bench. */
-const DUMPS = [{ dump: 'before-versions.sql', engines: 6, off: 1, types: 2 }];
+const DUMPS = [
+  { dump: 'before-versions.sql', engines: 6, off: 1, types: 2 },
+  { dump: 'job-1.sql', engines: 6, off: 1, types: 2 },
+];
 
 async function databaseFrom(dump: string): Promise<string> {
   const name = `dump_${Math.random().toString(36).slice(2)}`;
@@ -30,7 +33,7 @@ describe.each(DUMPS)('documents of $dump', ({ dump, engines, off, types }) => {
       expect((await server.call('GET', '/api/types')).body).toHaveLength(types);
       for (const { id, name } of list.jobs) {
         const { body: job } = await server.call('GET', `/api/jobs/${id}`);
-        expect([job.document.format, job.document.name]).toEqual(['fettle.job/1', name]);
+        expect([job.document.format, job.document.name]).toEqual(['fettle.job/2', name]);
         const { body: history } = await server.call('GET', `/api/jobs/${id}/history?most=200`);
         expect(history.entries.at(-1).kind).toBe('created');
         const steps = [{ op: 'add', path: '/name', value: `${name} again` }];

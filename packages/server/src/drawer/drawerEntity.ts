@@ -1,11 +1,11 @@
-import type { DrawerHalf, DrawerMovement, Kit } from '@fettle/core';
+import type { DrawerItem, DrawerMovement, Kit } from '@fettle/core';
 import { EntitySchema } from 'typeorm';
 
-/** One kind of half in the workshop's drawer. */
+/** One kind of half, or of washer or shim, in the workshop's drawer. */
 export interface DrawerRow {
   id: string;
   version: number;
-  half: DrawerHalf;
+  item: DrawerItem;
   updatedAt: Date;
   updatedBy: string;
 }
@@ -15,13 +15,13 @@ export const drawerEntity = new EntitySchema<DrawerRow>({
   columns: {
     id: { type: 'uuid', primary: true },
     version: { type: 'int' },
-    half: { type: 'jsonb' },
+    item: { type: 'jsonb' },
     updatedAt: { name: 'updated_at', type: 'timestamptz' },
     updatedBy: { name: 'updated_by', type: 'text' },
   },
 });
 
-/** Halves of one kind that an engine has reserved or used. */
+/** Halves or pieces of one kind that an engine has reserved or used. */
 export interface ReservationRow {
   jobId: string;
   lineId: string;

@@ -4,6 +4,7 @@ import type { DrawerService } from './drawerService.js';
 
 type DrawerNames =
   | 'listDrawer'
+  | 'listPieces'
   | 'moveDrawer'
   | 'drawerHistory'
   | 'undoMovement'
@@ -17,6 +18,7 @@ type DrawerNames =
 export function drawerHandlers(drawer: DrawerService, jobs: JobService): HandlersOf<DrawerNames> {
   return {
     listDrawer: ({ query }) => drawer.list(query.job ?? null),
+    listPieces: ({ query }) => drawer.listPieces(query.job ?? null),
     moveDrawer: ({ body }) => drawer.move(body),
     drawerHistory: ({ query }) => drawer.history(query),
     undoMovement: ({ path, body }) => drawer.undo(path.id, body.by),

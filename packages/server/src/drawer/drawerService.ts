@@ -1,16 +1,24 @@
 import { randomUUID } from 'node:crypto';
 import type {
   Answered,
-  DrawerHalf,
+  DrawerItem,
   DrawerLine,
   DrawerMove,
   DrawerMovement,
   Json,
   Kit,
   KitView,
+  PieceLine,
   Read,
 } from '@fettle/core';
-import { changesBetween, drawerHalfSchema, halfLabel } from '@fettle/core';
+import {
+  changesBetween,
+  drawerHalfSchema,
+  drawerItemLabel,
+  drawerItemSchema,
+  isPiece,
+  pieceLineSchema,
+} from '@fettle/core';
 import type { EntityManager } from 'typeorm';
 import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
@@ -19,7 +27,7 @@ import { lockJob } from '../job/lockJob.js';
 import { ProblemError } from '../problem/problem.js';
 import { type DrawerRow, drawerEntity, kitEntity, movementEntity, reservationEntity } from './drawerEntity.js';
 
-type HalfChange = DrawerMovement['changes'][number];
+type ItemChange = DrawerMovement['changes'][number];
 
 /** A movement as the list has it, its moment yet to be written out. */
 type Found = Omit<DrawerMovement, 'at'> & { readonly at: Date };
@@ -44,22 +52,34 @@ export class DrawerService {
 
   /** Every kind of half with who has reserved how many. @param job an engine: what was fitted into it is told as well */
   async list(job: string | null = null, manager: EntityManager = this.database.manager): Promise<DrawerLine[]> {
-    const lines = await manager.find(drawerEntity, { order: { id: 'ASC' } });
-    return this.withHolders(manager, lines, job);
+    const held = await this.withHolders(manager, await this.rows(manager, false), job);
+    return held.map(({ item, ...line }) => ({ ...line, half: drawerHalfSchema.parse(item) }));
   }
 
-  /** One kind of half; null where it is not in the drawer. */
-  private async line(manager: EntityManager, id: string): Promise<DrawerLine | null> {
+  /** Every kind of washer, flanged half and shim, likewise. */
+  async listPieces(job: string | null = null, manager: EntityManager = this.database.manager): Promise<PieceLine[]> {
+    const held = await this.withHolders(manager, await this.rows(manager, true), job);
+    return held.map(({ item, ...line }) => pieceLineSchema.parse({ ...line, piece: item }));
+  }
+
+  private rows(manager: EntityManager, arePieces: boolean): Promise<DrawerRow[]> {
+    return manager
+      .createQueryBuilder(drawerEntity, 'line')
+      .where(arePieces ? `line.item ? 'kind'` : `NOT line.item ? 'kind'`)
+      .orderBy('line.id')
+      .getMany();
+  }
+
+  /** One line of the drawer as its list tells it; null where it is not there. */
+  private async line(manager: EntityManager, id: string): Promise<DrawerLine | PieceLine | null> {
     const row = await manager.findOneBy(drawerEntity, { id });
-    return row && (await this.withHolders(manager, [row], null))[0]!;
+    if (!row) return null;
+    const lines = isPiece(row.item) ? await this.listPieces(null, manager) : await this.list(null, manager);
+    return lines.find((one) => one.id === id)!;
   }
 
-  /** Kinds of half with who has reserved how many, by the engines' names. */
-  private async withHolders(
-    manager: EntityManager,
-    lines: readonly Pick<DrawerRow, 'id' | 'version' | 'half'>[],
-    job: string | null,
-  ): Promise<DrawerLine[]> {
+  /** Lines with who has reserved how many, by the engines' names. */
+  private async withHolders(manager: EntityManager, lines: readonly DrawerRow[], job: string | null) {
     const ids = lines.map(({ id }) => id);
     const reserved: { line: string; job: string; name: string; count: number }[] = await manager.query(
       `SELECT "line_id" AS "line", "job_id" AS "job", "job"."name", "count"
@@ -75,10 +95,10 @@ export class DrawerService {
     );
     const byLine = grouped(reserved, ({ line }) => line);
     const usedOf = new Map(used.map((one) => [one.line, one]));
-    return lines.map(({ id, version, half }) => ({
+    return lines.map(({ id, version, item }) => ({
       id,
       version,
-      half: drawerHalfSchema.parse(half),
+      item,
       reservations: (byLine.get(id) ?? []).map(({ line: _, ...one }) => one),
       used: usedOf.get(id)?.used ?? 0,
       fittedHere: usedOf.get(id)?.here ?? 0,
@@ -106,19 +126,18 @@ export class DrawerService {
    */
   async move({ by, kind, note, changes }: DrawerMove): Promise<DrawerLine[]> {
     return this.database.transaction(async (manager) => {
-      const done: HalfChange[] = [];
-      for (const { id, version, half } of [...changes].sort((a, b) => (a.id < b.id ? -1 : 1))) {
+      const done: ItemChange[] = [];
+      for (const { id, version, half, piece } of [...changes].sort((a, b) => (a.id < b.id ? -1 : 1))) {
+        const item = half ?? piece ?? null;
         const row = await this.locked(manager, id);
         if ((row?.version ?? 0) !== version) {
-          const label = halfLabel(
-            row?.half ?? half ?? { grade: 'this half', family: 'main', half: 'either', series: '' },
-          );
+          const label = row || item ? drawerItemLabel((row?.item ?? item)!) : 'What you changed';
           const current = await this.line(manager, id);
           const who = row ? `${row.updatedBy} has changed ${label}` : `${label} is not in the drawer any more`;
           throw new ProblemError('stale-version', `${who} since it was read.`, [], { current });
         }
-        await this.write(manager, id, row, half, by);
-        done.push({ line: id, before: row?.half ?? null, after: half });
+        await this.write(manager, id, row, item, by);
+        done.push({ line: id, before: row?.item ?? null, after: item });
       }
       await this.record(manager, by, kind, note, done, null);
       return this.list(null, manager);
@@ -141,12 +160,12 @@ export class DrawerService {
       if (await manager.findOneBy(movementEntity, { undoes: id })) {
         throw new ProblemError('stale-version', 'That was taken back already.');
       }
-      const done: HalfChange[] = [];
+      const done: ItemChange[] = [];
       for (const { line, before, after } of [...movement.changes].sort((a, b) => (a.line < b.line ? -1 : 1))) {
         const row = await this.locked(manager, line);
         const back = this.takenBack(row, before, after);
         await this.write(manager, line, row, back, by);
-        done.push({ line, before: row?.half ?? null, after: back });
+        done.push({ line, before: row?.item ?? null, after: back });
       }
       await this.record(manager, by, 'undo', movement.note, done, id);
       return this.list(null, manager);
@@ -164,13 +183,13 @@ export class DrawerService {
       const [from, to] = isFitted ? (['reserved', 'used'] as const) : (['used', 'reserved'] as const);
       const held = await manager.find(reservationEntity, { where: { jobId, state: from }, order: { lineId: 'ASC' } });
       if (held.length === 0) throw new ProblemError('not-found', `This engine has no halves that are ${from}.`);
-      const done: HalfChange[] = [];
+      const done: ItemChange[] = [];
       for (const { lineId, count } of held) {
         const row = (await this.locked(manager, lineId))!;
-        const half = { ...row.half, onHand: row.half.onHand + (isFitted ? -count : count) };
-        await manager.update(drawerEntity, { id: lineId }, this.fields(row.version, half, by));
+        const item = { ...row.item, onHand: row.item.onHand + (isFitted ? -count : count) };
+        await manager.update(drawerEntity, { id: lineId }, this.fields(row.version, item, by));
         await manager.update(reservationEntity, { jobId, lineId }, { state: to });
-        done.push({ line: lineId, before: row.half, after: half });
+        done.push({ line: lineId, before: row.item, after: item });
       }
       await this.record(manager, by, isFitted ? 'fitted' : 'unfitted', document.name, done, null);
       return this.list(null, manager);
@@ -202,49 +221,49 @@ export class DrawerService {
 
   private async locked(manager: EntityManager, id: string): Promise<DrawerRow | null> {
     const row = await manager.findOne(drawerEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
-    return row && { ...row, half: drawerHalfSchema.parse(row.half) };
+    return row && { ...row, item: drawerItemSchema.parse(row.item) };
   }
 
-  private fields(version: number, half: DrawerHalf, by: string) {
-    return { version: version + 1, half: half as never, updatedAt: new Date(), updatedBy: by };
+  private fields(version: number, item: DrawerItem, by: string) {
+    return { version: version + 1, item: item as never, updatedAt: new Date(), updatedBy: by };
   }
 
-  /** What a kind of half becomes when a movement is taken back. */
-  private takenBack(row: DrawerRow | null, before: DrawerHalf | null, after: DrawerHalf | null): DrawerHalf | null {
+  /** What a line becomes when a movement is taken back. */
+  private takenBack(row: DrawerRow | null, before: DrawerItem | null, after: DrawerItem | null): DrawerItem | null {
     if ((row === null) !== (after === null)) {
-      throw new ProblemError('stale-version', 'This half was taken out of the drawer, or put into it, since.');
+      throw new ProblemError('stale-version', 'It was taken out of the drawer, or put into it, since.');
     }
     if (row === null || after === null) return before;
     if (before === null) {
-      if (row.half.onHand === after.onHand) return null;
-      const message = `${halfLabel(row.half)} was put in with ${after.onHand}; there are ${row.half.onHand} now`;
+      if (row.item.onHand === after.onHand) return null;
+      const message = `${drawerItemLabel(row.item)} was put in with ${after.onHand}; there are ${row.item.onHand} now`;
       throw new ProblemError(
         'stale-version',
         `${message}. Take back what was done since first, or take it out by hand.`,
       );
     }
     const moved = changesBetween(before as Json, after as Json).map(({ path }) => path[0]!);
-    const since = changesBetween(after as Json, row.half as unknown as Json).map(({ path }) => path[0]!);
+    const since = changesBetween(after as Json, row.item as unknown as Json).map(({ path }) => path[0]!);
     const clash = moved.find((field) => field !== 'onHand' && since.includes(field));
     if (clash !== undefined) {
       throw new ProblemError('stale-version', `${row.updatedBy} has changed its ${clash} since; change that by hand.`);
     }
-    const onHand = row.half.onHand + before.onHand - after.onHand;
-    const kept = Object.fromEntries(moved.map((field) => [field, before[field as keyof DrawerHalf]]));
-    const back = { ...row.half, ...kept, onHand };
-    if (onHand < 0) throw new ProblemError('drawer-short', `${halfLabel(back)} would come out below zero.`);
-    return drawerHalfSchema.parse(JSON.parse(JSON.stringify(back)));
+    const onHand = row.item.onHand + before.onHand - after.onHand;
+    const kept = Object.fromEntries(moved.map((field) => [field, before[field as keyof DrawerItem]]));
+    const back = { ...row.item, ...kept, onHand };
+    if (onHand < 0) throw new ProblemError('drawer-short', `${drawerItemLabel(back)} would come out below zero.`);
+    return drawerItemSchema.parse(JSON.parse(JSON.stringify(back)));
   }
 
   private async write(
     manager: EntityManager,
     id: string,
     row: DrawerRow | null,
-    half: DrawerHalf | null,
+    item: DrawerItem | null,
     by: string,
   ): Promise<void> {
-    if (half === null) {
-      if (!row) throw new ProblemError('not-found', `There is no such half in the drawer: ${id}.`);
+    if (item === null) {
+      if (!row) throw new ProblemError('not-found', `There is nothing like that in the drawer: ${id}.`);
       const holders: { name: string; count: number }[] = await manager.query(
         `SELECT "job"."name", "count" FROM "reservation" JOIN "job" ON "job"."id" = "job_id" WHERE "line_id" = $1`,
         [id],
@@ -256,9 +275,9 @@ export class DrawerService {
       await manager.delete(drawerEntity, { id });
       return;
     }
-    await this.checkReserved(manager, id, half);
-    if (row) await manager.update(drawerEntity, { id }, this.fields(row.version, half, by));
-    else await manager.insert(drawerEntity, { id, ...this.fields(0, half, by) });
+    await this.checkReserved(manager, id, item);
+    if (row) await manager.update(drawerEntity, { id }, this.fields(row.version, item, by));
+    else await manager.insert(drawerEntity, { id, ...this.fields(0, item, by) });
   }
 
   private async record(
@@ -266,7 +285,7 @@ export class DrawerService {
     by: string,
     kind: DrawerMovement['kind'],
     note: string,
-    changes: readonly HalfChange[],
+    changes: readonly ItemChange[],
     undoes: string | null,
   ): Promise<void> {
     await manager.insert(movementEntity, {
@@ -280,14 +299,14 @@ export class DrawerService {
     });
   }
 
-  private async checkReserved(manager: EntityManager, id: string, half: DrawerHalf): Promise<void> {
+  private async checkReserved(manager: EntityManager, id: string, item: DrawerItem): Promise<void> {
     const rows = await manager.find(reservationEntity, { where: { lineId: id, state: 'reserved' } });
     const reserved = rows.reduce((sum, { count }) => sum + count, 0);
-    if (half.onHand >= reserved) return;
-    const label = halfLabel(half);
-    const message = `${reserved} of ${label} are reserved for engines; ${half.onHand} would leave too few`;
+    if (item.onHand >= reserved) return;
+    const label = drawerItemLabel(item);
+    const message = `${reserved} of ${label} are reserved for engines; ${item.onHand} would leave too few`;
     throw new ProblemError('drawer-short', `${message}. Let an engine choose again first.`, [
-      { path: '/half/onHand', message },
+      { path: isPiece(item) ? '/piece/onHand' : '/half/onHand', message },
     ]);
   }
 }

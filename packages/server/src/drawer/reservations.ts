@@ -1,10 +1,10 @@
 import type { DocumentFault } from '@fettle/core';
-import { halfLabel, type JobDocument } from '@fettle/core';
+import { halfLabel, type JobDocument, takenPieces } from '@fettle/core';
 import { type EntityManager, In } from 'typeorm';
 import { ProblemError } from '../problem/problem.js';
 import { drawerEntity, reservationEntity } from './drawerEntity.js';
 
-/** An engine whose choice is about to take halves from the workshop's drawer. */
+/** An engine whose choices are about to take halves and pieces from the workshop's drawer. */
 export interface Taker {
   readonly jobId: string;
   readonly document: JobDocument;
@@ -17,9 +17,17 @@ interface Taken {
   readonly path: string;
 }
 
-/** What an accepted choice takes of each kind of half that the workshop's drawer holds. */
-function takenBy({ choice, shells }: JobDocument): Map<string, Taken> {
+/** What the accepted choices take of each kind of half or piece that the workshop's drawer holds. */
+function takenBy(document: JobDocument): Map<string, Taken> {
+  const { choice, shells, pieces } = document;
   const taken = new Map<string, Taken>();
+  for (const { piece, count, label, path } of takenPieces(document)) {
+    const line = pieces[piece]?.line ?? null;
+    if (line === null) continue;
+    const known = taken.get(line);
+    if (known) known.count += count;
+    else taken.set(line, { count, label, path });
+  }
   for (const [station, halves] of Object.entries(choice?.stations ?? {})) {
     for (const side of ['upper', 'lower'] as const) {
       const shell = shells[halves[side].shell];
@@ -41,8 +49,8 @@ function takenBy({ choice, shells }: JobDocument): Map<string, Taken> {
  * Reserves what the choices of some engines take, in place of what they had reserved before. The rows of the drawer are locked
  * in one order, so that two engines that accept at the same moment wait for each other and never get the same half.
  *
- * @throws ProblemError `drawer-short` when a half is not there or reserved for another engine; `halves-fitted` when an
- *   engine's halves were fitted already
+ * @throws ProblemError `drawer-short` when one is not there or reserved for another engine; `halves-fitted` when the choice would take
+ *   other numbers of what was fitted into an engine already
  */
 export async function reserve(manager: EntityManager, takers: readonly Taker[]): Promise<void> {
   const jobIds = takers.map(({ jobId }) => jobId);
@@ -66,19 +74,25 @@ export async function reserve(manager: EntityManager, takers: readonly Taker[]):
   const changed = wanted.filter(({ jobId, taken }) => !isUnchanged(jobId, taken));
   const changedIds = changed.map(({ jobId }) => jobId);
   if (changed.length === 0) return;
-  if (own.some(({ jobId, state }) => state === 'used' && changedIds.includes(jobId))) {
-    throw new ProblemError(
-      'halves-fitted',
-      'The halves of this engine are marked as fitted. Take that back before choosing others.',
-    );
+  const used = own.filter(({ jobId, state }) => state === 'used' && changedIds.includes(jobId));
+  for (const { jobId, lineId, count } of used) {
+    const { taken } = changed.find((one) => one.jobId === jobId)!;
+    if (taken.get(lineId)?.count !== count) {
+      throw new ProblemError(
+        'halves-fitted',
+        'What this engine had reserved is marked as fitted. Take that back before choosing others.',
+      );
+    }
   }
-  await manager.delete(reservationEntity, { jobId: In(changedIds) });
+  await manager.delete(reservationEntity, { jobId: In(changedIds), state: 'reserved' });
   const others = await manager.find(reservationEntity, { where: { lineId: In(lineIds), state: 'reserved' } });
-  const free = new Map(lines.map(({ id, half }) => [id, half.onHand]));
+  const free = new Map(lines.map(({ id, item }) => [id, item.onHand]));
   for (const { lineId, count } of others) free.set(lineId, (free.get(lineId) ?? 0) - count);
   const faults: DocumentFault[] = [];
   for (const { jobId, taken } of changed) {
     for (const [lineId, { count, label, path }] of taken) {
+      // What was fitted has left the drawer.
+      if (used.some((row) => row.jobId === jobId && row.lineId === lineId)) continue;
       const left = free.get(lineId);
       if (left === undefined) faults.push({ path, message: `${label} is not in the workshop drawer any more` });
       else if (left < count) {

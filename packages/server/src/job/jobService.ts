@@ -10,8 +10,10 @@ import {
   jobDocumentSchema,
   PatchMisfit,
   patchStepOf,
+  pieceFaults,
   type Read,
   rodCount,
+  takenPieces,
 } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
 import { IsNull } from 'typeorm';
@@ -95,6 +97,21 @@ function recorded(changes: readonly Change[]): JobChange['changes'] {
     ...(change.from === undefined ? {} : { from: change.from }),
     ...(change.to === undefined ? {} : { to: change.to }),
   }));
+}
+
+/** Whether a change takes other washers or shims. */
+function takesOthers(before: JobDocument, after: JobDocument): boolean {
+  const taken = (document: JobDocument) => takenPieces(document) as unknown as Json;
+  return changesBetween(taken(before), taken(after)).length > 0;
+}
+
+/** The document with nothing chosen from the drawer. */
+function withoutChoices(document: JobDocument): JobDocument {
+  const { endPlay, crush } = document;
+  const joints = Object.fromEntries(
+    Object.entries(crush.joints).map(([station, joint]) => [station, { ...joint, choice: null }]),
+  );
+  return { ...document, choice: null, endPlay: { ...endPlay, choice: null }, crush: { ...crush, joints } };
 }
 
 /** Jobs in the database: every change is checked, versioned and kept in the history. */
@@ -222,12 +239,14 @@ export class JobService {
       if (!parsed.success) throw invalidRequest(faultsOf(parsed.error));
       const after = parsed.data;
       const changes = changesBetween(asJson(before), asJson(after));
-      if (changes.some(({ path }) => path[0] === 'choice')) {
-        const faults = choiceFaults(after);
-        if (faults.length > 0) throw invalidRequest(faults);
-      }
+      const touches = (...members: string[]) => changes.some(({ path }) => members.includes(path[0]!));
+      const faults = [
+        ...(touches('choice') ? choiceFaults(after) : []),
+        ...(takesOthers(before, after) ? pieceFaults(after) : []),
+      ];
+      if (faults.length > 0) throw invalidRequest(faults);
       await this.write(manager, row, { document: after }, by, 'changed', recorded(changes));
-      if (changes.some(({ path }) => path[0] === 'choice' || path[0] === 'shells')) {
+      if (touches('choice', 'shells', 'pieces', 'endPlay', 'crush')) {
         await reserve(manager, [{ jobId: id, document: after }]);
       }
       return this.get(id, manager);
@@ -292,8 +311,9 @@ export class JobService {
       await this.write(manager, row, { deletedAt: null }, by, 'restored', []);
     } catch (error) {
       if (!(error instanceof ProblemError) || error.kind !== 'drawer-short') throw error;
-      const changes = changesBetween(asJson(document), asJson({ ...document, choice: null }));
-      const fields = { deletedAt: null, document: { ...document, choice: null } };
+      const without = withoutChoices(document);
+      const changes = changesBetween(asJson(document), asJson(without));
+      const fields = { deletedAt: null, document: without };
       await this.write(manager, row, fields, by, 'restored', recorded(changes));
     }
   }

@@ -191,6 +191,18 @@ const CASES: Record<EndpointName, Case> = {
     good: async () => [[await ask('listDrawer', {}), 200]],
     bad: async () => [await ask('listDrawer', {}, undefined, '?job=M1'), '/job'],
   },
+  listPieces: {
+    good: async () => {
+      const piece = { kind: 'ring', name: 'Thin', thickness: 240_000, onHand: 2 };
+      const changes = [{ id: randomUUID(), version: 0, piece }];
+      const put = await ask('moveDrawer', {}, { by, kind: 'receive', note: '', changes });
+      return [
+        [await ask('listPieces', {}), 200],
+        [put, 200],
+      ];
+    },
+    bad: async () => [await ask('listPieces', {}, undefined, '?job=M1'), '/job'],
+  },
   moveDrawer: {
     good: async () => {
       const changes = [{ id: randomUUID(), version: 0, half }];

@@ -1,5 +1,5 @@
 import type { DrawerMovement, Json } from '@fettle/core';
-import { changesBetween, halfLabel } from '@fettle/core';
+import { changesBetween, drawerItemLabel } from '@fettle/core';
 import { format } from 'date-fns';
 import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
@@ -40,12 +40,12 @@ const Movements = styled.div`
   td.undone { text-decoration: line-through; color: var(--ink-soft); }
 `;
 
-/** What one change did to a kind of half. */
+/** What one change did to a line of the drawer. */
 function changeText({ before, after }: DrawerMovement['changes'][number]): string {
-  const half = (after ?? before)!;
-  const name = `${halfLabel(half)}${half.number === undefined ? '' : ` no. ${half.number}`}`;
-  if (!before) return `${name}: ${half.onHand} put in`;
-  if (!after) return `${name}: gone, ${half.onHand} were there`;
+  const item = (after ?? before)!;
+  const name = `${drawerItemLabel(item)}${item.number === undefined ? '' : ` no. ${item.number}`}`;
+  if (!before) return `${name}: ${item.onHand} put in`;
+  if (!after) return `${name}: gone, ${item.onHand} were there`;
   const by = after.onHand - before.onHand;
   const others = (Object.keys(after) as (keyof typeof after)[]).filter(
     (key) => key !== 'onHand' && changesBetween(before[key] as Json, after[key] as Json).length > 0,

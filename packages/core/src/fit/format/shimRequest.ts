@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { type DocumentFault, faultsOf } from '../../document/fault.js';
 import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
 import { unitSchema } from '../../measure/unit.js';
+import { FACES } from '../../shell/piece.js';
 import { sideSchema } from '../../shell/side.js';
 
 /** Lengths in a file are at most 10 000 of their unit, so that twice their sums stay exact as whole half nanometres. */
@@ -10,8 +11,6 @@ const sizeSchema = z.number().positive().max(10_000);
 const gapSchema = z.number().min(0).max(10_000);
 const penaltySchema = z.number().min(0).max(1e9);
 
-export const FACES = ['front', 'rear'] as const;
-export type Face = (typeof FACES)[number];
 const WASHER_HALVES = ['upper', 'lower'] as const;
 
 const pieceFields = {

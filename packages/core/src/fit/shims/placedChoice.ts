@@ -85,16 +85,17 @@ export interface ChoiceOrder {
 }
 
 /**
- * The best choice of one piece a place: every thickness a group, in the order of their rank, until the pieces suffice for one. Exact: of
- * n pieces there are at most n² pairs of thicknesses.
+ * Choices of one piece a place, the best first: every thickness a group, in the order of their rank, wherever the pieces suffice. Exact:
+ * of n pieces there are at most n² pairs of thicknesses.
  *
- * @returns null when nothing is allowed
+ * @param most so many at the most
  */
-export function placedChoice(
+export function placedChoices(
   problem: PlacedProblem,
   pieces: readonly Piece[],
+  most: number,
   { without = [], rank = (thicknesses) => costOf(problem, thicknesses) }: ChoiceOrder = {},
-): PlacedChoice | null {
+): PlacedChoice[] {
   const rules = problem.rules.filter(({ kind }) => !without.includes(kind));
   const ranked: Ranked[] = [];
   for (const thicknesses of combinations(problem.groups.map((group) => thicknessesOf(group, pieces)))) {
@@ -107,9 +108,20 @@ export function placedChoice(
   }
   ranked.sort((one, other) => one.rank - other.rank);
   const groups = without.includes('not-alike') ? { ...problem, alikeWithin: Number.POSITIVE_INFINITY } : problem;
+  const choices: PlacedChoice[] = [];
   for (const { thicknesses } of ranked) {
+    if (choices.length === most) break;
     const choice = piecesFor(groups, pieces, thicknesses);
-    if (choice) return choice;
+    if (choice) choices.push(choice);
   }
-  return null;
+  return choices;
+}
+
+/** The best choice of one piece a place; null when nothing is allowed. */
+export function placedChoice(
+  problem: PlacedProblem,
+  pieces: readonly Piece[],
+  order: ChoiceOrder = {},
+): PlacedChoice | null {
+  return placedChoices(problem, pieces, 1, order)[0] ?? null;
 }

@@ -1,6 +1,7 @@
 import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
+import { FACES, type Face } from '../../shell/piece.js';
 import type { ShimPlace } from '../format/shimPlan.js';
-import { FACES, type Face, type ShimRequest } from '../format/shimRequest.js';
+import type { ShimRequest } from '../format/shimRequest.js';
 
 /** A piece in whole nanometres. */
 export interface Piece {

@@ -22,23 +22,43 @@ export interface NearestStacks {
   readonly stacks: RingStacks;
 }
 
-/** Chooses a stack: of each number of rings the two sums nearest to what the aim calls for can alone be the best. */
-export function ringChoice(request: RingRequest, pieces: readonly Piece[]): NearestStacks {
+interface RingSums {
+  readonly low: number;
+  readonly high: number;
+  readonly aim: number;
+  /** What the rings have to fill so that nothing is left: the gap, less what settles. */
+  readonly free: number;
+  readonly counts: readonly number[];
+  readonly choiceOf: (count: number, stack: RingStack) => RingChoice;
+}
+
+function ringSums(request: RingRequest): RingSums {
   const nm = (value: number): number => lengthOfNumber(value, request.unit);
-  const [low, high, aim] = [nm(request.low), nm(request.high), nm(request.aim)];
+  const aim = nm(request.aim);
   const free = nm(request.gap) - nm(request.settle);
   const { tightWeight, countPenalty } = request.rules;
-  const counts = [...new Set(request.counts)];
-  const stacks = new RingStacks(pieces, Math.max(...counts));
-  const found = counts.flatMap((count) => {
-    const { atMost, atLeast } = stacks.nearest(count, free - aim);
-    return [atMost, atLeast].flatMap((stack): RingChoice[] => {
-      if (!stack) return [];
+  return {
+    low: nm(request.low),
+    high: nm(request.high),
+    aim,
+    free,
+    counts: [...new Set(request.counts)],
+    choiceOf: (count, stack) => {
       const result = free - stack.sum;
       const off = (result - aim) / 1000;
       const cost = (off < 0 ? tightWeight : 1) * off * off + countPenalty * request.counts.indexOf(count);
-      return [{ count, stack, result, cost: roundedCost(cost) }];
-    });
+      return { count, stack, result, cost: roundedCost(cost) };
+    },
+  };
+}
+
+/** Chooses a stack: of each number of rings the two sums nearest to what the aim calls for can alone be the best. */
+export function ringChoice(request: RingRequest, pieces: readonly Piece[]): NearestStacks {
+  const { low, high, aim, free, counts, choiceOf } = ringSums(request);
+  const stacks = new RingStacks(pieces, Math.max(...counts));
+  const found = counts.flatMap((count) => {
+    const { atMost, atLeast } = stacks.nearest(count, free - aim);
+    return [atMost, atLeast].flatMap((stack) => (stack ? [choiceOf(count, stack)] : []));
   });
   const least = (list: RingChoice[], of: (choice: RingChoice) => number) =>
     list.reduce<RingChoice | null>((best, one) => (best === null || of(one) < of(best) ? one : best), null);
@@ -57,6 +77,26 @@ export function ringChoice(request: RingRequest, pieces: readonly Piece[]): Near
     ),
     stacks,
   };
+}
+
+/** Stacks of different sums, the least cost first: of each number of rings, those around the aim on either side. */
+export function stacksAround(request: RingRequest, pieces: readonly Piece[], most: number): RingChoice[] {
+  const { aim, free, counts, choiceOf } = ringSums(request);
+  const stacks = new RingStacks(pieces, Math.max(...counts));
+  const found = counts.flatMap((count) => {
+    const around: RingChoice[] = [];
+    for (const side of ['atMost', 'atLeast'] as const) {
+      let wanted = side === 'atMost' ? free - aim : free - aim + 1;
+      for (let taken = 0; taken < most; taken += 1) {
+        const stack = stacks.nearest(count, wanted)[side];
+        if (!stack) break;
+        around.push(choiceOf(count, stack));
+        wanted = stack.sum + (side === 'atMost' ? -1 : 1);
+      }
+    }
+    return around;
+  });
+  return found.sort((one, other) => one.cost - other.cost).slice(0, most);
 }
 
 /** The rings of a stack by id: of those of a thickness, the first of the list as far as they go. */

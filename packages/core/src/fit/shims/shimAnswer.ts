@@ -2,9 +2,9 @@ import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
 import { NANOMETRES_PER, type Unit } from '../../measure/unit.js';
 import type { ShimPlan } from '../format/shimPlan.js';
 import type { ShimRequest } from '../format/shimRequest.js';
-import { placedChoice } from './placedChoice.js';
-import { costOf, formValue, type Piece, placedProblem } from './placedProblem.js';
-import { ringChoice, ringsOf } from './ringChoice.js';
+import { type PlacedChoice, placedChoices } from './placedChoice.js';
+import { costOf, formValue, type Piece, type PlacedProblem, placedProblem } from './placedProblem.js';
+import { type RingChoice, type RingRequest, ringChoice, ringsOf, stacksAround } from './ringChoice.js';
 
 /** The pieces of a request in whole nanometres. */
 export function piecesOf({ unit, pieces }: ShimRequest): Piece[] {
@@ -28,33 +28,50 @@ export function isSquare(request: ShimRequest): boolean {
   return Math.max(nm(left.go), nm(right.go)) <= Math.min(nm(left.noGo), nm(right.noGo));
 }
 
-/** The best choice without an explanation; null when nothing is allowed. @throws TooManyStacks */
-export function shimAnswer(request: ShimRequest): Omit<ShimPlan, 'status' | 'conflicts'> | null {
-  const { unit, kind } = request;
-  const pieces = piecesOf(request);
-  const head = { format: 'fettle.shim-plan/1', unit, kind } as const;
-  if (kind === 'ring-shims') {
-    const { best } = ringChoice(request, pieces);
-    if (!best) return null;
-    const rings = ringsOf(best.stack, pieces);
-    return {
-      ...head,
-      cost: best.cost,
-      result: numberOfHalves(2 * best.result, unit),
-      shift: 0,
-      chosen: rings.map(({ id, count }) => ({ place: 'stack', id, count })),
-    };
-  }
-  if (!isSquare(request)) return null;
-  const problem = placedProblem(request);
-  const choice = placedChoice(problem, pieces);
-  if (!choice) return null;
-  const { thicknesses, chosen } = choice;
+/** One choice, as a plan tells it. */
+export type ShimChoice = Pick<ShimPlan, 'shift' | 'chosen'> & { readonly cost: number; readonly result: number };
+
+function ringAnswer({ unit }: RingRequest, { stack, cost, result }: RingChoice, pieces: readonly Piece[]): ShimChoice {
+  const chosen = ringsOf(stack, pieces).map(({ id, count }) => ({ place: 'stack' as const, id, count }));
+  return { cost, result: numberOfHalves(2 * result, unit), shift: 0, chosen };
+}
+
+function placedAnswer(unit: Unit, problem: PlacedProblem, { thicknesses, chosen }: PlacedChoice): ShimChoice {
   return {
-    ...head,
     cost: costOf(problem, thicknesses),
     result: numberOfHalves(formValue(problem.result, thicknesses), unit),
     shift: problem.shift ? numberOfHalves(formValue(problem.shift, thicknesses), unit) : 0,
     chosen: chosen.map(({ slot, piece }) => ({ place: slot.place, id: piece.id, count: 1 })),
   };
+}
+
+/** The best choice without an explanation; null when nothing is allowed. @throws TooManyStacks */
+export function shimAnswer(request: ShimRequest): ShimChoice | null {
+  const pieces = piecesOf(request);
+  if (request.kind === 'ring-shims') {
+    const { best } = ringChoice(request, pieces);
+    return best && ringAnswer(request, best, pieces);
+  }
+  if (!isSquare(request)) return null;
+  const problem = placedProblem(request);
+  const [choice] = placedChoices(problem, pieces, 1);
+  return choice ? placedAnswer(request.unit, problem, choice) : null;
+}
+
+/**
+ * What else the pieces on hand would give, the least cost first: choices that keep every rule but the limits, of different results.
+ *
+ * @param most so many at the most
+ * @throws TooManyStacks
+ */
+export function shimChoices(request: ShimRequest, most: number): ShimChoice[] {
+  const pieces = piecesOf(request);
+  if (request.kind === 'ring-shims') {
+    return stacksAround(request, pieces, most).map((choice) => ringAnswer(request, choice, pieces));
+  }
+  if (!isSquare(request)) return [];
+  const problem = placedProblem(request);
+  return placedChoices(problem, pieces, most, { without: ['short'] }).map((choice) =>
+    placedAnswer(request.unit, problem, choice),
+  );
 }

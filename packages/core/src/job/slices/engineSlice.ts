@@ -8,6 +8,7 @@ import type { JobDocument } from '../jobDocument.js';
 import { familiesOf } from '../jobFamilies.js';
 import { figures, type SheetBlock, words } from '../sheetBlock.js';
 import type { Slice } from '../slice.js';
+import { thrustKindOf } from '../takenPieces.js';
 
 /** The limits that a job needs from its data sheet. */
 export function limitsNeeded(job: Pick<JobDocument, 'withRods'>): LimitKey[] {
@@ -29,10 +30,10 @@ const MATERIALS: Readonly<Record<JobDocument['materials']['block'], string>> = {
   unknown: 'not given',
 };
 
-function thrustText({ layout, sheet }: JobDocument): string {
+function thrustText({ layout, sheet, endPlay }: JobDocument): string {
   if (layout.thrustMain === null) return 'not given';
-  const kinds = { washers: ', loose washers', flanged: ', flanged shell', unknown: '' };
-  return `main ${layout.thrustMain}${kinds[sheet?.thrustKind ?? 'unknown']}`;
+  const kinds = { washers: ', loose washers', flanged: ', flanged shell', rings: ', ring shims', unknown: '' };
+  return `main ${layout.thrustMain}${kinds[thrustKindOf({ endPlay, sheet }) ?? 'unknown']}`;
 }
 
 function limitsTable(job: JobDocument): SheetBlock {

@@ -1,0 +1,128 @@
+import { type FreePieces, namedPieces, type PieceAsk } from '../endPlay/endPlayAsk.js';
+import { numberOfLength } from '../measure/formatLength.js';
+import { lengthText } from '../measure/lengthText.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { Unit } from '../measure/unit.js';
+import type { Crush, Joint, JointKind } from './crushSchema.js';
+
+type Limits = { readonly low: Nanometres; readonly high: Nanometres };
+
+/** What the feelers of both sides say of a joint. */
+export interface CrushRead {
+  readonly left: { readonly go: Nanometres; readonly noGo: Nanometres };
+  readonly right: { readonly go: Nanometres; readonly noGo: Nanometres };
+  /** What both sides could have: from the larger go to the smaller no-go; null where they share nothing. */
+  readonly shared: { readonly low: Nanometres; readonly high: Nanometres } | null;
+}
+
+/** The crush of a joint as its feelers went in; null while they have not all been entered. */
+export function crushRead({ left, right }: Pick<Joint, 'left' | 'right'>): CrushRead | null {
+  if (left.go === null || left.noGo === null || right.go === null || right.noGo === null) return null;
+  const low = nanometres(Math.max(left.go, right.go));
+  const high = nanometres(Math.min(left.noGo, right.noGo));
+  return {
+    left: { go: left.go, noGo: left.noGo },
+    right: { go: right.go, noGo: right.noGo },
+    shared: low <= high ? { low, high } : null,
+  };
+}
+
+/** How a joint stands to its limits; null where nothing was read, or no limits are given. */
+export function jointState(
+  joint: Joint,
+  kind: JointKind,
+  limits: Limits | null,
+): 'inside' | 'tight' | 'loose' | 'not-square' | null {
+  if (limits === null) return null;
+  if (kind === 'saddle') {
+    if (joint.clearance === null) return null;
+    return joint.clearance < limits.low ? 'tight' : joint.clearance > limits.high ? 'loose' : 'inside';
+  }
+  const read = crushRead(joint);
+  if (!read) return null;
+  if (!read.shared) return 'not-square';
+  const low = Math.min(read.left.go, read.right.go);
+  const high = Math.max(read.left.noGo, read.right.noGo);
+  // Little crush is a loose shell, much of it a tight one.
+  return low < limits.low ? 'loose' : high > limits.high ? 'tight' : 'inside';
+}
+
+interface OfferedShim {
+  readonly id: string;
+  readonly thickness: Nanometres;
+  readonly free: number | null;
+}
+
+/** The shims on hand by name, a laminated one at every thickness it can be peeled to. */
+function peeledShims(pieces: FreePieces, unit: Unit): Map<string, OfferedShim> {
+  const offered = new Map<string, OfferedShim>();
+  for (const [name, id] of namedPieces(pieces, 'shim')) {
+    const { thickness, leaf, free } = pieces[id]!;
+    for (const left of leaf === undefined ? [thickness] : peeled(thickness, leaf)) {
+      offered.set(left === thickness ? name : `${name} peeled to ${lengthText(left, unit)}`, {
+        id,
+        thickness: left,
+        free,
+      });
+    }
+  }
+  return offered;
+}
+
+/** The shim request for one joint: which shims on hand, one a side, bring it to its aim. */
+export function crushAsk(
+  { kind, aim, alikeWithin }: Pick<Crush, 'kind' | 'aim' | 'alikeWithin'>,
+  joint: Joint,
+  limits: Limits | null,
+  unit: Unit,
+  pieces: FreePieces,
+): PieceAsk {
+  if (kind === null) return { ok: false, reason: 'no-kind' };
+  if (limits === null) return { ok: false, reason: 'no-limits' };
+  const { left, right, clearance } = joint;
+  const read = crushRead(joint);
+  if (kind === 'saddle' ? clearance === null : read === null) return { ok: false, reason: 'not-read' };
+  if (left.shim === null || right.shim === null) return { ok: false, reason: 'no-fitted' };
+  const leaves = peeledShims(pieces, unit);
+  if (leaves.size === 0) return { ok: false, reason: 'no-pieces' };
+  const ids = new Map([...leaves].map(([name, { id }]) => [name, id]));
+  const length = (value: Nanometres) => numberOfLength(value, unit);
+  const wanted = aim !== null && aim >= limits.low && aim <= limits.high;
+  const common = {
+    format: 'fettle.shim-request/1' as const,
+    unit,
+    low: length(limits.low),
+    high: length(limits.high),
+    aim: length(wanted ? aim : nanometres(Math.round((limits.low + limits.high) / 2))),
+    pieces: [...leaves].map(([name, { thickness, free }]) => ({ id: name, thickness: length(thickness), stock: free })),
+  };
+  if (kind === 'saddle') {
+    const fitted = { left: length(left.shim), right: length(right.shim) };
+    const rules = { alikeWithin: length(alikeWithin) };
+    return {
+      ok: true,
+      ids,
+      request: { ...common, kind: 'saddle-shims', clearance: length(clearance!), fitted, rules },
+    };
+  }
+  const side = ({ go, noGo }: CrushRead['left'], shim: Nanometres) => ({
+    go: length(go),
+    noGo: length(noGo),
+    shim: length(shim),
+  });
+  const sides = { left: side(read!.left, left.shim), right: side(read!.right, right.shim) };
+  return { ok: true, ids, request: { ...common, kind: 'split-line', sides } };
+}
+
+/**
+ * The thicknesses that a laminated shim can be peeled to, the whole one first: a leaf at a time, one leaf at least. White-metal shims
+ * come in leaves of 0.002 in (common practice).
+ *
+ * @example peeled(203_200, 50_800) // [203_200, 152_400, 101_600, 50_800]
+ */
+export function peeled(thickness: number, leaf: number): Nanometres[] {
+  const steps = Math.floor(thickness / leaf + 1e-9);
+  return Array.from({ length: Math.max(1, steps) }, (_, off) => nanometres(thickness - off * leaf)).filter(
+    (left) => left > 0,
+  );
+}

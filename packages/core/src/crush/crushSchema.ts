@@ -1,0 +1,49 @@
+import { z } from 'zod';
+import { pieceChoiceSchema } from '../endPlay/endPlaySchema.js';
+import { nanometresSchema } from '../measure/lengthSchema.js';
+import { nanometres } from '../measure/nanometres.js';
+
+/** Where an engine has shims at its joints: between the joint faces of the shells, or between cap and saddle of white metal. */
+export const JOINT_KINDS = ['split-line', 'saddle'] as const;
+export type JointKind = (typeof JOINT_KINDS)[number];
+export const JOINT_SIDES = ['left', 'right'] as const;
+export type JointSide = (typeof JOINT_SIDES)[number];
+
+const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below zero');
+
+const jointSideSchema = z.strictObject({
+  go: unsigned.nullable().describe('Feeler that goes in at this side, with this side slackened.'),
+  noGo: unsigned.nullable().describe('The next one, which does not.'),
+  shim: unsigned.nullable().describe('Shim that is there now; 0 for none.'),
+});
+
+/** What was read at one joint, and what was chosen for it. */
+export const jointSchema = z.strictObject({
+  left: jointSideSchema,
+  right: jointSideSchema,
+  clearance: nanometresSchema.nullable().describe('White metal: vertical oil clearance as read with these shims.'),
+  recheck: z.iso.date().nullable().describe('Day on which it is read again: joints settle.'),
+  choice: pieceChoiceSchema.nullable(),
+});
+export type Joint = z.output<typeof jointSchema>;
+
+/** Shims at the joints of an engine, by station. */
+export const crushSchema = z.strictObject({
+  kind: z.enum(JOINT_KINDS).nullable().describe('Null: no shims at the joints.'),
+  aim: nanometresSchema.nullable().describe('Null: the middle of the limits.'),
+  alikeWithin: unsigned.describe('White metal: how far the two sides may differ.'),
+  joints: z.record(z.string().min(1).max(10), jointSchema),
+});
+export type Crush = z.output<typeof crushSchema>;
+
+/** No joints read; the two sides within 0.005 mm (common practice). */
+export const BLANK_CRUSH: Crush = { kind: null, aim: null, alikeWithin: nanometres(5_000), joints: {} };
+
+/** A joint at which nothing was read. */
+export const BLANK_JOINT: Joint = {
+  left: { go: null, noGo: null, shim: null },
+  right: { go: null, noGo: null, shim: null },
+  clearance: null,
+  recheck: null,
+  choice: null,
+};

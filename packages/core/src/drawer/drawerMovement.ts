@@ -1,0 +1,36 @@
+import { z } from 'zod';
+import { drawerItemSchema } from './drawerPiece.js';
+
+/** What was done to the drawer; `change` is any other edit. */
+export const MOVEMENTS = [
+  'receive',
+  'use',
+  'return',
+  'count',
+  'number',
+  'change',
+  'add',
+  'remove',
+  'import',
+  'fitted',
+  'unfitted',
+  'undo',
+] as const;
+
+/** One thing that was done to the drawer, with what each kind of half was before and after it. */
+export const drawerMovementSchema = z.strictObject({
+  id: z.uuid().toLowerCase(),
+  at: z.iso.datetime(),
+  by: z.string(),
+  kind: z.enum(MOVEMENTS),
+  note: z.string(),
+  changes: z.array(
+    z.strictObject({
+      line: z.uuid().toLowerCase(),
+      before: drawerItemSchema.nullable().describe('Null where it was not there.'),
+      after: drawerItemSchema.nullable().describe('Null where it is gone.'),
+    }),
+  ),
+  undone: z.boolean().describe('Whether it has been taken back.'),
+});
+export type DrawerMovement = z.infer<typeof drawerMovementSchema>;

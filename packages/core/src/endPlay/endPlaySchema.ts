@@ -1,0 +1,95 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { shimPlaceSchema } from '../fit/format/shimPlan.js';
+import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import { nanometres } from '../measure/nanometres.js';
+import { type Unit, unitSchema } from '../measure/unit.js';
+
+/** What limits the movement of the shaft: loose washers beside a main, flanges on its shells, or a stack of rings at the shaft's end. */
+export const THRUST_KINDS = ['washers', 'flanged', 'rings'] as const;
+export type ThrustKind = (typeof THRUST_KINDS)[number];
+
+/**
+ * When a reading was taken: without any shims (the gap), as it was found, after the halves were lined up and the cap torqued again, and
+ * with the pieces in that were chosen.
+ */
+export const MOMENTS = ['without', 'found', 'seated', 'fitted'] as const;
+export type Moment = (typeof MOMENTS)[number];
+
+const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below zero');
+
+export const endPlayReadingSchema = z.strictObject({
+  moment: z.enum(MOMENTS),
+  angle: z.union([z.literal(0), z.literal(180)]).describe('How far the shaft was turned, degrees.'),
+  text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
+  unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
+  nm: nanometresSchema.nullable().describe('The movement from lever to lever; null where the text is no length.'),
+  by: personSchema,
+  at: z.iso.datetime(),
+});
+export type EndPlayReading = z.output<typeof endPlayReadingSchema>;
+
+/** Pieces as they were when a choice was accepted: what changes on the shelf later does not rewrite it. */
+export const pieceChoiceSchema = z.strictObject({
+  at: z.iso.datetime(),
+  by: personSchema,
+  chosen: z.array(
+    z.strictObject({
+      place: shimPlaceSchema,
+      piece: z.string(),
+      label: z.string(),
+      thickness: sizeNmSchema,
+      count: z.int().min(1).max(100),
+    }),
+  ),
+  predicted: nanometresSchema.describe('What will be read afterwards.'),
+  shift: nanometresSchema.describe('How far the shaft moves forward.'),
+});
+export type PieceChoice = z.output<typeof pieceChoiceSchema>;
+
+/** The end play of one engine: what limits it, what was read, what was chosen. */
+export const endPlaySchema = z.strictObject({
+  kind: z.enum(THRUST_KINDS).nullable().describe('Null: as the data sheet says.'),
+  halves: z.array(z.enum(['upper', 'lower'])).min(1),
+  /** Thickness of what is fitted now, as measured. */
+  fitted: z.strictObject({
+    front: sizeNmSchema.nullable(),
+    rear: sizeNmSchema.nullable(),
+    width: sizeNmSchema.nullable(),
+  }),
+  coating: z.enum(['unknown', 'none', 'coated']).describe('Whether the faces of what is fitted are coated.'),
+  aim: nanometresSchema.nullable().describe('Null: the middle of the limits.'),
+  settle: unsigned.describe('What the final torque squeezes out of a stack of rings.'),
+  counts: z.array(z.int().min(0).max(12)).min(1).max(8).describe('Numbers of rings, best first.'),
+  maxShift: unsigned.nullable().describe('How far the shaft may be moved; null for any.'),
+  alikeWithin: unsigned.describe('How far two halves of a face may differ.'),
+  repeatWithin: unsigned.describe('Repeats that differ by more put the dial or its stand in doubt.'),
+  uncertainty: unsigned.describe('Standard uncertainty of one dial reading.'),
+  walked: z.boolean().describe('Whether the shaft was walked back and forth first, to squeeze the lubricant out.'),
+  readings: z.record(z.string().min(1).max(60), endPlayReadingSchema),
+  choice: pieceChoiceSchema.nullable(),
+});
+export type EndPlay = z.output<typeof endPlaySchema>;
+
+/**
+ * Nothing read, and the usual settings, each of which the fitter can change. Common practice: repeats within 0.025 mm or 0.001 in, halves
+ * of a face within 0.005 mm, three rings before two, half a graduation of an ordinary dial as the uncertainty of a reading.
+ */
+export function blankEndPlay(unit: Unit): EndPlay {
+  return {
+    kind: null,
+    halves: ['upper', 'lower'],
+    fitted: { front: null, rear: null, width: null },
+    coating: 'unknown',
+    aim: null,
+    settle: nanometres(0),
+    counts: [3, 2],
+    maxShift: null,
+    alikeWithin: nanometres(5_000),
+    repeatWithin: nanometres(unit === 'mm' ? 25_000 : 25_400),
+    uncertainty: nanometres(unit === 'mm' ? 5_000 : 6_350),
+    walked: false,
+    readings: {},
+    choice: null,
+  };
+}

@@ -1,0 +1,167 @@
+import { chanceText } from '../../clearance/chanceText.js';
+import { endPlayAim } from '../../endPlay/endPlayAsk.js';
+import { endPlayNow, endPlayVerdict, predictionMissed } from '../../endPlay/endPlayRounds.js';
+import type { EndPlayReading, Moment } from '../../endPlay/endPlaySchema.js';
+import { lengthText } from '../../measure/lengthText.js';
+import type { Nanometres } from '../../measure/nanometres.js';
+import { pieceLabel } from '../../shell/piece.js';
+import type { JobFacts } from '../jobFacts.js';
+import { figures, type SheetBlock, words } from '../sheetBlock.js';
+import type { Slice, StageState, Todo } from '../slice.js';
+import { thrustKindOf } from '../takenPieces.js';
+
+const MOMENT_WORDS: Readonly<Record<Moment, string>> = {
+  without: 'without shims',
+  found: 'as found',
+  seated: 'halves lined up',
+  fitted: 'with what was chosen',
+};
+
+/** What the moment of a reading is called. */
+export function momentWord(moment: Moment): string {
+  return MOMENT_WORDS[moment];
+}
+
+/** Whether end play is part of this job: its data sheet has limits for it, or something was entered. */
+function isAsked({ job }: JobFacts): boolean {
+  return job.limits.endPlay !== null || Object.keys(job.endPlay.readings).length > 0;
+}
+
+/** How the end play stands now; null where it cannot be judged. A gap without shims is no end play. */
+function verdictOf({ job }: JobFacts) {
+  const now = endPlayNow(job.endPlay);
+  const limit = job.limits.endPlay;
+  if (!now || !limit || now.moment === 'without') return null;
+  return { now, limit, ...endPlayVerdict(now, limit, job.rules.closeFraction) };
+}
+
+function stateOf(facts: JobFacts): StageState {
+  const { endPlay } = facts.job;
+  const now = endPlayNow(endPlay);
+  if (!now) return 'open';
+  const verdict = verdictOf(facts);
+  if (now.isDoubtful || predictionMissed(endPlay) !== null) return 'attention';
+  if (!verdict) return 'started';
+  if (verdict.state === 'tight' || verdict.state === 'loose') return 'attention';
+  // What was chosen has to be read with the pieces in.
+  return endPlay.choice && now.moment !== 'fitted' ? 'started' : 'done';
+}
+
+function todosOf(facts: JobFacts): Todo[] {
+  if (!isAsked(facts)) return [];
+  const { job } = facts;
+  const { endPlay, unit } = job;
+  const now = endPlayNow(endPlay);
+  const inTurn = (todo: string): Todo[] => [{ turn: 'in-turn', todo }];
+  const kind = thrustKindOf(job);
+  if (!now) return inTurn(kind === 'rings' ? 'Read the gap of the shaft without shims' : 'Read the end play');
+  if (now.isDoubtful) {
+    const apart = lengthText(now.most - now.least, unit);
+    return inTurn(`Read the end play again: its readings are ${apart} apart`);
+  }
+  const missed = predictionMissed(endPlay);
+  if (missed !== null) {
+    return inTurn(`End play is ${lengthText(Math.abs(missed), unit)} off what was predicted: look again`);
+  }
+  if (endPlay.choice && now.moment !== 'fitted') return inTurn('Read the end play with the chosen pieces in');
+  if (!job.limits.endPlay) return inTurn('Enter the end play limits with their source');
+  if (now.moment === 'without') return inTurn('Choose the rings for the end play');
+  const verdict = verdictOf(facts);
+  if (verdict?.state !== 'tight' && verdict?.state !== 'loose') return [];
+  return inTurn(`End play ${lengthText(verdict.by, unit)} too ${verdict.state === 'tight' ? 'tight' : 'loose'}`);
+}
+
+const VERDICT_WORDS = { inside: 'inside', close: 'close to a limit', tight: 'too tight', loose: 'too loose' } as const;
+
+function sheetOf(facts: JobFacts): SheetBlock[] {
+  const { job } = facts;
+  const { endPlay, unit, limits } = job;
+  if (!isAsked(facts)) return [];
+  const verdict = verdictOf(facts);
+  const text = (length: Nanometres) => lengthText(length, unit);
+  const now = endPlayNow(endPlay);
+  const read = Object.entries(endPlay.readings).sort(([, one], [, other]) => (one.at < other.at ? -1 : 1));
+  const row = ([key, reading]: [string, EndPlayReading]) => ({
+    key,
+    cells: [
+      momentWord(reading.moment),
+      `${reading.angle}°`,
+      reading.nm === null ? reading.text : text(reading.nm),
+      reading.by,
+    ].map((cell) => ({ text: cell })),
+  });
+  return [
+    {
+      kind: 'fact',
+      label: 'End play',
+      text:
+        now === null || now.moment === 'without'
+          ? 'not read'
+          : `${text(now.mean)}${verdict ? `, ${VERDICT_WORDS[verdict.state]}, chance ${chanceText(verdict.chance)}` : ''}`,
+    },
+    ...(limits.endPlay
+      ? [{ kind: 'fact' as const, label: 'End play aimed at', text: text(endPlayAim(endPlay, limits.endPlay)) }]
+      : []),
+    ...(endPlay.choice
+      ? [
+          {
+            kind: 'table' as const,
+            key: 'end play pieces',
+            part: 'result' as const,
+            title: `End play: pieces fitted, leading to ${text(endPlay.choice.predicted)}`,
+            head: [words('Place'), words('Piece'), figures('Thickness'), figures('Count')],
+            rows: endPlay.choice.chosen.map(({ place, label, thickness, count }, at) => ({
+              key: `${place} ${at}`,
+              cells: [place.replace('.', ', '), label, text(thickness), String(count)].map((cell) => ({ text: cell })),
+            })),
+          },
+        ]
+      : []),
+    ...(read.length > 0
+      ? [
+          {
+            kind: 'table' as const,
+            key: 'end play readings',
+            part: 'result' as const,
+            title: 'End play, read from lever to lever',
+            head: [words('When'), figures('Shaft at'), figures('Reading'), words('Read by')],
+            rows: read.map(row),
+          },
+        ]
+      : []),
+  ];
+}
+
+const FIELDS: Readonly<Record<string, string>> = {
+  kind: 'kind of thrust bearing',
+  halves: 'halves of the thrust washers',
+  fitted: 'thickness of what is fitted',
+  coating: 'coating of the thrust faces',
+  aim: 'aim of the end play',
+  settle: 'what a stack of rings settles',
+  counts: 'numbers of rings',
+  maxShift: 'how far the shaft may be moved',
+  alikeWithin: 'how far halves of a face may differ',
+  repeatWithin: 'how far repeats of the end play may differ',
+  uncertainty: 'uncertainty of the dial',
+  walked: 'whether the shaft was walked first',
+  readings: 'end play reading',
+  choice: 'accepted pieces for the end play',
+};
+
+/** End play: what limits it, what was read, and the washers, flanged halves or rings that bring it to its aim. */
+export const endPlaySlice: Slice<'endPlay'> = {
+  key: 'endPlay',
+  name: 'End play',
+  owns: ['endPlay', 'pieces'],
+  state: stateOf,
+  todos: todosOf,
+  sheet: sheetOf,
+  placeWords: ([member = '', key = '', field = ''], { pieces }) => {
+    if (member === 'endPlay') return FIELDS[key] ?? 'end play';
+    const piece = pieces[key];
+    const label = piece ? pieceLabel(piece) : 'a washer or shim';
+    const fields: Readonly<Record<string, string>> = { stock: 'count', thickness: 'thickness', name: 'name' };
+    return fields[field] === undefined ? label : `${fields[field]} of ${label}`;
+  },
+};
