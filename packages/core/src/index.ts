@@ -20,8 +20,9 @@ export {
   tableFindings,
 } from './codes/selectionTable.js';
 export { shellsAfterGrinding } from './codes/shellsAfterGrinding.js';
-export { crushAsk, crushRead, jointState, peeled } from './crush/crushAsk.js';
+export { type CrushRead, crushAsk, crushRead, jointState, peeled } from './crush/crushAsk.js';
 export {
+  BLANK_CRUSH,
   BLANK_JOINT,
   type Crush,
   JOINT_SIDES,
@@ -68,6 +69,7 @@ export {
   kitSchema,
   reservedHalves,
 } from './drawer/workshopDrawer.js';
+export { chooseAgain, settleSeen } from './endPlay/chooseAgain.js';
 export { dressingPasses, type EndPlayStep, endPlaySteps } from './endPlay/endPlayAdvice.js';
 export {
   acceptedPieces,
@@ -87,6 +89,7 @@ export {
   predictionMissed,
 } from './endPlay/endPlayRounds.js';
 export {
+  blankEndPlay,
   type EndPlay,
   type EndPlayReading,
   type Moment,
@@ -139,6 +142,7 @@ export { loadIntegerSolver, withSolverIfNeeded } from './fit/search/loadIntegerS
 export { type SetSavings, setSavings } from './fit/setSavings.js';
 export { TooManyStacks } from './fit/shims/ringStacks.js';
 export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
+export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { withShimRemedy } from './fit/shims/shimRemedies.js';
 export { shims } from './fit/shims.js';
 export { assessReading, type ReadingAssessment } from './job/assessReading.js';
@@ -238,6 +242,7 @@ export {
   pieceKindWord,
   pieceLabel,
 } from './shell/piece.js';
+export type { Side } from './shell/side.js';
 export { cleanUp, derivedUndersize, type Undersize } from './shell/undersize.js';
 export type { DrawerMove, KitView } from './wire/drawerWire.js';
 export { addressOf, type Endpoint, type Topic } from './wire/endpoint.js';

@@ -369,7 +369,7 @@ describe('the demo', () => {
       expect((await fresh.call('GET', '/api/drawer')).body).toEqual([]);
       await fresh.database.query('DROP TRIGGER cut ON reading');
       await loadDemo(fresh.database, fresh.log);
-      expect((await fresh.call('GET', '/api/jobs')).body.jobs).toHaveLength(7);
+      expect((await fresh.call('GET', '/api/jobs')).body.jobs).toHaveLength(8);
     } finally {
       await fresh.close();
     }
@@ -382,6 +382,7 @@ describe('the demo', () => {
       await loadDemo(fresh.database, fresh.log);
       const { body } = await fresh.call('GET', '/api/jobs');
       expect(body.jobs.map((row: { name: string }) => row.name).sort()).toEqual([
+        'Burr 2 · no. 0009',
         'Reed 6 · no. 0105',
         'Rush Twin · no. 0301',
         'Rush Twin · no. 0302',

@@ -5,6 +5,7 @@ import { readShimRequest } from '../fit/format/shimRequest.js';
 import { shims } from '../fit/shims.js';
 import { nanometres } from '../measure/nanometres.js';
 import { normalChance } from '../measure/normalChance.js';
+import { chooseAgain, settleSeen } from './chooseAgain.js';
 import { dressingPasses, endPlaySteps } from './endPlayAdvice.js';
 import { acceptedPieces, endPlayAsk, type FreePieces, type PieceAsk } from './endPlayAsk.js';
 import { endPlayBefore, endPlayNow, endPlayRound, endPlayVerdict, predictionMissed } from './endPlayRounds.js';
@@ -155,6 +156,58 @@ describe('what to do about an end play', () => {
       expect(passes.length).toBeLessThan(40);
     }
     expect(dressingPasses(um(170), um(170), 'mm')).toEqual([]);
+  });
+});
+
+describe('choosing again', () => {
+  const chosen = (place: 'front.upper' | 'rear.upper' | 'stack', thickness: number) => ({
+    place,
+    piece: 'a',
+    label: 'a',
+    thickness: um(thickness),
+    count: place === 'stack' ? 2 : 1,
+  });
+  const choice = (...list: ReturnType<typeof chosen>[]) => ({
+    ...stamp,
+    chosen: list,
+    predicted: um(160),
+    shift: um(0),
+  });
+
+  it('starts from what is in now, once it was read with that in', () => {
+    const washers = { fitted: FITTED, choice: choice(chosen('front.upper', 2_310), chosen('rear.upper', 2_335)) };
+    const read = endPlay(
+      [
+        ['found', 50],
+        ['seated', 60],
+        ['fitted', 130],
+      ],
+      washers,
+    );
+    const again = chooseAgain(read, 'washers');
+    expect(again).toMatchObject({ choice: null, fitted: { front: um(2_310), rear: um(2_335) } });
+    expect(endPlayBefore(again, false)).toMatchObject({ moment: 'found', mean: um(130), count: 1 });
+    expect(Object.keys(again.readings)).toHaveLength(3);
+  });
+
+  it('only gives the choice up while it was not read', () => {
+    const read = endPlay([['seated', 60]], { fitted: FITTED, choice: choice(chosen('front.upper', 2_310)) });
+    expect(chooseAgain(read, 'washers')).toEqual({ ...read, choice: null });
+  });
+
+  it('keeps the gap of a stack, which says what it settles', () => {
+    const read = endPlay(
+      [
+        ['without', 680],
+        ['fitted', 188],
+      ],
+      { choice: choice(chosen('stack', 240)) },
+    );
+    // By hand: 0.680 − 2 · 0.240 − 0.188 = 0.012.
+    expect(settleSeen(read, um(680), um(188))).toBe(um(12));
+    expect(settleSeen(read, um(680), null)).toBeNull();
+    const again = chooseAgain(read, 'rings');
+    expect(endPlayNow(again)).toMatchObject({ moment: 'without', mean: um(680) });
   });
 });
 

@@ -44,7 +44,7 @@ export function endPlayRound(
 
 /** The last round there is: what the end play is now. */
 export function endPlayNow(endPlay: EndPlay): EndPlayRound | null {
-  for (const moment of [...MOMENTS].reverse()) {
+  for (const moment of MOMENTS.filter((one) => one !== 'past').reverse()) {
     const round = endPlayRound(endPlay, moment);
     if (round) return round;
   }

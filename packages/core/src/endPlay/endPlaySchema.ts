@@ -10,10 +10,10 @@ export const THRUST_KINDS = ['washers', 'flanged', 'rings'] as const;
 export type ThrustKind = (typeof THRUST_KINDS)[number];
 
 /**
- * When a reading was taken: without any shims (the gap), as it was found, after the halves were lined up and the cap torqued again, and
- * with the pieces in that were chosen.
+ * When a reading was taken: with other pieces than are in now (kept, but not used any more), without any shims (the gap), as it was
+ * found, after the halves were lined up and the cap torqued again, and with the pieces in that were chosen.
  */
-export const MOMENTS = ['without', 'found', 'seated', 'fitted'] as const;
+export const MOMENTS = ['past', 'without', 'found', 'seated', 'fitted'] as const;
 export type Moment = (typeof MOMENTS)[number];
 
 const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below zero');

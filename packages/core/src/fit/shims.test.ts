@@ -2,6 +2,8 @@ import { describe, expect, it } from 'vitest';
 import { seeded } from '../measure/seeded.js';
 import { type ShimPlan, shimPlanSchema } from './format/shimPlan.js';
 import { readShimRequest, type ShimRequest } from './format/shimRequest.js';
+import { shimChoices } from './shims/shimAnswer.js';
+import { shimOutcome } from './shims/shimOutcome.js';
 import { withShimRemedy } from './shims/shimRemedies.js';
 import { shims } from './shims.js';
 import { randomShims } from './testing/randomShims.js';
@@ -172,6 +174,23 @@ describe('shims against every choice there is', () => {
         expect(own.allowed, where).toBe(true);
         expect(plan.cost, where).toBeCloseTo(least.cost, 5);
         expect(own.cost, where).toBeCloseTo(least.cost, 5);
+        expect(shimOutcome(request, plan.chosen), where).toEqual({
+          result: plan.result,
+          shift: plan.shift,
+          broken: [],
+        });
+        const others = shimChoices(request, 4);
+        expect(others.length, where).toBeGreaterThan(0);
+        for (const other of others) {
+          const judged = judge(request, other.chosen);
+          expect(judged.cost, where).toBeCloseTo(other.cost, 5);
+          const { broken } = shimOutcome(request, other.chosen)!;
+          // They keep every rule but the limits.
+          expect(broken.length === 0, where).toBe(judged.allowed);
+          expect(['low', 'high'], where).toEqual(expect.arrayContaining([...broken]));
+        }
+        const insides = others.filter(({ chosen }) => judge(request, chosen).allowed);
+        if (insides.length > 0) expect(insides[0]!.cost, where).toBeCloseTo(least.cost, 5);
         const per = request.unit === 'mm' ? 1e6 : 25.4e6;
         expect(Math.round(plan.result! * per * 2), where).toBe(own.result);
         expect(Math.round(plan.shift * per * 2), where).toBe(own.shift);

@@ -1,6 +1,8 @@
-import type { DrawerHalf, Feature, Slot } from '@fettle/core';
+import type { DrawerHalf, DrawerPiece, EndPlayReading, Feature, Moment, PieceKind, Side, Slot } from '@fettle/core';
 import {
+  BLANK_JOINT,
   drawerHalfSchema,
+  drawerPieceSchema,
   type JobDocument,
   jobOfType,
   nanometres,
@@ -33,6 +35,49 @@ function size(text: string, unit: Unit) {
   const parsed = parseLength(text, { unit, signed: 'sign' });
   if (!parsed.ok) throw new Error(`demo: ${parsed.message}`);
   return parsed.nm;
+}
+
+const STARTED = '2026-01-12T09:30:00.000Z';
+
+/** Dial readings of one moment, as they were typed. */
+function dial(unit: Unit, by: string, moment: Moment, texts: readonly string[]): Record<string, EndPlayReading> {
+  return Object.fromEntries(
+    texts.map((text, at) => [
+      `${moment} ${at + 1}`,
+      {
+        moment,
+        angle: at % 2 === 0 ? (0 as const) : (180 as const),
+        text,
+        unit,
+        nm: size(text, unit),
+        by,
+        at: STARTED,
+      },
+    ]),
+  );
+}
+
+/** Pieces of one kind by name: thickness and how many. */
+function pieces(
+  kind: PieceKind,
+  unit: Unit,
+  list: readonly (readonly [name: string, thickness: string, stock: number | null])[],
+  more: { half?: Side; leaf?: string } = {},
+): JobDocument['pieces'] {
+  return Object.fromEntries(
+    list.map(([name, thickness, stock]) => [
+      `${kind} ${name} ${more.half ?? ''}`.trim(),
+      {
+        kind,
+        name,
+        thickness: size(thickness, unit),
+        ...(more.half === undefined ? {} : { half: more.half }),
+        ...(more.leaf === undefined ? {} : { leaf: size(more.leaf, unit) }),
+        stock,
+        line: null,
+      },
+    ]),
+  );
 }
 
 function layout(mains: number, rods: number, rodsPerPin: 1 | 2, thrustMain: number) {
@@ -224,7 +269,30 @@ function reed6(): DemoEngine {
         bigEnd: { low: mm('51.000'), high: mm('51.018'), source: `${sheet}, p. 21` },
         pin: { low: mm('47.982'), high: mm('47.996'), source: `${sheet}, p. 22` },
         rodClearance: { low: mm('0.030'), high: mm('0.040'), source: `${sheet}, p. 23` },
+        endPlay: { low: mm('0.090'), high: mm('0.270'), source: `${sheet}, p. 18` },
       },
+      endPlay: {
+        ...base.endPlay,
+        kind: 'washers',
+        fitted: { front: mm('2.362'), rear: mm('2.361'), width: null },
+        readings: dial('mm', 'Sorrel', 'found', ['0.055', '0.060']),
+      },
+      pieces: Object.assign(
+        {},
+        ...(['upper', 'lower'] as const).map((half) =>
+          pieces(
+            'washer',
+            'mm',
+            [
+              ['Thin', '2.310', 2],
+              ['Half thin', '2.335', 1],
+              ['Plain', '2.360', 4],
+              ['Thick', '2.410', 2],
+            ],
+            { half },
+          ),
+        ),
+      ) as JobDocument['pieces'],
       measuring: {
         ...base.measuring,
         slots: { mainBore: ['front'], mainJournal: ['front-0'], bigEnd: ['front'], pin: ['front-0'] },
@@ -294,6 +362,35 @@ export function demoDrawer(): { id: string; half: DrawerHalf }[] {
   );
 }
 
+/** Ring shims of the workshop: thickness, how many. */
+const RINGS = [
+  ['0.22', '0.221', 2],
+  ['0.24', '0.240', 3],
+  ['0.25', '0.252', 1],
+  ['0.27', '0.269', 2],
+  ['0.30', '0.301', 1],
+] as const;
+
+function ringId(at: number): string {
+  return `d4a3e400-0000-4000-8000-0000000000b${at + 1}`;
+}
+
+/** What the workshop's drawer holds of rings, for engines whose end play they set. */
+export function demoPieces(): { id: string; piece: DrawerPiece }[] {
+  return RINGS.map(([name, thickness, onHand], at) => ({
+    id: ringId(at),
+    piece: drawerPieceSchema.parse({
+      kind: 'ring',
+      name,
+      thickness: size(thickness, 'mm'),
+      onHand,
+      bin: 'B 1',
+      price: 1.8,
+      least: 1,
+    }),
+  }));
+}
+
 /** Small engines that draw on the workshop's drawer. */
 function rushTwin(serial: number, bores: readonly string[], journals: readonly string[]): DemoEngine {
   const mm = (text: string) => size(text, 'mm');
@@ -313,7 +410,21 @@ function rushTwin(serial: number, bores: readonly string[], journals: readonly s
         mainBore: { low: mm('64.000'), high: mm('64.019'), source: `${sheet}, p. 7` },
         mainJournal: { low: mm('59.976'), high: mm('59.994'), source: `${sheet}, p. 8` },
         mainClearance: { low: mm('0.028'), high: mm('0.044'), source: `${sheet}, p. 9` },
+        endPlay: { low: mm('0.070'), high: mm('0.150'), source: `${sheet}, p. 11` },
       },
+      endPlay: {
+        ...base.endPlay,
+        kind: 'rings',
+        settle: mm('0.010'),
+        aim: mm('0.100'),
+        readings: serial === 301 ? dial('mm', 'Teasel', 'without', ['0.862', '0.864']) : {},
+      },
+      pieces: Object.fromEntries(
+        demoPieces().map(({ id, piece: { kind, name, thickness } }) => [
+          `ring ${name}`,
+          { kind, name, thickness, stock: null, line: id },
+        ]),
+      ),
       measuring: {
         ...base.measuring,
         slots: { ...base.measuring.slots, mainBore: ['front'], mainJournal: ['front-0'] },
@@ -355,6 +466,46 @@ function markedSedge4(): DemoEngine {
   };
 }
 
+/** A white-metal engine of the works: shims at its joints, two of them read, the third to come. */
+function burr2(): DemoEngine {
+  const inch = (text: string) => size(text, 'in');
+  const base = newJob('Burr 2 · no. 0009', 'in', layout(3, 2, 1, 2), { block: 'iron', caps: 'iron', rods: 'steel' });
+  const sheet = 'Burr 2 works drawing';
+  const side = (go: string, noGo: string, shim: string) => ({ go: inch(go), noGo: inch(noGo), shim: inch(shim) });
+  return {
+    id: 'b0992000-0009-4000-8000-000000000006',
+    by: 'Sorrel',
+    document: {
+      ...base,
+      limits: {
+        ...base.limits,
+        mainBore: { low: inch('2.8740'), high: inch('2.8750'), source: `${sheet} 14` },
+        mainJournal: { low: inch('2.4980'), high: inch('2.4990'), source: `${sheet} 15` },
+        mainClearance: { low: inch('.0020'), high: inch('.0040'), source: `${sheet} 15` },
+        endPlay: { low: inch('.004'), high: inch('.010'), source: `${sheet} 16` },
+        crush: { low: inch('.003'), high: inch('.006'), source: `${sheet} 14` },
+      },
+      crush: {
+        ...base.crush,
+        kind: 'split-line',
+        joints: {
+          M1: { ...BLANK_JOINT, left: side('.0015', '.0020', '.012'), right: side('.0015', '.0020', '.012') },
+          M2: { ...BLANK_JOINT, left: side('.0040', '.0045', '.012'), right: side('.0040', '.0045', '.012') },
+        },
+      },
+      pieces: {
+        ...pieces('shim', 'in', [
+          ['12 thou', '.0120', 6],
+          ['13 thou', '.0130', 4],
+          ['13½ thou', '.0135', 2],
+        ]),
+        ...pieces('shim', 'in', [['Laminated', '.0160', 2]], { leaf: '.002' }),
+      },
+    },
+    readings: [],
+  };
+}
+
 /** The engines that a new installation shows: invented, of the invented Saltmarsh works. */
 export function demoEngines(): DemoEngine[] {
   return [
@@ -364,6 +515,7 @@ export function demoEngines(): DemoEngine[] {
     sedge4(),
     samphire8(),
     reed6(),
+    burr2(),
     markedSedge4(),
   ];
 }

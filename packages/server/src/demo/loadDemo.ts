@@ -7,7 +7,7 @@ import { TypeService } from '../engineType/typeService.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { JobService } from '../job/jobService.js';
 import { ReadingService } from '../measure/readingService.js';
-import { demoDrawer, demoEngines } from './demoEngine.js';
+import { demoDrawer, demoEngines, demoPieces } from './demoEngine.js';
 import { demoTypes } from './demoTypes.js';
 
 /** A UUID (version 8, RFC 9562) that is always the same for the same name. */
@@ -31,7 +31,7 @@ async function putDemo(database: Database): Promise<void> {
   const drawer = new DrawerService(database);
   const types = new TypeService(database);
   for (const { id, type } of demoTypes()) await types.put(id, 0, 'Teasel', type);
-  const changes = demoDrawer().map(({ id, half }) => ({ id, version: 0, half }));
+  const changes = [...demoDrawer(), ...demoPieces()].map((one) => ({ version: 0, ...one }));
   await drawer.move({ by: 'Teasel', kind: 'receive', note: 'First stock', changes });
   for (const engine of demoEngines()) {
     const { unit, measuring } = engine.document;

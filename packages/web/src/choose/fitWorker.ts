@@ -1,4 +1,12 @@
-import type { DocumentFault, FitPlan, FitRequest, FitRequestInput } from '@fettle/core';
+import type {
+  DocumentFault,
+  FitPlan,
+  FitRequest,
+  FitRequestInput,
+  ShimChoice,
+  ShimPlan,
+  ShimRequestInput,
+} from '@fettle/core';
 import {
   type Alternative,
   alternativesAt,
@@ -10,9 +18,12 @@ import {
   placementsOf,
   planVariants,
   readFitRequest,
+  readShimRequest,
   readySearch,
   type SetSavings,
   setSavings,
+  shimChoices,
+  shims,
 } from '@fettle/core';
 import { expose } from 'comlink';
 import wasm from 'highs/runtime?url';
@@ -20,6 +31,11 @@ import wasm from 'highs/runtime?url';
 export type FitAnswer<Result> =
   | { readonly ok: true; readonly result: Result }
   | { readonly ok: false; readonly faults: readonly DocumentFault[] };
+
+export interface ShimAnswer {
+  readonly plan: ShimPlan;
+  readonly choices: readonly ShimChoice[];
+}
 
 /** After so long the answer is what was found till then, seconds; who wants more asks for more. */
 const SEARCH_S = 15;
@@ -55,6 +71,12 @@ const search = {
     answered(input, (request, options) => setSavings(request, cost, options)),
   variants: (input: FitRequestInput): Promise<FitAnswer<PlanVariants>> =>
     answered(input, (request, options) => planVariants(request, options)),
+  /** The best pieces for a gap, and the next best of what the pieces on hand give. */
+  shims: async (input: ShimRequestInput, most: number): Promise<FitAnswer<ShimAnswer>> => {
+    const read = readShimRequest(input);
+    if (!read.ok) return read;
+    return { ok: true, result: { plan: shims(read.request), choices: shimChoices(read.request, most) } };
+  },
 };
 export type FitSearch = typeof search;
 

@@ -18,6 +18,7 @@ import { KitsPanel } from './KitsPanel.js';
 import { LinesTable } from './LinesTable.js';
 import { moveDrawer } from './moveDrawer.js';
 import { useWorkshop } from './useWorkshop.js';
+import { WorkshopPieces } from './WorkshopPieces.js';
 import { WorkshopTools } from './WorkshopTools.js';
 
 const Columns = styled.div<{ $isOpen: boolean }>`
@@ -83,52 +84,57 @@ export function WorkshopView() {
       {told && <p role="status">{told}</p>}
       {side?.kind === 'import' && panels.import()}
       <Columns $isOpen={isBeside}>
-        <Panel>
-          <Quiet>
-            Shared by all engines on the benches. An engine that draws on a kind of half reserves what its accepted
-            choice takes; what is fitted leaves the drawer. Whatever is done here can be taken back under History.
-          </Quiet>
-          {isAdding && (
-            <FamilyForm
-              id="workshop"
-              unit={unit}
-              withRods
-              isCounted
-              options={HALF_OPTIONS}
-              onAdd={(added) => {
-                setAdding(false);
-                const changes = added.map(({ stock, line: _, ...half }) => ({
-                  id: newId(),
-                  version: 0,
-                  half: drawerHalfSchema.parse({ ...half, onHand: stock ?? 0 }),
-                }));
-                void act(() => moveDrawer({ by, kind: 'add', note: '', changes }));
-              }}
-            />
-          )}
-          {lines === null ? (
-            <p aria-busy>Looking into the drawer …</p>
-          ) : lines.length === 0 ? (
-            <p>Nothing in it yet. Add a graded family by its first wall, its step and its count, or bring in a file.</p>
-          ) : (
-            <>
-              <WorkshopTools workshop={workshop} unit={unit} onUnit={setUnit} isBeside={isBeside} />
-              {shown.length === 0 ? (
-                <p>Nothing in the drawer is like that.</p>
-              ) : (
-                <LinesTable
-                  lines={shown}
-                  unit={unit}
-                  by={by}
-                  act={act}
-                  opened={opened?.id ?? null}
-                  isNarrow={isBeside}
-                  onOpen={(id) => setSide({ kind: 'half', id })}
-                />
-              )}
-            </>
-          )}
-        </Panel>
+        <div>
+          <Panel>
+            <Quiet>
+              Shared by all engines on the benches. An engine that draws on a kind of half reserves what its accepted
+              choice takes; what is fitted leaves the drawer. Whatever is done here can be taken back under History.
+            </Quiet>
+            {isAdding && (
+              <FamilyForm
+                id="workshop"
+                unit={unit}
+                withRods
+                isCounted
+                options={HALF_OPTIONS}
+                onAdd={(added) => {
+                  setAdding(false);
+                  const changes = added.map(({ stock, line: _, ...half }) => ({
+                    id: newId(),
+                    version: 0,
+                    half: drawerHalfSchema.parse({ ...half, onHand: stock ?? 0 }),
+                  }));
+                  void act(() => moveDrawer({ by, kind: 'add', note: '', changes }));
+                }}
+              />
+            )}
+            {lines === null ? (
+              <p aria-busy>Looking into the drawer …</p>
+            ) : lines.length === 0 ? (
+              <p>
+                Nothing in it yet. Add a graded family by its first wall, its step and its count, or bring in a file.
+              </p>
+            ) : (
+              <>
+                <WorkshopTools workshop={workshop} unit={unit} onUnit={setUnit} isBeside={isBeside} />
+                {shown.length === 0 ? (
+                  <p>Nothing in the drawer is like that.</p>
+                ) : (
+                  <LinesTable
+                    lines={shown}
+                    unit={unit}
+                    by={by}
+                    act={act}
+                    opened={opened?.id ?? null}
+                    isNarrow={isBeside}
+                    onOpen={(id) => setSide({ kind: 'half', id })}
+                  />
+                )}
+              </>
+            )}
+          </Panel>
+          <WorkshopPieces unit={unit} by={by} act={act} />
+        </div>
         {isBeside && (
           <div>
             {side.kind !== 'half'

@@ -47,6 +47,7 @@ const THRUSTS = [
   { value: 'unknown', label: 'Not given' },
   { value: 'washers', label: 'Loose thrust washers' },
   { value: 'flanged', label: 'Flanged shell' },
+  { value: 'rings', label: 'Ring shims at the shaft’s end' },
 ] as const;
 
 const TORQUE: Torque = { fastener: '', steps: '', lubricant: '', source: '' };

@@ -10,6 +10,7 @@ import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { FamilyForm } from './FamilyForm.js';
 import { HALF_OPTIONS } from './halfOptions.js';
+import { PiecesPanel } from './PiecesPanel.js';
 import { RulesPanel } from './RulesPanel.js';
 import { SheetPanel } from './SheetPanel.js';
 import { ShellsTable } from './ShellsTable.js';
@@ -38,50 +39,53 @@ export function DrawerView() {
       : null;
   return (
     <Columns>
-      <Panel>
-        <Row style={{ justifyContent: 'space-between' }}>
-          <PanelTitle>Halves in the drawer</PanelTitle>
-          <Button
-            $kind={shells.length === 0 ? 'main' : 'plain'}
-            onPress={() => setOpen(!isOpen)}
-            aria-expanded={isOpen}
-          >
-            <Plus aria-hidden size={20} />
-            Add halves
-          </Button>
-        </Row>
-        {isOpen && (
-          <FamilyForm
-            id={job.id}
-            unit={document.unit}
-            withRods={document.withRods}
-            isCounted={false}
-            options={HALF_OPTIONS}
-            onAdd={(added) => {
-              change((old) => ({
-                ...old,
-                shells: { ...old.shells, ...Object.fromEntries(added.map((shell) => [newId(), shell])) },
-              }));
-              setOpen(false);
-            }}
-          />
-        )}
-        {shells.length === 0 ? (
-          <Quiet>
-            Nothing in the drawer. Add a graded family by its first wall, its step and its count, or a single half with
-            a count of one.
-          </Quiet>
-        ) : (
-          <ShellsTable job={job.id} document={document} change={change} lines={drawer.lines} />
-        )}
-        {thinnest !== null && (
-          <Quiet>
-            Walls are measured at the crown. Thinnest here:{' '}
-            <span className="figure">{lengthText(thinnest, document.unit)}</span>. Stock left empty means as many as
-            wanted.
-          </Quiet>
-        )}
-      </Panel>
+      <div>
+        <Panel>
+          <Row style={{ justifyContent: 'space-between' }}>
+            <PanelTitle>Halves in the drawer</PanelTitle>
+            <Button
+              $kind={shells.length === 0 ? 'main' : 'plain'}
+              onPress={() => setOpen(!isOpen)}
+              aria-expanded={isOpen}
+            >
+              <Plus aria-hidden size={20} />
+              Add halves
+            </Button>
+          </Row>
+          {isOpen && (
+            <FamilyForm
+              id={job.id}
+              unit={document.unit}
+              withRods={document.withRods}
+              isCounted={false}
+              options={HALF_OPTIONS}
+              onAdd={(added) => {
+                change((old) => ({
+                  ...old,
+                  shells: { ...old.shells, ...Object.fromEntries(added.map((shell) => [newId(), shell])) },
+                }));
+                setOpen(false);
+              }}
+            />
+          )}
+          {shells.length === 0 ? (
+            <Quiet>
+              Nothing in the drawer. Add a graded family by its first wall, its step and its count, or a single half
+              with a count of one.
+            </Quiet>
+          ) : (
+            <ShellsTable job={job.id} document={document} change={change} lines={drawer.lines} />
+          )}
+          {thinnest !== null && (
+            <Quiet>
+              Walls are measured at the crown. Thinnest here:{' '}
+              <span className="figure">{lengthText(thinnest, document.unit)}</span>. Stock left empty means as many as
+              wanted.
+            </Quiet>
+          )}
+        </Panel>
+        <PiecesPanel job={job} />
+      </div>
       <div>
         <SheetPanel job={job} />
         <WorkshopPanel job={job} drawer={drawer} />

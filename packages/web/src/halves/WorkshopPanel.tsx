@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
 import type { Drawer } from '../drawer/useDrawer.js';
+import { usePieceLines } from '../drawer/usePieceLines.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
@@ -11,12 +12,32 @@ import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { NOBODY } from '../person/personSlice.js';
 import { tell } from '../wire/tell.js';
 
+/** So many halves, and so many washers or shims where there are any. */
+function Counted({ halves, pieces }: { halves: number; pieces: number }) {
+  return (
+    <>
+      {(halves > 0 || pieces === 0) && (
+        <>
+          <strong>{halves}</strong> halves
+        </>
+      )}
+      {halves > 0 && pieces > 0 && ' and '}
+      {pieces > 0 && (
+        <>
+          <strong>{pieces}</strong> washers or shims
+        </>
+      )}
+    </>
+  );
+}
+
 /** What an engine draws from the workshop's drawer, and what it holds of it. */
 export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly drawer: Drawer }) {
   const change = useChangeDocument(job);
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const { document } = job;
   const { lines, fault, act } = drawer;
+  const pieces = usePieceLines(job.id);
   const drawn = new Set(Object.values(document.shells).map(({ line }) => line));
   const open = (lines ?? []).filter(({ id, half }) => !drawn.has(id) && (document.withRods || half.family === 'main'));
   const series = [...new Set(open.map(({ half }) => half.series))];
@@ -29,6 +50,10 @@ export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly
     .flatMap(({ reservations }) => reservations.filter((one) => one.job === job.id))
     .reduce((sum, { count }) => sum + count, 0);
   const used = (lines ?? []).reduce((sum, { fittedHere }) => sum + fittedHere, 0);
+  const reservedPieces = (pieces ?? [])
+    .flatMap(({ reservations }) => reservations.filter((one) => one.job === job.id))
+    .reduce((sum, { count }) => sum + count, 0);
+  const usedPieces = (pieces ?? []).reduce((sum, { fittedHere }) => sum + fittedHere, 0);
   return (
     <Panel aria-label="From the workshop drawer">
       <PanelTitle>From the workshop drawer</PanelTitle>
@@ -49,20 +74,20 @@ export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly
               </Button>
             );
           })}
-          {reserved > 0 && (
+          {reserved + reservedPieces > 0 && (
             <Row>
               <p>
-                <strong>{reserved}</strong> halves are reserved for this engine.
+                <Counted halves={reserved} pieces={reservedPieces} /> are reserved for this engine.
               </p>
               <Button onPress={() => void act(() => tell('setFitted', { id: job.id, body: { by, fitted: true } }))}>
                 They are fitted
               </Button>
             </Row>
           )}
-          {used > 0 && (
+          {used + usedPieces > 0 && (
             <Row>
               <p>
-                <strong>{used}</strong> halves are fitted in this engine and have left the drawer.
+                <Counted halves={used} pieces={usedPieces} /> are fitted in this engine and have left the drawer.
               </p>
               <Button onPress={() => void act(() => tell('setFitted', { id: job.id, body: { by, fitted: false } }))}>
                 Take that back

@@ -41,8 +41,14 @@ const Extras = styled.div`
   gap: 0.25rem 0.75rem;
 `;
 
+const JOINTS = [
+  { value: 'none', label: 'None' },
+  { value: 'split-line', label: 'Between the shells’ joint faces' },
+  { value: 'saddle', label: 'White metal, under the caps' },
+] as const;
+
 /** Limits that a verdict uses where they are given, and does without where they are not. */
-const SHAPE_LIMITS: readonly LimitKey[] = ['outOfRound', 'taper'];
+const SHAPE_LIMITS: readonly LimitKey[] = ['outOfRound', 'taper', 'endPlay'];
 
 function LimitEditor({
   id,
@@ -138,6 +144,14 @@ function EngineFields({ id, document, change }: { id: string; document: JobDocum
             { value: 'yes', label: 'The mains and the rods' },
           ]}
           onChange={(value) => change((old) => ({ ...old, withRods: value === 'yes' }))}
+        />
+        <Choice
+          label="Shims at the joints"
+          value={document.crush.kind ?? 'none'}
+          options={JOINTS}
+          onChange={(kind) =>
+            change((old) => ({ ...old, crush: { ...old.crush, kind: kind === 'none' ? null : kind } }))
+          }
         />
         <Field
           className="whole"
@@ -289,7 +303,11 @@ export function DataSheet() {
             From the engine maker's current data; local rules and licensed practice come first. A limit that is missing
             is missing in the verdict.
           </Quiet>
-          {[...limitsNeeded(document), ...SHAPE_LIMITS].map((name) => (
+          {[
+            ...limitsNeeded(document),
+            ...SHAPE_LIMITS,
+            ...(document.crush.kind === 'split-line' ? (['crush'] as const) : []),
+          ].map((name) => (
             <LimitEditor key={name} id={job.id} name={name} document={document} change={change} />
           ))}
         </Panel>

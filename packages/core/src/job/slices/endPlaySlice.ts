@@ -11,6 +11,7 @@ import type { Slice, StageState, Todo } from '../slice.js';
 import { thrustKindOf } from '../takenPieces.js';
 
 const MOMENT_WORDS: Readonly<Record<Moment, string>> = {
+  past: 'with other pieces',
   without: 'without shims',
   found: 'as found',
   seated: 'halves lined up',

@@ -1,0 +1,231 @@
+import { JOINT_SIDES, lengthText, type Nanometres } from '@fettle/core';
+import { addDays, format } from 'date-fns';
+import styled from 'styled-components';
+import { ChoosePieces } from '../endPlay/ChoosePieces.js';
+import { NO_CHOICE_WORDS } from '../endPlay/pieceWords.js';
+import { useOpenJob } from '../job/JobPage.js';
+import { Button } from '../look/Button.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { StateMark } from '../look/StateMark.js';
+import { TwoColumns } from '../look/TwoColumns.js';
+import { LengthField } from '../measure/LengthField.js';
+import { JointDrawing } from './JointDrawing.js';
+import { type CrushWork, useCrush } from './useCrush.js';
+
+const Joints = styled(Row)`
+  button[aria-pressed='true'] { background: var(--accent-soft); border-color: var(--accent); }
+`;
+
+const Sides = styled(Table)`
+  th[scope='row'] { font-size: 1rem; color: var(--ink); vertical-align: middle; }
+  td { padding: 0.2rem 0.4rem; }
+`;
+
+/** Joints settle: so many days later they are read again. Common practice. */
+const RECHECK_DAYS = 3;
+
+const STATE_WORDS = { inside: 'inside', tight: 'too tight', loose: 'too loose', 'not-square': 'not square' } as const;
+
+function JointPicker({ work }: { work: CrushWork }) {
+  return (
+    <Joints role="group" aria-label="Joints">
+      {work.stations.map(({ station, state }) => (
+        <Button
+          key={station}
+          aria-pressed={station === work.station}
+          aria-label={`Joint ${station}, ${state === null ? 'not read' : STATE_WORDS[state]}`}
+          onPress={() => work.open(station)}
+        >
+          {station}
+          <span>{state === null ? '' : STATE_WORDS[state]}</span>
+        </Button>
+      ))}
+    </Joints>
+  );
+}
+
+function JointFields({ job, work }: { job: string; work: CrushWork }) {
+  const { document, joint, station, kind, set, setSide } = work;
+  const { unit } = document;
+  const field = (
+    name: string,
+    label: string,
+    value: Nanometres | null,
+    onCommit: (value: Nanometres | null) => void,
+  ) => (
+    <LengthField
+      key={`${station} ${name}`}
+      kept={{ of: job, part: `joint ${station}`, field: name }}
+      compact
+      label={`${label}, ${unit}`}
+      unit={unit}
+      value={value}
+      check={(nm) => (nm < 0 ? 'Not below zero.' : null)}
+      onCommit={onCommit}
+    />
+  );
+  const rows = [
+    ...(kind === 'split-line'
+      ? ([
+          ['go', 'Feeler that goes in'],
+          ['noGo', 'Next one, which does not'],
+        ] as const)
+      : []),
+    ['shim', 'Shim there now; 0 for none'] as const,
+  ];
+  return (
+    <>
+      <Sides aria-label={`Joint ${station}`}>
+        <thead>
+          <tr>
+            <th>{unit === 'mm' ? 'Millimetres' : 'Inches'}</th>
+            <th>Left</th>
+            <th>Right</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([key, label]) => (
+            <tr key={key}>
+              <th scope="row">{label}</th>
+              {JOINT_SIDES.map((side) => (
+                <td key={side}>
+                  {field(`${side} ${key}`, `${station} ${side}: ${label.toLowerCase()}`, joint[side][key], (value) =>
+                    setSide(side, { [key]: value }),
+                  )}
+                </td>
+              ))}
+            </tr>
+          ))}
+          {kind === 'saddle' && (
+            <tr>
+              <th scope="row">Oil clearance, in the bolt direction</th>
+              <td colSpan={2}>
+                {field('clearance', `${station}: oil clearance`, joint.clearance, (clearance) => set({ clearance }))}
+              </td>
+            </tr>
+          )}
+        </tbody>
+      </Sides>
+      <Row style={{ marginTop: '0.5rem' }}>
+        {joint.recheck === null ? (
+          <Button onPress={() => set({ recheck: format(addDays(new Date(), RECHECK_DAYS), 'yyyy-MM-dd') })}>
+            Remind to read it again in {RECHECK_DAYS} days
+          </Button>
+        ) : (
+          <>
+            <Quiet>
+              To be read again on {format(new Date(`${joint.recheck}T12:00`), 'd MMMM')}
+              {joint.recheck <= format(new Date(), 'yyyy-MM-dd') && ': that is now'}.
+            </Quiet>
+            <Button $kind="quiet" onPress={() => set({ recheck: null })}>
+              Done
+            </Button>
+          </>
+        )}
+      </Row>
+    </>
+  );
+}
+
+function Verdict({ work }: { work: CrushWork }) {
+  const { document, state, read, limits, kind, joint } = work;
+  const { unit } = document;
+  const text = (value: Nanometres) => lengthText(value, unit);
+  const value =
+    kind === 'saddle'
+      ? joint.clearance === null
+        ? null
+        : text(joint.clearance)
+      : read?.shared
+        ? `${text(read.shared.low)} to ${text(read.shared.high)}`
+        : null;
+  return (
+    <Panel aria-label="What it comes to">
+      <PanelTitle>
+        {kind === 'saddle' ? 'Oil clearance' : 'Crush'} at {work.station}
+      </PanelTitle>
+      {value !== null && (
+        <Row>
+          <span className="figure" style={{ fontSize: '1.75rem', fontWeight: 700 }}>
+            {value}
+          </span>
+          {state && state !== 'not-square' && <StateMark state={state} />}
+        </Row>
+      )}
+      {state === 'not-square' && (
+        <Notice>
+          The joint is not square: its sides share no crush. Seat cap and shells again, and read both sides anew.
+        </Notice>
+      )}
+      {value === null && state !== 'not-square' && (
+        <Quiet>
+          {kind === 'saddle'
+            ? 'Read the oil clearance with the shims that are in.'
+            : 'Tighten both sides, slacken one, and try feelers on both faces of the shim at that side; then the other.'}
+        </Quiet>
+      )}
+      <Quiet>
+        {limits
+          ? `Limits ${text(limits.low)} to ${text(limits.high)}: ${limits.source}.`
+          : 'No limits on the data sheet: it is not judged, and nothing can be chosen.'}
+      </Quiet>
+    </Panel>
+  );
+}
+
+/** The joints of an engine that has shims there: read side against side, and brought to their aim. */
+export function CrushView() {
+  const job = useOpenJob();
+  const work = useCrush(job);
+  const { kind, asked, crush, joint, station, document, setAll } = work;
+  const isIn =
+    joint.choice?.chosen.every(({ place, thickness }) =>
+      JOINT_SIDES.every((side) => side !== place || joint[side].shim === thickness),
+    ) ?? true;
+  if (kind === null) {
+    return (
+      <Panel>
+        <Quiet>This engine has no shims at its joints; its data sheet says where they would be.</Quiet>
+      </Panel>
+    );
+  }
+  return (
+    <TwoColumns>
+      <div>
+        <Panel>
+          <JointPicker work={work} />
+          <JointDrawing unit={document.unit} station={station} kind={kind} joint={joint} read={work.read} />
+          <JointFields job={job.id} work={work} />
+        </Panel>
+        <Panel>
+          <PanelTitle>Aim</PanelTitle>
+          <LengthField
+            kept={{ of: job.id, part: 'crush', field: 'aim' }}
+            label={`Aim at every joint; empty for the middle, ${document.unit}`}
+            unit={document.unit}
+            value={crush.aim}
+            onCommit={(aim) => setAll({ aim })}
+          />
+          <Quiet>Caps of aluminium want more crush than those of iron; the data sheet decides.</Quiet>
+        </Panel>
+      </div>
+      <div>
+        <Verdict work={work} />
+        <ChoosePieces
+          work={work}
+          choice={joint.choice}
+          onPutIn={isIn ? undefined : work.putIn}
+          title={`Shims at ${station}`}
+          missing={
+            asked.ok
+              ? null
+              : asked.reason === 'no-fitted'
+                ? 'Enter the shims that are in now; 0 for none.'
+                : NO_CHOICE_WORDS[asked.reason]
+          }
+        />
+      </div>
+    </TwoColumns>
+  );
+}

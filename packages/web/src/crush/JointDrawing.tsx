@@ -1,0 +1,116 @@
+import { type CrushRead, type Joint, type JointKind, lengthText, type Nanometres, type Unit } from '@fettle/core';
+import styled from 'styled-components';
+
+const Svg = styled.svg`
+  display: block;
+  width: 100%;
+  height: auto;
+  max-height: 16rem;
+  .saddle { fill: var(--steel); stroke: var(--steel-dark); }
+  .cap { fill: var(--sunken); stroke: var(--steel-dark); }
+  .shell { fill: none; stroke: var(--brass); stroke-width: 11; }
+  .shaft { fill: var(--surface); stroke: var(--steel-dark); }
+  .shim { fill: var(--brass); stroke: var(--ink); }
+  .open { fill: var(--accent-soft); stroke: var(--accent); stroke-dasharray: 4 3; }
+  text { font-size: 13px; fill: var(--ink); }
+  text.figure { font-family: var(--figures); }
+  text.soft { fill: var(--ink-soft); }
+`;
+
+/** Pixels a millimetre of shim, and of the gap that the feelers went into. */
+const SHIM_PX = 18;
+const GAP_PX = 120;
+
+interface JointDrawingProps {
+  readonly unit: Unit;
+  readonly station: string;
+  readonly kind: JointKind;
+  readonly joint: Joint;
+  readonly read: CrushRead | null;
+}
+
+/** A joint seen along the shaft: saddle above, cap below, the shim at each side, and the gap that opens where that side is slackened. */
+export function JointDrawing({ unit, station, kind, joint, read }: JointDrawingProps) {
+  const shim = (value: Nanometres | null) =>
+    Math.min(26, Math.max(value === null ? 0 : 4, ((value ?? 0) / 1e6) * SHIM_PX));
+  const gap = (side: 'left' | 'right') => {
+    const at = read?.[side];
+    return at ? Math.min(22, Math.max(2, ((at.go + at.noGo) / 2 / 1e6) * GAP_PX)) : 0;
+  };
+  const text = (value: Nanometres | null) => (value === null ? '–' : lengthText(value, unit));
+  const said = (side: 'left' | 'right') => {
+    const { go, noGo } = joint[side];
+    return go === null || noGo === null ? 'not read' : `${text(go)} to ${text(noGo)}`;
+  };
+  const label =
+    kind === 'saddle'
+      ? `Joint ${station}, seen along the shaft. Shims: left ${text(joint.left.shim)}, right ${text(joint.right.shim)}.`
+      : `Joint ${station}, seen along the shaft. Crush: left ${said('left')}, right ${said('right')}. Shims: left ${text(joint.left.shim)}, right ${text(joint.right.shim)}.`;
+  const line = 96;
+  const sides = (['left', 'right'] as const).map((side) => ({
+    side,
+    thick: shim(joint[side].shim),
+    open: kind === 'split-line' ? gap(side) : 0,
+  }));
+  // The cap hangs as low as the thicker side needs it.
+  const cap = line + Math.max(6, ...sides.map(({ thick, open }) => thick + open));
+  return (
+    <Svg viewBox="0 0 560 236" role="img" aria-label={label}>
+      <path className="saddle" d={`M110 20h340v${line - 20}h-100a70 70 0 0 0-140 0h-100z`} />
+      <path className="cap" d={`M110 ${cap}h100a70 70 0 0 0 140 0h100v92h-340z`} />
+      {kind === 'split-line' && (
+        <>
+          <path className="shell" d={`M216 ${line}a64 64 0 0 1 128 0`} />
+          <path className="shell" d={`M216 ${cap}a64 64 0 0 0 128 0`} />
+        </>
+      )}
+      {sides.map(({ side, thick, open }) => {
+        const from = side === 'left' ? 118 : 358;
+        return (
+          <g key={side}>
+            <rect className="shim" x={from} y={line} width={84} height={thick} />
+            {open > 0 && <rect className="open" x={from} y={line + thick} width={84} height={open} />}
+            <text x={from + 42} y={14} textAnchor="middle" className="soft">
+              {side}
+            </text>
+            <text
+              x={side === 'left' ? 100 : 460}
+              y={line + 4}
+              textAnchor={side === 'left' ? 'end' : 'start'}
+              className="figure"
+            >
+              {text(joint[side].shim)}
+            </text>
+            {kind === 'split-line' && (
+              <text
+                x={side === 'left' ? 100 : 460}
+                y={line + 26}
+                textAnchor={side === 'left' ? 'end' : 'start'}
+                className="figure"
+              >
+                {joint[side].go === null ? '' : text(joint[side].go)}
+              </text>
+            )}
+            {kind === 'split-line' && joint[side].noGo !== null && (
+              <text
+                x={side === 'left' ? 100 : 460}
+                y={line + 44}
+                textAnchor={side === 'left' ? 'end' : 'start'}
+                className="figure"
+              >
+                to {text(joint[side].noGo)}
+              </text>
+            )}
+          </g>
+        );
+      })}
+      <circle className="shaft" cx={280} cy={(line + cap) / 2} r={52} />
+      <text x={280} y={(line + cap) / 2 + 5} textAnchor="middle">
+        {station}
+      </text>
+      <text x={280} y={230} textAnchor="middle" className="soft">
+        {kind === 'saddle' ? 'white metal, shims under the cap' : 'feelers at the slackened side, drawn too wide'}
+      </text>
+    </Svg>
+  );
+}

@@ -1,0 +1,185 @@
+import {
+  FACES,
+  hasHalves,
+  PIECE_KINDS,
+  type Piece,
+  type PieceKind,
+  parseLength,
+  pieceKindWord,
+  type Side,
+  type Unit,
+} from '@fettle/core';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { useDraft } from '../limits/useDraft.js';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Quiet, Row } from '../look/Panel.js';
+import { bothUnits } from '../measure/LengthField.js';
+
+const Grid = styled.div`
+  display: grid;
+  grid-template-columns: repeat(4, minmax(0, 1fr));
+  @media (max-width: 700px) { grid-template-columns: repeat(2, minmax(0, 1fr)); }
+  gap: 0.25rem 0.75rem;
+  margin: 0.75rem 0;
+  padding: 0.75rem;
+  background: var(--sunken);
+  border-radius: var(--radius);
+  > .whole { grid-column: 1 / -1; }
+`;
+
+interface PieceText {
+  readonly kind: PieceKind;
+  readonly name: string;
+  readonly thickness: string;
+  readonly count: string;
+  readonly half: Side;
+  readonly face: 'both' | (typeof FACES)[number];
+  readonly coating: string;
+  readonly oversize: string;
+  readonly leaf: string;
+}
+
+const BLANK: PieceText = {
+  kind: 'washer',
+  name: '',
+  thickness: '',
+  count: '',
+  half: 'either',
+  face: 'both',
+  coating: '',
+  oversize: '',
+  leaf: '',
+};
+
+const SIDES = [
+  { value: 'either', label: 'fits either side' },
+  { value: 'upper', label: 'upper' },
+  { value: 'lower', label: 'lower' },
+] as const;
+
+type Faults = Partial<Record<keyof PieceText, string>>;
+
+/** A piece and how many there are, from what was typed; or what is wrong, box by box. */
+export function readPiece(
+  text: PieceText,
+  unit: Unit,
+): { ok: true; piece: Piece; count: number | null } | { ok: false; faults: Faults } {
+  const faults: Faults = {};
+  const thickness = parseLength(text.thickness, { unit, signed: 'sign' });
+  if (!thickness.ok) faults.thickness = thickness.message;
+  else if (thickness.nm <= 0) faults.thickness = 'A thickness is above zero.';
+  const hasLeaf = text.kind === 'shim' && text.leaf.trim() !== '';
+  const leaf = hasLeaf ? parseLength(text.leaf, { unit, signed: 'sign' }) : null;
+  if (leaf && !leaf.ok) faults.leaf = leaf.message;
+  else if (leaf?.ok && thickness.ok && (leaf.nm <= 0 || leaf.nm >= thickness.nm)) {
+    faults.leaf = 'A leaf is thinner than the whole shim.';
+  }
+  const counted = text.count.trim();
+  if (counted !== '' && !/^\d{1,4}$/u.test(counted)) faults.count = 'A whole number, or empty for as many as wanted.';
+  if (text.name.trim() === '') faults.name = 'Name it, or give its mark.';
+  if (text.name.trim().length > 40) faults.name = 'At most 40 characters.';
+  if (!thickness.ok || Object.keys(faults).length > 0) return { ok: false, faults };
+  return {
+    ok: true,
+    count: counted === '' ? null : Number(counted),
+    piece: {
+      kind: text.kind,
+      name: text.name.trim(),
+      thickness: thickness.nm,
+      ...(hasHalves(text.kind) ? { half: text.half } : {}),
+      ...(text.kind === 'washer' && text.face !== 'both' ? { face: text.face } : {}),
+      ...(text.oversize.trim() === '' ? {} : { oversize: text.oversize.trim() }),
+      ...(text.coating.trim() === '' ? {} : { coating: text.coating.trim() }),
+      ...(leaf?.ok ? { leaf: leaf.nm } : {}),
+    },
+  };
+}
+
+interface PieceFormProps {
+  /** What the half-typed form is kept under. */
+  readonly id: string;
+  readonly unit: Unit;
+  /** Whether a count may be left empty for as many as wanted. */
+  readonly isCounted: boolean;
+  readonly onAdd: (piece: Piece, count: number | null) => void;
+}
+
+/** Quick entry of washers, flanged halves, rings and shims, one kind after the other. */
+export function PieceForm({ id, unit, isCounted, onAdd }: PieceFormProps) {
+  const [draft, setText, clear] = useDraft<PieceText>(`${id}.piece`);
+  const text = { ...BLANK, ...draft };
+  const [isTried, setTried] = useState(false);
+  const read = readPiece(text, unit);
+  const faults: Faults = read.ok
+    ? isCounted && read.count === null
+      ? { count: 'Count them; a whole number.' }
+      : {}
+    : read.faults;
+  const set = (part: Partial<PieceText>) => setText({ ...text, ...part });
+  const field = (
+    key: keyof PieceText,
+    label: string,
+    more: { figure?: boolean; hint?: string; placeholder?: string } = {},
+  ) => (
+    <Field
+      label={label}
+      value={text[key]}
+      onChange={(value) => set({ [key]: value })}
+      fault={isTried ? (faults[key] ?? null) : null}
+      hint={more.hint ?? ' '}
+      {...more}
+    />
+  );
+  const parsed = parseLength(text.thickness, { unit, signed: 'sign' });
+  const add = () => {
+    setTried(true);
+    if (!read.ok || Object.keys(faults).length > 0) return;
+    onAdd(read.piece, read.count);
+    clear();
+    // The next one is likely of the same kind.
+    setText({ ...BLANK, kind: text.kind, half: text.half, face: text.face, coating: text.coating });
+    setTried(false);
+  };
+  return (
+    <Grid role="group" aria-label="Add washers or shims">
+      <Choice
+        label="What it is"
+        value={text.kind}
+        options={PIECE_KINDS.map((value) => ({ value, label: pieceKindWord(value) }))}
+        onChange={(kind) => set({ kind })}
+      />
+      {field('name', 'Name or mark')}
+      {field('thickness', `${text.kind === 'flanged' ? 'Width over flanges' : 'Thickness'}, ${unit}`, {
+        figure: true,
+        hint: parsed.ok ? bothUnits(parsed.nm, unit) : ' ',
+      })}
+      {field('count', 'How many', { figure: true, placeholder: isCounted ? '' : 'as many' })}
+      {hasHalves(text.kind) && (
+        <Choice label="Half" value={text.half} options={SIDES} onChange={(half) => set({ half })} />
+      )}
+      {text.kind === 'washer' && (
+        <Choice
+          label="Made for"
+          value={text.face}
+          options={[
+            { value: 'both', label: 'both faces' },
+            ...FACES.map((value) => ({ value, label: `the ${value} face` })),
+          ]}
+          onChange={(face) => set({ face })}
+        />
+      )}
+      {hasHalves(text.kind) && field('oversize', 'Oversize, if any', { placeholder: 'as +0.10' })}
+      {hasHalves(text.kind) && field('coating', 'Coating, if any')}
+      {text.kind === 'shim' && field('leaf', `Leaf that peels off, if any, ${unit}`, { figure: true })}
+      <Row className="whole" style={{ justifyContent: 'space-between' }}>
+        <Quiet>Measure each one; what is printed on the box is not what is in it.</Quiet>
+        <Button $kind="main" onPress={add}>
+          Add it
+        </Button>
+      </Row>
+    </Grid>
+  );
+}

@@ -1,0 +1,161 @@
+import {
+  type DrawerPiece,
+  drawerPieceSchema,
+  formatExactLength,
+  INSTRUMENT_DECIMALS,
+  type PieceLine,
+  pieceLabel,
+  reservedHalves,
+  type Unit,
+} from '@fettle/core';
+import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { newId } from '../app/newId.js';
+import { CountField } from '../halves/CountField.js';
+import { Button } from '../look/Button.js';
+import { type DataColumn, DataTable } from '../look/DataTable.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { moveDrawer } from './moveDrawer.js';
+import { PieceForm } from './PieceForm.js';
+import type { Drawer } from './useDrawer.js';
+import { usePieceLines } from './usePieceLines.js';
+
+const Pieces = styled.div`
+  td.name { font-weight: 600; overflow-wrap: anywhere; min-width: 9rem; }
+  td.count { width: 6.5rem; }
+  td small { display: block; font-weight: 400; color: var(--ink-soft); }
+`;
+
+interface WorkshopPiecesProps {
+  readonly unit: Unit;
+  readonly by: string;
+  readonly act: Drawer['act'];
+}
+
+/** The workshop's washers, flanged halves and shims: what is on hand, free, reserved and used. */
+export function WorkshopPieces({ unit, by, act }: WorkshopPiecesProps) {
+  const lines = usePieceLines();
+  const [isAdding, setAdding] = useState(false);
+  const sorted = [...(lines ?? [])].sort(
+    (one, other) => one.piece.kind.localeCompare(other.piece.kind, 'en') || one.piece.thickness - other.piece.thickness,
+  );
+  const put = (line: PieceLine, piece: DrawerPiece | null, kind: 'count' | 'change' | 'remove') =>
+    act(() => moveDrawer({ by, kind, note: '', changes: [{ id: line.id, version: line.version, piece }] }));
+  const columns: DataColumn<PieceLine>[] = [
+    {
+      key: 'name',
+      head: 'Piece',
+      className: 'name',
+      sortBy: ({ piece }) => pieceLabel(piece),
+      cell: ({ piece }) => (
+        <>
+          {pieceLabel(piece)}
+          {piece.number !== undefined && ` no. ${piece.number}`}
+          {piece.coating !== undefined && <small>{piece.coating}</small>}
+        </>
+      ),
+    },
+    {
+      key: 'thickness',
+      head: `Thickness, ${unit}`,
+      isFigure: true,
+      sortBy: ({ piece }) => piece.thickness,
+      cell: ({ piece }) => formatExactLength(piece.thickness, unit, INSTRUMENT_DECIMALS[unit]),
+    },
+    {
+      key: 'onHand',
+      head: 'On hand',
+      className: 'count',
+      sortBy: ({ piece }) => piece.onHand,
+      cell: (line) => (
+        <CountField
+          kept={{ of: 'drawer', part: line.id, field: 'onHand' }}
+          label={`On hand of ${pieceLabel(line.piece)}`}
+          value={line.piece.onHand}
+          most={99_999}
+          onCommit={(onHand) => put(line, { ...line.piece, onHand: onHand ?? 0 }, 'count')}
+        />
+      ),
+    },
+    {
+      key: 'free',
+      head: 'Free',
+      isFigure: true,
+      sortBy: (line) => line.piece.onHand - reservedHalves(line),
+      cell: (line) => Math.max(0, line.piece.onHand - reservedHalves(line)),
+    },
+    {
+      key: 'least',
+      head: 'Least',
+      className: 'count',
+      sortBy: ({ piece }) => piece.least,
+      cell: (line) => (
+        <CountField
+          kept={{ of: 'drawer', part: line.id, field: 'least' }}
+          label={`Least of ${pieceLabel(line.piece)}`}
+          value={line.piece.least}
+          most={9999}
+          onCommit={(least) => put(line, { ...line.piece, least: least ?? 0 }, 'change')}
+        />
+      ),
+    },
+    {
+      key: 'reserved',
+      head: 'Reserved for',
+      cell: ({ reservations }) => reservations.map(({ name, count }) => `${count} for ${name}`).join(', '),
+    },
+    { key: 'used', head: 'Used', isFigure: true, sortBy: ({ used }) => used, cell: ({ used }) => used },
+    {
+      key: 'remove',
+      head: <span className="visually-hidden">Remove</span>,
+      cell: (line) => (
+        <Button
+          $kind="quiet"
+          aria-label={`Take ${pieceLabel(line.piece)} out of the drawer`}
+          onPress={() => void put(line, null, 'remove')}
+        >
+          <Trash2 aria-hidden size={18} />
+        </Button>
+      ),
+    },
+  ];
+  return (
+    <Panel aria-label="Washers and shims">
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle>Washers and shims</PanelTitle>
+        <Button aria-expanded={isAdding} onPress={() => setAdding(!isAdding)}>
+          <Plus aria-hidden size={20} />
+          Add washers or shims
+        </Button>
+      </Row>
+      {isAdding && (
+        <PieceForm
+          id="workshop"
+          unit={unit}
+          isCounted
+          onAdd={(piece, count) => {
+            const changes = [
+              { id: newId(), version: 0, piece: drawerPieceSchema.parse({ ...piece, onHand: count ?? 0 }) },
+            ];
+            void act(() => moveDrawer({ by, kind: 'add', note: '', changes }));
+          }}
+        />
+      )}
+      {lines === null ? (
+        <p aria-busy>Looking into the drawer …</p>
+      ) : sorted.length === 0 ? (
+        <Quiet>None yet: thrust washers, flanged halves, ring shims and shims for joints lie here.</Quiet>
+      ) : (
+        <Pieces>
+          <DataTable
+            label="Washers and shims in the workshop"
+            items={sorted}
+            columns={columns}
+            keyOf={({ id }) => id}
+          />
+        </Pieces>
+      )}
+    </Panel>
+  );
+}

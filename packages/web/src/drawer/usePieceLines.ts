@@ -1,0 +1,15 @@
+import type { PieceLine } from '@fettle/core';
+import { api } from '../wire/api.js';
+import { lookedAtEvery } from '../wire/polling.js';
+
+const LOOK_EVERY_MS = 4000;
+
+/**
+ * The workshop's washers, flanged halves and shims; null until they have been read.
+ *
+ * @param job an engine: what was fitted into it is told as well
+ */
+export function usePieceLines(job?: string): readonly PieceLine[] | null {
+  const { data } = api.useListPiecesQuery(job === undefined ? {} : { job }, lookedAtEvery(LOOK_EVERY_MS));
+  return data ?? null;
+}

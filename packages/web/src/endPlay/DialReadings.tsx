@@ -1,0 +1,161 @@
+import { lengthText, type Moment, momentWord, parseLength } from '@fettle/core';
+import { format } from 'date-fns';
+import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { Checkbox } from 'react-aria-components';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
+import { useKeptText } from '../look/useKeptText.js';
+import { bothUnits } from '../measure/LengthField.js';
+import type { EndPlayWork } from './useEndPlay.js';
+
+const Entry = styled.form`
+  display: grid;
+  grid-template-columns: minmax(9rem, 1.3fr) minmax(7rem, 0.8fr) minmax(10rem, 1.4fr) auto;
+  @media (max-width: 640px) { grid-template-columns: 1fr 1fr; }
+  gap: 0.25rem 0.75rem;
+  align-items: start;
+  margin-top: 0.5rem;
+  input { font-size: 1.75rem; min-height: 56px; }
+  button { min-height: 56px; }
+  .add { margin-top: 1.45rem; min-height: 56px; }
+`;
+
+const Walked = styled(Checkbox)`
+  display: inline-flex;
+  align-items: center;
+  gap: 0.5rem;
+  min-height: var(--target);
+  cursor: pointer;
+  .box {
+    width: 1.4rem; height: 1.4rem; flex: none; display: grid; place-items: center;
+    border: 2px solid var(--line-strong); border-radius: 4px; font-weight: 700; line-height: 1;
+  }
+  &[data-selected] .box { background: var(--accent); border-color: var(--accent); color: var(--on-accent); }
+  &[data-focus-visible] { outline: 3px solid var(--accent); outline-offset: 2px; }
+`;
+
+const MOMENTS_OF: Readonly<Record<'stack' | 'faces', readonly Moment[]>> = {
+  stack: ['without', 'fitted'],
+  faces: ['found', 'seated', 'fitted'],
+};
+
+/** A reading so many times the high limit is looked at again: a decimal slip, or a dial that turned once more. */
+const FAR = 3;
+
+/** The dial, lever to lever: typed large, as often as it is read, and what was read so far. */
+export function DialReadings({ job, work }: { readonly job: string; readonly work: EndPlayWork }) {
+  const { document, endPlay, kind, limit, addReading, removeReading, set } = work;
+  const { unit } = document;
+  const moments = MOMENTS_OF[kind === 'rings' ? 'stack' : 'faces'];
+  const [picked, pick] = useState<Moment | null>(null);
+  const moment = picked !== null && moments.includes(picked) ? picked : work.moment;
+  const [angle, setAngle] = useState<'0' | '180'>('0');
+  const [isTried, setTried] = useState(false);
+  const { text, setText, settled } = useKeptText({ of: job, part: 'endPlay', field: 'reading' }, '');
+  const parsed = parseLength(text, { unit, signed: 'sign' });
+  const fault = !parsed.ok
+    ? isTried && text.trim() !== ''
+      ? parsed.message
+      : null
+    : parsed.nm < 0
+      ? 'The movement from lever to lever is not below zero; zero the dial at one end.'
+      : null;
+  const isFar = parsed.ok && limit !== null && moment !== 'without' && parsed.nm > FAR * limit.high;
+  const add = () => {
+    setTried(true);
+    if (!parsed.ok || parsed.nm < 0) return;
+    addReading(moment, angle === '0' ? 0 : 180, text, parsed.nm);
+    settled('');
+    setTried(false);
+  };
+  const read = Object.entries(endPlay.readings).sort(([, one], [, other]) => (one.at < other.at ? 1 : -1));
+  return (
+    <Panel aria-label="Dial readings">
+      <PanelTitle>Dial, from lever to lever</PanelTitle>
+      <Quiet>
+        Lever the shaft fully one way, zero the dial, lever it the other way; several times. Keep fingers clear of the
+        cheeks.
+      </Quiet>
+      <Walked isSelected={endPlay.walked} onChange={(walked) => set({ walked })}>
+        <span className="box" aria-hidden>
+          {endPlay.walked ? '✓' : ''}
+        </span>
+        Walked back and forth first, so that the lubricant is out
+      </Walked>
+      <Entry
+        onSubmit={(event) => {
+          event.preventDefault();
+          add();
+        }}
+      >
+        <Choice
+          label="When"
+          value={moment}
+          options={moments.map((value) => ({ value, label: momentWord(value) }))}
+          onChange={pick}
+        />
+        <Choice
+          label="Shaft at"
+          value={angle}
+          options={[
+            { value: '0', label: '0°' },
+            { value: '180', label: '180°' },
+          ]}
+          onChange={setAngle}
+        />
+        <Field
+          label={moment === 'without' ? `Gap, ${unit}` : `End play, ${unit}`}
+          figure
+          inputMode="decimal"
+          value={text}
+          onChange={setText}
+          fault={fault}
+          hint={isFar ? 'Far above the limits: a decimal slip?' : parsed.ok ? bothUnits(parsed.nm, unit) : ' '}
+        />
+        <Button className="add" $kind="main" type="submit">
+          Keep it
+        </Button>
+      </Entry>
+      {read.length > 0 && (
+        <Table aria-label="End play readings">
+          <thead>
+            <tr>
+              <th>When</th>
+              <th className="number">Shaft at</th>
+              <th className="number">Reading</th>
+              <th>Read by</th>
+              <th>
+                <span className="visually-hidden">Remove</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {read.map(([id, one], at) => (
+              <tr key={id}>
+                <td>{momentWord(one.moment)}</td>
+                <td className="number">{one.angle}°</td>
+                <td className="number">{one.nm === null ? one.text : lengthText(one.nm, unit)}</td>
+                <td>
+                  {one.by}, {format(new Date(one.at), 'd MMM HH:mm')}
+                </td>
+                <td>
+                  <Button
+                    $kind="quiet"
+                    aria-label={`Take back reading ${read.length - at}: ${one.nm === null ? one.text : lengthText(one.nm, unit)}`}
+                    onPress={() => removeReading(id)}
+                  >
+                    <Trash2 aria-hidden size={18} />
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+    </Panel>
+  );
+}

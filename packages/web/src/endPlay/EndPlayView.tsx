@@ -1,0 +1,80 @@
+import { nanometres } from '@fettle/core';
+import { useOpenJob } from '../job/JobPage.js';
+import { Panel } from '../look/Panel.js';
+import { TwoColumns } from '../look/TwoColumns.js';
+import { ChoosePieces } from './ChoosePieces.js';
+import { DialReadings } from './DialReadings.js';
+import { EndPlaySettings } from './EndPlaySettings.js';
+import { placesOf } from './PieceRows.js';
+import { NO_CHOICE_WORDS } from './pieceWords.js';
+import { RingStack } from './RingStack.js';
+import { ThrustSection } from './ThrustSection.js';
+import { type EndPlayWork, planLength, useEndPlay } from './useEndPlay.js';
+import { WhatToDo } from './WhatToDo.js';
+
+const CAUTIONS = {
+  washers: 'Grooves face the shaft. Never dress a coated face.',
+  flanged: 'The width over the flanges is what counts. Never dress a coated face.',
+  rings: 'Verify with the stack in, at 0° and at 180°.',
+} as const;
+
+/** The thrust main cut open, or the stack at the end of the shaft: as it is, or as it will be with what was chosen. */
+function Drawing({ work }: { work: EndPlayWork }) {
+  const { document, endPlay, kind, now, before, inHand, asked } = work;
+  const { unit, layout } = document;
+  if (kind === 'rings') {
+    const rings =
+      endPlay.choice?.chosen.flatMap(({ thickness, count }) => Array.from({ length: count }, () => thickness)) ??
+      (inHand && asked.ok
+        ? placesOf(inHand).map(({ id }) =>
+            planLength(asked.request.pieces.find((piece) => piece.id === id)!.thickness, document),
+          )
+        : []);
+    return <RingStack unit={unit} gap={before?.mean ?? null} rings={rings} settle={endPlay.settle} />;
+  }
+  const thick = (face: 'front' | 'rear') => {
+    const own = (endPlay.choice?.chosen ?? []).filter(({ place }) => place.startsWith(face));
+    if (own.length > 0) return nanometres(Math.max(...own.map(({ thickness }) => thickness)));
+    return endPlay.fitted[face];
+  };
+  const width = endPlay.fitted.width;
+  return (
+    <ThrustSection
+      unit={unit}
+      front={kind === 'flanged' ? null : thick('front')}
+      rear={kind === 'flanged' ? null : thick('rear')}
+      width={kind === 'flanged' ? width : null}
+      gap={now?.mean ?? null}
+      isFlanged={kind === 'flanged'}
+      main={layout.thrustMain}
+    />
+  );
+}
+
+/** End play: read, judged, and brought to its aim. */
+export function EndPlayView() {
+  const job = useOpenJob();
+  const work = useEndPlay(job);
+  const { kind, asked, endPlay } = work;
+  return (
+    <TwoColumns>
+      <div>
+        <Panel aria-label={kind === 'rings' ? 'The stack of rings' : 'The thrust main'}>
+          <Drawing work={work} />
+        </Panel>
+        <DialReadings job={job.id} work={work} />
+        <EndPlaySettings job={job.id} work={work} />
+      </div>
+      <div>
+        <WhatToDo work={work} />
+        <ChoosePieces
+          work={work}
+          choice={endPlay.choice}
+          title={kind === 'rings' ? 'Rings' : kind === 'flanged' ? 'Flanged halves' : 'Thrust washers'}
+          missing={asked.ok ? null : NO_CHOICE_WORDS[asked.reason]}
+          {...(kind ? { caution: CAUTIONS[kind] } : {})}
+        />
+      </div>
+    </TwoColumns>
+  );
+}

@@ -1,0 +1,179 @@
+import {
+  chanceText,
+  type EndPlayStep,
+  formatLength,
+  INSTRUMENT_DECIMALS,
+  lengthText,
+  momentWord,
+  nanometres,
+  settleSeen,
+  type Unit,
+} from '@fettle/core';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { StateMark } from '../look/StateMark.js';
+import { GapGauge } from './GapGauge.js';
+import { type EndPlayWork, planLength } from './useEndPlay.js';
+
+const Figure = styled.p`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: 0.25rem 0.9rem;
+  .big { font-size: 2.25rem; font-weight: 700; line-height: 1.1; }
+  .soft { color: var(--ink-soft); font-size: var(--size-small); }
+`;
+
+const Steps = styled.ol`
+  list-style: decimal;
+  padding-left: 1.4rem;
+  li { margin-top: 0.4rem; }
+  li::marker { font-weight: 700; }
+  summary { cursor: pointer; min-height: 2rem; color: var(--accent); }
+`;
+
+function StepText({ step, unit, isStack }: { step: EndPlayStep; unit: Unit; isStack: boolean }) {
+  switch (step.kind) {
+    case 'seat':
+      return (
+        <>
+          <strong>Line the halves up.</strong> Snug the thrust cap, knock the shaft both ways, torque again, and read
+          again as “{momentWord('seated')}”.
+        </>
+      );
+    case 'pieces':
+      return (
+        <>
+          <strong>
+            {isStack ? 'Other rings' : step.way === 'thinner' ? 'Thinner ones' : 'Thicker ones'} from the shelf
+          </strong>
+          , as below.
+        </>
+      );
+    case 'dress':
+      return (
+        <>
+          <strong>Dress the faces</strong> on a flat plate with 400 to 600 grit:{' '}
+          <span className="figure">{lengthText(step.total, unit)}</span> in all, half from each face, measuring often.{' '}
+          {step.isUncoated
+            ? 'Never through a coating.'
+            : 'Only if they carry no coating: look first, and say so below.'}
+          <details>
+            <summary>{step.passes.length} passes, with what to read after each</summary>
+            <Table aria-label="Passes over the plate">
+              <thead>
+                <tr>
+                  <th className="number">Pass</th>
+                  <th className="number">Off each face</th>
+                  <th className="number">Then read</th>
+                </tr>
+              </thead>
+              <tbody>
+                {step.passes.map(({ perFace, expected }, at) => (
+                  <tr key={expected}>
+                    <td className="number">{at + 1}</td>
+                    <td className="number">{lengthText(perFace, unit)}</td>
+                    <td className="number">{lengthText(expected, unit)}</td>
+                  </tr>
+                ))}
+              </tbody>
+            </Table>
+          </details>
+        </>
+      );
+    case 'stop':
+      return step.why === 'machining' ? (
+        <>
+          <strong>Stop:</strong> what is on the shelf does not do it, and dressing has its end. Other pieces, or
+          machining.
+        </>
+      ) : (
+        <>
+          <strong>Stop:</strong> look at the thrust faces of the shaft. A worn face is repaired, or thicker pieces are
+          got.
+        </>
+      );
+  }
+}
+
+/** What the end play comes to, on one line with its limits and what the pieces would give; and what to do about it, in order. */
+export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
+  const { document, now, verdict, limit, aim, steps, missed, outcome, shims, kind, endPlay } = work;
+  const { unit } = document;
+  const isGap = now?.moment === 'without';
+  const seen =
+    kind === 'rings' && now?.moment === 'fitted' ? settleSeen(endPlay, work.before?.mean ?? null, now.mean) : null;
+  const settled = seen !== null && seen >= 0 ? seen : null;
+  const others = shims.choices.map(({ result }) => planLength(result, document));
+  const after = outcome && endPlay.choice === null ? planLength(outcome.result, document) : null;
+  return (
+    <Panel aria-label="What it comes to">
+      <PanelTitle>{isGap ? 'Gap without shims' : 'End play now'}</PanelTitle>
+      {now ? (
+        <Figure>
+          <span className="big figure">{lengthText(now.mean, unit)}</span>
+          <span className="figure soft">
+            ± {formatLength(nanometres(Math.round(2 * now.uncertainty)), unit, INSTRUMENT_DECIMALS[unit])}
+          </span>
+          {verdict && <StateMark state={verdict.state} />}
+          <span className="soft">
+            {now.count === 1 ? 'one reading' : `${now.count} readings`}, {momentWord(now.moment)}
+            {verdict && `; chance to be inside ${chanceText(verdict.chance)}`}
+          </span>
+        </Figure>
+      ) : (
+        <Quiet>{kind === 'rings' ? 'Read the gap without shims first.' : 'Nothing was read yet.'}</Quiet>
+      )}
+      {now?.isDoubtful && (
+        <Notice>
+          Readings are {lengthText(now.most - now.least, unit)} apart, more than{' '}
+          {lengthText(endPlay.repeatWithin, unit)}: look at the dial and its stand, lever fully, and read again.
+        </Notice>
+      )}
+      {missed !== null && (
+        <Notice>
+          That is {lengthText(Math.abs(missed), unit)} {missed > 0 ? 'more' : 'less'} than was predicted: look for dirt
+          behind a piece, a piece in the wrong place, or the dial, before you believe it.
+        </Notice>
+      )}
+      <GapGauge
+        what="End play"
+        unit={unit}
+        limit={limit}
+        aim={aim}
+        now={now && !isGap ? { mean: now.mean, spread: 2 * now.uncertainty } : null}
+        after={after}
+        others={others}
+      />
+      {limit === null ? (
+        <Quiet>The data sheet gives no limits for the end play: it is not judged.</Quiet>
+      ) : (
+        <Quiet>
+          Limits: {limit.source}. {kind === 'rings' && 'Too tight is the dangerous side: when it is hot, it binds.'}
+        </Quiet>
+      )}
+      {settled !== null && settled !== endPlay.settle && (
+        <Row>
+          <Quiet>
+            With the stack in it reads as if it settled {lengthText(settled, unit)}; {lengthText(endPlay.settle, unit)}{' '}
+            was counted on.
+          </Quiet>
+          <Button onPress={() => work.set({ settle: settled }, 'what a stack of rings settles')}>
+            Count on {lengthText(settled, unit)} from now on
+          </Button>
+        </Row>
+      )}
+      {steps.length > 0 && (
+        <Steps aria-label="What to do, in order">
+          {steps.map((step) => (
+            <li key={step.kind}>
+              <StepText step={step} unit={unit} isStack={kind === 'rings'} />
+            </li>
+          ))}
+        </Steps>
+      )}
+    </Panel>
+  );
+}

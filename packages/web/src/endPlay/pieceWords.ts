@@ -1,0 +1,40 @@
+import type { NoPieceChoice, ShimOutcome, ShimPlace } from '@fettle/core';
+
+const PLACES: Readonly<Record<ShimPlace, string>> = {
+  stack: 'Stack',
+  'front.upper': 'Front, upper',
+  'front.lower': 'Front, lower',
+  'rear.upper': 'Rear, upper',
+  'rear.lower': 'Rear, lower',
+  upper: 'Upper',
+  lower: 'Lower',
+  left: 'Left',
+  right: 'Right',
+};
+
+/** What the place of a piece is called. */
+export function placeName(place: ShimPlace): string {
+  return PLACES[place];
+}
+
+const BROKEN: Readonly<Record<ShimOutcome['broken'][number], string>> = {
+  low: 'below the low limit',
+  high: 'above the high limit',
+  shift: 'the shaft would move too far',
+  'not-alike': 'the halves of a face are not alike',
+  stock: 'more of a piece than there is',
+};
+
+/** What a choice breaks, in words. */
+export function brokenWords(broken: ShimOutcome['broken']): string {
+  return broken.map((one) => BROKEN[one]).join(', ');
+}
+
+/** What is to be done before pieces can be chosen for the end play. */
+export const NO_CHOICE_WORDS: Readonly<Record<NoPieceChoice, string>> = {
+  'no-kind': 'Say below what takes the thrust: washers, a flanged shell or rings.',
+  'no-limits': 'The data sheet gives no limits for it yet: enter them there with their source.',
+  'not-read': 'Nothing has been read yet.',
+  'no-fitted': 'Enter the thickness of what is fitted now, as measured.',
+  'no-pieces': 'There are no such pieces to choose from: add them under Drawer, or draw on the workshop’s.',
+};

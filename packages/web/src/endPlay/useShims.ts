@@ -1,0 +1,27 @@
+import type { PieceAsk, ShimPlan } from '@fettle/core';
+import { useMemo } from 'react';
+import { resultOf } from '../choose/fitSearch.js';
+import type { ShimAnswer } from '../choose/fitWorker.js';
+import { useAsked } from '../choose/useAsked.js';
+
+/** So many of the next best choices are shown. */
+const SHOWN = 12;
+
+export interface Shims {
+  readonly plan: ShimPlan | null;
+  /** What the pieces on hand give, the least cost first; inside the limits or not. */
+  readonly choices: ShimAnswer['choices'];
+  readonly fault: string | null;
+}
+
+/** The best pieces for what is asked, searched beside the page; nothing while it cannot be asked. */
+export function useShims(asked: PieceAsk): Shims {
+  const text = asked.ok ? JSON.stringify(asked.request) : null;
+  // The same question is the same object, however often the engine is looked up.
+  const request = useMemo(
+    () => (text === null ? null : (JSON.parse(text) as (PieceAsk & { ok: true })['request'])),
+    [text],
+  );
+  const { result, fault } = useAsked(request, async (search) => resultOf(await search.shims(request!, SHOWN)));
+  return { plan: result?.plan ?? null, choices: result?.choices ?? [], fault };
+}

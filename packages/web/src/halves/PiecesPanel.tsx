@@ -1,0 +1,196 @@
+import {
+  formatExactLength,
+  INSTRUMENT_DECIMALS,
+  type JobPiece,
+  type PieceLine,
+  pieceKindWord,
+  pieceLabel,
+  reservedHalves,
+  takenPieces,
+} from '@fettle/core';
+import { Plus, Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { newId } from '../app/newId.js';
+import { PieceForm } from '../drawer/PieceForm.js';
+import { usePieceLines } from '../drawer/usePieceLines.js';
+import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { type DataColumn, DataTable } from '../look/DataTable.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { LengthField } from '../measure/LengthField.js';
+import { CountField } from './CountField.js';
+
+const Pieces = styled.div`
+  td { padding: 0.2rem 0.4rem; }
+  td.name { font-weight: 600; overflow-wrap: anywhere; min-width: 7rem; }
+  td.thick { width: 9rem; }
+  td.stock { width: 6.5rem; }
+  td small { display: block; font-weight: 400; color: var(--ink-soft); }
+`;
+
+interface Own {
+  readonly id: string;
+  readonly piece: JobPiece;
+  readonly chosen: number;
+  readonly line: PieceLine | null;
+}
+
+/** Washers, flanged halves and shims of this engine: its own, and the workshop's that it draws on. */
+export function PiecesPanel({ job }: { readonly job: OpenJob }) {
+  const change = useChangeDocument(job);
+  const lines = usePieceLines(job.id);
+  const { document } = job;
+  const { unit, pieces } = document;
+  const [isAdding, setAdding] = useState(false);
+  const taken = takenPieces(document);
+  const own: Own[] = Object.entries(pieces)
+    .map(([id, piece]) => ({
+      id,
+      piece,
+      chosen: taken.filter((one) => one.piece === id).reduce((sum, { count }) => sum + count, 0),
+      line: lines?.find((line) => line.id === piece.line) ?? null,
+    }))
+    .sort(
+      (one, other) =>
+        one.piece.kind.localeCompare(other.piece.kind, 'en') || one.piece.thickness - other.piece.thickness,
+    );
+  const set = (id: string, part: Partial<JobPiece>) =>
+    change((old) => ({ ...old, pieces: { ...old.pieces, [id]: { ...old.pieces[id]!, ...part } } }));
+  const drawn = new Set(Object.values(pieces).map(({ line }) => line));
+  const open = (lines ?? []).filter(({ id }) => !drawn.has(id));
+  const kinds = [...new Set(open.map(({ piece }) => piece.kind))];
+  const draw = (chosen: readonly PieceLine[]) =>
+    change((old) => {
+      const added = chosen.map(({ id, piece }): [string, JobPiece] => {
+        const { number, onHand: _, bin: _b, supplier: _s, price: _p, least: _l, findings: _f, ...plain } = piece;
+        const name = number === undefined ? plain.name : `${plain.name} no. ${number}`.slice(0, 40);
+        return [newId(), { ...plain, name, stock: null, line: id }];
+      });
+      return { ...old, pieces: { ...old.pieces, ...Object.fromEntries(added) } };
+    });
+  const columns: DataColumn<Own>[] = [
+    {
+      key: 'name',
+      head: 'Piece',
+      className: 'name',
+      sortBy: ({ piece }) => pieceLabel(piece),
+      cell: ({ piece }) => (
+        <>
+          {pieceLabel(piece)}
+          {(piece.coating ?? piece.leaf) !== undefined && (
+            <small>
+              {piece.coating}
+              {piece.leaf !== undefined &&
+                `leaves of ${formatExactLength(piece.leaf, unit, INSTRUMENT_DECIMALS[unit])} ${unit}`}
+            </small>
+          )}
+        </>
+      ),
+    },
+    {
+      key: 'thickness',
+      head: `Thickness, ${unit}`,
+      className: 'thick',
+      sortBy: ({ piece }) => piece.thickness,
+      cell: ({ id, piece }) =>
+        piece.line === null ? (
+          <LengthField
+            kept={{ of: job.id, part: id, field: 'thickness' }}
+            compact
+            label={`Thickness of ${pieceLabel(piece)}, ${unit}`}
+            unit={unit}
+            value={piece.thickness}
+            optional={false}
+            check={(nm) => (nm > 0 ? null : 'A thickness is above zero.')}
+            onCommit={(thickness) => thickness !== null && set(id, { thickness })}
+          />
+        ) : (
+          <span className="figure">{formatExactLength(piece.thickness, unit, INSTRUMENT_DECIMALS[unit])}</span>
+        ),
+    },
+    {
+      key: 'stock',
+      head: 'Stock',
+      className: 'stock',
+      cell: ({ id, piece, line }) =>
+        piece.line === null ? (
+          <CountField
+            kept={{ of: job.id, part: id, field: 'stock' }}
+            label={`Stock of ${pieceLabel(piece)}`}
+            value={piece.stock}
+            most={9999}
+            empty="any"
+            onCommit={(stock) => set(id, { stock })}
+          />
+        ) : (
+          <span title="in the workshop drawer, for this engine">
+            {line === null
+              ? '…'
+              : `${Math.max(0, line.piece.onHand - reservedHalves(line, job.id)) + line.fittedHere} free`}
+          </span>
+        ),
+    },
+    { key: 'chosen', head: 'Chosen', isFigure: true, sortBy: ({ chosen }) => chosen, cell: ({ chosen }) => chosen },
+    {
+      key: 'remove',
+      head: <span className="visually-hidden">Remove</span>,
+      cell: ({ id, piece }) => (
+        <Button
+          $kind="quiet"
+          aria-label={`Take ${pieceLabel(piece)} off the list`}
+          onPress={() =>
+            change((old) => {
+              const { [id]: _, ...others } = old.pieces;
+              return { ...old, pieces: others };
+            })
+          }
+        >
+          <Trash2 aria-hidden size={18} />
+        </Button>
+      ),
+    },
+  ];
+  return (
+    <Panel aria-label="Washers and shims">
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle>Washers and shims</PanelTitle>
+        <Button aria-expanded={isAdding} onPress={() => setAdding(!isAdding)}>
+          <Plus aria-hidden size={20} />
+          Add washers or shims
+        </Button>
+      </Row>
+      {isAdding && (
+        <PieceForm
+          id={job.id}
+          unit={unit}
+          isCounted={false}
+          onAdd={(piece, stock) =>
+            change((old) => ({ ...old, pieces: { ...old.pieces, [newId()]: { ...piece, stock, line: null } } }))
+          }
+        />
+      )}
+      {own.length === 0 ? (
+        <Quiet>None yet. They are chosen under End play and, where there are shims at the joints, Crush.</Quiet>
+      ) : (
+        <Pieces>
+          <DataTable label="Washers and shims of this engine" items={own} columns={columns} keyOf={({ id }) => id} />
+        </Pieces>
+      )}
+      {kinds.length > 0 && (
+        <Row style={{ marginTop: '0.5rem' }}>
+          {kinds.map((kind) => {
+            const chosen = open.filter(({ piece }) => piece.kind === kind);
+            return (
+              <Button key={kind} onPress={() => draw(chosen)}>
+                Draw on the workshop’s {pieceKindWord(kind)}s, {chosen.length}
+              </Button>
+            );
+          })}
+          <Link to="/drawer">Open the workshop drawer</Link>
+        </Row>
+      )}
+    </Panel>
+  );
+}
