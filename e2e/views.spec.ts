@@ -24,6 +24,9 @@ const VIEWS = [
   `/engines/${REED_6}/data`,
   `/engines/${REED_6}/bigEnds`,
   `/engines/${REED_6}/pins`,
+  `/engines/${REED_6}/endPlay`,
+  '/engines/4057e200-0301-4000-8000-000000000004/endPlay',
+  '/engines/b0992000-0009-4000-8000-000000000006/crush',
   `/engines/${REED_6}/choose`,
 ];
 

@@ -51,8 +51,10 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
   const { document, endPlay, kind, limit, addReading, removeReading, set } = work;
   const { unit } = document;
   const moments = MOMENTS_OF[kind === 'rings' ? 'stack' : 'faces'];
-  const [picked, pick] = useState<Moment | null>(null);
-  const moment = picked !== null && moments.includes(picked) ? picked : work.moment;
+  // What was picked holds until the work has gone on: with a choice accepted, the next reading is one with its pieces in.
+  const [picked, setPicked] = useState<{ moment: Moment; usual: Moment } | null>(null);
+  const isPicked = picked !== null && picked.usual === work.moment && moments.includes(picked.moment);
+  const moment = isPicked ? picked.moment : work.moment;
   const [angle, setAngle] = useState<'0' | '180'>('0');
   const [isTried, setTried] = useState(false);
   const { text, setText, settled } = useKeptText({ of: job, part: 'endPlay', field: 'reading' }, '');
@@ -96,7 +98,7 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
           label="When"
           value={moment}
           options={moments.map((value) => ({ value, label: momentWord(value) }))}
-          onChange={pick}
+          onChange={(chosen) => setPicked({ moment: chosen, usual: work.moment })}
         />
         <Choice
           label="Shaft at"

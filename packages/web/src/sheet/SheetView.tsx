@@ -56,7 +56,7 @@ function Table({ title, head, rows }: SheetBlock & { kind: 'table' }) {
   return (
     <>
       <h2>{title}</h2>
-      <table>
+      <table aria-label={title}>
         <thead>
           <tr>
             {head.map(({ text, isFigure }) => (
