@@ -58,6 +58,7 @@ export {
 } from './drawer/drawerPiece.js';
 export { DRAWER_COLUMNS, type DrawerRow, drawerTable, readDrawerTable } from './drawer/drawerTable.js';
 export { wallFinding, wallOverBall } from './drawer/halfOnReceipt.js';
+export { isPieceTable, PIECE_COLUMNS, type PieceRow, pieceTable, readPieceTable } from './drawer/pieceTable.js';
 export {
   type DrawerHalf,
   type DrawerLine,

@@ -49,8 +49,8 @@ describe('a drawer in a file', () => {
       if (!row.ok) return;
       expect(row.line?.id).toBe(lines[at]!.id);
       // A millimetre figure in inches is rounded to a nanometre or two, and then counts as a change.
-      expect(Math.abs(row.half.wall - HALVES[at]!.wall)).toBeLessThanOrEqual(unit === 'mm' ? 0 : 13);
-      if (unit === 'mm') expect([row.half, row.isChange]).toEqual([HALVES[at], false]);
+      expect(Math.abs(row.item.wall - HALVES[at]!.wall)).toBeLessThanOrEqual(unit === 'mm' ? 0 : 13);
+      if (unit === 'mm') expect([row.item, row.isChange]).toEqual([HALVES[at], false]);
     });
   });
 
@@ -73,7 +73,7 @@ describe('a drawer in a file', () => {
       row.ok ? 'ok' : `${row.row}: ${row.faults.map(({ column, message }) => `${column} ${message}`).join('; ')}`,
     );
     expect(told[0]).toBe('ok');
-    expect(read.rows[0]).toMatchObject({ row: 2, isChange: true, half: { onHand: 6, wall: 1_992_000 } });
+    expect(read.rows[0]).toMatchObject({ row: 2, isChange: true, item: { onHand: 6, wall: 1_992_000 } });
     expect(told[1]).toContain('4: ');
     expect(told[1]).toContain('Family “mane” is none of main, rod');
     expect(told[1]).toContain('On hand “six” is no number');

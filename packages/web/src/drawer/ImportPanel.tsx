@@ -1,5 +1,16 @@
-import type { DrawerLine, DrawerRow } from '@fettle/core';
-import { cutText, DRAWER_COLUMNS, halfLabel, lengthText, readDrawerTable, type Unit } from '@fettle/core';
+import type { DrawerLine, DrawerRow, PieceLine, PieceRow } from '@fettle/core';
+import {
+  cutText,
+  DRAWER_COLUMNS,
+  drawerItemLabel,
+  isPiece,
+  isPieceTable,
+  lengthText,
+  PIECE_COLUMNS,
+  readDrawerTable,
+  readPieceTable,
+  type Unit,
+} from '@fettle/core';
 import { Check, FileUp, TriangleAlert } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
@@ -22,6 +33,7 @@ const Scroll = styled.div`
 
 interface ImportPanelProps {
   readonly lines: readonly DrawerLine[];
+  readonly pieces: readonly PieceLine[];
   readonly unit: Unit;
   readonly by: string;
   readonly act: Drawer['act'];
@@ -29,7 +41,7 @@ interface ImportPanelProps {
 }
 
 /** What a row does to the drawer, or what keeps it from that. */
-function RowState({ row }: { row: DrawerRow }) {
+function RowState({ row }: { row: DrawerRow | PieceRow }) {
   if (!row.ok) {
     return (
       <>
@@ -40,16 +52,21 @@ function RowState({ row }: { row: DrawerRow }) {
   }
   if (!row.line) return 'New';
   if (!row.isChange) return 'As it is already';
-  const { onHand } = row.line.half;
-  return onHand === row.half.onHand ? 'Changes it' : `Changes it, ${onHand} to ${row.half.onHand} on hand`;
+  const { onHand } = 'half' in row.line ? row.line.half : row.line.piece;
+  return onHand === row.item.onHand ? 'Changes it' : `Changes it, ${onHand} to ${row.item.onHand} on hand`;
 }
 
 /** A CSV or XLSX file shown row by row before anything of it is kept: what each row does, and why a bad one cannot. */
-export function ImportPanel({ lines, unit, by, act, onDone }: ImportPanelProps) {
+export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPanelProps) {
   const [table, setTable] = useState<{ name: string; cells: readonly (readonly string[])[] } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
-  const read = useMemo(() => table && readDrawerTable(table.cells, unit, lines), [table, unit, lines]);
-  const rows = read?.ok ? read.rows : [];
+  const read = useMemo(() => {
+    if (!table) return null;
+    return isPieceTable(table.cells)
+      ? readPieceTable(table.cells, unit, pieces)
+      : readDrawerTable(table.cells, unit, lines);
+  }, [table, unit, lines, pieces]);
+  const rows: readonly (DrawerRow | PieceRow)[] = read?.ok ? read.rows : [];
   const good = rows.filter((row) => row.ok);
   const bad = rows.length - good.length;
   const changes = good.filter(({ isChange }) => isChange);
@@ -68,10 +85,10 @@ export function ImportPanel({ lines, unit, by, act, onDone }: ImportPanelProps) 
         by,
         kind: 'import',
         note: cutText(table!.name, 300),
-        changes: changes.map(({ line, half }) => ({
+        changes: changes.map(({ line, item }) => ({
           id: line?.id ?? newId(),
           version: line?.version ?? 0,
-          half,
+          ...(isPiece(item) ? { piece: item } : { half: item }),
         })),
       }),
     );
@@ -83,7 +100,8 @@ export function ImportPanel({ lines, unit, by, act, onDone }: ImportPanelProps) 
       <PanelTitle>Bring in a file</PanelTitle>
       <Quiet>
         CSV, or the first sheet of an XLSX file, with a head: {DRAWER_COLUMNS.join(', ')}. Family, series, grade, half,
-        wall and on hand are needed. Walls without a unit are in {unit === 'mm' ? 'millimetres' : 'inches'}.
+        wall and on hand are needed. Or washers and shims: {PIECE_COLUMNS.join(', ')}, of which kind, name, thickness
+        and on hand are needed. Lengths without a unit are in {unit === 'mm' ? 'millimetres' : 'inches'}.
       </Quiet>
       <Row style={{ marginTop: '0.5rem' }}>
         <FileButton label="Drawer file" accept=".csv,.xlsx" onChoose={(chosen) => void choose(chosen)}>
@@ -112,8 +130,8 @@ export function ImportPanel({ lines, unit, by, act, onDone }: ImportPanelProps) 
               <thead>
                 <tr>
                   <th>Row</th>
-                  <th>Half</th>
-                  <th className="number">Wall</th>
+                  <th>What</th>
+                  <th className="number">Thickness</th>
                   <th className="number">On hand</th>
                   <th>What it does</th>
                 </tr>
@@ -125,11 +143,13 @@ export function ImportPanel({ lines, unit, by, act, onDone }: ImportPanelProps) 
                     {row.ok ? (
                       <>
                         <td>
-                          {halfLabel(row.half)}
-                          {row.half.number !== undefined && ` no. ${row.half.number}`}
+                          {drawerItemLabel(row.item)}
+                          {row.item.number !== undefined && ` no. ${row.item.number}`}
                         </td>
-                        <td className="number">{lengthText(row.half.wall, unit)}</td>
-                        <td className="number">{row.half.onHand}</td>
+                        <td className="number">
+                          {lengthText(isPiece(row.item) ? row.item.thickness : row.item.wall, unit)}
+                        </td>
+                        <td className="number">{row.item.onHand}</td>
                       </>
                     ) : (
                       <td colSpan={3}>{row.cells.filter((cell) => cell.trim() !== '').join(' · ')}</td>

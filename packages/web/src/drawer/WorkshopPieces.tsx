@@ -5,10 +5,11 @@ import {
   INSTRUMENT_DECIMALS,
   type PieceLine,
   pieceLabel,
+  pieceTable,
   reservedHalves,
   type Unit,
 } from '@fettle/core';
-import { Plus, Trash2 } from 'lucide-react';
+import { Download, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { newId } from '../app/newId.js';
@@ -16,10 +17,11 @@ import { CountField } from '../halves/CountField.js';
 import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
 import { moveDrawer } from './moveDrawer.js';
 import { PieceForm } from './PieceForm.js';
+import { csvOf, xlsxOf } from './spreadsheet.js';
 import type { Drawer } from './useDrawer.js';
-import { usePieceLines } from './usePieceLines.js';
 
 const Pieces = styled.div`
   td.name { font-weight: 600; overflow-wrap: anywhere; min-width: 9rem; }
@@ -28,14 +30,15 @@ const Pieces = styled.div`
 `;
 
 interface WorkshopPiecesProps {
+  /** Null while they have not been read. */
+  readonly lines: readonly PieceLine[] | null;
   readonly unit: Unit;
   readonly by: string;
   readonly act: Drawer['act'];
 }
 
 /** The workshop's washers, flanged halves and shims: what is on hand, free, reserved and used. */
-export function WorkshopPieces({ unit, by, act }: WorkshopPiecesProps) {
-  const lines = usePieceLines();
+export function WorkshopPieces({ lines, unit, by, act }: WorkshopPiecesProps) {
   const [isAdding, setAdding] = useState(false);
   const sorted = [...(lines ?? [])].sort(
     (one, other) => one.piece.kind.localeCompare(other.piece.kind, 'en') || one.piece.thickness - other.piece.thickness,
@@ -124,10 +127,34 @@ export function WorkshopPieces({ unit, by, act }: WorkshopPiecesProps) {
     <Panel aria-label="Washers and shims">
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle>Washers and shims</PanelTitle>
-        <Button aria-expanded={isAdding} onPress={() => setAdding(!isAdding)}>
-          <Plus aria-hidden size={20} />
-          Add washers or shims
-        </Button>
+        <Row>
+          {sorted.length > 0 && (
+            <>
+              <Button
+                aria-label="Washers and shims as CSV"
+                onPress={() => saveAs('washers and shims.csv', CSV_TYPE, csvOf(pieceTable(sorted, unit)))}
+              >
+                <Download aria-hidden size={18} />
+                CSV
+              </Button>
+              <Button
+                aria-label="Washers and shims as XLSX"
+                onPress={() =>
+                  void xlsxOf('Washers and shims', pieceTable(sorted, unit)).then(({ type, content }) =>
+                    saveAs('washers and shims.xlsx', type, content),
+                  )
+                }
+              >
+                <Download aria-hidden size={18} />
+                XLSX
+              </Button>
+            </>
+          )}
+          <Button aria-expanded={isAdding} onPress={() => setAdding(!isAdding)}>
+            <Plus aria-hidden size={20} />
+            Add washers or shims
+          </Button>
+        </Row>
       </Row>
       {isAdding && (
         <PieceForm

@@ -17,6 +17,7 @@ import { ImportPanel } from './ImportPanel.js';
 import { KitsPanel } from './KitsPanel.js';
 import { LinesTable } from './LinesTable.js';
 import { moveDrawer } from './moveDrawer.js';
+import { usePieceLines } from './usePieceLines.js';
 import { useWorkshop } from './useWorkshop.js';
 import { WorkshopPieces } from './WorkshopPieces.js';
 import { WorkshopTools } from './WorkshopTools.js';
@@ -34,6 +35,7 @@ const Columns = styled.div<{ $isOpen: boolean }>`
 export function WorkshopView() {
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const workshop = useWorkshop();
+  const pieces = usePieceLines();
   const { drawer, sorted, shown, side, setSide, toggle, opened } = workshop;
   const { lines, fault, act } = drawer;
   const [unit, setUnit] = useState<Unit>('mm');
@@ -46,6 +48,7 @@ export function WorkshopView() {
     import: () => (
       <ImportPanel
         lines={sorted}
+        pieces={pieces ?? []}
         unit={unit}
         by={by}
         act={act}
@@ -133,7 +136,7 @@ export function WorkshopView() {
               </>
             )}
           </Panel>
-          <WorkshopPieces unit={unit} by={by} act={act} />
+          <WorkshopPieces lines={pieces} unit={unit} by={by} act={act} />
         </div>
         {isBeside && (
           <div>
