@@ -137,7 +137,10 @@ test('a file is shown row by row before it is kept: bad rows with their reason, 
   await page.getByRole('searchbox').fill('spikerush');
   await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('8');
 
-  const [plain] = await Promise.all([page.waitForEvent('download'), page.getByRole('button', { name: 'CSV' }).click()]);
+  const [plain] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'CSV', exact: true }).click(),
+  ]);
   const lines = (await readFile(await plain.path(), 'utf8')).split('\r\n');
   expect(lines[0]).toMatch(/^Family,Series,Grade,Half,Undersize,Number,Wall,/u);
   expect(lines.some((line) => line.startsWith('main,Spikerush,Teal,upper,,,1.992 mm,,,8,D 1,'))).toBe(true);
@@ -145,7 +148,7 @@ test('a file is shown row by row before it is kept: bad rows with their reason, 
   // Out as XLSX and back in: nothing changes.
   const [download] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'XLSX' }).click(),
+    page.getByRole('button', { name: 'XLSX', exact: true }).click(),
   ]);
   const content = await readFile(await download.path());
   await page.getByRole('button', { name: 'Bring in a file' }).click();

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { blankEndPlay, nanometres } from '@fettle/core';
 import { type APIRequestContext, expect, type Page, test } from '@playwright/test';
 import { choose } from './choices.js';
@@ -255,4 +256,34 @@ test('washers and shims are added by hand, to the engine and to the workshop', a
   await shelf.getByLabel('On hand of Marsh ring ring').press('Tab');
   await page.getByRole('button', { name: 'History' }).click();
   await expect(page.getByText('Marsh ring ring: +1, now 3').first()).toBeVisible();
+
+  // As a file, and back with another count.
+  const [plain] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Washers and shims as CSV' }).click(),
+  ]);
+  const text = await readFile(await plain.path(), 'utf8');
+  expect(text).toContain('ring,Marsh ring,,,,,,0.330 mm,,3,');
+  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  const changed = Buffer.from(text.replace('0.330 mm,,3,', '0.330 mm,,7,'));
+  await page.getByLabel('Drawer file').setInputFiles({ name: 'shims.csv', mimeType: 'text/csv', buffer: changed });
+  await expect(page.getByRole('row', { name: /Marsh ring ring.*Changes it, 3 to 7 on hand/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Put 1 row into the drawer' }).click();
+  await expect(shelf.getByLabel('On hand of Marsh ring ring')).toHaveValue('7');
+});
+
+test('what should be on the shelf is told with its chance, before anything is read', async ({ page, request }) => {
+  const line = await ringsInDrawer(request, 0);
+  const id = await flatEngine(request, 'Rush Twin before it is read', line);
+  await page.goto(`/engines/${id}/endPlay`);
+  const advice = page.getByRole('region', { name: 'What should be on the shelf' });
+  await advice.getByLabel('Gap from, mm').fill('0.57');
+  await advice.getByLabel('to, mm').fill('0.63');
+  await advice.getByLabel('to, mm').press('Tab');
+  await expect(advice).toContainText('with a chance of 0 %');
+  // By hand: two of 0.240 and 0.010 settled leave 0.070 to 0.150 of gaps from 0.560 to 0.640.
+  await expect(advice.getByRole('list', { name: 'To be got' })).toContainText('2 × 240 ring, 0.240 mm');
+  await expect(advice).toContainText('To have 100 %');
+  await page.reload();
+  await expect(advice.getByLabel('Gap from, mm')).toHaveValue('0.570');
 });

@@ -184,6 +184,7 @@ export {
 } from './job/jointFit.js';
 export { type KitAsked, kitQuestionOfJob } from './job/kitQuestions.js';
 export { newJob, usualThinnerHalf } from './job/newJob.js';
+export { pieceOfLine } from './job/pieceOfLine.js';
 export { remedyForJob } from './job/remedyForJob.js';
 export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';
@@ -212,6 +213,13 @@ export { openFormats } from './openFormats.js';
 export { type KitAdvice, type KitProgress, type KitStep, kitAdvice } from './order/kitAdvice.js';
 export { type KitChance, kitChance, wilsonInterval } from './order/kitChance.js';
 export { type KitQuestion, readKitQuestion } from './order/kitQuestion.js';
+export {
+  type ExpectedReading,
+  type PieceOrder,
+  pieceChance,
+  pieceOrder,
+  type ReadRequest,
+} from './order/pieceOrder.js';
 export { type CrankLayout, usualLayout } from './part/crankLayout.js';
 export { FAMILIES, type Family } from './part/family.js';
 export {

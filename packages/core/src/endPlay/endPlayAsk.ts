@@ -52,18 +52,23 @@ export function endPlayAim(
   return aim !== null && aim >= low && aim <= high ? aim : nanometres(Math.round((low + high) / 2));
 }
 
-/** The shim request for the end play of an engine: which pieces on hand bring it to its aim. */
+/**
+ * The shim request for the end play of an engine: which pieces on hand bring it to its aim.
+ *
+ * @param expected asks as if so much had been read; null for what was read
+ */
 export function endPlayAsk(
   endPlay: EndPlay,
   kind: ThrustKind | null,
   limit: { readonly low: Nanometres; readonly high: Nanometres } | null,
   unit: Unit,
   pieces: FreePieces,
+  expected: Nanometres | null = null,
 ): PieceAsk {
   if (kind === null) return { ok: false, reason: 'no-kind' };
   if (limit === null) return { ok: false, reason: 'no-limits' };
-  const round = endPlayBefore(endPlay, kind === 'rings');
-  if (!round) return { ok: false, reason: 'not-read' };
+  const mean = expected ?? endPlayBefore(endPlay, kind === 'rings')?.mean ?? null;
+  if (mean === null) return { ok: false, reason: 'not-read' };
   const { front, rear, width } = endPlay.fitted;
   if (kind === 'washers' ? front === null || rear === null : kind === 'flanged' && width === null) {
     return { ok: false, reason: 'no-fitted' };
@@ -84,11 +89,11 @@ export function endPlayAsk(
   const alikeWithin = length(endPlay.alikeWithin);
   if (kind === 'rings') {
     const { counts, settle } = endPlay;
-    const rings = { kind: 'ring-shims' as const, gap: length(round.mean), settle: length(settle), counts: [...counts] };
+    const rings = { kind: 'ring-shims' as const, gap: length(mean), settle: length(settle), counts: [...counts] };
     return { ok: true, ids, request: { ...common, ...rings, pieces: plain } };
   }
   const halved = plain.map((one, at) => ({ ...one, half: on[at]!.piece.half ?? ('either' as const) }));
-  const reading = length(round.mean);
+  const reading = length(mean);
   if (kind === 'flanged') {
     const request = { ...common, kind: 'flanged-shell' as const, reading, fitted: { width: length(width!) }, halves };
     return { ok: true, ids, request: { ...request, rules: { alikeWithin }, pieces: halved } };

@@ -8,6 +8,7 @@ import {
   nanometres,
   newJob,
   parseLength,
+  pieceOfLine,
   shellOfLine,
   shellsOfSheet,
   type Unit,
@@ -419,12 +420,7 @@ function rushTwin(serial: number, bores: readonly string[], journals: readonly s
         aim: mm('0.100'),
         readings: serial === 301 ? dial('mm', 'Teasel', 'without', ['0.862', '0.864']) : {},
       },
-      pieces: Object.fromEntries(
-        demoPieces().map(({ id, piece: { kind, name, thickness } }) => [
-          `ring ${name}`,
-          { kind, name, thickness, stock: null, line: id },
-        ]),
-      ),
+      pieces: Object.fromEntries(demoPieces().map(({ id, piece }) => [`ring ${piece.name}`, pieceOfLine(id, piece)])),
       measuring: {
         ...base.measuring,
         slots: { ...base.measuring.slots, mainBore: ['front'], mainJournal: ['front-0'] },

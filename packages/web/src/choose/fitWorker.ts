@@ -10,13 +10,17 @@ import type {
 import {
   type Alternative,
   alternativesAt,
+  type ExpectedReading,
   type FitOptions,
   type FitProgress,
   fit,
+  type PieceOrder,
   type Placement,
   type PlanVariants,
+  pieceOrder,
   placementsOf,
   planVariants,
+  type ReadRequest,
   readFitRequest,
   readShimRequest,
   readySearch,
@@ -71,6 +75,17 @@ const search = {
     answered(input, (request, options) => setSavings(request, cost, options)),
   variants: (input: FitRequestInput): Promise<FitAnswer<PlanVariants>> =>
     answered(input, (request, options) => planVariants(request, options)),
+  /** Which pieces should be on the shelf for a reading that is not taken yet. */
+  pieceOrder: async (
+    input: ShimRequestInput,
+    expected: ExpectedReading,
+    target: number,
+    prices: Readonly<Record<string, number>>,
+  ): Promise<FitAnswer<PieceOrder>> => {
+    const read = readShimRequest(input);
+    if (!read.ok) return read;
+    return { ok: true, result: pieceOrder(read.request as ReadRequest, expected, target, prices) };
+  },
   /** The best pieces for a gap, and the next best of what the pieces on hand give. */
   shims: async (input: ShimRequestInput, most: number): Promise<FitAnswer<ShimAnswer>> => {
     const read = readShimRequest(input);

@@ -8,6 +8,7 @@ import { EndPlaySettings } from './EndPlaySettings.js';
 import { placesOf } from './PieceRows.js';
 import { NO_CHOICE_WORDS } from './pieceWords.js';
 import { RingStack } from './RingStack.js';
+import { ShelfAdvice } from './ShelfAdvice.js';
 import { ThrustSection } from './ThrustSection.js';
 import { type EndPlayWork, planLength, useEndPlay } from './useEndPlay.js';
 import { WhatToDo } from './WhatToDo.js';
@@ -74,6 +75,7 @@ export function EndPlayView() {
           missing={asked.ok ? null : NO_CHOICE_WORDS[asked.reason]}
           {...(kind ? { caution: CAUTIONS[kind] } : {})}
         />
+        {kind && <ShelfAdvice job={job.id} work={work} />}
       </div>
     </TwoColumns>
   );

@@ -1,4 +1,4 @@
-import { formatExactLength, INSTRUMENT_DECIMALS, type PieceAsk, type ShimPlan, type Unit } from '@fettle/core';
+import { INSTRUMENT_DECIMALS, type PieceAsk, type ShimPlan, type Unit } from '@fettle/core';
 import styled from 'styled-components';
 import { Choice } from '../look/Choice.js';
 import { Table } from '../look/Panel.js';
@@ -90,9 +90,4 @@ export function PieceRows({ asked, chosen, unit, onChange }: PieceRowsProps) {
       </tbody>
     </Places>
   );
-}
-
-/** A length to the last digit of an instrument of its unit. */
-export function exactText(value: number, unit: Unit): string {
-  return formatExactLength(value as never, unit, INSTRUMENT_DECIMALS[unit]);
 }

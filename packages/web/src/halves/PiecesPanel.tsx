@@ -5,6 +5,7 @@ import {
   type PieceLine,
   pieceKindWord,
   pieceLabel,
+  pieceOfLine,
   reservedHalves,
   takenPieces,
 } from '@fettle/core';
@@ -63,11 +64,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
   const kinds = [...new Set(open.map(({ piece }) => piece.kind))];
   const draw = (chosen: readonly PieceLine[]) =>
     change((old) => {
-      const added = chosen.map(({ id, piece }): [string, JobPiece] => {
-        const { number, onHand: _, bin: _b, supplier: _s, price: _p, least: _l, findings: _f, ...plain } = piece;
-        const name = number === undefined ? plain.name : `${plain.name} no. ${number}`.slice(0, 40);
-        return [newId(), { ...plain, name, stock: null, line: id }];
-      });
+      const added = chosen.map(({ id, piece }): [string, JobPiece] => [newId(), pieceOfLine(id, piece)]);
       return { ...old, pieces: { ...old.pieces, ...Object.fromEntries(added) } };
     });
   const columns: DataColumn<Own>[] = [

@@ -1,0 +1,119 @@
+import { chanceText, type ExpectedReading, endPlayAsk, lengthText, type Nanometres, nanometres } from '@fettle/core';
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { resultOf } from '../choose/fitSearch.js';
+import { useAsked } from '../choose/useAsked.js';
+import { useDraft } from '../limits/useDraft.js';
+import { Choice } from '../look/Choice.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
+import { LengthField } from '../measure/LengthField.js';
+import type { EndPlayWork } from './useEndPlay.js';
+
+const Thirds = styled.div`
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 0.25rem 0.75rem;
+  margin-top: 0.5rem;
+`;
+
+const TARGETS = [
+  { value: '0.8', label: '80 %' },
+  { value: '0.9', label: '90 %' },
+  { value: '0.95', label: '95 %' },
+  { value: '0.99', label: '99 %' },
+] as const;
+
+/** What was typed of what may be read; kept on this device. */
+interface Expected {
+  readonly low: Nanometres | null;
+  readonly high: Nanometres | null;
+}
+const NOT_TYPED: Expected = { low: null, high: null };
+
+/** What is expected to be read: between two figures that were typed, or about what was read. */
+function expectedOf(work: EndPlayWork, low: Nanometres | null, high: Nanometres | null): ExpectedReading | null {
+  if (low !== null && high !== null) return low <= high ? { kind: 'band', low, high } : null;
+  if (low !== null || high !== null || !work.before) return null;
+  return { kind: 'normal', mean: work.before.mean, uncertainty: work.before.uncertainty };
+}
+
+/** Which pieces should be on the shelf, so that the job does not stop for one: with its chance, before or after it was read. */
+export function ShelfAdvice({ job, work }: { readonly job: string; readonly work: EndPlayWork }) {
+  const { document, endPlay, kind, limit, pieces } = work;
+  const { unit } = document;
+  const [draft, setDraft] = useDraft<Expected>(`${job}.shelf`);
+  const { low, high } = draft ?? NOT_TYPED;
+  const [target, setTarget] = useState<(typeof TARGETS)[number]['value']>('0.9');
+  const what = kind === 'rings' ? 'Gap' : 'End play';
+  const expected = expectedOf(work, low, high);
+  const text = expected && JSON.stringify([expected, target]);
+  const about = useMemo(() => {
+    if (text === null) return null;
+    const [wanted, chance] = JSON.parse(text) as [ExpectedReading, string];
+    const middle = nanometres(Math.round(wanted.kind === 'band' ? (wanted.low + wanted.high) / 2 : wanted.mean));
+    const asked = endPlayAsk(endPlay, kind, limit, unit, pieces, middle);
+    return asked.ok ? { asked, wanted, target: Number(chance) } : null;
+  }, [text, endPlay, kind, limit, unit, pieces]);
+  const { result, fault } = useAsked(about, async (search) =>
+    resultOf(await search.pieceOrder(about!.asked.request, about!.wanted, about!.target, {})),
+  );
+  return (
+    <Panel aria-label="What should be on the shelf">
+      <PanelTitle>What should be on the shelf</PanelTitle>
+      <Quiet>
+        {work.before
+          ? 'Left empty, it goes by what was read and how well that is known.'
+          : 'Before it is read: between which figures may it be?'}
+      </Quiet>
+      <Thirds>
+        <LengthField
+          kept={{ of: job, part: 'shelf', field: 'low' }}
+          label={`${what} from, ${unit}`}
+          unit={unit}
+          value={low}
+          onCommit={(value) => setDraft({ low: value, high })}
+        />
+        <LengthField
+          kept={{ of: job, part: 'shelf', field: 'high' }}
+          label={`to, ${unit}`}
+          unit={unit}
+          value={high}
+          check={(value) => (low !== null && value < low ? 'Not below the other figure.' : null)}
+          onCommit={(value) => setDraft({ low, high: value })}
+        />
+        <Choice label="Chance wanted" value={target} options={TARGETS} onChange={setTarget} />
+      </Thirds>
+      {fault && <Notice urgent>{fault}</Notice>}
+      {result && about && (
+        <>
+          <p>
+            With what is on the shelf it can be brought inside with a chance of{' '}
+            <strong>{chanceText(result.now)}</strong>.
+          </p>
+          {result.order.length > 0 && (
+            <>
+              <p>
+                To have <strong>{chanceText(result.chance)}</strong>, get:
+              </p>
+              <ul aria-label="To be got">
+                {result.order.map(({ id, count }) => (
+                  <li key={id}>
+                    <strong>{count}</strong> × {id},{' '}
+                    <span className="figure">{lengthText(pieces[about.asked.ids.get(id)!]!.thickness, unit)}</span>
+                  </li>
+                ))}
+              </ul>
+            </>
+          )}
+          {!result.isReached && (
+            <Notice>
+              With as many of these kinds as wanted it is {chanceText(result.ceiling)} at the most: other thicknesses
+              are needed.
+            </Notice>
+          )}
+        </>
+      )}
+    </Panel>
+  );
+}
