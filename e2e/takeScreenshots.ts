@@ -11,7 +11,7 @@ const folder = join(import.meta.dirname, '../docs/screenshots');
 interface Shot {
   readonly name: string;
   readonly path: string;
-  readonly look?: 'dark' | 'workshop';
+  readonly look?: 'workshop';
   readonly height?: number;
   readonly before?: (page: Page) => Promise<void>;
   /** Puts back what the picture changed. */
@@ -61,7 +61,8 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'drawer', path: `/engines/${SEDGE_4}/drawer` },
-  { name: 'choose-dark', path: `/engines/${SEDGE_4}/choose`, look: 'dark' },
+  { name: 'end-play', path: `/engines/${REED_6}/endPlay`, height: 1200 },
+  { name: 'crush', path: '/engines/b0992000-0009-4000-8000-000000000006/crush' },
   {
     name: 'choose',
     path: `/engines/${SAMPHIRE_8}/choose`,
