@@ -197,6 +197,7 @@ export { placeWords, STAGES, stageName } from './job/slices.js';
 export { type Candidate, shellsInOrder, stationCandidates } from './job/stationCandidates.js';
 export { type StationState, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
 export { type FreeLines, freePieces, pieceFaults, takenPieces, thrustKindOf } from './job/takenPieces.js';
+export { endPlayOfHalves, thrustFlanges } from './job/thrustFlanges.js';
 export { type EffectiveSize, markedSize, middleOf, readSize } from './measure/effectiveSize.js';
 export { commonDecimals, formatExactLength, formatLength, numberOfLength } from './measure/formatLength.js';
 export { lengthOfNumber } from './measure/lengthOfNumber.js';

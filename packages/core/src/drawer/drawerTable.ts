@@ -16,6 +16,7 @@ export const DRAWER_COLUMNS = [
   'Wall',
   'Wall from',
   'Wall to',
+  'Flange width',
   'On hand',
   'Bin',
   'Supplier',
@@ -41,6 +42,7 @@ export function drawerTable(lines: readonly DrawerLine[], unit: Unit): string[][
       lengthCell(half.wall, unit),
       lengthCell(half.band?.low, unit),
       lengthCell(half.band?.high, unit),
+      lengthCell(half.width, unit),
       String(half.onHand),
       half.bin,
       half.supplier,
@@ -58,6 +60,7 @@ const FIELD_COLUMNS: Readonly<Record<string, Column>> = {
   onHand: 'On hand',
   band: 'Wall from',
   wall: 'Wall',
+  width: 'Flange width',
   series: 'Series',
   grade: 'Grade',
 };
@@ -66,6 +69,7 @@ function readRow(row: RowReader<Column>): DrawerHalf | null {
   const low = row.length('Wall from');
   const high = row.length('Wall to');
   if ((low === undefined) !== (high === undefined)) row.fault('Wall from', 'a band has two ends, or none');
+  const width = row.length('Flange width');
   const given = {
     family: row.oneOf('Family', familySchema.options),
     series: row.text('Series'),
@@ -73,6 +77,7 @@ function readRow(row: RowReader<Column>): DrawerHalf | null {
     half: row.oneOf('Half', sideSchema.options),
     wall: row.length('Wall'),
     ...(low !== undefined && high !== undefined ? { band: { low, high } } : {}),
+    ...(width === undefined ? {} : { width }),
     ...(row.text('Undersize') === '' ? {} : { undersize: row.text('Undersize') }),
     ...row.shelf(),
   };

@@ -65,6 +65,13 @@ export const endPlaySchema = z.strictObject({
   alikeWithin: unsigned.describe('How far two halves of a face may differ.'),
   repeatWithin: unsigned.describe('Repeats that differ by more put the dial or its stand in doubt.'),
   uncertainty: unsigned.describe('Standard uncertainty of one dial reading.'),
+  weight: z
+    .number()
+    .min(0)
+    .max(1000)
+    .describe(
+      'Weight of the end play beside the clearance, where the halves carry the flanges; 0 decides between equals.',
+    ),
   walked: z.boolean().describe('Whether the shaft was walked back and forth first, to squeeze the lubricant out.'),
   readings: z.record(z.string().min(1).max(60), endPlayReadingSchema),
   choice: pieceChoiceSchema.nullable(),
@@ -88,6 +95,7 @@ export function blankEndPlay(unit: Unit): EndPlay {
     alikeWithin: nanometres(5_000),
     repeatWithin: nanometres(unit === 'mm' ? 25_000 : 25_400),
     uncertainty: nanometres(unit === 'mm' ? 5_000 : 6_350),
+    weight: 0,
     walked: false,
     readings: {},
     choice: null,

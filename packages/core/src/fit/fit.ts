@@ -61,6 +61,19 @@ function howWellKnown(
   };
 }
 
+/** The end play with the halves of an option, where their flanges set it. */
+function endPlayOf(
+  { stations, shells }: FitModel,
+  at: number,
+  { upper, lower }: StationOption,
+  unit: Unit,
+): Pick<PlannedStation, 'endPlay'> {
+  const { endPlay } = stations[at]!;
+  if (endPlay === null) return {};
+  const width = Math.max(shells[upper]!.width ?? 0, shells[lower]!.width ?? 0);
+  return { endPlay: numberOfLength(nanometres(endPlay.free - width), unit) };
+}
+
 export interface FitOptions extends ChoiceLimits {
   /** Works out for every shell used to its last half what one more would save: solves once more for each. */
   readonly prices?: boolean;
@@ -161,6 +174,7 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
       clearance: numberOfLength(nanometres(option.clearance), request.unit),
       deviation: numberOfLength(nanometres(option.deviation), request.unit),
       mixed: option.mixed,
+      ...endPlayOf(asked, at, option, request.unit),
     })),
     shellsUsed: shellsUsed(asked, chosen),
     spread: spreads(model, chosen, request.unit),

@@ -51,6 +51,7 @@ class Recheck {
       this.checkHousing(one);
       this.checkClearance(one);
       this.checkHalves(one);
+      this.checkEndPlay(one);
       this.checkWishes(one);
     }
     this.checkStock(served);
@@ -134,6 +135,28 @@ class Recheck {
     const { known } = stated;
     if (known && !(known.tightest <= stated.clearance && stated.clearance <= known.loosest)) {
       this.faults.push(`${station.id} states a clearance outside what its bands allow`);
+    }
+  }
+
+  /** End play with the halves of a station, in nm; null where its request has none. */
+  private endPlay({ station, upper, lower }: Served): bigint | null {
+    const asked = station.endPlay;
+    if (!asked) return null;
+    const widths = [upper, lower].map(({ width }) => (width === undefined ? 0n : this.length(width)));
+    const [one = 0n, other = 0n] = widths;
+    return this.length(asked.reading) + this.length(asked.fitted) - (one > other ? one : other);
+  }
+
+  private checkEndPlay(one: Served): void {
+    const { station, upper, lower, stated } = one;
+    const left = this.endPlay(one);
+    if (left === null || !station.endPlay) return;
+    if (upper.width === undefined && lower.width === undefined) this.faults.push(`${station.id} has no flange`);
+    if (left < this.length(station.endPlay.low) || left > this.length(station.endPlay.high)) {
+      this.faults.push(`${station.id} is outside its end play`);
+    }
+    if (stated.endPlay === undefined || this.length(stated.endPlay) !== left) {
+      this.faults.push(`${station.id} states a wrong end play`);
     }
   }
 
@@ -226,7 +249,11 @@ class Recheck {
         (all, { price }) => all + BigInt(Math.round(price * pricePenalty * 1e6)),
         0n,
       );
-      return sum + square + (this.isMixed(one) ? times(mixedPenalty, whole) : 0n) + prices;
+      const left = this.endPlay(one);
+      const off = left === null ? 0n : left - this.length(one.station.endPlay!.aim);
+      const weight = (one.station.endPlay?.weight || 1e-6) * (off < 0n ? tightWeight : 1);
+      const flanges = left === null ? 0n : times(weight, off * off);
+      return sum + square + flanges + (this.isMixed(one) ? times(mixedPenalty, whole) : 0n) + prices;
     }, 0n);
     if (this.plan.cost === null || times(this.plan.cost, whole) !== cost) {
       this.faults.push('the stated cost does not add up');

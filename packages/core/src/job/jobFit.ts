@@ -14,6 +14,7 @@ import { halfLabel } from '../shell/half.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
 import { type JobStation, type MeasuredPart, mainStations, measuredParts, rodStations } from './jobStations.js';
 import { shellsInOrder } from './stationCandidates.js';
+import { thrustFlanges } from './thrustFlanges.js';
 
 /** Why a station, or a rod, does not take part in the choice. */
 export interface LeftOut {
@@ -247,6 +248,7 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
       station,
     };
   };
+  const flanges = thrustFlanges(job);
   const hasPlaces = Object.values(job.shells).some(({ positions }) => positions !== undefined);
   const isChosenFor = (family: Family) => ready.some((station) => station.family === family);
   return {
@@ -267,6 +269,18 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
         aim: length(station.aim!),
         low: length(station.limits.low),
         high: length(station.limits.high),
+        ...(flanges?.station === station.id
+          ? {
+              endPlay: {
+                reading: length(flanges.reading),
+                fitted: length(flanges.fitted),
+                low: length(flanges.limit.low),
+                high: length(flanges.limit.high),
+                aim: length(flanges.aim),
+                weight: flanges.weight,
+              },
+            }
+          : {}),
       })),
       housings: [
         ...sortedMains.ready.map(({ id, bore }) => housing(`bore ${id}`, 'main', bore!, id)),

@@ -11,6 +11,7 @@ export const halfFields = z.strictObject({
   grade: z.string().trim().min(1, 'name the grade').max(40),
   half: sideSchema,
   wall: sizeNmSchema.describe('Wall thickness in whole nanometres; the middle of its band where it has one.'),
+  width: sizeNmSchema.optional().describe('Width over the flanges of a flanged half; left out, it has none.'),
   band: sizeBandSchema.optional().describe('What the wall may be, where it is only known by its grade.'),
   undersize: z
     .string()

@@ -1,13 +1,16 @@
 import {
   type AcceptedChoice,
   type Candidate,
+  endPlayOfHalves,
   FEATURE_TABLE,
   type JobDocument,
   type JobStation,
+  lengthText,
   type Reading,
   rodLabel,
   type StationVerdict,
   slotName,
+  thrustFlanges,
 } from '@fettle/core';
 import { format } from 'date-fns';
 import { X } from 'lucide-react';
@@ -84,6 +87,26 @@ function ReadingsBehind({ station, readings }: Pick<StationPanelProps, 'station'
   );
 }
 
+/** The end play with the halves of the thrust main, where their flanges set it: the two are one choice. */
+function FlangedEndPlay({ document, station, halves }: Pick<StationPanelProps, 'document' | 'station' | 'halves'>) {
+  const flanges = thrustFlanges(document);
+  if (flanges?.station !== station.id) return null;
+  const { unit } = document;
+  const left = halves && endPlayOfHalves(document, halves);
+  const limits = `${lengthText(flanges.limit.low, unit)} to ${lengthText(flanges.limit.high, unit)}`;
+  return (
+    <p>
+      <strong>
+        End play with these: {left === null ? 'no flange' : <span className="figure">{lengthText(left, unit)}</span>}
+      </strong>
+      {left !== null && left < flanges.limit.low && ', too tight'}
+      {left !== null && left > flanges.limit.high && ', too loose'}. Limits {limits}, aim{' '}
+      {lengthText(flanges.aim, unit)};{' '}
+      {flanges.weight === 0 ? 'it decides between equal clearances.' : 'it is weighed beside the clearance.'}
+    </p>
+  );
+}
+
 /** One station opened up: the sum as on paper, what stands behind each figure, and what the other pairs would give. */
 export function StationPanel(props: StationPanelProps) {
   const { job, document, station, readings, halves, verdict, candidates, plan, play, onClose } = props;
@@ -104,6 +127,7 @@ export function StationPanel(props: StationPanelProps) {
       </Row>
       <StationFacts document={document} station={station} readings={readings} verdict={verdict} />
       <StationSum station={station} halves={halves} verdict={verdict} unit={unit} />
+      <FlangedEndPlay document={document} halves={halves} station={station} />
       <NextBest document={document} choices={choices} />
       <StationActs job={job} document={document} station={station} halves={halves} play={play} />
       {candidates.length > 0 && (

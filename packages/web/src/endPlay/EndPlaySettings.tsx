@@ -35,6 +35,13 @@ const HALVES: readonly { value: string; label: string; halves: EndPlay['halves']
   { value: 'lower', label: 'Lower only', halves: ['lower'] },
 ];
 
+/** How far the end play counts where the halves of the thrust main carry the flanges. */
+const WEIGHTS: readonly { value: string; label: string; weight: number }[] = [
+  { value: 'equal', label: 'decides between equals', weight: 0 },
+  { value: 'little', label: 'weighs a little', weight: 0.01 },
+  { value: 'much', label: 'weighs as much', weight: 1 },
+];
+
 const COUNTS = [
   { value: '3,2', label: 'Three, or two' },
   { value: '2,3', label: 'Two, or three' },
@@ -108,6 +115,14 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
           </>
         )}
         {kind === 'flanged' && fitted('width', 'Fitted width over the flanges')}
+        {kind === 'flanged' && (
+          <Choice
+            label="In the choice of the halves it"
+            value={WEIGHTS.find(({ weight }) => weight === endPlay.weight)?.value ?? 'own'}
+            options={WEIGHTS}
+            onChange={(value) => set({ weight: WEIGHTS.find((one) => one.value === value)!.weight })}
+          />
+        )}
         {kind === 'rings' &&
           length(
             'settle',

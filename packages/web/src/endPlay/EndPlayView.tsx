@@ -1,6 +1,6 @@
-import { nanometres } from '@fettle/core';
+import { nanometres, thrustFlanges } from '@fettle/core';
 import { useOpenJob } from '../job/JobPage.js';
-import { Panel } from '../look/Panel.js';
+import { Panel, Quiet } from '../look/Panel.js';
 import { TwoColumns } from '../look/TwoColumns.js';
 import { ChoosePieces } from './ChoosePieces.js';
 import { DialReadings } from './DialReadings.js';
@@ -57,6 +57,7 @@ export function EndPlayView() {
   const job = useOpenJob();
   const work = useEndPlay(job);
   const { kind, asked, endPlay } = work;
+  const flanges = thrustFlanges(job.document);
   return (
     <TwoColumns>
       <div>
@@ -75,6 +76,14 @@ export function EndPlayView() {
           missing={asked.ok ? null : NO_CHOICE_WORDS[asked.reason]}
           {...(kind ? { caution: CAUTIONS[kind] } : {})}
         />
+        {flanges && (
+          <Panel>
+            <Quiet>
+              The halves of {flanges.station} carry their width: they are chosen under Choose, for the oil clearance and
+              the end play together.
+            </Quiet>
+          </Panel>
+        )}
         {kind && <ShelfAdvice job={job.id} work={work} />}
       </div>
     </TwoColumns>

@@ -33,6 +33,7 @@ interface FamilyText {
   readonly stock: string;
   readonly names: string;
   readonly undersize: string;
+  readonly width: string;
 }
 
 const BLANK: FamilyText = {
@@ -45,6 +46,7 @@ const BLANK: FamilyText = {
   stock: '',
   names: '',
   undersize: '',
+  width: '',
 };
 
 type FamilyFaults = Partial<Record<keyof FamilyText, string>>;
@@ -61,6 +63,9 @@ function readFamily(text: FamilyText, unit: Unit, isCounted: boolean) {
   if (!first.ok) faults.first = first.message;
   if (!step.ok) faults.step = step.message;
   if (Number.isNaN(count)) faults.count = 'A whole number of grades.';
+  const width = text.width.trim() === '' ? null : parseLength(text.width, { unit, signed: 'sign' });
+  if (width && !width.ok) faults.width = width.message;
+  else if (width?.ok && width.nm <= 0) faults.width = 'A width is above zero.';
   if (text.undersize.trim().length > 20) faults.undersize = 'At most 20 characters.';
   if (text.series.trim() === '') faults.series = 'Name the series.';
   const readStock = jobShellSchema.shape.stock.safeParse(stock);
@@ -81,6 +86,7 @@ function readFamily(text: FamilyText, unit: Unit, isCounted: boolean) {
       half,
       wall,
       ...(text.undersize.trim() === '' ? {} : { undersize: text.undersize.trim() }),
+      ...(width?.ok ? { width: width.nm, positions: ['thrust'] } : {}),
       stock,
       line: null,
     })),
@@ -155,6 +161,8 @@ export function FamilyForm({ id, unit, withRods, isCounted, options, onAdd }: Fa
       {field('count', 'Grades', { figure: true })}
       {field('stock', 'Halves of each', { figure: true, placeholder: isCounted ? '' : 'as many' })}
       {field('undersize', 'Undersize, if any', { placeholder: 'as 0.25' })}
+      {text.family === 'main' &&
+        field('width', `Width over flanges, if any, ${unit}`, { figure: true, className: 'half' })}
       {field('names', 'Names of the grades, first wall first (commas between; empty for numbers)', {
         className: 'three',
       })}

@@ -80,6 +80,11 @@ function columnsOf({ job, document, change }: ShellsTableProps): DataColumn<Kind
         <>
           <GradeName name={shell.grade} paint={paintOf(document, shell.family, shell.grade)} />
           {shell.undersize !== undefined && <small>{shell.undersize} under</small>}
+          {shell.width !== undefined && (
+            <small>
+              flanged, {formatExactLength(shell.width, unit, INSTRUMENT_DECIMALS[unit])} {unit}
+            </small>
+          )}
         </>
       ),
     },

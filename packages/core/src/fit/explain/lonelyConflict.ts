@@ -72,6 +72,19 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       remedy: `Add the housing of ${station.id} with its bore.`,
     };
   }
+  if (station.endPlay !== null) {
+    const plain = model.stations.with(at, { ...station, endPlay: null });
+    if (stationOptions({ ...model, stations: plain }).count(at) > 0) {
+      const { free, low, high } = station.endPlay;
+      const wider = length(free - low);
+      return {
+        ...base,
+        kind: 'rules',
+        message: `${station.id} can be brought inside its oil clearance, but no pair that does keeps the end play within ${length(low)} to ${length(high)}.`,
+        remedy: `A pair of ${length(free - high)} to ${wider} over its flanges would do.`,
+      };
+    }
+  }
   const wish = model.wishes.get(at);
   const shells = model.shells.map((shell) => ({ ...shell, stock: Number.POSITIVE_INFINITY }));
   const names = ({ pair }: Reached) => [model.shells[pair.upper]!.id, model.shells[pair.lower]!.id] as const;

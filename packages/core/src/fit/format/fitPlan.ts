@@ -103,6 +103,7 @@ export const plannedStationSchema = z.strictObject({
   clearance: z.number().describe('Bore − journal − walls + offset.'),
   deviation: z.number().describe('Clearance − aim.'),
   mixed: z.boolean().describe('Whether the two walls differ.'),
+  endPlay: z.number().optional().describe('End play with these halves, where their flanges set it.'),
   known: z
     .strictObject({
       tightest: z.number(),

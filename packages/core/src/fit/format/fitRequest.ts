@@ -25,6 +25,27 @@ const readingsSchema = bandSchema;
 /** Where a half may go: the name of a place that takes halves of its own. */
 const positionSchema = z.string().max(200);
 
+/**
+ * The end play of a station whose halves carry the flanges: `E = reading + fitted − width`, the wider of the two halves counting. A pair
+ * without a flange cannot serve it.
+ */
+const endPlayAtSchema = z
+  .strictObject({
+    reading: lengthSchema.describe('End play as it was read.'),
+    fitted: sizeSchema.describe('Width over the flanges that was fitted then.'),
+    low: lengthSchema,
+    high: lengthSchema,
+    aim: lengthSchema,
+    weight: z
+      .number()
+      .min(0)
+      .max(1000)
+      .default(0)
+      .describe('Weight of its deviation beside that of the clearance; 0 decides between equal clearances only.'),
+  })
+  .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' })
+  .describe('What the flanges of its halves have to do, where they carry them.');
+
 export const fitStationSchema = z
   .strictObject({
     id: idSchema.describe('Unique among all stations.'),
@@ -46,6 +67,7 @@ export const fitStationSchema = z
     offset: lengthSchema
       .default(0)
       .describe('Assembly offset: measured minus predicted clearance of a trial assembly.'),
+    endPlay: endPlayAtSchema.optional(),
   })
   .refine((station) => station.low <= station.high, { path: ['low'], error: 'low is above high; swap them' })
   .refine(({ journal, journalBand }) => isWithin(journal, journalBand), {
@@ -90,6 +112,7 @@ export const fitShellSchema = z
     series: z.string().max(200).describe("One maker's material and coating."),
     half: sideSchema,
     wall: sizeSchema.describe('Wall thickness at the crown.'),
+    width: sizeSchema.optional().describe('Width over the flanges of a flanged half.'),
     positions: z
       .array(positionSchema)
       .max(1_000)

@@ -12,7 +12,7 @@ import type { FitRequestInput } from './fitRequest.js';
  */
 export function fitShellOf(
   id: string,
-  { family, series, half, wall, band, undersize, positions }: Half,
+  { family, series, half, wall, width, band, undersize, positions }: Half,
   unit: Unit,
   stock: number | null,
 ): FitRequestInput['shells'][number] {
@@ -23,6 +23,7 @@ export function fitShellOf(
     series,
     half,
     wall: length(wall),
+    ...(width === undefined ? {} : { width: length(width) }),
     ...(band ? { wallBand: { low: length(band.low), high: length(band.high) } } : {}),
     ...(undersize === undefined ? {} : { undersize }),
     ...(positions === undefined ? {} : { positions: [...positions] }),

@@ -8,6 +8,9 @@ import type { FitRequest, FitShell } from '../format/fitRequest.js';
 /** Costs are whole numbers of 10⁻⁶ µm² (1 nm²), so that sums and comparisons are exact. */
 export const COST_PER_UM2 = 1_000_000;
 
+/** So little weight decides between equal clearances only: a millimetre of end play off its aim costs a µm². */
+const TIE_WEIGHT = 1e-6;
+
 /** What `maxWallStep` is where it is left out: 0.013 mm, the same length whatever the unit. */
 const USUAL_WALL_STEP = nanometres(13_000);
 
@@ -24,6 +27,19 @@ export interface ModelStation {
   readonly position: string;
   /** How far single readings lie below and above the journal. */
   readonly scatter: Scatter;
+  /** What the flanges of its halves have to do; null where they carry none. */
+  readonly endPlay: ModelEndPlay | null;
+}
+
+/** The end play at a station, nm. */
+export interface ModelEndPlay {
+  /** End play without any flange: what was read, and the width that was fitted. */
+  readonly free: number;
+  readonly low: number;
+  readonly high: number;
+  readonly aim: number;
+  /** Weight of its deviation; never 0, so that of equal clearances the one nearer its aim is taken. */
+  readonly weight: number;
 }
 
 /** How far single readings lie from the size that is their mean, nm. */
@@ -58,6 +74,8 @@ export interface ModelShell {
   readonly series: string;
   readonly half: Side;
   readonly wall: Nanometres;
+  /** Width over the flanges; null for a half without. */
+  readonly width: number | null;
   /** Empty for standard. */
   readonly undersize: string;
   /** The places it fits; null for all. */
@@ -162,6 +180,7 @@ export function modelShell(shell: FitShell, unit: Unit, pricePenalty: number): M
     series: shell.series,
     half: shell.half,
     wall: lengthOfNumber(shell.wall, unit),
+    width: shell.width === undefined ? null : lengthOfNumber(shell.width, unit),
     undersize: shell.undersize,
     positions: shell.positions ?? null,
     stock: shell.stock ?? Number.POSITIVE_INFINITY,
@@ -191,6 +210,15 @@ export function fitModelOf(request: FitRequest): FitModel {
       offset: length(station.offset),
       position: station.position,
       scatter: scatter(station.journal, station.journalReadings),
+      endPlay: station.endPlay
+        ? {
+            free: length(station.endPlay.reading) + length(station.endPlay.fitted),
+            low: length(station.endPlay.low),
+            high: length(station.endPlay.high),
+            aim: length(station.endPlay.aim),
+            weight: station.endPlay.weight || TIE_WEIGHT,
+          }
+        : null,
     })),
     housings: request.housings.map(({ id, engine, family, bore, boreReadings, station }) => ({
       id,

@@ -9,10 +9,10 @@ export interface MergedShells {
 }
 
 function kindOf(shell: ModelShell): string {
-  const { family, series, half, wall, undersize, positions, price } = shell;
+  const { family, series, half, wall, width, undersize, positions, price } = shell;
   // What has a fixed form comes first; of the texts the first says how long it is, so that no two kinds read alike.
   const places = positions === null ? '*' : JSON.stringify(positions);
-  return `${wall} ${half} ${family} ${price} ${undersize.length} ${undersize}${places} ${series}`;
+  return `${wall} ${width} ${half} ${family} ${price} ${undersize.length} ${undersize}${places} ${series}`;
 }
 
 /**

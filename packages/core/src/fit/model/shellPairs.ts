@@ -8,6 +8,8 @@ export interface ShellPair {
   /** Sum of both walls, nm. */
   readonly walls: number;
   readonly mixed: boolean;
+  /** Width over its flanges, the wider half counting; null where neither has any. */
+  readonly width: number | null;
   /** What the pair costs wherever it goes: mixed penalty and prices, in cost units. */
   readonly fixedCost: number;
 }
@@ -59,6 +61,7 @@ export function shellPairs(
         lower: lowerAt,
         walls: upper.wall + lower.wall,
         mixed,
+        width: upper.width === null && lower.width === null ? null : Math.max(upper.width ?? 0, lower.width ?? 0),
         fixedCost: (mixed ? rules.mixedPenalty : 0) + upper.price + lower.price,
       });
     });

@@ -1,5 +1,12 @@
 import type { Choices } from './choice.js';
-import { type FitModel, isWished, limitsWith, type ModelHousing, type ModelStation } from './fitModel.js';
+import {
+  type FitModel,
+  isWished,
+  limitsWith,
+  type ModelEndPlay,
+  type ModelHousing,
+  type ModelStation,
+} from './fitModel.js';
 import { type ShellPair, shellPairs } from './shellPairs.js';
 
 /** One way to fill a station: a housing and a pair of halves, all by position. */
@@ -81,6 +88,19 @@ export function deviationCost(deviation: number, tightWeight: number): number {
   return Math.round((deviation < 0 ? tightWeight : 1) * deviation * deviation);
 }
 
+/** The end play that a pair leaves, nm; null where its halves have no flanges. */
+export function endPlayWith({ free }: ModelEndPlay, { width }: Pick<ShellPair, 'width'>): number | null {
+  return width === null ? null : free - width;
+}
+
+/** What a pair's flanges cost, in whole cost units; null where they do not keep the end play inside its limits. */
+function endPlayCost(endPlay: ModelEndPlay, pair: ShellPair, tightWeight: number): number | null {
+  const left = endPlayWith(endPlay, pair);
+  if (left === null || left < endPlay.low || left > endPlay.high) return null;
+  const off = left - endPlay.aim;
+  return Math.round(endPlay.weight * (off < 0 ? tightWeight : 1) * off * off);
+}
+
 /** `bore − journal − walls + offset` in nm: the oil clearance before it is compared with anything. */
 export function clearanceWith(station: ModelStation, housing: ModelHousing, pair: ShellPair): number {
   return housing.bore - station.journal - pair.walls + station.offset;
@@ -120,8 +140,10 @@ export function stationOptions(model: FitModel): StationOptions {
         const { walls } = pair;
         if (walls < leastWalls || walls > mostWalls) continue;
         if (wish !== undefined && !isWished(wish, { ...pair, housing })) continue;
+        const flanges = station.endPlay === null ? 0 : endPlayCost(station.endPlay, pair, rules.tightWeight);
+        if (flanges === null) continue;
         const miss = aimedWalls - walls;
-        cost[at] = deviationCost(miss, rules.tightWeight) + pair.fixedCost;
+        cost[at] = deviationCost(miss, rules.tightWeight) + pair.fixedCost + flanges;
         deviation[at] = miss;
         use[0][at] = pair.upper;
         use[1][at] = pair.lower;

@@ -77,10 +77,20 @@ export function programmeOf(request: FitRequest, asks: 'least cost' | 'fewest ha
             (bore ? nm(bore.high) - nm(housing.bore) : 0) +
             (journal ? nm(station.journal) - nm(journal.low) : 0);
           if (tightest < nm(station.low) || loosest > nm(station.high)) continue;
+          const { endPlay } = station;
+          let flanges = 0;
+          if (endPlay) {
+            const widths = [upper.width, lower.width].flatMap((width) => (width === undefined ? [] : [nm(width)]));
+            const left = nm(endPlay.reading) + nm(endPlay.fitted) - Math.max(...widths);
+            if (widths.length === 0 || left < nm(endPlay.low) || left > nm(endPlay.high)) continue;
+            const off = (left - nm(endPlay.aim)) / 1000;
+            flanges = (endPlay.weight === 0 ? 1e-6 : endPlay.weight) * (off < 0 ? rules.tightWeight : 1) * off ** 2;
+          }
           const deviation = (clearance - nm(station.aim)) / 1000;
           const cost =
             (deviation < 0 ? rules.tightWeight : 1) * deviation ** 2 +
             (difference !== 0 ? rules.mixedPenalty : 0) +
+            flanges +
             rules.pricePenalty * (upper.price + lower.price);
           const name = `x${binaries.length}`;
           binaries.push(name);

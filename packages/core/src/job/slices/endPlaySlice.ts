@@ -145,6 +145,7 @@ const FIELDS: Readonly<Record<string, string>> = {
   alikeWithin: 'how far halves of a face may differ',
   repeatWithin: 'how far repeats of the end play may differ',
   uncertainty: 'uncertainty of the dial',
+  weight: 'weight of the end play in the choice of the halves',
   walked: 'whether the shaft was walked first',
   readings: 'end play reading',
   choice: 'accepted pieces for the end play',

@@ -4,6 +4,7 @@ import type { Slice } from '../slice.js';
 const FIELDS: Readonly<Record<string, string>> = {
   stock: 'count',
   wall: 'wall',
+  width: 'width over the flanges',
   band: 'band',
   series: 'series',
   grade: 'grade',

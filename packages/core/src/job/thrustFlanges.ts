@@ -1,0 +1,51 @@
+import { endPlayAim } from '../endPlay/endPlayAsk.js';
+import { endPlayBefore } from '../endPlay/endPlayRounds.js';
+import type { Limit } from '../measure/lengthSchema.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import { partName } from '../part/feature.js';
+import type { AcceptedChoice, JobDocument } from './jobDocument.js';
+import { thrustKindOf } from './takenPieces.js';
+
+/** What the flanges of the thrust main's halves have to do. */
+export interface ThrustFlanges {
+  /** The station that they are at. */
+  readonly station: string;
+  readonly reading: Nanometres;
+  readonly fitted: Nanometres;
+  readonly limit: Limit;
+  readonly aim: Nanometres;
+  readonly weight: number;
+}
+
+/**
+ * What is asked of the flanges at the thrust main, where its halves carry them and so the choice of the halves and the end play are one:
+ * null where they do not, and while the end play, the width that was fitted then or the limits are not known.
+ */
+export function thrustFlanges(job: JobDocument): ThrustFlanges | null {
+  const { thrustMain } = job.layout;
+  const limit = job.limits.endPlay;
+  const before = endPlayBefore(job.endPlay, false);
+  const fitted = job.endPlay.fitted.width;
+  const areFlanged = Object.values(job.shells).some(({ family, width }) => family === 'main' && width !== undefined);
+  if (thrustMain === null || thrustKindOf(job) !== 'flanged' || !areFlanged) return null;
+  if (limit === null || before === null || fitted === null) return null;
+  return {
+    station: partName('mainBore', thrustMain),
+    reading: before.mean,
+    fitted,
+    limit,
+    aim: endPlayAim(job.endPlay, limit),
+    weight: job.endPlay.weight,
+  };
+}
+
+/** The end play that two halves leave at the thrust main; null where they carry no flanges, or nothing is asked of them. */
+export function endPlayOfHalves(
+  job: JobDocument,
+  { upper, lower }: Pick<AcceptedChoice['stations'][string], 'upper' | 'lower'>,
+): Nanometres | null {
+  const flanges = thrustFlanges(job);
+  const widths = [upper, lower].flatMap(({ shell }) => job.shells[shell]?.width ?? []);
+  if (!flanges || widths.length === 0) return null;
+  return nanometres(flanges.reading + flanges.fitted - Math.max(...widths));
+}
