@@ -3,6 +3,7 @@ import { stampedRowSchema, tableCellSchema } from '../codes/codeSheet.js';
 import { type DocumentFault, faultsOf } from '../document/fault.js';
 import type { UpgradeStep } from '../document/versioned.js';
 import { versioned } from '../document/versioned.js';
+import { nanometresSchema } from '../measure/lengthSchema.js';
 import { unitSchema } from '../measure/unit.js';
 import { crankLayoutSchema } from '../part/crankLayout.js';
 import { markedBandSchema } from '../part/mark.js';
@@ -69,6 +70,21 @@ const currentSchema = z.strictObject({
     .default('front')
     .describe('The end one looks from where the book says left, right or clockwise.'),
   thrustKind: z.enum(['washers', 'flanged', 'rings', 'unknown']).default('unknown'),
+  joints: z
+    .enum(['split-line', 'saddle'])
+    .nullable()
+    .default(null)
+    .describe('Shims between the joint faces of the shells, or under the caps of white metal; null for none.'),
+  endPlayAim: nanometresSchema
+    .nullable()
+    .default(null)
+    .describe('End play aimed at; null for the middle of its limits.'),
+  crushAim: nanometresSchema.nullable().default(null).describe('Crush aimed at; null for the middle of its limits.'),
+  settle: nanometresSchema
+    .refine((value) => value >= 0, 'cannot be below zero')
+    .nullable()
+    .default(null)
+    .describe('What the final torque squeezes out of a stack of rings, as it was seen on engines of this type.'),
   materials: z.strictObject({ block: materialSchema, caps: materialSchema, rods: materialSchema }),
   limits: typeLimitsSchema.prefault({}),
   torque: z.array(torqueSchema).max(20).default([]),

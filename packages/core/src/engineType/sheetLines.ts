@@ -43,6 +43,11 @@ function familyLines(name: 'Mains' | 'Rods', family: TypeFamily, unit: Unit): Sh
   return lines;
 }
 
+function figure(place: string, value: number | null, unit: Unit): SheetLine[] {
+  const text = value === null ? '' : formatExactLength(value as never, unit, INSTRUMENT_DECIMALS[unit]);
+  return value === null ? [] : [{ place, text: `${text} ${unit}` }];
+}
+
 /** Everything that a data sheet says, line by line, in the order of the sheet. */
 export function sheetLines(type: EngineType): SheetLine[] {
   const { layout, materials, limits, unit, rows, torque } = type;
@@ -60,6 +65,17 @@ export function sheetLines(type: EngineType): SheetLine[] {
       const limit = limits[key];
       return limit ? [{ place: limitName(key), text: `${range(limit, unit)} (${limit.source})` }] : [];
     }),
+    ...figure('End play aimed at', type.endPlayAim, unit),
+    ...figure('Crush aimed at', type.crushAim, unit),
+    ...figure('Rings settle', type.settle, unit),
+    ...(type.joints === null
+      ? []
+      : [
+          {
+            place: 'Shims at the joints',
+            text: type.joints === 'saddle' ? 'under the caps' : 'between the joint faces of the shells',
+          },
+        ]),
     ...torque.map((one) => ({
       place: `Torque: ${one.fastener}`,
       text: [one.steps, one.lubricant, one.source].filter((part) => part !== '').join('; '),

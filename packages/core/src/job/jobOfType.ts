@@ -14,7 +14,15 @@ export function jobOfType(
   withRods: boolean,
 ): JobDocument {
   const job = newJob(name, type.unit, type.layout, type.materials, withRods);
-  return { ...job, origin, sheet: type, limits: type.limits };
+  const { joints, endPlayAim, crushAim, settle } = type;
+  return {
+    ...job,
+    origin,
+    sheet: type,
+    limits: type.limits,
+    crush: { ...job.crush, kind: joints, aim: crushAim },
+    endPlay: { ...job.endPlay, aim: endPlayAim, settle: settle ?? job.endPlay.settle },
+  };
 }
 
 function isSameLimit(one: JobDocument['limits'][LimitKey], other: JobDocument['limits'][LimitKey]): boolean {

@@ -3,17 +3,24 @@ import {
   type EndPlayStep,
   formatLength,
   INSTRUMENT_DECIMALS,
+  type JobDocument,
   lengthText,
   momentWord,
+  type Nanometres,
   nanometres,
   settleSeen,
   type Unit,
 } from '@fettle/core';
+import { useState } from 'react';
 import styled from 'styled-components';
+import { useAppSelector } from '../app/store.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
+import { NOBODY } from '../person/personSlice.js';
+import { refusalInWords } from '../wire/ask.js';
+import { tell } from '../wire/tell.js';
 import { GapGauge } from './GapGauge.js';
 import { type EndPlayWork, planLength } from './useEndPlay.js';
 
@@ -98,6 +105,32 @@ function StepText({ step, unit, isStack }: { step: EndPlayStep; unit: Unit; isSt
   }
 }
 
+interface KeepForTypeProps {
+  readonly settle: Nanometres;
+  readonly origin: NonNullable<JobDocument['origin']>;
+  readonly unit: Unit;
+}
+
+/** Keeps what a stack was seen to settle on the data sheet of the engine's type, as its next revision, for the engines to come. */
+function KeepForType({ settle, origin, unit }: KeepForTypeProps) {
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const [told, setTold] = useState<string | null>(null);
+  const keep = async () => {
+    try {
+      const { type, revision } = await tell('getType', { id: origin.type });
+      await tell('putType', { id: origin.type, body: { revision, by, type: { ...type, settle } } });
+      setTold(`Kept on the data sheet of ${type.name}: ${lengthText(settle, unit)}.`);
+    } catch (error) {
+      setTold(refusalInWords(error));
+    }
+  };
+  return told === null ? (
+    <Button onPress={() => void keep()}>Keep it for every engine of this type</Button>
+  ) : (
+    <p role="status">{told}</p>
+  );
+}
+
 /** What the end play comes to, on one line with its limits and what the pieces would give; and what to do about it, in order. */
 export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
   const { document, now, verdict, limit, aim, steps, missed, outcome, shims, kind, endPlay } = work;
@@ -163,6 +196,7 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
           <Button onPress={() => work.set({ settle: settled }, 'what a stack of rings settles')}>
             Count on {lengthText(settled, unit)} from now on
           </Button>
+          {document.origin && <KeepForType settle={settled} origin={document.origin} unit={unit} />}
         </Row>
       )}
       {steps.length > 0 && (

@@ -14,7 +14,7 @@ import { NOBODY } from '../person/personSlice.js';
 import { api } from '../wire/api.js';
 import { isAskFault, refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
-import { readType, type TypeFaults, type TypeText, textOfType } from './typeText.js';
+import { completed, readType, type TypeFaults, type TypeText, textOfType } from './typeText.js';
 
 /** The engine type that the views below its address work on. */
 export interface OpenType {
@@ -74,7 +74,8 @@ export function TypePage() {
   const [draft, setDraft, clearDraft] = useDraft<Draft>(`type.${id}`);
   const past = usePast<Draft>();
   const stored = useMemo(() => (view ? textOfType(view.type) : null), [view]);
-  const text = draft?.text ?? stored ?? (isLoaded && isNew ? blankText() : null);
+  const blank = useMemo(blankText, []);
+  const text = draft ? completed(draft.text, stored ?? blank) : (stored ?? (isLoaded && isNew ? blank : null));
   const read = useMemo(() => text && readType(text), [text]);
   if (!text || !read) {
     return fault !== null || isLoaded ? (

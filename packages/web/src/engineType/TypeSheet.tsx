@@ -11,7 +11,7 @@ import { TwoColumns } from '../look/TwoColumns.js';
 import { saveAs } from '../saving/saveAs.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { type OpenType, useOpenType } from './TypePage.js';
-import { inUnit, limitFaultsAt, type TypeText } from './typeText.js';
+import { FIGURE_KEYS, type FigureKey, inUnit, limitFaultsAt, type TypeText } from './typeText.js';
 
 const Sixths = styled.div`
   display: grid;
@@ -151,6 +151,51 @@ function LimitsPanel({ open }: { open: OpenType }) {
   );
 }
 
+const JOINTS = [
+  { value: 'none', label: 'None' },
+  { value: 'split-line', label: 'Between the shells’ joint faces' },
+  { value: 'saddle', label: 'White metal, under the caps' },
+] as const;
+
+const FIGURES: Readonly<Record<FigureKey, string>> = {
+  endPlayAim: 'End play aimed at',
+  crushAim: 'Crush aimed at',
+  settle: 'A stack of rings settles',
+};
+
+/** End play and crush, beside their limits: what is aimed at, what settles, and where there are shims. */
+function ThrustPanel({ open }: { open: OpenType }) {
+  const { text, change, faults } = open;
+  return (
+    <Panel>
+      <PanelTitle>End play and crush</PanelTitle>
+      <Quiet>
+        Aims left empty are the middle of the limits. What settles is what was seen on engines of this type.
+      </Quiet>
+      <Sixths>
+        {FIGURE_KEYS.map((key) => (
+          <Field
+            key={key}
+            label={`${FIGURES[key]}, ${text.unit}`}
+            figure
+            value={text.figures[key]}
+            onChange={(value) => change((old) => ({ ...old, figures: { ...old.figures, [key]: value } }))}
+            fault={faults[`figures.${key}`] ?? null}
+          />
+        ))}
+        <div className="whole">
+          <Choice
+            label="Shims at the joints"
+            value={text.joints ?? 'none'}
+            options={JOINTS}
+            onChange={(joints) => change((old) => ({ ...old, joints: joints === 'none' ? null : joints }))}
+          />
+        </div>
+      </Sixths>
+    </Panel>
+  );
+}
+
 function TorquePanel({ open }: { open: OpenType }) {
   const { text, change, faults } = open;
   const set = (torque: readonly Torque[]) => change((old) => ({ ...old, torque }));
@@ -243,6 +288,7 @@ export function TypeSheet() {
     <TwoColumns>
       <div>
         <LimitsPanel open={open} />
+        <ThrustPanel open={open} />
         <TorquePanel open={open} />
       </div>
       <div>

@@ -10,7 +10,7 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { readCell, textOfCell } from './cellText.js';
 import { shownTable, withBlock, withShown } from './tableBlock.js';
-import { EMPTY_BAND, inUnit, readType, type TypeText, textOfType } from './typeText.js';
+import { completed, EMPTY_BAND, inUnit, readType, type TypeText, textOfType } from './typeText.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 const limit = (low: number, high: number) => ({ low: um(low), high: um(high), source: 'Sedge book, p. 3' });
@@ -44,6 +44,22 @@ describe('a data sheet as text', () => {
   it('comes back as it was, in millimetres to the last digit', () => {
     const type: EngineType = { ...sedge(), unit: 'mm' };
     expect(readType(textOfType(type))).toEqual({ type, faults: {} });
+  });
+
+  it('comes back with its aims, what its rings settle, and where it has shims', () => {
+    const figures = { endPlayAim: um(120), crushAim: um(100), settle: um(12), joints: 'saddle' as const };
+    const type: EngineType = { ...sedge(), unit: 'mm', thrustKind: 'rings', ...figures };
+    expect(readType(textOfType(type))).toEqual({ type, faults: {} });
+    const wrong = { ...textOfType(type), figures: { endPlayAim: 'x', crushAim: '', settle: '-1' } };
+    expect(Object.keys(readType(wrong).faults)).toEqual(['figures.endPlayAim', 'figures.settle']);
+    expect(readType(inUnit(textOfType(type), 'in')).type!.settle).toBeCloseTo(um(12), -3);
+  });
+
+  it('kept by an earlier build gets what has come to a data sheet since', () => {
+    const now = textOfType(sedge());
+    const { figures: _, limits, ...older } = { ...now, note: 'typed' };
+    const { crush: _c, ...fewer } = limits;
+    expect(completed({ ...older, limits: fewer } as TypeText, now)).toEqual({ ...now, note: 'typed' });
   });
 
   it('comes back in inches to a few nanometres', () => {

@@ -54,6 +54,14 @@ export interface RowText {
   readonly first: StampedRow['first'];
 }
 
+/** Single figures of a data sheet, beside its limits. */
+export const FIGURE_KEYS = ['endPlayAim', 'crushAim', 'settle'] as const;
+export type FigureKey = (typeof FIGURE_KEYS)[number];
+
+function eachFigure<Value>(of: (key: FigureKey) => Value): Readonly<Record<FigureKey, Value>> {
+  return Object.fromEntries(FIGURE_KEYS.map((key) => [key, of(key)])) as Record<FigureKey, Value>;
+}
+
 /** A whole data sheet as it is typed, before anything of it is read. */
 export interface TypeText extends LayoutText {
   readonly name: string;
@@ -62,12 +70,25 @@ export interface TypeText extends LayoutText {
   readonly throws: string;
   readonly viewFrom: EngineType['viewFrom'];
   readonly thrustKind: EngineType['thrustKind'];
+  readonly joints: EngineType['joints'];
+  /** Single figures: what is aimed at, and what a stack of rings settles. */
+  readonly figures: Readonly<Record<FigureKey, string>>;
   readonly materials: Readonly<Record<'block' | 'caps' | 'rods', Material>>;
   readonly limits: Readonly<Record<LimitKey, LimitText>>;
   readonly torque: readonly Torque[];
   readonly rows: Readonly<Record<Feature, RowText>>;
   readonly main: FamilyText;
   readonly rod: FamilyText;
+}
+
+/** A text that was kept by an earlier build, with what has come to a data sheet since. */
+export function completed(kept: TypeText, now: TypeText): TypeText {
+  return {
+    ...now,
+    ...kept,
+    limits: { ...now.limits, ...kept.limits },
+    figures: { ...now.figures, ...kept.figures },
+  };
 }
 
 export const EMPTY_BAND: BandText = { mark: '', low: '', high: '', paint: '' };
@@ -117,6 +138,11 @@ export function textOfType(type: EngineType): TypeText {
     throws: throwsText(layout),
     viewFrom,
     thrustKind,
+    joints: type.joints,
+    figures: eachFigure((key) => {
+      const value = type[key];
+      return value === null ? '' : lengthTextOf(value, unit);
+    }),
     materials,
     limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, textOfLimit(limits[key], unit)])) as TypeText['limits'],
     torque,
@@ -157,6 +183,7 @@ export function inUnit(text: TypeText, unit: Unit): TypeText {
   return {
     ...text,
     unit,
+    figures: eachFigure((key) => length(text.figures[key])),
     limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, ends(text.limits[key])])) as TypeText['limits'],
     main: family(text.main),
     rod: family(text.rod),
@@ -281,6 +308,14 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
       return [key, read.limit];
     }),
   );
+  const figures = eachFigure((key) => {
+    const typed = text.figures[key];
+    if (typed.trim() === '') return null;
+    const parsed = parseLength(typed, { unit: text.unit, signed: 'sign' });
+    if (parsed.ok && parsed.nm >= 0) return parsed.nm;
+    fault(`figures.${key}`, parsed.ok ? 'Not below zero.' : parsed.message);
+    return null;
+  });
   const torque = text.torque.filter((one) => [one.fastener, one.steps, one.source].some((part) => part.trim() !== ''));
   text.torque.forEach((one, at) => {
     if (!torque.includes(one)) return;
@@ -299,6 +334,8 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
     layout: thrown.layout,
     viewFrom: text.viewFrom,
     thrustKind: text.thrustKind,
+    joints: text.joints,
+    ...figures,
     materials: text.materials,
     limits,
     torque: torque.filter((one) => [one.fastener, one.steps, one.source].every((part) => part.trim() !== '')),
