@@ -7,6 +7,7 @@ import { placeName } from './pieceWords.js';
 const Places = styled(Table)`
   td { padding: 0.2rem 0.4rem; }
   td.place { font-weight: 600; white-space: nowrap; }
+  td.piece { width: 100%; max-width: 0; }
 `;
 
 export type Chosen = ShimPlan['chosen'];
@@ -72,7 +73,7 @@ export function PieceRows({ asked, chosen, unit, onChange }: PieceRowsProps) {
             // biome-ignore lint/suspicious/noArrayIndexKey: a place in a stack is told by its number
             <tr key={`${place} ${at}`}>
               <td className="place">{name}</td>
-              <td>
+              <td className="piece">
                 <Choice
                   label={`Piece at ${name}`}
                   isLabelHidden

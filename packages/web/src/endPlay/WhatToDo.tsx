@@ -34,14 +34,20 @@ const Figure = styled.p`
 `;
 
 const Steps = styled.ol`
-  list-style: decimal;
-  padding-left: 1.4rem;
-  li { margin-top: 0.4rem; }
-  li::marker { font-weight: 700; }
+  li { margin-top: 0.4rem; display: grid; grid-template-columns: 1.4rem minmax(0, 1fr); }
+  .number { font-weight: 700; }
   summary { cursor: pointer; min-height: 2rem; color: var(--accent); }
 `;
 
-function StepText({ step, unit, isStack }: { step: EndPlayStep; unit: Unit; isStack: boolean }) {
+interface StepTextProps {
+  readonly step: EndPlayStep;
+  readonly unit: Unit;
+  readonly isStack: boolean;
+  /** Whether a choice was accepted already, and did not do it. */
+  readonly isChosen: boolean;
+}
+
+function StepText({ step, unit, isStack, isChosen }: StepTextProps) {
   switch (step.kind) {
     case 'seat':
       return (
@@ -56,7 +62,7 @@ function StepText({ step, unit, isStack }: { step: EndPlayStep; unit: Unit; isSt
           <strong>
             {isStack ? 'Other rings' : step.way === 'thinner' ? 'Thinner ones' : 'Thicker ones'} from the shelf
           </strong>
-          , as below.
+          {isChosen ? ': choose again, from what is in now.' : ', as below.'}
         </>
       );
     case 'dress':
@@ -138,7 +144,8 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
   const isGap = now?.moment === 'without';
   const seen =
     kind === 'rings' && now?.moment === 'fitted' ? settleSeen(endPlay, work.before?.mean ?? null, now.mean) : null;
-  const settled = seen !== null && seen >= 0 ? seen : null;
+  // What misses its prediction is doubted first, not learnt from.
+  const settled = seen !== null && seen >= 0 && missed === null ? seen : null;
   const others = shims.choices.map(({ result }) => planLength(result, document));
   const after = outcome && endPlay.choice === null ? planLength(outcome.result, document) : null;
   return (
@@ -201,9 +208,14 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
       )}
       {steps.length > 0 && (
         <Steps aria-label="What to do, in order">
-          {steps.map((step) => (
+          {steps.map((step, at) => (
             <li key={step.kind}>
-              <StepText step={step} unit={unit} isStack={kind === 'rings'} />
+              <span className="number" aria-hidden>
+                {at + 1}.
+              </span>
+              <div>
+                <StepText step={step} unit={unit} isStack={kind === 'rings'} isChosen={endPlay.choice !== null} />
+              </div>
             </li>
           ))}
         </Steps>

@@ -35,6 +35,6 @@ export const NO_CHOICE_WORDS: Readonly<Record<NoPieceChoice, string>> = {
   'no-kind': 'Say below what takes the thrust: washers, a flanged shell or rings.',
   'no-limits': 'The data sheet gives no limits for it yet: enter them there with their source.',
   'not-read': 'Nothing has been read yet.',
-  'no-fitted': 'Enter the thickness of what is fitted now, as measured.',
+  'no-fitted': 'Enter below what is fitted now, as measured.',
   'no-pieces': 'There are no such pieces to choose from: add them under Drawer, or draw on the workshop’s.',
 };
