@@ -16,13 +16,13 @@ export const DRAWER_COLUMNS = [
   'Wall',
   'Wall from',
   'Wall to',
-  'Flange width',
   'On hand',
   'Bin',
   'Supplier',
   'Price',
   'Least',
   'Findings',
+  'Flange width',
 ] as const;
 type Column = (typeof DRAWER_COLUMNS)[number];
 
@@ -42,13 +42,13 @@ export function drawerTable(lines: readonly DrawerLine[], unit: Unit): string[][
       lengthCell(half.wall, unit),
       lengthCell(half.band?.low, unit),
       lengthCell(half.band?.high, unit),
-      lengthCell(half.width, unit),
       String(half.onHand),
       half.bin,
       half.supplier,
       half.price === null ? '' : String(half.price),
       half.least === 0 ? '' : String(half.least),
       half.findings,
+      lengthCell(half.width, unit),
     ]),
   ];
 }

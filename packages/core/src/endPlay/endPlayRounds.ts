@@ -57,6 +57,14 @@ export function endPlayBefore(endPlay: EndPlay, isStack: boolean): EndPlayRound 
   return endPlayRound(endPlay, 'seated') ?? endPlayRound(endPlay, 'found');
 }
 
+/** Whether a stack was read with it in at 0° and at 180°, as a shaft with a stack at its end has to be. */
+export function isReadAtBoth({ readings }: Pick<EndPlay, 'readings'>): boolean {
+  const angles = Object.values(readings).flatMap(({ moment, nm, angle }) =>
+    moment === 'fitted' && nm !== null ? [angle] : [],
+  );
+  return angles.includes(0) && angles.includes(180);
+}
+
 export interface EndPlayVerdict {
   readonly state: 'inside' | 'close' | 'tight' | 'loose';
   /** Chance that the true end play is inside its limits. */

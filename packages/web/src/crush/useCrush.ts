@@ -104,6 +104,7 @@ export function useCrush(job: OpenJob): CrushWork {
       }, `shims put in at ${station}`),
     setAll: (part) => change((old) => ({ ...old, crush: { ...old.crush, ...part } })),
     asked: question,
+    pieces,
     shims,
     inHand,
     outcome,

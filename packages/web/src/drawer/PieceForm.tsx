@@ -1,4 +1,5 @@
 import {
+  type DrawerPiece,
   FACES,
   hasHalves,
   PIECE_KINDS,
@@ -40,6 +41,9 @@ interface PieceText {
   readonly coating: string;
   readonly oversize: string;
   readonly leaf: string;
+  readonly number: string;
+  readonly bin: string;
+  readonly price: string;
 }
 
 const BLANK: PieceText = {
@@ -52,6 +56,9 @@ const BLANK: PieceText = {
   coating: '',
   oversize: '',
   leaf: '',
+  number: '',
+  bin: '',
+  price: '',
 };
 
 const SIDES = [
@@ -62,11 +69,14 @@ const SIDES = [
 
 type Faults = Partial<Record<keyof PieceText, string>>;
 
+/** What the workshop keeps of a piece beside what it is. */
+export type Shelf = Pick<DrawerPiece, 'number' | 'bin' | 'price'>;
+
 /** A piece and how many there are, from what was typed; or what is wrong, box by box. */
 export function readPiece(
   text: PieceText,
   unit: Unit,
-): { ok: true; piece: Piece; count: number | null } | { ok: false; faults: Faults } {
+): { ok: true; piece: Piece; count: number | null; shelf: Shelf } | { ok: false; faults: Faults } {
   const faults: Faults = {};
   const thickness = parseLength(text.thickness, { unit, signed: 'sign' });
   if (!thickness.ok) faults.thickness = thickness.message;
@@ -79,12 +89,22 @@ export function readPiece(
   }
   const counted = text.count.trim();
   if (counted !== '' && !/^\d{1,4}$/u.test(counted)) faults.count = 'A whole number, or empty for as many as wanted.';
+  const price = text.price.trim().replace(',', '.');
+  if (price !== '' && !/^\d{1,6}(\.\d+)?$/u.test(price)) faults.price = 'A number, or empty.';
+  if (text.number.trim() !== '' && counted !== '1') faults.count = 'One with a number of its own is one.';
+  if (text.number.trim().length > 20) faults.number = 'At most 20 characters.';
+  if (text.bin.trim().length > 40) faults.bin = 'At most 40 characters.';
   if (text.name.trim() === '') faults.name = 'Name it, or give its mark.';
   if (text.name.trim().length > 40) faults.name = 'At most 40 characters.';
   if (!thickness.ok || Object.keys(faults).length > 0) return { ok: false, faults };
   return {
     ok: true,
     count: counted === '' ? null : Number(counted),
+    shelf: {
+      ...(text.number.trim() === '' ? {} : { number: text.number.trim() }),
+      bin: text.bin.trim(),
+      price: price === '' ? null : Number(price),
+    },
     piece: {
       kind: text.kind,
       name: text.name.trim(),
@@ -104,7 +124,7 @@ interface PieceFormProps {
   readonly unit: Unit;
   /** Whether a count may be left empty for as many as wanted. */
   readonly isCounted: boolean;
-  readonly onAdd: (piece: Piece, count: number | null) => void;
+  readonly onAdd: (piece: Piece, count: number | null, shelf: Shelf) => void;
 }
 
 /** Quick entry of washers, flanged halves, rings and shims, one kind after the other. */
@@ -137,7 +157,7 @@ export function PieceForm({ id, unit, isCounted, onAdd }: PieceFormProps) {
   const add = () => {
     setTried(true);
     if (!read.ok || Object.keys(faults).length > 0) return;
-    onAdd(read.piece, read.count);
+    onAdd(read.piece, read.count, read.shelf);
     clear();
     // The next one is likely of the same kind.
     setText({ ...BLANK, kind: text.kind, half: text.half, face: text.face, coating: text.coating });
@@ -173,6 +193,9 @@ export function PieceForm({ id, unit, isCounted, onAdd }: PieceFormProps) {
       )}
       {hasHalves(text.kind) && field('oversize', 'Oversize, if any', { placeholder: 'as +0.10' })}
       {hasHalves(text.kind) && field('coating', 'Coating, if any')}
+      {isCounted && field('number', 'Number, if it has its own')}
+      {isCounted && field('bin', 'Bin')}
+      {isCounted && field('price', 'Price of one', { figure: true })}
       {text.kind === 'shim' && field('leaf', `Leaf that peels off, if any, ${unit}`, { figure: true })}
       <Row className="whole" style={{ justifyContent: 'space-between' }}>
         <Quiet>Measure each one; what is printed on the box is not what is in it.</Quiet>

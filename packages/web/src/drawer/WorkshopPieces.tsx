@@ -103,6 +103,14 @@ export function WorkshopPieces({ lines, unit, by, act }: WorkshopPiecesProps) {
         />
       ),
     },
+    { key: 'bin', head: 'Bin', sortBy: ({ piece }) => piece.bin, cell: ({ piece }) => piece.bin },
+    {
+      key: 'price',
+      head: 'Price',
+      isFigure: true,
+      sortBy: ({ piece }) => piece.price,
+      cell: ({ piece }) => (piece.price === null ? '' : piece.price.toFixed(2)),
+    },
     {
       key: 'reserved',
       head: 'Reserved for',
@@ -161,9 +169,9 @@ export function WorkshopPieces({ lines, unit, by, act }: WorkshopPiecesProps) {
           id="workshop"
           unit={unit}
           isCounted
-          onAdd={(piece, count) => {
+          onAdd={(piece, count, shelf) => {
             const changes = [
-              { id: newId(), version: 0, piece: drawerPieceSchema.parse({ ...piece, onHand: count ?? 0 }) },
+              { id: newId(), version: 0, piece: drawerPieceSchema.parse({ ...piece, ...shelf, onHand: count ?? 0 }) },
             ];
             void act(() => moveDrawer({ by, kind: 'add', note: '', changes }));
           }}

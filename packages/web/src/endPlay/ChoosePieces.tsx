@@ -1,4 +1,5 @@
 import {
+  type FreePieces,
   type JobDocument,
   lengthOfNumber,
   lengthText,
@@ -34,6 +35,7 @@ const Others = styled.div`
 export interface PieceWork {
   readonly document: JobDocument;
   readonly asked: PieceAsk;
+  readonly pieces: FreePieces;
   readonly shims: Shims;
   readonly inHand: Chosen | null;
   readonly outcome: {
@@ -51,21 +53,32 @@ function shiftText(shift: number, length: (value: number) => string): string {
   return `moves the shaft ${length(Math.abs(shift))} ${shift > 0 ? 'forward' : 'back'}`;
 }
 
-function Conflict({ conflict, unit }: { conflict: ShimConflict; unit: Unit }) {
+interface ConflictProps {
+  readonly conflict: ShimConflict;
+  readonly unit: Unit;
+  /** Whether a piece of the request carries a coating: then it is never dressed. */
+  readonly isCoated: (id: string) => boolean;
+  /** Whether any of them does. */
+  readonly hasCoated: boolean;
+}
+
+function Conflict({ conflict, unit, isCoated, hasCoated }: ConflictProps) {
   const figure = (value: number) => `${Number(value.toFixed(unit === 'mm' ? 4 : 5))} ${unit}`;
   const ways = [
     ...conflict.remedies.flatMap((remedy) => {
       if (remedy.kind === 'piece') {
         return [`one of ${figure(remedy.from)} to ${figure(remedy.to)} at ${placeName(remedy.place).toLowerCase()}`];
       }
-      if (remedy.kind === 'dress') return [`${figure(remedy.by)} dressed off ${remedy.id}`];
+      if (remedy.kind === 'dress' && !isCoated(remedy.id)) return [`${figure(remedy.by)} dressed off ${remedy.id}`];
       return [];
     }),
-    ...(conflict.faces ?? []).map(({ face, from, to, by }) =>
-      by === undefined
-        ? `a pair of ${figure(from!)} to ${figure(to!)} on the ${face === 'flanges' ? 'thrust main' : `${face} face`}`
-        : `${figure(by)} dressed off both halves of the ${face === 'flanges' ? 'thrust main' : `${face} face`}`,
-    ),
+    ...(conflict.faces ?? [])
+      .filter(({ by }) => by === undefined || !hasCoated)
+      .map(({ face, from, to, by }) =>
+        by === undefined
+          ? `a pair of ${figure(from!)} to ${figure(to!)} on the ${face === 'flanges' ? 'thrust main' : `${face} face`}`
+          : `${figure(by)} dressed off both halves of the ${face === 'flanges' ? 'thrust main' : `${face} face`}`,
+      ),
   ];
   return (
     <Notice>
@@ -149,6 +162,7 @@ export function ChoosePieces({ work, choice, title, missing, caution, onPutIn }:
       }, [])
       .map(({ id, count }) => (count > 1 ? `${count} × ${id}` : id))
       .join(', ');
+  const isCoated = (id: string) => asked.ok && work.pieces[asked.ids.get(id) ?? '']?.coating !== undefined;
   const isCurrent = (chosen: Chosen) => inHand !== null && said(chosen) === said(inHand);
   return (
     <Panel aria-label={title}>
@@ -162,7 +176,13 @@ export function ChoosePieces({ work, choice, title, missing, caution, onPutIn }:
         <>
           {shims.fault && <Notice urgent>{shims.fault}</Notice>}
           {shims.plan?.conflicts.map((conflict) => (
-            <Conflict key={conflict.kind} conflict={conflict} unit={unit} />
+            <Conflict
+              key={conflict.kind}
+              conflict={conflict}
+              unit={unit}
+              isCoated={isCoated}
+              hasCoated={asked.request.pieces.some(({ id }) => isCoated(id))}
+            />
           ))}
           {inHand && outcome && (
             <>

@@ -1,6 +1,7 @@
-import { nanometres, thrustFlanges } from '@fettle/core';
+import { FACES, type Face, nanometres, thrustFlanges } from '@fettle/core';
 import { useOpenJob } from '../job/JobPage.js';
-import { Panel, Quiet } from '../look/Panel.js';
+import { Button } from '../look/Button.js';
+import { Panel, Quiet, Row } from '../look/Panel.js';
 import { TwoColumns } from '../look/TwoColumns.js';
 import { ChoosePieces } from './ChoosePieces.js';
 import { DialReadings } from './DialReadings.js';
@@ -18,6 +19,13 @@ const CAUTIONS = {
   flanged: 'The width over the flanges is what counts. Never dress a coated face.',
   rings: 'Verify with the stack in, at 0° and at 180°.',
 } as const;
+
+/** Goes to the pieces of a face, which stand in the table of those in hand. */
+function toPieces(face: Face): void {
+  const row = window.document.querySelector<HTMLElement>(`tr[data-place^='${face}'] button`);
+  row?.focus();
+  row?.scrollIntoView({ block: 'center' });
+}
 
 /** The thrust main cut open, or the stack at the end of the shaft: as it is, or as it will be with what was chosen. */
 function Drawing({ work }: { work: EndPlayWork }) {
@@ -63,6 +71,15 @@ export function EndPlayView() {
       <div>
         <Panel aria-label={kind === 'rings' ? 'The stack of rings' : 'The thrust main'}>
           <Drawing work={work} />
+          {kind === 'washers' && work.inHand && !endPlay.choice && (
+            <Row style={{ justifyContent: 'center' }}>
+              {FACES.map((face) => (
+                <Button key={face} $kind="quiet" onPress={() => toPieces(face)}>
+                  Pieces at the {face} face
+                </Button>
+              ))}
+            </Row>
+          )}
         </Panel>
         <DialReadings job={job.id} work={work} />
         <EndPlaySettings job={job.id} work={work} />

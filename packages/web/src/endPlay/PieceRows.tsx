@@ -71,7 +71,7 @@ export function PieceRows({ asked, chosen, unit, onChange }: PieceRowsProps) {
             .map((piece) => ({ value: piece.id, label: `${piece.id} · ${figure(piece.id)}` }));
           return (
             // biome-ignore lint/suspicious/noArrayIndexKey: a place in a stack is told by its number
-            <tr key={`${place} ${at}`}>
+            <tr key={`${place} ${at}`} data-place={place}>
               <td className="place">{name}</td>
               <td className="piece">
                 <Choice

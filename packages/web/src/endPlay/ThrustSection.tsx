@@ -8,7 +8,7 @@ const Svg = styled.svg`
   max-height: 15rem;
   .block { fill: var(--steel); stroke: var(--steel-dark); }
   .shaft { fill: var(--sunken); stroke: var(--steel-dark); }
-  .washer { fill: var(--brass); stroke: var(--ink); cursor: pointer; }
+  .washer { fill: var(--brass); stroke: var(--ink); }
   .lever { stroke: var(--accent); stroke-width: 3; fill: none; }
   text { font-size: 13px; fill: var(--ink); }
   text.figure { font-family: var(--figures); }

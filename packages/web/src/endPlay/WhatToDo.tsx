@@ -45,9 +45,11 @@ interface StepTextProps {
   readonly isStack: boolean;
   /** Whether a choice was accepted already, and did not do it. */
   readonly isChosen: boolean;
+  /** What the best of them leads to. */
+  readonly leadsTo: Nanometres | null;
 }
 
-function StepText({ step, unit, isStack, isChosen }: StepTextProps) {
+function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
   switch (step.kind) {
     case 'seat':
       return (
@@ -62,7 +64,11 @@ function StepText({ step, unit, isStack, isChosen }: StepTextProps) {
           <strong>
             {isStack ? 'Other rings' : step.way === 'thinner' ? 'Thinner ones' : 'Thicker ones'} from the shelf
           </strong>
-          {isChosen ? ': choose again, from what is in now.' : ', as below.'}
+          {isChosen
+            ? ': choose again, from what is in now.'
+            : leadsTo === null
+              ? ', as below.'
+              : `, as below: ${lengthText(leadsTo, unit)}.`}
         </>
       );
     case 'dress':
@@ -214,7 +220,13 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
                 {at + 1}.
               </span>
               <div>
-                <StepText step={step} unit={unit} isStack={kind === 'rings'} isChosen={endPlay.choice !== null} />
+                <StepText
+                  step={step}
+                  unit={unit}
+                  isStack={kind === 'rings'}
+                  isChosen={endPlay.choice !== null}
+                  leadsTo={after}
+                />
               </div>
             </li>
           ))}

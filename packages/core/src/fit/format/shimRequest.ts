@@ -13,6 +13,9 @@ const penaltySchema = z.number().min(0).max(1e9);
 
 const WASHER_HALVES = ['upper', 'lower'] as const;
 
+/** So many kinds of piece are gone through at every place, in pairs. */
+const MOST_PIECES = 500;
+
 const pieceFields = {
   id: z.string().min(1).max(200).describe('Unique among all pieces.'),
   thickness: sizeSchema.describe('Thickness; of a flanged shell its width over the flanges.'),
@@ -67,7 +70,7 @@ const thrustWashers = z.strictObject({
   fitted: z.strictObject({ front: gapSchema, rear: gapSchema }).describe('Thickness fitted at each face now.'),
   halves,
   alikeWithin,
-  pieces: z.array(washerPiece).max(2_000),
+  pieces: z.array(washerPiece).max(MOST_PIECES),
   rules: z
     .strictObject({
       tightWeight,
@@ -85,7 +88,7 @@ const flangedShell = z.strictObject({
   fitted: z.strictObject({ width: gapSchema }).describe('Width over the flanges fitted now.'),
   halves,
   alikeWithin,
-  pieces: z.array(flangedPiece).max(2_000),
+  pieces: z.array(flangedPiece).max(MOST_PIECES),
   rules: z.strictObject({ tightWeight, alikeWithin }).prefault({}),
 });
 
@@ -101,7 +104,7 @@ const splitLine = z.strictObject({
   ...common,
   kind: z.literal('split-line'),
   sides: z.strictObject({ left: crushSide, right: crushSide }),
-  pieces: z.array(plainPiece).max(2_000),
+  pieces: z.array(plainPiece).max(MOST_PIECES),
   rules: z
     .strictObject({
       tightWeight,
@@ -116,7 +119,7 @@ const saddleShims = z.strictObject({
   clearance: lengthSchema.describe('Vertical clearance with what is fitted now.'),
   fitted: z.strictObject({ left: gapSchema, right: gapSchema }).describe('Shim fitted at each side now.'),
   alikeWithin,
-  pieces: z.array(plainPiece).max(2_000),
+  pieces: z.array(plainPiece).max(MOST_PIECES),
   rules: z.strictObject({ tightWeight, alikeWithin }).prefault({}),
 });
 

@@ -4,6 +4,7 @@ import {
   type Group,
   type Piece,
   type PlacedProblem,
+  type Rule,
   type RuleKind,
   type Slot,
 } from './placedProblem.js';
@@ -15,12 +16,6 @@ export interface PlacedChoice {
 }
 
 type Ranked = { readonly thicknesses: readonly number[]; readonly rank: number };
-
-/** The thicknesses that a group can have: those of the pieces that fit one of its places. */
-function thicknessesOf({ slots }: Group, pieces: readonly Piece[]): number[] {
-  const own = pieces.filter((piece) => piece.stock > 0 && slots.some(({ fits }) => fits(piece)));
-  return [...new Set(own.map(({ thickness }) => thickness))].sort((a, b) => a - b);
-}
 
 function combinations(lists: readonly (readonly number[])[]): number[][] {
   return lists.reduce<number[][]>((all, list) => all.flatMap((one) => list.map((value) => [...one, value])), [[]]);
@@ -77,6 +72,47 @@ function piecesFor(
   return null;
 }
 
+/** The thicknesses that a group can have with the pieces on hand, were there no other group; in rising order. */
+function thicknessesOf(group: Group, alikeWithin: number, pieces: readonly Piece[]): number[] {
+  const own = pieces.filter((piece) => piece.stock > 0 && group.slots.some(({ fits }) => fits(piece)));
+  return [...new Set(own.map(({ thickness }) => thickness))]
+    .filter((thickness) => piecesFor({ groups: [group], alikeWithin }, own, [thickness]) !== null)
+    .sort((one, other) => one - other);
+}
+
+/** Where in a rising list a value would stand. */
+function placeIn(list: readonly number[], value: number): number {
+  let [low, high] = [0, list.length];
+  while (low < high) {
+    const middle = (low + high) >> 1;
+    if (list[middle]! < value) low = middle + 1;
+    else high = middle;
+  }
+  return low;
+}
+
+/** Every thickness a group that keeps the rules: of the last group only those between what the rules leave are gone through. */
+function* allowedThicknesses(lists: readonly (readonly number[])[], rules: readonly Rule[]): Generator<number[]> {
+  const last = lists.at(-1)!;
+  const firsts: readonly (number | null)[] = lists.length === 1 ? [null] : lists[0]!;
+  for (const first of firsts) {
+    const others = first === null ? [0] : [first, 0];
+    let [from, to] = [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY];
+    for (const rule of rules) {
+      const rest = formValue(rule, others);
+      const coefficient = rule.coefficients.at(-1)!;
+      const ends = [(rule.low - rest) / coefficient, (rule.high - rest) / coefficient] as const;
+      // Bounds that leave nothing between them stay crossed.
+      const [least, most] = coefficient > 0 ? ends : [ends[1], ends[0]];
+      from = Math.max(from, least);
+      to = Math.min(to, most);
+    }
+    for (let at = placeIn(last, from); at < last.length && last[at]! <= to; at += 1) {
+      yield first === null ? [last[at]!] : [first, last[at]!];
+    }
+  }
+}
+
 export interface ChoiceOrder {
   /** Rules that need not be kept. */
   readonly without?: readonly RuleKind[];
@@ -97,17 +133,14 @@ export function placedChoices(
   { without = [], rank = (thicknesses) => costOf(problem, thicknesses) }: ChoiceOrder = {},
 ): PlacedChoice[] {
   const rules = problem.rules.filter(({ kind }) => !without.includes(kind));
+  const groups = without.includes('not-alike') ? { ...problem, alikeWithin: Number.POSITIVE_INFINITY } : problem;
+  const lists = problem.groups.map((group) => thicknessesOf(group, groups.alikeWithin, pieces));
   const ranked: Ranked[] = [];
-  for (const thicknesses of combinations(problem.groups.map((group) => thicknessesOf(group, pieces)))) {
-    const isAllowed = rules.every((rule) => {
-      const value = formValue(rule, thicknesses);
-      return value >= rule.low && value <= rule.high;
-    });
-    const at = isAllowed ? rank(thicknesses) : null;
+  for (const thicknesses of allowedThicknesses(lists, rules)) {
+    const at = rank(thicknesses);
     if (at !== null) ranked.push({ thicknesses, rank: at });
   }
   ranked.sort((one, other) => one.rank - other.rank);
-  const groups = without.includes('not-alike') ? { ...problem, alikeWithin: Number.POSITIVE_INFINITY } : problem;
   const choices: PlacedChoice[] = [];
   for (const { thicknesses } of ranked) {
     if (choices.length === most) break;

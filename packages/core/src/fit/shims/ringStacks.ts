@@ -20,8 +20,8 @@ export interface RingStack {
   readonly counts: ReadonlyMap<number, number>;
 }
 
-/** So many different sums are gone through on each side; never met with rings in whole hundredths of a millimetre or tenths of a thou. */
-const MOST_SUMS = 2_000_000;
+/** So many sums are tried on each side; never met with rings in whole hundredths of a millimetre or tenths of a thou. */
+const MOST_TRIED = 40_000_000;
 
 /** The stacks are too many to be gone through. */
 export class TooManyStacks extends Error {
@@ -38,20 +38,20 @@ export class TooManyStacks extends Error {
 function partStacks(rings: readonly Rings[], most: number): PartStack[][] {
   const levels: Map<number, PartStack>[] = Array.from({ length: most + 1 }, () => new Map());
   levels[0]!.set(0, { sum: 0, before: null, thickness: 0, count: 0 });
-  let size = 1;
+  let tried = 0;
   for (const { thickness, stock } of rings) {
     // From the most rings down, so that none of this thickness is added to what has some of it already.
     for (let count = most - 1; count >= 0; count -= 1) {
       const standing = [...levels[count]!.values()];
       for (let more = 1; more <= Math.min(stock, most - count); more += 1) {
         const level = levels[count + more]!;
+        tried += standing.length;
+        if (tried > MOST_TRIED) throw new TooManyStacks(rings.length, most);
         for (const before of standing) {
           const sum = before.sum + more * thickness;
           if (level.has(sum)) continue;
           level.set(sum, { sum, before, thickness, count: more });
-          size += 1;
         }
-        if (size > MOST_SUMS) throw new TooManyStacks(rings.length, most);
       }
     }
   }

@@ -1,6 +1,6 @@
 import { chanceText } from '../../clearance/chanceText.js';
 import { endPlayAim } from '../../endPlay/endPlayAsk.js';
-import { endPlayNow, endPlayVerdict, predictionMissed } from '../../endPlay/endPlayRounds.js';
+import { endPlayNow, endPlayVerdict, isReadAtBoth, predictionMissed } from '../../endPlay/endPlayRounds.js';
 import type { EndPlayReading, Moment } from '../../endPlay/endPlaySchema.js';
 import { lengthText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
@@ -36,6 +36,12 @@ function verdictOf({ job }: JobFacts) {
   return { now, limit, ...endPlayVerdict(now, limit, job.rules.closeFraction) };
 }
 
+/** Whether a stack is in and was read at one angle of the shaft only. */
+function isHalfVerified({ job }: JobFacts): boolean {
+  const isStack = thrustKindOf(job) === 'rings';
+  return isStack && endPlayNow(job.endPlay)?.moment === 'fitted' && !isReadAtBoth(job.endPlay);
+}
+
 function stateOf(facts: JobFacts): StageState {
   const { endPlay } = facts.job;
   const now = endPlayNow(endPlay);
@@ -45,7 +51,8 @@ function stateOf(facts: JobFacts): StageState {
   if (!verdict) return 'started';
   if (verdict.state === 'tight' || verdict.state === 'loose') return 'attention';
   // What was chosen has to be read with the pieces in.
-  return endPlay.choice && now.moment !== 'fitted' ? 'started' : 'done';
+  if (endPlay.choice && now.moment !== 'fitted') return 'started';
+  return isHalfVerified(facts) ? 'started' : 'done';
 }
 
 function todosOf(facts: JobFacts): Todo[] {
@@ -68,7 +75,9 @@ function todosOf(facts: JobFacts): Todo[] {
   if (!job.limits.endPlay) return inTurn('Enter the end play limits with their source');
   if (now.moment === 'without') return inTurn('Choose the rings for the end play');
   const verdict = verdictOf(facts);
-  if (verdict?.state !== 'tight' && verdict?.state !== 'loose') return [];
+  if (verdict?.state !== 'tight' && verdict?.state !== 'loose') {
+    return isHalfVerified(facts) ? inTurn('Read the end play with the stack in at 0° and at 180°') : [];
+  }
   return inTurn(`End play ${lengthText(verdict.by, unit)} too ${verdict.state === 'tight' ? 'tight' : 'loose'}`);
 }
 
