@@ -287,3 +287,40 @@ test('what should be on the shelf is told with its chance, before anything is re
   await page.reload();
   await expect(advice.getByLabel('Gap from, mm')).toHaveValue('0.570');
 });
+
+test('the rings of two engines are shared out together, so that both are served best, and accepted for both', async ({
+  page,
+  request,
+}) => {
+  const line = await ringsInDrawer(request, 3);
+  const gap = (figure: number) => ({
+    moment: 'without' as const,
+    angle: 0 as const,
+    text: String(figure / 1000),
+    unit: 'mm' as const,
+    nm: um(figure),
+    by: 'Wren',
+    at: '2026-02-03T04:05:06.000Z',
+  });
+  const put = async (name: string, figure: number) => {
+    const id = await flatEngine(request, name, line);
+    const steps = [{ op: 'add', path: '/endPlay/readings/one', value: gap(figure) }];
+    expect((await request.patch(`/api/jobs/${id}`, { data: { version: 1, by: 'Wren', steps } })).status()).toBe(200);
+  };
+  // By hand: 0.600 takes two of 0.240, 0.11; 0.661 takes one of those and the thick one of its own, 0.11.
+  await put('Rush Twin that takes two', 600);
+  await put('Rush Twin that takes one', 661);
+  await page.goto('/together');
+  const panel = page.getByRole('region', { name: 'End play together' });
+  const table = panel.getByRole('table', { name: 'End play of each engine' });
+  await expect(table.getByRole('row', { name: /Rush Twin that takes two.*2 × 240 ring.*0\.110 mm/ })).toBeVisible();
+  await expect(
+    table.getByRole('row', { name: /Rush Twin that takes one.*240 ring, 301 ring.*0\.110 mm/ }),
+  ).toBeVisible();
+  await panel.getByRole('button', { name: /^Accept these pieces/ }).click();
+  await expect(page.getByText(/^The pieces of \d engines are accepted, and reserved\./)).toBeVisible();
+  await page.goto('/drawer');
+  const row = page.getByRole('region', { name: 'Washers and shims' }).getByRole('row', { name: /takes two/ });
+  await expect(row).toContainText('2 for Rush Twin that takes two');
+  await expect(row).toContainText('1 for Rush Twin that takes one');
+});

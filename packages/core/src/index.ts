@@ -141,6 +141,8 @@ export type { FitProgress } from './fit/search/choiceLimits.js';
 export { leastAssignment } from './fit/search/leastAssignment.js';
 export { loadIntegerSolver, withSolverIfNeeded } from './fit/search/loadIntegerSolver.js';
 export { type SetSavings, setSavings } from './fit/setSavings.js';
+export { TooManyChoices } from './fit/shims/everyChoice.js';
+export { type JointShimPart, type JointShimPlan, jointShims } from './fit/shims/jointShims.js';
 export { TooManyStacks } from './fit/shims/ringStacks.js';
 export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
@@ -182,6 +184,7 @@ export {
   jointChoices,
   jointFit,
 } from './job/jointFit.js';
+export { acceptedJointly, type JointPieces, type JointPiecesQuestion, jointPieces } from './job/jointPieces.js';
 export { type KitAsked, kitQuestionOfJob } from './job/kitQuestions.js';
 export { newJob, usualThinnerHalf } from './job/newJob.js';
 export { pieceOfLine } from './job/pieceOfLine.js';

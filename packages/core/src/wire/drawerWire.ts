@@ -3,6 +3,7 @@ import { personSchema } from '../document/person.js';
 import { drawerMovementSchema } from '../drawer/drawerMovement.js';
 import { drawerPieceSchema, pieceLineSchema } from '../drawer/drawerPiece.js';
 import { drawerHalfSchema, drawerLineSchema, kitSchema } from '../drawer/workshopDrawer.js';
+import { pieceChoiceSchema } from '../endPlay/endPlaySchema.js';
 import { acceptedChoiceSchema } from '../job/jobDocument.js';
 import { endpoint } from './endpoint.js';
 import { goesOnSchema, jobIdSchema, jobViewSchema, pageQuery, stampQuerySchema } from './jobWire.js';
@@ -44,7 +45,19 @@ export type KitView = z.infer<typeof kitViewSchema>;
 const acceptTogetherSchema = z.strictObject({
   by: personSchema,
   jobs: z
-    .array(z.strictObject({ id: jobIdSchema, version: z.int().min(1), choice: acceptedChoiceSchema }))
+    .array(
+      z
+        .strictObject({
+          id: jobIdSchema,
+          version: z.int().min(1),
+          choice: acceptedChoiceSchema.optional().describe('Its halves.'),
+          endPlay: pieceChoiceSchema.optional().describe('Its washers, flanged halves or rings.'),
+        })
+        .refine(({ choice, endPlay }) => choice !== undefined || endPlay !== undefined, {
+          path: ['choice'],
+          error: 'give a choice of halves, or one for the end play',
+        }),
+    )
     .min(1)
     .max(5000),
 });

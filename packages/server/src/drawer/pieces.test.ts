@@ -161,6 +161,32 @@ describe('washers and shims in the workshop drawer', () => {
     expect((await lineOf(line)).piece.onHand).toBe(5);
   });
 
+  it('of several engines are accepted together, all or none', async () => {
+    const line = await putRings(3);
+    const [one, other] = await Promise.all([engineOn(line), engineOn(line)]);
+    const taken = (count: number) => ({
+      at,
+      by,
+      chosen: [{ place: 'stack', piece: 'thin', label: 'Thin ring', thickness: 240_000, count }],
+      predicted: 100_000,
+      shift: 0,
+    });
+    const together = (counts: [number, number]) =>
+      server.call('POST', '/api/drawer/accept', {
+        by,
+        jobs: [
+          { id: one, version: 1, endPlay: taken(counts[0]) },
+          { id: other, version: 1, endPlay: taken(counts[1]) },
+        ],
+      });
+    expect((await together([2, 2])).status).toBe(409);
+    expect((await lineOf(line)).reservations).toEqual([]);
+    expect((await together([2, 1])).status).toBe(200);
+    expect((await lineOf(line)).reservations.map(({ count }) => count).sort()).toEqual([1, 2]);
+    const nothing = await server.call('POST', '/api/drawer/accept', { by, jobs: [{ id: one, version: 2 }] });
+    expect([nothing.status, nothing.body.errors[0].path]).toEqual([422, '/jobs/0/choice']);
+  });
+
   it('come back with an engine only while they are free', async () => {
     const line = await putRings(3);
     const job = await engineOn(line);

@@ -258,19 +258,23 @@ export class JobService {
    *
    * @throws ProblemError `stale-version`, `drawer-short`, `halves-fitted`, or `invalid-request` for a choice that its engine cannot have
    */
-  async acceptTogether(
-    by: string,
-    jobs: readonly { id: string; version: number; choice: NonNullable<JobDocument['choice']> }[],
-  ): Promise<JobView[]> {
+  async acceptTogether(by: string, jobs: Read<'acceptTogether'>['body']['jobs']): Promise<JobView[]> {
     return this.database.transaction(async (manager) => {
       const takers: { jobId: string; document: JobDocument }[] = [];
       // One order for all who do this, so that nobody waits in a circle.
-      for (const { id, version, choice } of [...jobs].sort((a, b) => (a.id < b.id ? -1 : 1))) {
+      for (const { id, version, choice, endPlay } of [...jobs].sort((a, b) => (a.id < b.id ? -1 : 1))) {
         const row = await this.lockAt(manager, id, version);
         if (row.deletedAt) throw new ProblemError('not-found', 'An engine was deleted; bring it back first.');
         const before = documentOf(row);
-        const document = { ...before, choice };
-        const faults = choiceFaults(document);
+        const document = {
+          ...before,
+          ...(choice === undefined ? {} : { choice }),
+          ...(endPlay === undefined ? {} : { endPlay: { ...before.endPlay, choice: endPlay } }),
+        };
+        const faults = [
+          ...(choice === undefined ? [] : choiceFaults(document)),
+          ...(endPlay === undefined ? [] : pieceFaults(document)),
+        ];
         if (faults.length > 0) throw invalidRequest(faults);
         const changes = changesBetween(asJson(before), asJson(document));
         await this.write(manager, row, { document }, by, 'changed', recorded(changes));

@@ -14,6 +14,10 @@ import {
   type FitOptions,
   type FitProgress,
   fit,
+  type JointPiecesQuestion,
+  type JointShimPart,
+  type JointShimPlan,
+  jointShims,
   type PieceOrder,
   type Placement,
   type PlanVariants,
@@ -85,6 +89,16 @@ const search = {
     const read = readShimRequest(input);
     if (!read.ok) return read;
     return { ok: true, result: pieceOrder(read.request as ReadRequest, expected, target, prices) };
+  },
+  /** The best pieces for several engines that draw on one shelf. */
+  jointShims: async ({ parts, stock }: JointPiecesQuestion): Promise<FitAnswer<JointShimPlan>> => {
+    const read: JointShimPart[] = [];
+    for (const { key, request: input, lines } of parts) {
+      const one = readShimRequest(input);
+      if (!one.ok) return one;
+      read.push({ key, request: one.request, lines: new Map(lines) });
+    }
+    return { ok: true, result: jointShims(read, new Map(stock)) };
   },
   /** The best pieces for a gap, and the next best of what the pieces on hand give. */
   shims: async (input: ShimRequestInput, most: number): Promise<FitAnswer<ShimAnswer>> => {

@@ -6,7 +6,9 @@ import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { TogetherOutcome } from './TogetherOutcome.js';
+import { TogetherPieces } from './TogetherPieces.js';
 import { TogetherProgress } from './TogetherProgress.js';
+import { usePieceLines } from './usePieceLines.js';
 import { MOST_TOGETHER, type Together, useTogether } from './useTogether.js';
 
 const LEFT_OUT: Readonly<Record<JointLeftOut['reason'], string>> = {
@@ -53,7 +55,8 @@ function EngineChoice({ together, sharing }: { together: Together; sharing: read
 /** Plans several engines at once on the workshop's drawer, so that the halves go where they serve best. */
 export function TogetherView() {
   const together = useTogether();
-  const { lines, fault, sharing, isCutOff, joint, work, fitThem, goOn, cancel, accept } = together;
+  const { lines, fault, sharing, isCutOff, joint, work, fitThem, goOn, cancel, accept, engines, reload } = together;
+  const pieces = usePieceLines();
   return (
     <>
       <Row style={{ justifyContent: 'space-between' }}>
@@ -88,6 +91,7 @@ export function TogetherView() {
           </>
         )}
       </Panel>
+      {pieces && engines && <TogetherPieces engines={engines} shelf={pieces} onAccepted={reload} />}
       {work.state === 'working' && <TogetherProgress progress={work.progress} />}
       {work.state === 'cancelled' && <Notice>The search was cancelled. Nothing was changed.</Notice>}
       {work.state === 'failed' && <Notice urgent>{work.detail}</Notice>}

@@ -48,6 +48,10 @@ export interface Together {
   readonly goOn: () => void;
   readonly cancel: () => void;
   readonly accept: (chosen: JointFit, plan: FitPlan) => void;
+  /** Those that take part; null until they are there. */
+  readonly engines: readonly JobView[] | null;
+  /** Looks the engines up again. */
+  readonly reload: () => Promise<void>;
 }
 
 /** Several engines planned at once on the workshop's drawer. */
@@ -84,6 +88,7 @@ export function useTogether(): Together {
         : null,
     [engines, lines, left],
   );
+  const taking = useMemo(() => engines?.filter(({ id }) => !left.has(id)) ?? null, [engines, left]);
   const sharing = (engines ?? []).filter(({ document }) =>
     Object.values(document.shells).some(({ line }) => line !== null),
   );
@@ -141,5 +146,7 @@ export function useTogether(): Together {
     goOn: () => fitThem(GO_ON_S),
     cancel,
     accept,
+    engines: taking,
+    reload: load,
   };
 }
