@@ -20,7 +20,8 @@ export {
   tableFindings,
 } from './codes/selectionTable.js';
 export { shellsAfterGrinding } from './codes/shellsAfterGrinding.js';
-export { type CrushRead, crushAsk, crushRead, jointState, peeled } from './crush/crushAsk.js';
+export { crushAsk, peeled } from './crush/crushAsk.js';
+export { type CrushRead, crushRead, jointState } from './crush/crushRead.js';
 export {
   BLANK_CRUSH,
   BLANK_JOINT,
@@ -72,9 +73,9 @@ export {
 } from './drawer/workshopDrawer.js';
 export { chooseAgain, settleSeen } from './endPlay/chooseAgain.js';
 export { dressingPasses, type EndPlayStep, endPlaySteps } from './endPlay/endPlayAdvice.js';
+export { endPlayAim } from './endPlay/endPlayAim.js';
 export {
   acceptedPieces,
-  endPlayAim,
   endPlayAsk,
   type FreePieces,
   type NoPieceChoice,
@@ -121,9 +122,9 @@ export { type Alternative, alternativesAt, type Placement, placementsOf } from '
 export { type FitOptions, fit } from './fit/fit.js';
 export { type FitError, type FitPlan, type FitRemedy, fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
 export { type FitRequest, type FitRequestInput, fitRequestSchema, readFitRequest } from './fit/format/fitRequest.js';
+export type { ShimPlace } from './fit/format/shimPlace.js';
 export {
   type ShimConflict,
-  type ShimPlace,
   type ShimPlan,
   type ShimRemedy,
   shimPlanSchema,
@@ -269,6 +270,7 @@ export {
   type Read,
 } from './wire/endpoints.js';
 export { type JobChange, type JobSummary, type JobView, jobSummarySchema, jobViewSchema } from './wire/jobWire.js';
+export { PAGE_ENDPOINTS, type PageEndpointName, pageEndpointOf } from './wire/pageEndpoints.js';
 export {
   PROBLEM_KINDS,
   type Problem,

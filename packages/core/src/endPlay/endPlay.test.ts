@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
-import { crushAsk, crushRead, jointState, peeled } from '../crush/crushAsk.js';
+import { crushAsk, peeled } from '../crush/crushAsk.js';
+import { crushRead, jointState } from '../crush/crushRead.js';
 import { BLANK_CRUSH, BLANK_JOINT, type Joint } from '../crush/crushSchema.js';
 import { readShimRequest } from '../fit/format/shimRequest.js';
 import { shims } from '../fit/shims.js';

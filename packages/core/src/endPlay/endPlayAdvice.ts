@@ -1,6 +1,6 @@
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
-import { endPlayAim } from './endPlayAsk.js';
+import { endPlayAim } from './endPlayAim.js';
 import { endPlayNow, endPlayRound } from './endPlayRounds.js';
 import type { EndPlay, ThrustKind } from './endPlaySchema.js';
 

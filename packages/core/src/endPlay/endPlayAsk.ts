@@ -2,9 +2,10 @@ import type { ShimPlan } from '../fit/format/shimPlan.js';
 import type { ShimRequestInput } from '../fit/format/shimRequest.js';
 import { numberOfLength } from '../measure/formatLength.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
-import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { Nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { type Piece, type PieceKind, pieceLabel } from '../shell/piece.js';
+import { endPlayAim } from './endPlayAim.js';
 import { endPlayBefore } from './endPlayRounds.js';
 import type { EndPlay, PieceChoice, ThrustKind } from './endPlaySchema.js';
 
@@ -42,14 +43,6 @@ export function namedPieces(pieces: FreePieces, kind: PieceKind): Map<string, st
     names.set(name, id);
   }
   return names;
-}
-
-/** The aim of the end play: the figure that is set, where it lies within the limits; else their middle. */
-export function endPlayAim(
-  { aim }: Pick<EndPlay, 'aim'>,
-  { low, high }: { readonly low: Nanometres; readonly high: Nanometres },
-): Nanometres {
-  return aim !== null && aim >= low && aim <= high ? aim : nanometres(Math.round((low + high) / 2));
 }
 
 /**

@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
-import { shimPlaceSchema } from '../fit/format/shimPlan.js';
+import { shimPlaceSchema } from '../fit/format/shimPlace.js';
 import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 import { nanometres } from '../measure/nanometres.js';
 import { type Unit, unitSchema } from '../measure/unit.js';

@@ -1,4 +1,4 @@
-import { endPlayAim } from '../endPlay/endPlayAsk.js';
+import { endPlayAim } from '../endPlay/endPlayAim.js';
 import { endPlayBefore } from '../endPlay/endPlayRounds.js';
 import type { Limit } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';

@@ -1,25 +1,14 @@
-import { z } from 'zod';
+import type { z } from 'zod';
 import { fitPlanSchema } from '../fit/format/fitPlan.js';
 import { fitRequestSchema } from '../fit/format/fitRequest.js';
 import { shimPlanSchema } from '../fit/format/shimPlan.js';
 import { shimRequestSchema } from '../fit/format/shimRequest.js';
-import { DRAWER_ENDPOINTS } from './drawerWire.js';
 import { type Endpoint, endpoint } from './endpoint.js';
-import { JOB_ENDPOINTS } from './jobWire.js';
-import { TYPE_ENDPOINTS } from './typeWire.js';
+import { PAGE_ENDPOINTS } from './pageEndpoints.js';
 
 /** Everything that can be asked of the server, each thing once. */
 export const ENDPOINTS = {
-  health: endpoint({
-    method: 'get',
-    at: '/api/health',
-    summary: 'Whether server and database answer',
-    answer: z.strictObject({ status: z.literal('ok') }),
-    problems: ['not-ready'],
-  }),
-  ...JOB_ENDPOINTS,
-  ...DRAWER_ENDPOINTS,
-  ...TYPE_ENDPOINTS,
+  ...PAGE_ENDPOINTS,
   fit: endpoint({
     method: 'post',
     at: '/api/fit',

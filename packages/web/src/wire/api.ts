@@ -2,9 +2,9 @@ import {
   type Answered,
   type Asked,
   addressOf,
-  ENDPOINTS,
-  type EndpointName,
-  endpointOf,
+  PAGE_ENDPOINTS,
+  type PageEndpointName,
+  pageEndpointOf,
   type QueryName,
   type Topic,
 } from '@fettle/core';
@@ -18,7 +18,7 @@ import {
 import { type AskFault, ask } from './ask.js';
 
 export interface Question {
-  readonly name: EndpointName;
+  readonly name: PageEndpointName;
   readonly asked: Record<string, unknown>;
 }
 
@@ -35,7 +35,7 @@ const KEPT_ANSWERS = 60;
 const kept = new Map<string, { etag: string; value: unknown }>();
 
 const baseQuery: Base = async ({ name, asked }) => {
-  const endpoint = endpointOf(name);
+  const endpoint = pageEndpointOf(name);
   const address = addressOf(endpoint, asked, endpoint.method === 'get' ? asked : {});
   const known = endpoint.isTagged ? kept.get(address) : undefined;
   const result = await ask(name, asked as never, known?.etag ?? null);
@@ -50,7 +50,7 @@ const baseQuery: Base = async ({ name, asked }) => {
 };
 
 type Definitions = {
-  [Name in EndpointName]: Name extends QueryName
+  [Name in PageEndpointName]: Name extends QueryName
     ? QueryDefinition<Asked<Name>, Base, Topic, Answered<Name>, 'api'>
     : MutationDefinition<Asked<Name>, Base, Topic, Answered<Name>, 'api'>;
 };
@@ -58,8 +58,8 @@ type Definitions = {
 /** One query or mutation an endpoint: what it reads is read anew once something has changed it. */
 function definitions(build: EndpointBuilder<Base, Topic, 'api'>): Definitions {
   return Object.fromEntries(
-    (Object.keys(ENDPOINTS) as EndpointName[]).map((name) => {
-      const { method, topics } = endpointOf(name);
+    (Object.keys(PAGE_ENDPOINTS) as PageEndpointName[]).map((name) => {
+      const { method, topics } = pageEndpointOf(name);
       const query = (asked: unknown): Question => ({ name, asked: (asked ?? {}) as Record<string, unknown> });
       return [
         name,

@@ -2,9 +2,9 @@ import {
   type Answered,
   type Asked,
   addressOf,
-  type EndpointName,
-  endpointOf,
+  type PageEndpointName,
   type Problem,
+  pageEndpointOf,
   problemKind,
   problemSchema,
 } from '@fettle/core';
@@ -53,12 +53,12 @@ async function faultOf(response: Response): Promise<{ ok: false; fault: AskFault
 }
 
 /** Asks an endpoint by its description. @param etag of what the caller has */
-export async function ask<Name extends EndpointName>(
+export async function ask<Name extends PageEndpointName>(
   name: Name,
   asked: Asked<Name>,
   etag: string | null = null,
 ): Promise<AskResult<Answered<Name>>> {
-  const endpoint = endpointOf(name);
+  const endpoint = pageEndpointOf(name);
   const { body, ...names } = asked as { body?: unknown } & Record<string, unknown>;
   const isOf = (schema: z.ZodObject) =>
     Object.fromEntries(Object.entries(names).filter(([key]) => key in schema.shape));

@@ -1,4 +1,4 @@
-import type { Answered, Asked, EndpointName } from '@fettle/core';
+import type { Answered, Asked, PageEndpointName } from '@fettle/core';
 import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
 import { type RootState, store } from '../app/store.js';
 import { api } from './api.js';
@@ -13,7 +13,7 @@ type Initiate = (
  *
  * @throws an `AskFault`
  */
-export async function tell<Name extends EndpointName>(name: Name, asked: Asked<Name>): Promise<Answered<Name>> {
+export async function tell<Name extends PageEndpointName>(name: Name, asked: Asked<Name>): Promise<Answered<Name>> {
   const { initiate } = api.endpoints[name] as unknown as { initiate: Initiate };
   const once = { forceRefetch: true, subscribe: false, track: false };
   return (await store.dispatch(initiate(asked, once)).unwrap()) as Answered<Name>;

@@ -1,19 +1,6 @@
 import { z } from 'zod';
 import { unitSchema } from '../../measure/unit.js';
-
-export const SHIM_PLACES = [
-  'stack',
-  'front.upper',
-  'front.lower',
-  'rear.upper',
-  'rear.lower',
-  'upper',
-  'lower',
-  'left',
-  'right',
-] as const;
-export const shimPlaceSchema = z.enum(SHIM_PLACES);
-export type ShimPlace = z.infer<typeof shimPlaceSchema>;
+import { shimPlaceSchema } from './shimPlace.js';
 
 export const shimRemedySchema = z.union([
   z

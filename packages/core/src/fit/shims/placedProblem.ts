@@ -1,6 +1,6 @@
 import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
 import { FACES, type Face } from '../../shell/piece.js';
-import type { ShimPlace } from '../format/shimPlan.js';
+import type { ShimPlace } from '../format/shimPlace.js';
 import type { ShimRequest } from '../format/shimRequest.js';
 
 /** A piece in whole nanometres. */

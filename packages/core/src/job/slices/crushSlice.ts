@@ -1,4 +1,4 @@
-import { jointState } from '../../crush/crushAsk.js';
+import { jointState } from '../../crush/crushRead.js';
 import type { Joint, JointKind } from '../../crush/crushSchema.js';
 import { lengthText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';

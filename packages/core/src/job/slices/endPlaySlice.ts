@@ -1,5 +1,5 @@
 import { chanceText } from '../../clearance/chanceText.js';
-import { endPlayAim } from '../../endPlay/endPlayAsk.js';
+import { endPlayAim } from '../../endPlay/endPlayAim.js';
 import { endPlayNow, endPlayVerdict, isReadAtBoth, predictionMissed } from '../../endPlay/endPlayRounds.js';
 import type { EndPlayReading, Moment } from '../../endPlay/endPlaySchema.js';
 import { lengthText } from '../../measure/lengthText.js';

@@ -1,0 +1,10 @@
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { EndPlay } from './endPlaySchema.js';
+
+/** The aim of the end play: the figure that is set, where it lies within the limits; else their middle. */
+export function endPlayAim(
+  { aim }: Pick<EndPlay, 'aim'>,
+  { low, high }: { readonly low: Nanometres; readonly high: Nanometres },
+): Nanometres {
+  return aim !== null && aim >= low && aim <= high ? aim : nanometres(Math.round((low + high) / 2));
+}

@@ -1,0 +1,25 @@
+import { z } from 'zod';
+import { DRAWER_ENDPOINTS } from './drawerWire.js';
+import { type Endpoint, endpoint } from './endpoint.js';
+import { JOB_ENDPOINTS } from './jobWire.js';
+import { TYPE_ENDPOINTS } from './typeWire.js';
+
+/** What the pages ask of the server. Searches are not among it: a page searches in workers of its own, and need not load their formats. */
+export const PAGE_ENDPOINTS = {
+  health: endpoint({
+    method: 'get',
+    at: '/api/health',
+    summary: 'Whether server and database answer',
+    answer: z.strictObject({ status: z.literal('ok') }),
+    problems: ['not-ready'],
+  }),
+  ...JOB_ENDPOINTS,
+  ...DRAWER_ENDPOINTS,
+  ...TYPE_ENDPOINTS,
+} as const;
+export type PageEndpointName = keyof typeof PAGE_ENDPOINTS;
+
+/** One endpoint that pages ask, by its name. */
+export function pageEndpointOf(name: PageEndpointName): Endpoint {
+  return PAGE_ENDPOINTS[name] as unknown as Endpoint;
+}
