@@ -133,9 +133,11 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
     {
       key: 'remove',
       head: <span className="visually-hidden">Remove</span>,
-      cell: ({ id, piece }) => (
+      cell: ({ id, piece, chosen }) => (
         <Button
           $kind="quiet"
+          // What an accepted choice takes stays until it is chosen again.
+          isDisabled={chosen > 0}
           aria-label={`Take ${pieceLabel(piece)} off the list`}
           onPress={() =>
             change((old) => {

@@ -21,7 +21,7 @@ export interface RingStack {
 }
 
 /** So many sums are tried on each side; never met with rings in whole hundredths of a millimetre or tenths of a thou. */
-const MOST_TRIED = 40_000_000;
+const MOST_TRIED = 20_000_000;
 
 /** The stacks are too many to be gone through. */
 export class TooManyStacks extends Error {
