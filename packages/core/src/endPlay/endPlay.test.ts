@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { chanceText } from '../clearance/chanceText.js';
 import { crushAsk, peeled } from '../crush/crushAsk.js';
 import { crushRead, jointState } from '../crush/crushRead.js';
 import { BLANK_CRUSH, BLANK_JOINT, type Joint } from '../crush/crushSchema.js';
@@ -104,6 +105,7 @@ describe('end play readings', () => {
     expect(at(60).chance).toBeCloseTo(0.0228, 3);
     expect(at(280).state).toBe('loose');
     expect([at(75).state, at(170).state]).toEqual(['close', 'inside']);
+    expect([chanceText(at(170).chance), chanceText(at(-500).chance)]).toEqual(['over 99 %', 'below 1 %']);
   });
 
   it('miss a prediction only by more than repeats may differ', () => {

@@ -65,6 +65,9 @@ export function isReadAtBoth({ readings }: Pick<EndPlay, 'readings'>): boolean {
   return angles.includes(0) && angles.includes(180);
 }
 
+/** A chance comes no nearer to certainty than this. */
+const LEAST_DOUBT = 1e-9;
+
 export interface EndPlayVerdict {
   readonly state: 'inside' | 'close' | 'tight' | 'loose';
   /** Chance that the true end play is inside its limits. */
@@ -79,7 +82,9 @@ export function endPlayVerdict(
   limit: { readonly low: Nanometres; readonly high: Nanometres },
   closeFraction: number,
 ): EndPlayVerdict {
-  const chance = normalChance(mean, uncertainty, limit);
+  const found = normalChance(mean, uncertainty, limit);
+  // What is read is never certain, however far from a limit: arithmetic alone makes it so.
+  const chance = uncertainty > 0 ? Math.min(1 - LEAST_DOUBT, Math.max(LEAST_DOUBT, found)) : found;
   if (mean < limit.low) return { state: 'tight', chance, by: nanometres(limit.low - mean) };
   if (mean > limit.high) return { state: 'loose', chance, by: nanometres(mean - limit.high) };
   const room = Math.min(mean - limit.low, limit.high - mean);

@@ -14,6 +14,8 @@ import { ThrustSection } from './ThrustSection.js';
 import { type EndPlayWork, planLength, useEndPlay } from './useEndPlay.js';
 import { WhatToDo } from './WhatToDo.js';
 
+const TITLES = { washers: 'Thrust washers', flanged: 'Flanged halves', rings: 'Rings' } as const;
+
 const CAUTIONS = {
   washers: 'Grooves face the shaft. Never dress a coated face.',
   flanged: 'The width over the flanges is what counts. Never dress a coated face.',
@@ -89,7 +91,7 @@ export function EndPlayView() {
         <ChoosePieces
           work={work}
           choice={endPlay.choice}
-          title={kind === 'rings' ? 'Rings' : kind === 'flanged' ? 'Flanged halves' : 'Thrust washers'}
+          title={kind ? TITLES[kind] : 'Pieces'}
           missing={asked.ok ? null : NO_CHOICE_WORDS[asked.reason]}
           {...(kind ? { caution: CAUTIONS[kind] } : {})}
         />
