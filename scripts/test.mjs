@@ -1,5 +1,5 @@
 // npm test: everything, from a clean clone, ending with one line "N passed, N failed".
-import { spawnSync } from 'node:child_process';
+import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { buildIfNeeded } from './build.mjs';
@@ -20,8 +20,19 @@ function run(args, env = {}, cwd = root) {
   return spawnSync(process.execPath, args, { cwd, stdio: 'inherit', env: { ...process.env, ...env } }).status === 0;
 }
 
+/** Runs a check beside others; what it prints comes in one piece, when it has ended. */
 function check(name, args) {
-  report(name, run(args));
+  return new Promise((resolve) => {
+    const child = spawn(process.execPath, args, { cwd: root, stdio: ['ignore', 'pipe', 'pipe'] });
+    const printed = [];
+    for (const stream of [child.stdout, child.stderr]) stream.on('data', (chunk) => printed.push(chunk));
+    child.on('error', (error) => printed.push(Buffer.from(`${error.message}\n`)));
+    child.on('close', (status) => {
+      process.stdout.write(Buffer.concat(printed));
+      report(name, status === 0);
+      resolve();
+    });
+  });
 }
 
 const results = join(root, 'test-results');
@@ -33,13 +44,16 @@ try {
   mkdirSync(results);
 
   const tsc = 'node_modules/typescript-native/bin/tsc';
-  check('types', [tsc, '-b']);
-  check('types of the tests', [tsc, '-p', 'tsconfig.tests.json']);
-  check('types of the tests of the page', [tsc, '-p', 'packages/web/tsconfig.tests.json']);
-  check('lint', ['node_modules/@biomejs/biome/bin/biome', 'ci', '--error-on-warnings']);
-  check('dependency rules', ['scripts/deps.mjs']);
-  check('unused code', ['node_modules/knip/bin/knip.js']);
-  check('formats are current', ['--conditions=@fettle/source', '--import', 'tsx', 'scripts/formats.ts', '--check']);
+  // The types of the tests rest on what the first writes.
+  await check('types', [tsc, '-b']);
+  await Promise.all([
+    check('types of the tests', [tsc, '-p', 'tsconfig.tests.json']),
+    check('types of the tests of the page', [tsc, '-p', 'packages/web/tsconfig.tests.json']),
+    check('lint', ['node_modules/@biomejs/biome/bin/biome', 'ci', '--error-on-warnings']),
+    check('dependency rules', ['scripts/deps.mjs']),
+    check('unused code', ['node_modules/knip/bin/knip.js']),
+    check('formats are current', ['--conditions=@fettle/source', '--import', 'tsx', 'scripts/formats.ts', '--check']),
+  ]);
 
   try {
     buildIfNeeded();
