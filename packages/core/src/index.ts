@@ -66,6 +66,7 @@ export {
   drawerHalfSchema,
   drawerLineSchema,
   freeHalves,
+  freeOnShelf,
   isSameLine,
   type Kit,
   kitSchema,

@@ -59,15 +59,24 @@ export function reservedHalves(
 }
 
 /**
- * Halves of one kind that a job may take: what is on hand less what other engines have reserved. What the job itself has
- * reserved, or fitted already, it may take again.
+ * How many of one kind on the shelf, halves or pieces, a job may take: what is on hand less what other engines have reserved. What the
+ * job itself has reserved, or fitted already, it may take again.
  *
  * @param line as it was asked for that job, so that it tells what was fitted into it
  * @param job its id; null for what nobody has reserved
  */
-export function freeHalves(line: Pick<DrawerLine, 'half' | 'reservations' | 'fittedHere'>, job: string | null): number {
+export function freeOnShelf(
+  onHand: number,
+  line: Pick<DrawerLine, 'reservations' | 'fittedHere'>,
+  job: string | null,
+): number {
   const fitted = job === null ? 0 : line.fittedHere;
-  return Math.max(0, line.half.onHand - reservedHalves(line, job)) + fitted;
+  return Math.max(0, onHand - reservedHalves(line, job)) + fitted;
+}
+
+/** Halves of one kind that a job may take. */
+export function freeHalves(line: Pick<DrawerLine, 'half' | 'reservations' | 'fittedHere'>, job: string | null): number {
+  return freeOnShelf(line.half.onHand, line, job);
 }
 
 /** A named list of halves that are bought, or put on the shelf, together. */

@@ -1,5 +1,5 @@
 import type { PieceLine } from '../drawer/drawerPiece.js';
-import { reservedHalves } from '../drawer/workshopDrawer.js';
+import { freeOnShelf } from '../drawer/workshopDrawer.js';
 import { acceptedPieces, endPlayAsk, type FreePieces, type PieceAsk } from '../endPlay/endPlayAsk.js';
 import type { PieceChoice } from '../endPlay/endPlaySchema.js';
 import type { ShimRequestInput } from '../fit/format/shimRequest.js';
@@ -30,7 +30,7 @@ export function jointPieces(
   all: readonly JointJob[],
   shelf: readonly PieceLine[],
 ): { readonly engines: readonly JointPieces[]; readonly question: JointPiecesQuestion } {
-  const stock = new Map(shelf.map((line) => [line.id, Math.max(0, line.piece.onHand - reservedHalves(line))] as const));
+  const stock = new Map(shelf.map((line) => [line.id, freeOnShelf(line.piece.onHand, line, null)] as const));
   const engines = all.flatMap((job): JointPieces[] => {
     const { document } = job;
     if (document.endPlay.choice !== null) return [];

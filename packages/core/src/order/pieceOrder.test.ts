@@ -91,6 +91,26 @@ describe('which washers and shims should be on the shelf', () => {
     expect(pieceChance(rings, { kind: 'band', low: 550_000, high: 710_000 })).toBeCloseTo(0.5, 6);
   });
 
+  it('leaves the dearest out first', () => {
+    const rings = read({
+      format: 'fettle.shim-request/1',
+      unit: 'mm',
+      kind: 'ring-shims',
+      low: 0.07,
+      high: 0.15,
+      aim: 0.1,
+      gap: 0.6,
+      counts: [2],
+      pieces: [
+        { id: 'one', thickness: 0.24, stock: 0 },
+        { id: 'other', thickness: 0.24, stock: 0 },
+      ],
+    });
+    const expected = { kind: 'band', low: 560_000, high: 620_000 } as const;
+    expect(pieceOrder(rings, expected, 0.9, { one: 3, other: 2 }).order).toEqual([{ id: 'other', count: 2 }]);
+    expect(pieceOrder(rings, expected, 0.9, { one: 2, other: 3 }).order).toEqual([{ id: 'one', count: 2 }]);
+  });
+
   it('leaves out whatever can be left out, and says where no shelf would do', () => {
     const expected = { kind: 'band', low: 50_000, high: 250_000 } as const;
     const order = pieceOrder(washers(0), expected, 1);

@@ -2,11 +2,11 @@ import {
   type DrawerPiece,
   drawerPieceSchema,
   formatExactLength,
+  freeOnShelf,
   INSTRUMENT_DECIMALS,
   type PieceLine,
   pieceLabel,
   pieceTable,
-  reservedHalves,
   type Unit,
 } from '@fettle/core';
 import { Download, Plus, Trash2 } from 'lucide-react';
@@ -85,8 +85,8 @@ export function WorkshopPieces({ lines, unit, by, act }: WorkshopPiecesProps) {
       key: 'free',
       head: 'Free',
       isFigure: true,
-      sortBy: (line) => line.piece.onHand - reservedHalves(line),
-      cell: (line) => Math.max(0, line.piece.onHand - reservedHalves(line)),
+      sortBy: (line) => freeOnShelf(line.piece.onHand, line, null),
+      cell: (line) => freeOnShelf(line.piece.onHand, line, null),
     },
     {
       key: 'least',

@@ -40,7 +40,7 @@ function expectedOf(work: EndPlayWork, low: Nanometres | null, high: Nanometres 
 
 /** Which pieces should be on the shelf, so that the job does not stop for one: with its chance, before or after it was read. */
 export function ShelfAdvice({ job, work }: { readonly job: string; readonly work: EndPlayWork }) {
-  const { document, endPlay, kind, limit, pieces } = work;
+  const { document, endPlay, kind, limit, pieces, prices } = work;
   const { unit } = document;
   const [draft, setDraft] = useDraft<Expected>(`${job}.shelf`);
   const { low, high } = draft ?? NOT_TYPED;
@@ -53,10 +53,14 @@ export function ShelfAdvice({ job, work }: { readonly job: string; readonly work
     const [wanted, chance] = JSON.parse(text) as [ExpectedReading, string];
     const middle = nanometres(Math.round(wanted.kind === 'band' ? (wanted.low + wanted.high) / 2 : wanted.mean));
     const asked = endPlayAsk(endPlay, kind, limit, unit, pieces, middle);
-    return asked.ok ? { asked, wanted, target: Number(chance) } : null;
-  }, [text, endPlay, kind, limit, unit, pieces]);
+    if (!asked.ok) return null;
+    const byName = [...asked.ids].flatMap(([name, id]) =>
+      prices[id] === undefined ? [] : [[name, prices[id]] as const],
+    );
+    return { asked, wanted, target: Number(chance), prices: Object.fromEntries(byName) };
+  }, [text, endPlay, kind, limit, unit, pieces, prices]);
   const { result, fault } = useAsked(about, async (search) =>
-    resultOf(await search.pieceOrder(about!.asked.request, about!.wanted, about!.target, {})),
+    resultOf(await search.pieceOrder(about!.asked.request, about!.wanted, about!.target, about!.prices)),
   );
   return (
     <Panel aria-label="What should be on the shelf">

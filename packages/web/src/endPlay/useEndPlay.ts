@@ -47,6 +47,8 @@ export interface EndPlayWork {
   readonly missed: Nanometres | null;
   readonly steps: readonly EndPlayStep[];
   readonly pieces: FreePieces;
+  /** What a piece of the workshop costs, by the engine's own id of it, where that is known. */
+  readonly prices: Readonly<Record<string, number>>;
   readonly asked: PieceAsk;
   readonly shims: Shims;
   /** The choice in hand: made by hand, or the best one. */
@@ -82,6 +84,16 @@ export function useEndPlay(job: OpenJob): EndPlayWork {
   const kind = thrustKindOf(document);
   const limit = limits.endPlay;
   const pieces = useMemo(() => freePieces(document, 'endPlay', freeLines(lines, job.id)), [document, lines, job.id]);
+  const prices = useMemo(
+    () =>
+      Object.fromEntries(
+        Object.entries(document.pieces).flatMap(([id, { line }]) => {
+          const price = lines?.find((one) => one.id === line)?.piece.price ?? null;
+          return price === null ? [] : [[id, price] as const];
+        }),
+      ),
+    [document, lines],
+  );
   const asked = useMemo(() => endPlayAsk(endPlay, kind, limit, unit, pieces), [endPlay, kind, limit, unit, pieces]);
   const shims = useShims(asked);
   const now = endPlayNow(endPlay);
@@ -111,6 +123,7 @@ export function useEndPlay(job: OpenJob): EndPlayWork {
     missed: predictionMissed(endPlay),
     steps: kind && limit ? endPlaySteps(endPlay, kind, limit, unit, hasPlan) : [],
     pieces,
+    prices,
     asked,
     shims,
     inHand,

@@ -1,12 +1,12 @@
 import {
   formatExactLength,
+  freeOnShelf,
   INSTRUMENT_DECIMALS,
   type JobPiece,
   type PieceLine,
   pieceKindWord,
   pieceLabel,
   pieceOfLine,
-  reservedHalves,
   takenPieces,
 } from '@fettle/core';
 import { Plus, Trash2 } from 'lucide-react';
@@ -123,9 +123,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
           />
         ) : (
           <span title="in the workshop drawer, for this engine">
-            {line === null
-              ? '…'
-              : `${Math.max(0, line.piece.onHand - reservedHalves(line, job.id)) + line.fittedHere} free`}
+            {line === null ? '…' : `${freeOnShelf(line.piece.onHand, line, job.id)} free`}
           </span>
         ),
     },
