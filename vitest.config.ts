@@ -8,6 +8,8 @@ const resolve = {
 
 export default defineConfig({
   test: {
+    // Two at a time on two cores: one fewer than the cores is the default.
+    maxWorkers: 2,
     projects: [
       { ...resolve, test: { name: 'core', include: ['packages/core/src/**/*.test.ts'], testTimeout: 60_000 } },
       { ...resolve, test: { name: 'cli', include: ['packages/cli/src/**/*.test.ts'], testTimeout: 60_000 } },
