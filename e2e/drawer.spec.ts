@@ -51,11 +51,11 @@ test('halves come and go as sets, are counted, and everything can be taken back'
   await expect(rowOf(page, 'Horsetail', 'upper')).toContainText('order 2');
   await expect(half.getByText('oil hole half covered', { exact: true })).toBeVisible();
   await half.getByLabel('Undersize, if any').fill('0.50');
-  await half.getByLabel('Price of one half').fill('6,40');
+  await half.getByLabel('Price of one').fill('6,40');
   await expect(rowOf(page, 'Horsetail', 'upper')).toContainText('0.50 under');
   await page.getByLabel('Undersize, if any').fill('');
-  await page.getByLabel('Price of one half').focus();
-  await expect(page.getByLabel('Price of one half')).toHaveValue(/6[.,]4/u);
+  await page.getByLabel('Price of one').focus();
+  await expect(page.getByLabel('Price of one')).toHaveValue(/6[.,]4/u);
   await expect(rowOf(page, 'Horsetail', 'upper')).not.toContainText('under');
 
   await history.getByRole('button', { name: /^Take back: Received/ }).click();

@@ -177,6 +177,15 @@ test('a joint with too little crush gets its shims, is read again, and one that 
   await expect(verdict).toContainText('Inside');
   await page.getByRole('button', { name: 'Remind to read it again in 3 days' }).click();
   await expect(page.getByText(/^To be read again on/)).toBeVisible();
+  // Once its day has come it is the next thing to do, here and in the list of the benches.
+  await allSaved(page);
+  const reminder = 'Next: Read the joint at M1 again: joints settle';
+  await expect(page.getByRole('button', { name: reminder })).toHaveCount(0);
+  await page.clock.setFixedTime(new Date(Date.now() + 4 * 24 * 3600 * 1000));
+  await page.goto('/');
+  await expect(page.getByRole('listitem').filter({ hasText: reminder })).toContainText('Burr 2');
+  await page.goto(`/engines/${BURR_2}/crush`);
+  await expect(page.getByRole('button', { name: reminder })).toBeVisible();
 
   await page.getByRole('button', { name: 'Joint M3, not read' }).click();
   await page.getByLabel('M3 left: feeler that goes in, in').fill('.003');
@@ -256,6 +265,21 @@ test('washers and shims are added by hand, to the engine and to the workshop', a
   await shelf.getByLabel('On hand of Marsh ring ring').press('Tab');
   await page.getByRole('button', { name: 'History' }).click();
   await expect(page.getByText('Marsh ring ring: +1, now 3').first()).toBeVisible();
+
+  // Opened, it says where it lies and what it costs; each box is kept when it is left.
+  await shelf.getByRole('button', { name: 'Open Marsh ring ring' }).click();
+  const piece = page.getByRole('region', { name: 'Marsh ring ring' });
+  await piece.getByLabel('Bin').fill('R4');
+  await piece.getByLabel('Price of one').fill('1,20');
+  await piece.getByLabel('Number, if it has its own').fill('7');
+  await expect(piece.getByText('One with a number of its own is one; there are more.')).toBeVisible();
+  await piece.getByLabel('Number, if it has its own').fill('');
+  await piece.getByLabel('Thickness of Marsh ring ring, mm').fill('0.331');
+  await piece.getByLabel('Thickness of Marsh ring ring, mm').press('Tab');
+  await expect(shelf.getByRole('row', { name: /Marsh ring ring.*0\.331.*R4 1\.20/ })).toBeVisible();
+  await piece.getByLabel('Thickness of Marsh ring ring, mm').fill('0.33');
+  await piece.getByLabel('Thickness of Marsh ring ring, mm').press('Tab');
+  await expect(shelf.getByRole('row', { name: /Marsh ring ring.*0\.330/ })).toBeVisible();
 
   // As a file, and back with another count.
   const [plain] = await Promise.all([

@@ -26,6 +26,7 @@ export {
   BLANK_CRUSH,
   BLANK_JOINT,
   type Crush,
+  crushAim,
   JOINT_SIDES,
   type Joint,
   type JointKind,
@@ -167,7 +168,7 @@ export {
 export { type FreeHalves, type JobFit, jobFit, type LeftOut, plannedHalves } from './job/jobFit.js';
 export { bandsOf, codedFeatures, rowLayout } from './job/jobMarks.js';
 export { jobOfType, limitClashes, shellsOfSheet, withSheet } from './job/jobOfType.js';
-export { type JobProgress, jobProgress } from './job/jobProgress.js';
+export { dueOn, type JobProgress, jobProgress } from './job/jobProgress.js';
 export {
   type JobStation,
   type MeasuredPart,

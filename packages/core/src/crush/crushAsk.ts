@@ -30,7 +30,7 @@ function peeledShims(pieces: FreePieces, unit: Unit): Map<string, OfferedShim> {
 
 /** The shim request for one joint: which shims on hand, one a side, bring it to its aim. */
 export function crushAsk(
-  { kind, aim, alikeWithin }: Pick<Crush, 'kind' | 'aim' | 'alikeWithin'>,
+  { kind, aim, alikeWithin }: { readonly aim: Nanometres | null } & Pick<Crush, 'kind' | 'alikeWithin'>,
   joint: Joint,
   limits: Limits | null,
   unit: Unit,
@@ -53,7 +53,12 @@ export function crushAsk(
     low: length(limits.low),
     high: length(limits.high),
     aim: length(wanted ? aim : nanometres(Math.round((limits.low + limits.high) / 2))),
-    pieces: [...leaves].map(([name, { thickness, free }]) => ({ id: name, thickness: length(thickness), stock: free })),
+    pieces: [...leaves].map(([name, { id, thickness, free }]) => ({
+      id: name,
+      of: id,
+      thickness: length(thickness),
+      stock: free,
+    })),
   };
   if (kind === 'saddle') {
     const fitted = { left: length(left.shim), right: length(right.shim) };

@@ -1,7 +1,8 @@
 import { z } from 'zod';
 import { pieceChoiceSchema } from '../endPlay/endPlaySchema.js';
 import { nanometresSchema } from '../measure/lengthSchema.js';
-import { nanometres } from '../measure/nanometres.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { Material } from '../part/material.js';
 
 /** Where an engine has shims at its joints: between the joint faces of the shells, or between cap and saddle of white metal. */
 export const JOINT_KINDS = ['split-line', 'saddle'] as const;
@@ -31,13 +32,36 @@ export type Joint = z.output<typeof jointSchema>;
 export const crushSchema = z.strictObject({
   kind: z.enum(JOINT_KINDS).nullable().describe('Null: no shims at the joints.'),
   aim: nanometresSchema.nullable().describe('Null: the middle of the limits.'),
+  aimAluminium: nanometresSchema
+    .nullable()
+    .default(null)
+    .describe('Aim under caps of aluminium, where the data sheet gives another for them; null: as for the others.'),
   alikeWithin: unsigned.describe('White metal: how far the two sides may differ.'),
   joints: z.record(z.string().min(1).max(10), jointSchema),
 });
 export type Crush = z.output<typeof crushSchema>;
 
+/**
+ * The crush aimed at under caps of a material: those of aluminium have a figure of their own where the data sheet gives one; null for
+ * the middle of the limits.
+ *
+ * @example crushAim({ aim: 100_000, aimAluminium: 130_000 }, 'aluminium') // 130_000
+ */
+export function crushAim(
+  { aim, aimAluminium }: Pick<Crush, 'aim' | 'aimAluminium'>,
+  caps: Material,
+): Nanometres | null {
+  return (caps === 'aluminium' ? aimAluminium : null) ?? aim;
+}
+
 /** No joints read; the two sides within 0.005 mm (common practice). */
-export const BLANK_CRUSH: Crush = { kind: null, aim: null, alikeWithin: nanometres(5_000), joints: {} };
+export const BLANK_CRUSH: Crush = {
+  kind: null,
+  aim: null,
+  aimAluminium: null,
+  alikeWithin: nanometres(5_000),
+  joints: {},
+};
 
 /** A joint at which nothing was read. */
 export const BLANK_JOINT: Joint = {

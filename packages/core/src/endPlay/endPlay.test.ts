@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { chanceText } from '../clearance/chanceText.js';
 import { crushAsk, peeled } from '../crush/crushAsk.js';
 import { crushRead, jointState } from '../crush/crushRead.js';
-import { BLANK_CRUSH, BLANK_JOINT, type Joint } from '../crush/crushSchema.js';
+import { BLANK_CRUSH, BLANK_JOINT, crushAim, type Joint } from '../crush/crushSchema.js';
 import { readShimRequest } from '../fit/format/shimRequest.js';
 import { shims } from '../fit/shims.js';
 import { nanometres } from '../measure/nanometres.js';
@@ -291,6 +291,28 @@ describe('crush', () => {
     const asked = crushAsk({ ...BLANK_CRUSH, kind: 'split-line' }, joint([60, 80], [60, 80]), limits, 'mm', pieces);
     // By hand: the middle, 0.070, and twice 0.020.
     expect(planOf(asked)).toMatchObject({ status: 'optimal', result: 0.11 });
+  });
+
+  it('offers a laminated shim of which there is one to one side only, at whatever thickness', () => {
+    const shims = (free: number): FreePieces => ({
+      a: { kind: 'shim', name: 'Leaves', thickness: um(440), leaf: um(20), free },
+      b: { kind: 'shim', name: '0.40', thickness: um(400), free: 1 },
+    });
+    const chosen = (free: number) => {
+      const one = joint([60, 80], [60, 80]);
+      const plan = planOf(crushAsk({ ...BLANK_CRUSH, kind: 'split-line' }, one, limits, 'mm', shims(free)));
+      return plan.chosen.map(({ id }) => id).sort();
+    };
+    // By hand: 0.040 more in all, as evenly as can be: 0.420 twice; of one lamination 0.420 beside 0.400: 0.015 under the aim, weighed double, and 0.020 uneven, is less than 0.440 beside 0.400.
+    expect(chosen(2)).toEqual(['Leaves shim peeled to 0.420 mm', 'Leaves shim peeled to 0.420 mm']);
+    expect(chosen(1)).toEqual(['0.40 shim', 'Leaves shim peeled to 0.420 mm']);
+  });
+
+  it('is aimed at by what the caps are made of, where the data sheet gives a figure for aluminium', () => {
+    const aims = { aim: um(100), aimAluminium: um(130) };
+    expect(crushAim(aims, 'iron')).toBe(um(100));
+    expect(crushAim(aims, 'aluminium')).toBe(um(130));
+    expect(crushAim({ ...aims, aimAluminium: null }, 'aluminium')).toBe(um(100));
   });
 
   it('of white metal: the same off both sides lowers the clearance by as much; leaves peel off (common practice)', () => {

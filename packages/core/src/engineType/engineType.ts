@@ -80,6 +80,10 @@ const currentSchema = z.strictObject({
     .default(null)
     .describe('End play aimed at; null for the middle of its limits.'),
   crushAim: nanometresSchema.nullable().default(null).describe('Crush aimed at; null for the middle of its limits.'),
+  crushAimAluminium: nanometresSchema
+    .nullable()
+    .default(null)
+    .describe('Crush aimed at under caps of aluminium, where it is another; null: as for the others.'),
   settle: nanometresSchema
     .refine((value) => value >= 0, 'cannot be below zero')
     .nullable()

@@ -67,6 +67,7 @@ export function sheetLines(type: EngineType): SheetLine[] {
     }),
     ...figure('End play aimed at', type.endPlayAim, unit),
     ...figure('Crush aimed at', type.crushAim, unit),
+    ...figure('Crush aimed at under aluminium caps', type.crushAimAluminium, unit),
     ...figure('Rings settle', type.settle, unit),
     ...(type.joints === null
       ? []

@@ -40,8 +40,12 @@ function judge(request: ShimRequest, chosen: ShimPlan['chosen']): Judged {
     return entry === undefined ? null : of(piece(entry.id).thickness);
   };
   const counts = new Map<string, number>();
-  for (const { id, count } of chosen) counts.set(id, (counts.get(id) ?? 0) + count);
-  const isStocked = [...counts].every(([id, count]) => count <= (piece(id).stock ?? Number.POSITIVE_INFINITY));
+  const isStocked = chosen.every(({ id, count }) => {
+    const one = piece(id);
+    const from = 'of' in one && one.of !== undefined ? `of ${one.of}` : `id ${id}`;
+    counts.set(from, (counts.get(from) ?? 0) + count);
+    return counts.get(from)! <= (one.stock ?? Number.POSITIVE_INFINITY);
+  });
   const weigh = (result: number) => {
     const off = (result - 2 * aim) / 2000;
     return (off < 0 ? request.rules.tightWeight : 1) * off ** 2;
@@ -343,6 +347,11 @@ it('names what is wrong with a request, and where', () => {
   expect(faults(good)).toEqual([]);
   expect(faults({ ...good, aim: 0.01 })).toEqual(['/aim']);
   expect(faults({ ...good, pieces: [...good.pieces, ...good.pieces] })).toEqual(['/pieces/1/id']);
+  const leaves = (stock: number | null) => ({ id: `${stock} left`, of: 'leaves', thickness: 0.01, stock });
+  const side = { go: 0.002, noGo: 0.0025, shim: 0.01 };
+  const { counts, gap, ...joint } = { ...good, kind: 'split-line', sides: { left: side, right: side } };
+  expect(faults({ ...joint, pieces: [leaves(2), { ...leaves(2), id: 'other' }] })).toEqual([]);
+  expect(faults({ ...joint, pieces: [leaves(null), leaves(2)] })).toEqual(['/pieces/1/stock']);
   expect(faults({ ...good, pieces: [{ id: 'a', thickness: -1, stock: 1 }] })).toEqual(['/pieces/0/thickness']);
   expect(faults({ ...good, kind: 'rings' })).toEqual(['/kind']);
   expect(faults({ ...good, gapp: 1 })).toEqual(['']);

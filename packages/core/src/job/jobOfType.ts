@@ -14,13 +14,13 @@ export function jobOfType(
   withRods: boolean,
 ): JobDocument {
   const job = newJob(name, type.unit, type.layout, type.materials, withRods);
-  const { joints, endPlayAim, crushAim, settle } = type;
+  const { joints, endPlayAim, crushAim, crushAimAluminium, settle } = type;
   return {
     ...job,
     origin,
     sheet: type,
     limits: type.limits,
-    crush: { ...job.crush, kind: joints, aim: crushAim },
+    crush: { ...job.crush, kind: joints, aim: crushAim, aimAluminium: crushAimAluminium },
     endPlay: { ...job.endPlay, aim: endPlayAim, settle: settle ?? job.endPlay.settle },
   };
 }

@@ -1,7 +1,7 @@
 import type { Reading } from '../part/reading.js';
 import type { JobDocument } from './jobDocument.js';
 import { jobFacts } from './jobFacts.js';
-import { type StageState, TURNS } from './slice.js';
+import { type Reminder, type Slice, type StageState, TURNS } from './slice.js';
 import { SLICES, type Stage } from './slices.js';
 
 export interface JobProgress {
@@ -11,6 +11,8 @@ export interface JobProgress {
   readonly next: Stage;
   /** The next thing to do, as one asks a colleague. */
   readonly todo: string;
+  /** What is to be done from a day on, the earliest first. */
+  readonly reminders: readonly (Reminder & { readonly next: Stage })[];
 }
 
 /** How far a job is, and what is the next thing to do: folded from the slices, in the order of the work. */
@@ -20,9 +22,23 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
   const todos = own.flatMap((slice) => slice.todos(facts).map((one) => ({ ...one, next: slice.key })));
   const [first] = TURNS.flatMap((turn) => todos.filter((one) => one.turn === turn));
   const last = own.at(-1)!;
+  const reminders = own.flatMap(
+    (slice: Slice<Stage>) => slice.reminders?.(facts).map((one) => ({ ...one, next: slice.key })) ?? [],
+  );
   return {
+    reminders: reminders.sort((one, other) => (one.on < other.on ? -1 : one.on > other.on ? 1 : 0)),
     stages: Object.fromEntries(own.map((slice) => [slice.key, slice.state(facts)])),
     next: first?.next ?? last.key,
     todo: first?.todo ?? 'Print the sheet and keep it with the engine',
   };
+}
+
+/**
+ * What is to be done on a day: what somebody asked to be reminded of, once its day has come; else the next thing in the order of the work.
+ *
+ * @param today as 2026-11-25; the core has no clock
+ */
+export function dueOn({ next, todo, reminders }: Pick<JobProgress, 'next' | 'todo' | 'reminders'>, today: string) {
+  const [first] = reminders;
+  return first && first.on <= today ? { next: first.next, todo: first.todo } : { next, todo };
 }

@@ -17,6 +17,13 @@ export interface Todo {
   readonly todo: string;
 }
 
+/** Something to be done on a day, whatever else is to be done. */
+export interface Reminder {
+  /** The day, as 2026-11-25. */
+  readonly on: string;
+  readonly todo: string;
+}
+
 /**
  * A piece of the work. All that the application asks of one stands here: its stage and how far it is, the next thing to do in it, what
  * it prints on the sheet, and what a change of its part of the document is called. Slices are listed once, in `slices.ts`.
@@ -33,6 +40,8 @@ export interface Slice<Key extends string = string> {
   readonly state: (facts: JobFacts) => StageState;
   /** What is to be done in it, the most pressing first; empty when nothing is. */
   readonly todos: (facts: JobFacts) => readonly Todo[];
+  /** What is to be done in it from a day on. */
+  readonly reminders?: (facts: JobFacts) => readonly Reminder[];
   /** What it prints on the build sheet. */
   readonly sheet?: (facts: JobFacts) => readonly SheetBlock[];
   /**

@@ -8,7 +8,7 @@ import { FEATURES } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
 import { jobFit, plannedHalves } from './jobFit.js';
-import { jobProgress } from './jobProgress.js';
+import { dueOn, jobProgress } from './jobProgress.js';
 import { newJob } from './newJob.js';
 import { remedyForJob } from './remedyForJob.js';
 import { sheetContent } from './sheetContent.js';
@@ -125,6 +125,15 @@ describe('the slices', () => {
     ]);
     const jointed = { ...empty, crush: { ...empty.crush, kind: 'split-line' as const } };
     expect(Object.keys(jobProgress(jointed, []).stages)).toContain('crush');
+    const again = (on: string | null) => ({ ...BLANK_JOINT, recheck: on });
+    const joints = { M2: again('2026-03-09'), M1: again('2026-03-12'), M3: again(null) };
+    const settling = jobProgress({ ...jointed, crush: { ...jointed.crush, joints } }, []);
+    expect(settling.reminders.map(({ on }) => on)).toEqual(['2026-03-09', '2026-03-12']);
+    expect(dueOn(settling, '2026-03-08')).toEqual({ next: settling.next, todo: settling.todo });
+    expect(dueOn(settling, '2026-03-09')).toEqual({
+      next: 'crush',
+      todo: 'Read the joint at M2 again: joints settle',
+    });
     expect(Object.keys(jobProgress({ ...empty, withRods: true }, []).stages)).toEqual([
       'data',
       ...FEATURES.map(

@@ -57,6 +57,10 @@ export const jobProgressSchema = z.strictObject({
   next: z.enum(STAGES),
   todo: z.string(),
   stages: z.partialRecord(z.enum(STAGES), z.enum(STAGE_STATES)),
+  reminders: z
+    .array(z.strictObject({ on: z.iso.date(), next: z.enum(STAGES), todo: z.string() }))
+    .readonly()
+    .describe('What is to be done from a day on, the earliest first.'),
 });
 
 export const jobSummarySchema = z.strictObject({

@@ -1,8 +1,9 @@
-import { type JobSummary, STAGES, stageName } from '@fettle/core';
+import { dueOn, type JobSummary, STAGES, stageName } from '@fettle/core';
 import { formatDistanceToNow } from 'date-fns';
 import { ArrowRight, Trash2 } from 'lucide-react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { today } from '../app/today.js';
 import { StageShape } from '../job/StageMark.js';
 import { Button } from '../look/Button.js';
 import { Panel, Quiet, Row } from '../look/Panel.js';
@@ -43,11 +44,12 @@ interface CardProps {
 
 function EngineCard({ job, onTrash }: CardProps) {
   const navigate = useNavigate();
+  const { next, todo } = dueOn(job, today());
   return (
     <Card>
       <div>
         <h2>
-          <Link to={`/engines/${job.id}/${job.next}`}>{job.name}</Link>
+          <Link to={`/engines/${job.id}/${next}`}>{job.name}</Link>
         </h2>
         <Quiet>
           {job.mains} mains, {job.rods} rods, {job.unit === 'mm' ? 'millimetres' : 'inches'}
@@ -59,7 +61,7 @@ function EngineCard({ job, onTrash }: CardProps) {
       <div>
         <p className="todo">
           <ArrowRight aria-hidden size={20} />
-          <span>Next: {job.todo}</span>
+          <span>Next: {todo}</span>
         </p>
         <div className="stages">
           {STAGES.flatMap((stage) => {
@@ -76,7 +78,7 @@ function EngineCard({ job, onTrash }: CardProps) {
         </div>
       </div>
       <Row>
-        <Button onPress={() => navigate(`/engines/${job.id}/${job.next}`)} aria-label={`Open ${job.name}`}>
+        <Button onPress={() => navigate(`/engines/${job.id}/${next}`)} aria-label={`Open ${job.name}`}>
           Open
         </Button>
         <Button $kind="quiet" aria-label={`Take ${job.name} off the bench`} onPress={() => onTrash(job)}>

@@ -1,6 +1,7 @@
 import { JOINT_SIDES, lengthText, type Nanometres } from '@fettle/core';
 import { addDays, format } from 'date-fns';
 import styled from 'styled-components';
+import { today } from '../app/today.js';
 import { ChoosePieces } from '../endPlay/ChoosePieces.js';
 import { NO_CHOICE_WORDS } from '../endPlay/pieceWords.js';
 import { useOpenJob } from '../job/JobPage.js';
@@ -116,7 +117,7 @@ function JointFields({ job, work }: { job: string; work: CrushWork }) {
           <>
             <Quiet>
               To be read again on {format(new Date(`${joint.recheck}T12:00`), 'd MMMM')}
-              {joint.recheck <= format(new Date(), 'yyyy-MM-dd') && ': that is now'}.
+              {joint.recheck <= today() && ': that is now'}.
             </Quiet>
             <Button $kind="quiet" onPress={() => set({ recheck: null })}>
               Done
@@ -207,7 +208,23 @@ export function CrushView() {
             value={crush.aim}
             onCommit={(aim) => setAll({ aim })}
           />
-          <Quiet>Caps of aluminium want more crush than those of iron; the data sheet decides.</Quiet>
+          {kind === 'split-line' && (
+            <LengthField
+              kept={{ of: job.id, part: 'crush', field: 'aimAluminium' }}
+              label={`Aim under caps of aluminium; empty for the same, ${document.unit}`}
+              unit={document.unit}
+              value={crush.aimAluminium}
+              onCommit={(aimAluminium) => setAll({ aimAluminium })}
+            />
+          )}
+          {kind === 'split-line' && (
+            <Quiet>
+              {document.materials.caps === 'unknown'
+                ? 'What the caps are made of is not on the data sheet.'
+                : `The caps are of ${document.materials.caps}.`}{' '}
+              Caps of aluminium want more crush than those of iron; the data sheet decides.
+            </Quiet>
+          )}
         </Panel>
       </div>
       <div>

@@ -17,9 +17,9 @@ const Svg = styled.svg`
   text.soft { fill: var(--ink-soft); }
 `;
 
-/** Pixels a millimetre of shim, and of the gap that the feelers went into. */
-const SHIM_PX = 18;
-const GAP_PX = 120;
+/** Pixels a millimetre of shim; the gap that the feelers went into is drawn so many times wider. */
+const PX_PER_MM = 18;
+const WIDER = 6;
 
 interface JointDrawingProps {
   readonly unit: Unit;
@@ -32,10 +32,10 @@ interface JointDrawingProps {
 /** A joint seen along the shaft: saddle above, cap below, the shim at each side, and the gap that opens where that side is slackened. */
 export function JointDrawing({ unit, station, kind, joint, read }: JointDrawingProps) {
   const shim = (value: Nanometres | null) =>
-    Math.min(26, Math.max(value === null ? 0 : 4, ((value ?? 0) / 1e6) * SHIM_PX));
+    Math.min(26, Math.max(value === null ? 0 : 4, ((value ?? 0) / 1e6) * PX_PER_MM));
   const gap = (side: 'left' | 'right') => {
     const at = read?.[side];
-    return at ? Math.min(22, Math.max(2, ((at.go + at.noGo) / 2 / 1e6) * GAP_PX)) : 0;
+    return at ? Math.min(22, Math.max(2, ((at.go + at.noGo) / 2 / 1e6) * PX_PER_MM * WIDER)) : 0;
   };
   const text = (value: Nanometres | null) => (value === null ? '–' : lengthText(value, unit));
   const said = (side: 'left' | 'right') => {
@@ -109,7 +109,9 @@ export function JointDrawing({ unit, station, kind, joint, read }: JointDrawingP
         {station}
       </text>
       <text x={280} y={230} textAnchor="middle" className="soft">
-        {kind === 'saddle' ? 'white metal, shims under the cap' : 'feelers at the slackened side, drawn too wide'}
+        {kind === 'saddle'
+          ? 'white metal, shims under the cap'
+          : `gaps at the slackened side drawn ${WIDER} times wider than the shims`}
       </text>
     </Svg>
   );

@@ -3,6 +3,7 @@ import {
   BLANK_JOINT,
   type Crush,
   type CrushRead,
+  crushAim,
   crushAsk,
   crushRead,
   freePieces,
@@ -63,7 +64,11 @@ export function useCrush(job: OpenJob): CrushWork {
     () => freePieces(document, station, freeLines(lines, job.id)),
     [document, station, lines, job.id],
   );
-  const question = useMemo(() => crushAsk(crush, joint, limits, unit, pieces), [crush, joint, limits, unit, pieces]);
+  const aim = crushAim(crush, document.materials.caps);
+  const question = useMemo(
+    () => crushAsk({ ...crush, aim }, joint, limits, unit, pieces),
+    [crush, aim, joint, limits, unit, pieces],
+  );
   const shims = useShims(question);
   const best = shims.plan?.status === 'optimal' ? shims.plan.chosen : null;
   const outcomeOf = (chosen: Chosen | null) => {

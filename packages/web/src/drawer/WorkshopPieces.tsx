@@ -5,11 +5,10 @@ import {
   freeOnShelf,
   INSTRUMENT_DECIMALS,
   type PieceLine,
-  pieceLabel,
   pieceTable,
   type Unit,
 } from '@fettle/core';
-import { Download, Plus, Trash2 } from 'lucide-react';
+import { ChevronRight, Download, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { newId } from '../app/newId.js';
@@ -20,12 +19,14 @@ import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
 import { moveDrawer } from './moveDrawer.js';
 import { PieceForm } from './PieceForm.js';
+import { pieceName } from './pieceName.js';
 import { csvOf, xlsxOf } from './spreadsheet.js';
 import type { Drawer } from './useDrawer.js';
 
 const Pieces = styled.div`
   td.name { font-weight: 600; overflow-wrap: anywhere; min-width: 9rem; }
   td.count { width: 6.5rem; }
+  td.acts { white-space: nowrap; }
   td small { display: block; font-weight: 400; color: var(--ink-soft); }
 `;
 
@@ -35,10 +36,12 @@ interface WorkshopPiecesProps {
   readonly unit: Unit;
   readonly by: string;
   readonly act: Drawer['act'];
+  readonly opened: string | null;
+  readonly onOpen: (id: string) => void;
 }
 
 /** The workshop's washers, flanged halves and shims: what is on hand, free, reserved and used. */
-export function WorkshopPieces({ lines, unit, by, act }: WorkshopPiecesProps) {
+export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: WorkshopPiecesProps) {
   const [isAdding, setAdding] = useState(false);
   const sorted = [...(lines ?? [])].sort(
     (one, other) => one.piece.kind.localeCompare(other.piece.kind, 'en') || one.piece.thickness - other.piece.thickness,
@@ -50,11 +53,10 @@ export function WorkshopPieces({ lines, unit, by, act }: WorkshopPiecesProps) {
       key: 'name',
       head: 'Piece',
       className: 'name',
-      sortBy: ({ piece }) => pieceLabel(piece),
+      sortBy: ({ piece }) => pieceName(piece),
       cell: ({ piece }) => (
         <>
-          {pieceLabel(piece)}
-          {piece.number !== undefined && ` no. ${piece.number}`}
+          {pieceName(piece)}
           {piece.coating !== undefined && <small>{piece.coating}</small>}
         </>
       ),
@@ -74,7 +76,7 @@ export function WorkshopPieces({ lines, unit, by, act }: WorkshopPiecesProps) {
       cell: (line) => (
         <CountField
           kept={{ of: 'drawer', part: line.id, field: 'onHand' }}
-          label={`On hand of ${pieceLabel(line.piece)}`}
+          label={`On hand of ${pieceName(line.piece)}`}
           value={line.piece.onHand}
           most={99_999}
           onCommit={(onHand) => put(line, { ...line.piece, onHand: onHand ?? 0 }, 'count')}
@@ -96,7 +98,7 @@ export function WorkshopPieces({ lines, unit, by, act }: WorkshopPiecesProps) {
       cell: (line) => (
         <CountField
           kept={{ of: 'drawer', part: line.id, field: 'least' }}
-          label={`Least of ${pieceLabel(line.piece)}`}
+          label={`Least of ${pieceName(line.piece)}`}
           value={line.piece.least}
           most={9999}
           onCommit={(least) => put(line, { ...line.piece, least: least ?? 0 }, 'change')}
@@ -118,16 +120,22 @@ export function WorkshopPieces({ lines, unit, by, act }: WorkshopPiecesProps) {
     },
     { key: 'used', head: 'Used', isFigure: true, sortBy: ({ used }) => used, cell: ({ used }) => used },
     {
-      key: 'remove',
-      head: <span className="visually-hidden">Remove</span>,
+      key: 'acts',
+      head: <span className="visually-hidden">Open, or remove</span>,
+      className: 'acts',
       cell: (line) => (
-        <Button
-          $kind="quiet"
-          aria-label={`Take ${pieceLabel(line.piece)} out of the drawer`}
-          onPress={() => void put(line, null, 'remove')}
-        >
-          <Trash2 aria-hidden size={18} />
-        </Button>
+        <>
+          <Button $kind="quiet" aria-label={`Open ${pieceName(line.piece)}`} onPress={() => onOpen(line.id)}>
+            <ChevronRight aria-hidden size={20} />
+          </Button>
+          <Button
+            $kind="quiet"
+            aria-label={`Take ${pieceName(line.piece)} out of the drawer`}
+            onPress={() => void put(line, null, 'remove')}
+          >
+            <Trash2 aria-hidden size={18} />
+          </Button>
+        </>
       ),
     },
   ];
@@ -188,6 +196,8 @@ export function WorkshopPieces({ lines, unit, by, act }: WorkshopPiecesProps) {
             items={sorted}
             columns={columns}
             keyOf={({ id }) => id}
+            onOpen={({ id }) => onOpen(id)}
+            isCurrent={({ id }) => id === opened}
           />
         </Pieces>
       )}

@@ -17,6 +17,7 @@ import { ImportPanel } from './ImportPanel.js';
 import { KitsPanel } from './KitsPanel.js';
 import { LinesTable } from './LinesTable.js';
 import { moveDrawer } from './moveDrawer.js';
+import { PiecePanel } from './PiecePanel.js';
 import { usePieceLines } from './usePieceLines.js';
 import { useWorkshop } from './useWorkshop.js';
 import { WorkshopPieces } from './WorkshopPieces.js';
@@ -41,6 +42,7 @@ export function WorkshopView() {
   const [unit, setUnit] = useState<Unit>('mm');
   const [isAdding, setAdding] = useState(false);
   const [told, setTold] = useState<string | null>(null);
+  const openedPiece = side?.kind === 'piece' ? pieces?.find(({ id }) => id === side.id) : undefined;
   const isBeside = side !== null && side.kind !== 'import';
   const panels: Readonly<Record<'history' | 'kits' | 'import', () => ReactNode>> = {
     history: () => <DrawerHistory by={by} drawer={drawer} />,
@@ -136,27 +138,48 @@ export function WorkshopView() {
               </>
             )}
           </Panel>
-          <WorkshopPieces lines={pieces} unit={unit} by={by} act={act} />
+          <WorkshopPieces
+            lines={pieces}
+            unit={unit}
+            by={by}
+            act={act}
+            opened={openedPiece?.id ?? null}
+            onOpen={(id) => setSide({ kind: 'piece', id })}
+          />
         </div>
         {isBeside && (
           <div>
-            {side.kind !== 'half'
-              ? panels[side.kind]()
-              : opened && (
+            {side.kind === 'piece'
+              ? openedPiece && (
                   <>
-                    <HalfPanel
-                      key={opened.id}
-                      line={opened}
-                      lines={sorted}
+                    <PiecePanel
+                      key={openedPiece.id}
+                      line={openedPiece}
                       unit={unit}
                       by={by}
                       act={act}
-                      current={drawer.current}
                       onClose={() => setSide(null)}
                     />
-                    <DrawerHistory key={opened.id} by={by} drawer={drawer} line={opened.id} />
+                    <DrawerHistory key={`${openedPiece.id} history`} by={by} drawer={drawer} line={openedPiece.id} />
                   </>
-                )}
+                )
+              : side.kind !== 'half'
+                ? panels[side.kind]()
+                : opened && (
+                    <>
+                      <HalfPanel
+                        key={opened.id}
+                        line={opened}
+                        lines={sorted}
+                        unit={unit}
+                        by={by}
+                        act={act}
+                        current={drawer.current}
+                        onClose={() => setSide(null)}
+                      />
+                      <DrawerHistory key={opened.id} by={by} drawer={drawer} line={opened.id} />
+                    </>
+                  )}
           </div>
         )}
       </Columns>

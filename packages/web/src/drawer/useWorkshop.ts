@@ -25,7 +25,7 @@ function inOrder(lines: readonly DrawerLine[]): DrawerLine[] {
 }
 
 export type Side =
-  | { readonly kind: 'half'; readonly id: string }
+  | { readonly kind: 'half' | 'piece'; readonly id: string }
   | { readonly kind: 'history' | 'kits' | 'import' }
   | null;
 

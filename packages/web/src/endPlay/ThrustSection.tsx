@@ -1,5 +1,6 @@
 import { lengthText, type Nanometres, type Unit } from '@fettle/core';
 import styled from 'styled-components';
+import { thrustScale } from './thrustScale.js';
 
 const Svg = styled.svg`
   display: block;
@@ -14,10 +15,6 @@ const Svg = styled.svg`
   text.figure { font-family: var(--figures); }
   text.soft { fill: var(--ink-soft); }
 `;
-
-/** How many pixels a millimetre of washer takes; gaps are drawn wider than that, so that one sees them. */
-const PX_PER_MM = 9;
-const WIDER = 20;
 
 interface ThrustSectionProps {
   readonly unit: Unit;
@@ -35,9 +32,9 @@ interface ThrustSectionProps {
 
 /** The thrust main cut along the shaft, its front at the left, the shaft levered to the rear, so that the whole play shows at the rear face. */
 export function ThrustSection({ unit, front, rear, width, gap, isFlanged, main }: ThrustSectionProps) {
-  const thick = (value: Nanometres | null) => Math.min(44, Math.max(12, ((value ?? 2_000_000) / 1e6) * PX_PER_MM));
-  const open = gap === null ? 0 : Math.min(70, Math.max(gap > 0 ? 2 : 0, (gap / 1e6) * PX_PER_MM * WIDER));
+  const { thick, wide, wider } = thrustScale([front, rear], gap);
   const [f, r] = [thick(front), thick(rear)];
+  const open = gap === null ? 0 : wide(gap);
   const middle = 280;
   const half = 60;
   const frontFace = middle - half;
@@ -54,7 +51,7 @@ export function ThrustSection({ unit, front, rear, width, gap, isFlanged, main }
       : `The shaft is levered to the rear and ${lengthText(gap, unit)} is open at the rear face.`,
   ].join(' ');
   return (
-    <Svg viewBox="0 0 560 190" role="img" aria-label={label}>
+    <Svg viewBox="0 0 560 208" role="img" aria-label={label}>
       <rect className="shaft" x={frontCheek - 74} y={18} width={74} height={132} rx={4} />
       <rect className="shaft" x={rearCheek} y={18} width={74} height={132} rx={4} />
       <rect className="shaft" x={frontCheek} y={64} width={rearCheek - frontCheek} height={40} />
@@ -100,8 +97,8 @@ export function ThrustSection({ unit, front, rear, width, gap, isFlanged, main }
           {lengthText(gap, unit)}
         </text>
       )}
-      <text x={552} y={184} textAnchor="end" className="soft">
-        gap drawn {WIDER} × too wide
+      <text x={middle} y={204} textAnchor="middle" className="soft">
+        {gap === null ? '' : `gap drawn ${wider} times wider than the washers`}
       </text>
     </Svg>
   );

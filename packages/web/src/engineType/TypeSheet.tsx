@@ -160,6 +160,7 @@ const JOINTS = [
 const FIGURES: Readonly<Record<FigureKey, string>> = {
   endPlayAim: 'End play aimed at',
   crushAim: 'Crush aimed at',
+  crushAimAluminium: 'Crush under aluminium caps',
   settle: 'A stack of rings settles',
 };
 

@@ -47,10 +47,19 @@ describe('a data sheet as text', () => {
   });
 
   it('comes back with its aims, what its rings settle, and where it has shims', () => {
-    const figures = { endPlayAim: um(120), crushAim: um(100), settle: um(12), joints: 'saddle' as const };
+    const figures = {
+      endPlayAim: um(120),
+      crushAim: um(100),
+      crushAimAluminium: um(130),
+      settle: um(12),
+      joints: 'saddle' as const,
+    };
     const type: EngineType = { ...sedge(), unit: 'mm', thrustKind: 'rings', ...figures };
     expect(readType(textOfType(type))).toEqual({ type, faults: {} });
-    const wrong = { ...textOfType(type), figures: { endPlayAim: 'x', crushAim: '', settle: '-1' } };
+    const wrong = {
+      ...textOfType(type),
+      figures: { endPlayAim: 'x', crushAim: '', crushAimAluminium: '', settle: '-1' },
+    };
     expect(Object.keys(readType(wrong).faults)).toEqual(['figures.endPlayAim', 'figures.settle']);
     expect(readType(inUnit(textOfType(type), 'in')).type!.settle).toBeCloseTo(um(12), -3);
   });

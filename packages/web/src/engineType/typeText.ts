@@ -55,7 +55,7 @@ export interface RowText {
 }
 
 /** Single figures of a data sheet, beside its limits. */
-export const FIGURE_KEYS = ['endPlayAim', 'crushAim', 'settle'] as const;
+export const FIGURE_KEYS = ['endPlayAim', 'crushAim', 'crushAimAluminium', 'settle'] as const;
 export type FigureKey = (typeof FIGURE_KEYS)[number];
 
 function eachFigure<Value>(of: (key: FigureKey) => Value): Readonly<Record<FigureKey, Value>> {

@@ -1,8 +1,9 @@
-import { jobProgress, STAGES, stageName } from '@fettle/core';
+import { dueOn, jobProgress, STAGES, stageName } from '@fettle/core';
 import { ArrowRight, Undo2 } from 'lucide-react';
 import { useMemo } from 'react';
 import { Link, NavLink, Outlet, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
+import { today } from '../app/today.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel } from '../look/Panel.js';
@@ -55,6 +56,7 @@ export function JobPage() {
       <Panel aria-busy>Looking up the engine …</Panel>
     );
   }
+  const due = dueOn(progress, today());
   return (
     <>
       <Head className="no-print">
@@ -67,9 +69,9 @@ export function JobPage() {
           <Undo2 aria-hidden size={20} />
           <span className="what">Undo{what !== null && `: ${what}`}</span>
         </Button>
-        <Button className="next" onPress={() => navigate(progress.next, { state: { toNext: true } })}>
+        <Button className="next" onPress={() => navigate(due.next, { state: { toNext: true } })}>
           <ArrowRight aria-hidden size={20} />
-          Next: {progress.todo}
+          Next: {due.todo}
         </Button>
       </Head>
       {isPartial && <Notice>What somebody has changed again since stays as it is.</Notice>}

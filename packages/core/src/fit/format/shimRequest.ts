@@ -22,6 +22,16 @@ const pieceFields = {
   stock: z.int().min(0).max(1_000_000_000).nullable().describe('Pieces on hand, or null for as many as wanted.'),
 };
 const plainPiece = z.strictObject(pieceFields);
+const jointPiece = plainPiece.extend({
+  of: z
+    .string()
+    .min(1)
+    .max(200)
+    .optional()
+    .describe(
+      'What it is made from: those with the same name share one stock, as a laminated shim at each of its thicknesses.',
+    ),
+});
 const flangedPiece = z.strictObject({ ...pieceFields, half: sideSchema });
 const washerPiece = flangedPiece.extend({
   face: z.enum(FACES).optional().describe('The face it is made for; left out, both.'),
@@ -104,7 +114,7 @@ const splitLine = z.strictObject({
   ...common,
   kind: z.literal('split-line'),
   sides: z.strictObject({ left: crushSide, right: crushSide }),
-  pieces: z.array(plainPiece).max(MOST_PIECES),
+  pieces: z.array(jointPiece).max(MOST_PIECES),
   rules: z
     .strictObject({
       tightWeight,
@@ -119,7 +129,7 @@ const saddleShims = z.strictObject({
   clearance: lengthSchema.describe('Vertical clearance with what is fitted now.'),
   fitted: z.strictObject({ left: gapSchema, right: gapSchema }).describe('Shim fitted at each side now.'),
   alikeWithin,
-  pieces: z.array(plainPiece).max(MOST_PIECES),
+  pieces: z.array(jointPiece).max(MOST_PIECES),
   rules: z.strictObject({ tightWeight, alikeWithin }).prefault({}),
 });
 
@@ -138,7 +148,15 @@ export const shimRequestSchema = z
       context.addIssue({ code: 'custom', path: ['aim'], message: 'the aim is above the high limit' });
     }
     const first = new Map<string, number>();
-    request.pieces.forEach(({ id }, at) => {
+    const shared = new Map<string, number | null>();
+    request.pieces.forEach((piece, at) => {
+      const { id, stock } = piece;
+      const of = 'of' in piece ? (piece as { of?: string }).of : undefined;
+      if (of !== undefined && shared.has(of) && shared.get(of) !== stock) {
+        const message = `stock is ${stock} here and ${shared.get(of)} for another that is made of “${of}”; they share one stock`;
+        context.addIssue({ code: 'custom', path: ['pieces', at, 'stock'], message });
+      }
+      if (of !== undefined) shared.set(of, stock);
       const earlier = first.get(id);
       if (earlier === undefined) first.set(id, at);
       else {

@@ -76,7 +76,7 @@ function everyPlacing(request: ShimRequest, problem: PlacedProblem, pieces: read
     const { slot, at: group } = slots[at]!;
     const beside = taken.find((_piece, other) => slots[other]!.at === group);
     for (const piece of pieces) {
-      if (!slot.fits(piece) || taken.filter((one) => one === piece).length >= piece.stock) continue;
+      if (!slot.fits(piece) || taken.filter(({ of }) => of === piece.of).length >= piece.stock) continue;
       if (beside && Math.abs(beside.thickness - piece.thickness) > problem.alikeWithin) continue;
       taken.push(piece);
       place(at + 1);

@@ -30,11 +30,11 @@ function combinations(lists: readonly (readonly number[])[]): number[][] {
  */
 function matched(allowed: readonly (readonly Piece[])[]): Piece[] | null {
   const taken: (Piece | null)[] = allowed.map(() => null);
-  const place = (at: number, tried: Set<Piece>): boolean => {
+  const place = (at: number, tried: Set<string>): boolean => {
     for (const piece of allowed[at]!) {
-      if (tried.has(piece)) continue;
-      tried.add(piece);
-      const holders = taken.flatMap((one, holder) => (one === piece && holder !== at ? [holder] : []));
+      if (tried.has(piece.of)) continue;
+      tried.add(piece.of);
+      const holders = taken.flatMap((one, holder) => (one?.of === piece.of && holder !== at ? [holder] : []));
       if (holders.length < piece.stock || holders.some((holder) => place(holder, tried))) {
         taken[at] = piece;
         return true;

@@ -22,8 +22,12 @@ export function shimOutcome(request: ShimRequest, chosen: ShimPlan['chosen']): S
   const pieces = new Map(piecesOf(request).map((piece) => [piece.id, piece]));
   if (chosen.some(({ id }) => !pieces.has(id))) return null;
   const counts = new Map<string, number>();
-  for (const { id, count } of chosen) counts.set(id, (counts.get(id) ?? 0) + count);
-  const isShort = [...counts].some(([id, count]) => count > pieces.get(id)!.stock);
+  const stocks = new Map([...pieces.values()].map(({ of, stock }) => [of, stock]));
+  for (const { id, count } of chosen) {
+    const { of } = pieces.get(id)!;
+    counts.set(of, (counts.get(of) ?? 0) + count);
+  }
+  const isShort = [...counts].some(([of, count]) => count > stocks.get(of)!);
   const short = isShort ? (['stock'] as const) : [];
   const nm = (value: number) => 2 * lengthOfNumber(value, request.unit);
   const limits = (value: number, low: number, high: number) =>

@@ -42,11 +42,13 @@ export function withDressed(request: ShimRequest, ids: readonly string[], by: nu
     const piece = changed.pieces.find((one) => one.id === id);
     if (!piece || (piece.stock !== null && piece.stock < 1) || nm(piece.thickness) <= nm(by)) return null;
     const thickness = (nm(piece.thickness) - nm(by)) / NANOMETRES_PER[request.unit];
-    const less: PieceInput = { ...piece, stock: piece.stock === null ? null : piece.stock - 1 };
-    const dressed = { ...piece, id: freshId(changed, `${id} dressed`), thickness, stock: 1 };
-    changed = withPieces({ ...changed, pieces: changed.pieces.map((one) => (one === piece ? less : one)) as never }, [
-      dressed,
-    ]);
+    const { of, ...own } = { of: undefined, ...piece };
+    // One fewer of it, and of whatever else is made from the same.
+    const isOfIt = (one: PieceInput) => one === piece || (of !== undefined && 'of' in one && one.of === of);
+    const stock = piece.stock === null ? null : piece.stock - 1;
+    const left = changed.pieces.map((one) => (isOfIt(one) ? { ...one, stock } : one));
+    const dressed = { ...own, id: freshId(changed, `${id} dressed`), thickness, stock: 1 };
+    changed = withPieces({ ...changed, pieces: left as never }, [dressed]);
   }
   return changed;
 }

@@ -26,6 +26,13 @@ export function randomShims(random: () => number, at: number): ShimRequestInput 
   const alikeRule = alike === undefined ? {} : { alikeWithin: alike };
   const halves = pick([['upper'], ['lower'], ['upper', 'lower'], ['lower', 'upper']] as ('upper' | 'lower')[][]);
   const half = () => ({ half: pick(['upper', 'lower', 'either', 'either'] as const) });
+  // Some are made from one thing, and share what there is of it.
+  const made = () => pick([{}, {}, { of: 'leaves' }]);
+  const joint = () => {
+    const all = pieces(made);
+    const first = all.find((piece) => 'of' in piece);
+    return all.map((piece) => ('of' in piece ? { ...piece, stock: first!.stock } : piece));
+  };
   switch (at % 5) {
     case 0: {
       const counts = pick([[3, 2], [2], [1, 2, 3], [4, 2], [3, 2, 1, 0], [5]]);
@@ -75,7 +82,7 @@ export function randomShims(random: () => number, at: number): ShimRequestInput 
         ...common,
         kind: 'split-line',
         sides: { left: side(), right: side() },
-        pieces: pieces(() => ({})),
+        pieces: joint(),
         rules: { tightWeight, unevenPenalty: pick([0, 1, 3]) },
       };
     }
@@ -85,7 +92,7 @@ export function randomShims(random: () => number, at: number): ShimRequestInput 
         kind: 'saddle-shims',
         clearance: length(0, 24),
         fitted: { left: length(20, 34), right: length(20, 34) },
-        pieces: pieces(() => ({})),
+        pieces: joint(),
         rules: { tightWeight, ...alikeRule },
       };
   }

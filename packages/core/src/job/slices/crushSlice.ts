@@ -113,6 +113,7 @@ function sheetOf({ job }: JobFacts): SheetBlock[] {
 const FIELDS: Readonly<Record<string, string>> = {
   kind: 'whether there are shims at the joints',
   aim: 'aim of the crush',
+  aimAluminium: 'aim of the crush under aluminium caps',
   alikeWithin: 'how far the shims of two sides may differ',
 };
 
@@ -124,6 +125,11 @@ export const crushSlice: Slice<'crush'> = {
   belongs: ({ job }) => job.crush.kind !== null,
   state: stateOf,
   todos: todosOf,
+  reminders: ({ job }) =>
+    jointStations(job).flatMap((station) => {
+      const on = job.crush.joints[station]?.recheck ?? null;
+      return on === null ? [] : [{ on, todo: `Read the joint at ${station} again: joints settle` }];
+    }),
   sheet: sheetOf,
   placeWords: ([, key = '', station = '', field = '']) => {
     if (key !== 'joints') return FIELDS[key] ?? 'joints';
