@@ -251,3 +251,34 @@ describe('fettle kit', () => {
     expect([bad.status, bad.err.startsWith('/stations: ')]).toEqual([2, true]);
   });
 });
+
+describe('fettle read', () => {
+  const limits = ['read', '--unit', 'in', '--low', '2.4480', '--high', '2.4490', '--resolution', '0.0001'];
+  const printed = (...words: string[]) => JSON.parse(fettle([...limits, ...words]).out);
+
+  it('judges a reading and names the slips that would explain it, the likeliest first', () => {
+    expect(printed('2.4485')).toEqual({ value: 2.4485, unit: 'in', verdict: 'inside', slips: [] });
+    // By hand: one turn of 0.025 in.
+    expect(printed('2,4235')).toEqual({
+      value: 2.4235,
+      unit: 'in',
+      verdict: 'implausible',
+      slips: [{ kind: 'thimble-turn', likely: 2.4485 }],
+    });
+    expect(printed('62.19')).toMatchObject({ slips: [{ kind: 'other-unit', likely: 2.4484 }] });
+    expect(printed('--', '-2.4485')).toEqual({ value: -2.4485, unit: 'in', verdict: 'implausible', slips: [] });
+  });
+
+  it('says what of its options or of the reading cannot be read', () => {
+    const refused = (...words: string[]) => {
+      const { status, out, err } = fettle(words);
+      return [status, out, err.split('\n')[0]];
+    };
+    expect(refused(...limits, 'two')).toEqual([2, '', expect.stringContaining('“two” has no digits')]);
+    expect(refused('read', '--unit', 'cm', '2.4485')[2]).toBe('fettle: --unit is “cm”; give mm or in');
+    expect(refused(...limits, '--low', '2.45', '2.4485')[2]).toBe(
+      'fettle: --low 2.45 is above --high 2.4490; swap them',
+    );
+    expect(refused(...limits, '--resolution', '0', '2.4485')[2]).toContain('give a length above zero');
+  });
+});

@@ -5,12 +5,14 @@ import { codesCommand } from './codesCommand.js';
 import { fitCommand } from './fitCommand.js';
 import { kitCommand } from './kitCommand.js';
 import type { CommandStreams } from './planCommand.js';
+import { readCommand } from './readCommand.js';
 import { shimsCommand } from './shimsCommand.js';
 
 const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--prices]
        npm run -s fettle -- shims FILE [--ndjson]
        npm run -s fettle -- codes FILE [--row TEXT --feature NAME --count N]
        npm run -s fettle -- kit FILE [--chance P] [--seconds N]
+       npm run -s fettle -- read --unit mm|in --low L --high H --resolution R TEXT
 
 Reads a fit request from FILE (- for standard input) and prints the fit plan.
   --ndjson      one request a line gives one plan a line, in order, as they arrive
@@ -38,6 +40,10 @@ its bands only, with the 95 % interval of that chance: engines are drawn from th
 bands and each is searched exactly.
   --chance P    say instead which halves should be on the shelf so that an engine
                 can be fitted with a chance of at least P, above 0 and up to 1
+
+The fifth form judges one reading as typed: inside its limits, outside of them but
+believable, or implausible, and which slips would explain it, the likeliest first.
+Write -- before a TEXT that begins with a minus. Exit status: 0 judged, 2 not readable.
 `;
 
 export interface Surroundings extends CommandStreams {
@@ -57,6 +63,10 @@ function readOptions(words: readonly string[]) {
       feature: { type: 'string' },
       count: { type: 'string' },
       chance: { type: 'string' },
+      unit: { type: 'string' },
+      low: { type: 'string' },
+      high: { type: 'string' },
+      resolution: { type: 'string' },
     },
   });
 }
@@ -93,11 +103,12 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: --seconds is “${values.seconds}”; give a number above zero\n`);
     return 2;
   }
-  if (!['fit', 'shims', 'codes', 'kit'].includes(command ?? '') || files.length !== 1) {
+  if (!['fit', 'shims', 'codes', 'kit', 'read'].includes(command ?? '') || files.length !== 1) {
     complain(USAGE);
     return 2;
   }
   const [file = ''] = files;
+  if (command === 'read') return readCommand(file, values, { write, complain });
   const stream = file === '-' ? input : createReadStream(file);
   let text: string;
   try {

@@ -209,13 +209,13 @@ export { commonDecimals, formatExactLength, formatLength, numberOfLength } from 
 export { lengthOfNumber } from './measure/lengthOfNumber.js';
 export type { Limit } from './measure/lengthSchema.js';
 export { lengthText } from './measure/lengthText.js';
-export { BELIEVABLE_WEAR, misreadingOf } from './measure/misreading.js';
+export { BELIEVABLE_WEAR, judgedReading } from './measure/misreading.js';
 export { type Nanometres, nanometres } from './measure/nanometres.js';
 export { normalChance } from './measure/normalChance.js';
 export { type ParseContext, parseLength } from './measure/parseLength.js';
 export { seeded } from './measure/seeded.js';
 export type { MarkedBand } from './measure/sizeBand.js';
-export { CLEARANCE_DECIMALS, INSTRUMENT_DECIMALS, otherUnit, type Unit } from './measure/unit.js';
+export { CLEARANCE_DECIMALS, INSTRUMENT_DECIMALS, otherUnit, type Unit, unitSchema } from './measure/unit.js';
 export { openFormats } from './openFormats.js';
 export { type KitAdvice, type KitProgress, type KitStep, kitAdvice } from './order/kitAdvice.js';
 export { type KitChance, kitChance, wilsonInterval } from './order/kitChance.js';

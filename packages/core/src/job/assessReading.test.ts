@@ -45,7 +45,7 @@ describe('a figure as it is typed', () => {
   it('without its point is explained, though it is longer than any part', () => {
     expect(assessReading('26411', null, 'mainBore', job, [])).toMatchObject({
       kind: 'doubtful',
-      likely: [{ slip: 'decimal-point', nm: tenths(26_411) }],
+      likely: [{ slip: 'decimal-slip', nm: tenths(26_411) }],
     });
     expect(assessReading('99999', null, 'mainBore', job, [])).toMatchObject({ kind: 'unreadable' });
   });

@@ -1,7 +1,7 @@
 import type { Limit } from '../measure/lengthSchema.js';
 import { lengthText } from '../measure/lengthText.js';
-import { type LikelyReading, misreadingOf, questionsOf } from '../measure/misreading.js';
-import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import { judgedReading, type LikelyReading } from '../measure/misreading.js';
+import type { Nanometres } from '../measure/nanometres.js';
 import { parseLength } from '../measure/parseLength.js';
 import { SizesSeen } from '../measure/sizesSeen.js';
 import { eachFeature, FEATURE_TABLE, type Feature } from '../part/feature.js';
@@ -30,7 +30,9 @@ export type ReadingAssessment =
   | { readonly kind: 'fine'; readonly nm: Nanometres };
 
 /** A figure without its point can be hundreds of metres long: `24486` in for 2.4486. */
-const LONGEST_EXPLAINED = nanometres(1e12);
+const LONGEST_EXPLAINED = 1e15 as Nanometres;
+/** So many likely figures are offered. */
+const MOST_OFFERED = 3;
 
 /**
  * The limits that a size is judged by: the data sheet's, or those of the undersize that it is nearer to. A shaft is ground alike: once
@@ -104,30 +106,32 @@ function assess(
   const unreadable = (): ReadingAssessment => ({ kind: 'unreadable', message: strict.ok ? '' : strict.message });
   if (!range) return isTooLong ? unreadable() : { kind: 'fine', nm };
 
-  const { low, high } = range;
-  const expected = {
-    low,
-    high,
-    unit,
-    setting: parsed.deviation === null ? null : setting,
-  };
   const what = limit ? `what this ${FEATURE_TABLE[feature].word} can be` : `the other ${FEATURE_TABLE[feature].words}`;
-  const side = nm < low ? 'under' : 'over';
-  const away = nm < low ? low - nm : nm - high;
-  const misreading = misreadingOf(nm, expected);
-  if (misreading) {
-    if (isTooLong && misreading.likely.length === 0) return unreadable();
-    const question = misreading.likely[0]?.question ?? 'Read it again.';
-    return { kind: 'doubtful', nm, message: `${length(away)} ${side} ${what}. ${question}`, likely: misreading.likely };
+  const { verdict, outsideBy, likely } = judgedReading(nm, {
+    ...range,
+    unit,
+    digits: parsed.digits,
+    perOne: parsed.perOne,
+    setting: parsed.deviation === null ? null : setting,
+  });
+  // One figure is offered once, whatever the slip; the first few will do.
+  const offered = likely
+    .filter((one, at) => likely.findIndex((other) => other.nm === one.nm) === at)
+    .slice(0, MOST_OFFERED);
+  if (isTooLong && offered.length === 0) return unreadable();
+  const side = outsideBy < 0 ? 'under' : 'over';
+  const away = isTooLong ? 'Far' : length(Math.abs(outsideBy));
+  if (verdict === 'implausible') {
+    const question = offered[0]?.question ?? 'Read it again.';
+    return { kind: 'doubtful', nm, message: `${away} ${side} ${what}. ${question}`, likely: offered };
   }
-  if (limit && away > 0) {
-    const likely = questionsOf(nm, expected);
-    const question = likely[0] ? ` ${likely[0].question}` : '';
+  if (limit && verdict === 'outside') {
+    const question = offered[0] ? ` ${offered[0].question}` : '';
     return {
       kind: 'outside',
       nm,
-      message: `${length(away)} ${side} the data sheet (${length(low)} to ${length(high)}).${question}`,
-      likely,
+      message: `${away} ${side} the data sheet (${length(limit.low)} to ${length(limit.high)}).${question}`,
+      likely: offered,
     };
   }
   return { kind: 'fine', nm };

@@ -3,9 +3,10 @@ import { describe, expect, it } from 'vitest';
 import { readSize } from './effectiveSize.js';
 import { formatExactLength, formatLength, numberOfLength } from './formatLength.js';
 import { lengthOfNumber } from './lengthOfNumber.js';
-import { misreadingOf, questionsOf } from './misreading.js';
-import { nanometres } from './nanometres.js';
+import { type ExpectedSize, judgedReading } from './misreading.js';
+import { type Nanometres, nanometres } from './nanometres.js';
 import { type ParseContext, parseLength } from './parseLength.js';
+import type { Slip } from './slips.js';
 import type { Unit } from './unit.js';
 
 const sizeOf = (text: string, context: ParseContext) => {
@@ -143,43 +144,123 @@ describe('formatting', () => {
 describe('figures that cannot be right', () => {
   const mm = { low: nanometres(59_976_000), high: nanometres(59_994_000), unit: 'mm' as const };
   const inch = { low: nanometres(62_197_000), high: nanometres(62_222_000), unit: 'in' as const };
-  const likely = (text: string, expected: typeof mm | typeof inch) =>
-    misreadingOf(sizeOf(text, { unit: expected.unit }) as never, expected)?.likely[0];
+  const judged = (text: string, expected: ExpectedSize) => {
+    const parsed = parseLength(text, {
+      unit: expected.unit,
+      setting: expected.setting ?? null,
+      longest: 1e15 as Nanometres,
+    });
+    if (!parsed.ok) throw new Error(parsed.message);
+    const { nm, digits, perOne } = parsed;
+    return judgedReading(nm, { ...expected, digits, perOne });
+  };
 
   it('does not doubt worn or reground parts', () => {
-    expect(misreadingOf(nanometres(59_900_000), mm)).toBeNull();
-    expect(misreadingOf(nanometres(59_985_000), mm)).toBeNull();
+    expect(judged('59.900', mm)).toMatchObject({ verdict: 'outside', outsideBy: -76_000, likely: [] });
+    expect(judged('59.985', mm)).toEqual({ verdict: 'inside', outsideBy: 0, likely: [] });
+    // 0.25 mm and 0.010 in are believed, more is not.
+    expect([judged('60.244', mm).verdict, judged('60.245', mm).verdict]).toEqual(['outside', 'implausible']);
+    const sheet = { low: nanometres(62_230_000), high: nanometres(62_230_000), unit: 'in' as const };
+    expect([judged('2.4600', sheet).verdict, judged('2.46005', sheet).verdict]).toEqual(['outside', 'implausible']);
   });
 
-  // The slips and their sizes are common practice: 0.5 mm or 0.025 in a thimble turn, 25 mm or 1 in a range rod.
+  // The slips and their sizes are common practice: 0.5 mm or 0.025 in a thimble turn, 25 mm or 1 in a frame or a range rod.
   it.each([
     ['59.481', mm, 'thimble-turn', 59_981_000],
-    ['34.981', mm, 'range-rod', 59_981_000],
-    ['5.9981', mm, 'decimal-point', 59_981_000],
-    ['2.3615', mm, 'wrong-unit', 59_982_100],
-    ['95.981', mm, 'swapped-digits', 59_981_000],
+    ['34.981', mm, 'frame-size', 59_981_000],
+    ['5.9981', mm, 'decimal-slip', 59_981_000],
+    ['2.3615', mm, 'other-unit', 59_982_100],
+    ['95.981', mm, 'digits-swapped', 59_981_000],
     ['2.4245', inch, 'thimble-turn', 62_217_300],
-    ['1.4495', inch, 'range-rod', 62_217_300],
-    ['2.2495', inch, 'two-tenths', 62_217_300],
-    ['62.203', inch, 'wrong-unit', 62_203_000],
-    ['58.985', mm, 'two-turns', 59_985_000],
-    ['2.3490', inch, 'one-tenth', 62_204_600],
-    ['4.2490', inch, 'swapped-digits', 62_204_600],
+    ['1.4495', inch, 'frame-size', 62_217_300],
+    ['2.2495', inch, 'tenth', 62_217_300],
+    ['62.203', inch, 'other-unit', 62_203_000],
+    ['58.985', mm, 'thimble-turn', 59_985_000],
+    ['56.985', mm, 'tenth', 59_985_000],
+    ['2.3490', inch, 'tenth', 62_204_600],
+    ['4.2490', inch, 'digits-swapped', 62_204_600],
+    ['24490', inch, 'decimal-slip', 62_204_600],
+    ['.24490', inch, 'decimal-slip', 62_204_600],
   ] as const)('explains %s', (text, expected, slip, nm) => {
-    expect(likely(text, expected)).toMatchObject({ slip, nm });
+    expect(judged(text, expected).likely[0]).toMatchObject({ slip, nm });
   });
 
-  it('asks about the point of a deviation, and about swapped digits inside believable wear, as a question', () => {
+  it('asks about the point of a deviation, its sign, and about swapped digits inside believable wear, as a question', () => {
     const setting = nanometres(62_160_000);
-    const deviation = parseLength('+20', { unit: 'in', setting });
-    if (!deviation.ok) throw new Error(deviation.message);
-    const [tenth] = misreadingOf(deviation.nm, { ...inch, setting })!.likely;
-    expect(tenth).toMatchObject({ slip: 'decimal-point', nm: 62_210_800 });
+    expect(judged('+20', { ...inch, setting }).likely[0]).toMatchObject({ slip: 'decimal-slip', nm: 62_210_800 });
+    expect(judged('-2', { ...inch, setting }).likely[0]).toMatchObject({ slip: 'mirrored-deviation', nm: 62_210_800 });
     // 59.891 is 0.085 mm under: believable wear, and 59.981 with its digits turned round.
-    const worn = nanometres(59_891_000);
-    expect(misreadingOf(worn, mm)).toBeNull();
-    expect(questionsOf(worn, mm)).toMatchObject([{ slip: 'swapped-digits', nm: 59_981_000 }]);
-    expect(questionsOf(nanometres(59_985_000), mm)).toEqual([]);
+    expect(judged('59.891', mm)).toMatchObject({
+      verdict: 'outside',
+      likely: [{ slip: 'digits-swapped', nm: 59_981_000 }],
+    });
+  });
+
+  it('catches every slip that a fitter makes of a good reading, and accuses no good one, in both units', () => {
+    const cases = fc.record({
+      unit: fc.constantFrom('mm' as const, 'in' as const),
+      at: fc.integer({ min: 0, max: 18 }),
+      size: fc.integer({ min: 30_000, max: 99_000 }),
+      slip: fc.constantFrom<Slip>(
+        'thimble-turn',
+        'frame-size',
+        'tenth',
+        'digits-swapped',
+        'decimal-slip',
+        'other-unit',
+      ),
+      which: fc.integer({ min: 0, max: 999 }),
+    });
+    fc.assert(
+      fc.property(cases, ({ unit, at, size, slip, which }) => {
+        // Written in units of the last place: 0.001 mm, 0.0001 in.
+        const decimals = unit === 'mm' ? 3 : 4;
+        const perLast = unit === 'mm' ? 1000 : 2540;
+        const good = size + at;
+        const limits = { low: nanometres(size * perLast), high: nanometres((size + 18) * perLast), unit };
+        const text = (last: number) => (last / 10 ** decimals).toFixed(decimals);
+        expect(judged(text(good), limits)).toEqual({ verdict: 'inside', outsideBy: 0, likely: [] });
+
+        const digits = text(good);
+        const sign = which % 2 === 0 ? 1 : -1;
+        const slipped = (): string => {
+          switch (slip) {
+            case 'thimble-turn':
+              return text(good + sign * (1 + (which % 4 > 1 ? 1 : 0)) * (unit === 'mm' ? 500 : 250));
+            case 'frame-size':
+              return text(good + sign * (unit === 'mm' ? 25_000 : 10_000));
+            case 'tenth':
+              return text(good + sign * (1 + (which % 9)) * 1000);
+            case 'digits-swapped': {
+              const places = [...digits].flatMap((digit, place) => (digit === '.' ? [] : [place]));
+              const one = which % (places.length - 1);
+              const swapped = [...digits];
+              [swapped[places[one]!], swapped[places[one + 1]!]] = [digits[places[one + 1]!]!, digits[places[one]!]!];
+              return swapped.join('');
+            }
+            case 'decimal-slip':
+              return which % 5 === 4
+                ? digits.replace('.', '')
+                : String(Number((Number(digits) * [10, 0.1, 100, 0.01][which % 5]!).toFixed(decimals + 2)));
+            default:
+              // Typed in the other unit, as finely as its own instruments read.
+              return unit === 'mm' ? ((good * perLast) / 25.4e6).toFixed(5) : ((good * perLast) / 1e6).toFixed(3);
+          }
+        };
+        const typed = slipped();
+        const { verdict, likely } = judged(typed, { ...limits, resolution: nanometres(perLast) });
+        // A slip that stays inside the limits is no fault that anybody could see.
+        if (verdict === 'inside') return;
+        const own = likely.filter((one) => one.slip === slip).map(({ nm }) => nm);
+        // Inches with five decimals tell a micrometre apart or nearly so.
+        const near = slip === 'other-unit' ? perLast : 0;
+        expect(
+          own.some((nm) => Math.abs(nm - good * perLast) <= near),
+          `${slip}: ${typed} for ${digits}`,
+        ).toBe(true);
+      }),
+      { numRuns: 2000, seed: 4 },
+    );
   });
 
   it('reads units with a point behind them, and no names that objects have', () => {
@@ -191,6 +272,6 @@ describe('figures that cannot be right', () => {
   });
 
   it('says how far out a figure is that no slip explains', () => {
-    expect(misreadingOf(nanometres(61_200_000), mm)).toEqual({ outsideBy: 1_206_000, likely: [] });
+    expect(judged('61.2', mm)).toEqual({ verdict: 'implausible', outsideBy: 1_206_000, likely: [] });
   });
 });

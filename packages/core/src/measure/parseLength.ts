@@ -27,6 +27,9 @@ export interface ParsedLength {
   readonly unit: EntryUnit | 'hundredth';
   /** The typed deviation where the figure was one, else null. */
   readonly deviation: Nanometres | null;
+  /** The digits as typed, with a point for a comma, and the nanometres that `1` there is. */
+  readonly digits: string;
+  readonly perOne: number;
   /** Whether the figure was finer than a nanometre and had to be rounded (half away from zero). */
   readonly rounded: boolean;
 }
@@ -56,7 +59,7 @@ const LONGEST_TYPED = nanometres(10_000_000_000);
  * @param text as typed; surrounding blanks are ignored
  * @param context unit of a bare figure and the setting size, if any
  * @returns the length, or what is wrong with the text; it never throws on text and never guesses
- * @example parseLength('2.4487', { unit: 'in' }) // { ok: true, nm: 62196980, unit: 'in', deviation: null, rounded: false }
+ * @example parseLength('2.4487', { unit: 'in' }) // { ok: true, nm: 62196980, unit: 'in', deviation: null, digits: '2.4487', perOne: 25400000, rounded: false }
  */
 export function parseLength(text: string, context: ParseContext): ParsedLength | LengthFault {
   const fault = (code: LengthFaultCode, message: string): LengthFault => ({ ok: false, code, text, message });
@@ -108,9 +111,12 @@ export function parseLength(text: string, context: ParseContext): ParsedLength |
   }
   return {
     ok: true,
-    nm: nanometres(Number(total)),
+    // Longer than a length in a document only where more is explicitly taken.
+    nm: Number(total) as Nanometres,
     unit,
     deviation: isDeviation ? nanometres(Number(exact)) : null,
+    digits: digits.replace(',', '.'),
+    perOne: Number(factor),
     rounded: exact * scale !== mantissa,
   };
 }

@@ -23,7 +23,7 @@ function FindingText({ station, unit }: { station: JobStation; unit: JobDocument
         {kind === 'size' ? '' : kind === 'taper' ? ', taper' : ', out-of-round'} {side === 'over' ? 'above' : 'below'}{' '}
         its limit by {formatExactLength(by, unit, INSTRUMENT_DECIMALS[unit])} {unit}.
       </strong>{' '}
-      {by > BELIEVABLE_WEAR
+      {by > BELIEVABLE_WEAR[unit]
         ? 'No wear does that: a figure is in doubt. Read it again.'
         : 'No shell cures it: read it again, then machine or replace the part.'}
     </p>
