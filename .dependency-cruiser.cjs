@@ -14,6 +14,7 @@ const FLOORS = [
   'order',
   'endPlay',
   'crush',
+  'trial',
   'drawer',
   'job',
   'wire',

@@ -4,6 +4,7 @@ import { versioned } from '../document/versioned.js';
 import { endPlaySchema } from '../endPlay/endPlaySchema.js';
 import { engineTypeSchema } from '../engineType/engineType.js';
 import { typeLimitsSchema } from '../engineType/limits.js';
+import { instrumentSchema } from '../measure/instrument.js';
 import { isInBand, NOT_IN_BAND, nanometresSchema, sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 import { unitSchema } from '../measure/unit.js';
 import { crankLayoutSchema } from '../part/crankLayout.js';
@@ -11,6 +12,7 @@ import { eachFeature, FEATURES, SLOTS } from '../part/feature.js';
 import { materialSchema } from '../part/material.js';
 import { halfFields } from '../shell/half.js';
 import { pieceFields, refinePiece } from '../shell/piece.js';
+import { fastenersSchema, TRIAL_SCHOOLS, trialSchema } from '../trial/trialSchema.js';
 import { JOB_UPGRADES } from './jobUpgrades.js';
 
 /** One kind of half that an engine may take: what it is, how many there are, and whose. */
@@ -77,6 +79,8 @@ export const jobRulesSchema = z.strictObject({
   tightWeight: z.number().min(0).max(1000),
   mixedPenalty: z.number().min(0).max(1e9),
   closeFraction: z.number().min(0).max(0.5),
+  /** Least chance that a station is inside its limits; null where the choice does not ask for it. */
+  leastChance: z.number().min(0.5).max(0.999).nullable(),
 });
 export type JobRules = z.infer<typeof jobRulesSchema>;
 
@@ -110,7 +114,7 @@ export const markRowSchema = z.strictObject({
  * change at once are records by id, so that their changes merge.
  */
 const currentSchema = z.strictObject({
-  format: z.literal('fettle.job/2').describe('What this is, and the version it is written in.'),
+  format: z.literal('fettle.job/3').describe('What this is, and the version it is written in.'),
   name: z.string().trim().min(1, 'give the engine a name').max(80, 'at most 80 characters'),
   unit: unitSchema,
   layout: crankLayoutSchema,
@@ -147,6 +151,15 @@ const currentSchema = z.strictObject({
   pieces: z.record(z.string().min(1).max(60), jobPieceSchema),
   crush: crushSchema,
   endPlay: endPlaySchema,
+  instruments: z.strictObject({
+    boreGauge: instrumentSchema,
+    micrometer: instrumentSchema,
+    ballMicrometer: instrumentSchema,
+  }),
+  /** Stations that were put together and read with their shells in, by station. */
+  trials: z.record(z.string().min(1).max(10), trialSchema),
+  trialSchool: z.enum(TRIAL_SCHOOLS),
+  fasteners: z.strictObject({ main: fastenersSchema, rod: fastenersSchema }),
 });
 
 /** The job document, read from whichever version it was written in. */

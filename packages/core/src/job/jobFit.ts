@@ -3,17 +3,28 @@ import type { FitPlan } from '../fit/format/fitPlan.js';
 import type { FitRequestInput } from '../fit/format/fitRequest.js';
 import { fitShellOf } from '../fit/format/fitShellOf.js';
 import { limitsWith, type Scatter } from '../fit/model/fitModel.js';
+import { acceptance } from '../measure/acceptance.js';
 import { type EffectiveSize, possibleSizes, readingsSpread } from '../measure/effectiveSize.js';
 import { numberOfLength } from '../measure/formatLength.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
+import type { Limit } from '../measure/lengthSchema.js';
 import { nanometres } from '../measure/nanometres.js';
 import type { Family } from '../part/family.js';
 import { partName } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import { halfLabel } from '../shell/half.js';
+import { clearanceUncertainty, wallUncertainty } from './clearanceKnown.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
-import { type JobStation, type MeasuredPart, mainStations, measuredParts, rodStations } from './jobStations.js';
+import {
+  type JobStation,
+  type MeasuredPart,
+  mainStations,
+  measuredParts,
+  offsetAt,
+  rodStations,
+} from './jobStations.js';
 import { shellsInOrder } from './stationCandidates.js';
+import type { StationOffset } from './stationTrial.js';
 import { thrustFlanges } from './thrustFlanges.js';
 
 /** Why a station, or a rod, does not take part in the choice. */
@@ -24,6 +35,7 @@ export interface LeftOut {
     | 'blocked'
     | 'no-aim'
     | 'out-of-round'
+    | 'uncertain'
     | 'no-limits'
     | 'no-shells'
     | 'no-rod'
@@ -77,7 +89,45 @@ export function hasRoom(limits: ClearanceLimits, bore: Scatter, journal: Scatter
   return low <= high;
 }
 
-type Ready = JobStation & { readonly limits: ClearanceLimits };
+/** The series that all halves of a family are of; null where they are of several: an offset belongs to one. */
+function onlySeries(job: JobDocument, family: Family): string | null {
+  const series = new Set(Object.values(job.shells).flatMap((shell) => (shell.family === family ? [shell.series] : [])));
+  return series.size === 1 ? [...series][0]! : null;
+}
+
+/** What trials say that a station's assembly adds, where one figure holds for all halves it may get. */
+export function plannedOffset(job: JobDocument, station: JobStation): StationOffset | null {
+  const series = onlySeries(job, station.family);
+  return series === null ? null : offsetAt(station, series);
+}
+
+/**
+ * The limits of a station's clearance: the data sheet's; where the fitter asks for a chance, only as far as every pair of halves is inside
+ * with it, by the worst known of the halves and housings that may come there. Null where nothing is known well enough for that.
+ */
+function acceptedLimits(
+  job: JobDocument,
+  station: JobStation,
+  housings: readonly Pick<MeasuredPart, 'size'>[],
+): ClearanceLimits | null {
+  const { limits, journal, family } = station;
+  const { leastChance } = job.rules;
+  if (!limits || !journal || leastChance === null) return limits;
+  const halves = Object.values(job.shells).filter((shell) => shell.family === family);
+  const [worst] = halves
+    .map((shell) => ({ shell, u: wallUncertainty(job.instruments, shell) }))
+    .sort((one, other) => other.u - one.u);
+  const walls = worst ? [worst.shell, worst.shell] : [];
+  const offset = plannedOffset(job, station)?.u ?? 0;
+  const known = housings.flatMap(({ size }) =>
+    size ? [clearanceUncertainty(job.instruments, { bore: size, journal, walls }, offset)] : [],
+  );
+  const inner = acceptance(limits, Math.max(0, ...known), leastChance);
+  if (!inner || Math.ceil(inner.low) > Math.floor(inner.high)) return null;
+  return { low: nanometres(Math.ceil(inner.low)), high: nanometres(Math.floor(inner.high)) };
+}
+
+type Ready = JobStation & { readonly limits: Limit };
 
 /** Sorts the stations of one family into those that can be chosen for and those that cannot. */
 function sortOut(
@@ -92,14 +142,16 @@ function sortOut(
     const leave = (reason: LeftOut['reason']) => leftOut.push({ station: station.id, reason });
     const { journal, limits } = station;
     const housings = housingsOf(station).filter(({ size }) => size !== null);
+    const accepted = acceptedLimits(job, station, housings);
     if (station.findings.length > 0) leave('blocked');
     else if (!journal || housings.length === 0) leave('not-measured');
     else if (!limits) leave('no-limits');
     else if (!Object.values(job.shells).some(({ family }) => family === station.family)) leave('no-shells');
     else if (station.aim === null) leave('no-aim');
-    else if (!housings.some((housing) => hasRoom(limits, scatterOf(housing), scatterOf({ size: journal })))) {
+    else if (!accepted) leave('uncertain');
+    else if (!housings.some((housing) => hasRoom(accepted, scatterOf(housing), scatterOf({ size: journal })))) {
       leave('out-of-round');
-    } else ready.push({ ...station, limits });
+    } else ready.push({ ...station, limits: { ...limits, ...accepted } });
   }
   return { ready, leftOut };
 }
@@ -266,6 +318,7 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
         ...(bandOf(station.journal!) ? { journalBand: bandOf(station.journal!)! } : {}),
         ...(readingsOf(station.journal!) ? { journalReadings: readingsOf(station.journal!)! } : {}),
         ...(hasPlaces && station.position !== null ? { position: station.position } : {}),
+        ...(plannedOffset(job, station) ? { offset: length(plannedOffset(job, station)!.offset) } : {}),
         aim: length(station.aim!),
         low: length(station.limits.low),
         high: length(station.limits.high),

@@ -12,6 +12,7 @@ import type { Undersize } from '../shell/undersize.js';
 import { undersizeOf } from '../shell/undersize.js';
 import type { JobDocument } from './jobDocument.js';
 import { bandsOf, markedBands } from './jobMarks.js';
+import { offsetsOf, type StationOffset, type StationTrial, stationTrial } from './stationTrial.js';
 
 /** A size, or a shape, outside the data sheet's limits: no shell cures it. */
 export interface SizeFinding {
@@ -36,6 +37,8 @@ export interface MeasuredPart {
   readonly disagreement: MarkDisagreement | null;
   /** The undersize that a journal was ground to; null for a standard one. */
   readonly undersize: Undersize | null;
+  /** Whether it is a housing that was read with other fasteners than hold it now. */
+  readonly isOutdated: boolean;
   /** Slots of the measuring scheme that have no size yet. */
   readonly missing: number;
   readonly findings: readonly SizeFinding[];
@@ -69,6 +72,17 @@ export interface JobStation {
   readonly findings: readonly SizeFinding[];
   /** The undersize that its journal was ground to; null for a standard one. */
   readonly undersize: Undersize | null;
+  /** Whether its housing was read with other fasteners than hold it now. */
+  readonly isOutdated: boolean;
+  /** What was measured with its shells in; null where it was not tried. */
+  readonly tried: StationTrial | null;
+  /** What trials say that its assembly adds to the sum of its parts, one a series of shells. */
+  readonly offsets: readonly StationOffset[];
+}
+
+/** Whether any of some readings was taken before a moment. */
+function isReadBefore(readings: readonly Reading[], moment: string | null): boolean {
+  return moment !== null && readings.some(({ nm, at }) => nm !== null && at < moment);
 }
 
 function findingsOf(feature: Feature, size: EffectiveSize | null, limit: Limit | null): SizeFinding[] {
@@ -141,6 +155,7 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
             )
           : null,
       undersize,
+      isOutdated: !isJournal && isReadBefore(own, job.fasteners[family].since),
       missing: Math.max(0, job.measuring.slots[feature].length - sizes.length),
       findings: [...(undersize ? [] : standard), ...(isJournal ? shapeFindings(job, feature, own) : [])],
     };
@@ -152,14 +167,15 @@ function stationOf(job: JobDocument, family: Family, bore: MeasuredPart | null, 
   const limits = family === 'main' ? job.limits.mainClearance : job.limits.rodClearance;
   const aim = family === 'main' ? job.rules.aim : job.rules.rodAim;
   const extra = job.rules.extras[id] ?? nanometres(0);
+  const rod = family === 'rod' ? (bore?.number ?? null) : null;
+  const sizes = { bore: bore?.size ?? null, journal: journal.size };
   return {
     id,
     family,
     number: journal.number,
     position: family === 'main' && job.layout.thrustMain === journal.number ? 'thrust' : null,
-    rod: family === 'rod' ? (bore?.number ?? null) : null,
-    bore: bore?.size ?? null,
-    journal: journal.size,
+    rod,
+    ...sizes,
     marks: { bore: bore?.mark ?? null, journal: journal.mark },
     disagreements: [bore, journal].flatMap((part) =>
       part?.disagreement ? [{ ...part.disagreement, feature: part.feature }] : [],
@@ -168,13 +184,30 @@ function stationOf(job: JobDocument, family: Family, bore: MeasuredPart | null, 
     aim: clearanceAim(aim, limits, journal.size?.nominal ?? null, extra),
     findings: [...(bore?.findings ?? []), ...journal.findings],
     undersize: journal.undersize,
+    isOutdated: bore?.isOutdated ?? false,
+    tried: stationTrial(job, { id, family, rod, ...sizes }),
+    offsets: [],
   };
+}
+
+/** The stations of one family with what trials say of their assembly. */
+function withOffsets(job: JobDocument, stations: readonly JobStation[]): JobStation[] {
+  const offsets = offsetsOf(job, new Map(stations.map(({ id, tried }) => [id, tried])));
+  return stations.map((station) => ({ ...station, offsets: offsets.get(station.id)! }));
+}
+
+/** What trials say that the assembly of a station adds, with shells of a series; null where they say nothing. */
+export function offsetAt({ offsets }: Pick<JobStation, 'offsets'>, series: string | undefined): StationOffset | null {
+  return offsets.find((one) => one.series === series) ?? null;
 }
 
 /** The mains of a job from front to rear with their effective sizes, limits and aims. */
 export function mainStations(job: JobDocument, readings: readonly Reading[]): JobStation[] {
   const bores = measuredParts(job, readings, 'mainBore');
-  return measuredParts(job, readings, 'mainJournal').map((journal, at) => stationOf(job, 'main', bores[at]!, journal));
+  return withOffsets(
+    job,
+    measuredParts(job, readings, 'mainJournal').map((journal, at) => stationOf(job, 'main', bores[at]!, journal)),
+  );
 }
 
 /**
@@ -189,10 +222,11 @@ export function rodStations(
 ): JobStation[] {
   if (!job.withRods) return [];
   const rods = measuredParts(job, readings, 'bigEnd');
-  return measuredParts(job, readings, 'pin').map((pin) => {
+  const pins = measuredParts(job, readings, 'pin').map((pin) => {
     const rod = placed[pin.name];
     return stationOf(job, 'rod', rod === undefined ? null : (rods[rod - 1] ?? null), pin);
   });
+  return withOffsets(job, pins);
 }
 
 /** The pins that rods are kept on by the fitter's wish: per pin the rod's number. */

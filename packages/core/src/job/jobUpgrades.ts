@@ -1,6 +1,8 @@
 import { BLANK_CRUSH } from '../crush/crushSchema.js';
 import type { StoredDocument, UpgradeStep } from '../document/versioned.js';
 import { blankEndPlay } from '../endPlay/endPlaySchema.js';
+import { usualInstruments } from '../measure/instrument.js';
+import { UNKNOWN_FASTENERS } from '../trial/trialSchema.js';
 
 function recordOf(value: unknown): StoredDocument {
   return typeof value === 'object' && value !== null && !Array.isArray(value) ? (value as StoredDocument) : {};
@@ -44,5 +46,19 @@ function withEndPlay(document: StoredDocument): StoredDocument {
   return { pieces: {}, crush: BLANK_CRUSH, endPlay: blankEndPlay(unit), ...document, format: 'fettle.job/2' };
 }
 
+/** Documents from before trials: nothing was tried, and the instruments are the usual ones of its unit. */
+function withTrials(document: StoredDocument): StoredDocument {
+  const unit = document.unit === 'in' ? 'in' : 'mm';
+  return {
+    instruments: usualInstruments(unit),
+    trials: {},
+    trialSchool: document.depth === 'codes' ? 'codes' : 'every',
+    fasteners: { main: UNKNOWN_FASTENERS, rod: UNKNOWN_FASTENERS },
+    ...document,
+    rules: { leastChance: null, ...recordOf(document.rules) },
+    format: 'fettle.job/3',
+  };
+}
+
 /** From each version of the job document to the next, from 0 on: `fettle.job/n` after n of them. */
-export const JOB_UPGRADES: readonly UpgradeStep[] = [fromUnversioned, withEndPlay];
+export const JOB_UPGRADES: readonly UpgradeStep[] = [fromUnversioned, withEndPlay, withTrials];

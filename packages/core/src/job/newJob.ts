@@ -1,11 +1,13 @@
 import { BLANK_CRUSH } from '../crush/crushSchema.js';
 import { blankEndPlay } from '../endPlay/endPlaySchema.js';
 import { typeLimitsSchema } from '../engineType/limits.js';
+import { usualInstruments } from '../measure/instrument.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import type { CrankLayout } from '../part/crankLayout.js';
 import { eachFeature, FEATURE_TABLE } from '../part/feature.js';
 import type { Material } from '../part/material.js';
+import { UNKNOWN_FASTENERS } from '../trial/trialSchema.js';
 import type { JobDocument, JobRules } from './jobDocument.js';
 
 /**
@@ -30,7 +32,7 @@ export function newJob(
   withRods = false,
 ): JobDocument {
   return {
-    format: 'fettle.job/2',
+    format: 'fettle.job/3',
     name,
     unit,
     layout,
@@ -57,6 +59,7 @@ export function newJob(
       tightWeight: 2,
       mixedPenalty: 4,
       closeFraction: 0.1,
+      leastChance: null,
     },
     marks: {},
     depth: 'measure',
@@ -68,5 +71,9 @@ export function newJob(
     pieces: {},
     crush: BLANK_CRUSH,
     endPlay: blankEndPlay(unit),
+    instruments: usualInstruments(unit),
+    trials: {},
+    trialSchool: 'every',
+    fasteners: { main: UNKNOWN_FASTENERS, rod: UNKNOWN_FASTENERS },
   };
 }

@@ -120,6 +120,7 @@ describe('the slices', () => {
       'journals',
       'drawer',
       'choose',
+      'trial',
       'endPlay',
       'sheet',
     ]);
@@ -141,6 +142,7 @@ describe('the slices', () => {
       ),
       'drawer',
       'choose',
+      'trial',
       'endPlay',
       'sheet',
     ]);

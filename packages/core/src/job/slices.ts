@@ -9,6 +9,7 @@ import { engineSlice } from './slices/engineSlice.js';
 import { halvesSlice } from './slices/halvesSlice.js';
 import { measuringSlice } from './slices/measuringSlice.js';
 import { sheetSlice } from './slices/sheetSlice.js';
+import { trialSlice } from './slices/trialSlice.js';
 
 /** The pieces of the work in its order. A new one is its own file, or folder, and a line here. */
 export const SLICES = [
@@ -17,6 +18,7 @@ export const SLICES = [
   ...FEATURES.map(measuringSlice),
   halvesSlice,
   choiceSlice,
+  trialSlice,
   crushSlice,
   endPlaySlice,
   sheetSlice,

@@ -6,7 +6,7 @@ import { COST_PER_UM2, type ModelRules, type ModelShell, modelShell } from '../f
 import { shellPairs } from '../fit/model/shellPairs.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
-import type { JobStation } from './jobStations.js';
+import { type JobStation, offsetAt } from './jobStations.js';
 
 /** The shells of a job in a fixed order: family, series, half, wall, grade, id. */
 export function shellsInOrder(job: JobDocument): { id: string; shell: JobShell }[] {
@@ -84,7 +84,7 @@ export function stationCandidates(job: JobDocument, station: JobStation): Candid
         lowerWall: lower.wall,
         upperBand: job.shells[upper.id]!.band,
         lowerBand: job.shells[lower.id]!.band,
-        offset: nanometres(0),
+        offset: offsetAt(station, job.shells[upper.id]!.series)?.offset ?? nanometres(0),
       });
       return {
         upper: upper.id,

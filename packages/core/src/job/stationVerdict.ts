@@ -3,16 +3,38 @@ import { type ClearanceVerdict, clearanceVerdict } from '../clearance/clearanceV
 import { type OilClearance, oilClearance } from '../clearance/oilClearance.js';
 import { type EffectiveSize, possibleSizes } from '../measure/effectiveSize.js';
 import { nanometres } from '../measure/nanometres.js';
+import { normalChance } from '../measure/normalChance.js';
+import { clearanceUncertainty } from './clearanceKnown.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
-import type { JobStation } from './jobStations.js';
+import { type JobStation, offsetAt } from './jobStations.js';
+import { isTelling, type StationOffset, type StationTrial } from './stationTrial.js';
 
-/** The few states of a station. `checked` waits for trial readings. */
-export type StationState = 'not-measured' | 'measured' | 'chosen' | 'inside' | 'close' | 'tight' | 'loose' | 'blocked';
+/** The few states of a station. `checked` was measured with its shells in and is inside. */
+export type StationState =
+  | 'not-measured'
+  | 'measured'
+  | 'chosen'
+  | 'inside'
+  | 'checked'
+  | 'close'
+  | 'tight'
+  | 'loose'
+  | 'blocked';
 
 export interface StationVerdict {
   readonly state: StationState;
-  /** Predicted clearance with the chosen halves; null when nothing is chosen or a size is missing. */
+  /**
+   * Clearance with the chosen halves: as measured with them in, else predicted; null when nothing is chosen or a size is missing.
+   */
   readonly clearance: OilClearance | null;
+  /** Whether the clearance was measured with these very halves in. */
+  readonly isMeasured: boolean;
+  /** Standard uncertainty of the clearance, nm; null without one. */
+  readonly u: number | null;
+  /** What the assembly adds to the sum of the parts, where trials say so and nothing was measured here with these halves. */
+  readonly offset: StationOffset | null;
+  /** Chance that the true clearance is inside its limits by how well it is known; null without limits or a clearance. */
+  readonly chance: number | null;
   /** How the clearance stands to its limits; null without limits or a clearance. */
   readonly judged: ClearanceVerdict | null;
   /** Chance that the clearance is inside its limits, where a size is only known by its band; null elsewhere. */
@@ -31,6 +53,16 @@ function bandsOfStation(
   return { bore: possibleSizes(bore), journal: possibleSizes(journal), upper: walled(upper), lower: walled(lower) };
 }
 
+/** What was measured with these very halves in, where it still holds and is as predicted or believed; null where not. */
+function measuredWith(
+  { tried }: JobStation,
+  { upper, lower }: Pick<ChosenHalves, 'upper' | 'lower'>,
+): (StationTrial & { readonly measured: OilClearance }) | null {
+  if (!isTelling(tried) || tried.measured === null) return null;
+  const isSame = tried.trial.upper.shell === upper.shell && tried.trial.lower.shell === lower.shell;
+  return isSame ? { ...tried, measured: tried.measured } : null;
+}
+
 /**
  * The verdict on one station. A size outside the data sheet blocks it whatever the shells; without limits for the clearance it
  * is at most `chosen`, never inside.
@@ -43,8 +75,11 @@ export function stationVerdict(
   halves: Pick<ChosenHalves, 'upper' | 'lower'> | null,
 ): StationVerdict {
   const { bore, journal, limits } = station;
-  const clearance =
-    bore && journal && halves
+  const tried = halves && measuredWith(station, halves);
+  const offset = tried || !halves ? null : offsetAt(station, job.shells[halves.upper.shell]?.series);
+  const clearance: OilClearance | null =
+    tried?.measured ??
+    (bore && journal && halves
       ? oilClearance({
           bore,
           journal,
@@ -52,16 +87,22 @@ export function stationVerdict(
           lowerWall: halves.lower.wall,
           upperBand: halves.upper.band,
           lowerBand: halves.lower.band,
-          offset: nanometres(0),
+          offset: offset?.offset ?? nanometres(0),
         })
-      : null;
+      : null);
   const judged = clearance && limits && clearanceVerdict(clearance, limits, job.rules.closeFraction);
   const isBanded = bore?.kind === 'marked' || journal?.kind === 'marked' || halves?.upper.band || halves?.lower.band;
   const inside =
-    bore && journal && halves && limits && isBanded
-      ? chanceInside(bandsOfStation(bore, journal, halves), limits)
+    bore && journal && halves && limits && isBanded && !tried
+      ? chanceInside(bandsOfStation(bore, journal, halves), limits, offset?.offset)
       : null;
-  const known = { clearance, judged, inside };
+  const u =
+    tried?.uMeasured ??
+    (bore && journal && halves
+      ? clearanceUncertainty(job.instruments, { bore, journal, walls: [halves.upper, halves.lower] }, offset?.u)
+      : null);
+  const chance = clearance && limits && u !== null ? normalChance(clearance.nominal, u, limits) : null;
+  const known = { clearance, judged, inside, offset, u, chance, isMeasured: tried !== null };
   if (station.findings.length > 0) return { state: 'blocked', ...known };
   const isMarked = bore?.kind === 'marked' || journal?.kind === 'marked';
   if (journal && station.family === 'rod' && station.rod === null) {
@@ -73,5 +114,5 @@ export function stationVerdict(
   // What bands leave open is not known to be wrong: the chance says how much of it is.
   const isMiddleInside = clearance.nominal >= limits.low && clearance.nominal <= limits.high;
   if (judged.margin < 0 && inside !== null && isMiddleInside) return { state: 'close', ...known };
-  return { state: judged.state, ...known };
+  return { state: tried && judged.state === 'inside' ? 'checked' : judged.state, ...known };
 }

@@ -36,6 +36,7 @@ const LEFT_OUT: Readonly<Record<LeftOut['reason'], string>> = {
   'not-measured': 'not measured yet',
   blocked: 'outside the data sheet',
   'no-aim': 'without an aim',
+  uncertain: 'not known well enough for the chance that is asked for',
   'out-of-round': 'too far out of round or tapered for the limits, whatever the shells',
   'no-limits': 'without oil clearance limits on the data sheet',
   'no-shells': 'without halves in the drawer',

@@ -6,6 +6,7 @@ export const STATE_WORDS: Readonly<Record<StationState, string>> = {
   measured: 'Measured',
   chosen: 'Chosen',
   inside: 'Inside',
+  checked: 'Checked',
   close: 'Close to limit',
   tight: 'Tight',
   loose: 'Loose',
@@ -17,6 +18,7 @@ const COLOURS: Readonly<Record<StationState, string>> = {
   measured: 'var(--accent)',
   chosen: 'var(--accent)',
   inside: 'var(--inside)',
+  checked: 'var(--inside)',
   close: 'var(--close)',
   tight: 'var(--tight)',
   loose: 'var(--loose)',
@@ -42,6 +44,18 @@ function Shape({ state }: { state: StationState }) {
         <>
           <circle cx="10" cy="10" r="9" fill="currentColor" />
           <path d="m5.6 10.2 3.1 3.2 5.8-6.4" fill="none" stroke="var(--surface)" strokeWidth="2.4" />
+        </>
+      );
+    case 'checked':
+      return (
+        <>
+          <rect x="1" y="1" width="18" height="18" rx="3" fill="currentColor" />
+          <path
+            d="m3.6 10.4 2.7 2.8 4-4.9m-0.8 4.6 1.4 1.3 5-6.2"
+            fill="none"
+            stroke="var(--surface)"
+            strokeWidth="2"
+          />
         </>
       );
     case 'close':

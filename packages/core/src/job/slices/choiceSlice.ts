@@ -153,6 +153,7 @@ const RULES: Readonly<Record<string, string>> = {
   tightWeight: 'weight of a shortfall',
   mixedPenalty: 'cost of a mixed station',
   closeFraction: 'what counts as close to a limit',
+  leastChance: 'least chance to be inside the limits',
 };
 
 const WISHES: Readonly<Record<string, string>> = {

@@ -5,7 +5,7 @@ import type { Slice, StageState } from '../slice.js';
 
 function stateOf({ job, parts, doubtful }: JobFacts, feature: Feature): StageState {
   const own = parts[feature];
-  const isOff = own.some(({ findings }) => findings.length > 0);
+  const isOff = own.some(({ findings, isOutdated }) => findings.length > 0 || isOutdated);
   if (isOff || doubtful.some((reading) => reading.feature === feature)) return 'attention';
   if (own.every((part) => !isWanting(job, part))) return 'done';
   return own.some(({ size }) => size?.kind === 'read') ? 'started' : 'open';
@@ -24,6 +24,7 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
       const doubt = doubtful.find((reading) => reading.feature === feature);
       const blocked = parts[feature].filter(({ findings }) => findings.length > 0);
       const missing = parts[feature].filter((part) => isWanting(job, part));
+      const outdated = parts[feature].filter(({ isOutdated }) => isOutdated);
       const names = (list: readonly { name: string }[]) => list.map(({ name }) => name).join(', ');
       return [
         ...(doubt
@@ -39,6 +40,14 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
               {
                 turn: 'blocked' as const,
                 todo: `${names(blocked)} outside the data sheet: read again, then machine`,
+              },
+            ]
+          : []),
+        ...(outdated.length > 0
+          ? [
+              {
+                turn: 'in-turn' as const,
+                todo: `Read the ${word} at ${names(outdated)} again: the fasteners were changed since`,
               },
             ]
           : []),

@@ -1,0 +1,193 @@
+import { chanceText } from '../../clearance/chanceText.js';
+import { lengthText } from '../../measure/lengthText.js';
+import type { Nanometres } from '../../measure/nanometres.js';
+import { COVERAGE } from '../../measure/uncertainty.js';
+import type { Fasteners, GaugeMode, TrialSchool } from '../../trial/trialSchema.js';
+import { firstToTry } from '../firstToTry.js';
+import type { JobFacts } from '../jobFacts.js';
+import { familiesOf } from '../jobFamilies.js';
+import type { JobStation } from '../jobStations.js';
+import { figures, type SheetBlock, words } from '../sheetBlock.js';
+import type { Slice, StageState, Todo } from '../slice.js';
+import { isTelling, type StationTrial } from '../stationTrial.js';
+
+/** What each school is called, and why one would follow it. */
+export const SCHOOL_WORDS: Readonly<Record<TrialSchool, { readonly name: string; readonly why: string }>> = {
+  every: { name: 'measure every station', why: 'nothing is taken on trust; an hour more' },
+  one: { name: 'try one and apply', why: 'what one station shows is added to all that are put together alike' },
+  codes: { name: 'codes only', why: 'parts sorted by their maker, with shells to match; nothing is checked' },
+  turns: { name: 'put together, see that it turns', why: 'tells that nothing clamps, not how much clearance there is' },
+};
+
+export const MODE_WORDS: Readonly<Record<GaugeMode, string>> = {
+  journal: 'zeroed on the journal',
+  setting: 'zeroed on a setting size',
+  bore: 'zeroed in the bore',
+};
+
+/** How a trial stands: something is amiss with it, it has been swapped since, it is read and holds, or it is not read yet. */
+export type TrialState = 'void' | 'off' | 'swapped' | 'read' | 'open';
+
+export function trialState(tried: StationTrial | null): TrialState {
+  if (!tried || tried.difference === null) return 'open';
+  if (tried.isVoid !== null) return 'void';
+  if (!isTelling(tried)) return 'off';
+  return tried.isSwapped ? 'swapped' : 'read';
+}
+
+/** The stations that are to be read with their shells in, by the school that the fitter follows. */
+function wantedOf({ job, stations }: JobFacts): readonly JobStation[] {
+  if (job.trialSchool === 'codes' || job.trialSchool === 'turns') return [];
+  const chosen = stations.filter(({ id }) => job.choice?.stations[id] !== undefined);
+  if (job.trialSchool === 'every') return chosen;
+  const isTried = ({ tried }: JobStation) => isTelling(tried);
+  return familiesOf(job).flatMap((family) => {
+    const own = chosen.filter((station) => station.family === family);
+    return own.some(isTried) ? own.filter(isTried) : own.slice(0, 1);
+  });
+}
+
+function stateOf(facts: JobFacts): StageState {
+  const states = facts.stations.map(({ tried }) => trialState(tried));
+  if (states.some((state) => state === 'off' || state === 'void')) return 'attention';
+  const wanted = wantedOf(facts);
+  const read = wanted.filter(({ tried }) => trialState(tried) === 'read');
+  const isAnyRead = states.includes('read') || states.includes('swapped');
+  if (wanted.length > 0 && read.length === wanted.length) return 'done';
+  return isAnyRead ? 'started' : 'open';
+}
+
+function todosOf(facts: JobFacts): Todo[] {
+  const { stations } = facts;
+  const inState = (wanted: TrialState) =>
+    stations.filter(({ tried }) => trialState(tried) === wanted).map(({ id }) => id);
+  const [off, gone, swapped] = [inState('off'), inState('void'), inState('swapped')];
+  const wanted = wantedOf(facts);
+  const left = wanted.filter(({ tried }) => trialState(tried) === 'open').map(({ id }) => id);
+  const first = stations.every(({ tried }) => tried === null) ? firstToTry(facts.job, wanted) : null;
+  const todos: string[] = [
+    ...(off.length > 0 ? [`Look into ${off.join(', ')}: not as predicted with the shells in`] : []),
+    ...(gone.length > 0 ? [`Read ${gone.join(', ')} with the shells in again: what was read holds no more`] : []),
+    ...(swapped.length > 0 ? [`Read ${swapped.join(', ')} again: other halves were accepted since`] : []),
+    ...(first ? [`Try ${first.station} first: ${first.reason}`] : []),
+    ...(left.length > 0 && !first ? [`Read ${left.join(', ')} with the shells in`] : []),
+  ];
+  return todos.map((todo) => ({ turn: 'in-turn', todo }));
+}
+
+const STATE_TEXT: Readonly<Record<TrialState, string>> = {
+  void: 'holds no more',
+  off: 'not as predicted',
+  swapped: 'other halves since',
+  read: 'as predicted',
+  open: 'not read',
+};
+
+function fastenersText({ kind, name, lubricant, torque }: Fasteners): string {
+  const kinds = { unknown: '', maker: 'the engine maker’s', other: 'others than the engine maker’s' };
+  return [kinds[kind], name, lubricant, torque].filter((part) => part !== '').join(', ');
+}
+
+function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
+  const { unit } = job;
+  const text = (length: Nanometres | number | null) => (length === null ? '' : lengthText(length, unit));
+  const tried = stations.filter(({ tried: one }) => one?.measured != null);
+  const held = familiesOf(job).flatMap((family): SheetBlock[] => {
+    const said = fastenersText(job.fasteners[family]);
+    return said === '' ? [] : [{ kind: 'fact', label: `Fasteners of the ${family}s`, text: said }];
+  });
+  const applied = stations.flatMap(({ id, offsets }) =>
+    offsets.flatMap(({ offset, u, stations: from, series, isOwn }) =>
+      isOwn
+        ? []
+        : [{ id, text: `${text(offset)} ± ${text(Math.round(COVERAGE * u))}, ${series}, from ${from.join(', ')}` }],
+    ),
+  );
+  return [
+    { kind: 'fact', label: 'Before it is believed', text: SCHOOL_WORDS[job.trialSchool].name },
+    ...held,
+    ...(applied.length > 0
+      ? [
+          {
+            kind: 'fact' as const,
+            label: 'Assembly offset applied',
+            text: `${[...new Set(applied.map((one) => one.text))].join('; ')} (at ${[...new Set(applied.map(({ id }) => id))].join(', ')})`,
+          },
+        ]
+      : []),
+    ...(tried.length === 0
+      ? []
+      : [
+          {
+            kind: 'table' as const,
+            key: 'trials',
+            part: 'result' as const,
+            title: 'Measured with the shells in',
+            head: [
+              words('Station'),
+              words('Halves'),
+              figures('Measured'),
+              figures('Predicted'),
+              figures('Difference'),
+              words('Gauge'),
+              words('Verdict'),
+              words('Read by'),
+            ],
+            rows: tried.map(({ id, tried: one }) => {
+              const { trial, measured, predicted, difference, u } = one!;
+              const cells = [
+                id,
+                `${trial.upper.label} over ${trial.lower.label}`,
+                text(measured!.nominal),
+                text(predicted),
+                difference === null ? '' : `${text(difference)} ± ${text(Math.round(COVERAGE * u))}`,
+                measured!.mode === null ? 'several ways' : MODE_WORDS[measured!.mode],
+                `${STATE_TEXT[trialState(one)]}${trial.isBelieved && !one!.isAsPredicted ? ', believed' : ''}`,
+                trial.by,
+              ];
+              return { key: id, cells: cells.map((cell) => ({ text: cell })) };
+            }),
+          },
+        ]),
+    ...(job.rules.leastChance === null
+      ? []
+      : [
+          {
+            kind: 'note' as const,
+            text: `Chosen so that each station is inside its limits with a chance of at least ${chanceText(job.rules.leastChance)}.`,
+          },
+        ]),
+  ];
+}
+
+const FASTENER_WORDS: Readonly<Record<string, string>> = {
+  kind: 'kind of the fasteners',
+  name: 'name of the fasteners',
+  lubricant: 'lubricant of the fasteners',
+  torque: 'torque of the fasteners',
+  since: 'when the fasteners were changed',
+};
+
+const INSTRUMENT_WORDS: Readonly<Record<string, string>> = {
+  boreGauge: 'bore gauge',
+  micrometer: 'micrometer',
+  ballMicrometer: 'ball micrometer',
+};
+
+/** Trial assembly: what stations read with their shells in, against what their parts let expect, and what that says of the others. */
+export const trialSlice: Slice<'trial'> = {
+  key: 'trial',
+  name: 'Trial',
+  owns: ['trials', 'trialSchool', 'fasteners', 'instruments'],
+  state: stateOf,
+  todos: todosOf,
+  sheet: sheetOf,
+  placeWords: ([member = '', key = '', field = '']) => {
+    if (member === 'trialSchool') return 'how far the figures are checked';
+    if (member === 'instruments') return INSTRUMENT_WORDS[key] ?? 'instruments';
+    if (member === 'fasteners') {
+      return `${FASTENER_WORDS[field] ?? 'fasteners'} of the ${key === 'rod' ? 'rods' : 'mains'}`;
+    }
+    return key === '' ? 'trials' : `trial of ${key}`;
+  },
+};

@@ -1,0 +1,329 @@
+import fc from 'fast-check';
+import { describe, expect, it } from 'vitest';
+import { fit } from '../fit/fit.js';
+import { fitRequestSchema } from '../fit/format/fitRequest.js';
+import { usualInstrument } from '../measure/instrument.js';
+import { nanometres } from '../measure/nanometres.js';
+import { parseLength } from '../measure/parseLength.js';
+import { usualLayout } from '../part/crankLayout.js';
+import type { Feature, Slot } from '../part/feature.js';
+import type { Reading } from '../part/reading.js';
+import { afterChange, measuredClearance, trialLength } from '../trial/trialClearance.js';
+import type { GaugeMode, Trial, TrialReading } from '../trial/trialSchema.js';
+import { firstToTry } from './firstToTry.js';
+import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
+import { jobFit, plannedHalves } from './jobFit.js';
+import { jobProgress } from './jobProgress.js';
+import { mainStations, rodStations } from './jobStations.js';
+import { newJob } from './newJob.js';
+import { sheetContent } from './sheetContent.js';
+import { stationCandidates } from './stationCandidates.js';
+import { stationVerdict } from './stationVerdict.js';
+
+const um = (value: number) => nanometres(Math.round(value * 1000));
+const DAY = '2026-02-03T08:00:00.000Z';
+const LATER = '2026-02-04T08:00:00.000Z';
+
+/** Three mains, all of 64.010 over 59.980, with halves of 1.996, 1.999 and 2.002: 0.038 with a pair of 1.996. */
+function twin(parts: Partial<JobDocument> = {}): JobDocument {
+  const usual = usualLayout(3, 2, 1, 2);
+  if (!usual.ok) throw new Error(usual.message);
+  const job = newJob('Rush Twin', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+  const limit = (low: number, high: number) => ({ low: um(low), high: um(high), source: 'book, p. 1' });
+  const half = (wall: number, series = 'Osier') => ({
+    family: 'main' as const,
+    series,
+    grade: String(wall),
+    half: 'either' as const,
+    wall: um(wall),
+    stock: null,
+    line: null,
+  });
+  const limits = { ...job.limits, mainBore: limit(64_000, 64_019), mainJournal: limit(59_970, 59_994) };
+  return jobDocumentSchema.parse({
+    ...job,
+    limits: { ...limits, mainClearance: limit(25, 51) },
+    shells: { thin: half(1_996), mid: half(1_999), thick: half(2_002) },
+    ...parts,
+  });
+}
+
+let made = 0;
+function reading(feature: Feature, station: number, slot: Slot, sizeUm: number, at = DAY): Reading {
+  made += 1;
+  const id = `00000000-0000-4000-8000-${String(made).padStart(12, '0')}`;
+  const nm = um(sizeUm);
+  return {
+    id,
+    feature,
+    station,
+    slot,
+    text: String(sizeUm / 1000),
+    unit: 'mm',
+    setting: null,
+    nm,
+    replaces: null,
+    by: 'Wren',
+    at,
+  };
+}
+
+const readings = [1, 2, 3].flatMap((station) => [
+  reading('mainBore', station, 'front', 64_010),
+  reading('mainBore', station, 'rear', 64_010),
+  reading('mainJournal', station, 'front-0', 59_980),
+  reading('mainJournal', station, 'front-90', 59_980),
+]);
+
+function trialReading(text: string, mode: GaugeMode, setting: number | null = null): TrialReading {
+  const at = { unit: 'mm' as const, mode, setting: setting === null ? null : um(setting) };
+  return { ...at, text, nm: trialLength(text, at), by: 'Wren', at: DAY };
+}
+
+function trial(texts: readonly string[], parts: Partial<Trial> = {}, mode: GaugeMode = 'journal'): Trial {
+  const half = { shell: 'thin', label: '1996', series: 'Osier', wall: um(1_996) };
+  const read = Object.fromEntries(texts.map((text, at) => [`r${at}`, trialReading(text, mode)]));
+  return { upper: half, lower: half, rod: null, readings: read, isBelieved: false, at: DAY, by: 'Wren', ...parts };
+}
+
+/** With the best choice accepted. */
+function chosen(job: JobDocument, read = readings): JobDocument {
+  const asked = jobFit(job, read);
+  if (!asked.ok) throw new Error(asked.reason);
+  const plan = fit(fitRequestSchema.parse(asked.request));
+  return { ...job, choice: { at: DAY, by: 'Wren', stations: plannedHalves(job, asked, plan) } };
+}
+
+const at = (job: JobDocument, id: string, read = readings) => mainStations(job, read).find((one) => one.id === id)!;
+
+describe('a station read with its shells in', () => {
+  it('comes to the same clearance however the gauge was zeroed', () => {
+    // By hand: shells of 60.021 on a journal of 59.980 leave 0.041.
+    const ways: [string, GaugeMode, number | null][] = [
+      ['0.041', 'journal', null],
+      ['+4.1', 'journal', null],
+      ['+2.1', 'setting', 60_000],
+      ['60.021', 'setting', 60_000],
+      ['60.021', 'bore', null],
+    ];
+    for (const [text, mode, setting] of ways) {
+      const one = trialReading(text, mode, setting);
+      expect(measuredClearance([one], { nominal: um(59_980) })?.nominal, `${text} ${mode}`).toBe(um(41));
+    }
+    expect(measuredClearance([trialReading('60.021', 'bore')], null)).toBeNull();
+    // In the bore there is no size to deviate from.
+    expect(trialReading('+2.1', 'bore').nm).toBeNull();
+  });
+
+  it('gives a size and comes back to it from each way of zeroing, in both units', () => {
+    const cases = fc.record({
+      unit: fc.constantFrom('mm' as const, 'in' as const),
+      journal: fc.integer({ min: 400_000, max: 900_000 }),
+      clearance: fc.integer({ min: 10, max: 400 }),
+      setting: fc.integer({ min: 400_000, max: 900_000 }),
+    });
+    fc.assert(
+      fc.property(cases, ({ unit, journal, clearance, setting }) => {
+        // In ten-thousandths of a millimetre, or hundred-thousandths of an inch.
+        const per = unit === 'mm' ? 100 : 254;
+        const decimals = unit === 'mm' ? 4 : 5;
+        const scale = unit === 'mm' ? 10_000 : 100_000;
+        const size = { nominal: nanometres(journal * per) };
+        const zero = nanometres(setting * per);
+        const bore = journal + clearance;
+        const deviation = bore - setting;
+        // A deviation is in hundredths of a millimetre, or in thou.
+        const signed = `${deviation < 0 ? '-' : '+'}${(Math.abs(deviation) / 100).toFixed(2)}`;
+        const read = (text: string, mode: GaugeMode) => {
+          const nm = trialLength(text, { unit, mode, setting: zero });
+          return measuredClearance([{ nm, mode }], size)?.nominal;
+        };
+        const wanted = clearance * per;
+        expect(read((clearance / scale).toFixed(decimals), 'journal')).toBe(wanted);
+        expect(read(signed, 'setting')).toBe(wanted);
+        expect(read((bore / scale).toFixed(decimals), 'bore')).toBe(wanted);
+        expect(parseLength(signed, { unit, setting: zero }).ok).toBe(true);
+      }),
+      { numRuns: 300, seed: 12 },
+    );
+  });
+
+  it('would read with other halves what it reads now, by the difference of the walls', () => {
+    expect(afterChange(um(38), [um(1_995), um(1_995)], [um(1_992), um(1_995)])).toBe(um(41));
+    const job = twin({ trials: { M2: trial(['0.036']) } });
+    const [thin] = stationCandidates(job, at(job, 'M2')).filter(
+      ({ upper, lower }) => upper === 'thin' && lower === 'thin',
+    );
+    const [mixed] = stationCandidates(job, at(job, 'M2')).filter(
+      ({ upper, lower }) => upper === 'mid' && lower === 'thin',
+    );
+    expect([thin!.clearance.nominal, mixed!.clearance.nominal]).toEqual([um(36), um(33)]);
+  });
+
+  it('is as predicted within what both are known to; what is further off is looked into first', () => {
+    const job = twin({ trials: { M1: trial(['0.041', '0.040']), M2: trial(['0.060']), M3: trial(['-3.8']) } });
+    const [one, two, three] = mainStations(job, readings).map(({ tried }) => tried!);
+    expect([one!.predicted, one!.measured!.nominal, one!.difference]).toEqual([um(38), um(40.5), um(2.5)]);
+    // By hand: gauge twice, bore and journal from two readings each, two walls.
+    const gauge = 1 + (2 + 0.25 / 3) / 2;
+    const micrometer = 0.25 + (2 + 0.25 / 3) / 2;
+    const wall = 0.25 + 1 + 0.25 + 0.25 / 3;
+    expect(one!.u).toBeCloseTo(1000 * Math.sqrt(2 * gauge + micrometer + 2 * wall), 6);
+    expect([one!.isAsPredicted, one!.lookFor]).toEqual([true, []]);
+    expect(two!.lookFor[0]).toContain('oil hole');
+    expect(three!.lookFor[0]).toBe('the needle read with the wrong sign');
+    expect(jobProgress(chosen(job), readings)).toMatchObject({
+      next: 'trial',
+      todo: 'Look into M2, M3: not as predicted with the shells in',
+      stages: { trial: 'attention' },
+    });
+  });
+});
+
+describe('what one trial says of the others', () => {
+  const tried = (parts: Partial<JobDocument> = {}) => twin({ trials: { M2: trial(['0.033']) }, ...parts });
+
+  it('is nothing where every station is measured, and its difference where one is tried and applied', () => {
+    const offsets = (job: JobDocument) =>
+      mainStations(job, readings).map((one) => one.offsets.map(({ offset }) => offset));
+    expect(offsets(tried())).toEqual([[], [um(-5)], []]);
+    expect(offsets(tried({ trialSchool: 'one' }))).toEqual([[um(-5)], [um(-5)], [um(-5)]]);
+    expect(at(tried({ trialSchool: 'one' }), 'M1').offsets[0]).toMatchObject({ stations: ['M2'], isOwn: false });
+  });
+
+  it('changes which halves are chosen', () => {
+    // Aim 0.038, which a pair of 1.996 gives by the sum of the parts; 0.005 tighter in assembly nothing thinner is there, mixed is worse.
+    const thinner = { ...twin().shells.thin!, wall: um(1_993), grade: '1993' };
+    const shells = { ...twin().shells, thinner };
+    const halves = (job: JobDocument) =>
+      Object.values(chosen(job).choice!.stations).map(({ upper, lower }) => [upper.shell, lower.shell].sort());
+    expect(halves(twin({ shells }))).toEqual(Array(3).fill(['thin', 'thin']));
+    const planned = chosen(tried({ shells, trialSchool: 'one' }));
+    expect(halves(tried({ shells, trialSchool: 'one' }))).toEqual(Array(3).fill(['thinner', 'thinner']));
+    // By hand: 64.010 − 59.980 − 2 · 1.993 − 0.005 = 0.039.
+    expect(planned.choice!.stations.M1!.predicted).toBe(um(39));
+    expect(stationVerdict(planned, at(planned, 'M1'), planned.choice!.stations.M1!)).toMatchObject({
+      clearance: { nominal: um(39) },
+      offset: { offset: um(-5), stations: ['M2'] },
+    });
+  });
+
+  it('from several trials is their mean, and less sure where they lie apart', () => {
+    const two = twin({ trialSchool: 'one', trials: { M1: trial(['0.041']), M2: trial(['0.039']) } });
+    const [third] = at(two, 'M3').offsets;
+    expect(third).toMatchObject({ offset: um(2), stations: ['M1', 'M2'], isSpread: false });
+    expect(third!.u).toBeLessThan(at(two, 'M1').tried!.u);
+    const apart = twin({
+      trialSchool: 'one',
+      trials: { M1: trial(['0.052'], { isBelieved: true }), M2: trial(['0.027'], { isBelieved: true }) },
+    });
+    expect(at(apart, 'M3').offsets[0]).toMatchObject({ isSpread: true });
+    expect(at(apart, 'M3').offsets[0]!.u).toBeGreaterThan(um(10));
+  });
+
+  it('is not applied before it is believed, nor to another series, nor once the fasteners are others', () => {
+    const offsetsAt = (parts: Partial<JobDocument>) => at(tried({ trialSchool: 'one', ...parts }), 'M1').offsets;
+    expect(offsetsAt({ trials: { M2: trial(['0.060']) } })).toEqual([]);
+    expect(offsetsAt({ trials: { M2: trial(['0.060'], { isBelieved: true }) } })).toMatchObject([{ offset: um(22) }]);
+    const rush = { ...twin().shells.thin!, series: 'Rush' };
+    const job = tried({ trialSchool: 'one', shells: { ...twin().shells, rush } });
+    const nominal = (shell: string) =>
+      stationCandidates(job, at(job, 'M1')).find(({ upper, lower }) => upper === shell && lower === shell)!.clearance
+        .nominal;
+    expect([nominal('thin'), nominal('rush')]).toEqual([um(33), um(38)]);
+    // Of two series in the drawer the search cannot tell which a station will get: no offset enters it.
+    const asked = jobFit(job, readings);
+    expect(asked.ok && asked.request.stations.every(({ offset }) => offset === undefined)).toBe(true);
+
+    const main = { kind: 'other' as const, name: 'studs', lubricant: '', torque: '', since: LATER };
+    const changed = tried({ trialSchool: 'one', fasteners: { ...twin().fasteners, main } });
+    expect(at(changed, 'M1')).toMatchObject({ offsets: [], isOutdated: true });
+    expect(at(changed, 'M2').tried).toMatchObject({ isVoid: 'fasteners' });
+    expect(jobProgress(chosen(changed), readings)).toMatchObject({
+      next: 'bores',
+      todo: 'Read the bore at M1, M2, M3 again: the fasteners were changed since',
+    });
+    const again = [1, 2, 3].map((station) => reading('mainBore', station, 'front', 64_010, LATER));
+    const others = readings.filter(({ feature }) => feature === 'mainJournal');
+    expect(jobProgress(chosen(changed), [...again, ...others]).stages.bores).toBe('started');
+  });
+});
+
+describe('the stage of trials', () => {
+  it('asks for the station with the least room first, then for the others, and marks what was swapped', () => {
+    const read = readings.map((one) =>
+      one.feature === 'mainBore' && one.station === 3 ? { ...one, nm: um(64_014) } : one,
+    );
+    const job = chosen(twin({ shells: { thin: twin().shells.thin!, mid: { ...twin().shells.mid!, stock: 0 } } }), read);
+    // By hand: 0.042 at M3, 0.009 to the high limit of 0.051; 0.038 elsewhere, 0.013 to either.
+    expect(firstToTry(job, mainStations(job, read))).toEqual({
+      station: 'M3',
+      reason: 'the least room, 0.009 mm to its high limit',
+    });
+    expect(jobProgress(job, read).todo).toBe('Try M3 first: the least room, 0.009 mm to its high limit');
+    const one: JobDocument = { ...job, trials: { M3: trial(['0.043']) } };
+    expect(jobProgress(one, read)).toMatchObject({
+      todo: 'Read M1, M2 with the shells in',
+      stages: { trial: 'started' },
+    });
+    expect(stationVerdict(one, at(one, 'M3', read), one.choice!.stations.M3!)).toMatchObject({
+      state: 'checked',
+      isMeasured: true,
+      clearance: { nominal: um(43) },
+    });
+    expect(jobProgress({ ...one, trialSchool: 'one' }, read).stages.trial).toBe('done');
+    expect(jobProgress({ ...job, trialSchool: 'turns' }, read).next).toBe('sheet');
+
+    const other = { shell: 'mid', label: '1999', wall: um(1_999) };
+    const stations = { ...one.choice!.stations, M3: { ...one.choice!.stations.M3!, upper: other } };
+    const swapped: JobDocument = { ...one, choice: { ...one.choice!, stations } };
+    expect(jobProgress(swapped, read).todo).toBe('Read M3 again: other halves were accepted since');
+    expect(stationVerdict(swapped, at(swapped, 'M3', read), stations.M3)).toMatchObject({
+      isMeasured: false,
+      clearance: { nominal: um(40) },
+      offset: { isOwn: true },
+    });
+  });
+
+  it('stands on the sheet with what it was measured by', () => {
+    const job = chosen(twin({ trialSchool: 'one', trials: { M2: trial(['0.036']) } }));
+    const { facts, tables } = sheetContent(job, readings);
+    expect(facts.find(({ label }) => label === 'Before it is believed')!.text).toBe('try one and apply');
+    expect(facts.find(({ label }) => label === 'Assembly offset applied')!.text).toMatch(
+      /^−0\.002 mm ± 0\.00\d+ mm, Osier, from M2 \(at M1, M3\)$/u,
+    );
+    const table = tables.find(({ title }) => title === 'Measured with the shells in')!;
+    expect(table.rows.map(({ cells }) => cells.map(({ text }) => text).slice(0, 4))).toEqual([
+      ['M2', '1996 over 1996', '0.036 mm', '0.038 mm'],
+    ]);
+  });
+
+  it('is nothing of a pin whose rod is another now', () => {
+    const job = twin({ withRods: true, trials: { P1: trial(['0.036'], { rod: 1 }) } });
+    const rods = [
+      reading('pin', 1, 'front-0', 47_980),
+      reading('bigEnd', 1, 'front', 52_010),
+      reading('bigEnd', 2, 'front', 52_010),
+    ];
+    const on = (rod: number) => rodStations(job, rods, { P1: rod })[0]!.tried;
+    expect([on(1)!.isVoid, on(2)!.isVoid]).toEqual([null, 'rod']);
+  });
+});
+
+describe('a choice that asks for a chance', () => {
+  it('keeps further from the limits than what is known leaves in doubt', () => {
+    const narrow = (leastChance: number | null, gauge = usualInstrument('boreGauge', 'mm')) => {
+      const job = twin({ instruments: { ...twin().instruments, boreGauge: gauge } });
+      const asked = jobFit({ ...job, rules: { ...job.rules, leastChance } }, readings);
+      if (!asked.ok) return asked;
+      return asked.request.stations.map(({ low, high }) => [low, high]);
+    };
+    expect(narrow(null)).toEqual(Array(3).fill([0.025, 0.051]));
+    const [[low, high]] = narrow(0.95) as [[number, number]];
+    // By hand: u is √6.5 µm, and 1.645 of it 4.194.
+    expect(low).toBeCloseTo(0.025 + 0.001 * 1.645 * Math.sqrt(6.5), 5);
+    expect(low - 0.025).toBeCloseTo(0.051 - high, 6);
+    const blunt = { ...usualInstrument('boreGauge', 'mm'), setting: um(20) };
+    expect(narrow(0.95, blunt)).toMatchObject({ ok: false, leftOut: [{ reason: 'uncertain' }, {}, {}] });
+  });
+});

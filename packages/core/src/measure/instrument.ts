@@ -1,0 +1,87 @@
+import { z } from 'zod';
+import { nanometresSchema } from './lengthSchema.js';
+import { nanometres } from './nanometres.js';
+import { combinedUncertainty, evenly } from './uncertainty.js';
+import type { Unit } from './unit.js';
+
+/** What a fitter reads sizes with: a bore gauge for bores, an outside micrometer for journals, a ball micrometer for walls. */
+export const INSTRUMENT_ROLES = ['boreGauge', 'micrometer', 'ballMicrometer'] as const;
+export type InstrumentRole = (typeof INSTRUMENT_ROLES)[number];
+
+const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below zero');
+
+/** An instrument, and how far it may be off. All standard uncertainties are the fitter's to change. */
+export const instrumentSchema = z.strictObject({
+  name: z.string().trim().max(60, 'at most 60 characters').describe('What it is called or numbered; may be empty.'),
+  resolution: unsigned.describe('What it tells apart.'),
+  setting: unsigned.describe('Standard uncertainty of its setting: the master, or the micrometer it was zeroed on.'),
+  repeatability: unsigned.describe('Standard uncertainty of one reading for its own repeats.'),
+  operator: unsigned.describe('Standard uncertainty of one reading for whoever reads.'),
+  calibratedOn: z.iso.date().nullable().describe('Day of its last calibration; null where it is not known.'),
+  calibrateAfterMonths: z.int().min(1).max(120).nullable().describe('Months until the next; null for no reminder.'),
+  holder: z.string().trim().max(60, 'at most 60 characters').describe('Who has it; may be empty.'),
+});
+export type Instrument = z.output<typeof instrumentSchema>;
+
+/**
+ * Instruments in good order, to start from. Common practice: 0.001 mm or 0.0001 in of resolution, a micrometre or half a tenth for each of
+ * setting, repeats and operator; the setting of a micrometer that was checked on its standard half of that.
+ */
+export function usualInstrument(role: InstrumentRole, unit: Unit): Instrument {
+  const one = nanometres(unit === 'mm' ? 1_000 : 1_270);
+  return {
+    name: '',
+    resolution: nanometres(unit === 'mm' ? 1_000 : 2_540),
+    setting: role === 'boreGauge' ? one : nanometres(one / 2),
+    repeatability: one,
+    operator: role === 'ballMicrometer' ? nanometres(one / 2) : one,
+    calibratedOn: null,
+    calibrateAfterMonths: null,
+    holder: '',
+  };
+}
+
+/** An instrument of each role in good order. */
+export function usualInstruments(unit: Unit): Record<InstrumentRole, Instrument> {
+  const of = (role: InstrumentRole) => usualInstrument(role, unit);
+  return { boreGauge: of('boreGauge'), micrometer: of('micrometer'), ballMicrometer: of('ballMicrometer') };
+}
+
+/**
+ * What the mean of some readings with one instrument is known to, nm: `u² = setting² + (repeatability² + operator² + (resolution/2)²/3) / n`.
+ * The setting is the same in all of them and does not average out (JCGM 100:2008, 4.2, 4.3.7 and 5.1.2; cited from memory).
+ *
+ * @param count how many readings, one at least
+ * @example Math.round(readingUncertainty({ resolution: 0, setting: 3000, repeatability: 4000, operator: 0 }, 1)) // 5000
+ */
+export function readingUncertainty(
+  {
+    resolution,
+    setting,
+    repeatability,
+    operator,
+  }: Pick<Instrument, 'resolution' | 'setting' | 'repeatability' | 'operator'>,
+  count: number,
+): number {
+  const share = 1 / Math.sqrt(count);
+  return combinedUncertainty([
+    { u: setting },
+    { u: repeatability, sensitivity: share },
+    { u: operator, sensitivity: share },
+    { u: evenly(resolution / 2), sensitivity: share },
+  ]).u;
+}
+
+/** The day on which an instrument is due for calibration, as 2026-11-25; null where nobody asked to be reminded. */
+export function calibrationDue({
+  calibratedOn,
+  calibrateAfterMonths,
+}: Pick<Instrument, 'calibratedOn' | 'calibrateAfterMonths'>): string | null {
+  if (calibratedOn === null || calibrateAfterMonths === null) return null;
+  const [year = 0, month = 1, day = 1] = calibratedOn.split('-').map(Number);
+  const months = year * 12 + (month - 1) + calibrateAfterMonths;
+  const last = new Date(Date.UTC(Math.floor(months / 12), (months % 12) + 1, 0)).getUTCDate();
+  const two = (value: number) => String(value).padStart(2, '0');
+  // The 31st of a month becomes the last day of a shorter one.
+  return `${Math.floor(months / 12)}-${two((months % 12) + 1)}-${two(Math.min(day, last))}`;
+}

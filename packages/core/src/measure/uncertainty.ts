@@ -1,0 +1,69 @@
+/** One thing that a result depends on. */
+export interface UncertaintyTerm {
+  /** Standard uncertainty of what it depends on, in any unit. */
+  readonly u: number;
+  /** What the result moves by when this moves by one: 1 and −1 in a sum; left out, 1. */
+  readonly sensitivity?: number;
+  /** Degrees of freedom; left out, as many as wanted: an uncertainty that is itself certain. */
+  readonly freedom?: number;
+}
+
+/** What a result is known to. */
+export interface CombinedUncertainty {
+  /** Combined standard uncertainty, in the unit of the result. */
+  readonly u: number;
+  /** Effective degrees of freedom by Welch and Satterthwaite; Infinity where every term is certain. */
+  readonly freedom: number;
+}
+
+/** The standard uncertainty of something that is only known to lie within ±half, evenly (JCGM 100:2008, 4.3.7; cited from memory). */
+export function evenly(half: number): number {
+  return half / Math.sqrt(3);
+}
+
+/**
+ * Standard uncertainties that do not depend on each other, together: `u² = Σ (c·u)²`, the law of propagation of uncertainty, with the
+ * Welch–Satterthwaite formula for the degrees of freedom (JCGM 100:2008, 5.1.2 and G.4.1; cited from memory).
+ *
+ * What is common to two sizes and falls out of their difference (the micrometer on which the gauge was zeroed) is no term of it
+ * (5.2, correlation of +1).
+ *
+ * @example combinedUncertainty([{ u: 3 }, { u: 4 }]).u // 5
+ */
+export function combinedUncertainty(terms: readonly UncertaintyTerm[]): CombinedUncertainty {
+  const parts = terms.map(({ u, sensitivity = 1, freedom = Number.POSITIVE_INFINITY }) => ({
+    square: (u * sensitivity) ** 2,
+    freedom,
+  }));
+  const square = parts.reduce((sum, part) => sum + part.square, 0);
+  const weighed = parts.reduce((sum, part) => sum + part.square ** 2 / part.freedom, 0);
+  return { u: Math.sqrt(square), freedom: weighed === 0 ? Number.POSITIVE_INFINITY : square ** 2 / weighed };
+}
+
+/** What a result is shown with: `0.048 ± 0.004` is twice its standard uncertainty, some 95 % (JCGM 100:2008, 6.2; cited from memory). */
+export const COVERAGE = 2;
+
+/** Several results for one figure, each with what it is known to, taken together. */
+export interface WeightedMean {
+  readonly mean: number;
+  /** Standard uncertainty of the mean; larger than of its own where the results lie further apart than they should. */
+  readonly u: number;
+  /** How much further apart the results lie than their uncertainties let expect: 1 and less is as expected (Birge 1932). */
+  readonly birge: number;
+}
+
+/**
+ * The mean of results of one figure, each weighed by `1/u²`; where they lie further apart than their uncertainties let expect, its own
+ * uncertainty is larger by as much (the Birge ratio; Birge 1932, cited from memory).
+ *
+ * @param results at least one; each u above zero
+ * @example weightedMean([{ value: 3, u: 1 }, { value: 5, u: 1 }]).mean // 4
+ */
+export function weightedMean(results: readonly { readonly value: number; readonly u: number }[]): WeightedMean {
+  const weights = results.map(({ u }) => 1 / u ** 2);
+  const whole = weights.reduce((sum, weight) => sum + weight, 0);
+  const mean = results.reduce((sum, { value }, at) => sum + weights[at]! * value, 0) / whole;
+  const spread = results.reduce((sum, { value }, at) => sum + weights[at]! * (value - mean) ** 2, 0);
+  const birge = results.length > 1 ? Math.sqrt(spread / (results.length - 1)) : 0;
+  return { mean, u: Math.max(1, birge) / Math.sqrt(whole), birge };
+}

@@ -1,0 +1,79 @@
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import { COVERAGE, weightedMean } from '../measure/uncertainty.js';
+
+/** What one trial says of the difference between what is measured with the shells in and what was predicted. */
+export interface TrialDifference {
+  readonly station: string;
+  /** Measured minus predicted, nm. */
+  readonly difference: Nanometres;
+  /** Standard uncertainty of the difference, nm, above zero. */
+  readonly u: number;
+}
+
+/** How an assembly differs from the sum of its parts, in one family, with one series of shells and one set of fasteners. */
+export interface AssemblyOffset {
+  readonly offset: Nanometres;
+  /** Standard uncertainty of the offset, nm. */
+  readonly u: number;
+  /** The stations that were tried. */
+  readonly stations: readonly string[];
+  /** Whether the trials lie further apart than their uncertainties let expect: then one of them is in doubt. */
+  readonly isSpread: boolean;
+}
+
+/** A Birge ratio above this is told: trials lie twice as far apart as they should. A setting of ours, to be seen in what is said. */
+const MOST_SPREAD = 2;
+
+/**
+ * The assembly offset from one trial or several: their mean, weighed by how well each is known; less well known where they lie further apart
+ * than that.
+ *
+ * @returns null without a trial
+ * @example assemblyOffset([{ station: 'M3', difference: 3000, u: 1000 }]) // { offset: 3000, u: 1000, stations: ['M3'], isSpread: false }
+ */
+export function assemblyOffset(trials: readonly TrialDifference[]): AssemblyOffset | null {
+  if (trials.length === 0) return null;
+  const { mean, u, birge } = weightedMean(trials.map(({ difference, u: own }) => ({ value: difference, u: own })));
+  return {
+    offset: nanometres(Math.round(mean)),
+    u,
+    stations: trials.map(({ station }) => station),
+    isSpread: birge > MOST_SPREAD,
+  };
+}
+
+/** Whether what was measured can be what was predicted: within the expanded uncertainty of their difference. */
+export function isAsPredicted({ difference, u }: Pick<TrialDifference, 'difference' | 'u'>): boolean {
+  return Math.abs(difference) <= COVERAGE * u;
+}
+
+/** What to look for before a measured clearance is believed that is not as predicted, the likeliest first. */
+export const LOOK_FOR = {
+  /** Less clearance than predicted. */
+  tight: [
+    'dirt or a burr under a shell',
+    'oil behind a shell: backs and seats are dry',
+    'a lug out of its notch',
+    'a wrong shell in the box: measure its wall',
+    'a cap turned round, or of another place',
+  ],
+  /** More clearance than predicted. */
+  loose: [
+    'the gauge in the oil hole, the groove, or at the parting line',
+    'bolts not at their torque, or a cap not home',
+    'a wrong shell in the box: measure its wall',
+    'a cap turned round, or of another place',
+  ],
+} as const;
+
+/**
+ * What may be behind a difference, the likeliest first; a clearance that mirrors the predicted one about zero is a needle read with the wrong
+ * sign. Common practice.
+ */
+export function whatToLookFor(measured: number, predicted: number, u: number): readonly string[] {
+  const difference = measured - predicted;
+  if (isAsPredicted({ difference: nanometres(Math.round(difference)), u })) return [];
+  const isMirrored = Math.abs(measured + predicted) <= COVERAGE * u && measured < 0;
+  const list = LOOK_FOR[difference < 0 ? 'tight' : 'loose'];
+  return isMirrored ? ['the needle read with the wrong sign', ...list] : list;
+}

@@ -1,0 +1,68 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import { unitSchema } from '../measure/unit.js';
+
+/**
+ * How a bore gauge was zeroed when the clearance of a station was read with its shells in: on the journal (what it shows is the clearance),
+ * on a setting size (that and what it shows is the bore of the shells), or in the bore (a micrometer brought to zero says its size).
+ */
+export const GAUGE_MODES = ['journal', 'setting', 'bore'] as const;
+export type GaugeMode = (typeof GAUGE_MODES)[number];
+
+/** One reading with the shells in, in the bolt direction. */
+export const trialReadingSchema = z.strictObject({
+  text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
+  unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
+  mode: z.enum(GAUGE_MODES),
+  setting: sizeNmSchema.nullable().describe('Size the gauge was zeroed on, where it was a setting size.'),
+  nm: nanometresSchema
+    .nullable()
+    .describe('On the journal: the clearance; else the bore of the shells. Null where the text is no length.'),
+  by: personSchema,
+  at: z.iso.datetime(),
+});
+export type TrialReading = z.output<typeof trialReadingSchema>;
+
+/** A half as it was in the trial: what changes in the drawer later does not rewrite it. */
+const triedHalfSchema = z.strictObject({
+  shell: z.string(),
+  label: z.string(),
+  series: z.string(),
+  wall: sizeNmSchema,
+});
+
+/** A station put together, torqued and read before the rest. */
+export const trialSchema = z.strictObject({
+  upper: triedHalfSchema,
+  lower: triedHalfSchema,
+  /** Number of the rod that was on a pin; null at a main. */
+  rod: z.int().min(1).nullable(),
+  readings: z.record(z.string().min(1).max(60), trialReadingSchema),
+  /** Whether the fitter has looked, and believes what was measured though it is not as predicted. */
+  isBelieved: z.boolean(),
+  at: z.iso.datetime(),
+  by: personSchema,
+});
+export type Trial = z.output<typeof trialSchema>;
+
+/** What holds the housings of a family: whatever is changed of it moves their bores. */
+export const fastenersSchema = z.strictObject({
+  kind: z.enum(['unknown', 'maker', 'other']).describe('The engine maker’s own, or others.'),
+  name: z.string().trim().max(60, 'at most 60 characters'),
+  lubricant: z.string().trim().max(60, 'at most 60 characters').describe('On threads and under the heads.'),
+  torque: z.string().trim().max(60, 'at most 60 characters').describe('As it is written: 30 · 55 N·m, then 60°.'),
+  /** Since when it is these; what was read before was read with others. Null: from the beginning. */
+  since: z.iso.datetime().nullable(),
+});
+export type Fasteners = z.output<typeof fastenersSchema>;
+
+/** Fasteners of which nothing was said. */
+export const UNKNOWN_FASTENERS: Fasteners = { kind: 'unknown', name: '', lubricant: '', torque: '', since: null };
+
+/**
+ * How far a job goes before it believes its figures: every station measured with its shells in; one tried and its difference applied to
+ * the others; figures by marks alone; or put together and turned by hand.
+ */
+export const TRIAL_SCHOOLS = ['every', 'one', 'codes', 'turns'] as const;
+export type TrialSchool = (typeof TRIAL_SCHOOLS)[number];
