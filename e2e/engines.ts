@@ -6,6 +6,8 @@ export const SEDGE_4 = '5ed9e400-0217-4000-8000-000000000001';
 export const REED_6 = '4eed6000-0105-4000-8000-000000000003';
 /** Chosen by its marks until it is read; one of them is contradicted. */
 export const MARKED_SEDGE_4 = '5ed9e400-0233-4000-8000-000000000005';
+/** In the middle of its trials: two mains read with their shells in, applied to the others. */
+export const TRIED_SEDGE_4 = '5ed9e400-0241-4000-8000-000000000007';
 export const REED_TYPE = '4eed6000-0000-4000-8000-0000000000a2';
 export const SEDGE_TYPE = '5ed9e400-0000-4000-8000-0000000000a1';
 export const SAMPHIRE_8 = '5a3b4180-0046-4000-8000-000000000002';

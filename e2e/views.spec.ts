@@ -1,7 +1,17 @@
 import { AxeBuilder } from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { choiceOf, choose } from './choices.js';
-import { enter, MARKED_SEDGE_4, putOnBench, REED_6, reedDocument, SAMPHIRE_8, SEDGE_4, SEDGE_TYPE } from './engines.js';
+import {
+  enter,
+  MARKED_SEDGE_4,
+  putOnBench,
+  REED_6,
+  reedDocument,
+  SAMPHIRE_8,
+  SEDGE_4,
+  SEDGE_TYPE,
+  TRIED_SEDGE_4,
+} from './engines.js';
 
 const VIEWS = [
   '/',
@@ -27,6 +37,7 @@ const VIEWS = [
   `/engines/${REED_6}/endPlay`,
   '/engines/4057e200-0301-4000-8000-000000000004/endPlay',
   '/engines/b0992000-0009-4000-8000-000000000006/crush',
+  `/engines/${TRIED_SEDGE_4}/trial`,
   `/engines/${REED_6}/choose`,
 ];
 

@@ -4,6 +4,7 @@ export { clearanceAim } from './clearance/clearanceAim.js';
 export { type ClearanceInterval, clearanceOfBands } from './clearance/clearanceOfBands.js';
 export { clearanceVerdict } from './clearance/clearanceVerdict.js';
 export { type OilClearance, oilClearance } from './clearance/oilClearance.js';
+export { clearanceChange, EXPANSION_PER_MK, sizeAt20, type WarmStation } from './clearance/temperature.js';
 export { type CodeSheet, type FamilyCodes, readCodeSheet, type StampedRow, type TableCell } from './codes/codeSheet.js';
 export { type DecodedMark, type DecodedRow, decodeRow } from './codes/decodeRow.js';
 export { type MarkDisagreement, markDisagreement } from './codes/markDisagreement.js';
@@ -154,6 +155,7 @@ export { shims } from './fit/shims.js';
 export { assessReading, type ReadingAssessment } from './job/assessReading.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export { type CodedStation, codedCell, codedStations, heldAsCoded } from './job/codedStations.js';
+export { type FirstToTry, firstToTry } from './job/firstToTry.js';
 export {
   type AcceptedChoice,
   aimRuleSchema,
@@ -174,6 +176,7 @@ export {
   type MeasuredPart,
   mainStations,
   measuredParts,
+  offsetAt,
   pinnedRods,
   placedRods,
   rodLabel,
@@ -199,13 +202,24 @@ export type { StageState } from './job/slice.js';
 export { jointLimits, jointStations } from './job/slices/crushSlice.js';
 export { momentWord } from './job/slices/endPlaySlice.js';
 export { limitsNeeded } from './job/slices/engineSlice.js';
+export { MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './job/slices/trialSlice.js';
 export { placeWords, STAGES, stageName } from './job/slices.js';
 export { type Candidate, shellsInOrder, stationCandidates } from './job/stationCandidates.js';
+export type { StationOffset, StationTrial } from './job/stationTrial.js';
 export { type StationState, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
 export { type FreeLines, freePieces, pieceFaults, takenPieces, thrustKindOf } from './job/takenPieces.js';
 export { endPlayOfHalves, thrustFlanges } from './job/thrustFlanges.js';
+export { acceptance } from './measure/acceptance.js';
 export { type EffectiveSize, markedSize, middleOf, readSize } from './measure/effectiveSize.js';
 export { commonDecimals, formatExactLength, formatLength, numberOfLength } from './measure/formatLength.js';
+export {
+  calibrationDue,
+  INSTRUMENT_ROLES,
+  type Instrument,
+  type InstrumentRole,
+  readingUncertainty,
+  usualInstruments,
+} from './measure/instrument.js';
 export { lengthOfNumber } from './measure/lengthOfNumber.js';
 export type { Limit } from './measure/lengthSchema.js';
 export { lengthText } from './measure/lengthText.js';
@@ -215,6 +229,7 @@ export { normalChance } from './measure/normalChance.js';
 export { type ParseContext, parseLength } from './measure/parseLength.js';
 export { seeded } from './measure/seeded.js';
 export type { MarkedBand } from './measure/sizeBand.js';
+export { COVERAGE, combinedUncertainty, evenly, toldUncertainty, weightedMean } from './measure/uncertainty.js';
 export { CLEARANCE_DECIMALS, INSTRUMENT_DECIMALS, otherUnit, type Unit, unitSchema } from './measure/unit.js';
 export { openFormats } from './openFormats.js';
 export { type KitAdvice, type KitProgress, type KitStep, kitAdvice } from './order/kitAdvice.js';
@@ -260,6 +275,18 @@ export {
 } from './shell/piece.js';
 export type { Side } from './shell/side.js';
 export { cleanUp, derivedUndersize, type Undersize } from './shell/undersize.js';
+export { type AssemblyOffset, assemblyOffset } from './trial/assemblyOffset.js';
+export { afterChange, trialLength } from './trial/trialClearance.js';
+export {
+  type Fasteners,
+  GAUGE_MODES,
+  type GaugeMode,
+  TRIAL_SCHOOLS,
+  type Trial,
+  type TrialReading,
+  type TrialSchool,
+  UNKNOWN_FASTENERS,
+} from './trial/trialSchema.js';
 export type { DrawerMove, KitView } from './wire/drawerWire.js';
 export { addressOf, type Endpoint, type Topic } from './wire/endpoint.js';
 export {

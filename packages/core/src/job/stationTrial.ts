@@ -122,6 +122,9 @@ export interface StationOffset {
   readonly isOwn: boolean;
 }
 
+/** A mean of trials is told to a tenth of a micrometre, or of a tenth. */
+const FINEST = { mm: 100, in: 254 } as const;
+
 /** Whether both halves of a trial are of one series, which its difference then belongs to. */
 function seriesOf({ upper, lower }: Trial): string | null {
   return upper.series === lower.series ? upper.series : null;
@@ -134,7 +137,7 @@ function seriesOf({ upper, lower }: Trial): string | null {
  * @param tried by station, all of one family
  */
 export function offsetsOf(
-  { trialSchool }: Pick<JobDocument, 'trialSchool'>,
+  { trialSchool, unit }: Pick<JobDocument, 'trialSchool' | 'unit'>,
   tried: ReadonlyMap<string, StationTrial | null>,
 ): ReadonlyMap<string, readonly StationOffset[]> {
   const telling = [...tried].flatMap(([station, one]) => {
@@ -145,7 +148,10 @@ export function offsetsOf(
     trialSchool !== 'one'
       ? []
       : [...new Set(telling.map(({ series }) => series))].flatMap((series): StationOffset[] => {
-          const found = assemblyOffset(telling.filter((one) => one.series === series));
+          const found = assemblyOffset(
+            telling.filter((one) => one.series === series),
+            FINEST[unit],
+          );
           return found ? [{ ...found, series, isOwn: false }] : [];
         });
   return new Map(

@@ -8,11 +8,12 @@ const HALVINGS = 60;
 
 /**
  * The figures that lie inside their limits with a chance of at least p, each known to a standard uncertainty: the acceptance interval for
- * a given conformance probability (JCGM 106:2012, 8; cited from memory). Narrower than the limits, and none where they are too narrow.
+ * a given conformance probability (JCGM 106:2012, 8; cited from memory). Narrower than the limits, and none where they are too narrow. At
+ * 0.97725 it is the limits less a guard band of one expanded uncertainty of 2u at either end (ISO 14253-1:2017; cited from memory).
  *
  * @param u standard uncertainty in the unit of the limits, 0 or above
  * @param least from 0.5 to below 1
- * @example acceptance({ low: 0, high: 100 }, 10, 0.97725).low // about 20
+ * @example acceptance({ low: 0, high: 100 }, 0, 0.95) // { low: 0, high: 100 }
  */
 export function acceptance(
   limits: { readonly low: number; readonly high: number },
@@ -30,15 +31,4 @@ export function acceptance(
     else bad = at;
   }
   return { low: good, high: limits.low + limits.high - good };
-}
-
-/**
- * The limits less a guard band at either end: what is accepted is then inside with some certainty; null where nothing is left of them
- * (ISO 14253-1:2017 and JCGM 106:2012, 8.3.2; cited from memory).
- *
- * @example guarded({ low: 0, high: 100 }, 20) // { low: 20, high: 80 }
- */
-export function guarded(limits: { readonly low: number; readonly high: number }, band: number): Acceptance {
-  const inner = { low: limits.low + band, high: limits.high - band };
-  return inner.low <= inner.high ? inner : null;
 }

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest';
-import { acceptance, guarded } from './acceptance.js';
+import { acceptance } from './acceptance.js';
 import { calibrationDue, readingUncertainty, usualInstrument } from './instrument.js';
 import { nanometres } from './nanometres.js';
 import { normalChance } from './normalChance.js';
-import { simulated } from './simulated.js';
+import { simulated } from './testing/simulated.js';
 import { combinedUncertainty, evenly, weightedMean } from './uncertainty.js';
 
 /** Variance of something known to lie within ±half, evenly. */
@@ -77,10 +77,9 @@ describe('conformity', () => {
 
   it('of one expanded uncertainty as guard band accepts what is inside with 97.7 %', () => {
     const limits = { low: 0.0015, high: 0.003 };
-    const inner = guarded(limits, 0.0002)!;
-    expect(inner.high).toBeCloseTo(0.0028, 12);
+    const inner = acceptance(limits, 0.0001, 0.97725)!;
+    expect(inner.high).toBeCloseTo(0.0028, 8);
     expect(normalChance(inner.high, 0.0001, limits)).toBeCloseTo(0.97725, 5);
-    expect(guarded(limits, 0.001)).toBeNull();
   });
 
   it('for a given chance accepts as far as that chance goes, and nothing where the limits are too narrow', () => {

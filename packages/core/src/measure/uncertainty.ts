@@ -43,6 +43,17 @@ export function combinedUncertainty(terms: readonly UncertaintyTerm[]): Combined
 /** What a result is shown with: `0.048 ± 0.004` is twice its standard uncertainty, some 95 % (JCGM 100:2008, 6.2; cited from memory). */
 export const COVERAGE = 2;
 
+/**
+ * Twice a standard uncertainty as it is told at the bench: in steps of what an instrument tells apart, rounded up, never as nothing.
+ *
+ * @param u standard uncertainty, nm
+ * @param step what is told apart, nm
+ * @example toldUncertainty(2_100, 1_000) // 5000
+ */
+export function toldUncertainty(u: number, step: number): number {
+  return Math.max(1, Math.ceil((COVERAGE * u) / step - 1e-9)) * step;
+}
+
 /** Several results for one figure, each with what it is known to, taken together. */
 export interface WeightedMean {
   readonly mean: number;

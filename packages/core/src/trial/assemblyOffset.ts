@@ -28,14 +28,15 @@ const MOST_SPREAD = 2;
  * The assembly offset from one trial or several: their mean, weighed by how well each is known; less well known where they lie further apart
  * than that.
  *
+ * @param step the mean is rounded to whole ones of it, nm: no trial tells more
  * @returns null without a trial
  * @example assemblyOffset([{ station: 'M3', difference: 3000, u: 1000 }]) // { offset: 3000, u: 1000, stations: ['M3'], isSpread: false }
  */
-export function assemblyOffset(trials: readonly TrialDifference[]): AssemblyOffset | null {
+export function assemblyOffset(trials: readonly TrialDifference[], step = 1): AssemblyOffset | null {
   if (trials.length === 0) return null;
   const { mean, u, birge } = weightedMean(trials.map(({ difference, u: own }) => ({ value: difference, u: own })));
   return {
-    offset: nanometres(Math.round(mean)),
+    offset: nanometres(Math.round(mean / step) * step),
     u,
     stations: trials.map(({ station }) => station),
     isSpread: birge > MOST_SPREAD,

@@ -61,6 +61,14 @@ export function StationFacts({ document, station, readings, verdict }: StationFa
           mark or grade leaves open.
         </p>
       )}
+      {verdict.inside === null && verdict.chance !== null && (
+        <Quiet>Chance to be inside its limits, by how well it is known: {chanceText(verdict.chance)}.</Quiet>
+      )}
+      {station.isOutdated && (
+        <p>
+          <strong>The bore was read with other fasteners than hold it now.</strong> Read it again.
+        </p>
+      )}
       {station.findings.some(({ feature }) => FEATURE_TABLE[feature].role === 'journal') && (
         <CleanUpText document={document} readings={readings} family={station.family} />
       )}

@@ -7,7 +7,9 @@ import {
   INSTRUMENT_DECIMALS,
   type JobStation,
   type Nanometres,
+  nanometres,
   type StationVerdict,
+  toldUncertainty,
   type Unit,
 } from '@fettle/core';
 import styled from 'styled-components';
@@ -36,7 +38,8 @@ interface StationSumProps {
 
 /** The sum as on paper: bore − journal − walls, and how the clearance stands to aim and limits. */
 export function StationSum({ station, halves, verdict, unit }: StationSumProps) {
-  const { clearance, judged } = verdict;
+  const { clearance, judged, offset, isMeasured, u } = verdict;
+  const predicted = station.tried?.predicted ?? null;
   const exact = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const signed = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit], { plus: true });
   const summed = [
@@ -83,10 +86,29 @@ export function StationSum({ station, halves, verdict, unit }: StationSumProps) 
                 <td className="what">two walls, nothing chosen</td>
               </tr>
             )}
+            {offset && clearance && (
+              <tr>
+                <td className="figure">
+                  {offset.offset < 0 ? '−' : '+'} {summand(nanometres(Math.abs(offset.offset)))}
+                </td>
+                <td className="what">
+                  assembly offset, {offset.isOwn ? 'its own trial' : `trial of ${offset.stations.join(', ')}`}
+                </td>
+              </tr>
+            )}
+            {isMeasured && predicted !== null && (
+              <tr>
+                <td className="figure">{summand(predicted)}</td>
+                <td className="what">predicted</td>
+              </tr>
+            )}
             {clearance && (
               <tr className="result">
                 <td className="figure">{summand(clearance.nominal)}</td>
-                <td className="what">oil clearance, {unit}</td>
+                <td className="what">
+                  {u !== null && `± ${exact(nanometres(toldUncertainty(u, unit === 'mm' ? 1_000 : 1_270)))} `}
+                  {isMeasured ? 'measured, shells in' : 'oil clearance'}, {unit}
+                </td>
               </tr>
             )}
           </tbody>

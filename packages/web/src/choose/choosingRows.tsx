@@ -157,6 +157,8 @@ export function choosingRows(shown: Shown): ShaftRow[] {
           station={stations.get(key)!}
           candidates={candidates.get(key)!}
           chosen={verdicts.get(key)!.clearance}
+          u={verdicts.get(key)!.u}
+          predicted={verdicts.get(key)!.isMeasured ? (stations.get(key)!.tried?.predicted ?? null) : null}
           state={verdicts.get(key)!.state}
           scale={scale}
           height={GAUGE_HEIGHT}

@@ -1,6 +1,7 @@
 import {
   type Candidate,
   CLEARANCE_DECIMALS,
+  COVERAGE,
   formatLength,
   type JobStation,
   type OilClearance,
@@ -44,6 +45,8 @@ const Svg = styled.svg`
   .aim-mark { fill: var(--brass); }
   .candidate { stroke: var(--line-strong); stroke-width: 2; }
   .candidate.inside { stroke: var(--accent); }
+  .known { stroke: var(--ink); stroke-width: 1.5; fill: none; }
+  .predicted { stroke: var(--ink); stroke-width: 2; stroke-dasharray: 2 3; }
   .scatter { stroke: var(--ink); stroke-width: 4; }
   .needle { fill: var(--ink); stroke: var(--surface); stroke-width: 1.5; }
 `;
@@ -52,6 +55,10 @@ interface ClearanceGaugeProps {
   readonly station: JobStation;
   readonly candidates: readonly Candidate[];
   readonly chosen: OilClearance | null;
+  /** Standard uncertainty of the chosen clearance, nm; null where it is not known. */
+  readonly u: number | null;
+  /** What was predicted, where the clearance was measured with the shells in. */
+  readonly predicted: number | null;
   readonly state: StationState;
   readonly scale: GaugeScale;
   readonly height: number;
@@ -62,7 +69,17 @@ interface ClearanceGaugeProps {
  * One main's clearance drawn: the band between the limits, the aim (dashed), what each available pair would give (ticks) and
  * the choice with its tightest and loosest.
  */
-export function ClearanceGauge({ station, candidates, chosen, state, scale, height, unit }: ClearanceGaugeProps) {
+export function ClearanceGauge({
+  station,
+  candidates,
+  chosen,
+  u,
+  predicted,
+  state,
+  scale,
+  height,
+  unit,
+}: ClearanceGaugeProps) {
   const { limits, aim } = station;
   const text = (value: number) => formatLength(value as never, unit, CLEARANCE_DECIMALS[unit]);
   const inRange = (value: number) => value >= scale.domain()[0]! && value <= scale.domain()[1]!;
@@ -75,7 +92,8 @@ export function ClearanceGauge({ station, candidates, chosen, state, scale, heig
     `${station.id}: ${STATE_WORDS[state]}.`,
     limits ? `Limits ${text(limits.low)} to ${text(limits.high)} ${unit}.` : 'No limits on the data sheet.',
     aim === null ? '' : `Aim ${text(aim)}.`,
-    chosen ? `Chosen pair ${text(chosen.nominal)}.` : '',
+    chosen ? `${predicted === null ? 'Chosen pair' : 'Measured'} ${text(chosen.nominal)}.` : '',
+    chosen && u !== null ? `Plus or minus ${text(Math.round(COVERAGE * u))}.` : '',
     `${candidates.length} pairs available.`,
   ].join(' ');
   return (
@@ -112,6 +130,13 @@ export function ClearanceGauge({ station, candidates, chosen, state, scale, heig
       )}
       {chosen && (
         <>
+          {u !== null && (
+            <path
+              className="known"
+              d={`M34 ${scale(chosen.nominal - COVERAGE * u)}h12m-6 0V${scale(chosen.nominal + COVERAGE * u)}m-6 0h12`}
+            />
+          )}
+          {predicted !== null && <path className="predicted" d={`M22 ${scale(predicted)}h36`} />}
           <line className="scatter" x1={40} x2={40} y1={scale(chosen.tightest)} y2={scale(chosen.loosest)} />
           <g transform={`translate(30 ${scale(chosen.nominal) - 10})`}>
             <circle cx={10} cy={10} r={11.5} fill="var(--surface)" />

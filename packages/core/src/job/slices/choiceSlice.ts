@@ -1,7 +1,8 @@
 import { chanceText } from '../../clearance/chanceText.js';
 import type { EffectiveSize } from '../../measure/effectiveSize.js';
 import { commonDecimals, formatExactLength, formatLength } from '../../measure/formatLength.js';
-import type { Nanometres } from '../../measure/nanometres.js';
+import { type Nanometres, nanometres } from '../../measure/nanometres.js';
+import { toldUncertainty } from '../../measure/uncertainty.js';
 import { INSTRUMENT_DECIMALS } from '../../measure/unit.js';
 import type { Family } from '../../part/family.js';
 import type { JobDocument } from '../jobDocument.js';
@@ -58,6 +59,9 @@ function todosOf(facts: JobFacts): Todo[] {
   return todos;
 }
 
+/** What an uncertainty is told in: 0.001 mm, half a tenth. */
+const STEP = { mm: 1_000, in: 1_270 } as const;
+
 const PART_WORDS = {
   main: { station: 'Main', housing: 'Bore', journal: 'Journal', title: 'Mains' },
   rod: { station: 'Pin, rod', housing: 'Big end', journal: 'Pin', title: 'Rods' },
@@ -79,7 +83,11 @@ function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock 
   });
   const rowOf = (station: JobStation): SheetCell[] => {
     const halves = job.choice?.stations[station.id] ?? null;
-    const { state, clearance, inside } = stationVerdict(job, station, halves);
+    const { state, clearance, inside, u, isMeasured } = stationVerdict(job, station, halves);
+    const told =
+      u === null
+        ? {}
+        : { small: `± ${fine(nanometres(toldUncertainty(u, STEP[unit]))).text}${isMeasured ? ', measured' : ''}` };
     const half = (side: 'upper' | 'lower'): SheetCell => {
       if (!halves) return { text: '' };
       const { shell: id, label, wall } = halves[side];
@@ -96,7 +104,7 @@ function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock 
       half('upper'),
       half('lower'),
       fine(station.aim),
-      fine(clearance?.nominal),
+      { ...fine(clearance?.nominal), ...(clearance ? told : {}) },
       fine(clearance?.tightest),
       fine(clearance?.loosest),
       { text: '', state, ...(inside === null ? {} : { small: `chance ${chanceText(inside)}` }) },
@@ -136,7 +144,7 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
     ...familiesOf(facts.job).map((family) => stationsTable(facts, family)),
     {
       kind: 'note',
-      text: 'Clearance = bore − journal − both walls, from mean sizes; tightest and loosest from the extreme readings.',
+      text: 'Clearance = bore − journal − both walls, from mean sizes, and what a trial adds; tightest and loosest from the extreme readings; ± twice its standard uncertainty.',
     },
   ];
 }

@@ -1,7 +1,7 @@
 import { chanceText } from '../../clearance/chanceText.js';
 import { lengthText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
-import { COVERAGE } from '../../measure/uncertainty.js';
+import { toldUncertainty } from '../../measure/uncertainty.js';
 import type { Fasteners, GaugeMode, TrialSchool } from '../../trial/trialSchema.js';
 import { firstToTry } from '../firstToTry.js';
 import type { JobFacts } from '../jobFacts.js';
@@ -91,6 +91,7 @@ function fastenersText({ kind, name, lubricant, torque }: Fasteners): string {
 function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
   const { unit } = job;
   const text = (length: Nanometres | number | null) => (length === null ? '' : lengthText(length, unit));
+  const spread = (u: number) => lengthText(toldUncertainty(u, unit === 'mm' ? 1_000 : 1_270), unit);
   const tried = stations.filter(({ tried: one }) => one?.measured != null);
   const held = familiesOf(job).flatMap((family): SheetBlock[] => {
     const said = fastenersText(job.fasteners[family]);
@@ -98,9 +99,7 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
   });
   const applied = stations.flatMap(({ id, offsets }) =>
     offsets.flatMap(({ offset, u, stations: from, series, isOwn }) =>
-      isOwn
-        ? []
-        : [{ id, text: `${text(offset)} ± ${text(Math.round(COVERAGE * u))}, ${series}, from ${from.join(', ')}` }],
+      isOwn ? [] : [{ id, text: `${text(offset)} ± ${spread(u)}, ${series}, from ${from.join(', ')}` }],
     ),
   );
   return [
@@ -140,7 +139,7 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
                 `${trial.upper.label} over ${trial.lower.label}`,
                 text(measured!.nominal),
                 text(predicted),
-                difference === null ? '' : `${text(difference)} ± ${text(Math.round(COVERAGE * u))}`,
+                difference === null ? '' : `${text(difference)} ± ${spread(u)}`,
                 measured!.mode === null ? 'several ways' : MODE_WORDS[measured!.mode],
                 `${STATE_TEXT[trialState(one)]}${trial.isBelieved && !one!.isAsPredicted ? ', believed' : ''}`,
                 trial.by,

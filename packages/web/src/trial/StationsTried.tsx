@@ -1,0 +1,119 @@
+import { formatExactLength, INSTRUMENT_DECIMALS, type TrialState } from '@fettle/core';
+import { ChevronRight, TriangleAlert } from 'lucide-react';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { StateMark } from '../look/StateMark.js';
+import type { TrialWork, TriedStation } from './useTrial.js';
+
+const Stations = styled(Table)`
+  tr[aria-current='true'] td { background: var(--accent-soft); }
+  td:first-child { font-weight: 700; white-space: nowrap; }
+  td small { display: block; color: var(--ink-soft); }
+`;
+
+const Doubt = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: 0.35rem;
+  font-weight: 700;
+  font-size: var(--size-small);
+  color: var(--close);
+`;
+
+const TRIAL_WORDS: Readonly<Record<TrialState, string>> = {
+  void: 'put it together anew',
+  off: 'look into it before it is believed',
+  swapped: 'other halves since',
+  read: 'as predicted',
+  open: '',
+};
+
+/** How a station stands: measured and how; else what trials of others add to it. */
+function Standing({ one }: { readonly one: TriedStation }) {
+  const { station, state, verdict } = one;
+  const { tried, offsets } = station;
+  if (state === 'read' && tried && !tried.isAsPredicted) return <small>believed</small>;
+  if (state !== 'open') return <small>{TRIAL_WORDS[state]}</small>;
+  const from = verdict.offset ?? offsets[0];
+  return from && !from.isOwn ? <small>with {from.stations.join(', ')} applied</small> : null;
+}
+
+/** The state of a station; of one whose trial is in doubt, or holds no more, that instead: what was predicted is not to be trusted. */
+export function TrialMark({ one: { state, verdict } }: { readonly one: TriedStation }) {
+  if (state !== 'off' && state !== 'void') return <StateMark state={verdict.state} />;
+  return (
+    <Doubt>
+      <TriangleAlert aria-hidden size={20} />
+      {state === 'off' ? 'Not as predicted' : 'Holds no more'}
+    </Doubt>
+  );
+}
+
+/** Every station with what is predicted and what was measured; the one to try first is named. */
+export function StationsTried({ work }: { readonly work: TrialWork }) {
+  const { document, stations, open, show, first } = work;
+  const { unit } = document;
+  const text = (value: number | null | undefined) =>
+    value == null ? '' : formatExactLength(Math.round(value) as never, unit, INSTRUMENT_DECIMALS[unit]);
+  return (
+    <Panel aria-label="Stations">
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle>With the shells in</PanelTitle>
+        {first && (
+          <Button $kind="main" onPress={() => show(first.station)}>
+            Try {first.station} first
+          </Button>
+        )}
+      </Row>
+      {first && (
+        <Quiet>
+          {first.station} has {first.reason}: what it reads tells soonest whether the choice is right.
+        </Quiet>
+      )}
+      <Stations aria-label={`Clearances, ${unit}`}>
+        <thead>
+          <tr>
+            <th>Station</th>
+            <th>Halves</th>
+            <th className="number">Predicted</th>
+            <th className="number">Measured</th>
+            <th className="number">Difference</th>
+            <th>State</th>
+            <th>
+              <span className="visually-hidden">Open</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {stations.map((one) => {
+            const { station, halves, verdict } = one;
+            const { tried } = station;
+            // What is there now; of a station that was measured what its parts alone let expect.
+            const predicted = tried?.predicted ?? (verdict.isMeasured ? null : verdict.clearance?.nominal);
+            return (
+              <tr key={station.id} aria-current={station.id === open.station.id}>
+                <td>{station.id}</td>
+                <td>
+                  {halves ? `${halves.upper.label} over ${halves.lower.label}` : <Quiet as="span">none accepted</Quiet>}
+                </td>
+                <td className="number">{text(predicted)}</td>
+                <td className="number">{text(tried?.measured?.nominal)}</td>
+                <td className="number">{text(tried?.difference)}</td>
+                <td>
+                  <TrialMark one={one} />
+                  <Standing one={one} />
+                </td>
+                <td>
+                  <Button $kind="quiet" aria-label={`Open ${station.id}`} onPress={() => show(station.id)}>
+                    <ChevronRight aria-hidden size={20} />
+                  </Button>
+                </td>
+              </tr>
+            );
+          })}
+        </tbody>
+      </Stations>
+    </Panel>
+  );
+}

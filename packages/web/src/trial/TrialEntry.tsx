@@ -1,0 +1,145 @@
+import {
+  formatExactLength,
+  GAUGE_MODES,
+  INSTRUMENT_DECIMALS,
+  lengthText,
+  MODE_WORDS,
+  nanometres,
+  parseLength,
+  trialLength,
+} from '@fettle/core';
+import { format } from 'date-fns';
+import { Trash2 } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Quiet, Table } from '../look/Panel.js';
+import { useKeptText } from '../look/useKeptText.js';
+import { bothUnits } from '../measure/LengthField.js';
+import type { TrialWork } from './useTrial.js';
+
+const Entry = styled.form`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 0.25rem 0.75rem;
+  align-items: start;
+  margin-top: 0.5rem;
+  .reading { grid-column: 1 / -1; display: grid; grid-template-columns: minmax(0, 1fr) auto; gap: 0.75rem; align-items: start; }
+  .reading input { font-size: 1.75rem; min-height: 56px; }
+  .add { margin-top: 1.45rem; min-height: 56px; }
+`;
+
+const MODE_HINTS = {
+  journal: 'What the needle shows is the clearance.',
+  setting: 'The bore of the shells, or + and − from the setting size.',
+  bore: 'What the micrometer says when it brings the needle back to zero.',
+} as const;
+
+/** One reading with the shells in: how the gauge was zeroed, and the figure, typed large. */
+export function TrialEntry({ job, work }: { readonly job: string; readonly work: TrialWork }) {
+  const { document, open, mode, setMode, lastSetting, add, remove } = work;
+  const { unit } = document;
+  const { id, tried } = open.station;
+  const stored = lastSetting === null ? '' : formatExactLength(lastSetting, unit, INSTRUMENT_DECIMALS[unit]);
+  const typed = useKeptText({ of: job, part: `trial ${id}`, field: 'reading' }, '');
+  const zero = useKeptText({ of: job, part: 'trial', field: 'setting' }, stored);
+  const [isTried, setTried] = useState(false);
+  const readZero = parseLength(zero.text, { unit, signed: 'sign' });
+  const setting = readZero.ok && readZero.nm > 0 ? readZero.nm : null;
+  const at = mode === 'journal' ? nanometres(0) : mode === 'setting' ? setting : null;
+  const parsed = parseLength(typed.text, { unit, setting: at });
+  const nm = trialLength(typed.text, { unit, mode, setting });
+  const keep = () => {
+    setTried(true);
+    if (nm === null) return;
+    add({ text: typed.text.trim(), mode, setting: mode === 'setting' ? setting : null, nm });
+    typed.settled('');
+    if (setting !== null) zero.settled(formatExactLength(setting, unit, INSTRUMENT_DECIMALS[unit]));
+    setTried(false);
+  };
+  const read = Object.entries(tried?.trial.readings ?? {}).sort(([, one], [, other]) => (one.at < other.at ? 1 : -1));
+  return (
+    <>
+      <Entry
+        onSubmit={(event) => {
+          event.preventDefault();
+          keep();
+        }}
+      >
+        <Choice
+          label="Gauge zeroed"
+          value={mode}
+          options={GAUGE_MODES.map((value) => ({ value, label: MODE_WORDS[value].replace('zeroed ', '') }))}
+          onChange={setMode}
+        />
+        {mode === 'setting' ? (
+          <Field
+            label={`Setting size, ${unit}`}
+            figure
+            inputMode="decimal"
+            value={zero.text}
+            onChange={zero.setText}
+            fault={zero.text.trim() !== '' && !readZero.ok ? readZero.message : null}
+          />
+        ) : (
+          <span />
+        )}
+        <div className="reading">
+          <Field
+            label={`${id}, shells in, bolt direction, ${unit}`}
+            figure
+            inputMode="text"
+            value={typed.text}
+            onChange={typed.setText}
+            fault={isTried && typed.text.trim() !== '' && !parsed.ok ? parsed.message : null}
+            hint={
+              nm === null ? MODE_HINTS[mode] : `${mode === 'journal' ? 'Clearance' : 'Bore'} ${bothUnits(nm, unit)}`
+            }
+          />
+          <Button className="add" $kind="main" type="submit">
+            Keep it
+          </Button>
+        </div>
+      </Entry>
+      {read.length > 0 && (
+        <Table aria-label={`Readings at ${id} with the shells in`}>
+          <thead>
+            <tr>
+              <th>Gauge</th>
+              <th className="number">Reading</th>
+              <th>Read by</th>
+              <th>
+                <span className="visually-hidden">Remove</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {read.map(([key, one], place) => (
+              <tr key={key}>
+                <td>
+                  {MODE_WORDS[one.mode]}
+                  {one.setting !== null && <Quiet as="span"> {lengthText(one.setting, unit)}</Quiet>}
+                </td>
+                <td className="number">{one.text}</td>
+                <td>
+                  {one.by}, {format(new Date(one.at), 'd MMM HH:mm')}
+                </td>
+                <td>
+                  <Button
+                    $kind="quiet"
+                    aria-label={`Take back reading ${read.length - place} at ${id}: ${one.text}`}
+                    onPress={() => remove(key)}
+                  >
+                    <Trash2 aria-hidden size={18} />
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      )}
+    </>
+  );
+}

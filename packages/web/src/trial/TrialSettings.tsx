@@ -1,0 +1,227 @@
+import {
+  calibrationDue,
+  type Family,
+  type Fasteners,
+  INSTRUMENT_ROLES,
+  type InstrumentRole,
+  readingUncertainty,
+  SCHOOL_WORDS,
+  TRIAL_SCHOOLS,
+} from '@fettle/core';
+import styled from 'styled-components';
+import { today } from '../app/today.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
+import { useKeptText } from '../look/useKeptText.js';
+import { LengthField } from '../measure/LengthField.js';
+import { spreadText } from './TrialVerdict.js';
+import type { TrialWork } from './useTrial.js';
+
+const Pairs = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 1fr));
+  gap: 0.25rem 0.75rem;
+  margin-top: 0.5rem;
+`;
+
+const More = styled.details`
+  margin-top: 0.5rem;
+  summary { cursor: pointer; min-height: var(--target); display: flex; align-items: center; color: var(--accent); font-weight: 600; }
+`;
+
+const ROLE_WORDS: Readonly<Record<InstrumentRole, string>> = {
+  boreGauge: 'Bore gauge',
+  micrometer: 'Micrometer',
+  ballMicrometer: 'Ball micrometer',
+};
+
+const CHANCES = [
+  { value: 'none', label: 'not asked for', least: null },
+  { value: '90', label: 'at least 90 %', least: 0.9 },
+  { value: '95', label: 'at least 95 %', least: 0.95 },
+  { value: 'guard', label: 'a guard band of twice the uncertainty (97.7 %)', least: 0.97725 },
+] as const;
+
+const KINDS: readonly { value: Fasteners['kind']; label: string }[] = [
+  { value: 'unknown', label: 'Not said' },
+  { value: 'maker', label: 'The engine maker’s' },
+  { value: 'other', label: 'Others' },
+];
+
+/** A word about something, saved when it is left. */
+function Words({
+  job,
+  part,
+  field,
+  label,
+  value,
+  onCommit,
+}: {
+  job: string;
+  part: string;
+  field: string;
+  label: string;
+  value: string;
+  onCommit: (text: string) => void;
+}) {
+  const { text, setText, settled } = useKeptText({ of: job, part, field }, value);
+  return (
+    <Field
+      label={label}
+      value={text}
+      maxLength={60}
+      onChange={setText}
+      onBlur={() => {
+        settled(text.trim());
+        if (text.trim() !== value) onCommit(text.trim());
+      }}
+    />
+  );
+}
+
+/** How far the figures are checked before they are believed, and how sure the choice has to be. */
+export function SchoolPanel({ work }: { readonly work: TrialWork }) {
+  const { document, set, setLeastChance } = work;
+  const { leastChance } = document.rules;
+  return (
+    <Panel aria-label="How far it is checked">
+      <PanelTitle>How far it is checked</PanelTitle>
+      <Pairs>
+        <Choice
+          label="Before it is believed"
+          value={document.trialSchool}
+          options={TRIAL_SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value].name }))}
+          onChange={(trialSchool) => set({ trialSchool })}
+        />
+        <Choice
+          label="Chance to be inside, in the choice"
+          value={CHANCES.find(({ least }) => least === leastChance)?.value ?? 'none'}
+          options={CHANCES}
+          onChange={(value) => setLeastChance(CHANCES.find((one) => one.value === value)!.least)}
+        />
+      </Pairs>
+      <Quiet style={{ marginTop: '0.4rem' }}>{SCHOOL_WORDS[document.trialSchool].why}. It stands on the sheet.</Quiet>
+    </Panel>
+  );
+}
+
+/** What holds the housings of a family: other fasteners, another lubricant or torque move their bores. */
+export function FastenersPanel({
+  job,
+  family,
+  work,
+}: {
+  readonly job: string;
+  readonly family: Family;
+  readonly work: TrialWork;
+}) {
+  const { document, setFasteners } = work;
+  const held = document.fasteners[family];
+  const of = family === 'main' ? 'mains' : 'rods';
+  const words = (field: 'name' | 'lubricant' | 'torque', label: string) => (
+    <Words
+      job={job}
+      part={`fasteners ${family}`}
+      field={field}
+      label={label}
+      value={held[field]}
+      onCommit={(text) => setFasteners(family, { [field]: text })}
+    />
+  );
+  return (
+    <Panel aria-label={`Fasteners of the ${of}`}>
+      <PanelTitle>Fasteners of the {of}</PanelTitle>
+      <Pairs>
+        <Choice label="Whose" value={held.kind} options={KINDS} onChange={(kind) => setFasteners(family, { kind })} />
+        {words('name', 'Name')}
+        {words('lubricant', 'Lubricant')}
+        {words('torque', 'Torque')}
+      </Pairs>
+      <Quiet>
+        A change moves the bores: those read before, and trials of them, are asked for again. The engine maker’s figures
+        decide.
+      </Quiet>
+    </Panel>
+  );
+}
+
+/** The instruments and how far each may be off; folded away, with what it comes to told in a line. */
+export function InstrumentsPanel({ job, work }: { readonly job: string; readonly work: TrialWork }) {
+  const { document, setInstrument } = work;
+  const { unit, instruments } = document;
+  return (
+    <Panel aria-label="Instruments">
+      <PanelTitle>Instruments</PanelTitle>
+      {INSTRUMENT_ROLES.map((role) => {
+        const one = instruments[role];
+        const due = calibrationDue(one);
+        const length = (field: 'resolution' | 'setting' | 'repeatability' | 'operator', label: string) => (
+          <LengthField
+            kept={{ of: job, part: `instrument ${role}`, field }}
+            label={`${ROLE_WORDS[role]}: ${label}, ${unit}`}
+            unit={unit}
+            value={one[field]}
+            optional={false}
+            check={(value) => (value >= 0 ? null : 'Not below zero.')}
+            onCommit={(value) => value !== null && setInstrument(role, { [field]: value })}
+          />
+        );
+        return (
+          <More key={role}>
+            <summary>
+              {ROLE_WORDS[role]}
+              {one.name !== '' && ` ${one.name}`}: one reading ± {spreadText(readingUncertainty(one, 1), unit)}
+              {due !== null && due <= today() && ', due for calibration'}
+            </summary>
+            <Pairs>
+              <Words
+                job={job}
+                part={`instrument ${role}`}
+                field="name"
+                label={`${ROLE_WORDS[role]}: name or number`}
+                value={one.name}
+                onCommit={(name) => setInstrument(role, { name })}
+              />
+              <Words
+                job={job}
+                part={`instrument ${role}`}
+                field="holder"
+                label={`${ROLE_WORDS[role]}: who has it`}
+                value={one.holder}
+                onCommit={(holder) => setInstrument(role, { holder })}
+              />
+              {length('resolution', 'resolution')}
+              {length('setting', 'setting, u')}
+              {length('repeatability', 'repeats, u')}
+              {length('operator', 'whoever reads, u')}
+              <Field
+                label={`${ROLE_WORDS[role]}: calibrated on`}
+                type="date"
+                value={one.calibratedOn ?? ''}
+                onChange={(day) => setInstrument(role, { calibratedOn: day === '' ? null : day })}
+              />
+              <Choice
+                label={`${ROLE_WORDS[role]}: again after`}
+                value={String(one.calibrateAfterMonths ?? 'none')}
+                options={[
+                  { value: 'none', label: 'no reminder' },
+                  { value: '6', label: '6 months' },
+                  { value: '12', label: '12 months' },
+                  { value: '24', label: '24 months' },
+                ]}
+                onChange={(value) =>
+                  setInstrument(role, { calibrateAfterMonths: value === 'none' ? null : Number(value) })
+                }
+              />
+            </Pairs>
+          </More>
+        );
+      })}
+      <Quiet>
+        u: standard uncertainty. Figures to start from are common practice for instruments in good order; put yours.
+        They make the ± beside each clearance.
+      </Quiet>
+    </Panel>
+  );
+}

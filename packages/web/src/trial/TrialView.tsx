@@ -1,0 +1,83 @@
+import { lengthText, rodLabel } from '@fettle/core';
+import { Link } from 'react-router';
+import { useOpenJob } from '../job/JobPage.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { TwoColumns } from '../look/TwoColumns.js';
+import { StationsTried, TrialMark } from './StationsTried.js';
+import { TrialEntry } from './TrialEntry.js';
+import { FastenersPanel, InstrumentsPanel, SchoolPanel } from './TrialSettings.js';
+import { spreadText, TrialVerdict } from './TrialVerdict.js';
+import { type TrialWork, useTrial } from './useTrial.js';
+
+/** What trials add to the stations that were not tried themselves. */
+function Applied({ work }: { readonly work: TrialWork }) {
+  const { document, stations } = work;
+  const [shared] = stations.flatMap(({ station }) => station.offsets.filter(({ isOwn }) => !isOwn));
+  if (!shared) return null;
+  const { offset, u, stations: from, series, isSpread } = shared;
+  return (
+    <Notice>
+      <strong>
+        Assembly offset {lengthText(offset, document.unit)} ± {spreadText(u, document.unit)}
+      </strong>
+      , {series}, from {from.join(', ')}: it is added to every station that was not tried, here, in the choice and on
+      the sheet.
+      {isSpread && ' The trials lie further apart than they should: look into them.'}
+    </Notice>
+  );
+}
+
+/** Trial assembly: stations read with their shells in, and the plan corrected by what they say. */
+export function TrialView() {
+  const job = useOpenJob();
+  const work = useTrial(job);
+  const { document, open } = work;
+  const { station, halves } = open;
+  const { tried } = station;
+  const with_ = tried?.trial ?? halves;
+  return (
+    <TwoColumns>
+      <div>
+        <StationsTried work={work} />
+        <Applied work={work} />
+        <SchoolPanel work={work} />
+        <FastenersPanel job={job.id} family="main" work={work} />
+        {document.withRods && <FastenersPanel job={job.id} family="rod" work={work} />}
+        <InstrumentsPanel job={job.id} work={work} />
+      </div>
+      <div>
+        <Panel aria-label={`Trial of ${station.id}`}>
+          <Row style={{ justifyContent: 'space-between' }}>
+            <PanelTitle>
+              {station.id}
+              {station.rod !== null && ` · ${rodLabel(document, station.rod)}`}
+            </PanelTitle>
+            <TrialMark one={open} />
+          </Row>
+          {with_ ? (
+            <Quiet>
+              {with_.upper.label} over {with_.lower.label}
+              {station.limits &&
+                `; limits ${lengthText(station.limits.low, document.unit)} to ${lengthText(station.limits.high, document.unit)}`}
+            </Quiet>
+          ) : (
+            <p>
+              No halves are accepted for {station.id} yet: <Link to="../choose">choose them first</Link>.
+            </p>
+          )}
+          <TrialVerdict work={work} />
+          {with_ && (
+            <>
+              <TrialEntry key={station.id} job={job.id} work={work} />
+              <Quiet>
+                Dry backs and seats, cap torqued; gauge in the bolt direction, clear of oil holes, grooves and the
+                parting line. Keep fingers clear of caps.
+              </Quiet>
+            </>
+          )}
+        </Panel>
+      </div>
+    </TwoColumns>
+  );
+}

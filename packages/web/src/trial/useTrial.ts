@@ -1,0 +1,160 @@
+import {
+  type Family,
+  type Fasteners,
+  firstToTry,
+  type GaugeMode,
+  type Instrument,
+  type InstrumentRole,
+  type JobDocument,
+  type JobStation,
+  mainStations,
+  type Nanometres,
+  pinnedRods,
+  placedRods,
+  rodStations,
+  type StationVerdict,
+  stationVerdict,
+  type Trial,
+  type TrialReading,
+  type TrialState,
+  trialState,
+} from '@fettle/core';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { newId } from '../app/newId.js';
+import { useAppSelector } from '../app/store.js';
+import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { NOBODY } from '../person/personSlice.js';
+
+export interface TriedStation {
+  readonly station: JobStation;
+  readonly halves: NonNullable<JobDocument['choice']>['stations'][string] | null;
+  readonly verdict: StationVerdict;
+  readonly state: TrialState;
+}
+
+export interface TrialWork {
+  readonly document: JobDocument;
+  readonly stations: readonly TriedStation[];
+  /** The one that is open. */
+  readonly open: TriedStation;
+  readonly show: (id: string) => void;
+  /** The one to try first, while none was. */
+  readonly first: ReturnType<typeof firstToTry>;
+  readonly mode: GaugeMode;
+  readonly setMode: (mode: GaugeMode) => void;
+  /** The size that the gauge was last zeroed on. */
+  readonly lastSetting: Nanometres | null;
+  readonly add: (reading: Pick<TrialReading, 'text' | 'mode' | 'setting' | 'nm'>) => void;
+  readonly remove: (reading: string) => void;
+  readonly believe: (isBelieved: boolean) => void;
+  /** Forgets the trial of the open station: it is put together anew, with the halves that are accepted now. */
+  readonly restart: () => void;
+  readonly set: (part: Partial<Pick<JobDocument, 'trialSchool'>>) => void;
+  readonly setFasteners: (family: Family, part: Partial<Fasteners>) => void;
+  readonly setInstrument: (role: InstrumentRole, part: Partial<Instrument>) => void;
+  readonly setLeastChance: (least: number | null) => void;
+}
+
+function setsOf(job: OpenJob): TriedStation[] {
+  const { document, readings } = job;
+  const chosen = document.choice?.stations ?? {};
+  const placed = { ...pinnedRods(document), ...placedRods(chosen) };
+  return [...mainStations(document, readings), ...rodStations(document, readings, placed)].map((station) => {
+    const halves = chosen[station.id] ?? null;
+    return { station, halves, verdict: stationVerdict(document, station, halves), state: trialState(station.tried) };
+  });
+}
+
+/** A trial of a station with the halves that are accepted for it; one that is there goes on. */
+function trialOf(document: JobDocument, { station, halves }: TriedStation, by: string, at: string): Trial | null {
+  const old = document.trials[station.id];
+  if (old) return old;
+  if (!halves) return null;
+  const half = ({ shell, label, wall }: typeof halves.upper) => ({
+    shell,
+    label,
+    wall,
+    series: document.shells[shell]?.series ?? '',
+  });
+  return {
+    upper: half(halves.upper),
+    lower: half(halves.lower),
+    rod: station.rod,
+    readings: {},
+    isBelieved: false,
+    at,
+    by,
+  };
+}
+
+/** The trial assemblies of an engine, one station open: what is read with its shells in, and what that says. */
+export function useTrial(job: OpenJob): TrialWork {
+  const change = useChangeDocument(job);
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const [search, setSearch] = useSearchParams();
+  const { document } = job;
+  const { unit } = document;
+  const stations = useMemo(() => setsOf(job), [job]);
+  const first = document.choice
+    ? firstToTry(
+        document,
+        stations.flatMap(({ station, halves }) => (halves ? [station] : [])),
+      )
+    : null;
+  const asked = search.get('station');
+  const open =
+    stations.find(({ station }) => station.id === (asked ?? first?.station)) ?? (stations[0] as TriedStation);
+  const { id } = open.station;
+  const last = Object.values(document.trials)
+    .flatMap(({ readings }) => Object.values(readings))
+    .reduce<TrialReading | null>((latest, one) => (latest === null || one.at > latest.at ? one : latest), null);
+  const [picked, setMode] = useState<GaugeMode | null>(null);
+  const mode = picked ?? last?.mode ?? 'setting';
+  const setTrial = (make: (old: Trial) => Trial, what: string) =>
+    change((old) => {
+      const trial = trialOf(old, open, by, new Date().toISOString());
+      return trial ? { ...old, trials: { ...old.trials, [id]: make(trial) } } : old;
+    }, what);
+  return {
+    document,
+    stations,
+    open,
+    show: (station) => setSearch({ station }, { replace: true }),
+    first: Object.keys(document.trials).length === 0 ? first : null,
+    mode,
+    setMode,
+    lastSetting: last?.setting ?? null,
+    add: (reading) => {
+      const kept: TrialReading = { ...reading, unit, by, at: new Date().toISOString() };
+      setTrial((old) => ({ ...old, readings: { ...old.readings, [newId()]: kept } }), `reading at ${id}, shells in`);
+    },
+    remove: (reading) =>
+      setTrial((old) => {
+        const { [reading]: _, ...readings } = old.readings;
+        return { ...old, readings };
+      }, `reading at ${id} taken back`),
+    believe: (isBelieved) => setTrial((old) => ({ ...old, isBelieved }), `what was measured at ${id}`),
+    restart: () =>
+      change((old) => {
+        const { [id]: _, ...trials } = old.trials;
+        return { ...old, trials };
+      }, `trial of ${id}`),
+    set: (part) => change((old) => ({ ...old, ...part })),
+    setFasteners: (family, part) =>
+      change((old) => {
+        const before = old.fasteners[family];
+        // What was never named is no change: what was read rests on the same.
+        const isNamed =
+          before.kind !== 'unknown' || before.name !== '' || before.torque !== '' || before.lubricant !== '';
+        const since = isNamed ? new Date().toISOString() : before.since;
+        return { ...old, fasteners: { ...old.fasteners, [family]: { ...before, ...part, since } } };
+      }),
+    setInstrument: (role, part) =>
+      change((old) => ({
+        ...old,
+        instruments: { ...old.instruments, [role]: { ...old.instruments[role], ...part } },
+      })),
+    setLeastChance: (leastChance) => change((old) => ({ ...old, rules: { ...old.rules, leastChance } })),
+  };
+}
