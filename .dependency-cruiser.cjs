@@ -15,6 +15,8 @@ const FLOORS = [
   'endPlay',
   'crush',
   'trial',
+  'strip',
+  'runout',
   'drawer',
   'job',
   'wire',

@@ -2,9 +2,8 @@ import { readFile } from 'node:fs/promises';
 import { blankEndPlay, nanometres } from '@fettle/core';
 import { type APIRequestContext, expect, type Page, test } from '@playwright/test';
 import { choose } from './choices.js';
-import { allSaved, putOnBench, REED_6, reedDocument } from './engines.js';
+import { allSaved, BURR_2, putOnBench, REED_6, reedDocument } from './engines.js';
 
-const BURR_2 = 'b0992000-0009-4000-8000-000000000006';
 const um = (value: number) => nanometres(Math.round(value * 1000));
 const LIMIT = { low: um(90), high: um(270), source: 'Reed book, p. 6' };
 

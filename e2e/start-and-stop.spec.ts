@@ -69,7 +69,7 @@ test('nothing typed is lost while the server is down, and a stop leaves the data
     const texts = answer.readings.map((reading: { text: string }) => reading.text).sort();
     expect(texts).toEqual(['64.010', '64.011', '64.012']);
     // The demo was loaded once, not again.
-    expect((await (await api.get('/api/jobs')).json()).jobs).toHaveLength(9);
+    expect((await (await api.get('/api/jobs')).json()).jobs).toHaveLength(10);
   } finally {
     await stop(running, data);
     await api.dispose();

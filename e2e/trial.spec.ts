@@ -1,6 +1,9 @@
+import { nanometres } from '@fettle/core';
 import { expect, type Page, test } from '@playwright/test';
 import { choose } from './choices.js';
-import { allSaved, enter, putOnBench, reedDocument, TRIED_SEDGE_4 } from './engines.js';
+import { allSaved, BURR_2, enter, putOnBench, reedDocument, TRIED_SEDGE_4 } from './engines.js';
+
+const um = (value: number) => nanometres(Math.round(value * 1000));
 
 async function read(page: Page, station: string, text: string): Promise<void> {
   const box = page.getByLabel(new RegExp(`^${station}, shells in`, 'u'));
@@ -84,6 +87,10 @@ test('the demo engine in the middle of its trials says where its offset comes fr
   const trial = page.getByRole('region', { name: 'Trial of M1' });
   await expect(trial).toContainText('0.043 mm');
   await expect(trial).toContainText('As predicted.');
+  // By hand: 0.043 with two of 1.995; 0.037 with two of 1.998, 0.034 with one of them under one of 2.001.
+  const others = page.getByRole('table', { name: 'What other pairs would read at M1' });
+  await expect(others.getByRole('row', { name: /^Rust 1\.998 Rust 1\.998/ })).toContainText('0.037 mm');
+  await expect(others.getByRole('row', { name: /^Slate 2\.001 Rust 1\.998/ })).toContainText('0.034 mm');
   await page.getByRole('link', { name: /^Sheet/ }).click();
   await expect(page.getByText('try one and apply')).toBeVisible();
   const table = page.getByRole('table', { name: 'Measured with the shells in' });
@@ -97,4 +104,60 @@ test('the demo engine in the middle of its trials says where its offset comes fr
   await choose(page, 'Chance to be inside, in the choice', '95');
   await page.getByRole('link', { name: /^Choose/ }).click();
   await expect(page.getByText('not known well enough for the chance that is asked for').first()).toBeVisible();
+});
+
+test('a shaft is read round a turn on its outer mains: its bend, and what is not of it', async ({ page, request }) => {
+  const id = await putOnBench(
+    request,
+    reedDocument('Reed 6 that may be bent', 5, {
+      limits: {
+        ...reedDocument('', 5).limits,
+        runout: { low: um(0), high: um(30), source: 'Reed book, p. 7' },
+      },
+    }),
+  );
+  await page.goto(`/engines/${id}/runout`);
+  await page.getByLabel('Fitter').fill('Sorrel');
+  const dial = page.getByRole('group', { name: 'Dial round the turn, mm' });
+  await dial.getByLabel('0°', { exact: true }).click();
+  // A swing of 0.020 either way, once a turn, highest at 90°: a total of 0.040, bent by 0.020.
+  for (const figure of ['0', '.0141', '.020', '.0141', '0', '-0.0141', '-0.020', '-0.0141 mm']) {
+    await page.keyboard.type(figure.replace(/^\./u, '0.'));
+    await page.keyboard.press('Enter');
+  }
+  const verdict = page.getByRole('region', { name: 'What it comes to' });
+  await expect(verdict).toContainText('total reading of 8: the shaft is bent by half of it, 0.020 mm');
+  await expect(verdict).toContainText('0.040 mm of it comes once a turn, highest at 90°');
+  await expect(verdict).toContainText('Limit 0.030 mm: Reed book, p. 7.');
+  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(page.getByRole('img', { name: /^Dial at M3: total reading 0.040 mm/ })).toBeVisible();
+  await allSaved(page);
+  await page.reload();
+  await expect(dial.getByLabel('90°', { exact: true })).toHaveValue('0.020');
+  // A figure that is none is told, and kept in its box; the one before stays.
+  await dial.getByLabel('45°', { exact: true }).fill('much');
+  await page.keyboard.press('Tab');
+  await expect(dial.getByText('“much” has no digits')).toBeVisible();
+  await page.getByRole('link', { name: /^Sheet/ }).click();
+  const table = page.getByRole('table', { name: /^Runout/ });
+  await expect(table.getByRole('row', { name: /^M3/ })).toContainText('over its limit');
+});
+
+test('a strip is chosen for what is expected, and where it is all that is known the sheet says so', async ({
+  page,
+}) => {
+  await page.goto(`/engines/${BURR_2}/trial?station=M3`);
+  await page.getByLabel('Fitter').fill('Sorrel');
+  const strip = page.getByRole('region', { name: 'Gauging strip at M3' });
+  await expect(strip).toContainText('0.00300 in is aimed at: a medium strip');
+  // By hand: π · 0.008² / 4 / 0.0150 = 0.00335.
+  await strip.getByLabel('Width, front end, in').fill('.0150');
+  await strip.getByLabel('Width, rear end, in').fill('.0160');
+  await strip.getByLabel('Width, rear end, in').press('Tab');
+  await expect(strip).toContainText('0.00325 in by strip, ± 0.0003 in at best; taper 0.00021 in, wider at the front');
+  await expect(strip).toContainText('the sheet says “by strip only”');
+  await allSaved(page);
+  await page.getByRole('link', { name: /^Sheet/ }).click();
+  const table = page.getByRole('table', { name: 'Gauging strips' });
+  await expect(table.getByRole('row', { name: /^M3/ })).toContainText('by strip only');
 });

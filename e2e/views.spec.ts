@@ -38,6 +38,7 @@ const VIEWS = [
   '/engines/4057e200-0301-4000-8000-000000000004/endPlay',
   '/engines/b0992000-0009-4000-8000-000000000006/crush',
   `/engines/${TRIED_SEDGE_4}/trial`,
+  `/engines/${TRIED_SEDGE_4}/runout`,
   `/engines/${REED_6}/choose`,
 ];
 

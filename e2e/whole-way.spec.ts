@@ -86,6 +86,9 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   await expect(sum).toContainText('upper, Thick upper (Osier)');
   await expect(sum).toContainText('lower, Thin lower (Osier)');
 
+  // The usual school measures every station with its shells in; who only sees that it turns says so, and goes on.
+  await page.getByRole('button', { name: /^Next: Try M2 first/ }).click();
+  await choose(page, 'Before it is believed', 'turns');
   await page.getByRole('button', { name: /^Next: Print the sheet/ }).click();
   const sheet = page.getByRole('article', { name: 'Build sheet' });
   await expect(
@@ -138,7 +141,7 @@ test('the half-measured demo engine is finished from the keyboard', async ({ pag
   await page.getByRole('button', { name: 'Accept the best choice' }).press('Enter');
   await allSaved(page);
   await page.goto('/');
-  await expect(page.getByRole('listitem').filter({ hasText: 'no. 0217' })).toContainText('Print the sheet');
+  await expect(page.getByRole('listitem').filter({ hasText: 'no. 0217' })).toContainText('Try M5 first');
 });
 
 test('an accepted choice is judged anew when a reading changes, and can be made again', async ({ page, request }) => {

@@ -369,7 +369,7 @@ describe('the demo', () => {
       expect((await fresh.call('GET', '/api/drawer')).body).toEqual([]);
       await fresh.database.query('DROP TRIGGER cut ON reading');
       await loadDemo(fresh.database, fresh.log);
-      expect((await fresh.call('GET', '/api/jobs')).body.jobs).toHaveLength(8);
+      expect((await fresh.call('GET', '/api/jobs')).body.jobs).toHaveLength(9);
     } finally {
       await fresh.close();
     }
@@ -390,6 +390,7 @@ describe('the demo', () => {
         'Samphire 8 · no. 0046',
         'Sedge 4 · no. 0217',
         'Sedge 4 · no. 0233',
+        'Sedge 4 · no. 0241',
       ]);
     } finally {
       await fresh.close();

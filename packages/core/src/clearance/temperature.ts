@@ -1,13 +1,33 @@
+import { z } from 'zod';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 
 /** Sizes are those at this temperature, °C (ISO 1). */
 export const REFERENCE_C = 20;
+
+const alphaSchema = z.number().min(0).max(50).describe('1e-6/K');
 
 /**
  * Coefficients of linear expansion, 1e-6/K, about 20 to 100 °C: figures to start from, each of which the fitter can change.
  * Engineering handbooks, from memory and not verified: grey cast iron 9.5 to 12, aluminium casting alloys 19 to 23, carbon steel 11 to 12.5.
  */
 export const EXPANSION_PER_MK = { iron: 10.5, aluminium: 21.5, steel: 11.5 } as const;
+
+/** Coefficients of linear expansion by material, 1e-6/K, and where they come from; and how warm an engine runs, °C. */
+export const warmSchema = z.strictObject({
+  celsius: z.number().min(-60).max(300).describe('Temperature of all parts when it runs, °C.'),
+  iron: alphaSchema,
+  aluminium: alphaSchema,
+  steel: alphaSchema,
+  source: z.string().trim().max(200).describe('Where the coefficients come from.'),
+});
+export type Warm = z.output<typeof warmSchema>;
+
+/** Figures to start from, each of which the fitter can change. */
+export const USUAL_WARM: Warm = {
+  celsius: 90,
+  ...EXPANSION_PER_MK,
+  source: 'engineering handbooks, from memory; not verified',
+};
 
 /**
  * The size at 20 °C of a part that was read warm or cold with an instrument that is at 20 °C, or is read as if it were:

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { warmSchema } from '../clearance/temperature.js';
 import { crushSchema } from '../crush/crushSchema.js';
 import { versioned } from '../document/versioned.js';
 import { endPlaySchema } from '../endPlay/endPlaySchema.js';
@@ -10,8 +11,10 @@ import { unitSchema } from '../measure/unit.js';
 import { crankLayoutSchema } from '../part/crankLayout.js';
 import { eachFeature, FEATURES, SLOTS } from '../part/feature.js';
 import { materialSchema } from '../part/material.js';
+import { runoutSchema } from '../runout/runoutSchema.js';
 import { halfFields } from '../shell/half.js';
 import { pieceFields, refinePiece } from '../shell/piece.js';
+import { stripSchema } from '../strip/stripSchema.js';
 import { fastenersSchema, TRIAL_SCHOOLS, trialSchema } from '../trial/trialSchema.js';
 import { JOB_UPGRADES } from './jobUpgrades.js';
 
@@ -159,6 +162,10 @@ const currentSchema = z.strictObject({
   /** Stations that were put together and read with their shells in, by station. */
   trials: z.record(z.string().min(1).max(10), trialSchema),
   trialSchool: z.enum(TRIAL_SCHOOLS),
+  /** Gauging strips that were pressed, by station. */
+  strips: z.record(z.string().min(1).max(10), stripSchema),
+  runout: runoutSchema,
+  warm: warmSchema,
   fasteners: z.strictObject({ main: fastenersSchema, rod: fastenersSchema }),
 });
 

@@ -1,7 +1,9 @@
+import { USUAL_WARM } from '../clearance/temperature.js';
 import { BLANK_CRUSH } from '../crush/crushSchema.js';
 import type { StoredDocument, UpgradeStep } from '../document/versioned.js';
 import { blankEndPlay } from '../endPlay/endPlaySchema.js';
 import { usualInstruments } from '../measure/instrument.js';
+import { BLANK_RUNOUT } from '../runout/runoutSchema.js';
 import { UNKNOWN_FASTENERS } from '../trial/trialSchema.js';
 
 function recordOf(value: unknown): StoredDocument {
@@ -52,6 +54,9 @@ function withTrials(document: StoredDocument): StoredDocument {
   return {
     instruments: usualInstruments(unit),
     trials: {},
+    strips: {},
+    runout: BLANK_RUNOUT,
+    warm: USUAL_WARM,
     trialSchool: document.depth === 'codes' ? 'codes' : 'every',
     fasteners: { main: UNKNOWN_FASTENERS, rod: UNKNOWN_FASTENERS },
     ...document,

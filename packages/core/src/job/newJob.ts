@@ -1,3 +1,4 @@
+import { USUAL_WARM } from '../clearance/temperature.js';
 import { BLANK_CRUSH } from '../crush/crushSchema.js';
 import { blankEndPlay } from '../endPlay/endPlaySchema.js';
 import { typeLimitsSchema } from '../engineType/limits.js';
@@ -7,6 +8,7 @@ import type { Unit } from '../measure/unit.js';
 import type { CrankLayout } from '../part/crankLayout.js';
 import { eachFeature, FEATURE_TABLE } from '../part/feature.js';
 import type { Material } from '../part/material.js';
+import { BLANK_RUNOUT } from '../runout/runoutSchema.js';
 import { UNKNOWN_FASTENERS } from '../trial/trialSchema.js';
 import type { JobDocument, JobRules } from './jobDocument.js';
 
@@ -73,6 +75,9 @@ export function newJob(
     endPlay: blankEndPlay(unit),
     instruments: usualInstruments(unit),
     trials: {},
+    strips: {},
+    runout: BLANK_RUNOUT,
+    warm: USUAL_WARM,
     trialSchool: 'every',
     fasteners: { main: UNKNOWN_FASTENERS, rod: UNKNOWN_FASTENERS },
   };

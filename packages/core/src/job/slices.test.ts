@@ -121,6 +121,7 @@ describe('the slices', () => {
       'drawer',
       'choose',
       'trial',
+      'runout',
       'endPlay',
       'sheet',
     ]);
@@ -143,6 +144,7 @@ describe('the slices', () => {
       'drawer',
       'choose',
       'trial',
+      'runout',
       'endPlay',
       'sheet',
     ]);

@@ -8,6 +8,7 @@ import { endPlaySlice } from './slices/endPlaySlice.js';
 import { engineSlice } from './slices/engineSlice.js';
 import { halvesSlice } from './slices/halvesSlice.js';
 import { measuringSlice } from './slices/measuringSlice.js';
+import { runoutSlice } from './slices/runoutSlice.js';
 import { sheetSlice } from './slices/sheetSlice.js';
 import { trialSlice } from './slices/trialSlice.js';
 
@@ -19,6 +20,7 @@ export const SLICES = [
   halvesSlice,
   choiceSlice,
   trialSlice,
+  runoutSlice,
   crushSlice,
   endPlaySlice,
   sheetSlice,

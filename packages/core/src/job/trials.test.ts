@@ -19,6 +19,7 @@ import { newJob } from './newJob.js';
 import { sheetContent } from './sheetContent.js';
 import { stationCandidates } from './stationCandidates.js';
 import { stationVerdict } from './stationVerdict.js';
+import { warmClearance } from './warmClearance.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 const DAY = '2026-02-03T08:00:00.000Z';
@@ -307,6 +308,21 @@ describe('the stage of trials', () => {
     ];
     const on = (rod: number) => rodStations(job, rods, { P1: rod })[0]!.tried;
     expect([on(1)!.isVoid, on(2)!.isVoid]).toEqual([null, 'rod']);
+  });
+});
+
+describe('the clearance of a running engine', () => {
+  const warmAt = (block: 'iron' | 'aluminium' | 'unknown', celsius: number) => {
+    const job = twin({ materials: { block, caps: 'iron', rods: 'steel' }, warm: { ...twin().warm, celsius } });
+    return warmClearance(job, at(job, 'M1'), um(38), [um(1_996), um(1_996)]);
+  };
+
+  it('opens where an aluminium block has iron caps, half as much as in aluminium alone, and is not told of what is not known', () => {
+    expect(warmAt('aluminium', 20)).toBe(um(38));
+    // By hand: 64.010 · 16.0 − 2 · 1.996 · 11.5 − 59.980 · 11.5, by 80 K: 23.095 µm.
+    expect(warmAt('aluminium', 100)! / 1000).toBeCloseTo(38 + 0.08 * (64.01 * 16 - 3.992 * 11.5 - 59.98 * 11.5), 2);
+    expect(warmAt('aluminium', -10)!).toBeLessThan(um(38));
+    expect(warmAt('unknown', 100)).toBeNull();
   });
 });
 

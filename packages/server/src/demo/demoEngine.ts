@@ -537,6 +537,14 @@ function burr2(): DemoEngine {
   const base = newJob('Burr 2 · no. 0009', 'in', layout(3, 2, 1, 2), { block: 'iron', caps: 'iron', rods: 'steel' });
   const sheet = 'Burr 2 works drawing';
   const side = (go: string, noGo: string, shim: string) => ({ go: inch(go), noGo: inch(noGo), shim: inch(shim) });
+  const wide = (text: string) => ({ text, unit: 'in' as const, nm: inch(text) });
+  const strip = (front: string, rear: string | null) => ({
+    diameter: inch('.008'),
+    name: '',
+    widths: { front: wide(front), rear: rear === null ? null : wide(rear) },
+    by: 'Sorrel',
+    at: TRIED,
+  });
   return {
     id: 'b0992000-0009-4000-8000-000000000006',
     by: 'Sorrel',
@@ -558,6 +566,8 @@ function burr2(): DemoEngine {
           M2: { ...BLANK_JOINT, left: side('.0040', '.0045', '.012'), right: side('.0040', '.0045', '.012') },
         },
       },
+      // Nothing was measured yet: strips are all that is known of its clearances.
+      strips: { M1: strip('.0168', '.0172'), M2: strip('.0160', null) },
       pieces: {
         ...pieces('shim', 'in', [
           ['12 thou', '.0120', 6],

@@ -126,7 +126,7 @@ export function StationPanel(props: StationPanelProps) {
         </Button>
       </Row>
       <StationFacts document={document} station={station} readings={readings} verdict={verdict} />
-      <StationSum station={station} halves={halves} verdict={verdict} unit={unit} />
+      <StationSum document={document} station={station} halves={halves} verdict={verdict} unit={unit} />
       <FlangedEndPlay document={document} halves={halves} station={station} />
       <NextBest document={document} choices={choices} />
       <StationActs job={job} document={document} station={station} halves={halves} play={play} />

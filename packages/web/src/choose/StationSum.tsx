@@ -5,12 +5,15 @@ import {
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
+  type JobDocument,
   type JobStation,
   type Nanometres,
   nanometres,
+  roughText,
   type StationVerdict,
   toldUncertainty,
   type Unit,
+  warmClearance,
 } from '@fettle/core';
 import styled from 'styled-components';
 import { Quiet } from '../look/Panel.js';
@@ -30,6 +33,7 @@ function knownBy(size: EffectiveSize, mark: string | null): string {
 }
 
 interface StationSumProps {
+  readonly document: JobDocument;
   readonly station: JobStation;
   readonly halves: AcceptedChoice['stations'][string] | null;
   readonly verdict: StationVerdict;
@@ -37,9 +41,13 @@ interface StationSumProps {
 }
 
 /** The sum as on paper: bore − journal − walls, and how the clearance stands to aim and limits. */
-export function StationSum({ station, halves, verdict, unit }: StationSumProps) {
+export function StationSum({ document, station, halves, verdict, unit }: StationSumProps) {
   const { clearance, judged, offset, isMeasured, u } = verdict;
   const predicted = station.tried?.predicted ?? null;
+  const warm =
+    clearance && halves
+      ? warmClearance(document, station, clearance.nominal, [halves.upper.wall, halves.lower.wall])
+      : null;
   const exact = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const signed = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit], { plus: true });
   const summed = [
@@ -118,6 +126,12 @@ export function StationSum({ station, halves, verdict, unit }: StationSumProps) 
           A clearance needs a bore and a journal; {station.bore ? 'the journal' : station.journal ? 'the bore' : 'both'}{' '}
           is missing.
         </p>
+      )}
+      {warm !== null && (
+        <Quiet>
+          Running at {document.warm.celsius} °C: up to <span className="figure">{roughText(warm, unit)}</span>; shells
+          held by crush change it less.
+        </Quiet>
       )}
       {clearance && (
         <Quiet>

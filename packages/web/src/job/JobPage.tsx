@@ -23,6 +23,7 @@ const Head = styled.div`
 /** Places on one route, as tabs. */
 export const Stages = styled.nav`
   display: flex;
+  flex-wrap: wrap;
   gap: 0.25rem;
   border-bottom: 2px solid var(--line-strong);
   a {

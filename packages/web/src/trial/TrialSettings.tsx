@@ -10,6 +10,7 @@ import {
 } from '@fettle/core';
 import styled from 'styled-components';
 import { today } from '../app/today.js';
+import { NumberField } from '../halves/NumberField.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
@@ -56,6 +57,7 @@ function Words({
   field,
   label,
   value,
+  most = 60,
   onCommit,
 }: {
   job: string;
@@ -63,6 +65,7 @@ function Words({
   field: string;
   label: string;
   value: string;
+  most?: number;
   onCommit: (text: string) => void;
 }) {
   const { text, setText, settled } = useKeptText({ of: job, part, field }, value);
@@ -70,7 +73,7 @@ function Words({
     <Field
       label={label}
       value={text}
-      maxLength={60}
+      maxLength={most}
       onChange={setText}
       onBlur={() => {
         settled(text.trim());
@@ -222,6 +225,51 @@ export function InstrumentsPanel({ job, work }: { readonly job: string; readonly
         u: standard uncertainty. Figures to start from are common practice for instruments in good order; put yours.
         They make the ± beside each clearance.
       </Quiet>
+    </Panel>
+  );
+}
+
+const MATERIALS = ['iron', 'aluminium', 'steel'] as const;
+
+/** How warm the engine runs, and what its parts grow by: figures with their source, folded away. */
+export function WarmPanel({ job, work }: { readonly job: string; readonly work: TrialWork }) {
+  const { document, setWarm } = work;
+  const { warm } = document;
+  return (
+    <Panel aria-label="Running warm">
+      <More>
+        <summary>
+          Running at {warm.celsius} °C; iron {warm.iron}, aluminium {warm.aluminium}, steel {warm.steel} · 10⁻⁶/K
+        </summary>
+        <Pairs>
+          <NumberField
+            kept={{ of: job, part: 'warm', field: 'celsius' }}
+            label="Running temperature, °C"
+            value={warm.celsius}
+            most={300}
+            onCommit={(celsius) => setWarm({ celsius })}
+          />
+          {MATERIALS.map((material) => (
+            <NumberField
+              key={material}
+              kept={{ of: job, part: 'warm', field: material }}
+              label={`Expansion of ${material}, 10⁻⁶/K`}
+              value={warm[material]}
+              most={50}
+              onCommit={(alpha) => setWarm({ [material]: alpha })}
+            />
+          ))}
+          <Words
+            job={job}
+            part="warm"
+            field="source"
+            label="Where these come from"
+            value={warm.source}
+            most={200}
+            onCommit={(source) => setWarm({ source })}
+          />
+        </Pairs>
+      </More>
     </Panel>
   );
 }

@@ -4,9 +4,11 @@ import { useOpenJob } from '../job/JobPage.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { TwoColumns } from '../look/TwoColumns.js';
+import { OtherPairs } from './OtherPairs.js';
 import { StationsTried, TrialMark } from './StationsTried.js';
+import { StripPanel } from './StripPanel.js';
 import { TrialEntry } from './TrialEntry.js';
-import { FastenersPanel, InstrumentsPanel, SchoolPanel } from './TrialSettings.js';
+import { FastenersPanel, InstrumentsPanel, SchoolPanel, WarmPanel } from './TrialSettings.js';
 import { spreadText, TrialVerdict } from './TrialVerdict.js';
 import { type TrialWork, useTrial } from './useTrial.js';
 
@@ -45,6 +47,7 @@ export function TrialView() {
         <FastenersPanel job={job.id} family="main" work={work} />
         {document.withRods && <FastenersPanel job={job.id} family="rod" work={work} />}
         <InstrumentsPanel job={job.id} work={work} />
+        <WarmPanel job={job.id} work={work} />
       </div>
       <div>
         <Panel aria-label={`Trial of ${station.id}`}>
@@ -77,6 +80,8 @@ export function TrialView() {
             </>
           )}
         </Panel>
+        <OtherPairs work={work} />
+        <StripPanel job={job.id} work={work} />
       </div>
     </TwoColumns>
   );

@@ -2,7 +2,9 @@ import {
   type Family,
   type Fasteners,
   firstToTry,
+  formatExactLength,
   type GaugeMode,
+  INSTRUMENT_DECIMALS,
   type Instrument,
   type InstrumentRole,
   type JobDocument,
@@ -13,11 +15,14 @@ import {
   placedRods,
   rodStations,
   type StationVerdict,
+  type Strip,
+  type StripEnd,
   stationVerdict,
   type Trial,
   type TrialReading,
   type TrialState,
   trialState,
+  type Warm,
 } from '@fettle/core';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
@@ -47,12 +52,20 @@ export interface TrialWork {
   readonly lastSetting: Nanometres | null;
   readonly add: (reading: Pick<TrialReading, 'text' | 'mode' | 'setting' | 'nm'>) => void;
   readonly remove: (reading: string) => void;
+  /** The strip that was pressed at the open station; null where none was. */
+  readonly strip: Strip | null;
+  /** The diameter of the strip that was used last, to go on with. */
+  readonly lastDiameter: Nanometres | null;
+  /** Keeps a diameter, or a width (null takes it back), of the strip at the open station. */
+  readonly setStrip: (part: { diameter: Nanometres } | Partial<Record<StripEnd, Nanometres | null>>) => void;
+  readonly dropStrip: () => void;
   readonly believe: (isBelieved: boolean) => void;
   /** Forgets the trial of the open station: it is put together anew, with the halves that are accepted now. */
   readonly restart: () => void;
   readonly set: (part: Partial<Pick<JobDocument, 'trialSchool'>>) => void;
   readonly setFasteners: (family: Family, part: Partial<Fasteners>) => void;
   readonly setInstrument: (role: InstrumentRole, part: Partial<Instrument>) => void;
+  readonly setWarm: (part: Partial<Warm>) => void;
   readonly setLeastChance: (least: number | null) => void;
 }
 
@@ -88,6 +101,11 @@ function trialOf(document: JobDocument, { station, halves }: TriedStation, by: s
   };
 }
 
+/** A strip of which no width was read. */
+function blankStrip(diameter: Nanometres): Strip {
+  return { diameter, name: '', widths: { front: null, rear: null }, by: '', at: '' };
+}
+
 /** The trial assemblies of an engine, one station open: what is read with its shells in, and what that says. */
 export function useTrial(job: OpenJob): TrialWork {
   const change = useChangeDocument(job);
@@ -109,6 +127,9 @@ export function useTrial(job: OpenJob): TrialWork {
   const last = Object.values(document.trials)
     .flatMap(({ readings }) => Object.values(readings))
     .reduce<TrialReading | null>((latest, one) => (latest === null || one.at > latest.at ? one : latest), null);
+  const [{ diameter: lastDiameter } = { diameter: null }] = Object.values(document.strips).sort((one, other) =>
+    one.at < other.at ? 1 : -1,
+  );
   const [picked, setMode] = useState<GaugeMode | null>(null);
   const mode = picked ?? last?.mode ?? 'setting';
   const setTrial = (make: (old: Trial) => Trial, what: string) =>
@@ -134,6 +155,30 @@ export function useTrial(job: OpenJob): TrialWork {
         const { [reading]: _, ...readings } = old.readings;
         return { ...old, readings };
       }, `reading at ${id} taken back`),
+    strip: document.strips[id] ?? null,
+    lastDiameter,
+    setStrip: (part) =>
+      change((old) => {
+        const before = old.strips[id] ?? (lastDiameter === null ? null : blankStrip(lastDiameter));
+        const stamp = { by, at: new Date().toISOString() };
+        if ('diameter' in part) {
+          const strip = { ...(before ?? blankStrip(part.diameter)), diameter: part.diameter, ...stamp };
+          return { ...old, strips: { ...old.strips, [id]: strip } };
+        }
+        if (!before) return old;
+        const width = (end: StripEnd) => {
+          const nm = part[end];
+          if (nm === undefined) return before.widths[end];
+          return nm === null ? null : { text: formatExactLength(nm, unit, INSTRUMENT_DECIMALS[unit]), unit, nm };
+        };
+        const strip = { ...before, widths: { front: width('front'), rear: width('rear') }, ...stamp };
+        return { ...old, strips: { ...old.strips, [id]: strip } };
+      }, `gauging strip at ${id}`),
+    dropStrip: () =>
+      change((old) => {
+        const { [id]: _, ...strips } = old.strips;
+        return { ...old, strips };
+      }, `gauging strip at ${id}`),
     believe: (isBelieved) => setTrial((old) => ({ ...old, isBelieved }), `what was measured at ${id}`),
     restart: () =>
       change((old) => {
@@ -155,6 +200,7 @@ export function useTrial(job: OpenJob): TrialWork {
         ...old,
         instruments: { ...old.instruments, [role]: { ...old.instruments[role], ...part } },
       })),
+    setWarm: (part) => change((old) => ({ ...old, warm: { ...old.warm, ...part } })),
     setLeastChance: (leastChance) => change((old) => ({ ...old, rules: { ...old.rules, leastChance } })),
   };
 }

@@ -1,15 +1,18 @@
 import { chanceText } from '../../clearance/chanceText.js';
-import { lengthText } from '../../measure/lengthText.js';
+import { lengthText, roughText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
 import { toldUncertainty } from '../../measure/uncertainty.js';
+import { STRIP_TELLS, stripRead } from '../../strip/stripClearance.js';
 import type { Fasteners, GaugeMode, TrialSchool } from '../../trial/trialSchema.js';
 import { firstToTry } from '../firstToTry.js';
+import type { JobDocument } from '../jobDocument.js';
 import type { JobFacts } from '../jobFacts.js';
 import { familiesOf } from '../jobFamilies.js';
 import type { JobStation } from '../jobStations.js';
 import { figures, type SheetBlock, words } from '../sheetBlock.js';
 import type { Slice, StageState, Todo } from '../slice.js';
 import { isTelling, type StationTrial } from '../stationTrial.js';
+import { stationVerdict } from '../stationVerdict.js';
 
 /** What each school is called, and why one would follow it. */
 export const SCHOOL_WORDS: Readonly<Record<TrialSchool, { readonly name: string; readonly why: string }>> = {
@@ -88,6 +91,37 @@ function fastenersText({ kind, name, lubricant, torque }: Fasteners): string {
   return [kinds[kind], name, lubricant, torque].filter((part) => part !== '').join(', ');
 }
 
+/** What strips said, against what was measured or worked out; a station of which nothing else is known is marked. */
+function stripBlocks(job: JobDocument, stations: readonly JobStation[]): SheetBlock[] {
+  const { unit } = job;
+  const rows = stations.flatMap((station) => {
+    const strip = job.strips[station.id];
+    const read = strip && stripRead(strip);
+    if (!read) return [];
+    const { clearance } = stationVerdict(job, station, job.choice?.stations[station.id] ?? null);
+    const cells = [
+      station.id,
+      roughText(read.clearance, unit),
+      read.taper === null ? '' : roughText(read.taper, unit),
+      clearance ? roughText(clearance.nominal, unit) : 'by strip only',
+      strip.by,
+    ];
+    return [{ key: station.id, cells: cells.map((text) => ({ text })) }];
+  });
+  if (rows.length === 0) return [];
+  return [
+    {
+      kind: 'table',
+      key: 'strips',
+      part: 'result',
+      title: 'Gauging strips',
+      head: [words('Station'), figures('By strip'), figures('Taper'), figures('By size'), words('Read by')],
+      rows,
+    },
+    { kind: 'note', text: `A strip tells a clearance within ± ${lengthText(STRIP_TELLS, unit)} at best.` },
+  ];
+}
+
 function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
   const { unit } = job;
   const text = (length: Nanometres | number | null) => (length === null ? '' : lengthText(length, unit));
@@ -148,6 +182,7 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
             }),
           },
         ]),
+    ...stripBlocks(job, stations),
     ...(job.rules.leastChance === null
       ? []
       : [
@@ -167,6 +202,14 @@ const FASTENER_WORDS: Readonly<Record<string, string>> = {
   since: 'when the fasteners were changed',
 };
 
+const WARM_WORDS: Readonly<Record<string, string>> = {
+  celsius: 'running temperature',
+  iron: 'expansion of iron',
+  aluminium: 'expansion of aluminium',
+  steel: 'expansion of steel',
+  source: 'source of the expansion',
+};
+
 const INSTRUMENT_WORDS: Readonly<Record<string, string>> = {
   boreGauge: 'bore gauge',
   micrometer: 'micrometer',
@@ -177,16 +220,18 @@ const INSTRUMENT_WORDS: Readonly<Record<string, string>> = {
 export const trialSlice: Slice<'trial'> = {
   key: 'trial',
   name: 'Trial',
-  owns: ['trials', 'trialSchool', 'fasteners', 'instruments'],
+  owns: ['trials', 'trialSchool', 'strips', 'fasteners', 'instruments', 'warm'],
   state: stateOf,
   todos: todosOf,
   sheet: sheetOf,
   placeWords: ([member = '', key = '', field = '']) => {
     if (member === 'trialSchool') return 'how far the figures are checked';
+    if (member === 'warm') return WARM_WORDS[key] ?? 'running temperature';
     if (member === 'instruments') return INSTRUMENT_WORDS[key] ?? 'instruments';
     if (member === 'fasteners') {
       return `${FASTENER_WORDS[field] ?? 'fasteners'} of the ${key === 'rod' ? 'rods' : 'mains'}`;
     }
+    if (member === 'strips') return key === '' ? 'gauging strips' : `gauging strip at ${key}`;
     return key === '' ? 'trials' : `trial of ${key}`;
   },
 };

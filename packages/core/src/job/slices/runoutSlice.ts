@@ -1,0 +1,99 @@
+import { lengthText, roughText } from '../../measure/lengthText.js';
+import { bentBy, type TurnRead, turnRead } from '../../runout/turn.js';
+import type { JobDocument } from '../jobDocument.js';
+import type { JobFacts } from '../jobFacts.js';
+import { figures, type SheetBlock, words } from '../sheetBlock.js';
+import type { Slice, StageState, Todo } from '../slice.js';
+
+/** What was read at one place of the shaft, and whether it is over the limit of the data sheet. */
+export interface RunoutAt {
+  /** `M2`, or `flange`. */
+  readonly place: string;
+  readonly read: TurnRead;
+  /** Null where the data sheet gives no limit, which is for the mains. */
+  readonly isOver: boolean | null;
+}
+
+/** Every place where the runout of the shaft was read, from the front on. */
+export function runoutsOf({ runout, limits, layout }: Pick<JobDocument, 'runout' | 'limits' | 'layout'>): RunoutAt[] {
+  const mains = Array.from({ length: layout.mains }, (_, at) => `M${at + 1}`);
+  const limit = limits.runout;
+  return [
+    ...mains.flatMap((place): RunoutAt[] => {
+      const read = turnRead(runout.mains[place] ?? {});
+      return read ? [{ place, read, isOver: limit && read.tir > limit.high }] : [];
+    }),
+    ...[turnRead(runout.flange)].flatMap((read) => (read ? [{ place: 'flange', read, isOver: null }] : [])),
+  ];
+}
+
+function stateOf({ job }: JobFacts): StageState {
+  const read = runoutsOf(job);
+  if (read.some(({ isOver }) => isOver)) return 'attention';
+  const needed = job.runout.steps;
+  const mains = read.filter(({ place }) => place !== 'flange');
+  if (mains.length === 0) return 'open';
+  return mains.some((one) => one.read.count >= needed) ? 'done' : 'started';
+}
+
+function todosOf({ job }: JobFacts): Todo[] {
+  const over = runoutsOf(job).filter(({ isOver }) => isOver);
+  if (over.length === 0) return [];
+  const worst = over.reduce((most, one) => (one.read.tir > most.read.tir ? one : most));
+  const bend = lengthText(bentBy(worst.read.tir), job.unit);
+  return [
+    { turn: 'blocked', todo: `Shaft bent by ${bend} at ${worst.place}: read again, then straighten or replace it` },
+  ];
+}
+
+function sheetOf({ job }: JobFacts): SheetBlock[] {
+  const { unit, limits, runout } = job;
+  const read = runoutsOf(job);
+  if (read.length === 0) return [];
+  const text = (value: number) => roughText(value, unit);
+  const verdict = (isOver: boolean | null) => (isOver === null ? 'not judged' : isOver ? 'over its limit' : 'inside');
+  return [
+    {
+      kind: 'table',
+      key: 'runout',
+      part: 'result',
+      title: `Runout, the shaft on its outer mains${runout.startTooth === '' ? '' : `, from ${runout.startTooth} on`}`,
+      head: [
+        words('At'),
+        figures('Total reading'),
+        figures('Bent by'),
+        figures('Once a turn'),
+        figures('What is left'),
+        words('Verdict'),
+      ],
+      rows: read.map(({ place, read: { tir, once, rest }, isOver }) => ({
+        key: place,
+        cells: [
+          place === 'flange' ? 'Flange' : place,
+          text(tir),
+          place === 'flange' ? '' : text(bentBy(tir)),
+          once ? text(2 * once.swing) : '',
+          rest === null ? '' : text(rest),
+          verdict(isOver),
+        ].map((cell) => ({ text: cell })),
+      })),
+    },
+    ...(limits.runout ? [] : [{ kind: 'note' as const, text: 'The data sheet gives no limit for the runout.' }]),
+  ];
+}
+
+/** The runout of the shaft, turned on its outer mains, and of its flange. */
+export const runoutSlice: Slice<'runout'> = {
+  key: 'runout',
+  name: 'Runout',
+  owns: ['runout'],
+  state: stateOf,
+  todos: todosOf,
+  sheet: sheetOf,
+  placeWords: ([, key = '', place = '']) => {
+    if (key === 'steps') return 'readings a turn';
+    if (key === 'startTooth') return 'start tooth of the turn';
+    if (key === 'flange') return 'runout of the flange';
+    return place === '' ? 'runout' : `runout at ${place}`;
+  },
+};

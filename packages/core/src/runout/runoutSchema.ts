@@ -1,0 +1,37 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { nanometresSchema } from '../measure/lengthSchema.js';
+import { unitSchema } from '../measure/unit.js';
+
+/** Where a dial stands at one moment of a turn. */
+const turnReadingSchema = z.strictObject({
+  text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
+  unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
+  nm: nanometresSchema.nullable().describe('What the dial shows; null where the text is no length.'),
+  by: personSchema,
+  at: z.iso.datetime(),
+});
+export type TurnReading = z.output<typeof turnReadingSchema>;
+
+/** Readings of a dial round one turn, by the angle in whole degrees. */
+const turnSchema = z.record(z.string().regex(/^(?:\d|[1-9]\d|[12]\d\d|3[0-5]\d)$/u), turnReadingSchema);
+export type Turn = z.output<typeof turnSchema>;
+
+/** The runout of a shaft that is turned on its outer mains. */
+export const runoutSchema = z.strictObject({
+  /** How many readings a turn, evenly. */
+  steps: z.union([z.literal(4), z.literal(6), z.literal(8), z.literal(12)]),
+  /** By main: `M2`. */
+  mains: z.record(z.string().min(1).max(10), turnSchema),
+  /** At the flange, or at the flywheel; from its start tooth on. */
+  flange: turnSchema,
+  startTooth: z
+    .string()
+    .trim()
+    .max(40, 'at most 40 characters')
+    .describe('Tooth or mark at which the turn starts; may be empty.'),
+});
+export type Runout = z.output<typeof runoutSchema>;
+
+/** Nothing read; eight readings a turn. */
+export const BLANK_RUNOUT: Runout = { steps: 8, mains: {}, flange: {}, startTooth: '' };

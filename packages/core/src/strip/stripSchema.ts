@@ -1,0 +1,26 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { sizeNmSchema } from '../measure/lengthSchema.js';
+import { unitSchema } from '../measure/unit.js';
+
+/** Where on a strip its width is read: at either end, which gives the taper. */
+export const STRIP_ENDS = ['front', 'rear'] as const;
+export type StripEnd = (typeof STRIP_ENDS)[number];
+
+/** A width as it was read off a pressed strip. */
+const stripWidthSchema = z.strictObject({
+  text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
+  unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
+  nm: sizeNmSchema.nullable().describe('The width; null where the text is no length.'),
+});
+export type StripWidth = z.output<typeof stripWidthSchema>;
+
+/** A soft round strip that was pressed flat in a station, and how wide it became. */
+export const stripSchema = z.strictObject({
+  diameter: sizeNmSchema.describe('Of the round strip, as its maker gives it.'),
+  name: z.string().trim().max(40, 'at most 40 characters').describe('What the strip is called; may be empty.'),
+  widths: z.strictObject({ front: stripWidthSchema.nullable(), rear: stripWidthSchema.nullable() }),
+  by: personSchema,
+  at: z.iso.datetime(),
+});
+export type Strip = z.output<typeof stripSchema>;

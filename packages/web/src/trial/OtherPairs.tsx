@@ -1,0 +1,56 @@
+import { type Candidate, formatExactLength, INSTRUMENT_DECIMALS, roughText, stationCandidates } from '@fettle/core';
+import { useMemo } from 'react';
+import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
+import { StateMark } from '../look/StateMark.js';
+import type { TrialWork } from './useTrial.js';
+
+/** So many pairs are shown, those nearest to the aim first. */
+const SHOWN = 6;
+
+/** What every other pair would read at the open station, by the difference of the walls: nothing is measured again for that. */
+export function OtherPairs({ work }: { readonly work: TrialWork }) {
+  const { document, open } = work;
+  const { station } = open;
+  const { unit } = document;
+  const pairs = useMemo(() => stationCandidates(document, station), [document, station]);
+  const trial = station.tried?.measured ? station.tried.trial : null;
+  if (!trial || !station.offsets.some(({ isOwn }) => isOwn)) return null;
+  const far = ({ clearance, deviation }: Candidate) => Math.abs(deviation ?? clearance.nominal);
+  const others = pairs
+    .filter(({ upper, lower }) => upper !== trial.upper.shell || lower !== trial.lower.shell)
+    .sort((one, other) => far(one) - far(other))
+    .slice(0, SHOWN);
+  if (others.length === 0) return null;
+  const grade = (id: string) => document.shells[id]?.grade ?? id;
+  const wall = (value: Candidate['upperWall']) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
+  return (
+    <Panel aria-label={`Other pairs at ${station.id}`}>
+      <PanelTitle>What other pairs would read</PanelTitle>
+      <Quiet>By the difference of the walls, from what was measured: no new measuring.</Quiet>
+      <Table aria-label={`What other pairs would read at ${station.id}`}>
+        <thead>
+          <tr>
+            <th>Upper</th>
+            <th className="number">Wall</th>
+            <th>Lower</th>
+            <th className="number">Wall</th>
+            <th className="number">Would read</th>
+            <th>Verdict</th>
+          </tr>
+        </thead>
+        <tbody>
+          {others.map(({ upper, lower, upperWall, lowerWall, clearance, verdict }) => (
+            <tr key={`${upper} ${lower}`}>
+              <td>{grade(upper)}</td>
+              <td className="number">{wall(upperWall)}</td>
+              <td>{grade(lower)}</td>
+              <td className="number">{wall(lowerWall)}</td>
+              <td className="number">{roughText(clearance.nominal, unit)}</td>
+              <td>{verdict && <StateMark state={verdict.state} />}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </Panel>
+  );
+}

@@ -1,0 +1,109 @@
+import {
+  lengthText,
+  type Nanometres,
+  roughText,
+  STRIP_ENDS,
+  STRIP_RANGES,
+  STRIP_TELLS,
+  type StripEnd,
+  stripFor,
+  stripRead,
+} from '@fettle/core';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { LengthField } from '../measure/LengthField.js';
+import type { TrialWork } from './useTrial.js';
+
+const Three = styled.div`
+  display: grid;
+  grid-template-columns: repeat(3, minmax(0, 1fr));
+  gap: 0.25rem 0.75rem;
+  margin-top: 0.4rem;
+`;
+
+const END_WORDS: Readonly<Record<StripEnd, string>> = { front: 'front end', rear: 'rear end' };
+
+/** Which strip to take for what is expected, and why. */
+function Advice({ work }: { readonly work: TrialWork }) {
+  const { document, open } = work;
+  const { unit } = document;
+  const expected = open.verdict.clearance?.nominal ?? open.station.aim;
+  if (expected === null) return <Quiet>Pick the strip whose range on the packet holds the clearance you expect.</Quiet>;
+  const kind = stripFor(expected);
+  const range = STRIP_RANGES.find((one) => one.kind === kind);
+  const what = open.verdict.clearance ? 'expected' : 'aimed at';
+  return (
+    <Quiet>
+      {roughText(expected, unit)} is {what}:{' '}
+      {range
+        ? `a ${range.kind} strip, usually for ${roughText(range.low, unit)} to ${roughText(range.high, unit)}; what stands on the packet decides.`
+        : 'no usual strip tells that.'}
+    </Quiet>
+  );
+}
+
+/** A gauging strip at the open station: how wide it was pressed, at one end or both, and what that says. */
+export function StripPanel({ job, work }: { readonly job: string; readonly work: TrialWork }) {
+  const { document, open, strip, setStrip, dropStrip } = work;
+  const { unit } = document;
+  const { id } = open.station;
+  const read = strip && stripRead(strip);
+  const calculated = open.verdict.clearance?.nominal ?? null;
+  const off = read && calculated !== null ? read.clearance - calculated : null;
+  const diameter = strip?.diameter ?? work.lastDiameter;
+  const positive = (value: number) => (value > 0 ? null : 'Above zero.');
+  return (
+    <Panel aria-label={`Gauging strip at ${id}`}>
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle>Gauging strip</PanelTitle>
+        {strip && (
+          <Button $kind="quiet" onPress={dropStrip}>
+            Take it back
+          </Button>
+        )}
+      </Row>
+      <Advice work={work} />
+      <Three>
+        <LengthField
+          key={`${id} diameter`}
+          kept={{ of: job, part: `strip ${id}`, field: 'diameter' }}
+          label={`Strip’s diameter, ${unit}`}
+          unit={unit}
+          value={diameter}
+          check={positive}
+          onCommit={(diameter: Nanometres | null) => diameter !== null && setStrip({ diameter })}
+        />
+        {STRIP_ENDS.map((end) => (
+          <LengthField
+            key={`${id} ${end}`}
+            kept={{ of: job, part: `strip ${id}`, field: end }}
+            label={`Width, ${END_WORDS[end]}, ${unit}`}
+            unit={unit}
+            value={strip?.widths[end]?.nm ?? null}
+            check={(value) => (diameter === null ? 'Give the strip’s diameter first.' : positive(value))}
+            onCommit={(nm: Nanometres | null) => setStrip({ [end]: nm })}
+          />
+        ))}
+      </Three>
+      {read && (
+        <p style={{ marginTop: '0.4rem' }}>
+          <strong className="figure">{roughText(read.clearance, unit)}</strong> by strip, ±{' '}
+          <span className="figure">{lengthText(STRIP_TELLS, unit)}</span> at best
+          {read.taper !== null &&
+            read.taper !== 0 &&
+            `; taper ${roughText(Math.abs(read.taper), unit)}, wider at the ${read.taper > 0 ? 'front' : 'rear'}`}
+          .{' '}
+          {off === null
+            ? 'Nothing else is known here: the sheet says “by strip only”.'
+            : Math.abs(off) <= STRIP_TELLS
+              ? 'It agrees with what was worked out.'
+              : `It is ${roughText(Math.abs(off), unit)} ${off > 0 ? 'over' : 'under'} what was worked out: was the shaft turned, or the strip moved?`}
+        </p>
+      )}
+      <Quiet>
+        Dry, the shaft not turned; cap off straight, read at the widest. A model: the card with the strip rules.
+      </Quiet>
+    </Panel>
+  );
+}
