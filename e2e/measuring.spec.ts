@@ -200,3 +200,39 @@ test('without limits nothing is judged and nothing assumed', async ({ page, requ
   const { document } = await (await request.get(`/api/jobs/${id}`)).json();
   expect(document.layout.pins.map((pin: { angle: number }) => pin.angle)).toEqual([0, 90]);
 });
+
+test('a needle that goes the other way, a warm block, and why a reading was changed are said and kept', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 in a warm shop'));
+  await page.goto(`/engines/${id}/bores`);
+  await page.getByLabel('Fitter').fill('Sorrel');
+  await page.getByLabel('Setting size, mm (for + and − readings)').fill('64.010');
+  await page.getByLabel('Setting size, mm (for + and − readings)').press('Tab');
+  await page.getByText(/^How it is read: \+ is a bigger bore; temperature not taken/).click();
+  await choose(page, 'A + on the needle means', 'smaller');
+  const first = page.getByLabel('M1 main bore front plane, mm');
+  await first.fill('+0.4');
+  // By hand: 0.4 hundredths the other way.
+  await expect(page.getByText('smaller by 0.004 mm than 64.010 mm')).toBeVisible();
+  await first.press('Enter');
+  await page.getByLabel('The bores are at, °C').fill('30');
+  await page.getByLabel('The bores are at, °C').press('Tab');
+  await expect(page.getByText(/bores at 30 °C, instrument at 20 °C: sizes are told at 20 °C/)).toBeVisible();
+  await page.getByLabel('M2 main bore front plane, mm').fill('64.016');
+  await page.keyboard.press('Enter');
+  await allSaved(page);
+  // By hand: iron, 64.016 less 64.016 · 10.5e-6 · 10 K is 64.00928; M1 was read before, as it is.
+  await expect(page.getByText('mean at 20 °C, mm')).toBeVisible();
+  await expect(page.getByText('64.0093')).toBeVisible();
+  await expect(page.getByText('64.0060')).toBeVisible();
+
+  await first.focus();
+  await choose(page, 'A change here is because it was', 'misread');
+  await first.fill('64.008');
+  await first.press('Enter');
+  await allSaved(page);
+  await page.getByRole('link', { name: /^Data sheet/ }).click();
+  await expect(page.getByText('M1 bore, front plane: +0.4 → 64.008 (misread)')).toBeVisible();
+});

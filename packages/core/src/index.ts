@@ -153,7 +153,7 @@ export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { withShimRemedy } from './fit/shims/shimRemedies.js';
 export { shims } from './fit/shims.js';
-export { assessReading, type ReadingAssessment } from './job/assessReading.js';
+export { assessReading, needleOf, type ReadingAssessment } from './job/assessReading.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export { type CodedStation, codedCell, codedStations, heldAsCoded } from './job/codedStations.js';
 export { type FirstToTry, firstToTry } from './job/firstToTry.js';
@@ -182,6 +182,7 @@ export {
   placedRods,
   rodLabel,
   rodStations,
+  sizeAtReference,
 } from './job/jobStations.js';
 export {
   drawerLabel,
@@ -229,7 +230,7 @@ export { lengthText, roughText } from './measure/lengthText.js';
 export { BELIEVABLE_WEAR, judgedReading } from './measure/misreading.js';
 export { type Nanometres, nanometres } from './measure/nanometres.js';
 export { normalChance } from './measure/normalChance.js';
-export { type ParseContext, parseLength } from './measure/parseLength.js';
+export { NEEDLES, type Needle, type ParseContext, parseLength } from './measure/parseLength.js';
 export { seeded } from './measure/seeded.js';
 export type { MarkedBand } from './measure/sizeBand.js';
 export { COVERAGE, combinedUncertainty, evenly, toldUncertainty, weightedMean } from './measure/uncertainty.js';
@@ -260,6 +261,7 @@ export {
   slotName,
 } from './part/feature.js';
 export type { Material } from './part/material.js';
+export type { Taken } from './part/reading.js';
 export { type Reading, type ReadingDraft, readingSchema, sizeOfDraft, slotKey } from './part/reading.js';
 export { rodCount } from './part/rodCount.js';
 export { throwsText, withThrows } from './part/throws.js';

@@ -2,15 +2,16 @@ import { describe, expect, it } from 'vitest';
 import { nanometres } from '../measure/nanometres.js';
 import { clearanceChange, sizeAt20, type WarmStation } from './temperature.js';
 
+const steel = (celsius: number) => ({ alpha: 11.5, celsius });
 const inches = (value: number) => nanometres(Math.round(value * 25_400_000));
 
 describe('sizes at 20 °C (ISO 1)', () => {
   // Check values T02-02, T02-04 and T02-05: from memory, verified by computation there.
   it('are smaller than what was read on a warm part, unless the instrument was as warm', () => {
-    expect(sizeAt20(inches(2.45), 11.5, 35, null) / 25_400_000).toBeCloseTo(2.4495774, 7);
-    expect(sizeAt20(inches(2.45), 11.5, 35, 11.5)).toBe(inches(2.45));
-    expect(sizeAt20(nanometres(64_000_000), 21.5, 35, 11.5) / 1e6).toBeCloseTo(63.9904, 4);
-    expect(sizeAt20(nanometres(64_000_000), 21.5, 20, null)).toBe(64_000_000);
+    expect(sizeAt20(inches(2.45), steel(35), steel(20)) / 25_400_000).toBeCloseTo(2.4495774, 7);
+    expect(sizeAt20(inches(2.45), steel(35), steel(35))).toBe(inches(2.45));
+    expect(sizeAt20(nanometres(64_000_000), { alpha: 21.5, celsius: 35 }, steel(35)) / 1e6).toBeCloseTo(63.9904, 4);
+    expect(sizeAt20(nanometres(64_000_000), { alpha: 21.5, celsius: 20 }, steel(20))).toBe(64_000_000);
   });
 });
 

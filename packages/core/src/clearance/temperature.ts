@@ -29,20 +29,21 @@ export const USUAL_WARM: Warm = {
   source: 'engineering handbooks, from memory; not verified',
 };
 
+/** A part or an instrument: what it grows by, 1e-6/K, and how warm it is, °C. */
+export interface WarmBody {
+  readonly alpha: number;
+  readonly celsius: number;
+}
+
 /**
- * The size at 20 °C of a part that was read warm or cold with an instrument that is at 20 °C, or is read as if it were:
- * `L20 = L / (1 + α (T − 20))` (ISO 1; the coefficient from the table). Where the instrument has the part's temperature, its own
- * coefficient is taken off: `L20 = L (1 + α_gauge ΔT) / (1 + α ΔT)`.
+ * The size at 20 °C of a part that was read warm or cold, with an instrument that may be as warm or as cold itself:
+ * `L20 = L (1 + α_gauge (T_gauge − 20)) / (1 + α (T − 20))` (ISO 1; the coefficients from the table). An instrument at 20 °C adds nothing.
  *
- * @param alpha of the part, 1e-6/K
- * @param celsius temperature of the part
- * @param gaugeAlpha of an instrument as warm as the part, 1e-6/K; null for one at 20 °C
- * @example sizeAt20(62_230_000, 11.5, 35, null) // 62219267
+ * @example sizeAt20(62_230_000, { alpha: 11.5, celsius: 35 }, { alpha: 11.5, celsius: 20 }) // 62219267
  */
-export function sizeAt20(read: Nanometres, alpha: number, celsius: number, gaugeAlpha: number | null): Nanometres {
-  const warm = celsius - REFERENCE_C;
-  const gauge = 1 + (gaugeAlpha ?? 0) * 1e-6 * warm;
-  return nanometres(Math.round((read * gauge) / (1 + alpha * 1e-6 * warm)));
+export function sizeAt20(read: Nanometres, part: WarmBody, gauge: WarmBody): Nanometres {
+  const grown = ({ alpha, celsius }: WarmBody) => 1 + alpha * 1e-6 * (celsius - REFERENCE_C);
+  return nanometres(Math.round((read * grown(gauge)) / grown(part)));
 }
 
 /** What a station is made of, and how warm each is, for the running clearance. */

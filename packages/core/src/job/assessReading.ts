@@ -2,7 +2,7 @@ import type { Limit } from '../measure/lengthSchema.js';
 import { lengthText } from '../measure/lengthText.js';
 import { judgedReading, type LikelyReading } from '../measure/misreading.js';
 import type { Nanometres } from '../measure/nanometres.js';
-import { parseLength } from '../measure/parseLength.js';
+import { type Needle, parseLength } from '../measure/parseLength.js';
 import { SizesSeen } from '../measure/sizesSeen.js';
 import { eachFeature, FEATURE_TABLE, type Feature } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
@@ -68,7 +68,12 @@ export function assessReading(
   job: JobDocument,
   others: readonly Reading[],
 ): ReadingAssessment {
-  return assess({ text, setting, feature }, job, sizesOf(others, feature), null);
+  return assess({ text, setting, feature }, needleOf(job, feature), job, sizesOf(others, feature), null);
+}
+
+/** What a + means on the gauge that a feature is read with: bores with a bore gauge, journals with a micrometer. */
+export function needleOf({ instruments }: Pick<JobDocument, 'instruments'>, feature: Feature): Needle {
+  return FEATURE_TABLE[feature].role === 'housing' ? instruments.boreGauge.needle : 'bigger';
 }
 
 function sizesOf(readings: readonly Reading[], feature: Feature): SizesSeen {
@@ -82,7 +87,7 @@ function sizesOf(readings: readonly Reading[], feature: Feature): SizesSeen {
 export function doubtfulReadings(job: JobDocument, readings: readonly Reading[]): Reading[] {
   const seen = eachFeature((feature) => sizesOf(readings, feature));
   return readings.filter((reading) => {
-    const { kind } = assess(reading, job, seen[reading.feature], reading.nm);
+    const { kind } = assess(reading, reading.taken?.needle ?? 'bigger', job, seen[reading.feature], reading.nm);
     return kind === 'doubtful' || kind === 'unreadable';
   });
 }
@@ -90,14 +95,15 @@ export function doubtfulReadings(job: JobDocument, readings: readonly Reading[])
 /** @param without the size that this very reading has among those seen */
 function assess(
   { text, setting, feature }: Pick<Reading, 'text' | 'setting' | 'feature'>,
+  needle: Needle,
   job: JobDocument,
   seen: SizesSeen,
   without: Nanometres | null,
 ): ReadingAssessment {
   const { unit } = job;
-  const strict = parseLength(text, { unit, setting });
+  const strict = parseLength(text, { unit, setting, needle });
   const isTooLong = !strict.ok && strict.code === 'too-large';
-  const parsed = isTooLong ? parseLength(text, { unit, setting, longest: LONGEST_EXPLAINED }) : strict;
+  const parsed = isTooLong ? parseLength(text, { unit, setting, needle, longest: LONGEST_EXPLAINED }) : strict;
   if (!parsed.ok) return parsed.code === 'empty' ? { kind: 'empty' } : { kind: 'unreadable', message: parsed.message };
   const { nm } = parsed;
   const length = (value: number) => lengthText(value, unit);

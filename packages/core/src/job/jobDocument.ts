@@ -87,6 +87,7 @@ export const jobRulesSchema = z.strictObject({
 });
 export type JobRules = z.infer<typeof jobRulesSchema>;
 
+const celsiusSchema = z.number().min(-60).max(300).nullable();
 const slotsSchema = z.array(z.enum(SLOTS)).min(1);
 
 /** A rod is an object of its own: it keeps its cap and its mark, and may go on any pin until the fitter keeps it on one. */
@@ -136,6 +137,9 @@ const currentSchema = z.strictObject({
       .describe('Common practice for a micrometer and a bore gauge in good order: 0.002 mm. A setting.'),
     /** Size the gauge is zeroed on, for readings typed as deviations. */
     setting: z.strictObject(eachFeature(() => sizeNmSchema.nullable())),
+    /** How warm the parts are that are read now, °C; null where nobody takes it: sizes are then taken as they are read. */
+    celsius: z.strictObject(eachFeature(() => celsiusSchema)),
+    gaugeCelsius: celsiusSchema,
   }),
   rules: jobRulesSchema,
   /** By feature: `mainBore`, `mainJournal`, `pin`. */

@@ -1,4 +1,5 @@
 import { clearanceAim } from '../clearance/clearanceAim.js';
+import { REFERENCE_C, sizeAt20 } from '../clearance/temperature.js';
 import { type MarkDisagreement, markDisagreement } from '../codes/markDisagreement.js';
 import { type EffectiveSize, markedSize, readSize } from '../measure/effectiveSize.js';
 import type { Limit } from '../measure/lengthSchema.js';
@@ -6,6 +7,7 @@ import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Family } from '../part/family.js';
 import type { Feature } from '../part/feature.js';
 import { FEATURE_TABLE, partCount, partName } from '../part/feature.js';
+import type { Material } from '../part/material.js';
 import type { Reading } from '../part/reading.js';
 import type { Position } from '../shell/position.js';
 import type { Undersize } from '../shell/undersize.js';
@@ -112,6 +114,27 @@ function shapeFindings(job: JobDocument, feature: Feature, own: readonly Reading
   });
 }
 
+/** What a part is made of, by its coefficient of expansion; null where that is not known. Journals and pins are of steel. */
+function expansionOf({ materials, warm }: JobDocument, feature: Feature): number | null {
+  const alpha = (material: Material) => (material === 'unknown' ? null : warm[material]);
+  if (FEATURE_TABLE[feature].role === 'journal') return warm.steel;
+  if (FEATURE_TABLE[feature].family === 'rod') return alpha(materials.rods);
+  const [block, caps] = [alpha(materials.block), alpha(materials.caps)];
+  return block === null || caps === null ? null : (block + caps) / 2;
+}
+
+/**
+ * The size at 20 °C that a reading tells: as it was read where no temperature was taken, or where it is not known what the part is made of.
+ *
+ * @returns null for a reading that is no size
+ */
+export function sizeAtReference(job: JobDocument, { nm, feature, taken }: Reading): Nanometres | null {
+  const alpha = expansionOf(job, feature);
+  if (nm === null || taken?.celsius == null || alpha === null) return nm;
+  const gauge = { alpha: job.warm.steel, celsius: taken.gaugeCelsius ?? REFERENCE_C };
+  return sizeAt20(nm, { alpha, celsius: taken.celsius }, gauge);
+}
+
 /**
  * All parts of one feature from front to rear (rods by number) with their effective sizes: from readings; from the band of its mark
  * where a part was not read.
@@ -132,7 +155,7 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
   return Array.from({ length: partCount(job.layout, feature) }, (_, at) => {
     const number = at + 1;
     const own = byPart.get(number) ?? [];
-    const sizes = own.flatMap(({ nm }) => (nm === null ? [] : [nm]));
+    const sizes = own.flatMap((reading) => sizeAtReference(job, reading) ?? []);
     const read = readSize(sizes);
     const band = marked.get(number) ?? null;
     const standard = findingsOf(feature, read, job.limits[feature]);

@@ -3,6 +3,7 @@ import { BLANK_CRUSH } from '../crush/crushSchema.js';
 import type { StoredDocument, UpgradeStep } from '../document/versioned.js';
 import { blankEndPlay } from '../endPlay/endPlaySchema.js';
 import { usualInstruments } from '../measure/instrument.js';
+import { eachFeature } from '../part/feature.js';
 import { BLANK_RUNOUT } from '../runout/runoutSchema.js';
 import { UNKNOWN_FASTENERS } from '../trial/trialSchema.js';
 
@@ -61,6 +62,7 @@ function withTrials(document: StoredDocument): StoredDocument {
     fasteners: { main: UNKNOWN_FASTENERS, rod: UNKNOWN_FASTENERS },
     ...document,
     rules: { leastChance: null, ...recordOf(document.rules) },
+    measuring: { celsius: eachFeature(() => null), gaugeCelsius: null, ...recordOf(document.measuring) },
     format: 'fettle.job/3',
   };
 }

@@ -47,6 +47,8 @@ export function newJob(
       slots: eachFeature((feature) => [...FEATURE_TABLE[feature].usualSlots]),
       uncertainty: nanometres(2000),
       setting: eachFeature(() => null),
+      celsius: eachFeature(() => null),
+      gaugeCelsius: null,
     },
     rules: {
       aim: { kind: 'middle' },

@@ -7,14 +7,14 @@ import { nanometres } from '../measure/nanometres.js';
 import { parseLength } from '../measure/parseLength.js';
 import { usualLayout } from '../part/crankLayout.js';
 import type { Feature, Slot } from '../part/feature.js';
-import type { Reading } from '../part/reading.js';
+import { type Reading, sizeOfDraft } from '../part/reading.js';
 import { afterChange, measuredClearance, trialLength } from '../trial/trialClearance.js';
 import type { GaugeMode, Trial, TrialReading } from '../trial/trialSchema.js';
 import { firstToTry } from './firstToTry.js';
 import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
 import { jobFit, plannedHalves } from './jobFit.js';
 import { jobProgress } from './jobProgress.js';
-import { mainStations, rodStations } from './jobStations.js';
+import { mainStations, measuredParts, rodStations } from './jobStations.js';
 import { newJob } from './newJob.js';
 import { sheetContent } from './sheetContent.js';
 import { stationCandidates } from './stationCandidates.js';
@@ -308,6 +308,41 @@ describe('the stage of trials', () => {
     ];
     const on = (rod: number) => rodStations(job, rods, { P1: rod })[0]!.tried;
     expect([on(1)!.isVoid, on(2)!.isVoid]).toEqual([null, 'rod']);
+  });
+});
+
+describe('a size that was read on a warm part', () => {
+  const warm = (celsius: number | null, gaugeCelsius: number | null = null) => ({
+    instrument: 'gauge 7',
+    needle: 'bigger' as const,
+    celsius,
+    gaugeCelsius,
+    reason: '',
+  });
+  const bore = (job: JobDocument, taken: ReturnType<typeof warm>) =>
+    measuredParts(job, [{ ...reading('mainBore', 1, 'front', 64_010), taken }], 'mainBore')[0]!.size!.nominal;
+
+  it('is told at 20 °C, by what its part and its instrument are made of and how warm each is', () => {
+    const job = twin();
+    expect(bore(job, warm(null))).toBe(um(64_010));
+    // By hand: iron, 64.010 · 10.5e-6 · 10 K is 6.721 µm; an instrument of steel as warm takes 7.361 µm of it back.
+    expect(bore(job, warm(30))).toBe(um(64_010) - 6_720);
+    expect(bore(job, warm(30, 30))).toBe(um(64_010) + 640);
+    // A block and caps of two metals share a bore; what is not known is not corrected.
+    const mixed = twin({ materials: { block: 'aluminium', caps: 'iron', rods: 'steel' } });
+    expect(bore(mixed, warm(30)) / 1000).toBeCloseTo(64_010 - 64.01 * 16 * 0.01, 1);
+    expect(bore(twin({ materials: { block: 'unknown', caps: 'iron', rods: 'steel' } }), warm(30))).toBe(um(64_010));
+  });
+});
+
+describe('a needle', () => {
+  it('that goes the other way makes a bore smaller by its plus', () => {
+    const draft = { text: '+1.2', unit: 'mm' as const, setting: um(64_000) };
+    const taken = { instrument: '', celsius: null, gaugeCelsius: null, reason: '' };
+    expect(sizeOfDraft(draft)).toBe(um(64_012));
+    expect(sizeOfDraft({ ...draft, taken: { ...taken, needle: 'smaller' } })).toBe(um(63_988));
+    // Whole sizes have no way to go.
+    expect(sizeOfDraft({ ...draft, text: '64.012', taken: { ...taken, needle: 'smaller' } })).toBe(um(64_012));
   });
 });
 

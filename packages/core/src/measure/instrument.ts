@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { nanometresSchema } from './lengthSchema.js';
 import { nanometres } from './nanometres.js';
+import { NEEDLES } from './parseLength.js';
 import { combinedUncertainty, evenly } from './uncertainty.js';
 import type { Unit } from './unit.js';
 
@@ -13,6 +14,7 @@ const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below
 /** An instrument, and how far it may be off. All standard uncertainties are the fitter's to change. */
 export const instrumentSchema = z.strictObject({
   name: z.string().trim().max(60, 'at most 60 characters').describe('What it is called or numbered; may be empty.'),
+  needle: z.enum(NEEDLES).describe('What a deviation with a + means; on most dial bore gauges clockwise is smaller.'),
   resolution: unsigned.describe('What it tells apart.'),
   setting: unsigned.describe('Standard uncertainty of its setting: the master, or the micrometer it was zeroed on.'),
   repeatability: unsigned.describe('Standard uncertainty of one reading for its own repeats.'),
@@ -31,6 +33,7 @@ export function usualInstrument(role: InstrumentRole, unit: Unit): Instrument {
   const one = nanometres(unit === 'mm' ? 1_000 : 1_270);
   return {
     name: '',
+    needle: 'bigger',
     resolution: nanometres(unit === 'mm' ? 1_000 : 2_540),
     setting: role === 'boreGauge' ? one : nanometres(one / 2),
     repeatability: one,

@@ -1,6 +1,10 @@
 import { divideRounded, type Nanometres, nanometres } from './nanometres.js';
 import { type EntryUnit, NANOMETRES_PER, UNIT_SUFFIXES, type Unit } from './unit.js';
 
+/** Which way a needle goes: what a deviation with a + means. */
+export const NEEDLES = ['bigger', 'smaller'] as const;
+export type Needle = (typeof NEEDLES)[number];
+
 /** What the figure is read against. */
 export interface ParseContext {
   /** Unit of a figure that has no suffix. */
@@ -10,6 +14,8 @@ export interface ParseContext {
    * in thou (inch job) or hundredths of a millimetre (millimetre job) unless it has a suffix of its own.
    */
   readonly setting?: Nanometres | null;
+  /** What + on the needle means: a bigger bore, unless the gauge goes the other way. */
+  readonly needle?: Needle | undefined;
   /**
    * What a leading sign means: `deviation` from the setting size (readings), or the `sign` of the figure itself
    * (offsets, extras).
@@ -104,7 +110,8 @@ export function parseLength(text: string, context: ParseContext): ParsedLength |
   const mantissa = BigInt(whole + decimals) * factor * (sign !== '' && sign !== '+' ? -1n : 1n);
   const scale = 10n ** BigInt(decimals.length);
   const exact = divideRounded(mantissa, scale);
-  const total = exact + BigInt(isDeviation ? (setting ?? 0) : 0);
+  const deviation = context.needle === 'smaller' ? -exact : exact;
+  const total = isDeviation ? deviation + BigInt(setting ?? 0) : exact;
   const longest = context.longest ?? LONGEST_TYPED;
   if (total > longest || total < -longest) {
     return fault('too-large', `“${trimmed}” is longer than 10 m. Check the decimal point and the unit.`);
@@ -114,7 +121,7 @@ export function parseLength(text: string, context: ParseContext): ParsedLength |
     // Longer than a length in a document only where more is explicitly taken.
     nm: Number(total) as Nanometres,
     unit,
-    deviation: isDeviation ? nanometres(Number(exact)) : null,
+    deviation: isDeviation ? nanometres(Number(deviation)) : null,
     digits: digits.replace(',', '.'),
     perOne: Number(factor),
     rounded: exact * scale !== mantissa,

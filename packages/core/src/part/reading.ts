@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { LONGEST, type Nanometres } from '../measure/nanometres.js';
-import { parseLength } from '../measure/parseLength.js';
+import { NEEDLES, parseLength } from '../measure/parseLength.js';
 import { unitSchema } from '../measure/unit.js';
 import { FEATURES, SLOTS } from './feature.js';
 
@@ -10,6 +10,21 @@ const nullableLengthSchema = z
   .max(LONGEST)
   .transform((value) => value as Nanometres)
   .nullable();
+
+/** How a reading was taken, beside what was typed. */
+export const takenSchema = z.strictObject({
+  instrument: z.string().trim().max(60).describe('Name of the instrument; empty where it has none.'),
+  needle: z.enum(NEEDLES).describe('What a deviation with a + meant.'),
+  celsius: z
+    .number()
+    .min(-60)
+    .max(300)
+    .nullable()
+    .describe('Temperature of the part, °C; null where it was not taken.'),
+  gaugeCelsius: z.number().min(-60).max(300).nullable().describe('Temperature of the instrument, °C.'),
+  reason: z.string().trim().max(60).describe('Why it takes the place of another; empty where nobody said.'),
+});
+export type Taken = z.output<typeof takenSchema>;
 
 /** A reading as a client sends it. Its id is made by the client, so sending it twice does no harm. */
 export const readingDraftSchema = z.strictObject({
@@ -27,6 +42,7 @@ export const readingDraftSchema = z.strictObject({
     .describe('The reading that stood there when this one was typed, or null.'),
   by: z.string().trim().min(1, 'say who read it').max(60),
   at: z.iso.datetime(),
+  taken: takenSchema.optional().describe('Left out by who does not say.'),
 });
 export type ReadingDraft = z.infer<typeof readingDraftSchema>;
 
@@ -47,8 +63,9 @@ export function sizeOfDraft({
   text,
   unit,
   setting,
-}: Pick<ReadingDraft, 'text' | 'unit' | 'setting'>): Nanometres | null {
-  const parsed = parseLength(text, { unit, setting });
+  taken,
+}: Pick<ReadingDraft, 'text' | 'unit' | 'setting' | 'taken'>): Nanometres | null {
+  const parsed = parseLength(text, { unit, setting, needle: taken?.needle });
   return parsed.ok ? parsed.nm : null;
 }
 

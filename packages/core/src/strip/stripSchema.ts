@@ -13,7 +13,6 @@ const stripWidthSchema = z.strictObject({
   unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
   nm: sizeNmSchema.nullable().describe('The width; null where the text is no length.'),
 });
-export type StripWidth = z.output<typeof stripWidthSchema>;
 
 /** A soft round strip that was pressed flat in a station, and how wide it became. */
 export const stripSchema = z.strictObject({

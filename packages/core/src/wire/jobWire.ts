@@ -102,6 +102,7 @@ export const jobChangeSchema = z.strictObject({
       from: z.string().nullable().describe('What stood there before; null where nothing did.'),
       to: z.string().describe('As typed; empty where it was taken back.'),
       readAt: z.iso.datetime().describe("When it was typed, by the device's clock."),
+      reason: z.string().describe('Why it took the place of another; empty where nobody said.'),
     })
     .nullable(),
 });

@@ -8,6 +8,7 @@ import { WorkshopDrawer1795000000002 } from './migrations/0002-workshop-drawer.j
 import { EngineTypesAndStock1795000000003 } from './migrations/0003-engine-types-and-stock.js';
 import { Lists1795000000004 } from './migrations/0004-lists.js';
 import { Pieces1795000000005 } from './migrations/0005-pieces.js';
+import { Taken1795000000006 } from './migrations/0006-taken.js';
 
 /**
  * Opens the database and brings its tables up to date.
@@ -35,6 +36,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       EngineTypesAndStock1795000000003,
       Lists1795000000004,
       Pieces1795000000005,
+      Taken1795000000006,
     ],
     migrationsTransactionMode: 'each',
     synchronize: false,

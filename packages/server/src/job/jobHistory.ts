@@ -21,7 +21,8 @@ const ENTRIES = `
     UNION ALL
     (SELECT now."id"::text, now."received_at", now."by", 'read', NULL, '[]'::jsonb, jsonb_build_object(
        'feature', now."feature", 'station', now."station", 'slot', now."slot",
-       'from', before."text", 'to', now."text", 'readAt', now."at")
+       'from', before."text", 'to', now."text", 'readAt', now."at",
+       'reason', coalesce(now."taken"->>'reason', ''))
      FROM "reading" AS now LEFT JOIN "reading" AS before ON before."id" = now."replaces"
      WHERE now."job_id" = $1 AND ($2::timestamptz IS NULL OR now."received_at" <= $2)
      ORDER BY now."received_at" DESC, now."id" DESC LIMIT $4)

@@ -1,4 +1,4 @@
-import type { Feature, Slot, Unit } from '@fettle/core';
+import type { Feature, Slot, Taken, Unit } from '@fettle/core';
 import { EntitySchema } from 'typeorm';
 
 const wholeNumber = {
@@ -22,6 +22,8 @@ export interface ReadingRow {
   by: string;
   at: Date;
   receivedAt: Date;
+  /** How it was taken; null where nobody said. */
+  taken: Taken | null;
 }
 
 export const readingEntity = new EntitySchema<ReadingRow>({
@@ -41,5 +43,6 @@ export const readingEntity = new EntitySchema<ReadingRow>({
     by: { type: 'text' },
     at: { type: 'timestamptz' },
     receivedAt: { name: 'received_at', type: 'timestamptz' },
+    taken: { type: 'jsonb', nullable: true },
   },
 });

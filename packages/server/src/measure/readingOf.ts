@@ -15,5 +15,6 @@ export function readingOf(row: ReadingRow): Reading {
     replaces: row.replaces,
     by: row.by,
     at: row.at.toISOString(),
+    ...(row.taken ? { taken: row.taken } : {}),
   };
 }

@@ -74,6 +74,7 @@ export class ReadingService {
         id,
         jobId,
         nm: sizeOfDraft(draft),
+        taken: draft.taken ?? null,
         replacedBy: null,
         at: new Date(draft.at),
         receivedAt,

@@ -9,6 +9,7 @@ import {
   type Reading,
   rodLabel,
   type StationVerdict,
+  sizeAtReference,
   slotName,
   thrustFlanges,
 } from '@fettle/core';
@@ -65,7 +66,7 @@ function NextBest({ document, choices: { nextBest, least } }: { document: JobDoc
 }
 
 /** The readings that stand behind a station's two sizes. */
-function ReadingsBehind({ station, readings }: Pick<StationPanelProps, 'station' | 'readings'>) {
+function ReadingsBehind({ document, station, readings }: Pick<StationPanelProps, 'document' | 'station' | 'readings'>) {
   const own = readings.filter(({ feature, station: number, text }) => {
     if (text === '') return false;
     const { family, role } = FEATURE_TABLE[feature];
@@ -79,7 +80,14 @@ function ReadingsBehind({ station, readings }: Pick<StationPanelProps, 'station'
         {own.map((reading) => (
           <li key={reading.id}>
             {FEATURE_TABLE[reading.feature].name} {slotName(reading.slot).toLowerCase()}:{' '}
-            <span className="figure">{reading.text}</span>, {reading.by}, {format(new Date(reading.at), 'd MMM HH:mm')}
+            <span className="figure">{reading.text}</span>
+            {reading.setting !== null &&
+              /^[+\-−]/u.test(reading.text) &&
+              ` from ${lengthText(reading.setting, document.unit)}`}
+            , {reading.by}, {format(new Date(reading.at), 'd MMM HH:mm')}
+            {reading.taken && reading.taken.instrument !== '' && `, ${reading.taken.instrument}`}
+            {reading.taken?.celsius != null &&
+              `, at ${reading.taken.celsius} °C: ${lengthText(sizeAtReference(document, reading) ?? 0, document.unit)} at 20 °C`}
           </li>
         ))}
       </Readings>
@@ -139,7 +147,7 @@ export function StationPanel(props: StationPanelProps) {
           choices={choices}
         />
       )}
-      <ReadingsBehind station={station} readings={readings} />
+      <ReadingsBehind document={document} station={station} readings={readings} />
     </Panel>
   );
 }

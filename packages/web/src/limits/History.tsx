@@ -23,10 +23,10 @@ const NAMED = 3;
 
 function what({ kind, changes, reading }: JobChange, document: JobDocument): string {
   if (reading) {
-    const { feature, station, slot, from, to } = reading;
+    const { feature, station, slot, from, to, reason } = reading;
     const now = to === '' ? 'taken back' : to;
     const place = `${partName(feature, station)} ${FEATURE_TABLE[feature].word}, ${slotName(slot).toLowerCase()}`;
-    return `${place}: ${from === null ? '' : `${from} → `}${now}`;
+    return `${place}: ${from === null ? '' : `${from} → `}${now}${reason === '' ? '' : ` (${reason})`}`;
   }
   if (kind !== 'changed') return KINDS[kind];
   const places = [...new Set(changes.map(({ path }) => placeWords(keysOfPointer(path), document)))];

@@ -1,18 +1,20 @@
 import { FEATURE_TABLE, type Feature, featureOf, partName } from '@fettle/core';
+import { useState } from 'react';
 import { CleanUpText } from '../codes/CleanUpText.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Notice } from '../look/Notice.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
 import { MeasuringSettings } from './MeasuringSettings.js';
 import { measuringRows } from './measuringRows.js';
-import { ReadingBar } from './ReadingBar.js';
+import { REASONS, ReadingBar } from './ReadingBar.js';
 import { useMeasuring } from './useMeasuring.js';
 import { useSaveReading } from './useSaveReading.js';
 
 /** Typing the sizes of one feature along the shaft. */
 export function MeasureView({ feature }: { readonly feature: Feature }) {
   const job = useOpenJob();
-  const save = useSaveReading(job);
+  const [reason, setReason] = useState<string>(REASONS[0]);
+  const save = useSaveReading(job, reason);
   const { document, readings } = job;
   const measuring = useMeasuring(job, feature);
   const { parts, current, setCurrent } = measuring;
@@ -25,7 +27,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
     <>
       <ShaftLine
         layout={document.layout}
-        rows={measuringRows(job, feature, measuring)}
+        rows={measuringRows(job, feature, measuring, reason)}
         show={family === 'rod' ? 'rods' : 'mains'}
         selected={current ? partName(featureOf(family, 'journal'), current.place.station) : null}
       />
@@ -38,6 +40,8 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
         job={job}
         place={current?.place ?? null}
         text={current?.text ?? ''}
+        reason={reason}
+        onReason={setReason}
         onTake={(text) => {
           if (!current) return;
           save(current.place, text);

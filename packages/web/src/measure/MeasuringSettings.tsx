@@ -3,6 +3,7 @@ import styled from 'styled-components';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
 import { Panel } from '../look/Panel.js';
+import { HowItIsRead } from './HowItIsRead.js';
 import { LengthField } from './LengthField.js';
 import { useSaveReading } from './useSaveReading.js';
 
@@ -92,6 +93,7 @@ export function MeasuringSettings({ job, feature }: MeasuringSettingsProps) {
           'No limits on the data sheet yet: nothing is judged against them.'
         )}
       </p>
+      <HowItIsRead job={job} feature={feature} />
     </Settings>
   );
 }

@@ -1,8 +1,20 @@
-import { assessReading, FEATURE_TABLE, formatExactLength, INSTRUMENT_DECIMALS, partName, slotName } from '@fettle/core';
+import {
+  assessReading,
+  FEATURE_TABLE,
+  formatExactLength,
+  INSTRUMENT_DECIMALS,
+  lengthText,
+  type Nanometres,
+  needleOf,
+  parseLength,
+  partName,
+  slotName,
+} from '@fettle/core';
 import { format } from 'date-fns';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
 import { bothUnits } from './LengthField.js';
 import { type Place, readingAt, settingFor } from './useSaveReading.js';
 
@@ -18,8 +30,12 @@ const Bar = styled.div<{ $isDoubtful: boolean }>`
   background: var(--surface);
   .where { font-weight: 700; }
   .size { font-size: var(--size-lead); font-weight: 600; }
+  .why { display: inline-flex; align-items: center; gap: 0.5rem; margin-left: auto; font-size: var(--size-small); color: var(--ink-soft); }
   .message { flex: 1 1 16rem; font-weight: 600; }
 `;
+
+/** Why a reading is changed, the usual one first. */
+export const REASONS = ['read again', 'typed wrong', 'misread', 'part machined since'] as const;
 
 interface ReadingBarProps {
   readonly job: OpenJob;
@@ -27,10 +43,22 @@ interface ReadingBarProps {
   /** What stands in the cell while it is being typed. */
   readonly text: string;
   readonly onTake: (text: string) => void;
+  readonly reason: string;
+  readonly onReason: (reason: string) => void;
+}
+
+/** Which way a deviation goes, in words: the sign of a needle is a trap. */
+function wayOf(job: OpenJob, place: Place, text: string, setting: Nanometres | null): string | null {
+  const { unit, instruments } = job.document;
+  const parsed = parseLength(text, { unit, setting, needle: needleOf({ instruments }, place.feature) });
+  if (!parsed.ok || parsed.deviation === null || setting === null) return null;
+  if (parsed.deviation === 0) return `as the setting, ${lengthText(setting, unit)}`;
+  const by = lengthText(Math.abs(parsed.deviation), unit);
+  return `${parsed.deviation > 0 ? 'bigger' : 'smaller'} by ${by} than ${lengthText(setting, unit)}`;
 }
 
 /** The reading in hand, large: its size in both units, what is doubtful about it, and the likely figure one touch away. */
-export function ReadingBar({ job, place, text, onTake }: ReadingBarProps) {
+export function ReadingBar({ job, place, text, onTake, reason, onReason }: ReadingBarProps) {
   const { document, readings } = job;
   if (!place) {
     return (
@@ -52,12 +80,14 @@ export function ReadingBar({ job, place, text, onTake }: ReadingBarProps) {
   );
   const likely = assessment.kind === 'doubtful' || assessment.kind === 'outside' ? assessment.likely : [];
   const message = 'message' in assessment ? assessment.message : null;
+  const way = wayOf(job, place, text, setting);
   return (
     <Bar $isDoubtful={message !== null} aria-live="polite">
       <span className="where">
         {partName(place.feature, place.station)} · {FEATURE_TABLE[place.feature].name} · {slotName(place.slot)}
       </span>
       {'nm' in assessment && <span className="size figure">{bothUnits(assessment.nm, document.unit)}</span>}
+      {way && <span>{way}</span>}
       {message && <span className="message">{message}</span>}
       {likely.map(({ nm, question }) => {
         const value = formatExactLength(nm, document.unit, INSTRUMENT_DECIMALS[document.unit]);
@@ -74,6 +104,18 @@ export function ReadingBar({ job, place, text, onTake }: ReadingBarProps) {
       {assessment.kind === 'fine' && standing && standing.text === text && (
         <span>
           read by {standing.by}, {format(new Date(standing.at), 'd MMM HH:mm')}
+        </span>
+      )}
+      {standing && standing.text !== '' && (
+        <span className="why">
+          <span aria-hidden>a change is because it was</span>
+          <Choice
+            isLabelHidden
+            label="A change here is because it was"
+            value={reason}
+            options={REASONS.map((value) => ({ value, label: value }))}
+            onChange={onReason}
+          />
         </span>
       )}
     </Bar>

@@ -45,6 +45,8 @@ export type Step = 'next' | 'previous' | 'up' | 'down' | 'left' | 'right';
 interface ReadingCellProps {
   readonly job: OpenJob;
   readonly place: Place;
+  /** Why a reading takes the place of another. */
+  readonly reason: string;
   readonly inputRef: (element: HTMLInputElement | null) => void;
   readonly onStep: (step: Step) => void;
   readonly onFocus: (text: string) => void;
@@ -71,8 +73,8 @@ function echoOf(assessment: ReadingAssessment, text: string, job: OpenJob): stri
 }
 
 /** One reading: kept as typed, saved when it is left, its size echoed below. */
-export function ReadingCell({ job, place, inputRef, onStep, onFocus, onText }: ReadingCellProps) {
-  const save = useSaveReading(job);
+export function ReadingCell({ job, place, reason, inputRef, onStep, onFocus, onText }: ReadingCellProps) {
+  const save = useSaveReading(job, reason);
   const standing = readingAt(job.readings, place);
   const stored = standing?.text ?? '';
   const { text, setText, settled, isLeftOver } = useKeptText(

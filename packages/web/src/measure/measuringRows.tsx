@@ -18,13 +18,14 @@ import type { Measuring } from './useMeasuring.js';
 import type { Place } from './useSaveReading.js';
 
 /** What stands under the shaft while a feature is measured: a box a slot, the size they give, and its state. */
-export function measuringRows(job: OpenJob, feature: Feature, measuring: Measuring): ShaftRow[] {
+export function measuringRows(job: OpenJob, feature: Feature, measuring: Measuring, reason: string): ShaftRow[] {
   const { document } = job;
   const { unit } = document;
   const { slots, parts, setCurrent, step, hold } = measuring;
   const { family, numbered, name } = FEATURE_TABLE[feature];
   const isRod = family === 'rod';
   const isByNumber = numbered === 'by-number';
+  const isWarm = job.readings.some((one) => one.feature === feature && one.taken?.celsius != null);
   const means = parts.flatMap(({ size }) => size?.nominal ?? []);
   const decimals = commonDecimals(means, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
   return [
@@ -48,6 +49,7 @@ export function measuringRows(job: OpenJob, feature: Feature, measuring: Measuri
           <ReadingCell
             job={job}
             place={place}
+            reason={reason}
             inputRef={(element) => hold(place, element)}
             onStep={(where) => step(place, where)}
             onFocus={(text) => setCurrent({ place, text })}
@@ -61,7 +63,9 @@ export function measuringRows(job: OpenJob, feature: Feature, measuring: Measuri
       label: (
         <>
           {name}
-          <small>mean, {unit}</small>
+          <small>
+            mean{isWarm && ' at 20 °C'}, {unit}
+          </small>
         </>
       ),
       cell: ({ number }) => {

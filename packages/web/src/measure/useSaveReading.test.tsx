@@ -53,7 +53,7 @@ function open(readings: Reading[], changed: Partial<JobDocument> = {}) {
   return renderHook(
     () => {
       const job = useJob(id)!;
-      return { job, save: useSaveReading(job), measuring: useMeasuring(job, 'mainBore') };
+      return { job, save: useSaveReading(job, 'misread'), measuring: useMeasuring(job, 'mainBore') };
     },
     { wrapper },
   );
@@ -83,6 +83,23 @@ it('sends nothing where nothing changed, and names the reading that it corrects'
   expect(sent()).toMatchObject([{ text: '62.004', replaces: '00000000-0000-4000-8000-000000000b01' }]);
   act(() => result.current.save(M1, ''));
   expect(result.current.job.readings).toMatchObject([{ text: '', nm: null }]);
+});
+
+it('says how a reading was taken, and why it takes the place of another', () => {
+  const measuring = {
+    ...document.measuring,
+    celsius: { ...document.measuring.celsius, mainBore: 27 },
+    gaugeCelsius: 21,
+  };
+  const boreGauge = { ...document.instruments.boreGauge, name: 'gauge 7', needle: 'smaller' as const };
+  const changed = { measuring, instruments: { ...document.instruments, boreGauge } };
+  const { result } = open([standing('62.003', 62_003_000)], changed);
+  act(() => result.current.save(M1, '62.004'));
+  const taken = { instrument: 'gauge 7', needle: 'smaller', celsius: 27, gaugeCelsius: 21 };
+  expect(sent()).toMatchObject([{ text: '62.004', taken: { ...taken, reason: 'misread' } }]);
+  // What is read for the first time takes nobody's place; a journal is not read with the bore gauge.
+  act(() => result.current.save({ feature: 'mainJournal', station: 2, slot: 'front-0' }, '59.981'));
+  expect(sent()[1]!.taken).toEqual({ instrument: '', needle: 'bigger', celsius: null, gaugeCelsius: null, reason: '' });
 });
 
 it('sends a deviation once more when the setting that makes a size of it has come', () => {

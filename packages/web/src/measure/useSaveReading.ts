@@ -1,5 +1,5 @@
-import type { Feature, Reading, Slot } from '@fettle/core';
-import { type Nanometres, sizeOfDraft, slotKey } from '@fettle/core';
+import type { Feature, JobDocument, Nanometres, Reading, Slot, Taken } from '@fettle/core';
+import { FEATURE_TABLE, needleOf, sizeOfDraft, slotKey } from '@fettle/core';
 import { useCallback } from 'react';
 import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
@@ -30,11 +30,28 @@ export function settingFor(job: OpenJob, place: Place, text: string): Nanometres
     : job.document.measuring.setting[place.feature];
 }
 
+/** How a reading of a feature is taken now: with which instrument, at which temperatures, and what its needle says. */
+function takenNow({ instruments, measuring }: JobDocument, feature: Feature, reason: string): Taken {
+  const isHousing = FEATURE_TABLE[feature].role === 'housing';
+  return {
+    instrument: instruments[isHousing ? 'boreGauge' : 'micrometer'].name,
+    needle: needleOf({ instruments }, feature),
+    celsius: measuring.celsius[feature],
+    gaugeCelsius: measuring.celsius[feature] === null ? null : measuring.gaugeCelsius,
+    reason,
+  };
+}
+
 /**
  * Saves what was typed at a place, if it differs from what stands there, or if it could not be read then and can be now.
  * The gauge's setting size can be given where it has just been entered.
+ *
+ * @param reason why a reading takes the place of another
  */
-export function useSaveReading(job: OpenJob): (place: Place, text: string, setting?: Nanometres | null) => void {
+export function useSaveReading(
+  job: OpenJob,
+  reason = '',
+): (place: Place, text: string, setting?: Nanometres | null) => void {
   const dispatch = useAppDispatch();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   return useCallback(
@@ -42,7 +59,8 @@ export function useSaveReading(job: OpenJob): (place: Place, text: string, setti
       const standing = readingAt(job.readings, place);
       const { unit } = job.document;
       const isSame = (standing?.text ?? '') === text;
-      const isReadableNow = standing?.nm === null && sizeOfDraft({ text, unit, setting }) !== null;
+      const taken = takenNow(job.document, place.feature, standing === null || standing.text === '' ? '' : reason);
+      const isReadableNow = standing?.nm === null && sizeOfDraft({ text, unit, setting, taken }) !== null;
       if (isSame && !isReadableNow) return;
       dispatch(
         parcelAdded({
@@ -59,10 +77,11 @@ export function useSaveReading(job: OpenJob): (place: Place, text: string, setti
             replaces: standing?.id ?? null,
             by,
             at: new Date().toISOString(),
+            taken,
           },
         }),
       );
     },
-    [dispatch, by, job],
+    [dispatch, by, job, reason],
   );
 }

@@ -58,6 +58,8 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
       const of = FEATURE_TABLE[at as Feature]?.words ?? words;
       if (field === 'slots') return `where the ${of} are read`;
       if (field === 'setting') return `setting size for the ${of}`;
+      if (field === 'celsius') return `temperature of the ${of}`;
+      if (field === 'gaugeCelsius') return 'temperature of the instruments';
       if (field === 'uncertainty') return 'uncertainty of a reading';
       return 'order of measuring';
     },

@@ -1,0 +1,108 @@
+import { FEATURE_TABLE, type Feature, type JobDocument, type Needle } from '@fettle/core';
+import styled from 'styled-components';
+import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
+
+const More = styled.details`
+  grid-column: 1 / -1;
+  summary { cursor: pointer; min-height: var(--target); display: flex; align-items: center; color: var(--accent); font-weight: 600; }
+`;
+
+const Fields = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(12rem, 1fr));
+  gap: 0.25rem 1rem;
+`;
+
+const NEEDLE_WORDS: Readonly<Record<Needle, string>> = { bigger: 'a bigger bore', smaller: 'a smaller bore' };
+
+/** The coldest and the warmest that a part on a bench is, °C. */
+const COLDEST = -60;
+const WARMEST = 300;
+
+interface CelsiusFieldProps {
+  readonly kept: KeptPlace;
+  readonly label: string;
+  readonly value: number | null;
+  readonly onCommit: (value: number | null) => void;
+}
+
+/** A temperature, or none; saved when it is left. */
+function CelsiusField({ kept, label, value, onCommit }: CelsiusFieldProps) {
+  const { text, setText, settled } = useKeptText(kept, value === null ? '' : String(value));
+  const typed = text.trim().replace(',', '.').replace('−', '-');
+  const read = /^-?\d+(\.\d+)?$/u.test(typed) ? Number(typed) : Number.NaN;
+  const isRight = typed === '' || (read >= COLDEST && read <= WARMEST);
+  return (
+    <Field
+      label={label}
+      figure
+      inputMode="text"
+      value={text}
+      onChange={setText}
+      fault={isRight ? null : `Degrees Celsius from ${COLDEST} to ${WARMEST}, or empty.`}
+      onBlur={() => {
+        if (!isRight) return;
+        settled(typed);
+        const next = typed === '' ? null : read;
+        if (next !== value) onCommit(next);
+      }}
+    />
+  );
+}
+
+/** What readings from now on are taken with: the needle's way, and how warm parts and instruments are. */
+export function HowItIsRead({ job, feature }: { readonly job: OpenJob; readonly feature: Feature }) {
+  const change = useChangeDocument(job);
+  const { document } = job;
+  const { measuring, instruments } = document;
+  const { role, words } = FEATURE_TABLE[feature];
+  const isHousing = role === 'housing';
+  const celsius = measuring.celsius[feature];
+  const set = (part: Partial<JobDocument['measuring']>) =>
+    change((old) => ({ ...old, measuring: { ...old.measuring, ...part } }));
+  const said = [
+    ...(isHousing ? [`+ is ${NEEDLE_WORDS[instruments.boreGauge.needle]}`] : []),
+    celsius === null
+      ? 'temperature not taken: sizes are as they are read'
+      : `${words} at ${celsius} °C, instrument at ${measuring.gaugeCelsius ?? 20} °C: sizes are told at 20 °C`,
+  ];
+  return (
+    <More>
+      <summary>How it is read: {said.join('; ')}</summary>
+      <Fields>
+        {isHousing && (
+          <Choice
+            label="A + on the needle means"
+            value={instruments.boreGauge.needle}
+            options={[
+              { value: 'bigger', label: NEEDLE_WORDS.bigger },
+              { value: 'smaller', label: `${NEEDLE_WORDS.smaller}, as on most dials clockwise` },
+            ]}
+            onChange={(needle) =>
+              change((old) => ({
+                ...old,
+                instruments: { ...old.instruments, boreGauge: { ...old.instruments.boreGauge, needle } },
+              }))
+            }
+          />
+        )}
+        <CelsiusField
+          key={feature}
+          kept={{ of: job.id, part: feature, field: 'celsius' }}
+          label={`The ${words} are at, °C`}
+          value={celsius}
+          onCommit={(value) => set({ celsius: { ...measuring.celsius, [feature]: value } })}
+        />
+        <CelsiusField
+          kept={{ of: job.id, part: 'measuring', field: 'gaugeCelsius' }}
+          label="The instrument is at, °C; empty for 20"
+          value={measuring.gaugeCelsius}
+          onCommit={(gaugeCelsius) => set({ gaugeCelsius })}
+        />
+      </Fields>
+    </More>
+  );
+}
