@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises';
 import { typeLimitsSchema } from '@fettle/core';
 import { expect, test } from '@playwright/test';
 import { choose } from './choices.js';
@@ -235,4 +236,48 @@ test('a needle that goes the other way, a warm block, and why a reading was chan
   await allSaved(page);
   await page.getByRole('link', { name: /^Data sheet/ }).click();
   await expect(page.getByText('M1 bore, front plane: +0.4 → 64.008 (misread)')).toBeVisible();
+});
+
+test('readings go out as a file and come back, row by row before any is kept', async ({ page, request }) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 read elsewhere'));
+  await enter(request, id, 'mainBore', 1, '64.010');
+  await page.goto(`/engines/${id}/bores`);
+  await page.getByLabel('Fitter').fill('Sorrel');
+  const file = page.getByRole('region', { name: 'Readings as a file' });
+  const [saved] = await Promise.all([
+    page.waitForEvent('download'),
+    file.getByRole('button', { name: 'Readings as CSV' }).click(),
+  ]);
+  const text = await readFile(await saved.path(), 'utf8');
+  expect(text).toContain('M1,Main bore,Front plane,64.010,,64.010 mm');
+  const back = Buffer.from(
+    `${text.replace('64.010,', '64.012,')}M2,Main bore,Front plane,64.008\r\nM9,Main bore,Front plane,64.008\r\n`,
+  );
+  await file.getByLabel('Readings file').setInputFiles({ name: 'read.csv', mimeType: 'text/csv', buffer: back });
+  await expect(file.getByText('2 of 3 rows of read.csv can be read')).toBeVisible();
+  const rows = file.getByRole('table', { name: 'Rows of the file' });
+  await expect(rows.getByRole('row', { name: /^2 M1 bore/ })).toContainText('Takes the place of 64.010');
+  await expect(rows.getByRole('row', { name: /^3 M2 bore/ })).toContainText('New');
+  await expect(rows.getByRole('row', { name: /^4/ })).toContainText('Part: “M9” is none of M1 to M3');
+  // Nothing is kept before it is asked for.
+  await expect(page.getByLabel('M1 main bore front plane, mm')).toHaveValue('64.010');
+  await file.getByRole('button', { name: 'Keep 2 readings' }).click();
+  await expect(page.getByLabel('M1 main bore front plane, mm')).toHaveValue('64.012');
+  await expect(page.getByLabel('M2 main bore front plane, mm')).toHaveValue('64.008');
+  await allSaved(page);
+
+  // The same as XLSX: what it holds is what is there.
+  const [sheet] = await Promise.all([
+    page.waitForEvent('download'),
+    file.getByRole('button', { name: 'Readings as XLSX' }).click(),
+  ]);
+  const buffer = await readFile(await sheet.path());
+  const mimeType = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
+  await file.getByLabel('Readings file').setInputFiles({ name: 'read.xlsx', mimeType, buffer });
+  await expect(file.getByText('2 of 2 rows of read.xlsx can be read')).toBeVisible();
+  await expect(rows.getByText('As it is already')).toHaveCount(2);
+  await file
+    .getByLabel('Readings file')
+    .setInputFiles({ name: 'no.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\r\n1,2') });
+  await expect(file.getByText('Its first row lacks Part, Feature, Where, Reading.')).toBeVisible();
 });

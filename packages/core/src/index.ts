@@ -196,6 +196,7 @@ export { acceptedJointly, type JointPieces, type JointPiecesQuestion, jointPiece
 export { type KitAsked, kitQuestionOfJob } from './job/kitQuestions.js';
 export { newJob, usualThinnerHalf } from './job/newJob.js';
 export { pieceOfLine } from './job/pieceOfLine.js';
+export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from './job/readingTable.js';
 export { remedyForJob } from './job/remedyForJob.js';
 export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
+import type { Feature } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import { assessReading } from './assessReading.js';
 import type { JobDocument } from './jobDocument.js';
@@ -40,6 +41,24 @@ describe('a figure as it is typed', () => {
       message: '0.0002 in over the data sheet (2.6406 in to 2.6416 in).',
       likely: [],
     });
+  });
+
+  it('alone outside at its part is asked about: the gauge in the oil hole, the micrometer on its edge, another part', () => {
+    const asked = (text: string, feature: Feature, beside: number, station = 2) => {
+      const limits = { ...job.limits, mainJournal: { low: tenths(24_484), high: tenths(24_494), source: 'table 2-1' } };
+      const others = [{ ...other(beside), feature }];
+      const found = assessReading(text, null, feature, { ...job, limits }, others, station);
+      return 'message' in found ? found.message.split(/(?<=\)\.) /u)[1] : null;
+    };
+    expect(asked('2.6429', 'mainBore', 26_411)).toContain('was the gauge in the oil hole, the groove');
+    expect(asked('2.6399', 'mainBore', 26_411)).toBe(
+      'The others here are inside: is it of this part, and at this place?',
+    );
+    expect(asked('2.4477', 'mainJournal', 24_489)).toContain('on the edge of the oil hole');
+    // Beside others that are outside too it is the part; of another part nothing is said; and inside nothing at all.
+    expect(asked('2.6429', 'mainBore', 26_430)).toBeUndefined();
+    expect(asked('2.6429', 'mainBore', 26_411, 3)).toBeUndefined();
+    expect(asked('2.6416', 'mainBore', 26_406)).toBeNull();
   });
 
   it('without its point is explained, though it is longer than any part', () => {

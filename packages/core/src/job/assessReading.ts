@@ -60,6 +60,7 @@ function nearestLimit(
  * data sheet has no limits yet it is compared with the other readings of the same feature. Nothing is changed.
  *
  * @param others the other current readings of the job
+ * @param station number of the part; left out, the figure is not compared with the others of its part
  */
 export function assessReading(
   text: string,
@@ -67,8 +68,26 @@ export function assessReading(
   feature: Feature,
   job: JobDocument,
   others: readonly Reading[],
+  station: number | null = null,
 ): ReadingAssessment {
-  return assess({ text, setting, feature }, needleOf(job, feature), job, sizesOf(others, feature), null);
+  const found = assess({ text, setting, feature }, needleOf(job, feature), job, sizesOf(others, feature), null);
+  if (found.kind !== 'outside' || found.likely.length > 0) return found;
+  const limit = job.limits[feature];
+  const beside = others.filter((one) => one.feature === feature && one.station === station && one.nm !== null);
+  const isAlone =
+    limit !== null && beside.length > 0 && beside.every(({ nm }) => nm! >= limit.low && nm! <= limit.high);
+  if (!isAlone) return found;
+  return { ...found, message: `${found.message} ${aloneOutside(feature, found.nm > limit.high)}` };
+}
+
+/** What may be behind one reading of a part that is outside while the others are inside. Common practice. */
+function aloneOutside(feature: Feature, isOver: boolean): string {
+  const isHousing = FEATURE_TABLE[feature].role === 'housing';
+  if (isHousing && isOver) {
+    return 'The others here are inside: was the gauge in the oil hole, the groove, or at the parting line?';
+  }
+  if (!isHousing && !isOver) return 'The others here are inside: was the micrometer on the edge of the oil hole?';
+  return 'The others here are inside: is it of this part, and at this place?';
 }
 
 /** What a + means on the gauge that a feature is read with: bores with a bore gauge, journals with a micrometer. */

@@ -7,6 +7,7 @@ import { ShaftLine } from '../shaft/ShaftLine.js';
 import { MeasuringSettings } from './MeasuringSettings.js';
 import { measuringRows } from './measuringRows.js';
 import { REASONS, ReadingBar } from './ReadingBar.js';
+import { ReadingsFile } from './ReadingsFile.js';
 import { useMeasuring } from './useMeasuring.js';
 import { useSaveReading } from './useSaveReading.js';
 
@@ -49,6 +50,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
         }}
       />
       <MeasuringSettings job={job} feature={feature} />
+      <ReadingsFile job={job} />
     </>
   );
 }

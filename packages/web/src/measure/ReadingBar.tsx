@@ -77,6 +77,7 @@ export function ReadingBar({ job, place, text, onTake, reason, onReason }: Readi
     place.feature,
     document,
     readings.filter((reading) => reading !== standing),
+    place.station,
   );
   const likely = assessment.kind === 'doubtful' || assessment.kind === 'outside' ? assessment.likely : [];
   const message = 'message' in assessment ? assessment.message : null;

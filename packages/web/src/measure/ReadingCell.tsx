@@ -87,7 +87,7 @@ export function ReadingCell({ job, place, reason, inputRef, onStep, onFocus, onT
   const { feature, station, slot } = place;
   const setting = settingFor(job, place, text);
   const others = job.readings.filter((reading) => reading !== standing);
-  const assessment = assessReading(text, setting, feature, job.document, others);
+  const assessment = assessReading(text, setting, feature, job.document, others, station);
 
   const commit = useRef(() => {});
   commit.current = () => {

@@ -1,0 +1,163 @@
+import {
+  FEATURE_TABLE,
+  partName,
+  READING_COLUMNS,
+  type ReadingRow,
+  readingTable,
+  readReadingTable,
+  slotName,
+} from '@fettle/core';
+import { Check, Download, FileUp, TriangleAlert } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { csvOf, readSpreadsheet, xlsxOf } from '../drawer/spreadsheet.js';
+import type { OpenJob } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { FileButton } from '../look/FileButton.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { useSaveReading } from './useSaveReading.js';
+
+const Scroll = styled.div`
+  max-height: 22rem;
+  overflow: auto;
+  margin: 0.5rem 0;
+  td { vertical-align: top; }
+  tr.bad td { background: var(--attention-soft); }
+`;
+
+/** What a row does to the readings, or what keeps it from that. */
+function Does({ row }: { readonly row: ReadingRow }) {
+  if (!row.ok) {
+    return (
+      <>
+        <TriangleAlert aria-hidden size={16} /> <strong>Not read.</strong>{' '}
+        {row.faults.map(({ column, message }) => `${column}: ${message}`).join('; ')}
+      </>
+    );
+  }
+  const before = row.line?.text ?? '';
+  if (before === '') return 'New';
+  return row.isChange ? `Takes the place of ${before}` : 'As it is already';
+}
+
+/** All readings of an engine as a file, and readings from a file, each row shown with what it does before any is kept. */
+export function ReadingsFile({ job }: { readonly job: OpenJob }) {
+  const save = useSaveReading(job, 'from a file');
+  const { document, readings } = job;
+  const [table, setTable] = useState<{ name: string; cells: readonly (readonly string[])[] } | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const [told, setTold] = useState<string | null>(null);
+  const read = table && readReadingTable(table.cells, document, readings);
+  const rows = read?.ok ? read.rows : [];
+  const changes = rows.flatMap((row) => (row.ok && row.isChange ? [row.item] : []));
+  const bad = rows.filter((row) => !row.ok).length;
+  const choose = async (chosen: File) => {
+    setFault(null);
+    setTold(null);
+    setTable(null);
+    try {
+      setTable({ name: chosen.name, cells: await readSpreadsheet(chosen) });
+    } catch (error) {
+      setFault(`${chosen.name} cannot be read: ${(error as Error).message}. A CSV or XLSX file is wanted.`);
+    }
+  };
+  const keep = () => {
+    for (const { text, setting, ...place } of changes) save(place, text, setting);
+    setTold(`${changes.length} ${changes.length === 1 ? 'reading' : 'readings'} of ${table!.name} kept.`);
+    setTable(null);
+  };
+  const name = `${document.name} readings`;
+  return (
+    <Panel aria-label="Readings as a file">
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle>Readings as a file</PanelTitle>
+        <Row>
+          <Button
+            aria-label="Readings as CSV"
+            onPress={() => saveAs(`${name}.csv`, CSV_TYPE, csvOf(readingTable(document, readings)))}
+          >
+            <Download aria-hidden size={18} />
+            CSV
+          </Button>
+          <Button
+            aria-label="Readings as XLSX"
+            onPress={() =>
+              void xlsxOf('Readings', readingTable(document, readings)).then(({ type, content }) =>
+                saveAs(`${name}.xlsx`, type, content),
+              )
+            }
+          >
+            <Download aria-hidden size={18} />
+            XLSX
+          </Button>
+          <FileButton label="Readings file" accept=".csv,.xlsx" onChoose={(chosen) => void choose(chosen)}>
+            <FileUp aria-hidden size={18} />
+            Bring in a file
+          </FileButton>
+        </Row>
+      </Row>
+      {told && <p role="status">{told}</p>}
+      {fault && <Notice urgent>{fault}</Notice>}
+      {read && !read.ok && (
+        <Notice urgent>
+          Its first row lacks {read.missing.join(', ')}. The first row names the columns, in any order:{' '}
+          {READING_COLUMNS.join(', ')}.
+        </Notice>
+      )}
+      {read?.ok && (
+        <>
+          <p role="status">
+            <strong>
+              {rows.length - bad} of {rows.length} rows of {table!.name} can be read
+            </strong>
+            ; {changes.length} change a reading
+            {bad > 0 && `; ${bad} ${bad === 1 ? 'is' : 'are'} left out, each with its reason`}.
+          </p>
+          <Scroll>
+            <Table aria-label="Rows of the file">
+              <thead>
+                <tr>
+                  <th>Row</th>
+                  <th>Where</th>
+                  <th className="number">Reading</th>
+                  <th>What it does</th>
+                </tr>
+              </thead>
+              <tbody>
+                {rows.map((row) => (
+                  <tr key={row.row} className={row.ok ? '' : 'bad'}>
+                    <td>{row.row}</td>
+                    {row.ok ? (
+                      <>
+                        <td>
+                          {partName(row.item.feature, row.item.station)} {FEATURE_TABLE[row.item.feature].word},{' '}
+                          {slotName(row.item.slot).toLowerCase()}
+                        </td>
+                        <td className="number">{row.item.text}</td>
+                      </>
+                    ) : (
+                      <td colSpan={2}>{row.cells.filter((cell) => cell.trim() !== '').join(' · ')}</td>
+                    )}
+                    <td>
+                      <Does row={row} />
+                    </td>
+                  </tr>
+                ))}
+              </tbody>
+            </Table>
+          </Scroll>
+          <Row>
+            <Button $kind="main" isDisabled={changes.length === 0} onPress={keep}>
+              <Check aria-hidden size={18} />
+              Keep {changes.length} {changes.length === 1 ? 'reading' : 'readings'}
+            </Button>
+            <Button onPress={() => setTable(null)}>Leave it</Button>
+          </Row>
+        </>
+      )}
+      <Quiet>What was typed, to the letter, with size, instrument, temperature, person and time.</Quiet>
+    </Panel>
+  );
+}
