@@ -156,6 +156,7 @@ export { shims } from './fit/shims.js';
 export { assessReading, needleOf, type ReadingAssessment } from './job/assessReading.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export { type CodedStation, codedCell, codedStations, heldAsCoded } from './job/codedStations.js';
+export { dueOn } from './job/dueOn.js';
 export { type FirstToTry, firstToTry } from './job/firstToTry.js';
 export {
   type AcceptedChoice,
@@ -171,7 +172,7 @@ export {
 export { type FreeHalves, type JobFit, jobFit, type LeftOut, plannedHalves } from './job/jobFit.js';
 export { bandsOf, codedFeatures, rowLayout } from './job/jobMarks.js';
 export { jobOfType, limitClashes, shellsOfSheet, withSheet } from './job/jobOfType.js';
-export { dueOn, type JobProgress, jobProgress } from './job/jobProgress.js';
+export { type JobProgress, jobProgress } from './job/jobProgress.js';
 export {
   type JobStation,
   type MeasuredPart,
@@ -207,7 +208,8 @@ export { momentWord } from './job/slices/endPlaySlice.js';
 export { limitsNeeded } from './job/slices/engineSlice.js';
 export { type RunoutAt, runoutsOf } from './job/slices/runoutSlice.js';
 export { MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './job/slices/trialSlice.js';
-export { placeWords, STAGES, stageName } from './job/slices.js';
+export { placeWords } from './job/slices.js';
+export { STAGES, stageName } from './job/stages.js';
 export { type Candidate, shellsInOrder, stationCandidates } from './job/stationCandidates.js';
 export type { StationOffset, StationTrial } from './job/stationTrial.js';
 export { type StationState, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
@@ -265,6 +267,7 @@ export type { Material } from './part/material.js';
 export type { Taken } from './part/reading.js';
 export { type Reading, type ReadingDraft, readingSchema, sizeOfDraft, slotKey } from './part/reading.js';
 export { rodCount } from './part/rodCount.js';
+export { type Route, routes, type Zeroing } from './part/route.js';
 export { throwsText, withThrows } from './part/throws.js';
 export type { Runout, Turn, TurnReading } from './runout/runoutSchema.js';
 export { bentBy, type TurnRead, turnRead } from './runout/turn.js';

@@ -2,7 +2,8 @@ import type { Reading } from '../part/reading.js';
 import type { JobDocument } from './jobDocument.js';
 import { jobFacts } from './jobFacts.js';
 import { type Reminder, type Slice, type StageState, TURNS } from './slice.js';
-import { SLICES, type Stage } from './slices.js';
+import { SLICES } from './slices.js';
+import type { Stage } from './stages.js';
 
 export interface JobProgress {
   /** The stages that this job has: those of the rods only where the rods are part of it. */
@@ -31,14 +32,4 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
     next: first?.next ?? last.key,
     todo: first?.todo ?? 'Print the sheet and keep it with the engine',
   };
-}
-
-/**
- * What is to be done on a day: what somebody asked to be reminded of, once its day has come; else the next thing in the order of the work.
- *
- * @param today as 2026-11-25; the core has no clock
- */
-export function dueOn({ next, todo, reminders }: Pick<JobProgress, 'next' | 'todo' | 'reminders'>, today: string) {
-  const [first] = reminders;
-  return first && first.on <= today ? { next: first.next, todo: first.todo } : { next, todo };
 }

@@ -26,13 +26,11 @@ export interface Reminder {
 
 /**
  * A piece of the work. All that the application asks of one stands here: its stage and how far it is, the next thing to do in it, what
- * it prints on the sheet, and what a change of its part of the document is called. Slices are listed once, in `slices.ts`.
+ * it prints on the sheet, and what a change of its part of the document is called. Their stages are listed in `stages.ts`.
  */
 export interface Slice<Key extends string = string> {
   /** Its place in the addresses of an engine's pages; what is kept and compared. */
   readonly key: Key;
-  /** What its stage is called. */
-  readonly name: string;
   /** The members of the job document that are its own. */
   readonly owns: readonly (keyof JobDocument)[];
   /** Whether a job has this piece of work at all; every job where it is left out. */

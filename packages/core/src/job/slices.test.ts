@@ -6,13 +6,15 @@ import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import { FEATURES } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
+import { dueOn } from './dueOn.js';
 import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
 import { jobFit, plannedHalves } from './jobFit.js';
-import { dueOn, jobProgress } from './jobProgress.js';
+import { jobProgress } from './jobProgress.js';
 import { newJob } from './newJob.js';
 import { remedyForJob } from './remedyForJob.js';
 import { sheetContent } from './sheetContent.js';
-import { placeWords, SLICES, STAGES, stageName } from './slices.js';
+import { placeWords, SLICES } from './slices.js';
+import { STAGES, stageName } from './stages.js';
 
 const um = (value: number) => nanometres(value * 1000);
 const ID = '00000000-0000-4000-8000-0000000000aa';
@@ -76,7 +78,7 @@ describe('the slices', () => {
     const members = Object.keys(twin({}));
     const owned = new Set(SLICES.flatMap(({ owns }) => owns));
     expect([...owned].sort()).toEqual(members.sort());
-    expect(new Set(STAGES).size).toBe(STAGES.length);
+    expect(SLICES.map(({ key }) => key)).toEqual(STAGES);
     expect(STAGES.map(stageName)).not.toContain('');
   });
 

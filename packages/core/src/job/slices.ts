@@ -1,4 +1,4 @@
-import { FEATURES } from '../part/feature.js';
+import { FEATURE_TABLE, FEATURES, type MeasuringStage } from '../part/feature.js';
 import type { JobDocument } from './jobDocument.js';
 import type { Slice } from './slice.js';
 import { choiceSlice } from './slices/choiceSlice.js';
@@ -11,35 +11,26 @@ import { measuringSlice } from './slices/measuringSlice.js';
 import { runoutSlice } from './slices/runoutSlice.js';
 import { sheetSlice } from './slices/sheetSlice.js';
 import { trialSlice } from './slices/trialSlice.js';
+import { STAGES, type Stage } from './stages.js';
 
-/** The pieces of the work in its order. A new one is its own file, or folder, and a line here. */
-export const SLICES = [
-  engineSlice,
-  codesSlice,
-  ...FEATURES.map(measuringSlice),
-  halvesSlice,
-  choiceSlice,
-  trialSlice,
-  runoutSlice,
-  crushSlice,
-  endPlaySlice,
-  sheetSlice,
-] as const;
+/** A slice a stage; one that is missing, or of another stage, does not compile. */
+const BY_STAGE: { readonly [Key in Stage]: Slice<Key> } = {
+  data: engineSlice,
+  codes: codesSlice,
+  ...(Object.fromEntries(
+    FEATURES.map((feature) => [FEATURE_TABLE[feature].stage, measuringSlice(feature)]),
+  ) as unknown as { readonly [Key in MeasuringStage]: Slice<Key> }),
+  drawer: halvesSlice,
+  choose: choiceSlice,
+  trial: trialSlice,
+  runout: runoutSlice,
+  crush: crushSlice,
+  endPlay: endPlaySlice,
+  sheet: sheetSlice,
+};
 
-/** The stages of the work. Nothing forces their order. */
-export type Stage = (typeof SLICES)[number]['key'];
-
-/** The stages of the work, in order. */
-export const STAGES = SLICES.map(({ key }) => key) as [Stage, ...Stage[]];
-
-/**
- * What a stage is called.
- *
- * @example stageName('bigEnds') // 'Big ends'
- */
-export function stageName(stage: Stage): string {
-  return SLICES.find(({ key }) => key === stage)!.name;
-}
+/** The pieces of the work in its order. */
+export const SLICES: readonly Slice<Stage>[] = STAGES.map((stage) => BY_STAGE[stage]);
 
 const OWNERS = new Map<string, Slice>(SLICES.flatMap((slice: Slice) => slice.owns.map((member) => [member, slice])));
 

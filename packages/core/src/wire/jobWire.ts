@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { personSchema } from '../document/person.js';
 import { jobDocumentSchema } from '../job/jobDocument.js';
 import { STAGE_STATES } from '../job/slice.js';
-import { STAGES } from '../job/slices.js';
+import { STAGES } from '../job/stages.js';
 import { unitSchema } from '../measure/unit.js';
 import { FEATURES, SLOTS } from '../part/feature.js';
 import { readingDraftSchema, readingSchema } from '../part/reading.js';

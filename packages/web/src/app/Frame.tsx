@@ -4,7 +4,6 @@ import styled from 'styled-components';
 import { applyAppearance } from '../look/appearanceSlice.js';
 import { fieldBox } from '../look/Field.js';
 import { personNamed } from '../person/personSlice.js';
-import { Decisions } from '../saving/Decisions.js';
 import { SavingMark } from '../saving/SavingMark.js';
 import { lazily } from './lazily.js';
 import { useAppDispatch, useAppSelector } from './store.js';
@@ -60,8 +59,18 @@ function PersonField() {
   );
 }
 
+/** What somebody has to decide is seldom there; its words are those of the whole job. */
+const decisions = lazily(async () => (await import('../saving/Decisions.js')).Decisions, true);
+const Decisions = decisions.View;
+
 /** Not part of the first visit: a list that opens is more than a bench list needs. */
-const { View: LookChoice } = lazily(async () => (await import('./LookChoice.js')).LookChoice, true);
+const lookChoice = lazily(async () => (await import('./LookChoice.js')).LookChoice, true);
+const LookChoice = lookChoice.View;
+
+/** Fetches what stands beside the views, so that it is there when the server is not. */
+export async function fetchAside(): Promise<void> {
+  for (const { fetch } of [decisions, lookChoice]) await fetch();
+}
 
 function AppearanceField() {
   const setting = useAppSelector((state) => state.appearance.setting);
@@ -72,6 +81,9 @@ function AppearanceField() {
 
 /** What stands around every view: the way home, the state of saving, who is at this device, the look. */
 export function Frame() {
+  const isAsked = useAppSelector(
+    ({ saving }) => saving.clashes.length > 0 || saving.refusals.length > 0 || saving.pageFault !== null,
+  );
   return (
     <>
       <Bar className="no-print">
@@ -88,7 +100,7 @@ export function Frame() {
         <AppearanceField />
       </Bar>
       <Main>
-        <Decisions />
+        {isAsked && <Decisions />}
         <Outlet />
       </Main>
     </>

@@ -1,7 +1,7 @@
 import { FEATURE_TABLE, FEATURES } from '@fettle/core';
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
 import { Fault } from './Fault.js';
-import { Frame } from './Frame.js';
+import { Frame, fetchAside } from './Frame.js';
 import { lazily } from './lazily.js';
 
 const measuring = () => import('../measure/MeasureView.js');
@@ -50,6 +50,7 @@ const VIEWS = {
 
 /** Fetches what has not been opened yet, so that every page is there when the server is not. */
 export async function fetchRest(): Promise<void> {
+  await fetchAside();
   for (const { fetch } of [...MEASURING.map(({ view }) => view), ...Object.values(VIEWS)]) await fetch();
 }
 

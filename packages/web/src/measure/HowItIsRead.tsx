@@ -1,8 +1,18 @@
-import { FEATURE_TABLE, type Feature, type JobDocument, type Needle } from '@fettle/core';
+import {
+  FEATURE_TABLE,
+  type Feature,
+  type JobDocument,
+  type Needle,
+  partCount,
+  routes,
+  type Zeroing,
+} from '@fettle/core';
 import styled from 'styled-components';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
+import { Table } from '../look/Panel.js';
 import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
 
 const More = styled.details`
@@ -50,6 +60,64 @@ function CelsiusField({ kept, label, value, onCommit }: CelsiusFieldProps) {
         if (next !== value) onCommit(next);
       }}
     />
+  );
+}
+
+const ZEROING_WORDS: Readonly<Record<Zeroing, string>> = {
+  setting: 'set once on a setting size',
+  bore: 'zeroed in each bore, the micrometer brought to it',
+  journal: 'set on each journal, shells in: what it shows is the clearance',
+};
+
+function counted(count: number, word: string): string {
+  return `${count} ${word}${count === 1 ? '' : 's'}`;
+}
+
+interface RoutesProps {
+  readonly order: JobDocument['measuring']['order'];
+  readonly count: number;
+  readonly words: string;
+  readonly onTake: (order: JobDocument['measuring']['order']) => void;
+}
+
+/** The ways of reading the housings with one gauge, the least setting and walking first; one of them can be taken, and Enter follows it. */
+function Routes({ order, count, words, onTake }: RoutesProps) {
+  return (
+    <Table aria-label={`Ways of reading ${counted(count, 'housing')}`}>
+      <thead>
+        <tr>
+          <th>The gauge is</th>
+          <th className="number">Settings</th>
+          <th className="number">Walks</th>
+          <th>Enter goes</th>
+          <th>
+            <span className="visually-hidden">Take it</span>
+          </th>
+        </tr>
+      </thead>
+      <tbody>
+        {routes(count).map((route) => (
+          <tr key={route.zeroing}>
+            <td>{ZEROING_WORDS[route.zeroing]}</td>
+            <td className="number">{route.settings}</td>
+            <td className="number">{route.walks}</td>
+            <td>{route.order === 'along' ? 'along the shaft' : `down each of the ${words}`}</td>
+            <td>
+              {route.order === order ? (
+                'as now'
+              ) : (
+                <Button
+                  aria-label={`Enter as for a gauge ${ZEROING_WORDS[route.zeroing]}`}
+                  onPress={() => onTake(route.order)}
+                >
+                  Go this way
+                </Button>
+              )}
+            </td>
+          </tr>
+        ))}
+      </tbody>
+    </Table>
   );
 }
 
@@ -103,6 +171,14 @@ export function HowItIsRead({ job, feature }: { readonly job: OpenJob; readonly 
           onCommit={(gaugeCelsius) => set({ gaugeCelsius })}
         />
       </Fields>
+      {isHousing && (
+        <Routes
+          order={measuring.order}
+          count={partCount(document.layout, feature)}
+          words={words}
+          onTake={(order) => set({ order })}
+        />
+      )}
     </More>
   );
 }

@@ -174,7 +174,6 @@ const WISHES: Readonly<Record<string, string>> = {
 /** The choice of the halves, and what it goes by: rules, wishes, and which rod stays on which pin. */
 export const choiceSlice: Slice<'choose'> = {
   key: 'choose',
-  name: 'Choose',
   owns: ['rules', 'rods', 'wishes', 'choice'],
   state: stateOf,
   todos: todosOf,

@@ -36,7 +36,6 @@ function stateOf({ job, coded, parts, features }: JobFacts): StageState {
 /** Marks on block, shaft and rods, where the data sheet knows them. */
 export const codesSlice: Slice<'codes'> = {
   key: 'codes',
-  name: 'Codes',
   owns: ['marks', 'depth'],
   belongs: ({ coded }) => coded.length > 0,
   state: stateOf,

@@ -120,7 +120,6 @@ const FIELDS: Readonly<Record<string, string>> = {
 /** Crush, and the shims at the joints: only where an engine has them. */
 export const crushSlice: Slice<'crush'> = {
   key: 'crush',
-  name: 'Crush',
   owns: ['crush'],
   belongs: ({ job }) => job.crush.kind !== null,
   state: stateOf,

@@ -163,7 +163,6 @@ const FIELDS: Readonly<Record<string, string>> = {
 /** End play: what limits it, what was read, and the washers, flanged halves or rings that bring it to its aim. */
 export const endPlaySlice: Slice<'endPlay'> = {
   key: 'endPlay',
-  name: 'End play',
   owns: ['endPlay', 'pieces'],
   state: stateOf,
   todos: todosOf,

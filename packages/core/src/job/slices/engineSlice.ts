@@ -92,7 +92,6 @@ const MEMBERS: Readonly<Record<string, string>> = {
 /** The engine itself and what its data sheet says. */
 export const engineSlice: Slice<'data'> = {
   key: 'data',
-  name: 'Data sheet',
   owns: ['format', 'name', 'unit', 'layout', 'materials', 'origin', 'sheet', 'limits', 'withRods'],
   state: ({ job }) => {
     const needed = limitsNeeded(job);

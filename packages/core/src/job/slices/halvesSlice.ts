@@ -17,7 +17,6 @@ const FIELDS: Readonly<Record<string, string>> = {
 /** The halves that an engine may take: its own, and those of the workshop that it draws on. */
 export const halvesSlice: Slice<'drawer'> = {
   key: 'drawer',
-  name: 'Drawer',
   owns: ['shells'],
   state: ({ job }) => (Object.keys(job.shells).length > 0 ? 'done' : 'open'),
   todos: ({ job }) =>

@@ -13,10 +13,9 @@ function stateOf({ job, parts, doubtful }: JobFacts, feature: Feature): StageSta
 
 /** Reading one feature along the shaft, or rod by rod. */
 export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
-  const { stage, stageName, word, words } = FEATURE_TABLE[feature];
+  const { stage, word, words } = FEATURE_TABLE[feature];
   return {
     key: stage,
-    name: stageName,
     owns: ['measuring'],
     belongs: ({ features }) => features.includes(feature),
     state: (facts) => stateOf(facts, feature),

@@ -85,7 +85,6 @@ function sheetOf({ job }: JobFacts): SheetBlock[] {
 /** The runout of the shaft, turned on its outer mains, and of its flange. */
 export const runoutSlice: Slice<'runout'> = {
   key: 'runout',
-  name: 'Runout',
   owns: ['runout'],
   state: stateOf,
   todos: todosOf,

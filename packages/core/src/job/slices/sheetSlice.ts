@@ -3,7 +3,6 @@ import type { Slice } from '../slice.js';
 /** The sheet that stays with the engine: it is where the work ends. */
 export const sheetSlice: Slice<'sheet'> = {
   key: 'sheet',
-  name: 'Sheet',
   owns: [],
   state: () => 'open',
   todos: () => [],

@@ -219,7 +219,6 @@ const INSTRUMENT_WORDS: Readonly<Record<string, string>> = {
 /** Trial assembly: what stations read with their shells in, against what their parts let expect, and what that says of the others. */
 export const trialSlice: Slice<'trial'> = {
   key: 'trial',
-  name: 'Trial',
   owns: ['trials', 'trialSchool', 'strips', 'fasteners', 'instruments', 'warm'],
   state: stateOf,
   todos: todosOf,
