@@ -1,4 +1,4 @@
-// npm run bench: prints ratios against a named reference, measured in the same run. A name runs one part: search, shims, lists, visit.
+// npm run bench: prints ratios against a named reference, measured in the same run. A name runs one part: search, shims, lists, visit, entry.
 import { spawnSync } from 'node:child_process';
 import { installIfNeeded } from './install.mjs';
 import { runOnDemo } from './onDemo.mjs';
@@ -15,6 +15,7 @@ function run(program) {
 
 let status = 0;
 if (wants('visit')) status ||= await runOnDemo('firstVisit.ts');
+if (wants('entry')) status ||= await runOnDemo('entryBench.ts');
 if (wants('lists')) status ||= run('packages/server/src/testing/listBench.ts');
 if (wants('shims')) status ||= run('packages/core/src/fit/testing/shimBench.ts');
 if (wants('search')) status ||= run('packages/core/src/fit/testing/fitBench.ts');

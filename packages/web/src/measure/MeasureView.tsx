@@ -1,5 +1,5 @@
 import { FEATURE_TABLE, type Feature, featureOf, partName } from '@fettle/core';
-import { useState } from 'react';
+import { memo, useDeferredValue, useState } from 'react';
 import { CleanUpText } from '../codes/CleanUpText.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Notice } from '../look/Notice.js';
@@ -11,12 +11,17 @@ import { ReadingsFile } from './ReadingsFile.js';
 import { useMeasuring } from './useMeasuring.js';
 import { useSaveReading } from './useSaveReading.js';
 
+const Settings = memo(MeasuringSettings);
+const File = memo(ReadingsFile);
+
 /** Typing the sizes of one feature along the shaft. */
 export function MeasureView({ feature }: { readonly feature: Feature }) {
   const job = useOpenJob();
   const [reason, setReason] = useState<string>(REASONS[0]);
   const save = useSaveReading(job, reason);
   const { document, readings } = job;
+  // What stands below the figures follows a frame later: the next figure is typed meanwhile.
+  const settled = useDeferredValue(job);
   const measuring = useMeasuring(job, feature);
   const { parts, current, setCurrent } = measuring;
   const { family, role } = FEATURE_TABLE[feature];
@@ -49,8 +54,8 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           setCurrent({ ...current, text });
         }}
       />
-      <MeasuringSettings job={job} feature={feature} />
-      <ReadingsFile job={job} />
+      <Settings job={settled} feature={feature} />
+      <File job={settled} />
     </>
   );
 }
