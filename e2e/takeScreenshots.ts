@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { choose } from './choices.js';
 import { chromiumOptions } from './chromium.js';
-import { MARKED_SEDGE_4, REED_6, REED_TYPE, SAMPHIRE_8, SEDGE_4, SEDGE_TYPE } from './engines.js';
+import { MARKED_SEDGE_4, REED_6, REED_TYPE, SAMPHIRE_8, SEDGE_4, SEDGE_TYPE, TRIED_SEDGE_4 } from './engines.js';
 
 const origin = process.argv[2];
 const folder = join(import.meta.dirname, '../docs/screenshots');
@@ -70,7 +70,19 @@ const SHOTS: readonly Shot[] = [
       await page.getByRole('button', { name: /^M3: / }).click();
     },
   },
-  { name: 'big-ends', path: `/engines/${REED_6}/bigEnds` },
+  { name: 'trial', path: `/engines/${TRIED_SEDGE_4}/trial`, height: 1100 },
+  {
+    name: 'runout',
+    path: `/engines/${TRIED_SEDGE_4}/runout`,
+    before: async (page) => {
+      await page.getByLabel('0°', { exact: true }).click();
+      for (const figure of ['0', '0.006', '0.015', '0.022', '0.025', '0.019', '0.010', '0.003']) {
+        await page.keyboard.type(figure);
+        await page.keyboard.press('Enter');
+      }
+      await page.getByText('All saved').waitFor();
+    },
+  },
   { name: 'workshop-drawer', path: '/drawer', before: twinsAccepted },
   {
     name: 'together',
@@ -87,20 +99,6 @@ const SHOTS: readonly Shot[] = [
     before: async (page) => {
       await page.getByRole('button', { name: 'R1 A' }).click();
       await page.getByText('placements work').waitFor();
-    },
-  },
-  {
-    name: 'conflict',
-    path: `/engines/${REED_6}/choose`,
-    before: async (page) => {
-      await page.getByRole('button', { name: 'R1 A' }).click();
-      await page.getByRole('button', { name: 'Keep R1 on P1' }).click();
-      await page.getByRole('list', { name: 'What would help, checked' }).waitFor();
-      await page.evaluate(() => scrollTo(0, 120));
-    },
-    after: async (page) => {
-      await page.getByRole('button', { name: 'Let everything go' }).click();
-      await page.getByText('All saved').waitFor();
     },
   },
   {
