@@ -129,8 +129,8 @@ export function StationSum({ document, station, halves, verdict, unit }: Station
       )}
       {warm !== null && (
         <Quiet>
-          Running at {document.warm.celsius} °C: up to <span className="figure">{roughText(warm, unit)}</span>; shells
-          held by crush change it less.
+          Running at {document.warm.celsius} °C: {warm < clearance!.nominal ? 'down' : 'up'} to{' '}
+          <span className="figure">{roughText(warm, unit)}</span>; shells held by crush change it less.
         </Quiet>
       )}
       {clearance && (

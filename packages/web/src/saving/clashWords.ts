@@ -30,6 +30,18 @@ const LENGTHS: ReadonlySet<string> = new Set([
   'maxSpread',
   'maxRodSpread',
   'uncertainty',
+  'aim',
+  'aimAluminium',
+  'settle',
+  'alikeWithin',
+  'repeatWithin',
+  'maxShift',
+  'thickness',
+  'diameter',
+  'resolution',
+  'setting',
+  'repeatability',
+  'operator',
 ]);
 
 function isLength(path: readonly string[]): boolean {
