@@ -4,7 +4,7 @@ import { fit } from '../fit/fit.js';
 import { fitRequestSchema } from '../fit/format/fitRequest.js';
 import { usualInstrument } from '../measure/instrument.js';
 import { nanometres } from '../measure/nanometres.js';
-import { parseLength } from '../measure/parseLength.js';
+import { type Needle, parseLength } from '../measure/parseLength.js';
 import { usualLayout } from '../part/crankLayout.js';
 import type { Feature, Slot } from '../part/feature.js';
 import { type Reading, sizeOfDraft } from '../part/reading.js';
@@ -76,8 +76,13 @@ const readings = [1, 2, 3].flatMap((station) => [
   reading('mainJournal', station, 'front-90', 59_980),
 ]);
 
-function trialReading(text: string, mode: GaugeMode, setting: number | null = null): TrialReading {
-  const at = { unit: 'mm' as const, mode, setting: setting === null ? null : um(setting) };
+function trialReading(
+  text: string,
+  mode: GaugeMode,
+  setting: number | null = null,
+  needle: Needle = 'bigger',
+): TrialReading {
+  const at = { unit: 'mm' as const, mode, needle, setting: setting === null ? null : um(setting) };
   return { ...at, text, nm: trialLength(text, at), by: 'Wren', at: DAY };
 }
 
@@ -112,6 +117,14 @@ describe('a station read with its shells in', () => {
       expect(measuredClearance([one], { nominal: um(59_980) })?.nominal, `${text} ${mode}`).toBe(um(41));
     }
     expect(measuredClearance([trialReading('60.021', 'bore')], null)).toBeNull();
+    // A needle that goes the other way: its minus is a bigger bore.
+    for (const [text, mode, setting] of [
+      ['-4.1', 'journal', null],
+      ['-2.1', 'setting', 60_000],
+    ] as const) {
+      const one = trialReading(text, mode, setting, 'smaller');
+      expect(measuredClearance([one], { nominal: um(59_980) })?.nominal).toBe(um(41));
+    }
     // In the bore there is no size to deviate from.
     expect(trialReading('+2.1', 'bore').nm).toBeNull();
   });
@@ -136,7 +149,7 @@ describe('a station read with its shells in', () => {
         // A deviation is in hundredths of a millimetre, or in thou.
         const signed = `${deviation < 0 ? '-' : '+'}${(Math.abs(deviation) / 100).toFixed(2)}`;
         const read = (text: string, mode: GaugeMode) => {
-          const nm = trialLength(text, { unit, mode, setting: zero });
+          const nm = trialLength(text, { unit, mode, setting: zero, needle: 'bigger' });
           return measuredClearance([{ nm, mode }], size)?.nominal;
         };
         const wanted = clearance * per;

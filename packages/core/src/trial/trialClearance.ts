@@ -9,14 +9,14 @@ import type { GaugeMode, TrialReading } from './trialSchema.js';
  * a sign and no unit.
  *
  * @returns null where it is no length
- * @example trialLength('+4.1', { unit: 'mm', mode: 'journal', setting: null }) // 41000
+ * @example trialLength('+4.1', { unit: 'mm', mode: 'journal', setting: null, needle: 'bigger' }) // 41000
  */
 export function trialLength(
   text: string,
-  { unit, mode, setting }: Pick<TrialReading, 'unit' | 'mode' | 'setting'>,
+  { unit, mode, setting, needle }: Pick<TrialReading, 'unit' | 'mode' | 'setting' | 'needle'>,
 ): Nanometres | null {
   const zero = mode === 'journal' ? nanometres(0) : mode === 'setting' ? setting : null;
-  const parsed = parseLength(text, { unit, setting: zero });
+  const parsed = parseLength(text, { unit, setting: zero, needle });
   return parsed.ok ? parsed.nm : null;
 }
 

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
 import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import { NEEDLES } from '../measure/parseLength.js';
 import { unitSchema } from '../measure/unit.js';
 
 /**
@@ -16,6 +17,7 @@ export const trialReadingSchema = z.strictObject({
   unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
   mode: z.enum(GAUGE_MODES),
   setting: sizeNmSchema.nullable().describe('Size the gauge was zeroed on, where it was a setting size.'),
+  needle: z.enum(NEEDLES).describe('What a deviation with a + meant.'),
   nm: nanometresSchema
     .nullable()
     .describe('On the journal: the clearance; else the bore of the shells. Null where the text is no length.'),

@@ -54,7 +54,7 @@ describe('Samphire 8, measured whole', () => {
           : mode === 'bore'
             ? inches(bore)
             : `${inches(bore - setting).replace(/^(?!-)/u, '+')} in`;
-      const nm = trialLength(text, { unit: 'in', mode, setting });
+      const nm = trialLength(text, { unit: 'in', mode, setting, needle: 'bigger' });
       const half = ({ shell, label, wall }: typeof upper) => ({
         shell,
         label,
@@ -68,7 +68,16 @@ describe('Samphire 8, measured whole', () => {
           lower: half(lower),
           rod: null,
           readings: {
-            one: { text, unit: 'in', mode, setting: mode === 'setting' ? setting : null, nm, by: 'Wren', at: DAY },
+            one: {
+              text,
+              unit: 'in',
+              mode,
+              setting: mode === 'setting' ? setting : null,
+              needle: 'bigger',
+              nm,
+              by: 'Wren',
+              at: DAY,
+            },
           },
           isBelieved: false,
           at: DAY,

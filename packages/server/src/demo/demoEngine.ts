@@ -166,8 +166,11 @@ function triedSedge4(): DemoEngine {
     readings: Object.fromEntries(
       texts.map((text, at) => {
         const setting = mm('60.000');
-        const nm = trialLength(text, { unit: 'mm', mode: 'setting', setting });
-        return [`reading ${at + 1}`, { text, unit: 'mm', mode: 'setting', setting, nm, by: 'Wren', at: TRIED }];
+        const nm = trialLength(text, { unit: 'mm', mode: 'setting', setting, needle: 'bigger' });
+        return [
+          `reading ${at + 1}`,
+          { text, unit: 'mm', mode: 'setting', setting, needle: 'bigger', nm, by: 'Wren', at: TRIED },
+        ];
       }),
     ),
     isBelieved: false,

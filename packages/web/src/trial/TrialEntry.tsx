@@ -49,12 +49,18 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
   const readZero = parseLength(zero.text, { unit, signed: 'sign' });
   const setting = readZero.ok && readZero.nm > 0 ? readZero.nm : null;
   const at = mode === 'journal' ? nanometres(0) : mode === 'setting' ? setting : null;
-  const parsed = parseLength(typed.text, { unit, setting: at });
-  const nm = trialLength(typed.text, { unit, mode, setting });
+  const { needle } = document.instruments.boreGauge;
+  const parsed = parseLength(typed.text, { unit, setting: at, needle });
+  const nm = trialLength(typed.text, { unit, mode, setting, needle });
+  // The sign of a needle is a trap: which way it goes is said in words.
+  const way =
+    parsed.ok && parsed.deviation !== null && mode === 'setting'
+      ? `, ${parsed.deviation < 0 ? 'smaller' : 'bigger'} than the setting`
+      : '';
   const keep = () => {
     setTried(true);
     if (nm === null) return;
-    add({ text: typed.text.trim(), mode, setting: mode === 'setting' ? setting : null, nm });
+    add({ text: typed.text.trim(), mode, setting: mode === 'setting' ? setting : null, needle, nm });
     typed.settled('');
     if (setting !== null) zero.settled(formatExactLength(setting, unit, INSTRUMENT_DECIMALS[unit]));
     setTried(false);
@@ -95,7 +101,9 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
             onChange={typed.setText}
             fault={isTried && typed.text.trim() !== '' && !parsed.ok ? parsed.message : null}
             hint={
-              nm === null ? MODE_HINTS[mode] : `${mode === 'journal' ? 'Clearance' : 'Bore'} ${bothUnits(nm, unit)}`
+              nm === null
+                ? MODE_HINTS[mode]
+                : `${mode === 'journal' ? 'Clearance' : 'Bore'} ${bothUnits(nm, unit)}${way}`
             }
           />
           <Button className="add" $kind="main" type="submit">

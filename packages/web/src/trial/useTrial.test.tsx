@@ -107,7 +107,9 @@ describe('the trials of an engine', () => {
     const { result } = open();
     // By hand: 0.042 at M3, 0.009 to the high limit.
     expect([result.current.trial.first?.station, result.current.trial.open.station.id]).toEqual(['M3', 'M3']);
-    act(() => result.current.trial.add({ text: '0.043', mode: 'journal', setting: null, nm: um(43) }));
+    act(() =>
+      result.current.trial.add({ text: '0.043', mode: 'journal', setting: null, needle: 'bigger', nm: um(43) }),
+    );
     const { trials } = result.current.job.document;
     expect(trials.M3).toMatchObject({ upper: { shell: 'thin', series: 'Osier' }, rod: null, isBelieved: false });
     expect(result.current.trial.open.state).toBe('read');
@@ -119,8 +121,12 @@ describe('the trials of an engine', () => {
   it('take single readings back, are believed or not, and are put together anew', () => {
     const { result } = open();
     act(() => result.current.trial.show('M1'));
-    act(() => result.current.trial.add({ text: '0.060', mode: 'journal', setting: null, nm: um(60) }));
-    act(() => result.current.trial.add({ text: '60.022', mode: 'bore', setting: null, nm: um(60_022) }));
+    act(() =>
+      result.current.trial.add({ text: '0.060', mode: 'journal', setting: null, needle: 'bigger', nm: um(60) }),
+    );
+    act(() =>
+      result.current.trial.add({ text: '60.022', mode: 'bore', setting: null, needle: 'bigger', nm: um(60_022) }),
+    );
     expect(result.current.trial.open.station.tried?.measured).toMatchObject({ nominal: um(51), mode: null });
     expect(result.current.trial.open.state).toBe('off');
     act(() => result.current.trial.believe(true));
@@ -134,14 +140,18 @@ describe('the trials of an engine', () => {
 
   it('need accepted halves, and keep those they were read with when others are accepted', () => {
     const bare = open({ choice: null });
-    act(() => bare.result.current.trial.add({ text: '0.04', mode: 'journal', setting: null, nm: um(40) }));
+    act(() =>
+      bare.result.current.trial.add({ text: '0.04', mode: 'journal', setting: null, needle: 'bigger', nm: um(40) }),
+    );
     expect(bare.result.current.job.document.trials).toEqual({});
     const stations = { ...document.choice!.stations, M3: { ...document.choice!.stations.M3!, upper: half('other') } };
     const trials = { M3: { ...tried(), at } };
     const { result } = open({ trials, choice: { ...document.choice!, stations } });
     act(() => result.current.trial.show('M3'));
     expect(result.current.trial.open.state).toBe('swapped');
-    act(() => result.current.trial.add({ text: '0.043', mode: 'journal', setting: null, nm: um(43) }));
+    act(() =>
+      result.current.trial.add({ text: '0.043', mode: 'journal', setting: null, needle: 'bigger', nm: um(43) }),
+    );
     expect(result.current.job.document.trials.M3!.upper.shell).toBe('thin');
   });
 
@@ -182,6 +192,7 @@ function tried(): JobDocument['trials'][string] {
     text: '0.043',
     unit: 'mm' as const,
     mode: 'journal' as const,
+    needle: 'bigger' as const,
     setting: null,
     nm: um(43),
     by: 'Wren',

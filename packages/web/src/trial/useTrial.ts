@@ -50,7 +50,7 @@ export interface TrialWork {
   readonly setMode: (mode: GaugeMode) => void;
   /** The size that the gauge was last zeroed on. */
   readonly lastSetting: Nanometres | null;
-  readonly add: (reading: Pick<TrialReading, 'text' | 'mode' | 'setting' | 'nm'>) => void;
+  readonly add: (reading: Pick<TrialReading, 'text' | 'mode' | 'setting' | 'needle' | 'nm'>) => void;
   readonly remove: (reading: string) => void;
   /** The strip that was pressed at the open station; null where none was. */
   readonly strip: Strip | null;
