@@ -6,7 +6,7 @@ import type { Limit } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Family } from '../part/family.js';
 import type { Feature } from '../part/feature.js';
-import { FEATURE_TABLE, partCount, partName } from '../part/feature.js';
+import { FEATURE_TABLE, partCount, partName, tellsSize } from '../part/feature.js';
 import type { Material } from '../part/material.js';
 import type { Reading } from '../part/reading.js';
 import type { Position } from '../shell/position.js';
@@ -41,6 +41,7 @@ export interface MeasuredPart {
   readonly undersize: Undersize | null;
   /** Whether it is a housing that was read with other fasteners than hold it now. */
   readonly isOutdated: boolean;
+  readonly shape: PartShape;
   /** Slots of the measuring scheme that have no size yet. */
   readonly missing: number;
   readonly findings: readonly SizeFinding[];
@@ -97,16 +98,38 @@ function findingsOf(feature: Feature, size: EffectiveSize | null, limit: Limit |
   return findings;
 }
 
-/** Out-of-round and taper of a journal beyond the data sheet's limits, from the readings in two planes at two angles. */
-function shapeFindings(job: JobDocument, feature: Feature, own: readonly Reading[]): SizeFinding[] {
+/** How far a part is from a cylinder, by its readings; null where they do not tell. */
+export interface PartShape {
+  /** The largest difference of two diameters in one plane. */
+  readonly outOfRound: Nanometres | null;
+  /** The largest difference of diameters between the planes, in one direction. */
+  readonly taper: Nanometres | null;
+}
+
+function shapeOf(role: 'housing' | 'journal', own: readonly Reading[]): PartShape {
   const at = (slot: Reading['slot']) => own.find((reading) => reading.slot === slot)?.nm ?? null;
-  const apart = (one: Reading['slot'], other: Reading['slot']) => {
-    const [a, b] = [at(one), at(other)];
-    return a === null || b === null ? 0 : Math.abs(a - b);
+  const most = (pairs: readonly (readonly [Reading['slot'], Reading['slot']])[]) => {
+    const apart = pairs.flatMap(([one, other]) => {
+      const [a, b] = [at(one), at(other)];
+      return a === null || b === null ? [] : [Math.abs(a - b)];
+    });
+    return apart.length === 0 ? null : nanometres(Math.max(...apart));
   };
+  const bolt = role === 'housing' ? (['front', 'rear'] as const) : (['front-0', 'rear-0'] as const);
+  return {
+    outOfRound: most([
+      [bolt[0], 'front-90'],
+      [bolt[1], 'rear-90'],
+    ]),
+    taper: most([bolt, ['front-90', 'rear-90']]),
+  };
+}
+
+/** Out-of-round and taper of a journal beyond the data sheet's limits. */
+function shapeFindings(job: JobDocument, feature: Feature, { outOfRound, taper }: PartShape): SizeFinding[] {
   const shapes = [
-    { kind: 'out-of-round', value: Math.max(apart('front-0', 'front-90'), apart('rear-0', 'rear-90')) },
-    { kind: 'taper', value: Math.max(apart('front-0', 'rear-0'), apart('front-90', 'rear-90')) },
+    { kind: 'out-of-round', value: outOfRound ?? 0 },
+    { kind: 'taper', value: taper ?? 0 },
   ] as const;
   return shapes.flatMap(({ kind, value }): SizeFinding[] => {
     const limit = job.limits[kind === 'taper' ? 'taper' : 'outOfRound'];
@@ -155,7 +178,11 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
   return Array.from({ length: partCount(job.layout, feature) }, (_, at) => {
     const number = at + 1;
     const own = byPart.get(number) ?? [];
-    const sizes = own.flatMap((reading) => sizeAtReference(job, reading) ?? []);
+    const sizes = own.flatMap((reading) =>
+      tellsSize(feature, reading.slot) ? (sizeAtReference(job, reading) ?? []) : [],
+    );
+    const shape = shapeOf(role, own);
+    const count = own.filter(({ nm }) => nm !== null).length;
     const read = readSize(sizes);
     const band = marked.get(number) ?? null;
     const standard = findingsOf(feature, read, job.limits[feature]);
@@ -179,8 +206,9 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
           : null,
       undersize,
       isOutdated: !isJournal && isReadBefore(own, job.fasteners[family].since),
-      missing: Math.max(0, job.measuring.slots[feature].length - sizes.length),
-      findings: [...(undersize ? [] : standard), ...(isJournal ? shapeFindings(job, feature, own) : [])],
+      shape,
+      missing: Math.max(0, job.measuring.slots[feature].length - count),
+      findings: [...(undersize ? [] : standard), ...(isJournal ? shapeFindings(job, feature, shape) : [])],
     };
   });
 }

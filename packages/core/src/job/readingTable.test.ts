@@ -115,8 +115,8 @@ describe('readings as a table', () => {
     expect(faults(['M1', 'Camshaft', 'Front plane', '64.011'])[0]).toMatch(
       /^Feature: “Camshaft” is none of Main bore, /u,
     );
-    expect(faults(['M1', 'Main bore', 'Front, 90°', '64.011'])).toEqual([
-      'Where: “Front, 90°” is none of Front plane; Rear plane',
+    expect(faults(['M1', 'Main bore', 'Front, 0°', '64.011'])).toEqual([
+      'Where: “Front, 0°” is none of Front plane; Rear plane; Front, 90°; Rear, 90°',
     ]);
     expect(faults(['M1', 'Main bore', 'Front plane', '64.o11'])[0]).toMatch(/^Reading: “64\.o11” is not a size/u);
     expect(faults(['P1', 'Crankpin', 'Front, 0°', '+2'])[0]).toContain(

@@ -324,6 +324,57 @@ describe('the stage of trials', () => {
   });
 });
 
+describe('the shape of a part', () => {
+  const part = (feature: Feature, readings: [Slot, number][]) => {
+    const job = twin({
+      measuring: {
+        ...twin().measuring,
+        slots: { ...twin().measuring.slots, [feature]: readings.map(([slot]) => slot) },
+      },
+    });
+    return measuredParts(
+      job,
+      readings.map(([slot, size]) => reading(feature, 2, slot, size)),
+      feature,
+    )[1]!;
+  };
+
+  it('of a bore rests on the readings across, its size on those in the bolt direction alone', () => {
+    const bore = part('mainBore', [
+      ['front', 64_010],
+      ['rear', 64_012],
+      ['front-90', 64_003],
+      ['rear-90', 64_006],
+    ]);
+    expect(bore.size).toMatchObject({ nominal: um(64_011), smallest: um(64_010), largest: um(64_012), count: 2 });
+    // By hand: 7 and 6 across, 2 and 3 along.
+    expect(bore.shape).toEqual({ outOfRound: um(7), taper: um(3) });
+    expect([bore.missing, bore.findings]).toEqual([0, []]);
+    // Across alone tells no size.
+    expect(part('mainBore', [['front-90', 64_003]])).toMatchObject({
+      size: null,
+      shape: { outOfRound: null, taper: null },
+    });
+  });
+
+  it('of a journal rests on all of its readings, as its size does', () => {
+    const journal = part('mainJournal', [
+      ['front-0', 59_980],
+      ['front-90', 59_983],
+      ['rear-0', 59_979],
+      ['rear-90', 59_981],
+    ]);
+    expect(journal.size!.nominal).toBe(um(59_980.75));
+    expect(journal.shape).toEqual({ outOfRound: um(3), taper: um(2) });
+    expect(
+      part('mainJournal', [
+        ['front-0', 59_980],
+        ['rear-0', 59_979],
+      ]).shape,
+    ).toEqual({ outOfRound: null, taper: um(1) });
+  });
+});
+
 describe('a size that was read on a warm part', () => {
   const warm = (celsius: number | null, gaugeCelsius: number | null = null) => ({
     instrument: 'gauge 7',

@@ -2,7 +2,10 @@ import type { CrankLayout } from './crankLayout.js';
 import type { Family } from './family.js';
 import { rodCount } from './rodCount.js';
 
-/** Where on the feature: in the front or rear plane; a journal also at 0° or 90°. Bores are read in the bolt direction. */
+/**
+ * Where on the feature: in the front or rear plane; a journal at 0° or 90°. Bores are read in the bolt direction; across it, at 90°, only to see
+ * how round they are.
+ */
 export const SLOTS = ['front', 'rear', 'front-0', 'front-90', 'rear-0', 'rear-90'] as const;
 export type Slot = (typeof SLOTS)[number];
 
@@ -31,7 +34,7 @@ interface FeatureRow {
   readonly numbered: 'along-the-shaft' | 'by-number';
 }
 
-const BORE_SLOTS = ['front', 'rear'] as const;
+const BORE_SLOTS = ['front', 'rear', 'front-90', 'rear-90'] as const;
 const JOURNAL_SLOTS = ['front-0', 'front-90', 'rear-0', 'rear-90'] as const;
 
 /**
@@ -109,6 +112,11 @@ export type MeasuringStage = (typeof TABLE)[Feature]['stage'];
 
 /** Every kind of part that is measured, in the order of the work. */
 export const FEATURES = Object.keys(TABLE) as [Feature, ...Feature[]];
+
+/** Whether a reading there tells the size of a part: of a journal each does, of a bore those in the bolt direction. */
+export function tellsSize(feature: Feature, slot: Slot): boolean {
+  return TABLE[feature].role === 'journal' || slot === 'front' || slot === 'rear';
+}
 
 /** Everything that follows from which feature it is. */
 export const FEATURE_TABLE: Readonly<Record<Feature, FeatureRow & { readonly stage: MeasuringStage }>> = TABLE;

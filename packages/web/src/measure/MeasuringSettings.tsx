@@ -19,6 +19,7 @@ const Settings = styled(Panel)`
 const BORE_SCHEMES = [
   { value: 'front', label: 'One reading, bolt direction' },
   { value: 'front,rear', label: 'Two planes, bolt direction' },
+  { value: 'front,front-90,rear,rear-90', label: 'Two planes, bolt direction and across' },
 ];
 const JOURNAL_SCHEMES = [
   { value: 'front-0', label: 'One reading' },

@@ -2,8 +2,10 @@ import {
   commonDecimals,
   FEATURE_TABLE,
   type Feature,
+  formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
+  type Nanometres,
   partName,
   rodLabel,
   slotName,
@@ -75,6 +77,30 @@ export function measuringRows(job: OpenJob, feature: Feature, measuring: Measuri
         );
       },
     },
+    ...(parts.some(({ shape }) => shape.outOfRound !== null || shape.taper !== null)
+      ? [
+          {
+            key: 'shape',
+            label: (
+              <>
+                Out of round
+                <small>and taper, {unit}</small>
+              </>
+            ),
+            cell: ({ number }: ShaftColumn) => {
+              const { outOfRound, taper } = parts[number - 1]!.shape;
+              const text = (value: Nanometres | null) =>
+                value === null ? '·' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
+              return (
+                <span className="figure">
+                  {text(outOfRound)}
+                  <small style={{ display: 'block' }}>{text(taper)}</small>
+                </span>
+              );
+            },
+          },
+        ]
+      : []),
     {
       key: 'state',
       label: 'State',
