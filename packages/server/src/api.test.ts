@@ -225,7 +225,7 @@ describe('readings', () => {
       });
     expect((await rod(4)).status).toBe(201);
     expect((await rod(5)).body.detail).toContain('there is no rod 5');
-    const slot = await server.call('PUT', path, { ...draft('64.012'), slot: 'front-90' });
+    const slot = await server.call('PUT', path, { ...draft('64.012'), slot: 'front-0' });
     expect(slot.body).toMatchObject({ status: 422, errors: [{ path: '/slot' }] });
   });
 });
