@@ -1,4 +1,4 @@
-import type { DrawerHalf, DrawerPiece, EndPlayReading, Feature, Moment, PieceKind, Side, Slot } from '@fettle/core';
+import type { DrawerHalf, DrawerPiece, EndPlayReading, Moment, PieceKind, Side } from '@fettle/core';
 import {
   BLANK_JOINT,
   drawerHalfSchema,
@@ -7,40 +7,16 @@ import {
   jobOfType,
   nanometres,
   newJob,
-  parseLength,
   pieceOfLine,
   shellOfLine,
   shellsOfSheet,
-  trialLength,
   type Unit,
   usualLayout,
 } from '@fettle/core';
 
 import { demoTypes, SEDGE_TYPE } from './demoTypes.js';
-
-/** A row of readings of one place, front main first; empty where nothing was read yet. */
-export interface DemoReadings {
-  readonly feature: Feature;
-  readonly slot: Slot;
-  readonly by: string;
-  readonly texts: readonly string[];
-}
-
-export interface DemoEngine {
-  readonly id: string;
-  readonly by: string;
-  readonly document: JobDocument;
-  readonly readings: readonly DemoReadings[];
-}
-
-function size(text: string, unit: Unit) {
-  const parsed = parseLength(text, { unit, signed: 'sign' });
-  if (!parsed.ok) throw new Error(`demo: ${parsed.message}`);
-  return parsed.nm;
-}
-
-const STARTED = '2026-01-12T09:30:00.000Z';
-const TRIED = '2026-01-12T11:10:00.000Z';
+import { type DemoEngine, STARTED, size, TRIED } from './demoWriting.js';
+import { triedEngine } from './triedEngine.js';
 
 /** Dial readings of one moment, as they were typed. */
 function dial(unit: Unit, by: string, moment: Moment, texts: readonly string[]): Record<string, EndPlayReading> {
@@ -146,76 +122,6 @@ function sedge4(): DemoEngine {
       { feature: 'mainBore', slot: 'rear', by: 'Wren', texts: ['64.012', '64.008', '64.008', '64.010', '+0.3'] },
       { feature: 'mainJournal', slot: 'front-0', by: 'Teasel', texts: ['59.981', '59.983', '59.987', '', ''] },
       { feature: 'mainJournal', slot: 'front-90', by: 'Teasel', texts: ['59.982', '59.983', '', '', ''] },
-    ],
-  };
-}
-
-/** A Sedge 4 in the middle of its trials: two mains were put together and read, and what they showed is applied to the others. */
-function triedSedge4(): DemoEngine {
-  const mm = (text: string) => size(text, 'mm');
-  const { document, by } = sedge4();
-  const plum = (half: 'upper' | 'lower') => ({ shell: `plum-${half}`, label: `Plum ${half}`, wall: mm('1.995') });
-  const both = { upper: plum('upper'), lower: plum('lower') };
-  const bores = ['64.012', '64.009', '64.011', '64.010', '64.013'];
-  const journals = ['59.984', '59.983', '59.985', '59.982', '59.986'];
-  const predicted = (at: number) => nanometres(mm(bores[at]!) - mm(journals[at]!) - 2 * mm('1.995'));
-  const tried = (texts: readonly string[]): JobDocument['trials'][string] => ({
-    upper: { ...both.upper, series: 'Marsh' },
-    lower: { ...both.lower, series: 'Marsh' },
-    rod: null,
-    readings: Object.fromEntries(
-      texts.map((text, at) => {
-        const setting = mm('60.000');
-        const nm = trialLength(text, { unit: 'mm', mode: 'setting', setting, needle: 'bigger' });
-        return [
-          `reading ${at + 1}`,
-          { text, unit: 'mm', mode: 'setting', setting, needle: 'bigger', nm, by: 'Wren', at: TRIED },
-        ];
-      }),
-    ),
-    isBelieved: false,
-    at: TRIED,
-    by: 'Wren',
-  });
-  const slots = (feature: Feature, names: readonly Slot[], texts: readonly string[]) =>
-    names.map((slot) => ({ feature, slot, by, texts }));
-  return {
-    id: '5ed9e400-0241-4000-8000-000000000007',
-    by,
-    document: {
-      ...document,
-      name: 'Sedge 4 · no. 0241',
-      measuring: { ...document.measuring, setting: { ...document.measuring.setting, mainBore: null } },
-      shells: Object.fromEntries(
-        Object.entries(document.shells).map(([id, shell]) => [
-          id,
-          id.startsWith('plum') ? { ...shell, stock: 5 } : shell,
-        ]),
-      ),
-      trialSchool: 'one',
-      fasteners: {
-        ...document.fasteners,
-        main: {
-          kind: 'maker',
-          name: 'M10 cap bolts',
-          lubricant: 'engine oil',
-          torque: '30 · 55 N·m, then 60°',
-          since: null,
-        },
-      },
-      choice: {
-        at: STARTED,
-        by,
-        stations: Object.fromEntries(
-          bores.map((_, at) => [`M${at + 1}`, { ...both, predicted: predicted(at), rod: null }]),
-        ),
-      },
-      // By hand: shells of 60.027 and 60.024 on 59.984 and 59.982 leave 0.043 and 0.042, where the parts let expect 0.038.
-      trials: { M1: tried(['+2.7', '+2.7']), M4: tried(['+2.4']) },
-    },
-    readings: [
-      ...slots('mainBore', ['front', 'rear'], bores),
-      ...slots('mainJournal', document.measuring.slots.mainJournal, journals),
     ],
   };
 }
@@ -590,7 +496,7 @@ export function demoEngines(): DemoEngine[] {
     rushTwin(301, ['64.010', '64.012', '64.009'], ['59.985', '59.984', '59.986']),
     rushTwin(302, ['64.011', '64.008', '64.010'], ['59.984', '59.987', '59.985']),
     rushTwin(303, ['64.013', '64.011', '64.006'], ['59.982', '59.986', '59.988']),
-    triedSedge4(),
+    triedEngine(sedge4()),
     sedge4(),
     samphire8(),
     reed6(),

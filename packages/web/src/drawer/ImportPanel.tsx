@@ -12,24 +12,16 @@ import {
   type Unit,
 } from '@fettle/core';
 import { Check, FileUp, TriangleAlert } from 'lucide-react';
-import { useMemo, useState } from 'react';
-import styled from 'styled-components';
+import { useMemo } from 'react';
 import { newId } from '../app/newId.js';
 import { Button } from '../look/Button.js';
 import { FileButton } from '../look/FileButton.js';
+import { FileRows } from '../look/FileRows.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { moveDrawer } from './moveDrawer.js';
-import { readSpreadsheet } from './spreadsheet.js';
 import type { Drawer } from './useDrawer.js';
-
-const Scroll = styled.div`
-  max-height: 26rem;
-  overflow: auto;
-  margin: 0.5rem 0;
-  td { vertical-align: top; }
-  tr.bad td { background: var(--attention-soft); }
-`;
+import { useTableFile } from './useTableFile.js';
 
 interface ImportPanelProps {
   readonly lines: readonly DrawerLine[];
@@ -58,8 +50,7 @@ function RowState({ row }: { row: DrawerRow | PieceRow }) {
 
 /** A CSV or XLSX file shown row by row before anything of it is kept: what each row does, and why a bad one cannot. */
 export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPanelProps) {
-  const [table, setTable] = useState<{ name: string; cells: readonly (readonly string[])[] } | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const { table, fault, choose } = useTableFile();
   const read = useMemo(() => {
     if (!table) return null;
     return isPieceTable(table.cells)
@@ -70,15 +61,6 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
   const good = rows.filter((row) => row.ok);
   const bad = rows.length - good.length;
   const changes = good.filter(({ isChange }) => isChange);
-  const choose = async (chosen: File) => {
-    setFault(null);
-    setTable(null);
-    try {
-      setTable({ name: chosen.name, cells: await readSpreadsheet(chosen) });
-    } catch (error) {
-      setFault(`${chosen.name} cannot be read: ${(error as Error).message}. A CSV or XLSX file is wanted.`);
-    }
-  };
   const keep = async () => {
     const worked = await act(() =>
       moveDrawer({
@@ -104,7 +86,7 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
         and on hand are needed. Lengths without a unit are in {unit === 'mm' ? 'millimetres' : 'inches'}.
       </Quiet>
       <Row style={{ marginTop: '0.5rem' }}>
-        <FileButton label="Drawer file" accept=".csv,.xlsx" onChoose={(chosen) => void choose(chosen)}>
+        <FileButton label="Drawer file" accept=".csv,.xlsx" onChoose={choose}>
           <FileUp aria-hidden size={18} />
           Choose a file
         </FileButton>
@@ -125,7 +107,7 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
             ; {changes.length} change the drawer
             {bad > 0 && `; ${bad} ${bad === 1 ? 'is' : 'are'} left out, each with its reason`}.
           </p>
-          <Scroll>
+          <FileRows>
             <Table aria-label="Rows of the file">
               <thead>
                 <tr>
@@ -161,7 +143,7 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
                 ))}
               </tbody>
             </Table>
-          </Scroll>
+          </FileRows>
           <Button $kind="main" isDisabled={changes.length === 0} onPress={() => void keep()}>
             <Check aria-hidden size={18} />
             Put {changes.length} {changes.length === 1 ? 'row' : 'rows'} into the drawer

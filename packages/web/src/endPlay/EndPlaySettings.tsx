@@ -1,21 +1,9 @@
 import { type EndPlay, lengthText, THRUST_KINDS, type ThrustKind } from '@fettle/core';
-import styled from 'styled-components';
 import { Choice } from '../look/Choice.js';
+import { FieldPairs, Fold } from '../look/Fold.js';
 import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
 import { LengthField } from '../measure/LengthField.js';
 import type { EndPlayWork } from './useEndPlay.js';
-
-const Pairs = styled.div`
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 0.25rem 0.75rem;
-  margin-top: 0.5rem;
-`;
-
-const More = styled.details`
-  margin-top: 0.5rem;
-  summary { cursor: pointer; min-height: var(--target); display: flex; align-items: center; color: var(--accent); font-weight: 600; }
-`;
 
 const KIND_WORDS: Readonly<Record<ThrustKind, string>> = {
   washers: 'Loose thrust washers',
@@ -80,7 +68,7 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
   return (
     <Panel aria-label="What takes the thrust">
       <PanelTitle>What takes the thrust</PanelTitle>
-      <Pairs>
+      <FieldPairs>
         <Choice
           label="Thrust taken by"
           value={endPlay.kind ?? 'sheet'}
@@ -142,17 +130,17 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
             onChange={(coating) => set({ coating })}
           />
         )}
-      </Pairs>
+      </FieldPairs>
       {aim !== null && endPlay.aim !== null && endPlay.aim !== aim && (
         <Quiet>The aim lies outside the limits; {lengthText(aim, unit)}, their middle, is taken.</Quiet>
       )}
-      <More>
+      <Fold>
         <summary>
           Repeats within {lengthText(endPlay.repeatWithin, unit)}, dial ± {lengthText(endPlay.uncertainty, unit)}
           {kind === 'washers' &&
             `, shaft moved ${endPlay.maxShift === null ? 'as far as needed' : `up to ${lengthText(endPlay.maxShift, unit)}`}`}
         </summary>
-        <Pairs>
+        <FieldPairs>
           {length(
             'repeatWithin',
             'Repeats may differ by',
@@ -179,8 +167,8 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
               (value) => value !== null && set({ alikeWithin: value }),
               { optional: false },
             )}
-        </Pairs>
-      </More>
+        </FieldPairs>
+      </Fold>
     </Panel>
   );
 }

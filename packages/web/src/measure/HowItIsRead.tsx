@@ -12,12 +12,13 @@ import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
+import { Fold } from '../look/Fold.js';
 import { Table } from '../look/Panel.js';
 import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
 
-const More = styled.details`
+const Whole = styled(Fold)`
   grid-column: 1 / -1;
-  summary { cursor: pointer; min-height: var(--target); display: flex; align-items: center; color: var(--accent); font-weight: 600; }
+  margin-top: 0;
 `;
 
 const Fields = styled.div`
@@ -138,7 +139,7 @@ export function HowItIsRead({ job, feature }: { readonly job: OpenJob; readonly 
       : `${words} at ${celsius} °C, instrument at ${measuring.gaugeCelsius ?? 20} °C: sizes are told at 20 °C`,
   ];
   return (
-    <More>
+    <Whole>
       <summary>How it is read: {said.join('; ')}</summary>
       <Fields>
         {isHousing && (
@@ -179,6 +180,6 @@ export function HowItIsRead({ job, feature }: { readonly job: OpenJob; readonly 
           onTake={(order) => set({ order })}
         />
       )}
-    </More>
+    </Whole>
   );
 }

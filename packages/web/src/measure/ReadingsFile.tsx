@@ -9,23 +9,16 @@ import {
 } from '@fettle/core';
 import { Check, Download, FileUp, TriangleAlert } from 'lucide-react';
 import { useState } from 'react';
-import styled from 'styled-components';
-import { csvOf, readSpreadsheet, xlsxOf } from '../drawer/spreadsheet.js';
+import { csvOf, xlsxOf } from '../drawer/spreadsheet.js';
+import { useTableFile } from '../drawer/useTableFile.js';
 import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { FileButton } from '../look/FileButton.js';
+import { FileRows } from '../look/FileRows.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
 import { useSaveReading } from './useSaveReading.js';
-
-const Scroll = styled.div`
-  max-height: 22rem;
-  overflow: auto;
-  margin: 0.5rem 0;
-  td { vertical-align: top; }
-  tr.bad td { background: var(--attention-soft); }
-`;
 
 /** What a row does to the readings, or what keeps it from that. */
 function Does({ row }: { readonly row: ReadingRow }) {
@@ -46,27 +39,16 @@ function Does({ row }: { readonly row: ReadingRow }) {
 export function ReadingsFile({ job }: { readonly job: OpenJob }) {
   const save = useSaveReading(job, 'from a file');
   const { document, readings } = job;
-  const [table, setTable] = useState<{ name: string; cells: readonly (readonly string[])[] } | null>(null);
-  const [fault, setFault] = useState<string | null>(null);
+  const { table, fault, choose, drop } = useTableFile();
   const [told, setTold] = useState<string | null>(null);
   const read = table && readReadingTable(table.cells, document, readings);
   const rows = read?.ok ? read.rows : [];
   const changes = rows.flatMap((row) => (row.ok && row.isChange ? [row.item] : []));
   const bad = rows.filter((row) => !row.ok).length;
-  const choose = async (chosen: File) => {
-    setFault(null);
-    setTold(null);
-    setTable(null);
-    try {
-      setTable({ name: chosen.name, cells: await readSpreadsheet(chosen) });
-    } catch (error) {
-      setFault(`${chosen.name} cannot be read: ${(error as Error).message}. A CSV or XLSX file is wanted.`);
-    }
-  };
   const keep = () => {
     for (const { text, setting, ...place } of changes) save(place, text, setting);
     setTold(`${changes.length} ${changes.length === 1 ? 'reading' : 'readings'} of ${table!.name} kept.`);
-    setTable(null);
+    drop();
   };
   const name = `${document.name} readings`;
   return (
@@ -92,7 +74,14 @@ export function ReadingsFile({ job }: { readonly job: OpenJob }) {
             <Download aria-hidden size={18} />
             XLSX
           </Button>
-          <FileButton label="Readings file" accept=".csv,.xlsx" onChoose={(chosen) => void choose(chosen)}>
+          <FileButton
+            label="Readings file"
+            accept=".csv,.xlsx"
+            onChoose={(chosen) => {
+              setTold(null);
+              choose(chosen);
+            }}
+          >
             <FileUp aria-hidden size={18} />
             Bring in a file
           </FileButton>
@@ -115,7 +104,7 @@ export function ReadingsFile({ job }: { readonly job: OpenJob }) {
             ; {changes.length} change a reading
             {bad > 0 && `; ${bad} ${bad === 1 ? 'is' : 'are'} left out, each with its reason`}.
           </p>
-          <Scroll>
+          <FileRows>
             <Table aria-label="Rows of the file">
               <thead>
                 <tr>
@@ -147,13 +136,13 @@ export function ReadingsFile({ job }: { readonly job: OpenJob }) {
                 ))}
               </tbody>
             </Table>
-          </Scroll>
+          </FileRows>
           <Row>
             <Button $kind="main" isDisabled={changes.length === 0} onPress={keep}>
               <Check aria-hidden size={18} />
               Keep {changes.length} {changes.length === 1 ? 'reading' : 'readings'}
             </Button>
-            <Button onPress={() => setTable(null)}>Leave it</Button>
+            <Button onPress={drop}>Leave it</Button>
           </Row>
         </>
       )}

@@ -1,13 +1,10 @@
 // @vitest-environment jsdom
-import { type JobDocument, type JobView, nanometres, newJob, type Reading, usualLayout } from '@fettle/core';
+import { type JobDocument, nanometres, newJob, type Reading, usualLayout } from '@fettle/core';
 import { act, renderHook } from '@testing-library/react';
-import type { ReactNode } from 'react';
-import { Provider } from 'react-redux';
-import { MemoryRouter } from 'react-router';
 import { beforeEach, expect, it } from 'vitest';
 import { store } from '../app/store.js';
+import { Around, AT, jobCame, nothingWaits } from '../job/testing/openedJob.js';
 import { useJob } from '../job/useJob.js';
-import { jobArrived, parcelDelivered } from '../saving/savingSlice.js';
 import { useMeasuring } from './useMeasuring.js';
 import { type Place, useSaveReading } from './useSaveReading.js';
 
@@ -16,7 +13,7 @@ if (!usual.ok) throw new Error(usual.message);
 const document: JobDocument = newJob('Rush Twin', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
 const id = '00000000-0000-4000-8000-0000000000aa';
 const M1: Place = { feature: 'mainBore', station: 1, slot: 'front' };
-const at = '2026-01-02T03:04:05.000Z';
+const at = AT;
 
 function standing(text: string, nm: number | null): Reading {
   const reading = {
@@ -32,30 +29,13 @@ function standing(text: string, nm: number | null): Reading {
 }
 
 function open(readings: Reading[], changed: Partial<JobDocument> = {}) {
-  const view: JobView = {
-    id,
-    version: 1,
-    revision: store.getState().saving.jobs[id] ? store.getState().saving.jobs[id]!.revision + 1 : 1,
-    document: { ...document, ...changed },
-    readings,
-    createdAt: at,
-    createdBy: 'Wren',
-    updatedAt: at,
-    updatedBy: 'Wren',
-    deletedAt: null,
-  };
-  store.dispatch(jobArrived(view));
-  const wrapper = ({ children }: { children: ReactNode }) => (
-    <Provider store={store}>
-      <MemoryRouter>{children}</MemoryRouter>
-    </Provider>
-  );
+  jobCame(id, { ...document, ...changed }, readings);
   return renderHook(
     () => {
       const job = useJob(id)!;
       return { job, save: useSaveReading(job, 'misread'), measuring: useMeasuring(job, 'mainBore') };
     },
-    { wrapper },
+    { wrapper: Around },
   );
 }
 
@@ -63,7 +43,7 @@ const sent = () =>
   store.getState().saving.parcels.flatMap((parcel) => (parcel.kind === 'reading' ? [parcel.draft] : []));
 
 beforeEach(() => {
-  for (const parcel of store.getState().saving.parcels) store.dispatch(parcelDelivered(parcel.id));
+  nothingWaits();
 });
 
 it('keeps what was typed to the letter, with the setting it was read against', () => {

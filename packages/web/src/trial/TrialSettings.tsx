@@ -8,28 +8,16 @@ import {
   SCHOOL_WORDS,
   TRIAL_SCHOOLS,
 } from '@fettle/core';
-import styled from 'styled-components';
 import { today } from '../app/today.js';
 import { NumberField } from '../halves/NumberField.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
+import { FieldPairs, Fold } from '../look/Fold.js';
 import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
 import { spreadText } from './TrialVerdict.js';
 import type { TrialWork } from './useTrial.js';
-
-const Pairs = styled.div`
-  display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
-  gap: 0.25rem 0.75rem;
-  margin-top: 0.5rem;
-`;
-
-const More = styled.details`
-  margin-top: 0.5rem;
-  summary { cursor: pointer; min-height: var(--target); display: flex; align-items: center; color: var(--accent); font-weight: 600; }
-`;
 
 const ROLE_WORDS: Readonly<Record<InstrumentRole, string>> = {
   boreGauge: 'Bore gauge',
@@ -90,7 +78,7 @@ export function SchoolPanel({ work }: { readonly work: TrialWork }) {
   return (
     <Panel aria-label="How far it is checked">
       <PanelTitle>How far it is checked</PanelTitle>
-      <Pairs>
+      <FieldPairs>
         <Choice
           label="Before it is believed"
           value={document.trialSchool}
@@ -103,7 +91,7 @@ export function SchoolPanel({ work }: { readonly work: TrialWork }) {
           options={CHANCES}
           onChange={(value) => setLeastChance(CHANCES.find((one) => one.value === value)!.least)}
         />
-      </Pairs>
+      </FieldPairs>
       <Quiet style={{ marginTop: '0.4rem' }}>{SCHOOL_WORDS[document.trialSchool].why}. It stands on the sheet.</Quiet>
     </Panel>
   );
@@ -135,12 +123,12 @@ export function FastenersPanel({
   return (
     <Panel aria-label={`Fasteners of the ${of}`}>
       <PanelTitle>Fasteners of the {of}</PanelTitle>
-      <Pairs>
+      <FieldPairs>
         <Choice label="Whose" value={held.kind} options={KINDS} onChange={(kind) => setFasteners(family, { kind })} />
         {words('name', 'Name')}
         {words('lubricant', 'Lubricant')}
         {words('torque', 'Torque')}
-      </Pairs>
+      </FieldPairs>
       <Quiet>
         A change moves the bores: those read before, and trials of them, are asked for again. The engine maker’s figures
         decide.
@@ -171,13 +159,13 @@ export function InstrumentsPanel({ job, work }: { readonly job: string; readonly
           />
         );
         return (
-          <More key={role}>
+          <Fold key={role}>
             <summary>
               {ROLE_WORDS[role]}
               {one.name !== '' && ` ${one.name}`}: one reading ± {spreadText(readingUncertainty(one, 1), unit)}
               {due !== null && due <= today() && ', due for calibration'}
             </summary>
-            <Pairs>
+            <FieldPairs>
               <Words
                 job={job}
                 part={`instrument ${role}`}
@@ -217,8 +205,8 @@ export function InstrumentsPanel({ job, work }: { readonly job: string; readonly
                   setInstrument(role, { calibrateAfterMonths: value === 'none' ? null : Number(value) })
                 }
               />
-            </Pairs>
-          </More>
+            </FieldPairs>
+          </Fold>
         );
       })}
       <Quiet>
@@ -237,11 +225,11 @@ export function WarmPanel({ job, work }: { readonly job: string; readonly work: 
   const { warm } = document;
   return (
     <Panel aria-label="Running warm">
-      <More>
+      <Fold>
         <summary>
           Running at {warm.celsius} °C; iron {warm.iron}, aluminium {warm.aluminium}, steel {warm.steel} · 10⁻⁶/K
         </summary>
-        <Pairs>
+        <FieldPairs>
           <NumberField
             kept={{ of: job, part: 'warm', field: 'celsius' }}
             label="Running temperature, °C"
@@ -268,8 +256,8 @@ export function WarmPanel({ job, work }: { readonly job: string; readonly work: 
             most={200}
             onCommit={(source) => setWarm({ source })}
           />
-        </Pairs>
-      </More>
+        </FieldPairs>
+      </Fold>
     </Panel>
   );
 }

@@ -1,20 +1,16 @@
 // @vitest-environment jsdom
-import { type JobDocument, type JobView, nanometres, newJob, type Reading, usualLayout } from '@fettle/core';
+import { type JobDocument, nanometres, newJob, type Reading, usualLayout } from '@fettle/core';
 import { act, renderHook } from '@testing-library/react';
-import type { ReactNode } from 'react';
-import { Provider } from 'react-redux';
-import { MemoryRouter } from 'react-router';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { store } from '../app/store.js';
+import { Around, AT, jobCame, nothingWaits } from '../job/testing/openedJob.js';
 import { useJob } from '../job/useJob.js';
 import { useRunout } from '../runout/useRunout.js';
-import { jobArrived, parcelDelivered } from '../saving/savingSlice.js';
 import { useTrial } from './useTrial.js';
 
 const usual = usualLayout(3, 2, 1, 2);
 if (!usual.ok) throw new Error(usual.message);
 const um = (value: number) => nanometres(Math.round(value * 1000));
-const at = '2026-01-02T03:04:05.000Z';
+const at = AT;
 const id = '00000000-0000-4000-8000-0000000000ab';
 const blank = newJob('Rush Twin', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
 const limit = (low: number, high: number) => ({ low: um(low), high: um(high), source: 'book, p. 1' });
@@ -69,36 +65,18 @@ const readings: Reading[] = [1, 2, 3].flatMap((station) =>
 );
 
 function open(changed: Partial<JobDocument> = {}) {
-  const before = store.getState().saving.jobs[id];
-  const view: JobView = {
-    id,
-    version: 1,
-    revision: before ? before.revision + 1 : 1,
-    document: { ...document, ...changed },
-    readings,
-    createdAt: at,
-    createdBy: 'Wren',
-    updatedAt: at,
-    updatedBy: 'Wren',
-    deletedAt: null,
-  };
-  store.dispatch(jobArrived(view));
-  const wrapper = ({ children }: { children: ReactNode }) => (
-    <Provider store={store}>
-      <MemoryRouter>{children}</MemoryRouter>
-    </Provider>
-  );
+  jobCame(id, { ...document, ...changed }, readings);
   return renderHook(
     () => {
       const job = useJob(id)!;
       return { job, trial: useTrial(job), runout: useRunout(job) };
     },
-    { wrapper },
+    { wrapper: Around },
   );
 }
 
 beforeEach(() => {
-  for (const parcel of store.getState().saving.parcels) store.dispatch(parcelDelivered(parcel.id));
+  nothingWaits();
   localStorage.clear();
 });
 
