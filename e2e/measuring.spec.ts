@@ -2,7 +2,7 @@ import { readFile } from 'node:fs/promises';
 import { typeLimitsSchema } from '@fettle/core';
 import { expect, test } from '@playwright/test';
 import { choose } from './choices.js';
-import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
+import { allSaved, enter, putOnBench, reedDocument, TRIED_SEDGE_4 } from './engines.js';
 
 test('a figure that cannot be right is kept, explained, and the likely one is a touch away', async ({
   page,
@@ -284,4 +284,33 @@ test('readings go out as a file and come back, row by row before any is kept', a
     .getByLabel('Readings file')
     .setInputFiles({ name: 'no.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\r\n1,2') });
   await expect(file.getByText('Its first row lacks Part, Feature, Where, Reading.')).toBeVisible();
+});
+
+test('on a phone one large box is shown at a time, the next on the way with Enter', async ({ page, request }) => {
+  await page.setViewportSize({ width: 390, height: 800 });
+  const id = await putOnBench(request, reedDocument('Reed 6 at the vise'));
+  await enter(request, id, 'mainBore', 1, '64.010');
+  await page.goto(`/engines/${id}/bores`);
+  const inHand = page.getByRole('region', { name: 'The box in hand' });
+  // The first that is empty; nothing is wider than the screen, and nothing is too small for a thumb.
+  await expect(inHand).toContainText('M2 bore');
+  await expect(inHand).toContainText('2 of 3');
+  expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(390);
+  const box = await inHand.getByRole('textbox').boundingBox();
+  expect(box!.height).toBeGreaterThanOrEqual(44);
+  await inHand.getByRole('textbox').fill('64.011');
+  await page.keyboard.press('Enter');
+  await expect(inHand).toContainText('M3 bore');
+  await page.keyboard.type('63.5');
+  await expect(page.getByText('One thimble turn (0.5 mm) off?')).toBeVisible();
+  await inHand.getByRole('button', { name: 'The box before' }).click();
+  await expect(inHand.getByRole('textbox')).toHaveValue('64.011');
+  await allSaved(page);
+  const { readings } = await (await request.get(`/api/jobs/${id}`)).json();
+  expect(readings.map(({ text }: { text: string }) => text).sort()).toEqual(['63.5', '64.010', '64.011']);
+  for (const other of ['/', `/engines/${TRIED_SEDGE_4}/trial`, `/engines/${TRIED_SEDGE_4}/runout`]) {
+    await page.goto(other);
+    await page.waitForLoadState('networkidle');
+    expect(await page.evaluate(() => document.documentElement.scrollWidth), other).toBeLessThanOrEqual(390);
+  }
 });

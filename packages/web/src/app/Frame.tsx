@@ -27,6 +27,11 @@ const Bar = styled.header`
   .look > :last-child { flex: 1; }
   input { ${fieldBox} width: auto; }
   input { width: 9rem; }
+  @media (max-width: 640px) {
+    flex-wrap: wrap; gap: 0.25rem 0.75rem; padding: 0.25rem 0.75rem;
+    .space { display: none; }
+    .look { min-width: 0; }
+  }
 `;
 
 const Main = styled.main`
@@ -34,6 +39,7 @@ const Main = styled.main`
   display: flex;
   flex-direction: column;
   gap: 0.6rem;
+  @media (max-width: 640px) { padding: 0.5rem 0.75rem 0.75rem; }
   @media print { padding: 0; }
 `;
 

@@ -22,6 +22,7 @@ export const List = styled.ul`
 const Card = styled.li`
   display: grid;
   grid-template-columns: minmax(14rem, 1.1fr) minmax(20rem, 1.5fr) auto;
+  @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }
   align-items: center;
   gap: 0.5rem 1.5rem;
   padding: 0.85rem 1rem;

@@ -17,7 +17,8 @@ const Head = styled.div`
   gap: 0.4rem 1rem;
   h1 { font-size: var(--size-lead); line-height: 1.2; flex: 1 1 12rem; min-width: 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
   .what { max-width: 18rem; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-  .next { flex: none; margin-left: auto; max-width: 36rem; text-align: left; justify-content: flex-start; }
+  @media (max-width: 640px) { flex-wrap: wrap; h1 { flex-basis: 100%; } }
+  .next { flex: none; margin-left: auto; max-width: min(36rem, 100%); text-align: left; justify-content: flex-start; }
 `;
 
 /** Places on one route, as tabs. */

@@ -7,5 +7,5 @@ export const TwoColumns = styled.div`
   @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
   gap: 0.75rem;
   align-items: start;
-  > div { display: flex; flex-direction: column; gap: 0.75rem; }
+  > div { min-width: 0; display: flex; flex-direction: column; gap: 0.75rem; }
 `;

@@ -1,11 +1,13 @@
 import { FEATURE_TABLE, type Feature, featureOf, partName } from '@fettle/core';
 import { memo, useDeferredValue, useState } from 'react';
+import { useNarrow } from '../app/useNarrow.js';
 import { CleanUpText } from '../codes/CleanUpText.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Notice } from '../look/Notice.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
 import { MeasuringSettings } from './MeasuringSettings.js';
 import { measuringRows } from './measuringRows.js';
+import { OneCell } from './OneCell.js';
 import { REASONS, ReadingBar } from './ReadingBar.js';
 import { ReadingsFile } from './ReadingsFile.js';
 import { useMeasuring } from './useMeasuring.js';
@@ -24,6 +26,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
   const settled = useDeferredValue(job);
   const measuring = useMeasuring(job, feature);
   const { parts, current, setCurrent } = measuring;
+  const isNarrow = useNarrow();
   const { family, role } = FEATURE_TABLE[feature];
   const isWorn =
     role === 'journal' &&
@@ -31,12 +34,16 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
     parts.some(({ findings }) => findings.some(({ kind, side }) => kind === 'size' && side === 'under'));
   return (
     <>
-      <ShaftLine
-        layout={document.layout}
-        rows={measuringRows(job, feature, measuring, reason)}
-        show={family === 'rod' ? 'rods' : 'mains'}
-        selected={current ? partName(featureOf(family, 'journal'), current.place.station) : null}
-      />
+      {isNarrow ? (
+        <OneCell key={feature} job={job} feature={feature} measuring={measuring} reason={reason} />
+      ) : (
+        <ShaftLine
+          layout={document.layout}
+          rows={measuringRows(job, feature, measuring, reason)}
+          show={family === 'rod' ? 'rods' : 'mains'}
+          selected={current ? partName(featureOf(family, 'journal'), current.place.station) : null}
+        />
+      )}
       {isWorn && (
         <Notice>
           <CleanUpText document={document} readings={readings} family={family} />

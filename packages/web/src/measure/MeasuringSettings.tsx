@@ -11,6 +11,7 @@ const Settings = styled(Panel)`
   display: grid;
   grid-template-columns: repeat(3, minmax(10rem, 1fr)) minmax(14rem, 1.1fr);
   gap: 0.25rem 1rem;
+  @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }
   align-items: start;
   padding: 0.75rem 1rem;
   .limits { align-self: center; font-size: var(--size-small); color: var(--ink-soft); }

@@ -1,8 +1,16 @@
 import { type Candidate, formatExactLength, INSTRUMENT_DECIMALS, roughText, stationCandidates } from '@fettle/core';
 import { useMemo } from 'react';
+import styled from 'styled-components';
 import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import type { TrialWork } from './useTrial.js';
+
+/** In a hand the walls are left out: the grade tells them. */
+const Pairs = styled(Table)`
+  @media (max-width: 640px) {
+    th:nth-child(2), td:nth-child(2), th:nth-child(4), td:nth-child(4) { display: none; }
+  }
+`;
 
 /** So many pairs are shown, those nearest to the aim first. */
 const SHOWN = 6;
@@ -27,7 +35,7 @@ export function OtherPairs({ work }: { readonly work: TrialWork }) {
     <Panel aria-label={`Other pairs at ${station.id}`}>
       <PanelTitle>What other pairs would read</PanelTitle>
       <Quiet>By the difference of the walls, from what was measured: no new measuring.</Quiet>
-      <Table aria-label={`What other pairs would read at ${station.id}`}>
+      <Pairs aria-label={`What other pairs would read at ${station.id}`}>
         <thead>
           <tr>
             <th>Upper</th>
@@ -50,7 +58,7 @@ export function OtherPairs({ work }: { readonly work: TrialWork }) {
             </tr>
           ))}
         </tbody>
-      </Table>
+      </Pairs>
     </Panel>
   );
 }

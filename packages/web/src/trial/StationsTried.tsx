@@ -7,6 +7,10 @@ import { StateMark } from '../look/StateMark.js';
 import type { TrialWork, TriedStation } from './useTrial.js';
 
 const Stations = styled(Table)`
+  @media (max-width: 640px) {
+    th:nth-child(2), td:nth-child(2), th:nth-child(5), td:nth-child(5) { display: none; }
+    th, td { padding-left: 0.15rem; padding-right: 0.15rem; }
+  }
   tr[aria-current='true'] td { background: var(--accent-soft); }
   td:first-child { font-weight: 700; white-space: nowrap; }
   td small { display: block; color: var(--ink-soft); }

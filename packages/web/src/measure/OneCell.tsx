@@ -1,0 +1,86 @@
+import { FEATURE_TABLE, type Feature, partName, slotName } from '@fettle/core';
+import { ChevronLeft, ChevronRight } from 'lucide-react';
+import { useEffect, useRef, useState } from 'react';
+import styled from 'styled-components';
+import type { OpenJob } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { Panel, Quiet } from '../look/Panel.js';
+import { ReadingCell, type Step } from './ReadingCell.js';
+import type { Measuring } from './useMeasuring.js';
+import { type Place, readingAt } from './useSaveReading.js';
+
+const Large = styled(Panel)`
+  .where { font-size: 1.5rem; font-weight: 800; line-height: 1.2; }
+  .cell { display: grid; grid-template-columns: 3.5rem minmax(0, 1fr) 3.5rem; gap: 0.5rem; align-items: start; margin-top: 0.75rem; }
+  && input { min-height: 88px; font-size: 2.25rem; }
+  && .echo { font-size: 1rem; }
+  button { min-height: 88px; padding: 0; justify-content: center; }
+`;
+
+/** Every place that is read of a feature, in the order in which Enter goes. */
+function placesOf(job: OpenJob, feature: Feature, { slots, parts }: Measuring): Place[] {
+  const stations = parts.map(({ number }) => number);
+  return job.document.measuring.order === 'along'
+    ? slots.flatMap((slot) => stations.map((station): Place => ({ feature, station, slot })))
+    : stations.flatMap((station) => slots.map((slot): Place => ({ feature, station, slot })));
+}
+
+interface OneCellProps {
+  readonly job: OpenJob;
+  readonly feature: Feature;
+  readonly measuring: Measuring;
+  readonly reason: string;
+}
+
+/** One large box at a time, for a phone at the vise: the first that is empty, and with Enter the next on the way. */
+export function OneCell({ job, feature, measuring, reason }: OneCellProps) {
+  const places = placesOf(job, feature, measuring);
+  const firstEmpty = places.findIndex((place) => readingAt(job.readings, place)?.nm == null);
+  const [at, setAt] = useState(() => Math.max(0, firstEmpty));
+  const input = useRef<HTMLInputElement | null>(null);
+  const hasGone = useRef(false);
+  const place = places[Math.min(at, places.length - 1)]!;
+  // Whoever goes on wants to type there; whoever opens the page may want to look first.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: another place is what makes it worth going there
+  useEffect(() => {
+    if (hasGone.current) input.current?.focus();
+  }, [at]);
+  const go = (by: number) => {
+    const next = at + by;
+    if (next < 0 || next >= places.length) return input.current?.blur();
+    hasGone.current = true;
+    setAt(next);
+  };
+  const step = (where: Step) => go(where === 'previous' || where === 'up' || where === 'left' ? -1 : 1);
+  const { setCurrent } = measuring;
+  return (
+    <Large aria-label="The box in hand">
+      <p className="where">
+        {partName(feature, place.station)} {FEATURE_TABLE[feature].word}
+      </p>
+      <Quiet>
+        {slotName(place.slot)}, {at + 1} of {places.length}
+      </Quiet>
+      <div className="cell">
+        <Button aria-label="The box before" isDisabled={at === 0} onPress={() => go(-1)}>
+          <ChevronLeft aria-hidden size={28} />
+        </Button>
+        <ReadingCell
+          key={`${place.station} ${place.slot}`}
+          job={job}
+          place={place}
+          reason={reason}
+          inputRef={(element) => {
+            input.current = element;
+          }}
+          onStep={step}
+          onFocus={(text) => setCurrent({ place, text })}
+          onText={(text) => setCurrent({ place, text })}
+        />
+        <Button aria-label="The next box" isDisabled={at === places.length - 1} onPress={() => go(1)}>
+          <ChevronRight aria-hidden size={28} />
+        </Button>
+      </div>
+    </Large>
+  );
+}
