@@ -10,6 +10,7 @@ import type { Feature, Slot } from '../part/feature.js';
 import { type Reading, sizeOfDraft } from '../part/reading.js';
 import { afterChange, measuredClearance, trialLength } from '../trial/trialClearance.js';
 import type { GaugeMode, Trial, TrialReading } from '../trial/trialSchema.js';
+import { dueOn } from './dueOn.js';
 import { firstToTry } from './firstToTry.js';
 import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
 import { jobFit, plannedHalves } from './jobFit.js';
@@ -310,6 +311,18 @@ describe('the stage of trials', () => {
     expect(table.rows.map(({ cells }) => cells.map(({ text }) => text).slice(0, 4))).toEqual([
       ['M2', '1996 over 1996', '0.036 mm', '0.038 mm'],
     ]);
+  });
+
+  it('reminds of an instrument that is due, from its day on', () => {
+    const boreGauge = {
+      ...usualInstrument('boreGauge', 'mm'),
+      name: 'gauge 7',
+      calibratedOn: '2026-01-31',
+      calibrateAfterMonths: 1,
+    };
+    const progress = jobProgress(twin({ instruments: { ...twin().instruments, boreGauge } }), []);
+    expect(dueOn(progress, '2026-02-27').next).toBe('bores');
+    expect(dueOn(progress, '2026-02-28')).toEqual({ next: 'trial', todo: 'Have the bore gauge gauge 7 calibrated' });
   });
 
   it('is nothing of a pin whose rod is another now', () => {

@@ -1,4 +1,5 @@
 import { chanceText } from '../../clearance/chanceText.js';
+import { calibrationDue, INSTRUMENT_ROLES } from '../../measure/instrument.js';
 import { lengthText, roughText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
 import { toldUncertainty } from '../../measure/uncertainty.js';
@@ -222,6 +223,14 @@ export const trialSlice: Slice<'trial'> = {
   owns: ['trials', 'trialSchool', 'strips', 'fasteners', 'instruments', 'warm'],
   state: stateOf,
   todos: todosOf,
+  reminders: ({ job }) =>
+    INSTRUMENT_ROLES.flatMap((role) => {
+      const on = calibrationDue(job.instruments[role]);
+      const what = [`the ${INSTRUMENT_WORDS[role]}`, job.instruments[role].name]
+        .filter((word) => word !== '')
+        .join(' ');
+      return on === null ? [] : [{ on, todo: `Have ${what} calibrated` }];
+    }),
   sheet: sheetOf,
   placeWords: ([member = '', key = '', field = '']) => {
     if (member === 'trialSchool') return 'how far the figures are checked';
