@@ -30,7 +30,7 @@ function combinations(lists: readonly (readonly number[])[]): number[][] {
  */
 function matched(allowed: readonly (readonly Piece[])[]): Piece[] | null {
   const taken: (Piece | null)[] = allowed.map(() => null);
-  const place = (at: number, tried: Set<string>): boolean => {
+  const place = (at: number, tried: Set<number>): boolean => {
     for (const piece of allowed[at]!) {
       if (tried.has(piece.of)) continue;
       tried.add(piece.of);

@@ -6,8 +6,8 @@ import type { ShimRequest } from '../format/shimRequest.js';
 /** A piece in whole nanometres. */
 export interface Piece {
   readonly id: string;
-  /** What it is made from: pieces made from one thing share its stock. */
-  readonly of: string;
+  /** Number of what it is made from: pieces made from one thing share its stock. */
+  readonly of: number;
   readonly thickness: number;
   /** Infinity for as many as wanted. */
   readonly stock: number;

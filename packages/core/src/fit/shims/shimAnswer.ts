@@ -6,19 +6,21 @@ import { type PlacedChoice, placedChoices } from './placedChoice.js';
 import { costOf, formValue, type Piece, type PlacedProblem, placedProblem } from './placedProblem.js';
 import { type RingChoice, type RingRequest, ringChoice, ringsOf, stacksAround } from './ringChoice.js';
 
-/** Under what the stock of a piece is counted: what it is made from, or itself. Names of the two kinds never meet. */
-function ownStock(piece: ShimRequest['pieces'][number]): string {
-  return 'of' in piece && piece.of !== undefined ? `of ${piece.of}` : `id ${piece.id}`;
-}
-
 /** The pieces of a request in whole nanometres. */
 export function piecesOf({ unit, pieces }: ShimRequest): Piece[] {
-  return pieces.map((piece) => ({
-    ...piece,
-    of: ownStock(piece),
-    thickness: lengthOfNumber(piece.thickness, unit),
-    stock: piece.stock ?? Number.POSITIVE_INFINITY,
-  }));
+  const shared = new Map<string, number>();
+  return pieces.map((piece, at) => {
+    const made = 'of' in piece ? piece.of : undefined;
+    // The first that is made of something stands for it.
+    const of = made === undefined ? at : (shared.get(made) ?? at);
+    if (made !== undefined) shared.set(made, of);
+    return {
+      ...piece,
+      of,
+      thickness: lengthOfNumber(piece.thickness, unit),
+      stock: piece.stock ?? Number.POSITIVE_INFINITY,
+    };
+  });
 }
 
 /** Half nanometres as a number of a file. */

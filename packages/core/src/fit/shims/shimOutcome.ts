@@ -21,7 +21,7 @@ export interface ShimOutcome {
 export function shimOutcome(request: ShimRequest, chosen: ShimPlan['chosen']): ShimOutcome | null {
   const pieces = new Map(piecesOf(request).map((piece) => [piece.id, piece]));
   if (chosen.some(({ id }) => !pieces.has(id))) return null;
-  const counts = new Map<string, number>();
+  const counts = new Map<number, number>();
   const stocks = new Map([...pieces.values()].map(({ of, stock }) => [of, stock]));
   for (const { id, count } of chosen) {
     const { of } = pieces.get(id)!;
