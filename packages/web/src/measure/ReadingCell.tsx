@@ -16,7 +16,8 @@ import { fieldBox } from '../look/Field.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { type Place, readingAt, settingFor, useSaveReading } from './useSaveReading.js';
 
-const Cell = styled.div<{ $kind: ReadingAssessment['kind'] }>`
+/** Its states are told by an attribute, so that its styles are worked out once and not with every key. */
+const Cell = styled.div`
   display: flex;
   flex-direction: column;
   align-items: stretch;
@@ -28,9 +29,9 @@ const Cell = styled.div<{ $kind: ReadingAssessment['kind'] }>`
     font-family: var(--figures);
     font-variant-numeric: tabular-nums;
     font-size: clamp(1rem, 1.45vw, var(--size-figure));
-    ${({ $kind }) => ($kind === 'doubtful' || $kind === 'unreadable') && 'border: 2px dashed var(--tight);'}
-    ${({ $kind }) => $kind === 'outside' && 'border: 2px solid var(--blocked);'}
   }
+  &[data-kind='doubtful'] input, &[data-kind='unreadable'] input { border: 2px dashed var(--tight); }
+  &[data-kind='outside'] input { border: 2px solid var(--blocked); }
   input:focus { outline: 3px solid var(--accent); outline-offset: 1px; }
   .echo {
     margin-top: 2px; min-height: 1.2rem; text-align: center; font-family: var(--figures); font-size: 0.8125rem; color: var(--ink-soft); white-space: nowrap;
@@ -145,7 +146,7 @@ export function ReadingCell({ job, place, reason, inputRef, onStep, onFocus, onT
 
   const isMarked = assessment.kind in MARKS;
   return (
-    <Cell $kind={assessment.kind}>
+    <Cell data-kind={assessment.kind}>
       <input
         ref={inputRef}
         aria-label={`${partName(feature, station)} ${FEATURE_TABLE[feature].name.toLowerCase()} ${slotName(slot).toLowerCase()}, ${job.document.unit}`}

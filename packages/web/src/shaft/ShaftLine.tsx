@@ -1,5 +1,5 @@
 import type { CrankLayout } from '@fettle/core';
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import styled from 'styled-components';
 import { ShaftDrawing } from './ShaftDrawing.js';
 import { type ShaftColumn, type ShaftShow, shaftColumns } from './shaftColumns.js';
@@ -41,6 +41,9 @@ interface ShaftLineProps {
   readonly marks?: ReadonlyMap<string, string>;
 }
 
+/** Drawn anew where what it shows has changed, not with each figure that is typed under it. */
+const Drawing = memo(ShaftDrawing);
+
 /** The shaft is the page: the drawing along the top, one column a station under it. */
 export function ShaftLine({
   layout,
@@ -56,7 +59,7 @@ export function ShaftLine({
     <Board $columns={columns.length}>
       <span className="front">Front →</span>
       <div className="drawing">
-        <ShaftDrawing
+        <Drawing
           layout={layout}
           height={drawingHeight}
           show={show}

@@ -92,7 +92,9 @@ export function SchoolPanel({ work }: { readonly work: TrialWork }) {
           onChange={(value) => setLeastChance(CHANCES.find((one) => one.value === value)!.least)}
         />
       </FieldPairs>
-      <Quiet style={{ marginTop: '0.4rem' }}>{SCHOOL_WORDS[document.trialSchool].why}. It stands on the sheet.</Quiet>
+      <Quiet style={{ marginTop: '0.4rem' }}>
+        Why: {SCHOOL_WORDS[document.trialSchool].why}. It stands on the sheet.
+      </Quiet>
     </Panel>
   );
 }
