@@ -229,7 +229,7 @@ export {
 } from './measure/instrument.js';
 export { lengthOfNumber } from './measure/lengthOfNumber.js';
 export type { Limit } from './measure/lengthSchema.js';
-export { lengthText, roughText } from './measure/lengthText.js';
+export { lengthText, roughText, spreadFigure } from './measure/lengthText.js';
 export { BELIEVABLE_WEAR, judgedReading } from './measure/misreading.js';
 export { type Nanometres, nanometres } from './measure/nanometres.js';
 export { normalChance } from './measure/normalChance.js';

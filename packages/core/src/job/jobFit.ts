@@ -21,10 +21,12 @@ import {
   mainStations,
   measuredParts,
   offsetAt,
+  pinnedRods,
+  placedRods,
   rodStations,
 } from './jobStations.js';
 import { shellsInOrder } from './stationCandidates.js';
-import type { StationOffset } from './stationTrial.js';
+import { offsetsOf, type StationOffset } from './stationTrial.js';
 import { thrustFlanges } from './thrustFlanges.js';
 
 /** Why a station, or a rod, does not take part in the choice. */
@@ -96,7 +98,7 @@ function onlySeries(job: JobDocument, family: Family): string | null {
 }
 
 /** What trials say that a station's assembly adds, where one figure holds for all halves it may get. */
-export function plannedOffset(job: JobDocument, station: JobStation): StationOffset | null {
+function plannedOffset(job: JobDocument, station: JobStation): StationOffset | null {
   const series = onlySeries(job, station.family);
   return series === null ? null : offsetAt(station, series);
 }
@@ -215,7 +217,11 @@ function rodsAndPins(job: JobDocument, readings: readonly Reading[]): RodsAndPin
   }
   const keptOn = new Map<string, MeasuredPart>();
   const pinsOut: LeftOut[] = [];
-  const all = rodStations(job, readings, {});
+  // What was tried at a pin was tried with the rod that is on it now; for the others of its family it tells something all the same.
+  const placed = { ...placedRods(job.choice?.stations ?? {}), ...pinnedRods(job) };
+  const tried = new Map(rodStations(job, readings, placed).map((station) => [station.id, station.tried]));
+  const offsets = offsetsOf(job, tried, (pin) => keptAt.has(pin));
+  const all = rodStations(job, readings, {}).map((station) => ({ ...station, offsets: offsets.get(station.id)! }));
   const usable = all.filter(({ id }) => {
     const [kept, another] = keptAt.get(id) ?? [];
     if (kept === undefined) return true;
@@ -311,30 +317,33 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
     request: {
       format: 'fettle.fit-request/1',
       unit,
-      stations: ready.map((station) => ({
-        id: station.id,
-        family: station.family,
-        journal: length(station.journal!.nominal),
-        ...(bandOf(station.journal!) ? { journalBand: bandOf(station.journal!)! } : {}),
-        ...(readingsOf(station.journal!) ? { journalReadings: readingsOf(station.journal!)! } : {}),
-        ...(hasPlaces && station.position !== null ? { position: station.position } : {}),
-        ...(plannedOffset(job, station) ? { offset: length(plannedOffset(job, station)!.offset) } : {}),
-        aim: length(station.aim!),
-        low: length(station.limits.low),
-        high: length(station.limits.high),
-        ...(flanges?.station === station.id
-          ? {
-              endPlay: {
-                reading: length(flanges.reading),
-                fitted: length(flanges.fitted),
-                low: length(flanges.limit.low),
-                high: length(flanges.limit.high),
-                aim: length(flanges.aim),
-                weight: flanges.weight,
-              },
-            }
-          : {}),
-      })),
+      stations: ready.map((station) => {
+        const offset = plannedOffset(job, station);
+        return {
+          id: station.id,
+          family: station.family,
+          journal: length(station.journal!.nominal),
+          ...(bandOf(station.journal!) ? { journalBand: bandOf(station.journal!)! } : {}),
+          ...(readingsOf(station.journal!) ? { journalReadings: readingsOf(station.journal!)! } : {}),
+          ...(hasPlaces && station.position !== null ? { position: station.position } : {}),
+          ...(offset ? { offset: length(offset.offset) } : {}),
+          aim: length(station.aim!),
+          low: length(station.limits.low),
+          high: length(station.limits.high),
+          ...(flanges?.station === station.id
+            ? {
+                endPlay: {
+                  reading: length(flanges.reading),
+                  fitted: length(flanges.fitted),
+                  low: length(flanges.limit.low),
+                  high: length(flanges.limit.high),
+                  aim: length(flanges.aim),
+                  weight: flanges.weight,
+                },
+              }
+            : {}),
+        };
+      }),
       housings: [
         ...sortedMains.ready.map(({ id, bore }) => housing(`bore ${id}`, 'main', bore!, id)),
         ...(isChosenFor('rod')

@@ -6,7 +6,7 @@ import type { Family } from '../part/family.js';
 import { assemblyOffset, isAsPredicted, whatToLookFor } from '../trial/assemblyOffset.js';
 import { type MeasuredClearance, measuredClearance } from '../trial/trialClearance.js';
 import type { Trial } from '../trial/trialSchema.js';
-import { sizeUncertainty, wallUncertainty } from './clearanceKnown.js';
+import { type KnownWall, sizeUncertainty, wallUncertainty } from './clearanceKnown.js';
 import type { JobDocument } from './jobDocument.js';
 
 /** What a trial of a station says, against what its parts let expect. */
@@ -68,6 +68,19 @@ function differenceUncertainty(
     ...(bore ? [{ u: sizeUncertainty(instruments.boreGauge, bore) }] : []),
     ...(journal && measured.mode === 'journal' ? [{ u: sizeUncertainty(instruments.micrometer, journal) }] : []),
     ...[trial.upper, trial.lower].map(({ shell }) => ({ u: wallUncertainty(instruments, job.shells[shell] ?? {}) })),
+  ]).u;
+}
+
+/** How well a clearance is known that was measured with other halves: what was measured, the walls that were in, and those that are. */
+export function changedUncertainty(
+  job: JobDocument,
+  { trial, uMeasured }: StationTrial,
+  walls: readonly KnownWall[],
+): number {
+  const before = [trial.upper, trial.lower].map(({ shell }) => job.shells[shell] ?? {});
+  return combinedUncertainty([
+    { u: uMeasured },
+    ...[...before, ...walls].map((wall) => ({ u: wallUncertainty(job.instruments, wall) })),
   ]).u;
 }
 
@@ -135,10 +148,12 @@ function seriesOf({ upper, lower }: Trial): string | null {
  * the rest. One entry a series.
  *
  * @param tried by station, all of one family
+ * @param keepsOwn whether a station will be put together from the same parts: a pin whose rod may be another is not
  */
 export function offsetsOf(
   { trialSchool, unit }: Pick<JobDocument, 'trialSchool' | 'unit'>,
   tried: ReadonlyMap<string, StationTrial | null>,
+  keepsOwn: (station: string) => boolean = () => true,
 ): ReadonlyMap<string, readonly StationOffset[]> {
   const telling = [...tried].flatMap(([station, one]) => {
     const series = one && seriesOf(one.trial);
@@ -157,7 +172,9 @@ export function offsetsOf(
   return new Map(
     [...tried.keys()].map((station) => {
       const own = telling.flatMap(({ station: at, series, difference, u }): StationOffset[] =>
-        at === station ? [{ series, offset: difference, u, stations: [station], isSpread: false, isOwn: true }] : [],
+        at === station && keepsOwn(station)
+          ? [{ series, offset: difference, u, stations: [station], isSpread: false, isOwn: true }]
+          : [],
       );
       return [station, [...own, ...shared.filter(({ series }) => own.every((one) => one.series !== series))]];
     }),

@@ -7,7 +7,7 @@ import { normalChance } from '../measure/normalChance.js';
 import { clearanceUncertainty } from './clearanceKnown.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
 import { type JobStation, offsetAt } from './jobStations.js';
-import { isTelling, type StationOffset, type StationTrial } from './stationTrial.js';
+import { changedUncertainty, isTelling, type StationOffset, type StationTrial } from './stationTrial.js';
 
 /** The few states of a station. `checked` was measured with its shells in and is inside. */
 export type StationState =
@@ -99,7 +99,9 @@ export function stationVerdict(
   const u =
     tried?.uMeasured ??
     (bore && journal && halves
-      ? clearanceUncertainty(job.instruments, { bore, journal, walls: [halves.upper, halves.lower] }, offset?.u)
+      ? offset?.isOwn && station.tried
+        ? changedUncertainty(job, station.tried, [halves.upper, halves.lower])
+        : clearanceUncertainty(job.instruments, { bore, journal, walls: [halves.upper, halves.lower] }, offset?.u)
       : null);
   const chance = clearance && limits && u !== null ? normalChance(clearance.nominal, u, limits) : null;
   const known = { clearance, judged, inside, offset, u, chance, isMeasured: tried !== null };

@@ -297,6 +297,8 @@ describe('the stage of trials', () => {
       isMeasured: false,
       clearance: { nominal: um(40) },
       offset: { isOwn: true },
+      // By hand: what was measured, and four walls; bore and journal do not enter once more.
+      u: expect.closeTo(Math.hypot(at(one, 'M3', read).tried!.uMeasured, 2 * 1000 * Math.sqrt(1.5 + 0.25 / 3)), 6),
     });
   });
 
@@ -323,6 +325,44 @@ describe('the stage of trials', () => {
     const progress = jobProgress(twin({ instruments: { ...twin().instruments, boreGauge } }), []);
     expect(dueOn(progress, '2026-02-27').next).toBe('bores');
     expect(dueOn(progress, '2026-02-28')).toEqual({ next: 'trial', todo: 'Have the bore gauge gauge 7 calibrated' });
+  });
+
+  it('of a pin enters the search: for itself while its rod is kept there, for the others in any case', () => {
+    const half = { ...twin().shells.thin!, family: 'rod' as const };
+    const rodHalf = { shell: 'rod', label: '1996', series: 'Osier', wall: um(1_996) };
+    const limits = { ...twin().limits, rodClearance: twin().limits.mainClearance, pin: null, bigEnd: null };
+    const base = twin({ withRods: true, trialSchool: 'one', limits, shells: { ...twin().shells, rod: half } });
+    const read = [1, 2].flatMap((number) => [
+      reading('pin', number, 'front-0', 47_980),
+      reading('bigEnd', number, 'front', 52_010),
+    ]);
+    const kept = { '1': { mark: '', pin: 1 } };
+    const tried = { ...trial(['0.035'], { rod: 1 }), upper: rodHalf, lower: rodHalf };
+    const offsets = (job: JobDocument) => {
+      const asked = jobFit(job, read);
+      if (!asked.ok) throw new Error(asked.reason);
+      return asked.request.stations.map(({ id, offset }) => [id, offset]);
+    };
+    // By hand: 52.010 − 47.980 − 3.992 is 0.038, and 0.035 was measured.
+    expect(offsets({ ...base, rods: kept, trials: { P1: tried } })).toEqual([
+      ['P1', -0.003],
+      ['P2', -0.003],
+    ]);
+    expect(offsets({ ...base, rods: kept, trials: { P1: tried }, trialSchool: 'every' })).toEqual([
+      ['P1', -0.003],
+      ['P2', undefined],
+    ]);
+    // Free rods: which will come to P1 is not known; what its trial tells of the family is.
+    const half2 = { shell: 'rod', label: '1996', wall: um(1_996) };
+    const choice = { at: DAY, by: 'Wren', stations: { P1: { upper: half2, lower: half2, predicted: um(38), rod: 1 } } };
+    expect(offsets({ ...base, choice, trials: { P1: tried } })).toEqual([
+      ['P1', -0.003],
+      ['P2', -0.003],
+    ]);
+    expect(offsets({ ...base, choice, trials: { P1: tried }, trialSchool: 'every' })).toEqual([
+      ['P1', undefined],
+      ['P2', undefined],
+    ]);
   });
 
   it('is nothing of a pin whose rod is another now', () => {

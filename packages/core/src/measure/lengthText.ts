@@ -1,10 +1,25 @@
 import { formatExactLength, formatLength } from './formatLength.js';
 import { nanometres } from './nanometres.js';
+import { toldUncertainty } from './uncertainty.js';
 import { CLEARANCE_DECIMALS, INSTRUMENT_DECIMALS, type Unit } from './unit.js';
 
 /** A length that was worked out, not read, with its unit: to 0.001 mm, or half a tenth. */
 export function roughText(value: number, unit: Unit): string {
   return `${formatLength(nanometres(Math.round(value)), unit, CLEARANCE_DECIMALS[unit])} ${unit}`;
+}
+
+/** What an uncertainty is told in: 0.001 mm, half a tenth. */
+const SPREAD_STEP: Readonly<Record<Unit, number>> = { mm: 1_000, in: 1_270 };
+
+/**
+ * Twice a standard uncertainty as it is told beside a figure, without its unit.
+ *
+ * @param u standard uncertainty, nm
+ * @example spreadFigure(2_100, 'mm') // '0.005'
+ */
+export function spreadFigure(u: number, unit: Unit): string {
+  const told = nanometres(toldUncertainty(u, SPREAD_STEP[unit]));
+  return formatExactLength(told, unit, INSTRUMENT_DECIMALS[unit]);
 }
 
 /** A length in a message, with its unit. */

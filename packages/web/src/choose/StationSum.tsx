@@ -11,7 +11,7 @@ import {
   nanometres,
   roughText,
   type StationVerdict,
-  toldUncertainty,
+  spreadFigure,
   type Unit,
   warmClearance,
 } from '@fettle/core';
@@ -114,7 +114,7 @@ export function StationSum({ document, station, halves, verdict, unit }: Station
               <tr className="result">
                 <td className="figure">{summand(clearance.nominal)}</td>
                 <td className="what">
-                  {u !== null && `± ${exact(nanometres(toldUncertainty(u, unit === 'mm' ? 1_000 : 1_270)))} `}
+                  {u !== null && `± ${spreadFigure(u, unit)} `}
                   {isMeasured ? 'measured, shells in' : 'oil clearance'}, {unit}
                 </td>
               </tr>

@@ -20,7 +20,8 @@ const File = memo(ReadingsFile);
 export function MeasureView({ feature }: { readonly feature: Feature }) {
   const job = useOpenJob();
   const [reason, setReason] = useState<string>(REASONS[0]);
-  const save = useSaveReading(job, reason);
+  // Whoever takes what was likely meant says that the figure was misread.
+  const take = useSaveReading(job, 'misread');
   const { document, readings } = job;
   // What stands below the figures follows a frame later: the next figure is typed meanwhile.
   const settled = useDeferredValue(job);
@@ -57,7 +58,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
         onReason={setReason}
         onTake={(text) => {
           if (!current) return;
-          save(current.place, text);
+          take(current.place, text);
           setCurrent({ ...current, text });
         }}
       />

@@ -101,7 +101,7 @@ export function ReadingsFile({ job }: { readonly job: OpenJob }) {
             <strong>
               {rows.length - bad} of {rows.length} rows of {table!.name} can be read
             </strong>
-            ; {changes.length} change a reading
+            ; {changes.length} {changes.length === 1 ? 'changes' : 'change'} a reading
             {bad > 0 && `; ${bad} ${bad === 1 ? 'is' : 'are'} left out, each with its reason`}.
           </p>
           <FileRows>

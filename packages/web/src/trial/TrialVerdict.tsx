@@ -5,7 +5,7 @@ import {
   INSTRUMENT_DECIMALS,
   lengthText,
   nanometres,
-  toldUncertainty,
+  spreadFigure,
   type Unit,
 } from '@fettle/core';
 import styled from 'styled-components';
@@ -29,7 +29,7 @@ const Big = styled.p`
 
 /** Twice a standard uncertainty with its unit: `0.005 mm`. */
 export function spreadText(u: number, unit: Unit): string {
-  return lengthText(toldUncertainty(u, unit === 'mm' ? 1_000 : 1_270), unit);
+  return `${spreadFigure(u, unit)} ${unit}`;
 }
 
 const VOID_WORDS = {

@@ -138,6 +138,8 @@ describe('the trials of an engine', () => {
     act(() => result.current.trial.setFasteners('main', { name: 'cap bolts' }));
     expect(result.current.job.document.fasteners.main).toMatchObject({ name: 'cap bolts', since: null });
     expect(result.current.trial.stations[2]!.state).toBe('read');
+    act(() => result.current.trial.setFasteners('main', { name: 'cap bolts' }));
+    expect(result.current.trial.stations[2]!.state).toBe('read');
     act(() => result.current.trial.setFasteners('main', { name: 'studs' }));
     expect(result.current.trial.stations[2]!.state).toBe('void');
   });

@@ -189,6 +189,8 @@ export function useTrial(job: OpenJob): TrialWork {
     setFasteners: (family, part) =>
       change((old) => {
         const before = old.fasteners[family];
+        // Choosing the same once more is no change of fasteners.
+        if (Object.entries(part).every(([key, value]) => before[key as keyof Fasteners] === value)) return old;
         // What was never named is no change: what was read rests on the same.
         const isNamed =
           before.kind !== 'unknown' || before.name !== '' || before.torque !== '' || before.lubricant !== '';

@@ -1,8 +1,8 @@
 import { chanceText } from '../../clearance/chanceText.js';
 import type { EffectiveSize } from '../../measure/effectiveSize.js';
 import { commonDecimals, formatExactLength, formatLength } from '../../measure/formatLength.js';
-import { type Nanometres, nanometres } from '../../measure/nanometres.js';
-import { toldUncertainty } from '../../measure/uncertainty.js';
+import { spreadFigure } from '../../measure/lengthText.js';
+import type { Nanometres } from '../../measure/nanometres.js';
 import { INSTRUMENT_DECIMALS } from '../../measure/unit.js';
 import type { Family } from '../../part/family.js';
 import type { JobDocument } from '../jobDocument.js';
@@ -59,9 +59,6 @@ function todosOf(facts: JobFacts): Todo[] {
   return todos;
 }
 
-/** What an uncertainty is told in: 0.001 mm, half a tenth. */
-const STEP = { mm: 1_000, in: 1_270 } as const;
-
 const PART_WORDS = {
   main: { station: 'Main', housing: 'Bore', journal: 'Journal', title: 'Mains' },
   rod: { station: 'Pin, rod', housing: 'Big end', journal: 'Pin', title: 'Rods' },
@@ -84,10 +81,7 @@ function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock 
   const rowOf = (station: JobStation): SheetCell[] => {
     const halves = job.choice?.stations[station.id] ?? null;
     const { state, clearance, inside, u, isMeasured } = stationVerdict(job, station, halves);
-    const told =
-      u === null
-        ? {}
-        : { small: `± ${fine(nanometres(toldUncertainty(u, STEP[unit]))).text}${isMeasured ? ', measured' : ''}` };
+    const told = u === null ? {} : { small: `± ${spreadFigure(u, unit)}${isMeasured ? ', measured' : ''}` };
     const half = (side: 'upper' | 'lower'): SheetCell => {
       if (!halves) return { text: '' };
       const { shell: id, label, wall } = halves[side];

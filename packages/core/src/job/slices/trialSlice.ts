@@ -1,8 +1,7 @@
 import { chanceText } from '../../clearance/chanceText.js';
 import { calibrationDue, INSTRUMENT_ROLES } from '../../measure/instrument.js';
-import { lengthText, roughText } from '../../measure/lengthText.js';
+import { lengthText, roughText, spreadFigure } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
-import { toldUncertainty } from '../../measure/uncertainty.js';
 import { STRIP_TELLS, stripRead } from '../../strip/stripClearance.js';
 import type { Fasteners, GaugeMode, TrialSchool } from '../../trial/trialSchema.js';
 import { firstToTry } from '../firstToTry.js';
@@ -126,7 +125,7 @@ function stripBlocks(job: JobDocument, stations: readonly JobStation[]): SheetBl
 function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
   const { unit } = job;
   const text = (length: Nanometres | number | null) => (length === null ? '' : lengthText(length, unit));
-  const spread = (u: number) => lengthText(toldUncertainty(u, unit === 'mm' ? 1_000 : 1_270), unit);
+  const spread = (u: number) => `${spreadFigure(u, unit)} ${unit}`;
   const tried = stations.filter(({ tried: one }) => one?.measured != null);
   const held = familiesOf(job).flatMap((family): SheetBlock[] => {
     const said = fastenersText(job.fasteners[family]);
