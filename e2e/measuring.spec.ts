@@ -39,12 +39,20 @@ test('a figure in hand survives a reload before its box is left', async ({ page,
   const id = await putOnBench(request, reedDocument('Reed 6 reloaded'));
   await page.goto(`/engines/${id}/bores`);
   await page.getByLabel('M3 main bore front plane, mm').focus();
-  await page.keyboard.type('64.013');
+  await page.keyboard.type('64.0');
   await page.reload();
-  await expect(page.getByLabel('M3 main bore front plane, mm')).toHaveValue('64.013');
+  // Half a figure is no reading: it waits in its box, in hand, and says so.
+  const box = page.getByLabel('M3 main bore front plane, mm');
+  await expect(box).toHaveValue('64.0');
+  await expect(page.getByText('not finished')).toBeVisible();
+  await expect(box).toBeFocused();
+  const kept = async () => (await (await request.get(`/api/jobs/${id}`)).json()).readings;
+  expect(await kept()).toEqual([]);
+  await page.keyboard.type('13');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('not finished')).toBeHidden();
   await allSaved(page);
-  const { readings } = await (await request.get(`/api/jobs/${id}`)).json();
-  expect(readings).toMatchObject([{ text: '64.013', station: 3 }]);
+  expect(await kept()).toMatchObject([{ text: '64.013', station: 3 }]);
   // Text that cannot be saved as it is stays in its box, with what is wrong, and is not taken for a size.
   await page.getByRole('link', { name: /^Drawer/ }).click();
   const wall = page.getByLabel('Wall of Mid either, mm');
@@ -313,4 +321,42 @@ test('on a phone one large box is shown at a time, the next on the way with Ente
     await page.waitForLoadState('networkidle');
     expect(await page.evaluate(() => document.documentElement.scrollWidth), other).toBeLessThanOrEqual(390);
   }
+});
+
+test('a gauge with a data button types into the box in hand; digits that lack and an instrument that does not reach are told', async ({
+  page,
+  request,
+}) => {
+  const blank = reedDocument('Reed 6 on a cable', 5);
+  const { boreGauge } = blank.instruments;
+  const range = { low: 50_000_000, high: 64_012_000 } as typeof boreGauge.range;
+  const id = await putOnBench(request, {
+    ...blank,
+    instruments: { ...blank.instruments, boreGauge: { ...boreGauge, name: 'gauge 7', range } },
+  });
+  await page.goto(`/engines/${id}/bores`);
+  await page.getByText('Gauge with a data cable: none').click();
+  await page.getByRole('button', { name: 'Simulated gauge' }).click();
+  const press = page.getByRole('button', { name: 'Press its data button' });
+  await press.click();
+  await expect(page.getByText('no box is in hand: touch one first', { exact: false })).toBeVisible();
+  await page.getByLabel('M1 main bore front plane, mm').focus();
+  await press.click();
+  await press.click();
+  await expect(page.getByLabel('M1 main bore front plane, mm')).toHaveValue(/^64\.0\d\d$/u);
+  await expect(page.getByLabel('M2 main bore front plane, mm')).toHaveValue(/^64\.0\d\d$/u);
+  await expect(page.getByLabel('M3 main bore front plane, mm')).toBeFocused();
+  // A line that is not as it was set is told, and types nothing.
+  await page.getByLabel('A line it sends, with # for the figure').fill('01A');
+  await expect(page.getByText('Put one # where the figure stands.')).toBeVisible();
+  await page.getByRole('button', { name: 'Let it go' }).click();
+
+  const third = page.getByLabel('M3 main bore front plane, mm');
+  await third.fill('64.0');
+  await expect(page.getByText('Fewer digits than the other readings')).toBeVisible();
+  await third.press('Enter');
+  await expect(page.getByText('fewer digits', { exact: true })).toBeVisible();
+  await page.getByLabel('M4 main bore front plane, mm').fill('64.015');
+  await expect(page.getByText('0.003 mm over what gauge 7 reads')).toBeVisible();
+  await allSaved(page);
 });

@@ -115,9 +115,13 @@ export {
   clearanceLimitsOf,
   LIMIT_KEYS,
   type LimitKey,
+  limitAt,
   limitName,
   limitsOfFamily,
   limitWord,
+  type MainLimits,
+  PLACED_LIMITS,
+  type PlacedLimit,
   typeLimitsSchema,
 } from './engineType/limits.js';
 export { newEngineType } from './engineType/newEngineType.js';
@@ -155,6 +159,7 @@ export { withShimRemedy } from './fit/shims/shimRemedies.js';
 export { shims } from './fit/shims.js';
 export { assessReading, needleOf, type ReadingAssessment } from './job/assessReading.js';
 export { choiceFaults } from './job/choiceFaults.js';
+export { type ClearanceDraw, clearanceDraw, drawnClearance } from './job/clearanceDraw.js';
 export { type CodedStation, codedCell, codedStations, heldAsCoded } from './job/codedStations.js';
 export { dueOn } from './job/dueOn.js';
 export { type FirstToTry, firstToTry } from './job/firstToTry.js';
@@ -197,8 +202,10 @@ export { acceptedJointly, type JointPieces, type JointPiecesQuestion, jointPiece
 export { type KitAsked, kitQuestionOfJob } from './job/kitQuestions.js';
 export { newJob, usualThinnerHalf } from './job/newJob.js';
 export { pieceOfLine } from './job/pieceOfLine.js';
+export { isCoarse, type ReadingDoubt, readingDoubts } from './job/readingDoubts.js';
 export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from './job/readingTable.js';
 export { remedyForJob } from './job/remedyForJob.js';
+export { type RowDoubt, rowDoubts } from './job/rowDoubts.js';
 export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';
 export { shellOfLine } from './job/shellOfLine.js';
@@ -219,11 +226,13 @@ export { warmClearance } from './job/warmClearance.js';
 export { acceptance } from './measure/acceptance.js';
 export { type EffectiveSize, markedSize, middleOf, readSize } from './measure/effectiveSize.js';
 export { commonDecimals, formatExactLength, formatLength, numberOfLength } from './measure/formatLength.js';
+export { type GaugeLine, GaugeLines, gaugeLineSchema, gaugeText, PLAIN_LINE } from './measure/gaugeLine.js';
 export {
   calibrationDue,
   INSTRUMENT_ROLES,
   type Instrument,
   type InstrumentRole,
+  outsideRange,
   readingUncertainty,
   usualInstruments,
 } from './measure/instrument.js';
@@ -234,7 +243,9 @@ export { BELIEVABLE_WEAR, judgedReading } from './measure/misreading.js';
 export { type Nanometres, nanometres } from './measure/nanometres.js';
 export { normalChance } from './measure/normalChance.js';
 export { NEEDLES, type Needle, type ParseContext, parseLength } from './measure/parseLength.js';
+export { rangeOf, splitRange, type TypedRange } from './measure/rangeText.js';
 export { seeded } from './measure/seeded.js';
+export type { Simulated } from './measure/simulated.js';
 export type { MarkedBand } from './measure/sizeBand.js';
 export { COVERAGE, combinedUncertainty, evenly, toldUncertainty, weightedMean } from './measure/uncertainty.js';
 export { CLEARANCE_DECIMALS, INSTRUMENT_DECIMALS, otherUnit, type Unit, unitSchema } from './measure/unit.js';

@@ -230,6 +230,40 @@ describe('readings', () => {
   });
 });
 
+describe('a change of fasteners', () => {
+  it('tells by how much bores have moved that were read before and after it', async () => {
+    const id = randomUUID();
+    const blank = document('Sedge 4 with studs');
+    const studs = { ...blank.fasteners.main, kind: 'other' as const, name: 'studs', since: '2026-03-01T00:00:00.000Z' };
+    const job = { ...blank, fasteners: { ...blank.fasteners, main: studs } };
+    await server.call('POST', '/api/jobs', { id, by: 'Wren', document: job });
+    const read = async (station: number, text: string, day: string, replaces: string | null) => {
+      const reading = randomUUID();
+      const body = { ...draft(text, replaces), station, at: `${day}T08:00:00.000Z` };
+      expect((await server.call('PUT', `/api/jobs/${id}/readings/${reading}`, body)).status).toBe(201);
+      return reading;
+    };
+    const first = await read(1, '64.010', '2026-02-03', null);
+    const second = await read(2, '64.012', '2026-02-03', null);
+    await read(3, '64.011', '2026-02-03', null);
+    const own = async () => (await server.call('GET', '/api/fasteners/moves')).body.moves;
+    expect(await own()).toEqual([]);
+    await read(1, '64.006', '2026-03-02', first);
+    await read(2, '64.010', '2026-03-02', second);
+    expect(await own()).toEqual([
+      {
+        engine: 'Sedge 4 with studs',
+        family: 'main',
+        fasteners: 'studs',
+        since: '2026-03-01T00:00:00.000Z',
+        bores: 2,
+        mean: -3000,
+        most: 4000,
+      },
+    ]);
+  });
+});
+
 describe('fit', () => {
   const request = {
     format: 'fettle.fit-request/1',

@@ -10,7 +10,7 @@ import { markedBandSchema } from '../part/mark.js';
 import { materialSchema } from '../part/material.js';
 import { gradeSchema } from '../shell/grade.js';
 import { undersizeSchema } from '../shell/undersize.js';
-import { typeLimitsSchema } from './limits.js';
+import { mainLimitsSchema, typeLimitsSchema } from './limits.js';
 
 function repeated(names: readonly string[], path: string, context: z.RefinementCtx): void {
   names.forEach((name, at) => {
@@ -91,6 +91,7 @@ const currentSchema = z.strictObject({
     .describe('What the final torque squeezes out of a stack of rings, as it was seen on engines of this type.'),
   materials: z.strictObject({ block: materialSchema, caps: materialSchema, rods: materialSchema }),
   limits: typeLimitsSchema.prefault({}),
+  mainLimits: mainLimitsSchema.default({}),
   torque: z.array(torqueSchema).max(20).default([]),
   rows: z.array(stampedRowSchema).max(8).default([]),
   main: typeFamilySchema.prefault({}),

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { limitSchema } from '../measure/lengthSchema.js';
+import { type Limit, limitSchema } from '../measure/lengthSchema.js';
 import { FAMILIES, type Family } from '../part/family.js';
 import { FEATURE_TABLE, FEATURES, type Feature, featuresOfFamilies } from '../part/feature.js';
 
@@ -72,4 +72,36 @@ export function clearanceKey(family: Family): (typeof CLEARANCES)[Family] {
 /** The limits of the oil clearance of a family. */
 export function clearanceLimitsOf(limits: TypeLimits, family: Family) {
   return limits[CLEARANCES[family]];
+}
+
+/** The limits that a book may give for single mains: the rear main, the thrust main, each main of a stepped shaft. */
+export const PLACED_LIMITS = ['mainBore', 'mainJournal', 'mainClearance'] as const satisfies readonly LimitKey[];
+export type PlacedLimit = (typeof PLACED_LIMITS)[number];
+
+const placedShape = Object.fromEntries(PLACED_LIMITS.map((key) => [key, limitSchema.optional()])) as Record<
+  PlacedLimit,
+  z.ZodOptional<typeof limitSchema>
+>;
+
+/** Limits that hold at single mains only, by number of the main, 1 at the front. */
+export const mainLimitsSchema = z.record(
+  z.string().regex(/^[1-9]\d?$/u, 'a main by its number, 1 at the front'),
+  z.strictObject(placedShape),
+);
+export type MainLimits = z.output<typeof mainLimitsSchema>;
+
+/** A data sheet as far as its limits go. */
+export interface LimitSheet {
+  readonly limits: TypeLimits;
+  readonly mainLimits: MainLimits;
+}
+
+/**
+ * The limits that hold for a part: those of its own main where the sheet gives it any, else those of the sheet.
+ *
+ * @param number of the main, 1 at the front, or of the rod or pin; null for what holds where nothing else is said
+ */
+export function limitAt({ limits, mainLimits }: LimitSheet, key: LimitKey, number: number | null): Limit | null {
+  const own = number === null ? undefined : mainLimits[String(number)]?.[key as PlacedLimit];
+  return own ?? limits[key];
 }

@@ -3,7 +3,7 @@ import { formatExactLength } from '../measure/formatLength.js';
 import { INSTRUMENT_DECIMALS, type Unit } from '../measure/unit.js';
 import { throwsText } from '../part/throws.js';
 import type { EngineType, TypeFamily } from './engineType.js';
-import { LIMIT_KEYS, limitName } from './limits.js';
+import { LIMIT_KEYS, limitName, PLACED_LIMITS } from './limits.js';
 
 /** One thing that a data sheet says. */
 export interface SheetLine {
@@ -65,6 +65,14 @@ export function sheetLines(type: EngineType): SheetLine[] {
       const limit = limits[key];
       return limit ? [{ place: limitName(key), text: `${range(limit, unit)} (${limit.source})` }] : [];
     }),
+    ...Object.entries(type.mainLimits).flatMap(([number, own]) =>
+      PLACED_LIMITS.flatMap((key): SheetLine[] => {
+        const limit = own[key];
+        return limit
+          ? [{ place: `${limitName(key)} at main ${number}`, text: `${range(limit, unit)} (${limit.source})` }]
+          : [];
+      }),
+    ),
     ...figure('End play aimed at', type.endPlayAim, unit),
     ...figure('Crush aimed at', type.crushAim, unit),
     ...figure('Crush aimed at under aluminium caps', type.crushAimAluminium, unit),

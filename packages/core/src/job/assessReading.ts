@@ -1,3 +1,4 @@
+import { limitAt } from '../engineType/limits.js';
 import type { Limit } from '../measure/lengthSchema.js';
 import { lengthText } from '../measure/lengthText.js';
 import { judgedReading, type LikelyReading } from '../measure/misreading.js';
@@ -34,18 +35,24 @@ const LONGEST_EXPLAINED = 1e15 as Nanometres;
 /** So many likely figures are offered. */
 const MOST_OFFERED = 3;
 
+/** The part that a figure is of; without a number what holds for every one is asked. */
+interface Place {
+  readonly feature: Feature;
+  readonly station: number | null;
+}
+
 /**
  * The limits that a size is judged by: the data sheet's, or those of the undersize that it is nearer to. A shaft is ground alike: once
  * other journals are known only what they were ground to is believed, so that a thimble turn is no undersize.
  */
 function nearestLimit(
   job: JobDocument,
-  feature: Feature,
+  { feature, station }: Place,
   nm: Nanometres,
   seenSizes: SizesSeen,
   without: Nanometres | null,
 ): Limit | null {
-  const limit = job.limits[feature];
+  const limit = limitAt(job, feature, station);
   const { family, role } = FEATURE_TABLE[feature];
   if (!limit || role === 'housing') return limit;
   const away = ({ low, high }: Limit, size: number) => Math.max(0, low - size, size - high);
@@ -70,9 +77,15 @@ export function assessReading(
   others: readonly Reading[],
   station: number | null = null,
 ): ReadingAssessment {
-  const found = assess({ text, setting, feature }, needleOf(job, feature), job, sizesOf(others, feature), null);
+  const found = assess(
+    { text, setting, feature, station },
+    needleOf(job, feature),
+    job,
+    sizesOf(others, feature),
+    null,
+  );
   if (found.kind !== 'outside' || found.likely.length > 0) return found;
-  const limit = job.limits[feature];
+  const limit = limitAt(job, feature, station);
   const beside = others.filter((one) => one.feature === feature && one.station === station && one.nm !== null);
   const isAlone =
     limit !== null && beside.length > 0 && beside.every(({ nm }) => nm! >= limit.low && nm! <= limit.high);
@@ -113,7 +126,7 @@ export function doubtfulReadings(job: JobDocument, readings: readonly Reading[])
 
 /** @param without the size that this very reading has among those seen */
 function assess(
-  { text, setting, feature }: Pick<Reading, 'text' | 'setting' | 'feature'>,
+  { text, setting, feature, station }: Pick<Reading, 'text' | 'setting'> & Place,
   needle: Needle,
   job: JobDocument,
   seen: SizesSeen,
@@ -126,7 +139,7 @@ function assess(
   if (!parsed.ok) return parsed.code === 'empty' ? { kind: 'empty' } : { kind: 'unreadable', message: parsed.message };
   const { nm } = parsed;
   const length = (value: number) => lengthText(value, unit);
-  const limit = nearestLimit(job, feature, nm, seen, without);
+  const limit = nearestLimit(job, { feature, station }, nm, seen, without);
   const range = limit ?? seen.extent(without);
   const unreadable = (): ReadingAssessment => ({ kind: 'unreadable', message: strict.ok ? '' : strict.message });
   if (!range) return isTooLong ? unreadable() : { kind: 'fine', nm };

@@ -1,8 +1,9 @@
 import { chanceInside } from '../clearance/chanceInside.js';
 import type { ClearanceInterval } from '../clearance/clearanceOfBands.js';
 import { cellInterval, codesOfFamily, gradesOfCell, type SelectionCodes } from '../codes/selectionTable.js';
-import { clearanceLimitsOf } from '../engineType/limits.js';
+import { clearanceKey, limitAt } from '../engineType/limits.js';
 import type { Family } from '../part/family.js';
+import { featureOf, partName } from '../part/feature.js';
 import { type JobDocument, NO_WISHES } from './jobDocument.js';
 import { markedBands } from './jobMarks.js';
 
@@ -40,12 +41,18 @@ export function codedCell(family: Family, codes: SelectionCodes, housing: string
   return { family, housing, journal, grades, interval, inside };
 }
 
-/** The codes of a job's family with the limits that the job goes by; null without a data sheet. */
+/**
+ * The codes of a job's family with the limits that the job goes by; null without a data sheet.
+ *
+ * @param number of the main whose limits hold; left out, the limits of the sheet
+ */
 export function codesOfJob(
-  { sheet, limits }: Pick<JobDocument, 'sheet' | 'limits'>,
+  job: Pick<JobDocument, 'sheet' | 'limits' | 'mainLimits'>,
   family: Family,
+  number: number | null = null,
 ): SelectionCodes | null {
-  return sheet && codesOfFamily(sheet[family], sheet.unit, clearanceLimitsOf(limits, family));
+  const { sheet } = job;
+  return sheet && codesOfFamily(sheet[family], sheet.unit, limitAt(job, clearanceKey(family), number));
 }
 
 /**
@@ -56,18 +63,18 @@ export function codesOfJob(
  */
 export function codedStations(job: JobDocument, placed: Readonly<Record<string, number>>): Map<string, CodedStation> {
   const found = new Map<string, CodedStation>();
-  const put = (family: Family, id: string, housing: string | undefined, journal: string | undefined) => {
-    const codes = codesOfJob(job, family);
+  const put = (family: Family, number: number, housing: string | undefined, journal: string | undefined) => {
+    const codes = codesOfJob(job, family, number);
     if (codes && housing !== undefined && journal !== undefined)
-      found.set(id, codedCell(family, codes, housing, journal));
+      found.set(partName(featureOf(family, 'journal'), number), codedCell(family, codes, housing, journal));
   };
   const [bores, journals] = [markedBands(job, 'mainBore'), markedBands(job, 'mainJournal')];
-  for (const [number, { mark }] of journals) put('main', `M${number}`, bores.get(number)?.mark, mark);
+  for (const [number, { mark }] of journals) put('main', number, bores.get(number)?.mark, mark);
   if (!job.withRods) return found;
   const rods = markedBands(job, 'bigEnd');
   for (const [number, { mark }] of markedBands(job, 'pin')) {
     const rod = placed[`P${number}`];
-    put('rod', `P${number}`, rod === undefined ? undefined : rods.get(rod)?.mark, mark);
+    put('rod', number, rod === undefined ? undefined : rods.get(rod)?.mark, mark);
   }
   return found;
 }

@@ -4,7 +4,7 @@ import { crushSchema } from '../crush/crushSchema.js';
 import { versioned } from '../document/versioned.js';
 import { endPlaySchema } from '../endPlay/endPlaySchema.js';
 import { engineTypeSchema } from '../engineType/engineType.js';
-import { typeLimitsSchema } from '../engineType/limits.js';
+import { mainLimitsSchema, typeLimitsSchema } from '../engineType/limits.js';
 import { instrumentSchema } from '../measure/instrument.js';
 import { isInBand, NOT_IN_BAND, nanometresSchema, sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 import { unitSchema } from '../measure/unit.js';
@@ -118,7 +118,7 @@ export const markRowSchema = z.strictObject({
  * change at once are records by id, so that their changes merge.
  */
 const currentSchema = z.strictObject({
-  format: z.literal('fettle.job/3').describe('What this is, and the version it is written in.'),
+  format: z.literal('fettle.job/4').describe('What this is, and the version it is written in.'),
   name: z.string().trim().min(1, 'give the engine a name').max(80, 'at most 80 characters'),
   unit: unitSchema,
   layout: crankLayoutSchema,
@@ -128,6 +128,8 @@ const currentSchema = z.strictObject({
   /** The data sheet as it was copied: codes, grades, undersizes, torque. What the fitter changed here since is in `limits`. */
   sheet: engineTypeSchema.nullable(),
   limits: typeLimitsSchema,
+  /** Limits that hold at single mains instead of those of the sheet, by number of the main. */
+  mainLimits: mainLimitsSchema,
   measuring: z.strictObject({
     order: z.enum(['along', 'down']),
     slots: z.strictObject(eachFeature(() => slotsSchema)),

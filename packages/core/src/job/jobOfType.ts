@@ -1,7 +1,7 @@
 import { cutText } from '../document/storableText.js';
 import type { EngineType } from '../engineType/engineType.js';
-import type { LimitKey } from '../engineType/limits.js';
-import { LIMIT_KEYS } from '../engineType/limits.js';
+import type { LimitKey, MainLimits } from '../engineType/limits.js';
+import { LIMIT_KEYS, PLACED_LIMITS } from '../engineType/limits.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import { newJob, usualThinnerHalf } from './newJob.js';
@@ -20,6 +20,7 @@ export function jobOfType(
     origin,
     sheet: type,
     limits: type.limits,
+    mainLimits: type.mainLimits,
     crush: { ...job.crush, kind: joints, aim: crushAim, aimAluminium: crushAimAluminium },
     endPlay: { ...job.endPlay, aim: endPlayAim, settle: settle ?? job.endPlay.settle },
   };
@@ -45,6 +46,21 @@ export function limitClashes(job: Pick<JobDocument, 'limits' | 'sheet'>, later: 
   });
 }
 
+/** Limits of single mains: those that the fitter has changed here stay, the others are those of the later sheet. */
+function mainLimitsWith(job: JobDocument, { mainLimits: later }: EngineType, isSameShape: boolean): MainLimits {
+  const before = job.sheet?.mainLimits ?? {};
+  const numbers = new Set([...Object.keys(job.mainLimits), ...(isSameShape ? Object.keys(later) : [])]);
+  const of = (number: string): [string, MainLimits[string]] => {
+    const kept = PLACED_LIMITS.flatMap((key) => {
+      const [base, ours, theirs] = [before, job.mainLimits, later].map((all) => all[number]?.[key] ?? null);
+      const limit = isSameLimit(base!, ours!) ? theirs : ours;
+      return limit ? [[key, limit] as const] : [];
+    });
+    return [number, Object.fromEntries(kept)];
+  };
+  return Object.fromEntries([...numbers].map(of).filter(([, own]) => Object.keys(own).length > 0));
+}
+
 /**
  * The job with another revision, or another type's sheet, in place of the one it has. Limits that the fitter has changed in the job
  * stay, except those in `take`; a layout of another number of mains or pins is not taken, for readings belong to stations.
@@ -67,6 +83,7 @@ export function withSheet(
     origin,
     sheet: type,
     limits,
+    mainLimits: mainLimitsWith(job, type, isSameShape),
     materials: type.materials,
     rules: { ...job.rules, thinnerHalf: usualThinnerHalf(type.materials.block, type.materials.caps) },
     layout: isSameShape ? type.layout : job.layout,

@@ -1,6 +1,7 @@
 import { clearanceAim } from '../clearance/clearanceAim.js';
 import { REFERENCE_C, sizeAt20 } from '../clearance/temperature.js';
 import { type MarkDisagreement, markDisagreement } from '../codes/markDisagreement.js';
+import { clearanceKey, limitAt } from '../engineType/limits.js';
 import { type EffectiveSize, markedSize, readSize } from '../measure/effectiveSize.js';
 import type { Limit } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
@@ -185,7 +186,7 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
     const count = own.filter(({ nm }) => nm !== null).length;
     const read = readSize(sizes);
     const band = marked.get(number) ?? null;
-    const standard = findingsOf(feature, read, job.limits[feature]);
+    const standard = findingsOf(feature, read, limitAt(job, feature, number));
     const undersize =
       read && isJournal && standard.length > 0 ? undersizeOf(read, job.sheet?.[family].undersizes ?? []) : null;
     return {
@@ -215,7 +216,7 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
 
 function stationOf(job: JobDocument, family: Family, bore: MeasuredPart | null, journal: MeasuredPart): JobStation {
   const id = journal.name;
-  const limits = family === 'main' ? job.limits.mainClearance : job.limits.rodClearance;
+  const limits = limitAt(job, clearanceKey(family), journal.number);
   const aim = family === 'main' ? job.rules.aim : job.rules.rodAim;
   const extra = job.rules.extras[id] ?? nanometres(0);
   const rod = family === 'rod' ? (bore?.number ?? null) : null;

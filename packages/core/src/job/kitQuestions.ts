@@ -2,9 +2,7 @@ import type { z } from 'zod';
 import { clearanceAim } from '../clearance/clearanceAim.js';
 import type { DrawerLine } from '../drawer/workshopDrawer.js';
 import { freeHalves, isSameLine } from '../drawer/workshopDrawer.js';
-import type { EngineType } from '../engineType/engineType.js';
-import type { LimitKey } from '../engineType/limits.js';
-import { clearanceKey, clearanceLimitsOf } from '../engineType/limits.js';
+import { clearanceKey, clearanceLimitsOf, type LimitKey, limitAt } from '../engineType/limits.js';
 import { fitShellOf } from '../fit/format/fitShellOf.js';
 import { type EffectiveSize, middleOf, possibleSizes, readingsSpread } from '../measure/effectiveSize.js';
 import { numberOfLength } from '../measure/formatLength.js';
@@ -20,7 +18,7 @@ import type { JobDocument, JobShell } from './jobDocument.js';
 import { hasRoom, scatterOf } from './jobFit.js';
 import { bandsOf } from './jobMarks.js';
 import { shellsOfSheet } from './jobOfType.js';
-import { measuredParts, pinnedRods } from './jobStations.js';
+import { type MeasuredPart, measuredParts, pinnedRods } from './jobStations.js';
 
 /** What is asked of an order, beside the engine itself. */
 export interface KitWishes {
@@ -48,14 +46,14 @@ export type KitAsked =
     };
 
 /** All that a feature's size may be: from the smallest to the largest of its marks' bands, or its limits where it has no marks. */
-function wholeBand(sheet: EngineType | null, limits: JobDocument['limits'], feature: Feature): SizeBand | null {
-  const bands = bandsOf(sheet, feature);
+function wholeBand(job: JobDocument, feature: Feature, number: number | null): SizeBand | null {
+  const bands = bandsOf(job.sheet, feature);
   if (bands.length > 0) {
     const low = Math.min(...bands.map((band) => band.low));
     const high = Math.max(...bands.map((band) => band.high));
     return { low: nanometres(low), high: nanometres(high) };
   }
-  const limit = limits[feature];
+  const limit = limitAt(job, feature, number);
   return limit && { low: limit.low, high: limit.high };
 }
 
@@ -132,28 +130,28 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
   const blocked: string[] = [];
   const undersizes = new Map<Family, Set<string | null>>();
   for (const family of wishes.families) {
-    const clearance = clearanceLimitsOf(job.limits, family);
-    if (!clearance) missing.push(clearanceKey(family));
+    if (!clearanceLimitsOf(job.limits, family)) missing.push(clearanceKey(family));
     if ((job.sheet?.[family].grades.length ?? 0) === 0) missing.push(`${family}Grades`);
     const whole = ([featureOf(family, 'housing'), featureOf(family, 'journal')] as const).map((feature) => {
-      const band = wholeBand(job.sheet, job.limits, feature);
+      const band = wholeBand(job, feature, null);
       if (!band) missing.push(feature);
       return band;
     });
-    if (!clearance || whole.includes(null)) continue;
+    if (!clearanceLimitsOf(job.limits, family) || whole.includes(null)) continue;
     const housings = measuredParts(job, readings, featureOf(family, 'housing'));
     const journals = measuredParts(job, readings, featureOf(family, 'journal'));
     const placed = family === 'rod' ? pinnedRods(job) : {};
     const kept = new Set(Object.values(placed));
     const open = housings.filter(({ number }) => !kept.has(number));
-    const sized = (size: EffectiveSize | null, all: SizeBand | null): SizeBand =>
-      size === null ? all! : possibleSizes(size);
+    const sized = ({ size, feature, number }: MeasuredPart): SizeBand =>
+      size === null ? wholeBand(job, feature, number)! : possibleSizes(size);
     const spreadOf = (size: EffectiveSize | null) => size && readingsSpread(size);
     undersizes.set(family, new Set(journals.map(({ undersize }) => undersize?.name ?? null)));
     for (const journal of journals) {
       const own = family === 'main' ? housings[journal.number - 1] : housings[(placed[journal.name] ?? 0) - 1];
       const housing = own ?? open.shift();
       if (!housing) continue;
+      const clearance = limitAt(job, clearanceKey(family), journal.number)!;
       const findings = [...housing.findings, ...journal.findings];
       if (findings.length > 0 || !hasRoom(clearance, scatterOf(housing), scatterOf(journal))) {
         blocked.push(partName(featureOf(family, 'journal'), journal.number));
@@ -161,11 +159,11 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
       }
       const extra = job.rules.extras[journal.name] ?? nanometres(0);
       const aim = family === 'main' ? job.rules.aim : job.rules.rodAim;
-      const shaft = sized(journal.size, whole[1]!);
+      const shaft = sized(journal);
       places.push({
         id: partName(featureOf(family, 'journal'), journal.number),
         family,
-        bore: sized(housing.size, whole[0]!),
+        bore: sized(housing),
         journal: shaft,
         ...clearance,
         boreReadings: spreadOf(housing.size),

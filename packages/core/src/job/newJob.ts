@@ -34,7 +34,7 @@ export function newJob(
   withRods = false,
 ): JobDocument {
   return {
-    format: 'fettle.job/3',
+    format: 'fettle.job/4',
     name,
     unit,
     layout,
@@ -42,6 +42,7 @@ export function newJob(
     origin: null,
     sheet: null,
     limits: typeLimitsSchema.parse({}),
+    mainLimits: {},
     measuring: {
       order: 'along',
       slots: eachFeature((feature) => [...FEATURE_TABLE[feature].usualSlots]),

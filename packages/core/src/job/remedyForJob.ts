@@ -2,7 +2,7 @@ import { cutText } from '../document/storableText.js';
 import { clearanceKey, clearanceLimitsOf } from '../engineType/limits.js';
 import type { FitRemedy } from '../fit/format/fitPlan.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
-import { type Feature, featureOf } from '../part/feature.js';
+import { type Feature, featureOf, partName } from '../part/feature.js';
 import type { Position } from '../shell/position.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import type { JobFit } from './jobFit.js';
@@ -75,19 +75,30 @@ function withRules(asked: Asked, rules: NonNullable<FitRemedy['rules']>) {
   });
 }
 
-/** A limit holds for its whole family; that it was moved stands beside its source. */
+/** Number of a main by the id of its station, as its limits are kept; null where it is none. */
+function mainOf({ layout }: JobDocument, station: string | undefined): string | null {
+  const numbers = Array.from({ length: layout.mains }, (_, at) => at + 1);
+  const found = numbers.find((number) => partName('mainJournal', number) === station);
+  return found === undefined ? null : String(found);
+}
+
+/** A limit holds for its whole family, or for one main of its own; that it was moved stands beside its source. */
 function withLimit(asked: Asked, { stations, limit }: FitRemedy) {
   const { side, value } = limit!;
   const family = asked.request.stations.find(({ id }) => id === stations[0])?.family ?? 'main';
   const key = clearanceKey(family);
   return (job: JobDocument): JobDocument => {
-    const known = clearanceLimitsOf(job.limits, family);
+    const number = family === 'main' ? mainOf(job, stations[0]) : null;
+    const own = number === null ? undefined : job.mainLimits[number];
+    const known = own?.mainClearance ?? clearanceLimitsOf(job.limits, family);
     if (!known) return job;
     const source = known.source.endsWith(SOURCE_CHANGED)
       ? known.source
       : `${cutText(known.source, 200 - SOURCE_CHANGED.length)}${SOURCE_CHANGED}`;
     const moved = { ...known, [side]: lengthOfNumber(value, asked.request.unit), source };
-    return { ...job, limits: { ...job.limits, [key]: moved } };
+    return own?.mainClearance && number !== null
+      ? { ...job, mainLimits: { ...job.mainLimits, [number]: { ...own, mainClearance: moved } } }
+      : { ...job, limits: { ...job.limits, [key]: moved } };
   };
 }
 

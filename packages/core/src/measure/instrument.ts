@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { nanometresSchema } from './lengthSchema.js';
-import { nanometres } from './nanometres.js';
+import { nanometresSchema, sizeNmSchema } from './lengthSchema.js';
+import { type Nanometres, nanometres } from './nanometres.js';
 import { NEEDLES } from './parseLength.js';
 import { combinedUncertainty, evenly } from './uncertainty.js';
 import type { Unit } from './unit.js';
@@ -22,6 +22,12 @@ export const instrumentSchema = z.strictObject({
   calibratedOn: z.iso.date().nullable().describe('Day of its last calibration; null where it is not known.'),
   calibrateAfterMonths: z.int().min(1).max(120).nullable().describe('Months until the next; null for no reminder.'),
   holder: z.string().trim().max(60, 'at most 60 characters').describe('Who has it; may be empty.'),
+  range: z
+    .strictObject({ low: unsigned, high: sizeNmSchema })
+    .refine(({ low, high }) => low < high, 'the smaller end is below the larger one')
+    .nullable()
+    .describe('Sizes that it reads; null where nobody said.'),
+  ball: sizeNmSchema.nullable().describe('Ball of a ball micrometer: what is read over it is the wall and the ball.'),
 });
 export type Instrument = z.output<typeof instrumentSchema>;
 
@@ -41,7 +47,18 @@ export function usualInstrument(role: InstrumentRole, unit: Unit): Instrument {
     calibratedOn: null,
     calibrateAfterMonths: null,
     holder: '',
+    range: null,
+    ball: null,
   };
+}
+
+/**
+ * How far a size lies outside of what an instrument reads, nm: below zero under its range, above zero over it, zero inside or where the
+ * range is not known. A micrometer of 2 to 3 in cannot have read 1.9 in: the frame is another one, or the figure.
+ */
+export function outsideRange({ range }: Pick<Instrument, 'range'>, size: Nanometres): Nanometres {
+  if (range === null) return nanometres(0);
+  return nanometres(size < range.low ? size - range.low : Math.max(0, size - range.high));
 }
 
 /** An instrument of each role in good order. */

@@ -3,7 +3,7 @@ import { acceptance } from './acceptance.js';
 import { calibrationDue, readingUncertainty, usualInstrument } from './instrument.js';
 import { nanometres } from './nanometres.js';
 import { normalChance } from './normalChance.js';
-import { simulated } from './testing/simulated.js';
+import { simulated } from './simulated.js';
 import { combinedUncertainty, evenly, weightedMean } from './uncertainty.js';
 
 /** Variance of something known to lie within ±half, evenly. */

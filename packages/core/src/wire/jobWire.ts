@@ -3,7 +3,9 @@ import { personSchema } from '../document/person.js';
 import { jobDocumentSchema } from '../job/jobDocument.js';
 import { STAGE_STATES } from '../job/slice.js';
 import { STAGES } from '../job/stages.js';
+import { nanometresSchema } from '../measure/lengthSchema.js';
 import { unitSchema } from '../measure/unit.js';
+import { familySchema } from '../part/family.js';
 import { FEATURES, SLOTS } from '../part/feature.js';
 import { readingDraftSchema, readingSchema } from '../part/reading.js';
 import { endpoint } from './endpoint.js';
@@ -115,6 +117,18 @@ export const pageQuery = {
   most: z.coerce.number().int().min(1).max(200).default(PAGE),
 };
 
+/** What a change of fasteners did to bores that were read before and after it. */
+const fastenerMoveSchema = z.strictObject({
+  engine: z.string(),
+  family: familySchema,
+  fasteners: z.string().describe('Name of those that hold since; empty where it has none.'),
+  since: z.iso.datetime(),
+  bores: z.int().describe('How many places were read before and after, in the bolt direction.'),
+  mean: nanometresSchema.describe('Mean of after minus before.'),
+  most: nanometresSchema.describe('The largest of them, whichever way.'),
+});
+export type FastenerMove = z.output<typeof fastenerMoveSchema>;
+
 export const JOB_ENDPOINTS = {
   listJobs: endpoint({
     method: 'get',
@@ -190,6 +204,14 @@ export const JOB_ENDPOINTS = {
     answer: z.strictObject({ entries: z.array(jobChangeSchema), goesOn: goesOnSchema }),
     problems: ['invalid-request', 'not-found'],
     topics: ['history'],
+    isTagged: true,
+  }),
+  fastenerMoves: endpoint({
+    method: 'get',
+    at: '/api/fasteners/moves',
+    summary: 'By how much changes of fasteners have moved bores in this workshop, the latest first',
+    answer: z.strictObject({ moves: z.array(fastenerMoveSchema) }),
+    topics: ['engine', 'history'],
     isTagged: true,
   }),
   putReading: endpoint({

@@ -1,9 +1,18 @@
 import type { Database } from '../database/Database.js';
 import { type HandlersOf, Reply, type Tags } from '../wire/serve.js';
+import { fastenerMoves } from './fastenerMoves.js';
 import { jobHistory } from './jobHistory.js';
 import type { JobService } from './jobService.js';
 
-type JobNames = 'listJobs' | 'createJob' | 'getJob' | 'patchJob' | 'deleteJob' | 'restoreJob' | 'jobHistory';
+type JobNames =
+  | 'listJobs'
+  | 'createJob'
+  | 'getJob'
+  | 'patchJob'
+  | 'deleteJob'
+  | 'restoreJob'
+  | 'jobHistory'
+  | 'fastenerMoves';
 
 /** The engines on the benches. */
 export function jobHandlers(jobs: JobService, database: Database): HandlersOf<JobNames> {
@@ -17,6 +26,7 @@ export function jobHandlers(jobs: JobService, database: Database): HandlersOf<Jo
     patchJob: ({ path, body: { steps, ...stamp } }) => jobs.patch(path.id, stamp, steps),
     deleteJob: ({ path, query }) => jobs.remove(path.id, query),
     restoreJob: ({ path, body }) => jobs.restore(path.id, body),
+    fastenerMoves: () => fastenerMoves(database),
     jobHistory: ({ path, query }) => jobHistory(database, path.id, query),
   };
 }

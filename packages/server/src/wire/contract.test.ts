@@ -168,6 +168,7 @@ const CASES: Record<EndpointName, Case> = {
     bad: async () => [await ask('restoreJob', { id: await started() }, { by }), '/version'],
     unknown: () => ask('restoreJob', { id: nobody }, { version: 1, by }),
   },
+  fastenerMoves: { good: async () => [[await ask('fastenerMoves', {}), 200]] },
   jobHistory: {
     good: async () => [[await ask('jobHistory', { id: await started() }), 200]],
     bad: async () => [await ask('jobHistory', { id: await started() }, undefined, '?after=yesterday'), '/after'],

@@ -20,6 +20,7 @@ import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import { CandidateTable } from './CandidateTable.js';
+import { DrawnChance } from './DrawnChance.js';
 import { StationActs } from './StationActs.js';
 import { StationFacts } from './StationFacts.js';
 import { StationSum } from './StationSum.js';
@@ -135,6 +136,7 @@ export function StationPanel(props: StationPanelProps) {
       </Row>
       <StationFacts document={document} station={station} readings={readings} verdict={verdict} />
       <StationSum document={document} station={station} halves={halves} verdict={verdict} unit={unit} />
+      <DrawnChance document={document} station={station} halves={halves} />
       <FlangedEndPlay document={document} halves={halves} station={station} />
       <NextBest document={document} choices={choices} />
       <StationActs job={job} document={document} station={station} halves={halves} play={play} />

@@ -1,4 +1,5 @@
 import type {
+  ClearanceDraw,
   DocumentFault,
   FitPlan,
   FitRequest,
@@ -6,10 +7,12 @@ import type {
   ShimChoice,
   ShimPlan,
   ShimRequestInput,
+  Simulated,
 } from '@fettle/core';
 import {
   type Alternative,
   alternativesAt,
+  drawnClearance,
   type ExpectedReading,
   type FitOptions,
   type FitProgress,
@@ -100,6 +103,9 @@ const search = {
     }
     return { ok: true, result: jointShims(read, new Map(stock)) };
   },
+  /** A predicted clearance, drawn so many times. */
+  drawn: async (draw: ClearanceDraw, draws: number, seed: number): Promise<Simulated> =>
+    drawnClearance(draw, draws, seed),
   /** The best pieces for a gap, and the next best of what the pieces on hand give. */
   shims: async (input: ShimRequestInput, most: number): Promise<FitAnswer<ShimAnswer>> => {
     const read = readShimRequest(input);

@@ -13,6 +13,7 @@ import { CleanUpText } from './CleanUpText.js';
 import { codesRows } from './codesRows.js';
 import { Disagreements } from './Disagreements.js';
 import { ReplaceRod } from './ReplaceRod.js';
+import { RowDoubts } from './RowDoubts.js';
 import { RowField } from './RowField.js';
 import { useCodes } from './useCodes.js';
 
@@ -97,6 +98,10 @@ export function CodesView() {
           </p>
         )}
       </Row>
+      <RowDoubts
+        job={job}
+        onTurn={({ feature }) => commit(feature, kept[feature].text, firstOf(feature) === 'front' ? 'rear' : 'front')}
+      />
       <Disagreements job={job} />
       {worn.map((family) => (
         <Notice key={family}>

@@ -7,6 +7,7 @@ import { today } from '../app/today.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel } from '../look/Panel.js';
+import { NEXT_THING } from './nextThing.js';
 import { STAGE_STATE_WORDS, StageShape } from './StageMark.js';
 import { type OpenJob, useJob, useJobLoading } from './useJob.js';
 import { useUndo, useVisit } from './useUndo.js';
@@ -71,7 +72,7 @@ export function JobPage() {
           <Undo2 aria-hidden size={20} />
           <span className="what">Undo{what !== null && `: ${what}`}</span>
         </Button>
-        <Button className="next" onPress={() => navigate(due.next, { state: { toNext: true } })}>
+        <Button id={NEXT_THING} className="next" onPress={() => navigate(due.next, { state: { toNext: true } })}>
           <ArrowRight aria-hidden size={20} />
           Next: {due.todo}
         </Button>

@@ -5,6 +5,8 @@ import { CleanUpText } from '../codes/CleanUpText.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Notice } from '../look/Notice.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
+import { DoubtsNotice } from './DoubtsNotice.js';
+import { GaugePanel } from './gauge/GaugePanel.js';
 import { MeasuringSettings } from './MeasuringSettings.js';
 import { measuringRows } from './measuringRows.js';
 import { OneCell } from './OneCell.js';
@@ -14,7 +16,9 @@ import { useMeasuring } from './useMeasuring.js';
 import { useSaveReading } from './useSaveReading.js';
 
 const Settings = memo(MeasuringSettings);
+const Gauge = memo(GaugePanel);
 const File = memo(ReadingsFile);
+const Doubts = memo(DoubtsNotice);
 
 /** Typing the sizes of one feature along the shaft. */
 export function MeasureView({ feature }: { readonly feature: Feature }) {
@@ -62,8 +66,10 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           setCurrent({ ...current, text });
         }}
       />
+      <Doubts job={settled} feature={feature} />
       <Settings job={settled} feature={feature} />
       <File job={settled} />
+      <Gauge job={settled} feature={feature} />
     </>
   );
 }

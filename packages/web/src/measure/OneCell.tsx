@@ -2,10 +2,12 @@ import { FEATURE_TABLE, type Feature, partName, slotName } from '@fettle/core';
 import { ChevronLeft, ChevronRight } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
+import { goToNext } from '../job/nextThing.js';
 import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Panel, Quiet } from '../look/Panel.js';
-import { ReadingCell, type Step } from './ReadingCell.js';
+import { type CellActs, ReadingCell } from './ReadingCell.js';
+import { toldOf } from './toldOf.js';
 import type { Measuring } from './useMeasuring.js';
 import { type Place, readingAt } from './useSaveReading.js';
 
@@ -47,12 +49,19 @@ export function OneCell({ job, feature, measuring, reason }: OneCellProps) {
   }, [at]);
   const go = (by: number) => {
     const next = at + by;
+    if (next >= places.length && goToNext()) return;
     if (next < 0 || next >= places.length) return input.current?.blur();
     hasGone.current = true;
     setAt(next);
   };
-  const step = (where: Step) => go(where === 'previous' || where === 'up' || where === 'left' ? -1 : 1);
-  const { setCurrent } = measuring;
+  const standing = readingAt(job.readings, place);
+  const acts: CellActs = {
+    ...measuring.acts,
+    step: (_, where) => go(where === 'previous' || where === 'up' || where === 'left' ? -1 : 1),
+    hold: (_, element) => {
+      input.current = element;
+    },
+  };
   return (
     <Large aria-label="The box in hand">
       <p className="where">
@@ -67,15 +76,13 @@ export function OneCell({ job, feature, measuring, reason }: OneCellProps) {
         </Button>
         <ReadingCell
           key={`${place.station} ${place.slot}`}
-          job={job}
+          latest={measuring.latest}
+          document={job.document}
           place={place}
+          standing={standing}
+          told={toldOf(job, place, standing)}
           reason={reason}
-          inputRef={(element) => {
-            input.current = element;
-          }}
-          onStep={step}
-          onFocus={(text) => setCurrent({ place, text })}
-          onText={(text) => setCurrent({ place, text })}
+          acts={acts}
         />
         <Button aria-label="The next box" isDisabled={at === places.length - 1} onPress={() => go(1)}>
           <ChevronRight aria-hidden size={28} />

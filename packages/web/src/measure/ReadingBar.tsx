@@ -3,11 +3,16 @@ import {
   FEATURE_TABLE,
   formatExactLength,
   INSTRUMENT_DECIMALS,
+  isCoarse,
   lengthText,
   type Nanometres,
+  nanometres,
   needleOf,
+  outsideRange,
   parseLength,
   partName,
+  type Reading,
+  type ReadingAssessment,
   slotName,
 } from '@fettle/core';
 import { format } from 'date-fns';
@@ -16,6 +21,7 @@ import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { bothUnits } from './LengthField.js';
+import { textsOf } from './toldOf.js';
 import { type Place, readingAt, settingFor } from './useSaveReading.js';
 
 const Bar = styled.div<{ $isDoubtful: boolean }>`
@@ -57,6 +63,31 @@ function wayOf(job: OpenJob, place: Place, text: string, setting: Nanometres | n
   return `${parsed.deviation > 0 ? 'bigger' : 'smaller'} by ${by} than ${lengthText(setting, unit)}`;
 }
 
+/** What is to be said of a figure: what cannot be right, what the instrument does not reach, what may not be finished; null where nothing is. */
+function messageOf(
+  { document, readings }: OpenJob,
+  { feature }: Place,
+  text: string,
+  assessment: ReadingAssessment,
+  standing: Reading | null,
+): string | null {
+  if ('message' in assessment) return assessment.message;
+  if (assessment.kind === 'empty') return null;
+  const { instruments, unit } = document;
+  const isHousing = FEATURE_TABLE[feature].role === 'housing';
+  const instrument = instruments[isHousing ? 'boreGauge' : 'micrometer'];
+  const beyond = outsideRange(instrument, assessment.nm);
+  if (beyond !== 0) {
+    const name = instrument.name || (isHousing ? 'the bore gauge' : 'the micrometer');
+    const side = beyond < 0 ? 'under' : 'over';
+    return `${lengthText(nanometres(Math.abs(beyond)), unit)} ${side} what ${name} reads: another one, or another figure?`;
+  }
+  const others = readings.filter((reading) => reading !== standing);
+  return isCoarse(text, textsOf(others, feature))
+    ? 'Fewer digits than the other readings: is it the whole figure?'
+    : null;
+}
+
 /** The reading in hand, large: its size in both units, what is doubtful about it, and the likely figure one touch away. */
 export function ReadingBar({ job, place, text, onTake, reason, onReason }: ReadingBarProps) {
   const { document, readings } = job;
@@ -80,7 +111,7 @@ export function ReadingBar({ job, place, text, onTake, reason, onReason }: Readi
     place.station,
   );
   const likely = assessment.kind === 'doubtful' || assessment.kind === 'outside' ? assessment.likely : [];
-  const message = 'message' in assessment ? assessment.message : null;
+  const message = messageOf(job, place, text, assessment, standing);
   const way = wayOf(job, place, text, setting);
   return (
     <Bar $isDoubtful={message !== null} aria-live="polite">

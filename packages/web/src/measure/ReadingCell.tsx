@@ -4,17 +4,22 @@ import {
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
+  isCoarse,
+  type JobDocument,
   otherUnit,
   partName,
+  type Reading,
   type ReadingAssessment,
   slotName,
+  type Unit,
 } from '@fettle/core';
-import { type KeyboardEvent, useEffect, useRef } from 'react';
+import { type KeyboardEvent, memo, type RefObject, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
 import { fieldBox } from '../look/Field.js';
 import { useKeptText } from '../look/useKeptText.js';
-import { type Place, readingAt, settingFor, useSaveReading } from './useSaveReading.js';
+import { textsOf } from './toldOf.js';
+import { type Place, settingFor, useSaveReading } from './useSaveReading.js';
 
 /** Its states are told by an attribute, so that its styles are worked out once and not with every key. */
 const Cell = styled.div`
@@ -43,15 +48,29 @@ const Cell = styled.div`
 /** Where the keyboard wants to go from a cell. */
 export type Step = 'next' | 'previous' | 'up' | 'down' | 'left' | 'right';
 
+/** What a box of a reading asks for. */
+export interface CellActs {
+  /** Goes from a box to its neighbour. */
+  readonly step: (place: Place, where: Step) => void;
+  /** Keeps hold of a box, so that it can be gone to. */
+  readonly hold: (place: Place, input: HTMLInputElement | null) => void;
+  /** Tells what stands in the box in hand. */
+  readonly typing: (place: Place, text: string) => void;
+}
+
 interface ReadingCellProps {
-  readonly job: OpenJob;
+  /** The engine as it is now. */
+  readonly latest: RefObject<OpenJob>;
+  /** Its document; with the readings beside it only what is told of this one counts. */
+  readonly document: JobDocument;
   readonly place: Place;
+  /** The reading that stands there. */
+  readonly standing: Reading | null;
+  /** What is to be said of it, which may change with the others. */
+  readonly told: string;
   /** Why a reading takes the place of another. */
   readonly reason: string;
-  readonly inputRef: (element: HTMLInputElement | null) => void;
-  readonly onStep: (step: Step) => void;
-  readonly onFocus: (text: string) => void;
-  readonly onText: (text: string) => void;
+  readonly acts: CellActs;
 }
 
 const MARKS: Partial<Record<ReadingAssessment['kind'], string>> = {
@@ -60,11 +79,10 @@ const MARKS: Partial<Record<ReadingAssessment['kind'], string>> = {
   outside: 'off sheet',
 };
 
-function echoOf(assessment: ReadingAssessment, text: string, job: OpenJob): string {
+function echoOf(assessment: ReadingAssessment, text: string, unit: Unit): string {
   const mark = MARKS[assessment.kind];
   if (mark) return mark;
   if (assessment.kind !== 'fine') return ' ';
-  const { unit } = job.document;
   // A deviation or another unit shows its size in the job's own unit; a plain size shows the other unit.
   const isPlain = /^[\d.,\s]+$/u.test(text);
   const shown = isPlain ? otherUnit(unit) : unit;
@@ -73,47 +91,49 @@ function echoOf(assessment: ReadingAssessment, text: string, job: OpenJob): stri
     : formatExactLength(assessment.nm, shown, INSTRUMENT_DECIMALS[shown]);
 }
 
+/** What is told below a figure that was not finished, or has fewer digits than those beside it. */
+const NOT_FINISHED = 'not finished';
+const FEWER_DIGITS = 'fewer digits';
+
 /** One reading: kept as typed, saved when it is left, its size echoed below. */
-export function ReadingCell({ job, place, reason, inputRef, onStep, onFocus, onText }: ReadingCellProps) {
+function ReadingBox({ latest, document, place, standing, told: _, reason, acts }: ReadingCellProps) {
+  const job = latest.current;
   const save = useSaveReading(job, reason);
-  const standing = readingAt(job.readings, place);
   const stored = standing?.text ?? '';
+  const { feature, station, slot } = place;
   const { text, setText, settled, isLeftOver } = useKeptText(
-    { of: job.id, part: partName(place.feature, place.station), field: `${place.feature} ${place.slot}` },
+    { of: job.id, part: partName(feature, station), field: `${feature} ${slot}` },
     stored,
   );
+  // A figure that a reload came upon is not finished: it is a reading once it is left again.
+  const [isUnfinished, setUnfinished] = useState(isLeftOver && text.trim() !== stored);
   const isFocused = useRef(false);
+  const input = useRef<HTMLInputElement | null>(null);
   const typed = useRef(text);
   typed.current = text;
-  const { feature, station, slot } = place;
   const setting = settingFor(job, place, text);
   const others = job.readings.filter((reading) => reading !== standing);
-  const assessment = assessReading(text, setting, feature, job.document, others, station);
+  const assessment = assessReading(text, setting, feature, document, others, station);
+  const isShort = assessment.kind === 'fine' && isCoarse(text, textsOf(others, feature));
 
   const commit = useRef(() => {});
   commit.current = () => {
     const figure = typed.current.trim();
     settled(figure);
+    setUnfinished(false);
     save(place, figure);
   };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, where a reload left the figure
   useEffect(() => {
-    // A reload came between typing and leaving the box.
-    if (isLeftOver) commit.current();
-  }, [isLeftOver]);
+    const { activeElement } = window.document;
+    if (isUnfinished && (activeElement === null || activeElement === window.document.body)) input.current?.focus();
+  }, []);
   useEffect(
     () => () => {
       if (isFocused.current) commit.current();
     },
     [],
   );
-  useEffect(() => {
-    // A tablet put to sleep or a closed tab must not take the figure in hand with it.
-    const onHide = () => {
-      if (isFocused.current && document.hidden) commit.current();
-    };
-    document.addEventListener('visibilitychange', onHide);
-    return () => document.removeEventListener('visibilitychange', onHide);
-  }, []);
 
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     const input = event.currentTarget;
@@ -137,33 +157,40 @@ export function ReadingCell({ job, place, reason, inputRef, onStep, onFocus, onT
                 : null;
     if (step) {
       event.preventDefault();
-      onStep(step);
+      acts.step(place, step);
     } else if (event.key === 'Escape') {
       settled(stored);
-      onText(stored);
+      setUnfinished(false);
+      acts.typing(place, stored);
     }
   };
 
-  const isMarked = assessment.kind in MARKS;
+  const mark = isUnfinished ? NOT_FINISHED : isShort && !isFocused.current ? FEWER_DIGITS : null;
+  const isMarked = mark !== null || assessment.kind in MARKS;
   return (
-    <Cell data-kind={assessment.kind}>
+    <Cell data-kind={isUnfinished ? 'doubtful' : assessment.kind}>
       <input
-        ref={inputRef}
-        aria-label={`${partName(feature, station)} ${FEATURE_TABLE[feature].name.toLowerCase()} ${slotName(slot).toLowerCase()}, ${job.document.unit}`}
+        ref={(element) => {
+          input.current = element;
+          acts.hold(place, element);
+        }}
+        data-reading=""
+        aria-label={`${partName(feature, station)} ${FEATURE_TABLE[feature].name.toLowerCase()} ${slotName(slot).toLowerCase()}, ${document.unit}`}
         aria-invalid={assessment.kind === 'unreadable' || assessment.kind === 'doubtful'}
-        inputMode={job.document.measuring.setting[feature] === null ? 'decimal' : 'text'}
+        inputMode={document.measuring.setting[feature] === null ? 'decimal' : 'text'}
         autoComplete="off"
         enterKeyHint="next"
         maxLength={64}
         value={text}
         onChange={(event) => {
           setText(event.target.value);
-          onText(event.target.value);
+          acts.typing(place, event.target.value);
         }}
         onFocus={(event) => {
           isFocused.current = true;
-          event.target.select();
-          onFocus(text);
+          // Whoever comes back to half a figure goes on with it.
+          if (!isUnfinished) event.target.select();
+          acts.typing(place, text);
         }}
         onBlur={() => {
           isFocused.current = false;
@@ -171,7 +198,10 @@ export function ReadingCell({ job, place, reason, inputRef, onStep, onFocus, onT
         }}
         onKeyDown={onKeyDown}
       />
-      <span className={isMarked ? 'echo fault' : 'echo'}>{echoOf(assessment, text, job)}</span>
+      <span className={isMarked ? 'echo fault' : 'echo'}>{mark ?? echoOf(assessment, text, document.unit)}</span>
     </Cell>
   );
 }
+
+/** One reading in its box; drawn anew only where something of it has changed. */
+export const ReadingCell = memo(ReadingBox);

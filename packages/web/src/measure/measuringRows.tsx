@@ -8,6 +8,7 @@ import {
   type Nanometres,
   partName,
   rodLabel,
+  slotKey,
   slotName,
 } from '@fettle/core';
 import { Link } from 'react-router';
@@ -16,14 +17,15 @@ import { StateMark } from '../look/StateMark.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
 import type { ShaftColumn } from '../shaft/shaftColumns.js';
 import { ReadingCell } from './ReadingCell.js';
+import { toldOf } from './toldOf.js';
 import type { Measuring } from './useMeasuring.js';
-import type { Place } from './useSaveReading.js';
 
 /** What stands under the shaft while a feature is measured: a box a slot, the size they give, and its state. */
 export function measuringRows(job: OpenJob, feature: Feature, measuring: Measuring, reason: string): ShaftRow[] {
   const { document } = job;
   const { unit } = document;
-  const { slots, parts, setCurrent, step, hold } = measuring;
+  const { slots, parts } = measuring;
+  const readings = new Map(job.readings.map((reading) => [slotKey(reading), reading]));
   const { family, numbered, name } = FEATURE_TABLE[feature];
   const isRod = family === 'rod';
   const isByNumber = numbered === 'by-number';
@@ -46,16 +48,17 @@ export function measuringRows(job: OpenJob, feature: Feature, measuring: Measuri
       key: slot,
       label: slotName(slot),
       cell: ({ number: station }: ShaftColumn) => {
-        const place: Place = { feature, station, slot };
+        const place = measuring.placeAt(slot, station);
+        const standing = readings.get(slotKey(place)) ?? null;
         return (
           <ReadingCell
-            job={job}
+            latest={measuring.latest}
+            document={document}
             place={place}
+            standing={standing}
+            told={toldOf(job, place, standing)}
             reason={reason}
-            inputRef={(element) => hold(place, element)}
-            onStep={(where) => step(place, where)}
-            onFocus={(text) => setCurrent({ place, text })}
-            onText={(text) => setCurrent({ place, text })}
+            acts={measuring.acts}
           />
         );
       },

@@ -1,9 +1,10 @@
 import { type Feature, type MeasuredPart, measuredParts, type Slot } from '@fettle/core';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
+import { goToNext } from '../job/nextThing.js';
 import type { OpenJob } from '../job/useJob.js';
 import { neighbour } from './neighbour.js';
-import type { Step } from './ReadingCell.js';
+import type { CellActs } from './ReadingCell.js';
 import { type Place, readingAt } from './useSaveReading.js';
 
 export interface Measuring {
@@ -12,10 +13,12 @@ export interface Measuring {
   /** The box in hand, with what stands in it. */
   readonly current: { readonly place: Place; readonly text: string } | null;
   readonly setCurrent: (current: { place: Place; text: string } | null) => void;
-  /** Goes from a box to its neighbour. */
-  readonly step: (place: Place, where: Step) => void;
-  /** Keeps hold of a box, so that it can be gone to. */
-  readonly hold: (place: Place, input: HTMLInputElement | null) => void;
+  /** The place of a box; the same object for as long as the boxes are the same. */
+  readonly placeAt: (slot: Slot, station: number) => Place;
+  /** What a box asks for; the same object for as long as the boxes are the same, so that one that did not change is not drawn anew. */
+  readonly acts: CellActs;
+  /** The engine as it is now, for boxes that were drawn before. */
+  readonly latest: RefObject<OpenJob>;
 }
 
 const keyOf = ({ slot, station }: Place) => `${slot}:${station}`;
@@ -38,20 +41,46 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
     const isSent = (location.state as { toNext?: boolean } | null)?.toNext;
     if (isSent && firstEmpty.current) inputs.current.get(keyOf(firstEmpty.current))?.focus();
   }, [location]);
+  const latest = useRef(job);
+  latest.current = job;
+  const count = parts.length;
+  const { order } = measuring;
+  const places = useMemo(
+    () =>
+      new Map(
+        slots.flatMap((slot) =>
+          Array.from({ length: count }, (_, at): [string, Place] => {
+            const place = { feature, station: at + 1, slot };
+            return [keyOf(place), place];
+          }),
+        ),
+      ),
+    [feature, slots, count],
+  );
+  const acts = useMemo(
+    (): CellActs => ({
+      step: (place, where) => {
+        const target = neighbour(place, where, slots, count, order);
+        const input = target ? inputs.current.get(keyOf(target)) : undefined;
+        if (input) input.focus();
+        // After the last one Enter leads on to the next thing to do.
+        else if (where === 'next' && !goToNext()) inputs.current.get(keyOf(place))?.blur();
+      },
+      hold: (place, input) => {
+        if (input) inputs.current.set(keyOf(place), input);
+        else inputs.current.delete(keyOf(place));
+      },
+      typing: (place, text) => setCurrent({ place, text }),
+    }),
+    [slots, count, order],
+  );
   return {
     slots,
     parts,
     current,
     setCurrent,
-    step: (place, where) => {
-      const target = neighbour(place, where, slots, parts.length, measuring.order);
-      const input = target ? inputs.current.get(keyOf(target)) : undefined;
-      if (input) input.focus();
-      else if (where === 'next') inputs.current.get(keyOf(place))?.blur();
-    },
-    hold: (place, input) => {
-      if (input) inputs.current.set(keyOf(place), input);
-      else inputs.current.delete(keyOf(place));
-    },
+    placeAt: (slot, station) => places.get(keyOf({ feature, station, slot }))!,
+    acts,
+    latest,
   };
 }

@@ -3,6 +3,7 @@ import { type JobDocument, nanometres, newJob, type Reading, usualLayout } from 
 import { act, renderHook } from '@testing-library/react';
 import { beforeEach, expect, it } from 'vitest';
 import { store } from '../app/store.js';
+import { NEXT_THING } from '../job/nextThing.js';
 import { Around, AT, jobCame, nothingWaits } from '../job/testing/openedJob.js';
 import { useJob } from '../job/useJob.js';
 import { useMeasuring } from './useMeasuring.js';
@@ -99,17 +100,25 @@ it('goes along the boxes in the order of measuring, and leaves the last one', ()
       const input = window.document.createElement('input');
       window.document.body.append(input);
       boxes.set(`${slot}${station}`, input);
-      result.current.measuring.hold({ feature: 'mainBore', station, slot }, input);
+      result.current.measuring.acts.hold({ feature: 'mainBore', station, slot }, input);
     }
   }
   const focused = () => [...boxes].find(([, input]) => input === window.document.activeElement)?.[0];
   const last = { feature: 'mainBore', station: 3, slot: slots[0]! } as const;
-  result.current.measuring.step(last, 'next');
+  result.current.measuring.acts.step(last, 'next');
   expect(focused()).toBe(`${slots[1]}1`);
-  result.current.measuring.step({ ...last, station: 1, slot: slots[1]! }, 'up');
+  result.current.measuring.acts.step({ ...last, station: 1, slot: slots[1]! }, 'up');
   expect(focused()).toBe(`${slots[0]}1`);
   const end = { ...last, slot: slots.at(-1)! };
   boxes.get(`${end.slot}3`)!.focus();
-  result.current.measuring.step(end, 'next');
+  result.current.measuring.acts.step(end, 'next');
   expect(focused()).toBeUndefined();
+  // Where there is a next thing to do, Enter leads on to it.
+  const next = window.document.createElement('button');
+  next.id = NEXT_THING;
+  window.document.body.append(next);
+  boxes.get(`${end.slot}3`)!.focus();
+  result.current.measuring.acts.step(end, 'next');
+  expect(window.document.activeElement).toBe(next);
+  next.remove();
 });

@@ -2,12 +2,19 @@ import {
   calibrationDue,
   type Family,
   type Fasteners,
+  formatExactLength,
+  INSTRUMENT_DECIMALS,
   INSTRUMENT_ROLES,
   type InstrumentRole,
+  lengthText,
+  type Nanometres,
+  rangeOf,
   readingUncertainty,
   SCHOOL_WORDS,
   TRIAL_SCHOOLS,
+  type Unit,
 } from '@fettle/core';
+import { format } from 'date-fns';
 import { today } from '../app/today.js';
 import { NumberField } from '../halves/NumberField.js';
 import { Choice } from '../look/Choice.js';
@@ -16,6 +23,7 @@ import { FieldPairs, Fold } from '../look/Fold.js';
 import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
+import { api } from '../wire/api.js';
 import { spreadText } from './TrialVerdict.js';
 import type { TrialWork } from './useTrial.js';
 
@@ -99,6 +107,25 @@ export function SchoolPanel({ work }: { readonly work: TrialWork }) {
   );
 }
 
+/** By how much changes of fasteners have moved bores in this workshop. */
+function Moves({ family, unit }: { readonly family: Family; readonly unit: Unit }) {
+  const { data } = api.useFastenerMovesQuery({});
+  const own = data?.moves.filter((move) => move.family === family) ?? [];
+  if (own.length === 0) return null;
+  const signed = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit], { plus: true });
+  return (
+    <ul aria-label={`What changes of fasteners have done to ${family === 'main' ? 'main bores' : 'big ends'} here`}>
+      {own.map(({ engine, fasteners, since, bores, mean, most }) => (
+        <li key={`${engine} ${since}`}>
+          {engine}, {fasteners || 'other fasteners'} since {format(new Date(since), 'd MMM yyyy')}:{' '}
+          <strong className="figure">{signed(mean)}</strong> on average of {bores}, at most{' '}
+          <span className="figure">{lengthText(most, unit)}</span>.
+        </li>
+      ))}
+    </ul>
+  );
+}
+
 /** What holds the housings of a family: other fasteners, another lubricant or torque move their bores. */
 export function FastenersPanel({
   job,
@@ -131,11 +158,43 @@ export function FastenersPanel({
         {words('lubricant', 'Lubricant')}
         {words('torque', 'Torque')}
       </FieldPairs>
+      <Moves family={family} unit={document.unit} />
       <Quiet>
         A change moves the bores: those read before, and trials of them, are asked for again. The engine maker’s figures
         decide.
       </Quiet>
     </Panel>
+  );
+}
+
+interface RangeFieldProps {
+  readonly job: string;
+  readonly role: InstrumentRole;
+  readonly work: TrialWork;
+}
+
+/** The sizes that an instrument reads, typed as a range: `50 – 75`. */
+function RangeField({ job, role, work: { document, setInstrument } }: RangeFieldProps) {
+  const { unit, instruments } = document;
+  const { range } = instruments[role];
+  const exact = (value: Nanometres) => formatExactLength(value, unit, 0);
+  const stored = range ? `${exact(range.low)} – ${exact(range.high)}` : '';
+  const { text, setText, settled } = useKeptText({ of: job, part: `instrument ${role}`, field: 'range' }, stored);
+  const read = text.trim() === '' ? null : rangeOf(text, unit);
+  return (
+    <Field
+      label={`${ROLE_WORDS[role]}: reads from – to, ${unit}`}
+      figure
+      inputMode="text"
+      value={text}
+      onChange={setText}
+      fault={read === null || read.ok ? null : read.message}
+      onBlur={() => {
+        if (read !== null && !read.ok) return;
+        settled(text);
+        if (text !== stored) setInstrument(role, { range: read && { low: read.low, high: read.high } });
+      }}
+    />
   );
 }
 
@@ -184,6 +243,17 @@ export function InstrumentsPanel({ job, work }: { readonly job: string; readonly
                 value={one.holder}
                 onCommit={(holder) => setInstrument(role, { holder })}
               />
+              <RangeField job={job} role={role} work={work} />
+              {role === 'ballMicrometer' && (
+                <LengthField
+                  kept={{ of: job, part: `instrument ${role}`, field: 'ball' }}
+                  label={`${ROLE_WORDS[role]}: its ball, ${unit}`}
+                  unit={unit}
+                  value={one.ball}
+                  check={(value) => (value > 0 ? null : 'Above zero.')}
+                  onCommit={(ball) => setInstrument(role, { ball })}
+                />
+              )}
               {length('resolution', 'resolution')}
               {length('setting', 'setting, u')}
               {length('repeatability', 'repeats, u')}

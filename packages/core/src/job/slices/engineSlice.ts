@@ -1,4 +1,11 @@
-import { CHECKED_LIMITS, type LimitKey, limitName, limitsOfFamily, limitWord } from '../../engineType/limits.js';
+import {
+  CHECKED_LIMITS,
+  type LimitKey,
+  limitName,
+  limitsOfFamily,
+  limitWord,
+  PLACED_LIMITS,
+} from '../../engineType/limits.js';
 import { formatLength } from '../../measure/formatLength.js';
 import { lengthText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
@@ -37,7 +44,7 @@ function thrustText({ layout, sheet, endPlay }: JobDocument): string {
 }
 
 function limitsTable(job: JobDocument): SheetBlock {
-  const { unit, limits } = job;
+  const { unit, limits, mainLimits } = job;
   const other = otherUnit(unit);
   const own = (value: Nanometres) => lengthText(value, unit);
   const inOther = (value: Nanometres) => formatLength(value, other, other === 'in' ? 5 : 4);
@@ -48,19 +55,24 @@ function limitsTable(job: JobDocument): SheetBlock {
     part: 'reference',
     title: 'Limits',
     head: [words('Size'), figures('Low'), figures('High'), figures(`In ${other}`), words('Source')],
-    rows: keys.map((key) => {
-      const limit = limits[key];
-      return {
-        key,
-        cells: [
-          limitName(key),
-          limit ? own(limit.low) : '',
-          limit ? own(limit.high) : '',
-          limit ? `${inOther(limit.low)} to ${inOther(limit.high)}` : '',
-          limit ? limit.source : 'not given: not judged',
-        ].map((text) => ({ text })),
-      };
-    }),
+    rows: [
+      ...keys.map((key) => ({ key: key as string, name: limitName(key), limit: limits[key] })),
+      ...Object.entries(mainLimits).flatMap(([number, own]) =>
+        PLACED_LIMITS.flatMap((key) => {
+          const limit = own[key];
+          return limit ? [{ key: `${key} ${number}`, name: `${limitName(key)}, main ${number}`, limit }] : [];
+        }),
+      ),
+    ].map(({ key, name, limit }) => ({
+      key,
+      cells: [
+        name,
+        limit ? own(limit.low) : '',
+        limit ? own(limit.high) : '',
+        limit ? `${inOther(limit.low)} to ${inOther(limit.high)}` : '',
+        limit ? limit.source : 'not given: not judged',
+      ].map((text) => ({ text })),
+    })),
   };
 }
 
@@ -92,7 +104,7 @@ const MEMBERS: Readonly<Record<string, string>> = {
 /** The engine itself and what its data sheet says. */
 export const engineSlice: Slice<'data'> = {
   key: 'data',
-  owns: ['format', 'name', 'unit', 'layout', 'materials', 'origin', 'sheet', 'limits', 'withRods'],
+  owns: ['format', 'name', 'unit', 'layout', 'materials', 'origin', 'sheet', 'limits', 'mainLimits', 'withRods'],
   state: ({ job }) => {
     const needed = limitsNeeded(job);
     const missing = needed.filter((key) => !job.limits[key]).length;
@@ -118,6 +130,7 @@ export const engineSlice: Slice<'data'> = {
   },
   placeWords: ([member = '', key = '']) => {
     if (member === 'limits') return key === '' ? 'limits' : `limits: ${limitWord(key as LimitKey)}`;
+    if (member === 'mainLimits') return key === '' ? 'limits of single mains' : `limits of main ${key}`;
     if (member === 'materials') return `material of the ${key === '' ? 'parts' : key}`;
     if (member === 'layout') return key === 'thrustMain' ? 'thrust main' : 'layout of the shaft';
     return MEMBERS[member] ?? 'the engine';

@@ -1,4 +1,4 @@
-import { seeded } from '../seeded.js';
+import { seeded } from './seeded.js';
 
 /** What a figure may be: normally about its mean, or evenly between two ends. */
 export type Drawn =

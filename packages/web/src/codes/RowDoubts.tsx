@@ -1,0 +1,37 @@
+import { FEATURE_TABLE, type RowDoubt, rowDoubts } from '@fettle/core';
+import type { OpenJob } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
+import { Notice } from '../look/Notice.js';
+import { Row } from '../look/Panel.js';
+
+function wordsOf(doubt: RowDoubt): string {
+  const name = FEATURE_TABLE[doubt.feature].words;
+  switch (doubt.kind) {
+    case 'other-end':
+      return `Of ${doubt.of} ${name} that were measured ${doubt.agree === 0 ? 'none is' : `only ${doubt.agree} are`} as marked; read from the other end ${doubt.would === doubt.of ? 'all are' : `${doubt.would} are`}. Was the row read from there?`;
+    case 'same-row':
+      return `The rows of the ${name} and of the ${FEATURE_TABLE[doubt.other].words} were typed alike. Is it one row, typed twice?`;
+    case 'other-row':
+      return `The row of the ${name} reads whole as that of the ${FEATURE_TABLE[doubt.other].words}. Is it that one?`;
+  }
+}
+
+/** What is to be asked about the stamped rows, with the row turned round one touch away. */
+export function RowDoubts({ job, onTurn }: { readonly job: OpenJob; readonly onTurn: (doubt: RowDoubt) => void }) {
+  const doubts = rowDoubts(job.document, job.readings);
+  if (doubts.length === 0) return null;
+  return (
+    <Notice>
+      {doubts.map((doubt) => (
+        <Row
+          key={`${doubt.kind} ${doubt.feature}`}
+          role="group"
+          aria-label={`Row of the ${FEATURE_TABLE[doubt.feature].words}`}
+        >
+          <span style={{ flex: '1 1 20rem' }}>{wordsOf(doubt)}</span>
+          {doubt.kind === 'other-end' && <Button onPress={() => onTurn(doubt)}>Turn the row round</Button>}
+        </Row>
+      ))}
+    </Notice>
+  );
+}

@@ -1,0 +1,30 @@
+import { FEATURE_TABLE, type Feature, partName, type ReadingDoubt, readingDoubts, slotName } from '@fettle/core';
+import type { OpenJob } from '../job/useJob.js';
+import { Notice } from '../look/Notice.js';
+
+function wordsOf(doubt: ReadingDoubt): string {
+  const name = (number: number) => partName(doubt.feature, number);
+  if (doubt.kind === 'other-part') {
+    const place = slotName(doubt.slot).toLowerCase();
+    return `${name(doubt.part)}, ${place}: not as the others there, but as ${name(doubt.other)} reads, which has no ${place} yet. Is it ${name(doubt.other)}’s?`;
+  }
+  const [one, other] = doubt.parts.map(name);
+  return doubt.kind === 'copied'
+    ? `${one} and ${other} have the same figures in the same places. Were both read, or was one copied?`
+    : `${one} reads as the mark of ${other} says, and ${other} as that of ${one}. Were they entered the wrong way round?`;
+}
+
+/** What is to be asked about the readings of a feature taken together. */
+export function DoubtsNotice({ job, feature }: { readonly job: OpenJob; readonly feature: Feature }) {
+  const doubts = readingDoubts(job.document, job.readings, feature);
+  if (doubts.length === 0) return null;
+  return (
+    <Notice>
+      <ul aria-label={`To be looked at: ${FEATURE_TABLE[feature].words}`}>
+        {doubts.map((doubt) => (
+          <li key={JSON.stringify(doubt)}>{wordsOf(doubt)}</li>
+        ))}
+      </ul>
+    </Notice>
+  );
+}
