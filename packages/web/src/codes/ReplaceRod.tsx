@@ -1,5 +1,6 @@
 import { featureOf, rodCount } from '@fettle/core';
 import { useState } from 'react';
+import { useLatest } from '../app/useLatest.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
@@ -10,7 +11,7 @@ import { useSaveReading } from '../measure/useSaveReading.js';
 /** A rod that is replaced by another: its mark, its size and its place start anew, and the matching with them. */
 export function ReplaceRod({ job }: { job: OpenJob }) {
   const change = useChangeDocument(job);
-  const save = useSaveReading(job);
+  const save = useSaveReading(useLatest(job));
   const { document } = job;
   const [rod, setRod] = useState('1');
   const [mark, setMark] = useState('');

@@ -1,6 +1,6 @@
-import { dueOn, jobProgress, STAGES, stageName } from '@fettle/core';
+import { dueOn, type JobProgress, jobProgress, STAGES, stageName } from '@fettle/core';
 import { ArrowRight, Undo2 } from 'lucide-react';
-import { useMemo } from 'react';
+import { memo, useMemo } from 'react';
 import { Link, NavLink, Outlet, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
 import { today } from '../app/today.js';
@@ -41,12 +41,40 @@ export function useOpenJob(): OpenJob {
   return useOutletContext<OpenJob>();
 }
 
+/** Leads to the next thing to do; drawn anew where that is another. */
+const Next = memo(({ next, todo }: { readonly next: JobProgress['next']; readonly todo: string }) => {
+  const navigate = useNavigate();
+  return (
+    <Button id={NEXT_THING} className="next" onPress={() => navigate(next, { state: { toNext: true } })}>
+      <ArrowRight aria-hidden size={20} />
+      Next: {todo}
+    </Button>
+  );
+});
+
+/** The stages with their states; drawn anew where one of them is another. */
+const StageLinks = memo(
+  ({ stages }: { readonly stages: JobProgress['stages'] }) => (
+    <Stages className="no-print" aria-label="Stages of the work">
+      {STAGES.flatMap((stage) => {
+        const state = stages[stage];
+        return state ? [{ stage, state }] : [];
+      }).map(({ stage, state }) => (
+        <NavLink key={stage} to={stage} aria-label={`${stageName(stage)}, ${STAGE_STATE_WORDS[state]}`}>
+          <StageShape state={state} />
+          {stageName(stage)}
+        </NavLink>
+      ))}
+    </Stages>
+  ),
+  ({ stages: one }, { stages: next }) => STAGES.every((stage) => one[stage] === next[stage]),
+);
+
 /** One engine: its stages as places on one route, the next thing to do always named. */
 export function JobPage() {
   const { id = '' } = useParams();
   const { fault } = useJobLoading(id);
   const job = useJob(id);
-  const navigate = useNavigate();
   useVisit(id);
   const { undo, what, isPartial } = useUndo(job);
   const progress = useMemo(() => job && jobProgress(job.document, job.readings), [job]);
@@ -72,23 +100,10 @@ export function JobPage() {
           <Undo2 aria-hidden size={20} />
           <span className="what">Undo{what !== null && `: ${what}`}</span>
         </Button>
-        <Button id={NEXT_THING} className="next" onPress={() => navigate(due.next, { state: { toNext: true } })}>
-          <ArrowRight aria-hidden size={20} />
-          Next: {due.todo}
-        </Button>
+        <Next next={due.next} todo={due.todo} />
       </Head>
       {isPartial && <Notice>What somebody has changed again since stays as it is.</Notice>}
-      <Stages className="no-print" aria-label="Stages of the work">
-        {STAGES.flatMap((stage) => {
-          const state = progress.stages[stage];
-          return state ? [{ stage, state }] : [];
-        }).map(({ stage, state }) => (
-          <NavLink key={stage} to={stage} aria-label={`${stageName(stage)}, ${STAGE_STATE_WORDS[state]}`}>
-            <StageShape state={state} />
-            {stageName(stage)}
-          </NavLink>
-        ))}
-      </Stages>
+      <StageLinks stages={progress.stages} />
       <Outlet context={job} />
     </>
   );

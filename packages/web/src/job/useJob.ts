@@ -55,10 +55,9 @@ export function useJob(id: string): OpenJob | null {
  */
 export type ChangeDocument = (change: (document: JobDocument) => JobDocument, what?: string) => void;
 
-export function useChangeDocument(job: OpenJob): ChangeDocument {
+export function useChangeDocument({ id, document }: Pick<OpenJob, 'id' | 'document'>): ChangeDocument {
   const dispatch = useAppDispatch();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
-  const { id, document } = job;
   return useCallback(
     (change, what) => {
       const ours = change(document);

@@ -123,7 +123,13 @@ function Routes({ order, count, words, onTake }: RoutesProps) {
 }
 
 /** What readings from now on are taken with: the needle's way, and how warm parts and instruments are. */
-export function HowItIsRead({ job, feature }: { readonly job: OpenJob; readonly feature: Feature }) {
+export function HowItIsRead({
+  job,
+  feature,
+}: {
+  readonly job: Pick<OpenJob, 'id' | 'document'>;
+  readonly feature: Feature;
+}) {
   const change = useChangeDocument(job);
   const { document } = job;
   const { measuring, instruments } = document;

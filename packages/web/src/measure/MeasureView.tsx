@@ -1,8 +1,9 @@
-import { FEATURE_TABLE, type Feature, featureOf, partName } from '@fettle/core';
-import { memo, useDeferredValue, useState } from 'react';
+import { FEATURE_TABLE, type Feature, featureOf, type Nanometres, partName } from '@fettle/core';
+import { memo, useCallback, useDeferredValue, useState } from 'react';
 import { useNarrow } from '../app/useNarrow.js';
 import { CleanUpText } from '../codes/CleanUpText.js';
 import { useOpenJob } from '../job/JobPage.js';
+import type { OpenJob } from '../job/useJob.js';
 import { Notice } from '../look/Notice.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
 import { DoubtsNotice } from './DoubtsNotice.js';
@@ -15,8 +16,13 @@ import { ReadingsFile } from './ReadingsFile.js';
 import { useMeasuring } from './useMeasuring.js';
 import { useSaveReading } from './useSaveReading.js';
 
-const Settings = memo(MeasuringSettings);
-const Gauge = memo(GaugePanel);
+type Job = { readonly job: Pick<OpenJob, 'id' | 'document'>; readonly feature: Feature };
+/** What stands on the document alone is not drawn anew with each figure that is typed. */
+const isSameDocument = (one: Job, next: Job) =>
+  one.feature === next.feature && one.job.id === next.job.id && one.job.document === next.job.document;
+
+const Settings = memo(MeasuringSettings, isSameDocument);
+const Gauge = memo(GaugePanel, isSameDocument);
 const File = memo(ReadingsFile);
 const Doubts = memo(DoubtsNotice);
 
@@ -24,13 +30,24 @@ const Doubts = memo(DoubtsNotice);
 export function MeasureView({ feature }: { readonly feature: Feature }) {
   const job = useOpenJob();
   const [reason, setReason] = useState<string>(REASONS[0]);
-  // Whoever takes what was likely meant says that the figure was misread.
-  const take = useSaveReading(job, 'misread');
   const { document, readings } = job;
   // What stands below the figures follows a frame later: the next figure is typed meanwhile.
   const settled = useDeferredValue(job);
   const measuring = useMeasuring(job, feature);
-  const { parts, current, setCurrent } = measuring;
+  const { parts, current, setCurrent, latest } = measuring;
+  // Whoever takes what was likely meant says that the figure was misread.
+  const take = useSaveReading(latest, 'misread');
+  const save = useSaveReading(latest);
+  // Deviations typed before their setting size was known become sizes once it is.
+  const onSetting = useCallback(
+    (setting: Nanometres | null) => {
+      for (const reading of latest.current.readings) {
+        if (reading.feature === feature && reading.nm === null && reading.text !== '')
+          save(reading, reading.text, setting);
+      }
+    },
+    [latest, feature, save],
+  );
   const isNarrow = useNarrow();
   const { family, role } = FEATURE_TABLE[feature];
   const isWorn =
@@ -67,8 +84,8 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
         }}
       />
       <Doubts job={settled} feature={feature} />
-      <Settings job={settled} feature={feature} />
-      <File job={settled} />
+      <Settings job={settled} feature={feature} onSetting={onSetting} />
+      <File latest={latest} />
       <Gauge job={settled} feature={feature} />
     </>
   );

@@ -1,11 +1,10 @@
-import { FEATURE_TABLE, type Feature, lengthText, type Slot } from '@fettle/core';
+import { FEATURE_TABLE, type Feature, lengthText, type Nanometres, type Slot } from '@fettle/core';
 import styled from 'styled-components';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
 import { Panel } from '../look/Panel.js';
 import { HowItIsRead } from './HowItIsRead.js';
 import { LengthField } from './LengthField.js';
-import { useSaveReading } from './useSaveReading.js';
 
 const Settings = styled(Panel)`
   display: grid;
@@ -30,15 +29,16 @@ const JOURNAL_SCHEMES = [
 const SCHEMES = { housing: BORE_SCHEMES, journal: JOURNAL_SCHEMES };
 
 interface MeasuringSettingsProps {
-  readonly job: OpenJob;
+  readonly job: Pick<OpenJob, 'id' | 'document'>;
   readonly feature: Feature;
+  /** Called with a setting size once it is entered. */
+  readonly onSetting: (value: Nanometres | null) => void;
 }
 
 /** How a feature is measured: the size the gauge was set to, where it is read, which way Enter goes, and its limits. */
-export function MeasuringSettings({ job, feature }: MeasuringSettingsProps) {
+export function MeasuringSettings({ job, feature, onSetting }: MeasuringSettingsProps) {
   const change = useChangeDocument(job);
-  const save = useSaveReading(job);
-  const { document, readings } = job;
+  const { document } = job;
   const { unit, measuring } = document;
   const slots = measuring.slots[feature];
   const { family, role } = FEATURE_TABLE[feature];
@@ -58,11 +58,7 @@ export function MeasuringSettings({ job, feature }: MeasuringSettingsProps) {
             ...old,
             measuring: { ...old.measuring, setting: { ...old.measuring.setting, [feature]: value } },
           }));
-          // Deviations typed before their setting size was known become sizes now.
-          for (const reading of readings) {
-            if (reading.feature === feature && reading.nm === null && reading.text !== '')
-              save(reading, reading.text, value);
-          }
+          onSetting(value);
         }}
       />
       <Choice

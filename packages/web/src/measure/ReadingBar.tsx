@@ -16,6 +16,7 @@ import {
   slotName,
 } from '@fettle/core';
 import { format } from 'date-fns';
+import { memo } from 'react';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
@@ -62,6 +63,17 @@ function wayOf(job: OpenJob, place: Place, text: string, setting: Nanometres | n
   const by = lengthText(Math.abs(parsed.deviation), unit);
   return `${parsed.deviation > 0 ? 'bigger' : 'smaller'} by ${by} than ${lengthText(setting, unit)}`;
 }
+
+/** Why a change is made; not drawn anew with each figure. */
+const Reason = memo(({ reason, onReason }: Pick<ReadingBarProps, 'reason' | 'onReason'>) => (
+  <Choice
+    isLabelHidden
+    label="A change here is because it was"
+    value={reason}
+    options={REASONS.map((value) => ({ value, label: value }))}
+    onChange={onReason}
+  />
+));
 
 /** What is to be said of a figure: what cannot be right, what the instrument does not reach, what may not be finished; null where nothing is. */
 function messageOf(
@@ -141,13 +153,7 @@ export function ReadingBar({ job, place, text, onTake, reason, onReason }: Readi
       {standing && standing.text !== '' && (
         <span className="why">
           <span aria-hidden>a change is because it was</span>
-          <Choice
-            isLabelHidden
-            label="A change here is because it was"
-            value={reason}
-            options={REASONS.map((value) => ({ value, label: value }))}
-            onChange={onReason}
-          />
+          <Reason reason={reason} onReason={onReason} />
         </span>
       )}
     </Bar>

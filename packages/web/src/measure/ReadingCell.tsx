@@ -98,7 +98,7 @@ const FEWER_DIGITS = 'fewer digits';
 /** One reading: kept as typed, saved when it is left, its size echoed below. */
 function ReadingBox({ latest, document, place, standing, told: _, reason, acts }: ReadingCellProps) {
   const job = latest.current;
-  const save = useSaveReading(job, reason);
+  const save = useSaveReading(latest, reason);
   const stored = standing?.text ?? '';
   const { feature, station, slot } = place;
   const { text, setText, settled, isLeftOver } = useKeptText(

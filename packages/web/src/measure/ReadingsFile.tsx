@@ -8,7 +8,7 @@ import {
   slotName,
 } from '@fettle/core';
 import { Check, Download, FileUp, TriangleAlert } from 'lucide-react';
-import { useState } from 'react';
+import { type RefObject, useState } from 'react';
 import { csvOf, xlsxOf } from '../drawer/spreadsheet.js';
 import { useTableFile } from '../drawer/useTableFile.js';
 import type { OpenJob } from '../job/useJob.js';
@@ -36,9 +36,10 @@ function Does({ row }: { readonly row: ReadingRow }) {
 }
 
 /** All readings of an engine as a file, and readings from a file, each row shown with what it does before any is kept. */
-export function ReadingsFile({ job }: { readonly job: OpenJob }) {
-  const save = useSaveReading(job, 'from a file');
-  const { document, readings } = job;
+export function ReadingsFile({ latest }: { readonly latest: RefObject<OpenJob> }) {
+  const save = useSaveReading(latest, 'from a file');
+  const { document, readings } = latest.current;
+  const cells = () => readingTable(latest.current.document, latest.current.readings);
   const { table, fault, choose, drop } = useTableFile();
   const [told, setTold] = useState<string | null>(null);
   const read = table && readReadingTable(table.cells, document, readings);
@@ -56,19 +57,14 @@ export function ReadingsFile({ job }: { readonly job: OpenJob }) {
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle>Readings as a file</PanelTitle>
         <Row>
-          <Button
-            aria-label="Readings as CSV"
-            onPress={() => saveAs(`${name}.csv`, CSV_TYPE, csvOf(readingTable(document, readings)))}
-          >
+          <Button aria-label="Readings as CSV" onPress={() => saveAs(`${name}.csv`, CSV_TYPE, csvOf(cells()))}>
             <Download aria-hidden size={18} />
             CSV
           </Button>
           <Button
             aria-label="Readings as XLSX"
             onPress={() =>
-              void xlsxOf('Readings', readingTable(document, readings)).then(({ type, content }) =>
-                saveAs(`${name}.xlsx`, type, content),
-              )
+              void xlsxOf('Readings', cells()).then(({ type, content }) => saveAs(`${name}.xlsx`, type, content))
             }
           >
             <Download aria-hidden size={18} />

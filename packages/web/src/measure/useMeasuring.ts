@@ -1,6 +1,7 @@
 import { type Feature, type MeasuredPart, measuredParts, type Slot } from '@fettle/core';
 import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
+import { useLatest } from '../app/useLatest.js';
 import { goToNext } from '../job/nextThing.js';
 import type { OpenJob } from '../job/useJob.js';
 import { neighbour } from './neighbour.js';
@@ -41,8 +42,7 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
     const isSent = (location.state as { toNext?: boolean } | null)?.toNext;
     if (isSent && firstEmpty.current) inputs.current.get(keyOf(firstEmpty.current))?.focus();
   }, [location]);
-  const latest = useRef(job);
-  latest.current = job;
+  const latest = useLatest(job);
   const count = parts.length;
   const { order } = measuring;
   const places = useMemo(

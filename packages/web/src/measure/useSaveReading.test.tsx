@@ -3,6 +3,7 @@ import { type JobDocument, nanometres, newJob, type Reading, usualLayout } from 
 import { act, renderHook } from '@testing-library/react';
 import { beforeEach, expect, it } from 'vitest';
 import { store } from '../app/store.js';
+import { useLatest } from '../app/useLatest.js';
 import { NEXT_THING } from '../job/nextThing.js';
 import { Around, AT, jobCame, nothingWaits } from '../job/testing/openedJob.js';
 import { useJob } from '../job/useJob.js';
@@ -34,7 +35,7 @@ function open(readings: Reading[], changed: Partial<JobDocument> = {}) {
   return renderHook(
     () => {
       const job = useJob(id)!;
-      return { job, save: useSaveReading(job, 'misread'), measuring: useMeasuring(job, 'mainBore') };
+      return { job, save: useSaveReading(useLatest(job), 'misread'), measuring: useMeasuring(job, 'mainBore') };
     },
     { wrapper: Around },
   );

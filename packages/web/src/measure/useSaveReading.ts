@@ -1,6 +1,6 @@
 import type { Feature, JobDocument, Nanometres, Reading, Slot, Taken } from '@fettle/core';
 import { FEATURE_TABLE, needleOf, sizeOfDraft, slotKey } from '@fettle/core';
-import { useCallback } from 'react';
+import { type RefObject, useCallback } from 'react';
 import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import type { OpenJob } from '../job/useJob.js';
@@ -46,16 +46,19 @@ function takenNow({ instruments, measuring }: JobDocument, feature: Feature, rea
  * Saves what was typed at a place, if it differs from what stands there, or if it could not be read then and can be now.
  * The gauge's setting size can be given where it has just been entered.
  *
+ * @param latest the engine as it is when it is saved
  * @param reason why a reading takes the place of another
  */
 export function useSaveReading(
-  job: OpenJob,
+  latest: RefObject<OpenJob>,
   reason = '',
 ): (place: Place, text: string, setting?: Nanometres | null) => void {
   const dispatch = useAppDispatch();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   return useCallback(
-    (place, text, setting = job.document.measuring.setting[place.feature]) => {
+    (place, text, given) => {
+      const job = latest.current;
+      const setting = given === undefined ? job.document.measuring.setting[place.feature] : given;
       const standing = readingAt(job.readings, place);
       const { unit } = job.document;
       const isSame = (standing?.text ?? '') === text;
@@ -82,6 +85,6 @@ export function useSaveReading(
         }),
       );
     },
-    [dispatch, by, job, reason],
+    [dispatch, by, latest, reason],
   );
 }

@@ -11,9 +11,9 @@ import { useGauge } from './useGauge.js';
 const BAUDS = [1200, 2400, 4800, 9600, 19_200, 38_400, 57_600, 115_200];
 
 /** What the simulated gauge shows: sizes that go to and fro within the limits, so that every one of them can be right. */
-function shownBy(job: OpenJob, feature: Feature, pressed: number): string {
-  const { unit } = job.document;
-  const limit = limitAt(job.document, feature, null);
+function shownBy({ document }: Pick<OpenJob, 'document'>, feature: Feature, pressed: number): string {
+  const { unit } = document;
+  const limit = limitAt(document, feature, null);
   const step = unit === 'mm' ? 1000 : 2540;
   const low = limit?.low ?? ((unit === 'mm' ? 60_000_000 : 61_000_000) as Nanometres);
   const steps = Math.max(1, Math.floor(((limit?.high ?? low + 10 * step) - low) / step));
@@ -21,7 +21,13 @@ function shownBy(job: OpenJob, feature: Feature, pressed: number): string {
 }
 
 /** A gauge with a data cable, and one that is only simulated: what they show is typed into the box in hand. Folded away. */
-export function GaugePanel({ job, feature }: { readonly job: OpenJob; readonly feature: Feature }) {
+export function GaugePanel({
+  job,
+  feature,
+}: {
+  readonly job: Pick<OpenJob, 'id' | 'document'>;
+  readonly feature: Feature;
+}) {
   const gauge = useGauge();
   const { line, setLine, name, heard, press } = gauge;
   const [pattern, setPattern] = useState(line.pattern);
