@@ -31,7 +31,7 @@ async function limits(page: Page, name: string, low: string, high: string): Prom
 
 test('from a new engine type to shells by stamped marks, one of them contradicted by a size', async ({ page }) => {
   await page.goto('/');
-  await page.getByRole('button', { name: 'Engine types' }).click();
+  await page.getByRole('link', { name: 'Engine types' }).click();
   await page.getByRole('button', { name: 'New engine type' }).click();
 
   // The sheet, typed in.

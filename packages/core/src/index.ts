@@ -4,6 +4,7 @@ export { clearanceAim } from './clearance/clearanceAim.js';
 export { type ClearanceInterval, clearanceOfBands } from './clearance/clearanceOfBands.js';
 export { clearanceVerdict } from './clearance/clearanceVerdict.js';
 export { type OilClearance, oilClearance } from './clearance/oilClearance.js';
+export { type OtherWalls, type QuickSum, type QuickSumParts, quickSum } from './clearance/quickSum.js';
 export type { Warm } from './clearance/temperature.js';
 export { clearanceChange, EXPANSION_PER_MK, sizeAt20, type WarmStation } from './clearance/temperature.js';
 export { type CodeSheet, type FamilyCodes, readCodeSheet, type StampedRow, type TableCell } from './codes/codeSheet.js';
@@ -216,7 +217,7 @@ export { limitsNeeded } from './job/slices/engineSlice.js';
 export { type RunoutAt, runoutsOf } from './job/slices/runoutSlice.js';
 export { MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './job/slices/trialSlice.js';
 export { placeWords } from './job/slices.js';
-export { STAGES, stageName } from './job/stages.js';
+export { STAGES, type Stage, stageName } from './job/stages.js';
 export { type Candidate, shellsInOrder, stationCandidates } from './job/stationCandidates.js';
 export type { StationOffset, StationTrial } from './job/stationTrial.js';
 export { type StationState, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
@@ -284,6 +285,7 @@ export type { Runout, Turn, TurnReading } from './runout/runoutSchema.js';
 export { bentBy, type TurnRead, turnRead } from './runout/turn.js';
 export { PAINTS, type Paint } from './shell/grade.js';
 export { gradedWalls } from './shell/gradedFamily.js';
+export type { Half } from './shell/half.js';
 export { halfLabel } from './shell/half.js';
 export {
   FACES,
@@ -322,6 +324,7 @@ export {
   type QueryName,
   type Read,
 } from './wire/endpoints.js';
+export type { Held } from './wire/jobWire.js';
 export { type JobChange, type JobSummary, type JobView, jobSummarySchema, jobViewSchema } from './wire/jobWire.js';
 export { PAGE_ENDPOINTS, type PageEndpointName, pageEndpointOf } from './wire/pageEndpoints.js';
 export {

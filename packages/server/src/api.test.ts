@@ -154,6 +154,21 @@ describe('jobs', () => {
   });
 });
 
+describe('the list of the engines', () => {
+  it('holds those at a stage, or last touched by somebody, and names who has', async () => {
+    const job = await startJob('Burr 2 to be found');
+    await server.call('PATCH', `/api/jobs/${job.id}`, { ...rename(1, 'Burr 2 found'), by: 'Sorrel' });
+    const names = async (query: string) =>
+      (await server.call('GET', `/api/jobs?${query}`)).body.jobs.map(({ name }: { name: string }) => name);
+    expect(await names('person=Sorrel')).toEqual(['Burr 2 found']);
+    expect(await names('person=Nobody at all')).toEqual([]);
+    expect(await names('person=Sorrel&stage=data')).toEqual(['Burr 2 found']);
+    expect(await names('person=Sorrel&stage=sheet')).toEqual([]);
+    expect((await server.call('GET', '/api/jobs')).body.people).toContain('Sorrel');
+    expect((await server.call('GET', '/api/jobs?stage=lunch')).status).toBe(422);
+  });
+});
+
 describe('readings', () => {
   it('saves one by one and idempotently, as typed and as a size', async () => {
     const job = await startJob();

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { warmSchema } from '../clearance/temperature.js';
 import { crushSchema } from '../crush/crushSchema.js';
+import { personSchema } from '../document/person.js';
 import { versioned } from '../document/versioned.js';
 import { endPlaySchema } from '../endPlay/endPlaySchema.js';
 import { engineTypeSchema } from '../engineType/engineType.js';
@@ -173,6 +174,8 @@ const currentSchema = z.strictObject({
   runout: runoutSchema,
   warm: warmSchema,
   fasteners: z.strictObject({ main: fastenersSchema, rod: fastenersSchema }),
+  /** When the build sheet was last printed or saved, and by whom; null until then. */
+  printed: z.strictObject({ at: z.iso.datetime(), by: personSchema }).nullable(),
 });
 
 /** The job document, read from whichever version it was written in. */

@@ -67,13 +67,19 @@ function withTrials(document: StoredDocument): StoredDocument {
   };
 }
 
-/** Documents from before limits by place: the sheet's limits hold for every main, and nothing is known of what instruments reach. */
+/** Documents from before limits by place: the sheet's limits hold for every main; nothing is known of what instruments reach, or of printing. */
 function withPlaces(document: StoredDocument): StoredDocument {
   const instruments = Object.entries(recordOf(document.instruments)).map(([role, one]) => [
     role,
     { range: null, ball: null, ...recordOf(one) },
   ]);
-  return { mainLimits: {}, ...document, instruments: Object.fromEntries(instruments), format: 'fettle.job/4' };
+  return {
+    mainLimits: {},
+    printed: null,
+    ...document,
+    instruments: Object.fromEntries(instruments),
+    format: 'fettle.job/4',
+  };
 }
 
 /** From each version of the job document to the next, from 0 on: `fettle.job/n` after n of them. */

@@ -43,6 +43,7 @@ export function newJob(
     sheet: null,
     limits: typeLimitsSchema.parse({}),
     mainLimits: {},
+    printed: null,
     measuring: {
       order: 'along',
       slots: eachFeature((feature) => [...FEATURE_TABLE[feature].usualSlots]),

@@ -133,8 +133,8 @@ describe('the slices', () => {
     const joints = { M2: again('2026-03-09'), M1: again('2026-03-12'), M3: again(null) };
     const settling = jobProgress({ ...jointed, crush: { ...jointed.crush, joints } }, []);
     expect(settling.reminders.map(({ on }) => on)).toEqual(['2026-03-09', '2026-03-12']);
-    expect(dueOn(settling, '2026-03-08')).toEqual({ next: settling.next, todo: settling.todo });
-    expect(dueOn(settling, '2026-03-09')).toEqual({
+    expect(dueOn(settling, '2026-03-08', { reserved: 0 })).toEqual({ next: settling.next, todo: settling.todo });
+    expect(dueOn(settling, '2026-03-09', { reserved: 0 })).toEqual({
       next: 'crush',
       todo: 'Read the joint at M2 again: joints settle',
     });

@@ -323,8 +323,11 @@ describe('the stage of trials', () => {
       calibrateAfterMonths: 1,
     };
     const progress = jobProgress(twin({ instruments: { ...twin().instruments, boreGauge } }), []);
-    expect(dueOn(progress, '2026-02-27').next).toBe('bores');
-    expect(dueOn(progress, '2026-02-28')).toEqual({ next: 'trial', todo: 'Have the bore gauge gauge 7 calibrated' });
+    expect(dueOn(progress, '2026-02-27', { reserved: 0 }).next).toBe('bores');
+    expect(dueOn(progress, '2026-02-28', { reserved: 0 })).toEqual({
+      next: 'trial',
+      todo: 'Have the bore gauge gauge 7 calibrated',
+    });
   });
 
   it('of a pin enters the search: for itself while its rod is kept there, for the others in any case', () => {

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 
 export const crankpinSchema = z.strictObject({
-  /** The pin stands between main `bay` and main `bay + 1`. */
+  /** The pin stands between main `bay` and main `bay + 1`; on a shaft of one main it is overhung behind it. */
   bay: z.int().min(1).max(11),
   /** Angle of its throw seen from the front, degrees clockwise from the top. */
   angle: z.number().min(0).lt(360),
@@ -10,7 +10,7 @@ export const crankpinSchema = z.strictObject({
 });
 
 /** Fewest and most mains of a shaft that Fettle draws. */
-export const MAINS_RANGE = { fewest: 2, most: 12 } as const;
+export const MAINS_RANGE = { fewest: 1, most: 12 } as const;
 
 /** What the shaft looks like from the side: mains, pins in their throws, the main that takes the thrust. */
 export const crankLayoutSchema = z
@@ -28,7 +28,7 @@ export const crankLayoutSchema = z
       });
     }
     layout.pins.forEach((pin, at) => {
-      if (pin.bay >= layout.mains) {
+      if (pin.bay >= Math.max(2, layout.mains)) {
         context.addIssue({
           code: 'custom',
           path: ['pins', at, 'bay'],
@@ -57,7 +57,7 @@ const USUAL_THROWS: Readonly<Record<string, readonly number[]>> = {
 /**
  * The usual layout for a number of mains and rods: pins spread evenly over the bays, throws as is common.
  *
- * @param mains 2 to 12
+ * @param mains 1 to 12
  * @param rods 1 to 24
  * @param rodsPerPin 2 for V engines with rods side by side; the rods must then be even in number
  * @returns the layout, or what is wrong with the numbers
@@ -69,7 +69,8 @@ export function usualLayout(
   rodsPerPin: 1 | 2,
   thrustMain: number | null,
 ): { ok: true; layout: CrankLayout } | { ok: false; message: string } {
-  const bays = mains - 1;
+  // The pin of a shaft with one main is overhung.
+  const bays = Math.max(1, mains - 1);
   if (rods % rodsPerPin !== 0)
     return { ok: false, message: `${rods} rods cannot stand two by two; give an even number` };
   const count = rods / rodsPerPin;

@@ -175,7 +175,7 @@ export const DRAWER_ENDPOINTS = {
     path: z.object({ id: jobIdSchema }),
     body: fittedSchema,
     answer: drawerSchema,
-    problems: ['invalid-request', 'not-found'],
-    topics: ['drawer', 'movements'],
+    problems: ['invalid-request', 'not-found', 'drawer-short'],
+    topics: ['benches', 'engine', 'history', 'drawer', 'movements'],
   }),
 } as const;

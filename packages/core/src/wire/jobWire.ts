@@ -40,12 +40,20 @@ const jobPatchSchema = z.strictObject({
 /** Version and name travel in the query where a method has no body. */
 export const stampQuerySchema = z.object({ version: z.coerce.number().int().min(1), by: personSchema });
 
+/** What an engine has of the workshop's drawer. */
+const heldSchema = z.strictObject({
+  reserved: z.int().min(0).describe('Halves and pieces that its accepted choices have reserved.'),
+  fitted: z.int().min(0).describe('How many were fitted into it and have left the drawer.'),
+});
+export type Held = z.output<typeof heldSchema>;
+
 export const jobViewSchema = z.strictObject({
   id: jobIdSchema,
   version: versionSchema.describe('Goes up with every change of the document.'),
   revision: z.int().describe('Goes up with every change of the document or a reading.'),
   document: jobDocumentSchema,
   readings: z.array(readingSchema).describe('The current reading of every place.'),
+  held: heldSchema,
   createdAt: z.iso.datetime(),
   createdBy: z.string(),
   updatedAt: z.iso.datetime(),
@@ -73,6 +81,10 @@ export const jobSummarySchema = z.strictObject({
   mains: z.int(),
   rods: z.int(),
   ...jobProgressSchema.shape,
+  held: heldSchema,
+  short: z
+    .array(z.string())
+    .describe('What it has reserved of which the drawer was counted to have too few for all who have.'),
   updatedAt: z.iso.datetime(),
   updatedBy: z.string(),
   deletedAt: z.iso.datetime().nullable(),
@@ -127,7 +139,6 @@ const fastenerMoveSchema = z.strictObject({
   mean: nanometresSchema.describe('Mean of after minus before.'),
   most: nanometresSchema.describe('The largest of them, whichever way.'),
 });
-export type FastenerMove = z.output<typeof fastenerMoveSchema>;
 
 export const JOB_ENDPOINTS = {
   listJobs: endpoint({
@@ -138,9 +149,15 @@ export const JOB_ENDPOINTS = {
     query: z.object({
       deleted: z.enum(['true', 'false']).default('false'),
       words: z.string().max(200).default(''),
+      stage: z.enum(STAGES).optional().describe('Only those whose next thing to do is in this stage.'),
+      person: z.string().max(60).optional().describe('Only those that this person has touched last.'),
       ...pageQuery,
     }),
-    answer: z.strictObject({ jobs: z.array(jobSummarySchema), goesOn: goesOnSchema }),
+    answer: z.strictObject({
+      jobs: z.array(jobSummarySchema),
+      people: z.array(z.string()).describe('Who has touched an engine last, of all of them; by the alphabet.'),
+      goesOn: goesOnSchema,
+    }),
     problems: ['invalid-request'],
     topics: ['benches'],
     isTagged: true,

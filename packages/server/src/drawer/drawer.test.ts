@@ -138,12 +138,31 @@ describe('the workshop drawer', () => {
     const job = await twinOn(line, 'Rush Twin holding');
     expect((await accept(job, 1, 2)).status).toBe(200);
     const { half } = await lineOf(line);
-    const put = (version: number, onHand: number) => move('count', [{ id: line, version, half: { ...half, onHand } }]);
-    expect((await put(1, 3)).body).toMatchObject({ status: 409, errors: [{ path: '/half/onHand' }] });
-    expect((await put(1, 4)).status).toBe(200);
-    expect((await put(1, 9)).body.type).toBe('/api/docs#stale-version');
+    const put = (kind: string, version: number, onHand: number) =>
+      move(kind, [{ id: line, version, half: { ...half, onHand } }]);
+    expect((await put('use', 1, 3)).body).toMatchObject({ status: 409, errors: [{ path: '/half/onHand' }] });
+    expect((await put('use', 1, 4)).status).toBe(200);
+    expect((await put('use', 1, 9)).body.type).toBe('/api/docs#stale-version');
     const removal = await move('remove', [{ id: line, version: 2, half: null }]);
     expect(removal.body.detail).toContain('4 for Rush Twin holding');
+  });
+
+  it('is counted as it is, also below what is reserved: the engine is told, and fits no more than is there', async () => {
+    const line = await putHalf(6);
+    const job = await twinOn(line, 'Rush Twin left short');
+    expect((await accept(job, 1, 2)).status).toBe(200);
+    const { half } = await lineOf(line);
+    const listed = async () =>
+      (await server.call('GET', '/api/jobs?words=left short')).body.jobs.find(({ id }: { id: string }) => id === job);
+    expect(await listed()).toMatchObject({ held: { reserved: 4, fitted: 0 }, short: [] });
+    expect((await move('count', [{ id: line, version: 1, half: { ...half, onHand: 3 } }])).status).toBe(200);
+    expect(await listed()).toMatchObject({ held: { reserved: 4 }, short: [expect.stringContaining(half.grade)] });
+    const fitted = await server.call('POST', `/api/drawer/fitted/${job}`, { by: 'Wren', fitted: true });
+    expect(fitted.body).toMatchObject({ status: 409, type: '/api/docs#drawer-short' });
+    expect((await move('receive', [{ id: line, version: 2, half: { ...half, onHand: 4 } }])).status).toBe(200);
+    expect((await server.call('POST', `/api/drawer/fitted/${job}`, { by: 'Wren', fitted: true })).status).toBe(200);
+    expect(await listed()).toMatchObject({ held: { reserved: 0, fitted: 4 }, short: [] });
+    expect((await server.call('GET', `/api/jobs/${job}`)).body.held).toEqual({ reserved: 0, fitted: 4 });
   });
 
   it('lets fitted halves leave the drawer, keeps the engine to them, and takes that back', async () => {

@@ -23,6 +23,8 @@ import type { EntityManager } from 'typeorm';
 import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
 import { grouped } from '../database/grouped.js';
+import { jobEntity } from '../job/jobEntity.js';
+import { keepProgress } from '../job/keepProgress.js';
 import { lockJob } from '../job/lockJob.js';
 import { ProblemError } from '../problem/problem.js';
 import { type DrawerRow, drawerEntity, kitEntity, movementEntity, reservationEntity } from './drawerEntity.js';
@@ -136,7 +138,7 @@ export class DrawerService {
           const who = row ? `${row.updatedBy} has changed ${label}` : `${label} is not in the drawer any more`;
           throw new ProblemError('stale-version', `${who} since it was read.`, [], { current });
         }
-        await this.write(manager, id, row, item, by);
+        await this.write(manager, id, row, item, by, kind === 'count');
         done.push({ line: id, before: row?.item ?? null, after: item });
       }
       await this.record(manager, by, kind, note, done, null);
@@ -187,10 +189,18 @@ export class DrawerService {
       for (const { lineId, count } of held) {
         const row = (await this.locked(manager, lineId))!;
         const item = { ...row.item, onHand: row.item.onHand + (isFitted ? -count : count) };
+        if (item.onHand < 0) {
+          const label = drawerItemLabel(item);
+          const detail = `${count} of ${label} were fitted, and the drawer has ${row.item.onHand}. Count it first.`;
+          throw new ProblemError('drawer-short', detail);
+        }
         await manager.update(drawerEntity, { id: lineId }, this.fields(row.version, item, by));
         await manager.update(reservationEntity, { jobId, lineId }, { state: to });
         done.push({ line: lineId, before: row.item, after: item });
       }
+      // Who has the engine open is told of it.
+      await manager.increment(jobEntity, { id: jobId }, 'revision', 1);
+      await keepProgress(manager, [jobId]);
       await this.record(manager, by, isFitted ? 'fitted' : 'unfitted', document.name, done, null);
       return this.list(null, manager);
     });
@@ -261,6 +271,7 @@ export class DrawerService {
     row: DrawerRow | null,
     item: DrawerItem | null,
     by: string,
+    isCount = false,
   ): Promise<void> {
     if (item === null) {
       if (!row) throw new ProblemError('not-found', `There is nothing like that in the drawer: ${id}.`);
@@ -275,7 +286,8 @@ export class DrawerService {
       await manager.delete(drawerEntity, { id });
       return;
     }
-    await this.checkReserved(manager, id, item);
+    // What was counted is true, whoever has reserved more: the engines that are left short are told of it.
+    if (!isCount) await this.checkReserved(manager, id, item);
     if (row) await manager.update(drawerEntity, { id }, this.fields(row.version, item, by));
     else await manager.insert(drawerEntity, { id, ...this.fields(0, item, by) });
   }

@@ -151,7 +151,7 @@ describe('washers and shims in the workshop drawer', () => {
     const line = await putRings(5);
     await engineOn(line).then((job) => accept(job, 1, 3));
     const { version, piece } = await lineOf(line);
-    const short = await move('count', [{ id: line, version, piece: { ...piece, onHand: 2 } }]);
+    const short = await move('use', [{ id: line, version, piece: { ...piece, onHand: 2 } }]);
     expect([short.status, short.body.errors[0].path]).toEqual([409, '/piece/onHand']);
     expect((await move('remove', [{ id: line, version, piece: null }])).status).toBe(409);
     expect((await move('count', [{ id: line, version, piece: { ...piece, onHand: 4 } }])).status).toBe(200);

@@ -1,4 +1,4 @@
-import type { Change, JobChange, JobView, Json, PatchStep, Reading } from '@fettle/core';
+import type { Change, Held, JobChange, JobView, Json, PatchStep, Reading } from '@fettle/core';
 import {
   type Answered,
   applyPatch,
@@ -20,6 +20,7 @@ import { IsNull } from 'typeorm';
 import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
 import { likeWords } from '../database/likeWords.js';
+import { type HeldByJob, heldBy, NOTHING_HELD } from '../drawer/heldBy.js';
 import { release, reserve } from '../drawer/reservations.js';
 import { readingEntity } from '../measure/readingEntity.js';
 import { readingOf } from '../measure/readingOf.js';
@@ -32,6 +33,11 @@ export interface Stamp {
   readonly version: number;
   readonly by: string;
 }
+
+/** So many names are told of who touched an engine last. */
+const MOST_PEOPLE = 50;
+/** So many engines at most are gone through before they are filtered. */
+const MOST_STALE = 500;
 
 /** The columns that a list reads. */
 const LISTED = [
@@ -55,19 +61,24 @@ function documentOf(row: JobRow): JobDocument {
   return jobDocumentSchema.parse(row.document);
 }
 
-function viewOf(row: JobRow, readings: readonly Reading[]): JobView {
+function viewOf(row: JobRow, readings: readonly Reading[], held: Held): JobView {
   return {
     id: row.id,
     version: row.version,
     revision: row.revision,
     document: documentOf(row),
     readings: [...readings],
+    held,
     createdAt: row.createdAt.toISOString(),
     createdBy: row.createdBy,
     updatedAt: row.updatedAt.toISOString(),
     updatedBy: row.updatedBy,
     deletedAt: row.deletedAt?.toISOString() ?? null,
   };
+}
+
+function heldOf({ reserved, fitted, short }: HeldByJob) {
+  return { held: { reserved, fitted }, short: [...short] };
 }
 
 /** What lists show of a document, as columns. */
@@ -126,8 +137,9 @@ export class JobService {
    * A page of the engines on the benches, last touched first; or of those taken off. No document is read for it, but once after a start
    * of the server.
    */
-  async list({ deleted, words, after, most }: Read<'listJobs'>['query']): Promise<Answered<'listJobs'>> {
+  async list({ deleted, words, stage, person, after, most }: Read<'listJobs'>['query']): Promise<Answered<'listJobs'>> {
     const { manager } = this.database;
+    if (stage !== undefined) await this.progressOfAll(manager);
     const from = readCursor(after);
     const query = manager
       .createQueryBuilder(jobEntity, 'job')
@@ -139,6 +151,8 @@ export class JobService {
     for (const [at, pattern] of likeWords(words).entries()) {
       query.andWhere(`job.name ILIKE :word${at}`, { [`word${at}`]: pattern });
     }
+    if (stage !== undefined) query.andWhere(`job.progress->>'next' = :stage`, { stage });
+    if (person !== undefined) query.andWhere('job.updatedBy = :person', { person });
     if (from) {
       query.andWhere('(job.updatedAt < :at OR (job.updatedAt = :at AND job.id > :key))', {
         at: from.at,
@@ -152,7 +166,16 @@ export class JobService {
     );
     const worked = stale.length > 0 ? await keepProgress(manager, stale) : new Map<string, JobProgress>();
     const last = rows.at(-1);
+    const held = await heldBy(
+      manager,
+      rows.map(({ id }) => id),
+    );
+    const people: { name: string }[] = await manager.query(
+      `SELECT DISTINCT "updated_by" AS "name" FROM "job" WHERE ("deleted_at" IS NOT NULL) = $1 ORDER BY 1 LIMIT $2`,
+      [deleted === 'true', MOST_PEOPLE],
+    );
     return {
+      people: people.map(({ name }) => name),
       jobs: rows.map((row) => ({
         id: row.id,
         version: row.version,
@@ -161,12 +184,27 @@ export class JobService {
         mains: row.mains,
         rods: row.rods,
         ...(worked.get(row.id) ?? row.progress!),
+        ...heldOf(held.get(row.id) ?? NOTHING_HELD),
         updatedAt: row.updatedAt.toISOString(),
         updatedBy: row.updatedBy,
         deletedAt: row.deletedAt?.toISOString() ?? null,
       })),
       goesOn: last && found.length > most ? cursorText({ at: last.updatedAt, key: last.id }) : null,
     };
+  }
+
+  /** Works out how far the engines are whose last change came from another build: a filter reads what is kept. */
+  private async progressOfAll(manager: EntityManager): Promise<void> {
+    const stale: { id: string }[] = await manager.query(
+      `SELECT "id" FROM "job" WHERE "progress" IS NULL OR "progress_of" IS DISTINCT FROM "revision" LIMIT $1`,
+      [MOST_STALE],
+    );
+    if (stale.length > 0) {
+      await keepProgress(
+        manager,
+        stale.map(({ id }) => id),
+      );
+    }
   }
 
   async revision(id: string): Promise<number> {
@@ -182,7 +220,8 @@ export class JobService {
       where: { jobId: id, replacedBy: IsNull() },
       order: { feature: 'ASC', station: 'ASC', slot: 'ASC' },
     });
-    return viewOf(row, readings.map(readingOf));
+    const held = (await heldBy(manager, [id])).get(id) ?? NOTHING_HELD;
+    return viewOf(row, readings.map(readingOf), { reserved: held.reserved, fitted: held.fitted });
   }
 
   /** Makes a job. Sending the same one again answers with it; another one under the same id is refused. */

@@ -1,10 +1,12 @@
 import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
 import { Panel, PanelTitle } from '../look/Panel.js';
+import { useTitle } from './useTitle.js';
 
 /** A page that is not there, or one that failed: what was typed is safe either way. */
 export function Fault() {
   const error = useRouteError();
-  const isMissing = error === undefined || isRouteErrorResponse(error);
+  const isMissing = error == null || isRouteErrorResponse(error);
+  useTitle(isMissing ? 'No such page' : 'This view failed');
   return (
     <Panel role="alert">
       <PanelTitle as="h1">{isMissing ? 'There is no such page' : 'This view failed'}</PanelTitle>

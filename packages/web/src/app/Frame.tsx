@@ -1,5 +1,5 @@
 import { useEffect, useState } from 'react';
-import { Link, Outlet } from 'react-router';
+import { Link, NavLink, Outlet } from 'react-router';
 import styled from 'styled-components';
 import { applyAppearance } from '../look/appearanceSlice.js';
 import { fieldBox } from '../look/Field.js';
@@ -21,16 +21,27 @@ const Bar = styled.header`
     display: inline-flex; align-items: center; gap: 0.6rem; min-height: var(--target);
     font-size: var(--size-lead); font-weight: 800; letter-spacing: -0.01em; color: var(--ink); text-decoration: none;
   }
-  .space { flex: 1; }
+  nav { flex: 1; display: flex; flex-wrap: wrap; }
+  nav a {
+    display: inline-flex; align-items: center; min-height: var(--target); padding: 0 0.65rem; color: var(--ink);
+    font-weight: 600; text-decoration: none; white-space: nowrap;
+  }
+  nav a:hover { text-decoration: underline; }
+  nav a.active { color: var(--accent); box-shadow: inset 0 -3px 0 var(--accent); }
   label { display: inline-flex; align-items: center; gap: 0.4rem; font-size: var(--size-small); color: var(--ink-soft); }
   .look { display: inline-flex; align-items: center; gap: 0.4rem; min-width: 12rem; font-size: var(--size-small); color: var(--ink-soft); }
   .look > :last-child { flex: 1; }
   input { ${fieldBox} width: auto; }
   input { width: 9rem; }
-  @media (max-width: 640px) {
+  @media (max-width: 1180px) {
     flex-wrap: wrap; gap: 0.25rem 0.75rem; padding: 0.25rem 0.75rem;
-    .space { display: none; }
+    nav { order: 1; flex-basis: 100%; }
+    .home { flex: 1; }
     .look { min-width: 0; }
+  }
+  @media (max-width: 640px) {
+    nav a { padding: 0 0.5rem; }
+    .look { flex: 1; }
   }
 `;
 
@@ -85,7 +96,15 @@ function AppearanceField() {
   return <div className="look">{isReady && <LookChoice />}</div>;
 }
 
-/** What stands around every view: the way home, the state of saving, who is at this device, the look. */
+const PAGES = [
+  { to: '/', label: 'Engines', isWhole: true },
+  { to: '/drawer', label: 'Workshop drawer', isWhole: false },
+  { to: '/types', label: 'Engine types', isWhole: false },
+  { to: '/together', label: 'Together', isWhole: false },
+  { to: '/sum', label: 'Quick sum', isWhole: false },
+] as const;
+
+/** What stands around every view: the ways to the other pages, the state of saving, who is at this device, the look. */
 export function Frame() {
   const isAsked = useAppSelector(
     ({ saving }) => saving.clashes.length > 0 || saving.refusals.length > 0 || saving.pageFault !== null,
@@ -100,7 +119,13 @@ export function Frame() {
           </svg>
           Fettle
         </Link>
-        <span className="space" />
+        <nav aria-label="Pages">
+          {PAGES.map(({ to, label, isWhole }) => (
+            <NavLink key={to} to={to} end={isWhole}>
+              {label}
+            </NavLink>
+          ))}
+        </nav>
         <SavingMark />
         <PersonField />
         <AppearanceField />

@@ -7,10 +7,15 @@ import { useAppSelector } from './store.js';
 const AGAIN_MS = 3000;
 
 /** A view that is fetched when it is first opened, and kept. */
-export interface LazyView {
+export interface LazyView<Props = object> {
   /** Fetches it now, whether it is opened or not. */
-  readonly fetch: () => Promise<ComponentType>;
-  readonly View: ComponentType;
+  readonly fetch: () => Promise<ComponentType<Props>>;
+  readonly View: ComponentType<Props>;
+}
+
+/** Something beside a view, with what it is shown with: its place stays empty until it is there. */
+export function lazilyWith<Props extends object>(load: () => Promise<ComponentType<Props>>): LazyView<Props> {
+  return lazily(load, true);
 }
 
 /**
@@ -19,13 +24,16 @@ export interface LazyView {
  *
  * @param isAside something beside a view, whose place stays empty until it is there
  */
-export function lazily(load: () => Promise<ComponentType>, isAside = false): LazyView {
-  let kept: ComponentType | null = null;
+export function lazily<Props extends object = object>(
+  load: () => Promise<ComponentType<Props>>,
+  isAside = false,
+): LazyView<Props> {
+  let kept: ComponentType<Props> | null = null;
   const fetch = async () => {
     kept ??= await load();
     return kept;
   };
-  function View() {
+  function View(props: Props) {
     const [Shown, show] = useState(() => kept);
     const [failures, setFailures] = useState(0);
     const isAway = useAppSelector((state) => state.saving.unreachable);
@@ -43,7 +51,7 @@ export function lazily(load: () => Promise<ComponentType>, isAside = false): Laz
         clearTimeout(timer);
       };
     }, [Shown, failures, isAway]);
-    if (Shown) return <Shown />;
+    if (Shown) return <Shown {...props} />;
     if (isAside) return null;
     if (failures === 0) return <Loading />;
     return (

@@ -33,6 +33,7 @@ const VIEWS = {
   newEngine: lazily(async () => (await import('../bench/NewEngine.js')).NewEngine),
   drawer: lazily(async () => (await import('../drawer/WorkshopView.js')).WorkshopView),
   together: lazily(async () => (await import('../drawer/TogetherView.js')).TogetherView),
+  sum: lazily(async () => (await import('../sum/SumView.js')).SumView),
   types: lazily(async () => (await import('../engineType/TypeList.js')).TypeList),
   type: lazily(async () => (await import('../engineType/TypePage.js')).TypePage),
   typeSheet: lazily(async () => (await import('../engineType/TypeSheet.js')).TypeSheet),
@@ -80,6 +81,7 @@ export const routes = createBrowserRouter([
             page('compare', VIEWS.compare),
           ]),
           page('/together', VIEWS.together),
+          page('/sum', VIEWS.sum),
           page('/engines/:id', VIEWS.job, [
             { index: true, element: <Navigate to="choose" replace /> },
             page('data', VIEWS.limits),

@@ -1,9 +1,13 @@
+import { type JobSummary, STAGES } from '@fettle/core';
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
-import { Link, useNavigate } from 'react-router';
+import { type ComponentProps, useEffect, useMemo, useState } from 'react';
+import { Link, useNavigate, useSearchParams } from 'react-router';
 import styled from 'styled-components';
+import { lazilyWith } from '../app/lazily.js';
 import { useAppSelector } from '../app/store.js';
+import { useSetQuery } from '../app/useQuery.js';
 import { useSettled } from '../app/useSettled.js';
+import { useTitle } from '../app/useTitle.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Row } from '../look/Panel.js';
@@ -11,7 +15,8 @@ import { SearchField } from '../look/SearchField.js';
 import { NOBODY } from '../person/personSlice.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
-import { EnginePage } from './EnginePage.js';
+import type { BenchFilters } from './BenchFilters.js';
+import { EnginePage, type OffBench } from './EnginePage.js';
 import { TakenOff } from './TakenOff.js';
 
 const Title = styled.h1`
@@ -19,36 +24,101 @@ const Title = styled.h1`
   line-height: 1.15;
 `;
 
+/** How long after the page has come the filters are fetched, ms. */
+const LATER_MS = 1500;
+
+/** Lists that open are more than a first visit needs. */
+const filters = lazilyWith<ComponentProps<typeof BenchFilters>>(
+  async () => (await import('./BenchFilters.js')).BenchFilters,
+);
+const Filters = filters.View;
+
+/** An engine that was just taken off the bench. */
+interface Gone {
+  readonly id: string;
+  readonly name: string;
+  readonly version: number;
+  /** How many halves and pieces were reserved for it. */
+  readonly count: number;
+  readonly isFitted: boolean;
+}
+
+function goneText({ name, count, isFitted }: Gone): string {
+  if (count === 0) return `${name} is off the bench.`;
+  const what = count === 1 ? 'one half or piece' : `${count} halves and pieces`;
+  return isFitted
+    ? `${name} is off the bench; ${what} fitted into it ${count === 1 ? 'has' : 'have'} left the drawer.`
+    : `${name} is off the bench; ${what} ${count === 1 ? 'is' : 'are'} free in the drawer again.`;
+}
+
 /** Engines on the benches: how far each is and what is the next thing to do. */
 export function BenchList() {
+  useTitle('Engines on the benches');
   const navigate = useNavigate();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
-  const [typed, setTyped] = useState('');
+  const [query] = useSearchParams();
+  const setQuery = useSetQuery(true);
+  const [typed, setTyped] = useState(query.get('words') ?? '');
   const words = useSettled(typed.trim(), 200);
+  const stage = STAGES.find((one) => one === query.get('stage')) ?? null;
+  const person = query.get('person');
+  const filter = useMemo(() => ({ words, stage, person }), [words, stage, person]);
+  const asked = JSON.stringify(filter);
   // Where each page shown so far begins; another search begins anew.
-  const [pages, setPages] = useState<{ words: string; after: readonly string[] }>({ words: '', after: [] });
-  const starts = [null, ...(pages.words === words ? pages.after : [])];
+  const [pages, setPages] = useState<{ asked: string; after: readonly string[] }>({ asked: '', after: [] });
+  const starts = [null, ...(pages.asked === asked ? pages.after : [])];
   const [fault, setFault] = useState<string | null>(null);
+  const [gone, setGone] = useState<Gone | null>(null);
+  const [people, setPeople] = useState<readonly string[]>([]);
+  const isReady = useSettled(true, LATER_MS, false);
   const waiting = useAppSelector((state) => state.saving.parcels).filter((parcel) => parcel.kind === 'create');
+  useEffect(() => {
+    setQuery({ words: words === '' ? null : words });
+  }, [words, setQuery]);
   const act = (action: () => Promise<unknown>) => {
     setFault(null);
     action().catch((error: unknown) => setFault(refusalInWords(error)));
   };
+  const takeOff = ({ id, version, name, held }: JobSummary, reserved: OffBench) =>
+    act(async () => {
+      const isFitted = reserved === 'fitted';
+      if (isFitted) await tell('setFitted', { id, body: { by, fitted: true } });
+      const after = await tell('deleteJob', { id, version, by });
+      setGone({ id, name, version: after.version, count: held.reserved, isFitted });
+    });
+  const bringBack = ({ id, version, isFitted }: Pick<Gone, 'id' | 'version' | 'isFitted'>) =>
+    act(async () => {
+      await tell('restoreJob', { id, body: { version, by } });
+      if (isFitted) await tell('setFitted', { id, body: { by, fitted: false } });
+      setGone(null);
+    });
   return (
     <>
-      <Row style={{ justifyContent: 'space-between' }}>
+      <Row style={{ justifyContent: 'space-between', alignItems: 'end' }}>
         <Title>Engines on the benches</Title>
-        <SearchField label="Find an engine" placeholder="name, number" value={typed} onChange={setTyped} />
-        <span style={{ flex: 1 }} />
-        <Button onPress={() => navigate('/types')}>Engine types</Button>
-        <Button onPress={() => navigate('/drawer')}>Workshop drawer</Button>
-        <Button onPress={() => navigate('/together')}>Fit engines together</Button>
-        <Button $kind="main" onPress={() => navigate('/new')}>
-          <Plus aria-hidden size={20} />
-          Start an engine
-        </Button>
+        <Row style={{ alignItems: 'end' }}>
+          <SearchField label="Find an engine" placeholder="name, number" value={typed} onChange={setTyped} />
+          {(isReady || stage !== null || person !== null) && (
+            <Filters
+              stage={stage}
+              person={person}
+              people={people}
+              onStage={(next) => setQuery({ stage: next })}
+              onPerson={(next) => setQuery({ person: next })}
+            />
+          )}
+          <Button $kind="main" onPress={() => navigate('/new')}>
+            <Plus aria-hidden size={20} />
+            Start an engine
+          </Button>
+        </Row>
       </Row>
       {fault && <Notice urgent>{fault}</Notice>}
+      {gone && (
+        <Notice actions={<Button onPress={() => bringBack(gone)}>Undo</Button>}>
+          <span role="status">{goneText(gone)}</span>
+        </Notice>
+      )}
       {waiting.map((parcel) => (
         <Notice key={parcel.id}>
           <Link to={`/engines/${parcel.jobId}/data`}>{parcel.document.name}</Link> is kept on this device until the
@@ -57,15 +127,16 @@ export function BenchList() {
       ))}
       {starts.map((after, at) => (
         <EnginePage
-          key={`${words} ${after ?? ''}`}
+          key={`${asked} ${after ?? ''}`}
           after={after}
-          words={words}
+          filter={filter}
           isLast={at === starts.length - 1}
-          onMore={(next) => setPages({ words, after: [...starts.slice(1).flatMap((one) => one ?? []), next] })}
-          onTrash={({ id, version }) => act(() => tell('deleteJob', { id, version, by }))}
+          onMore={(next) => setPages({ asked, after: [...starts.slice(1).flatMap((one) => one ?? []), next] })}
+          onOff={takeOff}
+          onPeople={setPeople}
         />
       ))}
-      <TakenOff onBack={({ id, version }) => act(() => tell('restoreJob', { id, body: { version, by } }))} />
+      <TakenOff onBack={(job) => bringBack({ ...job, isFitted: false })} />
     </>
   );
 }

@@ -1,8 +1,10 @@
-import { dueOn, type JobSummary, STAGES, stageName } from '@fettle/core';
+import { dueOn, type JobSummary, STAGES, type Stage, stageName } from '@fettle/core';
 import { formatDistanceToNow } from 'date-fns';
-import { ArrowRight, Trash2 } from 'lucide-react';
+import { ArrowRight, Trash2, TriangleAlert } from 'lucide-react';
+import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { useAppSelector } from '../app/store.js';
 import { today } from '../app/today.js';
 import { StageShape } from '../job/StageMark.js';
 import { Button } from '../look/Button.js';
@@ -10,6 +12,7 @@ import { Panel, Quiet, Row } from '../look/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { lookedAtEvery } from '../wire/polling.js';
+import { Offline } from './Offline.js';
 
 const LOOK_EVERY_MS = 8000;
 
@@ -19,9 +22,17 @@ export const List = styled.ul`
   gap: 0.6rem;
 `;
 
+const Ask = styled.div`
+  margin-top: 0.5rem;
+  padding: 0.6rem 0.75rem;
+  border: 2px solid var(--line-strong);
+  border-radius: var(--radius);
+  p { margin-bottom: 0.5rem; }
+`;
+
 const Card = styled.li`
   display: grid;
-  grid-template-columns: minmax(14rem, 1.1fr) minmax(20rem, 1.5fr) auto;
+  grid-template-columns: minmax(14rem, 1fr) minmax(14rem, 1fr) minmax(22rem, 1.1fr);
   @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }
   align-items: center;
   gap: 0.5rem 1.5rem;
@@ -32,20 +43,54 @@ const Card = styled.li`
   border-radius: var(--radius);
   h2 { font-size: var(--size-lead); line-height: 1.2; overflow-wrap: anywhere; }
   h2 a { color: var(--ink); text-decoration: none; }
-  .todo { display: flex; align-items: flex-start; gap: 0.5rem; font-weight: 600; }
-  .todo svg { flex: none; margin-top: 0.15rem; color: var(--accent); }
-  .stages { display: flex; flex-wrap: wrap; gap: 0.2rem 0.9rem; margin-top: 0.4rem; font-size: var(--size-small); color: var(--ink-soft); }
+  .next { flex: 1; justify-content: flex-start; text-align: left; padding-top: 0.35rem; padding-bottom: 0.35rem; line-height: 1.25; }
+  .next svg { flex: none; color: var(--accent); }
+  .short { display: flex; align-items: flex-start; gap: 0.4rem; font-weight: 600; color: var(--close); margin-bottom: 0.3rem; }
+  .short svg { flex: none; margin-top: 0.15rem; }
+  .stages { display: flex; flex-wrap: wrap; gap: 0.2rem 0.9rem; font-size: var(--size-small); color: var(--ink-soft); }
   .stages span { display: inline-flex; align-items: center; gap: 0.3rem; }
 `;
 
+/** What is to become of what an engine has reserved when it is taken off the bench. */
+export type OffBench = 'fitted' | 'back';
+
 interface CardProps {
   readonly job: JobSummary;
-  readonly onTrash: (job: JobSummary) => void;
+  readonly onOff: (job: JobSummary, reserved: OffBench) => void;
 }
 
-function EngineCard({ job, onTrash }: CardProps) {
+/** Asked where the eye is, before an engine that has halves reserved goes off the bench. */
+function WhatOfReserved({ job, onOff, onStay }: CardProps & { readonly onStay: () => void }) {
+  const { reserved } = job.held;
+  return (
+    <Ask role="group" aria-label={`What of the halves of ${job.name}`}>
+      <p>
+        <strong>
+          {reserved === 1 ? 'One half or piece is' : `${reserved} halves and pieces are`} reserved for it.
+        </strong>{' '}
+        Are they fitted, or do they go back to the drawer?
+      </p>
+      <Row>
+        <Button autoFocus onPress={() => onOff(job, 'fitted')}>
+          Fitted, off the bench
+        </Button>
+        <Button onPress={() => onOff(job, 'back')}>Back to the drawer</Button>
+        <Button $kind="quiet" onPress={onStay}>
+          Leave it here
+        </Button>
+      </Row>
+    </Ask>
+  );
+}
+
+function EngineCard({ job, onOff }: CardProps) {
   const navigate = useNavigate();
-  const { next, todo } = dueOn(job, today());
+  const [isAsked, setAsked] = useState(false);
+  const { next, todo } = dueOn(job, today(), job.held);
+  const open = STAGES.flatMap((stage) => {
+    const state = job.stages[stage];
+    return state && state !== 'done' ? [{ stage, state }] : [];
+  });
   return (
     <Card>
       <div>
@@ -53,36 +98,50 @@ function EngineCard({ job, onTrash }: CardProps) {
           <Link to={`/engines/${job.id}/${next}`}>{job.name}</Link>
         </h2>
         <Quiet>
-          {job.mains} mains, {job.rods} rods, {job.unit === 'mm' ? 'millimetres' : 'inches'}
+          {job.mains} {job.mains === 1 ? 'main' : 'mains'}, {job.rods} {job.rods === 1 ? 'rod' : 'rods'},{' '}
+          {job.unit === 'mm' ? 'millimetres' : 'inches'}
         </Quiet>
         <Quiet>
           Last touched {formatDistanceToNow(new Date(job.updatedAt), { addSuffix: true })} by {job.updatedBy}
         </Quiet>
       </div>
       <div>
-        <p className="todo">
-          <ArrowRight aria-hidden size={20} />
-          <span>Next: {todo}</span>
-        </p>
-        <div className="stages">
-          {STAGES.flatMap((stage) => {
-            const state = job.stages[stage];
-            return state ? (
+        {job.short.length > 0 && (
+          <p className="short">
+            <TriangleAlert aria-hidden size={18} />
+            <span>Too few in the workshop drawer: {job.short.join(', ')}</span>
+          </p>
+        )}
+        {open.length === 0 ? (
+          <Quiet>Every stage is done.</Quiet>
+        ) : (
+          <div className="stages">
+            <span>Still open:</span>
+            {open.map(({ stage, state }) => (
               <span key={stage}>
                 <StageShape state={state} />
                 {stageName(stage)}
               </span>
-            ) : (
-              []
-            );
-          })}
-        </div>
+            ))}
+          </div>
+        )}
+        {isAsked && <WhatOfReserved job={job} onOff={onOff} onStay={() => setAsked(false)} />}
       </div>
-      <Row>
-        <Button onPress={() => navigate(`/engines/${job.id}/${next}`)} aria-label={`Open ${job.name}`}>
-          Open
+      <Row style={{ flexWrap: 'nowrap' }}>
+        <Button
+          className="next"
+          onPress={() => navigate(`/engines/${job.id}/${next}`, { state: { toNext: true } })}
+          aria-label={`${job.name}, next: ${todo}`}
+        >
+          <ArrowRight aria-hidden size={20} />
+          <span>{todo}</span>
         </Button>
-        <Button $kind="quiet" aria-label={`Take ${job.name} off the bench`} onPress={() => onTrash(job)}>
+        <Button
+          $kind="quiet"
+          aria-label={`Take ${job.name} off the bench`}
+          aria-expanded={isAsked}
+          onPress={() => (job.held.reserved > 0 ? setAsked(!isAsked) : onOff(job, 'back'))}
+        >
           <Trash2 aria-hidden size={20} />
         </Button>
       </Row>
@@ -90,25 +149,49 @@ function EngineCard({ job, onTrash }: CardProps) {
   );
 }
 
+/** Which engines are listed. */
+export interface BenchFilter {
+  /** Those whose names hold these words. */
+  readonly words: string;
+  /** Those whose next thing to do is in this stage. */
+  readonly stage: Stage | null;
+  /** Those that this person has touched last. */
+  readonly person: string | null;
+}
+
 interface EnginePageProps {
   /** Where the page before this one said that the list goes on; null for the first page. */
   readonly after: string | null;
-  /** Only engines whose names hold these words. */
-  readonly words: string;
+  readonly filter: BenchFilter;
   readonly isLast: boolean;
   /** Shows the page after this one. */
   readonly onMore: (after: string) => void;
-  readonly onTrash: (job: JobSummary) => void;
+  readonly onOff: CardProps['onOff'];
+  /** Told who has touched an engine last, whenever that is read. */
+  readonly onPeople: (people: readonly string[]) => void;
 }
 
 /** One page of the engines on the benches, last touched first. */
-export function EnginePage({ after, words, isLast, onMore, onTrash }: EnginePageProps) {
-  const asked = { words, ...(after === null ? {} : { after }) };
+export function EnginePage({ after, filter, isLast, onMore, onOff, onPeople }: EnginePageProps) {
+  const { words, stage, person } = filter;
+  const asked = {
+    words,
+    ...(stage === null ? {} : { stage }),
+    ...(person === null ? {} : { person }),
+    ...(after === null ? {} : { after }),
+  };
   const { data, error } = api.useListJobsQuery(asked, lookedAtEvery(LOOK_EVERY_MS));
+  const people = data?.people;
+  useEffect(() => {
+    if (people) onPeople(people);
+  }, [people, onPeople]);
+  const isAway = useAppSelector((state) => state.saving.unreachable);
   if (!data) {
     const isRefused = error && 'kind' in error && error.kind !== 'unreachable';
     return isRefused ? (
       <Panel role="alert">{refusalInWords(error)}</Panel>
+    ) : isAway ? (
+      <Offline />
     ) : (
       <Panel aria-busy>Looking up the engines …</Panel>
     );
@@ -118,9 +201,9 @@ export function EnginePage({ after, words, isLast, onMore, onTrash }: EnginePage
     return (
       <Panel>
         <p>
-          {words === ''
+          {words === '' && stage === null && person === null
             ? 'No engine is on a bench. Start one with its data sheet at hand: name, mains, rods and limits.'
-            : `No engine on a bench is called “${words}”.`}
+            : `No engine on a bench ${[...(words === '' ? [] : [`is called “${words}”`]), ...(stage === null ? [] : [`is at ${stageName(stage)}`]), ...(person === null ? [] : [`was last touched by ${person}`])].join(' and ')}.`}
         </p>
       </Panel>
     );
@@ -129,7 +212,7 @@ export function EnginePage({ after, words, isLast, onMore, onTrash }: EnginePage
     <>
       <List aria-label={after === null ? 'Engines' : 'More engines'}>
         {jobs.map((job) => (
-          <EngineCard key={job.id} job={job} onTrash={onTrash} />
+          <EngineCard key={job.id} job={job} onOff={onOff} />
         ))}
       </List>
       {isLast && goesOn !== null && (

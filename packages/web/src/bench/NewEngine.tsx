@@ -1,6 +1,7 @@
 import { limitName } from '@fettle/core';
 import { Controller } from 'react-hook-form';
 import { useNavigate } from 'react-router';
+import { useTitle } from '../app/useTitle.js';
 import { LimitFields } from '../limits/LimitFields.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
@@ -11,6 +12,7 @@ import { useNewEngine } from './useNewEngine.js';
 
 /** Starts an engine: what it is, and what its data sheet says. */
 export function NewEngine() {
+  useTitle('Start an engine');
   const navigate = useNavigate();
   const engine = useNewEngine();
   const { control, form, library, isTyped, layout, keys, limits, isTried, isReady, nameFault, submit } = engine;

@@ -22,7 +22,7 @@ export function layoutOfText(text: LayoutText): {
   const rods = wholeNumber(text.rods);
   const thrust = text.thrustMain.trim() === '' ? null : wholeNumber(text.thrustMain);
   const faults: { mains?: string; rods?: string; thrustMain?: string } = {};
-  if (mains === null || mains < 2 || mains > 12) faults.mains = 'A whole number from 2 to 12.';
+  if (mains === null || mains < 1 || mains > 12) faults.mains = 'A whole number from 1 to 12.';
   if (rods === null || rods < 1 || rods > 24) faults.rods = 'A whole number from 1 to 24.';
   if (text.thrustMain.trim() !== '' && (thrust === null || thrust < 1 || (mains !== null && thrust > mains))) {
     faults.thrustMain = `A main from 1 to ${mains ?? 12}, or empty.`;

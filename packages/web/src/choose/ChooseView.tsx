@@ -1,6 +1,6 @@
 import { Columns3 } from 'lucide-react';
-import { useState } from 'react';
 import styled from 'styled-components';
+import { useQuery } from '../app/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
@@ -46,7 +46,8 @@ export function ChooseView() {
   const choosing = useChoosing(job);
   const { plan, play, showing, showWhich, halves, chosen, show, setShow, visible, open, setOpen, accept, free } =
     choosing;
-  const [isComparing, setComparing] = useState(false);
+  const [compared, setCompared] = useQuery('compare');
+  const isComparing = compared !== null;
   const rows = choosingRows({ ...chosen, document, halves, visible, onOpen: setOpen });
   const wishes = wishesInWords(document);
   return (
@@ -66,7 +67,7 @@ export function ChooseView() {
           <p>{wishes.length > 0 && <>Held: {wishes.join('; ')}.</>}</p>
           {wishes.length > 0 && <Button onPress={play.releaseAll}>Let everything go</Button>}
           {plan.asked.ok && (
-            <Button aria-expanded={isComparing} onPress={() => setComparing(!isComparing)}>
+            <Button aria-expanded={isComparing} onPress={() => setCompared(isComparing ? null : 'plans')}>
               <Columns3 aria-hidden size={20} />
               {isComparing ? 'Close the comparison' : 'Compare plans'}
             </Button>
@@ -86,6 +87,7 @@ export function ChooseView() {
       <div>
         {open ? (
           <StationPanel
+            key={open.id}
             job={job.id}
             document={document}
             station={open}

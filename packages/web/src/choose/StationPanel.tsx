@@ -17,7 +17,8 @@ import { format } from 'date-fns';
 import { X } from 'lucide-react';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { OpenedPanel } from '../look/OpenedPanel.js';
+import { PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import { CandidateTable } from './CandidateTable.js';
 import { DrawnChance } from './DrawnChance.js';
@@ -123,7 +124,7 @@ export function StationPanel(props: StationPanelProps) {
   const isRod = station.family === 'rod';
   const choices = useStationChoices(station, halves, plan);
   return (
-    <Panel aria-label={isRod ? `Pin ${station.number}` : `Main ${station.number}`}>
+    <OpenedPanel aria-label={isRod ? `Pin ${station.number}` : `Main ${station.number}`}>
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle>
           {station.id}
@@ -150,6 +151,6 @@ export function StationPanel(props: StationPanelProps) {
         />
       )}
       <ReadingsBehind document={document} station={station} readings={readings} />
-    </Panel>
+    </OpenedPanel>
   );
 }

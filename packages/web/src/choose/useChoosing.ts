@@ -1,6 +1,7 @@
 import { type AcceptedChoice, freeHalves, type JobStation, rodCount } from '@fettle/core';
 import { useMemo, useState } from 'react';
 import { useAppSelector } from '../app/store.js';
+import { useQuery } from '../app/useQuery.js';
 import { useDrawer } from '../drawer/useDrawer.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
@@ -39,7 +40,7 @@ export function useChoosing(job: OpenJob): Choosing {
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const { document, readings } = job;
   const { layout, choice, withRods } = document;
-  const [selected, setOpen] = useState<string | null>(null);
+  const [selected, setOpen] = useQuery('station');
   const [wanted, showWhich] = useState<'best' | 'accepted'>('accepted');
   const [show, setShow] = useState<ShaftShow>(layout.mains + rodCount(layout) > MOST_COLUMNS ? 'rods' : 'both');
   const isSharing = Object.values(document.shells).some(({ line }) => line !== null);

@@ -6,8 +6,9 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
+import { OpenedPanel } from '../look/OpenedPanel.js';
 import { Pager } from '../look/Pager.js';
-import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
+import { PanelTitle, Quiet } from '../look/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
@@ -121,7 +122,7 @@ export function DrawerHistory({ by, drawer, line }: DrawerHistoryProps) {
   const [after, setAfter] = useState<string>();
   const { data, error } = api.useDrawerHistoryQuery({ line, most: SHOWN, after }, { refetchOnMountOrArgChange: true });
   return (
-    <Panel aria-label="History of the drawer">
+    <OpenedPanel aria-label="History of the drawer">
       <PanelTitle>{line === undefined ? 'History of the drawer' : 'History'}</PanelTitle>
       {error && <p role="alert">{refusalInWords(error)}</p>}
       {data?.entries.length === 0 && <Quiet>Nothing was done yet.</Quiet>}
@@ -134,6 +135,6 @@ export function DrawerHistory({ by, drawer, line }: DrawerHistoryProps) {
         />
       </Movements>
       {data && <Pager after={after} goesOn={data.goesOn} onGo={setAfter} />}
-    </Panel>
+    </OpenedPanel>
   );
 }

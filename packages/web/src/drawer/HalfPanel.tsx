@@ -12,7 +12,8 @@ import { X } from 'lucide-react';
 import { useState } from 'react';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { OpenedPanel } from '../look/OpenedPanel.js';
+import { PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { HalfFacts } from './HalfFacts.js';
 import { HalfMoves } from './HalfMoves.js';
 import { moveDrawer } from './moveDrawer.js';
@@ -43,7 +44,7 @@ export function HalfPanel({ line, lines, unit, by, act, current, onClose }: Half
       await moveDrawer({ by, kind: 'change', note: '', changes: [{ id, version: now.version, half: changed }] });
     });
   return (
-    <Panel aria-label={label}>
+    <OpenedPanel aria-label={label}>
       <Row style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
         <PanelTitle style={{ overflowWrap: 'anywhere' }}>{label}</PanelTitle>
         <Button $kind="quiet" aria-label="Close the detail" onPress={onClose}>
@@ -62,6 +63,6 @@ export function HalfPanel({ line, lines, unit, by, act, current, onClose }: Half
       {half.number === undefined && (
         <NumberOne line={line} lines={lines} unit={unit} by={by} act={act} onTold={setTold} />
       )}
-    </Panel>
+    </OpenedPanel>
   );
 }

@@ -18,7 +18,8 @@ import { Button } from '../look/Button.js';
 import { FileButton } from '../look/FileButton.js';
 import { FileRows } from '../look/FileRows.js';
 import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { OpenedPanel } from '../look/OpenedPanel.js';
+import { PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { moveDrawer } from './moveDrawer.js';
 import type { Drawer } from './useDrawer.js';
 import { useTableFile } from './useTableFile.js';
@@ -78,7 +79,7 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
       onDone(`${changes.length} ${changes.length === 1 ? 'row' : 'rows'} of ${table!.name} are in the drawer.`);
   };
   return (
-    <Panel aria-label="Bring in a file">
+    <OpenedPanel aria-label="Bring in a file">
       <PanelTitle>Bring in a file</PanelTitle>
       <Quiet>
         CSV, or the first sheet of an XLSX file, with a head: {DRAWER_COLUMNS.join(', ')}. Family, series, grade, half,
@@ -150,6 +151,6 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
           </Button>
         </>
       )}
-    </Panel>
+    </OpenedPanel>
   );
 }

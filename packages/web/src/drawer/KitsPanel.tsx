@@ -5,7 +5,8 @@ import { useState } from 'react';
 import { newId } from '../app/newId.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { OpenedPanel } from '../look/OpenedPanel.js';
+import { PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
@@ -37,7 +38,7 @@ export function KitsPanel({ lines, by, act }: KitsPanelProps) {
       }),
     );
   return (
-    <Panel aria-label="Kits">
+    <OpenedPanel aria-label="Kits">
       <PanelTitle>Kits</PanelTitle>
       <Quiet>
         Kits come from “What to order” of an engine type or an engine. Received, all their halves are put in.
@@ -87,6 +88,6 @@ export function KitsPanel({ lines, by, act }: KitsPanelProps) {
           </Row>
         </div>
       ))}
-    </Panel>
+    </OpenedPanel>
   );
 }

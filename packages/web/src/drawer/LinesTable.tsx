@@ -10,6 +10,7 @@ import { ChevronRight, Trash2, TriangleAlert } from 'lucide-react';
 import { useMemo } from 'react';
 import styled from 'styled-components';
 import { CountField } from '../halves/CountField.js';
+import { shortLabels } from '../halves/shortLabels.js';
 import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
 import { moveDrawer } from './moveDrawer.js';
@@ -39,13 +40,29 @@ interface LinesTableProps {
   readonly opened: string | null;
   readonly isNarrow: boolean;
   readonly onOpen: (id: string) => void;
+  /** Says what a count has left. */
+  readonly onTold: (text: string | null) => void;
+}
+
+/** Who is left short by a count, in a sentence; null where nobody is. */
+function leftShort({ reservations }: DrawerLine, label: string, onHand: number): string | null {
+  const reserved = reservations.reduce((sum, { count }) => sum + count, 0);
+  if (reserved <= onHand) return null;
+  const names = reservations.map(({ name, count }) => `${name} (${count})`).join(', ');
+  return `${label}: ${onHand} counted, ${reserved} reserved for ${names}. They are short of ${reserved - onHand}; let one of them choose again.`;
 }
 
 function Free({ line }: { line: DrawerLine }) {
   const free = freeHalves(line, null);
+  const over = reservedHalves(line) - line.half.onHand;
   return (
     <>
       {free === 0 ? 'none' : free}
+      {over > 0 && (
+        <small style={{ color: 'var(--tight)', fontWeight: 700 }}>
+          <TriangleAlert aria-hidden size={13} /> {over} short
+        </small>
+      )}
       {isShort(line) && (
         <small style={{ color: 'var(--close)', fontWeight: 700 }}>
           <TriangleAlert aria-hidden size={13} /> order {line.half.least - free}
@@ -55,7 +72,8 @@ function Free({ line }: { line: DrawerLine }) {
   );
 }
 
-function columnsOf({ unit, by, act, isNarrow, onOpen }: LinesTableProps): DataColumn<DrawerLine>[] {
+function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTableProps): DataColumn<DrawerLine>[] {
+  const labels = shortLabels(lines);
   const wide: DataColumn<DrawerLine>[] = [
     {
       key: 'price',
@@ -126,15 +144,18 @@ function columnsOf({ unit, by, act, isNarrow, onOpen }: LinesTableProps): DataCo
       head: 'On hand',
       className: 'count',
       sortBy: ({ half }) => half.onHand,
-      cell: ({ id, version, half }) => (
+      cell: ({ id, version, half, ...line }) => (
         <CountField
           kept={{ of: id, part: 'half', field: 'onHand' }}
-          label={`On hand of ${half.grade} ${half.half}`}
+          label={`On hand of ${labels.get(id)}`}
           value={half.onHand}
           most={99_999}
           onCommit={(onHand) => {
             const changes = [{ id, version, half: { ...half, onHand: onHand ?? 0 } }];
-            return act(() => moveDrawer({ by, kind: 'count', note: '', changes }));
+            return act(() => moveDrawer({ by, kind: 'count', note: '', changes })).then((worked) => {
+              if (worked) onTold(leftShort({ ...line, id, version, half }, labels.get(id)!, onHand ?? 0));
+              return worked;
+            });
           }}
         />
       ),
@@ -161,15 +182,15 @@ function columnsOf({ unit, by, act, isNarrow, onOpen }: LinesTableProps): DataCo
       key: 'acts',
       head: <span className="visually-hidden">Open, or remove</span>,
       className: 'acts',
-      cell: ({ id, version, half }) => (
+      cell: ({ id, version }) => (
         <>
-          <Button $kind="quiet" aria-label={`Open ${half.grade} ${half.half}`} onPress={() => onOpen(id)}>
+          <Button $kind="quiet" aria-label={`Open ${labels.get(id)}`} onPress={() => onOpen(id)}>
             <ChevronRight aria-hidden size={20} />
           </Button>
           {!isNarrow && (
             <Button
               $kind="quiet"
-              aria-label={`Take ${half.grade} ${half.half} out of the workshop drawer`}
+              aria-label={`Take ${labels.get(id)} out of the workshop drawer`}
               onPress={() =>
                 void act(() => moveDrawer({ by, kind: 'remove', note: '', changes: [{ id, version, half: null }] }))
               }
@@ -187,7 +208,7 @@ function columnsOf({ unit, by, act, isNarrow, onOpen }: LinesTableProps): DataCo
 export function LinesTable(props: LinesTableProps) {
   const { lines, unit, by, act, opened, isNarrow, onOpen } = props;
   // biome-ignore lint/correctness/useExhaustiveDependencies: these are what the columns are made of
-  const columns = useMemo(() => columnsOf(props), [unit, by, act, isNarrow, onOpen]);
+  const columns = useMemo(() => columnsOf(props), [lines, unit, by, act, isNarrow]);
   return (
     <Lines>
       <DataTable

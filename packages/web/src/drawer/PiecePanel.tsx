@@ -2,7 +2,8 @@ import { type DrawerPiece, drawerPieceSchema, hasHalves, lengthText, type PieceL
 import { X } from 'lucide-react';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { OpenedPanel } from '../look/OpenedPanel.js';
+import { PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { LengthField } from '../measure/LengthField.js';
 import { tell } from '../wire/tell.js';
 import { moveDrawer } from './moveDrawer.js';
@@ -48,7 +49,7 @@ export function PiecePanel({ line, unit, by, act, onClose }: PiecePanelProps) {
     />
   );
   return (
-    <Panel aria-label={label}>
+    <OpenedPanel aria-label={label}>
       <Row style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
         <PanelTitle style={{ overflowWrap: 'anywhere' }}>{label}</PanelTitle>
         <Button $kind="quiet" aria-label="Close the detail" onPress={onClose}>
@@ -84,6 +85,6 @@ export function PiecePanel({ line, unit, by, act, onClose }: PiecePanelProps) {
           />
         </div>
       </Pairs>
-    </Panel>
+    </OpenedPanel>
   );
 }

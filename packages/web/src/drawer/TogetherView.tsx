@@ -2,6 +2,7 @@ import type { JobView, JointLeftOut } from '@fettle/core';
 import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { useTitle } from '../app/useTitle.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
@@ -54,6 +55,7 @@ function EngineChoice({ together, sharing }: { together: Together; sharing: read
 
 /** Plans several engines at once on the workshop's drawer, so that the halves go where they serve best. */
 export function TogetherView() {
+  useTitle('Engines fitted together');
   const together = useTogether();
   const { lines, fault, sharing, isCutOff, joint, work, fitThem, goOn, cancel, accept, engines, reload } = together;
   const pieces = usePieceLines();

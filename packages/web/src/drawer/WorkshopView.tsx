@@ -5,6 +5,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
+import { useTitle } from '../app/useTitle.js';
 import { FamilyForm } from '../halves/FamilyForm.js';
 import { HALF_OPTIONS } from '../halves/halfOptions.js';
 import { Button } from '../look/Button.js';
@@ -34,6 +35,7 @@ const Columns = styled.div<{ $isOpen: boolean }>`
 
 /** The workshop's halves: what is on hand, free, reserved and used, what comes and goes, and what is to be ordered. */
 export function WorkshopView() {
+  useTitle('Workshop drawer');
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const workshop = useWorkshop();
   const pieces = usePieceLines();
@@ -86,7 +88,11 @@ export function WorkshopView() {
         </Row>
       </Row>
       {fault && <Notice urgent>{fault}</Notice>}
-      {told && <p role="status">{told}</p>}
+      {told && (
+        <Notice>
+          <span role="status">{told}</span>
+        </Notice>
+      )}
       {side?.kind === 'import' && panels.import()}
       <Columns $isOpen={isBeside}>
         <div>
@@ -133,6 +139,7 @@ export function WorkshopView() {
                     opened={opened?.id ?? null}
                     isNarrow={isBeside}
                     onOpen={(id) => setSide({ kind: 'half', id })}
+                    onTold={setTold}
                   />
                 )}
               </>

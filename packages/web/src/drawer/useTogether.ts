@@ -10,6 +10,7 @@ import {
 import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { useQuery, useSetQuery } from '../app/useQuery.js';
 import { FitSearcher, resultOf } from '../choose/fitSearch.js';
 import { NOBODY } from '../person/personSlice.js';
 import { jobArrived } from '../saving/savingSlice.js';
@@ -62,7 +63,10 @@ export function useTogether(): Together {
   const [engines, setEngines] = useState<readonly JobView[] | null>(null);
   const [isCutOff, setCutOff] = useState(false);
   const [loading, setLoading] = useState<string | null>(null);
-  const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
+  const [without] = useQuery('without');
+  const [wanted] = useQuery('plan');
+  const setQuery = useSetQuery();
+  const left = useMemo<ReadonlySet<string>>(() => new Set(without?.split(',')), [without]);
   const [work, setWork] = useState<Work>({ state: 'idle' });
   const searcher = useRef(new FitSearcher());
   const load = async () => {
@@ -95,6 +99,7 @@ export function useTogether(): Together {
 
   const fitThem = (seconds?: number) => {
     if (!joint?.request) return;
+    if (wanted === null) setQuery({ plan: 'yes' });
     setWork({ state: 'working', progress: null });
     const { request } = joint;
     const listen = proxy((progress: FitProgress) =>
@@ -105,6 +110,13 @@ export function useTogether(): Together {
       .then((plan) => setWork({ state: 'done', joint, plan }))
       .catch((error: Error) => setWork({ state: 'failed', detail: error.message }));
   };
+  // Whoever comes to the address of a plan finds it worked out.
+  const fitNow = useRef(fitThem);
+  fitNow.current = fitThem;
+  const isWanted = wanted !== null && work.state === 'idle' && joint?.request != null;
+  useEffect(() => {
+    if (isWanted) fitNow.current();
+  }, [isWanted]);
   const cancel = () => {
     searcher.current.stop();
     setWork({ state: 'cancelled' });
@@ -138,7 +150,7 @@ export function useTogether(): Together {
       const next = new Set(left);
       if (isIn) next.delete(id);
       else next.add(id);
-      setLeft(next);
+      setQuery({ without: next.size === 0 ? null : [...next].join(','), plan: null });
       setWork({ state: 'idle' });
     },
     work,

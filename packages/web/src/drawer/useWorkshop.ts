@@ -1,5 +1,6 @@
 import { type DrawerLine, freeHalves } from '@fettle/core';
 import { useState } from 'react';
+import { useQuery } from '../app/useQuery.js';
 import { isShort } from './LinesTable.js';
 import { type Drawer, useDrawer } from './useDrawer.js';
 
@@ -29,6 +30,17 @@ export type Side =
   | { readonly kind: 'history' | 'kits' | 'import' }
   | null;
 
+/** What is opened as it stands in the address: `half:ID`, `kits`. */
+function textOf(side: NonNullable<Side>): string {
+  return 'id' in side ? `${side.kind}:${side.id}` : side.kind;
+}
+
+function sideOf(text: string | null): Side {
+  const [kind, id = ''] = text?.split(':') ?? [];
+  if (kind === 'half' || kind === 'piece') return { kind, id };
+  return kind === 'history' || kind === 'kits' || kind === 'import' ? { kind } : null;
+}
+
 export interface Workshop {
   readonly drawer: Drawer;
   /** All kinds of half in the order of a drawer. */
@@ -55,7 +67,9 @@ export function useWorkshop(): Workshop {
   const drawer = useDrawer();
   const [words, setWords] = useState('');
   const [isOnlyShort, setOnlyShort] = useState(false);
-  const [side, setSide] = useState<Side>(null);
+  const [text, setText] = useQuery('open');
+  const side = sideOf(text);
+  const setSide = (next: Side) => setText(next && textOf(next));
   const sorted = inOrder(drawer.lines ?? []);
   const short = sorted.filter(isShort);
   const wanted = words.toLowerCase().split(/\s+/u).filter(Boolean);

@@ -7,6 +7,7 @@ import styled from 'styled-components';
 import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
 import { useSettled } from '../app/useSettled.js';
+import { useTitle } from '../app/useTitle.js';
 import { Button } from '../look/Button.js';
 import { DataTable } from '../look/DataTable.js';
 import { FileButton } from '../look/FileButton.js';
@@ -30,6 +31,7 @@ const Wide = styled.div`
 
 /** The library of engine types: found by anything that stands on their sheets, started, copied, archived, brought in from a file. */
 export function TypeList() {
+  useTitle('Engine types');
   const navigate = useNavigate();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const [words, setWords] = useState('');

@@ -4,6 +4,7 @@ import { Save, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useOutletContext, useParams } from 'react-router';
 import { useAppSelector } from '../app/store.js';
+import { useTitle } from '../app/useTitle.js';
 import { Stages } from '../job/JobPage.js';
 import { useDraft } from '../limits/useDraft.js';
 import { usePast } from '../limits/usePast.js';
@@ -77,6 +78,8 @@ export function TypePage() {
   const blank = useMemo(blankText, []);
   const text = draft ? completed(draft.text, stored ?? blank) : (stored ?? (isLoaded && isNew ? blank : null));
   const read = useMemo(() => text && readType(text), [text]);
+  const tab = TABS.find(({ to }) => pathname.endsWith(`/${to}`));
+  useTitle(text?.name.trim() || 'Engine type', tab?.label ?? '');
   if (!text || !read) {
     return fault !== null || isLoaded ? (
       <Panel role="alert">
@@ -120,7 +123,6 @@ export function TypePage() {
     past.keep({ base, text }, true);
     clearDraft();
   };
-  const tab = TABS.find(({ to }) => pathname.endsWith(`/${to}`));
   return (
     <>
       <Row style={{ justifyContent: 'space-between' }}>

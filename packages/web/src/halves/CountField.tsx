@@ -1,3 +1,4 @@
+import { useState } from 'react';
 import { Field } from '../look/Field.js';
 import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
 
@@ -21,6 +22,23 @@ export function CountField({ kept, label, value, most, empty, onCommit }: CountF
   const typed = text.trim();
   const isEmpty = typed === '' && empty !== undefined;
   const isRight = isEmpty || (/^\d+$/u.test(typed) && Number(typed) <= most);
+  const stored = value === null ? '' : String(value);
+  const [isFocused, setFocused] = useState(false);
+  // What stands there and was not taken is marked, also after a reload, until it is.
+  const [isSending, setSending] = useState(false);
+  const isUnsaved = isRight && !isFocused && !isSending && typed !== stored;
+  const commit = () => {
+    const wanted = isEmpty ? null : Number(typed);
+    if (!isRight) return;
+    if (wanted === value) return settled(stored);
+    setSending(true);
+    void Promise.resolve(onCommit(wanted)).then((worked) => {
+      setSending(false);
+      if (worked !== false) settled(typed);
+    });
+  };
+  const kind = empty === undefined ? 'A whole number.' : 'A whole number, or empty.';
+  const unsaved = `Not saved: the drawer has ${value === null ? 'no count' : value}.`;
   return (
     <Field
       aria-label={label}
@@ -29,15 +47,13 @@ export function CountField({ kept, label, value, most, empty, onCommit }: CountF
       inputMode="numeric"
       value={text}
       onChange={setText}
+      onFocus={() => setFocused(true)}
       onBlur={() => {
-        const wanted = isEmpty ? null : Number(typed);
-        if (!isRight) return;
-        if (wanted === value) return settled(value === null ? '' : String(value));
-        void Promise.resolve(onCommit(wanted)).then((worked) => {
-          if (worked !== false) settled(typed);
-        });
+        setFocused(false);
+        commit();
       }}
-      fault={isRight ? null : empty === undefined ? 'A whole number.' : 'A whole number, or empty.'}
+      onKeyDown={(event) => event.key === 'Enter' && commit()}
+      fault={!isRight ? kind : isUnsaved ? unsaved : null}
       placeholder={empty ?? ''}
     />
   );

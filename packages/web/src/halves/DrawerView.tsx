@@ -79,8 +79,8 @@ export function DrawerView() {
           {thinnest !== null && (
             <Quiet>
               Walls are measured at the crown. Thinnest here:{' '}
-              <span className="figure">{lengthText(thinnest, document.unit)}</span>. Stock left empty means as many as
-              wanted.
+              <span className="figure">{lengthText(thinnest, document.unit)}</span>. Stock left empty is not counted: as
+              many as wanted may be taken.
             </Quiet>
           )}
         </Panel>

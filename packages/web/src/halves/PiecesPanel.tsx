@@ -118,7 +118,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
             label={`Stock of ${pieceLabel(piece)}`}
             value={piece.stock}
             most={9999}
-            empty="any"
+            empty="not counted"
             onCommit={(stock) => set(id, { stock })}
           />
         ) : (

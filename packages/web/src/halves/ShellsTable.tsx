@@ -21,6 +21,7 @@ import { type DataColumn, DataTable } from '../look/DataTable.js';
 import { GradeName } from '../look/GradeSwatch.js';
 import { LengthField } from '../measure/LengthField.js';
 import { CountField } from './CountField.js';
+import { shortLabels } from './shortLabels.js';
 
 const Halves = styled.div`
   td { padding: 0.2rem 0.4rem; }
@@ -66,6 +67,7 @@ function halfOf({ low, high }: NonNullable<JobShell['band']>) {
 }
 
 function columnsOf({ job, document, change }: ShellsTableProps): DataColumn<Kind>[] {
+  const labels = shortLabels(Object.entries(document.shells).map(([id, half]) => ({ id, half })));
   const { unit, withRods } = document;
   const set = (id: string, part: Partial<JobShell>) =>
     change((old) => ({ ...old, shells: { ...old.shells, [id]: { ...old.shells[id]!, ...part } } }));
@@ -112,7 +114,7 @@ function columnsOf({ job, document, change }: ShellsTableProps): DataColumn<Kind
           <LengthField
             kept={{ of: job, part: id, field: 'wall' }}
             compact
-            label={`Wall of ${shell.grade} ${shell.half}, ${unit}`}
+            label={`Wall of ${labels.get(id)}, ${unit}`}
             unit={unit}
             value={shell.wall}
             optional={false}
@@ -148,10 +150,10 @@ function columnsOf({ job, document, change }: ShellsTableProps): DataColumn<Kind
         shell.line === null ? (
           <CountField
             kept={{ of: job, part: id, field: 'stock' }}
-            label={`Stock of ${shell.grade} ${shell.half}`}
+            label={`Stock of ${labels.get(id)}`}
             value={shell.stock}
             most={9999}
-            empty="any"
+            empty="not counted"
             onCommit={(count) => set(id, { stock: count })}
           />
         ) : (
@@ -162,10 +164,10 @@ function columnsOf({ job, document, change }: ShellsTableProps): DataColumn<Kind
     {
       key: 'remove',
       head: <span className="visually-hidden">Remove</span>,
-      cell: ({ id, shell }) => (
+      cell: ({ id }) => (
         <Button
           $kind="quiet"
-          aria-label={`Take ${shell.grade} ${shell.half} out of the drawer`}
+          aria-label={`Take ${labels.get(id)} out of the drawer`}
           onPress={() =>
             change((old) => {
               const { [id]: _, ...others } = old.shells;

@@ -1,9 +1,10 @@
 import { dueOn, type JobProgress, jobProgress, STAGES, stageName } from '@fettle/core';
 import { ArrowRight, Undo2 } from 'lucide-react';
 import { memo, useMemo } from 'react';
-import { Link, NavLink, Outlet, useNavigate, useOutletContext, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
 import { today } from '../app/today.js';
+import { useTitle } from '../app/useTitle.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel } from '../look/Panel.js';
@@ -16,8 +17,10 @@ const Head = styled.div`
   display: flex;
   align-items: center;
   gap: 0.4rem 1rem;
-  h1 { font-size: var(--size-lead); line-height: 1.2; flex: 1 1 12rem; min-width: 0; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-  .what { max-width: 18rem; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  h1 { font-size: var(--size-lead); line-height: 1.2; flex: 1 1 12rem; min-width: 0; overflow-wrap: anywhere; }
+  h1 a { color: inherit; text-decoration: none; }
+  h1 a:hover { text-decoration: underline; }
+  .what { max-width: 18rem; overflow-wrap: anywhere; text-align: left; }
   @media (max-width: 640px) { flex-wrap: wrap; h1 { flex-basis: 100%; } }
   .next { flex: none; margin-left: auto; max-width: min(36rem, 100%); text-align: left; justify-content: flex-start; }
 `;
@@ -78,6 +81,9 @@ export function JobPage() {
   useVisit(id);
   const { undo, what, isPartial } = useUndo(job);
   const progress = useMemo(() => job && jobProgress(job.document, job.readings), [job]);
+  const { pathname } = useLocation();
+  const stage = STAGES.find((one) => pathname.endsWith(`/${one}`));
+  useTitle(job?.document.name ?? 'Engine', stage ? stageName(stage) : '');
   if (!job || !progress) {
     return fault ? (
       <Panel role="alert">
@@ -87,11 +93,13 @@ export function JobPage() {
       <Panel aria-busy>Looking up the engine …</Panel>
     );
   }
-  const due = dueOn(progress, today());
+  const due = dueOn(progress, today(), job.view?.held ?? { reserved: 0 });
   return (
     <>
       <Head className="no-print">
-        <h1 title={job.document.name}>{job.document.name}</h1>
+        <h1>
+          <Link to={`/engines/${id}`}>{job.document.name}</Link>
+        </h1>
         <Button
           isDisabled={undo === null}
           aria-label={what === null ? 'Undo' : `Undo: ${what}`}

@@ -30,7 +30,15 @@ let count = 0;
 function view(changed: Partial<JobDocument>, revision: number): JobView {
   const at = '2026-01-02T03:04:05.000Z';
   const stamps = { createdAt: at, createdBy: 'Wren', updatedAt: at, updatedBy: 'Teasel', deletedAt: null };
-  return { id, version: revision, revision, document: { ...document, ...changed }, readings: [], ...stamps };
+  return {
+    id,
+    version: revision,
+    revision,
+    document: { ...document, ...changed },
+    readings: [],
+    held: { reserved: 0, fitted: 0 },
+    ...stamps,
+  };
 }
 
 const wrapper = ({ children }: { children: ReactNode }) => <Provider store={store}>{children}</Provider>;

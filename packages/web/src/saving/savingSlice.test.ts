@@ -33,6 +33,7 @@ function view(document: JobDocument, version = 1, readings: Reading[] = []): Job
     revision: version,
     document,
     readings,
+    held: { reserved: 0, fitted: 0 },
     createdAt: at,
     createdBy: 'Wren',
     updatedAt: at,

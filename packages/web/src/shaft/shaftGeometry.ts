@@ -84,10 +84,12 @@ export function shaftGeometry(
 
   const pins: DrawnPin[] = [];
   const webs: (Box & { depth: number })[] = [];
-  for (let bay = 1; bay < layout.mains; bay += 1) {
+  const isOverhung = layout.mains === 1;
+  for (let bay = 1; bay < Math.max(2, layout.mains); bay += 1) {
     const here = layout.pins.flatMap((pin, at) => (pin.bay === bay ? [{ pin, number: at + 1 }] : []));
     const from = centre(bay) + mainWidth / 2;
-    const room = centre(bay + 1) - centre(bay) - mainWidth;
+    const end = isOverhung ? width - END_ROOM : centre(bay + 1) - mainWidth / 2;
+    const room = end - from;
     const webWidth = Math.min(room * 0.16, 14);
     const pinWidth = here.length > 0 ? (room - webWidth * (here.length + 1)) / here.length : 0;
     const yOf = (angle: number) => axis - reach * Math.cos((angle * Math.PI) / 180);
@@ -122,8 +124,9 @@ export function shaftGeometry(
     });
   }
   const noseEnd = centre(1) - mainWidth / 2;
-  const flangeStart = centre(layout.mains) + mainWidth / 2;
-  const noseWidth = Math.max(0, Math.min(noseEnd - 4, column * 0.28));
+  // The flywheel of a shaft with one main sits at its other end, where the nose is elsewhere.
+  const flangeStart = isOverhung ? noseEnd - 18 : centre(layout.mains) + mainWidth / 2;
+  const noseWidth = isOverhung ? 0 : Math.max(0, Math.min(noseEnd - 4, column * 0.28));
   return {
     axis,
     mains,

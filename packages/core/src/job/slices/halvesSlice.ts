@@ -18,7 +18,12 @@ const FIELDS: Readonly<Record<string, string>> = {
 export const halvesSlice: Slice<'drawer'> = {
   key: 'drawer',
   owns: ['shells'],
-  state: ({ job }) => (Object.keys(job.shells).length > 0 ? 'done' : 'open'),
+  state: ({ job }) => {
+    const shells = Object.values(job.shells);
+    // What was not counted may not be there: that is no drawer one can rely on.
+    const isCounted = shells.every(({ stock, line }) => stock !== null || line !== null);
+    return shells.length === 0 ? 'open' : isCounted ? 'done' : 'started';
+  },
   todos: ({ job }) =>
     Object.keys(job.shells).length > 0 ? [] : [{ turn: 'in-turn', todo: 'Enter the halves in the drawer' }],
   placeWords: ([, id = '', field = ''], { shells }) => {

@@ -1,11 +1,18 @@
+import type { JobDocument } from '../jobDocument.js';
 import type { Slice } from '../slice.js';
+
+/** Whether the sheet was printed with the choice that is accepted now. */
+function isPrinted({ printed, choice }: JobDocument): boolean {
+  return printed !== null && (choice === null || printed.at >= choice.at);
+}
 
 /** The sheet that stays with the engine: it is where the work ends. */
 export const sheetSlice: Slice<'sheet'> = {
   key: 'sheet',
-  owns: [],
-  state: () => 'open',
-  todos: () => [],
+  owns: ['printed'],
+  state: ({ job }) => (isPrinted(job) ? 'done' : 'open'),
+  todos: ({ job }) =>
+    isPrinted(job) ? [] : [{ turn: 'in-turn', todo: 'Print the sheet and keep it with the engine' }],
   sheet: ({ readings, parts, features }) => {
     const people = [...new Set(readings.filter(({ nm }) => nm !== null).map(({ by }) => by))].join(', ');
     const isByMarks = features.some((feature) => parts[feature].some(({ size }) => size?.kind === 'marked'));

@@ -26,6 +26,7 @@ export function jobCame(id: string, document: JobDocument, readings: Reading[]):
     revision: before ? before.revision + 1 : 1,
     document,
     readings,
+    held: { reserved: 0, fitted: 0 },
     createdAt: AT,
     createdBy: 'Wren',
     updatedAt: AT,

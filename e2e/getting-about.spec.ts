@@ -1,0 +1,157 @@
+import { expect, type Page, test } from '@playwright/test';
+import { allSaved, putOnBench, reedDocument } from './engines.js';
+
+/** Types figures with Enter from a box on. */
+async function typeFrom(page: Page, label: string, figures: readonly string[]) {
+  await page.getByLabel(label).focus();
+  for (const figure of figures) {
+    await page.keyboard.type(figure);
+    await page.keyboard.press('Enter');
+  }
+}
+
+test('one bar leads everywhere, each page has its own name, and the engine’s name leads back to its bench', async ({
+  page,
+  request,
+}) => {
+  const name = 'Reed 6 with a name so long that it would not go into one line of a page that is not very wide at all';
+  const id = await putOnBench(request, reedDocument(name.slice(0, 80)));
+  await page.goto('/');
+  for (const [link, title] of [
+    ['Workshop drawer', 'Workshop drawer · Fettle'],
+    ['Engine types', 'Engine types · Fettle'],
+    ['Together', 'Engines fitted together · Fettle'],
+    ['Quick sum', 'Quick sum · Fettle'],
+    ['Engines', 'Engines on the benches · Fettle'],
+  ] as const) {
+    const pages = page.getByRole('navigation', { name: 'Pages' });
+    await pages.getByRole('link', { name: link, exact: true }).click();
+    await expect(page).toHaveTitle(title);
+    await expect(pages.getByRole('link', { name: link, exact: true })).toHaveAttribute('aria-current', 'page');
+  }
+  await page.goto(`/engines/${id}/bores`);
+  await expect(page).toHaveTitle(`${name.slice(0, 80)} · Bores · Fettle`);
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(name.slice(0, 80));
+  await page.getByRole('heading', { level: 1 }).getByRole('link').click();
+  await expect(page).toHaveURL(/\/choose$/u);
+  await page.goto('/nowhere');
+  await expect(page).toHaveTitle('No such page · Fettle');
+  await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
+});
+
+test('a panel stands in the address: back, forward and reload bring it, and the focus goes there and back', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 gone about'));
+  await page.goto(`/engines/${id}/bores`);
+  await typeFrom(page, 'M1 main bore front plane, mm', ['64.010', '64.011', '64.012']);
+  await page.getByRole('link', { name: /^Journals/ }).click();
+  await typeFrom(page, 'M1 main journal front, 0°, mm', ['59.981', '59.982', '59.983']);
+  await allSaved(page);
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  const opener = page.getByRole('button', { name: /^M2: / });
+  await opener.press('Enter');
+  const panel = page.getByRole('region', { name: 'Main 2' });
+  await expect(panel).toBeFocused();
+  await expect(page).toHaveURL(/station=M2/u);
+  await page.reload();
+  await expect(panel).toBeVisible();
+  await page.goBack();
+  await expect(panel).toBeHidden();
+  await page.goForward();
+  await expect(panel).toBeVisible();
+  await page.getByRole('button', { name: 'Close the detail' }).click();
+  await expect(panel).toBeHidden();
+  await opener.press('Enter');
+  await page.getByRole('button', { name: 'Close the detail' }).press('Enter');
+  await expect(opener).toBeFocused();
+
+  await page.goto('/drawer');
+  await page.getByRole('button', { name: 'History' }).press('Enter');
+  await expect(page.getByRole('region', { name: 'History of the drawer' })).toBeFocused();
+  await page.reload();
+  await expect(page.getByRole('region', { name: 'History of the drawer' })).toBeVisible();
+});
+
+test('Enter on the last box leads to the next thing to do, and by Enter alone to its first box', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 by Enter'));
+  await page.goto(`/engines/${id}/bores`);
+  await typeFrom(page, 'M1 main bore front plane, mm', ['64.010', '64.011', '64.012']);
+  await expect(page.getByRole('button', { name: /^Next: / })).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByLabel('M1 main journal front, 0°, mm')).toBeFocused();
+});
+
+test('an engine goes off the bench with its halves fitted or back in the drawer, and comes back where the eye is', async ({
+  page,
+  request,
+}) => {
+  const reserved = async (name: string) => {
+    const lines: { half: { onHand: number }; reservations: { name: string; count: number }[] }[] = await (
+      await request.get('/api/drawer')
+    ).json();
+    return lines
+      .flatMap(({ reservations }) => reservations.filter((one) => one.name === name))
+      .reduce((sum, { count }) => sum + count, 0);
+  };
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Rush Twin · no. 0301' }).click();
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await allSaved(page);
+  const count = await reserved('Rush Twin · no. 0301');
+  expect(count).toBeGreaterThan(0);
+  await page.goto('/');
+  await page.getByRole('button', { name: 'Take Rush Twin · no. 0301 off the bench' }).click();
+  const question = page.getByRole('group', { name: 'What of the halves of Rush Twin · no. 0301' });
+  await expect(question).toContainText(`${count} halves and pieces are reserved for it.`);
+  await question.getByRole('button', { name: 'Back to the drawer' }).click();
+  await expect(page.getByText(`${count} halves and pieces are free in the drawer again.`)).toBeVisible();
+  expect(await reserved('Rush Twin · no. 0301')).toBe(0);
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: 'Rush Twin · no. 0301' })).toBeVisible();
+  expect(await reserved('Rush Twin · no. 0301')).toBe(count);
+  await page.getByRole('button', { name: 'Take Rush Twin · no. 0301 off the bench' }).click();
+  await page.getByRole('button', { name: 'Fitted, off the bench' }).click();
+  await expect(page.getByText(`${count} halves and pieces fitted into it have left the drawer.`)).toBeVisible();
+  await page.getByRole('button', { name: 'Undo' }).click();
+  await expect(page.getByRole('link', { name: 'Rush Twin · no. 0301' })).toBeVisible();
+  expect(await reserved('Rush Twin · no. 0301')).toBe(count);
+});
+
+test('a quick sum tells the clearance and other walls, travels by its address, and is kept as an engine of one main', async ({
+  page,
+}) => {
+  await page.goto('/sum');
+  await page.getByLabel('Housing bore, mm').fill('64.010');
+  await page.getByLabel('Journal, mm').fill('59.980');
+  await expect(page.getByRole('region', { name: 'Result' })).toContainText('room for both walls');
+  await page.getByLabel('Upper wall, mm').fill('1.995');
+  await page.getByLabel('Lower wall, mm').fill('1.998');
+  // A range that is pasted goes into both boxes.
+  await page.getByLabel('Clearance, low limit, mm').fill('0.020 – 0.050');
+  await expect(page.getByLabel('Clearance, high limit, mm')).toHaveValue('0.050');
+  await page.getByLabel('Wall step of the grades, mm').fill('0.003');
+  const result = page.getByRole('region', { name: 'Result' });
+  await expect(result).toContainText('0.037');
+  await expect(result.getByText('Inside').first()).toBeVisible();
+  await expect(page.getByRole('table', { name: 'What other walls would do' }).getByRole('row')).toHaveCount(7);
+  const address = page.url();
+  await page.goto('/');
+  await page.goto(address);
+  await expect(page.getByLabel('Lower wall, mm')).toHaveValue('1.998');
+  await page.getByLabel('Or: gauge zeroed on the journal, bare bore, mm').fill('4.02');
+  await expect(result).toContainText('0.027');
+  await page.getByLabel('Or: gauge zeroed on the journal, bare bore, mm').fill('');
+  await page.getByLabel('Name of the engine').fill('Burr 2 from a scrap of paper');
+  await page.getByRole('button', { name: 'Keep it as an engine' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Burr 2 from a scrap of paper');
+  await expect(page.getByText('Best choice for 1 of 1 mains, proven.')).toBeVisible();
+  await allSaved(page);
+  await page.getByRole('link', { name: /^Bores/ }).click();
+  await expect(page.getByLabel('M1 main bore front plane, mm')).toHaveValue('64.010');
+});

@@ -1,0 +1,30 @@
+import { Link } from 'react-router';
+import { useAppSelector } from '../app/store.js';
+import { Panel, PanelTitle } from '../look/Panel.js';
+
+/** The bench while the server does not answer: what can be gone on with here, and what cannot. */
+export function Offline() {
+  const jobs = useAppSelector((state) => state.saving.jobs);
+  const known = Object.values(jobs).filter(({ deletedAt }) => deletedAt === null);
+  return (
+    <Panel role="status">
+      <PanelTitle>The server does not answer</PanelTitle>
+      <p>
+        The list of the engines cannot be read. What is typed is kept on this device and sent as soon as the server is
+        back; it is tried again every few seconds.
+      </p>
+      {known.length > 0 && (
+        <>
+          <p>Opened here before, as they were then:</p>
+          <ul aria-label="Engines opened here before">
+            {known.map(({ id, document }) => (
+              <li key={id}>
+                <Link to={`/engines/${id}`}>{document.name}</Link>
+              </li>
+            ))}
+          </ul>
+        </>
+      )}
+    </Panel>
+  );
+}
