@@ -360,3 +360,49 @@ test('a gauge with a data button types into the box in hand; digits that lack an
   await expect(page.getByText('0.003 mm over what gauge 7 reads')).toBeVisible();
   await allSaved(page);
 });
+
+test('a deviation keeps the setting it was taken on, and another setting is asked about', async ({ page, request }) => {
+  const blank = reedDocument('Reed 6 set anew');
+  const mainBore = 64_010_000 as (typeof blank.measuring.setting)['mainBore'];
+  const setting = { ...blank.measuring.setting, mainBore };
+  const id = await putOnBench(request, { ...blank, measuring: { ...blank.measuring, setting } });
+  const sizes = async () =>
+    Object.fromEntries(
+      (await (await request.get(`/api/jobs/${id}`)).json()).readings.map((one: { station: number; nm: number }) => [
+        one.station,
+        one.nm,
+      ]),
+    );
+  await page.goto(`/engines/${id}/bores`);
+  await page.getByLabel('M1 main bore front plane, mm').fill('+0.2');
+  await page.getByLabel('M1 main bore front plane, mm').press('Enter');
+  await page.keyboard.type('+0.3');
+  await page.keyboard.press('Enter');
+  await allSaved(page);
+  const box = page.getByLabel('Setting size, mm (for + and − readings)');
+  await box.fill('64.014');
+  await box.press('Enter');
+  await expect(page.getByText('2 deviations were typed for bores on 64.010 mm')).toBeVisible();
+  await expect(page.getByText('64.012 on 64.010')).toBeVisible();
+  // Touching the box and leaving it changes nothing; typing the same again takes the new setting.
+  await page.getByLabel('M1 main bore front plane, mm').focus();
+  await page.getByLabel('M2 main bore front plane, mm').focus();
+  await allSaved(page);
+  expect(await sizes()).toEqual({ 1: 64_012_000, 2: 64_013_000 });
+  await page.getByLabel('M1 main bore front plane, mm').fill('');
+  await page.getByLabel('M1 main bore front plane, mm').fill('+0.2');
+  await page.getByLabel('M1 main bore front plane, mm').press('Enter');
+  await expect(page.getByText('One deviation was typed for bores on 64.010 mm')).toBeVisible();
+  await allSaved(page);
+  expect(await sizes()).toEqual({ 1: 64_016_000, 2: 64_013_000 });
+  await page.getByRole('button', { name: 'Count it from 64.014 mm' }).click();
+  await expect(page.getByText('typed for bores on 64.010 mm')).toBeHidden();
+  await allSaved(page);
+  expect(await sizes()).toEqual({ 1: 64_016_000, 2: 64_017_000 });
+  await box.fill('64.010');
+  await box.press('Enter');
+  await page.getByRole('button', { name: 'Keep them on 64.014 mm' }).click();
+  await page.reload();
+  await expect(page.getByText('64.016 on 64.014')).toBeVisible();
+  await expect(page.getByText('typed for bores on')).toBeHidden();
+});

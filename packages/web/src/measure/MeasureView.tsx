@@ -13,6 +13,7 @@ import { measuringRows } from './measuringRows.js';
 import { OneCell } from './OneCell.js';
 import { REASONS, ReadingBar } from './ReadingBar.js';
 import { ReadingsFile } from './ReadingsFile.js';
+import { SettingMoved } from './SettingMoved.js';
 import { useMeasuring } from './useMeasuring.js';
 import { useSaveReading } from './useSaveReading.js';
 
@@ -82,6 +83,12 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           take(current.place, text);
           setCurrent({ ...current, text });
         }}
+      />
+      <SettingMoved
+        key={feature}
+        job={job}
+        feature={feature}
+        onMove={(reading) => save(reading, reading.text, document.measuring.setting[feature])}
       />
       <Doubts job={settled} feature={feature} />
       <Settings job={settled} feature={feature} onSetting={onSetting} />

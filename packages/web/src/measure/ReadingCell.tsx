@@ -6,6 +6,7 @@ import {
   INSTRUMENT_DECIMALS,
   isCoarse,
   type JobDocument,
+  type Nanometres,
   otherUnit,
   partName,
   type Reading,
@@ -19,7 +20,7 @@ import type { OpenJob } from '../job/useJob.js';
 import { fieldBox } from '../look/Field.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { textsOf } from './toldOf.js';
-import { type Place, settingFor, useSaveReading } from './useSaveReading.js';
+import { isDeviation, type Place, settingFor, useSaveReading } from './useSaveReading.js';
 
 /** Its states are told by an attribute, so that its styles are worked out once and not with every key. */
 const Cell = styled.div`
@@ -79,7 +80,8 @@ const MARKS: Partial<Record<ReadingAssessment['kind'], string>> = {
   outside: 'off sheet',
 };
 
-function echoOf(assessment: ReadingAssessment, text: string, unit: Unit): string {
+/** @param onOther the setting size of a deviation that was taken on another one than the gauge has now */
+function echoOf(assessment: ReadingAssessment, text: string, unit: Unit, onOther: Nanometres | null): string {
   const mark = MARKS[assessment.kind];
   if (mark) return mark;
   if (assessment.kind !== 'fine') return ' ';
@@ -88,7 +90,9 @@ function echoOf(assessment: ReadingAssessment, text: string, unit: Unit): string
   const shown = isPlain ? otherUnit(unit) : unit;
   return isPlain
     ? `${formatLength(assessment.nm, shown, shown === 'in' ? 5 : 4)} ${shown}`
-    : formatExactLength(assessment.nm, shown, INSTRUMENT_DECIMALS[shown]);
+    : [assessment.nm, ...(onOther === null ? [] : [onOther])]
+        .map((nm) => formatExactLength(nm, shown, INSTRUMENT_DECIMALS[shown]))
+        .join(' on ');
 }
 
 /** What is told below a figure that was not finished, or has fewer digits than those beside it. */
@@ -107,11 +111,14 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
   );
   // A figure that a reload came upon is not finished: it is a reading once it is left again.
   const [isUnfinished, setUnfinished] = useState(isLeftOver && text.trim() !== stored);
+  const [isTyped, setTyped] = useState(false);
   const isFocused = useRef(false);
   const input = useRef<HTMLInputElement | null>(null);
   const typed = useRef(text);
   typed.current = text;
-  const setting = settingFor(job, place, text);
+  // What is typed counts from the setting size of now, what stands there from the one it was taken on.
+  const current = document.measuring.setting[feature];
+  const setting = isTyped ? current : settingFor(job, place, text);
   const others = job.readings.filter((reading) => reading !== standing);
   const assessment = assessReading(text, setting, feature, document, others, station);
   const isShort = assessment.kind === 'fine' && isCoarse(text, textsOf(others, feature));
@@ -121,7 +128,8 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
     const figure = typed.current.trim();
     settled(figure);
     setUnfinished(false);
-    save(place, figure);
+    setTyped(false);
+    save(place, figure, isTyped ? latest.current.document.measuring.setting[feature] : undefined);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, where a reload left the figure
   useEffect(() => {
@@ -161,6 +169,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
     } else if (event.key === 'Escape') {
       settled(stored);
       setUnfinished(false);
+      setTyped(false);
       acts.typing(place, stored);
     }
   };
@@ -184,6 +193,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
         value={text}
         onChange={(event) => {
           setText(event.target.value);
+          setTyped(true);
           acts.typing(place, event.target.value);
         }}
         onFocus={(event) => {
@@ -198,7 +208,9 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
         }}
         onKeyDown={onKeyDown}
       />
-      <span className={isMarked ? 'echo fault' : 'echo'}>{mark ?? echoOf(assessment, text, document.unit)}</span>
+      <span className={isMarked ? 'echo fault' : 'echo'}>
+        {mark ?? echoOf(assessment, text, document.unit, isDeviation(text) && setting !== current ? setting : null)}
+      </span>
     </Cell>
   );
 }

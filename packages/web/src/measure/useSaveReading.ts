@@ -30,6 +30,11 @@ export function settingFor(job: OpenJob, place: Place, text: string): Nanometres
     : job.document.measuring.setting[place.feature];
 }
 
+/** Whether a figure is a deviation from the size that the gauge was zeroed on. */
+export function isDeviation(text: string): boolean {
+  return /^[+\-−–]/u.test(text.trim());
+}
+
 /** How a reading of a feature is taken now: with which instrument, at which temperatures, and what its needle says. */
 function takenNow({ instruments, measuring }: JobDocument, feature: Feature, reason: string): Taken {
   const isHousing = FEATURE_TABLE[feature].role === 'housing';
@@ -44,7 +49,7 @@ function takenNow({ instruments, measuring }: JobDocument, feature: Feature, rea
 
 /**
  * Saves what was typed at a place, if it differs from what stands there, or if it could not be read then and can be now.
- * The gauge's setting size can be given where it has just been entered.
+ * Where the gauge's setting size is given, a deviation counts from it, also one that stood there on another.
  *
  * @param latest the engine as it is when it is saved
  * @param reason why a reading takes the place of another
@@ -61,7 +66,9 @@ export function useSaveReading(
       const setting = given === undefined ? job.document.measuring.setting[place.feature] : given;
       const standing = readingAt(job.readings, place);
       const { unit } = job.document;
-      const isSame = (standing?.text ?? '') === text;
+      // The same deviation, typed anew on another setting size, is another size.
+      const isMoved = given !== undefined && isDeviation(text) && standing?.setting !== given;
+      const isSame = (standing?.text ?? '') === text && !isMoved;
       const taken = takenNow(job.document, place.feature, standing === null || standing.text === '' ? '' : reason);
       const isReadableNow = standing?.nm === null && sizeOfDraft({ text, unit, setting, taken }) !== null;
       if (isSame && !isReadableNow) return;
