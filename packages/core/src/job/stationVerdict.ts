@@ -9,7 +9,10 @@ import type { AcceptedChoice, JobDocument } from './jobDocument.js';
 import { type JobStation, offsetAt } from './jobStations.js';
 import { changedUncertainty, isTelling, type StationOffset, type StationTrial } from './stationTrial.js';
 
-/** The few states of a station. `checked` was measured with its shells in and is inside. */
+/**
+ * The few states of a station. `checked` was measured with its shells in and is inside; one that may be tight or loose is not known well
+ * enough to say.
+ */
 export type StationState =
   | 'not-measured'
   | 'measured'
@@ -17,6 +20,8 @@ export type StationState =
   | 'inside'
   | 'checked'
   | 'close'
+  | 'may-be-tight'
+  | 'may-be-loose'
   | 'tight'
   | 'loose'
   | 'blocked';
@@ -115,6 +120,12 @@ export function stationVerdict(
   if (!judged || !limits) return { state: 'chosen', ...known };
   // What bands leave open is not known to be wrong: the chance says how much of it is.
   const isMiddleInside = clearance.nominal >= limits.low && clearance.nominal <= limits.high;
-  if (judged.margin < 0 && inside !== null && isMiddleInside) return { state: 'close', ...known };
+  const mayBe = judged.side === 'low' ? 'may-be-tight' : 'may-be-loose';
+  if (judged.margin < 0 && inside !== null && isMiddleInside) return { state: mayBe, ...known };
+  // Inside as it is known, but not known well enough for the chance that is asked for.
+  const { leastChance } = job.rules;
+  if (leastChance !== null && chance !== null && judged.margin >= 0 && chance < leastChance) {
+    return { state: mayBe, ...known };
+  }
   return { state: tried && judged.state === 'inside' ? 'checked' : judged.state, ...known };
 }

@@ -7,6 +7,7 @@ import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
 import { today } from '../app/today.js';
 import { StageShape } from '../job/StageMark.js';
+import { Ask } from '../look/Ask.js';
 import { Button } from '../look/Button.js';
 import { Panel, Quiet, Row } from '../look/Panel.js';
 import { api } from '../wire/api.js';
@@ -20,14 +21,6 @@ export const List = styled.ul`
   display: flex;
   flex-direction: column;
   gap: 0.6rem;
-`;
-
-const Ask = styled.div`
-  margin-top: 0.5rem;
-  padding: 0.6rem 0.75rem;
-  border: 2px solid var(--line-strong);
-  border-radius: var(--radius);
-  p { margin-bottom: 0.5rem; }
 `;
 
 const Card = styled.li`
@@ -63,7 +56,7 @@ interface CardProps {
 function WhatOfReserved({ job, onOff, onStay }: CardProps & { readonly onStay: () => void }) {
   const { reserved } = job.held;
   return (
-    <Ask role="group" aria-label={`What of the halves of ${job.name}`}>
+    <Ask aria-label={`What of the halves of ${job.name}`}>
       <p>
         <strong>
           {reserved === 1 ? 'One half or piece is' : `${reserved} halves and pieces are`} reserved for it.

@@ -1,7 +1,16 @@
-import { type AcceptedChoice, type Candidate, CLEARANCE_DECIMALS, formatLength, type JobDocument } from '@fettle/core';
+import {
+  type AcceptedChoice,
+  type Candidate,
+  CLEARANCE_DECIMALS,
+  formatLength,
+  type JobDocument,
+  type JobStation,
+  stationVerdict,
+} from '@fettle/core';
 import styled from 'styled-components';
 import { Table } from '../look/Panel.js';
-import { StateShape } from '../look/StateMark.js';
+import { STATE_WORDS, StateShape } from '../look/StateMark.js';
+import { moreOffText } from './meanOff.js';
 import type { StationChoices } from './useStationChoices.js';
 
 const Scroll = styled.div`
@@ -14,26 +23,36 @@ const Scroll = styled.div`
 `;
 
 interface CandidateTableProps {
-  readonly station: string;
+  readonly station: JobStation;
   readonly document: JobDocument;
   readonly candidates: readonly Candidate[];
   readonly halves: AcceptedChoice['stations'][string] | null;
   readonly choices: StationChoices;
+  /** How many stations are chosen for. */
+  readonly count: number;
 }
 
 /** What each pair at hand would give at a station, and what it would cost all of them. */
-export function CandidateTable({ station, document, candidates, halves, choices }: CandidateTableProps) {
+export function CandidateTable({ station, document, candidates, halves, choices, count }: CandidateTableProps) {
   const { unit } = document;
   const { costWith, least } = choices;
   const label = (id: string) => document.shells[id]?.grade ?? id;
-  const extraText = (cost: number | null) =>
-    cost === null || least === null
-      ? '·'
-      : cost === Number.POSITIVE_INFINITY
-        ? 'no fit'
-        : `+${(cost - least).toFixed(1)}`;
+  const extraText = (cost: number | null) => {
+    if (cost === null || least === null) return '·';
+    if (cost === Number.POSITIVE_INFINITY) return 'no fit';
+    const more = moreOffText(cost, least, count, unit);
+    return more === null ? 'as near' : `+${more.split(' ')[0]}`;
+  };
+  // The same station never reads differently in the line and here: a pair is judged with all that is known of it.
+  const stateOf = ({ upper, lower }: Candidate) => {
+    const half = (id: string) => {
+      const shell = document.shells[id]!;
+      return { shell: id, label: shell.grade, wall: shell.wall, ...(shell.band ? { band: shell.band } : {}) };
+    };
+    return stationVerdict(document, station, { upper: half(upper), lower: half(lower) }).state;
+  };
   return (
-    <Scroll tabIndex={0} role="region" aria-label={`What each pair would give at ${station}`}>
+    <Scroll tabIndex={0} role="region" aria-label={`What each pair would give at ${station.id}`}>
       <Table>
         <thead>
           <tr>
@@ -42,7 +61,9 @@ export function CandidateTable({ station, document, candidates, halves, choices 
             <th className="number">
               Gives <small>off aim</small>
             </th>
-            <th className="number">In all</th>
+            <th className="number">
+              In all <small>further off</small>
+            </th>
             <th>
               <span className="visually-hidden">Verdict</span>
             </th>
@@ -63,9 +84,9 @@ export function CandidateTable({ station, document, candidates, halves, choices 
                 )}
               </td>
               <td className="number">{extraText(costWith(candidate.upper, candidate.lower))}</td>
-              <td title={candidate.verdict?.state}>
-                {candidate.verdict && <StateShape state={candidate.verdict.state} size={16} />}
-                <span className="visually-hidden">{candidate.verdict?.state ?? 'no limits'}</span>
+              <td title={STATE_WORDS[stateOf(candidate)]}>
+                <StateShape state={stateOf(candidate)} size={16} />
+                <span className="visually-hidden">{STATE_WORDS[stateOf(candidate)]}</span>
               </td>
             </tr>
           ))}

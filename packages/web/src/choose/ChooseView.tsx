@@ -48,7 +48,8 @@ export function ChooseView() {
     choosing;
   const [compared, setCompared] = useQuery('compare');
   const isComparing = compared !== null;
-  const rows = choosingRows({ ...chosen, document, halves, visible, onOpen: setOpen });
+  const { readAgain } = choosing;
+  const rows = choosingRows({ ...chosen, document, halves, visible, readAgain, onOpen: setOpen });
   const wishes = wishesInWords(document);
   return (
     <Columns>
@@ -61,7 +62,17 @@ export function ChooseView() {
           selected={open?.id ?? null}
           onSelect={setOpen}
         />
-        <PlanBar document={document} plan={plan} play={play} showing={showing} onShow={showWhich} onAccept={accept} />
+        <PlanBar
+          document={document}
+          plan={plan}
+          play={play}
+          showing={showing}
+          off={choosing.off}
+          doubts={choosing.doubts}
+          onShow={showWhich}
+          onAccept={accept}
+          onWithdraw={choosing.withdraw}
+        />
         <Tools>
           {withRods && <Choice label="Show" value={show} options={SHOWS} onChange={setShow} />}
           <p>{wishes.length > 0 && <>Held: {wishes.join('; ')}.</>}</p>

@@ -19,6 +19,7 @@ import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
 import { resultOf } from './fitSearch.js';
+import { meanOffText } from './meanOff.js';
 import { useAsked } from './useAsked.js';
 
 const WORDS: Readonly<Record<keyof PlanVariants, { name: string; meaning: string }>> = {
@@ -131,7 +132,10 @@ export function ComparePlans({
                 </td>
               ))}
             </tr>
-            {row('Cost, µm²', (plan) => plan.cost!.toFixed(1))}
+            {row(
+              `Off the aim on average, ${unit}`,
+              (plan) => meanOffText(plan.cost!, request.stations.length, unit).split(' ')[0]!,
+            )}
             {row(`Spread, ${unit}`, (plan) =>
               plan.spread
                 .map(({ family, value }) => `${family === 'main' ? 'mains' : 'rods'} ${length(value)}`)

@@ -7,16 +7,22 @@ import {
   type JobFit,
   type LeftOut,
   lengthOfNumber,
+  lengthText,
   rodCount,
   rodLabel,
 } from '@fettle/core';
 import { format } from 'date-fns';
-import { Check } from 'lucide-react';
+import { Check, Undo2 } from 'lucide-react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { Ask } from '../look/Ask.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
+import { Row } from '../look/Panel.js';
 import { Conflicts } from './Conflicts.js';
+import { meanOffText, moreOffText } from './meanOff.js';
+import type { OffAim } from './offAim.js';
 import type { JobPlan } from './useJobPlan.js';
 import type { Play } from './usePlay.js';
 
@@ -94,7 +100,12 @@ interface PlanBarProps {
   readonly play: Play;
   readonly showing: 'best' | 'accepted';
   readonly onShow: (showing: 'best' | 'accepted') => void;
+  /** How far the best choice lies off its aims; null without one. */
+  readonly off: OffAim | null;
+  /** What is to be known before it is accepted. */
+  readonly doubts: readonly string[];
   readonly onAccept: () => void;
+  readonly onWithdraw: () => void;
 }
 
 /** A change against the plan before, in words; null when nothing changed. */
@@ -108,10 +119,12 @@ function changeText(document: JobDocument, { plan, halves, before }: JobPlan): s
     );
   });
   if (before.plan.cost === null) return 'Before this step nothing fitted.';
-  const by = plan.cost - before.plan.cost;
-  if (changed.length === 0 && Math.abs(by) < 0.05) return null;
+  const by = moreOffText(plan.cost, before.plan.cost, ids.length, document.unit);
+  if (changed.length === 0 && by === null) return null;
   const cost =
-    Math.abs(by) < 0.05 ? 'the cost stays' : `the cost ${by > 0 ? 'rises' : 'falls'} by ${Math.abs(by).toFixed(1)}`;
+    by === null
+      ? 'as near the aim on average'
+      : `${by} ${plan.cost > before.plan.cost ? 'further from' : 'nearer to'} the aim on average`;
   const where =
     changed.length === 0
       ? 'no station changes'
@@ -122,7 +135,33 @@ function changeText(document: JobDocument, { plan, halves, before }: JobPlan): s
             return isMoved ? `${id} takes ${rodLabel(document, rod)}` : id;
           })
           .join(', ');
-  return `Against the plan before, ${cost}; changed: ${where}.`;
+  return `Against the plan before: ${cost}; changed: ${where}.`;
+}
+
+interface DoubtsProps {
+  readonly doubts: readonly string[];
+  readonly onAccept: () => void;
+  readonly onBack: () => void;
+}
+
+/** What is doubtful about a choice, once more before it is accepted. */
+function Doubts({ doubts, onAccept, onBack }: DoubtsProps) {
+  return (
+    <Ask aria-label="Before it is accepted">
+      <strong>Before it is accepted:</strong>
+      <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }}>
+        {doubts.map((doubt) => (
+          <li key={doubt}>{doubt}</li>
+        ))}
+      </ul>
+      <Row style={{ marginTop: '0.4rem' }}>
+        <Button $kind="main" autoFocus onPress={onAccept}>
+          Accept all the same
+        </Button>
+        <Button onPress={onBack}>Not yet</Button>
+      </Row>
+    </Ask>
+  );
 }
 
 /** Searches on where the time was too short. */
@@ -136,7 +175,9 @@ function GoOn({ plan: { goOn } }: { plan: JobPlan }) {
 }
 
 /** What the search found, in a sentence, and the one thing to do about it. */
-export function PlanBar({ document, plan: job, play, showing, onShow, onAccept }: PlanBarProps) {
+export function PlanBar(props: PlanBarProps) {
+  const { document, plan: job, play, showing, off, doubts, onShow, onAccept, onWithdraw } = props;
+  const [isAsked, setAsked] = useState(false);
   const { asked, plan, halves, fault, progress } = job;
   const { unit, choice } = document;
   const leftOut = asked.leftOut.length > 0 ? `${leftOutText(asked.leftOut)}: left out.` : '';
@@ -148,14 +189,16 @@ export function PlanBar({ document, plan: job, play, showing, onShow, onAccept }
       </Notice>
     );
   }
+  const count = asked.request.stations.length;
   if (fault) return <Notice urgent>The choice could not be worked out: {fault}</Notice>;
   if (job.isCancelled) return <Bar>The search was stopped. Change anything, or open the view again, to search on.</Bar>;
   if (!plan) {
     return (
       <Bar aria-busy>
         <p>
-          Working out the best choice … {progress?.cost != null && `best so far ${progress.cost.toFixed(1)} µm², `}
-          {progress?.bound != null && `none can cost less than ${progress.bound.toFixed(1)}`}
+          Working out the best choice …{' '}
+          {progress?.cost != null && `best so far ${meanOffText(progress.cost, count, unit)} off the aim on average, `}
+          {progress?.bound != null && `none can be nearer than ${meanOffText(progress.bound, count, unit)}`}
         </p>
         {progress && <Button onPress={job.cancel}>Stop</Button>}
       </Bar>
@@ -166,8 +209,9 @@ export function PlanBar({ document, plan: job, play, showing, onShow, onAccept }
       <Bar role="status">
         <p>
           <strong>No answer in the time there was</strong>: neither a choice that fits nor a proof that there is none.
-          The best bound so far: no choice can cost less than <span className="figure">{plan.bound?.toFixed(1)}</span>{' '}
-          µm². Go on, or hold a station, forbid a half, count more halves. {leftOut}
+          What is known so far: no choice can be nearer to the aim than{' '}
+          <span className="figure">{meanOffText(plan.bound ?? 0, count, unit)}</span> on average. Go on, or hold a
+          station, forbid a half, count more halves. {leftOut}
         </p>
         <GoOn plan={job} />
       </Bar>
@@ -183,7 +227,7 @@ export function PlanBar({ document, plan: job, play, showing, onShow, onAccept }
   }
   const mixed = plan.stations.filter((station) => station.mixed).length;
   const spread = (value: number) => formatExactLength(lengthOfNumber(value, unit), unit, INSTRUMENT_DECIMALS[unit]);
-  const count = (family: Family) => plan.spread.find((one) => one.family === family);
+  const spreadOf = (family: Family) => plan.spread.find((one) => one.family === family);
   const chosen = (family: Family) => asked.request.stations.filter((station) => station.family === family).length;
   const total = rodCount(document.layout);
   const changed = changeText(document, job);
@@ -198,23 +242,42 @@ export function PlanBar({ document, plan: job, play, showing, onShow, onAccept }
           {document.withRods && ` and ${chosen('rod')} of ${total} rods`},{' '}
           {plan.status === 'optimal' ? 'proven' : 'not proven'}.
         </strong>{' '}
+        {off && (
+          <>
+            Off the aim by <span className="figure">{lengthText(off.mean, unit)}</span> on average, at most{' '}
+            <span className="figure">{lengthText(off.worst, unit)}</span> at {off.station};{' '}
+          </>
+        )}
         {(['main', 'rod'] as const).map((family) => {
-          const found = count(family);
+          const found = spreadOf(family);
           return (
             found && (
               <span key={family}>
-                {family === 'main' ? 'Spread from the aim' : 'rods'}{' '}
-                <span className="figure">{spread(found.value)}</span> {unit},{' '}
+                {family === 'main' ? 'spread along the mains' : 'along the rods'}{' '}
+                <span className="figure">{spread(found.value)}</span> {unit};{' '}
               </span>
             )
           );
         })}
-        {mixed === 0 ? 'none' : mixed} mixed, cost <span className="figure">{plan.cost?.toFixed(1)}</span> µm²
-        {plan.status === 'feasible' && `, no choice costs less than ${plan.bound?.toFixed(1)}`}. {leftOut} {changed}{' '}
-        {choice && !isAccepted && 'It differs from the accepted choice.'}
-        {isAccepted && (
+        {mixed === 0 ? 'none' : mixed} mixed
+        {plan.status === 'feasible' &&
+          `; no choice can be nearer than ${meanOffText(plan.bound ?? 0, count, unit)} on average`}
+        . {leftOut} {changed}{' '}
+        <strong>
+          {choice === null
+            ? ''
+            : showing === 'accepted'
+              ? 'The line shows the accepted choice'
+              : 'The line shows the best choice'}
+        </strong>
+        {choice && (
           <span>
-            Accepted by {choice.by}, {format(new Date(choice.at), 'd MMM HH:mm')}.
+            {isAccepted
+              ? ', which is the best one'
+              : showing === 'accepted'
+                ? '; the best one differs'
+                : '; the accepted one differs'}
+            . Accepted by {choice.by}, {format(new Date(choice.at), 'd MMM HH:mm')}.
           </span>
         )}
       </p>
@@ -222,15 +285,31 @@ export function PlanBar({ document, plan: job, play, showing, onShow, onAccept }
       {choice && !isAccepted && (
         <Button onPress={() => onShow(other)}>Show the {other === 'best' ? 'best' : 'accepted'} choice</Button>
       )}
+      {choice && (
+        <Button onPress={onWithdraw}>
+          <Undo2 aria-hidden size={20} />
+          Withdraw
+        </Button>
+      )}
       {isAccepted ? (
         <Button isDisabled>
           <Check aria-hidden size={20} />
           Accepted
         </Button>
       ) : (
-        <Button $kind="main" onPress={onAccept}>
+        <Button $kind="main" aria-expanded={isAsked} onPress={() => (doubts.length > 0 ? setAsked(true) : onAccept())}>
           Accept the best choice
         </Button>
+      )}
+      {isAsked && !isAccepted && doubts.length > 0 && (
+        <Doubts
+          doubts={doubts}
+          onAccept={() => {
+            setAsked(false);
+            onAccept();
+          }}
+          onBack={() => setAsked(false)}
+        />
       )}
     </Bar>
   );

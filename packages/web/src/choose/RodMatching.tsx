@@ -15,6 +15,7 @@ import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { useWidth } from '../shaft/useWidth.js';
 import { resultOf } from './fitSearch.js';
+import { moreOffText } from './meanOff.js';
 import { useAsked } from './useAsked.js';
 import type { Play } from './usePlay.js';
 
@@ -113,6 +114,10 @@ function PinSlot({ number, shells, onRod }: { number: number; shells: string; on
   );
 }
 
+function furtherText(more: string | null): string {
+  return more === null ? 'as near the aims' : `${more} further off`;
+}
+
 /** Rods above, pins below, and the lines between them: what is planned, what could be, and why the rest cannot. */
 export function RodMatching({ document, asked, halves, cost, play }: RodMatchingProps) {
   const count = rodCount(document.layout);
@@ -148,9 +153,7 @@ export function RodMatching({ document, asked, halves, cost, play }: RodMatching
   const extra = (placement: Placement) =>
     placement.cost === null || cost === null
       ? ''
-      : placement.cost - cost < 0.05
-        ? 'no dearer'
-        : `+${(placement.cost - cost).toFixed(1)} µm²`;
+      : furtherText(moreOffText(placement.cost, cost, asked.request.stations.length, document.unit));
   return (
     <Panel aria-label="Rods on pins">
       <Row style={{ justifyContent: 'space-between' }}>

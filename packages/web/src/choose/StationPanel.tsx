@@ -22,6 +22,7 @@ import { PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import { CandidateTable } from './CandidateTable.js';
 import { DrawnChance } from './DrawnChance.js';
+import { moreOffText } from './meanOff.js';
 import { StationActs } from './StationActs.js';
 import { StationFacts } from './StationFacts.js';
 import { StationSum } from './StationSum.js';
@@ -48,19 +49,26 @@ interface StationPanelProps {
   readonly onClose: () => void;
 }
 
-function NextBest({ document, choices: { nextBest, least } }: { document: JobDocument; choices: StationChoices }) {
+interface NextBestProps {
+  readonly document: JobDocument;
+  readonly choices: StationChoices;
+  /** How many stations are chosen for. */
+  readonly count: number;
+}
+
+function NextBest({ document, choices: { nextBest, least }, count }: NextBestProps) {
   if (!nextBest || least === null) return null;
   const grade = (id: string) => document.shells[id]?.grade ?? id;
-  const more = nextBest.cost - least;
+  const more = moreOffText(nextBest.cost, least, count, document.unit);
   return (
     <Quiet>
       Next best here: {nextBest.rod !== null && `${rodLabel(document, nextBest.rod)} with `}
-      {grade(nextBest.upper)} over {grade(nextBest.lower)}, which costs{' '}
-      {more < 0.05 ? (
-        'no more in all.'
+      {grade(nextBest.upper)} over {grade(nextBest.lower)},{' '}
+      {more === null ? (
+        'as near the aims in all.'
       ) : (
         <>
-          <span className="figure">{more.toFixed(1)}</span> µm² more in all.
+          <span className="figure">{more}</span> further off the aims on average.
         </>
       )}
     </Quiet>
@@ -123,6 +131,7 @@ export function StationPanel(props: StationPanelProps) {
   const { unit } = document;
   const isRod = station.family === 'rod';
   const choices = useStationChoices(station, halves, plan);
+  const count = plan.asked.ok ? plan.asked.request.stations.length : 1;
   return (
     <OpenedPanel aria-label={isRod ? `Pin ${station.number}` : `Main ${station.number}`}>
       <Row style={{ justifyContent: 'space-between' }}>
@@ -139,15 +148,16 @@ export function StationPanel(props: StationPanelProps) {
       <StationSum document={document} station={station} halves={halves} verdict={verdict} unit={unit} />
       <DrawnChance document={document} station={station} halves={halves} />
       <FlangedEndPlay document={document} halves={halves} station={station} />
-      <NextBest document={document} choices={choices} />
+      <NextBest document={document} choices={choices} count={count} />
       <StationActs job={job} document={document} station={station} halves={halves} play={play} />
       {candidates.length > 0 && (
         <CandidateTable
-          station={station.id}
+          station={station}
           document={document}
           candidates={candidates}
           halves={halves}
           choices={choices}
+          count={count}
         />
       )}
       <ReadingsBehind document={document} station={station} readings={readings} />

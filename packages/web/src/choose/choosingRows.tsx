@@ -94,12 +94,14 @@ interface Shown extends ChosenStations {
   readonly halves: AcceptedChoice['stations'];
   /** The stations that have a column. */
   readonly visible: readonly JobStation[];
+  /** Those that were read again since the choice was accepted. */
+  readonly readAgain: ReadonlySet<string>;
   readonly onOpen: (station: string) => void;
 }
 
 /** What stands under the shaft while choosing: what is known at each station, what is chosen, and what comes of it. */
 export function choosingRows(shown: Shown): ShaftRow[] {
-  const { document, halves, visible, onOpen, stations, coded, candidates, verdicts } = shown;
+  const { document, halves, visible, readAgain, onOpen, stations, coded, candidates, verdicts } = shown;
   const { unit, withRods } = document;
   const scale = gaugeScale(
     visible,
@@ -250,6 +252,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
             <StateShape state={state} />
             {STATE_WORDS[state]}
             {inside !== null && <span data-testid={`inside-${key}`}>{chanceText(inside)}</span>}
+            {readAgain.has(key) && <span>read again since</span>}
           </VerdictButton>
         );
       },

@@ -7,6 +7,9 @@ import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
 import type { ShaftShow } from '../shaft/shaftColumns.js';
 import { type ChosenStations, chosenStations } from './chosenStations.js';
+import { doubtsOf } from './doubtsOf.js';
+import { type OffAim, offAim } from './offAim.js';
+import { readSince } from './readSince.js';
 import { type JobPlan, useJobPlan } from './useJobPlan.js';
 import { type Play, usePlay } from './usePlay.js';
 
@@ -29,6 +32,14 @@ export interface Choosing {
   readonly open: JobStation | null;
   readonly setOpen: (station: string | null) => void;
   readonly accept: () => void;
+  /** Takes the acceptance back; what was reserved goes back to the drawer. */
+  readonly withdraw: () => void;
+  /** How far the best choice lies off its aims. */
+  readonly off: OffAim | null;
+  /** What is to be known of the best choice before it is accepted. */
+  readonly doubts: readonly string[];
+  /** Stations of which a part was read again since the choice was accepted. */
+  readonly readAgain: ReadonlySet<string>;
   /** Halves of the workshop that this engine may take; null while they are not known. */
   readonly free: ReadonlyMap<string, number> | null;
 }
@@ -53,6 +64,12 @@ export function useChoosing(job: OpenJob): Choosing {
   const showing = choice ? wanted : 'best';
   const halves = showing === 'accepted' ? (choice?.stations ?? {}) : plan.halves;
   const chosen = useMemo(() => chosenStations(document, readings, halves), [document, readings, halves]);
+  // Pins carry other rods in the best choice than in the accepted one.
+  const best = useMemo(() => {
+    const { stations } = showing === 'best' ? chosen : chosenStations(document, readings, plan.halves);
+    return { off: offAim(document, stations, plan.halves), doubts: doubtsOf(document, stations, plan.halves) };
+  }, [showing, chosen, document, readings, plan.halves]);
+  const readAgain = useMemo(() => readSince(chosen.stations, readings, choice), [chosen, readings, choice]);
   const shownAs = withRods ? show : 'mains';
   const visible = [...chosen.stations.values()].filter(
     ({ family }) => shownAs === 'both' || (family === 'main') === (shownAs === 'mains'),
@@ -86,6 +103,12 @@ export function useChoosing(job: OpenJob): Choosing {
       showWhich('accepted');
       change((old) => ({ ...old, choice: { at: new Date().toISOString(), by, stations: plan.halves } }));
     },
+    withdraw: () => {
+      showWhich('best');
+      change((old) => ({ ...old, choice: null }), 'acceptance withdrawn');
+    },
+    ...best,
+    readAgain,
     free,
   };
 }

@@ -1,7 +1,9 @@
 import {
+  CLEARANCE_DECIMALS,
   drawerLabel,
   type FitPlan,
   formatExactLength,
+  formatLength,
   INSTRUMENT_DECIMALS,
   type JointChoice,
   type JointFit,
@@ -11,10 +13,42 @@ import {
 } from '@fettle/core';
 import { Check } from 'lucide-react';
 import { Link } from 'react-router';
+import styled from 'styled-components';
+import { chosenStations } from '../choose/chosenStations.js';
+import { meanOffText, moreOffText } from '../choose/meanOff.js';
 import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, Quiet, Row } from '../look/Panel.js';
+import { STATE_WORDS, StateShape } from '../look/StateMark.js';
+
+const Each = styled.span`
+  display: inline-flex;
+  align-items: center;
+  gap: 0.25rem;
+  margin-right: 0.9rem;
+  white-space: nowrap;
+`;
+
+/** What each station of an engine comes to in the plan, with its verdict. */
+function Clearances({ job, stations: halves, unit }: Pick<JointChoice, 'job' | 'stations'> & { unit: Unit }) {
+  const { stations, verdicts } = chosenStations(job.document, job.readings, halves);
+  return [...stations.keys()]
+    .filter((id) => halves[id])
+    .map((id) => {
+      const { clearance, state } = verdicts.get(id)!;
+      return (
+        <Each key={id}>
+          {id}
+          <span className="figure">
+            {clearance ? formatLength(clearance.nominal, unit, CLEARANCE_DECIMALS[unit]) : '·'}
+          </span>
+          <StateShape state={state} size={15} />
+          <span className="visually-hidden">{STATE_WORDS[state]}</span>
+        </Each>
+      );
+    });
+}
 
 function choiceColumns(unit: Unit): DataColumn<JointChoice>[] {
   return [
@@ -31,6 +65,11 @@ function choiceColumns(unit: Unit): DataColumn<JointChoice>[] {
       sortBy: ({ spread }) => spread,
       cell: ({ spread }) =>
         spread === null ? '·' : formatExactLength(spread as Nanometres, unit, INSTRUMENT_DECIMALS[unit]),
+    },
+    {
+      key: 'clearances',
+      head: `Clearances, ${unit}`,
+      cell: ({ job, stations }) => <Clearances job={job} stations={stations} unit={unit} />,
     },
     {
       key: 'halves',
@@ -68,7 +107,8 @@ export function TogetherOutcome({
       <Notice>
         <div>
           <strong>No answer in the time there was</strong>: neither a plan that fits nor a proof that there is none. The
-          best bound so far: no plan can cost less than {plan.bound?.toFixed(1)} µm².{' '}
+          best bound so far: no plan can be nearer to the aims than{' '}
+          {meanOffText(plan.bound ?? 0, joint.request?.stations.length ?? 1, unit)} on average.{' '}
           <Button onPress={onGoOn}>Go on for 5 min</Button>
         </div>
       </Notice>
@@ -92,6 +132,13 @@ export function TogetherOutcome({
     ));
   }
   const choices = jointChoices(joint, plan);
+  const short = [...(plan.prices ?? [])]
+    .sort((a, b) => b.price - a.price)
+    .slice(0, 4)
+    .flatMap(({ id, price }) => {
+      const nearer = moreOffText(plan.cost! - price, plan.cost!, plan.stations.length, unit);
+      return nearer === null ? [] : [`one more ${drawerLabel(lines, id)} brings all ${nearer} nearer to their aims`];
+    });
   return (
     <Panel aria-label="The plan for all">
       <Row style={{ justifyContent: 'space-between' }}>
@@ -103,7 +150,8 @@ export function TogetherOutcome({
               : `within ${((1 - plan.bound! / plan.cost) * 100).toFixed(2)} % of the best`}
             .
           </strong>{' '}
-          Cost in all <span className="figure">{plan.cost.toFixed(1)}</span> µm².
+          Off the aims by <span className="figure">{meanOffText(plan.cost, plan.stations.length, unit)}</span> on
+          average.
         </p>
         <Button $kind="main" onPress={onAccept}>
           <Check aria-hidden size={20} />
@@ -116,17 +164,7 @@ export function TogetherOutcome({
         columns={choiceColumns(unit)}
         keyOf={({ job }) => job.id}
       />
-      {(plan.prices ?? []).length > 0 && (
-        <Quiet>
-          Where stock is short:{' '}
-          {[...plan.prices!]
-            .sort((a, b) => b.price - a.price)
-            .slice(0, 4)
-            .map(({ id, price }) => `one more ${drawerLabel(lines, id)} would save ${price.toFixed(1)} µm²`)
-            .join('; ')}
-          .
-        </Quiet>
-      )}
+      {short.length > 0 && <Quiet>Where stock is short: {short.join('; ')}.</Quiet>}
     </Panel>
   );
 }

@@ -1,5 +1,6 @@
-import type { FitProgress } from '@fettle/core';
+import type { FitProgress, Unit } from '@fettle/core';
 import styled from 'styled-components';
+import { meanOffText } from '../choose/meanOff.js';
 import { Panel, Quiet } from '../look/Panel.js';
 
 const Bar = styled.div`
@@ -18,8 +19,15 @@ const DOING: Readonly<Record<FitProgress['doing'], string>> = {
 };
 const STEPS = Object.keys(DOING) as FitProgress['doing'][];
 
+interface TogetherProgressProps {
+  readonly progress: FitProgress | null;
+  /** How many stations there are in all. */
+  readonly stations: number;
+  readonly unit: Unit;
+}
+
 /** How far a search over several engines is. */
-export function TogetherProgress({ progress }: { readonly progress: FitProgress | null }) {
+export function TogetherProgress({ progress, stations, unit }: TogetherProgressProps) {
   const done = progress ? STEPS.indexOf(progress.doing) + 1 : 0;
   return (
     <Panel aria-label="Progress" aria-busy>
@@ -33,7 +41,9 @@ export function TogetherProgress({ progress }: { readonly progress: FitProgress 
       >
         <div style={{ width: `${(100 * done) / STEPS.length}%` }} />
       </Bar>
-      {progress?.bound != null && <Quiet>No plan can cost less than {progress.bound.toFixed(1)} µm².</Quiet>}
+      {progress?.bound != null && (
+        <Quiet>No plan can be nearer to the aims than {meanOffText(progress.bound, stations, unit)} on average.</Quiet>
+      )}
     </Panel>
   );
 }

@@ -8,6 +8,8 @@ export const STATE_WORDS: Readonly<Record<StationState, string>> = {
   inside: 'Inside',
   checked: 'Checked',
   close: 'Close to limit',
+  'may-be-tight': 'May be tight',
+  'may-be-loose': 'May be loose',
   tight: 'Tight',
   loose: 'Loose',
   blocked: 'Blocked',
@@ -20,6 +22,8 @@ const COLOURS: Readonly<Record<StationState, string>> = {
   inside: 'var(--inside)',
   checked: 'var(--inside)',
   close: 'var(--close)',
+  'may-be-tight': 'var(--tight)',
+  'may-be-loose': 'var(--loose)',
   tight: 'var(--tight)',
   loose: 'var(--loose)',
   blocked: 'var(--blocked)',
@@ -71,6 +75,29 @@ function Shape({ state }: { state: StationState }) {
       return (
         <>
           <path d="M10 0.8 15.6 7H4.4zM10 19.2 4.4 13h11.2z" fill="currentColor" />
+          <path d="M3 10h14" stroke="currentColor" strokeWidth="2" strokeDasharray="2.5 2" />
+        </>
+      );
+    case 'may-be-tight':
+      return (
+        <path
+          d="M2.5 2.5h15L10 9zM2.5 17.5h15L10 11z"
+          fill="none"
+          stroke="currentColor"
+          strokeWidth="1.8"
+          strokeDasharray="3 1.6"
+        />
+      );
+    case 'may-be-loose':
+      return (
+        <>
+          <path
+            d="M10 1.6 15 7H5zM10 18.4 5 13h10z"
+            fill="none"
+            stroke="currentColor"
+            strokeWidth="1.8"
+            strokeDasharray="3 1.6"
+          />
           <path d="M3 10h14" stroke="currentColor" strokeWidth="2" strokeDasharray="2.5 2" />
         </>
       );
