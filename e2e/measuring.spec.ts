@@ -138,6 +138,7 @@ test('the rules of the choice are the fitter’s own', async ({ page, request })
   // By hand, µm: 64 010 − 59 982 = 4 028. Mid over Mid leaves 38 (d 3, cost 9); Mid with Thick leaves 33 (d −2, 2 · 4 + 4 mixed = 12).
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.038');
   await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByText(/^Two walls in one main up to/).click();
   await page.getByLabel('A mixed main costs, µm²').fill('0');
   await page.getByLabel('A mixed main costs, µm²').blur();
   await page.getByLabel('A shortfall weighs, times').fill('lots');

@@ -206,6 +206,7 @@ export { pieceOfLine } from './job/pieceOfLine.js';
 export { isCoarse, type ReadingDoubt, readingDoubts } from './job/readingDoubts.js';
 export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from './job/readingTable.js';
 export { remedyForJob } from './job/remedyForJob.js';
+export { isByTable, type StationOutcome, stationOutcomes } from './job/remedyOutcome.js';
 export { type RowDoubt, rowDoubts } from './job/rowDoubts.js';
 export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';
@@ -218,7 +219,13 @@ export { type RunoutAt, runoutsOf } from './job/slices/runoutSlice.js';
 export { MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './job/slices/trialSlice.js';
 export { placeWords } from './job/slices.js';
 export { STAGES, type Stage, stageName } from './job/stages.js';
-export { type Candidate, shellsInOrder, stationCandidates } from './job/stationCandidates.js';
+export {
+  type BarredPair,
+  barredPairs,
+  type Candidate,
+  shellsInOrder,
+  stationCandidates,
+} from './job/stationCandidates.js';
 export type { StationOffset, StationTrial } from './job/stationTrial.js';
 export { type StationState, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
 export { type FreeLines, freePieces, pieceFaults, takenPieces, thrustKindOf } from './job/takenPieces.js';

@@ -3,7 +3,7 @@ import { type OilClearance, oilClearance } from '../clearance/oilClearance.js';
 import { fitShellSchema } from '../fit/format/fitRequest.js';
 import { fitShellOf } from '../fit/format/fitShellOf.js';
 import { COST_PER_UM2, type ModelRules, type ModelShell, modelShell } from '../fit/model/fitModel.js';
-import { shellPairs } from '../fit/model/shellPairs.js';
+import { fitsPlace, pairFault, shellPairs } from '../fit/model/shellPairs.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import { type JobStation, offsetAt } from './jobStations.js';
@@ -98,4 +98,64 @@ export function stationCandidates(job: JobDocument, station: JobStation): Candid
       };
     })
     .sort((a, b) => a.clearance.nominal - b.clearance.nominal);
+}
+
+/** Why a pair that would do is not allowed, and the rules that would allow it. */
+export interface BarredPair {
+  readonly upper: string;
+  readonly lower: string;
+  readonly clearance: Nanometres;
+  readonly why: 'series' | 'mixed' | 'step' | 'thinner-side';
+  readonly rules: Partial<JobDocument['rules']>;
+}
+
+/** Rules after which a pair is allowed; null where no rule would do it. */
+function allowing(
+  rules: JobDocument['rules'],
+  fault: ReturnType<typeof pairFault>,
+  step: number,
+): Pick<BarredPair, 'why' | 'rules'> | null {
+  const stepped = { mixedHalves: true, maxWallStep: nanometres(Math.max(rules.maxWallStep, step)) };
+  switch (fault) {
+    case 'series':
+      return { why: fault, rules: { acrossSeries: true, ...(step === 0 ? {} : stepped) } };
+    case 'mixed':
+    case 'step':
+      return { why: fault, rules: stepped };
+    case 'thinner-side':
+      return { why: fault, rules: { thinnerHalf: 'either' } };
+    default:
+      return null;
+  }
+}
+
+/**
+ * The pairs that would be inside the limits of a station and that the rules forbid, nearest to its aim first: what a fitter may want to
+ * allow at that one station, with a note.
+ *
+ * @param most how many are told
+ * @returns empty where the station is not measured, or has no limits
+ */
+export function barredPairs(job: JobDocument, station: JobStation, most: number): BarredPair[] {
+  const { bore, journal, limits, aim } = station;
+  if (!bore || !journal || !limits) return [];
+  const rules = modelRulesOf(job);
+  const shells = modelShellsOf(job).filter(
+    (shell) => shell.family === station.family && shell.stock >= 1 && fitsPlace(shell, station.position ?? ''),
+  );
+  const found = shells.flatMap((upper) =>
+    shells.flatMap((lower): BarredPair[] => {
+      if (upper === lower && upper.stock < 2) return [];
+      const allowed = allowing(job.rules, pairFault(upper, lower, rules), Math.abs(upper.wall - lower.wall));
+      if (!allowed) return [];
+      // A pair of two series that is mixed on the wrong side as well takes more than one permission.
+      if (pairFault(upper, lower, { ...rules, ...allowed.rules } as ModelRules) !== null) return [];
+      const clearance = nanometres(bore.nominal - journal.nominal - upper.wall - lower.wall);
+      return clearance >= limits.low && clearance <= limits.high
+        ? [{ upper: upper.id, lower: lower.id, clearance, ...allowed }]
+        : [];
+    }),
+  );
+  const off = ({ clearance }: BarredPair) => Math.abs(clearance - (aim ?? (limits.low + limits.high) / 2));
+  return found.sort((one, other) => off(one) - off(other)).slice(0, most);
 }

@@ -64,6 +64,7 @@ export function ChooseView() {
         />
         <PlanBar
           document={document}
+          readings={readings}
           plan={plan}
           play={play}
           showing={showing}
@@ -84,7 +85,9 @@ export function ChooseView() {
             </Button>
           )}
         </Tools>
-        {isComparing && plan.asked.ok && <ComparePlans asked={plan.asked} unit={unit} name={document.name} />}
+        {isComparing && plan.asked.ok && (
+          <ComparePlans asked={plan.asked} unit={unit} name={document.name} onTake={choosing.take} />
+        )}
         {withRods && plan.asked.ok && plan.asked.rodNumbers.size > 0 && (
           <RodMatching
             document={document}

@@ -80,11 +80,15 @@ export function ComparePlans({
   asked,
   unit,
   name,
+  onTake,
 }: {
   readonly asked: JobFit & { ok: true };
   readonly unit: Unit;
   readonly name: string;
+  /** Accepts one of the plans. */
+  readonly onTake: (plan: FitPlan, what: string) => void;
 }) {
+  const [isWhole, setWhole] = useState(false);
   const request = useMemo(() => fitRequestSchema.parse(asked.request), [asked]);
   const { result: plans, fault } = useAsked(asked.request, async (search) =>
     resultOf(await search.variants(asked.request)),
@@ -101,6 +105,14 @@ export function ComparePlans({
     </tr>
   );
   const pairAt = (plan: FitPlan, id: string) => plan.stations.find((station) => station.id === id);
+  const differing = new Set(
+    request.stations.flatMap(({ id }) => {
+      const pairs = KINDS.flatMap((kind) => pairAt(plans[kind], id) ?? []);
+      const keys = new Set(pairs.map(({ upper, lower, housing }) => `${upper} ${lower} ${housing}`));
+      return keys.size > 1 ? [id] : [];
+    }),
+  );
+  const alike = request.stations.flatMap(({ id }) => (differing.has(id) ? [] : [id]));
   return (
     <Panel aria-label="Plans side by side">
       <PanelTitle>Plans side by side</PanelTitle>
@@ -144,12 +156,8 @@ export function ComparePlans({
             {row('Mixed stations', (plan) => String(plan.stations.filter(({ mixed }) => mixed).length))}
             {request.stations.map(({ id }) => {
               const pairs = KINDS.map((kind) => pairAt(plans[kind], id));
-              const differs = pairs.some(
-                (pair) =>
-                  pair &&
-                  pairs[0] &&
-                  (pair.upper !== pairs[0].upper || pair.lower !== pairs[0].lower || pair.housing !== pairs[0].housing),
-              );
+              const differs = differing.has(id);
+              if (!differs && !isWhole) return null;
               return (
                 <tr key={id} className={differs ? 'changed' : ''}>
                   <th scope="row">{id}</th>
@@ -173,6 +181,32 @@ export function ComparePlans({
                 </tr>
               );
             })}
+            {alike.length > 0 && (
+              <tr>
+                <th scope="row">Alike in all</th>
+                <td colSpan={KINDS.length}>
+                  {alike.join(', ')}{' '}
+                  <Button $kind="quiet" aria-pressed={isWhole} onPress={() => setWhole(!isWhole)}>
+                    {isWhole ? 'Only what differs' : 'Show them too'}
+                  </Button>
+                </td>
+              </tr>
+            )}
+            <tr>
+              <th scope="row">Take it</th>
+              {KINDS.map((kind) => (
+                <td key={kind}>
+                  {plans[kind].cost !== null && kind !== 'orderable' && (
+                    <Button
+                      aria-label={`Take this plan: ${WORDS[kind].name}`}
+                      onPress={() => onTake(plans[kind], WORDS[kind].name)}
+                    >
+                      Take this plan
+                    </Button>
+                  )}
+                </td>
+              ))}
+            </tr>
             <tr>
               <th scope="row">To order</th>
               {KINDS.map((kind) => (

@@ -1,4 +1,17 @@
-import { FEATURE_TABLE, type FitPlan, type FitRemedy, type JobDocument, type JobFit, remedyForJob } from '@fettle/core';
+import {
+  CLEARANCE_DECIMALS,
+  chanceText,
+  FEATURE_TABLE,
+  type FitPlan,
+  type FitRemedy,
+  formatLength,
+  isByTable,
+  type JobDocument,
+  type JobFit,
+  type Reading,
+  remedyForJob,
+  stationOutcomes,
+} from '@fettle/core';
 import { Link } from 'react-router';
 import { newId } from '../app/newId.js';
 import { Button } from '../look/Button.js';
@@ -7,6 +20,7 @@ import type { Play } from './usePlay.js';
 
 interface ConflictsProps {
   readonly document: JobDocument;
+  readonly readings: readonly Reading[];
   readonly plan: FitPlan;
   readonly play: Play;
   readonly asked: JobFit & { ok: true };
@@ -23,11 +37,48 @@ const ACTS: Readonly<Record<FitRemedy['kind'], string>> = {
   regrind: 'Read it after grinding',
 };
 
-function RemedyLine({ document, play, asked, remedy }: Omit<ConflictsProps, 'plan'> & { remedy: FitRemedy }) {
+/** So many stations of a remedy are told with what they come to. */
+const MOST_TOLD = 4;
+
+/** What the stations of a remedy come to with it: their clearances and how likely they are inside. */
+function LeadsTo({
+  document,
+  readings,
+  remedy,
+}: Pick<ConflictsProps, 'document' | 'readings'> & { remedy: FitRemedy }) {
+  const { unit } = document;
+  const told = stationOutcomes(document, readings, remedy.stations.slice(0, MOST_TOLD));
+  if (told.length === 0) return null;
+  return (
+    <small>
+      {' '}
+      Leads to{' '}
+      {told
+        .map(({ station, clearance, chance }) => {
+          const inside = chance === null ? '' : ` (${chanceText(chance)} inside)`;
+          return `${station} ${formatLength(clearance, unit, CLEARANCE_DECIMALS[unit])} ${unit}${inside}`;
+        })
+        .join(', ')}
+      .
+    </small>
+  );
+}
+
+function RemedyLine({
+  document,
+  readings,
+  play,
+  asked,
+  remedy,
+  isCalledFor,
+}: Omit<ConflictsProps, 'plan'> & { remedy: FitRemedy; isCalledFor: boolean }) {
   const step = remedyForJob(document, asked, remedy, newId);
+  const changed = step?.kind === 'change' ? step.change(document) : document;
   return (
     <li style={{ margin: '0.2rem 0' }}>
-      {remedy.message}{' '}
+      {isCalledFor && <strong>By the table: </strong>}
+      {remedy.message}
+      {step?.kind !== 'grind' && <LeadsTo document={changed} readings={readings} remedy={remedy} />}{' '}
       {step?.kind === 'change' && (
         <Button onPress={() => play.remedy(step.change, ACTS[remedy.kind].toLowerCase())}>{ACTS[remedy.kind]}</Button>
       )}
@@ -41,9 +92,12 @@ function RemedyLine({ document, play, asked, remedy }: Omit<ConflictsProps, 'pla
 }
 
 /** Why nothing fits, and what was found to help, each one touch away where the fitter can do it here. */
-export function Conflicts({ document, plan, play, asked }: ConflictsProps) {
+export function Conflicts({ document, readings, plan, play, asked }: ConflictsProps) {
   return plan.conflicts.map((conflict) => {
-    const remedies = conflict.remedies ?? [];
+    // What the table calls for comes first; else the cheapest.
+    const remedies = (conflict.remedies ?? [])
+      .map((remedy) => ({ remedy, isCalledFor: isByTable(document, asked, remedy) }))
+      .sort((one, other) => Number(other.isCalledFor) - Number(one.isCalledFor));
     return (
       <Notice key={conflict.message}>
         <div>
@@ -52,8 +106,16 @@ export function Conflicts({ document, plan, play, asked }: ConflictsProps) {
           </p>
           {remedies.length > 0 && (
             <ul aria-label="What would help, checked" style={{ margin: '0.25rem 0 0', paddingLeft: '1.1rem' }}>
-              {remedies.map((remedy) => (
-                <RemedyLine key={remedy.message} document={document} play={play} asked={asked} remedy={remedy} />
+              {remedies.map(({ remedy, isCalledFor }) => (
+                <RemedyLine
+                  key={remedy.message}
+                  document={document}
+                  readings={readings}
+                  play={play}
+                  asked={asked}
+                  remedy={remedy}
+                  isCalledFor={isCalledFor}
+                />
               ))}
             </ul>
           )}

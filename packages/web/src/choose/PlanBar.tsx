@@ -8,6 +8,7 @@ import {
   type LeftOut,
   lengthOfNumber,
   lengthText,
+  type Reading,
   rodCount,
   rodLabel,
 } from '@fettle/core';
@@ -96,6 +97,7 @@ function leftOutText(leftOut: readonly LeftOut[]): string {
 
 interface PlanBarProps {
   readonly document: JobDocument;
+  readonly readings: readonly Reading[];
   readonly plan: JobPlan;
   readonly play: Play;
   readonly showing: 'best' | 'accepted';
@@ -176,7 +178,7 @@ function GoOn({ plan: { goOn } }: { plan: JobPlan }) {
 
 /** What the search found, in a sentence, and the one thing to do about it. */
 export function PlanBar(props: PlanBarProps) {
-  const { document, plan: job, play, showing, off, doubts, onShow, onAccept, onWithdraw } = props;
+  const { document, readings, plan: job, play, showing, off, doubts, onShow, onAccept, onWithdraw } = props;
   const [isAsked, setAsked] = useState(false);
   const { asked, plan, halves, fault, progress } = job;
   const { unit, choice } = document;
@@ -220,7 +222,7 @@ export function PlanBar(props: PlanBarProps) {
   if (plan.status === 'infeasible') {
     return (
       <>
-        <Conflicts document={document} plan={plan} play={play} asked={asked} />
+        <Conflicts document={document} readings={readings} plan={plan} play={play} asked={asked} />
         {leftOut && <Notice>{leftOut}</Notice>}
       </>
     );

@@ -20,6 +20,7 @@ import { Button } from '../look/Button.js';
 import { OpenedPanel } from '../look/OpenedPanel.js';
 import { PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
+import { Barred } from './Barred.js';
 import { CandidateTable } from './CandidateTable.js';
 import { DrawnChance } from './DrawnChance.js';
 import { moreOffText } from './meanOff.js';
@@ -160,6 +161,7 @@ export function StationPanel(props: StationPanelProps) {
           count={count}
         />
       )}
+      <Barred document={document} station={station} play={play} />
       <ReadingsBehind document={document} station={station} readings={readings} />
     </OpenedPanel>
   );

@@ -89,6 +89,33 @@ function SizeOrMark({
   );
 }
 
+const Chips = styled.span`
+  display: flex;
+  flex-wrap: wrap;
+  justify-content: center;
+  gap: 0.15rem;
+  span {
+    display: inline-flex; align-items: center; gap: 0.15rem; padding: 0 0.3rem; border: var(--rule) solid var(--line-strong);
+    border-radius: 1rem; font-size: 0.8125rem; font-weight: 600; line-height: 1.3; overflow-wrap: anywhere;
+  }
+`;
+
+/** What the fitter holds or forbids at a station, and what it is aimed beside, a word or two each. */
+function heldAt({ wishes, rods, rules, shells, unit }: JobDocument, id: string, rod: number | null): string[] {
+  const grade = (shell: string) => shells[shell]?.grade ?? shell;
+  const wish = wishes[id];
+  const extra = rules.extras[id];
+  const held = wish ? [wish.upper, wish.lower] : [];
+  const names = [...new Set(held.flatMap((shell) => (shell === null ? [] : [grade(shell)])))];
+  return [
+    ...names,
+    ...(wish?.noShells ?? []).map((shell) => `not ${grade(shell)}`),
+    ...(wish?.unmixed ? ['no mix'] : []),
+    ...(rod !== null && rods[String(rod)]?.pin != null ? ['rod kept'] : []),
+    ...(extra ? [`aim ${formatExactLength(extra, unit, CLEARANCE_DECIMALS[unit], { plus: true })}`] : []),
+  ];
+}
+
 interface Shown extends ChosenStations {
   readonly document: JobDocument;
   readonly halves: AcceptedChoice['stations'];
@@ -124,16 +151,31 @@ export function choosingRows(shown: Shown): ShaftRow[] {
             label: 'Station',
             cell: ({ key }: ShaftColumn) => {
               const { rod, family } = stations.get(key)!;
-              const wish = document.wishes[key];
-              const isHeld = wish !== undefined || (rod !== null && document.rods[String(rod)]?.pin != null);
               return (
                 <Grade>
                   {key}
-                  {isHeld && <Pin aria-label="something is held here" size={14} />}
                   {family === 'rod' && <small>{rod === null ? 'no rod' : rodLabel(document, rod)}</small>}
                 </Grade>
               );
             },
+          },
+        ]
+      : []),
+    ...(visible.some(({ id, rod }) => heldAt(document, id, rod).length > 0)
+      ? [
+          {
+            key: 'held',
+            label: 'Held here',
+            cell: ({ key }: ShaftColumn) => (
+              <Chips>
+                {heldAt(document, key, stations.get(key)!.rod).map((text) => (
+                  <span key={text}>
+                    <Pin aria-hidden size={12} />
+                    {text}
+                  </span>
+                ))}
+              </Chips>
+            ),
           },
         ]
       : []),

@@ -1,4 +1,4 @@
-import { type AcceptedChoice, freeHalves, type JobStation, rodCount } from '@fettle/core';
+import { type AcceptedChoice, type FitPlan, freeHalves, type JobStation, plannedHalves, rodCount } from '@fettle/core';
 import { useMemo, useState } from 'react';
 import { useAppSelector } from '../app/store.js';
 import { useQuery } from '../app/useQuery.js';
@@ -32,6 +32,8 @@ export interface Choosing {
   readonly open: JobStation | null;
   readonly setOpen: (station: string | null) => void;
   readonly accept: () => void;
+  /** Accepts a plan that is not the best one. */
+  readonly take: (taken: FitPlan, what: string) => void;
   /** Takes the acceptance back; what was reserved goes back to the drawer. */
   readonly withdraw: () => void;
   /** How far the best choice lies off its aims. */
@@ -102,6 +104,12 @@ export function useChoosing(job: OpenJob): Choosing {
     accept: () => {
       showWhich('accepted');
       change((old) => ({ ...old, choice: { at: new Date().toISOString(), by, stations: plan.halves } }));
+    },
+    take: (taken, what) => {
+      if (!plan.asked.ok) return;
+      const stations = plannedHalves(document, plan.asked, taken);
+      showWhich('accepted');
+      change((old) => ({ ...old, choice: { at: new Date().toISOString(), by, stations } }), `plan taken: ${what}`);
     },
     withdraw: () => {
       showWhich('best');

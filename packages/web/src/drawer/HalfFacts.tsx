@@ -22,6 +22,19 @@ export function HalfFacts({ id, half, label, unit, change }: HalfFactsProps) {
         findingsLabel="Found on receipt, as an oil hole half covered"
         change={change}
       />
+      {(['grade', 'series'] as const).map((field) => (
+        <TextField
+          key={field}
+          line={id}
+          part="half"
+          field={field}
+          label={field === 'grade' ? 'Grade' : 'Series'}
+          value={half[field]}
+          most={field === 'grade' ? 40 : 60}
+          check={(text) => (text === '' ? 'Needed here.' : null)}
+          onCommit={(text) => change({ [field]: text })}
+        />
+      ))}
       <TextField
         line={id}
         part="half"

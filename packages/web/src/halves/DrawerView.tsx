@@ -87,8 +87,8 @@ export function DrawerView() {
         <PiecesPanel job={job} />
       </div>
       <div>
-        <SheetPanel job={job} />
         <WorkshopPanel job={job} drawer={drawer} />
+        <SheetPanel job={job} />
         <RulesPanel job={job.id} document={document} change={change} />
       </div>
     </Columns>

@@ -1,12 +1,33 @@
-import type { JobDocument } from '@fettle/core';
+import { type JobDocument, lengthText, type Nanometres } from '@fettle/core';
 import type { ChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
+import { Fold } from '../look/Fold.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { LengthField } from '../measure/LengthField.js';
 import { NumberField } from './NumberField.js';
 
 function notNegative(value: number): string | null {
   return value >= 0 ? null : 'Zero or more.';
+}
+
+/** The rules in a line of words. */
+function rulesInWords({ rules, unit }: JobDocument): string {
+  const length = (value: Nanometres) => lengthText(value, unit);
+  const sides = {
+    either: '',
+    upper: ', the thinner half on the block side',
+    lower: ', the thinner half on the cap side',
+  };
+  return [
+    rules.mixedHalves
+      ? `two walls in one main up to ${length(rules.maxWallStep)} apart${sides[rules.thinnerHalf]}`
+      : 'never two walls in one main',
+    rules.acrossSeries ? 'series may be mixed' : 'one series in a main',
+    rules.maxSpread === null ? 'no limit for the spread' : `spread at most ${length(rules.maxSpread)}`,
+    `a shortfall weighs ${rules.tightWeight} times`,
+  ]
+    .join('; ')
+    .replace(/^./u, (first) => first.toUpperCase());
 }
 
 /** The rules by which the halves of this engine are paired. */
@@ -18,85 +39,90 @@ export function RulesPanel({ job, document, change }: { job: string; document: J
     { value: 'no', label: 'Not allowed' },
   ] as const;
   return (
-    <Panel>
+    <Panel aria-label="Rules of the choice">
       <PanelTitle>Rules of the choice</PanelTitle>
-      <Row style={{ alignItems: 'start', display: 'grid', gridTemplateColumns: '1fr 1fr', marginTop: '0.5rem' }}>
-        <Choice
-          label="Two walls in one main"
-          value={rules.mixedHalves ? 'yes' : 'no'}
-          options={yesNo}
-          onChange={(value) => set({ mixedHalves: value === 'yes' })}
-        />
-        <Choice
-          label="Two series in one main"
-          value={rules.acrossSeries ? 'yes' : 'no'}
-          options={yesNo}
-          onChange={(value) => set({ acrossSeries: value === 'yes' })}
-        />
-        <Choice
-          label="Thinner half goes"
-          value={rules.thinnerHalf}
-          options={[
-            { value: 'either', label: 'either side' },
-            { value: 'upper', label: 'block side' },
-            { value: 'lower', label: 'cap side' },
-          ]}
-          onChange={(thinnerHalf) => set({ thinnerHalf })}
-        />
-        <LengthField
-          kept={{ of: job, part: 'rules', field: 'maxWallStep' }}
-          label={`Wall step at most, ${unit}`}
-          unit={unit}
-          value={rules.maxWallStep}
-          optional={false}
-          check={notNegative}
-          onCommit={(maxWallStep) => maxWallStep !== null && set({ maxWallStep })}
-        />
-        <LengthField
-          kept={{ of: job, part: 'rules', field: 'maxSpread' }}
-          label={document.withRods ? `Mains: largest spread, ${unit}` : `Largest spread, ${unit}`}
-          unit={unit}
-          value={rules.maxSpread}
-          check={notNegative}
-          onCommit={(maxSpread) => set({ maxSpread })}
-        />
-        {document.withRods && (
-          <LengthField
-            kept={{ of: job, part: 'rules', field: 'maxRodSpread' }}
-            label={`Rods: largest spread, ${unit}`}
-            unit={unit}
-            value={rules.maxRodSpread}
-            check={notNegative}
-            onCommit={(maxRodSpread) => set({ maxRodSpread })}
+      <Fold>
+        <summary>{rulesInWords(document)}</summary>
+        <Row style={{ alignItems: 'start', display: 'grid', gridTemplateColumns: '1fr 1fr', marginTop: '0.5rem' }}>
+          <Choice
+            label="Two walls in one main"
+            value={rules.mixedHalves ? 'yes' : 'no'}
+            options={yesNo}
+            onChange={(value) => set({ mixedHalves: value === 'yes' })}
           />
-        )}
-        <NumberField
-          kept={{ of: job, part: 'rules', field: 'tightWeight' }}
-          label="A shortfall weighs, times"
-          value={rules.tightWeight}
-          most={1000}
-          onCommit={(tightWeight) => set({ tightWeight })}
-        />
-        <NumberField
-          kept={{ of: job, part: 'rules', field: 'mixedPenalty' }}
-          label="A mixed main costs, µm²"
-          value={rules.mixedPenalty}
-          most={1_000_000}
-          onCommit={(mixedPenalty) => set({ mixedPenalty })}
-        />
-        <NumberField
-          kept={{ of: job, part: 'rules', field: 'closeFraction' }}
-          label="Close to a limit, % of range"
-          value={Math.round(rules.closeFraction * 1000) / 10}
-          most={50}
-          onCommit={(percent) => set({ closeFraction: percent / 100 })}
-        />
-      </Row>
-      <Quiet>
-        Cap side is the default for an aluminium block with iron or steel caps: the block opens more when hot. A
-        shortfall below the aim weighs more than the same excess, for too tight seizes a bearing while too loose costs
-        noise and flow. The spread is that of the deviations from the aim along the shaft; left empty it is not limited.
-      </Quiet>
+          <Choice
+            label="Two series in one main"
+            value={rules.acrossSeries ? 'yes' : 'no'}
+            options={yesNo}
+            onChange={(value) => set({ acrossSeries: value === 'yes' })}
+          />
+          <Choice
+            label="Thinner half goes"
+            value={rules.thinnerHalf}
+            options={[
+              { value: 'either', label: 'either side' },
+              { value: 'upper', label: 'block side' },
+              { value: 'lower', label: 'cap side' },
+            ]}
+            onChange={(thinnerHalf) => set({ thinnerHalf })}
+          />
+          <LengthField
+            kept={{ of: job, part: 'rules', field: 'maxWallStep' }}
+            label={`Wall step at most, ${unit}`}
+            unit={unit}
+            value={rules.maxWallStep}
+            optional={false}
+            check={notNegative}
+            onCommit={(maxWallStep) => maxWallStep !== null && set({ maxWallStep })}
+          />
+          <LengthField
+            kept={{ of: job, part: 'rules', field: 'maxSpread' }}
+            label={document.withRods ? `Mains: largest spread, ${unit}` : `Largest spread, ${unit}`}
+            unit={unit}
+            value={rules.maxSpread}
+            check={notNegative}
+            onCommit={(maxSpread) => set({ maxSpread })}
+          />
+          {document.withRods && (
+            <LengthField
+              kept={{ of: job, part: 'rules', field: 'maxRodSpread' }}
+              label={`Rods: largest spread, ${unit}`}
+              unit={unit}
+              value={rules.maxRodSpread}
+              check={notNegative}
+              onCommit={(maxRodSpread) => set({ maxRodSpread })}
+            />
+          )}
+          <NumberField
+            kept={{ of: job, part: 'rules', field: 'tightWeight' }}
+            label="A shortfall weighs, times"
+            value={rules.tightWeight}
+            most={1000}
+            onCommit={(tightWeight) => set({ tightWeight })}
+          />
+          <NumberField
+            kept={{ of: job, part: 'rules', field: 'mixedPenalty' }}
+            label="A mixed main costs, µm²"
+            value={rules.mixedPenalty}
+            most={1_000_000}
+            onCommit={(mixedPenalty) => set({ mixedPenalty })}
+          />
+          <NumberField
+            kept={{ of: job, part: 'rules', field: 'closeFraction' }}
+            label="Close to a limit, % of range"
+            value={Math.round(rules.closeFraction * 1000) / 10}
+            most={50}
+            onCommit={(percent) => set({ closeFraction: percent / 100 })}
+          />
+        </Row>
+        <Quiet>
+          Cap side is the default for an aluminium block with iron or steel caps: the block opens more when hot. A
+          shortfall below the aim weighs more than the same excess, for too tight seizes a bearing while too loose costs
+          noise and flow. What a mixed main costs is counted as a square of how far it would be off its aim: 4 µm² is as
+          bad as being 2 µm off. The spread is that of the deviations from the aim along the shaft; left empty it is not
+          limited.
+        </Quiet>
+      </Fold>
     </Panel>
   );
 }

@@ -11,8 +11,8 @@ import {
   otherUnit,
   shellsInOrder,
 } from '@fettle/core';
-import { Trash2 } from 'lucide-react';
-import { useMemo } from 'react';
+import { Pencil, Trash2 } from 'lucide-react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { paintOf } from '../codes/paintOf.js';
 import type { ChangeDocument } from '../job/useJob.js';
@@ -20,6 +20,7 @@ import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
 import { GradeName } from '../look/GradeSwatch.js';
 import { LengthField } from '../measure/LengthField.js';
+import { CorrectHalf } from './CorrectHalf.js';
 import { CountField } from './CountField.js';
 import { shortLabels } from './shortLabels.js';
 
@@ -66,7 +67,12 @@ function halfOf({ low, high }: NonNullable<JobShell['band']>) {
   return nanometres(Math.round((high - low) / 2));
 }
 
-function columnsOf({ job, document, change }: ShellsTableProps): DataColumn<Kind>[] {
+interface Correcting {
+  readonly corrected: string | null;
+  readonly onCorrect: (id: string | null) => void;
+}
+
+function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableProps & Correcting): DataColumn<Kind>[] {
   const labels = shortLabels(Object.entries(document.shells).map(([id, half]) => ({ id, half })));
   const { unit, withRods } = document;
   const set = (id: string, part: Partial<JobShell>) =>
@@ -164,19 +170,31 @@ function columnsOf({ job, document, change }: ShellsTableProps): DataColumn<Kind
     {
       key: 'remove',
       head: <span className="visually-hidden">Remove</span>,
-      cell: ({ id }) => (
-        <Button
-          $kind="quiet"
-          aria-label={`Take ${labels.get(id)} out of the drawer`}
-          onPress={() =>
-            change((old) => {
-              const { [id]: _, ...others } = old.shells;
-              return { ...old, shells: others };
-            })
-          }
-        >
-          <Trash2 aria-hidden size={18} />
-        </Button>
+      cell: ({ id, shell }) => (
+        <>
+          {shell.line === null && (
+            <Button
+              $kind="quiet"
+              aria-label={`Correct ${labels.get(id)}`}
+              aria-expanded={corrected === id}
+              onPress={() => onCorrect(corrected === id ? null : id)}
+            >
+              <Pencil aria-hidden size={18} />
+            </Button>
+          )}
+          <Button
+            $kind="quiet"
+            aria-label={`Take ${labels.get(id)} out of the drawer`}
+            onPress={() =>
+              change((old) => {
+                const { [id]: _, ...others } = old.shells;
+                return { ...old, shells: others };
+              })
+            }
+          >
+            <Trash2 aria-hidden size={18} />
+          </Button>
+        </>
       ),
     },
   ];
@@ -184,10 +202,30 @@ function columnsOf({ job, document, change }: ShellsTableProps): DataColumn<Kind
 
 /** The kinds of half this engine may be fitted with: its own, and the workshop's that it draws on. */
 export function ShellsTable({ job, document, change, lines }: ShellsTableProps) {
-  const columns = useMemo(() => columnsOf({ job, document, change, lines }), [job, document, change, lines]);
+  const [corrected, onCorrect] = useState<string | null>(null);
+  const columns = useMemo(
+    () => columnsOf({ job, document, change, lines, corrected, onCorrect }),
+    [job, document, change, lines, corrected],
+  );
+  const wrong = corrected === null ? undefined : document.shells[corrected];
   const kinds = useMemo(() => kindsOf({ job, document, change, lines }), [job, document, change, lines]);
   return (
     <Halves>
+      {corrected !== null && wrong && (
+        <CorrectHalf
+          key={corrected}
+          job={job}
+          id={corrected}
+          shell={wrong}
+          onClose={() => onCorrect(null)}
+          onChange={(part) =>
+            change((old) => ({
+              ...old,
+              shells: { ...old.shells, [corrected]: { ...old.shells[corrected]!, ...part } },
+            }))
+          }
+        />
+      )}
       <DataTable label="Halves in the drawer" items={kinds} columns={columns} keyOf={({ id }) => id} />
     </Halves>
   );

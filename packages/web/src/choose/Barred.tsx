@@ -1,0 +1,66 @@
+import {
+  type BarredPair,
+  barredPairs,
+  CLEARANCE_DECIMALS,
+  formatLength,
+  type JobDocument,
+  type JobStation,
+} from '@fettle/core';
+import { Button } from '../look/Button.js';
+import { Quiet, Row } from '../look/Panel.js';
+import type { Play } from './usePlay.js';
+
+const WHY: Readonly<Record<BarredPair['why'], string>> = {
+  series: 'halves of two series are not mixed',
+  mixed: 'two walls in one station are not allowed',
+  step: 'its wall step is larger than allowed',
+  'thinner-side': 'its thinner half would be on the other side',
+};
+/** So many are told. */
+const MOST = 3;
+
+interface BarredProps {
+  readonly document: JobDocument;
+  readonly station: JobStation;
+  readonly play: Play;
+}
+
+/** Pairs that would do at a station and that the rules forbid: each can be allowed and held there. */
+export function Barred({ document, station, play }: BarredProps) {
+  const { unit, shells } = document;
+  const pairs = barredPairs(document, station, MOST);
+  if (pairs.length === 0) return null;
+  const name = (id: string) => `${shells[id]!.grade} (${shells[id]!.series})`;
+  return (
+    <section aria-label={`Not allowed at ${station.id}`}>
+      <Quiet>
+        <strong>Would do, but is not allowed:</strong>
+      </Quiet>
+      {pairs.map(({ upper, lower, clearance, why, rules }) => (
+        <Row key={`${upper} ${lower}`} style={{ padding: '0.25rem 0' }}>
+          <span style={{ flex: '1 1 11rem', fontSize: 'var(--size-small)' }}>
+            {name(upper)} over {name(lower)}:{' '}
+            <span className="figure">{formatLength(clearance, unit, CLEARANCE_DECIMALS[unit])}</span>; {WHY[why]}.
+          </span>
+          <Button
+            aria-label={`Allow ${name(upper)} over ${name(lower)} here`}
+            onPress={() =>
+              play.remedy(
+                (old) => {
+                  const wish = { ...play.wishAt(station.id), upper, lower };
+                  return { ...old, rules: { ...old.rules, ...rules }, wishes: { ...old.wishes, [station.id]: wish } };
+                },
+                `${name(upper)} over ${name(lower)} allowed and held at ${station.id}`,
+              )
+            }
+          >
+            Allow it here
+          </Button>
+        </Row>
+      ))}
+      <Quiet>
+        Allowing one changes the rule for this engine and holds the pair here; the rule stands on the sheet.
+      </Quiet>
+    </section>
+  );
+}

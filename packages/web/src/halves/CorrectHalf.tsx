@@ -1,0 +1,75 @@
+import type { JobShell } from '@fettle/core';
+import { Ask } from '../look/Ask.js';
+import { Button } from '../look/Button.js';
+import { Field } from '../look/Field.js';
+import { FieldPairs } from '../look/Fold.js';
+import { Row } from '../look/Panel.js';
+import { useKeptText } from '../look/useKeptText.js';
+
+interface CorrectHalfProps {
+  readonly job: string;
+  readonly id: string;
+  readonly shell: JobShell;
+  readonly onChange: (part: Pick<JobShell, 'series'> | Pick<JobShell, 'grade'>) => void;
+  readonly onClose: () => void;
+}
+
+interface WordProps {
+  readonly job: string;
+  readonly id: string;
+  readonly field: 'series' | 'grade';
+  readonly label: string;
+  readonly value: string;
+  readonly most: number;
+  readonly onCommit: (text: string) => void;
+}
+
+function Word({ job, id, field, label, value, most, onCommit }: WordProps) {
+  const { text, setText, settled } = useKeptText({ of: job, part: id, field }, value);
+  const isEmpty = text.trim() === '';
+  return (
+    <Field
+      label={label}
+      value={text}
+      maxLength={most}
+      autoFocus={field === 'grade'}
+      onChange={setText}
+      fault={isEmpty ? 'Needed here.' : null}
+      onBlur={() => {
+        if (isEmpty) return;
+        settled(text.trim());
+        if (text.trim() !== value) onCommit(text.trim());
+      }}
+    />
+  );
+}
+
+/** A half whose grade or series was typed wrong: put right without taking it out, so that choices of it stay. */
+export function CorrectHalf({ job, id, shell, onChange, onClose }: CorrectHalfProps) {
+  const word = { job, id };
+  return (
+    <Ask aria-label={`Correct ${shell.grade} ${shell.half}`}>
+      <FieldPairs>
+        <Word
+          {...word}
+          field="grade"
+          label="Grade"
+          value={shell.grade}
+          most={40}
+          onCommit={(grade) => onChange({ grade })}
+        />
+        <Word
+          {...word}
+          field="series"
+          label="Series"
+          value={shell.series}
+          most={60}
+          onCommit={(series) => onChange({ series })}
+        />
+      </FieldPairs>
+      <Row style={{ marginTop: '0.5rem' }}>
+        <Button onPress={onClose}>Done</Button>
+      </Row>
+    </Ask>
+  );
+}
