@@ -23,3 +23,13 @@ export async function choose(
   await wanted.click();
   await expect(list).toHaveCount(0);
 }
+
+/** Accepts the best choice, also where something about it is doubtful and named first. */
+export async function acceptBest(page: Page): Promise<void> {
+  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  const accepted = page.getByRole('button', { name: 'Accepted', exact: true });
+  const anyway = page.getByRole('button', { name: 'Accept all the same' });
+  await expect(accepted.or(anyway)).toBeVisible();
+  if (await anyway.isVisible()) await anyway.click();
+  await expect(accepted).toBeVisible();
+}

@@ -1,4 +1,5 @@
 import { expect, type Page, test } from '@playwright/test';
+import { acceptBest } from './choices.js';
 import { allSaved, putOnBench, reedDocument } from './engines.js';
 
 /** Types figures with Enter from a box on. */
@@ -101,7 +102,7 @@ test('an engine goes off the bench with its halves fitted or back in the drawer,
   await page.goto('/');
   await page.getByRole('link', { name: 'Rush Twin · no. 0301' }).click();
   await page.getByRole('link', { name: /^Choose/ }).click();
-  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await acceptBest(page);
   await allSaved(page);
   const count = await reserved('Rush Twin · no. 0301');
   expect(count).toBeGreaterThan(0);

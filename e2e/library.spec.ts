@@ -1,7 +1,7 @@
 import { readFile } from 'node:fs/promises';
 import { type EngineType, engineTypeSchema, jobOfType, nanometres } from '@fettle/core';
 import { type APIRequestContext, expect, test } from '@playwright/test';
-import { choose } from './choices.js';
+import { acceptBest, choose } from './choices.js';
 import { allSaved, enter, putOnBench, SEDGE_TYPE } from './engines.js';
 
 /** A copy of the demo's Sedge sheet in the library, under a name of its own. */
@@ -182,7 +182,7 @@ test('another rod with another mark opens the matching again', async ({ page, re
   await page.getByRole('button', { name: 'Add its standard grades for the mains' }).click();
   await page.getByRole('button', { name: 'Add its standard grades for the rods' }).click();
   await page.getByRole('link', { name: /^Choose/ }).click();
-  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await acceptBest(page);
   await allSaved(page);
   await expect(page.getByRole('button', { name: 'Accepted', exact: true })).toBeVisible();
 

@@ -1,5 +1,5 @@
 import { expect, test } from '@playwright/test';
-import { choose } from './choices.js';
+import { acceptBest, choose } from './choices.js';
 import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
 
 test('rods join a job by hand: limits, marks, big ends, pins, halves, and the shaft line shows them', async ({
@@ -72,7 +72,7 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
   await page.getByRole('button', { name: /^P1: / }).click();
   await page.getByRole('region', { name: 'Pin 1' }).getByRole('button', { name: 'No mix' }).click();
   await expect(page.getByText('Held: P1 no mixed walls.')).toBeVisible();
-  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await acceptBest(page);
   await allSaved(page);
   const { document } = await (await request.get(`/api/jobs/${id}`)).json();
   const { P1, P2 } = document.choice.stations;

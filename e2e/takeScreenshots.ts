@@ -1,7 +1,7 @@
 import { mkdirSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { choose } from './choices.js';
+import { acceptBest, choose } from './choices.js';
 import { chromiumOptions } from './chromium.js';
 import { MARKED_SEDGE_4, REED_6, REED_TYPE, SAMPHIRE_8, SEDGE_4, SEDGE_TYPE, TRIED_SEDGE_4 } from './engines.js';
 
@@ -25,7 +25,7 @@ const doubtful = async (page: Page) => {
 /** One engine's choice accepted, so that the drawer shows what is reserved. */
 const twinsAccepted = async (page: Page) => {
   await page.goto(`${origin}/engines/4057e200-0301-4000-8000-000000000004/choose`);
-  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await acceptBest(page);
   await page.getByText('All saved').waitFor();
   await page.goto(`${origin}/drawer`);
   await page.getByText('Rush Twin').first().waitFor();
@@ -105,7 +105,7 @@ const SHOTS: readonly Shot[] = [
     name: 'sheet',
     path: `/engines/${SAMPHIRE_8}/choose`,
     before: async (page) => {
-      await page.getByRole('button', { name: 'Accept the best choice' }).click();
+      await acceptBest(page);
       await page.getByRole('link', { name: /^Sheet/ }).click();
     },
   },

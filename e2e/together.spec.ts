@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { type JobDocument, nanometres } from '@fettle/core';
 import { type APIRequestContext, expect, test } from '@playwright/test';
+import { acceptBest } from './choices.js';
 import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
 
 interface Kind {
@@ -168,7 +169,7 @@ test('the workshop drawer is filled, counted and refuses to be emptied under wha
   await page.goto(`/engines/${id}/drawer`);
   await page.getByRole('button', { name: 'Draw on Bulrush, 4 kinds' }).click();
   await page.getByRole('link', { name: /^Choose/ }).click();
-  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await acceptBest(page);
   await allSaved(page);
   await page.goto('/drawer');
   const held = page.getByRole('row').filter({ hasText: 'Bulrush' }).filter({ hasText: 'Reed 6 on Bulrush' }).first();

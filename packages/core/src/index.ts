@@ -159,6 +159,7 @@ export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { withShimRemedy } from './fit/shims/shimRemedies.js';
 export { shims } from './fit/shims.js';
 export { assessReading, needleOf, type ReadingAssessment } from './job/assessReading.js';
+export { changeWords } from './job/changeWords.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export { type ClearanceDraw, clearanceDraw, drawnClearance } from './job/clearanceDraw.js';
 export { type CodedStation, codedCell, codedStations, heldAsCoded } from './job/codedStations.js';

@@ -217,7 +217,14 @@ export const JOB_ENDPOINTS = {
     at: '/api/jobs/{id}/history',
     summary: 'Who changed what and when, newest first',
     path: byId,
-    query: z.object(pageQuery),
+    query: z.object({
+      what: z
+        .enum(['all', 'readings', 'changes'])
+        .default('all')
+        .describe('Only readings, or only changes of the document.'),
+      person: z.string().max(60).optional().describe('Only what this person did.'),
+      ...pageQuery,
+    }),
     answer: z.strictObject({ entries: z.array(jobChangeSchema), goesOn: goesOnSchema }),
     problems: ['invalid-request', 'not-found'],
     topics: ['history'],

@@ -16,7 +16,7 @@ interface EntryRow {
 const ENTRIES = `
   SELECT * FROM (
     (SELECT 'change-' || lpad("id"::text, 12, '0') AS "id", "at", "by", "kind", "version", "changes", NULL::jsonb AS "reading"
-     FROM "change" WHERE "job_id" = $1 AND ($2::timestamptz IS NULL OR "at" <= $2)
+     FROM "change" WHERE $6 <> 'readings' AND ($5::text IS NULL OR "by" = $5) AND "job_id" = $1 AND ($2::timestamptz IS NULL OR "at" <= $2)
      ORDER BY "at" DESC, "change"."id" DESC LIMIT $4)
     UNION ALL
     (SELECT now."id"::text, now."received_at", now."by", 'read', NULL, '[]'::jsonb, jsonb_build_object(
@@ -24,7 +24,7 @@ const ENTRIES = `
        'from', before."text", 'to', now."text", 'readAt', now."at",
        'reason', coalesce(now."taken"->>'reason', ''))
      FROM "reading" AS now LEFT JOIN "reading" AS before ON before."id" = now."replaces"
-     WHERE now."job_id" = $1 AND ($2::timestamptz IS NULL OR now."received_at" <= $2)
+     WHERE $6 <> 'changes' AND ($5::text IS NULL OR now."by" = $5) AND now."job_id" = $1 AND ($2::timestamptz IS NULL OR now."received_at" <= $2)
      ORDER BY now."received_at" DESC, now."id" DESC LIMIT $4)
   ) AS entry
   WHERE $2::timestamptz IS NULL OR "at" < $2 OR ("at" = $2 AND "id" COLLATE "C" < $3 COLLATE "C")
@@ -51,7 +51,7 @@ function entryOf({ id, at, by, kind, version, changes, reading }: EntryRow): Job
 export async function jobHistory(
   { manager }: Database,
   id: string,
-  { after, most }: Read<'jobHistory'>['query'],
+  { what, person, after, most }: Read<'jobHistory'>['query'],
 ): Promise<Answered<'jobHistory'>> {
   const from: Cursor | null = readCursor(after);
   const found: EntryRow[] = await manager.query(ENTRIES, [
@@ -59,6 +59,8 @@ export async function jobHistory(
     from?.at ?? null,
     from?.key ?? null,
     most + 1 + AT_ONE_MOMENT,
+    person ?? null,
+    what,
   ]);
   const entries = found.slice(0, most).map(entryOf);
   const last = entries.at(-1);

@@ -127,7 +127,7 @@ function EngineCard({ job, onOff }: CardProps) {
           aria-label={`${job.name}, next: ${todo}`}
         >
           <ArrowRight aria-hidden size={20} />
-          <span>{todo}</span>
+          <span>Next: {todo}</span>
         </Button>
         <Button
           $kind="quiet"

@@ -1,5 +1,5 @@
 import { dueOn, type JobProgress, jobProgress, STAGES, stageName } from '@fettle/core';
-import { ArrowRight, Undo2 } from 'lucide-react';
+import { ArrowRight, History, Undo2 } from 'lucide-react';
 import { memo, useMemo } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
@@ -22,6 +22,7 @@ const Head = styled.div`
   h1 a:hover { text-decoration: underline; }
   .what { max-width: 18rem; overflow-wrap: anywhere; text-align: left; }
   @media (max-width: 640px) { flex-wrap: wrap; h1 { flex-basis: 100%; } }
+  .past { display: inline-flex; align-items: center; gap: 0.35rem; min-height: var(--target); font-weight: 600; }
   .next { flex: none; margin-left: auto; max-width: min(36rem, 100%); text-align: left; justify-content: flex-start; }
 `;
 
@@ -83,7 +84,16 @@ export function JobPage() {
   const progress = useMemo(() => job && jobProgress(job.document, job.readings), [job]);
   const { pathname } = useLocation();
   const stage = STAGES.find((one) => pathname.endsWith(`/${one}`));
-  useTitle(job?.document.name ?? 'Engine', stage ? stageName(stage) : '');
+  useTitle(
+    job?.document.name ?? 'Engine',
+    stage
+      ? stageName(stage)
+      : pathname.endsWith('/history')
+        ? 'Who did what'
+        : pathname.endsWith('/order')
+          ? 'What to order'
+          : '',
+  );
   if (!job || !progress) {
     return fault ? (
       <Panel role="alert">
@@ -108,6 +118,10 @@ export function JobPage() {
           <Undo2 aria-hidden size={20} />
           <span className="what">Undo{what !== null && `: ${what}`}</span>
         </Button>
+        <Link className="past" to="history">
+          <History aria-hidden size={18} />
+          History
+        </Link>
         <Next next={due.next} todo={due.todo} />
       </Head>
       {isPartial && <Notice>What somebody has changed again since stays as it is.</Notice>}

@@ -21,7 +21,6 @@ import { TwoColumns } from '../look/TwoColumns.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
-import { History } from './History.js';
 import { LimitFields } from './LimitFields.js';
 import { type LimitText, readLimit, textOfLimit } from './limitText.js';
 import { OriginPanel } from './OriginPanel.js';
@@ -317,7 +316,6 @@ export function DataSheet() {
         <OriginPanel job={job} />
         <EngineFields id={job.id} document={document} change={change} />
         {document.withRods && <RodFields id={job.id} document={document} change={change} />}
-        <History job={job} />
       </div>
     </TwoColumns>
   );

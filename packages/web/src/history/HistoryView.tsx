@@ -1,0 +1,111 @@
+import { changeWords, type JobChange } from '@fettle/core';
+import { format } from 'date-fns';
+import { useEffect, useRef } from 'react';
+import styled from 'styled-components';
+import { store } from '../app/store.js';
+import { useQuery, useSetQuery } from '../app/useQuery.js';
+import { useOpenJob } from '../job/JobPage.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Pager } from '../look/Pager.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { api } from '../wire/api.js';
+
+const SHOWN = 60;
+
+const Days = styled.div`
+  h3 { font-size: var(--size-body); margin: 0.9rem 0 0.25rem; }
+  ol { list-style: none; padding: 0; margin: 0; }
+  li {
+    display: grid; grid-template-columns: 4rem minmax(6rem, 10rem) minmax(0, 1fr); gap: 0 1rem; padding: 0.35rem 0;
+    border-top: var(--rule) solid var(--line); overflow-wrap: anywhere;
+  }
+  @media (max-width: 640px) { li { grid-template-columns: 4rem minmax(0, 1fr); } li > :last-child { grid-column: 1 / -1; } }
+`;
+
+const WHATS = [
+  { value: 'all', label: 'everything' },
+  { value: 'readings', label: 'readings' },
+  { value: 'changes', label: 'changes' },
+] as const;
+
+/** Entries of one day together, in the order they come. */
+function byDay(entries: readonly JobChange[]): { day: string; entries: JobChange[] }[] {
+  const days: { day: string; entries: JobChange[] }[] = [];
+  for (const entry of entries) {
+    const day = format(new Date(entry.at), 'EEEE, d MMMM yyyy');
+    const last = days.at(-1);
+    if (last?.day === day) last.entries.push(entry);
+    else days.push({ day, entries: [entry] });
+  }
+  return days;
+}
+
+/** Who did what to an engine and when, by day, newest first. */
+export function HistoryView() {
+  const job = useOpenJob();
+  const [whatText] = useQuery('what');
+  const [person] = useQuery('person');
+  const [after] = useQuery('after');
+  const setQuery = useSetQuery(true);
+  const what = WHATS.find(({ value }) => value === whatText)?.value ?? 'all';
+  const asked = {
+    id: job.id,
+    most: SHOWN,
+    what,
+    ...(after === null ? {} : { after }),
+    ...(person === null ? {} : { person }),
+  };
+  // A new revision is what makes it worth asking again.
+  const { data, error } = api.useJobHistoryQuery(asked, {
+    refetchOnMountOrArgChange: true,
+    skip: job.view === null,
+  });
+  const revision = job.view?.revision ?? 0;
+  const known = useRef(revision);
+  useEffect(() => {
+    if (known.current !== revision) store.dispatch(api.util.invalidateTags(['history']));
+    known.current = revision;
+  }, [revision]);
+  return (
+    <Panel aria-label="Who did what">
+      <Row style={{ alignItems: 'end' }}>
+        <PanelTitle style={{ flex: 1 }}>Who did what</PanelTitle>
+        <Choice
+          label="Show"
+          value={what}
+          options={WHATS}
+          onChange={(value) => setQuery({ what: value === 'all' ? null : value, after: null })}
+        />
+        <Field
+          label="Only by"
+          value={person ?? ''}
+          placeholder="anybody"
+          maxLength={60}
+          onChange={(name) => setQuery({ person: name === '' ? null : name, after: null })}
+        />
+      </Row>
+      {!data && <Quiet>{error ? 'The server has to answer for this.' : 'Looking it up …'}</Quiet>}
+      {data && data.entries.length === 0 && <p>Nothing like that was done here.</p>}
+      <Days>
+        {byDay(data?.entries ?? []).map(({ day, entries }) => (
+          <section key={`${day} ${entries[0]!.id}`} aria-label={day}>
+            <h3>{day}</h3>
+            <ol>
+              {entries.map((entry) => (
+                <li key={entry.id}>
+                  <span className="figure">{format(new Date(entry.at), 'HH:mm')}</span>
+                  <strong>{entry.by}</strong>
+                  <span>{changeWords(entry, job.document)}</span>
+                </li>
+              ))}
+            </ol>
+          </section>
+        ))}
+      </Days>
+      {data && (
+        <Pager after={after ?? undefined} goesOn={data.goesOn} onGo={(next) => setQuery({ after: next ?? null })} />
+      )}
+    </Panel>
+  );
+}
