@@ -152,7 +152,7 @@ test('holding, forbidding and aiming at a main show the new best choice and what
   await expect(page.getByText('Held:')).toBeHidden();
   await panel.getByLabel('Extra aim, mm').fill('0.005');
   await panel.getByLabel('Extra aim, mm').blur();
-  await expect(page.getByText(/Against the plan before, .*changed: M2/)).toBeVisible();
+  await expect(page.getByText(/Against the plan before: .*changed: M2/)).toBeVisible();
 });
 
 test('plans stand side by side, and the order can be copied and saved', async ({ page, request, context }) => {

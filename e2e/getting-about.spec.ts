@@ -141,6 +141,7 @@ test('a quick sum tells the clearance and other walls, travels by its address, a
   await expect(result).toContainText('0.037');
   await expect(result.getByText('Inside').first()).toBeVisible();
   await expect(page.getByRole('table', { name: 'What other walls would do' }).getByRole('row')).toHaveCount(7);
+  await expect(page).toHaveURL(/step=0\.003/u);
   const address = page.url();
   await page.goto('/');
   await page.goto(address);

@@ -169,7 +169,7 @@ test('an accepted choice is judged anew when a reading changes, and can be made 
   const history = page.getByRole('region', { name: 'Who did what' });
   const done = history.getByRole('listitem').filter({ hasText: 'Unnamed' });
   await expect(done.filter({ hasText: 'M2 journal, front, 0°: 59.985 → 59.976' })).toHaveCount(1);
-  await expect(done.filter({ hasText: 'accepted another choice for M1' }).first()).toBeVisible();
+  await expect(done.filter({ hasText: 'accepted another choice: M2' }).first()).toBeVisible();
 });
 
 test('the page of the API is there, without scripts and within its policy', async ({ page }) => {

@@ -159,6 +159,7 @@ export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { withShimRemedy } from './fit/shims/shimRemedies.js';
 export { shims } from './fit/shims.js';
 export { assessReading, needleOf, type ReadingAssessment } from './job/assessReading.js';
+export { type BuildSheet, buildSheet, buildSheetRows, readBuildSheet } from './job/buildSheet.js';
 export { changeWords } from './job/changeWords.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export { type ClearanceDraw, clearanceDraw, drawnClearance } from './job/clearanceDraw.js';
@@ -209,6 +210,7 @@ export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from
 export { remedyForJob } from './job/remedyForJob.js';
 export { isByTable, type StationOutcome, stationOutcomes } from './job/remedyOutcome.js';
 export { type RowDoubt, rowDoubts } from './job/rowDoubts.js';
+export { heldInWords, rulesInWords } from './job/rulesInWords.js';
 export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';
 export { shellOfLine } from './job/shellOfLine.js';

@@ -5,6 +5,7 @@ import { fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
 import { fitRequestSchema } from './fit/format/fitRequest.js';
 import { shimPlanSchema } from './fit/format/shimPlan.js';
 import { shimRequestSchema } from './fit/format/shimRequest.js';
+import { buildSheetSchema } from './job/buildSheet.js';
 import { jobDocumentSchema } from './job/jobDocument.js';
 import { kitQuestionSchema } from './order/kitQuestion.js';
 
@@ -17,6 +18,7 @@ const FORMATS = {
   'kit-question-1': { schema: kitQuestionSchema, title: 'Fettle kit question, version 1' },
   'code-sheet-1': { schema: codeSheetSchema, title: 'Fettle code sheet, version 1' },
   'engine-type-1': { schema: engineTypeSchema, title: 'Fettle engine type, version 1' },
+  'build-sheet-1': { schema: buildSheetSchema, title: 'Fettle build sheet, version 1' },
   job: { schema: jobDocumentSchema, title: 'Fettle job document' },
 } as const;
 

@@ -113,7 +113,14 @@ export function changeWords({ kind, changes, reading }: HistoryEntry, document: 
     return `${place}: ${from === null ? '' : `${from} → `}${now}${reason === '' ? '' : ` (${reason})`}`;
   }
   if (kind !== 'changed') return KINDS[kind];
-  const words = [...new Set(changes.map((step) => stepWords(step, document)))];
+  // Accepting again changes the choice piece by piece: it is told as one thing.
+  const isOfChoice = ({ path }: Step) => keysOfPointer(path)[0] === 'choice' && keysOfPointer(path).length > 1;
+  const again = changes.filter(isOfChoice);
+  const places = [...new Set(again.flatMap(({ path }) => keysOfPointer(path)[2] ?? []))];
+  const words = [
+    ...(again.length === 0 ? [] : [`accepted another choice${places.length === 0 ? '' : `: ${places.join(', ')}`}`]),
+    ...new Set(changes.filter((step) => !isOfChoice(step)).map((step) => stepWords(step, document))),
+  ];
   const more = words.length > NAMED ? `; and ${words.length - NAMED} more` : '';
   return `${words.slice(0, NAMED).join('; ')}${more}`;
 }

@@ -106,6 +106,7 @@ const PAGES = [
 
 /** What stands around every view: the ways to the other pages, the state of saving, who is at this device, the look. */
 export function Frame() {
+  const person = useAppSelector((state) => state.person.name);
   const isAsked = useAppSelector(
     ({ saving }) => saving.clashes.length > 0 || saving.refusals.length > 0 || saving.pageFault !== null,
   );
@@ -127,7 +128,7 @@ export function Frame() {
           ))}
         </nav>
         <SavingMark />
-        <PersonField />
+        <PersonField key={person} />
         <AppearanceField />
       </Bar>
       <Main>

@@ -66,7 +66,8 @@ export function useTogether(): Together {
   const [without] = useQuery('without');
   const [wanted] = useQuery('plan');
   const setQuery = useSetQuery();
-  const left = useMemo<ReadonlySet<string>>(() => new Set(without?.split(',')), [without]);
+  // Kept here as well: a box that is touched shows it at once, the address follows.
+  const [left, setLeft] = useState<ReadonlySet<string>>(() => new Set(without?.split(',')));
   const [work, setWork] = useState<Work>({ state: 'idle' });
   const searcher = useRef(new FitSearcher());
   const load = async () => {
@@ -150,6 +151,7 @@ export function useTogether(): Together {
       const next = new Set(left);
       if (isIn) next.delete(id);
       else next.add(id);
+      setLeft(next);
       setQuery({ without: next.size === 0 ? null : [...next].join(','), plan: null });
       setWork({ state: 'idle' });
     },

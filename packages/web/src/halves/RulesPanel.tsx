@@ -1,4 +1,4 @@
-import { type JobDocument, lengthText, type Nanometres } from '@fettle/core';
+import { type JobDocument, rulesInWords } from '@fettle/core';
 import type { ChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
 import { Fold } from '../look/Fold.js';
@@ -8,26 +8,6 @@ import { NumberField } from './NumberField.js';
 
 function notNegative(value: number): string | null {
   return value >= 0 ? null : 'Zero or more.';
-}
-
-/** The rules in a line of words. */
-function rulesInWords({ rules, unit }: JobDocument): string {
-  const length = (value: Nanometres) => lengthText(value, unit);
-  const sides = {
-    either: '',
-    upper: ', the thinner half on the block side',
-    lower: ', the thinner half on the cap side',
-  };
-  return [
-    rules.mixedHalves
-      ? `two walls in one main up to ${length(rules.maxWallStep)} apart${sides[rules.thinnerHalf]}`
-      : 'never two walls in one main',
-    rules.acrossSeries ? 'series may be mixed' : 'one series in a main',
-    rules.maxSpread === null ? 'no limit for the spread' : `spread at most ${length(rules.maxSpread)}`,
-    `a shortfall weighs ${rules.tightWeight} times`,
-  ]
-    .join('; ')
-    .replace(/^./u, (first) => first.toUpperCase());
 }
 
 /** The rules by which the halves of this engine are paired. */

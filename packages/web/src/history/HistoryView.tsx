@@ -1,6 +1,6 @@
 import { changeWords, type JobChange } from '@fettle/core';
 import { format } from 'date-fns';
-import { useEffect, useRef } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { store } from '../app/store.js';
 import { useQuery, useSetQuery } from '../app/useQuery.js';
@@ -48,6 +48,7 @@ export function HistoryView() {
   const [person] = useQuery('person');
   const [after] = useQuery('after');
   const setQuery = useSetQuery(true);
+  const [typed, setTyped] = useState(person ?? '');
   const what = WHATS.find(({ value }) => value === whatText)?.value ?? 'all';
   const asked = {
     id: job.id,
@@ -79,10 +80,12 @@ export function HistoryView() {
         />
         <Field
           label="Only by"
-          value={person ?? ''}
+          value={typed}
           placeholder="anybody"
           maxLength={60}
-          onChange={(name) => setQuery({ person: name === '' ? null : name, after: null })}
+          onChange={setTyped}
+          onBlur={() => setQuery({ person: typed.trim() || null, after: null })}
+          onKeyDown={(event) => event.key === 'Enter' && setQuery({ person: typed.trim() || null, after: null })}
         />
       </Row>
       {!data && <Quiet>{error ? 'The server has to answer for this.' : 'Looking it up …'}</Quiet>}

@@ -1,14 +1,12 @@
 import { type SheetBlock, type SheetCell, sheetContent } from '@fettle/core';
 import { format } from 'date-fns';
-import { Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import styled from 'styled-components';
 import { useOpenJob } from '../job/JobPage.js';
-import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
-import { Row } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
+import { SheetActs } from './SheetActs.js';
 
 const Paper = styled.article`
   width: 100%;
@@ -83,7 +81,7 @@ function Table({ title, head, rows }: SheetBlock & { kind: 'table' }) {
 /** The build sheet, to be printed and kept with the engine. */
 export function SheetView() {
   const { document, readings, view } = useOpenJob();
-  const { unit, layout, choice } = document;
+  const { layout, choice } = document;
   const content = useMemo(() => sheetContent(document, readings), [document, readings]);
   const facts = [
     ...content.facts.map(({ label, text, at }) => ({ label, text: at ? `${text}, ${timeText(at)}` : text })),
@@ -91,16 +89,7 @@ export function SheetView() {
   ];
   return (
     <>
-      <Row className="no-print" style={{ justifyContent: 'space-between' }}>
-        <p>
-          One page for the engine's file. Sizes in {unit === 'mm' ? 'millimetres' : 'inches'}, as measured; clearances
-          are predicted until a trial assembly is read.
-        </p>
-        <Button $kind="main" onPress={() => print()}>
-          <Printer aria-hidden size={20} />
-          Print the sheet
-        </Button>
-      </Row>
+      <SheetActs />
       {!choice && (
         <div className="no-print">
           <Notice>No choice is accepted yet: the sheet prints the sizes with the halves left blank.</Notice>

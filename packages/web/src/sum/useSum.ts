@@ -8,16 +8,21 @@ import {
   type Unit,
   usualLayout,
 } from '@fettle/core';
+import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { useSetQuery } from '../app/useQuery.js';
+import { useSettled } from '../app/useSettled.js';
 import { NOBODY } from '../person/personSlice.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 
 /** The figures of a quick sum, as they stand in its address. */
 export const SUM_FIELDS = ['bore', 'journal', 'gauge', 'upper', 'lower', 'low', 'high', 'aim', 'step'] as const;
 export type SumField = (typeof SUM_FIELDS)[number];
+
+/** How long after the last key the address follows, ms. */
+const FOLLOWS_MS = 150;
 
 /** What limits have for a source that somebody typed on a scrap of paper. */
 const SOURCE = 'typed for a quick sum';
@@ -67,7 +72,14 @@ export function useSum(): Sum {
   const navigate = useNavigate();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const unit: Unit = query.get('unit') === 'in' ? 'in' : 'mm';
-  const texts = Object.fromEntries(SUM_FIELDS.map((field) => [field, query.get(field) ?? ''])) as Sum['texts'];
+  // What is typed stands in its box at once; the address follows.
+  const [texts, setTexts] = useState(
+    () => Object.fromEntries(SUM_FIELDS.map((field) => [field, query.get(field) ?? ''])) as Sum['texts'],
+  );
+  const settled = useSettled(texts, FOLLOWS_MS);
+  useEffect(() => {
+    setQuery(Object.fromEntries(Object.entries(settled).map(([field, text]) => [field, text === '' ? null : text])));
+  }, [settled, setQuery]);
   const faults: Partial<Record<SumField, string>> = {};
   const sizes = Object.fromEntries(
     SUM_FIELDS.map((field) => {
@@ -88,12 +100,12 @@ export function useSum(): Sum {
     unit,
     setUnit: (next) => setQuery({ unit: next }),
     texts,
-    set: (field, text) => setQuery({ [field]: text === '' ? null : text }),
-    setRange: (low, high) => setQuery({ low, high }),
+    set: (field, text) => setTexts((old) => ({ ...old, [field]: text })),
+    setRange: (low, high) => setTexts((old) => ({ ...old, low, high })),
     faults,
     sizes,
     sum: quickSum({ ...rest, limits }),
-    clear: () => setQuery(Object.fromEntries(SUM_FIELDS.map((field) => [field, null]))),
+    clear: () => setTexts(Object.fromEntries(SUM_FIELDS.map((field) => [field, ''])) as Sum['texts']),
     keep: hasSizes
       ? (name) => {
           const jobId = newId();

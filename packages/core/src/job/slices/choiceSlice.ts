@@ -9,6 +9,7 @@ import type { JobDocument } from '../jobDocument.js';
 import type { JobFacts } from '../jobFacts.js';
 import { familiesOf } from '../jobFamilies.js';
 import { type JobStation, rodLabel } from '../jobStations.js';
+import { heldInWords, rulesInWords } from '../rulesInWords.js';
 import { figures, type SheetBlock, type SheetCell, words } from '../sheetBlock.js';
 import type { Slice, StageState, Todo } from '../slice.js';
 import { stationVerdict } from '../stationVerdict.js';
@@ -126,6 +127,22 @@ function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock 
   };
 }
 
+/** What was held, forbidden or aimed at beside the others: the choice is the best one with it, not without. */
+function heldTable(job: JobDocument): SheetBlock[] {
+  const held = heldInWords(job);
+  if (held.length === 0) return [];
+  return [
+    {
+      kind: 'table',
+      key: 'held',
+      part: 'result',
+      title: 'Held and aimed at by the fitter',
+      head: [words('Station'), words('What')],
+      rows: held.map(({ station, text }, at) => ({ key: `${station} ${at}`, cells: [{ text: station }, { text }] })),
+    },
+  ];
+}
+
 function sheetOf(facts: JobFacts): SheetBlock[] {
   const { choice } = facts.job;
   return [
@@ -135,7 +152,9 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
       text: choice ? choice.by : 'not yet',
       ...(choice ? { at: choice.at } : {}),
     },
+    { kind: 'fact', label: 'Rules', text: rulesInWords(facts.job) },
     ...familiesOf(facts.job).map((family) => stationsTable(facts, family)),
+    ...heldTable(facts.job),
     {
       kind: 'note',
       text: 'Clearance = bore − journal − both walls, from mean sizes, and what a trial adds; tightest and loosest from the extreme readings; ± twice its standard uncertainty.',

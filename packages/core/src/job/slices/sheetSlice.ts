@@ -1,9 +1,31 @@
 import type { JobDocument } from '../jobDocument.js';
+import { type SheetBlock, words } from '../sheetBlock.js';
 import type { Slice } from '../slice.js';
 
 /** Whether the sheet was printed with the choice that is accepted now. */
 function isPrinted({ printed, choice }: JobDocument): boolean {
   return printed !== null && (choice === null || printed.at >= choice.at);
+}
+
+/** What is done by hand and written down by hand: lines to fill in. */
+function byHand({ endPlay, runout, withRods }: JobDocument): SheetBlock {
+  const checks = [
+    'Backs and seats dry and clean, oil holes in line, lugs in their notches',
+    'Mains torqued in steps from the middle out',
+    'Turns freely and evenly after each cap',
+    ...(withRods ? ['Rods torqued, free to move sideways'] : []),
+    ...(Object.keys(endPlay.readings).length === 0 ? ['End play'] : []),
+    ...(Object.keys(runout.mains).length === 0 ? ['Runout on the outer mains'] : []),
+    'Bolts marked',
+  ];
+  return {
+    kind: 'table',
+    key: 'by hand',
+    part: 'reference',
+    title: 'By hand',
+    head: [words('Done'), words('Found'), words('By'), words('Date')],
+    rows: checks.map((check) => ({ key: check, cells: [check, '', '', ''].map((text) => ({ text })) })),
+  };
 }
 
 /** The sheet that stays with the engine: it is where the work ends. */
@@ -13,7 +35,7 @@ export const sheetSlice: Slice<'sheet'> = {
   state: ({ job }) => (isPrinted(job) ? 'done' : 'open'),
   todos: ({ job }) =>
     isPrinted(job) ? [] : [{ turn: 'in-turn', todo: 'Print the sheet and keep it with the engine' }],
-  sheet: ({ readings, parts, features }) => {
+  sheet: ({ job, readings, parts, features }) => {
     const people = [...new Set(readings.filter(({ nm }) => nm !== null).map(({ by }) => by))].join(', ');
     const isByMarks = features.some((feature) => parts[feature].some(({ size }) => size?.kind === 'marked'));
     return [
@@ -26,6 +48,7 @@ export const sheetSlice: Slice<'sheet'> = {
             },
           ]
         : []),
+      byHand(job),
       {
         kind: 'note',
         text: "The figures are an aid: the engine maker's current data, local rules and licensed practice decide. Lift the crank with help; keep fingers clear when it turns.",

@@ -1,0 +1,75 @@
+import { z } from 'zod';
+import { type DocumentFault, faultsOf } from '../document/fault.js';
+import { unitSchema } from '../measure/unit.js';
+import type { Reading } from '../part/reading.js';
+import type { JobDocument } from './jobDocument.js';
+import { sheetContent } from './sheetContent.js';
+
+const cellSchema = z.strictObject({
+  text: z.string(),
+  figure: z.string().optional().describe('A figure after the text.'),
+  small: z.string().optional().describe('A second, smaller line.'),
+  state: z.string().optional().describe('State of a station.'),
+});
+
+/** The build sheet of an engine as data: an open format. */
+export const buildSheetSchema = z.strictObject({
+  format: z.literal('fettle.build-sheet/1'),
+  engine: z.string(),
+  unit: unitSchema,
+  madeAt: z.iso.datetime(),
+  madeBy: z.string(),
+  version: z.int().nullable().describe('Version of the engine’s document; null where the server has not seen it.'),
+  facts: z.array(z.strictObject({ label: z.string(), text: z.string(), at: z.iso.datetime().optional() })),
+  tables: z.array(
+    z.strictObject({
+      title: z.string(),
+      head: z.array(z.string()),
+      rows: z.array(z.array(cellSchema)),
+    }),
+  ),
+  notes: z.array(z.string()),
+});
+export type BuildSheet = z.output<typeof buildSheetSchema>;
+
+/** When, by whom, and from which version a sheet is made. */
+export type MadeSheet = Pick<BuildSheet, 'madeAt' | 'madeBy' | 'version'>;
+
+/** The build sheet of a job as data, with the same content as its page. */
+export function buildSheet(job: JobDocument, readings: readonly Reading[], made: MadeSheet): BuildSheet {
+  const { facts, tables, notes } = sheetContent(job, readings);
+  return {
+    format: 'fettle.build-sheet/1',
+    engine: job.name,
+    unit: job.unit,
+    ...made,
+    facts: facts.map(({ label, text, at }) => ({ label, text, ...(at === undefined ? {} : { at }) })),
+    tables: tables.map(({ title, head, rows }) => ({
+      title,
+      head: head.map(({ text }) => text),
+      rows: rows.map(({ cells }) => cells.map((cell) => ({ ...cell }))),
+    })),
+    notes: [...notes],
+  };
+}
+
+/** Reads a build sheet from parsed JSON. @returns the sheet, or every fault with its path */
+export function readBuildSheet(
+  json: unknown,
+): { ok: true; sheet: BuildSheet } | { ok: false; faults: DocumentFault[] } {
+  const parsed = buildSheetSchema.safeParse(json);
+  return parsed.success ? { ok: true, sheet: parsed.data } : { ok: false, faults: faultsOf(parsed.error) };
+}
+
+/** The build sheet as rows of a spreadsheet: its facts, then each table under its title, then its notes. */
+export function buildSheetRows({ engine, facts, tables, notes }: BuildSheet): string[][] {
+  const cellText = ({ text, figure, small, state }: z.output<typeof cellSchema>) =>
+    [state, text, figure, small].filter((part) => part !== undefined && part !== '').join(' ');
+  return [
+    ['Engine', engine],
+    ...facts.map(({ label, text, at }) => [label, at === undefined ? text : `${text}, ${at}`]),
+    ...tables.flatMap(({ title, head, rows }) => [[], [title], [...head], ...rows.map((row) => row.map(cellText))]),
+    [],
+    ...notes.map((note) => [note]),
+  ];
+}

@@ -1,0 +1,52 @@
+import { chanceText } from '../clearance/chanceText.js';
+import { lengthText } from '../measure/lengthText.js';
+import type { JobDocument } from './jobDocument.js';
+import { rodLabel } from './jobStations.js';
+
+const SIDES: Readonly<Record<JobDocument['rules']['thinnerHalf'], string>> = {
+  either: '',
+  upper: ', the thinner half on the block side',
+  lower: ', the thinner half on the cap side',
+};
+
+/** The rules of the choice in a line of words. */
+export function rulesInWords({ rules, unit }: Pick<JobDocument, 'rules' | 'unit'>): string {
+  const spread = (value: JobDocument['rules']['maxSpread'], of: string) =>
+    value === null ? [] : [`spread of the ${of} at most ${lengthText(value, unit)}`];
+  const words = [
+    rules.mixedHalves
+      ? `two walls in one main up to ${lengthText(rules.maxWallStep, unit)} apart${SIDES[rules.thinnerHalf]}`
+      : 'never two walls in one main',
+    rules.acrossSeries ? 'series may be mixed' : 'one series in a main',
+    ...spread(rules.maxSpread, 'mains'),
+    ...spread(rules.maxRodSpread, 'rods'),
+    `a shortfall weighs ${rules.tightWeight} times`,
+    ...(rules.leastChance === null ? [] : [`at least ${chanceText(rules.leastChance)} inside`]),
+  ].join('; ');
+  return `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
+}
+
+/** One thing that the fitter holds, forbids or aims at beside what all stations aim at. */
+export interface HeldThing {
+  readonly station: string;
+  readonly text: string;
+}
+
+/** What is held, forbidden and aimed at single stations, in their order as it was entered; rods that are kept on a pin last. */
+export function heldInWords({ wishes, rods, rules, shells, unit }: JobDocument): HeldThing[] {
+  const grade = (id: string) => (shells[id] ? `${shells[id].grade} ${shells[id].half} (${shells[id].series})` : id);
+  return [
+    ...Object.entries(wishes).flatMap(([station, { upper, lower, noShells, unmixed }]): HeldThing[] => [
+      ...[...new Set([upper, lower])].flatMap((id) => (id === null ? [] : [{ station, text: `${grade(id)} is held` }])),
+      ...noShells.map((id) => ({ station, text: `${grade(id)} is not wanted` })),
+      ...(unmixed ? [{ station, text: 'no mixed walls' }] : []),
+    ]),
+    ...Object.entries(rules.extras).map(([station, extra]) => ({
+      station,
+      text: `aimed ${lengthText(extra, unit)} beside the others`,
+    })),
+    ...Object.entries(rods).flatMap(([rod, { pin }]) =>
+      pin === null ? [] : [{ station: `P${pin}`, text: `${rodLabel({ rods }, Number(rod))} is kept there` }],
+    ),
+  ];
+}
