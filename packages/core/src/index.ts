@@ -113,6 +113,7 @@ export {
   type TypeFamily,
 } from './engineType/engineType.js';
 export {
+  clearanceKey,
   clearanceLimitsOf,
   LIMIT_KEYS,
   type LimitKey,

@@ -1,8 +1,7 @@
-import { limitName } from '@fettle/core';
-import { Controller } from 'react-hook-form';
+import { type LimitKey, limitName } from '@fettle/core';
 import { useNavigate } from 'react-router';
 import { useTitle } from '../app/useTitle.js';
-import { LimitFields } from '../limits/LimitFields.js';
+import { LimitsTable } from '../limits/LimitsTable.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
@@ -15,7 +14,7 @@ export function NewEngine() {
   useTitle('Start an engine');
   const navigate = useNavigate();
   const engine = useNewEngine();
-  const { control, form, library, isTyped, layout, keys, limits, isTried, isReady, nameFault, submit } = engine;
+  const { setLimit, form, library, isTyped, layout, keys, limits, isTried, isReady, nameFault, submit } = engine;
   const { view, fault } = library;
   return (
     <form
@@ -60,22 +59,16 @@ export function NewEngine() {
             From the engine maker's current book, with the page. What you do not have yet can wait; until it is here no
             verdict depends on it.
           </Quiet>
-          {keys.map((key) => (
-            <Controller
-              key={key}
-              name={`limits.${key}`}
-              control={control}
-              render={({ field }) => (
-                <LimitFields
-                  name={limitName(key)}
-                  unit={form.unit}
-                  text={field.value}
-                  onChange={field.onChange}
-                  faults={isTried ? (limits[key]?.faults ?? {}) : {}}
-                />
-              )}
-            />
-          ))}
+          <LimitsTable
+            rows={keys.map((key) => ({
+              key,
+              name: limitName(key),
+              text: form.limits[key],
+              faults: isTried ? (limits[key]?.faults ?? {}) : {},
+            }))}
+            unit={form.unit}
+            onChange={(key, text) => setLimit(key as LimitKey, text)}
+          />
         </Panel>
       )}
     </form>

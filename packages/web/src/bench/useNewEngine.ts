@@ -99,6 +99,7 @@ export interface NewEngineForm {
   /** The limits that it needs, in the order of the sheet. */
   readonly keys: readonly LimitKey[];
   readonly limits: ReadLimits;
+  readonly setLimit: (key: LimitKey, text: LimitText) => void;
   readonly nameFault: string | null;
   /** Whether it was tried to start it: then each box says what it wants. */
   readonly isTried: boolean;
@@ -111,7 +112,7 @@ export function useNewEngine(): NewEngineForm {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
-  const { control, handleSubmit } = useForm<EngineForm>({ defaultValues: useMemo(keptDraft, []) });
+  const { control, handleSubmit, setValue } = useForm<EngineForm>({ defaultValues: useMemo(keptDraft, []) });
   const form = useWatch({ control }) as EngineForm;
   const [isTried, setTried] = useState(false);
   const isStarted = useRef(false);
@@ -146,6 +147,7 @@ export function useNewEngine(): NewEngineForm {
     faults,
     keys,
     limits,
+    setLimit: (key, text) => setValue(`limits.${key}`, text),
     nameFault,
     isTried,
     isReady,

@@ -2,12 +2,13 @@ import type { Family } from '@fettle/core';
 import {
   type AcceptedChoice,
   formatExactLength,
+  formatLength,
   INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobFit,
   type LeftOut,
   lengthOfNumber,
-  lengthText,
+  type Nanometres,
   type Reading,
   rodCount,
   rodLabel,
@@ -229,6 +230,7 @@ export function PlanBar(props: PlanBarProps) {
   }
   const mixed = plan.stations.filter((station) => station.mixed).length;
   const spread = (value: number) => formatExactLength(lengthOfNumber(value, unit), unit, INSTRUMENT_DECIMALS[unit]);
+  const fine = (value: Nanometres) => `${formatLength(value, unit, unit === 'mm' ? 4 : 5)} ${unit}`;
   const spreadOf = (family: Family) => plan.spread.find((one) => one.family === family);
   const chosen = (family: Family) => asked.request.stations.filter((station) => station.family === family).length;
   const total = rodCount(document.layout);
@@ -246,8 +248,8 @@ export function PlanBar(props: PlanBarProps) {
         </strong>{' '}
         {off && (
           <>
-            Off the aim by <span className="figure">{lengthText(off.mean, unit)}</span> on average, at most{' '}
-            <span className="figure">{lengthText(off.worst, unit)}</span> at {off.station};{' '}
+            Off the aim by <span className="figure">{fine(off.mean)}</span> on average, at most{' '}
+            <span className="figure">{fine(off.worst)}</span> at {off.station};{' '}
           </>
         )}
         {(['main', 'rod'] as const).map((family) => {

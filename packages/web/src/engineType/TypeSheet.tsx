@@ -2,7 +2,9 @@ import { FEATURE_TABLE, FEATURES, LIMIT_KEYS, limitName, type Torque } from '@fe
 import { Download, Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
-import { LimitFields } from '../limits/LimitFields.js';
+import { LimitsTable } from '../limits/LimitsTable.js';
+import { EMPTY_LIMIT } from '../limits/limitText.js';
+import { mainName, PlacedLimits, placedKey } from '../limits/PlacedLimits.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
@@ -129,7 +131,8 @@ function LayoutPanel({ open }: { open: OpenType }) {
 }
 
 function LimitsPanel({ open }: { open: OpenType }) {
-  const { text, change, faults } = open;
+  const { text, change, faults, type } = open;
+  const { mains, thrustMain } = type?.layout ?? { mains: Number(text.mains) || 1, thrustMain: null };
   return (
     <Panel>
       <PanelTitle>Limits from the data sheet</PanelTitle>
@@ -137,16 +140,44 @@ function LimitsPanel({ open }: { open: OpenType }) {
         From the engine maker's current data, each with book and page; local rules and licensed practice come first.
         What is left empty is missing in every verdict.
       </Quiet>
-      {LIMIT_KEYS.map((key) => (
-        <LimitFields
-          key={key}
-          name={limitName(key)}
-          unit={text.unit}
-          text={text.limits[key]}
-          faults={limitFaultsAt(faults, `limits.${key}`)}
-          onChange={(limit) => change((old) => ({ ...old, limits: { ...old.limits, [key]: limit } }))}
-        />
-      ))}
+      <LimitsTable
+        rows={[
+          ...LIMIT_KEYS.map((key) => ({
+            key: key as string,
+            name: limitName(key),
+            text: text.limits[key],
+            faults: limitFaultsAt(faults, `limits.${key}`),
+          })),
+          ...text.mainLimits.map(({ number, key, text: typed }) => ({
+            key: placedKey(number, key),
+            name: `${limitName(key)}, main ${number}`,
+            note: `only at ${mainName(number, mains, thrustMain)}`,
+            text: typed,
+            faults: limitFaultsAt(faults, `mainLimits.${placedKey(number, key)}`),
+          })),
+        ]}
+        unit={text.unit}
+        onChange={(row, limit) =>
+          change((old) =>
+            LIMIT_KEYS.some((key) => key === row)
+              ? { ...old, limits: { ...old.limits, [row]: limit } }
+              : {
+                  ...old,
+                  mainLimits: old.mainLimits.map((one) =>
+                    placedKey(one.number, one.key) === row ? { ...one, text: limit } : one,
+                  ),
+                },
+          )
+        }
+      />
+      <PlacedLimits
+        mains={mains}
+        thrustMain={thrustMain}
+        keys={text.mainLimits.map(({ number, key }) => placedKey(number, key))}
+        onAdd={(number, key) =>
+          change((old) => ({ ...old, mainLimits: [...old.mainLimits, { number, key, text: EMPTY_LIMIT }] }))
+        }
+      />
     </Panel>
   );
 }

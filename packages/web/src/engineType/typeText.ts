@@ -7,8 +7,11 @@ import {
   INSTRUMENT_DECIMALS,
   LIMIT_KEYS,
   type LimitKey,
+  type MainLimits,
   type MarkedBand,
   type Paint,
+  PLACED_LIMITS,
+  type PlacedLimit,
   parseLength,
   rodCount,
   type Torque,
@@ -62,6 +65,13 @@ function eachFigure<Value>(of: (key: FigureKey) => Value): Readonly<Record<Figur
   return Object.fromEntries(FIGURE_KEYS.map((key) => [key, of(key)])) as Record<FigureKey, Value>;
 }
 
+/** Limits that hold at one main only, as they are typed. */
+export interface PlacedText {
+  readonly number: number;
+  readonly key: PlacedLimit;
+  readonly text: LimitText;
+}
+
 /** A whole data sheet as it is typed, before anything of it is read. */
 export interface TypeText extends LayoutText {
   readonly name: string;
@@ -75,6 +85,8 @@ export interface TypeText extends LayoutText {
   readonly figures: Readonly<Record<FigureKey, string>>;
   readonly materials: Readonly<Record<'block' | 'caps' | 'rods', Material>>;
   readonly limits: Readonly<Record<LimitKey, LimitText>>;
+  /** Limits of single mains. */
+  readonly mainLimits: readonly PlacedText[];
   readonly torque: readonly Torque[];
   readonly rows: Readonly<Record<Feature, RowText>>;
   readonly main: FamilyText;
@@ -145,6 +157,12 @@ export function textOfType(type: EngineType): TypeText {
     }),
     materials,
     limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, textOfLimit(limits[key], unit)])) as TypeText['limits'],
+    mainLimits: Object.entries(type.mainLimits).flatMap(([number, own]) =>
+      PLACED_LIMITS.flatMap((key) => {
+        const limit = own[key];
+        return limit ? [{ number: Number(number), key, text: textOfLimit(limit, unit) }] : [];
+      }),
+    ),
     torque,
     rows: Object.fromEntries(
       FEATURES.map((feature) => {
@@ -185,6 +203,7 @@ export function inUnit(text: TypeText, unit: Unit): TypeText {
     unit,
     figures: eachFigure((key) => length(text.figures[key])),
     limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, ends(text.limits[key])])) as TypeText['limits'],
+    mainLimits: text.mainLimits.map((one) => ({ ...one, text: ends(one.text) })),
     main: family(text.main),
     rod: family(text.rod),
   };
@@ -308,6 +327,13 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
       return [key, read.limit];
     }),
   );
+  const mainLimits: Record<string, MainLimits[string]> = {};
+  for (const { number, key, text: typed } of text.mainLimits) {
+    const read = readLimit(typed, text.unit);
+    for (const [side, message] of Object.entries(read.faults)) fault(`mainLimits.${number} ${key}.${side}`, message);
+    if (usual && number > usual.mains) fault(`mainLimits.${number} ${key}.low`, `There is no main ${number}.`);
+    else if (read.limit) mainLimits[String(number)] = { ...mainLimits[String(number)], [key]: read.limit };
+  }
   const figures = eachFigure((key) => {
     const typed = text.figures[key];
     if (typed.trim() === '') return null;
@@ -338,6 +364,7 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
     ...figures,
     materials: text.materials,
     limits,
+    mainLimits,
     torque: torque.filter((one) => [one.fastener, one.steps, one.source].every((part) => part.trim() !== '')),
     rows: FEATURES.flatMap((feature) => {
       const { isUsed, prefix, first } = text.rows[feature];

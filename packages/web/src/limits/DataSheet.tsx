@@ -1,15 +1,22 @@
 import {
   aimRuleSchema,
+  CLEARANCE_DECIMALS,
+  clearanceKey,
+  formatExactLength,
   type JobDocument,
+  type Limit,
   type LimitKey,
+  limitAt,
   limitName,
   limitsNeeded,
+  PLACED_LIMITS,
+  type PlacedLimit,
   partName,
   rodCount,
   throwsText,
   withThrows,
 } from '@fettle/core';
-import { useState } from 'react';
+import { useRef, useState } from 'react';
 import styled from 'styled-components';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
 import { useOpenJob } from '../job/JobPage.js';
@@ -17,18 +24,19 @@ import { type ChangeDocument, useChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
-import { TwoColumns } from '../look/TwoColumns.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
-import { LimitFields } from './LimitFields.js';
-import { type LimitText, readLimit, textOfLimit } from './limitText.js';
+import { ShaftLine } from '../shaft/ShaftLine.js';
+import { type LimitRow, LimitsTable } from './LimitsTable.js';
+import { EMPTY_LIMIT, type LimitText, readLimit, textOfLimit } from './limitText.js';
 import { OriginPanel } from './OriginPanel.js';
+import { mainName, PlacedLimits, placedKey } from './PlacedLimits.js';
 import { useDraft } from './useDraft.js';
 
 const Pairs = styled.div`
   display: grid;
-  grid-template-columns: repeat(2, minmax(0, 1fr));
+  grid-template-columns: repeat(auto-fit, minmax(11rem, 1fr));
   gap: 0.25rem 0.75rem;
   margin-top: 0.5rem;
   > .whole { grid-column: 1 / -1; }
@@ -49,39 +57,108 @@ const JOINTS = [
 /** Limits that a verdict uses where they are given, and does without where they are not. */
 const SHAPE_LIMITS: readonly LimitKey[] = ['outOfRound', 'taper', 'endPlay'];
 
-function LimitEditor({
-  id,
-  name,
-  document,
-  change,
-}: {
-  id: string;
-  name: LimitKey;
-  document: JobDocument;
-  change: ChangeDocument;
-}) {
-  const { unit } = document;
-  const stored = textOfLimit(document.limits[name], unit);
-  const [draft, setDraft, clearDraft] = useDraft<LimitText>(`${id}.${name}`);
-  const [isLeft, setLeft] = useState(false);
-  const text = draft ?? stored;
-  const read = readLimit(text, unit);
-  const leave = () => {
-    setLeft(true);
-    if (draft === null || Object.keys(read.faults).length > 0) return;
-    change((old) => ({ ...old, limits: { ...old.limits, [name]: read.limit } }));
-    clearDraft();
+/** What is being typed into the limits and is not ready yet, by the keys of the rows. */
+type Drafts = Readonly<Record<string, LimitText>>;
+
+const NO_DRAFTS: Drafts = {};
+
+/** All limits of the engine in one table: those that it needs first, then those of single mains. */
+function LimitsPanel({ id, document, change }: { id: string; document: JobDocument; change: ChangeDocument }) {
+  const { unit, layout, mainLimits } = document;
+  const [kept, setDrafts, clearDrafts] = useDraft<Drafts>(`${id}.limits`);
+  const drafts = kept ?? NO_DRAFTS;
+  // What is being typed as it is now, for what follows in the same moment.
+  const latest = useRef(drafts);
+  latest.current = drafts;
+  const [left, setLeft] = useState<ReadonlySet<string>>(new Set(Object.keys(drafts)));
+  const put = (next: Drafts) => {
+    latest.current = next;
+    if (Object.keys(next).length === 0) clearDrafts();
+    else setDrafts(next);
+  };
+  const keys: readonly LimitKey[] = [
+    ...limitsNeeded(document),
+    ...SHAPE_LIMITS,
+    ...(document.crush.kind === 'split-line' ? (['crush'] as const) : []),
+  ];
+  const stored = new Map<string, { name: string; note?: string; text: LimitText }>([
+    ...keys.map((key) => [key, { name: limitName(key), text: textOfLimit(document.limits[key], unit) }] as const),
+    ...Object.entries(mainLimits).flatMap(([number, own]) =>
+      PLACED_LIMITS.filter((key) => own[key] !== undefined).map(
+        (key) => [placedKey(number, key), placedRow(document, Number(number), key)] as const,
+      ),
+    ),
+    ...Object.keys(drafts).flatMap((key) => {
+      const placed = placedOf(key);
+      return placed && mainLimits[placed.number]?.[placed.key] === undefined
+        ? [[key, placedRow(document, Number(placed.number), placed.key)] as const]
+        : [];
+    }),
+  ]);
+  const rows = [...stored].map(([key, { text, ...row }]): LimitRow => {
+    const draft = drafts[key];
+    const faults = draft && left.has(key) ? readLimit(draft, unit).faults : {};
+    return { key, ...row, text: draft ?? text, faults };
+  });
+  const leave = (key: string) => {
+    setLeft(new Set([...left, key]));
+    const draft = latest.current[key];
+    if (draft === undefined) return;
+    const { limit, faults } = readLimit(draft, unit);
+    if (Object.keys(faults).length > 0) return;
+    const placed = placedOf(key);
+    change((old) => (placed ? withPlaced(old, placed, limit) : { ...old, limits: { ...old.limits, [key]: limit } }));
+    const { [key]: _, ...others } = latest.current;
+    put(others);
   };
   return (
-    <LimitFields
-      name={limitName(name)}
-      unit={unit}
-      text={text}
-      faults={isLeft && draft !== null ? read.faults : {}}
-      onChange={setDraft}
-      onLeave={leave}
-    />
+    <Panel>
+      <PanelTitle>Limits from the data sheet</PanelTitle>
+      <Quiet>
+        From the engine maker's current data; local rules and licensed practice come first. A limit that is missing is
+        missing in the verdict.
+      </Quiet>
+      <LimitsTable
+        rows={rows}
+        unit={unit}
+        onChange={(key, text) => put({ ...latest.current, [key]: text })}
+        onLeave={leave}
+      />
+      <PlacedLimits
+        mains={layout.mains}
+        thrustMain={layout.thrustMain}
+        keys={rows.map(({ key }) => key)}
+        onAdd={(number, key) => put({ ...latest.current, [placedKey(number, key)]: EMPTY_LIMIT })}
+      />
+    </Panel>
   );
+}
+
+interface Placed {
+  readonly number: string;
+  readonly key: PlacedLimit;
+}
+
+/** The main and the limit that a row of one main is for; null for a row of the whole sheet. */
+function placedOf(row: string): Placed | null {
+  const [number = '', name] = row.split(' ');
+  const key = PLACED_LIMITS.find((one) => one === name);
+  return key ? { number, key } : null;
+}
+
+function placedRow({ layout, mainLimits, unit }: JobDocument, number: number, key: PlacedLimit) {
+  return {
+    name: `${limitName(key)}, main ${number}`,
+    note: `only at ${mainName(number, layout.mains, layout.thrustMain)}`,
+    text: textOfLimit(mainLimits[String(number)]?.[key] ?? null, unit),
+  };
+}
+
+function withPlaced(job: JobDocument, { number, key }: Placed, limit: Limit | null): JobDocument {
+  const { [key]: _, ...others } = job.mainLimits[number] ?? {};
+  const own = limit === null ? others : { ...others, [key]: limit };
+  const { [number]: _old, ...rest } = job.mainLimits;
+  return { ...job, mainLimits: Object.keys(own).length === 0 ? rest : { ...rest, [number]: own } };
 }
 
 function EngineFields({ id, document, change }: { id: string; document: JobDocument; change: ChangeDocument }) {
@@ -185,10 +262,6 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
         { key: 'rodAim', label: 'Rods: clearance aimed at', figure: 'Rods' },
       ]
     : [{ key: 'aim', label: 'Clearance aimed at', figure: 'Figure' }];
-  const stations = [
-    ...Array.from({ length: layout.mains }, (_, at) => partName('mainJournal', at + 1)),
-    ...Array.from({ length: document.withRods ? rodCount(layout) : 0 }, (_, at) => partName('pin', at + 1)),
-  ];
   return (
     <Panel>
       <PanelTitle>Aim</PanelTitle>
@@ -221,22 +294,57 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
           ];
         })}
       </Pairs>
-      <Quiet>Added to the aim at single stations, for instance a little more at the rear main:</Quiet>
-      <Extras>
-        {stations.map((id) => (
-          <LengthField
-            key={id}
-            kept={{ of: job, part: id, field: 'extra' }}
-            label={`${id} extra, ${unit}`}
-            unit={unit}
-            value={rules.extras[id] ?? null}
-            onCommit={(extra) => {
-              const { [id]: _, ...others } = rules.extras;
-              setRules({ extras: extra === null ? others : { ...others, [id]: extra } });
-            }}
-          />
-        ))}
-      </Extras>
+      <Quiet>
+        Under the shaft: what is added to the aim at single stations, for instance a little more at the rear main; and
+        the limits that hold there.
+      </Quiet>
+      <ShaftLine
+        layout={layout}
+        show={document.withRods ? 'both' : 'mains'}
+        drawingHeight={76}
+        rows={[
+          {
+            key: 'extra',
+            label: `Extra aim, ${unit}`,
+            cell: ({ key: id }) => (
+              <LengthField
+                kept={{ of: job, part: id, field: 'extra' }}
+                compact
+                label={`${id} extra, ${unit}`}
+                unit={unit}
+                value={rules.extras[id] ?? null}
+                onCommit={(extra) => {
+                  const { [id]: _, ...others } = rules.extras;
+                  setRules({ extras: extra === null ? others : { ...others, [id]: extra } });
+                }}
+              />
+            ),
+          },
+          {
+            key: 'limits',
+            label: (
+              <>
+                Clearance
+                <small>limits, {unit}</small>
+              </>
+            ),
+            cell: ({ family, number }) => {
+              const limit = limitAt(document, clearanceKey(family), family === 'main' ? number : null);
+              const isOwn = family === 'main' && document.mainLimits[String(number)]?.mainClearance !== undefined;
+              if (!limit) return <span>·</span>;
+              const ends = [limit.low, limit.high].map((end) => formatExactLength(end, unit, CLEARANCE_DECIMALS[unit]));
+              return (
+                <span className="figure" style={{ fontSize: '0.875rem', fontWeight: isOwn ? 700 : 400 }}>
+                  {ends[0]}
+                  <br />
+                  {ends[1]}
+                  {isOwn && <small style={{ display: 'block', fontFamily: 'var(--text)' }}>its own</small>}
+                </span>
+              );
+            },
+          },
+        ]}
+      />
     </Panel>
   );
 }
@@ -294,29 +402,12 @@ export function DataSheet() {
   const change = useChangeDocument(job);
   const { document } = job;
   return (
-    <TwoColumns>
-      <div>
-        <Panel>
-          <PanelTitle>Limits from the data sheet</PanelTitle>
-          <Quiet>
-            From the engine maker's current data; local rules and licensed practice come first. A limit that is missing
-            is missing in the verdict.
-          </Quiet>
-          {[
-            ...limitsNeeded(document),
-            ...SHAPE_LIMITS,
-            ...(document.crush.kind === 'split-line' ? (['crush'] as const) : []),
-          ].map((name) => (
-            <LimitEditor key={name} id={job.id} name={name} document={document} change={change} />
-          ))}
-        </Panel>
-        <AimFields id={job.id} document={document} change={change} />
-      </div>
-      <div>
-        <OriginPanel job={job} />
-        <EngineFields id={job.id} document={document} change={change} />
-        {document.withRods && <RodFields id={job.id} document={document} change={change} />}
-      </div>
-    </TwoColumns>
+    <>
+      <EngineFields id={job.id} document={document} change={change} />
+      <LimitsPanel id={job.id} document={document} change={change} />
+      <AimFields id={job.id} document={document} change={change} />
+      {document.withRods && <RodFields id={job.id} document={document} change={change} />}
+      <OriginPanel job={job} />
+    </>
   );
 }

@@ -1,0 +1,178 @@
+import { formatLength, otherUnit, parseLength, splitRange, type Unit } from '@fettle/core';
+import { type ClipboardEvent, type KeyboardEvent, useId, useRef } from 'react';
+import styled from 'styled-components';
+import { fieldBox } from '../look/Field.js';
+import { blockOf } from '../look/TypingGrid.js';
+import type { LimitFaults, LimitText } from './limitText.js';
+
+const Board = styled.div`
+  display: grid;
+  grid-template-columns: minmax(8.5rem, 1.3fr) 6.6rem 6.6rem minmax(6.5rem, 0.9fr) minmax(9rem, 1.6fr);
+  gap: 0.2rem 0.5rem;
+  align-items: center;
+  margin-top: 0.4rem;
+  > span { font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); }
+  fieldset { display: contents; }
+  legend { float: left; padding: 0; font-weight: 600; overflow-wrap: anywhere; line-height: 1.2; }
+  legend small { display: block; font-weight: 400; color: var(--ink-soft); }
+  input { ${fieldBox} padding: 0 0.45rem; min-width: 0; }
+  input.figure { font-family: var(--figures); font-size: var(--size-figure); font-variant-numeric: tabular-nums; }
+  input[aria-invalid='true'] { border: 2px solid var(--tight); }
+  .echo { font-family: var(--figures); font-size: var(--size-small); color: var(--ink-soft); font-weight: 400; line-height: 1.2; }
+  .fault { grid-column: 2 / -1; font-size: var(--size-small); font-weight: 600; color: var(--tight); }
+  @media (max-width: 640px) {
+    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+    > span { display: none; }
+    legend, .echo, .source, .fault { grid-column: 1 / -1; }
+    legend { margin-top: 0.6rem; }
+  }
+`;
+
+/** One feature with its limits as they are typed. */
+export interface LimitRow {
+  readonly key: string;
+  readonly name: string;
+  /** A second, smaller line under its name. */
+  readonly note?: string;
+  readonly text: LimitText;
+  readonly faults: LimitFaults;
+}
+
+interface LimitsTableProps {
+  readonly rows: readonly LimitRow[];
+  readonly unit: Unit;
+  readonly onChange: (key: string, text: LimitText) => void;
+  /** Called when a box of a row is left. */
+  readonly onLeave?: (key: string) => void;
+}
+
+const COLUMNS = ['low', 'high', 'source'] as const;
+type Column = (typeof COLUMNS)[number];
+const LABELS: Readonly<Record<Column, string>> = {
+  low: 'low limit',
+  high: 'high limit',
+  source: 'source: book and page',
+};
+
+/** Both ends in the other unit: what was typed is seen twice. */
+function echoOf({ low, high }: LimitText, unit: Unit): string {
+  const other = otherUnit(unit);
+  return [low, high]
+    .map((text) => parseLength(text, { unit, signed: 'sign' }))
+    .map((read) => (read.ok ? formatLength(read.nm, other, other === 'in' ? 5 : 4) : '·'))
+    .join(' – ');
+}
+
+/** A row with what was pasted or typed as a range put into both of its ends. */
+function withEnds(text: LimitText, typed: string): LimitText | null {
+  const ends = splitRange(typed);
+  return ends && { ...text, low: ends[0], high: ends[1] };
+}
+
+/**
+ * The limits of a data sheet in one table, typed as from a book: Enter goes down a column, arrows move, a block from a spreadsheet or a
+ * range is pasted as it is, and a source stands for the rows below it until another one is typed.
+ */
+export function LimitsTable({ rows, unit, onChange, onLeave }: LimitsTableProps) {
+  const board = useRef<HTMLDivElement>(null);
+  const id = useId();
+  const boxAt = (row: number, column: Column) =>
+    board.current?.querySelector<HTMLInputElement>(`input[data-place="${row} ${column}"]`) ?? null;
+  const go = (box: HTMLInputElement | null) => {
+    box?.focus();
+    box?.select();
+  };
+  const move = (event: KeyboardEvent<HTMLInputElement>, row: number, column: Column) => {
+    const { selectionStart, selectionEnd, value } = event.currentTarget;
+    const isWhole = selectionStart === 0 && selectionEnd === value.length;
+    const at = COLUMNS.indexOf(column);
+    const steps: Record<string, (() => HTMLInputElement | null) | undefined> = {
+      Enter: () => boxAt(row + 1, column) ?? boxAt(0, COLUMNS[at + 1] ?? column),
+      ArrowDown: () => boxAt(row + 1, column),
+      ArrowUp: () => boxAt(row - 1, column),
+      ArrowRight: isWhole || selectionStart === value.length ? () => boxAt(row, COLUMNS[at + 1] ?? column) : undefined,
+      ArrowLeft: isWhole || selectionEnd === 0 ? () => boxAt(row, COLUMNS[at - 1] ?? column) : undefined,
+    };
+    const step = steps[event.key];
+    if (!step) return;
+    event.preventDefault();
+    go(step());
+  };
+  const paste = (event: ClipboardEvent<HTMLInputElement>, row: number, column: Column) => {
+    const pasted = event.clipboardData.getData('text/plain');
+    const block = blockOf(pasted);
+    const range = column === 'source' ? null : withEnds(rows[row]!.text, pasted);
+    if (block.length === 1 && block[0]!.length === 1 && !range) return;
+    event.preventDefault();
+    if (range) return onChange(rows[row]!.key, range);
+    block.forEach((cells, down) => {
+      const target = rows[row + down];
+      if (!target) return;
+      const first = COLUMNS.indexOf(column);
+      const typed = cells.flatMap((cell, across) => {
+        const to = COLUMNS[first + across];
+        return to ? [[to, cell] as const] : [];
+      });
+      onChange(target.key, { ...target.text, ...Object.fromEntries(typed) });
+    });
+  };
+  const leave = (row: number, column: Column) => {
+    const { key, text } = rows[row]!;
+    const range = column === 'source' ? null : withEnds(text, text[column]);
+    const ends = range ?? text;
+    // A source is typed once: what is typed below it comes from there too, until another one is named.
+    const above = rows.slice(0, row).findLast((one) => one.text.source.trim() !== '')?.text.source ?? '';
+    const isCarried = ends.source.trim() === '' && ends.low.trim() !== '' && ends.high.trim() !== '' && above !== '';
+    const carried = isCarried ? { ...ends, source: above } : ends;
+    if (carried !== text) onChange(key, carried);
+    onLeave?.(key);
+  };
+  return (
+    <Board ref={board}>
+      <span>Limits</span>
+      <span>Low, {unit}</span>
+      <span>High, {unit}</span>
+      <span>In {otherUnit(unit)}</span>
+      <span>Source: book and page</span>
+      {rows.map(({ key, name, note, text, faults }, row) => {
+        const told = COLUMNS.flatMap((column) => faults[column] ?? []);
+        const faultId = `${id} ${key}`.replaceAll(/[^\w-]/gu, '-');
+        const box = (column: Column) => (
+          <input
+            className={column === 'source' ? 'source' : 'figure'}
+            data-place={`${row} ${column}`}
+            aria-label={`${name}: ${LABELS[column]}${column === 'source' ? '' : `, ${unit}`}`}
+            aria-invalid={faults[column] !== undefined}
+            {...(told.length > 0 ? { 'aria-describedby': faultId } : {})}
+            inputMode={column === 'source' ? 'text' : 'decimal'}
+            maxLength={column === 'source' ? 200 : 64}
+            autoComplete="off"
+            spellCheck={false}
+            value={text[column]}
+            onChange={(event) => onChange(key, { ...text, [column]: event.target.value })}
+            onKeyDown={(event) => move(event, row, column)}
+            onPaste={(event) => paste(event, row, column)}
+            onBlur={() => leave(row, column)}
+          />
+        );
+        return (
+          <fieldset key={key} aria-label={name}>
+            <legend>
+              {name}
+              {note !== undefined && <small>{note}</small>}
+            </legend>
+            {box('low')}
+            {box('high')}
+            <span className="echo">{echoOf(text, unit)}</span>
+            {box('source')}
+            {told.length > 0 && (
+              <span className="fault" id={faultId} role="alert">
+                {told.join(' ')}
+              </span>
+            )}
+          </fieldset>
+        );
+      })}
+    </Board>
+  );
+}
