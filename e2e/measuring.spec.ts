@@ -148,6 +148,7 @@ test('the rules of the choice are the fitter’s own', async ({ page, request })
   await page.getByRole('link', { name: /^Choose/ }).click();
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.033');
   await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByText(/^Two walls in one main up to/).click();
   await choose(page, 'Two walls in one main', 'no');
   await page.getByRole('link', { name: /^Choose/ }).click();
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.038');
@@ -247,7 +248,7 @@ test('a needle that goes the other way, a warm block, and why a reading was chan
   await first.fill('64.008');
   await first.press('Enter');
   await allSaved(page);
-  await page.getByRole('link', { name: /^Data sheet/ }).click();
+  await page.getByRole('link', { name: 'History' }).click();
   await expect(page.getByText('M1 bore, front plane: +0.4 → 64.008 (misread)')).toBeVisible();
 });
 

@@ -1,4 +1,4 @@
-import type { FitPlan, Unit } from '@fettle/core';
+import type { FitPlan } from '@fettle/core';
 import {
   type AcceptedChoice,
   type FreeHalves,
@@ -12,7 +12,7 @@ import {
 import styled from 'styled-components';
 import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
 import { resultOf } from './fitSearch.js';
-import { moreOffText } from './meanOff.js';
+import { worthText } from './meanOff.js';
 import { useAsked } from './useAsked.js';
 
 const Short = styled.tr`
@@ -26,10 +26,6 @@ interface DrawerLeftProps {
   readonly asked: JobFit;
   /** What the engine may take of the workshop's halves. */
   readonly free: FreeHalves | null;
-}
-
-function nearerText(cost: number, saving: number, count: number, unit: Unit): string {
-  return moreOffText(cost - saving, cost, count, unit) ?? '';
 }
 
 /** What the shown choice takes from the drawer and what is left. */
@@ -47,7 +43,6 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
     return shell ? `${shell.grade}${shell.family === 'rod' ? ' for a rod' : ''}` : id;
   };
   const cost = plan?.cost ?? null;
-  const count = asked.ok ? asked.request.stations.length : 1;
   const { result: saved } = useAsked(
     asked.ok && cost !== null ? asked.request : null,
     async (search) => resultOf(await search.setSavings((asked as JobFit & { ok: true }).request, cost!)),
@@ -61,7 +56,7 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
       saving,
     })),
   ]
-    .filter(({ saving }) => cost !== null && moreOffText(cost - saving, cost, count, document.unit) !== null)
+    .filter(({ saving }) => worthText(saving, document.unit) !== null)
     .sort((a, b) => b.saving - a.saving)
     .slice(0, 4);
   return (
@@ -72,9 +67,8 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
           <ul style={{ margin: '0.25rem 0 0.6rem', paddingLeft: '1.1rem', fontSize: 'var(--size-small)' }}>
             {dearest.map(({ shells: ids, what, saving }) => (
               <li key={`${what} ${ids.join()}`}>
-                One more {what} would bring all{' '}
-                <span className="figure">{nearerText(cost!, saving, count, document.unit)}</span> nearer to their aims
-                on average
+                One more {what} is worth <span className="figure">{worthText(saving, document.unit)}</span> at one
+                station
               </li>
             ))}
           </ul>

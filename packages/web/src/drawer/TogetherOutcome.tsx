@@ -15,7 +15,7 @@ import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { chosenStations } from '../choose/chosenStations.js';
-import { meanOffText, moreOffText } from '../choose/meanOff.js';
+import { meanOffText, worthText } from '../choose/meanOff.js';
 import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
 import { Notice } from '../look/Notice.js';
@@ -136,8 +136,8 @@ export function TogetherOutcome({
     .sort((a, b) => b.price - a.price)
     .slice(0, 4)
     .flatMap(({ id, price }) => {
-      const nearer = moreOffText(plan.cost! - price, plan.cost!, plan.stations.length, unit);
-      return nearer === null ? [] : [`one more ${drawerLabel(lines, id)} brings all ${nearer} nearer to their aims`];
+      const worth = worthText(price, unit);
+      return worth === null ? [] : [`one more ${drawerLabel(lines, id)} is worth ${worth} at one station`];
     });
   return (
     <Panel aria-label="The plan for all">
