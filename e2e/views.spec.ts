@@ -40,6 +40,8 @@ const VIEWS = [
   `/engines/${TRIED_SEDGE_4}/trial`,
   `/engines/${TRIED_SEDGE_4}/runout`,
   `/engines/${REED_6}/choose`,
+  `/engines/${TRIED_SEDGE_4}/history`,
+  '/sum?bore=64.010&journal=59.980&upper=1.995&lower=1.998&low=0.020&high=0.050&step=0.003',
 ];
 
 /** What is opened, or typed, in a view before it is looked at. */
@@ -86,6 +88,29 @@ test('on no view, in any look, axe finds anything serious, and none logs an erro
     // What is half typed is given up, and what is open is closed.
     if (view.endsWith('bores') || view.endsWith('data')) await page.keyboard.press('Escape');
   }
+});
+
+/** A large screen, a tablet upright, a screen at 200 %, a phone. */
+const WIDTHS = [1280, 820, 640, 390];
+
+test('no view is wider than its screen, from a phone up and at 200 %', async ({ page }) => {
+  test.setTimeout(300_000);
+  const wide: string[] = [];
+  for (const view of VIEWS) {
+    await page.setViewportSize({ width: 1280, height: 800 });
+    await page.goto(view);
+    await page.waitForLoadState('networkidle');
+    if (!view.endsWith('order')) await settle(page, view);
+    for (const width of WIDTHS) {
+      await page.setViewportSize({ width, height: 844 });
+      const found = await page.evaluate(
+        () => new Promise<number>((done) => requestAnimationFrame(() => done(document.documentElement.scrollWidth))),
+      );
+      if (found > width) wide.push(`${view} at ${width}: ${found}`);
+    }
+    if (view.endsWith('bores') || view.endsWith('data')) await page.keyboard.press('Escape');
+  }
+  expect(wide).toEqual([]);
 });
 
 for (const mains of [3, 5, 7, 9]) {

@@ -15,7 +15,7 @@ const Fields = styled.div`
 `;
 
 /** What an engine is: its name, and its sheet from the library or typed here. */
-export function EngineFields({ control, library, isTyped, isTried, nameFault, faults }: NewEngineForm) {
+export function EngineFields({ control, proposeRods, library, isTyped, isTried, nameFault, faults }: NewEngineForm) {
   return (
     <Fields>
       <Controller
@@ -82,7 +82,10 @@ export function EngineFields({ control, library, isTyped, isTried, nameFault, fa
             <Choice
               label="Rods on each pin"
               value={field.value}
-              onChange={field.onChange}
+              onChange={(rodsPerPin) => {
+                field.onChange(rodsPerPin);
+                proposeRods(rodsPerPin);
+              }}
               options={[
                 { value: '1', label: 'One (in line)' },
                 { value: '2', label: 'Two side by side (V)' },

@@ -14,7 +14,7 @@ import {
 } from '@fettle/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Control, useForm, useWatch } from 'react-hook-form';
-import { useNavigate } from 'react-router';
+import { useNavigate, useSearchParams } from 'react-router';
 import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { type Library, useLibrary } from '../engineType/useLibrary.js';
@@ -46,7 +46,7 @@ const BLANK: EngineForm = {
   mains: '5',
   rods: '4',
   rodsPerPin: '1',
-  thrustMain: '3',
+  thrustMain: '',
   block: 'unknown',
   caps: 'unknown',
   rodMaterial: 'unknown',
@@ -99,6 +99,8 @@ export interface NewEngineForm {
   /** The limits that it needs, in the order of the sheet. */
   readonly keys: readonly LimitKey[];
   readonly limits: ReadLimits;
+  /** Proposes as many rods as the bays between the mains take, where another number of them cannot be. */
+  readonly proposeRods: (rodsPerPin: '1' | '2') => void;
   readonly setLimit: (key: LimitKey, text: LimitText) => void;
   readonly nameFault: string | null;
   /** Whether it was tried to start it: then each box says what it wants. */
@@ -112,7 +114,11 @@ export function useNewEngine(): NewEngineForm {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
-  const { control, handleSubmit, setValue } = useForm<EngineForm>({ defaultValues: useMemo(keptDraft, []) });
+  const [query] = useSearchParams();
+  const asked = query.get('type');
+  // Whoever comes from a type starts an engine of it, with what else was typed here before.
+  const startsFrom = useMemo(() => ({ ...keptDraft(), ...(asked === null ? {} : { type: asked }) }), [asked]);
+  const { control, handleSubmit, setValue } = useForm<EngineForm>({ defaultValues: startsFrom });
   const form = useWatch({ control }) as EngineForm;
   const [isTried, setTried] = useState(false);
   const isStarted = useRef(false);
@@ -147,6 +153,11 @@ export function useNewEngine(): NewEngineForm {
     faults,
     keys,
     limits,
+    proposeRods: (rodsPerPin) => {
+      const mains = Number(form.mains);
+      if (layoutOfText({ ...form, rodsPerPin }).layout !== null || !(mains >= 1)) return;
+      setValue('rods', String(Math.max(1, mains - 1) * Number(rodsPerPin)));
+    },
     setLimit: (key, text) => setValue(`limits.${key}`, text),
     nameFault,
     isTried,

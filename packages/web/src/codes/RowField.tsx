@@ -14,6 +14,7 @@ const Line = styled.div`
   gap: 0.25rem 0.75rem;
   align-items: start;
   & + & { margin-top: 0.4rem; }
+  @media (max-width: 640px) { grid-template-columns: minmax(0, 1fr); }
   .told { grid-column: 1 / -1; font-size: var(--size-small); }
   input { font-size: var(--size-lead); letter-spacing: 0.08em; }
 `;

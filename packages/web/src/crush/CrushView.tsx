@@ -148,7 +148,7 @@ function Verdict({ work }: { work: CrushWork }) {
       </PanelTitle>
       {value !== null && (
         <Row>
-          <span className="figure" style={{ fontSize: '1.75rem', fontWeight: 700 }}>
+          <span className="figure" style={{ fontSize: 'clamp(1.25rem, 6vw, 1.75rem)', fontWeight: 700 }}>
             {value}
           </span>
           {state && state !== 'not-square' && <StateMark state={state} />}

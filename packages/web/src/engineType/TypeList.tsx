@@ -1,8 +1,8 @@
 import type { TypeSummary } from '@fettle/core';
 import { cutText, newEngineType, readCodeSheet, readEngineType, usualLayout, withCodeSheet } from '@fettle/core';
 import { Archive, Plus, Upload } from 'lucide-react';
-import { useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useMemo, useState } from 'react';
+import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
@@ -29,6 +29,18 @@ const Wide = styled.div`
   td.acts { white-space: nowrap; text-align: right; }
 `;
 
+const DRAFT = 'fettle.draft.type.';
+
+/** Types that are being typed on this device: new ones, and changes that were not saved. */
+function typedHere(): { id: string; name: string }[] {
+  return Object.keys(localStorage)
+    .filter((key) => key.startsWith(DRAFT))
+    .flatMap((key) => {
+      const { text } = JSON.parse(localStorage.getItem(key)!) as { text?: { name?: string } };
+      return text === undefined ? [] : [{ id: key.slice(DRAFT.length), name: text.name?.trim() ?? '' }];
+    });
+}
+
 /** The library of engine types: found by anything that stands on their sheets, started, copied, archived, brought in from a file. */
 export function TypeList() {
   useTitle('Engine types');
@@ -42,6 +54,7 @@ export function TypeList() {
     { words: sought, archived: isArchive ? 'true' : 'false' },
     { refetchOnMountOrArgChange: true },
   );
+  const unsaved = useMemo(() => typedHere(), []);
   const lookFault = error ? refusalInWords(error) : null;
   const act = (action: () => Promise<unknown>) => {
     setFault(null);
@@ -108,6 +121,20 @@ export function TypeList() {
         </Row>
       </Row>
       {(actFault ?? lookFault) && <Notice urgent>{actFault ?? lookFault}</Notice>}
+      {unsaved.length > 0 && (
+        <Notice>
+          <p>Typed on this device and not in the library yet:</p>
+          <ul aria-label="Not saved yet">
+            {unsaved.map(({ id, name }) => (
+              <li key={id}>
+                <Link to={`/types/${id}/sheet`} state={{ isNew: true }}>
+                  {name === '' ? 'without a name yet' : name}
+                </Link>
+              </li>
+            ))}
+          </ul>
+        </Notice>
+      )}
       <Panel>
         <Row>
           <SearchField

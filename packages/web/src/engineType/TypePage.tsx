@@ -1,8 +1,8 @@
 import type { TypeView } from '@fettle/core';
 import { type EngineType, newEngineType, usualLayout } from '@fettle/core';
-import { Save, Undo2 } from 'lucide-react';
+import { Plus, Save, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { Link, NavLink, Outlet, useLocation, useOutletContext, useParams } from 'react-router';
+import { Link, NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import { useAppSelector } from '../app/store.js';
 import { useTitle } from '../app/useTitle.js';
 import { Stages } from '../job/JobPage.js';
@@ -58,6 +58,7 @@ const TABS = [
 export function TypePage() {
   const { id = '' } = useParams();
   const { state, pathname } = useLocation();
+  const navigate = useNavigate();
   const by = useAppSelector((all) => all.person.name) || NOBODY;
   const isNew = (state as { isNew?: boolean } | null)?.isNew === true;
   const {
@@ -145,6 +146,12 @@ export function TypePage() {
             <Undo2 aria-hidden size={20} />
             Undo
           </Button>
+          {view && draft === null && (
+            <Button onPress={() => void navigate(`/new?type=${id}`)}>
+              <Plus aria-hidden size={20} />
+              Start an engine of this type
+            </Button>
+          )}
           {draft !== null && view && <Button onPress={drop}>Drop the changes</Button>}
           <Button $kind="main" isDisabled={draft === null || isBehind} onPress={() => void save()}>
             <Save aria-hidden size={20} />

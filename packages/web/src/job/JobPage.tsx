@@ -1,6 +1,6 @@
 import { dueOn, type JobProgress, jobProgress, STAGES, stageName } from '@fettle/core';
 import { ArrowRight, History, Undo2 } from 'lucide-react';
-import { memo, useMemo } from 'react';
+import { memo, useEffect, useMemo, useRef } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
 import { today } from '../app/today.js';
@@ -37,6 +37,7 @@ export const Stages = styled.nav`
     border: var(--rule) solid transparent; border-bottom: 0; border-radius: var(--radius) var(--radius) 0 0;
     color: var(--ink); font-weight: 600; text-decoration: none;
   }
+  @media (max-width: 640px) { flex-wrap: nowrap; overflow-x: auto; a { flex: none; } }
   a.active { background: var(--surface); border-color: var(--line-strong); box-shadow: 0 2px 0 var(--surface); color: var(--accent); }
 `;
 
@@ -56,21 +57,33 @@ const Next = memo(({ next, todo }: { readonly next: JobProgress['next']; readonl
   );
 });
 
+/** Where the stages do not all have room, the one in hand is brought into sight. */
+function inView(strip: HTMLElement | null): void {
+  const active = strip?.querySelector<HTMLElement>('a.active');
+  if (strip && active) strip.scrollLeft = active.offsetLeft - (strip.clientWidth - active.clientWidth) / 2;
+}
+
 /** The stages with their states; drawn anew where one of them is another. */
 const StageLinks = memo(
-  ({ stages }: { readonly stages: JobProgress['stages'] }) => (
-    <Stages className="no-print" aria-label="Stages of the work">
-      {STAGES.flatMap((stage) => {
-        const state = stages[stage];
-        return state ? [{ stage, state }] : [];
-      }).map(({ stage, state }) => (
-        <NavLink key={stage} to={stage} aria-label={`${stageName(stage)}, ${STAGE_STATE_WORDS[state]}`}>
-          <StageShape state={state} />
-          {stageName(stage)}
-        </NavLink>
-      ))}
-    </Stages>
-  ),
+  ({ stages }: { readonly stages: JobProgress['stages'] }) => {
+    const strip = useRef<HTMLElement>(null);
+    const { pathname } = useLocation();
+    // biome-ignore lint/correctness/useExhaustiveDependencies: another stage is what makes it worth looking for
+    useEffect(() => inView(strip.current), [pathname]);
+    return (
+      <Stages className="no-print" aria-label="Stages of the work" ref={strip}>
+        {STAGES.flatMap((stage) => {
+          const state = stages[stage];
+          return state ? [{ stage, state }] : [];
+        }).map(({ stage, state }) => (
+          <NavLink key={stage} to={stage} aria-label={`${stageName(stage)}, ${STAGE_STATE_WORDS[state]}`}>
+            <StageShape state={state} />
+            {stageName(stage)}
+          </NavLink>
+        ))}
+      </Stages>
+    );
+  },
   ({ stages: one }, { stages: next }) => STAGES.every((stage) => one[stage] === next[stage]),
 );
 

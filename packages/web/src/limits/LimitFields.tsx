@@ -12,6 +12,7 @@ const Grid = styled.fieldset`
   margin: 0;
   padding: 0;
   & + & { margin-top: 0.5rem; }
+  @media (max-width: 640px) { grid-template-columns: minmax(0, 1fr); }
   legend { font-weight: 700; padding: 0.4rem 0 0.2rem; }
 `;
 

@@ -43,6 +43,15 @@ const Scroll = styled.div`
   th[aria-sort] button svg { opacity: 1; }
   tbody tr:focus-visible { outline: 3px solid var(--accent); outline-offset: -3px; }
   tr[aria-current='true'] td { background: var(--accent-soft); }
+  @media (max-width: 640px) {
+    max-height: none; overflow: visible;
+    table, tbody { display: block; }
+    thead { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
+    tbody tr { display: block; border: var(--rule) solid var(--line-strong); border-radius: var(--radius); margin-bottom: 0.6rem; padding: 0.3rem 0.5rem; }
+    tbody td { display: flex; justify-content: space-between; align-items: baseline; gap: 1rem; width: auto; min-width: 0; border: 0; text-align: right; white-space: normal; }
+    tbody td:empty { display: none; }
+    tbody td[data-head]::before { content: attr(data-head); flex: none; font-family: var(--text); font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); text-align: left; }
+  }
 `;
 
 interface DataTableProps<Item> {
@@ -140,11 +149,15 @@ export function DataTable<Item>({ label, items, columns, keyOf, onOpen, isCurren
                 {...(onOpen ? { tabIndex: 0, onKeyDown: (event) => go(event, item) } : {})}
                 {...(isCurrent?.(item) ? { 'aria-current': 'true' as const } : {})}
               >
-                {columns.map(({ key, cell, isFigure, className }) => {
+                {columns.map(({ key, head, cell, isFigure, className }) => {
                   const own = typeof className === 'function' ? className(item) : className;
                   const names = [isFigure ? 'number' : '', own ?? ''].filter(Boolean).join(' ');
                   return (
-                    <td key={key} className={names === '' ? undefined : names}>
+                    <td
+                      key={key}
+                      className={names === '' ? undefined : names}
+                      {...(typeof head === 'string' ? { 'data-head': head } : {})}
+                    >
                       {cell(item)}
                     </td>
                   );

@@ -8,6 +8,7 @@ import { Notice } from '../look/Notice.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
 import { DoubtsNotice } from './DoubtsNotice.js';
 import { GaugePanel } from './gauge/GaugePanel.js';
+import { LeadsTo } from './LeadsTo.js';
 import { MeasuringSettings } from './MeasuringSettings.js';
 import { measuringRows } from './measuringRows.js';
 import { OneCell } from './OneCell.js';
@@ -22,6 +23,7 @@ type Job = { readonly job: Pick<OpenJob, 'id' | 'document'>; readonly feature: F
 const isSameDocument = (one: Job, next: Job) =>
   one.feature === next.feature && one.job.id === next.job.id && one.job.document === next.job.document;
 
+const Consequences = memo(LeadsTo);
 const Settings = memo(MeasuringSettings, isSameDocument);
 const Gauge = memo(GaugePanel, isSameDocument);
 const File = memo(ReadingsFile);
@@ -91,6 +93,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
         onMove={(reading) => save(reading, reading.text, document.measuring.setting[feature])}
       />
       <Doubts job={settled} feature={feature} />
+      <Consequences job={settled} family={family} />
       <Settings job={settled} feature={feature} onSetting={onSetting} />
       <File latest={latest} />
       <Gauge job={settled} feature={feature} />

@@ -14,7 +14,7 @@ import {
   slotName,
   type Unit,
 } from '@fettle/core';
-import { type KeyboardEvent, memo, type RefObject, useEffect, useRef, useState } from 'react';
+import { type CSSProperties, type KeyboardEvent, memo, type RefObject, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
 import { fieldBox } from '../look/Field.js';
@@ -93,6 +93,13 @@ function echoOf(assessment: ReadingAssessment, text: string, unit: Unit, onOther
     : [assessment.nm, ...(onOther === null ? [] : [onOther])]
         .map((nm) => formatExactLength(nm, shown, INSTRUMENT_DECIMALS[shown]))
         .join(' on ');
+}
+
+/** Plain figures stand with their points under each other, however many digits they have; anything else in the middle. */
+function onThePoint(text: string): CSSProperties {
+  const plain = /^[+\-−]?\d*(?:[.,](\d*))?$/u.exec(text.trim());
+  if (!plain || text.trim() === '') return {};
+  return { textAlign: 'right', paddingLeft: 0, paddingRight: `calc(50% - ${(plain[1]?.length ?? 0) + 0.5}ch)` };
 }
 
 /** What is told below a figure that was not finished, or has fewer digits than those beside it. */
@@ -184,6 +191,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
           acts.hold(place, element);
         }}
         data-reading=""
+        style={onThePoint(text)}
         aria-label={`${partName(feature, station)} ${FEATURE_TABLE[feature].name.toLowerCase()} ${slotName(slot).toLowerCase()}, ${document.unit}`}
         aria-invalid={assessment.kind === 'unreadable' || assessment.kind === 'doubtful'}
         inputMode={document.measuring.setting[feature] === null ? 'decimal' : 'text'}

@@ -114,6 +114,11 @@ export function measuringRows(job: OpenJob, feature: Feature, measuring: Measuri
         return (
           <span style={{ alignSelf: 'center' }}>
             <StateMark state={isOff ? 'blocked' : isDone ? 'measured' : 'not-measured'} />
+            {!isDone && missing < slots.length && (
+              <small style={{ display: 'block' }}>
+                {slots.length - missing} of {slots.length} read
+              </small>
+            )}
             {mark !== null && <small>mark {mark}</small>}
             {disagreement && (
               <Link to="../codes" style={{ display: 'block', fontSize: 'var(--size-small)', fontWeight: 600 }}>

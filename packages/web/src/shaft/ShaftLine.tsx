@@ -57,17 +57,19 @@ export function ShaftLine({
   const columns = shaftColumns(layout, show);
   return (
     <Board $columns={columns.length}>
-      <span className="front">Front →</span>
-      <div className="drawing">
-        <Drawing
-          layout={layout}
-          height={drawingHeight}
-          show={show}
-          selected={selected}
-          {...(onSelect ? { onSelect } : {})}
-          {...(marks ? { marks } : {})}
-        />
-      </div>
+      {drawingHeight > 0 && <span className="front">Front →</span>}
+      {drawingHeight > 0 && (
+        <div className="drawing">
+          <Drawing
+            layout={layout}
+            height={drawingHeight}
+            show={show}
+            selected={selected}
+            {...(onSelect ? { onSelect } : {})}
+            {...(marks ? { marks } : {})}
+          />
+        </div>
+      )}
       {rows.map((row) => [
         <div key={row.key} className="label ruled">
           {row.label}

@@ -27,12 +27,24 @@ const Paper = styled.article`
   .facts dd { display: inline; font-weight: 600; }
   .names { display: grid; grid-template-columns: 1fr 1fr 1fr; gap: 2rem; margin-top: 2.25rem; font-size: var(--size-small); }
   .names span { border-top: 1px solid var(--ink); padding-top: 0.2rem; }
+  @media (max-width: 640px) {
+    padding: 1rem 0.75rem;
+    .facts, .names { grid-template-columns: minmax(0, 1fr); }
+  }
   footer { margin-top: 1rem; font-size: var(--size-small); color: var(--ink-soft); }
   @media print {
     max-width: none; padding: 0; border: 0;
+    .facts { grid-template-columns: repeat(3, 1fr); }
+    .names { grid-template-columns: 1fr 1fr 1fr; }
     @page { size: A4; margin: 14mm; }
     tr, h2 { break-inside: avoid; }
   }
+`;
+
+/** A table that is wider than a small screen moves by itself; on paper it is whole. */
+const Scroll = styled.div`
+  overflow-x: auto;
+  @media print { overflow: visible; }
 `;
 
 function timeText(at: string): string {
@@ -54,26 +66,28 @@ function Table({ title, head, rows }: SheetBlock & { kind: 'table' }) {
   return (
     <>
       <h2>{title}</h2>
-      <table aria-label={title}>
-        <thead>
-          <tr>
-            {head.map(({ text, isFigure }) => (
-              <th key={text} className={isFigure ? 'figure' : undefined}>
-                {text}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(({ key, cells }) => (
-            <tr key={key}>
-              {cells.map((cell, at) => (
-                <Cell key={head[at]!.text} cell={cell} isFigure={head[at]!.isFigure} />
+      <Scroll role="region" tabIndex={0} aria-label={`Table: ${title}`}>
+        <table aria-label={title}>
+          <thead>
+            <tr>
+              {head.map(({ text, isFigure }) => (
+                <th key={text} className={isFigure ? 'figure' : undefined}>
+                  {text}
+                </th>
               ))}
             </tr>
-          ))}
-        </tbody>
-      </table>
+          </thead>
+          <tbody>
+            {rows.map(({ key, cells }) => (
+              <tr key={key}>
+                {cells.map((cell, at) => (
+                  <Cell key={head[at]!.text} cell={cell} isFigure={head[at]!.isFigure} />
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+      </Scroll>
     </>
   );
 }
