@@ -49,6 +49,7 @@ const Scroll = styled.div`
     thead { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
     tbody tr { display: block; border: var(--rule) solid var(--line-strong); border-radius: var(--radius); margin-bottom: 0.6rem; padding: 0.3rem 0.5rem; }
     tbody td { display: flex; justify-content: space-between; align-items: baseline; gap: 1rem; width: auto; min-width: 0; border: 0; text-align: right; white-space: normal; }
+    tbody td > div { flex: 0 0 9rem; }
     tbody td:empty { display: none; }
     tbody td[data-head]::before { content: attr(data-head); flex: none; font-family: var(--text); font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); text-align: left; }
   }

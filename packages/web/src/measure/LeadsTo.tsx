@@ -10,7 +10,7 @@ import {
 import { useMemo } from 'react';
 import { chosenStations } from '../choose/chosenStations.js';
 import type { OpenJob } from '../job/useJob.js';
-import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
+import { Quiet } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
 
@@ -73,8 +73,7 @@ export function LeadsTo({ job, family }: { readonly job: OpenJob; readonly famil
     return null;
   const outcomes = new Map(stations.map((station) => [station.id, outcomeOf(job, station, chosen)]));
   return (
-    <Panel aria-label="What these sizes lead to">
-      <PanelTitle>What these sizes lead to</PanelTitle>
+    <section aria-label="What these sizes lead to">
       <ShaftLine
         layout={document.layout}
         show={family === 'rod' ? 'rods' : 'mains'}
@@ -82,7 +81,12 @@ export function LeadsTo({ job, family }: { readonly job: OpenJob; readonly famil
         rows={[
           {
             key: 'clearance',
-            label: `Clearance, ${document.unit}`,
+            label: (
+              <>
+                Leads to
+                <small>clearance, {document.unit}</small>
+              </>
+            ),
             cell: ({ key }) => <strong className="figure">{outcomes.get(key)?.clearance ?? '·'}</strong>,
           },
           {
@@ -95,7 +99,13 @@ export function LeadsTo({ job, family }: { readonly job: OpenJob; readonly famil
             label: 'Verdict',
             cell: ({ key }) => {
               const outcome = outcomes.get(key);
-              return outcome && <StateMark state={outcome.state} />;
+              return (
+                outcome && (
+                  <span style={{ alignSelf: 'center' }}>
+                    <StateMark state={outcome.state} />
+                  </span>
+                )
+              );
             },
           },
         ]}
@@ -105,6 +115,6 @@ export function LeadsTo({ job, family }: { readonly job: OpenJob; readonly famil
           ? 'With the accepted halves; a station that is not in the choice with those nearest to its aim.'
           : 'Each station alone with the halves nearest to its aim; the choice weighs all of them, and what is in the drawer.'}
       </Quiet>
-    </Panel>
+    </section>
   );
 }
