@@ -110,7 +110,10 @@ const SHOTS: readonly Shot[] = [
     },
   },
   { name: 'journals', path: `/engines/${SEDGE_4}/journals`, before: doubtful },
-  { name: 'journals-workshop', path: `/engines/${SEDGE_4}/journals`, look: 'workshop', before: doubtful },
+  {
+    name: 'quick-sum',
+    path: '/sum?bore=64.010&journal=59.980&upper=1.995&lower=1.998&low=0.020&high=0.050&step=0.003',
+  },
 ];
 
 mkdirSync(folder, { recursive: true });
