@@ -53,10 +53,19 @@ export function stationOutcomes(
   });
 }
 
-/** Whether a remedy gets what the data sheet's table calls for at one of its stations: that is what a fitter looks for first. */
-export function isByTable(job: JobDocument, asked: JobFit & { ok: true }, remedy: FitRemedy): boolean {
+/**
+ * Whether a remedy gets what the data sheet's table calls for: that is what a fitter looks for first.
+ *
+ * @param stations those of the conflict that it is for
+ */
+export function isByTable(
+  job: JobDocument,
+  asked: JobFit & { ok: true },
+  remedy: FitRemedy,
+  stations: readonly string[],
+): boolean {
   const coded = codedStations(job, { ...pinnedRods(job), ...placedRods(job.choice?.stations ?? {}) });
-  const grades = remedy.stations.flatMap((id) => {
+  const grades = stations.flatMap((id) => {
     const called = coded.get(id)?.grades;
     return called ? [called.upper, called.lower] : [];
   });

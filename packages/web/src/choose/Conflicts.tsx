@@ -44,10 +44,10 @@ const MOST_TOLD = 4;
 function LeadsTo({
   document,
   readings,
-  remedy,
-}: Pick<ConflictsProps, 'document' | 'readings'> & { remedy: FitRemedy }) {
+  stations,
+}: Pick<ConflictsProps, 'document' | 'readings'> & { stations: readonly string[] }) {
   const { unit } = document;
-  const told = stationOutcomes(document, readings, remedy.stations.slice(0, MOST_TOLD));
+  const told = stationOutcomes(document, readings, stations.slice(0, MOST_TOLD));
   if (told.length === 0) return null;
   return (
     <small>
@@ -70,15 +70,16 @@ function RemedyLine({
   play,
   asked,
   remedy,
+  stations,
   isCalledFor,
-}: Omit<ConflictsProps, 'plan'> & { remedy: FitRemedy; isCalledFor: boolean }) {
+}: Omit<ConflictsProps, 'plan'> & { remedy: FitRemedy; stations: readonly string[]; isCalledFor: boolean }) {
   const step = remedyForJob(document, asked, remedy, newId);
   const changed = step?.kind === 'change' ? step.change(document) : document;
   return (
     <li style={{ margin: '0.2rem 0' }}>
       {isCalledFor && <strong>By the table: </strong>}
       {remedy.message}
-      {step?.kind !== 'grind' && <LeadsTo document={changed} readings={readings} remedy={remedy} />}{' '}
+      {step?.kind !== 'grind' && <LeadsTo document={changed} readings={readings} stations={stations} />}{' '}
       {step?.kind === 'change' && (
         <Button onPress={() => play.remedy(step.change, ACTS[remedy.kind].toLowerCase())}>{ACTS[remedy.kind]}</Button>
       )}
@@ -96,7 +97,7 @@ export function Conflicts({ document, readings, plan, play, asked }: ConflictsPr
   return plan.conflicts.map((conflict) => {
     // What the table calls for comes first; else the cheapest.
     const remedies = (conflict.remedies ?? [])
-      .map((remedy) => ({ remedy, isCalledFor: isByTable(document, asked, remedy) }))
+      .map((remedy) => ({ remedy, isCalledFor: isByTable(document, asked, remedy, conflict.stations) }))
       .sort((one, other) => Number(other.isCalledFor) - Number(one.isCalledFor));
     return (
       <Notice key={conflict.message}>
@@ -114,6 +115,7 @@ export function Conflicts({ document, readings, plan, play, asked }: ConflictsPr
                   play={play}
                   asked={asked}
                   remedy={remedy}
+                  stations={remedy.stations.length > 0 ? remedy.stations : conflict.stations}
                   isCalledFor={isCalledFor}
                 />
               ))}

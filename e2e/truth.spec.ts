@@ -1,0 +1,169 @@
+import { readFile } from 'node:fs/promises';
+import { readBuildSheet } from '@fettle/core';
+import { expect, test } from '@playwright/test';
+import { acceptBest, choose } from './choices.js';
+import { allSaved, enter, putOnBench, reedDocument, SEDGE_TYPE } from './engines.js';
+
+type Shells = ReturnType<typeof reedDocument>['shells'];
+const half = (grade: string, wall: number, more: object = {}) => ({
+  family: 'main',
+  series: 'Osier',
+  grade,
+  half: 'either',
+  wall,
+  stock: null,
+  line: null,
+  ...more,
+});
+
+test('before a doubtful choice is accepted it is said what is doubtful; it can be withdrawn; what was read since is marked', async ({
+  page,
+  request,
+}) => {
+  // By hand, µm: 64 010 − 59 985 − 2 · 1 995 = 35, the aim; the wall is known to ±9, so the clearance to ±18 of the ±15 there are.
+  const banded = half('Mid', 1_995_000, { band: { low: 1_986_000, high: 2_004_000 } });
+  const id = await putOnBench(
+    request,
+    reedDocument('Reed 6 in doubt', 3, { shells: { mid: banded } as unknown as Shells }),
+  );
+  for (const main of [1, 2, 3]) {
+    await enter(request, id, 'mainBore', main, main === 2 ? '64.012' : '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await page.goto(`/engines/${id}/choose`);
+  await expect(page.getByRole('button', { name: /^M2: May be loose/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  const asked = page.getByRole('group', { name: 'Before it is accepted' });
+  await expect(asked).toContainText(/M2 may be loose: \d\d % inside/);
+  await expect(asked).toContainText('not counted, so perhaps not there: Mid either');
+  await asked.getByRole('button', { name: 'Not yet' }).click();
+  await expect(page.getByRole('button', { name: 'Withdraw' })).toHaveCount(0);
+  await acceptBest(page);
+  await expect(page.getByText('The line shows the accepted choice')).toBeVisible();
+  await allSaved(page);
+  // Read again and still inside: marked all the same.
+  await page.getByRole('link', { name: /^Journals/ }).click();
+  await page.getByLabel('M1 main journal front, 0°, mm').fill('59.986');
+  await page.getByLabel('M1 main journal front, 0°, mm').press('Enter');
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  await expect(page.getByText('read again since')).toHaveCount(1);
+  // The line and the detail say the same of a station, and of the pair that is chosen for it.
+  await page.getByRole('button', { name: /^M2: / }).click();
+  const panel = page.getByRole('region', { name: 'Main 2' });
+  await expect(panel.getByText('May be loose').first()).toBeVisible();
+  await expect(panel.getByRole('row', { name: /^Mid Mid/ })).toContainText('May be loose');
+  await page.getByRole('button', { name: 'Withdraw' }).click();
+  await allSaved(page);
+  expect((await (await request.get(`/api/jobs/${id}`)).json()).document.choice).toBeNull();
+});
+
+test('a pair of two series that would do is listed as not allowed, and allowed and held where the fitter says so', async ({
+  page,
+  request,
+}) => {
+  const shells = {
+    thin: half('Thin', 1_985_000),
+    other: half('Thick', 2_005_000, { series: 'Marsh' }),
+  } as unknown as Shells;
+  const base = reedDocument('Reed 6 of two series', 3, { shells });
+  const id = await putOnBench(request, base);
+  for (const main of [1, 2, 3]) {
+    await enter(request, id, 'mainBore', main, '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await page.goto(`/engines/${id}/choose?station=M1`);
+  const barred = page.getByRole('region', { name: 'Not allowed at M1' });
+  // By hand, µm: 64 010 − 59 985 − 1 985 − 2 005 = 35.
+  await expect(barred).toContainText('0.035');
+  await expect(barred).toContainText('halves of two series are not mixed');
+  await barred.getByRole('button', { name: /^Allow Thin \(Osier\) over Thick \(Marsh\) here/ }).click();
+  await expect(page.getByTestId('clearance-M1')).toHaveText(/^0\.035/);
+  await allSaved(page);
+
+  // A series that was typed wrong is put right without taking the half out.
+  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByRole('button', { name: 'Correct Thick either' }).click();
+  await page.getByRole('group', { name: 'Correct Thick either' }).getByLabel('Series').fill('Osier');
+  await page.getByRole('button', { name: 'Done' }).click();
+  await expect(page.getByRole('row').filter({ hasText: 'Thick' })).toContainText('Osier');
+  await allSaved(page);
+});
+
+test('all limits are typed in one table: Enter goes down, a source is carried, a range is split; a main has its own', async ({
+  page,
+}) => {
+  await page.goto('/new');
+  await page.getByLabel('Name, with its number').fill('Samphire 8 typed from a book');
+  // A V engine proposes its rods.
+  await choose(page, 'Rods on each pin', '2');
+  await expect(page.getByLabel('Rods', { exact: true })).toHaveValue('8');
+  await page.getByLabel('Main housing bore: low limit, mm').fill('64.000 – 64.019');
+  await page.getByLabel('Main housing bore: low limit, mm').press('Enter');
+  await expect(page.getByLabel('Main housing bore: high limit, mm')).toHaveValue('64.019');
+  await expect(page.getByLabel('Main journal: low limit, mm')).toBeFocused();
+  await page.getByLabel('Main housing bore: source: book and page').fill('Samphire book, p. 7');
+  await page.getByLabel('Main journal: low limit, mm').fill('59.980');
+  await page.getByLabel('Main journal: high limit, mm').fill('59.994');
+  await page.getByLabel('Main journal: high limit, mm').press('Enter');
+  await expect(page.getByLabel('Main journal: source: book and page')).toHaveValue('Samphire book, p. 7');
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Samphire 8 typed from a book');
+  await page.getByRole('link', { name: /^Data sheet/ }).click();
+  await choose(page, 'Only at', '5');
+  await choose(page, 'Limits of its', 'mainJournal');
+  await page.getByRole('button', { name: 'Add', exact: true }).click();
+  const own = page.getByRole('group', { name: 'Main journal, main 5' });
+  await own.getByLabel('low limit, mm').fill('59.960');
+  await own.getByLabel('high limit, mm').fill('59.974');
+  await own.getByLabel('high limit, mm').press('Enter');
+  await allSaved(page);
+  await page.reload();
+  await expect(own.getByLabel('low limit, mm')).toHaveValue('59.960');
+  await page.getByRole('link', { name: /^Journals/ }).click();
+  await page.getByLabel('M5 main journal front, 0°, mm').fill('59.970');
+  await page.getByLabel('M4 main journal front, 0°, mm').fill('59.970');
+  await page.getByLabel('M4 main journal front, 0°, mm').press('Enter');
+  // Inside at its own main, off the sheet at another.
+  await expect(page.getByText('off sheet')).toHaveCount(1);
+});
+
+test('the sheet asks whose name stands on it, goes out as JSON, and is done once it is printed', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 printed'));
+  await page.addInitScript(() => {
+    window.print = () => {};
+  });
+  await page.goto(`/engines/${id}/sheet`);
+  await page.getByRole('button', { name: 'Print the sheet', exact: true }).click();
+  const asked = page.getByRole('group', { name: 'Who prints it' });
+  await expect(asked.getByRole('button', { name: 'Print with this name' })).toBeDisabled();
+  await asked.getByLabel('Your name').fill('Sorrel');
+  await asked.getByRole('button', { name: 'Print with this name' }).click();
+  await expect(page.getByText(/Printed .* by Sorrel\./)).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Sheet, done' })).toBeVisible();
+  await allSaved(page);
+  await expect(page.getByRole('table', { name: 'By hand' })).toContainText('Turns freely and evenly');
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: 'Sheet as JSON' }).click(),
+  ]);
+  const read = readBuildSheet(JSON.parse(await readFile(await file.path(), 'utf8')));
+  expect(read).toMatchObject({ ok: true, sheet: { engine: 'Reed 6 printed', madeBy: 'Sorrel' } });
+});
+
+test('an engine is started from its type, and a type that was not saved is listed as such', async ({ page }) => {
+  await page.goto(`/types/${SEDGE_TYPE}/sheet`);
+  await page.getByRole('button', { name: 'Start an engine of this type' }).click();
+  await page.getByLabel('Name, with its number').fill('Sedge 4 of its type');
+  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText('Sedge 4 of its type');
+  await allSaved(page);
+  await page.goto('/types');
+  await page.getByRole('button', { name: 'New engine type' }).click();
+  await page.getByLabel('Name', { exact: true }).fill('Burr 2 half typed');
+  await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engine types' }).click();
+  await page.getByRole('list', { name: 'Not saved yet' }).getByRole('link', { name: 'Burr 2 half typed' }).click();
+  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Burr 2 half typed');
+});
