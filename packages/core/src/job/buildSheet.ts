@@ -7,7 +7,6 @@ import { sheetContent } from './sheetContent.js';
 
 const cellSchema = z.strictObject({
   text: z.string(),
-  figure: z.string().optional().describe('A figure after the text.'),
   small: z.string().optional().describe('A second, smaller line.'),
   state: z.string().optional().describe('State of a station.'),
 });
@@ -63,8 +62,8 @@ export function readBuildSheet(
 
 /** The build sheet as rows of a spreadsheet: its facts, then each table under its title, then its notes. */
 export function buildSheetRows({ engine, facts, tables, notes }: BuildSheet): string[][] {
-  const cellText = ({ text, figure, small, state }: z.output<typeof cellSchema>) =>
-    [state, text, figure, small].filter((part) => part !== undefined && part !== '').join(' ');
+  const cellText = ({ text, small, state }: z.output<typeof cellSchema>) =>
+    [state, text, small].filter((part) => part !== undefined && part !== '').join(' ');
   return [
     ['Engine', engine],
     ...facts.map(({ label, text, at }) => [label, at === undefined ? text : `${text}, ${at}`]),

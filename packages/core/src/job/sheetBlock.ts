@@ -3,8 +3,6 @@ import type { StationState } from './stationVerdict.js';
 /** What stands in one cell of a table on the sheet. */
 export interface SheetCell {
   readonly text: string;
-  /** A figure after the text, set in the figures' type: a wall after its grade. */
-  readonly figure?: string;
   /** A second, smaller line. */
   readonly small?: string;
   /** The state of a station, which has a shape and a word of its own. */

@@ -174,14 +174,16 @@ describe('the slices', () => {
       '64.010',
       '59.980',
       '2000',
+      '2.000',
       '2000',
+      '2.000',
       '0.0350',
       '0.0300',
       '0.0300',
       '0.0300',
       '',
     ]);
-    expect(tables[0]!.rows[0]!.cells[9]).toMatchObject({ state: 'inside' });
+    expect(tables[0]!.rows[0]!.cells[11]).toMatchObject({ state: 'inside' });
     expect(facts.find(({ label }) => label === 'Choice accepted')).toMatchObject({ text: 'Wren' });
     expect(notes.join(' ')).toContain('licensed practice');
   });

@@ -51,12 +51,11 @@ function timeText(at: string): string {
   return format(new Date(at), 'd MMM yyyy HH:mm');
 }
 
-function Cell({ cell: { text, figure, small, state }, isFigure }: { cell: SheetCell; isFigure: boolean }) {
+function Cell({ cell: { text, small, state }, isFigure }: { cell: SheetCell; isFigure: boolean }) {
   return (
     <td className={isFigure ? 'figure' : undefined}>
       {state && <StateMark state={state} />}
       {text}
-      {figure !== undefined && <span className="figure"> {figure}</span>}
       {small !== undefined && <small>{small}</small>}
     </td>
   );

@@ -83,12 +83,13 @@ function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock 
     const halves = job.choice?.stations[station.id] ?? null;
     const { state, clearance, inside, u, isMeasured } = stationVerdict(job, station, halves);
     const told = u === null ? {} : { small: `± ${spreadFigure(u, unit)}${isMeasured ? ', measured' : ''}` };
-    const half = (side: 'upper' | 'lower'): SheetCell => {
-      if (!halves) return { text: '' };
+    // Grade and wall are columns of their own: a grade may be a number.
+    const half = (side: 'upper' | 'lower'): SheetCell[] => {
+      if (!halves) return [{ text: '' }, { text: '' }];
       const { shell: id, label, wall } = halves[side];
       const shell = job.shells[id];
-      const figure = formatExactLength(wall, unit, INSTRUMENT_DECIMALS[unit]);
-      return shell ? { text: shell.grade, figure, small: shell.series } : { text: label, figure };
+      const figure = { text: formatExactLength(wall, unit, INSTRUMENT_DECIMALS[unit]) };
+      return [shell ? { text: shell.grade, small: shell.series } : { text: label }, figure];
     };
     const isThrust = family === 'main' && job.layout.thrustMain === station.number;
     const rod = station.rod === null ? '' : `, ${rodLabel(job, station.rod)}`;
@@ -96,8 +97,8 @@ function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock 
       { text: `${station.id}${isThrust ? ' (thrust)' : ''}${rod}` },
       sized(station.bore, station.marks.bore),
       sized(station.journal, station.marks.journal),
-      half('upper'),
-      half('lower'),
+      ...half('upper'),
+      ...half('lower'),
       fine(station.aim),
       { ...fine(clearance?.nominal), ...(clearance ? told : {}) },
       fine(clearance?.tightest),
@@ -116,7 +117,9 @@ function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock 
       figures(housing),
       figures(journal),
       words('Upper half'),
+      figures('Upper wall'),
       words('Lower half'),
+      figures('Lower wall'),
       figures('Aim'),
       figures('Clearance'),
       figures('Tightest'),
