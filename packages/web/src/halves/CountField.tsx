@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Field } from '../look/Field.js';
-import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
+import { type KeptPlace, keptKey, useKeptText } from '../look/useKeptText.js';
 
 interface CountFieldProps {
   /** Which box it is: what is typed is kept under it on this device. */
@@ -26,7 +26,9 @@ export function CountField({ kept, label, value, most, empty, onCommit }: CountF
   const [isFocused, setFocused] = useState(false);
   // What stands there and was not taken is marked, also after a reload, until it is.
   const [isSending, setSending] = useState(false);
-  const isUnsaved = isRight && !isFocused && !isSending && typed !== stored;
+  // Only what somebody typed here can be unsaved: a count that comes from elsewhere is shown a moment later.
+  const isTyped = localStorage.getItem(keptKey(kept)) !== null;
+  const isUnsaved = isTyped && isRight && !isFocused && !isSending && typed !== stored;
   const commit = () => {
     const wanted = isEmpty ? null : Number(typed);
     if (!isRight) return;

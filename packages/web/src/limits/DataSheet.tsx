@@ -101,9 +101,10 @@ function LimitsPanel({ id, document, change }: { id: string; document: JobDocume
     return { key, ...row, text: draft ?? text, faults };
   });
   const leave = (key: string) => {
-    setLeft(new Set([...left, key]));
     const draft = latest.current[key];
     if (draft === undefined) return;
+    // Who types a column at a time has half of each row until the next: that is no fault yet.
+    if (draft.low.trim() !== '' && draft.high.trim() !== '') setLeft(new Set([...left, key]));
     const { limit, faults } = readLimit(draft, unit);
     if (Object.keys(faults).length > 0) return;
     const placed = placedOf(key);
@@ -123,6 +124,7 @@ function LimitsPanel({ id, document, change }: { id: string; document: JobDocume
         unit={unit}
         onChange={(key, text) => put({ ...latest.current, [key]: text })}
         onLeave={leave}
+        onLeaveAll={() => setLeft(new Set(Object.keys(latest.current)))}
       />
       <PlacedLimits
         mains={layout.mains}

@@ -44,6 +44,8 @@ interface LimitsTableProps {
   readonly onChange: (key: string, text: LimitText) => void;
   /** Called when a box of a row is left. */
   readonly onLeave?: (key: string) => void;
+  /** Called when the whole table is left: what is half typed then is not being typed any more. */
+  readonly onLeaveAll?: () => void;
 }
 
 const COLUMNS = ['low', 'high', 'source'] as const;
@@ -73,7 +75,7 @@ function withEnds(text: LimitText, typed: string): LimitText | null {
  * The limits of a data sheet in one table, typed as from a book: Enter goes down a column, arrows move, a block from a spreadsheet or a
  * range is pasted as it is, and a source stands for the rows below it until another one is typed.
  */
-export function LimitsTable({ rows, unit, onChange, onLeave }: LimitsTableProps) {
+export function LimitsTable({ rows, unit, onChange, onLeave, onLeaveAll }: LimitsTableProps) {
   const board = useRef<HTMLDivElement>(null);
   const id = useId();
   const boxAt = (row: number, column: Column) =>
@@ -128,7 +130,7 @@ export function LimitsTable({ rows, unit, onChange, onLeave }: LimitsTableProps)
     onLeave?.(key);
   };
   return (
-    <Board ref={board}>
+    <Board ref={board} onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && onLeaveAll?.()}>
       <span>Limits</span>
       <span>Low, {unit}</span>
       <span>High, {unit}</span>
