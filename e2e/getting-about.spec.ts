@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
 import { acceptBest } from './choices.js';
-import { allSaved, putOnBench, reedDocument } from './engines.js';
+import { allSaved, engineOn, putOnBench, putSeries, reedDocument } from './engines.js';
 
 /** Types figures with Enter from a box on. */
 async function typeFrom(page: Page, label: string, figures: readonly string[]) {
@@ -91,37 +91,38 @@ test('an engine goes off the bench with its halves fitted or back in the drawer,
   page,
   request,
 }) => {
-  const reserved = async (name: string) => {
+  const reserved = async (engine: string) => {
     const lines: { half: { onHand: number }; reservations: { name: string; count: number }[] }[] = await (
       await request.get('/api/drawer')
     ).json();
     return lines
-      .flatMap(({ reservations }) => reservations.filter((one) => one.name === name))
+      .flatMap(({ reservations }) => reservations.filter((one) => one.name === engine))
       .reduce((sum, { count }) => sum + count, 0);
   };
-  await page.goto('/');
-  await page.getByRole('link', { name: 'Rush Twin · no. 0301' }).click();
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  const name = 'Reed 6 off the bench';
+  const kinds = await putSeries(request, 'Sedge grass', [['Mid', 1_995, 12]]);
+  const id = await engineOn(request, name, 'Sedge grass', kinds, '64.010');
+  await page.goto(`/engines/${id}/choose`);
   await acceptBest(page);
   await allSaved(page);
-  const count = await reserved('Rush Twin · no. 0301');
+  const count = await reserved(name);
   expect(count).toBeGreaterThan(0);
   await page.goto('/');
-  await page.getByRole('button', { name: 'Take Rush Twin · no. 0301 off the bench' }).click();
-  const question = page.getByRole('group', { name: 'What of the halves of Rush Twin · no. 0301' });
+  await page.getByRole('button', { name: `Take ${name} off the bench` }).click();
+  const question = page.getByRole('group', { name: `What of the halves of ${name}` });
   await expect(question).toContainText(`${count} halves and pieces are reserved for it.`);
   await question.getByRole('button', { name: 'Back to the drawer' }).click();
   await expect(page.getByText(`${count} halves and pieces are free in the drawer again.`)).toBeVisible();
-  expect(await reserved('Rush Twin · no. 0301')).toBe(0);
+  expect(await reserved(name)).toBe(0);
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('link', { name: 'Rush Twin · no. 0301' })).toBeVisible();
-  expect(await reserved('Rush Twin · no. 0301')).toBe(count);
-  await page.getByRole('button', { name: 'Take Rush Twin · no. 0301 off the bench' }).click();
+  await expect(page.getByRole('link', { name: name })).toBeVisible();
+  expect(await reserved(name)).toBe(count);
+  await page.getByRole('button', { name: `Take ${name} off the bench` }).click();
   await page.getByRole('button', { name: 'Fitted, off the bench' }).click();
   await expect(page.getByText(`${count} halves and pieces fitted into it have left the drawer.`)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
-  await expect(page.getByRole('link', { name: 'Rush Twin · no. 0301' })).toBeVisible();
-  expect(await reserved('Rush Twin · no. 0301')).toBe(count);
+  await expect(page.getByRole('link', { name: name })).toBeVisible();
+  expect(await reserved(name)).toBe(count);
 });
 
 test('a quick sum tells the clearance and other walls, travels by its address, and is kept as an engine of one main', async ({

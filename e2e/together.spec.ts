@@ -1,50 +1,6 @@
-import { randomUUID } from 'node:crypto';
-import { type JobDocument, nanometres } from '@fettle/core';
-import { type APIRequestContext, expect, test } from '@playwright/test';
+import { expect, test } from '@playwright/test';
 import { acceptBest } from './choices.js';
-import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
-
-interface Kind {
-  readonly id: string;
-  readonly grade: string;
-  readonly wall: number;
-}
-
-/** Kinds of halves that fit either side in the workshop's drawer, under a series of their own. */
-async function putSeries(request: APIRequestContext, series: string, grades: readonly [string, number, number][]) {
-  const kinds: Kind[] = [];
-  for (const [grade, um, onHand] of grades) {
-    const id = randomUUID();
-    const half = { family: 'main', series, grade, half: 'either', wall: um * 1000, onHand };
-    const changes = [{ id, version: 0, half }];
-    const answer = await request.post('/api/drawer/move', { data: { by: 'Wren', kind: 'add', changes } });
-    expect(answer.status()).toBe(200);
-    kinds.push({ id, grade, wall: um * 1000 });
-  }
-  return kinds;
-}
-
-/** An engine of three mains that draws on a series, every main at the same gap. */
-async function engineOn(
-  request: APIRequestContext,
-  name: string,
-  series: string,
-  kinds: readonly Kind[],
-  bore: string,
-) {
-  const shells: JobDocument['shells'] = Object.fromEntries(
-    kinds.map(({ id, grade, wall }) => [
-      grade.toLowerCase(),
-      { family: 'main', series, grade, half: 'either', wall: nanometres(wall), stock: null, line: id },
-    ]),
-  );
-  const id = await putOnBench(request, reedDocument(name, 3, { shells }));
-  for (let main = 1; main <= 3; main += 1) {
-    await enter(request, id, 'mainBore', main, bore);
-    await enter(request, id, 'mainJournal', main, '59.985');
-  }
-  return id;
-}
+import { allSaved, engineOn, enter, putOnBench, putSeries, reedDocument } from './engines.js';
 
 test('three engines are fitted together from one drawer, accepted, reserved and fitted', async ({ page, request }) => {
   const series = 'Sallow';
