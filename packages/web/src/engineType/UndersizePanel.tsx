@@ -20,6 +20,7 @@ import { useOpenType } from './TypePage.js';
 import { limitFaultsAt, type UndersizeText } from './typeText.js';
 
 const UndersizeBox = styled.div`
+  overflow-x: auto;
   border-top: var(--rule) solid var(--line);
   padding-top: 0.5rem;
   margin-top: 0.5rem;

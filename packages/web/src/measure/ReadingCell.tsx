@@ -143,12 +143,6 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
     const { activeElement } = window.document;
     if (isUnfinished && (activeElement === null || activeElement === window.document.body)) input.current?.focus();
   }, []);
-  useEffect(
-    () => () => {
-      if (isFocused.current) commit.current();
-    },
-    [],
-  );
 
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     const input = event.currentTarget;
