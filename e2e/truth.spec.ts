@@ -142,7 +142,7 @@ test('the sheet asks whose name stands on it, goes out as JSON, and is done once
   await asked.getByLabel('Your name').fill('Sorrel');
   await asked.getByRole('button', { name: 'Print with this name' }).click();
   await expect(page.getByText(/Printed .* by Sorrel\./)).toBeVisible();
-  await expect(page.getByRole('link', { name: 'Sheet, done' })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Sheet, done', exact: true })).toBeVisible();
   await allSaved(page);
   await expect(page.getByRole('table', { name: 'By hand' })).toContainText('Turns freely and evenly');
   const [file] = await Promise.all([
@@ -162,8 +162,8 @@ test('an engine is started from its type, and a type that was not saved is liste
   await allSaved(page);
   await page.goto('/types');
   await page.getByRole('button', { name: 'New engine type' }).click();
-  await page.getByLabel('Name', { exact: true }).fill('Burr 2 half typed');
+  await page.getByLabel('Name of the type').fill('Burr 2 half typed');
   await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engine types' }).click();
   await page.getByRole('list', { name: 'Not saved yet' }).getByRole('link', { name: 'Burr 2 half typed' }).click();
-  await expect(page.getByLabel('Name', { exact: true })).toHaveValue('Burr 2 half typed');
+  await expect(page.getByLabel('Name of the type')).toHaveValue('Burr 2 half typed');
 });

@@ -166,6 +166,8 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
                 : null;
     if (step) {
       event.preventDefault();
+      // Where one box is shown at a time it goes away with the step, and is never left.
+      commit.current();
       acts.step(place, step);
     } else if (event.key === 'Escape') {
       settled(stored);
