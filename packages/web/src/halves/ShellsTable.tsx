@@ -28,7 +28,8 @@ const Halves = styled.div`
   td { padding: 0.2rem 0.4rem; }
   td.echo { font-size: var(--size-small); color: var(--ink-soft); }
   td.name { font-weight: 600; overflow-wrap: anywhere; min-width: 5.25rem; }
-  td.wall { width: 9rem; }
+  td.wall { width: 8rem; }
+  td.acts { white-space: nowrap; padding: 0; }
   td.stock { width: 6.5rem; }
   td small { display: block; font-weight: 400; color: var(--ink-soft); }
 `;
@@ -169,6 +170,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
     { key: 'chosen', head: 'Chosen', isFigure: true, sortBy: ({ chosen }) => chosen, cell: ({ chosen }) => chosen },
     {
       key: 'remove',
+      className: 'acts',
       head: <span className="visually-hidden">Remove</span>,
       cell: ({ id, shell }) => (
         <>

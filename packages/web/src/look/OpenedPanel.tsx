@@ -1,6 +1,9 @@
 import { type ComponentProps, useEffect, useRef } from 'react';
 import { Panel } from './Panel.js';
 
+/** So much of a panel is seen before it counts as in sight, px. */
+const LEAST_SEEN = 160;
+
 /**
  * A panel that opens beside what is looked at. The focus goes to it, and back to what opened it when it closes; a panel that was there when
  * the page came leaves the focus alone.
@@ -10,7 +13,12 @@ export function OpenedPanel(props: ComponentProps<typeof Panel>) {
   useEffect(() => {
     const opener = document.activeElement;
     const isOpenedByHand = opener instanceof HTMLElement && opener !== document.body;
-    if (isOpenedByHand) panel.current?.focus({ preventScroll: false });
+    if (isOpenedByHand && panel.current) {
+      panel.current.focus({ preventScroll: true });
+      // Beside what is looked at nothing moves; below it, on a small screen, the panel is brought into sight.
+      const { top } = panel.current.getBoundingClientRect();
+      if (top < 0 || top > window.innerHeight - LEAST_SEEN) panel.current.scrollIntoView({ block: 'start' });
+    }
     return () => {
       // Whoever has gone on somewhere else in the meantime stays there.
       const { activeElement } = document;
