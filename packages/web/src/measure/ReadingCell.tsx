@@ -120,6 +120,8 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
   const [isUnfinished, setUnfinished] = useState(isLeftOver && text.trim() !== stored);
   const [isTyped, setTyped] = useState(false);
   const isFocused = useRef(false);
+  // What a key has kept already is not sent once more when the box is left after it.
+  const isKept = useRef(false);
   const input = useRef<HTMLInputElement | null>(null);
   const typed = useRef(text);
   typed.current = text;
@@ -168,6 +170,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
       event.preventDefault();
       // Where one box is shown at a time it goes away with the step, and is never left.
       commit.current();
+      isKept.current = true;
       acts.step(place, step);
     } else if (event.key === 'Escape') {
       settled(stored);
@@ -198,17 +201,20 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
         onChange={(event) => {
           setText(event.target.value);
           setTyped(true);
+          isKept.current = false;
           acts.typing(place, event.target.value);
         }}
         onFocus={(event) => {
           isFocused.current = true;
+          isKept.current = false;
           // Whoever comes back to half a figure goes on with it.
           if (!isUnfinished) event.target.select();
           acts.typing(place, text);
         }}
         onBlur={() => {
           isFocused.current = false;
-          commit.current();
+          if (!isKept.current) commit.current();
+          isKept.current = false;
         }}
         onKeyDown={onKeyDown}
       />
