@@ -17,8 +17,8 @@ const Paper = styled.article`
   border: var(--rule) solid var(--line-strong);
   h1 { font-size: var(--size-title); line-height: 1.15; overflow-wrap: anywhere; }
   h2 { font-size: 1.05rem; margin: 1rem 0 0.25rem; }
-  table { width: 100%; border-collapse: collapse; font-size: 0.9375rem; }
-  th, td { border: 1px solid var(--line-strong); padding: 0.25rem 0.4rem; text-align: left; }
+  table { width: 100%; border-collapse: collapse; font-size: 0.875rem; }
+  th, td { border: 1px solid var(--line-strong); padding: 0.2rem 0.25rem; text-align: left; }
   th, th.figure { font-family: var(--text); font-size: var(--size-small); }
   td.figure, th.figure { text-align: right; }
   td small { display: block; color: var(--ink-soft); font-size: var(--size-small); line-height: 1.15; }
@@ -34,6 +34,8 @@ const Paper = styled.article`
   footer { margin-top: 1rem; font-size: var(--size-small); color: var(--ink-soft); }
   @media print {
     max-width: none; padding: 0; border: 0;
+    table, th, th.figure, td small { font-size: 0.6875rem; }
+    th, td { padding: 0.1rem 0.15rem; }
     .facts { grid-template-columns: repeat(3, 1fr); }
     .names { grid-template-columns: 1fr 1fr 1fr; }
     @page { size: A4; margin: 14mm; }
