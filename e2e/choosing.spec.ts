@@ -84,7 +84,7 @@ test('rods are matched to pins, a refused placement says why, and its remedy put
   await expect(help).toContainText('2 × Even rod upper (Osier)');
   await help.getByRole('button', { name: 'They are in the drawer now' }).click();
   await expect(page.getByText('Best choice for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
-  await expect(page.getByText('Held: R1 stays on P1.')).toBeVisible();
+  await expect(page.getByText(/Held: P1 R1.* is kept there\./)).toBeVisible();
 
   // Everything is undone, one step at a time.
   const undo = page.getByRole('button', { name: /^Undo/ });
@@ -101,7 +101,7 @@ test('a rod is kept on a pin by dragging it there, and by keyboard', async ({ pa
   await page
     .getByRole('button', { name: 'R1 K' })
     .dragTo(matching(page).getByRole('button', { name: 'Pin 2' }), { sourcePosition: { x: 14, y: 14 } });
-  await expect(page.getByText('Held: R1 stays on P2.')).toBeVisible();
+  await expect(page.getByText(/Held: P2 R1.* is kept there\./)).toBeVisible();
   await expect(page.getByText('2 of 2 rods, proven.')).toBeVisible();
   // By keyboard: Enter takes the rod up, Tab goes over the pins, Enter puts it there.
   await page.getByRole('button', { name: /^R2 H/ }).focus();
@@ -111,17 +111,17 @@ test('a rod is kept on a pin by dragging it there, and by keyboard', async ({ pa
     await page.keyboard.press('Tab');
   }
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/Held: R1 stays on P2; R2 stays on P1/)).toBeVisible();
+  await expect(page.getByText(/Held: P2 R1.* is kept there; P1 R2.* is kept there/)).toBeVisible();
   await allSaved(page);
   await page.reload();
-  await expect(page.getByText(/Held: R1 stays on P2; R2 stays on P1/)).toBeVisible();
+  await expect(page.getByText(/Held: P2 R1.* is kept there; P1 R2.* is kept there/)).toBeVisible();
   await page.getByRole('button', { name: 'Let everything go' }).click();
   await expect(page.getByText('Held:')).toBeHidden();
   // Space opens a rod; what it shows can be pressed as well.
   await page.getByRole('button', { name: /^R2 H/ }).focus();
   await page.keyboard.press('Space');
   await page.getByRole('button', { name: 'Keep R2 on P1' }).press('Enter');
-  await expect(page.getByText('Held: R2 stays on P1.')).toBeVisible();
+  await expect(page.getByText(/Held: P1 R2.* is kept there\./)).toBeVisible();
 });
 
 test('holding, forbidding and aiming at a main show the new best choice and what changed', async ({
@@ -144,9 +144,9 @@ test('holding, forbidding and aiming at a main show the new best choice and what
   await expect(
     page.getByText(/Against the plan before: 0\.\d+ mm further from the aim on average; changed: M2/),
   ).toBeVisible();
-  await expect(page.getByText('Held: M2 not Mid either.')).toBeVisible();
+  await expect(page.getByText('Held: M2 Mid either (Osier) is not wanted.')).toBeVisible();
   await panel.getByRole('button', { name: 'Hold these' }).click();
-  await expect(page.getByText(/Held: M2 holds .*, not Mid either/)).toBeVisible();
+  await expect(page.getByText(/Held: M2 .* is held; M2 Mid either \(Osier\) is not wanted/)).toBeVisible();
   await page.getByRole('button', { name: /^Undo: M2 held/ }).click();
   await page.getByRole('button', { name: /^Undo: Mid forbidden at M2/ }).click();
   await expect(page.getByText('Held:')).toBeHidden();

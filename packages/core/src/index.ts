@@ -227,11 +227,12 @@ export {
   type BarredPair,
   barredPairs,
   type Candidate,
+  nearestCandidate,
   shellsInOrder,
   stationCandidates,
 } from './job/stationCandidates.js';
 export type { StationOffset, StationTrial } from './job/stationTrial.js';
-export { type StationState, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
+export { pairVerdict, type StationState, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
 export { type FreeLines, freePieces, pieceFaults, takenPieces, thrustKindOf } from './job/takenPieces.js';
 export { endPlayOfHalves, thrustFlanges } from './job/thrustFlanges.js';
 export { warmClearance } from './job/warmClearance.js';

@@ -4,9 +4,9 @@ import type { Reading } from '../part/reading.js';
 import { codedStations } from './codedStations.js';
 import type { JobDocument } from './jobDocument.js';
 import type { JobFit } from './jobFit.js';
-import { type JobStation, mainStations, pinnedRods, placedRods, rodStations } from './jobStations.js';
-import { type Candidate, stationCandidates } from './stationCandidates.js';
-import { stationVerdict } from './stationVerdict.js';
+import { mainStations, pinnedRods, placedRods, rodStations } from './jobStations.js';
+import { nearestCandidate, stationCandidates } from './stationCandidates.js';
+import { pairVerdict } from './stationVerdict.js';
 
 /** What the best pair at a station comes to. */
 export interface StationOutcome {
@@ -14,15 +14,6 @@ export interface StationOutcome {
   readonly clearance: Nanometres;
   /** Chance that it is inside its limits; null where there are none. */
   readonly chance: number | null;
-}
-
-function chanceOf(job: JobDocument, station: JobStation, { upper, lower }: Candidate): number | null {
-  const half = (id: string) => {
-    const shell = job.shells[id]!;
-    return { shell: id, label: shell.grade, wall: shell.wall, ...(shell.band ? { band: shell.band } : {}) };
-  };
-  const { inside, chance } = stationVerdict(job, station, { upper: half(upper), lower: half(lower) });
-  return inside ?? chance;
 }
 
 /**
@@ -43,13 +34,10 @@ export function stationOutcomes(
   return stations.flatMap((id): StationOutcome[] => {
     const station = all.get(id);
     if (!station) return [];
-    const [first, ...others] = stationCandidates(job, station).filter(({ deviation }) => deviation !== null);
-    if (!first) return [];
-    const best = others.reduce(
-      (near, next) => (Math.abs(next.deviation!) < Math.abs(near.deviation!) ? next : near),
-      first,
-    );
-    return [{ station: id, clearance: best.clearance.nominal, chance: chanceOf(job, station, best) }];
+    const best = nearestCandidate(stationCandidates(job, station));
+    if (!best) return [];
+    const { inside, chance } = pairVerdict(job, station, best);
+    return [{ station: id, clearance: best.clearance.nominal, chance: inside ?? chance }];
   });
 }
 

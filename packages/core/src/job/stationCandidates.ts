@@ -100,6 +100,14 @@ export function stationCandidates(job: JobDocument, station: JobStation): Candid
     .sort((a, b) => a.clearance.nominal - b.clearance.nominal);
 }
 
+/** The candidate that comes nearest to the aim, the tighter of two; null without an aim or a candidate. */
+export function nearestCandidate(candidates: readonly Candidate[]): Candidate | null {
+  return candidates.reduce<Candidate | null>((best, next) => {
+    if (next.deviation === null) return best;
+    return best && Math.abs(best.deviation!) <= Math.abs(next.deviation) ? best : next;
+  }, null);
+}
+
 /** Why a pair that would do is not allowed, and the rules that would allow it. */
 export interface BarredPair {
   readonly upper: string;

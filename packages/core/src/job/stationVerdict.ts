@@ -129,3 +129,16 @@ export function stationVerdict(
   }
   return { state: tried && judged.state === 'inside' ? 'checked' : judged.state, ...known };
 }
+
+/** The verdict on one station with two halves of the job's, by their ids. @throws TypeError for a half that the job does not have */
+export function pairVerdict(
+  job: JobDocument,
+  station: JobStation,
+  { upper, lower }: { readonly upper: string; readonly lower: string },
+): StationVerdict {
+  const half = (id: string): ChosenHalves['upper'] => {
+    const { grade, wall, band } = job.shells[id]!;
+    return { shell: id, label: grade, wall, ...(band ? { band } : {}) };
+  };
+  return stationVerdict(job, station, { upper: half(upper), lower: half(lower) });
+}

@@ -16,7 +16,7 @@ import { NOBODY } from '../person/personSlice.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 import type { BenchFilters } from './BenchFilters.js';
-import { EnginePage, type OffBench } from './EnginePage.js';
+import { type BenchFilter, EnginePage, type OffBench } from './EnginePage.js';
 import { TakenOff } from './TakenOff.js';
 
 const Title = styled.h1`
@@ -63,10 +63,9 @@ export function BenchList() {
   const stage = STAGES.find((one) => one === query.get('stage')) ?? null;
   const person = query.get('person');
   const filter = useMemo(() => ({ words, stage, person }), [words, stage, person]);
-  const asked = JSON.stringify(filter);
   // Where each page shown so far begins; another search begins anew.
-  const [pages, setPages] = useState<{ asked: string; after: readonly string[] }>({ asked: '', after: [] });
-  const starts = [null, ...(pages.asked === asked ? pages.after : [])];
+  const [pages, setPages] = useState<{ filter: BenchFilter; after: readonly string[] }>({ filter, after: [] });
+  const starts = [null, ...(pages.filter === filter ? pages.after : [])];
   const [fault, setFault] = useState<string | null>(null);
   const [gone, setGone] = useState<Gone | null>(null);
   const [people, setPeople] = useState<readonly string[]>([]);
@@ -127,11 +126,11 @@ export function BenchList() {
       ))}
       {starts.map((after, at) => (
         <EnginePage
-          key={`${asked} ${after ?? ''}`}
+          key={[words, stage, person, after].join('|')}
           after={after}
           filter={filter}
           isLast={at === starts.length - 1}
-          onMore={(next) => setPages({ asked, after: [...starts.slice(1).flatMap((one) => one ?? []), next] })}
+          onMore={(next) => setPages({ filter, after: [...starts.slice(1).flatMap((one) => one ?? []), next] })}
           onOff={takeOff}
           onPeople={setPeople}
         />

@@ -5,7 +5,7 @@ import {
   formatLength,
   type JobDocument,
   type JobStation,
-  stationVerdict,
+  pairVerdict,
 } from '@fettle/core';
 import styled from 'styled-components';
 import { Table } from '../look/Panel.js';
@@ -44,13 +44,7 @@ export function CandidateTable({ station, document, candidates, halves, choices,
     return more === null ? 'as near' : `+${more.split(' ')[0]}`;
   };
   // The same station never reads differently in the line and here: a pair is judged with all that is known of it.
-  const stateOf = ({ upper, lower }: Candidate) => {
-    const half = (id: string) => {
-      const shell = document.shells[id]!;
-      return { shell: id, label: shell.grade, wall: shell.wall, ...(shell.band ? { band: shell.band } : {}) };
-    };
-    return stationVerdict(document, station, { upper: half(upper), lower: half(lower) }).state;
-  };
+  const stateOf = (candidate: Candidate) => pairVerdict(document, station, candidate).state;
   return (
     <Scroll tabIndex={0} role="region" aria-label={`What each pair would give at ${station.id}`}>
       <Table>

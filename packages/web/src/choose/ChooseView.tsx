@@ -1,3 +1,4 @@
+import { heldInWords } from '@fettle/core';
 import { Columns3 } from 'lucide-react';
 import styled from 'styled-components';
 import { useQuery } from '../app/useQuery.js';
@@ -13,7 +14,6 @@ import { PlanBar } from './PlanBar.js';
 import { RodMatching } from './RodMatching.js';
 import { StationPanel } from './StationPanel.js';
 import { useChoosing } from './useChoosing.js';
-import { wishesInWords } from './usePlay.js';
 
 const Columns = styled.div`
   display: grid;
@@ -50,7 +50,7 @@ export function ChooseView() {
   const isComparing = compared !== null;
   const { readAgain } = choosing;
   const rows = choosingRows({ ...chosen, document, halves, visible, readAgain, onOpen: setOpen });
-  const wishes = wishesInWords(document);
+  const held = heldInWords(document);
   return (
     <Columns>
       <div>
@@ -76,8 +76,8 @@ export function ChooseView() {
         />
         <Tools>
           {withRods && <Choice label="Show" value={show} options={SHOWS} onChange={setShow} />}
-          <p>{wishes.length > 0 && <>Held: {wishes.join('; ')}.</>}</p>
-          {wishes.length > 0 && <Button onPress={play.releaseAll}>Let everything go</Button>}
+          <p>{held.length > 0 && <>Held: {held.map(({ station, text }) => `${station} ${text}`).join('; ')}.</>}</p>
+          {held.length > 0 && <Button onPress={play.releaseAll}>Let everything go</Button>}
           {plan.asked.ok && (
             <Button aria-expanded={isComparing} onPress={() => setCompared(isComparing ? null : 'plans')}>
               <Columns3 aria-hidden size={20} />

@@ -1,5 +1,6 @@
 import {
   type AcceptedChoice,
+  type ClearanceDraw,
   chanceText,
   clearanceDraw,
   type JobDocument,
@@ -9,7 +10,7 @@ import {
   type Simulated,
   spreadFigure,
 } from '@fettle/core';
-import { useEffect, useState } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Button } from '../look/Button.js';
 import { Quiet } from '../look/Panel.js';
 import { FitSearcher } from './fitSearch.js';
@@ -26,9 +27,8 @@ interface DrawnChanceProps {
 
 /** The predicted clearance by drawing, on request: a second way beside the one that is shown, worked out off the page's main thread. */
 export function DrawnChance({ document, station, halves }: DrawnChanceProps) {
-  const draw = halves && clearanceDraw(document, station, halves);
-  const asked = JSON.stringify(draw);
-  const [answer, setAnswer] = useState<{ asked: string; drawn: Simulated } | null>(null);
+  const draw = useMemo(() => halves && clearanceDraw(document, station, halves), [document, station, halves]);
+  const [answer, setAnswer] = useState<{ draw: ClearanceDraw; drawn: Simulated } | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [isDrawing, setDrawing] = useState(false);
   useEffect(() => () => drawer.end(), []);
@@ -39,12 +39,12 @@ export function DrawnChance({ document, station, halves }: DrawnChanceProps) {
     setFault(null);
     drawer
       .ask((search) => search.drawn(draw, DRAWS, 1))
-      .then((drawn) => setAnswer({ asked, drawn }))
+      .then((drawn) => setAnswer({ draw, drawn }))
       .catch((error: Error) => setFault(error.message))
       .finally(() => setDrawing(false));
   };
   // What was drawn for other figures is no answer to these.
-  if (answer?.asked !== asked) {
+  if (answer?.draw !== draw) {
     return (
       <>
         <Button $kind="quiet" isDisabled={isDrawing} onPress={ask}>

@@ -54,20 +54,3 @@ export function usePlay(job: OpenJob): Play {
       })),
   };
 }
-
-/** What is held and forbidden, in words. */
-export function wishesInWords({ wishes, rods, shells }: JobDocument): string[] {
-  const grade = (id: string) => (shells[id] ? `${shells[id].grade} ${shells[id].half}` : id);
-  return [
-    ...Object.entries(wishes).map(([station, { upper, lower, noShells, unmixed }]) => {
-      const held = [upper, lower].flatMap((id) => (id === null ? [] : [grade(id)]));
-      const parts = [
-        ...(held.length > 0 ? [`holds ${held.join(' and ')}`] : []),
-        ...noShells.map((id) => `not ${grade(id)}`),
-        ...(unmixed ? ['no mixed walls'] : []),
-      ];
-      return `${station} ${parts.join(', ')}`;
-    }),
-    ...Object.entries(rods).flatMap(([rod, { pin }]) => (pin === null ? [] : [`R${rod} stays on P${pin}`])),
-  ];
-}

@@ -22,7 +22,7 @@ export function DoubtsNotice({ job, feature }: { readonly job: OpenJob; readonly
     <Notice>
       <ul aria-label={`To be looked at: ${FEATURE_TABLE[feature].words}`}>
         {doubts.map((doubt) => (
-          <li key={JSON.stringify(doubt)}>{wordsOf(doubt)}</li>
+          <li key={wordsOf(doubt)}>{wordsOf(doubt)}</li>
         ))}
       </ul>
     </Notice>

@@ -4,8 +4,9 @@ import {
   type Family,
   formatLength,
   type JobStation,
+  nearestCandidate,
+  pairVerdict,
   type StationState,
-  stationVerdict,
 } from '@fettle/core';
 import { useMemo } from 'react';
 import { chosenStations } from '../choose/chosenStations.js';
@@ -19,15 +20,6 @@ interface Outcome {
   readonly state: StationState;
   /** The halves it is with. */
   readonly halves: string;
-}
-
-/** The pair at hand that comes nearest to the aim. */
-function nearest(candidates: readonly Candidate[]): Candidate | null {
-  const aimed = candidates.filter(({ deviation }) => deviation !== null);
-  return aimed.reduce<Candidate | null>(
-    (best, next) => (best && Math.abs(best.deviation!) <= Math.abs(next.deviation!) ? best : next),
-    null,
-  );
 }
 
 function outcomeOf(
@@ -48,15 +40,11 @@ function outcomeOf(
       halves: pairText(grade(accepted.upper.shell), grade(accepted.lower.shell)),
     };
   }
-  const best = nearest(candidates.get(station.id) ?? []);
+  const best = nearestCandidate(candidates.get(station.id) ?? []);
   if (!best) return { clearance: null, state: verdict.state, halves: '' };
-  const half = (id: string) => {
-    const shell = shells[id]!;
-    return { shell: id, label: shell.grade, wall: shell.wall, ...(shell.band ? { band: shell.band } : {}) };
-  };
   return {
     clearance: text(best.clearance.nominal),
-    state: stationVerdict(document, station, { upper: half(best.upper), lower: half(best.lower) }).state,
+    state: pairVerdict(document, station, best).state,
     halves: pairText(grade(best.upper), grade(best.lower)),
   };
 }
