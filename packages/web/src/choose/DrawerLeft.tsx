@@ -105,7 +105,7 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
                   {formatExactLength(shell.wall, document.unit, INSTRUMENT_DECIMALS[document.unit])}
                 </td>
                 <td className="number">{used || '·'}</td>
-                <td className="number">{left === null ? 'any' : left === 0 ? 'none' : left}</td>
+                <td className="number">{left === null ? 'not counted' : left === 0 ? 'none' : left}</td>
               </Line>
             );
           })}

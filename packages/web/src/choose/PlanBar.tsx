@@ -301,7 +301,11 @@ export function PlanBar(props: PlanBarProps) {
           Accepted
         </Button>
       ) : (
-        <Button $kind="main" aria-expanded={isAsked} onPress={() => (doubts.length > 0 ? setAsked(true) : onAccept())}>
+        <Button
+          $kind={isAsked ? 'plain' : 'main'}
+          aria-expanded={isAsked}
+          onPress={() => (doubts.length > 0 ? setAsked(true) : onAccept())}
+        >
           Accept the best choice
         </Button>
       )}
