@@ -1,6 +1,7 @@
 import { faultsOf } from '../document/fault.js';
 import type { Unit } from '../measure/unit.js';
 import { familySchema } from '../part/family.js';
+import { placesOfText } from '../shell/half.js';
 import { sideSchema } from '../shell/side.js';
 import { lengthCell, type RowReader, readTable, type TableRow } from './tableRows.js';
 import { type DrawerHalf, type DrawerLine, drawerHalfSchema, isSameLine } from './workshopDrawer.js';
@@ -23,6 +24,7 @@ export const DRAWER_COLUMNS = [
   'Least',
   'Findings',
   'Flange width',
+  'Places',
 ] as const;
 type Column = (typeof DRAWER_COLUMNS)[number];
 
@@ -49,6 +51,7 @@ export function drawerTable(lines: readonly DrawerLine[], unit: Unit): string[][
       half.least === 0 ? '' : String(half.least),
       half.findings,
       lengthCell(half.width, unit),
+      half.positions?.join(', ') ?? '',
     ]),
   ];
 }
@@ -61,6 +64,7 @@ const FIELD_COLUMNS: Readonly<Record<string, Column>> = {
   band: 'Wall from',
   wall: 'Wall',
   width: 'Flange width',
+  positions: 'Places',
   series: 'Series',
   grade: 'Grade',
 };
@@ -70,6 +74,7 @@ function readRow(row: RowReader<Column>): DrawerHalf | null {
   const high = row.length('Wall to');
   if ((low === undefined) !== (high === undefined)) row.fault('Wall from', 'a band has two ends, or none');
   const width = row.length('Flange width');
+  const places = placesOfText(row.text('Places'));
   const given = {
     family: row.oneOf('Family', familySchema.options),
     series: row.text('Series'),
@@ -78,6 +83,7 @@ function readRow(row: RowReader<Column>): DrawerHalf | null {
     wall: row.length('Wall'),
     ...(low !== undefined && high !== undefined ? { band: { low, high } } : {}),
     ...(width === undefined ? {} : { width }),
+    ...(places.length === 0 ? {} : { positions: places }),
     ...(row.text('Undersize') === '' ? {} : { undersize: row.text('Undersize') }),
     ...row.shelf(),
   };

@@ -41,6 +41,14 @@ export function halfOf(from: Half): Half {
 
 type Kind = Readonly<Pick<Half, 'family' | 'series' | 'grade' | 'half' | 'undersize' | 'positions'>>;
 
+/** The places of a text that lists them; empty for none, `rear, thrust` for two. */
+export function placesOfText(text: string): string[] {
+  return text
+    .split(/[,;]/u)
+    .map((place) => place.trim())
+    .filter((place) => place !== '');
+}
+
 function places({ positions }: Pick<Half, 'positions'>): string {
   return [...(positions ?? [])].sort().join('\n');
 }

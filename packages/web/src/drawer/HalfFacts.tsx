@@ -1,4 +1,4 @@
-import type { DrawerHalf, Unit } from '@fettle/core';
+import { type DrawerHalf, halfFields, placesOfText, type Unit } from '@fettle/core';
 import { LengthField } from '../measure/LengthField.js';
 import { Pairs } from './Pairs.js';
 import { ShelfFacts, TextField } from './ShelfFacts.js';
@@ -44,6 +44,21 @@ export function HalfFacts({ id, half, label, unit, change }: HalfFactsProps) {
         most={20}
         onCommit={(text) => change({ undersize: text === '' ? undefined : text })}
       />
+      {half.family === 'main' && (
+        <TextField
+          line={id}
+          part="half"
+          field="places"
+          label="Only for (place), empty for every main"
+          value={half.positions?.join(', ') ?? ''}
+          most={200}
+          check={(text) => {
+            const read = halfFields.shape.positions.safeParse(text === '' ? undefined : placesOfText(text));
+            return read.success ? null : read.error.issues[0]!.message;
+          }}
+          onCommit={(text) => change({ positions: text === '' ? undefined : placesOfText(text) })}
+        />
+      )}
       {half.number === undefined && (
         <div className="whole">
           <LengthField

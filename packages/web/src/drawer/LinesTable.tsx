@@ -106,6 +106,7 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
           {half.grade}
           {half.number !== undefined && <small>no. {half.number}, own wall</small>}
           {half.undersize !== undefined && <small>{half.undersize} under</small>}
+          {half.positions !== undefined && <small>only for {half.positions.join(', ')}</small>}
         </>
       ),
     },

@@ -9,6 +9,7 @@ import {
   type JointFit,
   jointChoices,
   type Nanometres,
+  STATE_WORDS,
   type Unit,
 } from '@fettle/core';
 import { Check } from 'lucide-react';
@@ -20,7 +21,7 @@ import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, Quiet, Row } from '../look/Panel.js';
-import { STATE_WORDS, StateShape } from '../look/StateMark.js';
+import { StateShape } from '../look/StateMark.js';
 
 const Each = styled.span`
   display: inline-flex;

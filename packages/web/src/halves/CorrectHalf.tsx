@@ -1,4 +1,4 @@
-import type { JobShell } from '@fettle/core';
+import { halfFields, type JobShell, placesOfText } from '@fettle/core';
 import { Ask } from '../look/Ask.js';
 import { Button } from '../look/Button.js';
 import { Field } from '../look/Field.js';
@@ -10,23 +10,31 @@ interface CorrectHalfProps {
   readonly job: string;
   readonly id: string;
   readonly shell: JobShell;
-  readonly onChange: (part: Pick<JobShell, 'series'> | Pick<JobShell, 'grade'>) => void;
+  readonly onChange: (part: Partial<Pick<JobShell, 'series' | 'grade' | 'positions'>>) => void;
   readonly onClose: () => void;
 }
 
 interface WordProps {
   readonly job: string;
   readonly id: string;
-  readonly field: 'series' | 'grade';
+  readonly field: 'series' | 'grade' | 'places';
+  readonly isOptional?: boolean;
   readonly label: string;
   readonly value: string;
   readonly most: number;
   readonly onCommit: (text: string) => void;
 }
 
-function Word({ job, id, field, label, value, most, onCommit }: WordProps) {
+function placesFault(text: string): string | null {
+  const places = placesOfText(text);
+  const read = halfFields.shape.positions.safeParse(places.length === 0 ? undefined : places);
+  return read.success ? null : read.error.issues[0]!.message;
+}
+
+function Word({ job, id, field, label, value, most, isOptional = false, onCommit }: WordProps) {
   const { text, setText, settled } = useKeptText({ of: job, part: id, field }, value);
-  const isEmpty = text.trim() === '';
+  const isEmpty = text.trim() === '' && !isOptional;
+  const fault = isEmpty ? 'Needed here.' : field === 'places' ? placesFault(text) : null;
   return (
     <Field
       label={label}
@@ -34,9 +42,9 @@ function Word({ job, id, field, label, value, most, onCommit }: WordProps) {
       maxLength={most}
       autoFocus={field === 'grade'}
       onChange={setText}
-      fault={isEmpty ? 'Needed here.' : null}
+      fault={fault}
       onBlur={() => {
-        if (isEmpty) return;
+        if (fault !== null) return;
         settled(text.trim());
         if (text.trim() !== value) onCommit(text.trim());
       }}
@@ -66,6 +74,17 @@ export function CorrectHalf({ job, id, shell, onChange, onClose }: CorrectHalfPr
           most={60}
           onCommit={(series) => onChange({ series })}
         />
+        {shell.family === 'main' && (
+          <Word
+            {...word}
+            field="places"
+            label="Only for (place), empty for every main"
+            value={shell.positions?.join(', ') ?? ''}
+            most={200}
+            isOptional
+            onCommit={(text) => onChange({ positions: text === '' ? undefined : placesOfText(text) })}
+          />
+        )}
       </FieldPairs>
       <Row style={{ marginTop: '0.5rem' }}>
         <Button onPress={onClose}>Done</Button>

@@ -1,5 +1,15 @@
 import type { Family } from '@fettle/core';
-import { gradedWalls, type JobShell, jobShellSchema, lengthText, parseLength, type Unit } from '@fettle/core';
+import {
+  gradedWalls,
+  halfFields,
+  type JobShell,
+  jobShellSchema,
+  lengthText,
+  parseLength,
+  placesOfText,
+  THRUST_PLACE,
+  type Unit,
+} from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useDraft } from '../limits/useDraft.js';
@@ -34,6 +44,7 @@ interface FamilyText {
   readonly names: string;
   readonly undersize: string;
   readonly width: string;
+  readonly places: string;
 }
 
 const BLANK: FamilyText = {
@@ -47,6 +58,7 @@ const BLANK: FamilyText = {
   names: '',
   undersize: '',
   width: '',
+  places: '',
 };
 
 type FamilyFaults = Partial<Record<keyof FamilyText, string>>;
@@ -74,6 +86,11 @@ function readFamily(text: FamilyText, unit: Unit, isCounted: boolean) {
   else if (isCounted && stock === null) faults.stock = 'Count them; a whole number.';
   const names = text.names.split(/[,;]/u).map((name) => name.trim());
   if (names.at(-1) === '') names.pop();
+  // A flanged half sits at the thrust main, unless it is said where.
+  const named = placesOfText(text.places);
+  const positions = named.length === 0 && width?.ok ? [THRUST_PLACE] : [...named];
+  const readPlaces = halfFields.shape.positions.safeParse(positions.length === 0 ? undefined : positions);
+  if (!readPlaces.success) faults.places = readPlaces.error.issues[0]!.message;
   if (!first.ok || !step.ok || Object.keys(faults).length > 0) return { shells: [], faults };
   const walls = gradedWalls({ firstWall: first.nm, step: step.nm as typeof first.nm, count, names });
   if (!walls.ok) return { shells: [], faults: { count: walls.message } };
@@ -86,7 +103,8 @@ function readFamily(text: FamilyText, unit: Unit, isCounted: boolean) {
       half,
       wall,
       ...(text.undersize.trim() === '' ? {} : { undersize: text.undersize.trim() }),
-      ...(width?.ok ? { width: width.nm, positions: ['thrust'] } : {}),
+      ...(width?.ok ? { width: width.nm } : {}),
+      ...(positions.length > 0 ? { positions } : {}),
       stock,
       line: null,
     })),
@@ -161,8 +179,9 @@ export function FamilyForm({ id, unit, withRods, isCounted, options, onAdd }: Fa
       {field('count', 'Grades', { figure: true })}
       {field('stock', 'Halves of each', { figure: true, placeholder: isCounted ? '' : 'as many' })}
       {field('undersize', 'Undersize, if any', { placeholder: 'as 0.25' })}
+      {text.family === 'main' && field('width', `Width over flanges, if any, ${unit}`, { figure: true })}
       {text.family === 'main' &&
-        field('width', `Width over flanges, if any, ${unit}`, { figure: true, className: 'half' })}
+        field('places', 'Only for (place)', { placeholder: 'as rear', hint: 'empty: every main; flanged: thrust' })}
       {field('names', 'Names of the grades, first wall first (commas between; empty for numbers)', {
         className: 'three',
       })}

@@ -12,7 +12,9 @@ import {
   PLACED_LIMITS,
   type PlacedLimit,
   partName,
+  positionSchema,
   rodCount,
+  THRUST_PLACE,
   throwsText,
   withThrows,
 } from '@fettle/core';
@@ -297,8 +299,8 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
         })}
       </Pairs>
       <Quiet>
-        Under the shaft: what is added to the aim at single stations, for instance a little more at the rear main; and
-        the limits that hold there.
+        Under the shaft: what is added to the aim at single stations, for instance a little more at the rear main; the
+        limits that hold there; and the name of a main that takes halves of its own, as rear or thrust.
       </Quiet>
       <ShaftLine
         layout={layout}
@@ -321,6 +323,21 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
                 }}
               />
             ),
+          },
+          {
+            key: 'place',
+            label: (
+              <>
+                Place
+                <small>with halves of its own</small>
+              </>
+            ),
+            cell: ({ family, number }) =>
+              family === 'main' ? (
+                <PlaceField id={job} number={number} document={document} change={change} />
+              ) : (
+                <span>·</span>
+              ),
           },
           {
             key: 'limits',
@@ -395,6 +412,45 @@ function RodFields({ id, document, change }: { id: string; document: JobDocument
         ))}
       </Extras>
     </Panel>
+  );
+}
+
+interface PlaceFieldProps {
+  readonly id: string;
+  readonly number: number;
+  readonly document: JobDocument;
+  readonly change: ChangeDocument;
+}
+
+/** The name of a main that takes halves of its own; saved when it is left. */
+function PlaceField({ id, number, document, change }: PlaceFieldProps) {
+  const key = String(number);
+  const isThrust = document.layout.thrustMain === number;
+  const { text, setText, settled } = useKeptText(
+    { of: id, part: `M${number}`, field: 'place' },
+    document.places[key] ?? '',
+  );
+  const read = text.trim() === '' ? null : positionSchema.safeParse(text);
+  const commit = () => {
+    if (read && !read.success) return;
+    settled(read?.data ?? '');
+    if ((read?.data ?? '') === (document.places[key] ?? '')) return;
+    change((old) => {
+      const { [key]: _, ...others } = old.places;
+      return { ...old, places: read ? { ...others, [key]: read.data } : others };
+    });
+  };
+  return (
+    <Field
+      label={<span className="visually-hidden">Place of M{number}</span>}
+      value={text}
+      maxLength={20}
+      placeholder={isThrust ? THRUST_PLACE : ''}
+      onChange={setText}
+      onBlur={commit}
+      onKeyDown={(event) => event.key === 'Enter' && commit()}
+      fault={read && !read.success ? read.error.issues[0]!.message : null}
+    />
   );
 }
 
