@@ -105,9 +105,9 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   await journals.pressSequentially('J 1 2 3');
   await expect(page.getByTestId('mark-M1')).toHaveText('1');
   await journals.press('Enter');
-  await choose(page, 'First mark belongs to', 'rear', 1);
+  await choose(page, 'Main journals: first mark belongs to', 'rear');
   await expect(page.getByTestId('mark-M1')).toHaveText('3');
-  await choose(page, 'First mark belongs to', 'front', 1);
+  await choose(page, 'Main journals: first mark belongs to', 'front');
   await choose(page, 'Stations are chosen from', 'codes');
   await allSaved(page);
 

@@ -6,10 +6,11 @@ import {
   type JobDocument,
   type JobStation,
   pairVerdict,
+  STATE_WORDS,
 } from '@fettle/core';
 import styled from 'styled-components';
 import { Table } from '../look/Panel.js';
-import { STATE_WORDS, StateShape } from '../look/StateMark.js';
+import { StateShape } from '../look/StateMark.js';
 import { moreOffText } from './meanOff.js';
 import type { StationChoices } from './useStationChoices.js';
 

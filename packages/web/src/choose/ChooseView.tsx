@@ -1,3 +1,4 @@
+import type { ShaftShow } from '@fettle/core';
 import { heldInWords } from '@fettle/core';
 import { Columns3 } from 'lucide-react';
 import styled from 'styled-components';
@@ -6,13 +7,13 @@ import { useOpenJob } from '../job/JobPage.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
-import type { ShaftShow } from '../shaft/shaftColumns.js';
 import { ComparePlans } from './ComparePlans.js';
 import { choosingRows } from './choosingRows.js';
 import { DrawerLeft } from './DrawerLeft.js';
 import { PlanBar } from './PlanBar.js';
 import { RodMatching } from './RodMatching.js';
 import { StationPanel } from './StationPanel.js';
+import { UndoHere } from './UndoHere.js';
 import { useChoosing } from './useChoosing.js';
 
 const Columns = styled.div`
@@ -76,6 +77,7 @@ export function ChooseView() {
         />
         <Tools>
           {withRods && <Choice label="Show" value={show} options={SHOWS} onChange={setShow} />}
+          <UndoHere job={job} />
           <p>{held.length > 0 && <>Held: {held.map(({ station, text }) => `${station} ${text}`).join('; ')}.</>}</p>
           {held.length > 0 && <Button onPress={play.releaseAll}>Let everything go</Button>}
           {plan.asked.ok && (

@@ -7,6 +7,7 @@ import {
   type JobStation,
   lengthText,
   type Reading,
+  readingModeWord,
   rodLabel,
   type StationVerdict,
   sizeAtReference,
@@ -97,6 +98,7 @@ function ReadingsBehind({ document, station, readings }: Pick<StationPanelProps,
               ` from ${lengthText(reading.setting, document.unit)}`}
             , {reading.by}, {format(new Date(reading.at), 'd MMM HH:mm')}
             {reading.taken && reading.taken.instrument !== '' && `, ${reading.taken.instrument}`}
+            {reading.taken?.mode !== undefined && `, ${readingModeWord(reading.taken.mode)}`}
             {reading.taken?.celsius != null &&
               `, at ${reading.taken.celsius} °C: ${lengthText(sizeAtReference(document, reading) ?? 0, document.unit)} at 20 °C`}
           </li>

@@ -1,3 +1,4 @@
+import type { ShaftColumn } from '@fettle/core';
 import {
   type AcceptedChoice,
   CLEARANCE_DECIMALS,
@@ -12,6 +13,7 @@ import {
   type Nanometres,
   nanometres,
   rodLabel,
+  STATE_WORDS,
   type Unit,
 } from '@fettle/core';
 import { Pin } from 'lucide-react';
@@ -19,11 +21,10 @@ import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { paintOf } from '../codes/paintOf.js';
 import { GradeName } from '../look/GradeSwatch.js';
-import { STATE_WORDS, StateShape } from '../look/StateMark.js';
+import { StateShape } from '../look/StateMark.js';
 import { ClearanceGauge, gaugeScale } from '../shaft/ClearanceGauge.js';
 import { GaugeAxis } from '../shaft/GaugeAxis.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
-import type { ShaftColumn } from '../shaft/shaftColumns.js';
 import type { ChosenStations } from './chosenStations.js';
 
 const GAUGE_HEIGHT = 152;

@@ -1,15 +1,15 @@
-import { type AcceptedChoice, type FitPlan, freeHalves, type JobStation, plannedHalves, rodCount } from '@fettle/core';
+import type { ShaftShow } from '@fettle/core';
+import { type AcceptedChoice, type FitPlan, type JobStation, plannedHalves, rodCount } from '@fettle/core';
 import { useMemo, useState } from 'react';
 import { useAppSelector } from '../app/store.js';
 import { useQuery } from '../app/useQuery.js';
-import { useDrawer } from '../drawer/useDrawer.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
-import type { ShaftShow } from '../shaft/shaftColumns.js';
 import { type ChosenStations, chosenStations } from './chosenStations.js';
 import { doubtsOf } from './doubtsOf.js';
 import { type OffAim, offAim } from './offAim.js';
 import { readSince } from './readSince.js';
+import { useFreeHalves } from './useFreeHalves.js';
 import { type JobPlan, useJobPlan } from './useJobPlan.js';
 import { type Play, usePlay } from './usePlay.js';
 
@@ -56,12 +56,7 @@ export function useChoosing(job: OpenJob): Choosing {
   const [selected, setOpen] = useQuery('station');
   const [wanted, showWhich] = useState<'best' | 'accepted'>('accepted');
   const [show, setShow] = useState<ShaftShow>(layout.mains + rodCount(layout) > MOST_COLUMNS ? 'rods' : 'both');
-  const isSharing = Object.values(document.shells).some(({ line }) => line !== null);
-  const { lines } = useDrawer({ job: job.id, isWanted: isSharing });
-  const free = useMemo(
-    () => lines && new Map(lines.map((line) => [line.id, freeHalves(line, job.id)])),
-    [lines, job.id],
-  );
+  const free = useFreeHalves(job);
   const plan = useJobPlan(document, readings, free);
   const showing = choice ? wanted : 'best';
   const halves = showing === 'accepted' ? (choice?.stations ?? {}) : plan.halves;

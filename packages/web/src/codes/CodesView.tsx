@@ -80,10 +80,30 @@ export function CodesView() {
     <>
       <ShaftLine
         layout={layout}
-        rows={codesRows(codes, readings, 'main')}
+        rows={codesRows(codes, readings, (feature) => (
+          <RowField
+            document={document}
+            feature={feature}
+            text={kept[feature].text}
+            first={firstOf(feature)}
+            onType={kept[feature].setText}
+            onLeave={() => commit(feature, kept[feature].text)}
+            onTake={(text) => {
+              kept[feature].setText(text);
+              commit(feature, text);
+            }}
+            onFirst={(first) => commit(feature, kept[feature].text, first)}
+          />
+        ))}
+        show={features.some((feature) => FEATURE_TABLE[feature].family === 'rod') ? 'both' : 'mains'}
         drawingHeight={104}
-        marks={marksOf('mainJournal')}
+        marks={new Map([...marksOf('mainJournal'), ...marksOf('pin')])}
       />
+      <Quiet>
+        Write marks down before cleaning: scratched ones vanish. A row may run from either end; see on the shaft that it
+        is the right one.
+        {document.sheet?.viewFrom === 'rear' && ' The book looks at this engine from the rear.'}
+      </Quiet>
       <Row>
         <Button
           isDisabled={![...coded.values()].some(({ grades }) => grades !== null)}
@@ -110,45 +130,10 @@ export function CodesView() {
       ))}
       <TwoColumns>
         <div>
-          <Panel>
-            <PanelTitle>Marks as they are stamped</PanelTitle>
-            <Quiet>
-              Write them down before cleaning: scratched marks vanish. A row may run from either end; see on the shaft
-              that it is the right one.
-              {document.sheet?.viewFrom === 'rear' && ' The book looks at this engine from the rear.'}
-            </Quiet>
-            {features.map((feature) => (
-              <RowField
-                key={feature}
-                document={document}
-                feature={feature}
-                text={kept[feature].text}
-                first={firstOf(feature)}
-                onType={kept[feature].setText}
-                onLeave={() => commit(feature, kept[feature].text)}
-                onTake={(text) => {
-                  kept[feature].setText(text);
-                  commit(feature, text);
-                }}
-                onFirst={(first) => commit(feature, kept[feature].text, first)}
-              />
-            ))}
-          </Panel>
-        </div>
-        <div>
           <DepthPanel job={job} />
-          {document.withRods && features.includes('bigEnd') && <ReplaceRod job={job} />}
         </div>
+        <div>{document.withRods && features.includes('bigEnd') && <ReplaceRod job={job} />}</div>
       </TwoColumns>
-      {document.withRods && features.some((feature) => FEATURE_TABLE[feature].family === 'rod') && (
-        <ShaftLine
-          layout={layout}
-          rows={codesRows(codes, readings, 'rod')}
-          show="rods"
-          drawingHeight={104}
-          marks={marksOf('pin')}
-        />
-      )}
     </>
   );
 }

@@ -13,7 +13,6 @@ const Line = styled.div`
   grid-template-columns: minmax(12rem, 1.6fr) minmax(10rem, 1fr);
   gap: 0.25rem 0.75rem;
   align-items: start;
-  & + & { margin-top: 0.4rem; }
   @media (max-width: 640px) { grid-template-columns: minmax(0, 1fr); }
   .told { grid-column: 1 / -1; font-size: var(--size-small); }
   input { font-size: var(--size-lead); letter-spacing: 0.08em; }
@@ -49,7 +48,8 @@ export function RowField({ document, feature, text, first, onType, onLeave, onTa
   return (
     <Line>
       <Field
-        label={`${word}s as stamped, ${count} marks${row.prefix === '' ? '' : `, row starts with ${row.prefix}`}`}
+        aria-label={`${word}s as stamped, ${count} marks${row.prefix === '' ? '' : `, row starts with ${row.prefix}`}`}
+        label=""
         figure
         value={text}
         maxLength={200}
@@ -57,14 +57,15 @@ export function RowField({ document, feature, text, first, onType, onLeave, onTa
         onBlur={onLeave}
         onKeyDown={(event) => event.key === 'Enter' && onLeave()}
         fault={fault}
-        hint={`Marks on the sheet: ${known.join(', ')}`}
+        hint={`${count} marks${row.prefix === '' ? '' : `, row starts with ${row.prefix}`}; on the sheet: ${known.join(', ')}`}
       />
       <Choice
-        label={FEATURE_TABLE[feature].marked === 'each' ? 'First mark is of' : 'First mark belongs to'}
+        label={`${word}s: first mark ${FEATURE_TABLE[feature].marked === 'each' ? 'is of' : 'belongs to'}`}
+        isLabelHidden
         value={first}
         options={[
-          { value: 'front', label: `the front, ${partName(feature, 1)}` },
-          { value: 'rear', label: `the rear, ${partName(feature, count)}` },
+          { value: 'front', label: `first mark: front, ${partName(feature, 1)}` },
+          { value: 'rear', label: `first mark: rear, ${partName(feature, count)}` },
         ]}
         onChange={onFirst}
       />

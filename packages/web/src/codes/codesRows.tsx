@@ -1,23 +1,25 @@
+import type { ShaftColumn } from '@fettle/core';
 import {
   type CodedStation,
   chanceText,
   clearanceLimitsOf,
-  type Family,
+  FAMILIES,
+  FEATURE_TABLE,
   type Feature,
   featureOf,
   formatExactLength,
   INSTRUMENT_DECIMALS,
   PAINTS,
   type Reading,
+  STATE_WORDS,
 } from '@fettle/core';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { GradeName, PaintDab } from '../look/GradeSwatch.js';
 import { Quiet } from '../look/Panel.js';
-import { STATE_WORDS, StateShape } from '../look/StateMark.js';
+import { StateShape } from '../look/StateMark.js';
 import { IntervalBar } from '../shaft/IntervalBar.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
-import type { ShaftColumn } from '../shaft/shaftColumns.js';
 import { paintOf } from './paintOf.js';
 import type { Codes } from './useCodes.js';
 
@@ -51,18 +53,21 @@ function MarkCell({ decoded, feature, number }: Pick<Codes, 'decoded'> & { featu
   );
 }
 
-/** What stands under the shaft for one family: the marks, what was read, what the table calls for and how well that is known. */
+/**
+ * What stands under the shaft, mains and pins together: each row as it is stamped, its marks, what was read, what the table calls for and how
+ * well that is known.
+ *
+ * @param typed where a stamped row is typed
+ */
 export function codesRows(
   { features, shown, decoded, coded, placed, parts, contradicted }: Codes,
   readings: readonly Reading[],
-  family: Family,
+  typed: (feature: Feature) => ReactNode,
 ): ShaftRow[] {
   const { unit } = shown;
   const markCell = (feature: Feature, number: number) => (
     <MarkCell decoded={decoded} feature={feature} number={number} />
   );
-  const [housing, journal] = [featureOf(family, 'housing'), featureOf(family, 'journal')];
-  const codes = clearanceLimitsOf(shown.limits, family);
   const cell = (draw: (one: CodedStation) => ReactNode) => (column: ShaftColumn) => {
     const one = coded.get(column.key);
     return one ? draw(one) : <span className="figure">·</span>;
@@ -76,7 +81,7 @@ export function codesRows(
           <small>upper, lower</small>
         </>
       ),
-      cell: cell(({ grades }) =>
+      cell: cell(({ grades, family }) =>
         grades === null ? (
           <Quiet>no cell</Quiet>
         ) : (
@@ -96,8 +101,12 @@ export function codesRows(
           <small>by marks, {unit}</small>
         </>
       ),
-      cell: cell(({ interval }) =>
-        interval ? <IntervalBar interval={interval} limits={codes} unit={unit} /> : <span className="figure">·</span>,
+      cell: cell(({ interval, family }) =>
+        interval ? (
+          <IntervalBar interval={interval} limits={clearanceLimitsOf(shown.limits, family)} unit={unit} />
+        ) : (
+          <span className="figure">·</span>
+        ),
       ),
     },
     {
@@ -125,57 +134,64 @@ export function codesRows(
     },
   ];
   const isRead = (feature: Feature) => readings.some((reading) => reading.feature === feature && reading.nm !== null);
-  const readRows: ShaftRow[] = [housing, journal].filter(isRead).map((feature) => ({
-    key: `read ${feature}`,
-    label: (
-      <>
-        {feature === housing ? 'Bore read' : family === 'main' ? 'Journal read' : 'Pin read'}
-        <small>{unit}</small>
-      </>
-    ),
-    cell: ({ key, number }) => {
-      const place = family === 'rod' && feature === housing ? placed[key] : number;
-      const part = place === undefined ? undefined : parts[feature][place - 1];
-      if (part?.size?.kind !== 'read') return <span className="figure">·</span>;
-      return (
-        <Called>
-          <span className="figure">{formatExactLength(part.size.nominal, unit, INSTRUMENT_DECIMALS[unit])}</span>
-          {part.disagreement && <strong>not as marked</strong>}
-        </Called>
-      );
-    },
-  }));
+  const readRows: ShaftRow[] = (['housing', 'journal'] as const).flatMap((role) => {
+    const known = FAMILIES.map((family) => featureOf(family, role)).filter((feature) => features.includes(feature));
+    if (!known.some(isRead)) return [];
+    return [
+      {
+        key: `read ${role}`,
+        label: (
+          <>
+            {role === 'housing' ? 'Bore read' : 'Journal read'}
+            <small>{unit}</small>
+          </>
+        ),
+        cell: ({ key, number, family }: ShaftColumn) => {
+          const feature = featureOf(family, role);
+          const place = family === 'rod' && role === 'housing' ? placed[key] : number;
+          const part = place === undefined ? undefined : parts[feature][place - 1];
+          if (part?.size?.kind !== 'read') return <span className="figure">·</span>;
+          return (
+            <Called>
+              <span className="figure">{formatExactLength(part.size.nominal, unit, INSTRUMENT_DECIMALS[unit])}</span>
+              {part.disagreement && <strong>not as marked</strong>}
+            </Called>
+          );
+        },
+      },
+    ];
+  });
+  const housingCell = ({ key, number, family }: ShaftColumn) => {
+    if (family === 'main') return markCell('mainBore', number);
+    const rod = placed[key];
+    if (rod === undefined) return <Quiet>not placed</Quiet>;
+    return (
+      <Called>
+        R{rod} {markCell('bigEnd', rod)}
+      </Called>
+    );
+  };
+  const nothing = <span className="figure">·</span>;
+  const markRows: ShaftRow[] = features.flatMap((feature) => {
+    const { family, role, name } = FEATURE_TABLE[feature];
+    return [
+      { key: `typed ${feature}`, label: `${name}s`, wide: typed(feature) },
+      {
+        key: feature,
+        label: <small>{feature === 'bigEnd' ? 'rod placed there' : 'as read'}</small>,
+        cell: (column: ShaftColumn) =>
+          column.family !== family
+            ? nothing
+            : role === 'housing'
+              ? housingCell(column)
+              : markCell(feature, column.number),
+      },
+    ];
+  });
   return [
     { key: 'station', label: 'Station', cell: ({ key }) => <strong>{key}</strong> },
-    ...(features.includes(housing)
-      ? [
-          {
-            key: 'housing',
-            label: family === 'main' ? 'Bore' : 'Rod placed here',
-            cell: ({ key, number }: ShaftColumn) => {
-              if (family === 'main') return markCell(housing, number);
-              const rod = placed[key];
-              return rod === undefined ? (
-                <Quiet>not placed</Quiet>
-              ) : (
-                <Called>
-                  R{rod} {markCell(housing, rod)}
-                </Called>
-              );
-            },
-          },
-        ]
-      : []),
-    ...(features.includes(journal)
-      ? [
-          {
-            key: 'journal',
-            label: family === 'main' ? 'Journal' : 'Pin',
-            cell: ({ number }: ShaftColumn) => markCell(journal, number),
-          },
-        ]
-      : []),
+    ...markRows,
     ...readRows,
-    ...(family === 'rod' && ![...coded.values()].some((one) => one.family === 'rod') ? [] : calledRows),
+    ...calledRows,
   ];
 }

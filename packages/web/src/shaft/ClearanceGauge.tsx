@@ -5,12 +5,13 @@ import {
   formatLength,
   type JobStation,
   type OilClearance,
+  STATE_WORDS,
   type StationState,
   type Unit,
 } from '@fettle/core';
 import * as d3 from 'd3';
 import styled from 'styled-components';
-import { STATE_WORDS, StateShape } from '../look/StateMark.js';
+import { StateShape } from '../look/StateMark.js';
 
 /** One scale for all gauges of a shaft, so that side by side they show whether it is even. */
 export type GaugeScale = d3.ScaleLinear<number, number>;

@@ -1,8 +1,7 @@
-import type { CrankLayout } from '@fettle/core';
+import type { CrankLayout, ShaftShow } from '@fettle/core';
+import { type ShaftGeometry, shaftGeometry } from '@fettle/core';
 import { useMemo } from 'react';
 import styled from 'styled-components';
-import type { ShaftShow } from './shaftColumns.js';
-import { type ShaftGeometry, shaftGeometry } from './shaftGeometry.js';
 import { useWidth } from './useWidth.js';
 
 const Frame = styled.div<{ $height: number }>`

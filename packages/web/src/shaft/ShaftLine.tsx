@@ -1,8 +1,8 @@
 import type { CrankLayout } from '@fettle/core';
+import { type ShaftColumn, type ShaftShow, shaftColumns } from '@fettle/core';
 import { memo, type ReactNode } from 'react';
 import styled from 'styled-components';
 import { ShaftDrawing } from './ShaftDrawing.js';
-import { type ShaftColumn, type ShaftShow, shaftColumns } from './shaftColumns.js';
 
 const Board = styled.div<{ $columns: number }>`
   display: grid;
@@ -20,15 +20,23 @@ const Board = styled.div<{ $columns: number }>`
   > .cell { padding: 0.15rem 0.2rem; min-width: 0; container-type: inline-size; text-align: center; align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
   > .cell + .cell { border-left: var(--rule) solid var(--line); }
   > .ruled { border-top: var(--rule) solid var(--line); align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
+  > .wide { grid-column: 2 / -1; padding: 0.25rem 0.2rem 0.35rem; min-width: 0; position: sticky; left: 0; }
   > .selected { background: var(--accent-soft); }
 `;
 
-export interface ShaftRow {
+export type ShaftRow = {
   readonly key: string;
   readonly label: ReactNode;
-  /** What stands in this row under a station. */
-  readonly cell: (column: ShaftColumn) => ReactNode;
-}
+} & (
+  | {
+      /** What stands in this row under a station. */
+      readonly cell: (column: ShaftColumn) => ReactNode;
+    }
+  | {
+      /** What stands under all stations together: a stamped row, as it is typed. */
+      readonly wide: ReactNode;
+    }
+);
 
 interface ShaftLineProps {
   readonly layout: CrankLayout;
@@ -74,16 +82,22 @@ export function ShaftLine({
         <div key={row.key} className="label ruled">
           {row.label}
         </div>,
-        ...columns.map((column) => (
-          // A touch anywhere in the column opens the station; the verdict row carries a button for the keyboard.
-          <div
-            key={`${row.key}-${column.key}`}
-            className={column.key === selected ? 'cell ruled selected' : 'cell ruled'}
-            onPointerUp={() => onSelect?.(column.key)}
-          >
-            {row.cell(column)}
+        'wide' in row ? (
+          <div key={`${row.key} wide`} className="ruled wide">
+            {row.wide}
           </div>
-        )),
+        ) : (
+          columns.map((column) => (
+            // A touch anywhere in the column opens the station; the verdict row carries a button for the keyboard.
+            <div
+              key={`${row.key}-${column.key}`}
+              className={column.key === selected ? 'cell ruled selected' : 'cell ruled'}
+              onPointerUp={() => onSelect?.(column.key)}
+            >
+              {row.cell(column)}
+            </div>
+          ))
+        ),
       ])}
     </Board>
   );
