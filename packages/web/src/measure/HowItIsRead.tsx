@@ -4,6 +4,10 @@ import {
   type JobDocument,
   type Needle,
   partCount,
+  READING_MODES,
+  type ReadingMode,
+  type Route,
+  readingModeWord,
   routes,
   type Zeroing,
 } from '@fettle/core';
@@ -64,6 +68,11 @@ function CelsiusField({ kept, label, value, onCommit }: CelsiusFieldProps) {
   );
 }
 
+const MODE_OPTIONS: readonly { readonly value: ReadingMode | ''; readonly label: string }[] = [
+  { value: '', label: 'not said' },
+  ...READING_MODES.map((value) => ({ value, label: readingModeWord(value) })),
+];
+
 const ZEROING_WORDS: Readonly<Record<Zeroing, string>> = {
   setting: 'set once on a setting size',
   bore: 'zeroed in each bore, the micrometer brought to it',
@@ -78,7 +87,7 @@ interface RoutesProps {
   readonly order: JobDocument['measuring']['order'];
   readonly count: number;
   readonly words: string;
-  readonly onTake: (order: JobDocument['measuring']['order']) => void;
+  readonly onTake: (route: Route) => void;
 }
 
 /** The ways of reading the housings with one gauge, the least setting and walking first; one of them can be taken, and Enter follows it. */
@@ -109,7 +118,7 @@ function Routes({ order, count, words, onTake }: RoutesProps) {
               ) : (
                 <Button
                   aria-label={`Enter as for a gauge ${ZEROING_WORDS[route.zeroing]}`}
-                  onPress={() => onTake(route.order)}
+                  onPress={() => onTake(route)}
                 >
                   Go this way
                 </Button>
@@ -138,7 +147,9 @@ export function HowItIsRead({
   const celsius = measuring.celsius[feature];
   const set = (part: Partial<JobDocument['measuring']>) =>
     change((old) => ({ ...old, measuring: { ...old.measuring, ...part } }));
+  const mode = measuring.mode[feature];
   const said = [
+    ...(mode === null ? [] : [readingModeWord(mode)]),
     ...(isHousing ? [`+ is ${NEEDLE_WORDS[instruments.boreGauge.needle]}`] : []),
     celsius === null
       ? 'temperature not taken: sizes are as they are read'
@@ -148,6 +159,12 @@ export function HowItIsRead({
     <Whole>
       <summary>How it is read: {said.join('; ')}</summary>
       <Fields>
+        <Choice
+          label={isHousing ? 'The bores are read' : `The ${words} are read`}
+          value={mode ?? ''}
+          options={isHousing ? MODE_OPTIONS : MODE_OPTIONS.filter(({ value }) => value !== 'bore')}
+          onChange={(value) => set({ mode: { ...measuring.mode, [feature]: value === '' ? null : value } })}
+        />
         {isHousing && (
           <Choice
             label="A + on the needle means"
@@ -183,7 +200,9 @@ export function HowItIsRead({
           order={measuring.order}
           count={partCount(document.layout, feature)}
           words={words}
-          onTake={(order) => set({ order })}
+          onTake={({ order, zeroing }) =>
+            set({ order, ...(zeroing === 'journal' ? {} : { mode: { ...measuring.mode, [feature]: zeroing } }) })
+          }
         />
       )}
     </Whole>

@@ -1,4 +1,5 @@
 import {
+  type AcceptedChoice,
   type Candidate,
   CLEARANCE_DECIMALS,
   type Family,
@@ -8,8 +9,10 @@ import {
   pairVerdict,
   type StationState,
 } from '@fettle/core';
-import { useMemo } from 'react';
+import { useMemo, useRef } from 'react';
 import { chosenStations } from '../choose/chosenStations.js';
+import { useFreeHalves } from '../choose/useFreeHalves.js';
+import { type JobPlan, useJobPlan } from '../choose/useJobPlan.js';
 import type { OpenJob } from '../job/useJob.js';
 import { Quiet } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
@@ -25,19 +28,20 @@ interface Outcome {
 function outcomeOf(
   { document }: OpenJob,
   station: JobStation,
+  halves: AcceptedChoice['stations'],
   { candidates, verdicts }: ReturnType<typeof chosenStations>,
 ): Outcome {
-  const { unit, shells, choice } = document;
+  const { unit, shells } = document;
   const text = (value: Candidate['clearance']['nominal']) => formatLength(value, unit, CLEARANCE_DECIMALS[unit]);
   const grade = (id: string) => shells[id]?.grade ?? '';
   const pairText = (upper: string, lower: string) => (upper === lower ? upper : `${upper} over ${lower}`);
-  const accepted = choice?.stations[station.id];
+  const chosen = halves[station.id];
   const verdict = verdicts.get(station.id)!;
-  if (accepted) {
+  if (chosen) {
     return {
       clearance: verdict.clearance ? text(verdict.clearance.nominal) : null,
       state: verdict.state,
-      halves: pairText(grade(accepted.upper.shell), grade(accepted.lower.shell)),
+      halves: pairText(grade(chosen.upper.shell), grade(chosen.lower.shell)),
     };
   }
   const best = nearestCandidate(candidates.get(station.id) ?? []);
@@ -49,17 +53,26 @@ function outcomeOf(
   };
 }
 
-/** What the sizes that were read so far lead to, station by station: with the accepted halves, or with those that come nearest to the aim. */
+/** The halves of the best choice, and until a search that has just begun is over those of the one before. */
+function useBestHalves(plan: JobPlan): AcceptedChoice['stations'] {
+  const kept = useRef(plan.halves);
+  if (plan.plan !== null || !plan.asked.ok) kept.current = plan.halves;
+  return kept.current;
+}
+
+/**
+ * What the sizes that were read so far lead to, station by station: with the accepted halves; with those of the best choice, searched anew with
+ * each figure; or, where a station is in neither, with those that come nearest to its aim.
+ */
 export function LeadsTo({ job, family }: { readonly job: OpenJob; readonly family: Family }) {
   const { document, readings } = job;
-  const chosen = useMemo(
-    () => chosenStations(document, readings, document.choice?.stations ?? {}),
-    [document, readings],
-  );
+  const best = useBestHalves(useJobPlan(document, readings, useFreeHalves(job)));
+  const halves = document.choice?.stations ?? best;
+  const chosen = useMemo(() => chosenStations(document, readings, halves), [document, readings, halves]);
   const stations = [...chosen.stations.values()].filter((station) => station.family === family);
   if (Object.keys(document.shells).length === 0 || stations.every(({ bore, journal }) => !bore || !journal))
     return null;
-  const outcomes = new Map(stations.map((station) => [station.id, outcomeOf(job, station, chosen)]));
+  const outcomes = new Map(stations.map((station) => [station.id, outcomeOf(job, station, halves, chosen)]));
   return (
     <section aria-label="What these sizes lead to">
       <ShaftLine
@@ -101,7 +114,9 @@ export function LeadsTo({ job, family }: { readonly job: OpenJob; readonly famil
       <Quiet>
         {document.choice
           ? 'With the accepted halves; a station that is not in the choice with those nearest to its aim.'
-          : 'Each station alone with the halves nearest to its aim; the choice weighs all of them, and what is in the drawer.'}
+          : stations.some(({ id }) => best[id])
+            ? 'With the halves of the best choice so far; a station that is not in it yet with those nearest to its aim.'
+            : 'Each station alone with the halves nearest to its aim; the choice weighs all of them, and what is in the drawer.'}
       </Quiet>
     </section>
   );

@@ -1,3 +1,4 @@
+import type { ShaftColumn } from '@fettle/core';
 import {
   commonDecimals,
   FEATURE_TABLE,
@@ -15,7 +16,6 @@ import { Link } from 'react-router';
 import type { OpenJob } from '../job/useJob.js';
 import { StateMark } from '../look/StateMark.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
-import type { ShaftColumn } from '../shaft/shaftColumns.js';
 import { ReadingCell } from './ReadingCell.js';
 import { toldOf } from './toldOf.js';
 import type { Measuring } from './useMeasuring.js';

@@ -43,6 +43,7 @@ function takenNow({ instruments, measuring }: JobDocument, feature: Feature, rea
     needle: needleOf({ instruments }, feature),
     celsius: measuring.celsius[feature],
     gaugeCelsius: measuring.celsius[feature] === null ? null : measuring.gaugeCelsius,
+    ...(measuring.mode[feature] === null ? {} : { mode: measuring.mode[feature] }),
     reason,
   };
 }
