@@ -7,12 +7,14 @@ import { kitCommand } from './kitCommand.js';
 import type { CommandStreams } from './planCommand.js';
 import { readCommand } from './readCommand.js';
 import { shimsCommand } from './shimsCommand.js';
+import { torqueCommand } from './torqueCommand.js';
 
 const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--prices]
        npm run -s fettle -- shims FILE [--ndjson]
        npm run -s fettle -- codes FILE [--row TEXT --feature NAME --count N]
        npm run -s fettle -- kit FILE [--chance P] [--seconds N]
        npm run -s fettle -- read --unit mm|in --low L --high H --resolution R TEXT
+       npm run -s fettle -- torque --final T --unit ft-lb|in-lb|Nm --stages N
 
 Reads a fit request from FILE (- for standard input) and prints the fit plan.
   --ndjson      one request a line gives one plan a line, in order, as they arrive
@@ -44,6 +46,9 @@ bands and each is searched exactly.
 The fifth form judges one reading as typed: inside its limits, outside of them but
 believable, or implausible, and which slips would explain it, the likeliest first.
 Write -- before a TEXT that begins with a minus. Exit status: 0 judged, 2 not readable.
+
+The sixth form gives the stages of a final torque: equal ones, each rounded up to the next 5 (to
+the next 1 where the final figure is below 20), the last exact.
 `;
 
 export interface Surroundings extends CommandStreams {
@@ -67,6 +72,8 @@ function readOptions(words: readonly string[]) {
       low: { type: 'string' },
       high: { type: 'string' },
       resolution: { type: 'string' },
+      final: { type: 'string' },
+      stages: { type: 'string' },
     },
   });
 }
@@ -103,6 +110,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: --seconds is “${values.seconds}”; give a number above zero\n`);
     return 2;
   }
+  if (command === 'torque' && files.length === 0) return torqueCommand(values, { write, complain });
   if (!['fit', 'shims', 'codes', 'kit', 'read'].includes(command ?? '') || files.length !== 1) {
     complain(USAGE);
     return 2;

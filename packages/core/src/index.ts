@@ -1,3 +1,13 @@
+export { STIFF_TRIES } from './assembly/assemblyChecks.js';
+export {
+  type Assembly,
+  type Built,
+  type Check,
+  FACE_SCHOOLS,
+  type HandTurn,
+  type Swap,
+  TURNS_BY_HAND,
+} from './assembly/assemblySchema.js';
 export { chanceInside } from './clearance/chanceInside.js';
 export { chanceText } from './clearance/chanceText.js';
 export { clearanceAim } from './clearance/clearanceAim.js';
@@ -35,6 +45,7 @@ export {
   type JointKind,
   type JointSide,
 } from './crush/crushSchema.js';
+export { canonicalJson } from './document/canonicalJson.js';
 export { type DocumentFault, faultsOf } from './document/fault.js';
 export {
   applyPatch,
@@ -109,7 +120,6 @@ export {
   type EngineType,
   engineTypeSchema,
   readEngineType,
-  type Torque,
   type TypeFamily,
 } from './engineType/engineType.js';
 export {
@@ -159,12 +169,28 @@ export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { withShimRemedy } from './fit/shims/shimRemedies.js';
 export { shims } from './fit/shims.js';
+export {
+  FACE_WORDS,
+  jobAssembly,
+  type StationAssembly,
+  type StationCheck,
+  SWAP_PARTS,
+  swapText,
+} from './job/assemblyFacts.js';
 export { assessReading, needleOf, type ReadingAssessment } from './job/assessReading.js';
-export { type BuildSheet, buildSheet, buildSheetRows, readBuildSheet } from './job/buildSheet.js';
+export {
+  type BuildSheet,
+  buildSheet,
+  buildSheetRows,
+  buildSheetSchema,
+  readBuildSheet,
+  signedContent,
+} from './job/buildSheet.js';
 export { changeWords } from './job/changeWords.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export { type ClearanceDraw, clearanceDraw, drawnClearance } from './job/clearanceDraw.js';
 export { type CodedStation, codedCell, codedStations, heldAsCoded } from './job/codedStations.js';
+export { type BuildSheetDifference, comparedSheets } from './job/comparedSheets.js';
 export { dueOn } from './job/dueOn.js';
 export { type FirstToTry, firstToTry } from './job/firstToTry.js';
 export {
@@ -178,6 +204,7 @@ export {
   NO_WISHES,
   type StationWishes,
 } from './job/jobDocument.js';
+export { type JobFacts, jobFacts } from './job/jobFacts.js';
 export { type FreeHalves, type JobFit, jobFit, type LeftOut, plannedHalves } from './job/jobFit.js';
 export { bandsOf, codedFeatures, rowLayout } from './job/jobMarks.js';
 export { jobOfType, limitClashes, shellsOfSheet, withSheet } from './job/jobOfType.js';
@@ -205,6 +232,7 @@ export {
 export { acceptedJointly, type JointPieces, type JointPiecesQuestion, jointPieces } from './job/jointPieces.js';
 export { type KitAsked, kitQuestionOfJob } from './job/kitQuestions.js';
 export { newJob, usualThinnerHalf } from './job/newJob.js';
+export { openWork } from './job/openWork.js';
 export { pieceOfLine } from './job/pieceOfLine.js';
 export { isCoarse, type ReadingDoubt, readingDoubts } from './job/readingDoubts.js';
 export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from './job/readingTable.js';
@@ -216,10 +244,12 @@ export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';
 export { shellOfLine } from './job/shellOfLine.js';
 export type { StageState } from './job/slice.js';
+export { turnText } from './job/slices/assemblySlice.js';
 export { jointLimits, jointStations } from './job/slices/crushSlice.js';
 export { momentWord } from './job/slices/endPlaySlice.js';
 export { limitsNeeded } from './job/slices/engineSlice.js';
 export { type RunoutAt, runoutsOf } from './job/slices/runoutSlice.js';
+export { PASS_DOUBTS, passPlace, stretchWords } from './job/slices/torqueSlice.js';
 export { MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './job/slices/trialSlice.js';
 export { placeWords } from './job/slices.js';
 export { STAGES, type Stage, stageName } from './job/stages.js';
@@ -232,9 +262,23 @@ export {
   stationCandidates,
 } from './job/stationCandidates.js';
 export type { StationOffset, StationTrial } from './job/stationTrial.js';
-export { pairVerdict, type StationState, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
+export {
+  pairVerdict,
+  STATE_WORDS,
+  type StationState,
+  type StationVerdict,
+  stationVerdict,
+} from './job/stationVerdict.js';
 export { type FreeLines, freePieces, pieceFaults, takenPieces, thrustKindOf } from './job/takenPieces.js';
 export { endPlayOfHalves, thrustFlanges } from './job/thrustFlanges.js';
+export {
+  fastenerFigures,
+  isPassDone,
+  type JobPassState,
+  jobPassStates,
+  jobStretches,
+  type StretchRead,
+} from './job/tightenFacts.js';
 export { warmClearance } from './job/warmClearance.js';
 export { acceptance } from './measure/acceptance.js';
 export { type EffectiveSize, markedSize, middleOf, readSize } from './measure/effectiveSize.js';
@@ -289,16 +333,28 @@ export {
 } from './part/feature.js';
 export type { Material } from './part/material.js';
 export type { Taken } from './part/reading.js';
-export { type Reading, type ReadingDraft, readingSchema, sizeOfDraft, slotKey } from './part/reading.js';
+export {
+  READING_MODES,
+  type Reading,
+  type ReadingDraft,
+  type ReadingMode,
+  readingModeWord,
+  readingSchema,
+  sizeOfDraft,
+  slotKey,
+} from './part/reading.js';
 export { rodCount } from './part/rodCount.js';
 export { type Route, routes, type Zeroing } from './part/route.js';
+export { type ShaftColumn, type ShaftShow, shaftColumns } from './part/shaftColumns.js';
+export { type ShaftGeometry, shaftGeometry } from './part/shaftGeometry.js';
 export { throwsText, withThrows } from './part/throws.js';
 export type { Runout, Turn, TurnReading } from './runout/runoutSchema.js';
 export { bentBy, type TurnRead, turnRead } from './runout/turn.js';
+export type { Grade } from './shell/grade.js';
 export { PAINTS, type Paint } from './shell/grade.js';
 export { gradedWalls } from './shell/gradedFamily.js';
 export type { Half } from './shell/half.js';
-export { halfLabel } from './shell/half.js';
+export { halfFields, halfLabel, placesOfText } from './shell/half.js';
 export {
   FACES,
   type Face,
@@ -309,10 +365,34 @@ export {
   pieceKindWord,
   pieceLabel,
 } from './shell/piece.js';
+export { placeOfMain, positionSchema, THRUST_PLACE } from './shell/position.js';
 export type { Side } from './shell/side.js';
 export { cleanUp, derivedUndersize, type Undersize } from './shell/undersize.js';
 export { STRIP_RANGES, STRIP_TELLS, stripClearance, stripFor, stripRead } from './strip/stripClearance.js';
 export { STRIP_ENDS, type Strip, type StripEnd } from './strip/stripSchema.js';
+export { type BoltPlace, boltOrder, capsFromMiddle } from './torque/boltOrder.js';
+export { stretchFindings } from './torque/boltStretch.js';
+export { FASTENER_PLACES, type FastenerPlace, PLACE_TABLE, type Torque, torqueSchema } from './torque/fastener.js';
+export type { Stretch } from './torque/tightenedSchema.js';
+export {
+  type PassTarget,
+  passTargets,
+  passText,
+  TIGHTENING_WORDS,
+  type Tightening,
+  tighteningSchema,
+  tighteningText,
+} from './torque/tightening.js';
+export { MOST_STAGES, torqueStages } from './torque/torqueStages.js';
+export {
+  otherTorqueUnit,
+  TORQUE_UNITS,
+  type TorqueUnit,
+  torqueEcho,
+  torqueIn,
+  torqueText,
+  torqueUnitWord,
+} from './torque/torqueUnit.js';
 export { type AssemblyOffset, assemblyOffset } from './trial/assemblyOffset.js';
 export { afterChange, trialLength } from './trial/trialClearance.js';
 export {
@@ -347,4 +427,5 @@ export {
   problemSchema,
   problemType,
 } from './wire/problemKinds.js';
+export { LARGEST_PHOTO, type Paper, PHOTO_TYPES, type SignedSheet } from './wire/sheetWire.js';
 export type { TypeRevision, TypeSummary, TypeView } from './wire/typeWire.js';

@@ -6,6 +6,7 @@ import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { DataSource } from 'typeorm';
+import { photoHandlers } from './assembly/photoHandlers.js';
 import { databaseMark } from './database/mark.js';
 import { drawerHandlers } from './drawer/drawerHandlers.js';
 import { DrawerService } from './drawer/drawerService.js';
@@ -18,6 +19,8 @@ import { readingHandlers } from './measure/readingHandlers.js';
 import { ReadingService } from './measure/readingService.js';
 import { answerProblems, answerUnknownPath } from './problem/answerProblems.js';
 import { ProblemError } from './problem/problem.js';
+import type { PdfPool } from './sheet/pdfPool.js';
+import { sheetHandlers } from './sheet/sheetHandlers.js';
 import { nonceOf, webPage } from './web/webPage.js';
 import { docsRoutes } from './wire/docsRoutes.js';
 import { type HandlersOf, serve } from './wire/serve.js';
@@ -25,13 +28,14 @@ import { type HandlersOf, serve } from './wire/serve.js';
 export interface Parts {
   readonly database: DataSource;
   readonly fits: FitPool;
+  readonly pdfs: PdfPool;
   readonly log: Logger;
   /** Folder of the built web application; null serves the API alone (Vite serves the page in development). */
   readonly webFolder: string | null;
 }
 
 /** The whole HTTP side of Fettle, ready to listen. */
-export function createApp({ database, fits, log, webFolder }: Parts): Express {
+export function createApp({ database, fits, pdfs, log, webFolder }: Parts): Express {
   const app = express();
   app.disable('x-powered-by');
   app.use(compression());
@@ -83,6 +87,8 @@ export function createApp({ database, fits, log, webFolder }: Parts): Express {
     ...readingHandlers(new ReadingService(database)),
     ...drawerHandlers(new DrawerService(database), jobs),
     ...typeHandlers(new TypeService(database)),
+    ...sheetHandlers(database, jobs, pdfs),
+    ...photoHandlers(database),
     // A caller that hangs up cancels its search.
     fit: ({ body }, { gone }) => fits.solve(body, gone),
     shims: ({ body }) => fits.shims(body),

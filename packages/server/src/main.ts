@@ -4,6 +4,7 @@ import { createApp } from './createApp.js';
 import { openDatabase } from './database/openDatabase.js';
 import { loadDemo } from './demo/loadDemo.js';
 import { FitPool } from './fit/fitPool.js';
+import { PdfPool } from './sheet/pdfPool.js';
 
 /** Exit status when what is wrong has been said (EX_CONFIG of sysexits.h). */
 const SAID_WHY = 78;
@@ -29,7 +30,8 @@ const database = await openDatabase(required('DATABASE_URL')).catch((error: Erro
 });
 if (process.env.FETTLE_DEMO !== 'no') await loadDemo(database, log);
 const fits = new FitPool();
-const app = createApp({ database, fits, log, webFolder: process.env.FETTLE_WEB ?? null });
+const pdfs = new PdfPool();
+const app = createApp({ database, fits, pdfs, log, webFolder: process.env.FETTLE_WEB ?? null });
 
 const server: Server = app.listen(port, host, (error?: Error) => {
   if (error) {
@@ -52,6 +54,7 @@ async function stop(reason: string): Promise<void> {
   });
   clearTimeout(force);
   await fits.close();
+  await pdfs.close();
   await database.destroy();
   process.exit(0);
 }

@@ -9,7 +9,9 @@ import { crankLayoutSchema } from '../part/crankLayout.js';
 import { markedBandSchema } from '../part/mark.js';
 import { materialSchema } from '../part/material.js';
 import { gradeSchema } from '../shell/grade.js';
+import { placesSchema } from '../shell/position.js';
 import { undersizeSchema } from '../shell/undersize.js';
+import { torqueSchema } from '../torque/fastener.js';
 import { mainLimitsSchema, typeLimitsSchema } from './limits.js';
 
 function repeated(names: readonly string[], path: string, context: z.RefinementCtx): void {
@@ -50,14 +52,6 @@ export const typeFamilySchema = z
   });
 export type TypeFamily = z.output<typeof typeFamilySchema>;
 
-export const torqueSchema = z.strictObject({
-  fastener: z.string().trim().min(1, 'say which fastener').max(60),
-  steps: z.string().trim().min(1, 'give the steps, as 30 · 55 N·m, then 60°').max(120),
-  lubricant: z.string().trim().max(60).default('').describe('What the figure was given for; empty when not given.'),
-  source: z.string().trim().min(1, 'name the book and page').max(200),
-});
-export type Torque = z.infer<typeof torqueSchema>;
-
 /** The data sheet of one engine type: entered once, copied into every job. An open format; lengths in whole nanometres. */
 const currentSchema = z.strictObject({
   format: z.literal('fettle.engine-type/1'),
@@ -92,6 +86,7 @@ const currentSchema = z.strictObject({
   materials: z.strictObject({ block: materialSchema, caps: materialSchema, rods: materialSchema }),
   limits: typeLimitsSchema.prefault({}),
   mainLimits: mainLimitsSchema.default({}),
+  places: placesSchema.default({}).describe('Mains that take halves of their own, by number: the name of their place.'),
   torque: z.array(torqueSchema).max(20).default([]),
   rows: z.array(stampedRowSchema).max(8).default([]),
   main: typeFamilySchema.prefault({}),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { assemblySchema } from '../assembly/assemblySchema.js';
 import { warmSchema } from '../clearance/temperature.js';
 import { crushSchema } from '../crush/crushSchema.js';
 import { personSchema } from '../document/person.js';
@@ -12,10 +13,13 @@ import { unitSchema } from '../measure/unit.js';
 import { crankLayoutSchema } from '../part/crankLayout.js';
 import { eachFeature, FEATURES, SLOTS } from '../part/feature.js';
 import { materialSchema } from '../part/material.js';
+import { READING_MODES } from '../part/reading.js';
 import { runoutSchema } from '../runout/runoutSchema.js';
 import { halfFields } from '../shell/half.js';
 import { pieceFields, refinePiece } from '../shell/piece.js';
+import { placesSchema } from '../shell/position.js';
 import { stripSchema } from '../strip/stripSchema.js';
+import { tightenedSchema } from '../torque/tightenedSchema.js';
 import { fastenersSchema, TRIAL_SCHOOLS, trialSchema } from '../trial/trialSchema.js';
 import { JOB_UPGRADES } from './jobUpgrades.js';
 
@@ -119,7 +123,7 @@ export const markRowSchema = z.strictObject({
  * change at once are records by id, so that their changes merge.
  */
 const currentSchema = z.strictObject({
-  format: z.literal('fettle.job/4').describe('What this is, and the version it is written in.'),
+  format: z.literal('fettle.job/5').describe('What this is, and the version it is written in.'),
   name: z.string().trim().min(1, 'give the engine a name').max(80, 'at most 80 characters'),
   unit: unitSchema,
   layout: crankLayoutSchema,
@@ -131,6 +135,8 @@ const currentSchema = z.strictObject({
   limits: typeLimitsSchema,
   /** Limits that hold at single mains instead of those of the sheet, by number of the main. */
   mainLimits: mainLimitsSchema,
+  /** Mains that take halves of their own, by number: the name of their place. */
+  places: placesSchema,
   measuring: z.strictObject({
     order: z.enum(['along', 'down']),
     slots: z.strictObject(eachFeature(() => slotsSchema)),
@@ -143,6 +149,8 @@ const currentSchema = z.strictObject({
     /** How warm the parts are that are read now, °C; null where nobody takes it: sizes are then taken as they are read. */
     celsius: z.strictObject(eachFeature(() => celsiusSchema)),
     gaugeCelsius: celsiusSchema,
+    /** How sizes are read now; null where nobody said. */
+    mode: z.strictObject(eachFeature(() => z.enum(READING_MODES).nullable())),
   }),
   rules: jobRulesSchema,
   /** By feature: `mainBore`, `mainJournal`, `pin`. */
@@ -174,6 +182,10 @@ const currentSchema = z.strictObject({
   runout: runoutSchema,
   warm: warmSchema,
   fasteners: z.strictObject({ main: fastenersSchema, rod: fastenersSchema }),
+  /** Passes that were done, and stretches that were read. */
+  torque: tightenedSchema,
+  /** Checks while it is put together, how it turns, and parts that changed places. */
+  assembly: assemblySchema,
   /** When the build sheet was last printed or saved, and by whom; null until then. */
   printed: z.strictObject({ at: z.iso.datetime(), by: personSchema }).nullable(),
 });

@@ -21,6 +21,7 @@ export function jobOfType(
     sheet: type,
     limits: type.limits,
     mainLimits: type.mainLimits,
+    places: type.places,
     crush: { ...job.crush, kind: joints, aim: crushAim, aimAluminium: crushAimAluminium },
     endPlay: { ...job.endPlay, aim: endPlayAim, settle: settle ?? job.endPlay.settle },
   };
@@ -84,6 +85,7 @@ export function withSheet(
     sheet: type,
     limits,
     mainLimits: mainLimitsWith(job, type, isSameShape),
+    places: { ...(isSameShape ? type.places : {}), ...job.places },
     materials: type.materials,
     rules: { ...job.rules, thinnerHalf: usualThinnerHalf(type.materials.block, type.materials.caps) },
     layout: isSameShape ? type.layout : job.layout,
@@ -103,7 +105,7 @@ export function shellsOfSheet(sheet: EngineType, family: 'main' | 'rod', undersi
   const codes = sheet[family];
   const grades =
     undersize === null ? codes.grades : (codes.undersizes.find(({ name }) => name === undersize)?.grades ?? []);
-  return grades.flatMap(({ mark, low, high }) =>
+  return grades.flatMap(({ mark, low, high, positions }) =>
     (['upper', 'lower'] as const).map((half) => ({
       family,
       series: codes.series === '' ? cutText(sheet.name, 60) : codes.series,
@@ -112,6 +114,7 @@ export function shellsOfSheet(sheet: EngineType, family: 'main' | 'rod', undersi
       wall: middle({ low, high }),
       ...(low === high ? {} : { band: { low, high } }),
       ...(undersize === null ? {} : { undersize }),
+      ...(positions === undefined ? {} : { positions }),
       stock: null,
       line: null,
     })),

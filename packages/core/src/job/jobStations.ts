@@ -1,3 +1,4 @@
+import { isSwappedSince } from '../assembly/swappedSince.js';
 import { clearanceAim } from '../clearance/clearanceAim.js';
 import { REFERENCE_C, sizeAt20 } from '../clearance/temperature.js';
 import { type MarkDisagreement, markDisagreement } from '../codes/markDisagreement.js';
@@ -10,7 +11,7 @@ import type { Feature } from '../part/feature.js';
 import { FEATURE_TABLE, partCount, partName, tellsSize } from '../part/feature.js';
 import type { Material } from '../part/material.js';
 import type { Reading } from '../part/reading.js';
-import type { Position } from '../shell/position.js';
+import { type Position, placeOfMain } from '../shell/position.js';
 import type { Undersize } from '../shell/undersize.js';
 import { undersizeOf } from '../shell/undersize.js';
 import type { JobDocument } from './jobDocument.js';
@@ -87,6 +88,11 @@ export interface JobStation {
 /** Whether any of some readings was taken before a moment. */
 function isReadBefore(readings: readonly Reading[], moment: string | null): boolean {
   return moment !== null && readings.some(({ nm, at }) => nm !== null && at < moment);
+}
+
+/** Whether any of some readings of a housing was taken with a cap that has changed places since. */
+function isWithOtherCap(job: JobDocument, name: string, readings: readonly Reading[]): boolean {
+  return readings.some(({ nm, at }) => nm !== null && isSwappedSince(job.assembly, [name], ['cap'], at));
 }
 
 function findingsOf(feature: Feature, size: EffectiveSize | null, limit: Limit | null): SizeFinding[] {
@@ -206,7 +212,9 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
             )
           : null,
       undersize,
-      isOutdated: !isJournal && isReadBefore(own, job.fasteners[family].since),
+      isOutdated:
+        !isJournal &&
+        (isReadBefore(own, job.fasteners[family].since) || isWithOtherCap(job, partName(feature, number), own)),
       shape,
       missing: Math.max(0, job.measuring.slots[feature].length - count),
       findings: [...(undersize ? [] : standard), ...(isJournal ? shapeFindings(job, feature, shape) : [])],
@@ -225,7 +233,7 @@ function stationOf(job: JobDocument, family: Family, bore: MeasuredPart | null, 
     id,
     family,
     number: journal.number,
-    position: family === 'main' && job.layout.thrustMain === journal.number ? 'thrust' : null,
+    position: family === 'main' ? placeOfMain(job, journal.number) : null,
     rod,
     ...sizes,
     marks: { bore: bore?.mark ?? null, journal: journal.mark },

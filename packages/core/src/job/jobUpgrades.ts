@@ -1,3 +1,4 @@
+import { BLANK_ASSEMBLY } from '../assembly/assemblySchema.js';
 import { USUAL_WARM } from '../clearance/temperature.js';
 import { BLANK_CRUSH } from '../crush/crushSchema.js';
 import type { StoredDocument, UpgradeStep } from '../document/versioned.js';
@@ -5,6 +6,7 @@ import { blankEndPlay } from '../endPlay/endPlaySchema.js';
 import { usualInstruments } from '../measure/instrument.js';
 import { eachFeature } from '../part/feature.js';
 import { BLANK_RUNOUT } from '../runout/runoutSchema.js';
+import { BLANK_TIGHTENED } from '../torque/tightenedSchema.js';
 import { UNKNOWN_FASTENERS } from '../trial/trialSchema.js';
 
 function recordOf(value: unknown): StoredDocument {
@@ -82,5 +84,28 @@ function withPlaces(document: StoredDocument): StoredDocument {
   };
 }
 
+/** Documents from before torque and assembly: nobody said how sizes were read, no place but the thrust main has a name, nothing is tightened. */
+function withAssembly(document: StoredDocument): StoredDocument {
+  const fasteners = recordOf(document.fasteners);
+  return {
+    places: {},
+    torque: BLANK_TIGHTENED,
+    assembly: BLANK_ASSEMBLY,
+    ...document,
+    fasteners: {
+      main: { figures: [], ...recordOf(fasteners.main) },
+      rod: { figures: [], ...recordOf(fasteners.rod) },
+    },
+    measuring: { mode: eachFeature(() => null), ...recordOf(document.measuring) },
+    format: 'fettle.job/5',
+  };
+}
+
 /** From each version of the job document to the next, from 0 on: `fettle.job/n` after n of them. */
-export const JOB_UPGRADES: readonly UpgradeStep[] = [fromUnversioned, withEndPlay, withTrials, withPlaces];
+export const JOB_UPGRADES: readonly UpgradeStep[] = [
+  fromUnversioned,
+  withEndPlay,
+  withTrials,
+  withPlaces,
+  withAssembly,
+];

@@ -1,3 +1,4 @@
+import { BLANK_ASSEMBLY } from '../assembly/assemblySchema.js';
 import { USUAL_WARM } from '../clearance/temperature.js';
 import { BLANK_CRUSH } from '../crush/crushSchema.js';
 import { blankEndPlay } from '../endPlay/endPlaySchema.js';
@@ -9,6 +10,7 @@ import type { CrankLayout } from '../part/crankLayout.js';
 import { eachFeature, FEATURE_TABLE } from '../part/feature.js';
 import type { Material } from '../part/material.js';
 import { BLANK_RUNOUT } from '../runout/runoutSchema.js';
+import { BLANK_TIGHTENED } from '../torque/tightenedSchema.js';
 import { UNKNOWN_FASTENERS } from '../trial/trialSchema.js';
 import type { JobDocument, JobRules } from './jobDocument.js';
 
@@ -34,7 +36,7 @@ export function newJob(
   withRods = false,
 ): JobDocument {
   return {
-    format: 'fettle.job/4',
+    format: 'fettle.job/5',
     name,
     unit,
     layout,
@@ -43,6 +45,7 @@ export function newJob(
     sheet: null,
     limits: typeLimitsSchema.parse({}),
     mainLimits: {},
+    places: {},
     printed: null,
     measuring: {
       order: 'along',
@@ -51,6 +54,7 @@ export function newJob(
       setting: eachFeature(() => null),
       celsius: eachFeature(() => null),
       gaugeCelsius: null,
+      mode: eachFeature(() => null),
     },
     rules: {
       aim: { kind: 'middle' },
@@ -83,6 +87,8 @@ export function newJob(
     runout: BLANK_RUNOUT,
     warm: USUAL_WARM,
     trialSchool: 'every',
+    torque: BLANK_TIGHTENED,
+    assembly: BLANK_ASSEMBLY,
     fasteners: { main: UNKNOWN_FASTENERS, rod: UNKNOWN_FASTENERS },
   };
 }

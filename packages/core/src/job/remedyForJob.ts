@@ -3,7 +3,6 @@ import { clearanceKey, clearanceLimitsOf } from '../engineType/limits.js';
 import type { FitRemedy } from '../fit/format/fitPlan.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { type Feature, featureOf, partName } from '../part/feature.js';
-import type { Position } from '../shell/position.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import type { JobFit } from './jobFit.js';
 
@@ -45,7 +44,7 @@ function withHalves(asked: Asked, { shells, newShells = [] }: FitRemedy, newId: 
       half: one.half,
       wall: lengthOfNumber(one.wall, unit),
       ...(one.undersize === '' ? {} : { undersize: one.undersize }),
-      ...(one.positions === undefined ? {} : { positions: one.positions as Position[] }),
+      ...(one.positions === undefined ? {} : { positions: [...one.positions] }),
       stock: one.stock,
       line: null,
     },

@@ -1,10 +1,15 @@
 import type { StationState } from './stationVerdict.js';
 
+/** What was found and done; what it was judged by; every reading, on a page of its own. In the order of the sheet. */
+export const SHEET_PARTS = ['result', 'reference', 'readings'] as const;
+
 /** What stands in one cell of a table on the sheet. */
 export interface SheetCell {
   readonly text: string;
   /** A second, smaller line. */
   readonly small?: string;
+  /** A moment; whoever shows it tells it by its own clock. */
+  readonly at?: string;
   /** The state of a station, which has a shape and a word of its own. */
   readonly state?: StationState;
 }
@@ -15,8 +20,7 @@ export type SheetBlock =
   | {
       readonly kind: 'table';
       readonly key: string;
-      /** What was found and done stands before what it was judged by. */
-      readonly part: 'result' | 'reference';
+      readonly part: (typeof SHEET_PARTS)[number];
       readonly title: string;
       readonly head: readonly { readonly text: string; readonly isFigure: boolean }[];
       readonly rows: readonly { readonly key: string; readonly cells: readonly SheetCell[] }[];

@@ -1,7 +1,7 @@
 import type { Reading } from '../part/reading.js';
 import type { JobDocument } from './jobDocument.js';
 import { jobFacts } from './jobFacts.js';
-import type { SheetBlock } from './sheetBlock.js';
+import { SHEET_PARTS, type SheetBlock } from './sheetBlock.js';
 import { SLICES } from './slices.js';
 
 type Of<Kind extends SheetBlock['kind']> = SheetBlock & { kind: Kind };
@@ -9,7 +9,7 @@ type Of<Kind extends SheetBlock['kind']> = SheetBlock & { kind: Kind };
 /** The build sheet as data. */
 export interface SheetContent {
   readonly facts: readonly Of<'fact'>[];
-  /** What was found and done, then what it was judged by. */
+  /** What was found and done, then what it was judged by, then every reading. */
   readonly tables: readonly Of<'table'>[];
   readonly notes: readonly string[];
 }
@@ -25,7 +25,7 @@ export function sheetContent(job: JobDocument, readings: readonly Reading[]): Sh
   const tables = of('table');
   return {
     facts: of('fact'),
-    tables: (['result', 'reference'] as const).flatMap((part) => tables.filter((one) => one.part === part)),
+    tables: SHEET_PARTS.flatMap((part) => tables.filter((one) => one.part === part)),
     notes: of('note').map(({ text }) => text),
   };
 }

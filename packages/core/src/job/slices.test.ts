@@ -125,6 +125,8 @@ describe('the slices', () => {
       'trial',
       'runout',
       'endPlay',
+      'assembly',
+      'torque',
       'sheet',
     ]);
     const jointed = { ...empty, crush: { ...empty.crush, kind: 'split-line' as const } };
@@ -148,6 +150,8 @@ describe('the slices', () => {
       'trial',
       'runout',
       'endPlay',
+      'assembly',
+      'torque',
       'sheet',
     ]);
     expect(jobProgress(empty, readings)).toMatchObject({ next: 'drawer', todo: 'Enter the halves in the drawer' });

@@ -1,6 +1,7 @@
 import { FEATURE_TABLE, FEATURES, type MeasuringStage } from '../part/feature.js';
 import type { JobDocument } from './jobDocument.js';
 import type { Slice } from './slice.js';
+import { assemblySlice } from './slices/assemblySlice.js';
 import { choiceSlice } from './slices/choiceSlice.js';
 import { codesSlice } from './slices/codesSlice.js';
 import { crushSlice } from './slices/crushSlice.js';
@@ -10,6 +11,7 @@ import { halvesSlice } from './slices/halvesSlice.js';
 import { measuringSlice } from './slices/measuringSlice.js';
 import { runoutSlice } from './slices/runoutSlice.js';
 import { sheetSlice } from './slices/sheetSlice.js';
+import { torqueSlice } from './slices/torqueSlice.js';
 import { trialSlice } from './slices/trialSlice.js';
 import { STAGES, type Stage } from './stages.js';
 
@@ -26,6 +28,8 @@ const BY_STAGE: { readonly [Key in Stage]: Slice<Key> } = {
   runout: runoutSlice,
   crush: crushSlice,
   endPlay: endPlaySlice,
+  torque: torqueSlice,
+  assembly: assemblySlice,
   sheet: sheetSlice,
 };
 

@@ -18,6 +18,8 @@ const TABLE = {
   runout: 'Runout',
   crush: 'Crush',
   endPlay: 'End play',
+  assembly: 'Assembly',
+  torque: 'Torque',
   sheet: 'Sheet',
 } as const;
 

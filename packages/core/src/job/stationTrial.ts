@@ -1,8 +1,10 @@
+import { isSwappedSince } from '../assembly/swappedSince.js';
 import type { EffectiveSize } from '../measure/effectiveSize.js';
 import { readingUncertainty } from '../measure/instrument.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { combinedUncertainty } from '../measure/uncertainty.js';
 import type { Family } from '../part/family.js';
+import { partName } from '../part/feature.js';
 import { assemblyOffset, isAsPredicted, whatToLookFor } from '../trial/assemblyOffset.js';
 import { type MeasuredClearance, measuredClearance } from '../trial/trialClearance.js';
 import type { Trial } from '../trial/trialSchema.js';
@@ -26,8 +28,8 @@ export interface StationTrial {
   /** What to look for before it is believed, the likeliest first; empty where it is as predicted. */
   readonly lookFor: readonly string[];
   /** Why it says nothing any more; null while it does. */
-  readonly isVoid: 'fasteners' | 'rod' | null;
-  /** Whether other halves were accepted for the station since. */
+  readonly isVoid: 'fasteners' | 'rod' | 'cap' | null;
+  /** Whether other halves were accepted for the station since, or halves changed places. */
   readonly isSwapped: boolean;
 }
 
@@ -37,6 +39,11 @@ interface Place {
   readonly rod: number | null;
   readonly bore: EffectiveSize | null;
   readonly journal: EffectiveSize | null;
+}
+
+/** What the housing of a station is called: caps belong to a main or to a rod. */
+function housingName({ id, family, rod }: Pick<Place, 'id' | 'family' | 'rod'>): string {
+  return family === 'rod' && rod !== null ? partName('bigEnd', rod) : id;
 }
 
 /** How well a measured clearance is known: the gauge for itself where it was zeroed on the journal; with the journal's own size where not. */
@@ -110,9 +117,12 @@ export function stationTrial(job: JobDocument, place: Place): StationTrial | nul
         ? 'fasteners'
         : place.family === 'rod' && trial.rod !== place.rod
           ? 'rod'
-          : null,
+          : isSwappedSince(job.assembly, [housingName(place)], ['cap'], trial.at)
+            ? 'cap'
+            : null,
     isSwapped:
-      chosen !== undefined && (chosen.upper.shell !== trial.upper.shell || chosen.lower.shell !== trial.lower.shell),
+      isSwappedSince(job.assembly, [place.id], ['upper', 'lower'], trial.at) ||
+      (chosen !== undefined && (chosen.upper.shell !== trial.upper.shell || chosen.lower.shell !== trial.lower.shell)),
   };
 }
 

@@ -250,7 +250,7 @@ describe('what one trial says of the others', () => {
     const asked = jobFit(job, readings);
     expect(asked.ok && asked.request.stations.every(({ offset }) => offset === undefined)).toBe(true);
 
-    const main = { kind: 'other' as const, name: 'studs', lubricant: '', torque: '', since: LATER };
+    const main = { kind: 'other' as const, name: 'studs', lubricant: '', torque: '', figures: [], since: LATER };
     const changed = tried({ trialSchool: 'one', fasteners: { ...twin().fasteners, main } });
     expect(at(changed, 'M1')).toMatchObject({ offsets: [], isOutdated: true });
     expect(at(changed, 'M2').tried).toMatchObject({ isVoid: 'fasteners' });
@@ -287,7 +287,7 @@ describe('the stage of trials', () => {
       clearance: { nominal: um(43) },
     });
     expect(jobProgress({ ...one, trialSchool: 'one' }, read).stages.trial).toBe('done');
-    expect(jobProgress({ ...job, trialSchool: 'turns' }, read).next).toBe('sheet');
+    expect(jobProgress({ ...job, trialSchool: 'turns' }, read).next).toBe('assembly');
 
     const other = { shell: 'mid', label: '1999', wall: um(1_999) };
     const stations = { ...one.choice!.stations, M3: { ...one.choice!.stations.M3!, upper: other } };

@@ -11,6 +11,28 @@ const nullableLengthSchema = z
   .transform((value) => value as Nanometres)
   .nullable();
 
+/**
+ * How a size is read: as a deviation of a gauge that was zeroed on a setting size; with the gauge zeroed in the bore, and the micrometer that
+ * was brought to it read; or straight from the instrument. (Zeroed on the journal a gauge shows the clearance, with the shells in: a trial.)
+ */
+export const READING_MODES = ['setting', 'bore', 'direct'] as const;
+export type ReadingMode = (typeof READING_MODES)[number];
+
+const MODE_WORDS: Readonly<Record<ReadingMode, string>> = {
+  setting: 'as deviations from a setting size',
+  bore: 'with the gauge zeroed in the bore, by the micrometer brought to it',
+  direct: 'straight from the instrument',
+};
+
+/**
+ * How a size is read, in words.
+ *
+ * @example readingModeWord('direct') // 'straight from the instrument'
+ */
+export function readingModeWord(mode: ReadingMode): string {
+  return MODE_WORDS[mode];
+}
+
 /** How a reading was taken, beside what was typed. */
 export const takenSchema = z.strictObject({
   instrument: z.string().trim().max(60).describe('Name of the instrument; empty where it has none.'),
@@ -22,6 +44,7 @@ export const takenSchema = z.strictObject({
     .nullable()
     .describe('Temperature of the part, °C; null where it was not taken.'),
   gaugeCelsius: z.number().min(-60).max(300).nullable().describe('Temperature of the instrument, °C.'),
+  mode: z.enum(READING_MODES).optional().describe('How it was read; left out where nobody said.'),
   reason: z.string().trim().max(60).describe('Why it takes the place of another; empty where nobody said.'),
 });
 export type Taken = z.output<typeof takenSchema>;

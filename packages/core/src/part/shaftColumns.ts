@@ -1,4 +1,5 @@
-import type { CrankLayout, Family } from '@fettle/core';
+import type { CrankLayout } from './crankLayout.js';
+import type { Family } from './family.js';
 
 /** What the shaft line has columns for. */
 export type ShaftShow = 'mains' | 'rods' | 'both';

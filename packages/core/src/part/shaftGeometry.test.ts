@@ -1,5 +1,5 @@
-import { usualLayout } from '@fettle/core';
 import { describe, expect, it } from 'vitest';
+import { usualLayout } from './crankLayout.js';
 import { shaftGeometry } from './shaftGeometry.js';
 
 function drawn(mains: number, rods: number, rodsPerPin: 1 | 2, width = 900, height = 120) {

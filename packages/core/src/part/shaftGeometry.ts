@@ -1,4 +1,4 @@
-import type { CrankLayout } from '@fettle/core';
+import type { CrankLayout } from './crankLayout.js';
 import { type ShaftColumn, type ShaftShow, shaftColumns } from './shaftColumns.js';
 
 export interface Box {

@@ -3,6 +3,7 @@ import { personSchema } from '../document/person.js';
 import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 import { NEEDLES } from '../measure/parseLength.js';
 import { unitSchema } from '../measure/unit.js';
+import { torqueSchema } from '../torque/fastener.js';
 
 /**
  * How a bore gauge was zeroed when the clearance of a station was read with its shells in: on the journal (what it shows is the clearance),
@@ -54,13 +55,22 @@ export const fastenersSchema = z.strictObject({
   name: z.string().trim().max(60, 'at most 60 characters'),
   lubricant: z.string().trim().max(60, 'at most 60 characters').describe('On threads and under the heads.'),
   torque: z.string().trim().max(60, 'at most 60 characters').describe('As it is written: 30 · 55 N·m, then 60°.'),
+  /** Their maker's figures, each with its source, where they are others than the engine maker's or the sheet gives none. */
+  figures: z.array(torqueSchema).max(8),
   /** Since when it is these; what was read before was read with others. Null: from the beginning. */
   since: z.iso.datetime().nullable(),
 });
 export type Fasteners = z.output<typeof fastenersSchema>;
 
 /** Fasteners of which nothing was said. */
-export const UNKNOWN_FASTENERS: Fasteners = { kind: 'unknown', name: '', lubricant: '', torque: '', since: null };
+export const UNKNOWN_FASTENERS: Fasteners = {
+  kind: 'unknown',
+  name: '',
+  lubricant: '',
+  torque: '',
+  figures: [],
+  since: null,
+};
 
 /**
  * How far a job goes before it believes its figures: every station measured with its shells in; one tried and its difference applied to

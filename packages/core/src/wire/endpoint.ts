@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { ProblemKind } from './problemKinds.js';
 
 /** What an endpoint reads, or changes: whatever was read of it is then read anew. */
-export type Topic = 'benches' | 'engine' | 'history' | 'drawer' | 'movements' | 'kits' | 'types';
+export type Topic = 'benches' | 'engine' | 'history' | 'drawer' | 'movements' | 'kits' | 'types' | 'sheets';
 
 /**
  * One thing that can be asked of the server: where, with what, what comes back, and what may be wrong. The server's routes, the OpenAPI
@@ -33,6 +33,8 @@ export interface Endpoint<
   readonly isTagged: boolean;
   /** Largest body, MB. */
   readonly largestMb: number;
+  /** Content types of a good answer that is a file; null for JSON. */
+  readonly files: readonly string[] | null;
 }
 
 const NOTHING = z.object({});
@@ -51,6 +53,7 @@ type Parts<Path, Query, Body, Answer, Method> = {
   readonly topics?: readonly Topic[];
   readonly isTagged?: boolean;
   readonly largestMb?: number;
+  readonly files?: readonly string[];
 };
 
 /** Describes an endpoint; what is left out is none, a good answer is 200, a body has at most 2 MB. */
@@ -69,6 +72,7 @@ export function endpoint<
   topics = [],
   isTagged = false,
   largestMb = 2,
+  files,
   ...rest
 }: Parts<Path, Query, Body, Answer, Method>): Endpoint<Path, Query, Body, Answer, Method> {
   return {
@@ -81,6 +85,7 @@ export function endpoint<
     topics,
     isTagged,
     largestMb,
+    files: files ?? null,
   };
 }
 

@@ -5,10 +5,12 @@ import { shimPlanSchema } from '../fit/format/shimPlan.js';
 import { shimRequestSchema } from '../fit/format/shimRequest.js';
 import { type Endpoint, endpoint } from './endpoint.js';
 import { PAGE_ENDPOINTS } from './pageEndpoints.js';
+import { FILE_ENDPOINTS } from './sheetWire.js';
 
 /** Everything that can be asked of the server, each thing once. */
 export const ENDPOINTS = {
   ...PAGE_ENDPOINTS,
+  ...FILE_ENDPOINTS,
   fit: endpoint({
     method: 'post',
     at: '/api/fit',

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { DRAWER_ENDPOINTS } from './drawerWire.js';
 import { type Endpoint, endpoint } from './endpoint.js';
 import { JOB_ENDPOINTS } from './jobWire.js';
+import { SHEET_ENDPOINTS } from './sheetWire.js';
 import { TYPE_ENDPOINTS } from './typeWire.js';
 
 /** What the pages ask of the server. Searches are not among it: a page searches in workers of its own, and need not load their formats. */
@@ -16,6 +17,7 @@ export const PAGE_ENDPOINTS = {
   ...JOB_ENDPOINTS,
   ...DRAWER_ENDPOINTS,
   ...TYPE_ENDPOINTS,
+  ...SHEET_ENDPOINTS,
 } as const;
 export type PageEndpointName = keyof typeof PAGE_ENDPOINTS;
 

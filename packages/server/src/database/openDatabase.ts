@@ -1,14 +1,17 @@
 import { DataSource } from 'typeorm';
+import { photoEntity } from '../assembly/photoEntity.js';
 import { drawerEntity, kitEntity, movementEntity, reservationEntity } from '../drawer/drawerEntity.js';
 import { typeEntity, typeRevisionEntity } from '../engineType/typeEntity.js';
 import { changeEntity, jobEntity } from '../job/jobEntity.js';
 import { readingEntity } from '../measure/readingEntity.js';
+import { sheetEntity } from '../sheet/sheetEntity.js';
 import { JobsAndReadings1795000000001 } from './migrations/0001-jobs-and-readings.js';
 import { WorkshopDrawer1795000000002 } from './migrations/0002-workshop-drawer.js';
 import { EngineTypesAndStock1795000000003 } from './migrations/0003-engine-types-and-stock.js';
 import { Lists1795000000004 } from './migrations/0004-lists.js';
 import { Pieces1795000000005 } from './migrations/0005-pieces.js';
 import { Taken1795000000006 } from './migrations/0006-taken.js';
+import { SheetsAndPhotos1795000000007 } from './migrations/0007-sheets-and-photos.js';
 
 /**
  * Opens the database and brings its tables up to date.
@@ -29,6 +32,8 @@ export async function openDatabase(url: string): Promise<DataSource> {
       typeRevisionEntity,
       movementEntity,
       kitEntity,
+      sheetEntity,
+      photoEntity,
     ],
     migrations: [
       JobsAndReadings1795000000001,
@@ -37,6 +42,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       Lists1795000000004,
       Pieces1795000000005,
       Taken1795000000006,
+      SheetsAndPhotos1795000000007,
     ],
     migrationsTransactionMode: 'each',
     synchronize: false,

@@ -10,6 +10,7 @@ const DUMPS = [
   { dump: 'job-1.sql', engines: 6, off: 1, types: 2, held: [6, 6] },
   { dump: 'job-2.sql', engines: 7, off: 1, types: 2, held: [0, 0] },
   { dump: 'job-3.sql', engines: 8, off: 1, types: 2, held: [0, 0] },
+  { dump: 'job-4.sql', engines: 8, off: 1, types: 2, held: [0, 0] },
 ];
 
 async function databaseFrom(dump: string): Promise<string> {
@@ -35,7 +36,7 @@ describe.each(DUMPS)('documents of $dump', ({ dump, engines, off, types, held })
       expect((await server.call('GET', '/api/types')).body).toHaveLength(types);
       for (const { id, name } of list.jobs) {
         const { body: job } = await server.call('GET', `/api/jobs/${id}`);
-        expect([job.document.format, job.document.name]).toEqual(['fettle.job/4', name]);
+        expect([job.document.format, job.document.name]).toEqual(['fettle.job/5', name]);
         const { body: history } = await server.call('GET', `/api/jobs/${id}/history?most=200`);
         expect(history.entries.at(-1).kind).toBe('created');
         const steps = [{ op: 'add', path: '/name', value: `${name} again` }];

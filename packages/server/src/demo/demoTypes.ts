@@ -78,12 +78,18 @@ function sedge4(): EngineType {
       {
         fastener: 'Main caps',
         steps: '25 · 50 N·m, then 60°',
+        place: 'main-inner',
+        perCap: 2,
+        tightening: { school: 'angle', unit: 'Nm', final: 50, stages: 2, angles: [60] },
         lubricant: 'engine oil',
         source: 'Sedge 4 workshop book, p. 38',
       },
       {
         fastener: 'Rod caps',
         steps: '20 N·m, then 90°',
+        place: 'rod',
+        perCap: 2,
+        tightening: { school: 'angle', unit: 'Nm', final: 20, stages: 1, angles: [90] },
         lubricant: 'engine oil',
         source: 'Sedge 4 workshop book, p. 44',
       },
@@ -133,7 +139,10 @@ function reed6(): EngineType {
     torque: [
       {
         fastener: 'Main caps',
-        steps: '40 · 80 · 110 N·m',
+        steps: '40 · 75 · 110 N·m',
+        place: 'main-inner',
+        perCap: 2,
+        tightening: { school: 'stages', unit: 'Nm', final: 110, stages: 3 },
         lubricant: 'engine oil',
         source: 'Reed 6 works manual, p. 17',
       },

@@ -54,6 +54,7 @@ export function triedEngine({ document, by }: DemoEngine): DemoEngine {
           name: 'M10 cap bolts',
           lubricant: 'engine oil',
           torque: '30 · 55 N·m, then 60°',
+          figures: [],
           since: null,
         },
       },

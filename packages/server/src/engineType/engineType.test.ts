@@ -43,7 +43,17 @@ describe('the library of engine types', () => {
 
   it('is searched in everything that a sheet says, and archives without losing', async () => {
     const id = randomUUID();
-    const torque = [{ fastener: 'Main caps', steps: '25 · 48 N·m', lubricant: 'oil', source: 'Sedge book, p. 40' }];
+    const torque = [
+      {
+        fastener: 'Main caps',
+        steps: '25 · 48 N·m',
+        place: 'main-inner' as const,
+        perCap: 2,
+        tightening: null,
+        lubricant: 'oil',
+        source: 'Sedge book, p. 40',
+      },
+    ];
     await put(id, 0, sheet('Sedge 4', { torque }));
     const [found, ...others] = await list('?words=caps%20sedge');
     expect(others).toEqual([]);

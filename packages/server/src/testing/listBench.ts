@@ -9,6 +9,7 @@ import { createApp } from '../createApp.js';
 import { openDatabase } from '../database/openDatabase.js';
 import { loadDemo } from '../demo/loadDemo.js';
 import { FitPool } from '../fit/fitPool.js';
+import { PdfPool } from '../sheet/pdfPool.js';
 
 const FEW = 50;
 const MANY = 5_000;
@@ -63,7 +64,7 @@ const cluster = await startCluster(folder, { durable: false });
 const database = await openDatabase(cluster.url);
 const log = pino({ level: 'silent' });
 const fits = new FitPool();
-const server = createApp({ database, fits, log, webFolder: null }).listen(0, '127.0.0.1');
+const server = createApp({ database, fits, pdfs: new PdfPool(), log, webFolder: null }).listen(0, '127.0.0.1');
 try {
   await new Promise((resolve) => server.once('listening', resolve));
   const list = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/jobs`;

@@ -6,6 +6,7 @@ import { expect, inject } from 'vitest';
 import { createApp } from '../createApp.js';
 import { openDatabase } from '../database/openDatabase.js';
 import { FitPool } from '../fit/fitPool.js';
+import { PdfPool } from '../sheet/pdfPool.js';
 import { allEndpoints, problemsOf } from '../wire/openApi.js';
 
 export interface Answer {
@@ -57,7 +58,8 @@ export async function runningServer(webFolder: string | null = null, url: string
   const database = await openDatabase(url ?? (await freshDatabase()));
   const log = pino({ level: 'silent' });
   const fits = new FitPool();
-  const app = createApp({ database, fits, log, webFolder });
+  const pdfs = new PdfPool();
+  const app = createApp({ database, fits, pdfs, log, webFolder });
   const server = await new Promise<ReturnType<typeof app.listen>>((resolve) => {
     const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
   });
@@ -86,6 +88,7 @@ export async function runningServer(webFolder: string | null = null, url: string
     async close() {
       await new Promise((done) => server.close(done));
       await fits.close();
+      await pdfs.close();
       await database.destroy();
     },
   };

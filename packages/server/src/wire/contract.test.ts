@@ -128,6 +128,22 @@ const request = {
   shells: [{ id: 'teal', family: 'main', series: 'A', half: 'either', wall: 1.995, stock: 4 }],
 };
 
+/** A picture of one dot. */
+const DOT = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
+const photo = { by, type: 'image/png', data: DOT };
+
+async function kept(): Promise<Record<string, string>> {
+  const path = { id: await started(), photo: randomUUID() };
+  await ask('putPhoto', path, photo);
+  return path;
+}
+
+async function signed(): Promise<string> {
+  const id = await started();
+  await ask('signSheet', { id }, { by, seen: 1, revision: 1 });
+  return id;
+}
+
 /** One case for each endpoint: a new one without a case is a fault of types. */
 const CASES: Record<EndpointName, Case> = {
   health: { good: async () => [[await ask('health', {}), 200]] },
@@ -284,6 +300,50 @@ const CASES: Record<EndpointName, Case> = {
     good: async () => [[await ask('archiveType', { id: await keptType() }, { by, archived: true }), 200]],
     bad: async () => [await ask('archiveType', { id: await keptType() }, { by }), '/archived'],
     unknown: () => ask('archiveType', { id: nobody }, { by, archived: true }),
+  },
+  listSheets: {
+    good: async () => [[await ask('listSheets', { id: await signed() }), 200]],
+    bad: async () => [await ask('listSheets', { id: 'M1' }), '/id'],
+    unknown: () => ask('listSheets', { id: nobody }),
+  },
+  signSheet: {
+    good: async () => [[await ask('signSheet', { id: await started() }, { by, seen: 1, revision: 1 }), 201]],
+    bad: async () => [await ask('signSheet', { id: await signed() }, { by, seen: 1, revision: 2 }), '/reason'],
+    unknown: () => ask('signSheet', { id: nobody }, { by, seen: 1, revision: 1 }),
+  },
+  getSheet: {
+    good: async () => [[await ask('getSheet', { id: await signed(), revision: '1' }), 200]],
+    bad: async () => [await ask('getSheet', { id: nobody, revision: 'first' }), '/revision'],
+    unknown: () => ask('getSheet', { id: nobody, revision: '1' }),
+  },
+  sheetPdf: {
+    good: async () => [[await ask('sheetPdf', { id: await started() }, undefined, '?paper=Letter'), 200]],
+    bad: async () => [await ask('sheetPdf', { id: nobody }, undefined, '?paper=A5'), '/paper'],
+    unknown: () => ask('sheetPdf', { id: nobody }),
+  },
+  signedPdf: {
+    good: async () => [[await ask('signedPdf', { id: await signed(), revision: '1' }), 200]],
+    bad: async () => [await ask('signedPdf', { id: nobody, revision: '1' }, undefined, '?zone=Saltmarsh'), '/zone'],
+    unknown: () => ask('signedPdf', { id: nobody, revision: '1' }),
+  },
+  putPhoto: {
+    good: async () => {
+      const path = { id: await started(), photo: randomUUID() };
+      return [
+        [await ask('putPhoto', path, photo), 201],
+        [await ask('putPhoto', path, photo), 200],
+      ];
+    },
+    bad: async () => {
+      const path = { id: await started(), photo: randomUUID() };
+      return [await ask('putPhoto', path, { ...photo, type: 'image/jpeg' }), '/data'];
+    },
+    unknown: () => ask('putPhoto', { id: nobody, photo: randomUUID() }, photo),
+  },
+  getPhoto: {
+    good: async () => [[await ask('getPhoto', await kept()), 200]],
+    bad: async () => [await ask('getPhoto', { id: nobody, photo: 'one' }), '/photo'],
+    unknown: () => ask('getPhoto', { id: nobody, photo: nobody }),
   },
   fit: {
     good: async () => [[await ask('fit', {}, request), 200]],

@@ -40,8 +40,10 @@ function parametersOf({ path, query }: Endpoint): object[] {
 }
 
 function responsesOf(endpoint: Endpoint): object {
-  const { answer, statuses, isTagged } = endpoint;
-  const content = { 'application/json': { schema: schemaOf(answer, 'output') } };
+  const { answer, statuses, isTagged, files } = endpoint;
+  const content = files
+    ? Object.fromEntries(files.map((type) => [type, { schema: { type: 'string', format: 'binary' } }]))
+    : { 'application/json': { schema: schemaOf(answer, 'output') } };
   return {
     ...Object.fromEntries(Object.entries(statuses).map(([status, description]) => [status, { description, content }])),
     ...(isTagged ? { 304: { description: 'The same as the tag that was sent along says' } } : {}),

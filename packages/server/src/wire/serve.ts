@@ -79,7 +79,9 @@ export function serve(
         const gone = new AbortController();
         response.on('close', () => gone.abort());
         const answer: unknown = await handler(read as never, { gone: gone.signal });
-        if (answer instanceof Reply) response.status(answer.status).set(answer.headers).json(answer.value);
+        if (answer instanceof Reply && Buffer.isBuffer(answer.value)) {
+          response.status(answer.status).set(answer.headers).send(answer.value);
+        } else if (answer instanceof Reply) response.status(answer.status).set(answer.headers).json(answer.value);
         else response.json(answer);
       },
     );

@@ -27,11 +27,13 @@ interface BandGridProps {
   readonly faults: TypeFaults;
   readonly unit: Unit;
   readonly hasPaint?: boolean;
+  /** Whether they may be made for some places only. */
+  readonly hasPlaces?: boolean;
   readonly onChange: (bands: readonly BandText[]) => void;
   readonly onRemove?: (at: number) => void;
 }
 
-const BAND_KEYS = ['mark', 'low', 'high'] as const;
+const BAND_KEYS = ['mark', 'low', 'high', 'places'] as const;
 
 /** Marks or grades with their bands: always one empty line more than is typed. */
 export function BandGrid({
@@ -42,6 +44,7 @@ export function BandGrid({
   faults,
   unit,
   hasPaint = false,
+  hasPlaces = false,
   onChange,
   onRemove,
 }: BandGridProps) {
@@ -58,10 +61,11 @@ export function BandGrid({
           { key: 'mark', label: what, width: hasPaint ? '6rem' : '4.5rem' },
           { key: 'low', label: `From, ${unit}`, width: '6.2rem', isFigure: true },
           { key: 'high', label: `To, ${unit}`, width: '6.2rem', isFigure: true },
+          ...(hasPlaces ? [{ key: 'places', label: 'Only for place', width: '6.5rem' }] : []),
         ]}
         rowCount={shown.length}
-        label={(row, column) => `${title}, line ${row + 1}, ${[what.toLowerCase(), 'from', 'to'][column]}`}
-        value={(row, column) => shown[row]![BAND_KEYS[column]!]}
+        label={(row, column) => `${title}, line ${row + 1}, ${[what.toLowerCase(), 'from', 'to', 'places'][column]}`}
+        value={(row, column) => shown[row]![BAND_KEYS[column]!] ?? ''}
         fault={(row, column) =>
           isBlank(shown[row]!) ? null : (faults[`${place}.${row}.${BAND_KEYS[column]}`] ?? null)
         }

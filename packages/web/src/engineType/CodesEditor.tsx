@@ -62,6 +62,7 @@ export function CodesEditor({ family }: { readonly family: Family }) {
         faults={faults}
         unit={unit}
         hasPaint={list === 'grades'}
+        hasPlaces={list === 'grades' && family === 'main'}
         onChange={(next) => set({ [list]: next })}
         {...(list === 'grades' ? {} : { onRemove: withoutLine(list) })}
       />

@@ -1,5 +1,5 @@
-import { FEATURE_TABLE, FEATURES, LIMIT_KEYS, limitName, type Torque } from '@fettle/core';
-import { Download, Plus, Trash2 } from 'lucide-react';
+import { FEATURE_TABLE, FEATURES, LIMIT_KEYS, limitName, THRUST_PLACE } from '@fettle/core';
+import { Download } from 'lucide-react';
 import styled from 'styled-components';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
 import { LimitsTable } from '../limits/LimitsTable.js';
@@ -12,6 +12,8 @@ import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { TwoColumns } from '../look/TwoColumns.js';
 import { saveAs } from '../saving/saveAs.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
+import { TorqueLines } from '../torque/TorqueLines.js';
+import type { TorqueLineFaults } from '../torque/torqueLineText.js';
 import { type OpenType, useOpenType } from './TypePage.js';
 import { FIGURE_KEYS, type FigureKey, inUnit, limitFaultsAt, type TypeText } from './typeText.js';
 
@@ -23,13 +25,6 @@ const Sixths = styled.div`
   > * { grid-column: span 2; }
   > .half { grid-column: span 3; }
   > .whole { grid-column: 1 / -1; }
-`;
-
-const TorqueRow = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1.3fr 1fr 1.2fr auto;
-  gap: 0.25rem 0.5rem;
-  align-items: end;
 `;
 
 const RowLine = styled.div`
@@ -51,8 +46,6 @@ const THRUSTS = [
   { value: 'flanged', label: 'Flanged shell' },
   { value: 'rings', label: 'Ring shims at the shaft’s end' },
 ] as const;
-
-const TORQUE: Torque = { fastener: '', steps: '', lubricant: '', source: '' };
 
 function LayoutPanel({ open }: { open: OpenType }) {
   const { text, change, faults, type } = open;
@@ -130,6 +123,36 @@ function LayoutPanel({ open }: { open: OpenType }) {
   );
 }
 
+const Sevenths = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(6.5rem, 1fr));
+  gap: 0.25rem 0.5rem;
+  margin-top: 0.75rem;
+`;
+
+/** Names of mains that take halves of their own. */
+function PlaceNames({ open, mains, thrustMain }: { open: OpenType; mains: number; thrustMain: number | null }) {
+  const { text, change, faults } = open;
+  return (
+    <>
+      <Sevenths role="group" aria-label="Places that take halves of their own">
+        {Array.from({ length: mains }, (_, at) => String(at + 1)).map((number) => (
+          <Field
+            key={number}
+            label={`Place of M${number}`}
+            value={text.places[number] ?? ''}
+            maxLength={20}
+            placeholder={Number(number) === thrustMain ? THRUST_PLACE : ''}
+            onChange={(typed) => change((old) => ({ ...old, places: { ...old.places, [number]: typed } }))}
+            fault={faults[`places.${number}`] ?? null}
+          />
+        ))}
+      </Sevenths>
+      <Quiet>A main that takes halves of its own has a name, as rear; its halves and grades name that place.</Quiet>
+    </>
+  );
+}
+
 function LimitsPanel({ open }: { open: OpenType }) {
   const { text, change, faults, type } = open;
   const { mains, thrustMain } = type?.layout ?? { mains: Number(text.mains) || 1, thrustMain: null };
@@ -178,6 +201,7 @@ function LimitsPanel({ open }: { open: OpenType }) {
           change((old) => ({ ...old, mainLimits: [...old.mainLimits, { number, key, text: EMPTY_LIMIT }] }))
         }
       />
+      <PlaceNames open={open} mains={mains} thrustMain={thrustMain} />
     </Panel>
   );
 }
@@ -230,40 +254,26 @@ function ThrustPanel({ open }: { open: OpenType }) {
 
 function TorquePanel({ open }: { open: OpenType }) {
   const { text, change, faults } = open;
-  const set = (torque: readonly Torque[]) => change((old) => ({ ...old, torque }));
-  const labels = { fastener: 'Fastener', steps: 'Steps', lubricant: 'Lubricated with', source: 'Source' } as const;
+  const own = (at: number): TorqueLineFaults =>
+    Object.fromEntries(
+      Object.entries(faults).flatMap(([place, message]) => {
+        const [list, which, key] = place.split('.');
+        return list === 'torque' && which === String(at) && key !== undefined ? [[key, message]] : [];
+      }),
+    );
   return (
     <Panel>
       <PanelTitle>Torque</PanelTitle>
-      <Quiet>Steps in order with their unit, as 30 · 55 N·m, then 60°. The maker's current figures decide.</Quiet>
-      {text.torque.map((one, at) => (
-        // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place in the list
-        <TorqueRow key={at}>
-          {(['fastener', 'steps', 'lubricant', 'source'] as const).map((key) => (
-            <Field
-              key={key}
-              label={labels[key]}
-              value={one[key]}
-              maxLength={key === 'source' ? 200 : key === 'steps' ? 120 : 60}
-              onChange={(value) =>
-                set(text.torque.map((other, place) => (place === at ? { ...other, [key]: value } : other)))
-              }
-              fault={faults[`torque.${at}.${key}`] ?? null}
-            />
-          ))}
-          <Button
-            $kind="quiet"
-            aria-label={`Remove torque line ${at + 1}`}
-            onPress={() => set(text.torque.filter((_, place) => place !== at))}
-          >
-            <Trash2 aria-hidden size={18} />
-          </Button>
-        </TorqueRow>
-      ))}
-      <Button onPress={() => set([...text.torque, TORQUE])}>
-        <Plus aria-hidden size={18} />
-        Add a fastener
-      </Button>
+      <Quiet>
+        Where the fasteners sit and how they are tightened, as figures: passes are then ticked off at the engine. The
+        maker's current figures decide.
+      </Quiet>
+      <TorqueLines
+        lines={text.torque}
+        faults={text.torque.map((_, at) => own(at))}
+        unit={text.unit}
+        onChange={(torque) => change((old) => ({ ...old, torque }))}
+      />
     </Panel>
   );
 }

@@ -8,6 +8,7 @@ import {
 } from '@fettle/core';
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
+import { BLANK_TORQUE_LINE } from '../torque/torqueLineText.js';
 import { readCell, textOfCell } from './cellText.js';
 import { shownTable, withBlock, withShown } from './tableBlock.js';
 import { completed, EMPTY_BAND, inUnit, readType, type TypeText, textOfType } from './typeText.js';
@@ -89,8 +90,16 @@ describe('a data sheet as text', () => {
     },
     {
       name: 'a torque line without a source',
-      change: (old) => ({ ...old, torque: [{ fastener: 'Caps', steps: '50', lubricant: '', source: '' }] }),
+      change: (old) => ({ ...old, torque: [{ ...BLANK_TORQUE_LINE, fastener: 'Caps', steps: '50' }] }),
       place: 'torque.0.source',
+    },
+    {
+      name: 'a torque that is no figure',
+      change: (old) => ({
+        ...old,
+        torque: [{ ...BLANK_TORQUE_LINE, fastener: 'Caps', school: 'angle', final: 'x', angles: '60', source: 'p. 1' }],
+      }),
+      place: 'torque.0.final',
     },
     {
       name: 'a band that is upside down',

@@ -4,6 +4,8 @@ import {
   engineTypeSchema,
   FEATURES,
   formatExactLength,
+  type Grade,
+  halfFields,
   INSTRUMENT_DECIMALS,
   LIMIT_KEYS,
   type LimitKey,
@@ -13,8 +15,9 @@ import {
   PLACED_LIMITS,
   type PlacedLimit,
   parseLength,
+  placesOfText,
+  positionSchema,
   rodCount,
-  type Torque,
   type TypeFamily,
   throwsText,
   type Undersize,
@@ -23,6 +26,13 @@ import {
 } from '@fettle/core';
 import { type LayoutText, layoutOfText } from '../bench/layoutText.js';
 import { type LimitFaults, type LimitText, readLimit, textOfLimit } from '../limits/limitText.js';
+import {
+  BLANK_TORQUE_LINE,
+  isBlankTorque,
+  readTorqueLine,
+  type TorqueLineText,
+  textOfTorque,
+} from '../torque/torqueLineText.js';
 import { readCell, textOfCell } from './cellText.js';
 
 /** A band as it is typed. */
@@ -31,6 +41,8 @@ export interface BandText {
   readonly low: string;
   readonly high: string;
   readonly paint: Paint | '';
+  /** Places that a grade is made for, commas between; what was kept by an earlier build has none. */
+  readonly places?: string;
 }
 
 export interface UndersizeText {
@@ -87,7 +99,9 @@ export interface TypeText extends LayoutText {
   readonly limits: Readonly<Record<LimitKey, LimitText>>;
   /** Limits of single mains. */
   readonly mainLimits: readonly PlacedText[];
-  readonly torque: readonly Torque[];
+  /** Names of mains that take halves of their own, by number. */
+  readonly places: Readonly<Record<string, string>>;
+  readonly torque: readonly TorqueLineText[];
   readonly rows: Readonly<Record<Feature, RowText>>;
   readonly main: FamilyText;
   readonly rod: FamilyText;
@@ -100,6 +114,7 @@ export function completed(kept: TypeText, now: TypeText): TypeText {
     ...kept,
     limits: { ...now.limits, ...kept.limits },
     figures: { ...now.figures, ...kept.figures },
+    torque: kept.torque.map((line) => ({ ...BLANK_TORQUE_LINE, ...line })),
   };
 }
 
@@ -109,12 +124,13 @@ function lengthTextOf(value: MarkedBand['low'], unit: Unit): string {
   return formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
 }
 
-function bandText(band: MarkedBand & { paint?: Paint | null }, unit: Unit): BandText {
+function bandText(band: MarkedBand & Partial<Pick<Grade, 'paint' | 'positions'>>, unit: Unit): BandText {
   return {
     mark: band.mark,
     low: lengthTextOf(band.low, unit),
     high: lengthTextOf(band.high, unit),
     paint: band.paint ?? '',
+    places: band.positions?.join(', ') ?? '',
   };
 }
 
@@ -163,7 +179,8 @@ export function textOfType(type: EngineType): TypeText {
         return limit ? [{ number: Number(number), key, text: textOfLimit(limit, unit) }] : [];
       }),
     ),
-    torque,
+    places: type.places,
+    torque: torque.map((one) => textOfTorque(one, unit)),
     rows: Object.fromEntries(
       FEATURES.map((feature) => {
         const row = rows.find((one) => one.feature === feature);
@@ -204,6 +221,7 @@ export function inUnit(text: TypeText, unit: Unit): TypeText {
     figures: eachFigure((key) => length(text.figures[key])),
     limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, ends(text.limits[key])])) as TypeText['limits'],
     mainLimits: text.mainLimits.map((one) => ({ ...one, text: ends(one.text) })),
+    torque: text.torque.map(ends),
     main: family(text.main),
     rod: family(text.rod),
   };
@@ -236,7 +254,7 @@ function readBands(
   bands: readonly BandText[],
   place: string,
   { unit, fault }: Reader,
-): (MarkedBand & { paint: Paint | null })[] {
+): (MarkedBand & Pick<Grade, 'paint' | 'positions'>)[] {
   const seen = new Map<string, number>();
   return bands.flatMap((band, at) => {
     if (isBlank(band)) return [];
@@ -253,7 +271,11 @@ function readBands(
     });
     if (low == null || high == null) return [];
     if (low > high) fault(`${place}.${at}.low`, 'Above its high end; swap them.');
-    return [{ mark, low, high, paint: band.paint === '' ? null : band.paint }];
+    const places = placesOfText(band.places ?? '');
+    const read = halfFields.shape.positions.safeParse(places.length === 0 ? undefined : places);
+    if (!read.success) fault(`${place}.${at}.places`, read.error.issues[0]!.message);
+    const positions = read.data === undefined ? {} : { positions: read.data };
+    return [{ mark, low, high, paint: band.paint === '' ? null : band.paint, ...positions }];
   });
 }
 
@@ -291,7 +313,7 @@ function readFamily(text: FamilyText, place: string, reader: Reader): TypeFamily
       table[row.trim()]![column.trim()] = read.cell;
     });
   });
-  const plain = (bands: ReturnType<typeof readBands>) => bands.map(({ paint: _, ...band }) => band);
+  const plain = (bands: ReturnType<typeof readBands>) => bands.map(({ paint: _, positions: _all, ...band }) => band);
   return {
     series: text.series.trim(),
     tableSource: text.tableSource.trim(),
@@ -334,6 +356,14 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
     if (usual && number > usual.mains) fault(`mainLimits.${number} ${key}.low`, `There is no main ${number}.`);
     else if (read.limit) mainLimits[String(number)] = { ...mainLimits[String(number)], [key]: read.limit };
   }
+  const places: Record<string, string> = {};
+  for (const [number, typed] of Object.entries(text.places)) {
+    if (typed.trim() === '') continue;
+    const read = positionSchema.safeParse(typed);
+    if (!read.success) fault(`places.${number}`, read.error.issues[0]!.message);
+    // The text of a main that is gone waits for its number to come back.
+    else if (!usual || Number(number) <= usual.mains) places[number] = read.data;
+  }
   const figures = eachFigure((key) => {
     const typed = text.figures[key];
     if (typed.trim() === '') return null;
@@ -342,12 +372,11 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
     fault(`figures.${key}`, parsed.ok ? 'Not below zero.' : parsed.message);
     return null;
   });
-  const torque = text.torque.filter((one) => [one.fastener, one.steps, one.source].some((part) => part.trim() !== ''));
-  text.torque.forEach((one, at) => {
-    if (!torque.includes(one)) return;
-    if (one.fastener.trim() === '') fault(`torque.${at}.fastener`, 'Say which fastener.');
-    if (one.steps.trim() === '') fault(`torque.${at}.steps`, 'Give the steps.');
-    if (one.source.trim() === '') fault(`torque.${at}.source`, 'Name the book and page.');
+  const torque = text.torque.flatMap((line, at) => {
+    if (isBlankTorque(line)) return [];
+    const read = readTorqueLine(line, text.unit);
+    for (const [key, message] of Object.entries(read.faults)) fault(`torque.${at}.${key}`, message);
+    return read.torque ?? [];
   });
   const main = readFamily(text.main, 'main', reader);
   const rod = readFamily(text.rod, 'rod', reader);
@@ -365,7 +394,8 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
     materials: text.materials,
     limits,
     mainLimits,
-    torque: torque.filter((one) => [one.fastener, one.steps, one.source].every((part) => part.trim() !== '')),
+    places,
+    torque,
     rows: FEATURES.flatMap((feature) => {
       const { isUsed, prefix, first } = text.rows[feature];
       return isUsed ? [{ feature, prefix: prefix.trim(), first }] : [];

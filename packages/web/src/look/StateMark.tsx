@@ -1,19 +1,5 @@
-import type { StationState } from '@fettle/core';
+import { STATE_WORDS, type StationState } from '@fettle/core';
 import styled from 'styled-components';
-
-export const STATE_WORDS: Readonly<Record<StationState, string>> = {
-  'not-measured': 'Not measured',
-  measured: 'Measured',
-  chosen: 'Chosen',
-  inside: 'Inside',
-  checked: 'Checked',
-  close: 'Close to limit',
-  'may-be-tight': 'May be tight',
-  'may-be-loose': 'May be loose',
-  tight: 'Tight',
-  loose: 'Loose',
-  blocked: 'Blocked',
-};
 
 const COLOURS: Readonly<Record<StationState, string>> = {
   'not-measured': 'var(--ink-soft)',

@@ -33,6 +33,7 @@ export function spreadText(u: number, unit: Unit): string {
 }
 
 const VOID_WORDS = {
+  cap: 'Its cap changed places since: this holds no more. Read the bore, put it together anew and read it again.',
   fasteners: 'The fasteners were changed since: this holds no more. Put it together anew and read it again.',
   rod: 'Another rod is on this pin now: this holds no more. Put it together anew and read it again.',
 } as const;

@@ -79,6 +79,7 @@ const TOPICS = [
   'movements',
   'kits',
   'types',
+  'sheets',
 ] as const satisfies readonly Topic[];
 
 /** Everything that is fetched, made from the endpoints' descriptions: kept, polled, tagged and read anew in one place. */

@@ -5,6 +5,7 @@ import { spreadFigure } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
 import { INSTRUMENT_DECIMALS } from '../../measure/unit.js';
 import type { Family } from '../../part/family.js';
+import { sizeUncertainty } from '../clearanceKnown.js';
 import type { JobDocument } from '../jobDocument.js';
 import type { JobFacts } from '../jobFacts.js';
 import { familiesOf } from '../jobFamilies.js';
@@ -73,9 +74,15 @@ function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock 
     [bore, journal].flatMap((size) => (size?.kind === 'read' ? [size.nominal] : [])),
   );
   const decimals = commonDecimals(read, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
-  const sized = (size: EffectiveSize | null, mark: string | null) => ({
-    text: size === null ? '' : size.kind === 'marked' ? `mark ${mark}` : formatLength(size.nominal, unit, decimals),
-  });
+  const sized = (size: EffectiveSize | null, mark: string | null, role: 'boreGauge' | 'micrometer'): SheetCell =>
+    size === null
+      ? { text: '' }
+      : size.kind === 'marked'
+        ? { text: `mark ${mark}` }
+        : {
+            text: formatLength(size.nominal, unit, decimals),
+            small: `± ${spreadFigure(sizeUncertainty(job.instruments[role], size), unit)}`,
+          };
   const fine = (value: Nanometres | null | undefined) => ({
     text: value == null ? '' : formatLength(value, unit, unit === 'mm' ? 4 : 5),
   });
@@ -95,8 +102,8 @@ function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock 
     const rod = station.rod === null ? '' : `, ${rodLabel(job, station.rod)}`;
     return [
       { text: `${station.id}${isThrust ? ' (thrust)' : ''}${rod}` },
-      sized(station.bore, station.marks.bore),
-      sized(station.journal, station.marks.journal),
+      sized(station.bore, station.marks.bore, 'boreGauge'),
+      sized(station.journal, station.marks.journal, 'micrometer'),
       ...half('upper'),
       ...half('lower'),
       fine(station.aim),

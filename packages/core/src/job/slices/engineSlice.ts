@@ -43,6 +43,12 @@ function thrustText({ layout, sheet, endPlay }: JobDocument): string {
   return `main ${layout.thrustMain}${kinds[thrustKindOf({ endPlay, sheet }) ?? 'unknown']}`;
 }
 
+/** Mains with names of their own, where there are any. */
+function placeFacts({ places }: JobDocument): SheetBlock[] {
+  const named = Object.entries(places).map(([number, place]) => `M${number} ${place}`);
+  return named.length === 0 ? [] : [{ kind: 'fact', label: 'Places', text: named.join(', ') }];
+}
+
 function limitsTable(job: JobDocument): SheetBlock {
   const { unit, limits, mainLimits } = job;
   const other = otherUnit(unit);
@@ -104,7 +110,19 @@ const MEMBERS: Readonly<Record<string, string>> = {
 /** The engine itself and what its data sheet says. */
 export const engineSlice: Slice<'data'> = {
   key: 'data',
-  owns: ['format', 'name', 'unit', 'layout', 'materials', 'origin', 'sheet', 'limits', 'mainLimits', 'withRods'],
+  owns: [
+    'format',
+    'name',
+    'unit',
+    'layout',
+    'materials',
+    'origin',
+    'sheet',
+    'limits',
+    'mainLimits',
+    'places',
+    'withRods',
+  ],
   state: ({ job }) => {
     const needed = limitsNeeded(job);
     const missing = needed.filter((key) => !job.limits[key]).length;
@@ -124,6 +142,7 @@ export const engineSlice: Slice<'data'> = {
         text: [materials.block, materials.caps, materials.rods].map((one) => MATERIALS[one]).join(', '),
       },
       { kind: 'fact', label: 'Thrust at', text: thrustText(job) },
+      ...placeFacts(job),
       limitsTable(job),
       ...torqueTable(job),
     ];
@@ -131,6 +150,7 @@ export const engineSlice: Slice<'data'> = {
   placeWords: ([member = '', key = '']) => {
     if (member === 'limits') return key === '' ? 'limits' : `limits: ${limitWord(key as LimitKey)}`;
     if (member === 'mainLimits') return key === '' ? 'limits of single mains' : `limits of main ${key}`;
+    if (member === 'places') return key === '' ? 'places along the shaft' : `place of main ${key}`;
     if (member === 'materials') return `material of the ${key === '' ? 'parts' : key}`;
     if (member === 'layout') return key === 'thrustMain' ? 'thrust main' : 'layout of the shaft';
     return MEMBERS[member] ?? 'the engine';

@@ -1,6 +1,10 @@
-import { FEATURE_TABLE, type Feature, type MeasuringStage, partName } from '../../part/feature.js';
+import { lengthText } from '../../measure/lengthText.js';
+import type { Nanometres } from '../../measure/nanometres.js';
+import { FEATURE_TABLE, type Feature, type MeasuringStage, partName, slotName } from '../../part/feature.js';
+import { readingModeWord } from '../../part/reading.js';
 import type { JobFacts } from '../jobFacts.js';
 import { isWanting } from '../jobStations.js';
+import { figures, type SheetBlock, words } from '../sheetBlock.js';
 import type { Slice, StageState } from '../slice.js';
 
 function stateOf({ job, parts, doubtful }: JobFacts, feature: Feature): StageState {
@@ -11,9 +15,56 @@ function stateOf({ job, parts, doubtful }: JobFacts, feature: Feature): StageSta
   return own.some(({ size }) => size?.kind === 'read') ? 'started' : 'open';
 }
 
+/** Every reading of a feature, as it was typed and what it comes to, with how it was taken. */
+function readingsBlock({ job, readings }: JobFacts, feature: Feature): SheetBlock[] {
+  const { slots, name } = FEATURE_TABLE[feature];
+  const own = readings
+    .filter((one) => one.feature === feature && one.text !== '')
+    .sort((one, other) => one.station - other.station || slots.indexOf(one.slot) - slots.indexOf(other.slot));
+  if (own.length === 0) return [];
+  const length = (value: Nanometres | null) => (value === null ? '' : lengthText(value, job.unit));
+  return [
+    {
+      kind: 'table',
+      key: `readings ${feature}`,
+      part: 'readings',
+      title: `Readings: ${name.toLowerCase()}s`,
+      head: [
+        words('Part'),
+        words('Where'),
+        figures('As typed'),
+        figures('Size'),
+        figures('Setting'),
+        words('Instrument, how'),
+        figures('At °C'),
+        words('By'),
+        words('When'),
+      ],
+      rows: own.map(({ id, station, slot, text, nm, setting, taken, by, at }) => ({
+        key: id,
+        cells: [
+          { text: partName(feature, station) },
+          { text: slotName(slot) },
+          { text },
+          { text: length(nm) },
+          { text: length(setting) },
+          {
+            text: [taken?.instrument ?? '', taken?.mode === undefined ? '' : readingModeWord(taken.mode)]
+              .filter((word) => word !== '')
+              .join(', '),
+          },
+          { text: taken?.celsius == null ? '' : String(taken.celsius) },
+          { text: by },
+          { text: '', at },
+        ],
+      })),
+    },
+  ];
+}
+
 /** Reading one feature along the shaft, or rod by rod. */
 export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
-  const { stage, word, words } = FEATURE_TABLE[feature];
+  const { stage, word, words, family } = FEATURE_TABLE[feature];
   return {
     key: stage,
     owns: ['measuring'],
@@ -24,6 +75,8 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
       const blocked = parts[feature].filter(({ findings }) => findings.length > 0);
       const missing = parts[feature].filter((part) => isWanting(job, part));
       const outdated = parts[feature].filter(({ isOutdated }) => isOutdated);
+      const isByCap =
+        job.fasteners[family].since === null && Object.values(job.assembly.swaps).some(({ part }) => part === 'cap');
       const names = (list: readonly { name: string }[]) => list.map(({ name }) => name).join(', ');
       return [
         ...(doubt
@@ -46,19 +99,21 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
           ? [
               {
                 turn: 'in-turn' as const,
-                todo: `Read the ${word} at ${names(outdated)} again: the fasteners were changed since`,
+                todo: `Read the ${word} at ${names(outdated)} again: ${isByCap ? 'caps changed places' : 'the fasteners were changed'} since`,
               },
             ]
           : []),
         ...(missing.length > 0 ? [{ turn: 'in-turn' as const, todo: `Read the ${word} at ${names(missing)}` }] : []),
       ];
     },
+    sheet: (facts) => readingsBlock(facts, feature),
     placeWords: ([, field = '', at = '']) => {
       const of = FEATURE_TABLE[at as Feature]?.words ?? words;
       if (field === 'slots') return `where the ${of} are read`;
       if (field === 'setting') return `setting size for the ${of}`;
       if (field === 'celsius') return `temperature of the ${of}`;
       if (field === 'gaugeCelsius') return 'temperature of the instruments';
+      if (field === 'mode') return 'how sizes are read';
       if (field === 'uncertainty') return 'uncertainty of a reading';
       return 'order of measuring';
     },

@@ -8,24 +8,29 @@ function isPrinted({ printed, choice }: JobDocument): boolean {
 }
 
 /** What is done by hand and written down by hand: lines to fill in. */
-function byHand({ endPlay, runout, withRods }: JobDocument): SheetBlock {
+function byHand({ endPlay, runout, withRods, assembly, torque }: JobDocument): SheetBlock[] {
+  const isChecked = Object.keys(assembly.checks).length > 0;
+  const isTightened = Object.keys(torque.passes).length > 0;
   const checks = [
-    'Backs and seats dry and clean, oil holes in line, lugs in their notches',
-    'Mains torqued in steps from the middle out',
-    'Turns freely and evenly after each cap',
-    ...(withRods ? ['Rods torqued, free to move sideways'] : []),
+    ...(isChecked ? [] : ['Backs and seats dry and clean, oil holes in line, lugs in their notches']),
+    ...(isTightened ? [] : ['Mains torqued in steps from the middle out']),
+    ...(Object.keys(assembly.turns).length > 0 ? [] : ['Turns freely and evenly after each cap']),
+    ...(withRods && !isTightened ? ['Rods torqued, free to move sideways'] : []),
     ...(Object.keys(endPlay.readings).length === 0 ? ['End play'] : []),
     ...(Object.keys(runout.mains).length === 0 ? ['Runout on the outer mains'] : []),
-    'Bolts marked',
+    ...(isChecked ? [] : ['Bolts marked']),
   ];
-  return {
-    kind: 'table',
-    key: 'by hand',
-    part: 'reference',
-    title: 'By hand',
-    head: [words('Done'), words('Found'), words('By'), words('Date')],
-    rows: checks.map((check) => ({ key: check, cells: [check, '', '', ''].map((text) => ({ text })) })),
-  };
+  if (checks.length === 0) return [];
+  return [
+    {
+      kind: 'table',
+      key: 'by hand',
+      part: 'reference',
+      title: 'By hand',
+      head: [words('Done'), words('Found'), words('By'), words('Date')],
+      rows: checks.map((check) => ({ key: check, cells: [check, '', '', ''].map((text) => ({ text })) })),
+    },
+  ];
 }
 
 /** The sheet that stays with the engine: it is where the work ends. */
@@ -48,7 +53,7 @@ export const sheetSlice: Slice<'sheet'> = {
             },
           ]
         : []),
-      byHand(job),
+      ...byHand(job),
       {
         kind: 'note',
         text: "The figures are an aid: the engine maker's current data, local rules and licensed practice decide. Lift the crank with help; keep fingers clear when it turns.",

@@ -1,0 +1,87 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { TORQUE_UNITS } from '../torque/torqueUnit.js';
+
+const wordsSchema = z.string().trim().max(500, 'at most 500 characters');
+const stamp = { by: personSchema, at: z.iso.datetime() };
+
+/** What this engine has of what checks look at; null where nobody said, and then it is asked for. */
+export const builtSchema = z.strictObject({
+  grooved: z
+    .enum(['upper', 'lower', 'both', 'none'])
+    .nullable()
+    .describe('Which half of a main carries the oil groove.'),
+  lugs: z.boolean().nullable().describe('Whether shells have locating lugs.'),
+  dowels: z.boolean().nullable().describe('Whether dowels hold caps or shells in place.'),
+  caps: z.enum(['numbers', 'arrows', 'both', 'none']).nullable().describe('How caps say where they belong.'),
+  boltCovers: z.boolean().nullable().describe('Whether rod bolts stand out and can nick a pin.'),
+});
+export type Built = z.output<typeof builtSchema>;
+
+/** What is decided about a finding, and by whom. */
+export const decisionSchema = z.strictObject({ words: wordsSchema.min(1, 'say what is decided'), ...stamp });
+
+/** A check that was made. */
+export const checkSchema = z.strictObject({
+  state: z.enum(['done', 'found', 'not-here']).describe('In order; something was found; does not apply here.'),
+  words: wordsSchema.describe('What was found; empty where nothing was.'),
+  photo: z.uuid().toLowerCase().nullable().describe('A picture of it, kept on the server.'),
+  decision: decisionSchema.nullable(),
+  ...stamp,
+});
+export type Check = z.output<typeof checkSchema>;
+
+/** How the shaft turned by hand after a cap was tightened. */
+export const TURNS_BY_HAND = ['even', 'uneven', 'stiff'] as const;
+export const handTurnSchema = z.strictObject({
+  how: z.enum(TURNS_BY_HAND).describe('Free and even; free, but not evenly; stiff.'),
+  angle: z
+    .number()
+    .min(0)
+    .max(360)
+    .nullable()
+    .describe('Where in the turn it is stiff, degrees; null all the way round.'),
+  breakaway: z
+    .strictObject({ value: z.number().min(0).max(10_000), unit: z.enum(TORQUE_UNITS) })
+    .nullable()
+    .describe('Torque at which it starts to turn, where it was read.'),
+  ...stamp,
+});
+export type HandTurn = z.output<typeof handTurnSchema>;
+
+/** Parts of two stations that changed places: what was read and checked there before holds no more. */
+export const swapSchema = z
+  .strictObject({
+    part: z.enum(['cap', 'upper', 'lower', 'rod']),
+    one: z.string().min(1).max(10).describe('A station.'),
+    other: z.string().min(1).max(10).describe('The other station.'),
+    reason: wordsSchema.min(1, 'say why'),
+    ...stamp,
+  })
+  .refine(({ one, other }) => one !== other, { path: ['other'], error: 'two different stations' });
+export type Swap = z.output<typeof swapSchema>;
+
+/** Lubricants of the running faces, by what happens to the engine next. */
+export const FACE_SCHOOLS = ['oil', 'assembly'] as const;
+export type FaceSchool = (typeof FACE_SCHOOLS)[number];
+
+export const assemblySchema = z.strictObject({
+  built: builtSchema,
+  face: z.strictObject({
+    school: z.enum(FACE_SCHOOLS).nullable().describe('Oil, or assembly lubricant where it stands before it runs.'),
+    name: z.string().trim().max(60, 'at most 60 characters').describe('Which one; may be empty.'),
+  }),
+  checks: z.record(z.string().min(1).max(60), checkSchema).describe('By station and check: `M2/lug`.'),
+  turns: z.record(z.string().min(1).max(10), handTurnSchema).describe('By station.'),
+  swaps: z.record(z.string().min(1).max(60), swapSchema).describe('By id.'),
+});
+export type Assembly = z.output<typeof assemblySchema>;
+
+/** Nothing put together yet. */
+export const BLANK_ASSEMBLY: Assembly = {
+  built: { grooved: null, lugs: null, dowels: null, caps: null, boltCovers: null },
+  face: { school: null, name: '' },
+  checks: {},
+  turns: {},
+  swaps: {},
+};

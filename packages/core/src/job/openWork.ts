@@ -1,0 +1,21 @@
+import type { Reading } from '../part/reading.js';
+import type { JobDocument } from './jobDocument.js';
+import { jobFacts } from './jobFacts.js';
+import { SLICES } from './slices.js';
+import { stageName } from './stages.js';
+
+/**
+ * What is open on an engine, as it is listed at its sign-off: everything that each piece of the work still asks for, and pieces that were never
+ * begun. In the order of the work.
+ *
+ * @example a part that was not read: `Journals: Read the journal at M2`
+ */
+export function openWork(job: JobDocument, readings: readonly Reading[]): string[] {
+  const facts = jobFacts(job, readings);
+  return SLICES.filter((slice) => slice.key !== 'sheet' && (slice.belongs?.(facts) ?? true)).flatMap((slice) => {
+    const name = stageName(slice.key);
+    const todos = slice.todos(facts).map(({ todo }) => `${name}: ${todo}`);
+    if (todos.length > 0) return todos;
+    return slice.state(facts) === 'open' ? [`${name}: not done`] : [];
+  });
+}

@@ -1,0 +1,161 @@
+import { STIFF_TRIES } from '../../assembly/assemblyChecks.js';
+import type { HandTurn } from '../../assembly/assemblySchema.js';
+import { torqueText } from '../../torque/torqueUnit.js';
+import { faceText, jobAssembly, type StationAssembly, type StationCheck, swapText } from '../assemblyFacts.js';
+import type { JobFacts } from '../jobFacts.js';
+import { type SheetBlock, words } from '../sheetBlock.js';
+import type { Slice, StageState, Todo } from '../slice.js';
+import { isPassDone, jobPassStates } from '../tightenFacts.js';
+
+/** How the shaft turned, in words. */
+export function turnText({ how, angle, breakaway }: Pick<HandTurn, 'how' | 'angle' | 'breakaway'>): string {
+  const ways = {
+    even: 'free and even',
+    uneven: 'free, not evenly',
+    stiff: angle === null ? 'stiff' : `stiff at ${angle}°`,
+  };
+  return breakaway === null ? ways[how] : `${ways[how]}, starts at ${torqueText(breakaway.value, breakaway.unit)}`;
+}
+
+function checksOf({ before, after }: StationAssembly): readonly StationCheck[] {
+  return [...before, ...after];
+}
+
+function stateOf({ job, stations }: JobFacts): StageState {
+  const all = jobAssembly(job, stations);
+  const checks = all.flatMap(checksOf);
+  const isAmiss =
+    checks.some(
+      ({ made, isOpen, isOutdated }) => made !== null && (isOutdated || (made.state === 'found' && isOpen)),
+    ) || all.some(({ turn, isTurnOpen }) => turn !== null && (turn.how !== 'even' || isTurnOpen));
+  if (isAmiss) return 'attention';
+  const isBegun = checks.some(({ made }) => made !== null) || all.some(({ turn }) => turn !== null);
+  const isDone = checks.every(({ isOpen }) => !isOpen) && all.every(({ isTurnOpen }) => !isTurnOpen);
+  return isDone ? 'done' : isBegun ? 'started' : 'open';
+}
+
+function todosOf({ job, stations }: JobFacts): Todo[] {
+  const all = jobAssembly(job, stations);
+  const undecided = all
+    .flatMap(checksOf)
+    .find(({ made, isOutdated }) => made?.state === 'found' && made.decision === null && !isOutdated);
+  const stiff = all.find(({ turn, isTurnOpen }) => turn?.how === 'stiff' && !isTurnOpen);
+  const uneven = all.find(({ turn, isTurnOpen }) => turn?.how === 'uneven' && !isTurnOpen);
+  const next = all.find(({ before }) => before.some(({ isOpen }) => isOpen));
+  const isTight = jobPassStates(job).every(isPassDone);
+  const toTurn =
+    next || !isTight ? undefined : all.find((one) => one.isTurnOpen || one.after.some(({ isOpen }) => isOpen));
+  const todos = [
+    ...(undecided ? [`Decide on what was found at ${undecided.place.split('/')[0]}: ${undecided.made!.words}`] : []),
+    ...(stiff ? [`The shaft is stiff with ${stiff.station} tightened: ${STIFF_TRIES[0]}`] : []),
+    ...(uneven ? [`The shaft turns unevenly with ${uneven.station} tightened: turn it again, then look`] : []),
+    ...(next && job.choice ? [`Put ${next.station} together, check by check`] : []),
+    ...(toTurn && job.choice
+      ? [`${toTurn.isTurnOpen ? 'Turn the shaft' : 'Finish the checks'} with ${toTurn.station} tightened`]
+      : []),
+  ];
+  return todos.map((todo) => ({ turn: 'in-turn', todo }));
+}
+
+function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
+  const all = jobAssembly(job, stations);
+  const checks = all.flatMap((one) => checksOf(one).map((check) => ({ station: one.station, ...check })));
+  if (checks.every(({ made }) => made === null) && all.every(({ turn }) => turn === null)) return [];
+  const count = (one: StationAssembly) => {
+    const own = checksOf(one);
+    const done = own.filter(({ made, isOutdated }) => made !== null && !isOutdated).length;
+    return `${done} of ${own.length}`;
+  };
+  const found = checks.filter(({ made }) => made?.state === 'found');
+  const open = checks.filter(({ isOpen }) => isOpen);
+  const face = faceText(job.assembly);
+  const people = (one: StationAssembly) => [
+    ...new Set([...checksOf(one).flatMap(({ made }) => (made ? [made.by] : [])), ...(one.turn ? [one.turn.by] : [])]),
+  ];
+  return [
+    ...(face === '' ? [] : [{ kind: 'fact' as const, label: 'Running faces lubricated with', text: face }]),
+    {
+      kind: 'table',
+      key: 'assembly',
+      part: 'result',
+      title: 'Put together',
+      head: [words('Station'), words('Checks made'), words('Turns'), words('By')],
+      rows: all.map((one) => ({
+        key: one.station,
+        cells: [
+          one.station,
+          count(one),
+          one.turn === null
+            ? 'not turned'
+            : `${turnText(one.turn)}${one.isTurnOpen ? ' (before parts changed places)' : ''}`,
+          people(one).join(', '),
+        ].map((text) => ({ text })),
+      })),
+    },
+    ...(found.length === 0
+      ? []
+      : [
+          {
+            kind: 'table' as const,
+            key: 'findings',
+            part: 'result' as const,
+            title: 'Found while it was put together',
+            head: [words('Station'), words('Check'), words('Found'), words('Decided'), words('By')],
+            rows: found.map(({ station, place, what, made }) => ({
+              key: place,
+              cells: [
+                station,
+                what,
+                `${made!.words}${made!.photo === null ? '' : ' (picture kept)'}`,
+                made!.decision?.words ?? 'not decided',
+                made!.decision === null ? made!.by : `${made!.by}; ${made!.decision.by}`,
+              ].map((text) => ({ text })),
+            })),
+          },
+        ]),
+    ...(open.length === 0
+      ? []
+      : [
+          {
+            kind: 'note' as const,
+            text: `Not checked: ${[...new Set(open.map(({ station }) => station))]
+              .map(
+                (station) =>
+                  `${station} ${open
+                    .filter((one) => one.station === station)
+                    .map(({ what }) => what.toLowerCase())
+                    .join('; ')}`,
+              )
+              .join('. ')}.`,
+          },
+        ]),
+    ...Object.values(job.assembly.swaps).map((swap) => ({
+      kind: 'note' as const,
+      text: `Changed places: ${swapText(swap)}, by ${swap.by}: ${swap.reason}.`,
+    })),
+  ];
+}
+
+const BUILT_WORDS: Readonly<Record<string, string>> = {
+  grooved: 'which half is grooved',
+  lugs: 'whether shells have lugs',
+  dowels: 'whether there are dowels',
+  caps: 'how caps are marked',
+  boltCovers: 'whether rod bolts need covers',
+};
+
+/** Putting it together: checks at each station, how the shaft turns, parts that change places. */
+export const assemblySlice: Slice<'assembly'> = {
+  key: 'assembly',
+  owns: ['assembly'],
+  state: stateOf,
+  todos: todosOf,
+  sheet: sheetOf,
+  placeWords: ([, key = '', place = '']) => {
+    if (key === 'built') return BUILT_WORDS[place] ?? 'what the engine has';
+    if (key === 'face') return 'lubricant of the running faces';
+    if (key === 'turns') return place === '' ? 'how the shaft turns' : `how the shaft turns with ${place}`;
+    if (key === 'swaps') return 'parts that changed places';
+    return place === '' ? 'checks of the assembly' : `check at ${place.split('/')[0]}`;
+  },
+};

@@ -1,0 +1,110 @@
+import { isSwappedSince } from '../assembly/swappedSince.js';
+import { FAMILIES, type Family } from '../part/family.js';
+import { partName } from '../part/feature.js';
+import { rodCount } from '../part/rodCount.js';
+import { boltOrder } from '../torque/boltOrder.js';
+import { type StretchedBolt, type StretchFinding, stretchFindings } from '../torque/boltStretch.js';
+import { PLACE_TABLE, type Torque } from '../torque/fastener.js';
+import { type PassState, passStates, type TightenPass, tightenPasses } from '../torque/tightenPasses.js';
+import type { JobDocument } from './jobDocument.js';
+import { familiesOf } from './jobFamilies.js';
+
+/** The figures that the fasteners of a family are tightened by, and whose they are. */
+export interface FastenerFigures {
+  readonly family: Family;
+  /** The data sheet’s; those of the fasteners’ own maker; nobody’s: other fasteners hold, and their figures are not given. */
+  readonly from: 'sheet' | 'own' | 'missing';
+  readonly fasteners: readonly Torque[];
+}
+
+/**
+ * The figures that each family is tightened by: those of the data sheet, while its fasteners are the engine maker's; those of their own maker for
+ * others, which the sheet's never stand in for.
+ */
+export function fastenerFigures(job: Pick<JobDocument, 'fasteners' | 'sheet' | 'withRods'>): FastenerFigures[] {
+  return familiesOf(job).map((family): FastenerFigures => {
+    const { kind, figures } = job.fasteners[family];
+    const own = figures.filter(({ place }) => PLACE_TABLE[place].family === family);
+    if (own.length > 0) return { family, from: 'own', fasteners: own };
+    const given = job.sheet?.torque.filter(({ place }) => PLACE_TABLE[place].family === family) ?? [];
+    if (kind === 'other' || given.length === 0) return { family, from: 'missing', fasteners: [] };
+    return { family, from: 'sheet', fasteners: given };
+  });
+}
+
+/** The passes of an engine in the order of the work. */
+export function jobPasses(job: JobDocument): TightenPass[] {
+  const fasteners = fastenerFigures(job).flatMap((one) => one.fasteners);
+  const rods = job.withRods ? Array.from({ length: rodCount(job.layout) }, (_, at) => at + 1) : [];
+  return tightenPasses(fasteners, rods);
+}
+
+/** How a pass stands in a job; parts that changed places since ask for it again. */
+export interface JobPassState extends Omit<PassState, 'doubt'> {
+  readonly doubt: PassState['doubt'] | 'parts-swapped';
+}
+
+/** The mains that a pass goes over, or its rod, by name. */
+function placesOf(job: JobDocument, { rod }: TightenPass): string[] {
+  if (rod === null) return Array.from({ length: job.layout.mains }, (_, at) => partName('mainBore', at + 1));
+  const pin = Object.entries(job.choice?.stations ?? {}).find(([, chosen]) => chosen.rod === rod)?.[0];
+  return [partName('bigEnd', rod), ...(pin === undefined ? [] : [pin])];
+}
+
+/** How each pass of a job stands. */
+export function jobPassStates(job: JobDocument): JobPassState[] {
+  return passStates(jobPasses(job), job.torque.passes, job.unit).map((state) => {
+    const { done, doubt, pass } = state;
+    const isSwapped =
+      done !== null && isSwappedSince(job.assembly, placesOf(job, pass), ['cap', 'upper', 'lower'], done.at);
+    return { ...state, doubt: doubt ?? (isSwapped ? 'parts-swapped' : null) };
+  });
+}
+
+/** Whether a pass is done and stays so. */
+export function isPassDone({ done, doubt }: Pick<JobPassState, 'done' | 'doubt'>): boolean {
+  return done !== null && doubt !== 'other-figure' && doubt !== 'parts-swapped';
+}
+
+/** The bolts whose stretch is read, of one pass: `R1 a`, or by main, side and row. */
+export function stretchedBolts(job: JobDocument, { place, rod, fastener }: TightenPass): string[] {
+  if (rod !== null) {
+    return Array.from({ length: fastener.perCap }, (_, at) => `${partName('bigEnd', rod)} bolt ${at + 1}`);
+  }
+  return boltOrder(job.layout.mains, fastener.perCap)
+    .toSorted((one, other) => one.main - other.main)
+    .map(
+      ({ main, side, row }) =>
+        `${partName('mainBore', main)} ${place.replace('main-', '')} ${side}${row > 1 ? ` ${row}` : ''}`,
+    );
+}
+
+/** What was read of stretches, and what is wrong with it. */
+export interface StretchRead {
+  readonly pass: TightenPass;
+  readonly bolts: readonly string[];
+  readonly read: readonly StretchedBolt[];
+  readonly findings: readonly StretchFinding[];
+}
+
+/** Every pass by stretch of a job; bolts are compared with those of all passes of their place. */
+export function jobStretches(job: JobDocument): StretchRead[] {
+  const passes = jobPasses(job).filter(({ target }) => target.kind === 'stretch');
+  const readOf = (bolts: readonly string[]) =>
+    bolts.flatMap((bolt): StretchedBolt[] => {
+      const nm = job.torque.stretch[bolt]?.nm ?? null;
+      return nm === null ? [] : [{ bolt, stretch: nm }];
+    });
+  const all = new Map(
+    FAMILIES.map((family) => [
+      family,
+      passes.filter((pass) => pass.family === family).flatMap((pass) => readOf(stretchedBolts(job, pass))),
+    ]),
+  );
+  return passes.map((pass) => {
+    const bolts = stretchedBolts(job, pass);
+    const { target } = pass;
+    const found = target.kind === 'stretch' ? stretchFindings(all.get(pass.family)!, target) : [];
+    return { pass, bolts, read: readOf(bolts), findings: found.filter(({ bolt }) => bolts.includes(bolt)) };
+  });
+}

@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import type { Family } from '../part/family.js';
+import { tighteningSchema } from './tightening.js';
+
+/** Where fasteners sit: the inner and the outer bolts of main caps, bolts from the side of the block, rod bolts; anything else. */
+export const FASTENER_PLACES = ['main-inner', 'main-outer', 'main-side', 'rod', 'other'] as const;
+export type FastenerPlace = (typeof FASTENER_PLACES)[number];
+
+/** The stations that each place belongs to, and what it is called; null for what holds no bearing. */
+export const PLACE_TABLE: Readonly<Record<FastenerPlace, { readonly family: Family | null; readonly name: string }>> = {
+  'main-inner': { family: 'main', name: 'main caps, inner bolts' },
+  'main-outer': { family: 'main', name: 'main caps, outer bolts' },
+  'main-side': { family: 'main', name: 'main caps, bolts from the side' },
+  rod: { family: 'rod', name: 'rod bolts' },
+  other: { family: null, name: 'elsewhere' },
+};
+
+/** The fasteners of one place of a data sheet: what they are, how many, and how they are tightened. */
+export const torqueSchema = z.strictObject({
+  fastener: z.string().trim().min(1, 'say which fastener').max(60),
+  steps: z.string().trim().min(1, 'give the steps, as 30 · 55 N·m, then 60°').max(120),
+  place: z.enum(FASTENER_PLACES).default('other').describe('Where they sit.'),
+  perCap: z.int('a whole number of bolts').min(1).max(4).default(2).describe('How many of them hold each cap.'),
+  tightening: tighteningSchema
+    .nullable()
+    .default(null)
+    .describe('The steps as figures; null while they are words only.'),
+  lubricant: z.string().trim().max(60).default('').describe('What the figure was given for; empty when not given.'),
+  source: z.string().trim().min(1, 'name the book and page').max(200),
+});
+export type Torque = z.output<typeof torqueSchema>;

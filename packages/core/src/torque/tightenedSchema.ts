@@ -1,0 +1,31 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { nanometresSchema } from '../measure/lengthSchema.js';
+import { unitSchema } from '../measure/unit.js';
+
+/** A pass that was ticked off. */
+export const donePassSchema = z.strictObject({
+  target: z.string().max(120).describe('What it went to, in words: a figure that is changed later asks for it again.'),
+  by: personSchema,
+  at: z.iso.datetime(),
+});
+
+/** A stretch as it was read. */
+export const stretchSchema = z.strictObject({
+  text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
+  unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
+  nm: nanometresSchema.nullable().describe('Null where the text is no length.'),
+  by: personSchema,
+  at: z.iso.datetime(),
+});
+export type Stretch = z.output<typeof stretchSchema>;
+
+/** What was tightened: passes by their keys, stretches by their bolts. */
+export const tightenedSchema = z.strictObject({
+  passes: z.record(z.string().min(1).max(60), donePassSchema),
+  stretch: z.record(z.string().min(1).max(60), stretchSchema),
+});
+export type Tightened = z.output<typeof tightenedSchema>;
+
+/** Nothing tightened yet. */
+export const BLANK_TIGHTENED: Tightened = { passes: {}, stretch: {} };

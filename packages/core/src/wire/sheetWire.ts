@@ -1,0 +1,139 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { buildSheetSchema } from '../job/buildSheet.js';
+import { endpoint } from './endpoint.js';
+import { jobIdSchema } from './jobWire.js';
+
+const byId = z.object({ id: jobIdSchema });
+const revisionSchema = z.coerce.number().int().min(1).max(9999);
+
+/** A sheet that was signed: it stays as it was, whatever is changed later. */
+const signedSheetSchema = z.strictObject({
+  revision: z.int().min(1).describe('1 for the first; a correction is the next.'),
+  signedAt: z.iso.datetime(),
+  signedBy: z.string(),
+  reason: z.string().describe('Why it takes the place of the one before; empty for the first.'),
+  open: z.array(z.string()).describe('What was open when it was signed.'),
+  hash: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/u)
+    .describe('SHA-256 of its content, as `fettle.build-sheet/1` and its sign-off in canonical JSON.'),
+});
+export type SignedSheet = z.output<typeof signedSheetSchema>;
+
+const photoId = z.uuid('a picture id is a UUID made by the client').toLowerCase();
+
+/** What a picture may be. */
+export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
+/** The largest picture, bytes. */
+export const LARGEST_PHOTO = 5 * 1024 * 1024;
+
+/** How a PDF is made: paper, and the place whose clock times are told by. */
+const paperQuery = z.object({
+  paper: z.enum(['A4', 'Letter']).default('A4'),
+  zone: z
+    .string()
+    .max(60)
+    .default('UTC')
+    .refine((zone) => {
+      try {
+        return new Intl.DateTimeFormat('en', { timeZone: zone }) !== null;
+      } catch {
+        return false;
+      }
+    }, 'a time zone by its name, as Europe/Lisbon')
+    .describe('Time zone that times are told in.'),
+});
+export type Paper = z.output<typeof paperQuery>;
+
+const PDF = ['application/pdf'] as const;
+
+export const SHEET_ENDPOINTS = {
+  listSheets: endpoint({
+    method: 'get',
+    at: '/api/jobs/{id}/sheets',
+    summary: 'The signed sheets of an engine, the last first',
+    path: byId,
+    answer: z.array(signedSheetSchema),
+    problems: ['invalid-request', 'not-found'],
+    topics: ['sheets'],
+    isTagged: true,
+  }),
+  signSheet: endpoint({
+    method: 'post',
+    at: '/api/jobs/{id}/sheets',
+    summary: 'Sign the sheet of an engine as it is now; a later one gives its reason',
+    path: byId,
+    body: z.strictObject({
+      by: personSchema,
+      seen: z.int().describe('The revision of the engine, with its readings, that was looked at.'),
+      revision: z.int().min(1).describe('Which revision this is to be: one more than the last.'),
+      reason: z.string().trim().max(500).default(''),
+    }),
+    answer: signedSheetSchema,
+    statuses: { 201: 'Signed' },
+    problems: ['invalid-request', 'not-found', 'stale-version'],
+    topics: ['sheets'],
+  }),
+  getSheet: endpoint({
+    method: 'get',
+    at: '/api/jobs/{id}/sheets/{revision}',
+    summary: 'One signed sheet with its content',
+    path: z.object({ id: jobIdSchema, revision: revisionSchema }),
+    answer: z.strictObject({ ...signedSheetSchema.shape, sheet: buildSheetSchema }),
+    problems: ['invalid-request', 'not-found'],
+    topics: ['sheets'],
+    isTagged: true,
+  }),
+  putPhoto: endpoint({
+    method: 'put',
+    at: '/api/jobs/{id}/photos/{photo}',
+    summary: 'Keep a picture of a finding; sending it again changes nothing',
+    path: z.object({ id: jobIdSchema, photo: photoId }),
+    body: z.strictObject({
+      by: personSchema,
+      type: z.enum(PHOTO_TYPES),
+      data: z
+        .base64('the bytes of the picture in base64')
+        .min(4, 'a picture has something in it')
+        .max(Math.ceil(LARGEST_PHOTO / 3) * 4, 'a picture has at most 5 MB'),
+    }),
+    answer: z.strictObject({ id: photoId, bytes: z.int() }),
+    statuses: { 201: 'Kept', 200: 'It was kept already' },
+    problems: ['invalid-request', 'not-found', 'id-in-use'],
+    largestMb: 8,
+  }),
+} as const;
+
+/** Files: read by their address, never by the pages' own queries. */
+export const FILE_ENDPOINTS = {
+  getPhoto: endpoint({
+    method: 'get',
+    at: '/api/jobs/{id}/photos/{photo}',
+    summary: 'A picture of a finding',
+    path: z.object({ id: jobIdSchema, photo: photoId }),
+    answer: z.unknown(),
+    files: PHOTO_TYPES,
+    problems: ['invalid-request', 'not-found'],
+  }),
+  sheetPdf: endpoint({
+    method: 'get',
+    at: '/api/jobs/{id}/sheet.pdf',
+    summary: 'The build sheet of an engine as it is now, to print',
+    path: byId,
+    query: paperQuery,
+    answer: z.unknown(),
+    files: PDF,
+    problems: ['invalid-request', 'not-found', 'took-too-long'],
+  }),
+  signedPdf: endpoint({
+    method: 'get',
+    at: '/api/jobs/{id}/sheets/{revision}/sheet.pdf',
+    summary: 'A signed sheet, to print, with its hash on it',
+    path: z.object({ id: jobIdSchema, revision: revisionSchema }),
+    query: paperQuery,
+    answer: z.unknown(),
+    files: PDF,
+    problems: ['invalid-request', 'not-found', 'took-too-long'],
+  }),
+} as const;

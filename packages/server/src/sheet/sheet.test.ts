@@ -1,0 +1,160 @@
+import { createHash, randomUUID } from 'node:crypto';
+import { readFileSync } from 'node:fs';
+import { join } from 'node:path';
+import {
+  buildSheet,
+  comparedSheets,
+  newJob,
+  readBuildSheet,
+  type SignedSheet,
+  STATE_WORDS,
+  signedContent,
+  usualLayout,
+} from '@fettle/core';
+import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { demoEngines } from '../demo/demoEngine.js';
+import { runningServer } from '../testing/runningServer.js';
+import { paperText } from './paperText.js';
+import sheetPdf from './sheetPdf.js';
+
+let server: Awaited<ReturnType<typeof runningServer>>;
+beforeAll(async () => {
+  server = await runningServer();
+});
+afterAll(() => server.close());
+
+const by = 'Wren';
+const STANDARD_FONTS = join(import.meta.dirname, '../../../../node_modules/pdfjs-dist/standard_fonts/');
+
+/** What stands on each page of a PDF, read by a library that had no part in making it. */
+async function textOf(pdf: Uint8Array): Promise<string[]> {
+  const document = await getDocument({ data: pdf.slice(), standardFontDataUrl: STANDARD_FONTS, verbosity: 0 }).promise;
+  const pages: string[] = [];
+  for (let page = 1; page <= document.numPages; page += 1) {
+    const { items } = await (await document.getPage(page)).getTextContent();
+    pages.push(
+      items
+        .map((item) => ('str' in item ? item.str : ''))
+        .join(' ')
+        .replaceAll(/\s+/gu, ' '),
+    );
+  }
+  await document.destroy();
+  return pages;
+}
+
+/** The demo's engine in the middle of its trials, on the bench, as the server knows it. */
+async function onBench() {
+  const engine = demoEngines().find(({ document }) => document.name.endsWith('0241'))!;
+  const id = randomUUID();
+  await server.call('POST', '/api/jobs', { id, by, document: engine.document });
+  const at = '2026-01-12T10:00:00.000Z';
+  const stamp = { unit: engine.document.unit, setting: null, replaces: null, by, at };
+  for (const { feature, slot, texts } of engine.readings) {
+    for (const [place, text] of texts.entries()) {
+      const draft = { feature, slot, station: place + 1, text, ...stamp };
+      const { status } = await server.call('PUT', `/api/jobs/${id}/readings/${randomUUID()}`, draft);
+      expect(status).toBe(201);
+    }
+  }
+  return (await server.call('GET', `/api/jobs/${id}`)).body;
+}
+
+describe('a build sheet on paper', () => {
+  it('says what the page says, on one page, with every reading on the next', async () => {
+    const job = await onBench();
+    const sheet = buildSheet(job.document, job.readings, {
+      madeAt: job.updatedAt,
+      madeBy: job.updatedBy,
+      version: job.version,
+    });
+    const pdf = await fetch(`${server.origin}/api/jobs/${job.id}/sheet.pdf?zone=Europe/Lisbon`);
+    expect(pdf.headers.get('content-type')).toBe('application/pdf');
+    const pages = await textOf(new Uint8Array(await pdf.arrayBuffer()));
+    const bare = (text: string) => text.replaceAll(/\s+/gu, '');
+    const [first = '', ...rest] = pages.map(bare);
+    expect(first).toContain(bare(sheet.engine));
+    for (const { label, text } of sheet.facts) expect(first).toContain(bare(`${label}: ${text}`));
+    for (const { title, rows, part } of sheet.tables) {
+      const where = part === 'readings' ? rest.join('') : first;
+      expect(where).toContain(bare(title));
+      for (const { text, small, state } of rows.flat()) {
+        expect(where).toContain(bare(text));
+        if (small !== undefined) expect(where).toContain(bare(small));
+        if (state !== undefined) expect(where).toContain(bare(STATE_WORDS[state as 'inside']));
+      }
+    }
+    for (const note of sheet.notes) expect(first).toContain(bare(note));
+    expect(sheet.tables.some(({ part }) => part === 'readings')).toBe(true);
+  });
+
+  it('draws letters of the extended part of its fonts, and owns up to signs that it has not', async () => {
+    expect(paperText('Łódź 日')).toEqual([
+      { text: 'Ł', font: 'TextExtended' },
+      { text: 'ód', font: 'Text' },
+      { text: 'ź', font: 'TextExtended' },
+      { text: ' ?', font: 'Text' },
+    ]);
+    const usual = usualLayout(1, 1, 1, 1);
+    if (!usual.ok) throw new Error(usual.message);
+    const job = newJob('Łódź Twin', 'in', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+    const sheet = buildSheet(job, [], { madeAt: '2026-07-01T10:30:00.000Z', madeBy: by, version: 1 });
+    const pages = await textOf(await sheetPdf({ sheet, signed: null, paper: 'Letter', zone: 'Asia/Tokyo' }));
+    expect(pages[0]!.replaceAll(' ', '')).toContain('ŁódźTwin');
+    // Half past ten by Greenwich is half past seven in the evening there.
+    expect(pages[0]).toContain('1 Jul 2026 19:30');
+  });
+});
+
+describe('a signed sheet', () => {
+  it('stays as it was, with its hash on it; a correction is a new revision that names its reason', async () => {
+    const job = await onBench();
+    const sign = (body: object) => server.call('POST', `/api/jobs/${job.id}/sheets`, { by, ...body });
+    expect((await sign({ seen: job.revision - 1, revision: 1 })).status).toBe(409);
+    const first: SignedSheet = (await sign({ seen: job.revision, revision: 1 })).body;
+    expect(first.open.length).toBeGreaterThan(0);
+    const at = async (revision: number) => (await server.call('GET', `/api/jobs/${job.id}/sheets/${revision}`)).body;
+    const kept = await at(1);
+    const read = readBuildSheet(kept.sheet);
+    if (!read.ok) throw new Error(JSON.stringify(read.faults));
+    expect(createHash('sha256').update(signedContent(read.sheet, kept)).digest('hex')).toBe(first.hash);
+
+    const steps = [{ op: 'add', path: '/name', value: 'Sedge 4 · no. 0999' }];
+    const { body: changed } = await server.call('PATCH', `/api/jobs/${job.id}`, { version: job.version, by, steps });
+    expect((await at(1)).sheet.engine).toBe(job.document.name);
+    expect((await sign({ seen: changed.revision, revision: 1, reason: 'again' })).status).toBe(409);
+    expect((await sign({ seen: changed.revision, revision: 2 })).status).toBe(422);
+    const { body: second } = await sign({ seen: changed.revision, revision: 2, reason: 'number misread' });
+    expect(second.hash).not.toBe(first.hash);
+    const { body: list } = await server.call('GET', `/api/jobs/${job.id}/sheets`);
+    expect(list.map(({ revision }: SignedSheet) => revision)).toEqual([2, 1]);
+    expect(comparedSheets(kept.sheet, kept.sheet)).toEqual([]);
+
+    const pdf = await fetch(`${server.origin}/api/jobs/${job.id}/sheets/2/sheet.pdf`);
+    const [page = ''] = await textOf(new Uint8Array(await pdf.arrayBuffer()));
+    expect(page).toContain(second.hash);
+    expect(page).toContain('revision 2: number misread');
+    expect(page).toContain('Sedge 4 · no. 0999');
+  });
+});
+
+describe('a picture of a finding', () => {
+  it('comes back byte by byte, is what it says, and at most 5 MB', async () => {
+    const { id } = await onBench();
+    const dot = readFileSync(join(import.meta.dirname, '../../../../docs/screenshots/choose.png'));
+    const photo = randomUUID();
+    const put = (data: Buffer, type = 'image/png') =>
+      server.call('PUT', `/api/jobs/${id}/photos/${photo}`, { by, type, data: data.toString('base64') });
+    expect((await put(dot)).status).toBe(201);
+    const back = await fetch(`${server.origin}/api/jobs/${id}/photos/${photo}`);
+    expect([back.headers.get('content-type'), back.headers.get('x-content-type-options')]).toEqual([
+      'image/png',
+      'nosniff',
+    ]);
+    expect(Buffer.from(await back.arrayBuffer()).equals(dot)).toBe(true);
+    expect((await put(Buffer.concat([dot, Buffer.from([1])]))).status).toBe(409);
+    expect((await put(Buffer.from('<svg onload="x"/>'))).status).toBe(422);
+    expect((await put(Buffer.alloc(5 * 1024 * 1024 + 10))).status).toBe(422);
+  });
+});

@@ -1,0 +1,86 @@
+import { createHash } from 'node:crypto';
+import { type BuildSheet, buildSheet, openWork, type SignedSheet, signedContent } from '@fettle/core';
+import type { Database } from '../database/Database.js';
+import type { JobService } from '../job/jobService.js';
+import { lockJob } from '../job/lockJob.js';
+import { invalidRequest, ProblemError } from '../problem/problem.js';
+import { type HandlersOf, Reply } from '../wire/serve.js';
+import type { PdfPool } from './pdfPool.js';
+import { type SignedSheetRow, sheetEntity } from './sheetEntity.js';
+
+function signedOf({ revision, signedAt, signedBy, reason, open, hash }: SignedSheetRow): SignedSheet {
+  return { revision, signedAt: signedAt.toISOString(), signedBy, reason, open, hash };
+}
+
+/** The name of a file in a header: plain letters, and the whole name beside it. */
+function disposition(name: string): string {
+  const plain = name.replaceAll(/[^\w .-]/gu, '_');
+  return `inline; filename="${plain}"; filename*=UTF-8''${encodeURIComponent(name)}`;
+}
+
+function pdfReply(pdf: Buffer, name: string): Reply<unknown> {
+  return new Reply<unknown>(200, pdf, { 'content-type': 'application/pdf', 'content-disposition': disposition(name) });
+}
+
+/** Build sheets: as they are now, signed and kept, and on paper. */
+export function sheetHandlers(
+  database: Database,
+  jobs: JobService,
+  pdfs: PdfPool,
+): HandlersOf<'listSheets' | 'signSheet' | 'getSheet' | 'sheetPdf' | 'signedPdf'> {
+  const found = async (jobId: string, revision: number) => {
+    const row = await database.manager.findOneBy(sheetEntity, { jobId, revision });
+    if (row) return row;
+    throw new ProblemError('not-found', `There is no signed sheet ${revision} of the engine ${jobId}.`);
+  };
+  return {
+    listSheets: async ({ path: { id } }) => {
+      await jobs.revision(id);
+      const rows = await database.manager.find(sheetEntity, { where: { jobId: id }, order: { revision: 'DESC' } });
+      return rows.map(signedOf);
+    },
+    signSheet: ({ path: { id }, body: { by, seen, revision, reason } }) =>
+      database.transaction(async (manager) => {
+        await lockJob(manager, id);
+        const view = await jobs.get(id, manager);
+        const last = (
+          await manager.find(sheetEntity, { where: { jobId: id }, order: { revision: 'DESC' }, take: 1 })
+        )[0];
+        if (view.revision !== seen) {
+          throw new ProblemError(
+            'stale-version',
+            'The engine was changed since you looked at its sheet: look again, then sign.',
+          );
+        }
+        if (revision !== (last?.revision ?? 0) + 1) {
+          throw new ProblemError('stale-version', 'Somebody else has signed it meanwhile: look at what they signed.');
+        }
+        if (last && reason === '') {
+          throw invalidRequest([{ path: '/reason', message: 'say why another revision is signed' }]);
+        }
+        const { document, readings, version } = view;
+        const signedAt = new Date();
+        const made = { madeAt: signedAt.toISOString(), madeBy: by, version };
+        const sheet: BuildSheet = buildSheet(document, readings, made);
+        const signOff = { revision, signedAt: made.madeAt, signedBy: by, reason, open: openWork(document, readings) };
+        const hash = createHash('sha256').update(signedContent(sheet, signOff), 'utf8').digest('hex');
+        const row: SignedSheetRow = { jobId: id, ...signOff, signedAt, sheet, hash };
+        await manager.insert(sheetEntity, row as never);
+        return new Reply(201, signedOf(row));
+      }),
+    getSheet: async ({ path: { id, revision } }) => {
+      const row = await found(id, revision);
+      return { ...signedOf(row), sheet: row.sheet };
+    },
+    sheetPdf: async ({ path: { id }, query: { paper, zone } }) => {
+      const { document, readings, version, updatedAt, updatedBy } = await jobs.get(id);
+      const sheet = buildSheet(document, readings, { madeAt: updatedAt, madeBy: updatedBy, version });
+      return pdfReply(await pdfs.make({ sheet, signed: null, paper, zone }), `${document.name} sheet.pdf`);
+    },
+    signedPdf: async ({ path: { id, revision }, query: { paper, zone } }) => {
+      const row = await found(id, revision);
+      const pdf = await pdfs.make({ sheet: row.sheet, signed: signedOf(row), paper, zone });
+      return pdfReply(pdf, `${row.sheet.engine} sheet ${revision}.pdf`);
+    },
+  };
+}

@@ -1,0 +1,79 @@
+import type { StationCheck } from '@fettle/core';
+import { format } from 'date-fns';
+import { Check, CircleAlert, Minus, Square, SquareCheckBig, Undo2 } from 'lucide-react';
+import styled from 'styled-components';
+import { Button } from '../look/Button.js';
+import { FoundFields } from './FoundFields.js';
+import type { AssemblyWork } from './useAssembly.js';
+
+const Line = styled.li`
+  display: grid;
+  grid-template-columns: 2rem minmax(0, 1fr) auto;
+  gap: 0.2rem 0.6rem;
+  align-items: center;
+  padding: 0.45rem 0.25rem;
+  border-top: var(--rule) solid var(--line);
+  > svg { align-self: start; margin-top: 0.3rem; }
+  .what { font-size: var(--size-lead); font-weight: 600; line-height: 1.25; }
+  .why { font-size: var(--size-small); color: var(--ink-soft); }
+  .acts { display: flex; flex-wrap: wrap; gap: 0.4rem; justify-content: flex-end; }
+  > fieldset { grid-column: 2 / -1; }
+  @media (max-width: 640px) { .acts { grid-column: 2 / -1; justify-content: flex-start; } }
+`;
+
+const ICONS = {
+  done: <SquareCheckBig aria-hidden size={26} color="var(--inside)" />,
+  found: <CircleAlert aria-hidden size={26} color="var(--close)" />,
+  'not-here': <Minus aria-hidden size={26} />,
+} as const;
+
+const WORDS = { done: 'done', found: 'found', 'not-here': 'does not apply here' } as const;
+
+/** One thing to look at: what and why, and three answers; what was found asks for words and a decision. */
+export function CheckRow({ work, check }: { work: AssemblyWork; check: StationCheck }) {
+  const { say } = work;
+  const made = check.isOutdated ? null : check.made;
+  const name = `${check.place.split('/')[0]}, ${check.what}`;
+  return (
+    <Line>
+      {made ? ICONS[made.state] : <Square aria-hidden size={26} />}
+      <div>
+        <p className="what">{check.what}</p>
+        <p className="why">
+          {check.isOutdated
+            ? 'Parts changed places since it was checked: once more.'
+            : made
+              ? `${WORDS[made.state]}, ${made.by}, ${format(new Date(made.at), 'd MMM HH:mm')}`
+              : check.why}
+        </p>
+      </div>
+      <div className="acts">
+        {made ? (
+          made.state !== 'found' && (
+            <Button $kind="quiet" aria-label={`Take back: ${name}`} onPress={() => say(check, null)}>
+              <Undo2 aria-hidden size={18} />
+            </Button>
+          )
+        ) : (
+          <>
+            <Button aria-label={`In order: ${name}`} onPress={() => say(check, { state: 'done' })}>
+              <Check aria-hidden size={20} />
+              In order
+            </Button>
+            <Button aria-label={`Found: ${name}`} onPress={() => say(check, { state: 'found' })}>
+              Found
+            </Button>
+            <Button
+              $kind="quiet"
+              aria-label={`Does not apply: ${name}`}
+              onPress={() => say(check, { state: 'not-here' })}
+            >
+              Not here
+            </Button>
+          </>
+        )}
+      </div>
+      {made?.state === 'found' && <FoundFields work={work} check={check} name={name} />}
+    </Line>
+  );
+}

@@ -1,0 +1,90 @@
+import type { StationCheck } from '@fettle/core';
+import { format } from 'date-fns';
+import { Camera } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { useAppSelector } from '../app/store.js';
+import { Ask } from '../look/Ask.js';
+import { Button } from '../look/Button.js';
+import { Field } from '../look/Field.js';
+import { FileButton } from '../look/FileButton.js';
+import { Quiet, Row } from '../look/Panel.js';
+import { useKeptText } from '../look/useKeptText.js';
+import { NOBODY } from '../person/personSlice.js';
+import { refusalInWords } from '../wire/ask.js';
+import { keepPhoto } from './keepPhoto.js';
+import type { AssemblyWork } from './useAssembly.js';
+
+const Picture = styled.img`
+  display: block;
+  max-width: min(100%, 22rem);
+  max-height: 14rem;
+  margin: 0.5rem 0;
+  border: var(--rule) solid var(--line-strong);
+`;
+
+/** What was found at a check: words, a picture, and what is decided about it, by whom. */
+export function FoundFields({ work, check, name }: { work: AssemblyWork; check: StationCheck; name: string }) {
+  const { job, say, decide } = work;
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const { made } = check;
+  const words = useKeptText({ of: job.id, part: 'found', field: check.place }, made?.words ?? '');
+  const decision = useKeptText({ of: job.id, part: 'decision', field: check.place }, made?.decision?.words ?? '');
+  const [sending, setSending] = useState<{ busy: boolean; fault: string | null }>({ busy: false, fault: null });
+  const take = async (file: File) => {
+    setSending({ busy: true, fault: null });
+    try {
+      say(check, { photo: await keepPhoto(job.id, by, file) });
+      setSending({ busy: false, fault: null });
+    } catch (error) {
+      setSending({ busy: false, fault: refusalInWords(error) });
+    }
+  };
+  return (
+    <Ask aria-label={`Found: ${name}`}>
+      <Field
+        label="What was found"
+        aria-label={`What was found: ${name}`}
+        value={words.text}
+        maxLength={500}
+        autoFocus={made?.words === ''}
+        placeholder="as oil hole a third covered"
+        onChange={words.setText}
+        onBlur={() => {
+          words.settled(words.text.trim());
+          if (words.text.trim() !== made?.words) say(check, { words: words.text.trim() });
+        }}
+      />
+      {made?.photo && (
+        <Picture src={`/api/jobs/${job.id}/photos/${made.photo}`} alt={`Picture: ${made.words || name}`} />
+      )}
+      <Row style={{ margin: '0.4rem 0' }}>
+        <FileButton label={`Picture: ${name}`} accept="image/*" onChoose={(file) => void take(file)}>
+          <Camera aria-hidden size={18} />
+          {made?.photo ? 'Another picture' : 'Add a picture'}
+        </FileButton>
+        {sending.busy && <Quiet role="status">Keeping the picture …</Quiet>}
+        {sending.fault !== null && <p role="alert">{sending.fault}</p>}
+      </Row>
+      <Field
+        label={
+          made?.decision
+            ? `Decided by ${made.decision.by}, ${format(new Date(made.decision.at), 'd MMM HH:mm')}`
+            : 'What is decided about it'
+        }
+        aria-label={`Decided: ${name}`}
+        value={decision.text}
+        maxLength={500}
+        placeholder="as hole dressed, edges rounded; or left as it is"
+        onChange={decision.setText}
+        onBlur={() => {
+          decision.settled(decision.text.trim());
+          if (decision.text.trim() !== (made?.decision?.words ?? '')) decide(check, decision.text.trim());
+        }}
+      />
+      <Row>
+        <Button onPress={() => say(check, { state: 'done' })}>In order after all</Button>
+      </Row>
+    </Ask>
+  );
+}

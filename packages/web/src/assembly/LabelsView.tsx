@@ -1,0 +1,146 @@
+import { jobAssembly, jobFacts } from '@fettle/core';
+import { Printer } from 'lucide-react';
+import { toString as qrSvg } from 'qrcode';
+import { useEffect, useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { useOpenJob } from '../job/JobPage.js';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Quiet, Row } from '../look/Panel.js';
+
+const Sheet = styled.div<{ $wide: number; $high: number; $gap: number }>`
+  display: flex;
+  flex-wrap: wrap;
+  align-content: flex-start;
+  gap: ${({ $gap }) => $gap}mm;
+  margin-top: 0.75rem;
+  > div {
+    width: ${({ $wide }) => $wide}mm;
+    height: ${({ $high }) => $high}mm;
+    max-width: 100%;
+    border: 1px dashed var(--line-strong);
+    padding: 1.5mm 2mm;
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) auto;
+    gap: 0 2mm;
+    overflow: hidden;
+    background: #fff;
+    color: #000;
+    break-inside: avoid;
+    align-items: start;
+  }
+  strong { font-size: ${({ $high }) => Math.min(9, $high * 0.26)}mm; line-height: 1; }
+  p { font-size: ${({ $high }) => Math.max(2.2, Math.min(3.4, $high * 0.1))}mm; line-height: 1.2; overflow-wrap: anywhere; }
+  img { width: ${({ $high }) => $high * 0.55}mm; height: ${({ $high }) => $high * 0.55}mm; image-rendering: pixelated; }
+  @media print { > div { border-color: transparent; } @page { margin: 8mm; } }
+`;
+
+const SIZES = {
+  '70x37': { wide: 70, high: 37, label: '70 × 37 mm' },
+  '63x38': { wide: 63.5, high: 38.1, label: '63.5 × 38.1 mm' },
+  '99x34': { wide: 99.1, high: 33.9, label: '99.1 × 33.9 mm' },
+  own: { wide: 0, high: 0, label: 'own size' },
+} as const;
+type Size = keyof typeof SIZES;
+
+function mmOf(text: string, least: number, most: number): number | null {
+  const value = Number(text.trim().replace(',', '.'));
+  return text.trim() !== '' && value >= least && value <= most ? value : null;
+}
+
+/** The QR code of an address, as the source of a picture; null until it is made. */
+function useQr(address: string): string | null {
+  const [source, setSource] = useState<string | null>(null);
+  useEffect(() => {
+    let isCurrent = true;
+    void qrSvg(address, { type: 'svg', margin: 0 }).then((svg) => {
+      if (isCurrent) setSource(`data:image/svg+xml;utf8,${encodeURIComponent(svg)}`);
+    });
+    return () => {
+      isCurrent = false;
+    };
+  }, [address]);
+  return source;
+}
+
+/** Labels for parts and stations: place, halves, mark, and a code that leads to the engine's page; on sheets of any size. */
+export function LabelsView() {
+  const { id, document, readings } = useOpenJob();
+  const [size, setSize] = useState<Size>('70x37');
+  const [wide, setWide] = useState('70');
+  const [high, setHigh] = useState('37');
+  const [gap, setGap] = useState('0');
+  const facts = useMemo(() => jobFacts(document, readings), [document, readings]);
+  const stations = useMemo(() => jobAssembly(document, facts.stations), [document, facts]);
+  const qr = useQr(`${window.location.origin}/engines/${id}`);
+  const own = { wide: mmOf(wide, 20, 200), high: mmOf(high, 10, 200), gap: mmOf(gap, 0, 20) };
+  const shown = size === 'own' ? own : { ...SIZES[size], gap: own.gap };
+  return (
+    <>
+      <div className="no-print">
+        <Row style={{ alignItems: 'end' }}>
+          <Choice
+            label="Labels of"
+            value={size}
+            options={(Object.keys(SIZES) as Size[]).map((value) => ({ value, label: SIZES[value].label }))}
+            onChange={setSize}
+          />
+          {size === 'own' && (
+            <>
+              <Field
+                label="Wide, mm"
+                figure
+                value={wide}
+                onChange={setWide}
+                fault={own.wide === null ? '20 to 200.' : null}
+              />
+              <Field
+                label="High, mm"
+                figure
+                value={high}
+                onChange={setHigh}
+                fault={own.high === null ? '10 to 200.' : null}
+              />
+            </>
+          )}
+          <Field
+            label="Between them, mm"
+            figure
+            value={gap}
+            onChange={setGap}
+            fault={own.gap === null ? '0 to 20.' : null}
+          />
+          <Button $kind="main" onPress={() => print()}>
+            <Printer aria-hidden size={20} />
+            Print the labels
+          </Button>
+        </Row>
+        <Quiet>One for each station and its parts. Print at full size; the code leads to this engine's page.</Quiet>
+      </div>
+      {shown.wide !== null && shown.high !== null && shown.gap !== null && (
+        <Sheet $wide={shown.wide} $high={shown.high} $gap={shown.gap} aria-label="Labels" role="group">
+          {stations.map(({ station, rod }) => {
+            const chosen = document.choice?.stations[station];
+            const known = facts.stations.find((one) => one.id === station);
+            const marks = [known?.marks.bore, known?.marks.journal].filter((mark) => mark != null);
+            return (
+              <div key={station}>
+                <div>
+                  <strong>
+                    {station}
+                    {rod !== null && ` · R${rod}`}
+                  </strong>
+                  <p>{document.name}</p>
+                  <p>{chosen ? `${chosen.upper.label} over ${chosen.lower.label}` : 'halves not chosen'}</p>
+                  {marks.length > 0 && <p>marks {marks.join(', ')}</p>}
+                </div>
+                {qr !== null && <img src={qr} alt="" />}
+              </div>
+            );
+          })}
+        </Sheet>
+      )}
+    </>
+  );
+}

@@ -1,0 +1,66 @@
+import { partName, rodCount, SWAP_PARTS, type Swap, swapText } from '@fettle/core';
+import { format } from 'date-fns';
+import { useState } from 'react';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
+import { Fold } from '../look/Fold.js';
+import { Quiet, Row } from '../look/Panel.js';
+import type { AssemblyWork } from './useAssembly.js';
+
+const PARTS = Object.entries(SWAP_PARTS).map(([value, label]) => ({ value: value as Swap['part'], label }));
+
+/** Where parts of a kind may be: caps at mains and rods, halves at mains and pins, rods at pins. */
+function placesFor(part: Swap['part'], { document }: AssemblyWork): string[] {
+  const { layout, withRods } = document;
+  const numbers = (count: number) => Array.from({ length: count }, (_, at) => at + 1);
+  const mains = numbers(layout.mains).map((number) => partName('mainBore', number));
+  const rods = withRods ? numbers(rodCount(layout)) : [];
+  if (part === 'rod') return rods.map((number) => partName('pin', number));
+  return [...mains, ...rods.map((number) => partName(part === 'cap' ? 'bigEnd' : 'pin', number))];
+}
+
+/** Parts that changed places: recorded with the reason, and what rested on them is asked for again. */
+export function SwapPanel({ work }: { work: AssemblyWork }) {
+  const { document, swap } = work;
+  const [part, setPart] = useState<Swap['part']>('cap');
+  const [one, setOne] = useState('');
+  const [other, setOther] = useState('');
+  const [reason, setReason] = useState('');
+  const places = placesFor(part, work);
+  const options = [{ value: '', label: 'choose' }, ...places.map((value) => ({ value, label: value }))];
+  const isReady = places.includes(one) && places.includes(other) && one !== other && reason.trim() !== '';
+  const swaps = Object.entries(document.assembly.swaps).sort(([, first], [, next]) => (first.at < next.at ? 1 : -1));
+  return (
+    <Fold>
+      <summary>Parts that changed places{swaps.length > 0 && `: ${swaps.length}`}</summary>
+      <Quiet>
+        Caps, rods and halves keep their places. Where two were changed, what was read and checked is asked for again.
+      </Quiet>
+      {swaps.map(([id, done]) => (
+        <p key={id}>
+          {swapText(done)}: {done.reason} ({done.by}, {format(new Date(done.at), 'd MMM HH:mm')})
+        </p>
+      ))}
+      <Row style={{ alignItems: 'end' }}>
+        <Choice label="What changed places" value={part} options={PARTS} onChange={setPart} />
+        <Choice label="Of" value={places.includes(one) ? one : ''} options={options} onChange={setOne} />
+        <Choice label="And of" value={places.includes(other) ? other : ''} options={options} onChange={setOther} />
+      </Row>
+      <Row style={{ alignItems: 'end' }}>
+        <Field label="Why" value={reason} maxLength={500} onChange={setReason} style={{ flex: '1 1 12rem' }} />
+        <Button
+          isDisabled={!isReady}
+          onPress={() => {
+            swap({ part, one, other, reason: reason.trim() });
+            setOne('');
+            setOther('');
+            setReason('');
+          }}
+        >
+          They changed places
+        </Button>
+      </Row>
+    </Fold>
+  );
+}

@@ -1,0 +1,41 @@
+import { LARGEST_PHOTO, PHOTO_TYPES } from '@fettle/core';
+import { newId } from '../app/newId.js';
+import { tell } from '../wire/tell.js';
+
+/** The longer side of a picture that is kept, px: enough to see an oil hole. */
+const LONGER_SIDE = 1600;
+const MOST_MB = 1;
+
+async function base64Of(blob: Blob): Promise<string> {
+  const text = await new Promise<string>((resolve, reject) => {
+    const reader = new FileReader();
+    reader.addEventListener('load', () => resolve(String(reader.result)));
+    reader.addEventListener('error', () => reject(reader.error ?? new Error('the picture cannot be read')));
+    reader.readAsDataURL(blob);
+  });
+  return text.slice(text.indexOf(',') + 1);
+}
+
+/**
+ * Makes a picture small enough and keeps it on the server.
+ *
+ * @returns its id
+ * @throws Error for what is no picture, or is too large all the same; an `AskFault` where the server does not take it
+ */
+export async function keepPhoto(job: string, by: string, file: File): Promise<string> {
+  if (!file.type.startsWith('image/')) throw new Error(`“${file.name}” is no picture: choose a JPEG, PNG or WebP.`);
+  const { default: imageCompression } = await import('browser-image-compression');
+  const small = await imageCompression(file, {
+    maxSizeMB: MOST_MB,
+    maxWidthOrHeight: LONGER_SIDE,
+    // Its worker would be fetched from elsewhere.
+    useWebWorker: false,
+    fileType: 'image/jpeg',
+  });
+  const type = PHOTO_TYPES.find((one) => one === small.type);
+  if (!type) throw new Error(`A picture of the kind ${small.type} is not kept: choose a JPEG, PNG or WebP.`);
+  if (small.size > LARGEST_PHOTO) throw new Error('The picture is larger than 5 MB, made smaller too: crop it first.');
+  const id = newId();
+  await tell('putPhoto', { id: job, photo: id, body: { by, type, data: await base64Of(small) } });
+  return id;
+}

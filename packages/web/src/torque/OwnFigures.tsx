@@ -1,0 +1,60 @@
+import { FASTENER_PLACES, type Family, PLACE_TABLE, type Torque } from '@fettle/core';
+import { useState } from 'react';
+import { useDraft } from '../limits/useDraft.js';
+import { Button } from '../look/Button.js';
+import { Fold } from '../look/Fold.js';
+import { Quiet, Row } from '../look/Panel.js';
+import { TorqueLines } from './TorqueLines.js';
+import { isBlankTorque, readTorqueLine, type TorqueLineText, textOfTorque } from './torqueLineText.js';
+import type { TorqueWork } from './useTorque.js';
+
+interface OwnFiguresProps {
+  readonly job: string;
+  readonly family: Family;
+  readonly work: TorqueWork;
+  /** Whether it is asked for: other fasteners hold, or the sheet gives nothing. */
+  readonly isWanted: boolean;
+}
+
+/** Figures of the fasteners' own maker, with their source; kept as they are typed until they are ready. */
+export function OwnFigures({ job, family, work, isWanted }: OwnFiguresProps) {
+  const { document, setFigures } = work;
+  const { unit } = document;
+  const stored = document.fasteners[family].figures.map((one) => textOfTorque(one, unit));
+  const [draft, setDraft, clear] = useDraft<readonly TorqueLineText[]>(`${job}.figures.${family}`);
+  const [isTried, setTried] = useState(false);
+  const lines = draft ?? stored;
+  const read = lines.map((line) => (isBlankTorque(line) ? null : readTorqueLine(line, unit)));
+  const torques = read.flatMap((one): Torque[] => (one?.torque ? [one.torque] : []));
+  const isReady = read.every((one) => one === null || one.torque !== null);
+  const keep = () => {
+    setTried(true);
+    if (!isReady) return;
+    clear();
+    setTried(false);
+    setFigures(family, torques);
+  };
+  return (
+    <Fold open={isWanted || draft !== null}>
+      <summary>
+        {family === 'main' ? 'Main caps' : 'Rods'}: figures of other fasteners, or where the sheet has none
+      </summary>
+      <TorqueLines
+        lines={lines}
+        faults={read.map((one) => (isTried ? (one?.faults ?? {}) : {}))}
+        unit={unit}
+        places={FASTENER_PLACES.filter((place) => PLACE_TABLE[place].family === family)}
+        onChange={setDraft}
+      />
+      {draft !== null && (
+        <Row style={{ marginTop: '0.5rem' }}>
+          <Button $kind="main" onPress={keep}>
+            Keep these figures
+          </Button>
+          <Button onPress={clear}>Leave them as they were</Button>
+          {isTried && !isReady && <Quiet role="alert">Something is missing: see above.</Quiet>}
+        </Row>
+      )}
+    </Fold>
+  );
+}

@@ -1,0 +1,266 @@
+import {
+  FAMILIES,
+  type FastenerPlace,
+  type JobPassState,
+  lengthText,
+  PASS_DOUBTS,
+  PLACE_TABLE,
+  parseLength,
+  passPlace,
+  type StretchRead,
+  stretchWords,
+  TIGHTENING_WORDS,
+  torqueEcho,
+} from '@fettle/core';
+import { format } from 'date-fns';
+import { Check, Square, SquareCheckBig, TriangleAlert, Undo2 } from 'lucide-react';
+import styled from 'styled-components';
+import { useOpenJob } from '../job/JobPage.js';
+import { Button } from '../look/Button.js';
+import { Field } from '../look/Field.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { TwoColumns } from '../look/TwoColumns.js';
+import { useKeptText } from '../look/useKeptText.js';
+import { CapsDrawing } from './CapsDrawing.js';
+import { OwnFigures } from './OwnFigures.js';
+import { type TorqueWork, useTorque } from './useTorque.js';
+
+const Big = styled.p`
+  font-family: var(--figures);
+  font-size: clamp(1.6rem, 6vw, 2.4rem);
+  font-weight: 700;
+  line-height: 1.15;
+`;
+
+const Passes = styled.ol`
+  list-style: none;
+  padding: 0;
+  margin: 0;
+  li + li { border-top: var(--rule) solid var(--line); }
+  button { width: 100%; justify-content: flex-start; text-align: left; min-height: 48px; gap: 0.75rem; border-radius: 0; color: var(--ink); }
+  button[aria-current='true'] { background: var(--accent-soft); }
+  .to { font-family: var(--figures); font-size: var(--size-figure); min-width: 8.5rem; }
+  .who { margin-left: auto; font-weight: 400; font-size: var(--size-small); color: var(--ink-soft); text-align: right; }
+  .doubt { display: block; color: var(--close); font-weight: 700; }
+`;
+
+const Bolts = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(9rem, 1fr));
+  gap: 0.25rem 0.6rem;
+  margin-top: 0.5rem;
+`;
+
+/** What is done now: the pass, its figure large, the order of its bolts, and one button. */
+function NowPanel({ work, state }: { work: TorqueWork; state: JobPassState }) {
+  const { document, states, tick } = work;
+  const { pass, text, done, doubt } = state;
+  const { target, place, rod } = pass;
+  const perCap: Partial<Record<FastenerPlace, number>> = Object.fromEntries(
+    states.map(({ pass: { place: at, fastener } }) => [at, fastener.perCap]),
+  );
+  const isDone = done !== null && doubt !== 'other-figure' && doubt !== 'parts-swapped';
+  return (
+    <Panel aria-label="The pass in hand">
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle>
+          {rod === null ? PLACE_TABLE[place].name : `Rod ${rod}`}, pass {pass.at} of {pass.of}
+        </PanelTitle>
+        {isDone ? (
+          <Button onPress={() => tick(state, false)}>
+            <Undo2 aria-hidden size={18} />
+            Not done after all
+          </Button>
+        ) : (
+          <Button $kind="main" onPress={() => tick(state, true)}>
+            <Check aria-hidden size={22} />
+            Done: {text}
+          </Button>
+        )}
+      </Row>
+      <Big>{text}</Big>
+      <Quiet>
+        {(target.kind === 'torque' || target.kind === 'snug') && `${torqueEcho(target.value, target.unit)}. `}
+        {pass.fastener.lubricant === ''
+          ? 'The figure names no lubricant.'
+          : `Threads and under the heads: ${pass.fastener.lubricant}.`}{' '}
+        {pass.fastener.source}.
+      </Quiet>
+      {doubt !== null && <Notice>This pass is {PASS_DOUBTS[doubt]}.</Notice>}
+      {rod === null && place !== 'rod' && place !== 'other' ? (
+        <>
+          <CapsDrawing layout={document.layout} place={place} perCap={perCap} />
+          <Quiet>From the middle out, criss-cross. Turn the shaft after each cap once it is tight.</Quiet>
+        </>
+      ) : (
+        <Quiet>Both bolts by turns. Keep fingers clear when the shaft turns.</Quiet>
+      )}
+    </Panel>
+  );
+}
+
+/** Every pass in its order; a touch looks at it. */
+function PassList({ work }: { work: TorqueWork }) {
+  const { states, shown, show } = work;
+  return (
+    <Panel aria-label="All passes">
+      <Passes>
+        {states.map((state) => {
+          const { pass, text, done, doubt } = state;
+          const isDone = done !== null && doubt !== 'other-figure' && doubt !== 'parts-swapped';
+          return (
+            <li key={pass.key}>
+              <Button
+                $kind="quiet"
+                aria-current={state === shown ? 'true' : undefined}
+                aria-label={`${passPlace(state)} to ${text}: ${isDone ? `done by ${done.by}` : 'not done'}${doubt === null ? '' : `, ${PASS_DOUBTS[doubt]}`}`}
+                onPress={() => show(pass.key)}
+              >
+                {isDone ? (
+                  <SquareCheckBig aria-hidden size={24} color="var(--inside)" />
+                ) : (
+                  <Square aria-hidden size={24} />
+                )}
+                <span className="to">{text}</span>
+                <span>{passPlace(state)}</span>
+                <span className="who">
+                  {done && `${done.by}, ${format(new Date(done.at), 'd MMM HH:mm')}`}
+                  {doubt !== null && (
+                    <span className="doubt">
+                      <TriangleAlert aria-hidden size={14} /> {PASS_DOUBTS[doubt]}
+                    </span>
+                  )}
+                </span>
+              </Button>
+            </li>
+          );
+        })}
+      </Passes>
+    </Panel>
+  );
+}
+
+function StretchField({ job, bolt, work }: { job: string; bolt: string; work: TorqueWork }) {
+  const { document, putStretch } = work;
+  const stored = document.torque.stretch[bolt]?.text ?? '';
+  const { text, setText, settled } = useKeptText({ of: job, part: 'stretch', field: bolt }, stored);
+  const parsed = parseLength(text, { unit: document.unit, signed: 'sign' });
+  const isWrong = text.trim() !== '' && !parsed.ok;
+  return (
+    <Field
+      label={bolt}
+      figure
+      value={text}
+      onChange={setText}
+      fault={isWrong ? parsed.message : null}
+      onBlur={() => {
+        if (isWrong) return;
+        if (text.trim() !== stored) putStretch(bolt, text);
+        settled(text.trim());
+      }}
+    />
+  );
+}
+
+/** What bolts stretched, read against a gauge that was zeroed on each before it was tightened. */
+function StretchPanel({ job, work, one }: { job: string; work: TorqueWork; one: StretchRead }) {
+  const { pass, bolts, findings } = one;
+  const { unit } = work.document;
+  const { target } = pass;
+  return (
+    <Panel>
+      <PanelTitle>
+        Stretch, {unit}: {pass.rod === null ? PLACE_TABLE[pass.place].name : `rod ${pass.rod}`}
+      </PanelTitle>
+      {target.kind === 'stretch' && (
+        <Quiet>
+          {lengthText(target.low, unit)} to {lengthText(target.high, unit)}. Zero the gauge on each bolt before it is
+          tightened.
+        </Quiet>
+      )}
+      <Bolts>
+        {bolts.map((bolt) => (
+          <StretchField key={bolt} job={job} bolt={bolt} work={work} />
+        ))}
+      </Bolts>
+      {findings.map((finding) => (
+        <Notice key={finding.bolt}>{stretchWords(finding, unit)}.</Notice>
+      ))}
+    </Panel>
+  );
+}
+
+/** Whose figures are followed, and figures of other fasteners. */
+function FiguresPanel({ job, work }: { job: string; work: TorqueWork }) {
+  const { document, figures, states } = work;
+  const schools = [
+    ...new Set(states.flatMap(({ pass: { fastener } }) => (fastener.tightening ? [fastener.tightening.school] : []))),
+  ];
+  return (
+    <Panel>
+      <PanelTitle>Whose figures</PanelTitle>
+      {figures.map(({ family, from, fasteners }) => (
+        <p key={family}>
+          <strong>{family === 'main' ? 'Main caps' : 'Rods'}:</strong>{' '}
+          {from === 'missing'
+            ? document.fasteners[family].kind === 'other'
+              ? 'other fasteners hold them; enter their maker’s figures, the data sheet’s are for its own'
+              : 'none given'
+            : fasteners.map(({ steps, source }) => `${steps} (${source})`).join('; ')}
+          {from === 'sheet' && fasteners.some(({ tightening }) => tightening === null) && ', in words only'}.
+        </p>
+      ))}
+      {schools.map((school) => (
+        <Quiet key={school}>
+          {TIGHTENING_WORDS[school].name}: {TIGHTENING_WORDS[school].why}.
+        </Quiet>
+      ))}
+      {FAMILIES.filter((family) => figures.some((one) => one.family === family)).map((family) => (
+        <OwnFigures
+          key={family}
+          job={job}
+          family={family}
+          work={work}
+          isWanted={figures.some((one) => one.family === family && one.from === 'missing')}
+        />
+      ))}
+      <Quiet>
+        The engine maker's current data decide. Other fasteners, another lubricant or torque move the bores: say so
+        under Trial, and they are asked for again.
+      </Quiet>
+    </Panel>
+  );
+}
+
+/** Tightening the engine, pass by pass. */
+export function TorqueView() {
+  const job = useOpenJob();
+  const work = useTorque(job);
+  const { states, shown, next, stretches } = work;
+  return (
+    <TwoColumns>
+      <div>
+        {states.length === 0 && (
+          <Notice>
+            No torque steps are known as figures. Type them beside, or in the engine type, each with its source; then
+            they are ticked off here.
+          </Notice>
+        )}
+        {states.length > 0 && next === null && (
+          <Panel role="status">
+            <Check aria-hidden size={18} color="var(--inside)" /> Every pass is done.
+          </Panel>
+        )}
+        {shown && <NowPanel work={work} state={shown} />}
+        {stretches.map((one) => (
+          <StretchPanel key={one.pass.key} job={job.id} work={work} one={one} />
+        ))}
+      </div>
+      <div>
+        {states.length > 0 && <PassList work={work} />}
+        <FiguresPanel job={job.id} work={work} />
+      </div>
+    </TwoColumns>
+  );
+}
