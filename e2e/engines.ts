@@ -7,6 +7,8 @@ export const REED_6 = '4eed6000-0105-4000-8000-000000000003';
 /** Chosen by its marks until it is read; one of them is contradicted. */
 export const MARKED_SEDGE_4 = '5ed9e400-0233-4000-8000-000000000005';
 export const BURR_2 = 'b0992000-0009-4000-8000-000000000006';
+/** Being put together: some checks are made, two passes done. */
+export const ASSEMBLED_SEDGE_4 = '5ed9e400-0226-4000-8000-000000000010';
 /** In the middle of its trials: two mains read with their shells in, applied to the others. */
 export const TRIED_SEDGE_4 = '5ed9e400-0241-4000-8000-000000000007';
 export const REED_TYPE = '4eed6000-0000-4000-8000-0000000000a2';

@@ -1,10 +1,11 @@
 import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process';
+import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
 import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { expect, request, test } from '@playwright/test';
-import { freePort } from '../scripts/postgres.mjs';
+import { freePort, startCluster } from '../scripts/postgres.mjs';
 import { allSaved, putOnBench, reedDocument } from './engines.js';
 
 const root = join(import.meta.dirname, '..');
@@ -69,11 +70,82 @@ test('nothing typed is lost while the server is down, and a stop leaves the data
     const texts = answer.readings.map((reading: { text: string }) => reading.text).sort();
     expect(texts).toEqual(['64.010', '64.011', '64.012']);
     // The demo was loaded once, not again.
-    expect((await (await api.get('/api/jobs')).json()).jobs).toHaveLength(10);
+    expect((await (await api.get('/api/jobs')).json()).jobs).toHaveLength(11);
   } finally {
     await stop(running, data);
     await api.dispose();
   }
+});
+
+/** Runs the command line on a data folder. */
+function fettle(data: string, ...words: string[]) {
+  return spawnSync('npm', ['run', '-s', 'fettle', '--', ...words], {
+    cwd: root,
+    env: { ...process.env, FETTLE_DATA: data, DATABASE_URL: '' },
+    encoding: 'utf8',
+  });
+}
+
+test('a backup holds pictures and signed sheets, goes into another folder, and a newer one is refused', async () => {
+  test.setTimeout(300_000);
+  const port = await freePort();
+  const folder = process.env.FETTLE_E2E_DATA!;
+  const [data, elsewhere] = [join(folder, 'kept'), join(folder, 'elsewhere')];
+  const file = join(folder, 'workshop.fettle');
+  let running = await start(port, data);
+  const api = await request.newContext({ baseURL: `http://127.0.0.1:${port}` });
+  const picture = readFileSync(join(root, 'docs/screenshots/choose.png'));
+  const photo = randomUUID();
+  const id = await putOnBench(api, reedDocument('Reed 6 kept'));
+  const put = await api.put(`/api/jobs/${id}/photos/${photo}`, {
+    data: { by: 'Wren', type: 'image/png', data: picture.toString('base64') },
+  });
+  expect(put.status()).toBe(201);
+  const signed = await api.post(`/api/jobs/${id}/sheets`, { data: { by: 'Wren', seen: 1, revision: 1 } });
+  const { hash } = await signed.json();
+
+  // While it runs; never over another file.
+  expect(fettle(data, 'backup', file)).toMatchObject({
+    status: 0,
+    stdout: expect.stringContaining('11 engines and 1 picture'),
+  });
+  expect(fettle(data, 'backup', file)).toMatchObject({
+    status: 2,
+    stderr: expect.stringContaining('is there already'),
+  });
+  expect(fettle(data, 'restore', file)).toMatchObject({ status: 2, stderr: expect.stringContaining('is running') });
+  await stop(running, data);
+
+  // Into another folder, where nothing was.
+  expect(fettle(elsewhere, 'restore', file)).toMatchObject({
+    status: 0,
+    stdout: expect.stringContaining('11 engines'),
+  });
+  running = await start(port, elsewhere);
+  const back = await api.get(`/api/jobs/${id}/photos/${photo}`);
+  expect((await back.body()).equals(picture)).toBe(true);
+  expect((await (await api.get(`/api/jobs/${id}/sheets/1`)).json()).hash).toBe(hash);
+  expect((await (await api.get('/api/jobs')).json()).jobs).toHaveLength(11);
+  await stop(running, elsewhere);
+
+  // What a newer version has written is refused, and what is there stays.
+  const cluster = await startCluster(join(elsewhere, 'postgres'), { durable: false });
+  const newer = join(folder, 'newer.fettle');
+  const psql = (sql: string) =>
+    execFileSync('psql', [cluster.url, '--no-psqlrc', '--command', sql], { encoding: 'utf8' });
+  psql(`INSERT INTO "migrations" ("timestamp", "name") VALUES (1999000000000, 'Newer1999000000000')`);
+  await cluster.stop();
+  expect(fettle(elsewhere, 'backup', newer).status).toBe(0);
+  expect(fettle(elsewhere, 'restore', file)).toMatchObject({
+    status: 2,
+    stderr: expect.stringContaining('newer version'),
+  });
+  expect(fettle(data, 'restore', newer)).toMatchObject({ status: 2, stderr: expect.stringContaining('newer version') });
+  expect(fettle(data, 'restore', join(root, 'package.json')).status).toBe(2);
+  running = await start(port, data);
+  expect((await (await api.get(`/api/jobs/${id}`)).json()).document.name).toBe('Reed 6 kept');
+  await stop(running, data);
+  await api.dispose();
 });
 
 test('a start command that was killed outright leaves nothing in the way of the next one', async () => {

@@ -282,3 +282,19 @@ describe('fettle read', () => {
     expect(refused(...limits, '--resolution', '0', '2.4485')[2]).toContain('give a length above zero');
   });
 });
+
+describe('fettle torque', () => {
+  it('gives equal stages, rounded up to a sensible figure, the last exact', () => {
+    const steps = (...words: string[]) => JSON.parse(fettle(['torque', ...words]).out);
+    // Common practice, as the work is described.
+    expect(steps('--final', '70', '--unit', 'ft-lb', '--stages', '3')).toEqual({ unit: 'ft-lb', steps: [25, 50, 70] });
+    expect(steps('--final', '18.5', '--unit', 'Nm', '--stages', '2')).toEqual({ unit: 'Nm', steps: [10, 18.5] });
+  });
+
+  it('says which option cannot be read', () => {
+    const refused = (...words: string[]) => fettle(['torque', ...words]).err.split('\n')[0];
+    expect(refused('--final', '70', '--unit', 'ftlb', '--stages', '3')).toContain('give one of ft-lb, in-lb, Nm');
+    expect(refused('--final', '0', '--unit', 'Nm', '--stages', '3')).toContain('--final is “0”');
+    expect(refused('--final', '70', '--unit', 'Nm')).toContain('--stages is “”; give a whole number from 1 to 20');
+  });
+});

@@ -1,6 +1,7 @@
 export { STIFF_TRIES } from './assembly/assemblyChecks.js';
 export {
   type Assembly,
+  BLANK_ASSEMBLY,
   type Built,
   type Check,
   FACE_SCHOOLS,
@@ -427,5 +428,11 @@ export {
   problemSchema,
   problemType,
 } from './wire/problemKinds.js';
-export { LARGEST_PHOTO, type Paper, PHOTO_TYPES, type SignedSheet } from './wire/sheetWire.js';
+export {
+  FILE_ENDPOINTS as SHEET_FILES,
+  LARGEST_PHOTO,
+  type Paper,
+  PHOTO_TYPES,
+  type SignedSheet,
+} from './wire/sheetWire.js';
 export type { TypeRevision, TypeSummary, TypeView } from './wire/typeWire.js';

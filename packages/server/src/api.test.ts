@@ -438,6 +438,7 @@ describe('the demo', () => {
         'Rush Twin · no. 0303',
         'Samphire 8 · no. 0046',
         'Sedge 4 · no. 0217',
+        'Sedge 4 · no. 0226',
         'Sedge 4 · no. 0233',
         'Sedge 4 · no. 0241',
       ]);

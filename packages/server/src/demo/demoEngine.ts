@@ -13,7 +13,7 @@ import {
   type Unit,
   usualLayout,
 } from '@fettle/core';
-
+import { assembledEngine } from './assembledEngine.js';
 import { demoTypes, SEDGE_TYPE } from './demoTypes.js';
 import { type DemoEngine, STARTED, size, TRIED } from './demoWriting.js';
 import { triedEngine } from './triedEngine.js';
@@ -497,6 +497,7 @@ export function demoEngines(): DemoEngine[] {
     rushTwin(302, ['64.011', '64.008', '64.010'], ['59.984', '59.987', '59.985']),
     rushTwin(303, ['64.013', '64.011', '64.006'], ['59.982', '59.986', '59.988']),
     triedEngine(sedge4()),
+    assembledEngine(triedEngine(sedge4()), demoTypes().find(({ id }) => id === SEDGE_TYPE)!.type),
     sedge4(),
     samphire8(),
     reed6(),

@@ -67,7 +67,7 @@ export function FacePanel({ work }: { work: AssemblyWork }) {
   const { face } = document.assembly;
   const name = useKeptText({ of: job.id, part: 'assembly', field: 'face' }, face.name);
   return (
-    <FieldPairs>
+    <>
       <Choice
         label="Running faces lubricated with"
         value={face.school ?? ''}
@@ -87,6 +87,6 @@ export function FacePanel({ work }: { work: AssemblyWork }) {
           if (name.text.trim() !== face.name) setFace({ name: name.text.trim() });
         }}
       />
-    </FieldPairs>
+    </>
   );
 }

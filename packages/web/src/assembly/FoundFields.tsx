@@ -82,7 +82,7 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
           if (decision.text.trim() !== (made?.decision?.words ?? '')) decide(check, decision.text.trim());
         }}
       />
-      <Row>
+      <Row style={{ marginTop: '0.5rem' }}>
         <Button onPress={() => say(check, { state: 'done' })}>In order after all</Button>
       </Row>
     </Ask>

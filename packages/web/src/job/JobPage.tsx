@@ -30,10 +30,10 @@ const Head = styled.div`
 export const Stages = styled.nav`
   display: flex;
   flex-wrap: wrap;
-  gap: 0.25rem;
+  gap: 0.1rem;
   border-bottom: 2px solid var(--line-strong);
   a {
-    display: inline-flex; align-items: center; gap: 0.45rem; min-height: var(--target); padding: 0 0.9rem;
+    display: inline-flex; align-items: center; gap: 0.35rem; min-height: var(--target); padding: 0 0.55rem; font-size: 0.9375rem;
     border: var(--rule) solid transparent; border-bottom: 0; border-radius: var(--radius) var(--radius) 0 0;
     color: var(--ink); font-weight: 600; text-decoration: none;
   }

@@ -1,6 +1,24 @@
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 
+/** Where a button leads somewhere it is a link: the same to look at and to hit. */
+export const ButtonLink = styled.a`
+  display: inline-flex;
+  align-items: center;
+  justify-content: center;
+  gap: 0.5rem;
+  min-height: var(--target);
+  min-width: var(--target);
+  padding: 0 1rem;
+  border: var(--rule) solid var(--line-strong);
+  border-radius: var(--radius);
+  background: var(--surface);
+  color: var(--ink);
+  font-weight: 600;
+  text-decoration: none;
+  &:hover { border-color: var(--ink); }
+`;
+
 /** A button that gloves can hit. `$kind` main: the one clear action of a view; quiet: beside text. */
 export const Button = styled(AriaButton)<{ $kind?: 'main' | 'plain' | 'quiet' }>`
   display: inline-flex;

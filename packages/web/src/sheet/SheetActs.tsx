@@ -1,4 +1,4 @@
-import { buildSheet, buildSheetRows } from '@fettle/core';
+import { type BuildSheet, buildSheetRows } from '@fettle/core';
 import { format } from 'date-fns';
 import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
@@ -7,18 +7,19 @@ import { csvOf } from '../drawer/spreadsheet.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
 import { Ask } from '../look/Ask.js';
-import { Button } from '../look/Button.js';
+import { Button, ButtonLink } from '../look/Button.js';
 import { Field } from '../look/Field.js';
 import { Row } from '../look/Panel.js';
 import { personNamed } from '../person/personSlice.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { pdfAddress } from './pdfAddress.js';
 
 /** Printing the sheet, and taking it along as a file. It asks whose name stands on it. */
-export function SheetActs() {
+export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
   const job = useOpenJob();
   const change = useChangeDocument(job);
   const dispatch = useAppDispatch();
-  const { document, readings, view } = job;
+  const { document, view } = job;
   const name = useAppSelector((state) => state.person.name);
   const [isAsked, setAsked] = useState(false);
   const [typed, setTyped] = useState('');
@@ -27,19 +28,15 @@ export function SheetActs() {
     // The name has to stand on the paper before it is printed.
     setTimeout(() => print());
   };
-  const made = () =>
-    buildSheet(document, readings, {
-      madeAt: new Date().toISOString(),
-      madeBy: name,
-      version: view?.version ?? null,
-    });
+  const made = (): BuildSheet => ({ ...sheet, madeAt: new Date().toISOString(), madeBy: name });
   const { printed } = document;
   return (
     <div className="no-print">
       <Row style={{ justifyContent: 'space-between' }}>
         <p style={{ flex: '1 1 20rem' }}>
-          One page for the engine's file. Sizes in {document.unit === 'mm' ? 'millimetres' : 'inches'}, as measured;
-          clearances are predicted until a trial assembly is read.
+          One page for the engine's file, readings on the next. Sizes in{' '}
+          {document.unit === 'mm' ? 'millimetres' : 'inches'}, as measured; clearances are predicted until a trial
+          assembly is read.
           {printed && ` Printed ${format(new Date(printed.at), 'd MMM yyyy HH:mm')} by ${printed.by}.`}
         </p>
         <Button
@@ -58,6 +55,23 @@ export function SheetActs() {
           <Download aria-hidden size={18} />
           JSON
         </Button>
+        <Button
+          aria-label="Sheet as XLSX"
+          onPress={() =>
+            void import('../drawer/spreadsheet.js')
+              .then(({ xlsxOf }) => xlsxOf('Sheet', buildSheetRows(made())))
+              .then(({ type, content }) => saveAs(`${document.name} sheet.xlsx`, type, content))
+          }
+        >
+          <Download aria-hidden size={18} />
+          XLSX
+        </Button>
+        {view && (
+          <ButtonLink href={pdfAddress(job.id, null)} target="_blank" rel="noreferrer" aria-label="Sheet as PDF">
+            <Download aria-hidden size={18} />
+            PDF
+          </ButtonLink>
+        )}
         <Button
           $kind="main"
           aria-expanded={isAsked}

@@ -65,7 +65,8 @@ function NowPanel({ work, state }: { work: TorqueWork; state: JobPassState }) {
     <Panel aria-label="The pass in hand">
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle>
-          {rod === null ? PLACE_TABLE[place].name : `Rod ${rod}`}, pass {pass.at} of {pass.of}
+          {rod === null ? PLACE_TABLE[place].name.replace(/^./u, (letter) => letter.toUpperCase()) : `Rod ${rod}`}, pass{' '}
+          {pass.at} of {pass.of}
         </PanelTitle>
         {isDone ? (
           <Button onPress={() => tick(state, false)}>

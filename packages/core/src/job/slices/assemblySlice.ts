@@ -57,6 +57,21 @@ function todosOf({ job, stations }: JobFacts): Todo[] {
   return todos.map((todo) => ({ turn: 'in-turn', todo }));
 }
 
+/** What was not seen to, station by station; stations where nothing was are named together. */
+function uncheckedText(all: readonly StationAssembly[]): string {
+  const open = all.map((one) => ({
+    station: one.station,
+    left: checksOf(one).filter(({ isOpen }) => isOpen),
+    all: checksOf(one),
+  }));
+  const nothing = open.filter((one) => one.left.length === one.all.length).map(({ station }) => station);
+  const some = open.filter(({ left, all: own }) => left.length > 0 && left.length < own.length);
+  return [
+    ...some.map(({ station, left }) => `${station} ${left.map(({ what }) => what.toLowerCase()).join('; ')}`),
+    ...(nothing.length === 0 ? [] : [`${nothing.join(', ')} nothing of it`]),
+  ].join('. ');
+}
+
 function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
   const all = jobAssembly(job, stations);
   const checks = all.flatMap((one) => checksOf(one).map((check) => ({ station: one.station, ...check })));
@@ -113,22 +128,7 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
             })),
           },
         ]),
-    ...(open.length === 0
-      ? []
-      : [
-          {
-            kind: 'note' as const,
-            text: `Not checked: ${[...new Set(open.map(({ station }) => station))]
-              .map(
-                (station) =>
-                  `${station} ${open
-                    .filter((one) => one.station === station)
-                    .map(({ what }) => what.toLowerCase())
-                    .join('; ')}`,
-              )
-              .join('. ')}.`,
-          },
-        ]),
+    ...(open.length === 0 ? [] : [{ kind: 'note' as const, text: `Not checked: ${uncheckedText(all)}.` }]),
     ...Object.values(job.assembly.swaps).map((swap) => ({
       kind: 'note' as const,
       text: `Changed places: ${swapText(swap)}, by ${swap.by}: ${swap.reason}.`,

@@ -1,0 +1,116 @@
+import { openWork } from '@fettle/core';
+import { PenLine } from 'lucide-react';
+import { useState } from 'react';
+import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { useOpenJob } from '../job/JobPage.js';
+import { Ask } from '../look/Ask.js';
+import { Button } from '../look/Button.js';
+import { Field } from '../look/Field.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { personNamed } from '../person/personSlice.js';
+import { timeText } from './Paper.js';
+import type { Sheets } from './useSheets.js';
+
+interface SignedSheetsProps {
+  readonly sheets: Sheets;
+  readonly opened: number | null;
+  readonly onOpen: (revision: number | null) => void;
+}
+
+/** Signing the sheet: who, what is open, and why there is another one. */
+function Signing({ sheets, onDone }: { sheets: Sheets; onDone: () => void }) {
+  const { document, readings } = useOpenJob();
+  const dispatch = useAppDispatch();
+  const known = useAppSelector((state) => state.person.name);
+  const [name, setName] = useState(known);
+  const [reason, setReason] = useState('');
+  const [isBusy, setBusy] = useState(false);
+  const { signed, isAllSent, fault, sign } = sheets;
+  const open = openWork(document, readings);
+  const isFirst = signed?.length === 0;
+  const isReady = name.trim() !== '' && (isFirst || reason.trim() !== '') && isAllSent && !isBusy;
+  const put = async () => {
+    setBusy(true);
+    if (name.trim() !== known) dispatch(personNamed(name));
+    const worked = await sign(name.trim(), isFirst ? '' : reason.trim());
+    setBusy(false);
+    if (worked) onDone();
+  };
+  return (
+    <Ask aria-label="Sign the sheet">
+      {open.length === 0 ? (
+        <p>Nothing is open.</p>
+      ) : (
+        <>
+          <strong>Still open; it will stand on the signed sheet:</strong>
+          <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }}>
+            {open.map((one) => (
+              <li key={one}>{one}</li>
+            ))}
+          </ul>
+        </>
+      )}
+      <Row style={{ alignItems: 'end' }}>
+        <Field label="Signed by" value={name} maxLength={60} autoFocus onChange={setName} />
+        {!isFirst && (
+          <Field
+            label="Why another revision"
+            value={reason}
+            maxLength={500}
+            onChange={setReason}
+            style={{ flex: '1 1 16rem' }}
+          />
+        )}
+        <Button $kind="main" isDisabled={!isReady} onPress={() => void put()}>
+          <PenLine aria-hidden size={20} />
+          Sign {isFirst ? 'the sheet' : `revision ${(signed?.[0]?.revision ?? 0) + 1}`}
+        </Button>
+        <Button onPress={onDone}>Not yet</Button>
+      </Row>
+      {!isAllSent && <Quiet role="status">Not everything is on the server yet: it is signed once it is.</Quiet>}
+      {fault !== null && <p role="alert">{fault}</p>}
+    </Ask>
+  );
+}
+
+/** The signed sheets of an engine, the last first, and signing another. */
+export function SignedSheets({ sheets, opened, onOpen }: SignedSheetsProps) {
+  const [isSigning, setSigning] = useState(false);
+  const { signed } = sheets;
+  return (
+    <Panel className="no-print" aria-label="Signed sheets">
+      <Row style={{ justifyContent: 'space-between' }}>
+        <PanelTitle>Signed</PanelTitle>
+        <Button aria-expanded={isSigning} isDisabled={signed === null} onPress={() => setSigning(!isSigning)}>
+          <PenLine aria-hidden size={20} />
+          {signed !== null && signed.length > 0 ? 'Sign another revision' : 'Sign it off'}
+        </Button>
+      </Row>
+      {signed?.length === 0 && (
+        <Quiet>Not signed yet. A signed sheet stays as it was, whatever is changed later.</Quiet>
+      )}
+      {signed !== null && signed.length > 0 && (
+        <Row role="group" aria-label="Revisions" style={{ gap: '0.4rem' }}>
+          <Button
+            aria-pressed={opened === null}
+            $kind={opened === null ? 'main' : 'plain'}
+            onPress={() => onOpen(null)}
+          >
+            As it is now
+          </Button>
+          {signed.map(({ revision, signedBy, signedAt }) => (
+            <Button
+              key={revision}
+              aria-pressed={opened === revision}
+              $kind={opened === revision ? 'main' : 'plain'}
+              onPress={() => onOpen(revision)}
+            >
+              Revision {revision}, {signedBy}, {timeText(signedAt)}
+            </Button>
+          ))}
+        </Row>
+      )}
+      {isSigning && <Signing sheets={sheets} onDone={() => setSigning(false)} />}
+    </Panel>
+  );
+}
