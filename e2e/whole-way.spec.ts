@@ -89,7 +89,8 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   // The usual school measures every station with its shells in; who only sees that it turns says so, and goes on.
   await page.getByRole('button', { name: /^Next: Try M2 first/ }).click();
   await choose(page, 'Before it is believed', 'turns');
-  await page.getByRole('button', { name: /^Next: Print the sheet/ }).click();
+  await expect(page.getByRole('button', { name: 'Next: Put M2 together, check by check' })).toBeVisible();
+  await page.getByRole('link', { name: /^Sheet/ }).click();
   const sheet = page.getByRole('article', { name: 'Build sheet' });
   await expect(
     sheet.getByRole('row', { name: /^M2 \(thrust\) 64\.009 59\.985 Thick ?Osier 1\.998 Thin ?Osier 1\.992/ }),
@@ -103,8 +104,9 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   const flange = await sheet.locator('svg rect').nth(1).boundingBox();
   const paper = await sheet.boundingBox();
   expect(flange!.x + flange!.width).toBeLessThanOrEqual(paper!.x + paper!.width);
+  // The sheet on one page, its readings on the next.
   const pdf = await page.pdf({ format: 'A4' });
-  expect(pdf.toString('latin1').match(/\/Type\s*\/Page\b/gu)).toHaveLength(1);
+  expect(pdf.toString('latin1').match(/\/Type\s*\/Page\b/gu)).toHaveLength(2);
 });
 
 test('the demo engine in inches is choosable, its sums as worked by hand', async ({ page }) => {

@@ -97,8 +97,7 @@ function StationChecks({ work }: { work: AssemblyWork }) {
         <>
           <Panel>
             <p>
-              <strong>Tighten</strong> from the middle out, pass by pass: <Link to="../torque">Torque</Link> has the
-              figures and the order.
+              <strong>Tighten</strong> from the middle out, pass by pass: <Link to="../torque">figures and order</Link>.
             </p>
           </Panel>
           <TurnPanel key={station.station} work={work} one={station} />

@@ -43,8 +43,11 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
   return (
     <Ask aria-label={`Found: ${name}`}>
       <Field
-        label="What was found"
-        aria-label={`What was found: ${name}`}
+        label={
+          <>
+            What was found<span className="visually-hidden">: {name}</span>
+          </>
+        }
         value={words.text}
         maxLength={500}
         autoFocus={made?.words === ''}
@@ -68,11 +71,13 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
       </Row>
       <Field
         label={
-          made?.decision
-            ? `Decided by ${made.decision.by}, ${format(new Date(made.decision.at), 'd MMM HH:mm')}`
-            : 'What is decided about it'
+          <>
+            {made?.decision
+              ? `Decided by ${made.decision.by}, ${format(new Date(made.decision.at), 'd MMM HH:mm')}`
+              : 'What is decided about it'}
+            <span className="visually-hidden">: {name}</span>
+          </>
         }
-        aria-label={`Decided: ${name}`}
         value={decision.text}
         maxLength={500}
         placeholder="as hole dressed, edges rounded; or left as it is"

@@ -103,8 +103,7 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
           <summary>Torque at which it starts to turn, if it was read</summary>
           <Row style={{ alignItems: 'end' }}>
             <Field
-              label="Starts at"
-              aria-label={`${station} starts to turn at`}
+              label={`${station} starts to turn at`}
               figure
               value={away.text}
               onChange={away.setText}

@@ -64,8 +64,12 @@ export function TorqueLines({ lines, faults, unit, places = FASTENER_PLACES, onC
           { most = 20, className = '' }: { most?: number; className?: string } = {},
         ) => (
           <Field
-            aria-label={`${name}: ${label.toLowerCase()}`}
-            label={label}
+            label={
+              <>
+                <span className="visually-hidden">{name}: </span>
+                {label}
+              </>
+            }
             className={className}
             figure={most === 20}
             value={line[key]}
@@ -119,8 +123,12 @@ export function TorqueLines({ lines, faults, unit, places = FASTENER_PLACES, onC
               </>
             )}
             <Field
-              aria-label={`${name}: steps as the book has them`}
-              label="Steps in words"
+              label={
+                <>
+                  <span className="visually-hidden">{name}: </span>
+                  Steps in words
+                </>
+              }
               className="two"
               value={line.steps}
               maxLength={120}
