@@ -2,6 +2,12 @@ import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { compression } from 'vite-plugin-compression2';
 
+/**
+ * What the first page shows beside React: small pieces that would be a request each, with more of headers than of code. One chunk of them.
+ */
+const FIRST_PAGE =
+  /packages\/web\/src\/(?:look\/(?:Ask|Button|Field|Notice|Panel|SearchField)|app\/use[A-Z]\w+|wire\/polling|job\/StageMark|bench\/(?:BenchList|EnginePage|TakenOff))\.|lucide-react\/dist\/esm\/icons\/(?:plus|rotate-ccw|search|trash|trash-2|triangle-alert|x|check)\.|date-fns\/(?:intlFormatDistance|differenceInCalendar\w+|toDate|constructFrom|constants|startOf(?:Day|Week|ISOWeek)|getQuarter|_lib\/(?:normalizeDates|defaultOptions|addLeadingZeros|getTimezoneOffsetInMilliseconds))\./u;
+
 export default defineConfig({
   // Text is compressed once, when it is built, as far as it goes.
   plugins: [
@@ -11,7 +17,13 @@ export default defineConfig({
   resolve: { conditions: ['@fettle/source', 'module', 'browser', 'development|production'] },
   html: { cspNonce: '__FETTLE_NONCE__' },
   worker: { format: 'es' },
-  build: { outDir: 'dist/page', target: 'es2023', emptyOutDir: true, chunkSizeWarningLimit: 900 },
+  build: {
+    outDir: 'dist/page',
+    target: 'es2023',
+    emptyOutDir: true,
+    chunkSizeWarningLimit: 900,
+    rolldownOptions: { output: { advancedChunks: { groups: [{ name: 'first', test: FIRST_PAGE }] } } },
+  },
   server: {
     host: '127.0.0.1',
     proxy: process.env.FETTLE_API ? { '/api': process.env.FETTLE_API } : {},

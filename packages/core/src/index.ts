@@ -179,14 +179,8 @@ export {
   swapText,
 } from './job/assemblyFacts.js';
 export { assessReading, needleOf, type ReadingAssessment } from './job/assessReading.js';
-export {
-  type BuildSheet,
-  buildSheet,
-  buildSheetRows,
-  buildSheetSchema,
-  readBuildSheet,
-  signedContent,
-} from './job/buildSheet.js';
+export { buildSheet, buildSheetRows } from './job/buildSheet.js';
+export { type BuildSheet, buildSheetSchema, readBuildSheet, signedContent } from './job/buildSheetSchema.js';
 export { changeWords } from './job/changeWords.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export { type ClearanceDraw, clearanceDraw, drawnClearance } from './job/clearanceDraw.js';
@@ -262,14 +256,9 @@ export {
   shellsInOrder,
   stationCandidates,
 } from './job/stationCandidates.js';
+export { STATE_WORDS, type StationState } from './job/stationState.js';
 export type { StationOffset, StationTrial } from './job/stationTrial.js';
-export {
-  pairVerdict,
-  STATE_WORDS,
-  type StationState,
-  type StationVerdict,
-  stationVerdict,
-} from './job/stationVerdict.js';
+export { pairVerdict, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
 export { type FreeLines, freePieces, pieceFaults, takenPieces, thrustKindOf } from './job/takenPieces.js';
 export { endPlayOfHalves, thrustFlanges } from './job/thrustFlanges.js';
 export {

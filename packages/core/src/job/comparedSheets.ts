@@ -1,4 +1,4 @@
-import type { BuildSheet } from './buildSheet.js';
+import type { BuildSheet } from './buildSheetSchema.js';
 
 /** One thing in which two sheets differ. */
 export interface BuildSheetDifference {

@@ -1,4 +1,4 @@
-import type { StationState } from './stationVerdict.js';
+import type { StationState } from './stationState.js';
 
 /** What was found and done; what it was judged by; every reading, on a page of its own. In the order of the sheet. */
 export const SHEET_PARTS = ['result', 'reference', 'readings'] as const;

@@ -7,39 +7,13 @@ import { normalChance } from '../measure/normalChance.js';
 import { clearanceUncertainty } from './clearanceKnown.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
 import { type JobStation, offsetAt } from './jobStations.js';
+import type { StationState } from './stationState.js';
 import { changedUncertainty, isTelling, type StationOffset, type StationTrial } from './stationTrial.js';
 
 /**
  * The few states of a station. `checked` was measured with its shells in and is inside; one that may be tight or loose is not known well
  * enough to say.
  */
-export type StationState =
-  | 'not-measured'
-  | 'measured'
-  | 'chosen'
-  | 'inside'
-  | 'checked'
-  | 'close'
-  | 'may-be-tight'
-  | 'may-be-loose'
-  | 'tight'
-  | 'loose'
-  | 'blocked';
-
-/** What each state is called. */
-export const STATE_WORDS: Readonly<Record<StationState, string>> = {
-  'not-measured': 'Not measured',
-  measured: 'Measured',
-  chosen: 'Chosen',
-  inside: 'Inside',
-  checked: 'Checked',
-  close: 'Close to limit',
-  'may-be-tight': 'May be tight',
-  'may-be-loose': 'May be loose',
-  tight: 'Tight',
-  loose: 'Loose',
-  blocked: 'Blocked',
-};
 
 export interface StationVerdict {
   readonly state: StationState;

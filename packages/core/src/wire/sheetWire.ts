@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
-import { buildSheetSchema } from '../job/buildSheet.js';
+import { buildSheetSchema } from '../job/buildSheetSchema.js';
 import { endpoint } from './endpoint.js';
 import { jobIdSchema } from './jobWire.js';
 

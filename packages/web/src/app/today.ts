@@ -1,6 +1,6 @@
-import { format } from 'date-fns';
+import { formatISO } from 'date-fns';
 
 /** The day at the bench, as 2026-11-25. */
 export function today(): string {
-  return format(new Date(), 'yyyy-MM-dd');
+  return formatISO(new Date(), { representation: 'date' });
 }

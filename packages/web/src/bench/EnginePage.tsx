@@ -1,5 +1,5 @@
 import { dueOn, type JobSummary, STAGES, type Stage, stageName } from '@fettle/core';
-import { formatDistanceToNow } from 'date-fns';
+import { intlFormatDistance } from 'date-fns';
 import { ArrowRight, Trash2, TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
@@ -95,7 +95,7 @@ function EngineCard({ job, onOff }: CardProps) {
           {job.unit === 'mm' ? 'millimetres' : 'inches'}
         </Quiet>
         <Quiet>
-          Last touched {formatDistanceToNow(new Date(job.updatedAt), { addSuffix: true })} by {job.updatedBy}
+          Last touched {intlFormatDistance(new Date(job.updatedAt), new Date(), { locale: 'en' })} by {job.updatedBy}
         </Quiet>
       </div>
       <div>

@@ -1,5 +1,5 @@
 import type { TypeSummary } from '@fettle/core';
-import { formatDistanceToNow } from 'date-fns';
+import { intlFormatDistance } from 'date-fns';
 import { Archive, ArchiveRestore, Copy } from 'lucide-react';
 import { Link } from 'react-router';
 import { Button } from '../look/Button.js';
@@ -61,7 +61,7 @@ export function typeColumns({ isArchive, onDuplicate, onArchive }: TypeActs): Da
         <>
           {revision}
           <Quiet>
-            {formatDistanceToNow(new Date(updatedAt), { addSuffix: true })}, {updatedBy}
+            {intlFormatDistance(new Date(updatedAt), new Date(), { locale: 'en' })}, {updatedBy}
           </Quiet>
         </>
       ),
