@@ -3,6 +3,7 @@ import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
 import { Fault } from './Fault.js';
 import { Frame, fetchAside } from './Frame.js';
 import { lazily } from './lazily.js';
+import { whenQuiet } from './whenQuiet.js';
 
 const measuring = () => import('../measure/MeasureView.js');
 const codes = () => import('../engineType/CodesEditor.js');
@@ -56,7 +57,10 @@ const VIEWS = {
 /** Fetches what has not been opened yet, so that every page is there when the server is not. */
 export async function fetchRest(): Promise<void> {
   await fetchAside();
-  for (const { fetch } of [...MEASURING.map(({ view }) => view), ...Object.values(VIEWS)]) await fetch();
+  for (const { fetch } of [...MEASURING.map(({ view }) => view), ...Object.values(VIEWS)]) {
+    await whenQuiet();
+    await fetch();
+  }
 }
 
 function page(path: string, { View }: { View: React.ComponentType }, children?: RouteObject[]): RouteObject {

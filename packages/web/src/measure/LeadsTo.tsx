@@ -10,6 +10,7 @@ import {
   type StationState,
 } from '@fettle/core';
 import { useMemo, useRef } from 'react';
+import { useSettled } from '../app/useSettled.js';
 import { chosenStations } from '../choose/chosenStations.js';
 import { useFreeHalves } from '../choose/useFreeHalves.js';
 import { type JobPlan, useJobPlan } from '../choose/useJobPlan.js';
@@ -53,6 +54,9 @@ function outcomeOf(
   };
 }
 
+/** Nobody types for so long, ms. */
+const PAUSE_MS = 150;
+
 /** The halves of the best choice, and until a search that has just begun is over those of the one before. */
 function useBestHalves(plan: JobPlan): AcceptedChoice['stations'] {
   const kept = useRef(plan.halves);
@@ -66,7 +70,9 @@ function useBestHalves(plan: JobPlan): AcceptedChoice['stations'] {
  */
 export function LeadsTo({ job, family }: { readonly job: OpenJob; readonly family: Family }) {
   const { document, readings } = job;
-  const best = useBestHalves(useJobPlan(document, readings, useFreeHalves(job)));
+  // The sizes are shown with the halves of the best choice at once; whether others are better now is searched for in the pauses.
+  const paused = useSettled(job, PAUSE_MS);
+  const best = useBestHalves(useJobPlan(paused.document, paused.readings, useFreeHalves(paused)));
   const halves = document.choice?.stations ?? best;
   const chosen = useMemo(() => chosenStations(document, readings, halves), [document, readings, halves]);
   const stations = [...chosen.stations.values()].filter((station) => station.family === family);

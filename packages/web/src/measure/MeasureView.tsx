@@ -93,7 +93,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
         onMove={(reading) => save(reading, reading.text, document.measuring.setting[feature])}
       />
       <Doubts job={settled} feature={feature} />
-      <Consequences job={settled} family={family} />
+      <Consequences job={job} family={family} />
       <Settings job={settled} feature={feature} onSetting={onSetting} />
       <File latest={latest} />
       <Gauge job={settled} feature={feature} />

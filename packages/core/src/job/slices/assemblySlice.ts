@@ -2,6 +2,7 @@ import { STIFF_TRIES } from '../../assembly/assemblyChecks.js';
 import type { HandTurn } from '../../assembly/assemblySchema.js';
 import { torqueText } from '../../torque/torqueUnit.js';
 import { faceText, jobAssembly, type StationAssembly, type StationCheck, swapText } from '../assemblyFacts.js';
+import type { JobDocument } from '../jobDocument.js';
 import type { JobFacts } from '../jobFacts.js';
 import { type SheetBlock, words } from '../sheetBlock.js';
 import type { Slice, StageState, Todo } from '../slice.js';
@@ -21,7 +22,13 @@ function checksOf({ before, after }: StationAssembly): readonly StationCheck[] {
   return [...before, ...after];
 }
 
+/** Whether anything was seen to yet: while sizes are read nothing is, and nothing is worked out. */
+function isBegun({ assembly }: JobDocument): boolean {
+  return Object.keys(assembly.checks).length > 0 || Object.keys(assembly.turns).length > 0;
+}
+
 function stateOf({ job, stations }: JobFacts): StageState {
+  if (!isBegun(job)) return 'open';
   const all = jobAssembly(job, stations);
   const checks = all.flatMap(checksOf);
   const isAmiss =
@@ -29,12 +36,12 @@ function stateOf({ job, stations }: JobFacts): StageState {
       ({ made, isOpen, isOutdated }) => made !== null && (isOutdated || (made.state === 'found' && isOpen)),
     ) || all.some(({ turn, isTurnOpen }) => turn !== null && (turn.how !== 'even' || isTurnOpen));
   if (isAmiss) return 'attention';
-  const isBegun = checks.some(({ made }) => made !== null) || all.some(({ turn }) => turn !== null);
   const isDone = checks.every(({ isOpen }) => !isOpen) && all.every(({ isTurnOpen }) => !isTurnOpen);
-  return isDone ? 'done' : isBegun ? 'started' : 'open';
+  return isDone ? 'done' : 'started';
 }
 
 function todosOf({ job, stations }: JobFacts): Todo[] {
+  if (!isBegun(job) && job.choice === null) return [];
   const all = jobAssembly(job, stations);
   const undecided = all
     .flatMap(checksOf)
