@@ -127,6 +127,45 @@ test('all limits are typed in one table: Enter goes down, a source is carried, a
   await expect(page.getByText('off sheet')).toHaveCount(1);
 });
 
+test('a main that is named takes halves of its own, and they go nowhere else', async ({ page, request }) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 with a wide rear main', 3, { shells: {} }));
+  for (const main of [1, 2, 3]) {
+    await enter(request, id, 'mainBore', main, '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await page.goto(`/engines/${id}/data`);
+  await page.getByLabel('Place of M3').fill('the very rear of all of the mains');
+  await page.getByLabel('Place of M3').blur();
+  await page.getByLabel('Place of M3').fill('Rear!');
+  await expect(page.getByText('a place is a word or two of at most 20 letters and digits, as rear')).toBeVisible();
+  await page.getByLabel('Place of M3').fill('Rear');
+  await page.getByLabel('Place of M3').press('Enter');
+  await expect(page.getByLabel('Place of M3')).toHaveValue('rear');
+  await page.getByRole('link', { name: /^Drawer/ }).click();
+  for (const [series, wall, place] of [
+    ['Osier', '1.996', ''],
+    ['Osier wide', '1.994', 'rear'],
+  ] as const) {
+    // The form is open where the drawer is empty.
+    if (place !== '') await page.getByRole('button', { name: 'Add halves' }).click();
+    const form = page.getByRole('group', { name: 'Add halves' });
+    await form.getByLabel('Series').fill(series);
+    await form.getByLabel('First wall, mm').fill(wall);
+    await form.getByLabel('Grades', { exact: true }).fill('1');
+    await form.getByLabel('Only for (place)').fill(place);
+    await form.getByRole('button', { name: 'Add 2 lines' }).click();
+  }
+  await expect(page.getByText('only for rear')).toHaveCount(2);
+  await page.getByRole('link', { name: /^Choose/ }).click();
+  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+  // By hand, µm: 4 025 over both walls; two of 1 996 leave 33 at every main, two of 1 994 leave 37, nearer to 35 by as much, and only at the rear.
+  await page.getByRole('button', { name: /^M1: / }).click();
+  await expect(page.getByRole('region', { name: 'What each pair would give at M1' })).not.toContainText('0.037');
+  await page.getByRole('button', { name: 'Close the detail' }).click();
+  await page.getByRole('button', { name: /^M3: / }).click();
+  await expect(page.getByRole('region', { name: 'What each pair would give at M3' })).toContainText('0.037');
+});
+
 test('the sheet asks whose name stands on it, goes out as JSON, and is done once it is printed', async ({
   page,
   request,

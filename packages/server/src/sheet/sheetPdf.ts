@@ -1,9 +1,10 @@
 import { createRequire } from 'node:module';
 import { type BuildSheet, type Paper, type SignedSheet, STATE_WORDS, type StationState } from '@fettle/core';
-import pdfmake from 'pdfmake';
-import type { Content, TableCell, TDocumentDefinitions } from 'pdfmake/interfaces.js';
+import pdfmake, { type Content, type TableCell } from 'pdfmake';
 import { paperText } from './paperText.js';
 import { shaftSvg } from './shaftSvg.js';
+
+type Definition = Parameters<typeof pdfmake.createPdf>[0];
 
 /** What is put on paper. */
 export interface PdfTask {
@@ -150,7 +151,7 @@ function signOffOf({ signed, zone }: PdfTask): Content[] {
   ];
 }
 
-function definition(task: PdfTask, size: number, withReadings: boolean): TDocumentDefinitions {
+function definition(task: PdfTask, size: number, withReadings: boolean): Definition {
   const { sheet, signed, paper, zone } = task;
   const width = WIDTHS[paper] - 2 * MARGIN;
   const own = sheet.tables.filter(({ part }) => part !== 'readings');
@@ -187,10 +188,10 @@ function definition(task: PdfTask, size: number, withReadings: boolean): TDocume
 }
 
 /** Pages of a document, told by its footer. */
-async function pagesOf(made: TDocumentDefinitions): Promise<number> {
+async function pagesOf(made: Definition): Promise<number> {
   let pages = 0;
   const { footer } = made;
-  const counted: TDocumentDefinitions = {
+  const counted: Definition = {
     ...made,
     footer: (page, count, pageSize) => {
       pages = count;

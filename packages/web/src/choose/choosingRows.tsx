@@ -144,18 +144,20 @@ export function choosingRows(shown: Shown): ShaftRow[] {
   const size = (value: Nanometres | undefined) => (value === undefined ? '·' : formatLength(value, unit, decimals));
   const nominals = visible.flatMap(({ id }) => verdicts.get(id)!.clearance?.nominal ?? []);
   const fine = commonDecimals(nominals, unit, CLEARANCE_DECIMALS[unit], unit === 'mm' ? 4 : 5);
+  const hasPlaces = Object.keys(document.places).length > 0;
   return [
-    ...(withRods
+    ...(withRods || hasPlaces
       ? [
           {
             key: 'station',
             label: 'Station',
             cell: ({ key }: ShaftColumn) => {
-              const { rod, family } = stations.get(key)!;
+              const { rod, family, position } = stations.get(key)!;
               return (
                 <Grade>
                   {key}
                   {family === 'rod' && <small>{rod === null ? 'no rod' : rodLabel(document, rod)}</small>}
+                  {position !== null && hasPlaces && <small>{position}</small>}
                 </Grade>
               );
             },

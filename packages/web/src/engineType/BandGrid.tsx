@@ -3,6 +3,7 @@ import { Trash2 } from 'lucide-react';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
 import { PaintDab } from '../look/GradeSwatch.js';
 import { TypingGrid } from '../look/TypingGrid.js';
 import { type BandText, EMPTY_BAND, isBlank, type TypeFaults } from './typeText.js';
@@ -12,6 +13,11 @@ const PaintChoice = styled.span`
   align-items: center;
   gap: 0.35rem;
   > :first-child { min-width: 7rem; }
+`;
+
+/** Where a grade is made for: off the way of Enter, for most have none. */
+const Place = styled(Field)`
+  width: 6.5rem;
 `;
 
 const PAINT_OPTIONS: readonly { value: Paint | ''; label: string }[] = [
@@ -33,7 +39,7 @@ interface BandGridProps {
   readonly onRemove?: (at: number) => void;
 }
 
-const BAND_KEYS = ['mark', 'low', 'high', 'places'] as const;
+const BAND_KEYS = ['mark', 'low', 'high'] as const;
 
 /** Marks or grades with their bands: always one empty line more than is typed. */
 export function BandGrid({
@@ -61,11 +67,10 @@ export function BandGrid({
           { key: 'mark', label: what, width: hasPaint ? '6rem' : '4.5rem' },
           { key: 'low', label: `From, ${unit}`, width: '6.2rem', isFigure: true },
           { key: 'high', label: `To, ${unit}`, width: '6.2rem', isFigure: true },
-          ...(hasPlaces ? [{ key: 'places', label: 'Only for place', width: '6.5rem' }] : []),
         ]}
         rowCount={shown.length}
-        label={(row, column) => `${title}, line ${row + 1}, ${[what.toLowerCase(), 'from', 'to', 'places'][column]}`}
-        value={(row, column) => shown[row]![BAND_KEYS[column]!] ?? ''}
+        label={(row, column) => `${title}, line ${row + 1}, ${[what.toLowerCase(), 'from', 'to'][column]}`}
+        value={(row, column) => shown[row]![BAND_KEYS[column]!]}
         fault={(row, column) =>
           isBlank(shown[row]!) ? null : (faults[`${place}.${row}.${BAND_KEYS[column]}`] ?? null)
         }
@@ -97,6 +102,17 @@ export function BandGrid({
                 />
                 {shown[row]!.paint !== '' && <PaintDab paint={shown[row]!.paint as Paint} size={22} />}
               </PaintChoice>
+            )}
+            {hasPlaces && !isBlank(shown[row]!) && (
+              <Place
+                aria-label={`${title}, line ${row + 1}, only for place`}
+                label=""
+                placeholder="every main"
+                value={shown[row]!.places ?? ''}
+                maxLength={200}
+                onChange={(places) => set(row, { places })}
+                fault={faults[`${place}.${row}.places`] ?? null}
+              />
             )}
             {!isBlank(shown[row]!) && (
               <Button $kind="quiet" aria-label={`Remove line ${row + 1} of ${title}`} onPress={() => remove(row)}>
