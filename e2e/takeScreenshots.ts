@@ -3,7 +3,16 @@ import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { acceptBest, choose } from './choices.js';
 import { chromiumOptions } from './chromium.js';
-import { MARKED_SEDGE_4, REED_6, REED_TYPE, SAMPHIRE_8, SEDGE_4, SEDGE_TYPE, TRIED_SEDGE_4 } from './engines.js';
+import {
+  ASSEMBLED_SEDGE_4,
+  MARKED_SEDGE_4,
+  REED_6,
+  REED_TYPE,
+  SAMPHIRE_8,
+  SEDGE_4,
+  SEDGE_TYPE,
+  TRIED_SEDGE_4,
+} from './engines.js';
 
 const origin = process.argv[2];
 const folder = join(import.meta.dirname, '../docs/screenshots');
@@ -34,16 +43,6 @@ const twinsAccepted = async (page: Page) => {
 
 const SHOTS: readonly Shot[] = [
   { name: 'benches', path: '/' },
-  {
-    name: 'new-engine',
-    path: '/new',
-    before: async (page) => {
-      await page.getByLabel('Name, with its number').fill('Rush Twin · no. 0009');
-      await page.getByLabel('Mains', { exact: true }).fill('3');
-      await page.getByLabel('Rods', { exact: true }).fill('2');
-      await page.getByRole('textbox', { name: 'Thrust at main' }).fill('2');
-    },
-  },
   { name: 'data-sheet', path: `/engines/${SEDGE_4}/data` },
   { name: 'engine-types', path: '/types' },
   { name: 'code-table', path: `/types/${REED_TYPE}/mains`, height: 1000 },
@@ -62,7 +61,8 @@ const SHOTS: readonly Shot[] = [
   },
   { name: 'drawer', path: `/engines/${SEDGE_4}/drawer` },
   { name: 'end-play', path: `/engines/${REED_6}/endPlay`, height: 1200 },
-  { name: 'crush', path: '/engines/b0992000-0009-4000-8000-000000000006/crush' },
+  { name: 'assembly', path: `/engines/${ASSEMBLED_SEDGE_4}/assembly?station=M2`, height: 1100 },
+  { name: 'torque', path: `/engines/${ASSEMBLED_SEDGE_4}/torque` },
   {
     name: 'choose',
     path: `/engines/${SAMPHIRE_8}/choose`,
@@ -103,11 +103,8 @@ const SHOTS: readonly Shot[] = [
   },
   {
     name: 'sheet',
-    path: `/engines/${SAMPHIRE_8}/choose`,
-    before: async (page) => {
-      await acceptBest(page);
-      await page.getByRole('link', { name: /^Sheet/ }).click();
-    },
+    path: `/engines/${ASSEMBLED_SEDGE_4}/sheet`,
+    height: 1400,
   },
   { name: 'journals', path: `/engines/${SEDGE_4}/journals`, before: doubtful },
   {

@@ -2,6 +2,7 @@ import { AxeBuilder } from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { choiceOf, choose } from './choices.js';
 import {
+  ASSEMBLED_SEDGE_4,
   enter,
   MARKED_SEDGE_4,
   putOnBench,
@@ -30,7 +31,6 @@ const VIEWS = [
   `/engines/${SEDGE_4}/journals`,
   `/engines/${SAMPHIRE_8}/drawer`,
   `/engines/${SAMPHIRE_8}/choose`,
-  `/engines/${SAMPHIRE_8}/sheet`,
   `/engines/${REED_6}/data`,
   `/engines/${REED_6}/bigEnds`,
   `/engines/${REED_6}/pins`,
@@ -40,6 +40,10 @@ const VIEWS = [
   `/engines/${TRIED_SEDGE_4}/trial`,
   `/engines/${TRIED_SEDGE_4}/runout`,
   `/engines/${REED_6}/choose`,
+  `/engines/${ASSEMBLED_SEDGE_4}/assembly?station=M2`,
+  `/engines/${ASSEMBLED_SEDGE_4}/torque`,
+  `/engines/${ASSEMBLED_SEDGE_4}/labels`,
+  `/engines/${ASSEMBLED_SEDGE_4}/sheet`,
   `/engines/${TRIED_SEDGE_4}/history`,
   '/sum?bore=64.010&journal=59.980&upper=1.995&lower=1.998&low=0.020&high=0.050&step=0.003',
 ];
@@ -60,6 +64,10 @@ async function settle(page: Page, view: string): Promise<void> {
   if (view.endsWith('drawer')) await page.getByRole('button', { name: 'Add halves' }).click();
   if (view.endsWith('bores')) await page.getByLabel('M1 main bore front plane, mm').fill('63.2');
   if (view.endsWith('data')) await choiceOf(page, 'Block of').click();
+  if (view.endsWith('torque')) await page.getByRole('button', { name: 'Add a fastener' }).click();
+  if (view.endsWith('sheet') && view.startsWith('/engines')) {
+    await page.getByRole('button', { name: 'Sign it off' }).click();
+  }
 }
 
 /** A large screen, a tablet upright, a screen at 200 %, a phone. */

@@ -111,6 +111,12 @@ export function CodesView() {
         >
           Hold what the table calls for
         </Button>
+        {codes.placeRods && (
+          <>
+            <Button onPress={codes.placeRods}>Put each rod on its own pin</Button>
+            <Quiet>The table needs to know which rod is on which pin; or let the choice place them.</Quiet>
+          </>
+        )}
         {lacking.length > 0 && (
           <p role="alert">
             Not in this engine's drawer: {lacking.join(', ')}.{' '}

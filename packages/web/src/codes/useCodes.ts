@@ -15,6 +15,7 @@ import {
   partName,
   pinnedRods,
   placedRods,
+  rodCount,
   rodStations,
   rowLayout,
 } from '@fettle/core';
@@ -26,6 +27,7 @@ import { type MarkTexts, withTexts } from './markTexts.js';
 import { useMarkTexts } from './useMarkTexts.js';
 
 type End = 'front' | 'rear';
+type Rod = JobDocument['rods'][string];
 
 export interface Codes {
   /** The features whose marks the data sheet knows. */
@@ -47,6 +49,8 @@ export interface Codes {
   /** Holds what the table calls for. @returns whether it could; what is lacking is then told */
   readonly hold: () => boolean;
   readonly lacking: readonly string[];
+  /** Puts each rod on the pin of its own number; null once any rod is on a pin. */
+  readonly placeRods: (() => void) | null;
 }
 
 /** The marks of an engine as they are being typed, with what the data sheet's table makes of them. */
@@ -72,6 +76,7 @@ export function useCodes(job: OpenJob): Codes {
     change((old) => jobDocumentSchema.parse({ ...withTexts(old, row), marks: { ...old.marks, ...row } }));
   };
   const placed = { ...pinnedRods(shown), ...placedRods(document.choice?.stations ?? {}) };
+  const isUnplaced = shown.withRods && Object.keys(placed).length === 0 && features.includes('bigEnd');
   const coded = codedStations(shown, placed);
   const decoded = new Map(
     features.map((feature) => [feature, decodedText(document, feature, kept[feature].text, firstOf(feature))]),
@@ -102,5 +107,16 @@ export function useCodes(job: OpenJob): Codes {
       return held.ok;
     },
     lacking,
+    placeRods: isUnplaced
+      ? () =>
+          change((old) => {
+            const numbers = Array.from({ length: rodCount(old.layout) }, (_, at) => at + 1);
+            const rods = numbers.map((number): [string, Rod] => {
+              const rod = old.rods[String(number)] ?? { mark: '', pin: null };
+              return [String(number), { ...rod, pin: rod.pin ?? number }];
+            });
+            return { ...old, rods: Object.fromEntries(rods) };
+          }, 'each rod on its own pin')
+      : null,
   };
 }

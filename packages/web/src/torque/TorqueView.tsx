@@ -1,6 +1,7 @@
 import {
   FAMILIES,
   type FastenerPlace,
+  isPassDone,
   type JobPassState,
   lengthText,
   PASS_DOUBTS,
@@ -55,12 +56,12 @@ const Bolts = styled.div`
 /** What is done now: the pass, its figure large, the order of its bolts, and one button. */
 function NowPanel({ work, state }: { work: TorqueWork; state: JobPassState }) {
   const { document, states, tick } = work;
-  const { pass, text, done, doubt } = state;
+  const { pass, text, doubt } = state;
   const { target, place, rod } = pass;
   const perCap: Partial<Record<FastenerPlace, number>> = Object.fromEntries(
     states.map(({ pass: { place: at, fastener } }) => [at, fastener.perCap]),
   );
-  const isDone = done !== null && doubt !== 'other-figure' && doubt !== 'parts-swapped';
+  const isDone = isPassDone(state);
   return (
     <Panel aria-label="The pass in hand">
       <Row style={{ justifyContent: 'space-between' }}>
@@ -109,13 +110,13 @@ function PassList({ work }: { work: TorqueWork }) {
       <Passes>
         {states.map((state) => {
           const { pass, text, done, doubt } = state;
-          const isDone = done !== null && doubt !== 'other-figure' && doubt !== 'parts-swapped';
+          const isDone = isPassDone(state);
           return (
             <li key={pass.key}>
               <Button
                 $kind="quiet"
                 aria-current={state === shown ? 'true' : undefined}
-                aria-label={`${passPlace(state)} to ${text}: ${isDone ? `done by ${done.by}` : 'not done'}${doubt === null ? '' : `, ${PASS_DOUBTS[doubt]}`}`}
+                aria-label={`${passPlace(state)} to ${text}: ${isDone ? `done by ${done?.by}` : 'not done'}${doubt === null ? '' : `, ${PASS_DOUBTS[doubt]}`}`}
                 onPress={() => show(pass.key)}
               >
                 {isDone ? (
@@ -212,6 +213,18 @@ function FiguresPanel({ job, work }: { job: string; work: TorqueWork }) {
           {from === 'sheet' && fasteners.some(({ tightening }) => tightening === null) && ', in words only'}.
         </p>
       ))}
+      {figures.flatMap(({ family, fasteners }) => {
+        const used = document.fasteners[family].lubricant.trim();
+        const others = fasteners.filter(
+          ({ lubricant }) => used !== '' && lubricant !== '' && lubricant.toLowerCase() !== used.toLowerCase(),
+        );
+        return others.map(({ fastener, lubricant }) => (
+          <Notice key={`${family} ${fastener}`}>
+            {fastener}: the figure was given for {lubricant}, and {used} is noted. Friction changes the clamp load: take
+            the figure of that lubricant.
+          </Notice>
+        ));
+      })}
       {schools.map((school) => (
         <Quiet key={school}>
           {TIGHTENING_WORDS[school].name}: {TIGHTENING_WORDS[school].why}.

@@ -1,5 +1,5 @@
 import { chanceText } from '../../clearance/chanceText.js';
-import { calibrationDue, INSTRUMENT_ROLES } from '../../measure/instrument.js';
+import { calibrationDue, INSTRUMENT_ROLES, readingUncertainty } from '../../measure/instrument.js';
 import { lengthText, roughText, spreadFigure } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
 import { STRIP_TELLS, stripRead } from '../../strip/stripClearance.js';
@@ -122,6 +122,15 @@ function stripBlocks(job: JobDocument, stations: readonly JobStation[]): SheetBl
   ];
 }
 
+/** The instruments that have a name, each with what one reading of it is known to. */
+function instrumentFacts({ instruments, unit }: JobDocument): SheetBlock[] {
+  const named = INSTRUMENT_ROLES.filter((role) => instruments[role].name !== '').map(
+    (role) =>
+      `${INSTRUMENT_WORDS[role]} ${instruments[role].name}, ± ${spreadFigure(readingUncertainty(instruments[role], 1), unit)} ${unit} a reading`,
+  );
+  return named.length === 0 ? [] : [{ kind: 'fact', label: 'Instruments', text: named.join('; ') }];
+}
+
 function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
   const { unit } = job;
   const text = (length: Nanometres | number | null) => (length === null ? '' : lengthText(length, unit));
@@ -138,6 +147,7 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
   );
   return [
     { kind: 'fact', label: 'Before it is believed', text: SCHOOL_WORDS[job.trialSchool].name },
+    ...instrumentFacts(job),
     ...held,
     ...(applied.length > 0
       ? [
