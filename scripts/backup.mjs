@@ -1,6 +1,6 @@
 // npm run -s fettle -- backup FILE, restore FILE: everything that Fettle keeps, pictures included, as one file of pg_dump's custom format.
 import { spawnSync } from 'node:child_process';
-import { existsSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { chmodSync, existsSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
 import { dirname, isAbsolute, join, resolve } from 'node:path';
 import { clusterFolder, postgresBinaries, startCluster } from './postgres.mjs';
 import { root } from './root.mjs';
@@ -105,6 +105,8 @@ async function backup(file) {
     const making = `${file}.making`;
     try {
       run('pg_dump', ['--format=custom', '--no-owner', '--no-privileges', `--file=${making}`], env);
+      // It holds everything that the workshop has written down.
+      chmodSync(making, 0o600);
       renameSync(making, file);
     } finally {
       rmSync(making, { force: true });
@@ -121,6 +123,7 @@ async function backup(file) {
 async function restore(file) {
   if (!existsSync(file)) throw new Refusal(`there is no file ${file}`);
   const database = await opened(true);
+  const quoted = (text) => `"${text.replaceAll('"', '""')}"`;
   try {
     const { name, env } = connection(database.url);
     const stamp = new Date().toISOString().replaceAll(/\D/gu, '').slice(0, 14);
@@ -145,11 +148,11 @@ async function restore(file) {
       if (migrations.length === 0) throw new Refusal(`${file} is no backup of Fettle`);
       refuseNewer('the backup', migrations);
       const engines = ask('SELECT count(*) FROM "job"', inFresh);
-      ask(`ALTER DATABASE "${name}" RENAME TO "${old}"`, above);
+      ask(`ALTER DATABASE ${quoted(name)} RENAME TO "${old}"`, above);
       try {
-        ask(`ALTER DATABASE "${fresh}" RENAME TO "${name}"`, above);
+        ask(`ALTER DATABASE "${fresh}" RENAME TO ${quoted(name)}`, above);
       } catch (error) {
-        ask(`ALTER DATABASE "${old}" RENAME TO "${name}"`, above);
+        ask(`ALTER DATABASE "${old}" RENAME TO ${quoted(name)}`, above);
         throw error;
       }
       console.log(`Restored ${engines} engines from ${file}. What was there before is kept as database ${old}.`);

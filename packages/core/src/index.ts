@@ -270,6 +270,7 @@ export {
   type StretchRead,
 } from './job/tightenFacts.js';
 export { warmClearance } from './job/warmClearance.js';
+export { withSwap } from './job/withSwap.js';
 export { acceptance } from './measure/acceptance.js';
 export { type EffectiveSize, markedSize, middleOf, readSize } from './measure/effectiveSize.js';
 export { commonDecimals, formatExactLength, formatLength, numberOfLength } from './measure/formatLength.js';

@@ -12,6 +12,7 @@ import { measuredParts } from './jobStations.js';
 import { newJob } from './newJob.js';
 import { sheetContent } from './sheetContent.js';
 import { fastenerFigures, jobPassStates, jobStretches } from './tightenFacts.js';
+import { withSwap } from './withSwap.js';
 
 const um = (value: number) => nanometres(value * 1000);
 const at = (hour: number) => `2026-02-03T${String(hour).padStart(2, '0')}:00:00.000Z`;
@@ -132,6 +133,76 @@ describe('putting it together', () => {
     expect(measuredParts(job, readings, 'mainBore').map(({ isOutdated }) => isOutdated)).toEqual([true, false, true]);
     const halves = engine({ assembly: { ...engine().assembly, swaps: swap('upper', 'M1', 'M3', 9) } });
     expect(measuredParts(halves, readings, 'mainBore').some(({ isOutdated }) => isOutdated)).toBe(false);
+  });
+});
+
+describe('parts that change places', () => {
+  it('take the accepted choice along, so that what is predicted is of what is in', () => {
+    const half = (wall: number) => ({ shell: String(wall), label: String(wall), wall: um(wall) });
+    const station = (upper: number, lower: number, rod: number | null = null) => ({
+      upper: half(upper),
+      lower: half(lower),
+      predicted: um(0),
+      rod,
+    });
+    const shell = (wall: number) => ({
+      family: 'main' as const,
+      series: 'Osier',
+      grade: String(wall),
+      half: 'either' as const,
+      wall: um(wall),
+      stock: null,
+      line: null,
+    });
+    const base = engine();
+    const limit = { low: um(20), high: um(60), source: 'book, p. 1' };
+    const job = engine({
+      limits: { ...base.limits, mainClearance: limit },
+      shells: { '1996': shell(1_996), '2000': shell(2_000) },
+      rods: { '1': { mark: '', pin: 1 }, '2': { mark: '', pin: 2 } },
+      choice: {
+        at: at(7),
+        by,
+        stations: { M1: station(1_996, 1_996), M3: station(2_000, 2_000), P1: station(1, 1, 1), P2: station(1, 1, 2) },
+      },
+    });
+    const read = (feature: Reading['feature'], slot: Reading['slot'], sizeUm: number) =>
+      [1, 3].map(
+        (place): Reading => ({
+          id: `00000000-0000-4000-8000-0000000${feature === 'mainBore' ? 1 : 2}000${place}`,
+          feature,
+          station: place,
+          slot,
+          text: '',
+          unit: 'mm',
+          setting: null,
+          replaces: null,
+          nm: um(sizeUm),
+          by,
+          at: at(8),
+        }),
+      );
+    const readings = [...read('mainBore', 'front', 64_010), ...read('mainJournal', 'front-0', 59_980)];
+    const stamp = { reason: 'numbers misread', by, at: at(9) };
+    const lower = withSwap(job, readings, 's', { part: 'lower', one: 'M1', other: 'M3', ...stamp });
+    // By hand, µm: 64 010 − 59 980 − 1 996 − 2 000 = 34 at both now.
+    expect(lower.choice!.stations.M1).toMatchObject({
+      upper: { wall: um(1_996) },
+      lower: { wall: um(2_000) },
+      predicted: um(34),
+    });
+    expect(lower.choice!.stations.M3).toMatchObject({
+      upper: { wall: um(2_000) },
+      lower: { wall: um(1_996) },
+      predicted: um(34),
+    });
+    expect(lower.assembly.swaps.s).toMatchObject({ part: 'lower' });
+    const rods = withSwap(job, readings, 's', { part: 'rod', one: 'P1', other: 'P2', ...stamp });
+    expect([rods.choice!.stations.P1!.rod, rods.choice!.stations.P2!.rod]).toEqual([2, 1]);
+    expect([rods.rods['1']!.pin, rods.rods['2']!.pin]).toEqual([2, 1]);
+    const caps = withSwap(job, readings, 's', { part: 'cap', one: 'M1', other: 'M3', ...stamp });
+    expect(caps.choice).toEqual(job.choice);
+    expect(jobDocumentSchema.safeParse(lower).success).toBe(true);
   });
 });
 

@@ -207,7 +207,8 @@ async function pagesOf(made: Definition): Promise<number> {
  * Runs in a worker thread.
  */
 export default async function sheetPdf(task: PdfTask): Promise<Uint8Array> {
-  let size: number = SIZES.at(-1)!;
+  // One that is longer all the same is set as large as any: more pages, and all of them readable.
+  let size: number = SIZES[0];
   for (const tried of SIZES) {
     if ((await pagesOf(definition(task, tried, false))) > 1) continue;
     size = tried;

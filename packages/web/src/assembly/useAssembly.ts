@@ -10,6 +10,7 @@ import {
   type StationCheck,
   type Swap,
   swapText,
+  withSwap,
 } from '@fettle/core';
 import { useMemo } from 'react';
 import { newId } from '../app/newId.js';
@@ -87,10 +88,7 @@ export function useAssembly(job: OpenJob): AssemblyWork {
         return { turns: turned === null ? others : { ...others, [station]: { ...turned, ...stamp() } } };
       }, `how the shaft turns with ${station}`),
     swap: (swap) =>
-      set(
-        ({ swaps }) => ({ swaps: { ...swaps, [newId()]: { ...swap, ...stamp() } } }),
-        `changed places: ${swapText(swap)}`,
-      ),
+      change((old) => withSwap(old, readings, newId(), { ...swap, ...stamp() }), `changed places: ${swapText(swap)}`),
     setBuilt: (part) => set(({ built }) => ({ built: { ...built, ...part } }), 'what the engine has'),
     setFace: (part) => set(({ face }) => ({ face: { ...face, ...part } }), 'lubricant of the running faces'),
   };
