@@ -6,9 +6,7 @@ import { stageName } from './stages.js';
 
 /**
  * What is open on an engine, as it is listed at its sign-off: everything that each piece of the work still asks for, and pieces that were never
- * begun. In the order of the work.
- *
- * @example a part that was not read: `Journals: Read the journal at M2`
+ * begun. In the order of the work, each after the name of its stage: `Journals: Read the journal at M2`.
  */
 export function openWork(job: JobDocument, readings: readonly Reading[]): string[] {
   const facts = jobFacts(job, readings);

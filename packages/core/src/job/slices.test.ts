@@ -171,7 +171,13 @@ describe('the slices', () => {
     const stations = plannedHalves(job, asked, fit(fitRequestSchema.parse(asked.request)));
     const accepted = { ...job, choice: { at: '2026-01-02T03:04:05.000Z', by: 'Wren', stations } };
     const { facts, tables, notes } = sheetContent(accepted, readings);
-    expect(tables.map(({ title }) => title)).toEqual(['Mains, millimetres', 'Limits', 'By hand']);
+    expect(tables.map(({ title }) => title)).toEqual([
+      'Mains, millimetres',
+      'Limits',
+      'By hand',
+      'Readings: main bores',
+      'Readings: main journals',
+    ]);
     // By hand: 64 010 − 59 980 − 2 · 2 000 = 30 µm.
     expect(tables[0]!.rows[0]!.cells.map(({ text }) => text)).toEqual([
       'M1',
