@@ -177,3 +177,18 @@ test('plans stand side by side, and the order can be copied and saved', async ({
   await expect(plans.getByRole('button', { name: 'Copied' })).toBeVisible();
   expect(await page.evaluate(() => navigator.clipboard.readText())).toContain('2\tEven rod lower (Osier)');
 });
+
+test('a compared plan is taken, and a clearance is checked by drawing', async ({ page, request }) => {
+  const id = await crosswiseTwin(request, 'Rush Twin taken');
+  await page.goto(`/engines/${id}/choose`);
+  await page.getByRole('button', { name: 'Compare plans' }).click();
+  const plans = page.getByRole('region', { name: 'Plans side by side' });
+  await plans.getByRole('button', { name: 'Take this plan: Evenest' }).click();
+  await expect(page.getByText('The line shows the accepted choice')).toBeVisible();
+  await expect(page.getByText(/Accepted by/)).toBeVisible();
+  await page.getByRole('button', { name: /^M1: / }).click();
+  await page.getByRole('button', { name: 'Check the ± by drawing' }).click();
+  await expect(page.getByText(/Drawn 200,000 times from what each size is known to/)).toBeVisible();
+  await page.getByRole('button', { name: /^Take back: plan taken: Evenest/ }).click();
+  await expect(page.getByText('The line shows the accepted choice')).toBeHidden();
+});

@@ -1,6 +1,6 @@
 import { expect, type Page, test } from '@playwright/test';
-import { acceptBest } from './choices.js';
-import { allSaved, engineOn, putOnBench, putSeries, reedDocument } from './engines.js';
+import { acceptBest, choose } from './choices.js';
+import { allSaved, engineOn, enter, putOnBench, putSeries, reedDocument } from './engines.js';
 
 /** Types figures with Enter from a box on. */
 async function typeFrom(page: Page, label: string, figures: readonly string[]) {
@@ -157,4 +157,72 @@ test('a quick sum tells the clearance and other walls, travels by its address, a
   await allSaved(page);
   await page.getByRole('link', { name: /^Bores/ }).click();
   await expect(page.getByLabel('M1 main bore front plane, mm')).toHaveValue('64.010');
+});
+
+test('engines are filtered by stage and person, a history by what and by whom; without a server the bench leads to what was opened', async ({
+  page,
+  request,
+}) => {
+  const name = 'Reed 6 to be found';
+  const id = await putOnBench(request, reedDocument(name));
+  await enter(request, id, 'mainBore', 1, '64.010');
+  await page.goto('/');
+  const found = page.getByRole('button', { name: new RegExp(`^${name}, next: `) });
+  await expect(found).toBeVisible();
+  await choose(page, 'Next is in', 'choose');
+  await expect(found).toBeHidden();
+  await choose(page, 'Next is in', 'bores');
+  await expect(found).toBeVisible();
+  await page.reload();
+  await expect(found).toBeVisible();
+  await choose(page, 'Last touched by', 'Teasel');
+  await expect(found).toBeHidden();
+  await choose(page, 'Last touched by', 'Wren');
+  await expect(found).toBeVisible();
+
+  await page.goto(`/engines/${id}/history`);
+  const history = page.getByRole('region', { name: 'Who did what' });
+  await expect(history.getByRole('listitem')).toHaveCount(2);
+  await choose(page, 'Show', 'readings');
+  await expect(history.getByRole('listitem')).toHaveCount(1);
+  await expect(history).toContainText('M1 bore, front: 64.010');
+  await page.getByLabel('Only by').fill('Sorrel');
+  await page.getByLabel('Only by').press('Enter');
+  await expect(page.getByText('Nothing like that was done here.')).toBeVisible();
+
+  await page.route('**/api/**', (route) => route.abort());
+  await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines' }).click();
+  await expect(page.getByRole('heading', { name: 'The server does not answer' })).toBeVisible();
+  await page.getByRole('list', { name: 'Engines opened here before' }).getByRole('link', { name }).click();
+  await expect(page.getByRole('heading', { level: 1 })).toHaveText(name);
+});
+
+test('once all is put together and tightened the halves are said to be fitted: Next leads there', async ({
+  page,
+  request,
+}) => {
+  const kinds = await putSeries(request, 'Osier kept to the end', [
+    ['Thin', 1_990, 6],
+    ['Mid', 1_995, 6],
+  ]);
+  const id = await engineOn(request, 'Reed 6 put together', 'Osier kept to the end', kinds, '64.010');
+  await page.goto(`/engines/${id}/choose`);
+  await page.getByLabel('Fitter').fill('Wren');
+  await acceptBest(page);
+  await page.getByRole('link', { name: /^Trial/ }).click();
+  await choose(page, 'Before it is believed', 'codes');
+  await page.getByRole('link', { name: /^Assembly/ }).click();
+  for (const station of ['M2', 'M1', 'M3']) {
+    await page.getByRole('button', { name: new RegExp(`^${station}: \\d+ open`) }).click();
+    const checks = page.getByRole('button', { name: new RegExp(`^In order: ${station}`) });
+    await expect(checks.first()).toBeVisible();
+    for (let left = await checks.count(); left > 0; left -= 1) {
+      await checks.first().click();
+      await expect(checks).toHaveCount(left - 1);
+    }
+    await page.getByRole('button', { name: 'Free and even' }).click();
+  }
+  await allSaved(page);
+  await page.getByRole('button', { name: 'Next: Say that the 6 reserved halves and pieces are fitted' }).click();
+  await expect(page).toHaveURL(/\/drawer$/u);
 });
