@@ -106,6 +106,12 @@ test('all limits are typed in one table: Enter goes down, a source is carried, a
   await page.getByLabel('Main journal: high limit, mm').fill('59.994');
   await page.getByLabel('Main journal: high limit, mm').press('Enter');
   await expect(page.getByLabel('Main journal: source: book and page')).toHaveValue('Samphire book, p. 7');
+  // Who goes on to the source has one to type: it is not carried under their hands.
+  await page.getByLabel('Main oil clearance: low limit, mm').fill('0.020');
+  await page.getByLabel('Main oil clearance: high limit, mm').fill('0.050');
+  await page.getByLabel('Main oil clearance: source: book and page').fill('Samphire book, p. 9');
+  await page.getByLabel('Main oil clearance: source: book and page').press('Tab');
+  await expect(page.getByLabel('Main oil clearance: source: book and page')).toHaveValue('Samphire book, p. 9');
   await page.getByRole('button', { name: 'Put it on the bench' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Samphire 8 typed from a book');
   await page.getByRole('link', { name: /^Data sheet/ }).click();

@@ -64,7 +64,10 @@ async function settle(page: Page, view: string): Promise<void> {
   if (view.endsWith('drawer')) await page.getByRole('button', { name: 'Add halves' }).click();
   if (view.endsWith('bores')) await page.getByLabel('M1 main bore front plane, mm').fill('63.2');
   if (view.endsWith('data')) await choiceOf(page, 'Block of').click();
-  if (view.endsWith('torque')) await page.getByRole('button', { name: 'Add a fastener' }).click();
+  if (view.endsWith('torque')) {
+    await page.getByText('Main caps: figures of other fasteners').click();
+    await page.getByRole('button', { name: 'Add a fastener' }).click();
+  }
   if (view.endsWith('sheet') && view.startsWith('/engines')) {
     await page.getByRole('button', { name: 'Sign it off' }).click();
   }

@@ -442,7 +442,8 @@ function PlaceField({ id, number, document, change }: PlaceFieldProps) {
   };
   return (
     <Field
-      label={<span className="visually-hidden">Place of M{number}</span>}
+      aria-label={`Place of M${number}`}
+      label=""
       value={text}
       maxLength={20}
       placeholder={isThrust ? THRUST_PLACE : ''}

@@ -118,13 +118,18 @@ export function LimitsTable({ rows, unit, onChange, onLeave, onLeaveAll }: Limit
       onChange(target.key, { ...target.text, ...Object.fromEntries(typed) });
     });
   };
-  const leave = (row: number, column: Column) => {
+  /** The source that stands for a row from above. */
+  const sourceAbove = (row: number) =>
+    rows.slice(0, row).findLast((one) => one.text.source.trim() !== '')?.text.source ?? '';
+  const leave = (row: number, column: Column, to: Element | null) => {
     const { key, text } = rows[row]!;
     const range = column === 'source' ? null : withEnds(text, text[column]);
     const ends = range ?? text;
     // A source is typed once: what is typed below it comes from there too, until another one is named.
-    const above = rows.slice(0, row).findLast((one) => one.text.source.trim() !== '')?.text.source ?? '';
-    const isCarried = ends.source.trim() === '' && ends.low.trim() !== '' && ends.high.trim() !== '' && above !== '';
+    const above = sourceAbove(row);
+    const isWanting = ends.source.trim() === '' && ends.low.trim() !== '' && ends.high.trim() !== '' && above !== '';
+    // Whoever goes on to its own source has one to type.
+    const isCarried = isWanting && to !== boxAt(row, 'source');
     const carried = isCarried ? { ...ends, source: above } : ends;
     if (carried !== text) onChange(key, carried);
     onLeave?.(key);
@@ -154,7 +159,8 @@ export function LimitsTable({ rows, unit, onChange, onLeave, onLeaveAll }: Limit
             onChange={(event) => onChange(key, { ...text, [column]: event.target.value })}
             onKeyDown={(event) => move(event, row, column)}
             onPaste={(event) => paste(event, row, column)}
-            onBlur={() => leave(row, column)}
+            placeholder={column === 'source' && text.low.trim() !== '' ? sourceAbove(row) : ''}
+            onBlur={(event) => leave(row, column, event.relatedTarget)}
           />
         );
         return (

@@ -111,7 +111,7 @@ export function TorqueLines({ lines, faults, unit, places = FASTENER_PLACES, onC
               field('snug', line.school === 'snug' ? 'Snug first' : 'Snug first, if any')}
             {line.school !== '' && line.school !== 'stretch' && (
               <>
-                {field('final', line.school === 'angle' ? 'Torque before the angle' : 'Final torque')}
+                {field('final', line.school === 'angle' ? 'Torque first' : 'Final torque')}
                 {field('stages', 'Stages')}
               </>
             )}
