@@ -185,7 +185,7 @@ test('engines are filtered by stage and person, a history by what and by whom; w
   await expect(history.getByRole('listitem')).toHaveCount(2);
   await choose(page, 'Show', 'readings');
   await expect(history.getByRole('listitem')).toHaveCount(1);
-  await expect(history).toContainText('M1 bore, front: 64.010');
+  await expect(history).toContainText('M1 bore, front plane: 64.010');
   await page.getByLabel('Only by').fill('Sorrel');
   await page.getByLabel('Only by').press('Enter');
   await expect(page.getByText('Nothing like that was done here.')).toBeVisible();
