@@ -25,6 +25,9 @@ const Columns = styled.div`
   > div { display: flex; flex-direction: column; gap: 0.75rem; min-width: 0; }
 `;
 
+/** So many things that are held are told in words; more of them stand under their stations only. */
+const MOST_TOLD = 6;
+
 const SHOWS: readonly { value: ShaftShow; label: string }[] = [
   { value: 'mains', label: 'Mains' },
   { value: 'rods', label: 'Rods' },
@@ -78,7 +81,11 @@ export function ChooseView() {
         <Tools>
           {withRods && <Choice label="Show" value={show} options={SHOWS} onChange={setShow} />}
           <UndoHere job={job} />
-          <p>{held.length > 0 && <>Held: {held.map(({ station, text }) => `${station} ${text}`).join('; ')}.</>}</p>
+          <p>
+            {held.length > MOST_TOLD
+              ? `Held: ${held.length} things, as they stand under their stations.`
+              : held.length > 0 && <>Held: {held.map(({ station, text }) => `${station} ${text}`).join('; ')}.</>}
+          </p>
           {held.length > 0 && <Button onPress={play.releaseAll}>Let everything go</Button>}
           {plan.asked.ok && (
             <Button aria-expanded={isComparing} onPress={() => setCompared(isComparing ? null : 'plans')}>

@@ -52,6 +52,11 @@ export function CodesEditor({ family }: { readonly family: Family }) {
           : cells.map((line) => line.filter((_, other) => other !== at)),
     });
   };
+  // Most engines take the same halves at every main: only where one is named are grades asked which it is for.
+  const hasPlaces =
+    family === 'main' &&
+    (Object.values(text.places).some((place) => place.trim() !== '') ||
+      own.grades.some(({ places = '' }) => places.trim() !== ''));
   const bands = (list: 'housing' | 'journal' | 'grades', title: string, what: string) => (
     <Panel>
       <BandGrid
@@ -62,7 +67,7 @@ export function CodesEditor({ family }: { readonly family: Family }) {
         faults={faults}
         unit={unit}
         hasPaint={list === 'grades'}
-        hasPlaces={list === 'grades' && family === 'main'}
+        hasPlaces={list === 'grades' && hasPlaces}
         onChange={(next) => set({ [list]: next })}
         {...(list === 'grades' ? {} : { onRemove: withoutLine(list) })}
       />

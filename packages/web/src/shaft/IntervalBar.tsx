@@ -24,6 +24,8 @@ const Words = styled.span`
   strong { font-weight: 700; }
   .tight { color: var(--tight); }
   .loose { color: var(--loose); }
+  /* In a narrow column its ends stand one below the other. */
+  @container (max-width: 6.4rem) { white-space: normal; flex-wrap: wrap; gap: 0; > * { max-width: 100%; text-align: center; } }
 `;
 
 interface IntervalBarProps {

@@ -20,7 +20,7 @@ const Board = styled.div<{ $columns: number }>`
   > .cell { padding: 0.15rem 0.2rem; min-width: 0; container-type: inline-size; text-align: center; align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
   > .cell + .cell { border-left: var(--rule) solid var(--line); }
   > .ruled { border-top: var(--rule) solid var(--line); align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
-  > .wide { grid-column: 2 / -1; padding: 0.25rem 0.2rem 0.35rem; min-width: 0; position: sticky; left: 0; }
+  > .wide { grid-column: 2 / -1; padding: 0.25rem 0.2rem 0.35rem; min-width: 0; width: min(100%, calc(100vw - 10rem)); }
   > .selected { background: var(--accent-soft); }
 `;
 

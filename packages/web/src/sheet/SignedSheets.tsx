@@ -86,6 +86,7 @@ export function SignedSheets({ sheets, opened, onOpen }: SignedSheetsProps) {
           {signed !== null && signed.length > 0 ? 'Sign another revision' : 'Sign it off'}
         </Button>
       </Row>
+      {signed === null && <Quiet role="status">The server has to answer before it can be signed.</Quiet>}
       {signed?.length === 0 && (
         <Quiet>Not signed yet. A signed sheet stays as it was, whatever is changed later.</Quiet>
       )}

@@ -43,6 +43,7 @@ const Passes = styled.ol`
   button[aria-current='true'] { background: var(--accent-soft); }
   .to { font-family: var(--figures); font-size: var(--size-figure); min-width: 8.5rem; }
   .who { margin-left: auto; font-weight: 400; font-size: var(--size-small); color: var(--ink-soft); text-align: right; }
+  button > svg { flex: none; }
   .doubt { display: block; color: var(--close); font-weight: 700; }
 `;
 
