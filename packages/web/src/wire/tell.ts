@@ -1,7 +1,8 @@
-import type { Answered, Asked, PageEndpointName } from '@fettle/core';
+import { type Answered, type Asked, type PageEndpointName, pageEndpointOf } from '@fettle/core';
 import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
 import { type RootState, store } from '../app/store.js';
 import { api } from './api.js';
+import { ask } from './ask.js';
 
 type Initiate = (
   asked: unknown,
@@ -16,5 +17,12 @@ type Initiate = (
 export async function tell<Name extends PageEndpointName>(name: Name, asked: Asked<Name>): Promise<Answered<Name>> {
   const { initiate } = api.endpoints[name] as unknown as { initiate: Initiate };
   const once = { forceRefetch: true, subscribe: false, track: false };
-  return (await store.dispatch(initiate(asked, once)).unwrap()) as Answered<Name>;
+  const answered = (await store.dispatch(initiate(asked, once)).unwrap()) as Answered<Name> | undefined;
+  if (answered !== undefined || pageEndpointOf(name).method !== 'get') return answered as Answered<Name>;
+  // What nobody looks at is dropped from the cache when something changes before the answer is here: it is asked once more, past the cache.
+  const result = await ask(name, asked);
+  if (!result.ok) throw result.fault;
+  if ('isUnchanged' in result)
+    throw new Error('an answer that was asked for without a tag cannot be the same as before');
+  return result.value;
 }
