@@ -150,7 +150,7 @@ test('a main that is named takes halves of its own, and they go nowhere else', a
   await page.getByRole('link', { name: /^Drawer/ }).click();
   for (const [series, wall, place] of [
     ['Osier', '1.996', ''],
-    ['Osier wide', '1.994', 'rear'],
+    ['Osier wide', '1.994', 'Rear'],
   ] as const) {
     // The form is open where the drawer is empty.
     if (place !== '') await page.getByRole('button', { name: 'Add halves' }).click();

@@ -345,7 +345,7 @@ export type { Grade } from './shell/grade.js';
 export { PAINTS, type Paint } from './shell/grade.js';
 export { gradedWalls } from './shell/gradedFamily.js';
 export type { Half } from './shell/half.js';
-export { halfFields, halfLabel, placesOfText } from './shell/half.js';
+export { halfLabel, readPlaces } from './shell/half.js';
 export {
   FACES,
   type Face,

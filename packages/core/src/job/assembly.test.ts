@@ -250,6 +250,10 @@ describe('tightening', () => {
       null,
       null,
     ]);
+    // Out of order as well: with other parts it has to be done again all the same.
+    const turned = { ...torque.passes, 'main-inner/1': pass('45 N·m', 9), 'main-inner/2': pass('90 N·m', 8) };
+    const both = { ...swapped, torque: { ...torque, passes: turned } };
+    expect(jobPassStates(both)[1]).toMatchObject({ doubt: 'parts-swapped' });
     const { tables } = sheetContent(job, []);
     expect(tables.find(({ title }) => title === 'Tightening, pass by pass')!.rows).toHaveLength(6);
     expect(tables.find(({ title }) => title === 'Stretch of bolts')!.rows[1]!.cells[2]!.text).toBe(

@@ -15,6 +15,7 @@ export const FACE_WORDS: Readonly<Record<FaceSchool, { readonly name: string; re
 
 /** One check of a station, with what was found. */
 export interface StationCheck extends AssemblyCheck {
+  readonly station: string;
   /** Where it is kept: station and check. */
   readonly place: string;
   readonly made: Check | null;
@@ -78,7 +79,14 @@ export function jobAssembly(job: JobDocument, stations: readonly JobStation[]): 
       const one = assembly.checks[place] ?? null;
       const isOutdated = one !== null && isOld(one.at);
       const isUndecided = one?.state === 'found' && one.decision === null;
-      return { ...check, place, made: one, isOutdated, isOpen: one === null || isOutdated || isUndecided };
+      return {
+        ...check,
+        station: station.id,
+        place,
+        made: one,
+        isOutdated,
+        isOpen: one === null || isOutdated || isUndecided,
+      };
     };
     const turn = assembly.turns[station.id] ?? null;
     return {

@@ -1,5 +1,5 @@
 import { isSwappedSince } from '../assembly/swappedSince.js';
-import { FAMILIES, type Family } from '../part/family.js';
+import type { Family } from '../part/family.js';
 import { partName } from '../part/feature.js';
 import { rodCount } from '../part/rodCount.js';
 import { boltOrder } from '../torque/boltOrder.js';
@@ -57,7 +57,8 @@ export function jobPassStates(job: JobDocument): JobPassState[] {
     const { done, doubt, pass } = state;
     const isSwapped =
       done !== null && isSwappedSince(job.assembly, placesOf(job, pass), ['cap', 'upper', 'lower'], done.at);
-    return { ...state, doubt: doubt ?? (isSwapped ? 'parts-swapped' : null) };
+    // Whatever else is to be said of it: with other parts it has to be done again.
+    return { ...state, doubt: isSwapped ? 'parts-swapped' : doubt };
   });
 }
 
@@ -95,16 +96,12 @@ export function jobStretches(job: JobDocument): StretchRead[] {
       const nm = job.torque.stretch[bolt]?.nm ?? null;
       return nm === null ? [] : [{ bolt, stretch: nm }];
     });
-  const all = new Map(
-    FAMILIES.map((family) => [
-      family,
-      passes.filter((pass) => pass.family === family).flatMap((pass) => readOf(stretchedBolts(job, pass))),
-    ]),
-  );
+  const beside = ({ place }: TightenPass) =>
+    passes.filter((pass) => pass.place === place).flatMap((pass) => readOf(stretchedBolts(job, pass)));
   return passes.map((pass) => {
     const bolts = stretchedBolts(job, pass);
     const { target } = pass;
-    const found = target.kind === 'stretch' ? stretchFindings(all.get(pass.family)!, target) : [];
+    const found = target.kind === 'stretch' ? stretchFindings(beside(pass), target) : [];
     return { pass, bolts, read: readOf(bolts), findings: found.filter(({ bolt }) => bolts.includes(bolt)) };
   });
 }

@@ -41,12 +41,26 @@ export function halfOf(from: Half): Half {
 
 type Kind = Readonly<Pick<Half, 'family' | 'series' | 'grade' | 'half' | 'undersize' | 'positions'>>;
 
-/** The places of a text that lists them; empty for none, `rear, thrust` for two. */
+/** The places of a text that lists them, as it stands; empty for none, `rear, thrust` for two. */
 export function placesOfText(text: string): string[] {
   return text
     .split(/[,;]/u)
     .map((place) => place.trim())
     .filter((place) => place !== '');
+}
+
+/**
+ * Reads the places that a text lists.
+ *
+ * @returns them, undefined for an empty text; or what is wrong with one of them
+ * @example readPlaces('Rear, thrust') // { ok: true, positions: ['rear', 'thrust'] }
+ */
+export function readPlaces(
+  text: string,
+): { readonly ok: true; readonly positions: Half['positions'] } | { readonly ok: false; readonly message: string } {
+  const listed = placesOfText(text);
+  const read = halfFields.shape.positions.safeParse(listed.length === 0 ? undefined : listed);
+  return read.success ? { ok: true, positions: read.data } : { ok: false, message: read.error.issues[0]!.message };
 }
 
 function places({ positions }: Pick<Half, 'positions'>): string {

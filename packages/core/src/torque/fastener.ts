@@ -6,13 +6,21 @@ import { tighteningSchema } from './tightening.js';
 export const FASTENER_PLACES = ['main-inner', 'main-outer', 'main-side', 'rod', 'other'] as const;
 export type FastenerPlace = (typeof FASTENER_PLACES)[number];
 
-/** The stations that each place belongs to, and what it is called; null for what holds no bearing. */
-export const PLACE_TABLE: Readonly<Record<FastenerPlace, { readonly family: Family | null; readonly name: string }>> = {
-  'main-inner': { family: 'main', name: 'main caps, inner bolts' },
-  'main-outer': { family: 'main', name: 'main caps, outer bolts' },
-  'main-side': { family: 'main', name: 'main caps, bolts from the side' },
-  rod: { family: 'rod', name: 'rod bolts' },
-  other: { family: null, name: 'elsewhere' },
+interface PlaceRow {
+  /** The stations that it belongs to; null for what holds no bearing. */
+  readonly family: Family | null;
+  /** What it is called in a list, and what its bolts are called where it is plain whose they are. */
+  readonly name: string;
+  readonly bolts: string;
+}
+
+/** The stations that each place belongs to, and what it is called. */
+export const PLACE_TABLE: Readonly<Record<FastenerPlace, PlaceRow>> = {
+  'main-inner': { family: 'main', name: 'main caps, inner bolts', bolts: 'inner bolts' },
+  'main-outer': { family: 'main', name: 'main caps, outer bolts', bolts: 'outer bolts' },
+  'main-side': { family: 'main', name: 'main caps, bolts from the side', bolts: 'bolts from the side' },
+  rod: { family: 'rod', name: 'rod bolts', bolts: 'rod bolts' },
+  other: { family: null, name: 'elsewhere', bolts: 'bolts elsewhere' },
 };
 
 /** The fasteners of one place of a data sheet: what they are, how many, and how they are tightened. */

@@ -33,7 +33,7 @@ const WORDS = { done: 'done', found: 'found', 'not-here': 'does not apply here' 
 export function CheckRow({ work, check }: { work: AssemblyWork; check: StationCheck }) {
   const { say } = work;
   const made = check.isOutdated ? null : check.made;
-  const name = `${check.place.split('/')[0]}, ${check.what}`;
+  const name = `${check.station}, ${check.what}`;
   return (
     <Line>
       {made ? ICONS[made.state] : <Square aria-hidden size={26} />}

@@ -70,18 +70,15 @@ export function useAssembly(job: OpenJob): AssemblyWork {
           const known = check.isOutdated ? blank : (before ?? blank);
           return { checks: { ...others, [check.place]: { ...known, ...said, ...stamp() } } };
         },
-        `${said === null ? 'check taken back' : 'checked'}: ${check.what.toLowerCase()}, ${check.place.split('/')[0]}`,
+        `${said === null ? 'check taken back' : 'checked'}: ${check.what.toLowerCase()}, ${check.station}`,
       ),
     decide: (check, words) =>
-      set(
-        ({ checks }) => {
-          const known = checks[check.place];
-          if (!known) return {};
-          const decision = words === '' ? null : { words, ...stamp() };
-          return { checks: { ...checks, [check.place]: { ...known, decision } } };
-        },
-        `decision at ${check.place.split('/')[0]}`,
-      ),
+      set(({ checks }) => {
+        const known = checks[check.place];
+        if (!known) return {};
+        const decision = words === '' ? null : { words, ...stamp() };
+        return { checks: { ...checks, [check.place]: { ...known, decision } } };
+      }, `decision at ${check.station}`),
     turn: (station, turned) =>
       set(({ turns }) => {
         const { [station]: _, ...others } = turns;

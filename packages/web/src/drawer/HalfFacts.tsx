@@ -1,4 +1,4 @@
-import { type DrawerHalf, halfFields, placesOfText, type Unit } from '@fettle/core';
+import { type DrawerHalf, readPlaces, type Unit } from '@fettle/core';
 import { LengthField } from '../measure/LengthField.js';
 import { Pairs } from './Pairs.js';
 import { ShelfFacts, TextField } from './ShelfFacts.js';
@@ -53,10 +53,13 @@ export function HalfFacts({ id, half, label, unit, change }: HalfFactsProps) {
           value={half.positions?.join(', ') ?? ''}
           most={200}
           check={(text) => {
-            const read = halfFields.shape.positions.safeParse(text === '' ? undefined : placesOfText(text));
-            return read.success ? null : read.error.issues[0]!.message;
+            const read = readPlaces(text);
+            return read.ok ? null : read.message;
           }}
-          onCommit={(text) => change({ positions: text === '' ? undefined : placesOfText(text) })}
+          onCommit={async (text) => {
+            const read = readPlaces(text);
+            return read.ok && (await change({ positions: read.positions }));
+          }}
         />
       )}
       {half.number === undefined && (

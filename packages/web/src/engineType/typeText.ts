@@ -5,7 +5,6 @@ import {
   FEATURES,
   formatExactLength,
   type Grade,
-  halfFields,
   INSTRUMENT_DECIMALS,
   LIMIT_KEYS,
   type LimitKey,
@@ -15,8 +14,8 @@ import {
   PLACED_LIMITS,
   type PlacedLimit,
   parseLength,
-  placesOfText,
   positionSchema,
+  readPlaces,
   rodCount,
   type TypeFamily,
   throwsText,
@@ -271,10 +270,9 @@ function readBands(
     });
     if (low == null || high == null) return [];
     if (low > high) fault(`${place}.${at}.low`, 'Above its high end; swap them.');
-    const places = placesOfText(band.places ?? '');
-    const read = halfFields.shape.positions.safeParse(places.length === 0 ? undefined : places);
-    if (!read.success) fault(`${place}.${at}.places`, read.error.issues[0]!.message);
-    const positions = read.data === undefined ? {} : { positions: read.data };
+    const read = readPlaces(band.places ?? '');
+    if (!read.ok) fault(`${place}.${at}.places`, read.message);
+    const positions = read.ok && read.positions ? { positions: read.positions } : {};
     return [{ mark, low, high, paint: band.paint === '' ? null : band.paint, ...positions }];
   });
 }

@@ -1,4 +1,4 @@
-import { halfFields, type JobShell, placesOfText } from '@fettle/core';
+import { type JobShell, readPlaces } from '@fettle/core';
 import { Ask } from '../look/Ask.js';
 import { Button } from '../look/Button.js';
 import { Field } from '../look/Field.js';
@@ -26,9 +26,8 @@ interface WordProps {
 }
 
 function placesFault(text: string): string | null {
-  const places = placesOfText(text);
-  const read = halfFields.shape.positions.safeParse(places.length === 0 ? undefined : places);
-  return read.success ? null : read.error.issues[0]!.message;
+  const read = readPlaces(text);
+  return read.ok ? null : read.message;
 }
 
 function Word({ job, id, field, label, value, most, isOptional = false, onCommit }: WordProps) {
@@ -82,7 +81,10 @@ export function CorrectHalf({ job, id, shell, onChange, onClose }: CorrectHalfPr
             value={shell.positions?.join(', ') ?? ''}
             most={200}
             isOptional
-            onCommit={(text) => onChange({ positions: text === '' ? undefined : placesOfText(text) })}
+            onCommit={(text) => {
+              const read = readPlaces(text);
+              if (read.ok) onChange({ positions: read.positions });
+            }}
           />
         )}
       </FieldPairs>

@@ -1,12 +1,11 @@
 import type { Family } from '@fettle/core';
 import {
   gradedWalls,
-  halfFields,
   type JobShell,
   jobShellSchema,
   lengthText,
   parseLength,
-  placesOfText,
+  readPlaces,
   THRUST_PLACE,
   type Unit,
 } from '@fettle/core';
@@ -87,10 +86,9 @@ function readFamily(text: FamilyText, unit: Unit, isCounted: boolean) {
   const names = text.names.split(/[,;]/u).map((name) => name.trim());
   if (names.at(-1) === '') names.pop();
   // A flanged half sits at the thrust main, unless it is said where.
-  const named = placesOfText(text.places);
-  const positions = named.length === 0 && width?.ok ? [THRUST_PLACE] : [...named];
-  const readPlaces = halfFields.shape.positions.safeParse(positions.length === 0 ? undefined : positions);
-  if (!readPlaces.success) faults.places = readPlaces.error.issues[0]!.message;
+  const named = readPlaces(text.places);
+  if (!named.ok) faults.places = named.message;
+  const positions = (named.ok ? named.positions : undefined) ?? (width?.ok ? [THRUST_PLACE] : undefined);
   if (!first.ok || !step.ok || Object.keys(faults).length > 0) return { shells: [], faults };
   const walls = gradedWalls({ firstWall: first.nm, step: step.nm as typeof first.nm, count, names });
   if (!walls.ok) return { shells: [], faults: { count: walls.message } };
@@ -104,7 +102,7 @@ function readFamily(text: FamilyText, unit: Unit, isCounted: boolean) {
       wall,
       ...(text.undersize.trim() === '' ? {} : { undersize: text.undersize.trim() }),
       ...(width?.ok ? { width: width.nm } : {}),
-      ...(positions.length > 0 ? { positions } : {}),
+      ...(positions ? { positions } : {}),
       stock,
       line: null,
     })),

@@ -53,7 +53,7 @@ function todosOf({ job, stations }: JobFacts): Todo[] {
   const toTurn =
     next || !isTight ? undefined : all.find((one) => one.isTurnOpen || one.after.some(({ isOpen }) => isOpen));
   const todos = [
-    ...(undecided ? [`Decide on what was found at ${undecided.place.split('/')[0]}: ${undecided.made!.words}`] : []),
+    ...(undecided ? [`Decide on what was found at ${undecided.station}: ${undecided.made!.words}`] : []),
     ...(stiff ? [`The shaft is stiff with ${stiff.station} tightened: ${STIFF_TRIES[0]}`] : []),
     ...(uneven ? [`The shaft turns unevenly with ${uneven.station} tightened: turn it again, then look`] : []),
     ...(next && job.choice ? [`Put ${next.station} together, check by check`] : []),
@@ -81,7 +81,7 @@ function uncheckedText(all: readonly StationAssembly[]): string {
 
 function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
   const all = jobAssembly(job, stations);
-  const checks = all.flatMap((one) => checksOf(one).map((check) => ({ station: one.station, ...check })));
+  const checks = all.flatMap((one) => checksOf(one));
   if (checks.every(({ made }) => made === null) && all.every(({ turn }) => turn === null)) return [];
   const count = (one: StationAssembly) => {
     const own = checksOf(one);

@@ -26,7 +26,7 @@ export function stretchWords({ bolt, kind, by }: StretchFinding, unit: JobDocume
 
 /** What a pass goes over, in words. */
 export function passPlace({ pass: { place, rod } }: Pick<JobPassState, 'pass'>): string {
-  return rod === null ? PLACE_TABLE[place].name.replace(/^main caps, /u, '') : `rod ${rod}`;
+  return rod === null ? PLACE_TABLE[place].bolts : `rod ${rod}`;
 }
 
 function stateOf({ job }: JobFacts): StageState {
