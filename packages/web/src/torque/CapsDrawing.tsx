@@ -50,7 +50,10 @@ export function CapsDrawing({ layout, place, perCap }: CapsDrawingProps) {
       const rows = Math.ceil((perCap[one] ?? 0) / 2);
       const width_ = across.bandwidth();
       const x = across(bolt.main)! + (width_ * bolt.row) / (rows + 1);
-      const y = middle + (bolt.side === 'left' ? -1 : 1) * half * AWAY[one];
+      // On a narrow cap the second of a side stands beyond the first, so that each number can be read.
+      const isNarrow = rows > 1 && width_ / (rows + 1) < 2 * RADIUS;
+      const beyond = isNarrow ? (bolt.row - (rows + 1) / 2) * (2 * RADIUS + 2) : 0;
+      const y = middle + (bolt.side === 'left' ? -1 : 1) * (half * AWAY[one] + beyond);
       return { ...bolt, x, y, isNow: one === place, key: `${one} ${bolt.main} ${bolt.side} ${bolt.row}` };
     }),
   );
