@@ -47,6 +47,7 @@ export {
   type JointSide,
 } from './crush/crushSchema.js';
 export { canonicalJson } from './document/canonicalJson.js';
+export { cellOfCsv, csvCell } from './document/csvCell.js';
 export { type DocumentFault, faultsOf } from './document/fault.js';
 export {
   applyPatch,
@@ -319,6 +320,7 @@ export {
   featuresOfFamilies,
   partCount,
   partName,
+  SLOTS,
   type Slot,
   slotName,
 } from './part/feature.js';
@@ -396,8 +398,19 @@ export {
   type TrialSchool,
   UNKNOWN_FASTENERS,
 } from './trial/trialSchema.js';
+export { mayDo, NEEDS, type Need, ROLES, type Role, roleSchema, roleWords, whoMay } from './wire/access.js';
+export {
+  AUDIT_KINDS,
+  type AuditEntry,
+  type DeviceView,
+  type PersonView,
+  passwordSchema,
+  pinSchema,
+  type Session,
+  type Who,
+} from './wire/accessWire.js';
 export type { DrawerMove, KitView } from './wire/drawerWire.js';
-export { addressOf, type Endpoint, type Topic } from './wire/endpoint.js';
+export { addressOf, type Endpoint, TOPICS, type Topic } from './wire/endpoint.js';
 export {
   type Answered,
   type Asked,
@@ -409,6 +422,7 @@ export {
 } from './wire/endpoints.js';
 export type { Held } from './wire/jobWire.js';
 export { type JobChange, type JobSummary, type JobView, jobSummarySchema, jobViewSchema } from './wire/jobWire.js';
+export { LIVE_AT, type LiveEvent, liveEventSchema, type Presence, tabSchema } from './wire/liveWire.js';
 export { PAGE_ENDPOINTS, type PageEndpointName, pageEndpointOf } from './wire/pageEndpoints.js';
 export {
   PROBLEM_KINDS,

@@ -7,10 +7,15 @@ export interface DocumentFault {
   readonly message: string;
 }
 
-/** The faults of a failed Zod parse, each with the JSON Pointer (RFC 6901) of its value. */
+/** So many are told one by one: an answer must not grow with what is wrong. */
+const MOST_FAULTS = 200;
+
+/** The faults of a failed Zod parse, each with the JSON Pointer (RFC 6901) of its value; from the 201st on they are counted. */
 export function faultsOf(error: z.ZodError): DocumentFault[] {
-  return error.issues.map((issue) => ({
+  const faults = error.issues.slice(0, MOST_FAULTS).map((issue) => ({
     path: issue.path.map((part) => `/${String(part).replaceAll('~', '~0').replaceAll('/', '~1')}`).join(''),
     message: issue.message,
   }));
+  const left = error.issues.length - faults.length;
+  return left > 0 ? [...faults, { path: '', message: `and ${left} more faults, not told one by one` }] : faults;
 }

@@ -39,20 +39,58 @@ export function valueAt(document: Json | undefined, path: readonly string[]): Js
   return path.reduce<Json | undefined>((value, key) => (isRecord(value) ? memberOf(value, key) : undefined), document);
 }
 
+/** Sets a member as one of the record's own, whatever its name. */
+function setMember(record: Record<string, Json>, key: string, value: Json): void {
+  if (key === '__proto__') {
+    Object.defineProperty(record, key, { value, enumerable: true, configurable: true, writable: true });
+  } else record[key] = value;
+}
+
+/** A document in which many places are set: each record on the way is copied once, and the document it began with stays as it is. */
+class Edited {
+  document: Json | undefined;
+  private readonly copied = new WeakSet<object>();
+
+  constructor(document: Json | undefined) {
+    this.document = document;
+  }
+
+  /** A record that may be changed: a copy of what stands there, or a new one where none does. */
+  private open(value: Json | undefined): Record<string, Json> {
+    if (isRecord(value) && this.copied.has(value)) return value;
+    const record = isRecord(value) ? { ...value } : {};
+    this.copied.add(record);
+    return record;
+  }
+
+  /** Sets one place; `undefined` takes the member away. Records on the way are made where missing. */
+  set(path: readonly string[], value: Json | undefined): void {
+    const last = path.at(-1);
+    if (last === undefined) {
+      this.document = value;
+      return;
+    }
+    let record = this.open(this.document);
+    this.document = record;
+    for (const key of path.slice(0, -1)) {
+      const inner = this.open(memberOf(record, key));
+      setMember(record, key, inner);
+      record = inner;
+    }
+    if (value === undefined) delete record[last];
+    else setMember(record, last, value);
+  }
+}
+
 /** The same document with one place set; `undefined` takes the member away. Records on the way are made where missing. */
 export function withValueAt(
   document: Json | undefined,
   path: readonly string[],
   value: Json | undefined,
 ): Json | undefined {
-  const [key, ...rest] = path;
-  if (key === undefined) return value;
-  const record = isRecord(document) ? document : {};
-  const inner = withValueAt(memberOf(record, key), rest, value);
-  const others = Object.entries(record);
-  if (inner === undefined) return Object.fromEntries(others.filter(([name]) => name !== key));
-  if (!Object.hasOwn(record, key)) return Object.fromEntries([...others, [key, inner]]);
-  return Object.fromEntries(others.map(([name, old]) => [name, name === key ? inner : old]));
+  const edited = new Edited(document);
+  edited.set(path, value);
+  return edited.document;
 }
 
 /** One step of a JSON Patch (RFC 6902). Only `add` (which also replaces a member) and `remove` are used. */
@@ -95,17 +133,21 @@ export class PatchMisfit extends Error {
  * @throws PatchMisfit where the record that a step changes is not there: somebody has taken it away (RFC 6902, 4.1 and 4.2)
  */
 export function applyPatch(document: Json, steps: readonly PatchStep[]): Json {
-  return steps.reduce<Json>((result, step) => {
+  const result = new Edited(document);
+  for (const step of steps) {
     const keys = keysOfPointer(step.path);
     const isRoot = keys.length === 0;
-    if (!isRoot && !isRecord(valueAt(result, keys.slice(0, -1)))) {
+    if (!isRoot && !isRecord(valueAt(result.document, keys.slice(0, -1)))) {
       throw new PatchMisfit(step.path, 'what this change belongs to is not there any more');
     }
-    if (step.op === 'remove' && valueAt(result, keys) === undefined) {
+    if (step.op === 'remove' && valueAt(result.document, keys) === undefined) {
       throw new PatchMisfit(step.path, 'what this change takes away is not there any more');
     }
-    return withValueAt(result, keys, step.op === 'add' ? step.value : undefined) ?? null;
-  }, document);
+    result.set(keys, step.op === 'add' ? step.value : undefined);
+    // Taken away as a whole, nothing is left of it but a document that is none.
+    result.document ??= null;
+  }
+  return result.document ?? null;
 }
 
 export interface Merged {
@@ -137,13 +179,13 @@ function reachOf(document: Json, path: readonly string[]): readonly string[] {
 export function mergeThreeWays(base: Json, ours: Json, theirs: Json): Merged {
   const theirChanges = changesBetween(base, theirs);
   const clashes = new Map<string, Change & { theirs: Json | undefined }>();
-  let document: Json | undefined = theirs;
+  const merged = new Edited(theirs);
   for (const change of changesBetween(base, ours)) {
     // Where their record is gone, or is no record any more, it is all of it that is in question.
     const path = reachOf(theirs, change.path);
     const [there, to] = [valueAt(theirs, path), valueAt(ours, path)];
     const touched = theirChanges.some((other) => overlaps(other.path, path));
-    if (!touched) document = withValueAt(document, path, to);
+    if (!touched) merged.set(path, to);
     else if (!isSame(there, to)) {
       clashes.set(patchStepOf({ path, from: undefined, to: null }).path, {
         path,
@@ -153,5 +195,5 @@ export function mergeThreeWays(base: Json, ours: Json, theirs: Json): Merged {
       });
     }
   }
-  return { document: document ?? null, clashes: [...clashes.values()] };
+  return { document: merged.document ?? null, clashes: [...clashes.values()] };
 }

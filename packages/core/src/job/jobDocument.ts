@@ -41,6 +41,13 @@ const chosenHalfSchema = z.strictObject({
   band: sizeBandSchema.optional(),
 });
 
+/** An engine takes from so many kinds of halves, and of pieces, at most: a drawer of every maker's grades has some hundreds. */
+const MOST_KINDS = 1500;
+
+function atMost<Schema extends z.ZodRecord>(schema: Schema, what: string): Schema {
+  return schema.refine((kinds) => Object.keys(kinds).length <= MOST_KINDS, `at most ${MOST_KINDS} kinds of ${what}`);
+}
+
 /** One kind of washer, flanged half or shim that an engine may take: what it is, how many there are, and whose. */
 export const jobPieceSchema = pieceFields
   .extend({
@@ -163,10 +170,10 @@ const currentSchema = z.strictObject({
   rods: z.record(z.string().regex(/^[1-9]\d?$/u), rodSchema),
   /** By station. */
   wishes: z.record(z.string().min(1).max(10), stationWishSchema),
-  shells: z.record(z.string().min(1).max(60), jobShellSchema),
+  shells: atMost(z.record(z.string().min(1).max(60), jobShellSchema), 'halves'),
   choice: acceptedChoiceSchema.nullable(),
   /** Washers, flanged halves and shims that the engine may take. */
-  pieces: z.record(z.string().min(1).max(60), jobPieceSchema),
+  pieces: atMost(z.record(z.string().min(1).max(60), jobPieceSchema), 'pieces'),
   crush: crushSchema,
   endPlay: endPlaySchema,
   instruments: z.strictObject({

@@ -75,6 +75,7 @@ export const DRAWER_ENDPOINTS = {
   listDrawer: endpoint({
     method: 'get',
     at: '/api/drawer',
+    needs: 'read',
     summary: 'The workshop’s halves, which engine has reserved how many, and how many were used in all',
     query: z.object({
       job: jobIdSchema.optional().describe('An engine: how many of each were fitted into it is told as well.'),
@@ -87,6 +88,7 @@ export const DRAWER_ENDPOINTS = {
   listPieces: endpoint({
     method: 'get',
     at: '/api/drawer/pieces',
+    needs: 'read',
     summary:
       'The workshop’s washers, flanged halves and shims, which engine has reserved how many, and how many were used',
     query: z.object({
@@ -100,6 +102,7 @@ export const DRAWER_ENDPOINTS = {
   moveDrawer: endpoint({
     method: 'post',
     at: '/api/drawer/move',
+    needs: 'drawer',
     summary:
       'Put halves or pieces into the drawer, take them out or change them, each from the version it was read at: all or nothing',
     body: drawerMoveSchema,
@@ -110,6 +113,7 @@ export const DRAWER_ENDPOINTS = {
   drawerHistory: endpoint({
     method: 'get',
     at: '/api/drawer/history',
+    needs: 'read',
     summary: 'What was done to the drawer, the last first',
     query: z.object({
       line: idSchema.optional().describe('Only what was done to this kind of half.'),
@@ -123,6 +127,7 @@ export const DRAWER_ENDPOINTS = {
   undoMovement: endpoint({
     method: 'post',
     at: '/api/drawer/undo/{id}',
+    needs: 'drawer',
     summary: 'Take something back that was done to the drawer',
     path: byId,
     body: z.strictObject({ by: personSchema }),
@@ -133,6 +138,7 @@ export const DRAWER_ENDPOINTS = {
   listKits: endpoint({
     method: 'get',
     at: '/api/drawer/kits',
+    needs: 'read',
     summary: 'Named lists of halves that are bought together',
     answer: z.array(kitViewSchema),
     topics: ['kits'],
@@ -141,6 +147,7 @@ export const DRAWER_ENDPOINTS = {
   putKit: endpoint({
     method: 'put',
     at: '/api/drawer/kits/{id}',
+    needs: 'drawer',
     summary: 'Keep a kit, from the version it was read at',
     path: byId,
     body: z.strictObject({ version: z.int().min(0), by: personSchema, kit: kitSchema }),
@@ -152,6 +159,7 @@ export const DRAWER_ENDPOINTS = {
   deleteKit: endpoint({
     method: 'delete',
     at: '/api/drawer/kits/{id}',
+    needs: 'drawer',
     summary: 'Take a kit away',
     path: byId,
     query: stampQuerySchema,
@@ -162,6 +170,7 @@ export const DRAWER_ENDPOINTS = {
   acceptTogether: endpoint({
     method: 'post',
     at: '/api/drawer/accept',
+    needs: 'bench',
     summary: 'Accept the choices of several engines together, all or none',
     body: acceptTogetherSchema,
     answer: z.array(jobViewSchema),
@@ -171,6 +180,7 @@ export const DRAWER_ENDPOINTS = {
   setFitted: endpoint({
     method: 'post',
     at: '/api/drawer/fitted/{id}',
+    needs: 'bench',
     summary: 'Mark the halves that an engine has reserved as fitted, or take that back',
     path: z.object({ id: jobIdSchema }),
     body: fittedSchema,

@@ -1,8 +1,23 @@
 import { z } from 'zod';
+import type { Need } from './access.js';
 import type { ProblemKind } from './problemKinds.js';
 
 /** What an endpoint reads, or changes: whatever was read of it is then read anew. */
-export type Topic = 'benches' | 'engine' | 'history' | 'drawer' | 'movements' | 'kits' | 'types' | 'sheets';
+export const TOPICS = [
+  'benches',
+  'engine',
+  'history',
+  'drawer',
+  'movements',
+  'kits',
+  'types',
+  'sheets',
+  'session',
+  'people',
+  'devices',
+  'audit',
+] as const;
+export type Topic = (typeof TOPICS)[number];
 
 /**
  * One thing that can be asked of the server: where, with what, what comes back, and what may be wrong. The server's routes, the OpenAPI
@@ -18,6 +33,8 @@ export interface Endpoint<
   readonly method: Method;
   /** As OpenAPI writes it: `/api/jobs/{id}`; one name a member of `path`. */
   readonly at: string;
+  /** Who may ask: every endpoint says so. */
+  readonly needs: Need;
   readonly summary: string;
   readonly path: Path;
   readonly query: Query;
@@ -33,6 +50,8 @@ export interface Endpoint<
   readonly isTagged: boolean;
   /** Largest body, MB. */
   readonly largestMb: number;
+  /** Whether the body is read and checked in a worker thread with its work: it may be large. */
+  readonly isReadByWorker: boolean;
   /** Content types of a good answer that is a file; null for JSON. */
   readonly files: readonly string[] | null;
 }
@@ -43,6 +62,7 @@ const NO_BODY = z.undefined();
 type Parts<Path, Query, Body, Answer, Method> = {
   readonly method: Method;
   readonly at: string;
+  readonly needs: Need;
   readonly summary: string;
   readonly path?: Path;
   readonly query?: Query;
@@ -53,6 +73,7 @@ type Parts<Path, Query, Body, Answer, Method> = {
   readonly topics?: readonly Topic[];
   readonly isTagged?: boolean;
   readonly largestMb?: number;
+  readonly isReadByWorker?: boolean;
   readonly files?: readonly string[];
 };
 
@@ -72,6 +93,7 @@ export function endpoint<
   topics = [],
   isTagged = false,
   largestMb = 2,
+  isReadByWorker = false,
   files,
   ...rest
 }: Parts<Path, Query, Body, Answer, Method>): Endpoint<Path, Query, Body, Answer, Method> {
@@ -85,6 +107,7 @@ export function endpoint<
     topics,
     isTagged,
     largestMb,
+    isReadByWorker,
     files: files ?? null,
   };
 }

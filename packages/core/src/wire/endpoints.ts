@@ -3,6 +3,7 @@ import { fitPlanSchema } from '../fit/format/fitPlan.js';
 import { fitRequestSchema } from '../fit/format/fitRequest.js';
 import { shimPlanSchema } from '../fit/format/shimPlan.js';
 import { shimRequestSchema } from '../fit/format/shimRequest.js';
+import { AUDIT_FILES } from './accessWire.js';
 import { type Endpoint, endpoint } from './endpoint.js';
 import { PAGE_ENDPOINTS } from './pageEndpoints.js';
 import { FILE_ENDPOINTS } from './sheetWire.js';
@@ -11,22 +12,27 @@ import { FILE_ENDPOINTS } from './sheetWire.js';
 export const ENDPOINTS = {
   ...PAGE_ENDPOINTS,
   ...FILE_ENDPOINTS,
+  ...AUDIT_FILES,
   fit: endpoint({
     method: 'post',
     at: '/api/fit',
+    needs: 'read',
     summary: 'Choose shells: a fit request in, its plan out',
     body: fitRequestSchema,
     answer: fitPlanSchema,
     problems: ['invalid-request', 'took-too-long'],
     largestMb: 16,
+    isReadByWorker: true,
   }),
   shims: endpoint({
     method: 'post',
     at: '/api/shims',
+    needs: 'read',
     summary: 'Choose rings, washers, flanged shells or shims: a shim request in, its plan out',
     body: shimRequestSchema,
     answer: shimPlanSchema,
     problems: ['invalid-request', 'took-too-long'],
+    isReadByWorker: true,
   }),
 } as const;
 export type Endpoints = typeof ENDPOINTS;

@@ -144,6 +144,7 @@ export const JOB_ENDPOINTS = {
   listJobs: endpoint({
     method: 'get',
     at: '/api/jobs',
+    needs: 'read',
     summary:
       'Engines on the benches, last touched first; with deleted=true those taken off them; with words, those whose names hold them',
     query: z.object({
@@ -165,6 +166,7 @@ export const JOB_ENDPOINTS = {
   createJob: endpoint({
     method: 'post',
     at: '/api/jobs',
+    needs: 'bench',
     summary: 'Start an engine',
     body: jobCreateSchema,
     answer: jobViewSchema,
@@ -175,6 +177,7 @@ export const JOB_ENDPOINTS = {
   getJob: endpoint({
     method: 'get',
     at: '/api/jobs/{id}',
+    needs: 'read',
     summary: 'One engine with its current readings',
     path: byId,
     answer: jobViewSchema,
@@ -185,6 +188,7 @@ export const JOB_ENDPOINTS = {
   patchJob: endpoint({
     method: 'patch',
     at: '/api/jobs/{id}',
+    needs: 'bench',
     summary: 'Change the document of an engine, from the version it was read at',
     path: byId,
     body: jobPatchSchema,
@@ -195,6 +199,7 @@ export const JOB_ENDPOINTS = {
   deleteJob: endpoint({
     method: 'delete',
     at: '/api/jobs/{id}',
+    needs: 'bench',
     summary: 'Take an engine off the benches; it can be brought back',
     path: byId,
     query: stampQuerySchema,
@@ -205,6 +210,7 @@ export const JOB_ENDPOINTS = {
   restoreJob: endpoint({
     method: 'post',
     at: '/api/jobs/{id}/restore',
+    needs: 'bench',
     summary: 'Bring an engine back to the benches',
     path: byId,
     body: z.strictObject({ version: versionSchema, by: personSchema }),
@@ -215,6 +221,7 @@ export const JOB_ENDPOINTS = {
   jobHistory: endpoint({
     method: 'get',
     at: '/api/jobs/{id}/history',
+    needs: 'read',
     summary: 'Who changed what and when, newest first',
     path: byId,
     query: z.object({
@@ -233,6 +240,7 @@ export const JOB_ENDPOINTS = {
   fastenerMoves: endpoint({
     method: 'get',
     at: '/api/fasteners/moves',
+    needs: 'read',
     summary: 'By how much changes of fasteners have moved bores in this workshop, the latest first',
     answer: z.strictObject({ moves: z.array(fastenerMoveSchema) }),
     topics: ['engine', 'history'],
@@ -241,6 +249,7 @@ export const JOB_ENDPOINTS = {
   putReading: endpoint({
     method: 'put',
     at: '/api/jobs/{id}/readings/{reading}',
+    needs: 'bench',
     summary: 'Keep one reading; sending it again changes nothing',
     path: z.object({
       id: jobIdSchema,

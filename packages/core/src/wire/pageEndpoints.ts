@@ -1,7 +1,9 @@
 import { z } from 'zod';
+import { ACCESS_ENDPOINTS } from './accessWire.js';
 import { DRAWER_ENDPOINTS } from './drawerWire.js';
 import { type Endpoint, endpoint } from './endpoint.js';
 import { JOB_ENDPOINTS } from './jobWire.js';
+import { LIVE_ENDPOINTS } from './liveWire.js';
 import { SHEET_ENDPOINTS } from './sheetWire.js';
 import { TYPE_ENDPOINTS } from './typeWire.js';
 
@@ -10,10 +12,13 @@ export const PAGE_ENDPOINTS = {
   health: endpoint({
     method: 'get',
     at: '/api/health',
+    needs: 'anyone',
     summary: 'Whether server and database answer',
     answer: z.strictObject({ status: z.literal('ok') }),
     problems: ['not-ready'],
   }),
+  ...ACCESS_ENDPOINTS,
+  ...LIVE_ENDPOINTS,
   ...JOB_ENDPOINTS,
   ...DRAWER_ENDPOINTS,
   ...TYPE_ENDPOINTS,

@@ -6,6 +6,10 @@ export const PROBLEM_KINDS = {
   'not-json': { status: 400, title: 'The body is not JSON' },
   'bad-request': { status: 400, title: 'The request cannot be read' },
   unsupported: { status: 415, title: 'The body comes in a form that is not read here' },
+  'not-signed-in': { status: 401, title: 'Nobody is signed in' },
+  'not-allowed': { status: 403, title: 'This is not allowed' },
+  'wrong-host': { status: 421, title: 'The address is none of this server’s' },
+  'too-many': { status: 429, title: 'Too many tries' },
   'too-large': { status: 413, title: 'The body is too large' },
   'not-found': { status: 404, title: 'There is no such thing' },
   'stale-version': { status: 409, title: 'Somebody else changed it first' },
@@ -13,6 +17,7 @@ export const PROBLEM_KINDS = {
   'drawer-short': { status: 409, title: 'The workshop drawer has too few of a half' },
   'halves-fitted': { status: 409, title: 'The halves were fitted already' },
   'took-too-long': { status: 503, title: 'The search took too long' },
+  'too-busy': { status: 503, title: 'The server has too much to do' },
   'not-ready': { status: 503, title: 'The database cannot be reached' },
   'server-fault': { status: 500, title: 'Something went wrong in the server' },
 } as const;

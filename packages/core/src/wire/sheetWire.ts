@@ -52,6 +52,7 @@ export const SHEET_ENDPOINTS = {
   listSheets: endpoint({
     method: 'get',
     at: '/api/jobs/{id}/sheets',
+    needs: 'read',
     summary: 'The signed sheets of an engine, the last first',
     path: byId,
     answer: z.array(signedSheetSchema),
@@ -62,6 +63,7 @@ export const SHEET_ENDPOINTS = {
   signSheet: endpoint({
     method: 'post',
     at: '/api/jobs/{id}/sheets',
+    needs: 'bench',
     summary: 'Sign the sheet of an engine as it is now; a later one gives its reason',
     path: byId,
     body: z.strictObject({
@@ -78,6 +80,7 @@ export const SHEET_ENDPOINTS = {
   getSheet: endpoint({
     method: 'get',
     at: '/api/jobs/{id}/sheets/{revision}',
+    needs: 'read',
     summary: 'One signed sheet with its content',
     path: z.object({ id: jobIdSchema, revision: revisionSchema }),
     answer: z.strictObject({ ...signedSheetSchema.shape, sheet: buildSheetSchema }),
@@ -88,6 +91,7 @@ export const SHEET_ENDPOINTS = {
   putPhoto: endpoint({
     method: 'put',
     at: '/api/jobs/{id}/photos/{photo}',
+    needs: 'bench',
     summary: 'Keep a picture of a finding; sending it again changes nothing',
     path: z.object({ id: jobIdSchema, photo: photoId }),
     body: z.strictObject({
@@ -110,6 +114,7 @@ export const FILE_ENDPOINTS = {
   getPhoto: endpoint({
     method: 'get',
     at: '/api/jobs/{id}/photos/{photo}',
+    needs: 'read',
     summary: 'A picture of a finding',
     path: z.object({ id: jobIdSchema, photo: photoId }),
     answer: z.unknown(),
@@ -119,6 +124,7 @@ export const FILE_ENDPOINTS = {
   sheetPdf: endpoint({
     method: 'get',
     at: '/api/jobs/{id}/sheet.pdf',
+    needs: 'read',
     summary: 'The build sheet of an engine as it is now, to print',
     path: byId,
     query: paperQuery,
@@ -129,6 +135,7 @@ export const FILE_ENDPOINTS = {
   signedPdf: endpoint({
     method: 'get',
     at: '/api/jobs/{id}/sheets/{revision}/sheet.pdf',
+    needs: 'read',
     summary: 'A signed sheet, to print, with its hash on it',
     path: z.object({ id: jobIdSchema, revision: revisionSchema }),
     query: paperQuery,

@@ -45,6 +45,7 @@ export const TYPE_ENDPOINTS = {
   listTypes: endpoint({
     method: 'get',
     at: '/api/types',
+    needs: 'read',
     summary: 'The library of engine types by name; with words, those whose sheets hold them',
     query: z.object({
       archived: z.enum(['true', 'false']).default('false'),
@@ -58,6 +59,7 @@ export const TYPE_ENDPOINTS = {
   getType: endpoint({
     method: 'get',
     at: '/api/types/{id}',
+    needs: 'read',
     summary: 'One engine type in its last revision',
     path: byId,
     answer: typeViewSchema,
@@ -68,6 +70,7 @@ export const TYPE_ENDPOINTS = {
   typeRevisions: endpoint({
     method: 'get',
     at: '/api/types/{id}/revisions',
+    needs: 'read',
     summary: 'Every revision of an engine type, the last first',
     path: byId,
     answer: z.array(typeRevisionSchema),
@@ -78,6 +81,7 @@ export const TYPE_ENDPOINTS = {
   putType: endpoint({
     method: 'put',
     at: '/api/types/{id}',
+    needs: 'types',
     summary: 'Keep a new engine type (revision 0), or the next revision of one',
     path: byId,
     body: z.strictObject({
@@ -93,6 +97,7 @@ export const TYPE_ENDPOINTS = {
   archiveType: endpoint({
     method: 'post',
     at: '/api/types/{id}/archive',
+    needs: 'types',
     summary: 'Archive an engine type, or take it out of the archive',
     path: byId,
     body: z.strictObject({ by: personSchema, archived: z.boolean() }),

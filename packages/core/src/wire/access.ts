@@ -1,0 +1,65 @@
+import { z } from 'zod';
+
+/** What somebody is in the workshop; each may do what the table below says. */
+export const ROLES = ['owner', 'fitter', 'stores', 'reader'] as const;
+export type Role = (typeof ROLES)[number];
+export const roleSchema = z.enum(ROLES);
+
+/**
+ * What an endpoint needs: nothing at all (`anyone`), somebody who is signed in (`person`), or one of the things that a role may do: look
+ * (`read`), work on engines (`bench`), on the workshop's drawer (`drawer`), on engine types (`types`), on people and devices (`people`).
+ */
+export const NEEDS = ['anyone', 'person', 'read', 'bench', 'drawer', 'types', 'people'] as const;
+export type Need = (typeof NEEDS)[number];
+
+const MAY: Readonly<Record<Role, readonly Need[]>> = {
+  owner: NEEDS,
+  fitter: ['anyone', 'person', 'read', 'bench', 'drawer', 'types'],
+  stores: ['anyone', 'person', 'read', 'drawer'],
+  reader: ['anyone', 'person', 'read'],
+};
+
+/**
+ * Whether a role may do something.
+ *
+ * @param role null for nobody: who is not signed in
+ * @example mayDo('stores', 'bench') // false
+ */
+export function mayDo(role: Role | null, need: Need): boolean {
+  return role === null ? need === 'anyone' : MAY[role].includes(need);
+}
+
+const ROLE_WORDS: Readonly<Record<Role, string>> = {
+  owner: 'may do everything, and says who else may',
+  fitter: 'measures, chooses and puts together; keeps drawer and engine types',
+  stores: 'keeps the drawer and orders; sees the rest',
+  reader: 'sees everything, changes nothing',
+};
+
+/**
+ * What a role may do, in words.
+ *
+ * @example roleWords('reader') // 'sees everything, changes nothing'
+ */
+export function roleWords(role: Role): string {
+  return ROLE_WORDS[role];
+}
+
+const DONE_BY: Readonly<Record<Need, string>> = {
+  anyone: 'Anyone may do this.',
+  person: 'Sign in first.',
+  read: 'Sign in first.',
+  bench: 'Engines are changed by a fitter or the owner.',
+  drawer: 'The drawer is changed by stores, a fitter or the owner.',
+  types: 'Engine types are changed by a fitter or the owner.',
+  people: 'People and devices are kept by the owner.',
+};
+
+/**
+ * Who may do something, in words: why somebody else may not.
+ *
+ * @example whoMay('people') // 'People and devices are kept by the owner.'
+ */
+export function whoMay(need: Need): string {
+  return DONE_BY[need];
+}

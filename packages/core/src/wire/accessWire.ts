@@ -1,0 +1,290 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { roleSchema } from './access.js';
+import { endpoint } from './endpoint.js';
+import { goesOnSchema, pageQuery } from './jobWire.js';
+
+/** Shortest password: length is what makes one hard to guess (ASVS 5.0, 6.2.1 asks for at least 8, and to favour 15 and more). */
+const SHORTEST_PASSWORD = 10;
+
+/** A password as it is set. Any sign may stand in it; what is typed is not trimmed. */
+export const passwordSchema = z
+  .string()
+  .min(SHORTEST_PASSWORD, `a password has at least ${SHORTEST_PASSWORD} characters; several words are easy to keep`)
+  .max(200, 'a password has at most 200 characters');
+
+/** A PIN: digits only, typed on a tablet that was let in. */
+export const pinSchema = z.string().regex(/^\d{4,8}$/u, 'a PIN has four to eight digits');
+
+const idSchema = z.uuid('an id of a person or a device is a UUID').toLowerCase();
+const byId = z.object({ id: idSchema });
+const secret = z.string().min(1).max(200);
+
+const whoSchema = z.strictObject({
+  id: idSchema,
+  name: z.string(),
+  role: roleSchema,
+  hasPin: z.boolean(),
+  mustChange: z.boolean().describe('Whether a password of their own has to be set before anything else.'),
+});
+export type Who = z.output<typeof whoSchema>;
+
+/** Who is at this device, and how one signs in here. */
+export const sessionSchema = z.strictObject({
+  accounts: z
+    .boolean()
+    .describe('Whether one signs in here at all; without accounts everybody at this machine may do everything.'),
+  first: z.boolean().describe('Whether the owner’s account is still to be made.'),
+  person: whoSchema.nullable().describe('Who is signed in; null for nobody.'),
+  device: z
+    .strictObject({ id: idSchema, name: z.string() })
+    .nullable()
+    .describe('The device, where it was let in; null for a strange one.'),
+  people: z
+    .array(z.strictObject({ id: idSchema, name: z.string() }))
+    .describe('Who can sign in here by PIN; told to devices only that were let in.'),
+  token: z.string().describe('Goes along with every change in the header `x-fettle-token`; empty without accounts.'),
+});
+export type Session = z.output<typeof sessionSchema>;
+
+export const personViewSchema = z.strictObject({
+  ...whoSchema.shape,
+  createdAt: z.iso.datetime(),
+  createdBy: z.string(),
+  retiredAt: z.iso
+    .datetime()
+    .nullable()
+    .describe('Since when they can no longer sign in; what they did stays under their name.'),
+  lockedUntil: z.iso.datetime().nullable().describe('Until when they cannot, after too many wrong tries.'),
+});
+export type PersonView = z.output<typeof personViewSchema>;
+
+const deviceNameSchema = z.string().trim().min(1, 'say which device it is').max(60, 'at most 60 characters');
+
+export const deviceViewSchema = z.strictObject({
+  id: idSchema,
+  name: z.string(),
+  letInAt: z.iso.datetime(),
+  letInBy: z.string(),
+  seenAt: z.iso.datetime(),
+  revokedAt: z.iso.datetime().nullable(),
+  isThis: z.boolean().describe('Whether it is the device that asks.'),
+});
+export type DeviceView = z.output<typeof deviceViewSchema>;
+
+/** A place in the page: it begins with one slash, so that it can lead nowhere else. */
+const placeSchema = z
+  .string()
+  .max(300)
+  .regex(/^\/(?!\/)[^\\]*$/u, 'a place in Fettle begins with one slash');
+
+export const AUDIT_KINDS = ['engine', 'reading', 'drawer', 'type', 'sheet', 'access'] as const;
+
+/** One thing that was done, by whom and from where. */
+export const auditEntrySchema = z.strictObject({
+  id: z.string(),
+  at: z.iso.datetime(),
+  by: z.string(),
+  device: z
+    .string()
+    .nullable()
+    .describe('Name of the device; null for this machine itself, or one that nobody let in.'),
+  kind: z.enum(AUDIT_KINDS),
+  what: z.string().describe('What was done: created, changed, read, receive, signed-in …'),
+  subject: z.string().describe('What it was done to, by its name as of now.'),
+  subjectId: z.string().nullable(),
+  detail: z.string(),
+});
+export type AuditEntry = z.output<typeof auditEntrySchema>;
+
+const auditQuery = {
+  person: z.string().max(60).optional(),
+  device: idSchema.optional(),
+  kind: z.enum(AUDIT_KINDS).optional(),
+  subject: z.string().max(100).optional().describe('Id of an engine, an engine type, a person or a device.'),
+  from: z.iso.date().optional().describe('First day, UTC.'),
+  to: z.iso.date().optional().describe('Last day, UTC.'),
+};
+
+const tooOften = ['too-many'] as const;
+
+export const ACCESS_ENDPOINTS = {
+  getSession: endpoint({
+    method: 'get',
+    at: '/api/session',
+    needs: 'anyone',
+    summary: 'Who is signed in at this device, and how one signs in here',
+    answer: sessionSchema,
+    topics: ['session'],
+  }),
+  signIn: endpoint({
+    method: 'post',
+    at: '/api/session',
+    needs: 'anyone',
+    summary: 'Sign in, by name and password, or on a device that was let in by PIN',
+    body: z.union([
+      z.strictObject({ name: secret, password: secret }),
+      z.strictObject({ person: idSchema, pin: secret }),
+    ]),
+    answer: sessionSchema,
+    problems: ['invalid-request', 'not-signed-in', 'too-many'],
+    topics: ['session'],
+    largestMb: 0.01,
+  }),
+  signOut: endpoint({
+    method: 'delete',
+    at: '/api/session',
+    needs: 'anyone',
+    summary: 'Sign out',
+    answer: sessionSchema,
+    topics: ['session'],
+  }),
+  makeOwner: endpoint({
+    method: 'post',
+    at: '/api/session/first',
+    needs: 'anyone',
+    summary: 'Make the owner’s account, once, with the code that the server said when it started',
+    body: z.strictObject({ code: secret, name: personSchema, password: passwordSchema }),
+    answer: sessionSchema,
+    statuses: { 201: 'Made, and signed in' },
+    problems: ['invalid-request', 'not-signed-in', ...tooOften],
+    topics: ['session', 'people'],
+    largestMb: 0.01,
+  }),
+  changePassword: endpoint({
+    method: 'put',
+    at: '/api/session/password',
+    needs: 'person',
+    summary: 'Set another password of one’s own; signs out everywhere else',
+    body: z.strictObject({ current: secret, password: passwordSchema }),
+    answer: sessionSchema,
+    problems: ['invalid-request', 'not-signed-in', ...tooOften],
+    topics: ['session'],
+    largestMb: 0.01,
+  }),
+  setPin: endpoint({
+    method: 'put',
+    at: '/api/session/pin',
+    needs: 'person',
+    summary: 'Set one’s PIN, or take it away',
+    body: z.strictObject({ current: secret.describe('The password.'), pin: pinSchema.nullable() }),
+    answer: sessionSchema,
+    problems: ['invalid-request', 'not-signed-in', ...tooOften],
+    topics: ['session', 'people'],
+    largestMb: 0.01,
+  }),
+  listPeople: endpoint({
+    method: 'get',
+    at: '/api/people',
+    needs: 'people',
+    summary: 'Everybody who has an account',
+    answer: z.array(personViewSchema),
+    topics: ['people'],
+  }),
+  addPerson: endpoint({
+    method: 'post',
+    at: '/api/people',
+    needs: 'people',
+    summary: 'Make an account; the answer holds a password for the first time, told once',
+    body: z.strictObject({ name: personSchema, role: roleSchema }),
+    answer: z.strictObject({ person: personViewSchema, password: z.string() }),
+    statuses: { 201: 'Made' },
+    problems: ['invalid-request', 'id-in-use'],
+    topics: ['people'],
+  }),
+  changePerson: endpoint({
+    method: 'patch',
+    at: '/api/people/{id}',
+    needs: 'people',
+    summary: 'Give somebody another role, or let them sign in no longer, or again',
+    path: byId,
+    body: z
+      .strictObject({ role: roleSchema.optional(), retired: z.boolean().optional() })
+      .refine(({ role, retired }) => role !== undefined || retired !== undefined, 'give a role, or retired'),
+    answer: personViewSchema,
+    problems: ['invalid-request', 'not-found'],
+    topics: ['people'],
+  }),
+  resetPerson: endpoint({
+    method: 'post',
+    at: '/api/people/{id}/reset',
+    needs: 'people',
+    summary: 'A new password for somebody who has lost theirs, told once; signs them out everywhere',
+    path: byId,
+    body: z.strictObject({}),
+    answer: z.strictObject({ person: personViewSchema, password: z.string() }),
+    problems: ['invalid-request', 'not-found'],
+    topics: ['people'],
+  }),
+  listDevices: endpoint({
+    method: 'get',
+    at: '/api/devices',
+    needs: 'people',
+    summary: 'The devices that were let in',
+    answer: z.array(deviceViewSchema),
+    topics: ['devices'],
+  }),
+  inviteDevice: endpoint({
+    method: 'post',
+    at: '/api/devices/invitations',
+    needs: 'bench',
+    summary: 'A code that lets one device in, once, within two minutes, and opens a place there',
+    body: z.strictObject({ to: placeSchema }),
+    answer: z.strictObject({
+      address: z.string().describe('What the QR code holds.'),
+      until: z.iso.datetime(),
+    }),
+    statuses: { 201: 'Invited' },
+    problems: ['invalid-request', 'not-allowed'],
+  }),
+  letIn: endpoint({
+    method: 'post',
+    at: '/api/devices',
+    needs: 'anyone',
+    summary: 'Let this device in, by a code from another one',
+    body: z.strictObject({ code: secret, name: deviceNameSchema }),
+    answer: z.strictObject({ session: sessionSchema, to: placeSchema }),
+    statuses: { 201: 'Let in' },
+    problems: ['invalid-request', 'not-signed-in', ...tooOften],
+    topics: ['session', 'devices'],
+    largestMb: 0.01,
+  }),
+  revokeDevice: endpoint({
+    method: 'delete',
+    at: '/api/devices/{id}',
+    needs: 'people',
+    summary: 'Let a device in no longer; who is signed in there is signed out',
+    path: byId,
+    answer: z.array(deviceViewSchema),
+    problems: ['invalid-request', 'not-found'],
+    topics: ['devices'],
+  }),
+  listAudit: endpoint({
+    method: 'get',
+    at: '/api/audit',
+    needs: 'people',
+    summary: 'Who did what, from which device, the last first',
+    query: z.object({ ...auditQuery, ...pageQuery }),
+    answer: z.strictObject({
+      entries: z.array(auditEntrySchema),
+      people: z.array(z.string()).describe('Everybody who has an account.'),
+      goesOn: goesOnSchema,
+    }),
+    problems: ['invalid-request'],
+    topics: ['audit'],
+  }),
+} as const;
+
+/** The audit as a file. */
+export const AUDIT_FILES = {
+  auditCsv: endpoint({
+    method: 'get',
+    at: '/api/audit.csv',
+    needs: 'people',
+    summary: 'Who did what, as CSV, the last first; at most 100 000 lines',
+    query: z.object(auditQuery),
+    answer: z.unknown(),
+    files: ['text/csv'],
+    problems: ['invalid-request'],
+  }),
+} as const;

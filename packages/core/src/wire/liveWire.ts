@@ -1,0 +1,54 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { STAGES } from '../job/stages.js';
+import { endpoint, TOPICS } from './endpoint.js';
+import { jobIdSchema } from './jobWire.js';
+
+/** Where pages listen to what others change: server-sent events, with `?tab=` an id of the page's own. */
+export const LIVE_AT = '/api/events';
+
+/** An id that a page makes for itself when it is loaded. */
+export const tabSchema = z.string().regex(/^[\w-]{8,40}$/u, 'an id of letters, digits and hyphens');
+
+/** Where somebody is. */
+export const presenceSchema = z.strictObject({
+  tab: tabSchema,
+  name: z.string().max(60),
+  engine: jobIdSchema.nullable().describe('The engine that is open; null for none.'),
+  stage: z.enum(STAGES).nullable(),
+  part: z
+    .string()
+    .max(12)
+    .regex(/^[MPR]\d{1,2}$/u, 'a part as M3, P2 or R1')
+    .nullable()
+    .describe('What they are at along the shaft; null where nothing is in hand.'),
+});
+export type Presence = z.output<typeof presenceSchema>;
+
+/** What a page hears. */
+export const liveEventSchema = z.discriminatedUnion('kind', [
+  z.strictObject({
+    kind: z.literal('changed'),
+    topics: z.array(z.enum(TOPICS)),
+    engine: jobIdSchema.nullable(),
+    tab: tabSchema.nullable().describe('The page that changed it, which knows already.'),
+  }),
+  z.strictObject({ kind: z.literal('here'), who: presenceSchema }),
+  z.strictObject({ kind: z.literal('gone'), tab: tabSchema }),
+  /** Something may have been changed that was not heard. */
+  z.strictObject({ kind: z.literal('missed') }),
+]);
+export type LiveEvent = z.output<typeof liveEventSchema>;
+
+export const LIVE_ENDPOINTS = {
+  sayWhere: endpoint({
+    method: 'put',
+    at: '/api/presence',
+    needs: 'read',
+    summary: 'Say where one is, for the others at the same engine; it is kept nowhere',
+    body: z.strictObject({ ...presenceSchema.omit({ name: true }).shape, by: personSchema }),
+    answer: z.strictObject({ said: z.literal(true) }),
+    problems: ['invalid-request'],
+    largestMb: 0.01,
+  }),
+} as const;
