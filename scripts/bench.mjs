@@ -1,5 +1,6 @@
-// npm run bench: prints ratios against a named reference, measured in the same run. A name runs one part: search, shims, lists, visit, entry.
+// npm run bench: prints ratios against a named reference, measured in the same run. A name runs one part: search, shims, lists, visit, entry, writes.
 import { spawnSync } from 'node:child_process';
+import { buildIfNeeded } from './build.mjs';
 import { installIfNeeded } from './install.mjs';
 import { runOnDemo } from './onDemo.mjs';
 import { root } from './root.mjs';
@@ -17,6 +18,10 @@ let status = 0;
 if (wants('visit')) status ||= await runOnDemo('firstVisit.ts');
 if (wants('entry')) status ||= await runOnDemo('entryBench.ts');
 if (wants('lists')) status ||= run('packages/server/src/testing/listBench.ts');
+if (wants('writes')) {
+  buildIfNeeded();
+  status ||= run('packages/server/src/testing/writeBench.ts');
+}
 if (wants('shims')) status ||= run('packages/core/src/fit/testing/shimBench.ts');
 if (wants('search')) status ||= run('packages/core/src/fit/testing/fitBench.ts');
 process.exit(status);

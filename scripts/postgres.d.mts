@@ -3,4 +3,5 @@ export function freePort(): Promise<number>;
 export function startCluster(
   folder: string,
   options: { durable: boolean },
-): Promise<{ url: string; stop: () => Promise<void> }>;
+): Promise<{ url: string; serverUrl: () => string; stop: () => Promise<void> }>;
+export function postgresBinaries(): string;

@@ -1,15 +1,18 @@
 // npm start: installs, prepares PostgreSQL, migrates, loads the demo data once, builds what is out of date, serves.
 import { spawn } from 'node:child_process';
-import { existsSync, mkdirSync, readFileSync, rmSync, writeFileSync } from 'node:fs';
+import { chownSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { isAbsolute, join } from 'node:path';
 import { buildIfNeeded } from './build.mjs';
 import { installIfNeeded } from './install.mjs';
-import { clusterFolder, startCluster } from './postgres.mjs';
+import { clusterFolder, isReachable, postgresUser, startCluster } from './postgres.mjs';
 import { root } from './root.mjs';
 
 const isDevelopment = process.argv.includes('--dev');
 const port = Number(process.env.FETTLE_PORT ?? 4780);
+const host = process.env.FETTLE_HOST ?? '127.0.0.1';
+/** Whether it is this machine's alone; beyond it the server speaks over TLS. */
+const isHere = host === 'localhost' || host === '::1' || /^127\./u.test(host);
 const data = process.env.FETTLE_DATA ?? '.fettle';
 const dataFolder = isAbsolute(data) ? data : join(root, data);
 
@@ -49,14 +52,51 @@ function claimPort(wanted) {
         new Error(
           error.code === 'EADDRINUSE'
             ? `port ${wanted} is taken by another program. Stop that one, or choose another port: FETTLE_PORT=${wanted + 1} npm start`
-            : error.code === 'EACCES'
-              ? `this user may not use port ${wanted}. Choose one above 1023: FETTLE_PORT=4780 npm start`
-              : `port ${wanted} cannot be used: ${error.message}`,
+            : error.code === 'EADDRNOTAVAIL' || error.code === 'ENOTFOUND'
+              ? `FETTLE_HOST is “${host}”, which is no address of this machine. Give one of its own, or 0.0.0.0 for all of them`
+              : error.code === 'EACCES'
+                ? `this user may not use port ${wanted}. Choose one above 1023: FETTLE_PORT=4780 npm start`
+                : `port ${wanted} cannot be used: ${error.message}`,
         ),
       ),
     );
-    probe.listen(wanted, process.env.FETTLE_HOST ?? '127.0.0.1', () => probe.close(resolve));
+    probe.listen(wanted, host, () => probe.close(resolve));
   });
+}
+
+/**
+ * Whom the server runs as where we are root: the owner of the data folder, or, where that is root, the database's own user. What it cannot
+ * enter it cannot serve: then it runs as it was started, which is said.
+ */
+function serverUser(folder) {
+  if (process.getuid?.() !== 0 || isDevelopment) return {};
+  const { uid, gid } = statSync(folder);
+  const user = uid === 0 ? databaseUser() : { uid, gid };
+  if (user === null) {
+    console.error('Fettle: there is no user but root to run the server as; it runs as root.');
+    return {};
+  }
+  if (!isReachable(root)) {
+    console.error(`Fettle: the database's user cannot enter ${root}; the server runs as root.`);
+    return {};
+  }
+  return user;
+}
+
+function databaseUser() {
+  try {
+    return postgresUser();
+  } catch {
+    return null;
+  }
+}
+
+/** The folder of the server's own certificate, which it keeps itself. */
+function certificateFolder(user) {
+  const folder = join(dataFolder, 'tls');
+  mkdirSync(folder, { recursive: true, mode: 0o700 });
+  if (user.uid !== undefined) chownSync(folder, user.uid, user.gid);
+  return folder;
 }
 
 /** The address of a database that is there already. @throws when it is none */
@@ -175,11 +215,18 @@ try {
       },
     });
   }
+  const user = serverUser(dataFolder);
+  if (user.uid !== undefined && port < 1024) {
+    throw new Error(
+      `the server does not run as root, and may not use port ${port}. Choose one above 1023: FETTLE_PORT=4780 npm start`,
+    );
+  }
   const apiPort = isDevelopment ? port + 1 : port;
   const env = {
     ...process.env,
     NODE_ENV: isDevelopment ? 'development' : 'production',
-    DATABASE_URL: process.env.DATABASE_URL || cluster.url,
+    DATABASE_URL: process.env.DATABASE_URL || cluster.serverUrl(),
+    FETTLE_TLS: isHere ? '' : certificateFolder(user),
     FETTLE_PORT: String(apiPort),
     FETTLE_LOG: process.env.FETTLE_LOG ?? 'warn',
     ...(isDevelopment ? {} : { FETTLE_WEB: join(root, 'packages/web/dist/page') }),
@@ -196,7 +243,7 @@ try {
             'packages/server/src/main.ts',
           ]
         : ['packages/server/dist/main.js'],
-      { env, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] },
+      { env, ...user, stdio: ['ignore', 'inherit', 'inherit', 'ipc'] },
       (child) =>
         child.on('message', (message) => {
           if (message !== 'ready') return;
@@ -215,7 +262,7 @@ try {
   if (isDevelopment) await answering(apiPort);
   else await ready;
   isUp = true;
-  console.log(`Fettle is ready at http://127.0.0.1:${port}`);
+  console.log(`Fettle is ready at ${isHere ? `http://127.0.0.1:${port}` : `https://localhost:${port}`}`);
 } catch (error) {
   console.error(`Fettle could not start: ${error.message}`);
   await stop(1);

@@ -3,8 +3,17 @@ import { existsSync } from 'node:fs';
 import { join } from 'node:path';
 import type { CommandStreams } from './planCommand.js';
 
-/** The script that knows the cluster: it lies beside the one that starts it. */
-const SCRIPT = join(import.meta.dirname, '../../../scripts/backup.mjs');
+/** The scripts that know the cluster: they lie beside the one that starts it. */
+const SCRIPTS = join(import.meta.dirname, '../../../scripts');
+
+function runScript(name: string, args: readonly string[], { complain }: Pick<CommandStreams, 'complain'>): number {
+  const script = join(SCRIPTS, name);
+  if (!existsSync(script)) {
+    complain(`fettle: this works in the project’s own folder only: there is no ${script}\n`);
+    return 2;
+  }
+  return spawnSync(process.execPath, [script, ...args], { stdio: 'inherit' }).status ?? 1;
+}
 
 /**
  * Backs everything up into a file, or puts a backup in the place of what is there.
@@ -14,11 +23,16 @@ const SCRIPT = join(import.meta.dirname, '../../../scripts/backup.mjs');
 export function keepCommand(
   what: 'backup' | 'restore',
   file: string,
-  { complain }: Pick<CommandStreams, 'complain'>,
+  streams: Pick<CommandStreams, 'complain'>,
 ): number {
-  if (!existsSync(SCRIPT)) {
-    complain(`fettle: ${what} works in the project’s own folder only: there is no ${SCRIPT}\n`);
-    return 2;
-  }
-  return spawnSync(process.execPath, [SCRIPT, what, file], { stdio: 'inherit' }).status ?? 1;
+  return runScript('backup.mjs', [what, file], streams);
+}
+
+/**
+ * Makes an account, gives one another password, or lists them all.
+ *
+ * @returns the exit status: 0 done, 2 refused, with the reason
+ */
+export function personCommand(words: readonly string[], streams: Pick<CommandStreams, 'complain'>): number {
+  return runScript('person.mjs', words, streams);
 }

@@ -3,7 +3,7 @@ import type { Readable } from 'node:stream';
 import { parseArgs } from 'node:util';
 import { codesCommand } from './codesCommand.js';
 import { fitCommand } from './fitCommand.js';
-import { keepCommand } from './keepCommand.js';
+import { keepCommand, personCommand } from './keepCommand.js';
 import { kitCommand } from './kitCommand.js';
 import type { CommandStreams } from './planCommand.js';
 import { readCommand } from './readCommand.js';
@@ -18,6 +18,9 @@ const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--
        npm run -s fettle -- torque --final T --unit ft-lb|in-lb|Nm --stages N
        npm run -s fettle -- backup FILE
        npm run -s fettle -- restore FILE
+       npm run -s fettle -- person add NAME owner|fitter|stores|reader
+       npm run -s fettle -- person reset NAME
+       npm run -s fettle -- person list
 
 Reads a fit request from FILE (- for standard input) and prints the fit plan.
   --ndjson      one request a line gives one plan a line, in order, as they arrive
@@ -53,9 +56,12 @@ Write -- before a TEXT that begins with a minus. Exit status: 0 judged, 2 not re
 The sixth form gives the stages of a final torque: equal ones, each rounded up to the next 5 (to
 the next 1 where the final figure is below 20), the last exact.
 
-The last two keep everything, pictures included, in one file, and put such a file in the place of
+Backup and restore keep everything, pictures included, in one file, and put such a file in the place of
 what is there; Fettle may run during a backup and must not during a restore. What was there before
 stays as a database of another name. A backup of a newer version is refused.
+
+Person makes an account, gives one another password (told once, changed at the first sign-in), or
+lists them. The first one is the owner's; from then on one signs in.
 `;
 
 export interface Surroundings extends CommandStreams {
@@ -117,6 +123,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: --seconds is “${values.seconds}”; give a number above zero\n`);
     return 2;
   }
+  if (command === 'person') return personCommand(rest, { complain });
   if (command === 'torque' && files.length === 0) return torqueCommand(values, { write, complain });
   if ((command === 'backup' || command === 'restore') && files.length === 1) {
     return keepCommand(command, files[0]!, { complain });

@@ -1,8 +1,9 @@
 import { randomUUID } from 'node:crypto';
-import { type JobChange, type JobDocument, jobSummarySchema, jobViewSchema, newJob, usualLayout } from '@fettle/core';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { type JobChange, jobSummarySchema, jobViewSchema, usualLayout } from '@fettle/core';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { loadDemo } from './demo/loadDemo.js';
 import { runningServer } from './testing/runningServer.js';
+import { READING, startedEngine } from './testing/samples.js';
 
 let server: Awaited<ReturnType<typeof runningServer>>;
 beforeAll(async () => {
@@ -10,31 +11,15 @@ beforeAll(async () => {
 });
 afterAll(() => server.close());
 
-function document(name = 'Rush Twin'): JobDocument {
-  const usual = usualLayout(3, 2, 1, 2);
-  if (!usual.ok) throw new Error(usual.message);
-  return newJob(name, 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
-}
-
 async function startJob(name?: string) {
   const id = randomUUID();
-  const { status, body } = await server.call('POST', '/api/jobs', { id, by: 'Wren', document: document(name) });
+  const { status, body } = await server.call('POST', '/api/jobs', { id, by: 'Wren', document: startedEngine(name) });
   expect(status).toBe(201);
   return jobViewSchema.parse(body);
 }
 
 function draft(text: string, replaces: string | null = null) {
-  return {
-    feature: 'mainBore',
-    station: 1,
-    slot: 'front',
-    text,
-    unit: 'mm',
-    setting: null,
-    replaces,
-    by: 'Teasel',
-    at: '2026-01-02T03:04:05.000Z',
-  };
+  return { ...READING, text, replaces, by: 'Teasel' };
 }
 
 const rename = (version: number, value: string) => ({
@@ -45,15 +30,15 @@ const rename = (version: number, value: string) => ({
 
 describe('jobs', () => {
   it('starts an engine once, however often it is sent', async () => {
-    const body = { id: randomUUID(), by: 'Wren', document: document() };
+    const body = { id: randomUUID(), by: 'Wren', document: startedEngine() };
     expect((await server.call('POST', '/api/jobs', body)).status).toBe(201);
     const again = await server.call('POST', '/api/jobs', body);
     expect(again).toMatchObject({ status: 200, body: { version: 1 } });
-    const other = await server.call('POST', '/api/jobs', { ...body, document: document('Another') });
+    const other = await server.call('POST', '/api/jobs', { ...body, document: startedEngine('Another') });
     expect(other).toMatchObject({ status: 409, body: { type: '/api/docs#id-in-use' } });
   });
 
-  it('keeps how far an engine is with every change, before any list is read', async () => {
+  it('keeps how far an engine is after every change, before any list is read', async () => {
     const { id } = await startJob();
     const kept = async () => {
       const [row] = await server.database.query('SELECT progress, progress_of, revision FROM job WHERE id = $1', [id]);
@@ -62,14 +47,15 @@ describe('jobs', () => {
     };
     const first = await kept();
     await server.call('PUT', `/api/jobs/${id}/readings/${randomUUID()}`, draft('62.003'));
-    const read = await kept();
+    // After readings, once for what is typed in one go.
+    const read = await vi.waitFor(kept, { timeout: 5000 });
     expect(read).not.toEqual(first);
     await server.call('PATCH', `/api/jobs/${id}`, { ...rename(1, 'Rush Twin 2') });
     expect(await kept()).toEqual(read);
   });
 
   it('makes one engine when it is sent twice at the same moment', async () => {
-    const body = { id: randomUUID(), by: 'Wren', document: document() };
+    const body = { id: randomUUID(), by: 'Wren', document: startedEngine() };
     const answers = await Promise.all([1, 2, 3].map(() => server.call('POST', '/api/jobs', body)));
     expect(answers.map(({ status }) => status).sort()).toEqual([200, 200, 201]);
   });
@@ -97,7 +83,7 @@ describe('jobs', () => {
   it('names the path of every bad field', async () => {
     const job = await startJob();
     const bad = {
-      ...document(),
+      ...startedEngine(),
       limits: { mainBore: { low: 5, high: 3, source: '' }, mainJournal: null, mainClearance: null },
     };
     const created = await server.call('POST', '/api/jobs', { id: randomUUID(), by: '', document: bad });
@@ -230,7 +216,7 @@ describe('readings', () => {
     const usual = usualLayout(3, 4, 2, 2);
     if (!usual.ok) throw new Error(usual.message);
     const vee = randomUUID();
-    const made = { ...document('Rush Twin in V'), layout: usual.layout, withRods: true };
+    const made = { ...startedEngine('Rush Twin in V'), layout: usual.layout, withRods: true };
     await server.call('POST', '/api/jobs', { id: vee, by: 'Wren', document: made });
     const rod = (number: number) =>
       server.call('PUT', `/api/jobs/${vee}/readings/${randomUUID()}`, {
@@ -248,7 +234,7 @@ describe('readings', () => {
 describe('a change of fasteners', () => {
   it('tells by how much bores have moved that were read before and after it', async () => {
     const id = randomUUID();
-    const blank = document('Sedge 4 with studs');
+    const blank = startedEngine('Sedge 4 with studs');
     const studs = { ...blank.fasteners.main, kind: 'other' as const, name: 'studs', since: '2026-03-01T00:00:00.000Z' };
     const job = { ...blank, fasteners: { ...blank.fasteners, main: studs } };
     await server.call('POST', '/api/jobs', { id, by: 'Wren', document: job });
@@ -346,11 +332,11 @@ describe('the edge', () => {
 
   it('names the place of text that PostgreSQL cannot hold', async () => {
     for (const name of ['Reed\u0000 6', 'Reed 6 \ud83d']) {
-      const body = { id: randomUUID(), by: 'Wren', document: { ...document(), name } };
+      const body = { id: randomUUID(), by: 'Wren', document: { ...startedEngine(), name } };
       const { status, body: problem } = await server.call('POST', '/api/jobs', body);
       expect([status, problem.errors[0].path]).toEqual([422, '/document/name']);
     }
-    const whole = { id: randomUUID(), by: 'Wren', document: { ...document(), name: 'Reed 6 🛠' } };
+    const whole = { id: randomUUID(), by: 'Wren', document: { ...startedEngine(), name: 'Reed 6 🛠' } };
     expect((await server.call('POST', '/api/jobs', whole)).status).toBe(201);
   });
 
@@ -358,7 +344,7 @@ describe('the edge', () => {
     const { body: one } = await server.call('POST', '/api/jobs', {
       id: randomUUID(),
       by: 'Wren',
-      document: document(),
+      document: startedEngine(),
     });
     const found = await server.call('GET', `/api/jobs/${one.id.toUpperCase()}`);
     expect([found.status, found.body.id]).toEqual([200, one.id]);
@@ -395,7 +381,7 @@ describe('a change to what somebody took away', () => {
     const { body: job } = await server.call('POST', '/api/jobs', {
       id: randomUUID(),
       by: 'Wren',
-      document: document(),
+      document: startedEngine(),
     });
     const steps = [{ op: 'add', path: '/shells/gone/wall', value: 1_995_000 }];
     const answer = await server.call('PATCH', `/api/jobs/${job.id}`, { version: job.version, by: 'Wren', steps });

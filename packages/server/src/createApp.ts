@@ -1,12 +1,21 @@
 import { randomBytes } from 'node:crypto';
-import type { EndpointName } from '@fettle/core';
+import { type EndpointName, LIVE_AT } from '@fettle/core';
 import compression from 'compression';
-import express, { type Express, type Response } from 'express';
+import express, { type Express, type Request, type Response } from 'express';
 import helmet from 'helmet';
 import type { Logger } from 'pino';
 import { pinoHttp } from 'pino-http';
 import type { DataSource } from 'typeorm';
+import { type AccessParts, signsInOnce, whoAsks } from './access/Access.js';
+import { accessHandlers } from './access/accessHandlers.js';
+import { DeviceService } from './access/deviceService.js';
+import { ownHostOnly, ownOriginOnly } from './access/guard.js';
+import { PeopleService } from './access/peopleService.js';
+import { sessions } from './access/sessions.js';
+import { type AccessSettings, ON_THIS_MACHINE } from './access/settings.js';
+import { SECRETS_AT, slowly, TRIES_A_MINUTE } from './access/slowly.js';
 import { photoHandlers } from './assembly/photoHandlers.js';
+import { auditHandlers } from './audit/auditHandlers.js';
 import { databaseMark } from './database/mark.js';
 import { drawerHandlers } from './drawer/drawerHandlers.js';
 import { DrawerService } from './drawer/drawerService.js';
@@ -15,9 +24,13 @@ import { TypeService } from './engineType/typeService.js';
 import type { FitPool } from './fit/fitPool.js';
 import { jobHandlers, jobTags } from './job/jobHandlers.js';
 import { JobService } from './job/jobService.js';
+import { ProgressSoon } from './job/progressSoon.js';
+import { LiveHub } from './live/LiveHub.js';
+import { liveRoutes } from './live/liveRoutes.js';
 import { readingHandlers } from './measure/readingHandlers.js';
 import { ReadingService } from './measure/readingService.js';
 import { answerProblems, answerUnknownPath } from './problem/answerProblems.js';
+import { errorForLog, requestForLog } from './problem/logging.js';
 import { ProblemError } from './problem/problem.js';
 import type { PdfPool } from './sheet/pdfPool.js';
 import { sheetHandlers } from './sheet/sheetHandlers.js';
@@ -32,20 +45,64 @@ export interface Parts {
   readonly log: Logger;
   /** Folder of the built web application; null serves the API alone (Vite serves the page in development). */
   readonly webFolder: string | null;
+  /** From where it may be reached, and on what terms; on this machine alone where nothing is said. */
+  readonly settings?: AccessSettings;
+  /** The certificate of the workshop's own authority, which devices are told to trust. */
+  readonly authority?: string | null;
+  /** How often secrets may be tried from one address within a minute. */
+  readonly triesAMinute?: number;
+}
+
+/** A server that is ready to listen, and what ends what it does beside answering. */
+export interface App {
+  readonly app: Express;
+  readonly people: PeopleService;
+  close(): Promise<void>;
+}
+
+/** Whether a request is for data, which shows nothing by itself. */
+function isData({ path }: Pick<Request, 'path'>): boolean {
+  return path.startsWith('/api/') && !path.startsWith('/api/docs');
 }
 
 /** The whole HTTP side of Fettle, ready to listen. */
-export function createApp({ database, fits, pdfs, log, webFolder }: Parts): Express {
+export async function createApp({
+  database,
+  fits,
+  pdfs,
+  log,
+  webFolder,
+  settings = ON_THIS_MACHINE,
+  authority = null,
+  triesAMinute = TRIES_A_MINUTE,
+}: Parts): Promise<App> {
   const app = express();
   app.disable('x-powered-by');
-  app.use(compression());
+  // Who asks is said by the connection, or by the one proxy on this machine.
+  app.set('trust proxy', settings.isBehindProxy ? 'loopback' : false);
+  // What is told at once is not held back to be compressed.
+  app.use(
+    compression({ filter: (request, response) => request.path !== LIVE_AT && compression.filter(request, response) }),
+  );
   app.set('etag', false);
-  app.use(pinoHttp({ logger: log, autoLogging: { ignore: (request) => request.url === '/api/health' } }));
-  app.use((_request, response, next) => {
-    response.locals.nonce = randomBytes(16).toString('base64');
+  app.use(
+    pinoHttp({
+      logger: log,
+      autoLogging: log.isLevelEnabled('info') && { ignore: (request) => request.url === '/api/health' },
+      serializers: {
+        req: requestForLog,
+        res: ({ statusCode }: { statusCode: number }) => ({ statusCode }),
+        err: errorForLog,
+      },
+      wrapSerializers: false,
+    }),
+  );
+  app.use((request, response, next) => {
+    if (!isData(request)) response.locals.nonce = randomBytes(16).toString('base64');
     next();
   });
-  const nonceSource = (_request: unknown, response: unknown) => `'nonce-${nonceOf(response as Response)}'`;
+  const nonceSource = (request: unknown, response: unknown) =>
+    isData(request as Request) ? "'self'" : `'nonce-${nonceOf(response as Response)}'`;
   app.use(
     helmet({
       contentSecurityPolicy: {
@@ -58,22 +115,34 @@ export function createApp({ database, fits, pdfs, log, webFolder }: Parts): Expr
           styleSrc: ["'self'", nonceSource],
           fontSrc: ["'self'"],
           imgSrc: ["'self'", 'data:'],
+          manifestSrc: ["'self'"],
           connectSrc: ["'self'"],
           baseUri: ["'none'"],
           formAction: ["'self'"],
           frameAncestors: ["'none'"],
         },
       },
-      strictTransportSecurity: false,
+      strictTransportSecurity: settings.isSecure && { maxAge: 31_536_000, includeSubDomains: false },
     }),
   );
+  app.use(ownHostOnly(settings), ownOriginOnly(settings));
 
   app.use('/api', (_request, response, next) => {
     response.set('cache-control', 'no-cache');
     next();
   });
   app.use('/api/docs', docsRoutes());
+  const people = new PeopleService(database);
+  const access: AccessParts = { settings, database, people, devices: new DeviceService(database) };
+  const kept = await sessions(database, settings, log);
+  const live = new LiveHub(database, log);
+  await live.start();
+  const signsIn = signsInOnce(access);
+  app.use('/api', whoAsks(access, signsIn, kept.read));
+  app.use(SECRETS_AT, slowly(triesAMinute));
+  app.use(liveRoutes(live));
   const jobs = new JobService(database);
+  const progress = new ProgressSoon(database, log);
   const handlers: HandlersOf<EndpointName> = {
     health: async () => {
       try {
@@ -84,19 +153,38 @@ export function createApp({ database, fits, pdfs, log, webFolder }: Parts): Expr
       return { status: 'ok' };
     },
     ...jobHandlers(jobs, database),
-    ...readingHandlers(new ReadingService(database)),
+    ...readingHandlers(new ReadingService(database, (id) => progress.touched(id))),
     ...drawerHandlers(new DrawerService(database), jobs),
     ...typeHandlers(new TypeService(database)),
     ...sheetHandlers(database, jobs, pdfs),
     ...photoHandlers(database),
+    ...accessHandlers(access),
+    ...auditHandlers(database),
+    sayWhere: async ({ body: { by, ...where } }) => {
+      live.isHere({ ...where, name: by });
+      return { said: true };
+    },
     // A caller that hangs up cancels its search.
-    fit: ({ body }, { gone }) => fits.solve(body, gone),
-    shims: ({ body }) => fits.shims(body),
+    fit: ({ body }, asker) => fits.solve(body, asker),
+    shims: ({ body }, asker) => fits.shims(body, asker),
   };
-  app.use(serve(handlers, jobTags(jobs), () => databaseMark(database), randomBytes(6).toString('base64url')));
+  app.use(serve(handlers, jobTags(jobs), () => databaseMark(database), randomBytes(6).toString('base64url'), live));
   app.use('/api', answerUnknownPath);
-  if (webFolder !== null) app.use(webPage(webFolder));
+  if (authority !== null) {
+    app.get('/workshop.crt', (_request, response) => {
+      response.type('application/x-x509-ca-cert').attachment('workshop.crt').send(authority);
+    });
+  }
+  if (webFolder !== null) app.use(webPage(webFolder, signsIn));
   app.use(answerUnknownPath);
   app.use(answerProblems);
-  return app;
+  return {
+    app,
+    people,
+    close: async () => {
+      kept.close();
+      await progress.close();
+      await live.close();
+    },
+  };
 }

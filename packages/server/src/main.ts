@@ -1,10 +1,15 @@
-import type { Server } from 'node:http';
-import { pino } from 'pino';
+import { createServer, type Server } from 'node:http';
+import { createServer as createSecureServer } from 'node:https';
+import { readableSecret } from './access/secrets.js';
+import { accessSettings, isLoopback } from './access/settings.js';
 import { createApp } from './createApp.js';
 import { openDatabase } from './database/openDatabase.js';
 import { loadDemo } from './demo/loadDemo.js';
 import { FitPool } from './fit/fitPool.js';
+import { serverLog } from './problem/logging.js';
 import { PdfPool } from './sheet/pdfPool.js';
+import { type Certificate, fingerprint, givenCertificate, workshopCertificate } from './tls/workshopCertificate.js';
+import { bounded, LOOK_EVERY } from './wire/bounded.js';
 
 /** Exit status when what is wrong has been said (EX_CONFIG of sysexits.h). */
 const SAID_WHY = 78;
@@ -12,34 +17,96 @@ const SAID_WHY = 78;
 /** How long running requests get to finish when the server is told to stop, ms. */
 const GRACE_MS = 5000;
 
+/** Groups of signs in the code that the owner's account is made with: 59 bits. */
+const FIRST_GROUPS = 3;
+
 function required(name: string): string {
   const value = process.env[name];
   if (!value) throw new Error(`${name} is not set; start Fettle with npm start`);
   return value;
 }
 
-const log = pino({ level: process.env.FETTLE_LOG ?? 'info' });
+function sayWhy(message: string): never {
+  console.error(`Fettle could not start: ${message}`);
+  process.exit(SAID_WHY);
+}
+
+const log = serverLog(process.env.FETTLE_LOG ?? 'info');
 const port = Number(required('FETTLE_PORT'));
 const host = process.env.FETTLE_HOST ?? '127.0.0.1';
+const { FETTLE_HOSTS: hosts, FETTLE_ORIGIN: origin } = process.env;
+let settings: ReturnType<typeof accessSettings>;
+try {
+  settings = accessSettings({ host, port, hosts, origin, firstCode: readableSecret(FIRST_GROUPS) });
+} catch (error) {
+  sayWhy((error as Error).message);
+}
+
+/** What the server shows: beyond this machine it speaks over TLS only. */
+async function certificate(): Promise<Certificate | null> {
+  if (isLoopback(host)) return null;
+  const { FETTLE_TLS_CERT: cert, FETTLE_TLS_KEY: key, FETTLE_TLS: folder } = process.env;
+  if (cert && key) return givenCertificate(cert, key);
+  if (cert || key) sayWhy('FETTLE_TLS_CERT and FETTLE_TLS_KEY belong together: give both, or neither.');
+  if (!folder) sayWhy('there is no folder for a certificate; start Fettle with npm start.');
+  return workshopCertificate(folder, [...settings.hosts]);
+}
+
 const database = await openDatabase(required('DATABASE_URL')).catch((error: Error) => {
   const { hostname, port: at, pathname } = new URL(required('DATABASE_URL'));
-  console.error(
-    `Fettle could not start: the database “${pathname.slice(1)}” at ${hostname}:${at || '5432'} cannot be opened: ${error.message || error.name}. Check DATABASE_URL.`,
+  sayWhy(
+    `the database “${pathname.slice(1)}” at ${hostname}:${at || '5432'} cannot be opened: ${error.message || error.name}. Check DATABASE_URL.`,
   );
-  process.exit(SAID_WHY);
 });
 if (process.env.FETTLE_DEMO !== 'no') await loadDemo(database, log);
+const shown = await certificate().catch((error: Error) => sayWhy(`its certificate cannot be used: ${error.message}`));
 const fits = new FitPool();
 const pdfs = new PdfPool();
-const app = createApp({ database, fits, pdfs, log, webFolder: process.env.FETTLE_WEB ?? null });
+const { app, people, close } = await createApp({
+  database,
+  fits,
+  pdfs,
+  log,
+  webFolder: process.env.FETTLE_WEB ?? null,
+  settings,
+  authority: shown?.authority ?? null,
+});
 
-const server: Server = app.listen(port, host, (error?: Error) => {
-  if (error) {
-    log.fatal({ err: error }, `cannot listen on ${host}:${port}`);
-    process.exit(1);
-  }
-  log.info(`listening on http://${host}:${port}`);
-  process.send?.('ready');
+/** What is said where other machines can reach it. */
+async function welcome(): Promise<void> {
+  if (settings.origin === null) return;
+  const isFirst = (await people.count()) === 0;
+  const lines = [
+    `Other devices reach it at ${settings.origin}`,
+    ...(shown?.authority
+      ? [
+          `Each of them is told once to trust this workshop’s own certificate: open ${settings.origin}/workshop.crt there.`,
+          `Its fingerprint (SHA-256), to be compared on the device: ${fingerprint(shown.authority)}`,
+        ]
+      : []),
+    ...(isFirst
+      ? [`Make the owner’s account first: open ${settings.origin} and enter the code ${settings.firstCode}`]
+      : []),
+  ];
+  console.log(lines.join('\n'));
+}
+
+let server: Server;
+try {
+  server = shown
+    ? createSecureServer({ ...LOOK_EVERY, key: shown.key, cert: shown.cert, minVersion: 'TLSv1.2' }, app)
+    : createServer(LOOK_EVERY, app);
+} catch (error) {
+  sayWhy(`its certificate cannot be used: ${(error as Error).message}`);
+}
+bounded(server);
+server.on('error', (error) => {
+  log.fatal({ err: error }, `cannot listen on ${host}:${port}`);
+  process.exit(1);
+});
+server.listen(port, host, () => {
+  log.info(`listening on ${shown ? 'https' : 'http'}://${host}:${port}`);
+  void welcome().finally(() => process.send?.('ready'));
 });
 
 let stopping = false;
@@ -47,6 +114,8 @@ async function stop(reason: string): Promise<void> {
   if (stopping) return;
   stopping = true;
   log.info(`stopping: ${reason}`);
+  // Pages that listen would never hang up by themselves.
+  await close();
   const force = setTimeout(() => server.closeAllConnections(), GRACE_MS);
   await new Promise((done) => {
     server.close(done);

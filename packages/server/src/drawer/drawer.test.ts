@@ -278,7 +278,10 @@ describe('what was done to the drawer', () => {
       halves: [{ family: 'main', series: 'Osier', grade: 'Teal', half: 'upper', wall: 1_992_000, count: 3 }],
     };
     expect((await server.call('PUT', `/api/drawer/kits/${id}`, { version: 0, by: 'Wren', kit })).status).toBe(201);
-    expect((await server.call('PUT', `/api/drawer/kits/${id}`, { version: 0, by: 'Wren', kit })).status).toBe(409);
+    const other = { ...kit, name: 'Rush mains B' };
+    expect((await server.call('PUT', `/api/drawer/kits/${id}`, { version: 0, by: 'Wren', kit: other })).status).toBe(
+      409,
+    );
     expect((await server.call('GET', '/api/drawer/kits')).body).toMatchObject([{ id, version: 1, kit }]);
     expect((await server.call('DELETE', `/api/drawer/kits/${id}?version=1&by=Wren`)).body).toEqual([]);
   });

@@ -49,6 +49,8 @@ export interface MovementRow {
   changes: DrawerMovement['changes'];
   /** The movement that it takes back. */
   undoes: string | null;
+  /** The device that it was done from; null for this machine, or one that nobody let in. */
+  device: string | null;
 }
 
 export const movementEntity = new EntitySchema<MovementRow>({
@@ -61,6 +63,7 @@ export const movementEntity = new EntitySchema<MovementRow>({
     note: { type: 'text' },
     changes: { type: 'jsonb' },
     undoes: { type: 'uuid', nullable: true },
+    device: { type: 'uuid', nullable: true },
   },
 });
 

@@ -1,4 +1,5 @@
 import { randomUUID } from 'node:crypto';
+import { isDeepStrictEqual } from 'node:util';
 import type {
   Answered,
   DrawerItem,
@@ -19,10 +20,13 @@ import {
   isPiece,
   pieceLineSchema,
 } from '@fettle/core';
-import type { EntityManager } from 'typeorm';
+import { type EntityManager, In } from 'typeorm';
+import { acting } from '../access/acting.js';
+import { tellEvent } from '../access/events.js';
 import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
 import { grouped } from '../database/grouped.js';
+import { oneAtATime } from '../database/oneAtATime.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { keepProgress } from '../job/keepProgress.js';
 import { lockJob } from '../job/lockJob.js';
@@ -128,6 +132,7 @@ export class DrawerService {
    */
   async move({ by, kind, note, changes }: DrawerMove): Promise<DrawerLine[]> {
     return this.database.transaction(async (manager) => {
+      if (await this.isAllThere(manager, by, changes)) return this.list(null, manager);
       const done: ItemChange[] = [];
       for (const { id, version, half, piece } of [...changes].sort((a, b) => (a.id < b.id ? -1 : 1))) {
         const item = half ?? piece ?? null;
@@ -143,6 +148,19 @@ export class DrawerService {
       }
       await this.record(manager, by, kind, note, done, null);
       return this.list(null, manager);
+    });
+  }
+
+  /** Whether a movement that only puts new kinds in was done already: sent twice, it is done once. */
+  private async isAllThere(manager: EntityManager, by: string, changes: DrawerMove['changes']): Promise<boolean> {
+    if (changes.some(({ version }) => version > 0)) return false;
+    const ids = changes.map(({ id }) => id);
+    await oneAtATime(manager, ids);
+    const rows = new Map((await manager.findBy(drawerEntity, { id: In(ids) })).map((row) => [row.id, row]));
+    return changes.every(({ id, half, piece }) => {
+      const row = rows.get(id);
+      const item: unknown = JSON.parse(JSON.stringify(half ?? piece ?? null));
+      return row?.version === 1 && row.updatedBy === by && isDeepStrictEqual(row.item, item);
     });
   }
 
@@ -216,8 +234,11 @@ export class DrawerService {
   /** Keeps a kit, or takes it away with null. @throws ProblemError `stale-version` */
   async putKit(id: string, version: number, by: string, kit: Kit | null): Promise<KitView[]> {
     await this.database.transaction(async (manager) => {
+      if (version === 0) await oneAtATime(manager, [id]);
       const row = await manager.findOne(kitEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
       if ((row?.version ?? 0) !== version) {
+        // Sent twice, it is kept once.
+        if (version === 0 && row?.version === 1 && row.updatedBy === by && isDeepStrictEqual(row.kit, kit)) return;
         throw new ProblemError(
           'stale-version',
           `${row?.updatedBy ?? 'Somebody'} has changed this kit since it was read.`,
@@ -225,6 +246,8 @@ export class DrawerService {
       }
       if (kit === null) await manager.delete(kitEntity, { id });
       else await manager.save(kitEntity, { id, version: version + 1, kit, updatedAt: new Date(), updatedBy: by });
+      const what = kit === null ? 'kit-removed' : 'kit-kept';
+      await tellEvent({ manager }, { kind: 'drawer', what, subject: (kit ?? row?.kit)?.name ?? '', subjectId: id, by });
     });
     return this.kits();
   }
@@ -302,6 +325,7 @@ export class DrawerService {
   ): Promise<void> {
     await manager.insert(movementEntity, {
       id: randomUUID(),
+      device: acting().device,
       at: new Date(),
       by,
       kind,

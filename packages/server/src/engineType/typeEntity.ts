@@ -28,6 +28,8 @@ export interface TypeRevisionRow {
   lines: string;
   at: Date;
   by: string;
+  /** The device that it was done from; null for this machine, or one that nobody let in. */
+  device: string | null;
 }
 
 export const typeRevisionEntity = new EntitySchema<TypeRevisionRow>({
@@ -40,5 +42,6 @@ export const typeRevisionEntity = new EntitySchema<TypeRevisionRow>({
     lines: { type: 'text' },
     at: { type: 'timestamptz' },
     by: { type: 'text' },
+    device: { type: 'uuid', nullable: true },
   },
 });

@@ -11,6 +11,6 @@ export function typeHandlers(types: TypeService): HandlersOf<TypeNames> {
     typeRevisions: ({ path }) => types.revisions(path.id),
     putType: async ({ path, body: { revision, by, type } }) =>
       new Reply(revision === 0 ? 201 : 200, await types.put(path.id, revision, by, type)),
-    archiveType: ({ path, body }) => types.setArchived(path.id, body.archived),
+    archiveType: ({ path, body }) => types.setArchived(path.id, body.archived, body.by),
   };
 }

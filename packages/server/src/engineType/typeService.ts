@@ -1,8 +1,12 @@
+import { isDeepStrictEqual } from 'node:util';
 import type { TypeRevision, TypeSummary, TypeView } from '@fettle/core';
 import { type EngineType, engineTypeSchema } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
+import { acting } from '../access/acting.js';
+import { tellEvent } from '../access/events.js';
 import type { Database } from '../database/Database.js';
 import { likeWords } from '../database/likeWords.js';
+import { oneAtATime } from '../database/oneAtATime.js';
 import { ProblemError } from '../problem/problem.js';
 import { headOfType } from './headOfType.js';
 import { type TypeRevisionRow, type TypeRow, typeEntity, typeRevisionEntity } from './typeEntity.js';
@@ -87,8 +91,14 @@ export class TypeService {
   /** Keeps a new type (revision 0), or the next revision of one. @throws ProblemError `stale-version` */
   async put(id: string, revision: number, by: string, type: EngineType): Promise<TypeView> {
     return this.database.transaction(async (manager) => {
+      if (revision === 0) await oneAtATime(manager, [id]);
       const row = await manager.findOne(typeEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
       if ((row?.revision ?? 0) !== revision) {
+        // Sent twice, it is made once.
+        if (revision === 0 && row?.revision === 1) {
+          const made = await this.latest(manager, row);
+          if (made.by === by && isDeepStrictEqual(typeOf(made), type)) return this.get(id, manager);
+        }
         const current = row ? await this.get(id, manager) : null;
         const who = current ? `${current.updatedBy} has made revision ${current.revision}` : 'It is not in the library';
         throw new ProblemError('stale-version', `${who}; this change was made from revision ${revision}.`, [], {
@@ -100,6 +110,7 @@ export class TypeService {
       else await manager.insert(typeEntity, { id, revision: next, archivedAt: null });
       const { head, lines } = headOfType(type);
       await manager.insert(typeRevisionEntity, {
+        device: acting().device,
         typeId: id,
         revision: next,
         type: type as never,
@@ -113,10 +124,13 @@ export class TypeService {
   }
 
   /** Archives a type, or takes it out of the archive. Jobs that copied it are not touched. @throws ProblemError `not-found` */
-  async setArchived(id: string, archived: boolean): Promise<TypeView> {
+  async setArchived(id: string, archived: boolean, by: string): Promise<TypeView> {
     await this.get(id);
     await this.database.manager.update(typeEntity, { id }, { archivedAt: archived ? new Date() : null });
-    return this.get(id);
+    const view = await this.get(id);
+    const what = archived ? 'archived' : 'unarchived';
+    await tellEvent(this.database, { kind: 'type', what, subject: view.type.name, subjectId: id, by });
+    return view;
   }
 
   /** The lines in which words stand, those with the most of them first. */

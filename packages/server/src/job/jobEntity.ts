@@ -52,6 +52,8 @@ export interface ChangeRow {
   by: string;
   kind: Exclude<JobChange['kind'], 'read'>;
   changes: JobChange['changes'];
+  /** The device that it was done from; null for this machine, or one that nobody let in. */
+  device: string | null;
 }
 
 export const changeEntity = new EntitySchema<ChangeRow>({
@@ -64,5 +66,6 @@ export const changeEntity = new EntitySchema<ChangeRow>({
     by: { type: 'text' },
     kind: { type: 'text' },
     changes: { type: 'jsonb' },
+    device: { type: 'uuid', nullable: true },
   },
 });

@@ -17,9 +17,11 @@ import {
 } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
 import { IsNull } from 'typeorm';
+import { acting } from '../access/acting.js';
 import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
 import { likeWords } from '../database/likeWords.js';
+import { oneAtATime } from '../database/oneAtATime.js';
 import { type HeldByJob, heldBy, NOTHING_HELD } from '../drawer/heldBy.js';
 import { release, reserve } from '../drawer/reservations.js';
 import { readingEntity } from '../measure/readingEntity.js';
@@ -226,9 +228,14 @@ export class JobService {
 
   /** Makes a job. Sending the same one again answers with it; another one under the same id is refused. */
   async create(id: string, by: string, document: JobDocument): Promise<{ job: JobView; made: boolean }> {
+    const faults = [
+      ...(document.choice ? choiceFaults(document) : []),
+      ...(takenPieces(document).length > 0 ? pieceFaults(document) : []),
+    ];
+    if (faults.length > 0)
+      throw invalidRequest(faults.map(({ path, message }) => ({ path: `/document${path}`, message })));
     return this.database.transaction(async (manager) => {
-      // There is no row to lock yet: of two that make it at the same moment, the second waits for the first.
-      await manager.query('SELECT pg_advisory_xact_lock(hashtextextended($1, 0))', [id]);
+      await oneAtATime(manager, [id]);
       const existing = await manager.findOne(jobEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
       if (existing) {
         const first = await manager.findOne(changeEntity, { where: { jobId: id, kind: 'created' } });
@@ -255,6 +262,7 @@ export class JobService {
       });
       const changes = recorded([{ path: [], from: undefined, to: asJson(document) }]);
       await manager.insert(changeEntity, {
+        device: acting().device,
         jobId: id,
         version: 1,
         at: now,
@@ -384,7 +392,16 @@ export class JobService {
     const head = fields.document ? headOf(fields.document) : {};
     const update = { ...fields, ...head, version, revision: row.revision + 1, updatedAt: now, updatedBy: by };
     await manager.update(jobEntity, { id: row.id }, update as never);
-    await manager.insert(changeEntity, { jobId: row.id, version, at: now, by, kind, changes: changes as never });
+    const { device } = acting();
+    await manager.insert(changeEntity, {
+      device,
+      jobId: row.id,
+      version,
+      at: now,
+      by,
+      kind,
+      changes: changes as never,
+    });
     await keepProgress(manager, [row.id]);
   }
 }

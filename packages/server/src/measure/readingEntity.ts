@@ -24,6 +24,8 @@ export interface ReadingRow {
   receivedAt: Date;
   /** How it was taken; null where nobody said. */
   taken: Taken | null;
+  /** The device that it was done from; null for this machine, or one that nobody let in. */
+  device: string | null;
 }
 
 export const readingEntity = new EntitySchema<ReadingRow>({
@@ -44,5 +46,6 @@ export const readingEntity = new EntitySchema<ReadingRow>({
     at: { type: 'timestamptz' },
     receivedAt: { name: 'received_at', type: 'timestamptz' },
     taken: { type: 'jsonb', nullable: true },
+    device: { type: 'uuid', nullable: true },
   },
 });

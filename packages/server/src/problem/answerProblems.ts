@@ -14,6 +14,13 @@ const DATABASE_AWAY: ReadonlySet<string> = new Set([
   '08006',
 ]);
 
+/** The database has too much to do: a statement or a lock took too long, two waited for each other, or no connection was free. */
+const DATABASE_BUSY: ReadonlySet<string> = new Set(['57014', '55P03', '40P01', '40001', '25P03']);
+const NO_CONNECTION = 'timeout exceeded when trying to connect';
+/** When it is worth trying again, s. */
+const BUSY_S = 2;
+const AWAY_S = 5;
+
 /** Turns whatever was thrown into a problem; what was not expected is logged whole and shown without its inside. */
 function problemOf(error: unknown): ProblemError {
   if (error instanceof ProblemError) return error;
@@ -35,8 +42,13 @@ function problemOf(error: unknown): ProblemError {
   }
   if (code === '23505')
     return new ProblemError('id-in-use', 'The same id came twice at the same moment; send it again.');
+  if ((code !== undefined && DATABASE_BUSY.has(code)) || detail === NO_CONNECTION) {
+    const message = 'The database has too much to do at the moment; what you sent was not saved. Try again shortly.';
+    return new ProblemError('too-busy', message, [], {}, BUSY_S);
+  }
   if (code !== undefined && DATABASE_AWAY.has(code)) {
-    return new ProblemError('not-ready', 'PostgreSQL does not answer; what you sent was not saved. Try again shortly.');
+    const message = 'PostgreSQL does not answer; what you sent was not saved. Try again shortly.';
+    return new ProblemError('not-ready', message, [], {}, AWAY_S);
   }
   return new ProblemError('server-fault', 'The fault was logged; what you sent was not saved.');
 }
@@ -50,6 +62,7 @@ export const answerProblems: ErrorRequestHandler = (error, request, response, ne
   const problem = problemOf(error);
   const { status } = problem.toJSON();
   if (status >= 500) request.log.error({ err: error }, problem.message);
+  if (problem.retryAfterS !== null) response.set('retry-after', String(problem.retryAfterS));
   response.status(status).type('application/problem+json').send(JSON.stringify(problem));
 };
 

@@ -4,6 +4,8 @@ import { type DocumentFault, PROBLEM_KINDS, type Problem, type ProblemKind, prob
 export class ProblemError extends Error {
   readonly kind: ProblemKind;
   readonly faults: readonly DocumentFault[];
+  /** When it is worth trying again, s; null where that is not known, or never. */
+  readonly retryAfterS: number | null;
   /** Extra members of the problem: what is there now, for a stale change. */
   readonly members: Readonly<Record<string, unknown>>;
 
@@ -12,11 +14,13 @@ export class ProblemError extends Error {
     detail: string,
     faults: readonly DocumentFault[] = [],
     members: Readonly<Record<string, unknown>> = {},
+    retryAfterS: number | null = null,
   ) {
     super(detail);
     this.kind = kind;
     this.faults = faults;
     this.members = members;
+    this.retryAfterS = retryAfterS;
   }
 
   toJSON(): Problem & Record<string, unknown> {

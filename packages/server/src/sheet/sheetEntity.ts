@@ -11,6 +11,8 @@ export interface SignedSheetRow {
   open: string[];
   sheet: BuildSheet;
   hash: string;
+  /** The device that it was done from; null for this machine, or one that nobody let in. */
+  device: string | null;
 }
 
 export const sheetEntity = new EntitySchema<SignedSheetRow>({
@@ -24,5 +26,6 @@ export const sheetEntity = new EntitySchema<SignedSheetRow>({
     open: { type: 'jsonb' },
     sheet: { type: 'jsonb' },
     hash: { type: 'text' },
+    device: { type: 'uuid', nullable: true },
   },
 });

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto';
 import { type BuildSheet, buildSheet, openWork, type SignedSheet, signedContent } from '@fettle/core';
+import { acting } from '../access/acting.js';
 import type { Database } from '../database/Database.js';
 import type { JobService } from '../job/jobService.js';
 import { lockJob } from '../job/lockJob.js';
@@ -64,7 +65,7 @@ export function sheetHandlers(
         const sheet: BuildSheet = buildSheet(document, readings, made);
         const signOff = { revision, signedAt: made.madeAt, signedBy: by, reason, open: openWork(document, readings) };
         const hash = createHash('sha256').update(signedContent(sheet, signOff), 'utf8').digest('hex');
-        const row: SignedSheetRow = { jobId: id, ...signOff, signedAt, sheet, hash };
+        const row: SignedSheetRow = { jobId: id, ...signOff, signedAt, sheet, hash, device: acting().device };
         await manager.insert(sheetEntity, row as never);
         return new Reply(201, signedOf(row));
       }),

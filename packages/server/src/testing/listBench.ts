@@ -64,7 +64,8 @@ const cluster = await startCluster(folder, { durable: false });
 const database = await openDatabase(cluster.url);
 const log = pino({ level: 'silent' });
 const fits = new FitPool();
-const server = createApp({ database, fits, pdfs: new PdfPool(), log, webFolder: null }).listen(0, '127.0.0.1');
+const { app } = await createApp({ database, fits, pdfs: new PdfPool(), log, webFolder: null });
+const server = app.listen(0, '127.0.0.1');
 try {
   await new Promise((resolve) => server.once('listening', resolve));
   const list = `http://127.0.0.1:${(server.address() as AddressInfo).port}/api/jobs`;

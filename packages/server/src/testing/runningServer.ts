@@ -1,3 +1,4 @@
+import { createServer, type Server } from 'node:http';
 import type { AddressInfo } from 'node:net';
 import { PROBLEM_KINDS, problemKind, problemSchema } from '@fettle/core';
 import { pino } from 'pino';
@@ -7,6 +8,7 @@ import { createApp } from '../createApp.js';
 import { openDatabase } from '../database/openDatabase.js';
 import { FitPool } from '../fit/fitPool.js';
 import { PdfPool } from '../sheet/pdfPool.js';
+import { bounded, LOOK_EVERY } from '../wire/bounded.js';
 import { allEndpoints, problemsOf } from '../wire/openApi.js';
 
 export interface Answer {
@@ -15,6 +17,9 @@ export interface Answer {
   // biome-ignore lint/suspicious/noExplicitAny: a test looks into whatever came back
   readonly body: any;
 }
+
+/** A request is waited for so long in tests, ms. */
+const SHORT = 3000;
 
 /** The endpoint that stands at an address; null for what is none. */
 function endpointAt(method: string, path: string) {
@@ -29,7 +34,7 @@ function endpointAt(method: string, path: string) {
 }
 
 /** Holds an answer against the description of its endpoint: its status, what it says, and which problems it may be. */
-function checkAnswer(method: string, path: string, { status, body }: Answer): void {
+export function checkAnswer(method: string, path: string, { status, body }: Answer): void {
   const endpoint = endpointAt(method, path);
   if (!endpoint || status === 304) return;
   const where = `${method} ${path} answered ${status}`;
@@ -54,17 +59,23 @@ async function freshDatabase(): Promise<string> {
 }
 
 /** The real server on a database of its own in the throw-away cluster, or on one that is there. */
-export async function runningServer(webFolder: string | null = null, url: string | null = null) {
+export async function runningServer(
+  webFolder: string | null = null,
+  url: string | null = null,
+  more: Partial<Parameters<typeof createApp>[0]> = {},
+) {
   const database = await openDatabase(url ?? (await freshDatabase()));
   const log = pino({ level: 'silent' });
   const fits = new FitPool();
   const pdfs = new PdfPool();
-  const app = createApp({ database, fits, pdfs, log, webFolder });
-  const server = await new Promise<ReturnType<typeof app.listen>>((resolve) => {
-    const listening = app.listen(0, '127.0.0.1', () => resolve(listening));
+  const { app, people, close } = await createApp({ database, fits, pdfs, log, webFolder, ...more });
+  const server = await new Promise<Server>((resolve) => {
+    const listening = bounded(createServer(LOOK_EVERY, app), SHORT);
+    listening.listen(0, '127.0.0.1', () => resolve(listening));
   });
   const origin = `http://127.0.0.1:${(server.address() as AddressInfo).port}`;
   return {
+    app: { people },
     database,
     log,
     origin,
@@ -86,6 +97,7 @@ export async function runningServer(webFolder: string | null = null, url: string
       return answer;
     },
     async close() {
+      await close();
       await new Promise((done) => server.close(done));
       await fits.close();
       await pdfs.close();

@@ -41,6 +41,6 @@ describe('the built page', () => {
   });
 
   it('is not served when it was never built', () => {
-    expect(() => webPage(join(folder, 'nothing'))).toThrow('index.html');
+    expect(() => webPage(join(folder, 'nothing'), async () => false)).toThrow('index.html');
   });
 });

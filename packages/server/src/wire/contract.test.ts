@@ -1,34 +1,27 @@
 import { randomUUID } from 'node:crypto';
-import {
-  ENDPOINTS,
-  type EndpointName,
-  endpointOf,
-  type JobDocument,
-  newEngineType,
-  newJob,
-  usualLayout,
-} from '@fettle/core';
+import { ENDPOINTS, type EndpointName, endpointOf, newEngineType } from '@fettle/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, runningServer } from '../testing/runningServer.js';
+import { LAYOUT, READING, startedEngine } from '../testing/samples.js';
+import { OWNER, signedInServer, type Workshop } from '../testing/signedInServer.js';
 
 let server: Awaited<ReturnType<typeof runningServer>>;
+/** The same beyond this machine, where one signs in. */
+let workshop: Workshop;
 beforeAll(async () => {
   server = await runningServer();
+  workshop = await signedInServer();
 });
-afterAll(() => server.close());
+afterAll(async () => {
+  await server.close();
+  await workshop.close();
+});
 
 const by = 'Wren';
-const usual = usualLayout(3, 2, 1, 2);
-if (!usual.ok) throw new Error(usual.message);
-const { layout } = usual;
-
-function twin(): JobDocument {
-  return newJob('Rush Twin', 'mm', layout, { block: 'iron', caps: 'iron', rods: 'steel' });
-}
 
 async function started(): Promise<string> {
   const id = randomUUID();
-  await server.call('POST', '/api/jobs', { id, by, document: twin() });
+  await server.call('POST', '/api/jobs', { id, by, document: startedEngine() });
   return id;
 }
 
@@ -69,7 +62,7 @@ async function keptKit(): Promise<string> {
 
 async function keptType(): Promise<string> {
   const id = randomUUID();
-  await server.call('PUT', `/api/types/${id}`, { revision: 0, by, type: newEngineType('Rush Twin', 'mm', layout) });
+  await server.call('PUT', `/api/types/${id}`, { revision: 0, by, type: newEngineType('Rush Twin', 'mm', LAYOUT) });
   return id;
 }
 
@@ -91,17 +84,7 @@ async function fitted(): Promise<string> {
   return id;
 }
 
-const draft = {
-  feature: 'mainBore',
-  station: 1,
-  slot: 'front',
-  text: '64.01',
-  unit: 'mm',
-  setting: null,
-  replaces: null,
-  by,
-  at: '2026-01-02T03:04:05.000Z',
-};
+const draft = { ...READING, by };
 
 /** Asks an endpoint; the path's names are filled in. */
 function ask(name: EndpointName, path: Record<string, string>, body?: unknown, query = ''): Promise<Answer> {
@@ -153,13 +136,13 @@ const CASES: Record<EndpointName, Case> = {
   },
   createJob: {
     good: async () => {
-      const body = { id: randomUUID(), by, document: twin() };
+      const body = { id: randomUUID(), by, document: startedEngine() };
       return [
         [await ask('createJob', {}, body), 201],
         [await ask('createJob', {}, body), 200],
       ];
     },
-    bad: async () => [await ask('createJob', {}, { id: randomUUID(), by: '', document: twin() }), '/by'],
+    bad: async () => [await ask('createJob', {}, { id: randomUUID(), by: '', document: startedEngine() }), '/by'],
   },
   getJob: {
     good: async () => [[await ask('getJob', { id: await started() }), 200]],
@@ -285,14 +268,14 @@ const CASES: Record<EndpointName, Case> = {
   putType: {
     good: async () => {
       const id = randomUUID();
-      const type = newEngineType('Sedge 4', 'mm', layout);
+      const type = newEngineType('Sedge 4', 'mm', LAYOUT);
       return [
         [await ask('putType', { id }, { revision: 0, by, type }), 201],
         [await ask('putType', { id }, { revision: 1, by, type }), 200],
       ];
     },
     bad: async () => {
-      const type = { ...newEngineType('Sedge 4', 'mm', layout), name: '' };
+      const type = { ...newEngineType('Sedge 4', 'mm', LAYOUT), name: '' };
       return [await ask('putType', { id: randomUUID() }, { revision: 0, by, type }), '/type/name'];
     },
   },
@@ -344,6 +327,107 @@ const CASES: Record<EndpointName, Case> = {
     good: async () => [[await ask('getPhoto', await kept()), 200]],
     bad: async () => [await ask('getPhoto', { id: nobody, photo: 'one' }), '/photo'],
     unknown: () => ask('getPhoto', { id: nobody, photo: nobody }),
+  },
+  getSession: { good: async () => [[await ask('getSession', {}), 200]] },
+  signIn: {
+    good: async () => [[await workshop.stranger().ask('POST', '/api/session', OWNER), 200]],
+    bad: async () => [await workshop.stranger().ask('POST', '/api/session', { name: '', password: 'x' }), '/name'],
+  },
+  signOut: { good: async () => [[await ask('signOut', {}), 200]] },
+  makeOwner: {
+    good: async () => {
+      const fresh = await signedInServer({ hasOwner: false });
+      const made = await fresh.stranger().ask('POST', '/api/session/first', { code: 'the-code', ...OWNER });
+      await fresh.close();
+      return [[made, 201]];
+    },
+    bad: async () => [
+      await workshop.stranger().ask('POST', '/api/session/first', { ...OWNER, code: 'a', password: 'short' }),
+      '/password',
+    ],
+  },
+  changePassword: {
+    good: async () => {
+      const { someone, password } = await workshop.added('fitter');
+      return [
+        [
+          await someone.ask('PUT', '/api/session/password', {
+            current: password,
+            password: 'bearing shells and shims',
+          }),
+          200,
+        ],
+      ];
+    },
+    bad: async () => [
+      await workshop.owner.ask('PUT', '/api/session/password', { current: OWNER.password, password: 'short' }),
+      '/password',
+    ],
+  },
+  setPin: {
+    good: async () => [
+      [await workshop.owner.ask('PUT', '/api/session/pin', { current: OWNER.password, pin: '4711' }), 200],
+    ],
+    bad: async () => [
+      await workshop.owner.ask('PUT', '/api/session/pin', { current: OWNER.password, pin: 'abcd' }),
+      '/pin',
+    ],
+  },
+  listPeople: { good: async () => [[await workshop.owner.ask('GET', '/api/people'), 200]] },
+  addPerson: {
+    good: async () => [[await workshop.owner.ask('POST', '/api/people', { name: randomUUID(), role: 'stores' }), 201]],
+    bad: async () => [await workshop.owner.ask('POST', '/api/people', { name: 'Finch', role: 'king' }), '/role'],
+  },
+  changePerson: {
+    good: async () => {
+      const { id } = await workshop.added('fitter');
+      return [[await workshop.owner.ask('PATCH', `/api/people/${id}`, { role: 'reader' }), 200]];
+    },
+    bad: async () => [await workshop.owner.ask('PATCH', `/api/people/${nobody}`, {}), ''],
+    unknown: () => workshop.owner.ask('PATCH', `/api/people/${nobody}`, { retired: true }),
+  },
+  resetPerson: {
+    good: async () => {
+      const { id } = await workshop.added('fitter');
+      return [[await workshop.owner.ask('POST', `/api/people/${id}/reset`, {}), 200]];
+    },
+    bad: async () => [await workshop.owner.ask('POST', '/api/people/finch/reset', {}), '/id'],
+    unknown: () => workshop.owner.ask('POST', `/api/people/${nobody}/reset`, {}),
+  },
+  listDevices: { good: async () => [[await workshop.owner.ask('GET', '/api/devices'), 200]] },
+  inviteDevice: {
+    good: async () => [[await workshop.owner.ask('POST', '/api/devices/invitations', { to: '/drawer' }), 201]],
+    bad: async () => [await workshop.owner.ask('POST', '/api/devices/invitations', { to: '//elsewhere' }), '/to'],
+  },
+  letIn: {
+    good: async () => {
+      const phone = workshop.stranger();
+      return [[await phone.ask('POST', '/api/devices', { code: await workshop.invited(), name: 'Phone' }), 201]];
+    },
+    bad: async () => [await workshop.stranger().ask('POST', '/api/devices', { code: 'x', name: '' }), '/name'],
+  },
+  revokeDevice: {
+    good: async () => {
+      const phone = workshop.stranger();
+      const { body } = await phone.ask('POST', '/api/devices', { code: await workshop.invited(), name: 'Phone' });
+      return [[await workshop.owner.ask('DELETE', `/api/devices/${body.session.device.id}`), 200]];
+    },
+    bad: async () => [await workshop.owner.ask('DELETE', '/api/devices/phone'), '/id'],
+    unknown: () => workshop.owner.ask('DELETE', `/api/devices/${nobody}`),
+  },
+  listAudit: {
+    good: async () => [[await workshop.owner.ask('GET', '/api/audit?most=5'), 200]],
+    bad: async () => [await workshop.owner.ask('GET', '/api/audit?kind=weather'), '/kind'],
+  },
+  auditCsv: {
+    good: async () => [[await workshop.owner.ask('GET', '/api/audit.csv'), 200]],
+    bad: async () => [await workshop.owner.ask('GET', '/api/audit.csv?from=yesterday'), '/from'],
+  },
+  sayWhere: {
+    good: async () => [
+      [await ask('sayWhere', {}, { tab: 'tab-of-a-test', engine: null, stage: null, part: 'M3', by }), 200],
+    ],
+    bad: async () => [await ask('sayWhere', {}, { tab: 'x', engine: null, stage: null, part: null, by }), '/tab'],
   },
   fit: {
     good: async () => [[await ask('fit', {}, request), 200]],

@@ -2,7 +2,16 @@ import { ENDPOINTS, type Endpoint, type EndpointName, endpointOf, problemSchema 
 import { z } from 'zod';
 
 /** What can be wrong with any request. */
-const ANYWHERE = ['bad-request', 'not-ready', 'server-fault'] as const;
+const ANYWHERE = [
+  'bad-request',
+  'wrong-host',
+  'not-signed-in',
+  'not-allowed',
+  'too-many',
+  'too-busy',
+  'not-ready',
+  'server-fault',
+] as const;
 /** What can be wrong with any request that has a body. */
 const WITH_BODY = ['not-json', 'unsupported', 'too-large'] as const;
 

@@ -1,0 +1,103 @@
+import { randomUUID } from 'node:crypto';
+import type { DeviceView } from '@fettle/core';
+import { IsNull } from 'typeorm';
+import type { Database } from '../database/Database.js';
+import { ProblemError } from '../problem/problem.js';
+import { type DeviceRow, deviceEntity } from './accessEntities.js';
+import { tellEvent } from './events.js';
+import { newToken, tokenHash } from './secrets.js';
+
+/** How long a code lets a device in, s. */
+const INVITED_S = 120;
+/** When a device was here last is kept to so many seconds. */
+const SEEN_EVERY_S = 300;
+
+function viewOf(row: DeviceRow, here: string | null): DeviceView {
+  return {
+    id: row.id,
+    name: row.name,
+    letInAt: row.letInAt.toISOString(),
+    letInBy: row.letInBy,
+    seenAt: row.seenAt.toISOString(),
+    revokedAt: row.revokedAt?.toISOString() ?? null,
+    isThis: row.id === here,
+  };
+}
+
+/** Devices that were let in by somebody who was in already. */
+export class DeviceService {
+  private readonly database: Database;
+
+  constructor(database: Database) {
+    this.database = database;
+  }
+
+  async list(here: string | null): Promise<DeviceView[]> {
+    const rows = await this.database.manager.find(deviceEntity, { order: { letInAt: 'DESC' } });
+    return rows.map((row) => viewOf(row, here));
+  }
+
+  /** The device that holds a token; null for a strange one, and for one that is let in no longer. */
+  async byToken(token: string): Promise<DeviceRow | null> {
+    const row = await this.database.manager.findOneBy(deviceEntity, { token: tokenHash(token), revokedAt: IsNull() });
+    if (row && Date.now() - row.seenAt.getTime() > SEEN_EVERY_S * 1000) {
+      await this.database.manager.update(deviceEntity, { id: row.id }, { seenAt: new Date() });
+    }
+    return row;
+  }
+
+  /** A code that lets one device in, once. */
+  async invite(by: string, to: string): Promise<{ code: string; until: Date }> {
+    const code = newToken();
+    await this.database.manager.query(`DELETE FROM "invitation" WHERE "until" < now()`);
+    const [{ until }]: [{ until: Date }] = await this.database.manager.query(
+      `INSERT INTO "invitation" ("code", "by", "to", "until") VALUES ($1, $2, $3, now() + make_interval(secs => $4))
+       RETURNING "until"`,
+      [tokenHash(code), by, to, INVITED_S],
+    );
+    await tellEvent(this.database, { what: 'device-invited', subject: 'any device', detail: to });
+    return { code, until };
+  }
+
+  /** Lets a device in. @throws ProblemError `not-signed-in` for a code that was used, is too old, or never was */
+  async letIn(code: string, name: string): Promise<{ device: DeviceRow; token: string; to: string }> {
+    return this.database.transaction(async (manager) => {
+      // Taken away as it is used: of two who have it, one is let in.
+      const [[used]]: [{ by: string; to: string }[]] = await manager.query(
+        `DELETE FROM "invitation" WHERE "code" = $1 AND "until" > now() RETURNING "by", "to"`,
+        [tokenHash(code)],
+      );
+      if (!used) {
+        throw new ProblemError(
+          'not-signed-in',
+          'This code was used already, or is older than two minutes. Show a new one beside the engine.',
+        );
+      }
+      const token = newToken();
+      const now = new Date();
+      const device: DeviceRow = {
+        id: randomUUID(),
+        name,
+        token: tokenHash(token),
+        letInAt: now,
+        letInBy: used.by,
+        seenAt: now,
+        revokedAt: null,
+      };
+      await manager.insert(deviceEntity, device);
+      const told = { what: 'device-let-in', subject: name, subjectId: device.id, by: used.by, device: device.id };
+      await tellEvent({ manager }, told);
+      return { device, token, to: used.to };
+    });
+  }
+
+  async revoke(id: string, here: string | null): Promise<DeviceView[]> {
+    const row = await this.database.manager.findOneBy(deviceEntity, { id });
+    if (!row) throw new ProblemError('not-found', `There is no device ${id}.`);
+    if (!row.revokedAt) {
+      await this.database.manager.update(deviceEntity, { id }, { revokedAt: new Date() });
+      await tellEvent(this.database, { what: 'device-revoked', subject: row.name, subjectId: id });
+    }
+    return this.list(here);
+  }
+}

@@ -1,0 +1,46 @@
+import type { RequestHandler } from 'express';
+import { ProblemError } from '../problem/problem.js';
+import type { AccessSettings } from './settings.js';
+
+/** The name in a Host header, without its port; null where it is none. */
+function nameIn(host: string | undefined): string | null {
+  return host !== undefined && URL.canParse(`http://${host}`)
+    ? new URL(`http://${host}`).hostname.replaceAll(/[[\]]/gu, '').toLowerCase()
+    : null;
+}
+
+/**
+ * Answers only to names of its own: a page on another name that is made to lead to this machine is not one of ours, whatever its browser
+ * thinks.
+ */
+export function ownHostOnly({ hosts }: AccessSettings): RequestHandler {
+  return (request, _response, next) => {
+    const name = nameIn(request.headers.host);
+    if (name === null || !hosts.has(name)) {
+      const called = name === null ? 'a name that cannot be read' : `“${name.slice(0, 100)}”`;
+      throw new ProblemError(
+        'wrong-host',
+        `This server was called by ${called}, which is none of its names. Add it to FETTLE_HOSTS where it is right.`,
+      );
+    }
+    next();
+  };
+}
+
+/** Refuses changes that a page of another origin asks for. Who asks without a browser sends no such header. */
+export function ownOriginOnly({ isSecure, origin, isBehindProxy }: AccessSettings): RequestHandler {
+  return (request, _response, next) => {
+    if (request.method === 'GET' || request.method === 'HEAD') return next();
+    const from = request.headers.origin;
+    const own = isBehindProxy ? origin : `${isSecure ? 'https' : 'http'}://${request.headers.host}`;
+    const site = request.headers['sec-fetch-site'];
+    const isStrange = from === undefined ? site === 'cross-site' || site === 'same-site' : from !== own;
+    if (isStrange) {
+      throw new ProblemError(
+        'not-allowed',
+        'A page of another origin asked for a change; only Fettle’s own pages may.',
+      );
+    }
+    next();
+  };
+}

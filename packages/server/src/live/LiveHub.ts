@@ -1,0 +1,180 @@
+import { type LiveEvent, liveEventSchema, type Presence, type Topic } from '@fettle/core';
+import pg from 'pg';
+import type { Logger } from 'pino';
+import type { DataSource } from 'typeorm';
+
+/** One page that listens. */
+export interface Listener {
+  /** The tab that it is, by an id of its own. */
+  readonly tab: string;
+  readonly send: (event: LiveEvent) => void;
+  /** Ends listening, from this side. */
+  readonly end: () => void;
+}
+
+/** The channel of PostgreSQL that processes on one database tell each other by. */
+const CHANNEL = 'fettle';
+/** Changes within so many ms are told together: one notification, whatever was typed meanwhile. */
+const TOGETHER_MS = 25;
+/** Where somebody is counts for so long without being said again, ms. */
+const PRESENT_MS = 60_000;
+/** Pauses between tries to listen again, ms. */
+const FIRST_PAUSE_MS = 500;
+const LONGEST_PAUSE_MS = 15_000;
+/** A notification holds at most 8000 bytes. */
+const LARGEST = 7500;
+
+interface Here extends Presence {
+  readonly seen: number;
+}
+
+/**
+ * Tells pages what others changed, and who is where, through every process on the database. What is told is never needed: a page that
+ * misses it looks for itself now and then.
+ */
+export class LiveHub {
+  private readonly database: DataSource;
+  private readonly log: Logger;
+  private readonly listeners = new Set<Listener>();
+  private readonly here = new Map<string, Here>();
+  private client: pg.Client | null = null;
+  private waiting: LiveEvent[] = [];
+  private timer: NodeJS.Timeout | null = null;
+  private isClosed = false;
+  private pause = FIRST_PAUSE_MS;
+
+  constructor(database: DataSource, log: Logger) {
+    this.database = database;
+    this.log = log;
+  }
+
+  /** Begins to listen to the other processes; without the database it tries again, and pages hear of this process meanwhile. */
+  async start(): Promise<void> {
+    const { url } = this.database.options as { url: string };
+    const client = new pg.Client({ connectionString: url, application_name: 'fettle live' });
+    const again = () => {
+      if (this.client !== client) return;
+      this.client = null;
+      client.removeAllListeners();
+      client.on('error', () => {});
+      void client.end().catch(() => {});
+      if (this.isClosed) return;
+      setTimeout(() => !this.isClosed && void this.start(), this.pause).unref();
+      this.pause = Math.min(2 * this.pause, LONGEST_PAUSE_MS);
+    };
+    this.client = client;
+    client.on('error', again);
+    client.on('end', again);
+    client.on('notification', ({ payload }) => this.heard(payload ?? ''));
+    try {
+      await client.connect();
+      await client.query(`LISTEN ${CHANNEL}`);
+      this.pause = FIRST_PAUSE_MS;
+      // What was told while nobody listened is looked up anew.
+      for (const { send } of this.listeners) send({ kind: 'missed' });
+    } catch (error) {
+      this.log.warn({ err: error }, 'changes of other processes are not heard at the moment');
+      again();
+    }
+  }
+
+  private heard(payload: string): void {
+    const events = liveEventSchema.array().safeParse(JSON.parse(payload));
+    if (!events.success) return;
+    for (const event of events.data) this.pass(event);
+  }
+
+  private pass(event: LiveEvent): void {
+    if (event.kind === 'here') this.here.set(event.who.tab, { ...event.who, seen: Date.now() });
+    if (event.kind === 'gone') this.here.delete(event.tab);
+    for (const { send } of this.listeners) send(event);
+  }
+
+  /** A page begins to listen, and hears first who is where. @returns ends it */
+  join(listener: Listener): () => void {
+    this.listeners.add(listener);
+    const since = Date.now() - PRESENT_MS;
+    for (const [tab, { seen, ...who }] of this.here) {
+      if (seen < since) this.here.delete(tab);
+      else listener.send({ kind: 'here', who });
+    }
+    return () => {
+      this.listeners.delete(listener);
+      if (this.here.has(listener.tab)) this.tell({ kind: 'gone', tab: listener.tab });
+    };
+  }
+
+  /** Something was changed. @param engine whose it is; null where it is nobody's in particular */
+  changed(topics: readonly Topic[], engine: string | null, tab: string | null): void {
+    if (topics.length > 0) this.tell({ kind: 'changed', topics: [...topics], engine, tab });
+  }
+
+  /** Somebody is somewhere. */
+  isHere(who: Presence): void {
+    this.tell({ kind: 'here', who });
+  }
+
+  private tell(event: LiveEvent): void {
+    this.waiting.push(event);
+    this.timer ??= setTimeout(() => void this.flush(), TOGETHER_MS);
+  }
+
+  private async flush(): Promise<void> {
+    this.timer = null;
+    const events = together(this.waiting);
+    this.waiting = [];
+    const { client } = this;
+    for (const part of parts(events)) {
+      try {
+        if (client === null) throw new Error('nothing is listened to');
+        await client.query('SELECT pg_notify($1, $2)', [CHANNEL, JSON.stringify(part)]);
+      } catch {
+        // The others look for themselves; those of this process hear of it all the same.
+        for (const event of part) this.pass(event);
+      }
+    }
+  }
+
+  async close(): Promise<void> {
+    this.isClosed = true;
+    for (const { end } of this.listeners) end();
+    if (this.timer) clearTimeout(this.timer);
+    const { client } = this;
+    this.client = null;
+    client?.removeAllListeners();
+    client?.on('error', () => {});
+    await client?.end().catch(() => {});
+  }
+}
+
+/** The same events with those that say the same told once. */
+function together(events: readonly LiveEvent[]): LiveEvent[] {
+  const changed = new Map<string, LiveEvent & { kind: 'changed' }>();
+  const others: LiveEvent[] = [];
+  for (const event of events) {
+    if (event.kind !== 'changed') {
+      others.push(event);
+      continue;
+    }
+    const key = `${event.engine} ${event.tab}`;
+    const known = changed.get(key);
+    changed.set(key, known ? { ...known, topics: [...new Set([...known.topics, ...event.topics])] } : event);
+  }
+  return [...changed.values(), ...others];
+}
+
+/** The events in lists that fit into a notification each. */
+function parts(events: readonly LiveEvent[]): LiveEvent[][] {
+  const lists: LiveEvent[][] = [];
+  let size = LARGEST;
+  for (const event of events) {
+    const length = JSON.stringify(event).length * 2;
+    if (size + length > LARGEST) {
+      lists.push([]);
+      size = 0;
+    }
+    lists.at(-1)!.push(event);
+    size += length;
+  }
+  return lists;
+}

@@ -1,0 +1,48 @@
+import { LIVE_AT, type LiveEvent, tabSchema } from '@fettle/core';
+import { createSession } from 'better-sse';
+import { type Request, type Response, Router } from 'express';
+import { accessOf } from '../access/Access.js';
+import { ProblemError } from '../problem/problem.js';
+import { readWith } from '../problem/readWith.js';
+import type { LiveHub } from './LiveHub.js';
+
+/** Pages that listen at once, in all and from one address. */
+const MOST = 500;
+const MOST_FROM_ONE = 60;
+/** After so long a page begins anew, and says again who it is, ms. */
+const LONGEST_MS = 3_600_000;
+
+/** The stream of what others change, as server-sent events. */
+export function liveRoutes(hub: LiveHub): Router {
+  const routes = Router();
+  const open = new Map<string, number>();
+  routes.get(LIVE_AT, async (request: Request, response: Response) => {
+    const access = accessOf(response);
+    if (access.isOn && (!access.person || access.person.mustChange)) {
+      throw new ProblemError('not-signed-in', 'Sign in first.');
+    }
+    const tab = readWith(tabSchema, request.query.tab);
+    const address = request.ip ?? '';
+    const count = open.get(address) ?? 0;
+    const all = [...open.values()].reduce((sum, one) => sum + one, 0);
+    if (count >= MOST_FROM_ONE || all >= MOST) {
+      throw new ProblemError('too-busy', 'Too many pages are open at once; this one looks for itself now and then.');
+    }
+    open.set(address, count + 1);
+    const session = await createSession(request, response, { keepAlive: 15_000, retry: 2000 });
+    const leave = hub.join({
+      tab,
+      send: (event: LiveEvent) => void session.push(event, event.kind),
+      end: () => response.end(),
+    });
+    const over = setTimeout(() => response.end(), LONGEST_MS);
+    response.on('close', () => {
+      clearTimeout(over);
+      leave();
+      const left = (open.get(address) ?? 1) - 1;
+      if (left > 0) open.set(address, left);
+      else open.delete(address);
+    });
+  });
+  return routes;
+}
