@@ -1,6 +1,7 @@
 import react from '@vitejs/plugin-react';
 import { defineConfig } from 'vite';
 import { compression } from 'vite-plugin-compression2';
+import { VitePWA } from 'vite-plugin-pwa';
 
 /**
  * What the first page shows beside React: small pieces that would be a request each, with more of headers than of code. One chunk of them.
@@ -12,6 +13,34 @@ export default defineConfig({
   // Text is compressed once, when it is built, as far as it goes.
   plugins: [
     react(),
+    // The page itself works without the server: everything it is made of is kept in the browser, but what only files are read and written with.
+    VitePWA({
+      strategies: 'generateSW',
+      registerType: 'prompt',
+      injectRegister: null,
+      manifest: {
+        name: 'Fettle',
+        short_name: 'Fettle',
+        description: 'Chooses bearing shells from measured housings and journals.',
+        display: 'standalone',
+        start_url: '/',
+        background_color: '#f1efe8',
+        theme_color: '#1c4587',
+        icons: [{ src: '/mark.svg', sizes: 'any', type: 'image/svg+xml', purpose: 'any' }],
+      },
+      workbox: {
+        globPatterns: ['**/*.{js,css,html,svg,woff2,wasm}'],
+        globIgnores: ['**/exceljs*', '**/*-latin-ext-*', '**/*-cyrillic*', '**/*-greek*', '**/*-vietnamese*'],
+        maximumFileSizeToCacheInBytes: 5_000_000,
+        navigateFallback: 'index.html',
+        navigateFallbackDenylist: [/^\/api\//u, /^\/workshop\.crt/u],
+        cleanupOutdatedCaches: true,
+        inlineWorkboxRuntime: true,
+        skipWaiting: false,
+        clientsClaim: true,
+        sourcemap: false,
+      },
+    }),
     compression({ algorithms: ['gzip', 'brotliCompress'], include: /\.(js|css|svg|wasm)$/u, threshold: 500 }),
   ],
   resolve: { conditions: ['@fettle/source', 'module', 'browser', 'development|production'] },

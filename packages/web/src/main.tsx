@@ -4,9 +4,11 @@ import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
 import { Provider } from 'react-redux';
 import { RouterProvider } from 'react-router';
+import { keepPage } from './app/keepPage.js';
 import { fetchRest, routes } from './app/routes.js';
 import { store } from './app/store.js';
 import { whenAnswered } from './app/whenAnswered.js';
+import { startListening } from './live/listen.js';
 import { applyAppearance } from './look/appearanceSlice.js';
 import { GlobalStyle } from './look/GlobalStyle.js';
 import { startDelivery } from './saving/deliver.js';
@@ -24,7 +26,13 @@ addEventListener('error', (event) => {
 addEventListener('unhandledrejection', (event) => failed(event.reason));
 startDelivery(store).catch(failed);
 // Once the page that was asked for shows something, the others follow. What cannot be fetched now is fetched when it is opened.
-whenAnswered(() => void fetchRest().catch(() => undefined));
+whenAnswered(() => startListening(store));
+whenAnswered(
+  () =>
+    void fetchRest()
+      .then(keepPage)
+      .catch(() => undefined),
+);
 
 createRoot(document.getElementById('root')!).render(
   <StrictMode>

@@ -1,6 +1,10 @@
+import { mayDo } from '@fettle/core';
+import { UserRound } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { Link, NavLink, Outlet } from 'react-router';
+import { Link, NavLink } from 'react-router';
 import styled from 'styled-components';
+import { Gate } from '../access/Gate.js';
+import { HeldBack } from '../access/HeldBack.js';
 import { applyAppearance } from '../look/appearanceSlice.js';
 import { fieldBox } from '../look/Field.js';
 import { personNamed } from '../person/personSlice.js';
@@ -21,7 +25,8 @@ const Bar = styled.header`
     display: inline-flex; align-items: center; gap: 0.6rem; min-height: var(--target);
     font-size: var(--size-lead); font-weight: 800; letter-spacing: -0.01em; color: var(--ink); text-decoration: none;
   }
-  nav { flex: 1; display: flex; flex-wrap: wrap; }
+  nav, .space { flex: 1; }
+  nav { display: flex; flex-wrap: wrap; }
   nav a {
     display: inline-flex; align-items: center; min-height: var(--target); padding: 0 0.65rem; color: var(--ink);
     font-weight: 600; text-decoration: none; white-space: nowrap;
@@ -29,6 +34,8 @@ const Bar = styled.header`
   nav a:hover { text-decoration: underline; }
   nav a.active { color: var(--accent); box-shadow: inset 0 -3px 0 var(--accent); }
   label { display: inline-flex; align-items: center; gap: 0.4rem; font-size: var(--size-small); color: var(--ink-soft); }
+  .me { display: inline-flex; align-items: center; gap: 0.35rem; min-height: var(--target); max-width: 12rem; font-weight: 600; color: var(--ink); }
+  .me span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
   .look { display: inline-flex; align-items: center; gap: 0.4rem; min-width: 12rem; font-size: var(--size-small); color: var(--ink-soft); }
   .look > :last-child { flex: 1; }
   input { ${fieldBox} width: auto; }
@@ -80,13 +87,16 @@ function PersonField() {
 const decisions = lazily(async () => (await import('../saving/Decisions.js')).Decisions, true);
 const Decisions = decisions.View;
 
+const versionNotice = lazily(async () => (await import('./VersionNotice.js')).VersionNotice, true);
+const VersionNotice = versionNotice.View;
+
 /** Not part of the first visit: a list that opens is more than a bench list needs. */
 const lookChoice = lazily(async () => (await import('./LookChoice.js')).LookChoice, true);
 const LookChoice = lookChoice.View;
 
 /** Fetches what stands beside the views, so that it is there when the server is not. */
 export async function fetchAside(): Promise<void> {
-  for (const { fetch } of [decisions, lookChoice]) await fetch();
+  for (const { fetch } of [decisions, lookChoice, versionNotice]) await fetch();
 }
 
 function AppearanceField() {
@@ -104,9 +114,30 @@ const PAGES = [
   { to: '/sum', label: 'Quick sum', isWhole: false },
 ] as const;
 
+const PEOPLE = { to: '/people', label: 'People', isWhole: false } as const;
+
+/** Who is signed in; leads to their account. */
+function SignedIn() {
+  const person = useAppSelector((state) => state.access.session?.person ?? null);
+  if (!person) return null;
+  return (
+    <Link className="me" to="/me" aria-label={`Signed in as ${person.name}: your account`}>
+      <UserRound aria-hidden size={18} />
+      <span>{person.name}</span>
+    </Link>
+  );
+}
+
 /** What stands around every view: the ways to the other pages, the state of saving, who is at this device, the look. */
 export function Frame() {
   const person = useAppSelector((state) => state.person.name);
+  const isNew = useAppSelector((state) => state.version !== 'none');
+  const isOn = useAppSelector((state) => state.access.isOn === true);
+  // Where one has to sign in first, nothing else leads anywhere yet.
+  const isOut = useAppSelector(
+    ({ access: { isOn, session } }) => isOn === true && session?.person?.mustChange !== false,
+  );
+  const mayKeep = useAppSelector(({ access }) => mayDo(access.session?.person?.role ?? null, 'people'));
   const isAsked = useAppSelector(
     ({ saving }) => saving.clashes.length > 0 || saving.refusals.length > 0 || saving.pageFault !== null,
   );
@@ -120,20 +151,26 @@ export function Frame() {
           </svg>
           Fettle
         </Link>
-        <nav aria-label="Pages">
-          {PAGES.map(({ to, label, isWhole }) => (
-            <NavLink key={to} to={to} end={isWhole}>
-              {label}
-            </NavLink>
-          ))}
-        </nav>
-        <SavingMark />
-        <PersonField key={person} />
+        {isOut ? (
+          <span className="space" />
+        ) : (
+          <nav aria-label="Pages">
+            {[...PAGES, ...(mayKeep ? [PEOPLE] : [])].map(({ to, label, isWhole }) => (
+              <NavLink key={to} to={to} end={isWhole}>
+                {label}
+              </NavLink>
+            ))}
+          </nav>
+        )}
+        <SavingMark isQuiet={isOut} />
+        {isOut ? null : isOn ? <SignedIn /> : <PersonField key={person} />}
         <AppearanceField />
       </Bar>
       <Main>
         {isAsked && <Decisions />}
-        <Outlet />
+        {isNew && <VersionNotice />}
+        <HeldBack />
+        <Gate />
       </Main>
     </>
   );

@@ -1,5 +1,6 @@
 import { FEATURE_TABLE, FEATURES } from '@fettle/core';
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
+import { LET_IN_AT } from '../access/letInAt.js';
 import { Fault } from './Fault.js';
 import { Frame, fetchAside } from './Frame.js';
 import { lazily } from './lazily.js';
@@ -38,6 +39,10 @@ const VIEWS = {
   newEngine: lazily(async () => (await import('../bench/NewEngine.js')).NewEngine),
   drawer: lazily(async () => (await import('../drawer/WorkshopView.js')).WorkshopView),
   together: lazily(async () => (await import('../drawer/TogetherView.js')).TogetherView),
+  me: lazily(async () => (await import('../access/Me.js')).Me),
+  people: lazily(async () => (await import('../access/People.js')).People),
+  audit: lazily(async () => (await import('../access/Audit.js')).Audit),
+  letIn: lazily(async () => (await import('../access/LetIn.js')).LetIn),
   sum: lazily(async () => (await import('../sum/SumView.js')).SumView),
   types: lazily(async () => (await import('../engineType/TypeList.js')).TypeList),
   type: lazily(async () => (await import('../engineType/TypePage.js')).TypePage),
@@ -90,6 +95,10 @@ export const routes = createBrowserRouter([
           ]),
           page('/together', VIEWS.together),
           page('/sum', VIEWS.sum),
+          page('/me', VIEWS.me),
+          page('/people', VIEWS.people),
+          page('/people/audit', VIEWS.audit),
+          page(LET_IN_AT, VIEWS.letIn),
           page('/engines/:id', VIEWS.job, [
             { index: true, element: <Navigate to="choose" replace /> },
             page('data', VIEWS.limits),

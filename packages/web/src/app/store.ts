@@ -1,17 +1,23 @@
 import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector } from 'react-redux';
+import { accessReducer } from '../access/accessSlice.js';
 import { visitReducer } from '../job/visitSlice.js';
+import { liveReducer } from '../live/liveSlice.js';
 import { appearanceReducer } from '../look/appearanceSlice.js';
 import { personReducer } from '../person/personSlice.js';
 import { savingReducer } from '../saving/savingSlice.js';
 import { api } from '../wire/api.js';
+import { versionReducer } from './versionSlice.js';
 
 export const store = configureStore({
   reducer: {
+    access: accessReducer,
     appearance: appearanceReducer,
+    live: liveReducer,
     person: personReducer,
     saving: savingReducer,
+    version: versionReducer,
     visit: visitReducer,
     [api.reducerPath]: api.reducer,
   },

@@ -4,7 +4,8 @@ const QUIET_MS = 800;
 const LONGEST_MS = 15_000;
 
 let lastKey = Number.NEGATIVE_INFINITY;
-addEventListener('keydown', () => {
+// Where there is no page nobody types.
+globalThis.addEventListener?.('keydown', () => {
   lastKey = performance.now();
 });
 

@@ -1,13 +1,13 @@
 import { jobAssembly, jobFacts } from '@fettle/core';
 import { Printer } from 'lucide-react';
-import { toString as qrSvg } from 'qrcode';
-import { useEffect, useMemo, useState } from 'react';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { useOpenJob } from '../job/JobPage.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Quiet, Row } from '../look/Panel.js';
+import { useQr } from '../look/useQr.js';
 
 const Sheet = styled.div<{ $wide: number; $high: number; $gap: number }>`
   display: flex;
@@ -47,21 +47,6 @@ type Size = keyof typeof SIZES;
 function mmOf(text: string, least: number, most: number): number | null {
   const value = Number(text.trim().replace(',', '.'));
   return text.trim() !== '' && value >= least && value <= most ? value : null;
-}
-
-/** The QR code of an address, as the source of a picture; null until it is made. */
-function useQr(address: string): string | null {
-  const [source, setSource] = useState<string | null>(null);
-  useEffect(() => {
-    let isCurrent = true;
-    void qrSvg(address, { type: 'svg', margin: 0 }).then((svg) => {
-      if (isCurrent) setSource(`data:image/svg+xml;utf8,${encodeURIComponent(svg)}`);
-    });
-    return () => {
-      isCurrent = false;
-    };
-  }, [address]);
-  return source;
 }
 
 /** Labels for parts and stations: place, halves, mark, and a code that leads to the engine's page; on sheets of any size. */

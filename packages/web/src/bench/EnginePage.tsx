@@ -12,7 +12,7 @@ import { Button } from '../look/Button.js';
 import { Panel, Quiet, Row } from '../look/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
-import { lookedAtEvery } from '../wire/polling.js';
+import { useLookedAtEvery } from '../wire/polling.js';
 import { Offline } from './Offline.js';
 
 const LOOK_EVERY_MS = 8000;
@@ -173,7 +173,7 @@ export function EnginePage({ after, filter, isLast, onMore, onOff, onPeople }: E
     ...(person === null ? {} : { person }),
     ...(after === null ? {} : { after }),
   };
-  const { data, error } = api.useListJobsQuery(asked, lookedAtEvery(LOOK_EVERY_MS));
+  const { data, error } = api.useListJobsQuery(asked, useLookedAtEvery(LOOK_EVERY_MS));
   const people = data?.people;
   useEffect(() => {
     if (people) onPeople(people);
@@ -203,6 +203,7 @@ export function EnginePage({ after, filter, isLast, onMore, onOff, onPeople }: E
   }
   return (
     <>
+      {isAway && after === null && <Quiet>As it was when the server was here last.</Quiet>}
       <List aria-label={after === null ? 'Engines' : 'More engines'}>
         {jobs.map((job) => (
           <EngineCard key={job.id} job={job} onOff={onOff} />

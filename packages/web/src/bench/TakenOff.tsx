@@ -4,7 +4,7 @@ import { useState } from 'react';
 import { Button } from '../look/Button.js';
 import { Panel, Quiet, Row } from '../look/Panel.js';
 import { api } from '../wire/api.js';
-import { lookedAtEvery } from '../wire/polling.js';
+import { useLookedAtEvery } from '../wire/polling.js';
 import { List } from './EnginePage.js';
 
 const LOOK_EVERY_MS = 30_000;
@@ -15,7 +15,7 @@ const MANY = 200;
 /** Engines that were taken off the benches: everything in them is kept, and they can be brought back. */
 export function TakenOff({ onBack }: { readonly onBack: (job: JobSummary) => void }) {
   const [most, setMost] = useState(FEW);
-  const { data } = api.useListJobsQuery({ deleted: 'true', most }, lookedAtEvery(LOOK_EVERY_MS));
+  const { data } = api.useListJobsQuery({ deleted: 'true', most }, useLookedAtEvery(LOOK_EVERY_MS));
   if (!data || data.jobs.length === 0) return null;
   return (
     <Panel aria-label="Taken off the bench">

@@ -12,9 +12,9 @@ import {
   type Unit,
 } from '@fettle/core';
 import { ClipboardCopy, Download } from 'lucide-react';
-import Papa from 'papaparse';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
+import { csvOf } from '../drawer/spreadsheet.js';
 import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
@@ -41,7 +41,7 @@ const Wide = styled.div`
 function orderText(order: ReturnType<typeof halvesToOrder>, separator: string): string {
   const rows = order.map(({ shell, count }) => [String(count), shell.id, shell.family, shell.half, String(shell.wall)]);
   const lines = [['Count', 'Half', 'Family', 'Side', 'Wall'], ...rows];
-  return Papa.unparse(lines, { delimiter: separator, newline: '\r\n', escapeFormulae: true });
+  return csvOf(lines, separator);
 }
 
 function OrderList({ request, plan, name }: { request: FitRequest; plan: FitPlan; name: string }) {
@@ -66,7 +66,7 @@ function OrderList({ request, plan, name }: { request: FitRequest; plan: FitPlan
           <ClipboardCopy aria-hidden size={18} />
           {isCopied ? 'Copied' : 'Copy the order'}
         </Button>
-        <Button onPress={() => saveAs(`${name} order.csv`, CSV_TYPE, `${orderText(order, ',')}\r\n`)}>
+        <Button onPress={() => saveAs(`${name} order.csv`, CSV_TYPE, orderText(order, ','))}>
           <Download aria-hidden size={18} />
           Save as CSV
         </Button>

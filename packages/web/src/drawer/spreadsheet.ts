@@ -1,3 +1,4 @@
+import { cellOfCsv, csvCell } from '@fettle/core';
 import Papa from 'papaparse';
 
 const XLSX_TYPE = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
@@ -8,7 +9,7 @@ export async function readSpreadsheet(file: File): Promise<string[][]> {
     const parsed = Papa.parse<string[]>(await file.text(), { skipEmptyLines: false });
     const [broken] = parsed.errors.filter(({ type }) => type === 'Quotes');
     if (broken) throw new Error(`row ${(broken.row ?? 0) + 1}: ${broken.message}`);
-    return parsed.data;
+    return parsed.data.map((row) => row.map(cellOfCsv));
   }
   const { Workbook } = await import('exceljs');
   const book = new Workbook();
@@ -20,6 +21,11 @@ export async function readSpreadsheet(file: File): Promise<string[][]> {
     rows[number - 1] = Array.from({ length: sheet.columnCount }, (_, at) => row.getCell(at + 1).text ?? '');
   });
   return Array.from(rows, (row) => row ?? []);
+}
+
+/** The cells of a CSV text, without the lines that are empty. */
+export function cellsOf(text: string): string[][] {
+  return Papa.parse<string[]>(text, { skipEmptyLines: true }).data.map((row) => row.map(cellOfCsv));
 }
 
 /** Columns that a spreadsheet may count with; elsewhere 0.50 is a name and no number. */
@@ -44,7 +50,8 @@ export async function xlsxOf(
   return { type: XLSX_TYPE, content: (await book.xlsx.writeBuffer()) as BlobPart };
 }
 
-/** A table as a CSV file (RFC 4180). */
-export function csvOf(table: readonly (readonly string[])[]): string {
-  return `${Papa.unparse(table as string[][], { newline: '\r\n' })}\r\n`;
+/** A table as a CSV file (RFC 4180), in which no cell begins a formula; reading it gives the same cells again. */
+export function csvOf(table: readonly (readonly string[])[], delimiter = ','): string {
+  const cells = table.map((row) => row.map(csvCell));
+  return `${Papa.unparse(cells, { newline: '\r\n', delimiter })}\r\n`;
 }

@@ -2,7 +2,7 @@ import type { DrawerLine } from '@fettle/core';
 import { useCallback, useRef, useState } from 'react';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
-import { lookedAtEvery } from '../wire/polling.js';
+import { useLookedAtEvery } from '../wire/polling.js';
 import { tell } from '../wire/tell.js';
 
 const LOOK_EVERY_MS = 4000;
@@ -27,7 +27,7 @@ export interface Drawer {
  */
 export function useDrawer({ job, isWanted = true }: { job?: string; isWanted?: boolean } = {}): Drawer {
   const asked = job === undefined ? {} : { job };
-  const { data } = api.useListDrawerQuery(asked, { ...lookedAtEvery(LOOK_EVERY_MS), skip: !isWanted });
+  const { data } = api.useListDrawerQuery(asked, { ...useLookedAtEvery(LOOK_EVERY_MS), skip: !isWanted });
   const [fault, setFault] = useState<string | null>(null);
   const latest = useRef<readonly DrawerLine[]>([]);
   if (data) latest.current = data;

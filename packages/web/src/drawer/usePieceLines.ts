@@ -1,6 +1,6 @@
 import type { PieceLine } from '@fettle/core';
 import { api } from '../wire/api.js';
-import { lookedAtEvery } from '../wire/polling.js';
+import { useLookedAtEvery } from '../wire/polling.js';
 
 const LOOK_EVERY_MS = 4000;
 
@@ -10,6 +10,6 @@ const LOOK_EVERY_MS = 4000;
  * @param job an engine: what was fitted into it is told as well
  */
 export function usePieceLines(job?: string): readonly PieceLine[] | null {
-  const { data } = api.useListPiecesQuery(job === undefined ? {} : { job }, lookedAtEvery(LOOK_EVERY_MS));
+  const { data } = api.useListPiecesQuery(job === undefined ? {} : { job }, useLookedAtEvery(LOOK_EVERY_MS));
   return data ?? null;
 }

@@ -1,6 +1,6 @@
 import { Download, Upload } from 'lucide-react';
-import Papa from 'papaparse';
 import styled from 'styled-components';
+import { cellsOf } from '../drawer/spreadsheet.js';
 import { Button } from '../look/Button.js';
 import { FileButton } from '../look/FileButton.js';
 import { Notice } from '../look/Notice.js';
@@ -49,14 +49,12 @@ export function TablePanel(props: FamilyProps) {
             <FileButton
               label="Table file"
               accept=".csv,text/csv"
-              onChoose={(chosen) =>
-                void chosen.text().then((content) => fill(Papa.parse<string[]>(content, { skipEmptyLines: true }).data))
-              }
+              onChoose={(chosen) => void chosen.text().then((content) => fill(cellsOf(content)))}
             >
               <Upload aria-hidden size={18} />
               From CSV
             </FileButton>
-            <Button onPress={() => saveAs(`${family} table.csv`, CSV_TYPE, `${csv()}\r\n`)}>
+            <Button onPress={() => saveAs(`${family} table.csv`, CSV_TYPE, csv())}>
               <Download aria-hidden size={18} />
               Save as CSV
             </Button>

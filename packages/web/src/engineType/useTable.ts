@@ -8,8 +8,8 @@ import {
   type TableFinding,
   tableFindings,
 } from '@fettle/core';
-import Papa from 'papaparse';
 import { useMemo, useState } from 'react';
+import { csvOf } from '../drawer/spreadsheet.js';
 import { textOfCell } from './cellText.js';
 import type { FamilyProps } from './familyProps.js';
 import { shownTable, squareCells, withBlock, withShown } from './tableBlock.js';
@@ -71,11 +71,7 @@ export function useTable({ text, codes, thinner, set }: FamilyProps): TypedTable
     setLeft(filled.left);
     setShown(filled.cells);
   };
-  const csv = () =>
-    Papa.unparse([['', ...columns], ...squareCells(table).map((line, at) => [rows[at]!, ...line])], {
-      newline: '\r\n',
-      escapeFormulae: true,
-    });
+  const csv = () => csvOf([['', ...columns], ...squareCells(table).map((line, at) => [rows[at]!, ...line])]);
   const isEmpty = rows.length === 0 || columns.length === 0;
   return {
     rows,

@@ -1,10 +1,15 @@
-import { dueOn, type JobProgress, jobProgress, STAGES, stageName } from '@fettle/core';
-import { ArrowRight, History, Undo2 } from 'lucide-react';
-import { memo, useEffect, useMemo, useRef } from 'react';
+import { dueOn, type JobProgress, jobProgress, mayDo, STAGES, stageName } from '@fettle/core';
+import { ArrowRight, History, Smartphone, Undo2 } from 'lucide-react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
+import { lazilyWith } from '../app/lazily.js';
+import { useAppSelector } from '../app/store.js';
 import { today } from '../app/today.js';
+import { useLatest } from '../app/useLatest.js';
 import { useTitle } from '../app/useTitle.js';
+import { AlsoHere } from '../live/AlsoHere.js';
+import { SayWhere } from '../live/SayWhere.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel } from '../look/Panel.js';
@@ -21,7 +26,8 @@ const Head = styled.div`
   h1 a { color: inherit; text-decoration: none; }
   h1 a:hover { text-decoration: underline; }
   .what { max-width: 18rem; overflow-wrap: anywhere; text-align: left; }
-  @media (max-width: 640px) { flex-wrap: wrap; h1 { flex-basis: 100%; } }
+  @media (max-width: 1000px) { flex-wrap: wrap; }
+  @media (max-width: 640px) { h1 { flex-basis: 100%; } }
   .past { display: inline-flex; align-items: center; gap: 0.35rem; min-height: var(--target); font-weight: 600; }
   .next { flex: none; margin-left: auto; max-width: min(36rem, 100%); text-align: left; justify-content: flex-start; }
 `;
@@ -40,6 +46,9 @@ export const Stages = styled.nav`
   @media (max-width: 640px) { flex-wrap: nowrap; overflow-x: auto; a { flex: none; } }
   a.active { background: var(--surface); border-color: var(--line-strong); box-shadow: 0 2px 0 var(--surface); color: var(--accent); }
 `;
+
+/** Only where there are other devices. */
+const bringDevice = lazilyWith(async () => (await import('../access/BringDevice.js')).BringDevice);
 
 /** The engine that the views below a job's address work on. */
 export function useOpenJob(): OpenJob {
@@ -87,6 +96,49 @@ const StageLinks = memo(
   ({ stages: one }, { stages: next }) => STAGES.every((stage) => one[stage] === next[stage]),
 );
 
+interface TopProps {
+  readonly id: string;
+  readonly name: string;
+  /** What would be taken back. */
+  readonly what: string | null;
+  /** Takes it back; null where there is nothing. */
+  readonly onUndo: (() => void) | null;
+  readonly isBringing: boolean;
+  /** Shows or hides the code for another device; null where one may not. */
+  readonly onBring: (() => void) | null;
+  readonly next: JobProgress['next'];
+  readonly todo: string;
+}
+
+/** The engine's name, what can be taken back, and where it goes on; not drawn anew with each figure. */
+const Top = memo(({ id, name, what, onUndo, isBringing, onBring, next, todo }: TopProps) => (
+  <Head className="no-print">
+    <h1>
+      <Link to={`/engines/${id}`}>{name}</Link>
+    </h1>
+    <AlsoHere />
+    <Button
+      isDisabled={onUndo === null}
+      aria-label={what === null ? 'Undo' : `Undo: ${what}`}
+      onPress={() => onUndo?.()}
+    >
+      <Undo2 aria-hidden size={20} />
+      <span className="what">Undo{what !== null && `: ${what}`}</span>
+    </Button>
+    {onBring && (
+      <Button $kind="quiet" aria-pressed={isBringing} onPress={onBring}>
+        <Smartphone aria-hidden size={18} />
+        On a phone
+      </Button>
+    )}
+    <Link className="past" to="history">
+      <History aria-hidden size={18} />
+      History
+    </Link>
+    <Next next={next} todo={todo} />
+  </Head>
+));
+
 /** One engine: its stages as places on one route, the next thing to do always named. */
 export function JobPage() {
   const { id = '' } = useParams();
@@ -94,7 +146,13 @@ export function JobPage() {
   const job = useJob(id);
   useVisit(id);
   const { undo, what, isPartial } = useUndo(job);
-  const progress = useMemo(() => job && jobProgress(job.document, job.readings), [job]);
+  const { document, readings } = job ?? { document: null, readings: [] };
+  const progress = useMemo(() => document && jobProgress(document, readings), [document, readings]);
+  const [isBringing, setBringing] = useState(false);
+  const onBring = useCallback(() => setBringing((before) => !before), []);
+  const undoing = useLatest(undo);
+  const onUndo = useCallback(() => undoing.current?.(), [undoing]);
+  const mayBring = useAppSelector(({ access }) => mayDo(access.session?.person?.role ?? null, 'bench'));
   const { pathname } = useLocation();
   const stage = STAGES.find((one) => pathname.endsWith(`/${one}`));
   useTitle(
@@ -119,25 +177,19 @@ export function JobPage() {
   const due = dueOn(progress, today(), job.view?.held ?? { reserved: 0 });
   return (
     <>
-      <Head className="no-print">
-        <h1>
-          <Link to={`/engines/${id}`}>{job.document.name}</Link>
-        </h1>
-        <Button
-          isDisabled={undo === null}
-          aria-label={what === null ? 'Undo' : `Undo: ${what}`}
-          onPress={() => undo?.()}
-        >
-          <Undo2 aria-hidden size={20} />
-          <span className="what">Undo{what !== null && `: ${what}`}</span>
-        </Button>
-        <Link className="past" to="history">
-          <History aria-hidden size={18} />
-          History
-        </Link>
-        <Next next={due.next} todo={due.todo} />
-      </Head>
+      <Top
+        id={id}
+        name={job.document.name}
+        what={what}
+        onUndo={undo === null ? null : onUndo}
+        isBringing={isBringing}
+        onBring={mayBring ? onBring : null}
+        next={due.next}
+        todo={due.todo}
+      />
+      {isBringing && mayBring && <bringDevice.View onClose={() => setBringing(false)} />}
       {isPartial && <Notice>What somebody has changed again since stays as it is.</Notice>}
+      <SayWhere engine={id} stage={stage ?? null} />
       <StageLinks stages={progress.stages} />
       <Outlet context={job} />
     </>

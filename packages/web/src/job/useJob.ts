@@ -1,13 +1,13 @@
 import type { JobView, Json, Reading } from '@fettle/core';
 import { changesBetween, type JobDocument, placeWords, sizeOfDraft, slotKey } from '@fettle/core';
-import { useCallback, useMemo } from 'react';
+import { useCallback, useMemo, useRef } from 'react';
 import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { NOBODY } from '../person/personSlice.js';
 import { documentWith, parcelAdded } from '../saving/savingSlice.js';
 import { api } from '../wire/api.js';
 import { isAskFault } from '../wire/ask.js';
-import { lookedAtEvery } from '../wire/polling.js';
+import { useLookedAtEvery } from '../wire/polling.js';
 import { stepTaken } from './visitSlice.js';
 
 /** How often an open engine is looked up for other people's changes, ms. */
@@ -18,7 +18,7 @@ export function useJobLoading(id: string): { readonly fault: string | null } {
   const isBeingMade = useAppSelector((state) =>
     state.saving.parcels.some((parcel) => parcel.kind === 'create' && parcel.jobId === id),
   );
-  const { error } = api.useGetJobQuery({ id }, { ...lookedAtEvery(LOOK_EVERY_MS), skip: isBeingMade });
+  const { error } = api.useGetJobQuery({ id }, { ...useLookedAtEvery(LOOK_EVERY_MS), skip: isBeingMade });
   return { fault: isAskFault(error) && error.kind === 'refused' ? error.problem.detail : null };
 }
 
@@ -30,11 +30,24 @@ export interface OpenJob {
   readonly readings: readonly Reading[];
 }
 
+/** The readings as before where nothing of them is new: one that has arrived is what it was, but for a name that it may be sent under. */
+function unlessNew(readings: readonly Reading[], before: readonly Reading[]): readonly Reading[] {
+  const known = new Map(before.map((reading) => [reading.id, reading]));
+  const same = readings.map((reading) => {
+    const old = known.get(reading.id);
+    return old?.by === reading.by ? old : reading;
+  });
+  return same.length === before.length && same.every((reading, at) => reading === before[at]) ? before : same;
+}
+
 /** An engine as this device knows it: the server's state with unsent changes laid over it; null until it is there. */
 export function useJob(id: string): OpenJob | null {
   const view = useAppSelector((state) => state.saving.jobs[id]) ?? null;
-  const parcels = useAppSelector((state) => state.saving.parcels);
+  const own = useAppSelector((state) => state.saving.parcels);
+  const elsewhere = useAppSelector((state) => state.saving.elsewhere);
+  const before = useRef<readonly Reading[]>([]);
   return useMemo(() => {
+    const parcels = elsewhere.length === 0 ? own : [...elsewhere, ...own];
     const made = parcels.find((parcel) => parcel.kind === 'create' && parcel.jobId === id);
     const server = view?.document ?? (made?.kind === 'create' ? made.document : null);
     if (!server) return null;
@@ -43,8 +56,9 @@ export function useJob(id: string): OpenJob | null {
       if (parcel.kind !== 'reading' || parcel.jobId !== id) continue;
       bySlot.set(slotKey(parcel.draft), { ...parcel.draft, id: parcel.id, nm: sizeOfDraft(parcel.draft) });
     }
-    return { id, view, document: documentWith(server, parcels, id), readings: [...bySlot.values()] };
-  }, [id, view, parcels]);
+    before.current = unlessNew([...bySlot.values()], before.current);
+    return { id, view, document: documentWith(server, parcels, id), readings: before.current };
+  }, [id, view, own, elsewhere]);
 }
 
 /**

@@ -64,7 +64,12 @@ export function Field({ label, figure = false, hint, fault, placeholder, ...rest
   return (
     <Column {...rest} isInvalid={Boolean(fault)}>
       {label !== '' && <FieldLabel>{label}</FieldLabel>}
-      <Box $figure={figure} autoComplete="off" spellCheck={false} placeholder={placeholder ?? ''} />
+      <Box
+        $figure={figure}
+        autoComplete={rest.autoComplete ?? 'off'}
+        spellCheck={false}
+        placeholder={placeholder ?? ''}
+      />
       {fault ? <Fault>{fault}</Fault> : hint !== undefined && <Hint slot="description">{hint}</Hint>}
     </Column>
   );

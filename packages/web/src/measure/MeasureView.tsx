@@ -1,5 +1,5 @@
 import { FEATURE_TABLE, type Feature, featureOf, type Nanometres, partName } from '@fettle/core';
-import { memo, useCallback, useDeferredValue, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
 import { useNarrow } from '../app/useNarrow.js';
 import { CleanUpText } from '../codes/CleanUpText.js';
 import { useOpenJob } from '../job/JobPage.js';
@@ -23,7 +23,11 @@ type Job = { readonly job: Pick<OpenJob, 'id' | 'document'>; readonly feature: F
 const isSameDocument = (one: Job, next: Job) =>
   one.feature === next.feature && one.job.id === next.job.id && one.job.document === next.job.document;
 
-const Consequences = memo(LeadsTo);
+const Consequences = memo(
+  LeadsTo,
+  (one, next) =>
+    one.family === next.family && one.job.document === next.job.document && one.job.readings === next.job.readings,
+);
 const Settings = memo(MeasuringSettings, isSameDocument);
 const Gauge = memo(GaugePanel, isSameDocument);
 const File = memo(ReadingsFile);
@@ -37,7 +41,12 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
   // What stands below the figures follows a frame later: the next figure is typed meanwhile.
   const settled = useDeferredValue(job);
   const measuring = useMeasuring(job, feature);
-  const { parts, current, setCurrent, latest } = measuring;
+  const { slots, parts, current, setCurrent, placeAt, acts, latest } = measuring;
+  // With each key only the bar below is drawn anew.
+  const rows = useMemo(
+    () => measuringRows({ document, readings }, feature, { slots, parts, placeAt, acts, latest }, reason),
+    [document, readings, feature, slots, parts, placeAt, acts, latest, reason],
+  );
   // Whoever takes what was likely meant says that the figure was misread.
   const take = useSaveReading(latest, 'misread');
   const save = useSaveReading(latest);
@@ -60,11 +69,11 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
   return (
     <>
       {isNarrow ? (
-        <OneCell key={feature} job={job} feature={feature} measuring={measuring} reason={reason} />
+        <OneCell key={`one ${feature}`} job={job} feature={feature} measuring={measuring} reason={reason} />
       ) : (
         <ShaftLine
           layout={document.layout}
-          rows={measuringRows(job, feature, measuring, reason)}
+          rows={rows}
           show={family === 'rod' ? 'rods' : 'mains'}
           selected={current ? partName(featureOf(family, 'journal'), current.place.station) : null}
         />
@@ -87,7 +96,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
         }}
       />
       <SettingMoved
-        key={feature}
+        key={`setting ${feature}`}
         job={job}
         feature={feature}
         onMove={(reading) => save(reading, reading.text, document.measuring.setting[feature])}

@@ -63,7 +63,7 @@ export function OneCell({ job, feature, measuring, reason }: OneCellProps) {
     },
   };
   return (
-    <Large aria-label="The box in hand">
+    <Large aria-label="The box in hand" data-station={partName(feature, place.station)}>
       <p className="where">
         {partName(feature, place.station)} {FEATURE_TABLE[feature].word}
       </p>

@@ -21,12 +21,26 @@ import { toldOf } from './toldOf.js';
 import type { Measuring } from './useMeasuring.js';
 
 /** What stands under the shaft while a feature is measured: a box a slot, the size they give, and its state. */
-export function measuringRows(job: OpenJob, feature: Feature, measuring: Measuring, reason: string): ShaftRow[] {
+export function measuringRows(
+  job: Pick<OpenJob, 'document' | 'readings'>,
+  feature: Feature,
+  measuring: Pick<Measuring, 'slots' | 'parts' | 'placeAt' | 'acts' | 'latest'>,
+  reason: string,
+): ShaftRow[] {
   const { document } = job;
   const { unit } = document;
   const { slots, parts } = measuring;
   const readings = new Map(job.readings.map((reading) => [slotKey(reading), reading]));
   const { family, numbered, name } = FEATURE_TABLE[feature];
+  // Worked out once a figure, not each time that the box in hand is another.
+  const told = new Map(
+    slots.flatMap((slot) =>
+      parts.map(({ number: station }) => {
+        const key = slotKey({ feature, station, slot });
+        return [key, toldOf(job, { feature, station, slot }, readings.get(key) ?? null)] as const;
+      }),
+    ),
+  );
   const isRod = family === 'rod';
   const isByNumber = numbered === 'by-number';
   const isWarm = job.readings.some((one) => one.feature === feature && one.taken?.celsius != null);
@@ -49,14 +63,14 @@ export function measuringRows(job: OpenJob, feature: Feature, measuring: Measuri
       label: slotName(slot),
       cell: ({ number: station }: ShaftColumn) => {
         const place = measuring.placeAt(slot, station);
-        const standing = readings.get(slotKey(place)) ?? null;
+        const key = slotKey(place);
         return (
           <ReadingCell
             latest={measuring.latest}
             document={document}
             place={place}
-            standing={standing}
-            told={toldOf(job, place, standing)}
+            standing={readings.get(key) ?? null}
+            told={told.get(key)!}
             reason={reason}
             acts={measuring.acts}
           />

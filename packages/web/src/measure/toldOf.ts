@@ -3,7 +3,7 @@ import type { OpenJob } from '../job/useJob.js';
 import { type Place, settingFor } from './useSaveReading.js';
 
 /** What is to be said of the reading that stands at a place: it may change with the others. */
-export function toldOf(job: OpenJob, place: Place, standing: Reading | null): string {
+export function toldOf(job: Pick<OpenJob, 'document' | 'readings'>, place: Place, standing: Reading | null): string {
   const text = standing?.text ?? '';
   const { feature, station } = place;
   const others = job.readings.filter((reading) => reading !== standing);

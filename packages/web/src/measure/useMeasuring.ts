@@ -1,5 +1,5 @@
 import { type Feature, type MeasuredPart, measuredParts, type Slot } from '@fettle/core';
-import { type RefObject, useEffect, useMemo, useRef, useState } from 'react';
+import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
 import { useLatest } from '../app/useLatest.js';
 import { goToNext } from '../job/nextThing.js';
@@ -33,15 +33,16 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
   const inputs = useRef(new Map<string, HTMLInputElement>());
   const [current, setCurrent] = useState<{ place: Place; text: string } | null>(null);
   const location = useLocation();
-  const firstEmpty = useRef<Place | null>(null);
-  firstEmpty.current =
+  const firstEmpty = useLatest(() =>
     slots
       .flatMap((slot) => parts.map(({ number }): Place => ({ feature, station: number, slot })))
-      .find((place) => readingAt(readings, place)?.nm == null) ?? null;
+      .find((place) => readingAt(readings, place)?.nm == null),
+  );
   useEffect(() => {
     const isSent = (location.state as { toNext?: boolean } | null)?.toNext;
-    if (isSent && firstEmpty.current) inputs.current.get(keyOf(firstEmpty.current))?.focus();
-  }, [location]);
+    const place = isSent && firstEmpty.current();
+    if (place) inputs.current.get(keyOf(place))?.focus();
+  }, [location, firstEmpty]);
   const latest = useLatest(job);
   const count = parts.length;
   const { order } = measuring;
@@ -74,12 +75,16 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
     }),
     [slots, count, order],
   );
+  const placeAt = useCallback(
+    (slot: Slot, station: number) => places.get(keyOf({ feature, station, slot }))!,
+    [places, feature],
+  );
   return {
     slots,
     parts,
     current,
     setCurrent,
-    placeAt: (slot, station) => places.get(keyOf({ feature, station, slot }))!,
+    placeAt,
     acts,
     latest,
   };

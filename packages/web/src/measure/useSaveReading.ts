@@ -23,7 +23,7 @@ export function readingAt(readings: readonly Reading[], place: Place): Reading |
  * The setting size that a text at a place is read against: the one it was saved with; while it could not be read, the
  * one the gauge is zeroed on now.
  */
-export function settingFor(job: OpenJob, place: Place, text: string): Nanometres | null {
+export function settingFor(job: Pick<OpenJob, 'document' | 'readings'>, place: Place, text: string): Nanometres | null {
   const standing = readingAt(job.readings, place);
   return standing && standing.text === text && standing.nm !== null
     ? standing.setting

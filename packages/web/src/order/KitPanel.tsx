@@ -111,7 +111,7 @@ export function KitPanel({ document, name, order, advice }: KitPanelProps) {
         keyOf={({ id }) => id}
       />
       <Row style={{ marginTop: '0.5rem' }}>
-        <Button onPress={() => saveAs(`${name} order.csv`, CSV_TYPE, `${csv()}\r\n`)}>
+        <Button onPress={() => saveAs(`${name} order.csv`, CSV_TYPE, csv())}>
           <Download aria-hidden size={18} />
           Order as CSV
         </Button>

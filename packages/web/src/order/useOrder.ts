@@ -11,10 +11,10 @@ import {
   numberOfLength,
   type Reading,
 } from '@fettle/core';
-import Papa from 'papaparse';
 import { useState } from 'react';
 import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
+import { csvOf } from '../drawer/spreadsheet.js';
 import { useDrawer } from '../drawer/useDrawer.js';
 import { NOBODY } from '../person/personSlice.js';
 import { refusalInWords } from '../wire/ask.js';
@@ -127,21 +127,18 @@ export function useOrder(document: JobDocument, readings: readonly Reading[], na
     }
   };
   const csv = () =>
-    Papa.unparse(
-      [
-        ['Count', 'Half', 'Family', 'Side', `Wall, ${unit}`],
-        ...rows
-          .filter(({ order }) => order > 0)
-          .map(({ id, shell, order }) => [
-            String(order),
-            id,
-            shell.family,
-            shell.half,
-            String(numberOfLength(shell.wall, unit)),
-          ]),
-      ],
-      { newline: '\r\n', escapeFormulae: true },
-    );
+    csvOf([
+      ['Count', 'Half', 'Family', 'Side', `Wall, ${unit}`],
+      ...rows
+        .filter(({ order }) => order > 0)
+        .map(({ id, shell, order }) => [
+          String(order),
+          id,
+          shell.family,
+          shell.half,
+          String(numberOfLength(shell.wall, unit)),
+        ]),
+    ]);
   return {
     ...asked,
     wishes,

@@ -1,5 +1,6 @@
 import { cutText } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { sessionTold } from '../access/accessSlice.js';
 
 const KEY = 'fettle.person';
 
@@ -15,6 +16,11 @@ const personSlice = createSlice({
       localStorage.setItem(KEY, state.name);
     },
   },
+  extraReducers: (build) =>
+    // Who is signed in is who does what is done, whatever was typed on this device before.
+    build.addCase(sessionTold, (state, { payload: { person } }) => {
+      if (person) state.name = person.name;
+    }),
 });
 
 export const { personNamed } = personSlice.actions;

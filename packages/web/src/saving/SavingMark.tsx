@@ -1,6 +1,7 @@
 import { Check, CloudOff, RefreshCw, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
+import { maySend } from './maySend.js';
 
 const Mark = styled.output<{ $tone: string }>`
   display: inline-flex;
@@ -11,9 +12,17 @@ const Mark = styled.output<{ $tone: string }>`
   color: ${({ $tone }) => $tone};
 `;
 
-/** Whether everything typed is on the server, on its way, or kept on this device. */
-export function SavingMark() {
-  const { parcels, unreachable, isDatabaseAway, notKept, pageFault } = useAppSelector((state) => state.saving);
+/**
+ * Whether everything typed is on the server, on its way, or kept on this device.
+ *
+ * @param isQuiet whether it says nothing as long as nothing is amiss
+ */
+export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) {
+  const { parcels, clashes, refusals, unreachable, isDatabaseAway, notKept, pageFault, isRecalled } = useAppSelector(
+    (state) => state.saving,
+  );
+  const undecided = clashes.length + refusals.length;
+  const access = useAppSelector((state) => state.access);
   const count = parcels.length;
   const changes = `${count} ${count === 1 ? 'change' : 'changes'}`;
   if (pageFault !== null) {
@@ -33,6 +42,14 @@ export function SavingMark() {
       </Mark>
     );
   }
+  if (count > 0 && !parcels.some((parcel) => maySend(access, parcel))) {
+    return (
+      <Mark $tone="var(--close)">
+        <TriangleAlert aria-hidden size={20} />
+        {changes} kept on this device
+      </Mark>
+    );
+  }
   if (count > 0) {
     return (
       <Mark $tone="var(--ink-soft)">
@@ -41,6 +58,23 @@ export function SavingMark() {
       </Mark>
     );
   }
+  if (!isRecalled) {
+    return (
+      <Mark $tone="var(--ink-soft)">
+        <RefreshCw aria-hidden size={20} />
+        Looking what is unsent
+      </Mark>
+    );
+  }
+  if (undecided > 0) {
+    return (
+      <Mark $tone="var(--close)">
+        <TriangleAlert aria-hidden size={20} />
+        Saved but for {undecided === 1 ? 'one change that waits' : `${undecided} changes that wait`} for your word
+      </Mark>
+    );
+  }
+  if (isQuiet && notKept === null) return null;
   return notKept ? (
     <Mark $tone="var(--close)">
       <TriangleAlert aria-hidden size={20} />

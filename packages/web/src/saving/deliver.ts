@@ -10,18 +10,25 @@ import {
 } from '@fettle/core';
 import { newId } from '../app/newId.js';
 import type { Store } from '../app/store.js';
-import { type AskFault, isAskFault } from '../wire/ask.js';
+import { api } from '../wire/api.js';
+import { type AskFault, isAskFault, isSignedOut } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
+import { keepEngine, keepEngines } from './keepEngines.js';
+import { maySend } from './maySend.js';
 import { Outbox, type Parcel, type Waiting } from './outbox.js';
 import {
   documentOvertaken,
+  elsewhereSeen,
   jobArrived,
   keepingFailed,
   parcelDelivered,
   parcelRefused,
   readingArrived,
   readingOvertaken,
+  recallDone,
+  savingReducer,
   sendingFailed,
+  sendingHeld,
   sendingStarted,
   waitingRecalled,
 } from './savingSlice.js';
@@ -31,8 +38,13 @@ const FIRST_WAIT_MS = 1000;
 const LONGEST_WAIT_MS = 8000;
 /** How often it is looked whether another tab is gone and left something, ms. */
 const ADOPT_EVERY_MS = 20_000;
+/** How long what another tab has sent is still laid over what the server told, ms. */
+const SENT_ELSEWHERE_MS = 1500;
 /** A parcel that fails so often is set aside, so that the others go on. */
 const MOST_FAILURES = 2;
+
+/** What comes back of what was sent. */
+type Arrival = ReturnType<typeof jobArrived> | ReturnType<typeof readingArrived>;
 
 function asJson(document: JobDocument): Json {
   return document as unknown as Json;
@@ -62,6 +74,8 @@ class Delivery {
   private keeping: Promise<void> = Promise.resolve();
   private recalled = false;
   private readonly tab = newId();
+  /** Tells other tabs that something waits here, or does no longer. */
+  private readonly tabs = 'BroadcastChannel' in globalThis ? new BroadcastChannel('fettle waiting') : null;
   private readonly outbox = new Outbox(this.tab);
   private readonly watched = new Set<string>();
   private readonly failures = new Map<string, number>();
@@ -74,7 +88,10 @@ class Delivery {
     this.store.subscribe(() => this.look());
     await showTab(this.tab);
     await this.adopt();
+    await this.lookElsewhere();
+    this.tabs?.addEventListener('message', () => void this.lookElsewhere());
     this.recalled = true;
+    this.store.dispatch(recallDone());
     setInterval(() => void this.adopt(), ADOPT_EVERY_MS);
     addEventListener('online', () => this.retryNow());
     this.look();
@@ -90,21 +107,27 @@ class Delivery {
         this.watched.add(tab);
         void tabGone(tab).then(() => this.adopt());
       }
-      const known = new Set(this.store.getState().saving.parcels.map(({ id }) => id));
-      const parcels = left.parcels.filter(({ id }) => !known.has(id)).map(ofThisBuild);
-      if (parcels.length + left.clashes.length + left.refusals.length === 0) return;
-      this.store.dispatch(waitingRecalled({ ...left, parcels }));
+      if (left.parcels.length + left.clashes.length + left.refusals.length === 0) return;
+      this.store.dispatch(waitingRecalled({ ...left, parcels: left.parcels.map(ofThisBuild) }));
+      await this.lookElsewhere();
     } catch (error) {
       if (this.store.getState().saving.notKept === null) this.store.dispatch(keepingFailed((error as Error).message));
     }
   }
 
-  private note(waiting: Waiting): void {
-    try {
-      this.outbox.note(waiting);
-    } catch {
-      // Local storage is full or forbidden: the rows follow in a moment all the same.
+  /** Looks what other tabs have waiting, and shows that here too. */
+  private async lookElsewhere(): Promise<void> {
+    const before = this.store.getState().saving.elsewhere;
+    const now = await this.outbox.others().catch(() => before);
+    const ids = new Set(now.map(({ id }) => id));
+    const isLess = before.some(({ id }) => !ids.has(id));
+    if (before.length === 0 && now.length === 0) return;
+    // What another tab has sent is looked up before it is laid over no longer, so that no figure goes and comes.
+    if (isLess) {
+      this.store.dispatch(api.util.invalidateTags(['engine']));
+      await new Promise((resolve) => setTimeout(resolve, SENT_ELSEWHERE_MS));
     }
+    this.store.dispatch(elsewhereSeen(isLess ? await this.outbox.others() : now));
   }
 
   private retryNow(): void {
@@ -120,17 +143,20 @@ class Delivery {
       const waiting = { parcels, clashes, refusals };
       const before = this.kept;
       this.kept = waiting;
-      this.note(waiting);
+      const count = this.outbox.note(waiting);
       this.keeping = this.keeping
-        .then(() => this.outbox.keep(waiting, before))
-        .then(() => {
-          if (this.kept === waiting) this.outbox.noted();
-        })
+        .then(() => this.outbox.keep(waiting, before, count))
+        .then(() => this.tabs?.postMessage('changed'))
         .catch((error: Error) => {
           if (this.store.getState().saving.notKept === null) this.store.dispatch(keepingFailed(error.message));
         });
     }
-    const [first] = parcels;
+    const { access } = this.store.getState();
+    // What corrects a reading that another tab has yet to send goes after it.
+    const before = new Set(this.store.getState().saving.elsewhere.map(({ id }) => id));
+    const first = parcels.find(
+      (parcel) => maySend(access, parcel) && !(parcel.kind === 'reading' && before.has(parcel.draft.replaces ?? '')),
+    );
     if (this.recalled && first && sending === null && this.timer === null) {
       this.store.dispatch(sendingStarted(first.id));
       void this.send(first);
@@ -147,7 +173,9 @@ class Delivery {
         ? error
         : { kind: 'failed', message: `It could not be sent: ${(error as Error).message}` };
       if (!isAskFault(error)) console.error(error);
-      if (fault.kind === 'refused') this.refused(parcel, fault);
+      // Nothing is wrong with it: it goes on when somebody has signed in.
+      if (isSignedOut(fault)) this.store.dispatch(sendingHeld());
+      else if (fault.kind === 'refused') this.refused(parcel, fault);
       // What fails again and again would keep everything behind it waiting.
       else if (fault.kind === 'failed' && this.hasFailed(parcel)) {
         this.store.dispatch(parcelRefused({ id: parcel.id, detail: fault.message }));
@@ -170,37 +198,58 @@ class Delivery {
   }
 
   private async carry(parcel: Parcel): Promise<void> {
+    const arrived = await this.sent(parcel);
+    if (arrived === 'overtaken') return;
+    // Until the engine is kept here with what was just sent, that waits: without the server a page that is opened anew would show what stood
+    // there before, and what is typed over it would meet its typist's own figure.
+    if (arrived !== null) await this.keepWith(parcel.jobId, arrived);
     const { dispatch } = this.store;
+    if (arrived !== null) dispatch(arrived);
+    dispatch(parcelDelivered(parcel.id));
+  }
+
+  /** Sends a parcel. @returns what arrives by it; null for nothing; or that somebody else's change has to be looked at first */
+  private async sent(parcel: Parcel): Promise<Arrival | null | 'overtaken'> {
+    const { jobId } = parcel;
     switch (parcel.kind) {
-      case 'create':
-        dispatch(
-          jobArrived(await tell('createJob', { body: { id: parcel.jobId, by: parcel.by, document: parcel.document } })),
-        );
-        break;
-      case 'reading':
-        dispatch(
-          readingArrived({
-            jobId: parcel.jobId,
-            reading: await tell('putReading', { id: parcel.jobId, reading: parcel.id, body: parcel.draft }),
-          }),
-        );
-        break;
+      case 'create': {
+        const { by, document } = parcel;
+        return jobArrived(await tell('createJob', { body: { id: jobId, by, document } }));
+      }
+      case 'reading': {
+        const reading = await tell('putReading', { id: jobId, reading: parcel.id, body: parcel.draft });
+        return readingArrived({ jobId, reading });
+      }
       case 'document': {
-        const job = this.store.getState().saving.jobs[parcel.jobId] ?? (await tell('getJob', { id: parcel.jobId }));
+        const job = this.store.getState().saving.jobs[jobId] ?? (await tell('getJob', { id: jobId }));
         if (changesBetween(asJson(parcel.base), asJson(job.document)).length > 0) {
           // Somebody else's change has arrived since ours was made: ours is laid over it first.
-          dispatch(documentOvertaken({ id: parcel.id, current: job }));
-          return;
+          this.store.dispatch(documentOvertaken({ id: parcel.id, current: job }));
+          return 'overtaken';
         }
         const steps = changesBetween(asJson(parcel.base), asJson(parcel.ours)).map(patchStepOf);
-        if (steps.length > 0) {
-          const body = { version: job.version, by: parcel.by, steps };
-          dispatch(jobArrived(await tell('patchJob', { id: parcel.jobId, body })));
-        }
-        break;
+        if (steps.length === 0) return null;
+        return jobArrived(await tell('patchJob', { id: jobId, body: { version: job.version, by: parcel.by, steps } }));
       }
     }
-    dispatch(parcelDelivered(parcel.id));
+  }
+
+  /**
+   * Keeps an engine as it is with what arrives.
+   *
+   * @throws AskFault when the engine is not known here, and the server cannot be reached to tell of it
+   */
+  private async keepWith(id: string, arrived: Arrival): Promise<void> {
+    if (!this.store.getState().saving.jobs[id] && !jobArrived.match(arrived)) {
+      try {
+        this.store.dispatch(jobArrived(await tell('getJob', { id })));
+      } catch (error) {
+        if (isAskFault(error) && error.kind === 'unreachable') throw error;
+      }
+    }
+    const job = savingReducer(this.store.getState().saving, arrived).jobs[id];
+    // A browser that keeps nothing goes without: then it has nothing to show while the server is away.
+    if (job) await keepEngine(job).catch(() => undefined);
   }
 
   private refused(parcel: Parcel, { problem }: AskFault & { kind: 'refused' }): void {
@@ -216,5 +265,6 @@ class Delivery {
 
 /** Starts carrying changes to the server, first those that an earlier visit could not send. */
 export async function startDelivery(store: Store): Promise<void> {
+  keepEngines(store);
   await new Delivery(store).start();
 }

@@ -10,7 +10,14 @@ export type Parcel =
       readonly by: string;
       readonly document: JobDocument;
     }
-  | { readonly kind: 'reading'; readonly id: string; readonly jobId: string; readonly draft: ReadingDraft }
+  | {
+      readonly kind: 'reading';
+      readonly id: string;
+      readonly jobId: string;
+      readonly draft: ReadingDraft;
+      /** Readings of one's own that it took the place of before they were known to be sent: the server may have one of them. */
+      readonly took?: readonly string[];
+    }
   | {
       readonly kind: 'document';
       readonly id: string;
@@ -20,6 +27,16 @@ export type Parcel =
       readonly base: JobDocument;
       readonly ours: JobDocument;
     };
+
+/** Who typed what waits. */
+export function typedBy(parcel: Parcel): string {
+  return parcel.kind === 'reading' ? parcel.draft.by : parcel.by;
+}
+
+/** The same under another name. */
+export function typedAs(parcel: Parcel, by: string): Parcel {
+  return parcel.kind === 'reading' ? { ...parcel, draft: { ...parcel.draft, by } } : { ...parcel, by };
+}
 
 /** Two people changed the same thing; somebody has to say which stays. */
 export type Clash =
@@ -70,16 +87,34 @@ interface OutboxDatabase extends DBSchema {
   /** What version 1 kept: everything in one row. */
   waiting: { key: 'all'; value: Waiting };
   rows: { key: string; value: Row };
+  /** For each tab the number of its last notes that its rows are up to. */
+  marks: { key: string; value: number };
 }
 
 /** Local storage is written at once, but holds little: there each tab notes what is not in its rows yet. */
 const JOURNAL = 'fettle.waiting.';
 
-/** What tabs have noted and not yet put into their rows. */
-function journals(): { tab: string; waiting: Waiting }[] {
+/** What a tab has noted and not yet put into its rows. */
+interface Journal {
+  readonly tab: string;
+  /** Counts a tab's notes: rows that are up to a later one know better. */
+  readonly count: number;
+  readonly waiting: Waiting;
+  /** Keys of rows that wait no longer. */
+  readonly gone: readonly string[];
+}
+
+/** Notes as an earlier build wrote them had neither a number nor what is gone. */
+type Noted = Omit<Journal, 'tab'> | Waiting;
+
+function journals(): Journal[] {
   return Object.keys(localStorage)
     .filter((key) => key.startsWith(JOURNAL))
-    .map((key) => ({ tab: key.slice(JOURNAL.length), waiting: JSON.parse(localStorage.getItem(key)!) as Waiting }));
+    .map((key) => {
+      const tab = key.slice(JOURNAL.length);
+      const noted = JSON.parse(localStorage.getItem(key)!) as Noted;
+      return 'count' in noted ? { tab, ...noted } : { tab, count: 0, waiting: noted, gone: [] };
+    });
 }
 
 const NOTHING: Waiting = { parcels: [], clashes: [], refusals: [] };
@@ -106,14 +141,20 @@ export class Outbox {
   private readonly tab: string;
   private opened: Promise<IDBPDatabase<OutboxDatabase>> | null = null;
   private last = 0;
+  private count = 0;
+  /** What was noted last, and the keys of what was noted before and may have a row yet. */
+  private wanted = new Set<string>();
+  private readonly rows = new Set<string>();
 
   constructor(tab: string) {
     this.tab = tab;
   }
 
   private database(): Promise<IDBPDatabase<OutboxDatabase>> {
-    this.opened ??= openDB<OutboxDatabase>('fettle', 2, {
+    this.opened ??= openDB<OutboxDatabase>('fettle', 3, {
       async upgrade(database, from, _to, transaction) {
+        database.createObjectStore('marks');
+        if (from >= 2) return;
         const rows = database.createObjectStore('rows', { keyPath: 'key' });
         if (from < 1) return;
         const before = (await transaction.objectStore('waiting').get('all')) ?? NOTHING;
@@ -137,44 +178,69 @@ export class Outbox {
    * @returns what this tab now looks after in addition, oldest first, and the other tabs that have something waiting
    */
   async adopt(isAlive: (tab: string) => boolean): Promise<{ waiting: Waiting; others: readonly string[] }> {
-    const left = journals().filter(({ tab }) => tab !== this.tab && !isAlive(tab));
-    const transaction = (await this.database()).transaction('rows', 'readwrite');
-    // What a tab could not put into its rows any more says all that it had: its rows are older.
-    for (const { tab, waiting } of left) {
-      for (const row of await transaction.store.getAll()) if (row.tab === tab) await transaction.store.delete(row.key);
+    const noted = journals();
+    const left = noted.filter(({ tab }) => tab !== this.tab && !isAlive(tab));
+    const transaction = (await this.database()).transaction(['rows', 'marks'], 'readwrite', { durability: 'strict' });
+    const [rows, marks] = [transaction.objectStore('rows'), transaction.objectStore('marks')];
+    for (const { tab, count, waiting, gone } of left) {
+      // A browser that was ended outright may have kept older notes than rows.
+      if (((await marks.get(tab)) ?? -1) >= count) continue;
+      for (const key of gone) await rows.delete(key);
       for (const [key, item] of itemsOf(waiting)) {
         this.last = Math.max(this.last + 1, Date.now());
-        await transaction.store.put({ key, tab, at: this.last, item });
+        await rows.put({ key, tab, at: (await rows.get(key))?.at ?? this.last, item });
       }
+      await marks.put(count, tab);
     }
-    const foreign = (await transaction.store.getAll()).filter(({ tab }) => tab !== this.tab);
+    for (const tab of await marks.getAllKeys()) {
+      if (!isAlive(tab) && tab !== this.tab && !left.some((journal) => journal.tab === tab)) await marks.delete(tab);
+    }
+    const foreign = (await rows.getAll()).filter(({ tab }) => tab !== this.tab);
     const orphans = foreign.filter(({ tab }) => !isAlive(tab));
     orphans.sort((a, b) => a.at - b.at);
-    for (const row of orphans) await transaction.store.put({ ...row, tab: this.tab });
+    for (const row of orphans) await rows.put({ ...row, tab: this.tab });
     await transaction.done;
     for (const { tab } of left) localStorage.removeItem(JOURNAL + tab);
-    const tabs = [...foreign, ...journals()].map(({ tab }) => tab);
-    const others = [...new Set(tabs)].filter((tab) => tab !== this.tab && isAlive(tab));
-    return { waiting: waitingOf(orphans), others };
+    const others = [...new Set([...foreign, ...noted].map(({ tab }) => tab))];
+    return { waiting: waitingOf(orphans), others: others.filter((tab) => tab !== this.tab && isAlive(tab)) };
+  }
+
+  /** What other tabs have waiting, oldest first. */
+  async others(): Promise<readonly Parcel[]> {
+    const rows = await (await this.database()).getAll('rows');
+    rows.sort((a, b) => a.at - b.at);
+    return waitingOf(rows.filter(({ tab }) => tab !== this.tab)).parcels;
   }
 
   /**
    * Writes down at once, before anything else can happen, what is waiting: rows take a moment, and a page that is closed in that moment
    * must not take a figure along.
+   *
+   * @returns the number of these notes, for `keep`
    */
-  note(now: Waiting): void {
-    localStorage.setItem(JOURNAL + this.tab, JSON.stringify(now));
+  note(now: Waiting): number {
+    this.count += 1;
+    this.wanted = new Set(itemsOf(now).keys());
+    const gone = [...this.rows].filter((key) => !this.wanted.has(key));
+    for (const key of this.wanted) this.rows.add(key);
+    const noted: Noted = { count: this.count, waiting: now, gone };
+    try {
+      localStorage.setItem(JOURNAL + this.tab, JSON.stringify(noted));
+    } catch {
+      // Local storage is full or forbidden: the rows follow in a moment all the same.
+    }
+    return this.count;
   }
 
-  /** What was noted is in its rows. */
-  noted(): void {
-    localStorage.removeItem(JOURNAL + this.tab);
-  }
-
-  /** Keeps what is waiting now, where it differs from what was kept before: one transaction, only this tab's rows. */
-  async keep(now: Waiting, before: Waiting | null): Promise<void> {
+  /**
+   * Keeps what is waiting now, where it differs from what was kept before: one transaction, only this tab's rows. Then the notes of it are
+   * done with.
+   */
+  async keep(now: Waiting, before: Waiting | null, count: number): Promise<void> {
     const [wanted, kept] = [itemsOf(now), itemsOf(before ?? NOTHING)];
-    const transaction = (await this.database()).transaction('rows', 'readwrite');
+    // On disk before it counts as kept: a browser that is ended from outside takes nothing along that it has shown as kept.
+    const transaction = (await this.database()).transaction(['rows', 'marks'], 'readwrite', { durability: 'strict' });
+    const rows = transaction.objectStore('rows');
     for (const [key, item] of wanted) {
       const old = kept.get(key);
       const isSame =
@@ -183,11 +249,15 @@ export class Outbox {
           (item.is === 'clash' && old.is === 'clash' && item.clash === old.clash) ||
           (item.is === 'refusal' && old.is === 'refusal' && item.refusal === old.refusal));
       if (isSame) continue;
-      const known = await transaction.store.get(key);
+      const known = await rows.get(key);
       this.last = Math.max(this.last + 1, Date.now());
-      await transaction.store.put({ key, tab: this.tab, at: known?.at ?? this.last, item });
+      await rows.put({ key, tab: this.tab, at: known?.at ?? this.last, item });
     }
-    for (const key of kept.keys()) if (!wanted.has(key)) await transaction.store.delete(key);
+    const gone = [...kept.keys()].filter((key) => !wanted.has(key));
+    for (const key of gone) await rows.delete(key);
+    await transaction.objectStore('marks').put(count, this.tab);
     await transaction.done;
+    for (const key of gone) if (!this.wanted.has(key)) this.rows.delete(key);
+    if (this.count === count) localStorage.removeItem(JOURNAL + this.tab);
   }
 }

@@ -94,6 +94,20 @@ describe('the outbox', () => {
     expect(state.parcels[1]).toMatchObject({ draft: { replaces: 'a' } });
   });
 
+  it('that took the place of one which was sent after all corrects that one, and asks nobody', () => {
+    const sent: Reading = { ...draft('64.01', 'old'), id: 'a', nm: null };
+    const state = after(
+      start,
+      parcelAdded(reading('a', '64.01', 'old')),
+      parcelAdded(reading('b', '64.02', 'a')),
+      sendingStarted('b'),
+      readingOvertaken({ id: 'b', current: sent }),
+    );
+    expect(state.clashes).toEqual([]);
+    expect(state.sending).toBeNull();
+    expect(state.parcels).toMatchObject([{ id: 'b', draft: { text: '64.02', replaces: 'a' } }]);
+  });
+
   it('keeps readings of different places apart, in the order in which they were typed', () => {
     const state = after(start, parcelAdded(reading('a', '64.01')), parcelAdded(reading('b', '64.02', null, 2)));
     expect(ids(state)).toEqual(['a', 'b']);
@@ -132,6 +146,67 @@ describe('the outbox', () => {
       waitingRecalled({ parcels: [reading('old', '64.01', null, 2)], clashes: [], refusals: [] }),
     );
     expect(ids(state)).toEqual(['old', 'new']);
+  });
+
+  it('recalls nothing twice, and of one place typed before and after the recall sends what was typed last', () => {
+    const typedAt = (parcel: Parcel, at: string): Parcel =>
+      parcel.kind === 'reading' ? { ...parcel, draft: { ...parcel.draft, at } } : parcel;
+    const earlier = typedAt(reading('left', '64.01', 'old'), '2026-01-01T08:00:00.000Z');
+    const later = typedAt(reading('new', '64.02', 'old'), '2026-01-01T08:00:05.000Z');
+    const recall = (parcels: Parcel[]) => waitingRecalled({ parcels, clashes: [], refusals: [] });
+    const one = [{ id: 'new', took: ['left'], draft: { text: '64.02', replaces: 'old' } }];
+    expect(after(start, parcelAdded(later), recall([earlier])).parcels).toMatchObject(one);
+    expect(after(start, parcelAdded(earlier), recall([later])).parcels).toMatchObject(one);
+    expect(ids(after(start, parcelAdded(earlier), recall([earlier])))).toEqual(['left']);
+    // What is on its way says what it replaces; should the other one have been sent after all, it is corrected then.
+    const sent = after(start, parcelAdded(later), sendingStarted('new'), recall([earlier]));
+    expect(sent.parcels).toMatchObject([{ id: 'new', took: ['left'], draft: { replaces: 'old' } }]);
+    const behind = after(start, parcelAdded(earlier), sendingStarted('left'), recall([later]));
+    expect(behind.parcels).toMatchObject([{ id: 'left' }, { id: 'new', draft: { replaces: 'left' } }]);
+    // Typed where another one's figure stood since, it corrects that one.
+    const knowing = typedAt(reading('new', '64.02', 'theirs'), '2026-01-01T08:00:05.000Z');
+    expect(after(start, parcelAdded(knowing), recall([earlier])).parcels).toMatchObject([
+      { took: ['left'], draft: { replaces: 'theirs' } },
+    ]);
+  });
+
+  it('brings all that waits for one place up to date, also behind one that could not be sent', () => {
+    const state = after(
+      start,
+      parcelAdded(reading('a', '64.01', 'old')),
+      sendingStarted('a'),
+      parcelAdded(reading('b', '64.02', 'a')),
+      sendingFailed(false),
+      parcelAdded(reading('c', '64.03', 'b')),
+    );
+    expect(state.parcels).toMatchObject([{ id: 'c', draft: { text: '64.03', replaces: 'old' } }]);
+    expect(state.parcels).toMatchObject([{ took: expect.arrayContaining(['a', 'b']) }]);
+    const renamed = (name: string) => ({ ...base, name });
+    const documents = after(
+      start,
+      parcelAdded(change('a', base, renamed('A'))),
+      sendingStarted('a'),
+      parcelAdded(change('b', renamed('A'), renamed('B'))),
+      sendingFailed(false),
+      parcelAdded(change('c', renamed('B'), renamed('C'))),
+    );
+    expect(documents.parcels).toMatchObject([{ id: 'c', base: { name: 'Rush Twin' }, ours: { name: 'C' } }]);
+  });
+
+  it('asks about the figure that was typed last, where one was on its way', () => {
+    const theirs: Reading = { ...draft('64.05'), id: 'theirs', nm: null };
+    const state = after(
+      start,
+      jobArrived(view(base)),
+      parcelAdded(reading('a', '64.01')),
+      sendingStarted('a'),
+      parcelAdded(reading('b', '64.02', 'a')),
+      readingOvertaken({ id: 'a', current: theirs }),
+    );
+    expect(state.clashes).toEqual([]);
+    expect(after(state, readingOvertaken({ id: 'b', current: theirs })).clashes).toMatchObject([
+      { id: 'b', ours: { text: '64.02' }, theirs: { text: '64.05' } },
+    ]);
   });
 
   it('keeps what the server refuses until somebody decides', () => {

@@ -1,9 +1,10 @@
 import type { JobView, Json, Reading } from '@fettle/core';
 import { type JobDocument, keysOfPointer, mergeThreeWays, patchStepOf, slotKey, withValueAt } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { type AnswerMeta, api } from '../wire/api.js';
+import { type AnswerMeta, api, serverAway } from '../wire/api.js';
 import type { AskFault } from '../wire/ask.js';
-import type { Clash, Parcel, Refusal, Waiting } from './outbox.js';
+import { withParcel, withRecalled } from './joinParcels.js';
+import { type Clash, type Parcel, type Refusal, typedAs, type Waiting } from './outbox.js';
 
 type Matcher = (action: unknown) => action is { type: string };
 
@@ -12,11 +13,15 @@ export interface SavingState {
   readonly jobs: Readonly<Record<string, JobView>>;
   /** Changes not yet on the server, oldest first; the first may be on its way. */
   readonly parcels: readonly Parcel[];
+  /** What other tabs of this browser have waiting: shown here as well, sent by them. */
+  readonly elsewhere: readonly Parcel[];
   /** Id of the parcel that is on its way. */
   readonly sending: string | null;
   readonly unreachable: boolean;
   /** Whether it is only the database that is away. */
   readonly isDatabaseAway: boolean;
+  /** Whether it was looked what earlier visits left unsent: before that nobody can say that all is saved. */
+  readonly isRecalled: boolean;
   /** Why this browser cannot keep unsent changes over a reload, or null. */
   readonly notKept: string | null;
   readonly clashes: readonly Clash[];
@@ -28,9 +33,11 @@ export interface SavingState {
 const initialState: SavingState = {
   jobs: {},
   parcels: [],
+  elsewhere: [],
   sending: null,
   unreachable: false,
   isDatabaseAway: false,
+  isRecalled: false,
   notKept: null,
   clashes: [],
   refusals: [],
@@ -50,6 +57,12 @@ export function documentWith(server: JobDocument, parcels: readonly Parcel[], jo
   }, server);
 }
 
+/** What is not among what is known already goes before it. */
+function withNew<Item>(items: readonly Item[], known: readonly Item[], idOf: (item: Item) => string): readonly Item[] {
+  const ids = new Set(known.map(idOf));
+  return [...items.filter((item) => !ids.has(idOf(item))), ...known];
+}
+
 /** An engine as the server tells it; news that is older than what is known is none. */
 function withJob(state: SavingState, job: JobView): SavingState {
   const known = state.jobs[job.id];
@@ -58,7 +71,7 @@ function withJob(state: SavingState, job: JobView): SavingState {
 }
 
 const endpoints = Object.values(api.endpoints);
-const hasAnswered = (action: unknown): action is { type: string } =>
+const hasAnswered = (action: unknown): action is { type: string; meta?: { baseQueryMeta?: AnswerMeta | undefined } } =>
   endpoints.some(({ matchFulfilled }) => (matchFulfilled as Matcher)(action));
 const hasFailed = (action: unknown): action is { payload: AskFault | undefined } =>
   endpoints.some(({ matchRejected }) => (matchRejected as Matcher)(action));
@@ -69,31 +82,17 @@ const savingSlice = createSlice({
   reducers: {
     waitingRecalled: (state, { payload }: PayloadAction<Waiting>) => ({
       ...state,
-      parcels: [...payload.parcels, ...state.parcels],
-      clashes: [...payload.clashes, ...state.clashes],
-      refusals: [...payload.refusals, ...state.refusals],
+      parcels: withRecalled(payload.parcels, state.parcels, state.sending),
+      clashes: withNew(payload.clashes, state.clashes, ({ id }) => id),
+      refusals: withNew(payload.refusals, state.refusals, ({ parcel }) => parcel.id),
     }),
+    recallDone: (state) => ({ ...state, isRecalled: true }),
     pageFailed: (state, { payload }: PayloadAction<string>) => ({ ...state, pageFault: state.pageFault ?? payload }),
     keepingFailed: (state, { payload }: PayloadAction<string>) => ({ ...state, notKept: payload }),
-    parcelAdded: (state, { payload: parcel }: PayloadAction<Parcel>) => {
-      // A change that is not yet on its way is brought up to date instead of queued twice.
-      const waiting = state.parcels.findIndex(
-        (other) =>
-          other.id !== state.sending &&
-          other.kind === parcel.kind &&
-          other.jobId === parcel.jobId &&
-          (other.kind !== 'reading' || parcel.kind !== 'reading' || slotKey(other.draft) === slotKey(parcel.draft)),
-      );
-      const old = state.parcels[waiting];
-      if (!old) return { ...state, parcels: [...state.parcels, parcel] };
-      const joined: Parcel =
-        old.kind === 'reading' && parcel.kind === 'reading'
-          ? { ...parcel, draft: { ...parcel.draft, replaces: old.draft.replaces } }
-          : old.kind === 'document' && parcel.kind === 'document'
-            ? { ...parcel, base: old.base }
-            : parcel;
-      return { ...state, parcels: state.parcels.map((other) => (other === old ? joined : other)) };
-    },
+    parcelAdded: (state, { payload: parcel }: PayloadAction<Parcel>) => ({
+      ...state,
+      parcels: withParcel(state.parcels, parcel, state.sending),
+    }),
     sendingStarted: (state, { payload }: PayloadAction<string>) => ({ ...state, sending: payload }),
     /** @param payload whether it is only the database that is away */
     sendingFailed: (state, { payload }: PayloadAction<boolean>) => ({
@@ -101,6 +100,14 @@ const savingSlice = createSlice({
       sending: null,
       unreachable: true,
       isDatabaseAway: payload,
+    }),
+    elsewhereSeen: (state, { payload: elsewhere }: PayloadAction<readonly Parcel[]>) => ({ ...state, elsewhere }),
+    /** What was on its way has to wait until somebody signs in. */
+    sendingHeld: (state) => ({ ...state, sending: null }),
+    /** What others typed here and could not send is sent by who is signed in, under their name. */
+    parcelsTaken: (state, { payload: by }: PayloadAction<string>) => ({
+      ...state,
+      parcels: state.parcels.map((parcel) => (parcel.id === state.sending ? parcel : typedAs(parcel, by))),
     }),
     jobArrived: (state, { payload }: PayloadAction<JobView>) => withJob(state, payload),
     parcelDelivered: (state, { payload: id }: PayloadAction<string>) => ({
@@ -147,6 +154,15 @@ const savingSlice = createSlice({
     readingOvertaken: (state, { payload: { id, current } }: PayloadAction<{ id: string; current: Reading | null }>) => {
       const parcel = state.parcels.find((other) => other.id === id);
       if (parcel?.kind !== 'reading') return { ...state, sending: null };
+      // One's own earlier figure was sent after all, and nobody had heard: this one corrects it.
+      if (current && parcel.took?.includes(current.id)) {
+        const after: Parcel = { ...parcel, draft: { ...parcel.draft, replaces: current.id } };
+        return {
+          ...state,
+          sending: null,
+          parcels: state.parcels.map((other) => (other === parcel ? after : other)),
+        };
+      }
       const parcels = state.parcels.filter((other) => other !== parcel);
       const job = state.jobs[parcel.jobId];
       const key = slotKey(parcel.draft);
@@ -154,7 +170,9 @@ const savingSlice = createSlice({
       const jobs = job
         ? { ...state.jobs, [job.id]: { ...job, readings: current ? [...others, current] : others } }
         : state.jobs;
-      const agrees = current?.text === parcel.draft.text;
+      // Who has typed anew at the place meanwhile is asked about that figure.
+      const isRetyped = parcels.some((other) => other.kind === 'reading' && other.draft.replaces === id);
+      const agrees = isRetyped || current?.text === parcel.draft.text;
       const clash: Clash = { kind: 'reading', id, jobId: parcel.jobId, ours: parcel.draft, theirs: current };
       return { ...state, jobs, parcels, sending: null, clashes: agrees ? state.clashes : [...state.clashes, clash] };
     },
@@ -180,7 +198,14 @@ const savingSlice = createSlice({
     build.addMatcher(api.endpoints.getJob.matchFulfilled, (state, { payload, meta }) =>
       (meta.baseQueryMeta as AnswerMeta | undefined)?.isUnchanged ? state : withJob(state, payload),
     );
-    build.addMatcher(hasAnswered, (state) => (state.unreachable ? { ...state, unreachable: false } : state));
+    build.addMatcher(hasAnswered, (state, { meta }) =>
+      state.unreachable && !meta?.baseQueryMeta?.isKept ? { ...state, unreachable: false } : state,
+    );
+    build.addMatcher(serverAway.match, (state, { payload: { isDatabase } }) =>
+      state.unreachable && state.isDatabaseAway === isDatabase
+        ? state
+        : { ...state, unreachable: true, isDatabaseAway: isDatabase },
+    );
     build.addMatcher(hasFailed, (state, { payload }) => {
       if (payload?.kind !== 'unreachable') return state;
       const { isDatabase } = payload;
@@ -193,11 +218,15 @@ const savingSlice = createSlice({
 
 export const {
   waitingRecalled,
+  recallDone,
   pageFailed,
   keepingFailed,
   parcelAdded,
   sendingStarted,
   sendingFailed,
+  sendingHeld,
+  elsewhereSeen,
+  parcelsTaken,
   jobArrived,
   parcelDelivered,
   readingArrived,

@@ -1,7 +1,8 @@
 import type { CrankLayout } from '@fettle/core';
 import { type ShaftColumn, type ShaftShow, shaftColumns } from '@fettle/core';
-import { memo, type ReactNode } from 'react';
+import { memo, type ReactNode, useMemo } from 'react';
 import styled from 'styled-components';
+import { Present } from '../live/Present.js';
 import { ShaftDrawing } from './ShaftDrawing.js';
 
 const Board = styled.div<{ $columns: number }>`
@@ -15,8 +16,8 @@ const Board = styled.div<{ $columns: number }>`
   overflow-x: auto;
   > .label { padding: 0.2rem 0.5rem 0.2rem 0.9rem; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); line-height: 1.2; }
   > .label small { display: block; font-weight: 400; font-size: 0.8125rem; }
-  > .drawing { grid-column: 2 / -1; }
-  > .front { align-self: center; padding-left: 0.9rem; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); }
+  > .drawing { grid-column: 2 / -1; grid-row: 1; }
+  > .front { grid-row: 1; align-self: center; padding-left: 0.9rem; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); }
   > .cell { padding: 0.15rem 0.2rem; min-width: 0; container-type: inline-size; text-align: center; align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
   > .cell + .cell { border-left: var(--rule) solid var(--line); }
   > .ruled { border-top: var(--rule) solid var(--line); align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
@@ -52,17 +53,8 @@ interface ShaftLineProps {
 /** Drawn anew where what it shows has changed, not with each figure that is typed under it. */
 const Drawing = memo(ShaftDrawing);
 
-/** The shaft is the page: the drawing along the top, one column a station under it. */
-export function ShaftLine({
-  layout,
-  rows,
-  show = 'mains',
-  drawingHeight = 132,
-  selected = null,
-  onSelect,
-  marks,
-}: ShaftLineProps) {
-  const columns = shaftColumns(layout, show);
+function Line({ layout, rows, show = 'mains', drawingHeight = 132, selected = null, onSelect, marks }: ShaftLineProps) {
+  const columns = useMemo(() => shaftColumns(layout, show), [layout, show]);
   return (
     <Board $columns={columns.length}>
       {drawingHeight > 0 && <span className="front">Front →</span>}
@@ -78,6 +70,7 @@ export function ShaftLine({
           />
         </div>
       )}
+      {drawingHeight > 0 && <Present columns={columns} />}
       {rows.map((row) => [
         <div key={row.key} className="label ruled">
           {row.label}
@@ -92,6 +85,7 @@ export function ShaftLine({
             <div
               key={`${row.key}-${column.key}`}
               className={column.key === selected ? 'cell ruled selected' : 'cell ruled'}
+              data-station={column.key}
               onPointerUp={() => onSelect?.(column.key)}
             >
               {row.cell(column)}
@@ -102,3 +96,6 @@ export function ShaftLine({
     </Board>
   );
 }
+
+/** The shaft is the page: the drawing along the top, one column a station under it. */
+export const ShaftLine = memo(Line);

@@ -6,8 +6,10 @@ import {
   type PageEndpointName,
   pageEndpointOf,
   type QueryName,
+  TOPICS,
   type Topic,
 } from '@fettle/core';
+import { createAction } from '@reduxjs/toolkit';
 import {
   type BaseQueryFn,
   createApi,
@@ -15,7 +17,10 @@ import {
   type MutationDefinition,
   type QueryDefinition,
 } from '@reduxjs/toolkit/query/react';
-import { type AskFault, ask } from './ask.js';
+import { sessionEnded, sessionTold } from '../access/accessSlice.js';
+import { type AskFault, ask, isSignedOut, sessionIn } from './ask.js';
+import { inPauses } from './inPauses.js';
+import { forgetAnswers, keepAnswer, keptAnswer } from './keptAnswers.js';
 
 export interface Question {
   readonly name: PageEndpointName;
@@ -26,7 +31,12 @@ export interface Question {
 export interface AnswerMeta {
   /** Whether the server said that it is the same as before. */
   readonly isUnchanged: boolean;
+  /** Whether the server is away, and this is what it said when it was here last. */
+  readonly isKept: boolean;
 }
+
+/** The server, or its database, does not answer. */
+export const serverAway = createAction<{ readonly isDatabase: boolean }>('api/serverAway');
 
 type Base = BaseQueryFn<Question, unknown, AskFault, object, AnswerMeta>;
 
@@ -34,19 +44,42 @@ type Base = BaseQueryFn<Question, unknown, AskFault, object, AnswerMeta>;
 const KEPT_ANSWERS = 60;
 const kept = new Map<string, { etag: string; value: unknown }>();
 
-const baseQuery: Base = async ({ name, asked }) => {
+/** What is answered so is wrong, or not there: nobody was signed out by it. */
+const TRIES_SECRETS: ReadonlySet<PageEndpointName> = new Set([
+  'signIn',
+  'makeOwner',
+  'letIn',
+  'changePassword',
+  'setPin',
+]);
+
+const baseQuery: Base = async ({ name, asked }, { dispatch }) => {
   const endpoint = pageEndpointOf(name);
   const address = addressOf(endpoint, asked, endpoint.method === 'get' ? asked : {});
   const known = endpoint.isTagged ? kept.get(address) : undefined;
   const result = await ask(name, asked as never, known?.etag ?? null);
-  if (!result.ok) return { error: result.fault };
-  if ('isUnchanged' in result) return { data: known!.value, meta: { isUnchanged: true } };
+  if (!result.ok) {
+    if (isSignedOut(result.fault) && !TRIES_SECRETS.has(name)) dispatch(sessionEnded());
+    if (result.fault.kind === 'unreachable' && endpoint.isTagged) {
+      const last = known?.value ?? (await keptAnswer(address).catch(() => undefined));
+      if (last !== undefined) {
+        dispatch(serverAway({ isDatabase: result.fault.isDatabase }));
+        return { data: last, meta: { isUnchanged: known !== undefined, isKept: true } };
+      }
+    }
+    return { error: result.fault };
+  }
+  if ('isUnchanged' in result) return { data: known!.value, meta: { isUnchanged: true, isKept: false } };
   if (endpoint.isTagged && result.etag !== null) {
     kept.delete(address);
     kept.set(address, { etag: result.etag, value: result.value });
     if (kept.size > KEPT_ANSWERS) kept.delete(kept.keys().next().value!);
+    // An engine is kept as it is known here, with what was sent since: `keepEngines` does that.
+    if (name !== 'getJob') inPauses(address, () => keepAnswer(address, result.value));
   }
-  return { data: result.value, meta: { isUnchanged: false } };
+  const session = endpoint.topics.includes('session') ? sessionIn(result.value) : null;
+  if (session) dispatch(sessionTold(session));
+  return { data: result.value, meta: { isUnchanged: false, isKept: false } };
 };
 
 type Definitions = {
@@ -54,6 +87,12 @@ type Definitions = {
     ? QueryDefinition<Asked<Name>, Base, Topic, Answered<Name>, 'api'>
     : MutationDefinition<Asked<Name>, Base, Topic, Answered<Name>, 'api'>;
 };
+
+/** Forgets what was answered, on this device too. */
+export async function forgetAnswered(): Promise<void> {
+  kept.clear();
+  await forgetAnswers();
+}
 
 /** One query or mutation an endpoint: what it reads is read anew once something has changed it. */
 function definitions(build: EndpointBuilder<Base, Topic, 'api'>): Definitions {
@@ -70,17 +109,6 @@ function definitions(build: EndpointBuilder<Base, Topic, 'api'>): Definitions {
     }),
   ) as unknown as Definitions;
 }
-
-const TOPICS = [
-  'benches',
-  'engine',
-  'history',
-  'drawer',
-  'movements',
-  'kits',
-  'types',
-  'sheets',
-] as const satisfies readonly Topic[];
 
 /** Everything that is fetched, made from the endpoints' descriptions: kept, polled, tagged and read anew in one place. */
 export const api = createApi({ reducerPath: 'api', baseQuery, tagTypes: TOPICS, endpoints: definitions });

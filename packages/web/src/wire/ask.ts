@@ -7,8 +7,10 @@ import {
   pageEndpointOf,
   problemKind,
   problemSchema,
+  type Session,
 } from '@fettle/core';
 import { z } from 'zod';
+import { keepSessionToken, sessionToken, TAB } from './credentials.js';
 
 /** Why something that was asked of the server was not done. */
 export type AskFault =
@@ -52,6 +54,18 @@ async function faultOf(response: Response): Promise<{ ok: false; fault: AskFault
   return { ok: false, fault: { kind: 'refused', problem } };
 }
 
+/** The session that an answer tells of; null for one that tells of none. */
+export function sessionIn(value: unknown): Session | null {
+  const holder = value as { session?: Session; token?: string } | null;
+  if (typeof holder !== 'object' || holder === null) return null;
+  return holder.session ?? (typeof holder.token === 'string' ? (holder as Session) : null);
+}
+
+/** Whether the server answered that one has to sign in. */
+export function isSignedOut(fault: AskFault): boolean {
+  return fault.kind === 'refused' && problemKind(fault.problem) === 'not-signed-in';
+}
+
 /** Asks an endpoint by its description. @param etag of what the caller has */
 export async function ask<Name extends PageEndpointName>(
   name: Name,
@@ -69,6 +83,7 @@ export async function ask<Name extends PageEndpointName>(
       headers: {
         ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         ...(etag === null ? {} : { 'if-none-match': etag }),
+        ...(endpoint.method === 'get' ? {} : { 'x-fettle-tab': TAB, 'x-fettle-token': sessionToken() }),
       },
       ...(body === undefined ? {} : { body: JSON.stringify(body) }),
       signal: AbortSignal.timeout(LONGEST_MS),
@@ -76,6 +91,8 @@ export async function ask<Name extends PageEndpointName>(
     if (response.status === 304) return { ok: true, isUnchanged: true };
     if (!response.ok) return await faultOf(response);
     const value = endpoint.answer.parse(await response.json()) as Answered<Name>;
+    const session = sessionIn(value);
+    if (session && endpoint.topics.includes('session')) keepSessionToken(session.token);
     return { ok: true, value, etag: response.headers.get('etag') };
   } catch (error) {
     if (error instanceof z.ZodError) {

@@ -1,0 +1,47 @@
+import { useState } from 'react';
+import { useTitle } from '../app/useTitle.js';
+import { Field } from '../look/Field.js';
+import { Quiet } from '../look/Panel.js';
+import { tell } from '../wire/tell.js';
+import { Door } from './Door.js';
+import { useNewPassword } from './NewPassword.js';
+import { useActing } from './useActing.js';
+
+/** The first account, the owner's: made once, with the code that stands where Fettle was started. */
+export function FirstOwner() {
+  useTitle('The owner’s account');
+  const [code, setCode] = useState('');
+  const [name, setName] = useState('');
+  const { password, isFit, fields } = useNewPassword();
+  const acting = useActing();
+  return (
+    <Door
+      title="The owner’s account"
+      act="Make it and sign in"
+      isReady={code.trim() !== '' && name.trim() !== '' && isFit}
+      isBusy={acting.isBusy}
+      fault={acting.fault}
+      onAct={() => void acting.act(() => tell('makeOwner', { body: { code, name: name.trim(), password } }))}
+      beside={<Quiet>The owner says who else has an account, and what they may do.</Quiet>}
+    >
+      <Field
+        label="Code"
+        figure
+        value={code}
+        onChange={setCode}
+        autoFocus
+        maxLength={40}
+        hint="It stands in the window where Fettle was started."
+      />
+      <Field
+        label="Name"
+        value={name}
+        onChange={setName}
+        autoComplete="username"
+        maxLength={60}
+        hint="As it is to stand beside what you do."
+      />
+      {fields}
+    </Door>
+  );
+}

@@ -1,0 +1,55 @@
+import { useState } from 'react';
+import { useLocation, useNavigate } from 'react-router';
+import { useTitle } from '../app/useTitle.js';
+import { Field } from '../look/Field.js';
+import { Panel, Quiet } from '../look/Panel.js';
+import { tell } from '../wire/tell.js';
+import { Door } from './Door.js';
+import { useActing } from './useActing.js';
+
+/** What the device calls itself, to begin with. */
+function guessedName(): string {
+  const { userAgent } = navigator;
+  return /iPad|Tablet/u.test(userAgent) ? 'Tablet' : /Mobile|Android|iPhone/u.test(userAgent) ? 'Phone' : 'Computer';
+}
+
+/** Lets this device in, by the code that it was led here with, and opens the place that the code was shown beside. */
+export function LetIn() {
+  useTitle('Let this device in');
+  const { hash } = useLocation();
+  const navigate = useNavigate();
+  const [code] = useState(() => hash.slice(1));
+  const [name, setName] = useState(guessedName);
+  const acting = useActing();
+  if (code === '') {
+    return (
+      <Panel role="alert">
+        There is no code here. Show one on a device that is in already: “On a phone”, beside any engine.
+      </Panel>
+    );
+  }
+  return (
+    <Door
+      title="Let this device in"
+      act="Let it in"
+      isReady={name.trim() !== ''}
+      isBusy={acting.isBusy}
+      fault={acting.fault}
+      onAct={() =>
+        void acting.act(async () => {
+          const { to } = await tell('letIn', { body: { code, name: name.trim() } });
+          await navigate(to, { replace: true });
+        })
+      }
+      beside={<Quiet>From then on one signs in here by PIN. The owner can let it out again at any time.</Quiet>}
+    >
+      <Field
+        label="What is it called?"
+        value={name}
+        onChange={setName}
+        maxLength={60}
+        hint="It stands beside what is done from it: “Tablet at the vise”."
+      />
+    </Door>
+  );
+}

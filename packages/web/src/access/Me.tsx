@@ -1,0 +1,169 @@
+import { type Who as Account, roleWords } from '@fettle/core';
+import { LogOut } from 'lucide-react';
+import { useState } from 'react';
+import styled from 'styled-components';
+import { useAppSelector } from '../app/store.js';
+import { useTitle } from '../app/useTitle.js';
+import { Button } from '../look/Button.js';
+import { Field } from '../look/Field.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { TwoColumns } from '../look/TwoColumns.js';
+import { tell } from '../wire/tell.js';
+import { useNewPassword } from './NewPassword.js';
+import { signOut } from './signOut.js';
+import { useActing } from './useActing.js';
+
+const Form = styled.form`
+  display: flex;
+  flex-direction: column;
+  gap: 0.6rem;
+  max-width: 26rem;
+  margin-top: 0.6rem;
+  [role='alert'] { color: var(--tight); font-weight: 600; }
+`;
+
+function OwnPassword() {
+  const [current, setCurrent] = useState('');
+  const { password, isFit, fields, clear } = useNewPassword();
+  const [isDone, setDone] = useState(false);
+  const acting = useActing();
+  const isReady = current !== '' && isFit;
+  const send = async () => {
+    if (!isReady || acting.isBusy) return;
+    setDone(await acting.act(() => tell('changePassword', { body: { current, password } })));
+    setCurrent('');
+    clear();
+  };
+  return (
+    <Panel aria-label="Password">
+      <PanelTitle>Password</PanelTitle>
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault();
+          void send();
+        }}
+      >
+        <Field
+          label="The one you have"
+          type="password"
+          autoComplete="current-password"
+          maxLength={200}
+          value={current}
+          onChange={setCurrent}
+        />
+        {fields}
+        {acting.fault !== null && <p role="alert">{acting.fault}</p>}
+        {isDone && <p role="status">Changed. Everywhere else you were signed out.</p>}
+        <Row>
+          <Button type="submit" isDisabled={!isReady || acting.isBusy}>
+            Change the password
+          </Button>
+        </Row>
+      </Form>
+    </Panel>
+  );
+}
+
+function OwnPin({ hasPin }: { readonly hasPin: boolean }) {
+  const [current, setCurrent] = useState('');
+  const [pin, setPin] = useState('');
+  const acting = useActing();
+  const isPin = /^\d{4,8}$/u.test(pin);
+  const set = async (next: string | null) => {
+    await acting.act(() => tell('setPin', { body: { current, pin: next } }));
+    setCurrent('');
+    setPin('');
+  };
+  return (
+    <Panel aria-label="PIN">
+      <PanelTitle>PIN</PanelTitle>
+      <Quiet>
+        {hasPin
+          ? 'You have one: it counts on devices that were let in.'
+          : 'With one you sign in by a few digits, on devices that were let in.'}
+      </Quiet>
+      <Form
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (isPin && current !== '') void set(pin);
+        }}
+      >
+        <Field
+          label="Your password, to set or remove it"
+          type="password"
+          autoComplete="current-password"
+          maxLength={200}
+          value={current}
+          onChange={setCurrent}
+        />
+        <Field
+          label={hasPin ? 'New PIN' : 'PIN'}
+          type="password"
+          figure
+          inputMode="numeric"
+          maxLength={8}
+          value={pin}
+          onChange={setPin}
+          fault={pin !== '' && !isPin ? 'Four to eight digits.' : null}
+          hint="Four to eight digits."
+        />
+        {acting.fault !== null && <p role="alert">{acting.fault}</p>}
+        <Row>
+          <Button type="submit" isDisabled={!isPin || current === '' || acting.isBusy}>
+            {hasPin ? 'Change the PIN' : 'Set the PIN'}
+          </Button>
+          {hasPin && (
+            <Button isDisabled={current === '' || acting.isBusy} onPress={() => void set(null)}>
+              Remove it
+            </Button>
+          )}
+        </Row>
+      </Form>
+    </Panel>
+  );
+}
+
+function Who({ person, device }: { readonly person: Account; readonly device: string | null }) {
+  const acting = useActing();
+  return (
+    <Panel>
+      <Row>
+        <div style={{ flex: 1 }}>
+          <PanelTitle as="h1">{person.name}</PanelTitle>
+          <p>
+            {person.role}: {roleWords(person.role)}.{' '}
+            {device === null ? 'This device was not let in.' : `This device: ${device}.`}
+          </p>
+        </div>
+        <Button $kind="main" isDisabled={acting.isBusy} onPress={() => void acting.act(signOut)}>
+          <LogOut aria-hidden size={20} />
+          Sign out
+        </Button>
+      </Row>
+      {acting.fault !== null && <p role="alert">{acting.fault}</p>}
+    </Panel>
+  );
+}
+
+/** Who is signed in: their password, their PIN, and the way out. */
+export function Me() {
+  useTitle('Your account');
+  const session = useAppSelector((state) => state.access.session);
+  if (!session?.person) {
+    return (
+      <Panel>
+        Nobody signs in here: this server listens to its own machine alone. How to open it to the workshop stands in the
+        README, under “More than one device”.
+      </Panel>
+    );
+  }
+  return (
+    <>
+      <Who person={session.person} device={session.device?.name ?? null} />
+      <TwoColumns>
+        <OwnPassword />
+        <OwnPin hasPin={session.person.hasPin} />
+      </TwoColumns>
+    </>
+  );
+}

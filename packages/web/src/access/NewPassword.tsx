@@ -1,0 +1,64 @@
+import { passwordSchema } from '@fettle/core';
+import { type ReactElement, useState } from 'react';
+import { Field } from '../look/Field.js';
+
+/** What is wrong with a new password; null for nothing. */
+function passwordFault(password: string): string | null {
+  return passwordSchema.safeParse(password).error?.issues[0]?.message ?? null;
+}
+
+interface NewPasswordProps {
+  readonly value: string;
+  readonly again: string;
+  readonly onChange: (value: string) => void;
+  readonly onAgain: (value: string) => void;
+}
+
+/** A new password, twice, so that a slip is seen. */
+function NewPassword({ value, again, onChange, onAgain }: NewPasswordProps) {
+  return (
+    <>
+      <Field
+        label="New password"
+        type="password"
+        autoComplete="new-password"
+        maxLength={200}
+        value={value}
+        onChange={onChange}
+        fault={value === '' ? null : passwordFault(value)}
+        hint="At least ten characters; several words are easy to keep."
+      />
+      <Field
+        label="The same once more"
+        type="password"
+        autoComplete="new-password"
+        maxLength={200}
+        value={again}
+        onChange={onAgain}
+        fault={again !== '' && again !== value ? 'It differs from the one above.' : null}
+      />
+    </>
+  );
+}
+
+/** A new password as it is typed: its two boxes, and whether it can be sent. */
+interface PasswordInHand {
+  readonly password: string;
+  readonly isFit: boolean;
+  readonly fields: ReactElement;
+  readonly clear: () => void;
+}
+
+export function useNewPassword(): PasswordInHand {
+  const [password, setPassword] = useState('');
+  const [again, setAgain] = useState('');
+  return {
+    password,
+    isFit: passwordFault(password) === null && password === again,
+    fields: <NewPassword value={password} again={again} onChange={setPassword} onAgain={setAgain} />,
+    clear: () => {
+      setPassword('');
+      setAgain('');
+    },
+  };
+}

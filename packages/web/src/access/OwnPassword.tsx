@@ -1,0 +1,36 @@
+import { useState } from 'react';
+import { useTitle } from '../app/useTitle.js';
+import { Field } from '../look/Field.js';
+import { tell } from '../wire/tell.js';
+import { Door } from './Door.js';
+import { useNewPassword } from './NewPassword.js';
+import { useActing } from './useActing.js';
+
+/** A password of one's own, in the place of the one that was given; before anything else. */
+export function FirstPassword() {
+  useTitle('A password of your own');
+  const [current, setCurrent] = useState('');
+  const { password, isFit, fields } = useNewPassword();
+  const acting = useActing();
+  return (
+    <Door
+      title="A password of your own"
+      act="Set it and go on"
+      isReady={current !== '' && isFit}
+      isBusy={acting.isBusy}
+      fault={acting.fault}
+      onAct={() => void acting.act(() => tell('changePassword', { body: { current, password } }))}
+    >
+      <Field
+        label="The one you were given"
+        type="password"
+        autoFocus
+        autoComplete="current-password"
+        maxLength={200}
+        value={current}
+        onChange={setCurrent}
+      />
+      {fields}
+    </Door>
+  );
+}

@@ -1,0 +1,248 @@
+import { type DeviceView, type PersonView, ROLES, type Role, roleWords } from '@fettle/core';
+import { formatDistanceToNow } from 'date-fns';
+import { KeyRound, Plus, ScrollText } from 'lucide-react';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import { useTitle } from '../app/useTitle.js';
+import { Button } from '../look/Button.js';
+import { Choice } from '../look/Choice.js';
+import { type DataColumn, DataTable } from '../look/DataTable.js';
+import { Field } from '../look/Field.js';
+import { Notice } from '../look/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { api } from '../wire/api.js';
+import { tell } from '../wire/tell.js';
+import { type Acting, useActing } from './useActing.js';
+
+const ROLE_OPTIONS = ROLES.map((value) => ({ value, label: value }));
+
+const Told = styled.strong`
+  font-family: var(--figures);
+  font-size: var(--size-figure);
+  overflow-wrap: anywhere;
+`;
+
+const Add = styled.form`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: end;
+  gap: 0.75rem;
+  margin-top: 1rem;
+  padding-top: 0.75rem;
+  border-top: var(--rule) solid var(--line);
+  > :first-child { flex: 1 1 14rem; }
+`;
+
+const ago = (at: string) => formatDistanceToNow(new Date(at), { addSuffix: true });
+
+/** A password that is told once. */
+interface TellOnce {
+  readonly name: string;
+  readonly password: string;
+}
+
+function personColumns(acting: Acting, onTold: (told: TellOnce) => void): DataColumn<PersonView>[] {
+  const change = (id: string, body: { role?: Role; retired?: boolean }) =>
+    void acting.act(() => tell('changePerson', { id, body }));
+  return [
+    { key: 'name', head: 'Name', cell: ({ name }) => <strong>{name}</strong>, sortBy: ({ name }) => name },
+    {
+      key: 'role',
+      head: 'May',
+      cell: ({ id, name, role, retiredAt }) =>
+        retiredAt ? (
+          'nothing: no longer here'
+        ) : (
+          <Choice
+            label={`What ${name} may do`}
+            isLabelHidden
+            value={role}
+            options={ROLE_OPTIONS}
+            onChange={(next) => change(id, { role: next })}
+          />
+        ),
+      sortBy: ({ role }) => role,
+    },
+    {
+      key: 'state',
+      head: 'Signs in',
+      cell: ({ hasPin, mustChange, retiredAt, lockedUntil }) =>
+        retiredAt
+          ? `not since ${ago(retiredAt)}`
+          : lockedUntil
+            ? 'locked for a while, after wrong tries'
+            : mustChange
+              ? 'not yet with a password of their own'
+              : hasPin
+                ? 'by password or PIN'
+                : 'by password',
+    },
+    {
+      key: 'acts',
+      head: 'Change',
+      cell: ({ id, name, retiredAt }) => (
+        <Row style={{ justifyContent: 'flex-end', gap: '0.25rem' }}>
+          {!retiredAt && (
+            <Button
+              $kind="quiet"
+              aria-label={`New password for ${name}`}
+              onPress={() =>
+                void acting.act(async () => {
+                  const { password } = await tell('resetPerson', { id, body: {} });
+                  onTold({ name, password });
+                })
+              }
+            >
+              <KeyRound aria-hidden size={18} />
+              New password
+            </Button>
+          )}
+          <Button
+            $kind="quiet"
+            aria-label={retiredAt ? `Let ${name} sign in again` : `Let ${name} sign in no longer`}
+            onPress={() => change(id, { retired: !retiredAt })}
+          >
+            {retiredAt ? 'Let in again' : 'No longer here'}
+          </Button>
+        </Row>
+      ),
+    },
+  ];
+}
+
+function Accounts() {
+  const { data } = api.useListPeopleQuery({}, { refetchOnMountOrArgChange: true });
+  const [name, setName] = useState('');
+  const [role, setRole] = useState<Role>('fitter');
+  const [told, setTold] = useState<TellOnce | null>(null);
+  const acting = useActing();
+  const add = () =>
+    acting.act(async () => {
+      const { person, password } = await tell('addPerson', { body: { name: name.trim(), role } });
+      setTold({ name: person.name, password });
+      setName('');
+    });
+  return (
+    <Panel aria-label="People">
+      <Row>
+        <PanelTitle as="h1" style={{ flex: 1 }}>
+          People
+        </PanelTitle>
+        <Link className="log" to="audit">
+          <ScrollText aria-hidden size={18} /> Who did what
+        </Link>
+      </Row>
+      {told && (
+        <Notice
+          urgent
+          actions={
+            <Button $kind="quiet" onPress={() => setTold(null)}>
+              I have passed it on
+            </Button>
+          }
+        >
+          {told.name} signs in with <Told>{told.password}</Told> and sets a password of their own then. It is told this
+          once.
+        </Notice>
+      )}
+      {acting.fault !== null && <Notice urgent>{acting.fault}</Notice>}
+      {data ? (
+        <DataTable
+          label="People who have an account"
+          items={data}
+          columns={personColumns(acting, setTold)}
+          keyOf={({ id }) => id}
+        />
+      ) : (
+        <Quiet>Looking up who has an account …</Quiet>
+      )}
+      <Add
+        onSubmit={(event) => {
+          event.preventDefault();
+          if (name.trim() !== '' && !acting.isBusy) void add();
+        }}
+      >
+        <Field label="Somebody new" value={name} onChange={setName} maxLength={60} placeholder="name" />
+        <Choice label="Role" value={role} options={ROLE_OPTIONS} onChange={setRole} />
+        <Button type="submit" isDisabled={name.trim() === '' || acting.isBusy}>
+          <Plus aria-hidden size={20} />
+          Make an account
+        </Button>
+      </Add>
+      <Quiet>
+        {role}: {roleWords(role)}.
+      </Quiet>
+    </Panel>
+  );
+}
+
+function Devices() {
+  const { data } = api.useListDevicesQuery({}, { refetchOnMountOrArgChange: true });
+  const acting = useActing();
+  const columns: DataColumn<DeviceView>[] = [
+    {
+      key: 'name',
+      head: 'Device',
+      cell: ({ name, isThis }) => (
+        <span>
+          <strong>{name}</strong>
+          {isThis && ' (this one)'}
+        </span>
+      ),
+      sortBy: ({ name }) => name,
+    },
+    {
+      key: 'by',
+      head: 'Let in',
+      cell: ({ letInAt, letInBy }) => `${ago(letInAt)}, by ${letInBy}`,
+      sortBy: ({ letInAt }) => letInAt,
+    },
+    {
+      key: 'seen',
+      head: 'Here last',
+      cell: ({ seenAt, revokedAt }) => (revokedAt ? `let out ${ago(revokedAt)}` : ago(seenAt)),
+      sortBy: ({ seenAt }) => seenAt,
+    },
+    {
+      key: 'acts',
+      head: 'Change',
+      cell: ({ id, name, revokedAt }) =>
+        revokedAt ? null : (
+          <Button
+            $kind="quiet"
+            aria-label={`Let ${name} out`}
+            onPress={() => void acting.act(() => tell('revokeDevice', { id }))}
+          >
+            Let it out
+          </Button>
+        ),
+    },
+  ];
+  return (
+    <Panel aria-label="Devices">
+      <PanelTitle>Devices</PanelTitle>
+      <Quiet>
+        Let in by the code beside any engine (“On a phone”). On them one signs in by PIN; who is signed in on one that
+        is let out is signed out there.
+      </Quiet>
+      {acting.fault !== null && <Notice urgent>{acting.fault}</Notice>}
+      {data && data.length > 0 ? (
+        <DataTable label="Devices that were let in" items={data} columns={columns} keyOf={({ id }) => id} />
+      ) : (
+        <Quiet>{data ? 'None was let in yet.' : 'Looking them up …'}</Quiet>
+      )}
+    </Panel>
+  );
+}
+
+/** Who has an account and what they may do; which devices were let in. */
+export function People() {
+  useTitle('People');
+  return (
+    <>
+      <Accounts />
+      <Devices />
+    </>
+  );
+}

@@ -1,0 +1,47 @@
+import type { Session } from '@fettle/core';
+import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+
+/** Who was signed in here last: while the server is away they go on working. */
+const KEY = 'fettle.session';
+
+export interface AccessState {
+  /** Whether one signs in here; null until it is known. */
+  readonly isOn: boolean | null;
+  readonly session: Session | null;
+}
+
+/** What the server has written into the page. */
+function asSaid(): boolean | null {
+  const said = document.querySelector<HTMLMetaElement>('meta[name="fettle-accounts"]')?.content;
+  return said === 'yes' ? true : said === 'no' ? false : null;
+}
+
+function remember(session: Session): void {
+  if (session.person === null) localStorage.removeItem(KEY);
+  else localStorage.setItem(KEY, JSON.stringify({ ...session, token: '' }));
+}
+
+/** Who was signed in when the server was here last; null for nobody. */
+export function lastSession(): Session | null {
+  const kept = localStorage.getItem(KEY);
+  return kept === null ? null : (JSON.parse(kept) as Session);
+}
+
+const accessSlice = createSlice({
+  name: 'access',
+  initialState: (): AccessState => ({ isOn: asSaid(), session: null }),
+  reducers: {
+    sessionTold(_state, { payload: session }: PayloadAction<Session>) {
+      if (session.accounts) remember(session);
+      return { isOn: session.accounts, session };
+    },
+    /** The server says that nobody is signed in any more. */
+    sessionEnded(state) {
+      const { session } = state;
+      return { isOn: true, session: session && { ...session, person: null, token: '' } };
+    },
+  },
+});
+
+export const { sessionTold, sessionEnded } = accessSlice.actions;
+export const accessReducer = accessSlice.reducer;
