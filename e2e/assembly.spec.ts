@@ -91,7 +91,8 @@ test('a whole engine, mains, rods and thrust, goes from its data sheet to a sign
   await page.getByRole('link', { name: /^Assembly/ }).click();
   for (const station of order) {
     await page.getByRole('button', { name: new RegExp(`^${station}: 1 open`) }).click();
-    await page.getByRole('button', { name: 'Free and even' }).click();
+    const turned = page.getByRole('region', { name: `How the shaft turns with ${station} tight` });
+    await turned.getByRole('button', { name: 'Free and even' }).click();
   }
   await expect(page.getByRole('button', { name: 'P4: all done' })).toBeVisible();
   await allSaved(page);

@@ -192,6 +192,10 @@ test('engines are filtered by stage and person, a history by what and by whom; w
 
   await page.route('**/api/**', (route) => route.abort());
   await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines' }).click();
+  await expect(page.getByText('As it was when the server was here last.')).toBeVisible();
+  await expect(found).toBeVisible();
+  // What was never asked for before cannot be told.
+  await choose(page, 'Next is in', 'runout');
   await expect(page.getByRole('heading', { name: 'The server does not answer' })).toBeVisible();
   await page.getByRole('list', { name: 'Engines opened here before' }).getByRole('link', { name }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(name);

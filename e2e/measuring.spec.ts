@@ -318,6 +318,15 @@ test('on a phone one large box is shown at a time, the next on the way with Ente
   await allSaved(page);
   const { readings } = await (await request.get(`/api/jobs/${id}`)).json();
   expect(readings.map(({ text }: { text: string }) => text).sort()).toEqual(['63.5', '64.010', '64.011']);
+  // Turned on its side it shows the shaft with all boxes, and only them; and back.
+  for (const [width, boxes, inOne] of [
+    [1280, 3, 0],
+    [390, 1, 1],
+  ] as const) {
+    await page.setViewportSize({ width, height: 800 });
+    await expect(page.locator('input[data-reading]')).toHaveCount(boxes);
+    await expect(inHand).toHaveCount(inOne);
+  }
   for (const other of ['/', `/engines/${TRIED_SEDGE_4}/trial`, `/engines/${TRIED_SEDGE_4}/runout`]) {
     await page.goto(other);
     await page.waitForLoadState('networkidle');

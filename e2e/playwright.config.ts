@@ -26,6 +26,8 @@ export default defineConfig({
     viewport: { width: 1280, height: 800 },
     launchOptions: chromiumOptions(),
     trace: 'off',
+    // A page out of the browser's own store would not see what tests put in the way of requests; its own spec lets it in.
+    serviceWorkers: 'block',
   },
   webServer: {
     command: 'node ../scripts/start.mjs',

@@ -1,18 +1,11 @@
-import { mkdirSync } from 'node:fs';
+import { chmodSync, mkdirSync, mkdtempSync } from 'node:fs';
 import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
-import { acceptBest, choose } from './choices.js';
+import { acceptBest } from './choices.js';
 import { chromiumOptions } from './chromium.js';
-import {
-  ASSEMBLED_SEDGE_4,
-  MARKED_SEDGE_4,
-  REED_6,
-  REED_TYPE,
-  SAMPHIRE_8,
-  SEDGE_4,
-  SEDGE_TYPE,
-  TRIED_SEDGE_4,
-} from './engines.js';
+import { ASSEMBLED_SEDGE_4, MARKED_SEDGE_4, REED_6, REED_TYPE, SAMPHIRE_8, SEDGE_4, TRIED_SEDGE_4 } from './engines.js';
+
+import { BEYOND, makeAccount, makeOwner, ownServer } from './ownServer.js';
 
 const origin = process.argv[2];
 const folder = join(import.meta.dirname, '../docs/screenshots');
@@ -47,18 +40,6 @@ const SHOTS: readonly Shot[] = [
   { name: 'engine-types', path: '/types' },
   { name: 'code-table', path: `/types/${REED_TYPE}/mains`, height: 1000 },
   { name: 'codes', path: `/engines/${MARKED_SEDGE_4}/codes`, height: 1000 },
-  {
-    name: 'order',
-    path: `/types/${SEDGE_TYPE}/order`,
-    height: 1180,
-    before: async (page) => {
-      await choose(page, 'Halves for', 'main');
-      await choose(page, 'Halves of two grades in a station', 'no');
-      await page.getByLabel('Alike along the shaft within, mm').fill('0.006');
-      await page.getByRole('button', { name: 'Work it out' }).click();
-      await page.getByText('of engines can be fitted').waitFor({ timeout: 60_000 });
-    },
-  },
   { name: 'drawer', path: `/engines/${SEDGE_4}/drawer` },
   { name: 'end-play', path: `/engines/${REED_6}/endPlay`, height: 1200 },
   { name: 'assembly', path: `/engines/${ASSEMBLED_SEDGE_4}/assembly?station=M2`, height: 1100 },
@@ -132,4 +113,45 @@ for (const { name, path, look, before, after, height = 800 } of SHOTS) {
   await after?.(page);
   await context.close();
 }
+
+// People and devices are there only where one signs in: a workshop of its own for the picture.
+process.env.FETTLE_E2E_DATA = mkdtempSync('/tmp/fettle-pictures-');
+chmodSync(process.env.FETTLE_E2E_DATA, 0o755);
+const workshop = await ownServer('pictures', BEYOND);
+const context = await browser.newContext({
+  baseURL: workshop.origin,
+  ignoreHTTPSErrors: true,
+  viewport: { width: 1280, height: 800 },
+});
+const owner = await context.newPage();
+await owner.goto('/people');
+await makeOwner(owner, workshop.code, 'Wren');
+for (const [name, role] of [
+  ['Finch', 'fitter'],
+  ['Teasel', 'fitter'],
+  ['Old Heron', 'stores'],
+  ['Rush', 'reader'],
+] as const) {
+  await makeAccount(owner, name, role);
+}
+for (const name of ['Tablet at the vise', 'Phone of Finch']) {
+  const address = await owner.evaluate(async () => {
+    const { token } = await (await fetch('/api/session')).json();
+    const headers = { 'content-type': 'application/json', 'x-fettle-token': token };
+    const body = JSON.stringify({ to: '/' });
+    return (await (await fetch('/api/devices/invitations', { method: 'POST', headers, body })).json()).address;
+  });
+  const device = await (await browser.newContext({ baseURL: workshop.origin, ignoreHTTPSErrors: true })).newPage();
+  await device.goto(`/let-in${new URL(address).hash}`);
+  await device.getByLabel('What is it called?').fill(name);
+  await device.getByRole('button', { name: 'Let it in' }).click();
+  await device.getByRole('heading', { name: 'Sign in' }).waitFor();
+  await device.context().close();
+}
+await owner.goto('/people');
+await owner.getByText('Tablet at the vise').waitFor();
+await owner.getByText('Look', { exact: true }).first().waitFor();
+await owner.waitForTimeout(600);
+await owner.screenshot({ path: join(folder, 'people.png') });
+await workshop.stop();
 await browser.close();

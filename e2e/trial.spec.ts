@@ -92,9 +92,9 @@ test('the demo engine in the middle of its trials says where its offset comes fr
   await expect(others.getByRole('row', { name: /^Rust 1\.998 Rust 1\.998/ })).toContainText('0.037 mm');
   await expect(others.getByRole('row', { name: /^Slate 2\.001 Rust 1\.998/ })).toContainText('0.034 mm');
   await page.getByRole('link', { name: /^Sheet/ }).click();
-  await expect(page.getByText('try one and apply')).toBeVisible();
   const table = page.getByRole('table', { name: 'Measured with the shells in' });
   await expect(table.getByRole('row', { name: /^M4/ })).toContainText('0.042 mm');
+  await expect(page.getByText('try one and apply')).toBeVisible();
 
   // Where every station must be inside with a chance, what the gauge tells counts in the choice.
   await page.goto(`/engines/${TRIED_SEDGE_4}/trial`);

@@ -76,7 +76,7 @@ test('what the server cannot take is set aside and shown, and the rest goes on',
   await page.keyboard.type('64.011');
   await page.keyboard.press('Enter');
   await expect(page.getByText('M1 main bore, front plane: “64.010” was not taken')).toBeVisible();
-  await allSaved(page);
+  await expect(page.getByText('Saved but for one change that waits for your word')).toBeVisible();
   const texts = (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(
     ({ text }: { text: string }) => text,
   );
@@ -116,6 +116,66 @@ test('a clash over a crankpin names the crankpin', async ({ page, request }) => 
   await page.getByRole('button', { name: 'Keep mine' }).click();
   await allSaved(page);
   await api.dispose();
+});
+
+test('what a page noted last before it was gone counts, and notes that are older than its rows do not', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 notes'));
+  await page.goto(`/engines/${id}/bores`);
+  await allSaved(page);
+  const readingOf = (station: number, text: string) => {
+    const place = { feature: 'mainBore', station, slot: 'front', unit: 'mm', setting: null, replaces: null };
+    return { ...place, text, by: 'Reed', at: new Date().toISOString() };
+  };
+  const parcelOf = (station: number, text: string) =>
+    ({ kind: 'reading', id: crypto.randomUUID(), jobId: id, draft: readingOf(station, text) }) as const;
+  const [asked, stays, sent] = [parcelOf(1, '64.010'), parcelOf(2, '64.012'), parcelOf(3, '64.013')];
+  const clash = { kind: 'reading', id: asked.id, jobId: id, ours: asked.draft, theirs: null };
+  const [quick, slow] = [crypto.randomUUID(), crypto.randomUUID()];
+  await page.evaluate(
+    async ({ asked, stays, sent, clash, quick, slow }) => {
+      const opening = indexedDB.open('fettle');
+      const database = await new Promise<IDBDatabase>((done) => {
+        opening.onsuccess = () => done(opening.result);
+      });
+      const writing = database.transaction(['rows', 'marks'], 'readwrite');
+      const rowOf = (tab: string, parcel: { id: string }) => ({
+        key: `parcel ${parcel.id}`,
+        tab,
+        at: 1,
+        item: { is: 'parcel', parcel },
+      });
+      // One was asked about just before its page was gone: its row still says that it waits to be sent.
+      writing.objectStore('rows').put(rowOf(quick, asked));
+      writing.objectStore('marks').put(4, quick);
+      // Of the other one only old notes were left, as by a browser that is ended from outside.
+      writing.objectStore('rows').put(rowOf(slow, stays));
+      writing.objectStore('marks').put(7, slow);
+      await new Promise((done) => {
+        writing.oncomplete = done;
+      });
+      database.close();
+      const nothing = { parcels: [], clashes: [], refusals: [] };
+      const note = (tab: string, noted: object) => localStorage.setItem(`fettle.waiting.${tab}`, JSON.stringify(noted));
+      note(quick, { count: 5, waiting: { ...nothing, clashes: [clash] }, gone: [`parcel ${asked.id}`] });
+      note(slow, { count: 6, waiting: { ...nothing, parcels: [sent] }, gone: [] });
+    },
+    { asked, stays, sent, clash, quick, slow },
+  );
+  await page.reload();
+  await expect(page.getByRole('button', { name: 'Keep theirs' })).toHaveCount(1);
+  await expect(page.getByText('Saved but for one change that waits for your word')).toBeVisible();
+  const texts = async () =>
+    (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(({ text }: { text: string }) => text);
+  expect(await texts()).toEqual(['64.012']);
+  await page.getByRole('button', { name: 'Keep mine' }).click();
+  await allSaved(page);
+  expect((await texts()).sort()).toEqual(['64.010', '64.012']);
+  expect(
+    await page.evaluate(() => Object.keys(localStorage).filter((key) => key.startsWith('fettle.waiting'))),
+  ).toEqual([]);
 });
 
 test('a fault in the page is shown, and never followed by “saved”', async ({ page, request }) => {

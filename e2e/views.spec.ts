@@ -1,4 +1,3 @@
-import { AxeBuilder } from '@axe-core/playwright';
 import { expect, type Page, test } from '@playwright/test';
 import { choiceOf, choose } from './choices.js';
 import {
@@ -13,6 +12,7 @@ import {
   SEDGE_TYPE,
   TRIED_SEDGE_4,
 } from './engines.js';
+import { seriousFaults, tooWide } from './looks.js';
 
 const VIEWS = [
   '/',
@@ -73,27 +73,6 @@ async function settle(page: Page, view: string): Promise<void> {
   }
 }
 
-/** A large screen, a tablet upright, a screen at 200 %, a phone. */
-const WIDTHS = [1280, 820, 640, 390];
-
-/** The widths at which a view is wider than its screen. */
-async function tooWide(page: Page): Promise<string[]> {
-  const wide: string[] = [];
-  for (const width of WIDTHS) {
-    await page.setViewportSize({ width, height: 844 });
-    const measure = () => page.evaluate(() => document.documentElement.scrollWidth);
-    let found = await measure();
-    // What is drawn to its width follows a moment later.
-    for (let again = 0; found > width && again < 10; again += 1) {
-      await page.waitForTimeout(50);
-      found = await measure();
-    }
-    if (found > width) wide.push(`${found} at ${width}`);
-  }
-  await page.setViewportSize({ width: 1280, height: 800 });
-  return wide;
-}
-
 test('on no view, in any look, axe finds anything serious; none logs an error, breaks the security policy or is wider than its screen', async ({
   page,
 }) => {
@@ -106,17 +85,7 @@ test('on no view, in any look, axe finds anything serious; none logs an error, b
     await page.waitForLoadState('networkidle');
     await settle(page, view);
     expect(faults, view).toEqual([]);
-    for (const look of ['light', 'dark', 'workshop']) {
-      await page.evaluate((chosen) => {
-        document.documentElement.dataset.appearance = chosen;
-      }, look);
-      // The pages have no frames: axe need not open a page of its own to gather from them. Of what is in order it need not say where.
-      const axe = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ['violations'] });
-      // Only colours change with the look; all else was looked at in the first.
-      const { violations } = await (look === 'light' ? axe : axe.withRules(['color-contrast'])).analyze();
-      const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
-      expect(serious.map(({ id, nodes }) => `${view}, ${look}: ${id} ${nodes[0]?.html}`)).toEqual([]);
-    }
+    expect(await seriousFaults(page), view).toEqual([]);
     // What is half typed is given up, and what is open is closed.
     if (view.endsWith('bores') || view.endsWith('data')) await page.keyboard.press('Escape');
     expect(await tooWide(page), view).toEqual([]);

@@ -1,0 +1,40 @@
+import { AxeBuilder } from '@axe-core/playwright';
+import type { Page } from '@playwright/test';
+
+/** A large screen, a tablet upright, a screen at 200 %, a phone. */
+const WIDTHS = [1280, 820, 640, 390];
+
+/** The widths at which a view is wider than its screen. */
+export async function tooWide(page: Page): Promise<string[]> {
+  const wide: string[] = [];
+  for (const width of WIDTHS) {
+    await page.setViewportSize({ width, height: 844 });
+    const measure = () => page.evaluate(() => document.documentElement.scrollWidth);
+    let found = await measure();
+    // What is drawn to its width follows a moment later.
+    for (let again = 0; found > width && again < 10; again += 1) {
+      await page.waitForTimeout(50);
+      found = await measure();
+    }
+    if (found > width) wide.push(`${found} at ${width}`);
+  }
+  await page.setViewportSize({ width: 1280, height: 800 });
+  return wide;
+}
+
+/** What axe finds that is serious, in any look. */
+export async function seriousFaults(page: Page): Promise<string[]> {
+  const faults: string[] = [];
+  for (const look of ['light', 'dark', 'workshop']) {
+    await page.evaluate((chosen) => {
+      document.documentElement.dataset.appearance = chosen;
+    }, look);
+    // The pages have no frames: axe need not open a page of its own to gather from them. Of what is in order it need not say where.
+    const axe = new AxeBuilder({ page }).setLegacyMode().options({ resultTypes: ['violations'] });
+    // Only colours change with the look; all else was looked at in the first.
+    const { violations } = await (look === 'light' ? axe : axe.withRules(['color-contrast'])).analyze();
+    const serious = violations.filter(({ impact }) => impact === 'serious' || impact === 'critical');
+    faults.push(...serious.map(({ id, nodes }) => `${look}: ${id} ${nodes[0]?.html}`));
+  }
+  return faults;
+}
