@@ -32,6 +32,7 @@ import { ReadingService } from './measure/readingService.js';
 import { answerProblems, answerUnknownPath } from './problem/answerProblems.js';
 import { errorForLog, requestForLog } from './problem/logging.js';
 import { ProblemError } from './problem/problem.js';
+import type { ReadPool } from './read/ReadPool.js';
 import type { PdfPool } from './sheet/pdfPool.js';
 import { sheetHandlers } from './sheet/sheetHandlers.js';
 import { nonceOf, webPage } from './web/webPage.js';
@@ -41,6 +42,7 @@ import { type HandlersOf, serve } from './wire/serve.js';
 export interface Parts {
   readonly database: DataSource;
   readonly fits: FitPool;
+  readonly reads: ReadPool;
   readonly pdfs: PdfPool;
   readonly log: Logger;
   /** Folder of the built web application; null serves the API alone (Vite serves the page in development). */
@@ -69,6 +71,7 @@ function isData({ path }: Pick<Request, 'path'>): boolean {
 export async function createApp({
   database,
   fits,
+  reads,
   pdfs,
   log,
   webFolder,
@@ -152,7 +155,7 @@ export async function createApp({
       }
       return { status: 'ok' };
     },
-    ...jobHandlers(jobs, database),
+    ...jobHandlers(jobs, database, reads),
     ...readingHandlers(new ReadingService(database, (id) => progress.touched(id))),
     ...drawerHandlers(new DrawerService(database), jobs),
     ...typeHandlers(new TypeService(database)),
@@ -168,7 +171,8 @@ export async function createApp({
     fit: ({ body }, asker) => fits.solve(body, asker),
     shims: ({ body }, asker) => fits.shims(body, asker),
   };
-  app.use(serve(handlers, jobTags(jobs), () => databaseMark(database), randomBytes(6).toString('base64url'), live));
+  const boot = randomBytes(6).toString('base64url');
+  app.use(serve(handlers, jobTags(jobs), () => databaseMark(database), boot, live, reads));
   app.use('/api', answerUnknownPath);
   if (authority !== null) {
     app.get('/workshop.crt', (_request, response) => {

@@ -7,6 +7,7 @@ import { openDatabase } from './database/openDatabase.js';
 import { loadDemo } from './demo/loadDemo.js';
 import { FitPool } from './fit/fitPool.js';
 import { serverLog } from './problem/logging.js';
+import { ReadPool } from './read/ReadPool.js';
 import { PdfPool } from './sheet/pdfPool.js';
 import { type Certificate, fingerprint, givenCertificate, workshopCertificate } from './tls/workshopCertificate.js';
 import { bounded, LOOK_EVERY } from './wire/bounded.js';
@@ -61,10 +62,12 @@ const database = await openDatabase(required('DATABASE_URL')).catch((error: Erro
 if (process.env.FETTLE_DEMO !== 'no') await loadDemo(database, log);
 const shown = await certificate().catch((error: Error) => sayWhy(`its certificate cannot be used: ${error.message}`));
 const fits = new FitPool();
+const reads = new ReadPool();
 const pdfs = new PdfPool();
 const { app, people, close } = await createApp({
   database,
   fits,
+  reads,
   pdfs,
   log,
   webFolder: process.env.FETTLE_WEB ?? null,
@@ -123,6 +126,7 @@ async function stop(reason: string): Promise<void> {
   });
   clearTimeout(force);
   await fits.close();
+  await reads.close();
   await pdfs.close();
   await database.destroy();
   process.exit(0);

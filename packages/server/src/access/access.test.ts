@@ -1,7 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import { ENDPOINTS, type EndpointName, endpointOf, mayDo, ROLES } from '@fettle/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
-import { READING, startedEngine } from '../testing/samples.js';
+import { engineOfMany, READING, startedEngine } from '../testing/samples.js';
 import { OWNER, signedInServer, type Visitor, type Workshop } from '../testing/signedInServer.js';
 import { accessSettings } from './settings.js';
 
@@ -155,6 +155,9 @@ describe('what is done', () => {
     const { someone, name } = await settled('fitter');
     expect((await started(someone, 'Somebody else')).body.createdBy).toBe(name);
     expect((await started(someone)).body.createdBy).toBe(name);
+    // A worker reads what is large.
+    const asked = { id: randomUUID(), by: 'Somebody else', document: engineOfMany(800) };
+    expect((await someone.ask('POST', '/api/jobs', asked)).body.createdBy).toBe(name);
   });
 
   it('needs the token of the session', async () => {

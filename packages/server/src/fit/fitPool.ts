@@ -1,38 +1,16 @@
-import type { DocumentFault, FitPlan, ShimPlan } from '@fettle/core';
-import { Piscina } from 'piscina';
-import { invalidRequest, ProblemError } from '../problem/problem.js';
-import { FairQueue } from './FairQueue.js';
+import type { FitPlan, ShimPlan } from '@fettle/core';
+import { unreadProblem } from '../worker/readBytes.js';
+import { type Asker, WorkerPool } from '../worker/WorkerPool.js';
 import type { FitTask, Solved } from './fitWorker.js';
 
 /** After so long the best plan so far is the answer, seconds from when the search starts. */
 const SEARCH_S = 20;
-/** A thread that has not answered by then, against its own limits, is ended, seconds. */
-const LONGEST_SEARCH_S = 40;
-const THREADS = 2;
-/** Memory that a search may take, MB: a request that needs more is refused, and takes no other with it. */
-const MOST_MB = 1500;
+/** What the threads may take; a search ends by itself before they are ended. */
+const BOUNDS = { threads: 2, mostMb: 1500, longestS: 40 };
 
-/** Who asks, and whether they still do. */
-export interface Asker {
-  readonly client: string;
-  readonly gone: AbortSignal;
-}
-
-/** Worker threads that read, check and solve requests, ready from when the server is up. */
+/** Worker threads that read, check and solve requests. */
 export class FitPool {
-  private readonly pool: Piscina;
-  private readonly queue = new FairQueue(THREADS);
-
-  constructor() {
-    const fromSources = import.meta.url.endsWith('.ts');
-    this.pool = new Piscina({
-      filename: new URL(fromSources ? './fitWorker.ts' : './fitWorker.js', import.meta.url).href,
-      ...(fromSources ? { execArgv: ['--import', 'tsx', '--conditions=@fettle/source'] } : {}),
-      minThreads: THREADS,
-      maxThreads: THREADS,
-      resourceLimits: { maxOldGenerationSizeMb: MOST_MB },
-    });
-  }
+  private readonly pool = new WorkerPool(import.meta.url, './fitWorker', BOUNDS);
 
   /**
    * @param body a fit request as it came
@@ -48,7 +26,8 @@ export class FitPool {
     return this.run<ShimPlan>('chooseShims', body, asker, 'Allow fewer rings, or leave out pieces.');
   }
 
-  private async run<Plan>(name: string, body: Buffer, { client, gone }: Asker, remedy: string): Promise<Plan> {
+  private async run<Plan>(name: string, body: Buffer, asker: Asker, remedy: string): Promise<Plan> {
+    const { gone } = asker;
     const flag = new Int32Array(new SharedArrayBuffer(Int32Array.BYTES_PER_ELEMENT));
     // A search that nobody waits for ends by itself and keeps its thread.
     const stop = () => Atomics.store(flag, 0, 1);
@@ -56,36 +35,15 @@ export class FitPool {
     if (gone.aborted) stop();
     try {
       const task: FitTask = { body, seconds: SEARCH_S, cancelled: flag };
-      const solved = await this.queue.run(client, gone, () => this.inThread<Plan>(name, task, remedy));
-      if (solved === null) throw new ProblemError('took-too-long', 'Nobody waits for the answer any more.');
+      const solved = await this.pool.run<Solved<Plan>>(name, task, asker, { what: 'The search', remedy });
       if (solved.kind === 'plan') return solved.plan;
-      if (solved.kind === 'not-json') {
-        throw new ProblemError('not-json', `The body cannot be read as JSON: ${solved.message}`);
-      }
-      throw invalidRequest(solved.faults as readonly DocumentFault[]);
+      throw unreadProblem(solved);
     } finally {
       gone.removeEventListener('abort', stop);
     }
   }
 
-  private async inThread<Plan>(name: string, task: FitTask, remedy: string): Promise<Solved<Plan>> {
-    const abort = new AbortController();
-    // Counted from when it starts: the queue has let it in.
-    const timer = setTimeout(() => abort.abort(), LONGEST_SEARCH_S * 1000);
-    try {
-      return (await this.pool.run(task, { name, signal: abort.signal })) as Solved<Plan>;
-    } catch (error) {
-      if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') {
-        throw new ProblemError('too-large', `The search needs more than ${MOST_MB} MB. ${remedy}`);
-      }
-      if (!abort.signal.aborted) throw error;
-      throw new ProblemError('took-too-long', `No answer after ${LONGEST_SEARCH_S} s. ${remedy}`);
-    } finally {
-      clearTimeout(timer);
-    }
-  }
-
-  async close(): Promise<void> {
-    await this.pool.destroy();
+  close(): Promise<void> {
+    return this.pool.close();
   }
 }

@@ -1,4 +1,5 @@
 import type { Database } from '../database/Database.js';
+import type { ReadPool } from '../read/ReadPool.js';
 import { type HandlersOf, Reply, type Tags } from '../wire/serve.js';
 import { fastenerMoves } from './fastenerMoves.js';
 import { jobHistory } from './jobHistory.js';
@@ -15,7 +16,7 @@ type JobNames =
   | 'fastenerMoves';
 
 /** The engines on the benches. */
-export function jobHandlers(jobs: JobService, database: Database): HandlersOf<JobNames> {
+export function jobHandlers(jobs: JobService, database: Database, reads: ReadPool): HandlersOf<JobNames> {
   return {
     listJobs: ({ query }) => jobs.list(query),
     createJob: async ({ body: { id, by, document } }) => {
@@ -23,7 +24,8 @@ export function jobHandlers(jobs: JobService, database: Database): HandlersOf<Jo
       return new Reply(made ? 201 : 200, job, { location: `/api/jobs/${id}` });
     },
     getJob: ({ path }) => jobs.get(path.id),
-    patchJob: ({ path, body: { steps, ...stamp } }) => jobs.patch(path.id, stamp, steps),
+    patchJob: ({ path, body: { steps, ...stamp } }, asker) =>
+      jobs.patch(path.id, stamp, steps, (task) => reads.patch(task, asker)),
     deleteJob: ({ path, query }) => jobs.remove(path.id, query),
     restoreJob: ({ path, body }) => jobs.restore(path.id, body),
     fastenerMoves: () => fastenerMoves(database),

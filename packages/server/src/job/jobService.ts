@@ -1,19 +1,15 @@
-import type { Change, Held, JobChange, JobView, Json, PatchStep, Reading } from '@fettle/core';
+import type { Held, JobChange, JobView, Json, PatchStep, Reading } from '@fettle/core';
 import {
   type Answered,
-  applyPatch,
   changesBetween,
   choiceFaults,
-  faultsOf,
   type JobDocument,
   type JobProgress,
   jobDocumentSchema,
-  PatchMisfit,
-  patchStepOf,
+  jobProgress,
   pieceFaults,
   type Read,
   rodCount,
-  takenPieces,
 } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
 import { IsNull } from 'typeorm';
@@ -28,6 +24,7 @@ import { readingEntity } from '../measure/readingEntity.js';
 import { readingOf } from '../measure/readingOf.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
 import { changeEntity, type JobRow, jobEntity } from './jobEntity.js';
+import { type JudgedPatch, type PatchTask, recordedBetween, takenFaults } from './judgePatch.js';
 import { keepProgress } from './keepProgress.js';
 import { lockJob } from './lockJob.js';
 
@@ -63,12 +60,19 @@ function documentOf(row: JobRow): JobDocument {
   return jobDocumentSchema.parse(row.document);
 }
 
-function viewOf(row: JobRow, readings: readonly Reading[], held: Held): JobView {
+/** An engine as it stands, its document and readings read already. */
+interface Standing {
+  readonly row: JobRow;
+  readonly document: JobDocument;
+  readonly readings: readonly Reading[];
+}
+
+function viewOf({ row, document, readings }: Standing, held: Held): JobView {
   return {
     id: row.id,
     version: row.version,
     revision: row.revision,
-    document: documentOf(row),
+    document,
     readings: [...readings],
     held,
     createdAt: row.createdAt.toISOString(),
@@ -77,6 +81,21 @@ function viewOf(row: JobRow, readings: readonly Reading[], held: Held): JobView 
     updatedBy: row.updatedBy,
     deletedAt: row.deletedAt?.toISOString() ?? null,
   };
+}
+
+async function found(manager: EntityManager, id: string): Promise<JobRow> {
+  const row = await manager.findOne(jobEntity, { where: { id } });
+  if (!row) throw new ProblemError('not-found', `There is no engine ${id}.`);
+  return row;
+}
+
+/** The current reading of every place of an engine. */
+async function readingsOf(manager: EntityManager, jobId: string): Promise<Reading[]> {
+  const rows = await manager.find(readingEntity, {
+    where: { jobId, replacedBy: IsNull() },
+    order: { feature: 'ASC', station: 'ASC', slot: 'ASC' },
+  });
+  return rows.map(readingOf);
 }
 
 function heldOf({ reserved, fitted, short }: HeldByJob) {
@@ -91,31 +110,6 @@ function headOf(document: JobDocument): Pick<JobRow, 'name' | 'unit' | 'mains' |
 
 function asJson(document: JobDocument): Json {
   return document as unknown as Json;
-}
-
-/** The document with the steps applied. @throws ProblemError naming the step that does not fit it */
-function patched(document: Json, steps: readonly PatchStep[]): Json {
-  try {
-    return applyPatch(document, steps);
-  } catch (error) {
-    if (error instanceof PatchMisfit) throw invalidRequest([{ path: error.path, message: error.message }]);
-    throw error;
-  }
-}
-
-/** Pointer, before and after of each change, as the history keeps them. */
-function recorded(changes: readonly Change[]): JobChange['changes'] {
-  return changes.map((change) => ({
-    path: patchStepOf(change).path,
-    ...(change.from === undefined ? {} : { from: change.from }),
-    ...(change.to === undefined ? {} : { to: change.to }),
-  }));
-}
-
-/** Whether a change takes other washers or shims. */
-function takesOthers(before: JobDocument, after: JobDocument): boolean {
-  const taken = (document: JobDocument) => takenPieces(document) as unknown as Json;
-  return changesBetween(taken(before), taken(after)).length > 0;
 }
 
 /** The document with nothing chosen from the drawer. */
@@ -216,22 +210,19 @@ export class JobService {
   }
 
   async get(id: string, manager: EntityManager = this.database.manager): Promise<JobView> {
-    const row = await manager.findOne(jobEntity, { where: { id } });
-    if (!row) throw new ProblemError('not-found', `There is no engine ${id}.`);
-    const readings = await manager.find(readingEntity, {
-      where: { jobId: id, replacedBy: IsNull() },
-      order: { feature: 'ASC', station: 'ASC', slot: 'ASC' },
-    });
+    const row = await found(manager, id);
+    return this.shown(manager, { row, document: documentOf(row), readings: await readingsOf(manager, id) });
+  }
+
+  private async shown(manager: EntityManager, standing: Standing): Promise<JobView> {
+    const { id } = standing.row;
     const held = (await heldBy(manager, [id])).get(id) ?? NOTHING_HELD;
-    return viewOf(row, readings.map(readingOf), { reserved: held.reserved, fitted: held.fitted });
+    return viewOf(standing, { reserved: held.reserved, fitted: held.fitted });
   }
 
   /** Makes a job. Sending the same one again answers with it; another one under the same id is refused. */
   async create(id: string, by: string, document: JobDocument): Promise<{ job: JobView; made: boolean }> {
-    const faults = [
-      ...(document.choice ? choiceFaults(document) : []),
-      ...(takenPieces(document).length > 0 ? pieceFaults(document) : []),
-    ];
+    const faults = takenFaults(document);
     if (faults.length > 0)
       throw invalidRequest(faults.map(({ path, message }) => ({ path: `/document${path}`, message })));
     return this.database.transaction(async (manager) => {
@@ -246,21 +237,22 @@ export class JobService {
         return { job: await this.get(id, manager), made: false };
       }
       const now = new Date();
-      await manager.insert(jobEntity, {
+      const row: JobRow = {
         id,
         version: 1,
         revision: 1,
-        document: document as never,
+        document,
         ...headOf(document),
-        progress: null,
-        progressOf: null,
+        progress: jobProgress(document, []),
+        progressOf: 1,
         createdAt: now,
         createdBy: by,
         updatedAt: now,
         updatedBy: by,
         deletedAt: null,
-      });
-      const changes = recorded([{ path: [], from: undefined, to: asJson(document) }]);
+      };
+      await manager.insert(jobEntity, row as never);
+      const changes = recordedBetween(undefined, document);
       await manager.insert(changeEntity, {
         device: acting().device,
         jobId: id,
@@ -271,32 +263,31 @@ export class JobService {
         changes: changes as never,
       });
       await reserve(manager, [{ jobId: id, document }]);
-      await keepProgress(manager, [id]);
-      return { job: await this.get(id, manager), made: true };
+      return { job: await this.shown(manager, { row, document, readings: [] }), made: true };
     });
   }
 
-  /** Applies a change made from a version. @throws ProblemError `stale-version` with what is there now */
-  async patch(id: string, { version, by }: Stamp, steps: readonly PatchStep[]): Promise<JobView> {
+  /**
+   * Applies a change made from a version. It is judged before the engine is locked: while its version is the same, so is its document.
+   *
+   * @param judge works out what comes of it
+   * @throws ProblemError `stale-version` with what is there now, `not-found`, `invalid-request`
+   */
+  async patch(
+    id: string,
+    { version, by }: Stamp,
+    steps: readonly PatchStep[],
+    judge: (task: PatchTask) => Promise<JudgedPatch>,
+  ): Promise<JobView> {
+    const { manager: outside } = this.database;
+    const { document } = await this.changeable(outside, await found(outside, id), version);
+    const judged = await judge({ document, steps });
+    if (judged.kind === 'faults') throw invalidRequest(judged.faults);
     return this.database.transaction(async (manager) => {
-      const row = await this.lockAt(manager, id, version);
-      if (row.deletedAt) throw new ProblemError('not-found', 'This engine was deleted; bring it back first.');
-      const before = documentOf(row);
-      const parsed = jobDocumentSchema.safeParse(patched(asJson(before), steps));
-      if (!parsed.success) throw invalidRequest(faultsOf(parsed.error));
-      const after = parsed.data;
-      const changes = changesBetween(asJson(before), asJson(after));
-      const touches = (...members: string[]) => changes.some(({ path }) => members.includes(path[0]!));
-      const faults = [
-        ...(touches('choice') ? choiceFaults(after) : []),
-        ...(takesOthers(before, after) ? pieceFaults(after) : []),
-      ];
-      if (faults.length > 0) throw invalidRequest(faults);
-      await this.write(manager, row, { document: after }, by, 'changed', recorded(changes));
-      if (touches('choice', 'shells', 'pieces', 'endPlay', 'crush')) {
-        await reserve(manager, [{ jobId: id, document: after }]);
-      }
-      return this.get(id, manager);
+      const row = await this.changeable(manager, await lockJob(manager, id), version);
+      const written = await this.write(manager, row, { document: judged.document }, by, 'changed', judged.changes);
+      if (judged.reserves) await reserve(manager, [{ jobId: id, document: judged.document }]);
+      return this.shown(manager, written);
     });
   }
 
@@ -310,8 +301,7 @@ export class JobService {
       const takers: { jobId: string; document: JobDocument }[] = [];
       // One order for all who do this, so that nobody waits in a circle.
       for (const { id, version, choice, endPlay } of [...jobs].sort((a, b) => (a.id < b.id ? -1 : 1))) {
-        const row = await this.lockAt(manager, id, version);
-        if (row.deletedAt) throw new ProblemError('not-found', 'An engine was deleted; bring it back first.');
+        const row = await this.changeable(manager, await lockJob(manager, id), version);
         const before = documentOf(row);
         const document = {
           ...before,
@@ -323,8 +313,7 @@ export class JobService {
           ...(endPlay === undefined ? [] : pieceFaults(document)),
         ];
         if (faults.length > 0) throw invalidRequest(faults);
-        const changes = changesBetween(asJson(before), asJson(document));
-        await this.write(manager, row, { document }, by, 'changed', recorded(changes));
+        await this.write(manager, row, { document }, by, 'changed', recordedBetween(before, document));
         takers.push({ jobId: id, document });
       }
       await reserve(manager, takers);
@@ -337,7 +326,7 @@ export class JobService {
   /** Takes a job off the benches; `restore` brings it back with everything in it. */
   async remove(id: string, { version, by }: Stamp): Promise<JobView> {
     return this.database.transaction(async (manager) => {
-      const row = await this.lockAt(manager, id, version);
+      const row = await this.at(manager, await lockJob(manager, id), version);
       if (!row.deletedAt) {
         await this.write(manager, row, { deletedAt: new Date() }, by, 'deleted', []);
         await release(manager, id);
@@ -348,7 +337,7 @@ export class JobService {
 
   async restore(id: string, { version, by }: Stamp): Promise<JobView> {
     return this.database.transaction(async (manager) => {
-      const row = await this.lockAt(manager, id, version);
+      const row = await this.at(manager, await lockJob(manager, id), version);
       if (row.deletedAt) await this.bringBack(manager, row, by);
       return this.get(id, manager);
     });
@@ -363,19 +352,25 @@ export class JobService {
     } catch (error) {
       if (!(error instanceof ProblemError) || error.kind !== 'drawer-short') throw error;
       const without = withoutChoices(document);
-      const changes = changesBetween(asJson(document), asJson(without));
       const fields = { deletedAt: null, document: without };
-      await this.write(manager, row, fields, by, 'restored', recorded(changes));
+      await this.write(manager, row, fields, by, 'restored', recordedBetween(document, without));
     }
   }
 
-  private async lockAt(manager: EntityManager, id: string, version: number): Promise<JobRow> {
-    const row = await lockJob(manager, id);
+  /** An engine that was read, at the version that a change was made from. @throws ProblemError `stale-version` with what is there now */
+  private async at(manager: EntityManager, row: JobRow, version: number): Promise<JobRow> {
     if (row.version !== version) {
-      const current = await this.get(id, manager);
+      const current = await this.get(row.id, manager);
       const detail = `The change was made from version ${version}; ${row.updatedBy} has since made version ${row.version}.`;
       throw new ProblemError('stale-version', detail, [], { current });
     }
+    return row;
+  }
+
+  /** The same for one that is on the benches. @throws ProblemError `not-found` as well */
+  private async changeable(manager: EntityManager, row: JobRow, version: number): Promise<JobRow> {
+    await this.at(manager, row, version);
+    if (row.deletedAt) throw new ProblemError('not-found', `“${row.name}” was deleted; bring it back first.`);
     return row;
   }
 
@@ -386,11 +381,21 @@ export class JobService {
     by: string,
     kind: 'changed' | 'deleted' | 'restored',
     changes: JobChange['changes'],
-  ): Promise<void> {
+  ): Promise<Standing> {
     const now = new Date();
-    const version = row.version + 1;
-    const head = fields.document ? headOf(fields.document) : {};
-    const update = { ...fields, ...head, version, revision: row.revision + 1, updatedAt: now, updatedBy: by };
+    const [version, revision] = [row.version + 1, row.revision + 1];
+    const document = fields.document ?? documentOf(row);
+    const readings = await readingsOf(manager, row.id);
+    const update = {
+      ...fields,
+      ...headOf(document),
+      progress: jobProgress(document, readings),
+      progressOf: revision,
+      version,
+      revision,
+      updatedAt: now,
+      updatedBy: by,
+    };
     await manager.update(jobEntity, { id: row.id }, update as never);
     const { device } = acting();
     await manager.insert(changeEntity, {
@@ -402,6 +407,6 @@ export class JobService {
       kind,
       changes: changes as never,
     });
-    await keepProgress(manager, [row.id]);
+    return { row: { ...row, ...update }, document, readings };
   }
 }

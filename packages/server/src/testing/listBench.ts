@@ -9,6 +9,7 @@ import { createApp } from '../createApp.js';
 import { openDatabase } from '../database/openDatabase.js';
 import { loadDemo } from '../demo/loadDemo.js';
 import { FitPool } from '../fit/fitPool.js';
+import { ReadPool } from '../read/ReadPool.js';
 import { PdfPool } from '../sheet/pdfPool.js';
 
 const FEW = 50;
@@ -64,7 +65,8 @@ const cluster = await startCluster(folder, { durable: false });
 const database = await openDatabase(cluster.url);
 const log = pino({ level: 'silent' });
 const fits = new FitPool();
-const { app } = await createApp({ database, fits, pdfs: new PdfPool(), log, webFolder: null });
+const reads = new ReadPool();
+const { app } = await createApp({ database, fits, reads, pdfs: new PdfPool(), log, webFolder: null });
 const server = app.listen(0, '127.0.0.1');
 try {
   await new Promise((resolve) => server.once('listening', resolve));
@@ -95,6 +97,7 @@ try {
 } finally {
   server.close();
   await fits.close();
+  await reads.close();
   await database.destroy();
   await cluster.stop();
   rmSync(folder, { recursive: true, force: true });

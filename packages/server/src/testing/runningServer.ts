@@ -7,6 +7,7 @@ import { expect, inject } from 'vitest';
 import { createApp } from '../createApp.js';
 import { openDatabase } from '../database/openDatabase.js';
 import { FitPool } from '../fit/fitPool.js';
+import { ReadPool } from '../read/ReadPool.js';
 import { PdfPool } from '../sheet/pdfPool.js';
 import { bounded, LOOK_EVERY } from '../wire/bounded.js';
 import { allEndpoints, problemsOf } from '../wire/openApi.js';
@@ -67,8 +68,9 @@ export async function runningServer(
   const database = await openDatabase(url ?? (await freshDatabase()));
   const log = pino({ level: 'silent' });
   const fits = new FitPool();
+  const reads = new ReadPool();
   const pdfs = new PdfPool();
-  const { app, people, close } = await createApp({ database, fits, pdfs, log, webFolder, ...more });
+  const { app, people, close } = await createApp({ database, fits, reads, pdfs, log, webFolder, ...more });
   const server = await new Promise<Server>((resolve) => {
     const listening = bounded(createServer(LOOK_EVERY, app), SHORT);
     listening.listen(0, '127.0.0.1', () => resolve(listening));
@@ -100,6 +102,7 @@ export async function runningServer(
       await close();
       await new Promise((done) => server.close(done));
       await fits.close();
+      await reads.close();
       await pdfs.close();
       await database.destroy();
     },

@@ -23,3 +23,12 @@ export const READING = {
   replaces: null,
   at: '2026-01-02T03:04:05.000Z',
 } as const;
+
+/** An engine that may take so many kinds of halves: the largest documents there are. */
+export function engineOfMany(kinds: number, name?: string): JobDocument {
+  const shells = Array.from({ length: kinds }, (_, at): [string, JobDocument['shells'][string]] => [
+    `half ${at}`,
+    { family: 'main', series: 'A', grade: `${at}`, half: 'either', wall: 2_000_000 + at, stock: 6, line: null },
+  ]);
+  return { ...startedEngine(name), shells: Object.fromEntries(shells) };
+}

@@ -5,7 +5,7 @@ import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { errorForLog, requestForLog } from '../problem/logging.js';
 import { runningServer } from '../testing/runningServer.js';
-import { LAYOUT, READING, startedEngine } from '../testing/samples.js';
+import { engineOfMany, LAYOUT, READING, startedEngine } from '../testing/samples.js';
 
 let server: Awaited<ReturnType<typeof runningServer>>;
 beforeAll(async () => {
@@ -83,17 +83,7 @@ describe('too much of something', () => {
     expect(status).toBe(422);
     expect(body.errors.length).toBe(201);
     expect(body.errors.at(-1).message).toMatch(/^and \d+ more faults/u);
-    const kinds = Object.fromEntries(
-      Array.from({ length: 1501 }, (_, at) => [
-        `half ${at}`,
-        { ...half, onHand: undefined, stock: 1, line: null, grade: `${at}` },
-      ]),
-    );
-    const made = await server.call('POST', '/api/jobs', {
-      id: randomUUID(),
-      by,
-      document: { ...startedEngine(), shells: kinds },
-    });
+    const made = await server.call('POST', '/api/jobs', { id: randomUUID(), by, document: engineOfMany(1501) });
     expect([made.status, made.body.errors[0].path]).toEqual([422, '/document/shells']);
   });
 
@@ -123,6 +113,43 @@ describe('too much of something', () => {
     expect((await Promise.all(large)).every(({ status }) => status === 422)).toBe(true);
     // Half of what was asked meanwhile was answered between them, not after them.
     expect(worst.sort((a, b) => a - b)[10]).toBeLessThan(500);
+  });
+});
+
+describe('a document of the largest size', () => {
+  it('is started, changed and refused as a small one is', async () => {
+    const id = await started(engineOfMany(1500));
+    const steps = [
+      ...Array.from({ length: 1500 }, (_, at) => ({ op: 'add', path: `/shells/half ${at}/stock`, value: 7 })),
+      { op: 'add', path: '/shells/half 7/grade', value: 'Teal' },
+    ];
+    const patch = (more: object[], version: number) =>
+      server.call('PATCH', `/api/jobs/${id}`, { version, by, steps: [...steps, ...more] });
+    const refused = await patch([{ op: 'add', path: '/shells/half 3/wall', value: -1 }], 1);
+    expect([refused.status, refused.body.errors[0].path]).toEqual([422, '/shells/half 3/wall']);
+    const misfit = await patch([{ op: 'remove', path: '/shells/nowhere' }], 1);
+    expect([misfit.status, misfit.body.errors[0].path]).toEqual([422, '/shells/nowhere']);
+    const stale = await patch([], 2);
+    expect([stale.status, stale.body.current.version]).toEqual([409, 1]);
+    // However many come at once, one of them is made.
+    const statuses = (await Promise.all(Array.from({ length: 8 }, () => patch([], 1)))).map(({ status }) => status);
+    expect(statuses.sort()).toEqual([200, ...Array.from({ length: 7 }, () => 409)]);
+    const { body } = await server.call('GET', `/api/jobs/${id}`);
+    expect([body.version, body.document.shells['half 7'].grade, body.document.shells['half 1499'].stock]).toEqual([
+      2,
+      'Teal',
+      7,
+    ]);
+    const { entries } = (await server.call('GET', `/api/jobs/${id}/history?what=changes`)).body;
+    expect(entries[0].changes).toHaveLength(1501);
+  });
+
+  it('that is no document, or no JSON, is told as a small one would be', async () => {
+    const long = 'x'.repeat(100_000);
+    const odd = await server.call('POST', '/api/jobs', { id: long, by, document: {} });
+    expect([odd.status, odd.body.errors[0].path]).toEqual([422, '/id']);
+    const broken = await server.call('POST', '/api/jobs', `{"id": "${long}`);
+    expect([broken.status, broken.body.type]).toEqual([400, '/api/docs#not-json']);
   });
 });
 

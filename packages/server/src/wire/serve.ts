@@ -1,6 +1,7 @@
 import {
   type Answered,
   ENDPOINTS,
+  type Endpoint,
   type EndpointName,
   endpointOf,
   type QueryName,
@@ -13,15 +14,14 @@ import { actingAs } from '../access/acting.js';
 import type { LiveHub } from '../live/LiveHub.js';
 import { ProblemError } from '../problem/problem.js';
 import { readWith } from '../problem/readWith.js';
+import type { ReadPool } from '../read/ReadPool.js';
+import type { Asker } from '../worker/WorkerPool.js';
+import { byAccount } from './byAccount.js';
 
 /** What a handler knows beside what was asked. */
-export interface Asking {
-  /** Aborted when the caller hangs up. */
-  readonly gone: AbortSignal;
+export interface Asking extends Asker {
   /** Who asks. */
   readonly access: Access;
-  /** Whom work is shared out by: the account, else the address. */
-  readonly client: string;
 }
 
 /** An answer with a status of its own, or headers. */
@@ -69,11 +69,18 @@ function asksWho(schema: unknown): boolean {
   return shape !== undefined && 'by' in shape;
 }
 
-/** What was asked, by the name of the account: what the asker calls themselves does not count. */
-function byAccount(asked: unknown, name: string | null): unknown {
-  return name === null || typeof asked !== 'object' || asked === null || Array.isArray(asked)
-    ? asked
-    : { ...asked, by: name };
+/** A body of more bytes than this takes longer to check than a worker thread to be told of it. */
+const LARGE = 64 * 1024;
+
+/** Reads bodies of an endpoint: small ones as JSON, large ones (or of which that is not known beforehand) as they come. */
+function bodyReader({ largestMb, isReadByWorker }: Endpoint): RequestHandler {
+  const limit = `${largestMb}mb`;
+  const asItComes = express.raw({ limit, type: 'application/json' });
+  const asJson = express.json({ limit });
+  const isSmall = (request: Request) =>
+    request.get('content-encoding') === undefined && Number(request.get('content-length') ?? LARGE + 1) <= LARGE;
+  return (request, response, next) =>
+    !isReadByWorker && isSmall(request) ? asJson(request, response, next) : asItComes(request, response, next);
 }
 
 /** An id that a page sends along, so that it is not told what it did itself. */
@@ -105,6 +112,7 @@ export function serve(
   mark: () => Promise<string>,
   boot: string,
   live: LiveHub,
+  reads: ReadPool,
 ): Router {
   const routes = Router();
   for (const name of Object.keys(ENDPOINTS) as EndpointName[]) {
@@ -112,14 +120,14 @@ export function serve(
     const handler = handlers[name] as unknown as AnyHandler;
     const tag = name in tags ? (tags[name as QueryName] as (read: unknown) => Promise<string | number>) : mark;
     const hasBody = !endpoint.body.safeParse(undefined).success;
-    const limit = `${endpoint.largestMb}mb`;
     const { isReadByWorker } = endpoint;
-    const readers = !hasBody
-      ? []
-      : [isReadByWorker ? express.raw({ limit, type: 'application/json' }) : express.json({ limit })];
-    // What a worker reads it checks as well.
-    const bodyOf = (body: unknown, who: string | null) =>
-      isReadByWorker ? body : readWith(endpoint.body, byAccount(body, who));
+    const readers = hasBody ? [bodyReader(endpoint)] : [];
+    const bodyOf = async (body: unknown, who: string | null, asker: Asker) => {
+      // What its own worker reads it checks as well.
+      if (isReadByWorker) return body;
+      if (Buffer.isBuffer(body)) return reads.body({ endpoint: name, body, who }, asker);
+      return readWith(endpoint.body, byAccount(body, who));
+    };
     const [bodyAsksWho, queryAsksWho] = [asksWho(endpoint.body), asksWho(endpoint.query)];
     // Whether they may is asked before anything of theirs is read.
     const allowed: RequestHandler = (_request, response, next) => {
@@ -136,19 +144,17 @@ export function serve(
         }
         const access = accessOf(response);
         const who = access.person?.name ?? null;
+        const gone = new AbortController();
+        response.on('close', () => response.writableFinished || gone.abort());
+        const asker = { gone: gone.signal, client: access.person?.id ?? request.ip ?? '' };
         const read = {
           path: readWith(endpoint.path, request.params),
           query: readWith(endpoint.query, queryAsksWho ? byAccount(request.query, who) : request.query),
-          body: hasBody ? bodyOf(request.body, bodyAsksWho ? who : null) : undefined,
+          body: hasBody ? await bodyOf(request.body, bodyAsksWho ? who : null, asker) : undefined,
         };
         if (endpoint.isTagged && tagged(`"${boot}-${await tag(read)}"`, request, response)) return;
-        const gone = new AbortController();
-        response.on('close', () => response.writableFinished || gone.abort());
-        const client = access.person?.id ?? request.ip ?? '';
         const acting = { person: who, device: access.device?.id ?? null };
-        const answer: unknown = await actingAs(acting, () =>
-          handler(read as never, { gone: gone.signal, access, client }),
-        );
+        const answer: unknown = await actingAs(acting, () => handler(read as never, { ...asker, access }));
         if (endpoint.method !== 'get') {
           const tab = request.get('x-fettle-tab') ?? '';
           live.changed(touched(name), engineOf(name, read.path, read.body), TAB.test(tab) ? tab : null);

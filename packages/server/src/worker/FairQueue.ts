@@ -49,7 +49,7 @@ export class FairQueue {
     if (own.length >= MOST_A_CLIENT) {
       throw new ProblemError(
         'too-busy',
-        `${MOST_A_CLIENT} searches of yours wait already; send more when they are answered.`,
+        `${MOST_A_CLIENT} requests of yours wait already; send more when they are answered.`,
         [],
         {},
         RETRY_S,

@@ -1,0 +1,85 @@
+import {
+  applyPatch,
+  changesBetween,
+  choiceFaults,
+  type DocumentFault,
+  faultsOf,
+  type JobChange,
+  type JobDocument,
+  type Json,
+  jobDocumentSchema,
+  PatchMisfit,
+  type PatchStep,
+  patchStepOf,
+  pieceFaults,
+  takenPieces,
+} from '@fettle/core';
+
+/** A change of an engine's document. */
+export interface PatchTask {
+  /** The document as it is kept. */
+  readonly document: unknown;
+  readonly steps: readonly PatchStep[];
+}
+
+/** What a change makes of a document, or why it cannot be made. */
+export type JudgedPatch =
+  | {
+      readonly kind: 'patched';
+      readonly document: JobDocument;
+      /** As the history keeps them. */
+      readonly changes: JobChange['changes'];
+      /** Whether what the engine takes from the drawer has to be reserved anew. */
+      readonly reserves: boolean;
+    }
+  | { readonly kind: 'faults'; readonly faults: readonly DocumentFault[] };
+
+/** What an engine takes or holds is among these members. */
+const RESERVING: ReadonlySet<string> = new Set(['choice', 'shells', 'pieces', 'endPlay', 'crush']);
+
+/** Pointer, before and after of each difference of two documents, as the history keeps them. @param before left out for a new one */
+export function recordedBetween(before: JobDocument | undefined, after: JobDocument): JobChange['changes'] {
+  return changesBetween(before as unknown as Json, after as unknown as Json).map((change) => ({
+    path: patchStepOf(change).path,
+    ...(change.from === undefined ? {} : { from: change.from }),
+    ...(change.to === undefined ? {} : { to: change.to }),
+  }));
+}
+
+/** Whether a change takes other washers or shims. */
+function takesOthers(before: JobDocument, after: JobDocument): boolean {
+  const taken = (document: JobDocument) => takenPieces(document) as unknown as Json;
+  return changesBetween(taken(before), taken(after)).length > 0;
+}
+
+/** What is wrong with the choices of an engine that is started with them. */
+export function takenFaults(document: JobDocument): DocumentFault[] {
+  return [
+    ...(document.choice ? choiceFaults(document) : []),
+    ...(takenPieces(document).length > 0 ? pieceFaults(document) : []),
+  ];
+}
+
+/** Applies a change to a document and judges what comes of it. Takes its time for large documents: see `ReadPool`. */
+export function judgePatch({ document, steps }: PatchTask): JudgedPatch {
+  // A document that is not a valid one is a programming fault: every write was checked.
+  const before = jobDocumentSchema.parse(document);
+  let made: Json;
+  try {
+    made = applyPatch(before as unknown as Json, steps);
+  } catch (error) {
+    if (!(error instanceof PatchMisfit)) throw error;
+    return { kind: 'faults', faults: [{ path: error.path, message: error.message }] };
+  }
+  const parsed = jobDocumentSchema.safeParse(made);
+  if (!parsed.success) return { kind: 'faults', faults: faultsOf(parsed.error) };
+  const after = parsed.data;
+  const changes = recordedBetween(before, after);
+  const touched = new Set(changes.map(({ path }) => path.split('/')[1] ?? ''));
+  const faults = [
+    ...(touched.has('choice') ? choiceFaults(after) : []),
+    ...(takesOthers(before, after) ? pieceFaults(after) : []),
+  ];
+  if (faults.length > 0) return { kind: 'faults', faults };
+  return { kind: 'patched', document: after, changes, reserves: [...touched].some((member) => RESERVING.has(member)) };
+}

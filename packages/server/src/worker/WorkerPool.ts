@@ -1,0 +1,86 @@
+import { Piscina } from 'piscina';
+import { ProblemError } from '../problem/problem.js';
+import { FairQueue } from './FairQueue.js';
+
+/** Who asks, and whether they still do. */
+export interface Asker {
+  /** Whom work is shared out by. */
+  readonly client: string;
+  /** Aborted when the caller hangs up. */
+  readonly gone: AbortSignal;
+}
+
+/** What the threads of a pool may take. */
+interface Bounds {
+  readonly threads: number;
+  /** Memory of one thread, MB: a task that needs more is refused, and takes no other with it. */
+  readonly mostMb: number;
+  /** A thread that has not answered by then is ended, seconds from when its work starts. */
+  readonly longestS: number;
+}
+
+/** How a task is spoken of where it cannot be done. */
+interface Words {
+  /** As `The search`. */
+  readonly what: string;
+  /** What to do about it. */
+  readonly remedy: string;
+}
+
+/** Threads for work that would hold up the server's main loop, shared out fairly among who asks; ready from when the server is up. */
+export class WorkerPool {
+  private readonly pool: Piscina;
+  private readonly queue: FairQueue;
+  private readonly bounds: Bounds;
+
+  /**
+   * @param at the module that asks, beside which its worker stands
+   * @param script the worker's file without its ending
+   */
+  constructor(at: string, script: string, bounds: Bounds) {
+    const fromSources = at.endsWith('.ts');
+    this.bounds = bounds;
+    this.queue = new FairQueue(bounds.threads);
+    this.pool = new Piscina({
+      filename: new URL(`${script}.${fromSources ? 'ts' : 'js'}`, at).href,
+      ...(fromSources ? { execArgv: ['--import', 'tsx', '--conditions=@fettle/source'] } : {}),
+      minThreads: bounds.threads,
+      maxThreads: bounds.threads,
+      resourceLimits: { maxOldGenerationSizeMb: bounds.mostMb },
+    });
+  }
+
+  /**
+   * Runs a function of the worker when it is the asker's turn.
+   *
+   * @param name the exported function
+   * @throws ProblemError `too-large`, `too-busy`; `took-too-long` where the thread does not answer, or nobody waits for it any more
+   */
+  async run<Result>(name: string, task: object, { client, gone }: Asker, words: Words): Promise<Result> {
+    const result = await this.queue.run(client, gone, () => this.inThread<Result>(name, task, words));
+    if (result === null) throw new ProblemError('took-too-long', 'Nobody waits for the answer any more.');
+    return result;
+  }
+
+  private async inThread<Result>(name: string, task: object, { what, remedy }: Words): Promise<Result> {
+    const { mostMb, longestS } = this.bounds;
+    const abort = new AbortController();
+    // Counted from when it starts: the queue has let it in.
+    const timer = setTimeout(() => abort.abort(), longestS * 1000);
+    try {
+      return (await this.pool.run(task, { name, signal: abort.signal })) as Result;
+    } catch (error) {
+      if ((error as { code?: string }).code === 'ERR_WORKER_OUT_OF_MEMORY') {
+        throw new ProblemError('too-large', `${what} needs more than ${mostMb} MB. ${remedy}`);
+      }
+      if (!abort.signal.aborted) throw error;
+      throw new ProblemError('took-too-long', `${what} had no answer after ${longestS} s. ${remedy}`);
+    } finally {
+      clearTimeout(timer);
+    }
+  }
+
+  async close(): Promise<void> {
+    await this.pool.destroy();
+  }
+}
