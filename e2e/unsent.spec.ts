@@ -173,9 +173,9 @@ test('what a page noted last before it was gone counts, and notes that are older
   await page.getByRole('button', { name: 'Keep mine' }).click();
   await allSaved(page);
   expect((await texts()).sort()).toEqual(['64.010', '64.012']);
-  expect(
-    await page.evaluate(() => Object.keys(localStorage).filter((key) => key.startsWith('fettle.waiting'))),
-  ).toEqual([]);
+  // The rows follow the notes in a moment.
+  const notes = () => page.evaluate(() => Object.keys(localStorage).filter((key) => key.startsWith('fettle.waiting')));
+  await expect.poll(notes).toEqual([]);
 });
 
 test('a fault in the page is shown, and never followed by “saved”', async ({ page, request }) => {

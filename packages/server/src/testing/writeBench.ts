@@ -1,14 +1,16 @@
 /**
  * npm run bench, writes: readings kept a second over HTTP by the built server, at 1, 8 and 32 connections, beside pgbench's single-row inserts
- * on the same cluster at the same number of connections; both on disk before they are answered.
+ * on the same cluster at the same number of connections; both on disk before they are answered. And how long somebody else waits for an answer
+ * while others send changes of the largest documents there are, beside how long with nobody else there.
  */
 import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { Agent, request } from 'node:http';
 import { join } from 'node:path';
-import { newJob, usualLayout } from '@fettle/core';
+import { type JobDocument, newJob, usualLayout } from '@fettle/core';
 import { freePort, postgresBinaries, startCluster } from '../../../../scripts/postgres.mjs';
+import { engineOfMany } from './samples.js';
 
 const CONNECTIONS = [1, 8, 32] as const;
 const SECONDS = 5;
@@ -49,13 +51,17 @@ function send(method: string, path: string, body: unknown): Promise<number> {
   });
 }
 
-async function engine(): Promise<string> {
+async function started(document: JobDocument): Promise<string> {
+  const id = randomUUID();
+  const status = await send('POST', '/api/jobs', { id, by: 'Wren', document });
+  if (status !== 201) throw new Error(`an engine was answered ${status}`);
+  return id;
+}
+
+function engine(): Promise<string> {
   const usual = usualLayout(5, 4, 1, 2);
   if (!usual.ok) throw new Error(usual.message);
-  const document = newJob('Sedge 4 typed by many', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
-  const id = randomUUID();
-  await send('POST', '/api/jobs', { id, by: 'Wren', document });
-  return id;
+  return started(newJob('Sedge 4 typed by many', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' }));
 }
 
 const SLOTS = {
@@ -129,6 +135,59 @@ function rowsASecond(connections: number): number {
   return Number(told);
 }
 
+/** Halves of the largest document. */
+const KINDS = 1500;
+/** So many change such documents at once. */
+const CHANGERS = 4;
+
+function quantiles(times: readonly number[]): string {
+  const sorted = times.toSorted((a, b) => a - b);
+  const at = (part: number) => sorted[Math.min(sorted.length - 1, Math.floor(part * sorted.length))]!.toFixed(1);
+  return `${at(0.5)}, ${at(0.95)}, ${at(1)} ms (median, 95 %, worst of ${sorted.length})`;
+}
+
+/** How long somebody else waits for each answer, ms. */
+async function waits(until: number): Promise<number[]> {
+  const times: number[] = [];
+  while (performance.now() < until) {
+    const start = performance.now();
+    await send('GET', '/api/health', null);
+    times.push(performance.now() - start);
+    await new Promise((resolve) => setTimeout(resolve, 5));
+  }
+  return times;
+}
+
+/** Changes every half of an engine that may take as many as there can be, again and again. @returns how many changes were made */
+async function changesAll(until: number): Promise<number> {
+  const id = await started(engineOfMany(KINDS));
+  let version = 1;
+  for (; performance.now() < until; version += 1) {
+    const steps = Array.from({ length: KINDS }, (_, at) => ({
+      op: 'add',
+      path: `/shells/half ${at}/stock`,
+      value: version % 9,
+    }));
+    const status = await send('PATCH', `/api/jobs/${id}`, { version, by: 'Wren', steps });
+    if (status !== 200) throw new Error(`a change was answered ${status}`);
+  }
+  return version - 1;
+}
+
+async function heldUp(): Promise<void> {
+  const alone = await waits(performance.now() + 1000 * SECONDS);
+  const until = performance.now() + 2000 * SECONDS;
+  const [beside, ...counts] = await Promise.all([
+    waits(until),
+    ...Array.from({ length: CHANGERS }, () => changesAll(until)),
+  ]);
+  const made = (counts as number[]).reduce((sum, count) => sum + count, 0);
+  console.log(`  an answer to somebody else, nobody else there: ${quantiles(alone)}`);
+  console.log(
+    `  beside ${made} changes of ${KINDS} halves each, ${CHANGERS} at once: ${quantiles(beside as number[])}`,
+  );
+}
+
 const child = await startServer();
 try {
   await readingsASecond(8);
@@ -142,6 +201,7 @@ try {
       `  ${String(connections).padStart(2)} at once: ${readings.toFixed(0)} readings against ${rows.toFixed(0)} rows, ${(readings / rows).toFixed(2)} of it`,
     );
   }
+  await heldUp();
 } finally {
   child.removeAllListeners('exit');
   child.kill('SIGTERM');

@@ -20,13 +20,16 @@ const KEEP_READINGS = `
   DECLARE
     item record;
     engine record;
-    standing uuid;
+    is_free boolean;
+    kept jsonb[] := '{}';
   BEGIN
     -- In one order for all who do this, so that nobody waits in a circle.
     PERFORM 1 FROM "job" WHERE "job"."id" IN (SELECT (value->>'jobId')::uuid FROM jsonb_array_elements("items"))
       ORDER BY "job"."id" FOR UPDATE;
     FOR item IN
-      SELECT (at - 1)::int AS at, value->>'id' AS id, (value->>'jobId')::uuid AS job_id, (value->>'version')::int AS version, value
+      SELECT (at - 1)::int AS at, (value->>'id')::uuid AS id, (value->>'jobId')::uuid AS job_id, (value->>'version')::int AS version,
+        value->>'feature' AS feature, (value->>'station')::int AS station, value->>'slot' AS slot, (value->>'replaces')::uuid AS replaces,
+        value
       FROM jsonb_array_elements("items") WITH ORDINALITY AS given (value, at)
     LOOP
       "place" := item.at;
@@ -36,37 +39,50 @@ const KEEP_READINGS = `
         "outcome" := 'no-engine';
       ELSIF engine.deleted_at IS NOT NULL THEN
         "outcome" := 'deleted';
-      ELSIF EXISTS (SELECT FROM "reading" WHERE "reading"."id" = item.id::uuid) THEN
+      ELSIF EXISTS (SELECT FROM "reading" WHERE "reading"."id" = item.id) THEN
         "outcome" := 'known';
-        "other" := item.id::uuid;
+        "other" := item.id;
       ELSIF engine.version <> item.version THEN
         "outcome" := 'moved';
       ELSE
-        SELECT "reading"."id" INTO standing FROM "reading"
-          WHERE "reading"."job_id" = item.job_id AND "reading"."feature" = item.value->>'feature'
-            AND "reading"."station" = (item.value->>'station')::int AND "reading"."slot" = item.value->>'slot'
-            AND "reading"."replaced_by" IS NULL;
-        IF standing IS DISTINCT FROM (item.value->>'replaces')::uuid THEN
-          "outcome" := 'stale';
-          "other" := standing;
-        ELSE
-          IF standing IS NOT NULL THEN
-            UPDATE "reading" SET "replaced_by" = item.id::uuid WHERE "reading"."id" = standing;
-          END IF;
+        -- What stands there is found by its id, or by the index that allows one at a place: either is as quick however much was read.
+        is_free := true;
+        IF item.replaces IS NOT NULL THEN
+          UPDATE "reading" SET "replaced_by" = item.id
+            WHERE "reading"."id" = item.replaces AND "reading"."job_id" = item.job_id AND "reading"."feature" = item.feature
+              AND "reading"."station" = item.station AND "reading"."slot" = item.slot AND "reading"."replaced_by" IS NULL;
+          is_free := FOUND;
+        END IF;
+        IF is_free THEN
           INSERT INTO "reading" ("id", "job_id", "feature", "station", "slot", "text", "unit", "setting", "nm", "replaces", "by", "at",
               "received_at", "taken", "device")
-            VALUES (item.id::uuid, item.job_id, item.value->>'feature', (item.value->>'station')::int, item.value->>'slot',
-              item.value->>'text', item.value->>'unit', (item.value->>'setting')::bigint, (item.value->>'nm')::bigint,
-              (item.value->>'replaces')::uuid, item.value->>'by', (item.value->>'at')::timestamptz,
-              (item.value->>'receivedAt')::timestamptz, nullif(item.value->'taken', 'null'), (item.value->>'device')::uuid);
-          UPDATE "job" SET "revision" = "job"."revision" + 1, "updated_at" = (item.value->>'receivedAt')::timestamptz,
-              "updated_by" = item.value->>'by'
-            WHERE "job"."id" = item.job_id;
+            VALUES (item.id, item.job_id, item.feature, item.station, item.slot, item.value->>'text', item.value->>'unit',
+              (item.value->>'setting')::bigint, (item.value->>'nm')::bigint, item.replaces, item.value->>'by',
+              (item.value->>'at')::timestamptz, (item.value->>'receivedAt')::timestamptz, nullif(item.value->'taken', 'null'),
+              (item.value->>'device')::uuid)
+            ON CONFLICT ("job_id", "feature", "station", "slot") WHERE "replaced_by" IS NULL DO NOTHING;
+          is_free := FOUND;
+        END IF;
+        IF is_free THEN
           "outcome" := 'made';
+          kept := kept || item.value;
+        ELSE
+          "outcome" := 'stale';
+          SELECT "reading"."id" INTO "other" FROM "reading"
+            WHERE "reading"."job_id" = item.job_id AND "reading"."feature" = item.feature AND "reading"."station" = item.station
+              AND "reading"."slot" = item.slot AND "reading"."replaced_by" IS NULL;
         END IF;
       END IF;
       RETURN NEXT;
     END LOOP;
+    -- Each engine once, however much was read of it.
+    UPDATE "job" SET "revision" = "job"."revision" + made.many, "updated_at" = made.at, "updated_by" = made.by
+      FROM (
+        SELECT (value->>'jobId')::uuid AS job_id, count(*)::int AS many, max((value->>'receivedAt')::timestamptz) AS at,
+          (array_agg(value->>'by' ORDER BY nth DESC))[1] AS by
+        FROM unnest(kept) WITH ORDINALITY AS one (value, nth) GROUP BY 1
+      ) AS made
+      WHERE "job"."id" = made.job_id;
   END $$`;
 
 /** Accounts, devices that were let in, sessions; and what was done by whom from where, which nothing changes afterwards. */
