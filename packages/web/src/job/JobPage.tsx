@@ -1,6 +1,6 @@
 import { dueOn, type JobProgress, jobProgress, mayDo, STAGES, stageName } from '@fettle/core';
 import { ArrowRight, History, Smartphone, Undo2 } from 'lucide-react';
-import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
 import { lazilyWith } from '../app/lazily.js';
@@ -146,7 +146,8 @@ export function JobPage() {
   const job = useJob(id);
   useVisit(id);
   const { undo, what, isPartial } = useUndo(job);
-  const { document, readings } = job ?? { document: null, readings: [] };
+  // What is next follows a frame after the figure that leads to it.
+  const { document, readings } = useDeferredValue(job) ?? { document: null, readings: [] };
   const progress = useMemo(() => document && jobProgress(document, readings), [document, readings]);
   const [isBringing, setBringing] = useState(false);
   const onBring = useCallback(() => setBringing((before) => !before), []);

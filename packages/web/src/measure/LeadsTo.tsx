@@ -54,8 +54,8 @@ function outcomeOf(
   };
 }
 
-/** Nobody types for so long, ms. */
-const PAUSE_MS = 150;
+/** The frame that shows the figure goes first, ms. */
+const FRAME_MS = 30;
 
 /** The halves of the best choice, and until a search that has just begun is over those of the one before. */
 function useBestHalves(plan: JobPlan): AcceptedChoice['stations'] {
@@ -70,9 +70,9 @@ function useBestHalves(plan: JobPlan): AcceptedChoice['stations'] {
  */
 export function LeadsTo({ job, family }: { readonly job: OpenJob; readonly family: Family }) {
   const { document, readings } = job;
-  // The sizes are shown with the halves of the best choice at once; whether others are better now is searched for in the pauses.
-  const paused = useSettled(job, PAUSE_MS);
-  const best = useBestHalves(useJobPlan(paused.document, paused.readings, useFreeHalves(paused)));
+  // The sizes are shown with the halves of the best choice at once; whether others are better now is searched for after that.
+  const searched = useSettled(job, FRAME_MS);
+  const best = useBestHalves(useJobPlan(searched.document, searched.readings, useFreeHalves(searched)));
   const halves = document.choice?.stations ?? best;
   const chosen = useMemo(() => chosenStations(document, readings, halves), [document, readings, halves]);
   const stations = [...chosen.stations.values()].filter((station) => station.family === family);

@@ -22,6 +22,12 @@ export interface Measuring {
   readonly latest: RefObject<OpenJob>;
 }
 
+/** Goes to a box; it is brought into sight with the frame that follows, for which everything is laid out anyway. */
+function goTo(input: HTMLInputElement): void {
+  input.focus({ preventScroll: true });
+  requestAnimationFrame(() => input.scrollIntoView({ block: 'nearest', inline: 'nearest' }));
+}
+
 const keyOf = ({ slot, station }: Place) => `${slot}:${station}`;
 
 /** Going through the boxes of a feature as they are measured. Whoever came here by "Next" starts typing in the first empty one. */
@@ -63,7 +69,7 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
       step: (place, where) => {
         const target = neighbour(place, where, slots, count, order);
         const input = target ? inputs.current.get(keyOf(target)) : undefined;
-        if (input) input.focus();
+        if (input) goTo(input);
         // After the last one Enter leads on to the next thing to do.
         else if (where === 'next' && !goToNext()) inputs.current.get(keyOf(place))?.blur();
       },
