@@ -4,6 +4,7 @@ import { engineTypeSchema } from '../engineType/engineType.js';
 import { unitSchema } from '../measure/unit.js';
 import { familySchema } from '../part/family.js';
 import { endpoint } from './endpoint.js';
+import { goesOnSchema, pageQuery } from './jobWire.js';
 
 const idSchema = z.uuid('an engine type’s id is a UUID').toLowerCase();
 const byId = z.object({ id: idSchema });
@@ -71,9 +72,14 @@ export const TYPE_ENDPOINTS = {
     method: 'get',
     at: '/api/types/{id}/revisions',
     needs: 'read',
-    summary: 'Every revision of an engine type, the last first',
+    summary: 'The revisions of an engine type, the last first',
     path: byId,
-    answer: z.array(typeRevisionSchema),
+    query: z.object(pageQuery),
+    answer: z.strictObject({
+      revisions: z.array(typeRevisionSchema),
+      before: typeRevisionSchema.nullable().describe('The one before them, to tell what the first of them changed.'),
+      goesOn: goesOnSchema,
+    }),
     problems: ['invalid-request', 'not-found'],
     topics: ['types'],
     isTagged: true,

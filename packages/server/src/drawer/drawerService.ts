@@ -27,26 +27,34 @@ import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
 import { grouped } from '../database/grouped.js';
 import { oneAtATime } from '../database/oneAtATime.js';
+import { withinBytes } from '../database/withinBytes.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { keepProgress } from '../job/keepProgress.js';
 import { lockJob } from '../job/lockJob.js';
-import { ProblemError } from '../problem/problem.js';
+import { invalidRequest, ProblemError } from '../problem/problem.js';
 import { type DrawerRow, drawerEntity, kitEntity, movementEntity, reservationEntity } from './drawerEntity.js';
 
 type ItemChange = DrawerMovement['changes'][number];
 
 /** A movement as the list has it, its moment yet to be written out. */
-type Found = Omit<DrawerMovement, 'at'> & { readonly at: Date };
+type Found = Omit<DrawerMovement, 'at'> & { readonly at: Date; readonly there: number };
 
 /** Movements, the last first, of one kind of half or of all; keys are compared byte by byte. */
-const MOVEMENTS = `
-  SELECT "id", "at", "by", "kind", "note", "changes",
+const LAST_FIRST = '"at" DESC, "id"::text COLLATE "C" DESC';
+const MOVEMENTS = withinBytes(
+  `SELECT "id", "at", "by", "kind", "note", "changes",
     EXISTS (SELECT FROM "drawer_movement" AS other WHERE other."undoes" = one."id") AS "undone"
   FROM "drawer_movement" AS one
   WHERE ($1::text IS NULL OR "changes" @> jsonb_build_array(jsonb_build_object('line', $1::text)))
     AND ($2::timestamptz IS NULL OR "at" < $2 OR ("at" = $2 AND "id"::text COLLATE "C" < $3 COLLATE "C"))
-  ORDER BY "at" DESC, "id"::text COLLATE "C" DESC
-  LIMIT $4`;
+  ORDER BY ${LAST_FIRST}
+  LIMIT $4`,
+  '"changes"',
+  LAST_FIRST,
+);
+
+/** Kinds in the drawer at most: one of every maker's grades has some hundreds. */
+const MOST_LINES = 5000;
 
 /** The workshop's drawer in the database: every change is one movement, which can be taken back. */
 export class DrawerService {
@@ -120,9 +128,15 @@ export class DrawerService {
       from?.key ?? null,
       most + 1,
     ]);
-    const entries = found.slice(0, most).map(({ at, ...row }) => ({ ...row, at: at.toISOString() }));
-    const last = found[most - 1];
-    return { entries, goesOn: last && found.length > most ? cursorText({ at: last.at, key: last.id }) : null };
+    const shown = found.slice(0, most);
+    const last = shown.at(-1);
+    return {
+      entries: shown.map(({ id, at, by, kind, note, changes, undone }) => ({
+        ...{ id, by, kind, note, changes, undone },
+        at: at.toISOString(),
+      })),
+      goesOn: last && last.there > shown.length ? cursorText({ at: last.at, key: last.id }) : null,
+    };
   }
 
   /**
@@ -146,9 +160,17 @@ export class DrawerService {
         await this.write(manager, id, row, item, by, kind === 'count');
         done.push({ line: id, before: row?.item ?? null, after: item });
       }
+      if (done.some(({ before }) => before === null)) await this.checkRoom(manager);
       await this.record(manager, by, kind, note, done, null);
       return this.list(null, manager);
     });
+  }
+
+  /** @throws ProblemError `invalid-request` where the drawer has more kinds than it can be shown with */
+  private async checkRoom(manager: EntityManager): Promise<void> {
+    if ((await manager.count(drawerEntity)) <= MOST_LINES) return;
+    const message = `the drawer holds at most ${MOST_LINES} kinds; take out what is used no more first`;
+    throw invalidRequest([{ path: '/changes', message }]);
   }
 
   /** Whether a movement that only puts new kinds in was done already: sent twice, it is done once. */

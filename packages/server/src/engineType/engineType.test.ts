@@ -35,10 +35,18 @@ describe('the library of engine types', () => {
     ]);
     expect(ENDPOINTS.getType.answer.parse(stale.body.current)).toMatchObject({ revision: 2, type: { note: 'second' } });
     const { body } = await server.call('GET', `/api/types/${id}/revisions`);
-    expect(body.map(({ revision, type }: { revision: number; type: EngineType }) => [revision, type.note])).toEqual([
+    const told = ({ revision, type }: { revision: number; type: EngineType }) => [revision, type.note];
+    expect(body.revisions.map(told)).toEqual([
       [2, 'second'],
       [1, ''],
     ]);
+    expect([body.before, body.goesOn]).toEqual([null, null]);
+    const { body: first } = await server.call('GET', `/api/types/${id}/revisions?most=1`);
+    expect([first.revisions.map(told), told(first.before), first.goesOn]).toEqual([[[2, 'second']], [1, ''], '2']);
+    const { body: next } = await server.call('GET', `/api/types/${id}/revisions?most=1&after=${first.goesOn}`);
+    expect([next.revisions.map(told), next.before, next.goesOn]).toEqual([[[1, '']], null, null]);
+    const odd = await server.call('GET', `/api/types/${id}/revisions?after=second`);
+    expect([odd.status, odd.body.errors[0].path]).toEqual([422, '/after']);
   });
 
   it('is searched in everything that a sheet says, and archives without losing', async () => {

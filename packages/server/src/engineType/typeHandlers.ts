@@ -8,7 +8,7 @@ export function typeHandlers(types: TypeService): HandlersOf<TypeNames> {
   return {
     listTypes: ({ query }) => types.list(query.archived === 'true', query.words),
     getType: ({ path }) => types.get(path.id),
-    typeRevisions: ({ path }) => types.revisions(path.id),
+    typeRevisions: ({ path, query }) => types.revisions(path.id, query),
     putType: async ({ path, body: { revision, by, type } }) =>
       new Reply(revision === 0 ? 201 : 200, await types.put(path.id, revision, by, type)),
     archiveType: ({ path, body }) => types.setArchived(path.id, body.archived, body.by),

@@ -1,5 +1,5 @@
 import { isDeepStrictEqual } from 'node:util';
-import type { TypeRevision, TypeSummary, TypeView } from '@fettle/core';
+import type { Answered, Read, TypeRevision, TypeSummary, TypeView } from '@fettle/core';
 import { type EngineType, engineTypeSchema } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
 import { acting } from '../access/acting.js';
@@ -7,7 +7,8 @@ import { tellEvent } from '../access/events.js';
 import type { Database } from '../database/Database.js';
 import { likeWords } from '../database/likeWords.js';
 import { oneAtATime } from '../database/oneAtATime.js';
-import { ProblemError } from '../problem/problem.js';
+import { withinBytes } from '../database/withinBytes.js';
+import { invalidRequest, ProblemError } from '../problem/problem.js';
 import { headOfType } from './headOfType.js';
 import { type TypeRevisionRow, type TypeRow, typeEntity, typeRevisionEntity } from './typeEntity.js';
 
@@ -15,6 +16,27 @@ const LISTED_LINES = 4;
 
 interface ListedRow extends Pick<TypeRow, 'id' | 'revision'>, Pick<TypeRevisionRow, 'head' | 'at' | 'by' | 'lines'> {
   readonly archived_at: Date | null;
+}
+
+/** A revision as a page of them has it. */
+interface RevisionRow {
+  readonly revision: number;
+  readonly at: Date;
+  readonly by: string;
+  readonly type: unknown;
+  /** How many there are for this page and the next. */
+  readonly there: number;
+}
+
+const REVISIONS = withinBytes(
+  `SELECT "revision", "at", "by", "type" FROM "type_revision"
+   WHERE "type_id" = $1 AND ($2::int IS NULL OR "revision" < $2) ORDER BY "revision" DESC LIMIT $3`,
+  '"type"',
+  '"revision" DESC',
+);
+
+function revisionOf({ revision, at, by, type }: RevisionRow): TypeRevision {
+  return { revision, at: at.toISOString(), by, type: engineTypeSchema.parse(type) };
 }
 
 /** A sheet as it was kept, with fields that have come since filled in. */
@@ -78,14 +100,22 @@ export class TypeService {
     return viewOf(row, await this.latest(manager, row));
   }
 
-  /** Every revision of a type, the last one first. @throws ProblemError `not-found` */
-  async revisions(id: string): Promise<TypeRevision[]> {
+  /** A page of the revisions of a type, the last one first. @throws ProblemError `not-found`, `invalid-request` */
+  async revisions(id: string, { after, most }: Read<'typeRevisions'>['query']): Promise<Answered<'typeRevisions'>> {
+    if (after !== undefined && !/^\d{1,9}$/u.test(after)) {
+      throw invalidRequest([{ path: '/after', message: 'give it as `goesOn` of the page before said' }]);
+    }
     await this.get(id);
-    const rows = await this.database.manager.find(typeRevisionEntity, {
-      where: { typeId: id },
-      order: { revision: 'DESC' },
-    });
-    return rows.map((row) => ({ revision: row.revision, at: row.at.toISOString(), by: row.by, type: typeOf(row) }));
+    const rows: RevisionRow[] = await this.database.manager.query(REVISIONS, [id, after ?? null, most + 1]);
+    const isAll = rows.length <= most && rows.length === (rows[0]?.there ?? 0);
+    // Otherwise the last one is told only to say what the one after it changed.
+    const shown = isAll ? rows : rows.slice(0, Math.max(1, rows.length - 1));
+    const before = rows[shown.length];
+    return {
+      revisions: shown.map(revisionOf),
+      before: before ? revisionOf(before) : null,
+      goesOn: isAll ? null : String(shown.at(-1)!.revision),
+    };
   }
 
   /** Keeps a new type (revision 0), or the next revision of one. @throws ProblemError `stale-version` */

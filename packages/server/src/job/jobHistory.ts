@@ -1,6 +1,7 @@
 import type { Answered, JobChange, Read } from '@fettle/core';
 import { type Cursor, cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
+import { withinBytes } from '../database/withinBytes.js';
 
 interface EntryRow {
   readonly id: string;
@@ -10,11 +11,14 @@ interface EntryRow {
   readonly version: number | null;
   readonly changes: JobChange['changes'];
   readonly reading: JobChange['reading'];
+  /** How many there are for this page and the next. */
+  readonly there: number;
 }
 
 /** Changes of the document and readings in one list by the moment the server kept them; keys are compared byte by byte. */
-const ENTRIES = `
-  SELECT * FROM (
+const ORDER = '"at" DESC, "id" COLLATE "C" DESC';
+const ENTRIES = withinBytes(
+  `SELECT * FROM (
     (SELECT 'change-' || lpad("id"::text, 12, '0') AS "id", "at", "by", "kind", "version", "changes", NULL::jsonb AS "reading"
      FROM "change" WHERE $6 <> 'readings' AND ($5::text IS NULL OR "by" = $5) AND "job_id" = $1 AND ($2::timestamptz IS NULL OR "at" <= $2)
      ORDER BY "at" DESC, "change"."id" DESC LIMIT $4)
@@ -28,8 +32,11 @@ const ENTRIES = `
      ORDER BY now."received_at" DESC, now."id" DESC LIMIT $4)
   ) AS entry
   WHERE $2::timestamptz IS NULL OR "at" < $2 OR ("at" = $2 AND "id" COLLATE "C" < $3 COLLATE "C")
-  ORDER BY "at" DESC, "id" COLLATE "C" DESC
-  LIMIT $4`;
+  ORDER BY ${ORDER}
+  LIMIT $4`,
+  '"changes"',
+  ORDER,
+);
 
 /** More than this at one moment do not come. */
 const AT_ONE_MOMENT = 50;
@@ -64,6 +71,6 @@ export async function jobHistory(
   ]);
   const entries = found.slice(0, most).map(entryOf);
   const last = entries.at(-1);
-  const goesOn = last && found.length > most ? cursorText({ at: new Date(last.at), key: last.id }) : null;
+  const goesOn = last && found[0]!.there > entries.length ? cursorText({ at: new Date(last.at), key: last.id }) : null;
   return { entries, goesOn };
 }

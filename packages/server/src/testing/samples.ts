@@ -1,4 +1,4 @@
-import { type CrankLayout, type JobDocument, newJob, usualLayout } from '@fettle/core';
+import { type CrankLayout, type JobDocument, nanometres, newJob, usualLayout } from '@fettle/core';
 
 /** Three mains and two pins, as of a *Rush Twin*. */
 export const LAYOUT: CrankLayout = (() => {
@@ -28,7 +28,15 @@ export const READING = {
 export function engineOfMany(kinds: number, name?: string): JobDocument {
   const shells = Array.from({ length: kinds }, (_, at): [string, JobDocument['shells'][string]] => [
     `half ${at}`,
-    { family: 'main', series: 'A', grade: `${at}`, half: 'either', wall: 2_000_000 + at, stock: 6, line: null },
+    {
+      family: 'main',
+      series: 'A',
+      grade: `${at}`,
+      half: 'either',
+      wall: nanometres(2_000_000 + at),
+      stock: 6,
+      line: null,
+    },
   ]);
   return { ...startedEngine(name), shells: Object.fromEntries(shells) };
 }

@@ -144,6 +144,31 @@ describe('a document of the largest size', () => {
     expect(entries[0].changes).toHaveLength(1501);
   });
 
+  it('is not told a hundred times in one answer', async () => {
+    const id = await started(engineOfMany(1500));
+    const seen: number[] = [];
+    for (let version = 1; version <= 30; version += 1) {
+      // Nothing that packs well.
+      const steps = Array.from({ length: 1500 }, (_, at) => ({
+        op: 'add',
+        path: `/shells/half ${at}/grade`,
+        value: randomUUID(),
+      }));
+      expect((await server.call('PATCH', `/api/jobs/${id}`, { version, by, steps })).status).toBe(200);
+    }
+    let after = '';
+    let pages = 0;
+    do {
+      const { body } = await server.call('GET', `/api/jobs/${id}/history?what=changes&most=200${after}`);
+      expect(JSON.stringify(body).length).toBeLessThan(3_000_000);
+      seen.push(...body.entries.map(({ version }: { version: number }) => version));
+      pages += 1;
+      after = body.goesOn === null ? '' : `&after=${encodeURIComponent(body.goesOn)}`;
+    } while (after !== '');
+    expect(seen).toEqual(Array.from({ length: 31 }, (_, at) => 31 - at));
+    expect(pages).toBeGreaterThan(3);
+  });
+
   it('that is no document, or no JSON, is told as a small one would be', async () => {
     const long = 'x'.repeat(100_000);
     const odd = await server.call('POST', '/api/jobs', { id: long, by, document: {} });

@@ -6,6 +6,7 @@ import { useState } from 'react';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Notice } from '../look/Notice.js';
+import { Pager } from '../look/Pager.js';
 import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
@@ -22,13 +23,17 @@ export function CompareSheets() {
   const [other, setOther] = useState(id);
   const [revision, setRevision] = useState('');
   const fresh = { refetchOnMountOrArgChange: true } as const;
-  const own = api.useTypeRevisionsQuery(saved > 0 ? { id } : skipToken, fresh);
+  const [after, setAfter] = useState<string>();
+  const own = api.useTypeRevisionsQuery(
+    saved > 0 ? { id, ...(after === undefined ? {} : { after }) } : skipToken,
+    fresh,
+  );
   const listed = api.useListTypesQuery({}, fresh);
   const compared = api.useTypeRevisionsQuery(other === id ? skipToken : { id: other }, fresh);
   const error = own.error ?? listed.error ?? compared.error;
-  const revisions = own.currentData ?? NO_REVISIONS;
+  const revisions = own.currentData?.revisions ?? NO_REVISIONS;
   const others = listed.data ?? [];
-  const theirs = other === id ? revisions : (compared.currentData ?? NO_REVISIONS);
+  const theirs = other === id ? revisions : (compared.currentData?.revisions ?? NO_REVISIONS);
   const choose = (next: string) => {
     setOther(next);
     setRevision('');
@@ -89,7 +94,7 @@ export function CompareSheets() {
             </thead>
             <tbody>
               {revisions.map((one, at) => {
-                const before = revisions[at + 1];
+                const before = revisions[at + 1] ?? own.currentData?.before;
                 const changed = before ? sheetDifferences(before.type, one.type) : [];
                 return (
                   <tr key={one.revision}>
@@ -102,10 +107,10 @@ export function CompareSheets() {
                             .slice(0, 4)
                             .map(({ place }) => place)
                             .join('; ') + (changed.length > 4 ? ` and ${changed.length - 4} more` : '')
-                        : 'first entered'}
+                        : one.revision === 1 && 'first entered'}
                     </td>
                     <td>
-                      {at > 0 && (
+                      {one.revision < saved && (
                         <Button
                           aria-label={`Start again from revision ${one.revision}`}
                           onPress={() => change(() => textOfType(one.type))}
@@ -120,6 +125,7 @@ export function CompareSheets() {
             </tbody>
           </Table>
         )}
+        {own.currentData && <Pager after={after} goesOn={own.currentData.goesOn} onGo={setAfter} />}
       </Panel>
     </>
   );
