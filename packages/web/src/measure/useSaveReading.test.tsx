@@ -10,6 +10,9 @@ import { useJob } from '../job/useJob.js';
 import { useMeasuring } from './useMeasuring.js';
 import { type Place, useSaveReading } from './useSaveReading.js';
 
+// Nothing is laid out here: what is to be in sight is seen in the tests of the whole page.
+Element.prototype.scrollIntoView = () => {};
+
 const usual = usualLayout(3, 2, 1, 2);
 if (!usual.ok) throw new Error(usual.message);
 const document: JobDocument = newJob('Rush Twin', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
