@@ -87,6 +87,29 @@ test('Enter on the last box leads to the next thing to do, and by Enter alone to
   await expect(page.getByLabel('M1 main journal front, 0°, mm')).toBeFocused();
 });
 
+test('Enter twice on the last figure goes where that figure leads to, before the page has said so', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 by Enter twice'));
+  await page.goto(`/engines/${id}/bores`);
+  await typeFrom(page, 'M1 main bore front plane, mm', ['64.010', '64.011']);
+  await page.keyboard.type('64.012');
+  // In one task of the page, so that nothing can be drawn between the two.
+  await page.evaluate(async () => {
+    const enter = (type: string) =>
+      document.activeElement?.dispatchEvent(
+        new KeyboardEvent(type, { key: 'Enter', code: 'Enter', bubbles: true, cancelable: true }),
+      );
+    for (let time = 0; time < 2; time += 1) {
+      enter('keydown');
+      enter('keyup');
+      await Promise.resolve();
+    }
+  });
+  await expect(page.getByLabel('M1 main journal front, 0°, mm')).toBeFocused();
+});
+
 test('an engine goes off the bench with its halves fitted or back in the drawer, and comes back where the eye is', async ({
   page,
   request,

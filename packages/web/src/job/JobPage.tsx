@@ -56,15 +56,12 @@ export function useOpenJob(): OpenJob {
 }
 
 /** Leads to the next thing to do; drawn anew where that is another. */
-const Next = memo(({ next, todo }: { readonly next: JobProgress['next']; readonly todo: string }) => {
-  const navigate = useNavigate();
-  return (
-    <Button id={NEXT_THING} className="next" onPress={() => navigate(next, { state: { toNext: true } })}>
-      <ArrowRight aria-hidden size={20} />
-      Next: {todo}
-    </Button>
-  );
-});
+const Next = memo(({ todo, onNext }: { readonly todo: string; readonly onNext: () => void }) => (
+  <Button id={NEXT_THING} className="next" onPress={onNext}>
+    <ArrowRight aria-hidden size={20} />
+    Next: {todo}
+  </Button>
+));
 
 /** Where the stages do not all have room, the one in hand is brought into sight. */
 function inView(strip: HTMLElement | null): void {
@@ -106,12 +103,13 @@ interface TopProps {
   readonly isBringing: boolean;
   /** Shows or hides the code for another device; null where one may not. */
   readonly onBring: (() => void) | null;
-  readonly next: JobProgress['next'];
   readonly todo: string;
+  /** Goes to it. */
+  readonly onNext: () => void;
 }
 
 /** The engine's name, what can be taken back, and where it goes on; not drawn anew with each figure. */
-const Top = memo(({ id, name, what, onUndo, isBringing, onBring, next, todo }: TopProps) => (
+const Top = memo(({ id, name, what, onUndo, isBringing, onBring, todo, onNext }: TopProps) => (
   <Head className="no-print">
     <h1>
       <Link to={`/engines/${id}`}>{name}</Link>
@@ -135,9 +133,14 @@ const Top = memo(({ id, name, what, onUndo, isBringing, onBring, next, todo }: T
       <History aria-hidden size={18} />
       History
     </Link>
-    <Next next={next} todo={todo} />
+    <Next todo={todo} onNext={onNext} />
   </Head>
 ));
+
+/** What is to be done at an engine today. */
+function dueNow(progress: JobProgress, { view }: OpenJob) {
+  return dueOn(progress, today(), view?.held ?? { reserved: 0 });
+}
 
 /** One engine: its stages as places on one route, the next thing to do always named. */
 export function JobPage() {
@@ -154,6 +157,15 @@ export function JobPage() {
   const undoing = useLatest(undo);
   const onUndo = useCallback(() => undoing.current?.(), [undoing]);
   const mayBring = useAppSelector(({ access }) => mayDo(access.session?.person?.role ?? null, 'bench'));
+  const navigate = useNavigate();
+  const latest = useLatest(job);
+  // What the button says may be a frame behind the last figure; Enter right after that figure goes where it leads to.
+  const onNext = useCallback(() => {
+    const now = latest.current;
+    if (!now) return;
+    const { next } = dueNow(jobProgress(now.document, now.readings), now);
+    navigate(next, { state: { toNext: true } });
+  }, [latest, navigate]);
   const { pathname } = useLocation();
   const stage = STAGES.find((one) => pathname.endsWith(`/${one}`));
   useTitle(
@@ -175,7 +187,7 @@ export function JobPage() {
       <Panel aria-busy>Looking up the engine …</Panel>
     );
   }
-  const due = dueOn(progress, today(), job.view?.held ?? { reserved: 0 });
+  const due = dueNow(progress, job);
   return (
     <>
       <Top
@@ -185,8 +197,8 @@ export function JobPage() {
         onUndo={undo === null ? null : onUndo}
         isBringing={isBringing}
         onBring={mayBring ? onBring : null}
-        next={due.next}
         todo={due.todo}
+        onNext={onNext}
       />
       {isBringing && mayBring && <bringDevice.View onClose={() => setBringing(false)} />}
       {isPartial && <Notice>What somebody has changed again since stays as it is.</Notice>}
