@@ -1,11 +1,30 @@
 import { type Remote, wrap } from 'comlink';
 import type { FitAnswer, FitSearch } from './fitWorker.js';
 
-/** A worker that searches; ending it is the one way to stop a search at once. */
+/** A search that nobody waits for any more is ended after so long, ms: most are over by then, and another worker takes a while to be ready. */
+const UNWANTED_MS = 300;
+
+/** What the worker of a search is to its owner. */
+export type SearchWorker = Parameters<typeof wrap>[0] & Pick<Worker, 'terminate'>;
+
+interface Question {
+  readonly put: (search: Remote<FitSearch>) => Promise<void>;
+  readonly fail: (error: Error) => void;
+}
+
+const fitWorker = (): SearchWorker => new Worker(new URL('./fitWorker.ts', import.meta.url), { type: 'module' });
+
+/**
+ * A worker that searches, one question after the other; ending it is the one way to stop a search at once. What nobody waits for any more is
+ * not asked, and ended where it has begun: who changes five figures does not wait for five searches.
+ */
 export class FitSearcher {
-  private worker: Worker | null = null;
+  private worker: SearchWorker | null = null;
   private search: Remote<FitSearch> | null = null;
-  private broken: Promise<never> = new Promise(() => {});
+  private readonly queue: Question[] = [];
+  private running: Question | null = null;
+
+  constructor(private readonly make: () => SearchWorker = fitWorker) {}
 
   /** Starts the worker, which makes itself ready. */
   start(): void {
@@ -14,28 +33,66 @@ export class FitSearcher {
 
   private get remote(): Remote<FitSearch> {
     if (this.worker === null) {
-      const worker = new Worker(new URL('./fitWorker.ts', import.meta.url), { type: 'module' });
+      const worker = this.make();
       this.worker = worker;
-      this.broken = new Promise((_, reject) => {
-        worker.addEventListener('error', (event) =>
-          reject(
-            new Error(
-              `the search could not be loaded or broke off (${event.message || 'no more is known'}); load the page anew`,
-            ),
-          ),
-        );
+      worker.addEventListener('error', (event) => {
+        if (this.worker === worker) this.broke((event as ErrorEvent).message);
       });
-      // Told to those who wait for an answer.
-      this.broken.catch(() => {});
     }
     this.search ??= wrap<FitSearch>(this.worker);
     return this.search;
   }
 
-  /** Asks something; fails where the worker cannot answer any more. */
-  ask<Result>(question: (search: Remote<FitSearch>) => Promise<Result>): Promise<Result> {
-    const answer = question(this.remote);
-    return Promise.race([answer, this.broken]);
+  /** Tells all who wait; whoever asks next gets another worker. */
+  private broke(message: string | undefined): void {
+    const all = [...(this.running ? [this.running] : []), ...this.queue];
+    this.end();
+    for (const { fail } of all)
+      fail(
+        new Error(`the search could not be loaded or broke off (${message || 'no more is known'}); load the page anew`),
+      );
+  }
+
+  /**
+   * Asks something; fails where the worker cannot answer any more.
+   *
+   * @param unwanted tells that nobody waits for the answer any more: the promise then never settles
+   */
+  ask<Result>(question: (search: Remote<FitSearch>) => Promise<Result>, unwanted?: AbortSignal): Promise<Result> {
+    return new Promise((resolve, reject) => {
+      if (unwanted?.aborted) return;
+      const asked: Question = { put: async (search) => resolve(await question(search)), fail: reject };
+      unwanted?.addEventListener('abort', () => this.drop(asked), { once: true });
+      this.queue.push(asked);
+      this.goOn();
+    });
+  }
+
+  private goOn(): void {
+    if (this.running) return;
+    const next = this.queue.shift();
+    if (!next) return;
+    this.running = next;
+    next
+      .put(this.remote)
+      .catch(next.fail)
+      .finally(() => {
+        if (this.running !== next) return;
+        this.running = null;
+        this.goOn();
+      });
+  }
+
+  private drop(question: Question): void {
+    const at = this.queue.indexOf(question);
+    if (at >= 0) this.queue.splice(at, 1);
+    if (this.running !== question) return;
+    setTimeout(() => {
+      if (this.running !== question) return;
+      this.endWorker();
+      this.start();
+      this.goOn();
+    }, UNWANTED_MS);
   }
 
   /** Stops whatever is being searched for: its promise never settles. Another worker makes itself ready. */
@@ -46,9 +103,15 @@ export class FitSearcher {
 
   /** Stops for good: nobody searches here any more. */
   end(): void {
+    this.queue.length = 0;
+    this.endWorker();
+  }
+
+  private endWorker(): void {
     this.worker?.terminate();
     this.worker = null;
     this.search = null;
+    this.running = null;
   }
 }
 

@@ -28,14 +28,13 @@ export function useAsked<Result>(
   // biome-ignore lint/correctness/useExhaustiveDependencies: these stand for all that the question depends on
   useEffect(() => {
     if (about === null) return;
-    let isCurrent = true;
+    const unwanted = new AbortController();
+    const { signal } = unwanted;
     sideSearcher
-      .ask(ask)
-      .then((result) => isCurrent && setAnswer({ about, place, result, fault: null }))
-      .catch((error: Error) => isCurrent && setAnswer({ about, place, result: null, fault: error.message }));
-    return () => {
-      isCurrent = false;
-    };
+      .ask(ask, signal)
+      .then((result) => !signal.aborted && setAnswer({ about, place, result, fault: null }))
+      .catch((error: Error) => !signal.aborted && setAnswer({ about, place, result: null, fault: error.message }));
+    return () => unwanted.abort();
   }, [about, place]);
   return answer !== null && answer.about === about && answer.place === place ? answer : WAITING;
 }

@@ -41,6 +41,37 @@ export interface JobPlan {
   readonly fault: string | null;
 }
 
+/** What is only foreseen is given up after so long, seconds: who waits for a plan does not wait for it. */
+const FORESEEN_S = 0.1;
+
+/**
+ * The best halves for figures that do not stand yet, where they are soon found.
+ *
+ * @returns null where there is nothing to choose, or no proof in a tenth of a second
+ * @throws {Error} where the search cannot run
+ */
+export async function soonFound(
+  document: JobDocument,
+  readings: readonly Reading[],
+  free: FreeHalves | null,
+  unwanted: AbortSignal,
+): Promise<AcceptedChoice['stations'] | null> {
+  const asked = jobFit(document, readings, free);
+  if (!asked.ok) return null;
+  const plan = await planSearcher.ask(
+    async (search) =>
+      resultOf(
+        await search.solve(
+          asked.request,
+          proxy(() => {}),
+          FORESEEN_S,
+        ),
+      ),
+    unwanted,
+  );
+  return plan.status === 'optimal' ? plannedHalves(document, asked, plan) : null;
+}
+
 const NO_HALVES: AcceptedChoice['stations'] = {};
 
 interface Answer {
@@ -74,25 +105,25 @@ export function useJobPlan(document: JobDocument, readings: readonly Reading[], 
   latest.current = document;
   useEffect(() => {
     if (!asked.ok) return;
-    let isCurrent = true;
+    const unwanted = new AbortController();
     const started = performance.now();
     const answer = (plan: FitPlan | null, fault: string | null) => {
-      if (!isCurrent) return;
+      if (unwanted.signal.aborted) return;
       const halves = plan ? plannedHalves(latest.current, asked, plan) : NO_HALVES;
       setAnswers(({ last }) => ({ last: { asked, plan, halves, fault }, before: last }));
     };
     const listen = (at: FitProgress) => {
-      if (isCurrent && performance.now() - started > QUIET_MS) setProgress({ asked, at });
+      if (!unwanted.signal.aborted && performance.now() - started > QUIET_MS) setProgress({ asked, at });
     };
     planSearcher
-      .ask(async (search) =>
-        resultOf(await search.solve(asked.request, proxy(listen), times === 0 ? undefined : GOING_ON_S[times - 1])),
+      .ask(
+        async (search) =>
+          resultOf(await search.solve(asked.request, proxy(listen), times === 0 ? undefined : GOING_ON_S[times - 1])),
+        unwanted.signal,
       )
       .then((plan) => answer(plan, null))
       .catch((error: Error) => answer(null, error.message));
-    return () => {
-      isCurrent = false;
-    };
+    return () => unwanted.abort();
   }, [asked, times]);
   const cancel = useCallback(() => {
     planSearcher.stop();

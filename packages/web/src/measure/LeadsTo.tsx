@@ -9,7 +9,7 @@ import {
   pairVerdict,
   type StationState,
 } from '@fettle/core';
-import { useMemo, useRef } from 'react';
+import { type RefObject, useMemo, useRef } from 'react';
 import { useSettled } from '../app/useSettled.js';
 import { chosenStations } from '../choose/chosenStations.js';
 import { useFreeHalves } from '../choose/useFreeHalves.js';
@@ -18,6 +18,7 @@ import type { OpenJob } from '../job/useJob.js';
 import { Quiet } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
+import { type Foreseen, foreseenFor } from './foreseen.js';
 
 interface Outcome {
   readonly clearance: string | null;
@@ -57,22 +58,33 @@ function outcomeOf(
 /** The frame that shows the figure goes first, ms. */
 const FRAME_MS = 30;
 
-/** The halves of the best choice, and until a search that has just begun is over those of the one before. */
-function useBestHalves(plan: JobPlan): AcceptedChoice['stations'] {
+/** The halves of the best choice, and until a search that has just begun is over those that were foreseen, or of the one before. */
+function useBestHalves(plan: JobPlan, foreseen: AcceptedChoice['stations'] | null): AcceptedChoice['stations'] {
   const kept = useRef(plan.halves);
-  if (plan.plan !== null || !plan.asked.ok) kept.current = plan.halves;
+  if (foreseen) kept.current = foreseen;
+  else if (plan.plan !== null || !plan.asked.ok) kept.current = plan.halves;
   return kept.current;
+}
+
+interface LeadsToProps {
+  readonly job: OpenJob;
+  readonly family: Family;
+  /** What the last figure was found to lead to while it was typed. */
+  readonly foreseen: RefObject<Foreseen | null>;
 }
 
 /**
  * What the sizes that were read so far lead to, station by station: with the accepted halves; with those of the best choice, searched anew with
  * each figure; or, where a station is in neither, with those that come nearest to its aim.
  */
-export function LeadsTo({ job, family }: { readonly job: OpenJob; readonly family: Family }) {
+export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
   const { document, readings } = job;
   // The sizes are shown with the halves of the best choice at once; whether others are better now is searched for after that.
   const searched = useSettled(job, FRAME_MS);
-  const best = useBestHalves(useJobPlan(searched.document, searched.readings, useFreeHalves(searched)));
+  const best = useBestHalves(
+    useJobPlan(searched.document, searched.readings, useFreeHalves(searched)),
+    foreseenFor(foreseen.current, job),
+  );
   const halves = document.choice?.stations ?? best;
   const chosen = useMemo(() => chosenStations(document, readings, halves), [document, readings, halves]);
   const stations = [...chosen.stations.values()].filter((station) => station.family === family);

@@ -15,6 +15,7 @@ import { OneCell } from './OneCell.js';
 import { REASONS, ReadingBar } from './ReadingBar.js';
 import { ReadingsFile } from './ReadingsFile.js';
 import { SettingMoved } from './SettingMoved.js';
+import { useForeseen } from './useForeseen.js';
 import { useMeasuring } from './useMeasuring.js';
 import { useSaveReading } from './useSaveReading.js';
 
@@ -47,6 +48,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
     () => measuringRows({ document, readings }, feature, { slots, parts, placeAt, acts, latest }, reason),
     [document, readings, feature, slots, parts, placeAt, acts, latest, reason],
   );
+  const foreseen = useForeseen(job, current);
   // Whoever takes what was likely meant says that the figure was misread.
   const take = useSaveReading(latest, 'misread');
   const save = useSaveReading(latest);
@@ -102,7 +104,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
         onMove={(reading) => save(reading, reading.text, document.measuring.setting[feature])}
       />
       <Doubts job={settled} feature={feature} />
-      <Consequences job={job} family={family} />
+      <Consequences job={job} family={family} foreseen={foreseen} />
       <Settings job={settled} feature={feature} onSetting={onSetting} />
       <File latest={latest} />
       <Gauge job={settled} feature={feature} />

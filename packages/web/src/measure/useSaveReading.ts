@@ -1,4 +1,4 @@
-import type { Feature, JobDocument, Nanometres, Reading, Slot, Taken } from '@fettle/core';
+import type { Feature, JobDocument, Nanometres, Reading, ReadingDraft, Slot, Taken } from '@fettle/core';
 import { FEATURE_TABLE, needleOf, sizeOfDraft, slotKey } from '@fettle/core';
 import { type RefObject, useCallback } from 'react';
 import { newId } from '../app/newId.js';
@@ -48,6 +48,29 @@ function takenNow({ instruments, measuring }: JobDocument, feature: Feature, rea
   };
 }
 
+/** What a figure that is typed at a place is to be kept as. */
+export function draftOf(
+  { document }: Pick<OpenJob, 'document'>,
+  { feature, station, slot }: Place,
+  text: string,
+  setting: Nanometres | null,
+  standing: Reading | null,
+  { reason, by }: { readonly reason: string; readonly by: string },
+): ReadingDraft {
+  return {
+    feature,
+    station,
+    slot,
+    text,
+    unit: document.unit,
+    setting,
+    replaces: standing?.id ?? null,
+    by,
+    at: new Date().toISOString(),
+    taken: takenNow(document, feature, standing === null || standing.text === '' ? '' : reason),
+  };
+}
+
 /**
  * Saves what was typed at a place, if it differs from what stands there, or if it could not be read then and can be now.
  * Where the gauge's setting size is given, a deviation counts from it, also one that stood there on another.
@@ -66,32 +89,13 @@ export function useSaveReading(
       const job = latest.current;
       const setting = given === undefined ? job.document.measuring.setting[place.feature] : given;
       const standing = readingAt(job.readings, place);
-      const { unit } = job.document;
       // The same deviation, typed anew on another setting size, is another size.
       const isMoved = given !== undefined && isDeviation(text) && standing?.setting !== given;
       const isSame = (standing?.text ?? '') === text && !isMoved;
-      const taken = takenNow(job.document, place.feature, standing === null || standing.text === '' ? '' : reason);
-      const isReadableNow = standing?.nm === null && sizeOfDraft({ text, unit, setting, taken }) !== null;
+      const draft = draftOf(job, place, text, setting, standing, { reason, by });
+      const isReadableNow = standing?.nm === null && sizeOfDraft(draft) !== null;
       if (isSame && !isReadableNow) return;
-      dispatch(
-        parcelAdded({
-          kind: 'reading',
-          id: newId(),
-          jobId: job.id,
-          draft: {
-            feature: place.feature,
-            station: place.station,
-            slot: place.slot,
-            text,
-            unit,
-            setting,
-            replaces: standing?.id ?? null,
-            by,
-            at: new Date().toISOString(),
-            taken,
-          },
-        }),
-      );
+      dispatch(parcelAdded({ kind: 'reading', id: newId(), jobId: job.id, draft }));
     },
     [dispatch, by, latest, reason],
   );
