@@ -195,6 +195,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
         aria-invalid={assessment.kind === 'unreadable' || assessment.kind === 'doubtful'}
         inputMode={document.measuring.setting[feature] === null ? 'decimal' : 'text'}
         autoComplete="off"
+        spellCheck={false}
         enterKeyHint="next"
         maxLength={64}
         value={text}
