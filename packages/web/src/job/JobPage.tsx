@@ -1,11 +1,12 @@
 import { dueOn, type JobProgress, jobProgress, mayDo, STAGES, stageName } from '@fettle/core';
 import { ArrowRight, History, Smartphone, Undo2 } from 'lucide-react';
-import { memo, useCallback, useDeferredValue, useEffect, useMemo, useRef, useState } from 'react';
+import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
 import { lazilyWith } from '../app/lazily.js';
 import { useAppSelector } from '../app/store.js';
 import { today } from '../app/today.js';
+import { useAfterFrame } from '../app/useAfterFrame.js';
 import { useLatest } from '../app/useLatest.js';
 import { useTitle } from '../app/useTitle.js';
 import { AlsoHere } from '../live/AlsoHere.js';
@@ -150,7 +151,7 @@ export function JobPage() {
   useVisit(id);
   const { undo, what, isPartial } = useUndo(job);
   // What is next follows a frame after the figure that leads to it.
-  const { document, readings } = useDeferredValue(job) ?? { document: null, readings: [] };
+  const { document, readings } = useAfterFrame(job) ?? { document: null, readings: [] };
   const progress = useMemo(() => document && jobProgress(document, readings), [document, readings]);
   const [isBringing, setBringing] = useState(false);
   const onBring = useCallback(() => setBringing((before) => !before), []);

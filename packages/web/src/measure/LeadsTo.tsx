@@ -10,7 +10,7 @@ import {
   type StationState,
 } from '@fettle/core';
 import { type RefObject, useMemo, useRef } from 'react';
-import { useSettled } from '../app/useSettled.js';
+import { useAfterFrame } from '../app/useAfterFrame.js';
 import { chosenStations } from '../choose/chosenStations.js';
 import { useFreeHalves } from '../choose/useFreeHalves.js';
 import { type JobPlan, useJobPlan } from '../choose/useJobPlan.js';
@@ -55,9 +55,6 @@ function outcomeOf(
   };
 }
 
-/** The frame that shows the figure goes first, ms. */
-const FRAME_MS = 30;
-
 /** The halves of the best choice, and until a search that has just begun is over those that were foreseen, or of the one before. */
 function useBestHalves(plan: JobPlan, foreseen: AcceptedChoice['stations'] | null): AcceptedChoice['stations'] {
   const kept = useRef(plan.halves);
@@ -80,7 +77,7 @@ interface LeadsToProps {
 export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
   const { document, readings } = job;
   // The sizes are shown with the halves of the best choice at once; whether others are better now is searched for after that.
-  const searched = useSettled(job, FRAME_MS);
+  const searched = useAfterFrame(job);
   const best = useBestHalves(
     useJobPlan(searched.document, searched.readings, useFreeHalves(searched)),
     foreseenFor(foreseen.current, job),

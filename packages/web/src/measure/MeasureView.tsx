@@ -1,5 +1,6 @@
 import { FEATURE_TABLE, type Feature, featureOf, type Nanometres, partName } from '@fettle/core';
-import { memo, useCallback, useDeferredValue, useMemo, useState } from 'react';
+import { memo, useCallback, useMemo, useState } from 'react';
+import { useAfterFrame } from '../app/useAfterFrame.js';
 import { useNarrow } from '../app/useNarrow.js';
 import { CleanUpText } from '../codes/CleanUpText.js';
 import { useOpenJob } from '../job/JobPage.js';
@@ -39,8 +40,8 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
   const job = useOpenJob();
   const [reason, setReason] = useState<string>(REASONS[0]);
   const { document, readings } = job;
-  // What stands below the figures follows a frame later: the next figure is typed meanwhile.
-  const settled = useDeferredValue(job);
+  // What is to be asked about the figures together follows a frame later: the next one is typed meanwhile.
+  const settled = useAfterFrame(job);
   const measuring = useMeasuring(job, feature);
   const { slots, parts, current, setCurrent, placeAt, acts, latest } = measuring;
   // With each key only the bar below is drawn anew.
@@ -105,9 +106,9 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
       />
       <Doubts job={settled} feature={feature} />
       <Consequences job={job} family={family} foreseen={foreseen} />
-      <Settings job={settled} feature={feature} onSetting={onSetting} />
+      <Settings job={job} feature={feature} onSetting={onSetting} />
       <File latest={latest} />
-      <Gauge job={settled} feature={feature} />
+      <Gauge job={job} feature={feature} />
     </>
   );
 }
