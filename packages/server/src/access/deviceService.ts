@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { DeviceView } from '@fettle/core';
-import { IsNull } from 'typeorm';
+import { IsNull, Not } from 'typeorm';
+import { atMost } from '../database/atMost.js';
 import type { Database } from '../database/Database.js';
 import { ProblemError } from '../problem/problem.js';
 import { type DeviceRow, deviceEntity } from './accessEntities.js';
@@ -11,6 +12,8 @@ import { newToken, tokenHash } from './secrets.js';
 const INVITED_S = 120;
 /** When a device was here last is kept to so many seconds. */
 const SEEN_EVERY_S = 300;
+/** Devices let in at a time at most; of those that were let in before, so many are told. */
+const MOST_DEVICES = 200;
 
 function viewOf(row: DeviceRow, here: string | null): DeviceView {
   return {
@@ -33,7 +36,14 @@ export class DeviceService {
   }
 
   async list(here: string | null): Promise<DeviceView[]> {
-    const rows = await this.database.manager.find(deviceEntity, { order: { letInAt: 'DESC' } });
+    const { manager } = this.database;
+    const now = await manager.find(deviceEntity, { where: { revokedAt: IsNull() }, order: { letInAt: 'DESC' } });
+    const before = await manager.find(deviceEntity, {
+      where: { revokedAt: Not(IsNull()) },
+      order: { revokedAt: 'DESC' },
+      take: MOST_DEVICES,
+    });
+    const rows = [...now, ...before].sort((one, other) => other.letInAt.getTime() - one.letInAt.getTime());
     return rows.map((row) => viewOf(row, here));
   }
 
@@ -59,7 +69,11 @@ export class DeviceService {
     return { code, until };
   }
 
-  /** Lets a device in. @throws ProblemError `not-signed-in` for a code that was used, is too old, or never was */
+  /**
+   * Lets a device in.
+   *
+   * @throws ProblemError `not-signed-in` for a code that was used, is too old, or never was; `invalid-request` where too many are let in
+   */
   async letIn(code: string, name: string): Promise<{ device: DeviceRow; token: string; to: string }> {
     return this.database.transaction(async (manager) => {
       // Taken away as it is used: of two who have it, one is let in.
@@ -85,6 +99,8 @@ export class DeviceService {
         revokedAt: null,
       };
       await manager.insert(deviceEntity, device);
+      const what = `${MOST_DEVICES} devices are let in already; end one that is used no more first`;
+      atMost(await manager.countBy(deviceEntity, { revokedAt: IsNull() }), MOST_DEVICES, '/code', what);
       const told = { what: 'device-let-in', subject: name, subjectId: device.id, by: used.by, device: device.id };
       await tellEvent({ manager }, told);
       return { device, token, to: used.to };

@@ -1,6 +1,7 @@
 import { randomUUID } from 'node:crypto';
 import type { PersonView, Role } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
+import { atMost } from '../database/atMost.js';
 import type { Database } from '../database/Database.js';
 import { oneAtATime } from '../database/oneAtATime.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
@@ -11,6 +12,8 @@ import { checkTries, countWrong, forgetTries, lockedUntil } from './wrongTries.j
 
 /** Groups of four signs in a password for the first time: 79 bits. */
 const FIRST_GROUPS = 4;
+/** Accounts at most, those of people who left among them. */
+const MOST_PEOPLE = 500;
 
 /** A name as it is compared. */
 export function nameKey(name: string): string {
@@ -68,7 +71,7 @@ export class PeopleService {
    * Makes an account.
    *
    * @param password null for one that is made up, told once and changed at the first sign-in
-   * @throws ProblemError `id-in-use` where the name belongs to somebody
+   * @throws ProblemError `id-in-use` where the name belongs to somebody, `invalid-request` where there are too many
    */
   async add(
     name: string,
@@ -101,6 +104,8 @@ export class PeopleService {
         sessionsFrom: now,
       };
       await manager.insert(personEntity, row);
+      const what = `there are at most ${MOST_PEOPLE} accounts, those of people who left among them`;
+      atMost(await manager.count(personEntity), MOST_PEOPLE, '/name', what);
       await tellEvent({ manager }, { what: 'person-added', subject: row.name, subjectId: row.id, detail: role, by });
       return { person: viewOf(row, new Map()), password: first };
     });

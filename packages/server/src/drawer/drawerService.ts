@@ -23,6 +23,7 @@ import {
 import { type EntityManager, In } from 'typeorm';
 import { acting } from '../access/acting.js';
 import { tellEvent } from '../access/events.js';
+import { atMost } from '../database/atMost.js';
 import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
 import { grouped } from '../database/grouped.js';
@@ -31,7 +32,7 @@ import { withinBytes } from '../database/withinBytes.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { keepProgress } from '../job/keepProgress.js';
 import { lockJob } from '../job/lockJob.js';
-import { invalidRequest, ProblemError } from '../problem/problem.js';
+import { ProblemError } from '../problem/problem.js';
 import { type DrawerRow, drawerEntity, kitEntity, movementEntity, reservationEntity } from './drawerEntity.js';
 
 type ItemChange = DrawerMovement['changes'][number];
@@ -55,6 +56,8 @@ const MOVEMENTS = withinBytes(
 
 /** Kinds in the drawer at most: one of every maker's grades has some hundreds. */
 const MOST_LINES = 5000;
+/** Kits at most. */
+const MOST_KITS = 200;
 
 /** The workshop's drawer in the database: every change is one movement, which can be taken back. */
 export class DrawerService {
@@ -160,17 +163,13 @@ export class DrawerService {
         await this.write(manager, id, row, item, by, kind === 'count');
         done.push({ line: id, before: row?.item ?? null, after: item });
       }
-      if (done.some(({ before }) => before === null)) await this.checkRoom(manager);
+      if (done.some(({ before }) => before === null)) {
+        const what = `the drawer holds at most ${MOST_LINES} kinds; take out what is used no more first`;
+        atMost(await manager.count(drawerEntity), MOST_LINES, '/changes', what);
+      }
       await this.record(manager, by, kind, note, done, null);
       return this.list(null, manager);
     });
-  }
-
-  /** @throws ProblemError `invalid-request` where the drawer has more kinds than it can be shown with */
-  private async checkRoom(manager: EntityManager): Promise<void> {
-    if ((await manager.count(drawerEntity)) <= MOST_LINES) return;
-    const message = `the drawer holds at most ${MOST_LINES} kinds; take out what is used no more first`;
-    throw invalidRequest([{ path: '/changes', message }]);
   }
 
   /** Whether a movement that only puts new kinds in was done already: sent twice, it is done once. */
@@ -253,7 +252,7 @@ export class DrawerService {
       .sort((a, b) => a.kit.name.localeCompare(b.kit.name, 'en'));
   }
 
-  /** Keeps a kit, or takes it away with null. @throws ProblemError `stale-version` */
+  /** Keeps a kit, or takes it away with null. @throws ProblemError `stale-version`, `invalid-request` */
   async putKit(id: string, version: number, by: string, kit: Kit | null): Promise<KitView[]> {
     await this.database.transaction(async (manager) => {
       if (version === 0) await oneAtATime(manager, [id]);
@@ -268,6 +267,10 @@ export class DrawerService {
       }
       if (kit === null) await manager.delete(kitEntity, { id });
       else await manager.save(kitEntity, { id, version: version + 1, kit, updatedAt: new Date(), updatedBy: by });
+      if (version === 0) {
+        const what = `there are at most ${MOST_KITS} kits; take one away first that is bought no more`;
+        atMost(await manager.count(kitEntity), MOST_KITS, '/kit', what);
+      }
       const what = kit === null ? 'kit-removed' : 'kit-kept';
       await tellEvent({ manager }, { kind: 'drawer', what, subject: (kit ?? row?.kit)?.name ?? '', subjectId: id, by });
     });

@@ -4,6 +4,7 @@ import { type EngineType, engineTypeSchema } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
 import { acting } from '../access/acting.js';
 import { tellEvent } from '../access/events.js';
+import { atMost } from '../database/atMost.js';
 import type { Database } from '../database/Database.js';
 import { likeWords } from '../database/likeWords.js';
 import { oneAtATime } from '../database/oneAtATime.js';
@@ -13,6 +14,8 @@ import { headOfType } from './headOfType.js';
 import { type TypeRevisionRow, type TypeRow, typeEntity, typeRevisionEntity } from './typeEntity.js';
 
 const LISTED_LINES = 4;
+/** Types at most, with the archived ones. */
+const MOST_TYPES = 5000;
 
 interface ListedRow extends Pick<TypeRow, 'id' | 'revision'>, Pick<TypeRevisionRow, 'head' | 'at' | 'by' | 'lines'> {
   readonly archived_at: Date | null;
@@ -118,7 +121,7 @@ export class TypeService {
     };
   }
 
-  /** Keeps a new type (revision 0), or the next revision of one. @throws ProblemError `stale-version` */
+  /** Keeps a new type (revision 0), or the next revision of one. @throws ProblemError `stale-version`, `invalid-request` */
   async put(id: string, revision: number, by: string, type: EngineType): Promise<TypeView> {
     return this.database.transaction(async (manager) => {
       if (revision === 0) await oneAtATime(manager, [id]);
@@ -137,7 +140,11 @@ export class TypeService {
       }
       const next = revision + 1;
       if (row) await manager.update(typeEntity, { id }, { revision: next });
-      else await manager.insert(typeEntity, { id, revision: next, archivedAt: null });
+      else {
+        await manager.insert(typeEntity, { id, revision: next, archivedAt: null });
+        const what = `the library holds at most ${MOST_TYPES} engine types, with the archived ones; change one that is there`;
+        atMost(await manager.count(typeEntity), MOST_TYPES, '/type', what);
+      }
       const { head, lines } = headOfType(type);
       await manager.insert(typeRevisionEntity, {
         device: acting().device,

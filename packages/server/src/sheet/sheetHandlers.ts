@@ -9,6 +9,12 @@ import { type HandlersOf, Reply } from '../wire/serve.js';
 import type { PdfPool } from './pdfPool.js';
 import { type SignedSheetRow, sheetEntity } from './sheetEntity.js';
 
+/** How often an engine is signed at most. */
+const MOST_SIGNED = 500;
+
+/** What is told of a signed sheet beside what it says. */
+const SIGNED = { jobId: true, revision: true, signedAt: true, signedBy: true, reason: true, open: true, hash: true };
+
 function signedOf({ revision, signedAt, signedBy, reason, open, hash }: SignedSheetRow): SignedSheet {
   return { revision, signedAt: signedAt.toISOString(), signedBy, reason, open, hash };
 }
@@ -37,7 +43,11 @@ export function sheetHandlers(
   return {
     listSheets: async ({ path: { id } }) => {
       await jobs.revision(id);
-      const rows = await database.manager.find(sheetEntity, { where: { jobId: id }, order: { revision: 'DESC' } });
+      const rows = await database.manager.find(sheetEntity, {
+        select: SIGNED,
+        where: { jobId: id },
+        order: { revision: 'DESC' },
+      });
       return rows.map(signedOf);
     },
     signSheet: ({ path: { id }, body: { by, seen, revision, reason } }) =>
@@ -45,7 +55,12 @@ export function sheetHandlers(
         await lockJob(manager, id);
         const view = await jobs.get(id, manager);
         const last = (
-          await manager.find(sheetEntity, { where: { jobId: id }, order: { revision: 'DESC' }, take: 1 })
+          await manager.find(sheetEntity, {
+            select: { jobId: true, revision: true },
+            where: { jobId: id },
+            order: { revision: 'DESC' },
+            take: 1,
+          })
         )[0];
         if (view.revision !== seen) {
           throw new ProblemError(
@@ -55,6 +70,9 @@ export function sheetHandlers(
         }
         if (revision !== (last?.revision ?? 0) + 1) {
           throw new ProblemError('stale-version', 'Somebody else has signed it meanwhile: look at what they signed.');
+        }
+        if (revision > MOST_SIGNED) {
+          throw invalidRequest([{ path: '/revision', message: `an engine is signed at most ${MOST_SIGNED} times` }]);
         }
         if (last && reason === '') {
           throw invalidRequest([{ path: '/reason', message: 'say why another revision is signed' }]);
