@@ -197,3 +197,27 @@ test('another rod with another mark opens the matching again', async ({ page, re
   await page.getByRole('link', { name: /^Choose/ }).click();
   await expect(page.getByText('one differs', { exact: false })).toBeVisible();
 });
+
+test('a sheet of many revisions tells them page by page, and stays compared with the one that was picked', async ({
+  page,
+  request,
+}) => {
+  const { id, type } = await sedgeCopy(request, 'Sedge 4 of many revisions');
+  for (let revision = 1; revision <= 52; revision += 1) {
+    const data = { revision, by: 'Wren', type: { ...type, note: `as of ${revision + 1}` } };
+    expect((await request.put(`/api/types/${id}`, { data })).status()).toBe(200);
+  }
+  await page.goto(`/types/${id}/compare`);
+  await choose(page, 'Revision', '50');
+  const compared = page.getByRole('columnheader', { name: 'Sedge 4 of many revisions, revision 50' });
+  await expect(compared).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Start again from revision 4', exact: true })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Start again from revision 3', exact: true })).toHaveCount(0);
+  await page.getByRole('button', { name: 'Show older ones' }).click();
+  await expect(page.getByRole('row', { name: /^1 .*first entered/u })).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Start again from revision 3', exact: true })).toBeVisible();
+  await expect(compared).toBeVisible();
+  await page.getByRole('button', { name: 'Back to the newest' }).click();
+  await expect(page.getByRole('button', { name: 'Start again from revision 52' })).toBeVisible();
+  await expect(compared).toBeVisible();
+});

@@ -1,4 +1,4 @@
-import type { TypeRevision } from '@fettle/core';
+import type { TypeRevision, TypeView } from '@fettle/core';
 import { sheetDifferences } from '@fettle/core';
 import { skipToken } from '@reduxjs/toolkit/query';
 import { format } from 'date-fns';
@@ -16,12 +16,18 @@ import { textOfType } from './typeText.js';
 
 const NO_REVISIONS: readonly TypeRevision[] = [];
 
+/** The last revision, as the library tells it. */
+function newestOf({ revision, type, updatedAt, updatedBy }: TypeView): TypeRevision {
+  return { revision, type, at: updatedAt, by: updatedBy };
+}
+
 /** What changed from revision to revision, and where this sheet differs from another one. */
 export function CompareSheets() {
   const { id, type, view, change } = useOpenType();
   const saved = view?.revision ?? 0;
   const [other, setOther] = useState(id);
-  const [revision, setRevision] = useState('');
+  // The revision that was picked, whichever page of them is shown.
+  const [picked, setPicked] = useState<TypeRevision | null>(null);
   const fresh = { refetchOnMountOrArgChange: true } as const;
   const [after, setAfter] = useState<string>();
   const own = api.useTypeRevisionsQuery(
@@ -36,9 +42,11 @@ export function CompareSheets() {
   const theirs = other === id ? revisions : (compared.currentData?.revisions ?? NO_REVISIONS);
   const choose = (next: string) => {
     setOther(next);
-    setRevision('');
+    setPicked(null);
   };
-  const from = theirs.find((one) => String(one.revision) === revision) ?? theirs[0];
+  const newest = other === id ? view && newestOf(view) : theirs[0];
+  const from = picked ?? newest;
+  const offered = from && !theirs.some((one) => one.revision === from.revision) ? [from, ...theirs] : theirs;
   const differences = type && from ? sheetDifferences(from.type, type) : [];
   return (
     <>
@@ -58,11 +66,11 @@ export function CompareSheets() {
           <Choice
             label="Revision"
             value={from ? String(from.revision) : ''}
-            options={theirs.map((one) => ({
+            options={offered.map((one) => ({
               value: String(one.revision),
               label: `${one.revision}, ${format(new Date(one.at), 'd MMM yyyy HH:mm')}, ${one.by}`,
             }))}
-            onChange={setRevision}
+            onChange={(revision) => setPicked(offered.find((one) => String(one.revision) === revision) ?? null)}
           />
         </div>
         {!from ? (
