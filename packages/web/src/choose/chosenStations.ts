@@ -20,8 +20,8 @@ export interface ChosenStations {
   readonly stations: ReadonlyMap<string, JobStation>;
   /** What the data sheet's table calls for, where the marks are known. */
   readonly coded: ReadonlyMap<string, CodedStation>;
-  /** What every pair at hand would give. */
-  readonly candidates: ReadonlyMap<string, readonly Candidate[]>;
+  /** What every pair at hand would give at a station; worked out when it is first asked for, for there may be many pairs. */
+  readonly candidatesAt: (station: string) => readonly Candidate[];
   readonly verdicts: ReadonlyMap<string, StationVerdict>;
 }
 
@@ -33,10 +33,17 @@ export function chosenStations(
 ): ChosenStations {
   const placed = { ...pinnedRods(document), ...placedRods(halves) };
   const all = [...mainStations(document, readings), ...rodStations(document, readings, placed)];
+  const stations = new Map(all.map((station) => [station.id, station]));
+  const candidates = new Map<string, readonly Candidate[]>();
   return {
-    stations: new Map(all.map((station) => [station.id, station])),
+    stations,
     coded: codedStations(document, placed),
-    candidates: new Map(all.map((station) => [station.id, stationCandidates(document, station)])),
+    candidatesAt: (id) => {
+      const station = stations.get(id);
+      const found = candidates.get(id) ?? (station ? stationCandidates(document, station) : []);
+      candidates.set(id, found);
+      return found;
+    },
     verdicts: new Map(
       all.map((station) => [station.id, stationVerdict(document, station, halves[station.id] ?? null)]),
     ),
