@@ -18,7 +18,7 @@ import type { OpenJob } from '../job/useJob.js';
 import { Quiet } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
-import { type Foreseen, foreseenFor } from './foreseen.js';
+import { type Foreseen, foreseenFor, halvesSoFar } from './foreseen.js';
 
 interface Outcome {
   readonly clearance: string | null;
@@ -55,11 +55,19 @@ function outcomeOf(
   };
 }
 
-/** The halves of the best choice, and until a search that has just begun is over those that were foreseen, or of the one before. */
-function useBestHalves(plan: JobPlan, foreseen: AcceptedChoice['stations'] | null): AcceptedChoice['stations'] {
+/**
+ * The halves of the best choice, and until a search that has just begun is over those that were foreseen, or of the one before.
+ *
+ * @param isCurrent whether the plan is for the figures as they are
+ */
+function useBestHalves(
+  plan: JobPlan,
+  isCurrent: boolean,
+  foreseen: AcceptedChoice['stations'] | null,
+): AcceptedChoice['stations'] {
   const kept = useRef(plan.halves);
-  if (foreseen) kept.current = foreseen;
-  else if (plan.plan !== null || !plan.asked.ok) kept.current = plan.halves;
+  const found = plan.plan !== null || !plan.asked.ok ? plan.halves : null;
+  kept.current = halvesSoFar(found, isCurrent, foreseen, kept.current);
   return kept.current;
 }
 
@@ -80,6 +88,7 @@ export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
   const searched = useAfterFrame(job);
   const best = useBestHalves(
     useJobPlan(searched.document, searched.readings, useFreeHalves(searched)),
+    searched === job,
     foreseenFor(foreseen.current, job),
   );
   const halves = document.choice?.stations ?? best;

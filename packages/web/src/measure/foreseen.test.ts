@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { type JobDocument, nanometres, newJob, type Reading, usualLayout } from '@fettle/core';
 import { expect, it } from 'vitest';
-import { foreseenFor, readingsOnceTyped } from './foreseen.js';
+import { foreseenFor, halvesSoFar, readingsOnceTyped } from './foreseen.js';
 import { draftOf, type Place } from './useSaveReading.js';
 
 const usual = usualLayout(3, 2, 1, 2);
@@ -63,4 +63,14 @@ it('counts what was foreseen while the engine is just that, and no longer', () =
   expect(foreseenFor(foreseen, { document: { ...document }, readings: stands })).toBeNull();
   const another = [readings[0]!, reading(2, '64.014'), stands[2]!];
   expect(foreseenFor(foreseen, { document, readings: another })).toBeNull();
+});
+
+it('shows what was foreseen until the search has answered for the same figures, and then its answer', () => {
+  const [before, foreseen, found] = [{}, {}, {}];
+  expect(halvesSoFar(null, false, null, before)).toBe(before);
+  // The answer for the figures before is still there, then the search for these begins, then it has answered otherwise.
+  expect(halvesSoFar(before, false, foreseen, before)).toBe(foreseen);
+  expect(halvesSoFar(null, true, foreseen, foreseen)).toBe(foreseen);
+  expect(halvesSoFar(found, true, foreseen, foreseen)).toBe(found);
+  expect(halvesSoFar(found, false, null, before)).toBe(found);
 });

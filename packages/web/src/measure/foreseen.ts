@@ -32,6 +32,22 @@ export function foreseenFor(
 }
 
 /**
+ * What a search found for the figures as they are; until it has answered what was foreseen for them; else what was found before.
+ *
+ * @param found what the search found last; null while it searches
+ * @param isCurrent whether it was asked about the figures as they are
+ * @param before what was shown till now
+ */
+export function halvesSoFar(
+  found: AcceptedChoice['stations'] | null,
+  isCurrent: boolean,
+  foreseen: AcceptedChoice['stations'] | null,
+  before: AcceptedChoice['stations'],
+): AcceptedChoice['stations'] {
+  return (isCurrent && found) || (foreseen ?? found ?? before);
+}
+
+/**
  * The engine's readings as they will be once a figure stands.
  *
  * @returns null where the figure is not whole yet, is doubted, or stands there already
