@@ -207,7 +207,13 @@ test('a sheet of many revisions tells them page by page, and stays compared with
     const data = { revision, by: 'Wren', type: { ...type, note: `as of ${revision + 1}` } };
     expect((await request.put(`/api/types/${id}`, { data })).status()).toBe(200);
   }
+  // Without an answer nothing is said that is not so.
+  await page.route('**/revisions*', (route) => route.abort());
   await page.goto(`/types/${id}/compare`);
+  await expect(page.getByText('Not known now.')).toBeVisible();
+  await expect(page.getByText('Not in the library yet.')).toBeHidden();
+  await page.unroute('**/revisions*');
+  await page.reload();
   await choose(page, 'Revision', '50');
   const compared = page.getByRole('columnheader', { name: 'Sedge 4 of many revisions, revision 50' });
   await expect(compared).toBeVisible();

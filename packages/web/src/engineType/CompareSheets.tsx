@@ -86,7 +86,9 @@ export function CompareSheets() {
       <Panel>
         <PanelTitle>Revisions</PanelTitle>
         {revisions.length === 0 ? (
-          <Quiet>Not in the library yet.</Quiet>
+          <Quiet>
+            {saved === 0 ? 'Not in the library yet.' : error ? 'Not known now.' : 'Looking up its revisions …'}
+          </Quiet>
         ) : (
           <Table>
             <thead>
