@@ -192,3 +192,43 @@ test('a compared plan is taken, and a clearance is checked by drawing', async ({
   await page.getByRole('button', { name: /^Take back: plan taken: Evenest/ }).click();
   await expect(page.getByText('The line shows the accepted choice')).toBeHidden();
 });
+
+test('a drawer of halves that were measured one by one stays quick to choose from: those nearest to the aim come first', async ({
+  page,
+  request,
+}) => {
+  const document = reedDocument('Reed 6, each measured');
+  const { mid } = document.shells;
+  // 65 uppers and 65 lowers, each with a wall of its own.
+  const shells = Object.fromEntries(
+    Array.from({ length: 130 }, (_, at) => {
+      const wall = 1_990 + at / 13;
+      return [
+        `half-${at}`,
+        { ...mid!, grade: `No ${at + 1}`, half: at % 2 === 0 ? 'upper' : 'lower', wall: um(wall), stock: 1 },
+      ] as const;
+    }),
+  ) as JobDocument['shells'];
+  const id = await putOnBench(request, { ...document, shells });
+  for (let main = 1; main <= 3; main += 1) {
+    await enter(request, id, 'mainBore', main, '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await page.goto(`/engines/${id}/choose?station=M2`);
+  const panel = page.getByRole('region', { name: 'Main 2', exact: true });
+  const pairs = panel.getByRole('region', { name: 'What each pair would give at M2' });
+  await expect(pairs.getByRole('row')).toHaveCount(61);
+  await expect(panel.getByText('60 of 4,225 pairs, those nearest to the aim.')).toBeVisible();
+  // The best choice is among them, and told apart.
+  await expect(pairs.locator('tr[aria-current="true"]')).toHaveCount(1);
+  await panel.getByRole('button', { name: 'Show more pairs' }).click();
+  await expect(pairs.getByRole('row')).toHaveCount(241);
+  await panel.getByRole('button', { name: 'Close the detail' }).click();
+  await expect(page.getByText('100 of 130 halves, the first.')).toBeVisible();
+  await page.goto(`/engines/${id}/drawer`);
+  const halves = page.getByRole('table', { name: 'Halves in the drawer' });
+  await expect(halves.getByRole('row')).toHaveCount(101);
+  await page.getByRole('button', { name: 'Show more halves' }).click();
+  await expect(halves.getByRole('row')).toHaveCount(131);
+  await expect(page.getByRole('button', { name: 'Show more halves' })).toBeHidden();
+});

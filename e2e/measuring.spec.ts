@@ -67,6 +67,93 @@ test('a figure in hand survives a reload before its box is left', async ({ page,
   expect((await (await request.get(`/api/jobs/${id}`)).json()).document.shells.mid.wall).toBe(1_996_000);
 });
 
+test('half a figure that a reload left is not taken over a whole one because somebody went by', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 gone by'));
+  await enter(request, id, 'mainBore', 1, '64.012');
+  await enter(request, id, 'mainBore', 2, '64.010');
+  await page.goto(`/engines/${id}/bores`);
+  const box = (main: number) => page.getByLabel(`M${main} main bore front plane, mm`);
+  const texts = async () =>
+    (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(({ text }: { text: string }) => text).sort();
+  await box(2).fill('64.0');
+  await page.reload();
+  await expect(box(2)).toBeFocused();
+  await expect(page.getByText('Left before it was finished: Enter keeps it.')).toBeVisible();
+  // By the mouse, by an arrow: it stays what it is.
+  await box(3).click();
+  await expect(box(3)).toBeFocused();
+  await page.keyboard.press('ArrowLeft');
+  await expect(box(2)).toBeFocused();
+  await page.keyboard.press('ArrowRight');
+  await expect(box(3)).toBeFocused();
+  await expect(box(2)).toHaveValue('64.0');
+  await expect(page.getByText('not finished')).toBeVisible();
+  expect(await texts()).toEqual(['64.010', '64.012']);
+  // Escape lets it go; a whole one that is typed, or Enter, keeps it.
+  await box(2).click();
+  await page.keyboard.press('Escape');
+  await expect(box(2)).toHaveValue('64.010');
+  await expect(page.getByText('not finished')).toBeHidden();
+  await box(2).fill('64.9');
+  await expect(page.getByText('instead of 64.010; Escape brings it back')).toBeVisible();
+  await page.reload();
+  await page.getByRole('button', { name: 'Back to 64.010' }).click();
+  await expect(box(2)).toHaveValue('64.010');
+  await expect(page.getByText('not finished')).toBeHidden();
+  await box(2).fill('640.12');
+  await page.reload();
+  await page.getByRole('button', { name: /^Use 64.012 mm instead/ }).click();
+  await expect(box(2)).toHaveValue('64.012');
+  await allSaved(page);
+  await box(2).fill('64.014');
+  await page.reload();
+  await expect(box(2)).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('not finished')).toBeHidden();
+  await allSaved(page);
+  expect(await texts()).toEqual(['64.012', '64.014']);
+  // What somebody else reads at the box in hand is neither left there nor typed: the bar tells what stands.
+  await box(2).click();
+  const { readings } = await (await request.get(`/api/jobs/${id}`)).json();
+  const replaces = readings.find(({ station }: { station: number }) => station === 2).id;
+  const again = { ...readings[0], station: 2, text: '64.015', by: 'Teasel', replaces };
+  const { id: _, nm: _nm, ...draft } = again;
+  const answer = await request.put(`/api/jobs/${id}/readings/${crypto.randomUUID()}`, { data: draft });
+  expect(answer.status()).toBe(201);
+  await expect(box(2)).toHaveValue('64.015');
+  await expect(page.getByText('read by Teasel')).toBeVisible();
+  await expect(page.getByText('Left before it was finished')).toBeHidden();
+});
+
+test('what was typed into the data sheet before a reload says that it is not saved yet', async ({ page, request }) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 left'));
+  await page.goto(`/engines/${id}/data`);
+  const name = page.getByLabel('Name, with its number');
+  await name.fill('Reed 6, no 31');
+  await expect(page.getByText('Not saved yet')).toBeHidden();
+  await page.reload();
+  await expect(name).toHaveValue('Reed 6, no 31');
+  await expect(page.getByText('Not saved yet: leave the box to keep it.')).toBeVisible();
+  const high = page.getByLabel('Main oil clearance: high limit, mm');
+  await high.fill('0.055');
+  await page.reload();
+  await expect(high).toHaveValue('0.055');
+  await expect(page.getByText('not saved yet: leave the row to keep it')).toBeVisible();
+  await high.focus();
+  await name.focus();
+  await expect(page.getByText('not saved yet: leave the row to keep it')).toBeHidden();
+  await name.blur();
+  await expect(page.getByText('Not saved yet')).toBeHidden();
+  await allSaved(page);
+  await expect(page.getByRole('link', { name: 'Reed 6, no 31' }).first()).toBeVisible();
+  const { document } = await (await request.get(`/api/jobs/${id}`)).json();
+  expect(document.name).toBe('Reed 6, no 31');
+  expect(document.limits.mainClearance.high).toBe(55_000);
+});
+
 test('deviations, other units and both schools of order work from the keypad', async ({ page, request }) => {
   const base = reedDocument('Reed 6 keypad');
   const id = await putOnBench(request, {

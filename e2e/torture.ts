@@ -1,7 +1,13 @@
 import { execFileSync } from 'node:child_process';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
-import { type BrowserContext, chromium, type Page, request as requests } from '@playwright/test';
+import {
+  type APIRequestContext,
+  type BrowserContext,
+  chromium,
+  type Page,
+  request as requests,
+} from '@playwright/test';
 import { chromiumOptions } from './chromium.js';
 import { putOnBench, reedDocument } from './engines.js';
 import { type OwnServer, ownServer } from './ownServer.js';
@@ -14,8 +20,8 @@ export interface Tortured {
 }
 
 /** What is killed outright, without a word beforehand. */
-const VICTIMS = ['server', 'database', 'page', 'browser'] as const;
-type Victim = (typeof VICTIMS)[number];
+export const VICTIMS = ['server', 'database', 'page', 'browser'] as const;
+export type Victim = (typeof VICTIMS)[number];
 
 const MAINS = 5;
 const SLOTS = ['front', 'rear'] as const;
@@ -65,13 +71,38 @@ function serverPid(server: OwnServer): number | null {
   }
 }
 
+/** A figure in the history of an engine. */
+interface Taken {
+  readonly at: string;
+  readonly reading: { readonly station: number; readonly slot: string; readonly from: string; readonly to: string };
+}
+
+/** Every figure that was taken at an engine, the last first. */
+async function takenAt(api: APIRequestContext, id: string): Promise<readonly Taken[]> {
+  const taken: Taken[] = [];
+  let after: string | null = null;
+  do {
+    const where: string = after === null ? '' : `&after=${encodeURIComponent(after)}`;
+    const page = await (await api.get(`/api/jobs/${id}/history?what=readings&most=200${where}`)).json();
+    taken.push(...page.entries);
+    after = page.goesOn;
+  } while (after !== null);
+  return taken;
+}
+
 /**
  * Types figures at one engine while server, database, page and browser are killed in turn, and compares every figure afterwards.
  *
  * @param rounds how many times something is killed
  * @param tell told now and then how far it is
+ * @param victims what is killed
  */
-export async function torture(rounds: number, seed: number, tell: (line: string) => void): Promise<Tortured> {
+export async function torture(
+  rounds: number,
+  seed: number,
+  tell: (line: string) => void,
+  victims: readonly Victim[] = VICTIMS,
+): Promise<Tortured> {
   const random = seeded(seed);
   const name = `torture-${seed}-${rounds}`;
   let server = await ownServer(name);
@@ -94,11 +125,12 @@ export async function torture(rounds: number, seed: number, tell: (line: string)
   // From here on it opens without the server, too.
   await page!.evaluate(async () => void (await navigator.serviceWorker.ready));
   const typed = new Map<string, string>();
+  const everTyped = new Set<string>();
   const kills: Record<Victim, number> = { server: 0, database: 0, page: 0, browser: 0 };
   let figures = 0;
   const times: string[] = [];
   for (let round = 0; round < rounds; round += 1) {
-    const victim = VICTIMS[round % VICTIMS.length]!;
+    const victim = victims[round % victims.length]!;
     const before = 1 + random(3);
     for (let at = 0; at < before; at += 1) {
       const [main, slot] = [1 + random(MAINS), SLOTS[random(SLOTS.length)]!];
@@ -115,6 +147,7 @@ export async function torture(rounds: number, seed: number, tell: (line: string)
       await typing;
       await page!.keyboard.press('Enter');
       typed.set(`${main} ${slot}`, text);
+      everTyped.add(`${main} ${slot} ${text}`);
       times.push(`${new Date().toISOString()} round ${round + 1}, ${victim}: M${main} ${slot} ${text}`);
       figures += 1;
     }
@@ -158,19 +191,15 @@ export async function torture(rounds: number, seed: number, tell: (line: string)
     kept.get(place) === text ? [] : [`M${place}: typed ${text}, kept ${kept.get(place) ?? 'nothing'}`],
   );
   for (const place of kept.keys()) if (!typed.has(place)) wrong.push(`M${place}: kept ${kept.get(place)}, never typed`);
-  // Each figure was taken once: none stands twice in a row at its place.
-  const { entries } = await (await api.get(`/api/jobs/${id}/history?what=readings&most=200`)).json();
-  for (const { reading } of entries) {
-    if (reading.from === reading.to) {
-      const retyped = `${reading.station} ${reading.slot}`;
-      wrong.push(`M${retyped}: ${reading.to} was taken twice`);
-    }
+  // Each figure was taken once, and none that was never finished.
+  const taken = await takenAt(api, id);
+  for (const { station, slot, from, to } of taken.map(({ reading }) => reading)) {
+    if (from === to) wrong.push(`M${station} ${slot}: ${to} was taken twice`);
+    if (!everTyped.has(`${station} ${slot} ${to}`)) wrong.push(`M${station} ${slot}: ${to} was taken, never typed`);
   }
   if (wrong.length > 0) {
     // What helps to find out why.
-    const read = entries.map(
-      (entry: { at: string; reading: object }) => `${entry.at} ${JSON.stringify(entry.reading)}`,
-    );
+    const read = taken.map(({ at, reading }) => `${at} ${JSON.stringify(reading)}`);
     wrong.push('The page asks:', ...(await page!.getByRole('alert').allInnerTexts()), 'Typed:', ...times);
     wrong.push('On the server, the last first:', ...read);
   }

@@ -161,3 +161,38 @@ test('a strip is chosen for what is expected, and where it is all that is known 
   const table = page.getByRole('table', { name: 'Gauging strips' });
   await expect(table.getByRole('row', { name: /^M3/ })).toContainText('by strip only');
 });
+
+test('an instrument is known by its number, who has it, what it reads, and when it is to be calibrated again', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6, instruments'));
+  await page.goto(`/engines/${id}/trial`);
+  const panel = page.getByRole('region', { name: 'Instruments' });
+  const summary = panel.locator('summary').filter({ hasText: /^Bore gauge/ });
+  await expect(summary).not.toContainText('due for calibration');
+  await summary.click();
+  await panel.getByLabel('Bore gauge: name or number').fill('gauge 7');
+  await panel.getByLabel('Bore gauge: who has it').fill('Teasel, block bench');
+  const range = panel.getByLabel('Bore gauge: reads from – to, mm');
+  await range.fill('75 – 50');
+  await range.press('Tab');
+  await expect(range).toHaveAttribute('aria-invalid', 'true');
+  await range.fill('50 – 75');
+  await panel.getByLabel('Bore gauge: calibrated on').fill('2020-02-29');
+  await choose(page, 'Bore gauge: again after', '12');
+  await expect(summary).toContainText('Bore gauge gauge 7: one reading ±');
+  await expect(summary).toContainText('due for calibration');
+  await allSaved(page);
+  const { document } = await (await request.get(`/api/jobs/${id}`)).json();
+  expect(document.instruments.boreGauge).toMatchObject({
+    name: 'gauge 7',
+    holder: 'Teasel, block bench',
+    range: { low: 50_000_000, high: 75_000_000 },
+    calibratedOn: '2020-02-29',
+    calibrateAfterMonths: 12,
+  });
+  await page.reload();
+  await summary.click();
+  await expect(panel.getByLabel('Bore gauge: who has it')).toHaveValue('Teasel, block bench');
+});

@@ -240,3 +240,63 @@ test('a search that has no answer in its time says so, with what is proven, and 
   await expect(page.getByText(/can each be served, but not within/u).first()).toBeVisible({ timeout: 15_000 });
   await expect(said).toBeHidden();
 });
+
+test('half a figure whose note comes back after a browser was ended outright is not taken over the whole one', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 ended'));
+  const notes = () =>
+    page.evaluate(() => Object.entries(localStorage).filter(([key]) => /^fettle\.(typing\/|draft\.)/u.test(key)));
+  // What the disk still had: a browser writes it late, and what is removed it removes late.
+  const onDisk: [string, string][] = [];
+  await page.goto(`/engines/${id}/data`);
+  const name = page.getByLabel('Name, with its number');
+  const least = page.getByLabel('Main oil clearance: low limit, mm');
+  await name.fill('Reed 6 en');
+  onDisk.push(...(await notes()));
+  await name.fill('Reed 6 ended, no 12');
+  await name.blur();
+  await least.fill('0.0');
+  onDisk.push(...(await notes()));
+  await least.fill('0.021');
+  await least.blur();
+  await allSaved(page);
+  await page.goto(`/engines/${id}/bores`);
+  const [whole, half] = ['M2', 'M3'].map((main) => page.getByLabel(`${main} main bore front plane, mm`));
+  await whole!.fill('64.');
+  onDisk.push(...(await notes()));
+  await whole!.fill('64.0166');
+  await page.keyboard.press('Enter');
+  await allSaved(page);
+  expect(onDisk).toHaveLength(3);
+  expect(await notes()).toEqual([]);
+  // Typed twice: the first time it was given up, and its note does not count; the second time it was not finished, and does.
+  await half!.fill('64.9');
+  onDisk.push(...(await notes()));
+  await page.keyboard.press('Escape');
+  await half!.fill('64.01');
+  const unfinished = await notes();
+  await page.evaluate(
+    (kept) => {
+      for (const [key, note] of kept) localStorage.setItem(key, note);
+    },
+    onDisk.slice(0, 3),
+  );
+  await page.reload();
+  await expect(half!).toHaveValue('64.01');
+  await expect(page.getByText('not finished')).toHaveCount(1);
+  await expect(whole!).toHaveValue('64.0166');
+  expect(await notes()).toEqual(unfinished);
+  await page.evaluate(([key, note]) => localStorage.setItem(key, note), onDisk[3]!);
+  await page.reload();
+  await expect(half!).toHaveValue('');
+  await expect(page.getByText('not finished')).toHaveCount(0);
+  await page.goto(`/engines/${id}/data`);
+  await expect(name).toHaveValue('Reed 6 ended, no 12');
+  await expect(least).toHaveValue('0.021');
+  await allSaved(page);
+  const { readings, document } = await (await request.get(`/api/jobs/${id}`)).json();
+  expect(readings).toMatchObject([{ text: '64.0166', station: 2 }]);
+  expect(document.name).toBe('Reed 6 ended, no 12');
+});

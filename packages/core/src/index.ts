@@ -253,6 +253,8 @@ export {
   type BarredPair,
   barredPairs,
   type Candidate,
+  type ClearancesAtHand,
+  clearancesAtHand,
   nearestCandidate,
   shellsInOrder,
   stationCandidates,

@@ -11,6 +11,7 @@ import { whenAnswered } from './app/whenAnswered.js';
 import { startListening } from './live/listen.js';
 import { applyAppearance } from './look/appearanceSlice.js';
 import { GlobalStyle } from './look/GlobalStyle.js';
+import { dropDoneNotes } from './look/typingNotes.js';
 import { startDelivery } from './saving/deliver.js';
 import { pageFailed } from './saving/savingSlice.js';
 
@@ -34,6 +35,7 @@ whenAnswered(
       .catch(() => undefined),
 );
 
+await dropDoneNotes();
 createRoot(document.getElementById('root')!).render(
   <StrictMode>
     <Provider store={store}>

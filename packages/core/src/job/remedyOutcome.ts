@@ -5,7 +5,7 @@ import { codedStations } from './codedStations.js';
 import type { JobDocument } from './jobDocument.js';
 import type { JobFit } from './jobFit.js';
 import { mainStations, pinnedRods, placedRods, rodStations } from './jobStations.js';
-import { nearestCandidate, stationCandidates } from './stationCandidates.js';
+import { nearestCandidate } from './stationCandidates.js';
 import { pairVerdict } from './stationVerdict.js';
 
 /** What the best pair at a station comes to. */
@@ -34,7 +34,7 @@ export function stationOutcomes(
   return stations.flatMap((id): StationOutcome[] => {
     const station = all.get(id);
     if (!station) return [];
-    const best = nearestCandidate(stationCandidates(job, station));
+    const best = nearestCandidate(job, station);
     if (!best) return [];
     const { inside, chance } = pairVerdict(job, station, best);
     return [{ station: id, clearance: best.clearance.nominal, chance: inside ?? chance }];

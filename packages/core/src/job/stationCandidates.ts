@@ -1,10 +1,9 @@
 import { type ClearanceVerdict, clearanceVerdict } from '../clearance/clearanceVerdict.js';
 import { type OilClearance, oilClearance } from '../clearance/oilClearance.js';
-import { fitShellSchema } from '../fit/format/fitRequest.js';
-import { fitShellOf } from '../fit/format/fitShellOf.js';
-import { COST_PER_UM2, type ModelRules, type ModelShell, modelShell } from '../fit/model/fitModel.js';
-import { fitsPlace, pairFault, shellPairs } from '../fit/model/shellPairs.js';
+import { COST_PER_UM2, type ModelRules } from '../fit/model/fitModel.js';
+import { fitsPlace, type PairedHalf, pairFault } from '../fit/model/shellPairs.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { Family } from '../part/family.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import { type JobStation, offsetAt } from './jobStations.js';
 
@@ -22,18 +21,6 @@ export function shellsInOrder(job: JobDocument): { id: string; shell: JobShell }
         a.shell.grade.localeCompare(b.shell.grade, 'en') ||
         (a.id < b.id ? -1 : 1),
     );
-}
-
-/** The shells of a job as the selection core takes them; their ids are the job's. */
-function modelShellsOf(job: JobDocument): ModelShell[] {
-  return shellsInOrder(job).map(({ id, shell }) =>
-    // What is free in the workshop's drawer is not known here: such a half counts as there.
-    modelShell(
-      fitShellSchema.parse(fitShellOf(id, shell, job.unit, shell.line === null ? shell.stock : null)),
-      job.unit,
-      0,
-    ),
-  );
 }
 
 /** The pairing rules of a job as the selection core takes them. */
@@ -64,48 +51,187 @@ export interface Candidate {
   readonly verdict: ClearanceVerdict | null;
 }
 
+/** Halves that give the same clearance wherever they go, in the order of the shells. */
+interface AlikeHalves {
+  /** What they have in common. */
+  readonly shell: PairedHalf & Pick<JobShell, 'band'>;
+  readonly halves: readonly { readonly id: string; readonly at: number; readonly isOnlyOne: boolean }[];
+}
+
+/** The halves of a family that are there and fit a place, those that are alike together: an engine may take from many hundreds. */
+function alikeHalves(job: JobDocument, family: Family, position: string): readonly AlikeHalves[] {
+  const groups = new Map<string, { shell: AlikeHalves['shell']; halves: AlikeHalves['halves'][number][] }>();
+  shellsInOrder(job).forEach(({ id, shell }, at) => {
+    // What is free in the workshop's drawer is not known here: such a half counts as there.
+    const stock = shell.line === null ? (shell.stock ?? Number.POSITIVE_INFINITY) : Number.POSITIVE_INFINITY;
+    if (shell.family !== family || stock < 1 || !fitsPlace({ positions: shell.positions ?? null }, position)) return;
+    const { series, half, wall, band, undersize = '' } = shell;
+    const key = JSON.stringify([series, half, wall, undersize, band?.low, band?.high]);
+    const group = groups.get(key) ?? { shell: { family, series, half, wall, undersize, band }, halves: [] };
+    group.halves.push({ id, at, isOnlyOne: stock < 2 });
+    groups.set(key, group);
+  });
+  return [...groups.values()];
+}
+
+/** Pairs of two groups of alike halves: each of the one over each of the other. */
+interface AlikePairs {
+  readonly upper: AlikeHalves;
+  readonly lower: AlikeHalves;
+}
+
+/** How many pairs two groups make; a half that there is only one of cannot serve on both sides. */
+function countPairs({ upper, lower }: AlikePairs): number {
+  const twice = upper === lower ? upper.halves.filter(({ isOnlyOne }) => isOnlyOne).length : 0;
+  return upper.halves.length * lower.halves.length - twice;
+}
+
+/** The pairs of two groups, one after another, in the order of the shells. */
+function* pairsOf({ upper, lower }: AlikePairs) {
+  for (const one of upper.halves) {
+    for (const other of lower.halves) if (one !== other || !one.isOnlyOne) yield { upper: one, lower: other };
+  }
+}
+
+/** Pairs that give one clearance at any station: their walls, and those at their thinnest and thickest, come to the same. */
+interface EvenPairs {
+  readonly first: AlikePairs;
+  readonly groups: readonly AlikePairs[];
+  readonly count: number;
+}
+
+const evenPairsOf = new WeakMap<JobDocument, Map<string, readonly EvenPairs[]>>();
+
+/** Every pair that a job's rules allow at a place, by what it gives there; worked out once for a document. */
+function evenPairs(job: JobDocument, family: Family, position: string): readonly EvenPairs[] {
+  const known = evenPairsOf.get(job) ?? new Map<string, readonly EvenPairs[]>();
+  evenPairsOf.set(job, known);
+  const place = JSON.stringify([family, position]);
+  const before = known.get(place);
+  if (before) return before;
+  const rules = modelRulesOf(job);
+  const halves = alikeHalves(job, family, position);
+  const found = new Map<string, { first: AlikePairs; groups: AlikePairs[]; count: number }>();
+  for (const upper of halves) {
+    for (const lower of halves) {
+      if (pairFault(upper.shell, lower.shell, rules) !== null) continue;
+      const count = countPairs({ upper, lower });
+      if (count === 0) continue;
+      const [one, other] = [upper.shell, lower.shell];
+      const least = (one.band?.low ?? one.wall) + (other.band?.low ?? other.wall);
+      const most = (one.band?.high ?? one.wall) + (other.band?.high ?? other.wall);
+      // What a trial has shown belongs to a series, that of the upper half.
+      const gives = `${one.wall + other.wall} ${least} ${most} ${one.series}`;
+      const even = found.get(gives) ?? { first: { upper, lower }, groups: [], count: 0 };
+      even.groups.push({ upper, lower });
+      even.count += count;
+      found.set(gives, even);
+    }
+  }
+  const pairs = [...found.values()];
+  known.set(place, pairs);
+  return pairs;
+}
+
+function clearanceOf({ bore, journal, ...station }: MeasuredStation, { upper, lower }: AlikePairs): OilClearance {
+  return oilClearance({
+    bore,
+    journal,
+    upperWall: upper.shell.wall,
+    lowerWall: lower.shell.wall,
+    upperBand: upper.shell.band,
+    lowerBand: lower.shell.band,
+    offset: offsetAt(station, upper.shell.series)?.offset ?? nanometres(0),
+  });
+}
+
+type MeasuredStation = JobStation & {
+  readonly bore: NonNullable<JobStation['bore']>;
+  readonly journal: NonNullable<JobStation['journal']>;
+};
+
+function isMeasured(station: JobStation): station is MeasuredStation {
+  return station.bore !== null && station.journal !== null;
+}
+
+/** What the pairs at hand would give at a station, without naming each. */
+export interface ClearancesAtHand {
+  /** How many pairs the rules allow. */
+  readonly count: number;
+  /** Each clearance that some pair gives, tightest first, and whether one of these pairs is inside the limits all through. */
+  readonly clearances: readonly { readonly nominal: Nanometres; readonly isInside: boolean }[];
+}
+
 /**
- * The clearance that every allowed pair of halves with stock would give at a station, tightest first.
+ * The clearances that the pairs at hand would give at a station, each once: what is drawn beside its limits.
  *
+ * @returns none when the station is not measured
+ */
+export function clearancesAtHand(job: JobDocument, station: JobStation): ClearancesAtHand {
+  if (!isMeasured(station)) return { count: 0, clearances: [] };
+  const pairs = evenPairs(job, station.family, station.position ?? '');
+  const inside = new Map<Nanometres, boolean>();
+  for (const { first } of pairs) {
+    const clearance = clearanceOf(station, first);
+    const isInside =
+      station.limits !== null && clearanceVerdict(clearance, station.limits, job.rules.closeFraction).margin >= 0;
+    inside.set(clearance.nominal, isInside || (inside.get(clearance.nominal) ?? false));
+  }
+  return {
+    count: pairs.reduce((sum, { count }) => sum + count, 0),
+    clearances: [...inside].map(([nominal, isInside]) => ({ nominal, isInside })).sort((a, b) => a.nominal - b.nominal),
+  };
+}
+
+/**
+ * The clearance that allowed pairs of halves with stock would give at a station, tightest first, of two alike in the order of the shells.
+ *
+ * @param most so many at most, those nearest to the aim; without an aim the tightest
  * @returns empty when the station is not measured: a clearance needs both a bore and a journal
  */
-export function stationCandidates(job: JobDocument, station: JobStation): Candidate[] {
-  const { bore, journal } = station;
-  if (!bore || !journal) return [];
-  const shells = modelShellsOf(job);
-  return shellPairs(shells, station.family, modelRulesOf(job), station.position ?? '')
-    .map((pair): Candidate => {
-      const upper = shells[pair.upper]!;
-      const lower = shells[pair.lower]!;
-      const clearance = oilClearance({
-        bore,
-        journal,
-        upperWall: upper.wall,
-        lowerWall: lower.wall,
-        upperBand: job.shells[upper.id]!.band,
-        lowerBand: job.shells[lower.id]!.band,
-        offset: offsetAt(station, job.shells[upper.id]!.series)?.offset ?? nanometres(0),
-      });
-      return {
-        upper: upper.id,
-        lower: lower.id,
-        upperWall: upper.wall,
-        lowerWall: lower.wall,
-        mixed: pair.mixed,
-        clearance,
-        deviation: station.aim === null ? null : nanometres(clearance.nominal - station.aim),
-        verdict: station.limits && clearanceVerdict(clearance, station.limits, job.rules.closeFraction),
-      };
-    })
-    .sort((a, b) => a.clearance.nominal - b.clearance.nominal);
+export function stationCandidates(
+  job: JobDocument,
+  station: JobStation,
+  most: number = Number.POSITIVE_INFINITY,
+): Candidate[] {
+  if (!isMeasured(station)) return [];
+  const { aim, limits } = station;
+  const ways = evenPairs(job, station.family, station.position ?? '').map(({ first, groups }) => {
+    const clearance = clearanceOf(station, first);
+    return { groups, clearance, off: aim === null ? clearance.nominal : Math.abs(clearance.nominal - aim) };
+  });
+  ways.sort((a, b) => a.off - b.off || a.clearance.nominal - b.clearance.nominal);
+  const found: (Candidate & { readonly at: readonly [number, number] })[] = [];
+  for (const { groups, clearance } of ways) {
+    const deviation = aim === null ? null : nanometres(clearance.nominal - aim);
+    const verdict = limits && clearanceVerdict(clearance, limits, job.rules.closeFraction);
+    for (const group of groups) {
+      const [upperWall, lowerWall] = [group.upper.shell.wall, group.lower.shell.wall];
+      for (const { upper, lower } of pairsOf(group)) {
+        if (found.length >= most) break;
+        found.push({
+          at: [upper.at, lower.at],
+          upper: upper.id,
+          lower: lower.id,
+          upperWall,
+          lowerWall,
+          mixed: upperWall !== lowerWall,
+          clearance,
+          deviation,
+          verdict,
+        });
+      }
+    }
+    if (found.length >= most) break;
+  }
+  return found
+    .sort((a, b) => a.clearance.nominal - b.clearance.nominal || a.at[0] - b.at[0] || a.at[1] - b.at[1])
+    .map(({ at: _, ...candidate }) => candidate);
 }
 
 /** The candidate that comes nearest to the aim, the tighter of two; null without an aim or a candidate. */
-export function nearestCandidate(candidates: readonly Candidate[]): Candidate | null {
-  return candidates.reduce<Candidate | null>((best, next) => {
-    if (next.deviation === null) return best;
-    return best && Math.abs(best.deviation!) <= Math.abs(next.deviation) ? best : next;
-  }, null);
+export function nearestCandidate(job: JobDocument, station: JobStation): Candidate | null {
+  return station.aim === null ? null : (stationCandidates(job, station, 1)[0] ?? null);
 }
 
 /** Why a pair that would do is not allowed, and the rules that would allow it. */
@@ -148,22 +274,27 @@ export function barredPairs(job: JobDocument, station: JobStation, most: number)
   const { bore, journal, limits, aim } = station;
   if (!bore || !journal || !limits) return [];
   const rules = modelRulesOf(job);
-  const shells = modelShellsOf(job).filter(
-    (shell) => shell.family === station.family && shell.stock >= 1 && fitsPlace(shell, station.position ?? ''),
-  );
-  const found = shells.flatMap((upper) =>
-    shells.flatMap((lower): BarredPair[] => {
-      if (upper === lower && upper.stock < 2) return [];
-      const allowed = allowing(job.rules, pairFault(upper, lower, rules), Math.abs(upper.wall - lower.wall));
+  const halves = alikeHalves(job, station.family, station.position ?? '');
+  const found = halves.flatMap((upper) =>
+    halves.flatMap((lower) => {
+      const [one, other] = [upper.shell, lower.shell];
+      const allowed = allowing(job.rules, pairFault(one, other, rules), Math.abs(one.wall - other.wall));
       if (!allowed) return [];
       // A pair of two series that is mixed on the wrong side as well takes more than one permission.
-      if (pairFault(upper, lower, { ...rules, ...allowed.rules } as ModelRules) !== null) return [];
-      const clearance = nanometres(bore.nominal - journal.nominal - upper.wall - lower.wall);
-      return clearance >= limits.low && clearance <= limits.high
-        ? [{ upper: upper.id, lower: lower.id, clearance, ...allowed }]
-        : [];
+      if (pairFault(one, other, { ...rules, ...allowed.rules } as ModelRules) !== null) return [];
+      const clearance = nanometres(bore.nominal - journal.nominal - one.wall - other.wall);
+      return clearance >= limits.low && clearance <= limits.high ? [{ upper, lower, clearance, ...allowed }] : [];
     }),
   );
-  const off = ({ clearance }: BarredPair) => Math.abs(clearance - (aim ?? (limits.low + limits.high) / 2));
-  return found.sort((one, other) => off(one) - off(other)).slice(0, most);
+  const off = ({ clearance }: { clearance: Nanometres }) =>
+    Math.abs(clearance - (aim ?? (limits.low + limits.high) / 2));
+  const nearest = found.sort((one, other) => off(one) - off(other));
+  const told: BarredPair[] = [];
+  for (const { upper, lower, ...pair } of nearest) {
+    for (const ids of pairsOf({ upper, lower })) {
+      if (told.length >= most) return told;
+      told.push({ upper: ids.upper.id, lower: ids.lower.id, ...pair });
+    }
+  }
+  return told;
 }

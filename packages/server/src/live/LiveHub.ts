@@ -21,6 +21,8 @@ const PRESENT_MS = 60_000;
 /** Pauses between tries to listen again, ms. */
 const FIRST_PAUSE_MS = 500;
 const LONGEST_PAUSE_MS = 15_000;
+/** Longer than this nothing is waited for, ms. */
+const LONGEST_MS = 5000;
 /** A notification holds at most 8000 bytes. */
 const LARGEST = 7500;
 
@@ -40,6 +42,7 @@ export class LiveHub {
   private client: pg.Client | null = null;
   private waiting: LiveEvent[] = [];
   private timer: NodeJS.Timeout | null = null;
+  private isTelling = false;
   private isClosed = false;
   private pause = FIRST_PAUSE_MS;
 
@@ -51,17 +54,13 @@ export class LiveHub {
   /** Begins to listen to the other processes; without the database it tries again, and pages hear of this process meanwhile. */
   async start(): Promise<void> {
     const { url } = this.database.options as { url: string };
-    const client = new pg.Client({ connectionString: url, application_name: 'fettle live' });
-    const again = () => {
-      if (this.client !== client) return;
-      this.client = null;
-      client.removeAllListeners();
-      client.on('error', () => {});
-      void client.end().catch(() => {});
-      if (this.isClosed) return;
-      setTimeout(() => !this.isClosed && void this.start(), this.pause).unref();
-      this.pause = Math.min(2 * this.pause, LONGEST_PAUSE_MS);
-    };
+    const client = new pg.Client({
+      connectionString: url,
+      application_name: 'fettle live',
+      connectionTimeoutMillis: LONGEST_MS,
+      query_timeout: LONGEST_MS,
+    });
+    const again = () => this.lost(client);
     this.client = client;
     client.on('error', again);
     client.on('end', again);
@@ -76,6 +75,18 @@ export class LiveHub {
       this.log.warn({ err: error }, 'changes of other processes are not heard at the moment');
       again();
     }
+  }
+
+  /** A connection broke, or does not answer: another is tried for. */
+  private lost(client: pg.Client): void {
+    if (this.client !== client) return;
+    this.client = null;
+    client.removeAllListeners();
+    client.on('error', () => {});
+    void client.end().catch(() => {});
+    if (this.isClosed) return;
+    setTimeout(() => !this.isClosed && void this.start(), this.pause).unref();
+    this.pause = Math.min(2 * this.pause, LONGEST_PAUSE_MS);
   }
 
   private heard(payload: string): void {
@@ -116,11 +127,23 @@ export class LiveHub {
 
   private tell(event: LiveEvent): void {
     this.waiting.push(event);
-    this.timer ??= setTimeout(() => void this.flush(), TOGETHER_MS);
+    this.soon();
+  }
+
+  /** One after another: a connection carries one query at a time, and what comes while the database is slow is told together. */
+  private soon(): void {
+    if (this.isTelling || this.waiting.length === 0) return;
+    this.timer ??= setTimeout(() => {
+      this.timer = null;
+      this.isTelling = true;
+      void this.flush().finally(() => {
+        this.isTelling = false;
+        this.soon();
+      });
+    }, TOGETHER_MS);
   }
 
   private async flush(): Promise<void> {
-    this.timer = null;
     const events = together(this.waiting);
     this.waiting = [];
     const { client } = this;
@@ -131,6 +154,7 @@ export class LiveHub {
       } catch {
         // The others look for themselves; those of this process hear of it all the same.
         for (const event of part) this.pass(event);
+        if (client !== null) this.lost(client);
       }
     }
   }

@@ -82,6 +82,7 @@ export function FacePanel({ work }: { work: AssemblyWork }) {
         value={name.text}
         maxLength={60}
         onChange={name.setText}
+        isLeftOver={name.isLeftOver}
         onBlur={() => {
           name.settled(name.text.trim());
           if (name.text.trim() !== face.name) setFace({ name: name.text.trim() });

@@ -53,6 +53,7 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
         autoFocus={made?.words === ''}
         placeholder="as oil hole a third covered"
         onChange={words.setText}
+        isLeftOver={words.isLeftOver}
         onBlur={() => {
           words.settled(words.text.trim());
           if (words.text.trim() !== made?.words) say(check, { words: words.text.trim() });
@@ -82,6 +83,7 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
         maxLength={500}
         placeholder="as hole dressed, edges rounded; or left as it is"
         onChange={decision.setText}
+        isLeftOver={decision.isLeftOver}
         onBlur={() => {
           decision.settled(decision.text.trim());
           if (decision.text.trim() !== (made?.decision?.words ?? '')) decide(check, decision.text.trim());

@@ -84,6 +84,7 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
               figure
               value={angle.text}
               onChange={angle.setText}
+              isLeftOver={angle.isLeftOver}
               onBlur={() => keep('stiff')}
               fault={readAngle === 'wrong' ? 'Degrees from 0 to 360.' : null}
             />
@@ -107,6 +108,7 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
               figure
               value={away.text}
               onChange={away.setText}
+              isLeftOver={away.isLeftOver}
               onBlur={() => keep(known.how)}
               fault={readAway === 'wrong' ? 'A torque, or empty.' : null}
             />

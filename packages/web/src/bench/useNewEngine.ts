@@ -19,6 +19,7 @@ import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { type Library, useLibrary } from '../engineType/useLibrary.js';
 import { EMPTY_LIMIT, type LimitText, readLimit } from '../limits/limitText.js';
+import { noteDone, notedText, noteText } from '../look/typingNotes.js';
 import { NOBODY } from '../person/personSlice.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 import { layoutOfText } from './layoutText.js';
@@ -56,7 +57,7 @@ const BLANK: EngineForm = {
 const DRAFT_KEY = 'fettle.draft.new-engine';
 
 function keptDraft(): EngineForm {
-  const kept = localStorage.getItem(DRAFT_KEY);
+  const kept = notedText(DRAFT_KEY);
   if (kept === null) return BLANK;
   const draft = JSON.parse(kept) as Partial<EngineForm>;
   return { ...BLANK, ...draft, limits: { ...BLANK.limits, ...draft.limits } };
@@ -123,7 +124,7 @@ export function useNewEngine(): NewEngineForm {
   const [isTried, setTried] = useState(false);
   const isStarted = useRef(false);
   useEffect(() => {
-    if (!isStarted.current) localStorage.setItem(DRAFT_KEY, JSON.stringify(form));
+    if (!isStarted.current) noteText(DRAFT_KEY, JSON.stringify(form));
   }, [form]);
   const library = useLibrary(form.type);
   const isTyped = form.type === '';
@@ -140,7 +141,7 @@ export function useNewEngine(): NewEngineForm {
     const jobId = newId();
     dispatch(parcelAdded({ kind: 'create', id: newId(), jobId, by, document }));
     isStarted.current = true;
-    localStorage.removeItem(DRAFT_KEY);
+    noteDone(DRAFT_KEY);
     void navigate(`/engines/${jobId}/${codedFeatures(document).length > 0 ? 'codes' : 'bores'}`);
   };
   const submit = handleSubmit(start, start);

@@ -6,6 +6,7 @@ import {
   type JobDocument,
   type JobStation,
 } from '@fettle/core';
+import { useMemo } from 'react';
 import { Button } from '../look/Button.js';
 import { Quiet, Row } from '../look/Panel.js';
 import type { Play } from './usePlay.js';
@@ -28,7 +29,7 @@ interface BarredProps {
 /** Pairs that would do at a station and that the rules forbid: each can be allowed and held there. */
 export function Barred({ document, station, play }: BarredProps) {
   const { unit, shells } = document;
-  const pairs = barredPairs(document, station, MOST);
+  const pairs = useMemo(() => barredPairs(document, station, MOST), [document, station]);
   if (pairs.length === 0) return null;
   const name = (id: string) => `${shells[id]!.grade} (${shells[id]!.series})`;
   return (

@@ -2,14 +2,18 @@ import {
   type AcceptedChoice,
   type Candidate,
   CLEARANCE_DECIMALS,
+  clearancesAtHand,
   formatLength,
   type JobDocument,
   type JobStation,
   pairVerdict,
   STATE_WORDS,
+  stationCandidates,
 } from '@fettle/core';
+import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { Table } from '../look/Panel.js';
+import { ShowMore } from '../look/ShowMore.js';
 import { StateShape } from '../look/StateMark.js';
 import { moreOffText } from './meanOff.js';
 import type { StationChoices } from './useStationChoices.js';
@@ -23,10 +27,13 @@ const Scroll = styled.div`
   tr[aria-current='true'] td { background: var(--accent-soft); font-weight: 700; }
 `;
 
+/** So many pairs are shown at first, those nearest to the aim; asked for more, so many times as many. */
+const SHOWN = 60;
+const MORE = 4;
+
 interface CandidateTableProps {
   readonly station: JobStation;
   readonly document: JobDocument;
-  readonly candidates: readonly Candidate[];
   readonly halves: AcceptedChoice['stations'][string] | null;
   readonly choices: StationChoices;
   /** How many stations are chosen for. */
@@ -34,8 +41,12 @@ interface CandidateTableProps {
 }
 
 /** What each pair at hand would give at a station, and what it would cost all of them. */
-export function CandidateTable({ station, document, candidates, halves, choices, count }: CandidateTableProps) {
+export function CandidateTable({ station, document, halves, choices, count }: CandidateTableProps) {
   const { unit } = document;
+  const [most, setMost] = useState(SHOWN);
+  const candidates = useMemo(() => stationCandidates(document, station, most), [document, station, most]);
+  const all = useMemo(() => clearancesAtHand(document, station).count, [document, station]);
+  if (candidates.length === 0) return null;
   const { costWith, least } = choices;
   const label = (id: string) => document.shells[id]?.grade ?? id;
   const extraText = (cost: number | null) => {
@@ -46,7 +57,7 @@ export function CandidateTable({ station, document, candidates, halves, choices,
   };
   // The same station never reads differently in the line and here: a pair is judged with all that is known of it.
   const stateOf = (candidate: Candidate) => pairVerdict(document, station, candidate).state;
-  return (
+  const table = (
     <Scroll tabIndex={0} role="region" aria-label={`What each pair would give at ${station.id}`}>
       <Table>
         <thead>
@@ -88,5 +99,17 @@ export function CandidateTable({ station, document, candidates, halves, choices,
         </tbody>
       </Table>
     </Scroll>
+  );
+  return (
+    <>
+      {table}
+      <ShowMore
+        shown={candidates.length}
+        all={all}
+        what="pairs"
+        which={station.aim === null ? 'the tightest' : 'those nearest to the aim'}
+        onMore={() => setMost(MORE * most)}
+      />
+    </>
   );
 }

@@ -117,7 +117,6 @@ export function ChooseView() {
             readings={readings}
             halves={halves[open.id] ?? null}
             verdict={chosen.verdicts.get(open.id)!}
-            candidates={chosen.candidatesAt(open.id)}
             plan={plan}
             play={play}
             onClose={() => setOpen(null)}

@@ -9,8 +9,11 @@ import {
   type JobShell,
   shellsInOrder,
 } from '@fettle/core';
+import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
+import { ShowMore } from '../look/ShowMore.js';
+import { useShown } from '../look/useShown.js';
 import { resultOf } from './fitSearch.js';
 import { worthText } from './meanOff.js';
 import { useAsked } from './useAsked.js';
@@ -31,7 +34,11 @@ interface DrawerLeftProps {
 /** What the shown choice takes from the drawer and what is left. */
 export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftProps) {
   const taken = Object.values(halves).flatMap(({ upper, lower }) => [upper.shell, lower.shell]);
-  const shells = shellsInOrder(document);
+  const shells = useMemo(() => shellsInOrder(document), [document]);
+  const body = useRef<HTMLTableSectionElement>(null);
+  const { shown, showMore } = useShown(shells, body);
+  const used = new Map<string, number>();
+  for (const id of taken) used.set(id, (used.get(id) ?? 0) + 1);
   const shellOf = (id: string) => (asked.ok ? document.shells[asked.shellIds.get(id) ?? ''] : undefined);
   const family = (shell: JobShell) => (document.withRods ? `${shell.family} ` : '');
   const nameOf = (id: string) => {
@@ -89,11 +96,11 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
             <th className="number">Left</th>
           </tr>
         </thead>
-        <tbody>
-          {shells.map(({ id, shell }) => {
-            const used = taken.filter((other) => other === id).length;
+        <tbody ref={body}>
+          {shown.map(({ id, shell }) => {
+            const count = used.get(id) ?? 0;
             const stock = shell.line === null ? shell.stock : (free?.get(shell.line) ?? 0);
-            const left = stock === null ? null : stock - used;
+            const left = stock === null ? null : stock - count;
             const Line = left === 0 ? Short : 'tr';
             return (
               <Line key={id}>
@@ -104,13 +111,14 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
                 <td className="number">
                   {formatExactLength(shell.wall, document.unit, INSTRUMENT_DECIMALS[document.unit])}
                 </td>
-                <td className="number">{used || '·'}</td>
+                <td className="number">{count || '·'}</td>
                 <td className="number">{left === null ? 'not counted' : left === 0 ? 'none' : left}</td>
               </Line>
             );
           })}
         </tbody>
       </Table>
+      <ShowMore shown={shown.length} all={shells.length} what="halves" onMore={showMore} />
     </Panel>
   );
 }

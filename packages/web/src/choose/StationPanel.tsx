@@ -1,6 +1,5 @@
 import {
   type AcceptedChoice,
-  type Candidate,
   endPlayOfHalves,
   FEATURE_TABLE,
   type JobDocument,
@@ -45,7 +44,6 @@ interface StationPanelProps {
   readonly readings: readonly Reading[];
   readonly halves: AcceptedChoice['stations'][string] | null;
   readonly verdict: StationVerdict;
-  readonly candidates: readonly Candidate[];
   readonly plan: JobPlan;
   readonly play: Play;
   readonly onClose: () => void;
@@ -130,7 +128,7 @@ function FlangedEndPlay({ document, station, halves }: Pick<StationPanelProps, '
 
 /** One station opened up: the sum as on paper, what stands behind each figure, and what the other pairs would give. */
 export function StationPanel(props: StationPanelProps) {
-  const { job, document, station, readings, halves, verdict, candidates, plan, play, onClose } = props;
+  const { job, document, station, readings, halves, verdict, plan, play, onClose } = props;
   const { unit } = document;
   const isRod = station.family === 'rod';
   const choices = useStationChoices(station, halves, plan);
@@ -153,16 +151,7 @@ export function StationPanel(props: StationPanelProps) {
       <FlangedEndPlay document={document} halves={halves} station={station} />
       <NextBest document={document} choices={choices} count={count} />
       <StationActs job={job} document={document} station={station} halves={halves} play={play} />
-      {candidates.length > 0 && (
-        <CandidateTable
-          station={station}
-          document={document}
-          candidates={candidates}
-          halves={halves}
-          choices={choices}
-          count={count}
-        />
-      )}
+      <CandidateTable station={station} document={document} halves={halves} choices={choices} count={count} />
       <Barred document={document} station={station} play={play} />
       <ReadingsBehind document={document} station={station} readings={readings} />
     </OpenedPanel>

@@ -129,12 +129,12 @@ interface Shown extends ChosenStations {
 
 /** What stands under the shaft while choosing: what is known at each station, what is chosen, and what comes of it. */
 export function choosingRows(shown: Shown): ShaftRow[] {
-  const { document, halves, visible, readAgain, onOpen, stations, coded, candidatesAt, verdicts } = shown;
+  const { document, halves, visible, readAgain, onOpen, stations, coded, atHand, verdicts } = shown;
   const { unit, withRods } = document;
   const scale = gaugeScale(
     visible,
     visible.map(({ id }) => verdicts.get(id)!.clearance),
-    visible.flatMap(({ id }) => candidatesAt(id)),
+    visible.flatMap(({ id }) => atHand(id).clearances.map(({ nominal }) => nominal)),
     GAUGE_HEIGHT,
   );
   const sizes = visible.flatMap(({ bore, journal }) =>
@@ -202,7 +202,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
       cell: ({ key }) => (
         <ClearanceGauge
           station={stations.get(key)!}
-          candidates={candidatesAt(key)}
+          atHand={atHand(key)}
           chosen={verdicts.get(key)!.clearance}
           u={verdicts.get(key)!.u}
           predicted={verdicts.get(key)!.isMeasured ? (stations.get(key)!.tried?.predicted ?? null) : null}

@@ -1,7 +1,8 @@
 import {
   type AcceptedChoice,
-  type Candidate,
+  type ClearancesAtHand,
   type CodedStation,
+  clearancesAtHand,
   codedStations,
   type JobDocument,
   type JobStation,
@@ -11,7 +12,6 @@ import {
   type Reading,
   rodStations,
   type StationVerdict,
-  stationCandidates,
   stationVerdict,
 } from '@fettle/core';
 
@@ -20,8 +20,8 @@ export interface ChosenStations {
   readonly stations: ReadonlyMap<string, JobStation>;
   /** What the data sheet's table calls for, where the marks are known. */
   readonly coded: ReadonlyMap<string, CodedStation>;
-  /** What every pair at hand would give at a station; worked out when it is first asked for, for there may be many pairs. */
-  readonly candidatesAt: (station: string) => readonly Candidate[];
+  /** What the pairs at hand would give at a station; worked out when it is first asked for, for there may be many pairs. */
+  readonly atHand: (station: string) => ClearancesAtHand;
   readonly verdicts: ReadonlyMap<string, StationVerdict>;
 }
 
@@ -34,14 +34,13 @@ export function chosenStations(
   const placed = { ...pinnedRods(document), ...placedRods(halves) };
   const all = [...mainStations(document, readings), ...rodStations(document, readings, placed)];
   const stations = new Map(all.map((station) => [station.id, station]));
-  const candidates = new Map<string, readonly Candidate[]>();
+  const atHand = new Map<string, ClearancesAtHand>();
   return {
     stations,
     coded: codedStations(document, placed),
-    candidatesAt: (id) => {
-      const station = stations.get(id);
-      const found = candidates.get(id) ?? (station ? stationCandidates(document, station) : []);
-      candidates.set(id, found);
+    atHand: (id) => {
+      const found = atHand.get(id) ?? clearancesAtHand(document, stations.get(id)!);
+      atHand.set(id, found);
       return found;
     },
     verdicts: new Map(

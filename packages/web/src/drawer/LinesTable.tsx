@@ -216,6 +216,7 @@ export function LinesTable(props: LinesTableProps) {
         label="Halves in the workshop drawer"
         items={lines}
         columns={columns}
+        what="halves"
         keyOf={({ id }) => id}
         onOpen={({ id }) => onOpen(id)}
         isCurrent={({ id }) => id === opened}

@@ -20,7 +20,7 @@ interface TextFieldProps {
 /** A text of something on the shelf, saved when it is left. */
 export function TextField(props: TextFieldProps) {
   const { line, part, field, label, value, most, className = '', check, onCommit } = props;
-  const { text, setText, settled } = useKeptText({ of: line, part, field }, value);
+  const { text, setText, settled, isLeftOver } = useKeptText({ of: line, part, field }, value);
   const fault = check?.(text.trim()) ?? null;
   return (
     <Field
@@ -29,6 +29,7 @@ export function TextField(props: TextFieldProps) {
       value={text}
       maxLength={most}
       onChange={setText}
+      isLeftOver={isLeftOver}
       fault={fault}
       onBlur={() => {
         if (text.trim() === value || fault !== null) return;

@@ -195,6 +195,7 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
             label="Washers and shims in the workshop"
             items={sorted}
             columns={columns}
+            what="pieces"
             keyOf={({ id }) => id}
             onOpen={({ id }) => onOpen(id)}
             isCurrent={({ id }) => id === opened}

@@ -14,6 +14,7 @@ import { FileButton } from '../look/FileButton.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Row } from '../look/Panel.js';
 import { SearchField } from '../look/SearchField.js';
+import { notedText } from '../look/typingNotes.js';
 import { NOBODY } from '../person/personSlice.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
@@ -36,7 +37,7 @@ function typedHere(): { id: string; name: string }[] {
   return Object.keys(localStorage)
     .filter((key) => key.startsWith(DRAFT))
     .flatMap((key) => {
-      const { text } = JSON.parse(localStorage.getItem(key)!) as { text?: { name?: string } };
+      const { text } = JSON.parse(notedText(key)!) as { text?: { name?: string } };
       return text === undefined ? [] : [{ id: key.slice(DRAFT.length), name: text.name?.trim() ?? '' }];
     });
 }
@@ -160,7 +161,14 @@ export function TypeList() {
           </p>
         ) : (
           <Wide>
-            <DataTable label="Engine types" items={types} columns={columns} keyOf={({ id }) => id} onOpen={open} />
+            <DataTable
+              label="Engine types"
+              what="types"
+              items={types}
+              columns={columns}
+              keyOf={({ id }) => id}
+              onOpen={open}
+            />
           </Wide>
         )}
       </Panel>

@@ -31,7 +31,7 @@ function placesFault(text: string): string | null {
 }
 
 function Word({ job, id, field, label, value, most, isOptional = false, onCommit }: WordProps) {
-  const { text, setText, settled } = useKeptText({ of: job, part: id, field }, value);
+  const { text, setText, settled, isLeftOver } = useKeptText({ of: job, part: id, field }, value);
   const isEmpty = text.trim() === '' && !isOptional;
   const fault = isEmpty ? 'Needed here.' : field === 'places' ? placesFault(text) : null;
   return (
@@ -41,6 +41,7 @@ function Word({ job, id, field, label, value, most, isOptional = false, onCommit
       maxLength={most}
       autoFocus={field === 'grade'}
       onChange={setText}
+      isLeftOver={isLeftOver}
       fault={fault}
       onBlur={() => {
         if (fault !== null) return;

@@ -1,5 +1,6 @@
 import { useState } from 'react';
 import { Field } from '../look/Field.js';
+import { notedText } from '../look/typingNotes.js';
 import { type KeptPlace, keptKey, useKeptText } from '../look/useKeptText.js';
 
 interface CountFieldProps {
@@ -27,7 +28,7 @@ export function CountField({ kept, label, value, most, empty, onCommit }: CountF
   // What stands there and was not taken is marked, also after a reload, until it is.
   const [isSending, setSending] = useState(false);
   // Only what somebody typed here can be unsaved: a count that comes from elsewhere is shown a moment later.
-  const isTyped = localStorage.getItem(keptKey(kept)) !== null;
+  const isTyped = notedText(keptKey(kept)) !== null;
   const isUnsaved = isTyped && isRight && !isFocused && !isSending && typed !== stored;
   const commit = () => {
     const wanted = isEmpty ? null : Number(typed);

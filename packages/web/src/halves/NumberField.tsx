@@ -13,7 +13,7 @@ interface NumberFieldProps {
 /** A plain number from zero up, saved when it is left; text that is none stays, with what is wrong. */
 export function NumberField({ kept, label, value, most, onCommit }: NumberFieldProps) {
   const stored = String(value);
-  const { text, setText, settled } = useKeptText(kept, stored);
+  const { text, setText, settled, isLeftOver } = useKeptText(kept, stored);
   const typed = text.trim().replace(',', '.');
   const read = /^\d+(\.\d+)?$|^\.\d+$/u.test(typed) ? Number(typed) : Number.NaN;
   const isRight = read >= 0 && read <= most;
@@ -24,6 +24,7 @@ export function NumberField({ kept, label, value, most, onCommit }: NumberFieldP
       inputMode="decimal"
       value={text}
       onChange={setText}
+      isLeftOver={isLeftOver}
       onBlur={() => {
         if (!isRight) return;
         settled(String(read));

@@ -172,7 +172,13 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
         <Quiet>None yet. They are chosen under End play and, where there are shims at the joints, Crush.</Quiet>
       ) : (
         <Pieces>
-          <DataTable label="Washers and shims of this engine" items={own} columns={columns} keyOf={({ id }) => id} />
+          <DataTable
+            label="Washers and shims of this engine"
+            items={own}
+            columns={columns}
+            what="pieces"
+            keyOf={({ id }) => id}
+          />
         </Pieces>
       )}
       {kinds.length > 0 && (

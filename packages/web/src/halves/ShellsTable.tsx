@@ -56,8 +56,9 @@ function kindsOf({ job, document, lines }: ShellsTableProps): Kind[] {
   const chosen = new Map<string, number>();
   for (const { upper, lower } of Object.values(document.choice?.stations ?? {}))
     for (const { shell } of [upper, lower]) chosen.set(shell, (chosen.get(shell) ?? 0) + 1);
+  const lineOf = new Map(lines?.map((line) => [line.id, line]));
   return shellsInOrder(document).map(({ id, shell }) => {
-    const line = lines?.find((other) => other.id === shell.line);
+    const line = shell.line === null ? undefined : lineOf.get(shell.line);
     const stock = shell.line === null ? shell.stock : line ? freeHalves(line, job) : null;
     return { id, shell, chosen: chosen.get(id) ?? 0, stock };
   });
@@ -229,7 +230,7 @@ export function ShellsTable({ job, document, change, lines }: ShellsTableProps) 
           }
         />
       )}
-      <DataTable label="Halves in the drawer" items={kinds} columns={columns} keyOf={({ id }) => id} />
+      <DataTable label="Halves in the drawer" items={kinds} columns={columns} what="halves" keyOf={({ id }) => id} />
     </Halves>
   );
 }

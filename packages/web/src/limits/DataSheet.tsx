@@ -18,7 +18,7 @@ import {
   throwsText,
   withThrows,
 } from '@fettle/core';
-import { useRef, useState } from 'react';
+import { useState } from 'react';
 import styled from 'styled-components';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
 import { useOpenJob } from '../job/JobPage.js';
@@ -34,7 +34,7 @@ import { type LimitRow, LimitsTable } from './LimitsTable.js';
 import { EMPTY_LIMIT, type LimitText, readLimit, textOfLimit } from './limitText.js';
 import { OriginPanel } from './OriginPanel.js';
 import { mainName, PlacedLimits, placedKey } from './PlacedLimits.js';
-import { useDraft } from './useDraft.js';
+import { useDrafts } from './useDrafts.js';
 
 const Pairs = styled.div`
   display: grid;
@@ -59,25 +59,14 @@ const JOINTS = [
 /** Limits that a verdict uses where they are given, and does without where they are not. */
 const SHAPE_LIMITS: readonly LimitKey[] = ['outOfRound', 'taper', 'endPlay'];
 
-/** What is being typed into the limits and is not ready yet, by the keys of the rows. */
-type Drafts = Readonly<Record<string, LimitText>>;
-
-const NO_DRAFTS: Drafts = {};
+const UNSAVED_ROW = 'not saved yet: leave the row to keep it';
 
 /** All limits of the engine in one table: those that it needs first, then those of single mains. */
 function LimitsPanel({ id, document, change }: { id: string; document: JobDocument; change: ChangeDocument }) {
   const { unit, layout, mainLimits } = document;
-  const [kept, setDrafts, clearDrafts] = useDraft<Drafts>(`${id}.limits`);
-  const drafts = kept ?? NO_DRAFTS;
-  // What is being typed as it is now, for what follows in the same moment.
-  const latest = useRef(drafts);
-  latest.current = drafts;
+  const { drafts, latest, put, drop } = useDrafts<LimitText>(`${id}.limits`);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set(Object.keys(drafts)));
-  const put = (next: Drafts) => {
-    latest.current = next;
-    if (Object.keys(next).length === 0) clearDrafts();
-    else setDrafts(next);
-  };
+  const [leftOver] = useState(left);
   const keys: readonly LimitKey[] = [
     ...limitsNeeded(document),
     ...SHAPE_LIMITS,
@@ -100,10 +89,12 @@ function LimitsPanel({ id, document, change }: { id: string; document: JobDocume
   const rows = [...stored].map(([key, { text, ...row }]): LimitRow => {
     const draft = drafts[key];
     const faults = draft && left.has(key) ? readLimit(draft, unit).faults : {};
-    return { key, ...row, text: draft ?? text, faults };
+    const isUnsaved = draft !== undefined && leftOver.has(key) && Object.keys(faults).length === 0;
+    const note = [row.note, isUnsaved ? UNSAVED_ROW : undefined].filter((one) => one !== undefined).join('; ');
+    return { key, ...row, text: draft ?? text, faults, ...(note === '' ? {} : { note }) };
   });
   const leave = (key: string) => {
-    const draft = latest.current[key];
+    const draft = latest()[key];
     if (draft === undefined) return;
     // Who types a column at a time has half of each row until the next: that is no fault yet.
     if (draft.low.trim() !== '' && draft.high.trim() !== '') setLeft(new Set([...left, key]));
@@ -111,8 +102,7 @@ function LimitsPanel({ id, document, change }: { id: string; document: JobDocume
     if (Object.keys(faults).length > 0) return;
     const placed = placedOf(key);
     change((old) => (placed ? withPlaced(old, placed, limit) : { ...old, limits: { ...old.limits, [key]: limit } }));
-    const { [key]: _, ...others } = latest.current;
-    put(others);
+    drop(key);
   };
   return (
     <Panel>
@@ -124,15 +114,15 @@ function LimitsPanel({ id, document, change }: { id: string; document: JobDocume
       <LimitsTable
         rows={rows}
         unit={unit}
-        onChange={(key, text) => put({ ...latest.current, [key]: text })}
+        onChange={put}
         onLeave={leave}
-        onLeaveAll={() => setLeft(new Set(Object.keys(latest.current)))}
+        onLeaveAll={() => setLeft(new Set(Object.keys(latest())))}
       />
       <PlacedLimits
         mains={layout.mains}
         thrustMain={layout.thrustMain}
         keys={rows.map(({ key }) => key)}
-        onAdd={(number, key) => put({ ...latest.current, [placedKey(number, key)]: EMPTY_LIMIT })}
+        onAdd={(number, key) => put(placedKey(number, key), EMPTY_LIMIT)}
       />
     </Panel>
   );
@@ -196,6 +186,7 @@ function EngineFields({ id, document, change }: { id: string; document: JobDocum
           value={name.text}
           maxLength={80}
           onChange={name.setText}
+          isLeftOver={name.isLeftOver}
           onBlur={commitName}
           fault={name.text.trim() === '' ? 'Give the engine a name.' : null}
         />
@@ -239,6 +230,7 @@ function EngineFields({ id, document, change }: { id: string; document: JobDocum
           figure
           value={throws.text}
           onChange={throws.setText}
+          isLeftOver={throws.isLeftOver}
           onBlur={commitThrows}
           fault={readThrows.ok ? null : readThrows.message}
         />
@@ -387,6 +379,7 @@ function RodField({
       value={mark.text}
       maxLength={20}
       onChange={mark.setText}
+      isLeftOver={mark.isLeftOver}
       onBlur={() => {
         const text = mark.text.trim();
         mark.settled(text);
@@ -426,7 +419,7 @@ interface PlaceFieldProps {
 function PlaceField({ id, number, document, change }: PlaceFieldProps) {
   const key = String(number);
   const isThrust = document.layout.thrustMain === number;
-  const { text, setText, settled } = useKeptText(
+  const { text, setText, settled, isLeftOver } = useKeptText(
     { of: id, part: `M${number}`, field: 'place' },
     document.places[key] ?? '',
   );
@@ -448,6 +441,7 @@ function PlaceField({ id, number, document, change }: PlaceFieldProps) {
       maxLength={20}
       placeholder={isThrust ? THRUST_PLACE : ''}
       onChange={setText}
+      isLeftOver={isLeftOver}
       onBlur={commit}
       onKeyDown={(event) => event.key === 'Enter' && commit()}
       fault={read && !read.success ? read.error.issues[0]!.message : null}

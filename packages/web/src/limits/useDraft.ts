@@ -1,4 +1,5 @@
 import { useCallback, useState } from 'react';
+import { noteDone, notedText, noteText } from '../look/typingNotes.js';
 
 /**
  * What is being typed into a group of boxes and is not ready to be saved yet, kept on this device over a reload; null while
@@ -10,19 +11,19 @@ import { useCallback, useState } from 'react';
 export function useDraft<Value>(key: string): [Value | null, (value: Value) => void, () => void] {
   const storageKey = `fettle.draft.${key}`;
   const [value, setValue] = useState<Value | null>(() => {
-    const kept = localStorage.getItem(storageKey);
+    const kept = notedText(storageKey);
     return kept === null ? null : (JSON.parse(kept) as Value);
   });
   const set = useCallback(
     (next: Value) => {
       setValue(next);
-      localStorage.setItem(storageKey, JSON.stringify(next));
+      noteText(storageKey, JSON.stringify(next));
     },
     [storageKey],
   );
   const clear = useCallback(() => {
     setValue(null);
-    localStorage.removeItem(storageKey);
+    noteDone(storageKey);
   }, [storageKey]);
   return [value, set, clear];
 }

@@ -72,3 +72,21 @@ it('is gone along with the arrow keys, and Enter opens a row', () => {
   }
   expect(opened).toEqual(['Bin 9', 'bin 1', 'Bin 10']);
 });
+
+it('shows the first hundred of a long list, sorted all together, and more when asked: the first of them is in hand', () => {
+  const many = Array.from({ length: 410 }, (_, at): Kept => ({ name: `Bin ${410 - at}`, stock: 0 }));
+  const { container } = render(
+    <DataTable label="Kept" items={many} columns={COLUMNS} keyOf={({ name }) => name} what="bins" />,
+  );
+  const drawn = () => [...container.querySelectorAll('tbody tr')];
+  expect(drawn()).toHaveLength(100);
+  fireEvent.click(screen.getByText('Name'));
+  expect(drawn()[1]!.textContent).toContain('Bin 2');
+  expect(screen.getByText('100 of 410 bins, the first.')).toBeTruthy();
+  fireEvent.click(screen.getByText('Show more bins'));
+  expect(drawn()).toHaveLength(400);
+  expect(document.activeElement).toBe(drawn()[100]);
+  fireEvent.click(screen.getByText('Show more bins'));
+  expect(drawn()).toHaveLength(410);
+  expect(screen.queryByText('Show more bins')).toBeNull();
+});

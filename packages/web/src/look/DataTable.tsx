@@ -10,6 +10,8 @@ import { ArrowDown, ArrowUp, ArrowUpDown } from 'lucide-react';
 import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { Table } from './Panel.js';
+import { ShowMore } from './ShowMore.js';
+import { useShown } from './useShown.js';
 
 const features = tableFeatures({
   rowSortingFeature,
@@ -61,6 +63,8 @@ interface DataTableProps<Item> {
   readonly items: readonly Item[];
   readonly columns: readonly DataColumn<Item>[];
   readonly keyOf: (item: Item) => string;
+  /** What a row is, where there may be very many: the first are shown, and more when they are asked for. */
+  readonly what?: string;
   /** What Enter on a row does; with it the arrow keys go from row to row. */
   readonly onOpen?: (item: Item) => void;
   readonly isCurrent?: (item: Item) => boolean;
@@ -75,7 +79,15 @@ function compared(one: string | number, other: string | number): number {
  * A table that lists things: a head that stays in sight and sorts, figures to the right, rows that the arrow keys go along. It starts in
  * the order of its items.
  */
-export function DataTable<Item>({ label, items, columns, keyOf, onOpen, isCurrent }: DataTableProps<Item>) {
+export function DataTable<Item>({
+  label,
+  items,
+  columns,
+  keyOf,
+  what = 'rows',
+  onOpen,
+  isCurrent,
+}: DataTableProps<Item>) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const body = useRef<HTMLTableSectionElement>(null);
   const definitions = useMemo(
@@ -99,18 +111,20 @@ export function DataTable<Item>({ label, items, columns, keyOf, onOpen, isCurren
     state: { sorting },
     onSortingChange: setSorting,
   });
+  const { rows } = table.getRowModel();
+  const { shown, showMore } = useShown(rows, body);
   const byKey = new Map(columns.map((column) => [column.key, column]));
   const go = (event: KeyboardEvent<HTMLTableRowElement>, item: Item) => {
     if (event.target !== event.currentTarget) return;
-    const rows = [...(body.current?.rows ?? [])];
-    const at = rows.indexOf(event.currentTarget);
-    const next = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: rows.length - 1 }[event.key];
+    const drawn = [...(body.current?.rows ?? [])];
+    const at = drawn.indexOf(event.currentTarget);
+    const next = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: drawn.length - 1 }[event.key];
     if (event.key === 'Enter') onOpen?.(item);
-    else if (next !== undefined) rows[next]?.focus();
+    else if (next !== undefined) drawn[next]?.focus();
     else return;
     event.preventDefault();
   };
-  return (
+  const scroll = (
     <Scroll>
       <Table aria-label={label}>
         <thead>
@@ -142,7 +156,7 @@ export function DataTable<Item>({ label, items, columns, keyOf, onOpen, isCurren
           ))}
         </thead>
         <tbody ref={body}>
-          {table.getRowModel().rows.map((row) => {
+          {shown.map((row) => {
             const item = row.original as Item;
             return (
               <tr
@@ -169,5 +183,11 @@ export function DataTable<Item>({ label, items, columns, keyOf, onOpen, isCurren
         </tbody>
       </Table>
     </Scroll>
+  );
+  return (
+    <>
+      {scroll}
+      <ShowMore shown={shown.length} all={rows.length} what={what} onMore={showMore} />
+    </>
   );
 }

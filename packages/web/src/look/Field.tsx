@@ -42,6 +42,11 @@ const Hint = styled(Text)`
   color: var(--ink-soft);
 `;
 
+const Unsaved = styled(Hint)`
+  font-weight: 600;
+  color: var(--tight);
+`;
+
 const Fault = styled(FieldError)`
   font-size: var(--size-small);
   font-weight: 600;
@@ -57,10 +62,12 @@ interface FieldProps extends TextFieldProps {
   /** What is wrong with what stands there, and what would be right. */
   readonly fault?: string | null;
   readonly placeholder?: string;
+  /** Whether what stands there was typed before a reload and is not saved yet; leaving the box saves it. */
+  readonly isLeftOver?: boolean;
 }
 
 /** A labelled box for one value, with its echo or its fault below. */
-export function Field({ label, figure = false, hint, fault, placeholder, ...rest }: FieldProps) {
+export function Field({ label, figure = false, hint, fault, placeholder, isLeftOver = false, ...rest }: FieldProps) {
   return (
     <Column {...rest} isInvalid={Boolean(fault)}>
       {label !== '' && <FieldLabel>{label}</FieldLabel>}
@@ -70,7 +77,13 @@ export function Field({ label, figure = false, hint, fault, placeholder, ...rest
         spellCheck={false}
         placeholder={placeholder ?? ''}
       />
-      {fault ? <Fault>{fault}</Fault> : hint !== undefined && <Hint slot="description">{hint}</Hint>}
+      {fault ? (
+        <Fault>{fault}</Fault>
+      ) : isLeftOver ? (
+        <Unsaved slot="description">Not saved yet: leave the box to keep it.</Unsaved>
+      ) : (
+        hint !== undefined && <Hint slot="description">{hint}</Hint>
+      )}
     </Column>
   );
 }

@@ -1,11 +1,12 @@
 import { useCallback, useEffect, useState } from 'react';
+import { noteDone, notedText, noteText } from './typingNotes.js';
 
 export interface KeptText {
   readonly text: string;
   readonly setText: (text: string) => void;
   /** What was typed is saved or given up; the box goes on with this text. */
   readonly settled: (text: string) => void;
-  /** Whether the text comes from an earlier visit that ended before it was saved. */
+  /** Whether the text comes from an earlier visit that ended before it was saved, and nobody has touched it since. */
   readonly isLeftOver: boolean;
 }
 
@@ -32,21 +33,23 @@ export function keptKey({ of, part, field }: KeptPlace): string {
  */
 export function useKeptText(place: KeptPlace, stored: string): KeptText {
   const storageKey = keptKey(place);
-  const [isLeftOver] = useState(() => localStorage.getItem(storageKey) !== null);
-  const [text, show] = useState(() => localStorage.getItem(storageKey) ?? stored);
+  const [isLeftOver, setLeftOver] = useState(() => ![null, stored].includes(notedText(storageKey)));
+  const [text, show] = useState(() => notedText(storageKey) ?? stored);
   useEffect(() => {
-    if (localStorage.getItem(storageKey) === null) show(stored);
+    if (notedText(storageKey) === null) show(stored);
   }, [storageKey, stored]);
   const setText = useCallback(
     (typed: string) => {
       show(typed);
-      localStorage.setItem(storageKey, typed);
+      setLeftOver(false);
+      noteText(storageKey, typed);
     },
     [storageKey],
   );
   const settled = useCallback(
     (next: string) => {
-      localStorage.removeItem(storageKey);
+      noteDone(storageKey);
+      setLeftOver(false);
       show(next);
     },
     [storageKey],

@@ -46,7 +46,7 @@ interface CelsiusFieldProps {
 
 /** A temperature, or none; saved when it is left. */
 function CelsiusField({ kept, label, value, onCommit }: CelsiusFieldProps) {
-  const { text, setText, settled } = useKeptText(kept, value === null ? '' : String(value));
+  const { text, setText, settled, isLeftOver } = useKeptText(kept, value === null ? '' : String(value));
   const typed = text.trim().replace(',', '.').replace('−', '-');
   const read = /^-?\d+(\.\d+)?$/u.test(typed) ? Number(typed) : Number.NaN;
   const isRight = typed === '' || (read >= COLDEST && read <= WARMEST);
@@ -57,6 +57,7 @@ function CelsiusField({ kept, label, value, onCommit }: CelsiusFieldProps) {
       inputMode="text"
       value={text}
       onChange={setText}
+      isLeftOver={isLeftOver}
       fault={isRight ? null : `Degrees Celsius from ${COLDEST} to ${WARMEST}, or empty.`}
       onBlur={() => {
         if (!isRight) return;

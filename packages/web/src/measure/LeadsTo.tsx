@@ -31,7 +31,7 @@ function outcomeOf(
   { document }: OpenJob,
   station: JobStation,
   halves: AcceptedChoice['stations'],
-  { candidatesAt, verdicts }: ReturnType<typeof chosenStations>,
+  { verdicts }: ReturnType<typeof chosenStations>,
 ): Outcome {
   const { unit, shells } = document;
   const text = (value: Candidate['clearance']['nominal']) => formatLength(value, unit, CLEARANCE_DECIMALS[unit]);
@@ -46,7 +46,7 @@ function outcomeOf(
       halves: pairText(grade(chosen.upper.shell), grade(chosen.lower.shell)),
     };
   }
-  const best = nearestCandidate(candidatesAt(station.id));
+  const best = nearestCandidate(document, station);
   if (!best) return { clearance: null, state: verdict.state, halves: '' };
   return {
     clearance: text(best.clearance.nominal),

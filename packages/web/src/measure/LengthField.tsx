@@ -51,7 +51,7 @@ export function LengthField({
   compact = false,
 }: LengthFieldProps) {
   const stored = value === null ? '' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]).replace('−', '-');
-  const { text, setText, settled } = useKeptText(kept, stored);
+  const { text, setText, settled, isLeftOver } = useKeptText(kept, stored);
   const parsed = parseLength(text, { unit, signed });
   const isEmpty = text.trim() === '';
   const fault = isEmpty
@@ -76,6 +76,7 @@ export function LengthField({
       figure
       value={text}
       onChange={setText}
+      isLeftOver={isLeftOver}
       onBlur={commit}
       onKeyDown={(event) => event.key === 'Enter' && commit()}
       fault={fault}

@@ -43,7 +43,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
   // What is to be asked about the figures together follows a frame later: the next one is typed meanwhile.
   const settled = useAfterFrame(job);
   const measuring = useMeasuring(job, feature);
-  const { slots, parts, current, setCurrent, placeAt, acts, latest } = measuring;
+  const { slots, parts, current, give, placeAt, acts, latest } = measuring;
   // With each key only the bar below is drawn anew.
   const rows = useMemo(
     () => measuringRows({ document, readings }, feature, { slots, parts, placeAt, acts, latest }, reason),
@@ -88,14 +88,13 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
       )}
       <ReadingBar
         job={job}
-        place={current?.place ?? null}
-        text={current?.text ?? ''}
+        inHand={current}
         reason={reason}
         onReason={setReason}
         onTake={(text) => {
           if (!current) return;
           take(current.place, text);
-          setCurrent({ ...current, text });
+          give(text);
         }}
       />
       <SettingMoved

@@ -58,8 +58,9 @@ export function OneCell({ job, feature, measuring, reason }: OneCellProps) {
   const acts: CellActs = {
     ...measuring.acts,
     step: (_, where) => go(where === 'previous' || where === 'up' || where === 'left' ? -1 : 1),
-    hold: (_, element) => {
-      input.current = element;
+    hold: (held, box) => {
+      input.current = box?.input ?? null;
+      measuring.acts.hold(held, box);
     },
   };
   return (

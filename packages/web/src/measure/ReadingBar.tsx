@@ -23,6 +23,7 @@ import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { bothUnits } from './LengthField.js';
 import { textsOf } from './toldOf.js';
+import type { InHand } from './useMeasuring.js';
 import { type Place, readingAt, settingFor } from './useSaveReading.js';
 
 const Bar = styled.div<{ $isDoubtful: boolean }>`
@@ -46,9 +47,8 @@ export const REASONS = ['read again', 'typed wrong', 'misread', 'part machined s
 
 interface ReadingBarProps {
   readonly job: OpenJob;
-  readonly place: Place | null;
-  /** What stands in the cell while it is being typed. */
-  readonly text: string;
+  /** The box in hand, with what stands in it while it is being typed. */
+  readonly inHand: InHand | null;
   readonly onTake: (text: string) => void;
   readonly reason: string;
   readonly onReason: (reason: string) => void;
@@ -100,10 +100,31 @@ function messageOf(
     : null;
 }
 
+/** What a figure would take the place of. One that a reload left is only kept when that is meant; there may be no keys for it. */
+function Instead({
+  standing,
+  isTyped,
+  onTake,
+}: Pick<ReadingBarProps, 'onTake'> & { readonly standing: string; readonly isTyped: boolean }) {
+  if (isTyped) {
+    return (
+      <span>
+        instead of <span className="figure">{standing}</span>; Escape brings it back
+      </span>
+    );
+  }
+  return (
+    <>
+      <span>Left before it was finished: Enter keeps it.</span>
+      <Button onPress={() => onTake(standing)}>Back to {standing}</Button>
+    </>
+  );
+}
+
 /** The reading in hand, large: its size in both units, what is doubtful about it, and the likely figure one touch away. */
-export function ReadingBar({ job, place, text, onTake, reason, onReason }: ReadingBarProps) {
+export function ReadingBar({ job, inHand, onTake, reason, onReason }: ReadingBarProps) {
   const { document, readings } = job;
-  if (!place) {
+  if (!inHand) {
     return (
       <Bar $isDoubtful={false}>
         <span>
@@ -112,7 +133,10 @@ export function ReadingBar({ job, place, text, onTake, reason, onReason }: Readi
       </Bar>
     );
   }
+  const { place, is } = inHand;
   const standing = readingAt(readings, place);
+  // What is kept may have been read again by somebody else since.
+  const text = is === 'kept' ? (standing?.text ?? '') : inHand.text;
   const setting = settingFor(job, place, text);
   const assessment = assessReading(
     text,
@@ -149,6 +173,9 @@ export function ReadingBar({ job, place, text, onTake, reason, onReason }: Readi
         <span>
           read by {standing.by}, {format(new Date(standing.at), 'd MMM HH:mm')}
         </span>
+      )}
+      {is !== 'kept' && standing && standing.text !== '' && standing.text !== text.trim() && (
+        <Instead standing={standing.text} isTyped={is === 'typed'} onTake={onTake} />
       )}
       {standing && standing.text !== '' && (
         <span className="why">

@@ -49,14 +49,24 @@ const Cell = styled.div`
 /** Where the keyboard wants to go from a cell. */
 export type Step = 'next' | 'previous' | 'up' | 'down' | 'left' | 'right';
 
+/** What stands in a box: what is kept, what is being typed, or what a reload left before it was kept. */
+export type BoxState = 'kept' | 'typed' | 'left';
+
+/** A box of a reading, as it is held on to. */
+export interface HeldBox {
+  readonly input: HTMLInputElement;
+  /** Puts a figure into it that is kept already: what stood there unfinished is given up. */
+  readonly give: (text: string) => void;
+}
+
 /** What a box of a reading asks for. */
 export interface CellActs {
   /** Goes from a box to its neighbour. */
   readonly step: (place: Place, where: Step) => void;
   /** Keeps hold of a box, so that it can be gone to. */
-  readonly hold: (place: Place, input: HTMLInputElement | null) => void;
+  readonly hold: (place: Place, box: HeldBox | null) => void;
   /** Tells what stands in the box in hand. */
-  readonly typing: (place: Place, text: string) => void;
+  readonly typing: (place: Place, text: string, is: BoxState) => void;
 }
 
 interface ReadingCellProps {
@@ -131,13 +141,19 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
   const others = job.readings.filter((reading) => reading !== standing);
   const assessment = assessReading(text, setting, feature, document, others, station);
   const isShort = assessment.kind === 'fine' && isCoarse(text, textsOf(others, feature));
+  // Half a figure that a reload left is not a reading because somebody went by: over one that stands, or as it is, it takes a key.
+  const staysUnfinished = isUnfinished && !isTyped && (stored !== '' || isShort || assessment.kind !== 'fine');
 
-  const commit = useRef(() => {});
-  commit.current = () => {
-    const figure = typed.current.trim();
+  const give = (figure: string) => {
     settled(figure);
     setUnfinished(false);
     setTyped(false);
+  };
+  const commit = useRef(() => {});
+  commit.current = () => {
+    const figure = typed.current.trim();
+    give(figure);
+    acts.typing(place, figure, 'kept');
     save(place, figure, isTyped ? latest.current.document.measuring.setting[feature] : undefined);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, where a reload left the figure
@@ -168,15 +184,13 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
                 : null;
     if (step) {
       event.preventDefault();
-      // Where one box is shown at a time it goes away with the step, and is never left.
-      commit.current();
+      // Where one box is shown at a time it goes away with the step, and is never left. Enter is meant; an arrow goes by.
+      if (event.key === 'Enter' || !staysUnfinished) commit.current();
       isKept.current = true;
       acts.step(place, step);
     } else if (event.key === 'Escape') {
-      settled(stored);
-      setUnfinished(false);
-      setTyped(false);
-      acts.typing(place, stored);
+      give(stored);
+      acts.typing(place, stored, 'kept');
     }
   };
 
@@ -187,7 +201,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
       <input
         ref={(element) => {
           input.current = element;
-          acts.hold(place, element);
+          acts.hold(place, element && { input: element, give });
         }}
         data-reading=""
         style={onThePoint(text)}
@@ -203,18 +217,18 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
           setText(event.target.value);
           setTyped(true);
           isKept.current = false;
-          acts.typing(place, event.target.value);
+          acts.typing(place, event.target.value, 'typed');
         }}
         onFocus={(event) => {
           isFocused.current = true;
           isKept.current = false;
           // Whoever comes back to half a figure goes on with it.
           if (!isUnfinished) event.target.select();
-          acts.typing(place, text);
+          acts.typing(place, text, isUnfinished ? 'left' : 'kept');
         }}
         onBlur={() => {
           isFocused.current = false;
-          if (!isKept.current) commit.current();
+          if (!isKept.current && !staysUnfinished) commit.current();
           isKept.current = false;
         }}
         onKeyDown={onKeyDown}

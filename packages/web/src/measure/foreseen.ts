@@ -1,7 +1,7 @@
 import { type AcceptedChoice, assessReading, isCoarse, type JobDocument, type Reading, slotKey } from '@fettle/core';
 import type { OpenJob } from '../job/useJob.js';
 import { textsOf } from './toldOf.js';
-import type { Measuring } from './useMeasuring.js';
+import type { InHand } from './useMeasuring.js';
 import { draftOf, readingAt } from './useSaveReading.js';
 
 /** The best halves for an engine as it will be when the figure that is being typed stands. */
@@ -54,7 +54,7 @@ export function halvesSoFar(
  */
 export function readingsOnceTyped(
   { document, readings }: Pick<OpenJob, 'document' | 'readings'>,
-  { place, text: typed }: NonNullable<Measuring['current']>,
+  { place, text: typed }: Pick<InHand, 'place' | 'text'>,
 ): Reading[] | null {
   const text = typed.trim();
   const standing = readingAt(readings, place);

@@ -5,15 +5,23 @@ import { useLatest } from '../app/useLatest.js';
 import { goToNext } from '../job/nextThing.js';
 import type { OpenJob } from '../job/useJob.js';
 import { neighbour } from './neighbour.js';
-import type { CellActs } from './ReadingCell.js';
+import type { BoxState, CellActs, HeldBox } from './ReadingCell.js';
 import { type Place, readingAt } from './useSaveReading.js';
+
+/** A box with what stands in it. */
+export interface InHand {
+  readonly place: Place;
+  readonly text: string;
+  readonly is: BoxState;
+}
 
 export interface Measuring {
   readonly slots: readonly Slot[];
   readonly parts: readonly MeasuredPart[];
   /** The box in hand, with what stands in it. */
-  readonly current: { readonly place: Place; readonly text: string } | null;
-  readonly setCurrent: (current: { place: Place; text: string } | null) => void;
+  readonly current: InHand | null;
+  /** Puts a figure that is kept already into the box in hand. */
+  readonly give: (text: string) => void;
   /** The place of a box; the same object for as long as the boxes are the same. */
   readonly placeAt: (slot: Slot, station: number) => Place;
   /** What a box asks for; the same object for as long as the boxes are the same, so that one that did not change is not drawn anew. */
@@ -36,8 +44,8 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
   const { measuring } = document;
   const slots = measuring.slots[feature];
   const parts = useMemo(() => measuredParts(document, readings, feature), [document, readings, feature]);
-  const inputs = useRef(new Map<string, HTMLInputElement>());
-  const [current, setCurrent] = useState<{ place: Place; text: string } | null>(null);
+  const boxes = useRef(new Map<string, HeldBox>());
+  const [current, setCurrent] = useState<InHand | null>(null);
   const location = useLocation();
   const firstEmpty = useLatest(() =>
     slots
@@ -47,7 +55,7 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
   useEffect(() => {
     const isSent = (location.state as { toNext?: boolean } | null)?.toNext;
     const place = isSent && firstEmpty.current();
-    if (place) inputs.current.get(keyOf(place))?.focus();
+    if (place) boxes.current.get(keyOf(place))?.input.focus();
   }, [location, firstEmpty]);
   const latest = useLatest(job);
   const count = parts.length;
@@ -68,16 +76,16 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
     (): CellActs => ({
       step: (place, where) => {
         const target = neighbour(place, where, slots, count, order);
-        const input = target ? inputs.current.get(keyOf(target)) : undefined;
-        if (input) goTo(input);
+        const box = target ? boxes.current.get(keyOf(target)) : undefined;
+        if (box) goTo(box.input);
         // After the last one Enter leads on to the next thing to do.
-        else if (where === 'next' && !goToNext()) inputs.current.get(keyOf(place))?.blur();
+        else if (where === 'next' && !goToNext()) boxes.current.get(keyOf(place))?.input.blur();
       },
-      hold: (place, input) => {
-        if (input) inputs.current.set(keyOf(place), input);
-        else inputs.current.delete(keyOf(place));
+      hold: (place, box) => {
+        if (box) boxes.current.set(keyOf(place), box);
+        else boxes.current.delete(keyOf(place));
       },
-      typing: (place, text) => setCurrent({ place, text }),
+      typing: (place, text, is) => setCurrent({ place, text, is }),
     }),
     [slots, count, order],
   );
@@ -89,7 +97,11 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
     slots,
     parts,
     current,
-    setCurrent,
+    give: (text) => {
+      if (!current) return;
+      boxes.current.get(keyOf(current.place))?.give(text);
+      setCurrent({ ...current, text, is: 'kept' });
+    },
     placeAt,
     acts,
     latest,

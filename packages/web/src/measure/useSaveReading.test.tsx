@@ -104,7 +104,7 @@ it('goes along the boxes in the order of measuring, and leaves the last one', ()
       const input = window.document.createElement('input');
       window.document.body.append(input);
       boxes.set(`${slot}${station}`, input);
-      result.current.measuring.acts.hold({ feature: 'mainBore', station, slot }, input);
+      result.current.measuring.acts.hold({ feature: 'mainBore', station, slot }, { input, give: () => {} });
     }
   }
   const focused = () => [...boxes].find(([, input]) => input === window.document.activeElement)?.[0];

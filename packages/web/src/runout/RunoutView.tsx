@@ -47,7 +47,10 @@ function AngleField({
 }) {
   const { document, turn, place, put } = work;
   const stored = turn[String(angle)]?.text ?? '';
-  const { text, setText, settled } = useKeptText({ of: job, part: `runout ${place}`, field: String(angle) }, stored);
+  const { text, setText, settled, isLeftOver } = useKeptText(
+    { of: job, part: `runout ${place}`, field: String(angle) },
+    stored,
+  );
   const parsed = parseLength(text, { unit: document.unit, signed: 'sign' });
   const keep = () => {
     if (text.trim() !== '' && !parsed.ok) return;
@@ -61,6 +64,7 @@ function AngleField({
       inputMode="text"
       value={text}
       onChange={setText}
+      isLeftOver={isLeftOver}
       fault={text.trim() !== '' && !parsed.ok ? parsed.message : null}
       onBlur={keep}
       onKeyDown={(event: KeyboardEvent) => {
@@ -75,13 +79,17 @@ function AngleField({
 
 function StartTooth({ job, work }: { job: string; work: RunoutWork }) {
   const { startTooth } = work.document.runout;
-  const { text, setText, settled } = useKeptText({ of: job, part: 'runout', field: 'startTooth' }, startTooth);
+  const { text, setText, settled, isLeftOver } = useKeptText(
+    { of: job, part: 'runout', field: 'startTooth' },
+    startTooth,
+  );
   return (
     <Field
       label="Turn starts at, as a marked tooth"
       value={text}
       maxLength={40}
       onChange={setText}
+      isLeftOver={isLeftOver}
       onBlur={() => {
         settled(text.trim());
         if (text.trim() !== startTooth) work.set({ startTooth: text.trim() });

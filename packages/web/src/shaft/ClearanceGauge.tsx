@@ -1,9 +1,10 @@
 import {
-  type Candidate,
   CLEARANCE_DECIMALS,
+  type ClearancesAtHand,
   COVERAGE,
   formatLength,
   type JobStation,
+  type Nanometres,
   type OilClearance,
   STATE_WORDS,
   type StationState,
@@ -23,13 +24,12 @@ const BOTTOM = 12;
 export function gaugeScale(
   stations: readonly JobStation[],
   shown: readonly (OilClearance | null)[],
-  candidates: readonly Candidate[],
+  atHand: readonly Nanometres[],
   height: number,
 ): GaugeScale {
   const limits = stations.flatMap((station) => (station.limits ? [station.limits.low, station.limits.high] : []));
   const wanted = shown.flatMap((clearance) => (clearance ? [clearance.tightest, clearance.loosest] : []));
-  const values: number[] =
-    limits.length > 0 ? [...limits, ...wanted] : [...wanted, ...candidates.map(({ clearance }) => clearance.nominal)];
+  const values: number[] = limits.length > 0 ? [...limits, ...wanted] : [...wanted, ...atHand];
   const aims = stations.flatMap(({ aim }) => (aim === null ? [] : [aim]));
   const [low = 0, high = 1] = d3.extent([...values, ...aims]) as [number | undefined, number | undefined];
   const room = (high - low) * 0.18 || 10_000;
@@ -54,7 +54,7 @@ const Svg = styled.svg`
 
 interface ClearanceGaugeProps {
   readonly station: JobStation;
-  readonly candidates: readonly Candidate[];
+  readonly atHand: ClearancesAtHand;
   readonly chosen: OilClearance | null;
   /** Standard uncertainty of the chosen clearance, nm; null where it is not known. */
   readonly u: number | null;
@@ -72,7 +72,7 @@ interface ClearanceGaugeProps {
  */
 export function ClearanceGauge({
   station,
-  candidates,
+  atHand,
   chosen,
   u,
   predicted,
@@ -84,10 +84,11 @@ export function ClearanceGauge({
   const { limits, aim } = station;
   const text = (value: number) => formatLength(value as never, unit, CLEARANCE_DECIMALS[unit]);
   const inRange = (value: number) => value >= scale.domain()[0]! && value <= scale.domain()[1]!;
+  // There may be many hundreds: those that lie on one line are drawn as one.
   const ticks = d3.rollups(
-    candidates.filter(({ clearance }) => inRange(clearance.nominal)),
-    (same) => same.some(({ verdict }) => verdict !== null && verdict.margin >= 0),
-    ({ clearance }) => clearance.nominal,
+    atHand.clearances.filter(({ nominal }) => inRange(nominal)),
+    (same) => same.some(({ isInside }) => isInside),
+    ({ nominal }) => Math.round(scale(nominal) * 2) / 2,
   );
   const label = [
     `${station.id}: ${STATE_WORDS[state]}.`,
@@ -95,7 +96,7 @@ export function ClearanceGauge({
     aim === null ? '' : `Aim ${text(aim)}.`,
     chosen ? `${predicted === null ? 'Chosen pair' : 'Measured'} ${text(chosen.nominal)}.` : '',
     chosen && u !== null ? `Plus or minus ${text(Math.round(COVERAGE * u))}.` : '',
-    `${candidates.length} pairs available.`,
+    `${atHand.count} pairs available.`,
   ].join(' ');
   return (
     <Svg height={height} viewBox={`0 0 80 ${height}`} preserveAspectRatio="xMidYMid meet" role="img" aria-label={label}>
@@ -113,14 +114,14 @@ export function ClearanceGauge({
           <line className="limit" x1={12} x2={68} y1={scale(limits.low)} y2={scale(limits.low)} />
         </>
       )}
-      {ticks.map(([nominal, isInside]) => (
+      {ticks.map(([y, isInside]) => (
         <line
-          key={nominal}
+          key={y}
           className={isInside ? 'candidate inside' : 'candidate'}
           x1={isInside ? 26 : 32}
           x2={isInside ? 54 : 48}
-          y1={scale(nominal)}
-          y2={scale(nominal)}
+          y1={y}
+          y2={y}
         />
       ))}
       {aim !== null && (

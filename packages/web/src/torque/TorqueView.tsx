@@ -147,7 +147,7 @@ function PassList({ work }: { work: TorqueWork }) {
 function StretchField({ job, bolt, work }: { job: string; bolt: string; work: TorqueWork }) {
   const { document, putStretch } = work;
   const stored = document.torque.stretch[bolt]?.text ?? '';
-  const { text, setText, settled } = useKeptText({ of: job, part: 'stretch', field: bolt }, stored);
+  const { text, setText, settled, isLeftOver } = useKeptText({ of: job, part: 'stretch', field: bolt }, stored);
   const parsed = parseLength(text, { unit: document.unit, signed: 'sign' });
   const isWrong = text.trim() !== '' && !parsed.ok;
   return (
@@ -156,6 +156,7 @@ function StretchField({ job, bolt, work }: { job: string; bolt: string; work: To
       figure
       value={text}
       onChange={setText}
+      isLeftOver={isLeftOver}
       fault={isWrong ? parsed.message : null}
       onBlur={() => {
         if (isWrong) return;

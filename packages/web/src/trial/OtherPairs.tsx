@@ -20,7 +20,8 @@ export function OtherPairs({ work }: { readonly work: TrialWork }) {
   const { document, open } = work;
   const { station } = open;
   const { unit } = document;
-  const pairs = useMemo(() => stationCandidates(document, station), [document, station]);
+  // One of the nearest may be the pair that is in.
+  const pairs = useMemo(() => stationCandidates(document, station, SHOWN + 1), [document, station]);
   const trial = station.tried?.measured ? station.tried.trial : null;
   if (!trial || !station.offsets.some(({ isOwn }) => isOwn)) return null;
   const far = ({ clearance, deviation }: Candidate) => Math.abs(deviation ?? clearance.nominal);

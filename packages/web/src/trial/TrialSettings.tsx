@@ -64,13 +64,14 @@ function Words({
   most?: number;
   onCommit: (text: string) => void;
 }) {
-  const { text, setText, settled } = useKeptText({ of: job, part, field }, value);
+  const { text, setText, settled, isLeftOver } = useKeptText({ of: job, part, field }, value);
   return (
     <Field
       label={label}
       value={text}
       maxLength={most}
       onChange={setText}
+      isLeftOver={isLeftOver}
       onBlur={() => {
         settled(text.trim());
         if (text.trim() !== value) onCommit(text.trim());
@@ -179,7 +180,10 @@ function RangeField({ job, role, work: { document, setInstrument } }: RangeField
   const { range } = instruments[role];
   const exact = (value: Nanometres) => formatExactLength(value, unit, 0);
   const stored = range ? `${exact(range.low)} – ${exact(range.high)}` : '';
-  const { text, setText, settled } = useKeptText({ of: job, part: `instrument ${role}`, field: 'range' }, stored);
+  const { text, setText, settled, isLeftOver } = useKeptText(
+    { of: job, part: `instrument ${role}`, field: 'range' },
+    stored,
+  );
   const read = text.trim() === '' ? null : rangeOf(text, unit);
   return (
     <Field
@@ -188,6 +192,7 @@ function RangeField({ job, role, work: { document, setInstrument } }: RangeField
       inputMode="text"
       value={text}
       onChange={setText}
+      isLeftOver={isLeftOver}
       fault={read === null || read.ok ? null : read.message}
       onBlur={() => {
         if (read !== null && !read.ok) return;

@@ -14,10 +14,13 @@ export interface ShellPair {
   readonly fixedCost: number;
 }
 
+/** What of a half decides with which others it may share a station. */
+export type PairedHalf = Pick<ModelShell, 'family' | 'series' | 'half' | 'wall' | 'undersize'>;
+
 /** Why two halves may not share a station, or null when they may. */
 export function pairFault(
-  upper: ModelShell,
-  lower: ModelShell,
+  upper: PairedHalf,
+  lower: PairedHalf,
   rules: ModelRules,
 ): 'side' | 'undersize' | 'series' | 'mixed' | 'step' | 'thinner-side' | null {
   if (upper.half === 'lower' || lower.half === 'upper' || upper.family !== lower.family) return 'side';

@@ -1,0 +1,94 @@
+import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
+import { newId } from '../app/newId.js';
+
+/*
+ * What is being typed is noted on this device with every key, in local storage: that is written at once and read at once. But it comes to
+ * the disk late, up to a minute after, and so does the removal of a note. A browser that is ended outright between the two has its last
+ * notes back when it is opened again: half a figure in the box of one that was finished and kept since. So each typing has an id of its
+ * own, and which ones are done with is written down where it comes to the disk with what was kept.
+ */
+
+interface DoneDatabase extends DBSchema {
+  /** Typings that are done with: saved, or given up. */
+  done: { key: string; value: { readonly id: string; readonly at: number }; indexes: { at: number } };
+}
+
+/** What local storage keeps notes under. */
+const NOTES = ['fettle.typing/', 'fettle.draft.'];
+/** An id and the text; notes of an earlier build have no id. */
+const NOTE = /^([\da-f]{8}(?:-[\da-f]{4}){3}-[\da-f]{12}) (.*)$/su;
+/** A note that is this much older than its end has long since gone from the disk, ms. */
+const KEPT_MS = 24 * 60 * 60 * 1000;
+/** Longer than this a page does not wait to be shown, ms. */
+const LONGEST_MS = 3000;
+
+let opened: Promise<IDBPDatabase<DoneDatabase>> | null = null;
+
+// Where databases are forbidden, asking for one throws at once: that is a refusal like any other.
+async function database(): Promise<IDBPDatabase<DoneDatabase>> {
+  opened ??= openDB<DoneDatabase>('fettle-typing', 1, {
+    upgrade(fresh) {
+      fresh.createObjectStore('done', { keyPath: 'id' }).createIndex('at', 'at');
+    },
+    blocking: (_from, _to, event) => (event.target as IDBDatabase).close(),
+  });
+  return opened;
+}
+
+function read(key: string): { readonly id: string | null; readonly text: string } | null {
+  const kept = localStorage.getItem(key);
+  if (kept === null) return null;
+  const note = NOTE.exec(kept);
+  return note ? { id: note[1]!, text: note[2]! } : { id: null, text: kept };
+}
+
+/** What is noted under a key; null for nothing. */
+export function notedText(key: string): string | null {
+  return read(key)?.text ?? null;
+}
+
+/** Notes what is being typed; until it is done with it is one typing. */
+export function noteText(key: string, text: string): void {
+  localStorage.setItem(key, `${read(key)?.id ?? newId()} ${text}`);
+}
+
+/** What was typed is saved or given up: nothing is noted any more, and no earlier note of it counts. */
+export function noteDone(key: string): void {
+  const note = read(key);
+  if (note === null) return;
+  localStorage.removeItem(key);
+  if (note.id === null) return;
+  const row = { id: note.id, at: Date.now() };
+  // A browser that keeps no databases goes without: only one that is ended outright could bring the note back.
+  void database()
+    .then((kept) => kept.put('done', row))
+    .catch(() => undefined);
+}
+
+async function dropDone(keys: readonly string[]): Promise<void> {
+  const transaction = (await database()).transaction('done', 'readwrite');
+  const { store } = transaction;
+  for (const key of keys) {
+    const id = read(key)?.id;
+    if (id == null || (await store.getKey(id)) === undefined) continue;
+    localStorage.removeItem(key);
+    // Its removal may miss the disk once more.
+    await store.put({ id, at: Date.now() });
+  }
+  const old = IDBKeyRange.upperBound(Date.now() - KEPT_MS);
+  for (let cursor = await store.index('at').openCursor(old); cursor; cursor = await cursor.continue()) {
+    await cursor.delete();
+  }
+  await transaction.done;
+}
+
+/**
+ * Drops notes that came back after they were done with. Before anything is shown; where no note is kept, or this takes longer than a
+ * few seconds, it is not waited for.
+ */
+export async function dropDoneNotes(): Promise<void> {
+  const keys = Object.keys(localStorage).filter((key) => NOTES.some((start) => key.startsWith(start)));
+  const dropped = dropDone(keys).catch(() => undefined);
+  if (keys.length === 0) return;
+  await Promise.race([dropped, new Promise((resolve) => setTimeout(resolve, LONGEST_MS))]);
+}

@@ -1,0 +1,37 @@
+import { type RefObject, useEffect, useRef, useState } from 'react';
+
+/** So many rows are shown at first: more take longer to draw than anybody waits. */
+const AT_FIRST = 100;
+/** Asked for more, so many times as many. */
+const MORE = 4;
+
+export interface Shown<Item> {
+  readonly shown: readonly Item[];
+  readonly showMore: () => void;
+}
+
+/**
+ * The first rows of a long table, and more when they are asked for: then the first of the new ones is in hand.
+ *
+ * @param body the rows, each for an item
+ */
+export function useShown<Item>(items: readonly Item[], body: RefObject<HTMLTableSectionElement | null>): Shown<Item> {
+  const [most, setMost] = useState(AT_FIRST);
+  const from = useRef<number | null>(null);
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once more are shown
+  useEffect(() => {
+    const row = from.current === null ? null : body.current?.rows[from.current];
+    from.current = null;
+    if (!row) return;
+    // A row that keys do not go to can be given the focus all the same.
+    if (row.tabIndex < 0) row.tabIndex = -1;
+    row.focus();
+  }, [most]);
+  return {
+    shown: items.slice(0, most),
+    showMore: () => {
+      from.current = most;
+      setMost(MORE * most);
+    },
+  };
+}
