@@ -302,3 +302,27 @@ test('a clone where the database’s user cannot enter keeps its data in a place
     if (place) rmSync(place, { recursive: true, force: true });
   }
 });
+
+test('a server that is stopped while its threads are loading stops, and does not die of it', () => {
+  test.setTimeout(120_000);
+  // Threads are ended at every moment of their loading; Node that is ended by it takes the whole program along.
+  const program = `
+    import { setTimeout as wait } from 'node:timers/promises';
+    import { FitPool } from './packages/server/dist/fit/fitPool.js';
+    const whole = new FitPool();
+    const began = Date.now();
+    // What it answers does not matter, but when.
+    const asker = { client: 'test', gone: new AbortController().signal };
+    await whole.solve(Buffer.from('{}'), asker).catch(({ problem }) => problem);
+    const loaded = Date.now() - began;
+    await whole.close();
+    for (let at = 0.1; at < 0.6; at += 0.01) {
+      const pool = new FitPool();
+      await wait(loaded * at);
+      await pool.close();
+    }
+    process.exit(0);`;
+  const ran = spawnSync(process.execPath, ['--input-type=module', '--eval', program], { cwd: root, encoding: 'utf8' });
+  expect(ran.stderr).toBe('');
+  expect(ran.status).toBe(0);
+});

@@ -51,10 +51,13 @@ test('a large drawer is solved in the page’s own worker, and a search can be c
   ]);
   const names = Array.from({ length: 12 }, (_, at) => `Reed 6 alder ${at + 1}`);
   for (const [at, name] of names.entries()) await engineOn(request, name, 'Alder', kinds, `64.0${10 + (at % 5)}`);
-  // The integer solver arrives late once: long enough to change one's mind.
-  let isLate = true;
+  // The integer solver does not arrive before somebody has changed their mind.
+  let arrive: () => void = () => undefined;
+  const isThere = new Promise<void>((resolve) => {
+    arrive = resolve;
+  });
   await page.route('**/*.wasm', async (route) => {
-    if (isLate) await new Promise((resolve) => setTimeout(resolve, 4000));
+    await isThere;
     await route.continue().catch(() => undefined);
   });
   await page.goto('/together');
@@ -67,7 +70,7 @@ test('a large drawer is solved in the page’s own worker, and a search can be c
   await expect(page.getByRole('progressbar')).toBeVisible();
   await page.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByText('The search was cancelled. Nothing was changed.')).toBeVisible();
-  isLate = false;
+  arrive();
   await page.getByRole('button', { name: 'Fit these 12 engines together' }).click();
   await expect(page.getByText('12 engines, 36 stations, proven.')).toBeVisible({ timeout: 20_000 });
   await expect(page.getByText(/one more Mid either \(Alder\) is worth/)).toBeVisible();

@@ -1,5 +1,6 @@
 import { Piscina } from 'piscina';
 import { ProblemError } from '../problem/problem.js';
+import { threadArguments } from '../worker/threadArguments.js';
 import type { PdfTask } from './sheetPdf.js';
 
 /** A sheet that is not on paper by then is given up, seconds. */
@@ -10,10 +11,10 @@ export class PdfPool {
   private readonly pool: Piscina;
 
   constructor() {
-    const fromSources = import.meta.url.endsWith('.ts');
+    const script = import.meta.url.endsWith('.ts') ? './sheetPdf.ts' : './sheetPdf.js';
     this.pool = new Piscina({
-      filename: new URL(fromSources ? './sheetPdf.ts' : './sheetPdf.js', import.meta.url).href,
-      ...(fromSources ? { execArgv: ['--import', 'tsx', '--conditions=@fettle/source'] } : {}),
+      filename: new URL(script, import.meta.url).href,
+      execArgv: threadArguments(import.meta.url),
       minThreads: 0,
       maxThreads: 1,
       idleTimeout: 60_000,

@@ -1,6 +1,7 @@
 import { Piscina } from 'piscina';
 import { ProblemError } from '../problem/problem.js';
 import { FairQueue } from './FairQueue.js';
+import { threadArguments } from './threadArguments.js';
 
 /** Who asks, and whether they still do. */
 export interface Asker {
@@ -38,12 +39,11 @@ export class WorkerPool {
    * @param script the worker's file without its ending
    */
   constructor(at: string, script: string, bounds: Bounds) {
-    const fromSources = at.endsWith('.ts');
     this.bounds = bounds;
     this.queue = new FairQueue(bounds.threads);
     this.pool = new Piscina({
-      filename: new URL(`${script}.${fromSources ? 'ts' : 'js'}`, at).href,
-      ...(fromSources ? { execArgv: ['--import', 'tsx', '--conditions=@fettle/source'] } : {}),
+      filename: new URL(`${script}.${at.endsWith('.ts') ? 'ts' : 'js'}`, at).href,
+      execArgv: threadArguments(at),
       minThreads: bounds.threads,
       maxThreads: bounds.threads,
       resourceLimits: { maxOldGenerationSizeMb: bounds.mostMb },
