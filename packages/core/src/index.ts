@@ -62,6 +62,7 @@ export {
   valueAt,
   withValueAt,
 } from './document/mergeThreeWays.js';
+export { newStampsOfOthers, type PersonStamp, stampedBy, stampKey, stampsIn } from './document/stamps.js';
 export { cutText, storageFaults } from './document/storableText.js';
 export { type DrawerMovement, drawerMovementSchema } from './drawer/drawerMovement.js';
 export {

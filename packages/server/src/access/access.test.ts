@@ -160,6 +160,38 @@ describe('what is done', () => {
     expect((await someone.ask('POST', '/api/jobs', asked)).body.createdBy).toBe(name);
   });
 
+  it('is signed within an engine by the account as well; what others had signed comes back by its own name only', async () => {
+    const [one, two] = [await settled('fitter'), await settled('fitter')];
+    const at = '2026-01-02T03:04:05.000Z';
+    const forged = { ...startedEngine(), printed: { by: two.name, at } };
+    const id = randomUUID();
+    const made = await one.someone.ask('POST', '/api/jobs', { id, document: forged });
+    expect(made.body.document.printed).toEqual({ by: one.name, at });
+
+    let { version } = made.body;
+    const patched = async (who: typeof one, path: string, value: unknown) => {
+      const step = value === null ? { op: 'remove', path } : { op: 'add', path, value };
+      const { status, body } = await who.someone.ask('PATCH', `/api/jobs/${id}`, { version, steps: [step] });
+      expect([status, body.errors]).toEqual([200, undefined]);
+      version = body.version;
+      return body.document;
+    };
+    const pass = (by: string) => ({ target: '30 N·m', by, at });
+    const first = '/torque/passes/main-1';
+    expect((await patched(one, first, pass(two.name))).torque.passes).toEqual({ 'main-1': pass(one.name) });
+    await patched(one, '/name', 'Rush Twin renamed');
+    // Taken back by another, and brought back as it stood.
+    await patched(two, first, null);
+    expect((await patched(two, first, pass(one.name))).torque.passes['main-1']).toEqual(pass(one.name));
+    // Signed anew, and that taken back: only what differs is sent.
+    await patched(two, first, { ...pass(two.name), at: '2026-03-04T05:06:07.000Z' });
+    expect((await patched(two, first, pass(one.name))).torque.passes['main-1']).toEqual(pass(one.name));
+    // It never stood there, nor at that moment.
+    expect((await patched(two, '/torque/passes/main-2', pass(one.name))).torque.passes['main-2'].by).toBe(two.name);
+    const later = { ...pass(one.name), at: '2026-03-04T05:06:07.000Z' };
+    expect((await patched(two, first, later)).torque.passes['main-1'].by).toBe(two.name);
+  });
+
   it('needs the token of the session', async () => {
     const { someone } = await settled('fitter');
     const without = someone.copy();

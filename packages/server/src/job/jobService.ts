@@ -24,9 +24,10 @@ import { readingEntity } from '../measure/readingEntity.js';
 import { readingOf } from '../measure/readingOf.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
 import { changeEntity, type JobRow, jobEntity } from './jobEntity.js';
-import { type JudgedPatch, type PatchTask, recordedBetween, takenFaults } from './judgePatch.js';
+import { type JudgedPatch, type PatchTask, recordedBetween, takenFaults, underOwnName } from './judgePatch.js';
 import { keepProgress } from './keepProgress.js';
 import { lockJob } from './lockJob.js';
+import { stampsThatStood } from './stampsThatStood.js';
 
 export interface Stamp {
   readonly version: number;
@@ -221,7 +222,8 @@ export class JobService {
   }
 
   /** Makes a job. Sending the same one again answers with it; another one under the same id is refused. */
-  async create(id: string, by: string, document: JobDocument): Promise<{ job: JobView; made: boolean }> {
+  async create(id: string, by: string, sent: JobDocument): Promise<{ job: JobView; made: boolean }> {
+    const document = underOwnName(null, sent, acting().person);
     const faults = takenFaults(document);
     if (faults.length > 0)
       throw invalidRequest(faults.map(({ path, message }) => ({ path: `/document${path}`, message })));
@@ -281,8 +283,14 @@ export class JobService {
   ): Promise<JobView> {
     const { manager: outside } = this.database;
     const { document } = await this.changeable(outside, await found(outside, id), version);
-    const judged = await judge({ document, steps });
+    const task: PatchTask = { document, steps, who: acting().person };
+    const first = await judge(task);
+    const judged =
+      first.kind === 'others'
+        ? await judge({ ...task, stood: await stampsThatStood(outside, id, asJson(document), first.stamps) })
+        : first;
     if (judged.kind === 'faults') throw invalidRequest(judged.faults);
+    if (judged.kind === 'others') throw new Error('a change was judged with the history known, and asks for it again');
     return this.database.transaction(async (manager) => {
       const row = await this.changeable(manager, await lockJob(manager, id), version);
       const written = await this.write(manager, row, { document: judged.document }, by, 'changed', judged.changes);
@@ -303,11 +311,12 @@ export class JobService {
       for (const { id, version, choice, endPlay } of [...jobs].sort((a, b) => (a.id < b.id ? -1 : 1))) {
         const row = await this.changeable(manager, await lockJob(manager, id), version);
         const before = documentOf(row);
-        const document = {
+        const chosen = {
           ...before,
           ...(choice === undefined ? {} : { choice }),
           ...(endPlay === undefined ? {} : { endPlay: { ...before.endPlay, choice: endPlay } }),
         };
+        const document = underOwnName(before, chosen, acting().person);
         const faults = [
           ...(choice === undefined ? [] : choiceFaults(document)),
           ...(endPlay === undefined ? [] : pieceFaults(document)),

@@ -8,10 +8,14 @@ import {
   type JobDocument,
   type Json,
   jobDocumentSchema,
+  newStampsOfOthers,
   PatchMisfit,
   type PatchStep,
+  type PersonStamp,
   patchStepOf,
   pieceFaults,
+  stampedBy,
+  stampKey,
   takenPieces,
 } from '@fettle/core';
 
@@ -20,6 +24,10 @@ export interface PatchTask {
   /** The document as it is kept. */
   readonly document: unknown;
   readonly steps: readonly PatchStep[];
+  /** Name of the account that sends it: new stamps are its own. Null where nobody signs in: they are what the page says. */
+  readonly who: string | null;
+  /** Stamps of others that stood in the engine before and may come back; left out before anybody has looked for them. */
+  readonly stood?: readonly PersonStamp[];
 }
 
 /** What a change makes of a document, or why it cannot be made. */
@@ -32,6 +40,8 @@ export type JudgedPatch =
       /** Whether what the engine takes from the drawer has to be reserved anew. */
       readonly reserves: boolean;
     }
+  /** Stamps of others came in: whether they are an earlier state that comes back, the history has to be asked. */
+  | { readonly kind: 'others'; readonly stamps: readonly PersonStamp[] }
   | { readonly kind: 'faults'; readonly faults: readonly DocumentFault[] };
 
 /** What an engine takes or holds is among these members. */
@@ -60,8 +70,36 @@ export function takenFaults(document: JobDocument): DocumentFault[] {
   ];
 }
 
+/**
+ * A document in which the stamps of others are those of who sends it.
+ *
+ * @param who null where nobody signs in: all stay as they are
+ * @param but those that stay as well
+ */
+function signedBy(
+  document: JobDocument,
+  others: readonly PersonStamp[],
+  who: string | null,
+  but: readonly PersonStamp[] = [],
+): JobDocument {
+  if (who === null || others.length === 0) return document;
+  const kept = new Set(but.map(stampKey));
+  const forged = others.filter((stamp) => !kept.has(stampKey(stamp)));
+  return stampedBy(document as unknown as Json, forged, who) as unknown as JobDocument;
+}
+
+/**
+ * What is kept of a document that is put in the place of another (or of none) as a whole: its new stamps are the sender's.
+ *
+ * @param who name of the account; null where nobody signs in
+ */
+export function underOwnName(before: JobDocument | null, after: JobDocument, who: string | null): JobDocument {
+  if (who === null) return after;
+  return signedBy(after, newStampsOfOthers(before as unknown as Json, after as unknown as Json, who), who);
+}
+
 /** Applies a change to a document and judges what comes of it. Takes its time for large documents: see `ReadPool`. */
-export function judgePatch({ document, steps }: PatchTask): JudgedPatch {
+export function judgePatch({ document, steps, who, stood }: PatchTask): JudgedPatch {
   // A document that is not a valid one is a programming fault: every write was checked.
   const before = jobDocumentSchema.parse(document);
   let made: Json;
@@ -73,7 +111,9 @@ export function judgePatch({ document, steps }: PatchTask): JudgedPatch {
   }
   const parsed = jobDocumentSchema.safeParse(made);
   if (!parsed.success) return { kind: 'faults', faults: faultsOf(parsed.error) };
-  const after = parsed.data;
+  const others = who === null ? [] : newStampsOfOthers(before as unknown as Json, parsed.data as unknown as Json, who);
+  if (others.length > 0 && stood === undefined) return { kind: 'others', stamps: others };
+  const after = signedBy(parsed.data, others, who, stood);
   const changes = recordedBetween(before, after);
   const touched = new Set(changes.map(({ path }) => path.split('/')[1] ?? ''));
   const faults = [

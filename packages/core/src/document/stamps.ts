@@ -1,0 +1,69 @@
+import type { Json } from './mergeThreeWays.js';
+
+/** Who did something, and when, as it stands somewhere in a document: an object with the members `by` and `at`. */
+export interface PersonStamp {
+  /** The keys to the object; `null` for a position in a list, which does not count: lists are written whole. */
+  readonly path: readonly (string | null)[];
+  readonly by: string;
+  /** As it is written, by rule an ISO moment. */
+  readonly at: string;
+}
+
+/** The same document with the names in its stamps replaced by what a function makes of them. */
+function withNames(value: Json, nameOf: (stamp: PersonStamp) => string, path: PersonStamp['path'] = []): Json {
+  if (typeof value !== 'object' || value === null) return value;
+  if (Array.isArray(value)) return value.map((item) => withNames(item, nameOf, [...path, null]));
+  const { by, at } = value;
+  const named =
+    typeof by === 'string' && typeof at === 'string' ? { ...value, by: nameOf({ path, by, at }) } : { ...value };
+  // A member may be called as one that every object has.
+  for (const [key, member] of Object.entries(named)) {
+    if (typeof member !== 'object') continue;
+    const renamed = withNames(member, nameOf, [...path, key]);
+    Object.defineProperty(named, key, { value: renamed, enumerable: true, configurable: true, writable: true });
+  }
+  return named;
+}
+
+/**
+ * All stamps of a document, at whatever they stand.
+ *
+ * @example stampsIn({ printed: { by: 'Wren', at: '2026-01-01T10:00:00Z' } }) // [{ path: ['printed'], by: 'Wren', at: '2026-01-01T10:00:00Z' }]
+ */
+export function stampsIn(document: Json): PersonStamp[] {
+  const stamps: PersonStamp[] = [];
+  withNames(document, (stamp) => {
+    stamps.push(stamp);
+    return stamp.by;
+  });
+  return stamps;
+}
+
+/** Tells a stamp from all others of its document. */
+export function stampKey({ path, by, at }: PersonStamp): string {
+  return JSON.stringify([path, by, at]);
+}
+
+/**
+ * The stamps of a document that name somebody else and have not stood there before.
+ *
+ * @param before the document that it was made from; null for a new one
+ * @param by the one whose name may be new in it
+ * @example newStampsOfOthers(null, { printed: { by: 'Wren', at: '2026-01-01T10:00:00Z' } }, 'Teasel').length // 1
+ */
+export function newStampsOfOthers(before: Json, after: Json, by: string): PersonStamp[] {
+  const others = stampsIn(after).filter((stamp) => stamp.by !== by);
+  if (others.length === 0) return [];
+  const stood = new Set(stampsIn(before).map(stampKey));
+  return others.filter((stamp) => !stood.has(stampKey(stamp)));
+}
+
+/**
+ * The same document with those stamps under another name.
+ *
+ * @example stampedBy({ printed: { by: 'Wren', at: '2026-01-01T10:00:00Z' } }, [{ path: ['printed'], by: 'Wren', at: '2026-01-01T10:00:00Z' }], 'Teasel')
+ */
+export function stampedBy(document: Json, stamps: readonly PersonStamp[], by: string): Json {
+  const keys = new Set(stamps.map(stampKey));
+  return withNames(document, (stamp) => (keys.has(stampKey(stamp)) ? by : stamp.by));
+}
