@@ -100,7 +100,7 @@ export class DeviceService {
       };
       await manager.insert(deviceEntity, device);
       const what = `${MOST_DEVICES} devices are let in already; end one that is used no more first`;
-      atMost(await manager.countBy(deviceEntity, { revokedAt: IsNull() }), MOST_DEVICES, '/code', what);
+      await atMost(manager, deviceEntity, { most: MOST_DEVICES, where: { revokedAt: IsNull() }, path: '/code', what });
       const told = { what: 'device-let-in', subject: name, subjectId: device.id, by: used.by, device: device.id };
       await tellEvent({ manager }, told);
       return { device, token, to: used.to };

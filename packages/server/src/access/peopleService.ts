@@ -42,6 +42,17 @@ function viewOf(row: PersonRow, locked: ReadonlyMap<string, Date>): PersonView {
   };
 }
 
+/** An account to be made. */
+interface NewPerson {
+  readonly name: string;
+  readonly role: Role;
+  readonly by: string;
+  /** Null for one that is made up. */
+  readonly password: string | null;
+  /** Whether it has to be the first one of all. */
+  readonly isFirst?: boolean;
+}
+
 /** Accounts: who they are, what they may do, and whether somebody is who they say. */
 export class PeopleService {
   private readonly database: Database;
@@ -79,10 +90,23 @@ export class PeopleService {
     by: string,
     password: string | null = null,
   ): Promise<{ person: PersonView; password: string }> {
+    return this.made({ name, role, by, password });
+  }
+
+  private async made({
+    name,
+    role,
+    by,
+    password,
+    isFirst = false,
+  }: NewPerson): Promise<{ person: PersonView; password: string }> {
     const first = password ?? readableSecret(FIRST_GROUPS);
     const kept = await hashed(first);
     return this.database.transaction(async (manager) => {
       await oneAtATime(manager, ['people']);
+      if (isFirst && (await manager.count(personEntity)) > 0) {
+        throw new ProblemError('not-signed-in', 'The owner’s account was made already.');
+      }
       if (await manager.findOneBy(personEntity, { nameKey: nameKey(name) })) {
         throw new ProblemError(
           'id-in-use',
@@ -105,7 +129,7 @@ export class PeopleService {
       };
       await manager.insert(personEntity, row);
       const what = `there are at most ${MOST_PEOPLE} accounts, those of people who left among them`;
-      atMost(await manager.count(personEntity), MOST_PEOPLE, '/name', what);
+      await atMost(manager, personEntity, { most: MOST_PEOPLE, path: '/name', what });
       await tellEvent({ manager }, { what: 'person-added', subject: row.name, subjectId: row.id, detail: role, by });
       return { person: viewOf(row, new Map()), password: first };
     });
@@ -113,8 +137,7 @@ export class PeopleService {
 
   /** Makes the first account. @throws ProblemError `not-signed-in` once there is one */
   async addOwner(name: string, password: string): Promise<PersonRow> {
-    if ((await this.count()) > 0) throw new ProblemError('not-signed-in', 'The owner’s account was made already.');
-    const { person } = await this.add(name, 'owner', name, password);
+    const { person } = await this.made({ name, role: 'owner', by: name, password, isFirst: true });
     return this.database.manager.findOneByOrFail(personEntity, { id: person.id });
   }
 

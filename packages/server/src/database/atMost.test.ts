@@ -33,12 +33,20 @@ describe('what is told as one list has a limit, and what would go over it is ref
         ...{ by, kind: 'receive', note: '' },
         changes: [{ id: randomUUID(), version: 0, half: { ...half, grade, onHand: 1 } }],
       });
-    expect((await move('Fern')).status).toBe(200);
-    const { status, body } = await move('Kelp');
-    expect([status, body.errors]).toEqual([
-      422,
-      [{ path: '/changes', message: 'the drawer holds at most 5000 kinds; take out what is used no more first' }],
-    ]);
+    const what = 'the drawer holds at most 5000 kinds; take out what is used no more first';
+    // At the same moment, too.
+    const [one, other] = (await Promise.all([move('Fern'), move('Kelp')])).sort((a, b) => a.status - b.status);
+    expect(one!.status).toBe(200);
+    expect([other!.status, other!.body.errors]).toEqual([422, [{ path: '/changes', message: what }]]);
+    expect(await count('drawer_line')).toBe(5000);
+    // What was taken out comes back only where there is room.
+    const [{ id }] = await fill(`SELECT "id" FROM "drawer_line" WHERE "item"->>'grade' = 'Teal 7'`);
+    const out = { by, kind: 'remove', note: '', changes: [{ id, version: 1, half: null }] };
+    expect((await server.call('POST', '/api/drawer/move', out)).status).toBe(200);
+    expect((await move('Rush')).status).toBe(200);
+    const [{ movement }] = await fill(`SELECT "id" AS "movement" FROM "drawer_movement" WHERE "kind" = 'remove'`);
+    const back = await server.call('POST', `/api/drawer/undo/${movement}`, { by });
+    expect([back.status, back.body.errors]).toEqual([422, [{ path: '', message: what }]]);
     expect(await count('drawer_line')).toBe(5000);
     expect((await server.call('GET', '/api/drawer')).body).toHaveLength(5000);
   });

@@ -163,11 +163,8 @@ export class DrawerService {
         await this.write(manager, id, row, item, by, kind === 'count');
         done.push({ line: id, before: row?.item ?? null, after: item });
       }
-      if (done.some(({ before }) => before === null)) {
-        const what = `the drawer holds at most ${MOST_LINES} kinds; take out what is used no more first`;
-        atMost(await manager.count(drawerEntity), MOST_LINES, '/changes', what);
-      }
       await this.record(manager, by, kind, note, done, null);
+      await this.keepTellable(manager, done, '/changes');
       return this.list(null, manager);
     });
   }
@@ -209,8 +206,16 @@ export class DrawerService {
         done.push({ line, before: row?.item ?? null, after: back });
       }
       await this.record(manager, by, 'undo', movement.note, done, id);
+      await this.keepTellable(manager, done, '');
       return this.list(null, manager);
     });
+  }
+
+  /** Keeps the drawer from growing beyond what is told at once. @param path of what put the kinds in */
+  private async keepTellable(manager: EntityManager, done: readonly ItemChange[], path: string): Promise<void> {
+    if (done.every(({ before, after }) => before !== null || after === null)) return;
+    const what = `the drawer holds at most ${MOST_LINES} kinds; take out what is used no more first`;
+    await atMost(manager, drawerEntity, { most: MOST_LINES, path, what });
   }
 
   /**
@@ -267,12 +272,12 @@ export class DrawerService {
       }
       if (kit === null) await manager.delete(kitEntity, { id });
       else await manager.save(kitEntity, { id, version: version + 1, kit, updatedAt: new Date(), updatedBy: by });
-      if (version === 0) {
-        const what = `there are at most ${MOST_KITS} kits; take one away first that is bought no more`;
-        atMost(await manager.count(kitEntity), MOST_KITS, '/kit', what);
-      }
-      const what = kit === null ? 'kit-removed' : 'kit-kept';
-      await tellEvent({ manager }, { kind: 'drawer', what, subject: (kit ?? row?.kit)?.name ?? '', subjectId: id, by });
+      const told = kit === null ? 'kit-removed' : 'kit-kept';
+      const subject = (kit ?? row?.kit)?.name ?? '';
+      await tellEvent({ manager }, { kind: 'drawer', what: told, subject, subjectId: id, by });
+      if (version > 0) return;
+      const what = `there are at most ${MOST_KITS} kits; take one away first that is bought no more`;
+      await atMost(manager, kitEntity, { most: MOST_KITS, path: '/kit', what });
     });
     return this.kits();
   }

@@ -143,7 +143,7 @@ export class TypeService {
       else {
         await manager.insert(typeEntity, { id, revision: next, archivedAt: null });
         const what = `the library holds at most ${MOST_TYPES} engine types, with the archived ones; change one that is there`;
-        atMost(await manager.count(typeEntity), MOST_TYPES, '/type', what);
+        await atMost(manager, typeEntity, { most: MOST_TYPES, path: '/type', what });
       }
       const { head, lines } = headOfType(type);
       await manager.insert(typeRevisionEntity, {
