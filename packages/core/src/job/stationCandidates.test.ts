@@ -139,6 +139,16 @@ describe('what the pairs at hand give', () => {
             .sort((a, b) => a - b)
             .slice(0, most),
         );
+        // The chosen one besides, wherever it comes.
+        for (const { pair, clearance } of every.slice(-2)) {
+          const [upper, lower] = pair.split(' ') as [string, string];
+          const told = stationCandidates(job, station, most, { upper, lower });
+          const named = told.map((one) => `${one.upper} ${one.lower}`);
+          const without = nearest.map((one) => `${one.upper} ${one.lower}`);
+          expect([...named].sort()).toEqual([...new Set([...without, pair])].sort());
+          expect(told[named.indexOf(pair)]!.clearance).toEqual(clearance);
+        }
+        expect(stationCandidates(job, station, most, { upper: 's0', lower: 'gone' })).toEqual(nearest);
         const best = nearestCandidate(job, station);
         expect(best?.clearance.nominal).toBe(
           [...every].sort((a, b) => far(a) - far(b) || a.clearance.nominal - b.clearance.nominal)[0]?.clearance.nominal,
@@ -160,5 +170,6 @@ describe('what the pairs at hand give', () => {
     expect(atHand.count).toBe(750 * 750);
     expect(atHand.clearances.length).toBeLessThan(80);
     expect(stationCandidates(job, station, 60)).toHaveLength(60);
+    expect(stationCandidates(job, station, 60, { upper: 's0', lower: 's1499' }).length).toBe(61);
   });
 });

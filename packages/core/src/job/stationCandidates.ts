@@ -93,6 +93,15 @@ function* pairsOf({ upper, lower }: AlikePairs) {
   }
 }
 
+/** Whether the halves of a pair are among those of two groups. */
+function hasHalves({ upper, lower }: AlikePairs, pair: Pick<Candidate, 'upper' | 'lower'> | null): boolean {
+  return (
+    pair !== null &&
+    upper.halves.some(({ id }) => id === pair.upper) &&
+    lower.halves.some(({ id }) => id === pair.lower)
+  );
+}
+
 /** Pairs that give one clearance at any station: their walls, and those at their thinnest and thickest, come to the same. */
 interface EvenPairs {
   readonly first: AlikePairs;
@@ -187,12 +196,14 @@ export function clearancesAtHand(job: JobDocument, station: JobStation): Clearan
  * The clearance that allowed pairs of halves with stock would give at a station, tightest first, of two alike in the order of the shells.
  *
  * @param most so many at most, those nearest to the aim; without an aim the tightest
+ * @param chosen a pair that is told as well, however far off, where the rules allow it
  * @returns empty when the station is not measured: a clearance needs both a bore and a journal
  */
 export function stationCandidates(
   job: JobDocument,
   station: JobStation,
   most: number = Number.POSITIVE_INFINITY,
+  chosen: Pick<Candidate, 'upper' | 'lower'> | null = null,
 ): Candidate[] {
   if (!isMeasured(station)) return [];
   const { aim, limits } = station;
@@ -201,14 +212,20 @@ export function stationCandidates(
     return { groups, clearance, off: aim === null ? clearance.nominal : Math.abs(clearance.nominal - aim) };
   });
   ways.sort((a, b) => a.off - b.off || a.clearance.nominal - b.clearance.nominal);
+  const isChosen = ({ upper, lower }: { upper: { id: string }; lower: { id: string } }) =>
+    upper.id === chosen?.upper && lower.id === chosen.lower;
+  let lacksChosen = chosen !== null;
   const found: (Candidate & { readonly at: readonly [number, number] })[] = [];
   for (const { groups, clearance } of ways) {
     const deviation = aim === null ? null : nanometres(clearance.nominal - aim);
     const verdict = limits && clearanceVerdict(clearance, limits, job.rules.closeFraction);
     for (const group of groups) {
+      if (found.length >= most && !hasHalves(group, chosen)) continue;
       const [upperWall, lowerWall] = [group.upper.shell.wall, group.lower.shell.wall];
-      for (const { upper, lower } of pairsOf(group)) {
-        if (found.length >= most) break;
+      for (const pair of pairsOf(group)) {
+        if (found.length >= most && !isChosen(pair)) continue;
+        const { upper, lower } = pair;
+        lacksChosen &&= !isChosen(pair);
         found.push({
           at: [upper.at, lower.at],
           upper: upper.id,
@@ -222,7 +239,7 @@ export function stationCandidates(
         });
       }
     }
-    if (found.length >= most) break;
+    if (found.length >= most && !lacksChosen) break;
   }
   return found
     .sort((a, b) => a.clearance.nominal - b.clearance.nominal || a.at[0] - b.at[0] || a.at[1] - b.at[1])

@@ -44,7 +44,11 @@ interface CandidateTableProps {
 export function CandidateTable({ station, document, halves, choices, count }: CandidateTableProps) {
   const { unit } = document;
   const [most, setMost] = useState(SHOWN);
-  const candidates = useMemo(() => stationCandidates(document, station, most), [document, station, most]);
+  const [upper, lower] = [halves?.upper.shell, halves?.lower.shell];
+  const candidates = useMemo(
+    () => stationCandidates(document, station, most, upper && lower ? { upper, lower } : null),
+    [document, station, most, upper, lower],
+  );
   const all = useMemo(() => clearancesAtHand(document, station).count, [document, station]);
   if (candidates.length === 0) return null;
   const { costWith, least } = choices;
@@ -79,7 +83,7 @@ export function CandidateTable({ station, document, halves, choices, count }: Ca
           {candidates.map((candidate) => (
             <tr
               key={`${candidate.upper} ${candidate.lower}`}
-              aria-current={halves?.upper.shell === candidate.upper && halves.lower.shell === candidate.lower}
+              aria-current={upper === candidate.upper && lower === candidate.lower}
             >
               <td>{label(candidate.upper)}</td>
               <td>{label(candidate.lower)}</td>
@@ -107,7 +111,7 @@ export function CandidateTable({ station, document, halves, choices, count }: Ca
         shown={candidates.length}
         all={all}
         what="pairs"
-        which={station.aim === null ? 'the tightest' : 'those nearest to the aim'}
+        which={`${station.aim === null ? 'the tightest' : 'those nearest to the aim'}${candidates.length > most ? ' and the one that is chosen' : ''}`}
         onMore={() => setMost(MORE * most)}
       />
     </>
