@@ -103,8 +103,12 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   await expect(bores).toHaveValue('A B C');
   const journals = page.getByLabel('Main journals as stamped');
   await journals.pressSequentially('J 1 2 3');
+  await allSaved(page);
+  await page.reload();
+  await expect(page.getByText('Not saved yet: leave the box to keep it.')).toBeVisible();
   await expect(page.getByTestId('mark-M1')).toHaveText('1');
   await journals.press('Enter');
+  await expect(page.getByText('Not saved yet')).toBeHidden();
   await choose(page, 'Main journals: first mark belongs to', 'rear');
   await expect(page.getByTestId('mark-M1')).toHaveText('3');
   await choose(page, 'Main journals: first mark belongs to', 'front');

@@ -51,7 +51,12 @@ test('too tight, lined up, still too tight: washers are chosen, verified, and st
   await expect(figure(page)).toContainText('Inside');
   await expect(figure(page)).not.toContainText('predicted');
   await allSaved(page);
+  // What was typed and not kept says so after a reload.
+  await page.getByLabel('End play, mm').fill('0.1');
   await page.reload();
+  await expect(page.getByText('Not saved yet: press “Keep it”.')).toBeVisible();
+  await page.getByLabel('End play, mm').fill('');
+  await expect(page.getByText('Not saved yet')).toBeHidden();
   await expect(figure(page)).toContainText('0.17');
   await page.getByRole('link', { name: /^Sheet/ }).click();
   await expect(page.getByRole('table', { name: /^End play: pieces fitted/ })).toContainText('2.310 mm');

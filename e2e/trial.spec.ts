@@ -42,6 +42,9 @@ test('one station is tried, looked into, believed, and what it shows corrects th
   await box.fill('dirty');
   await box.press('Enter');
   await expect(trial.getByText('“dirty” has no digits')).toBeVisible();
+  await page.reload();
+  await expect(box).toHaveValue('dirty');
+  await expect(trial.getByText('Not saved yet: press “Keep it”.')).toBeVisible();
   await read(page, 'M2', '0.046');
   await expect(trial.getByText('Not as predicted.', { exact: true })).toBeVisible();
   await expect(stations.getByRole('row', { name: /^M2/ })).toContainText('0.008');

@@ -1,6 +1,7 @@
 import { nanometres } from '@fettle/core';
 import { expect, request as requests, test } from '@playwright/test';
-import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
+import { choose } from './choices.js';
+import { ASSEMBLED_SEDGE_4, allSaved, enter, MARKED_SEDGE_4, putOnBench, reedDocument, SEDGE_TYPE } from './engines.js';
 
 test('typed from another host over plain HTTP, a reading is kept as anywhere', async ({ page, request }) => {
   const id = await putOnBench(request, reedDocument('Reed 6 from afar'));
@@ -299,4 +300,54 @@ test('half a figure whose note comes back after a browser was ended outright is 
   const { readings, document } = await (await request.get(`/api/jobs/${id}`)).json();
   expect(readings).toMatchObject([{ text: '64.0166', station: 2 }]);
   expect(document.name).toBe('Reed 6 ended, no 12');
+});
+
+test('what waits for its button is there after a reload, with what was chosen beside it', async ({ page }) => {
+  // A kind in the workshop's drawer: what comes or goes, and one half that is measured.
+  await page.goto('/drawer');
+  await page.getByRole('button', { name: /^Open/ }).first().click();
+  await page.getByLabel('Halves or sets').fill('3');
+  await page.getByLabel('Note, as supplier or engine').fill('off the old shelf');
+  await page.getByLabel(/^Reading over the ball/).fill('8.99');
+  await page.getByLabel('Its number').fill('12');
+  await page.reload();
+  await expect(page.getByLabel('Halves or sets')).toHaveValue('3');
+  await expect(page.getByLabel('Note, as supplier or engine')).toHaveValue('off the old shelf');
+  await expect(page.getByLabel(/^Reading over the ball/)).toHaveValue('8.99');
+  await expect(page.getByLabel('Its number')).toHaveValue('12');
+  // Another kind has boxes of its own, and takes the place of the first.
+  await page.getByRole('button', { name: /^Open/ }).nth(1).click();
+  await expect(page.getByLabel('Note, as supplier or engine')).toHaveValue('');
+
+  // An engine that is put together.
+  await page.goto(`/engines/${ASSEMBLED_SEDGE_4}/assembly`);
+  await page.getByText('Parts that changed places').click();
+  await choose(page, 'What changed places', 'lower');
+  await page.getByLabel('Why', { exact: true }).fill('numbers misread');
+  await page.reload();
+  await expect(page.getByLabel('Why', { exact: true })).toHaveValue('numbers misread');
+  await expect(page.getByLabel('What changed places')).toContainText('lower');
+  await page.goto(`/engines/${ASSEMBLED_SEDGE_4}/sheet`);
+  await page.getByRole('button', { name: 'Sign it off' }).click();
+  await page.getByLabel('Signed by').fill('Teasel');
+  await page.reload();
+  await page.getByRole('button', { name: 'Sign it off' }).click();
+  await expect(page.getByLabel('Signed by')).toHaveValue('Teasel');
+
+  await page.goto(`/engines/${MARKED_SEDGE_4}/codes`);
+  await page.getByLabel('Mark of the new rod').fill('4');
+  await page.reload();
+  await expect(page.getByLabel('Mark of the new rod')).toHaveValue('4');
+
+  // The library, and the labels that are in the printer.
+  await page.goto(`/types/${SEDGE_TYPE}/mains`);
+  const undersize = page.getByLabel(/^Another undersize/).first();
+  await undersize.fill('0.25');
+  await page.reload();
+  await expect(undersize).toHaveValue('0.25');
+  await page.goto(`/engines/${ASSEMBLED_SEDGE_4}/labels`);
+  await choose(page, 'Labels of', 'own');
+  await page.getByLabel('Wide, mm').fill('52');
+  await page.reload();
+  await expect(page.getByLabel('Wide, mm')).toHaveValue('52');
 });

@@ -5,6 +5,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useTitle } from '../app/useTitle.js';
+import { useDraft } from '../limits/useDraft.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
@@ -113,15 +114,15 @@ function personColumns(acting: Acting, onTold: (told: TellOnce) => void): DataCo
 
 function Accounts() {
   const { data } = api.useListPeopleQuery({}, { refetchOnMountOrArgChange: true });
-  const [name, setName] = useState('');
-  const [role, setRole] = useState<Role>('fitter');
+  const [draft, setDraft, clearDraft] = useDraft<{ readonly name: string; readonly role: Role }>('person');
+  const { name, role } = draft ?? { name: '', role: 'fitter' };
   const [told, setTold] = useState<TellOnce | null>(null);
   const acting = useActing();
   const add = () =>
     acting.act(async () => {
       const { person, password } = await tell('addPerson', { body: { name: name.trim(), role } });
       setTold({ name: person.name, password });
-      setName('');
+      clearDraft();
     });
   return (
     <Panel aria-label="People">
@@ -163,8 +164,19 @@ function Accounts() {
           if (name.trim() !== '' && !acting.isBusy) void add();
         }}
       >
-        <Field label="Somebody new" value={name} onChange={setName} maxLength={60} placeholder="name" />
-        <Choice label="Role" value={role} options={ROLE_OPTIONS} onChange={setRole} />
+        <Field
+          label="Somebody new"
+          value={name}
+          onChange={(typed) => setDraft({ name: typed, role })}
+          maxLength={60}
+          placeholder="name"
+        />
+        <Choice
+          label="Role"
+          value={role}
+          options={ROLE_OPTIONS}
+          onChange={(chosen) => setDraft({ name, role: chosen })}
+        />
         <Button type="submit" isDisabled={name.trim() === '' || acting.isBusy}>
           <Plus aria-hidden size={20} />
           Make an account

@@ -1,12 +1,13 @@
 import { mayDo } from '@fettle/core';
 import { UserRound } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect } from 'react';
 import { Link, NavLink } from 'react-router';
 import styled from 'styled-components';
 import { Gate } from '../access/Gate.js';
 import { HeldBack } from '../access/HeldBack.js';
 import { applyAppearance } from '../look/appearanceSlice.js';
 import { fieldBox } from '../look/Field.js';
+import { useKeptText } from '../look/useKeptText.js';
 import { personNamed } from '../person/personSlice.js';
 import { SavingMark } from '../saving/SavingMark.js';
 import { lazily } from './lazily.js';
@@ -67,7 +68,7 @@ const LATER_MS = 2000;
 function PersonField() {
   const dispatch = useAppDispatch();
   const name = useAppSelector((state) => state.person.name);
-  const [text, setText] = useState(name);
+  const { text, setText, settled } = useKeptText({ of: 'bench', part: 'person', field: 'name' }, name);
   return (
     <label>
       Fitter
@@ -77,7 +78,10 @@ function PersonField() {
         placeholder="your name"
         autoComplete="off"
         onChange={(event) => setText(event.target.value)}
-        onBlur={() => dispatch(personNamed(text))}
+        onBlur={() => {
+          dispatch(personNamed(text));
+          settled(text);
+        }}
       />
     </label>
   );

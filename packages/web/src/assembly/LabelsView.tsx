@@ -1,8 +1,9 @@
 import { jobAssembly, jobFacts } from '@fettle/core';
 import { Printer } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import styled from 'styled-components';
 import { useOpenJob } from '../job/JobPage.js';
+import { useDraft } from '../limits/useDraft.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
@@ -44,6 +45,15 @@ const SIZES = {
 } as const;
 type Size = keyof typeof SIZES;
 
+/** What is printed on, millimetres as typed. */
+interface Paper {
+  readonly size: Size;
+  readonly wide: string;
+  readonly high: string;
+  readonly gap: string;
+}
+const USUAL: Paper = { size: '70x37', wide: '70', high: '37', gap: '0' };
+
 function mmOf(text: string, least: number, most: number): number | null {
   const value = Number(text.trim().replace(',', '.'));
   return text.trim() !== '' && value >= least && value <= most ? value : null;
@@ -52,10 +62,10 @@ function mmOf(text: string, least: number, most: number): number | null {
 /** Labels for parts and stations: place, halves, mark, and a code that leads to the engine's page; on sheets of any size. */
 export function LabelsView() {
   const { id, document, readings } = useOpenJob();
-  const [size, setSize] = useState<Size>('70x37');
-  const [wide, setWide] = useState('70');
-  const [high, setHigh] = useState('37');
-  const [gap, setGap] = useState('0');
+  // The labels in the printer are the same from engine to engine.
+  const [paper, setPaper] = useDraft<Paper>('labels');
+  const { size, wide, high, gap } = paper !== null && paper.size in SIZES ? paper : USUAL;
+  const set = (part: Partial<Paper>) => setPaper({ ...(paper ?? USUAL), ...part });
   const facts = useMemo(() => jobFacts(document, readings), [document, readings]);
   const stations = useMemo(() => jobAssembly(document, facts.stations), [document, facts]);
   const qr = useQr(`${window.location.origin}/engines/${id}`);
@@ -69,7 +79,7 @@ export function LabelsView() {
             label="Labels of"
             value={size}
             options={(Object.keys(SIZES) as Size[]).map((value) => ({ value, label: SIZES[value].label }))}
-            onChange={setSize}
+            onChange={(next) => set({ size: next })}
           />
           {size === 'own' && (
             <>
@@ -77,14 +87,14 @@ export function LabelsView() {
                 label="Wide, mm"
                 figure
                 value={wide}
-                onChange={setWide}
+                onChange={(next) => set({ wide: next })}
                 fault={own.wide === null ? '20 to 200.' : null}
               />
               <Field
                 label="High, mm"
                 figure
                 value={high}
-                onChange={setHigh}
+                onChange={(next) => set({ high: next })}
                 fault={own.high === null ? '10 to 200.' : null}
               />
             </>
@@ -93,7 +103,7 @@ export function LabelsView() {
             label="Between them, mm"
             figure
             value={gap}
-            onChange={setGap}
+            onChange={(next) => set({ gap: next })}
             fault={own.gap === null ? '0 to 20.' : null}
           />
           <Button $kind="main" onPress={() => print()}>

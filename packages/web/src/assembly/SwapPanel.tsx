@@ -1,6 +1,7 @@
 import { partName, rodCount, SWAP_PARTS, type Swap, swapText } from '@fettle/core';
 import { format } from 'date-fns';
 import { useState } from 'react';
+import { useDraft } from '../limits/useDraft.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
@@ -20,19 +21,24 @@ function placesFor(part: Swap['part'], { document }: AssemblyWork): string[] {
   return [...mains, ...rods.map((number) => partName(part === 'cap' ? 'bigEnd' : 'pin', number))];
 }
 
+/** What is being said of a swap. */
+type SwapDraft = Pick<Swap, 'part' | 'one' | 'other' | 'reason'>;
+const BLANK: SwapDraft = { part: 'cap', one: '', other: '', reason: '' };
+
 /** Parts that changed places: recorded with the reason, and what rested on them is asked for again. */
 export function SwapPanel({ work }: { work: AssemblyWork }) {
-  const { document, swap } = work;
-  const [part, setPart] = useState<Swap['part']>('cap');
-  const [one, setOne] = useState('');
-  const [other, setOther] = useState('');
-  const [reason, setReason] = useState('');
+  const { job, document, swap } = work;
+  const [draft, setDraft, clearDraft] = useDraft<SwapDraft>(`swap.${job.id}`);
+  const { part, one, other, reason } = draft ?? BLANK;
+  const set = (typed: Partial<SwapDraft>) => setDraft({ ...(draft ?? BLANK), ...typed });
+  // What was typed before a reload is in sight.
+  const [wasTyped] = useState(draft !== null);
   const places = placesFor(part, work);
   const options = [{ value: '', label: 'choose' }, ...places.map((value) => ({ value, label: value }))];
   const isReady = places.includes(one) && places.includes(other) && one !== other && reason.trim() !== '';
   const swaps = Object.entries(document.assembly.swaps).sort(([, first], [, next]) => (first.at < next.at ? 1 : -1));
   return (
-    <Fold>
+    <Fold open={wasTyped}>
       <summary>Parts that changed places{swaps.length > 0 && `: ${swaps.length}`}</summary>
       <Quiet>
         Caps, rods and halves keep their places. Where two were changed, what was read and checked is asked for again.
@@ -43,19 +49,33 @@ export function SwapPanel({ work }: { work: AssemblyWork }) {
         </p>
       ))}
       <Row style={{ alignItems: 'end' }}>
-        <Choice label="What changed places" value={part} options={PARTS} onChange={setPart} />
-        <Choice label="Of" value={places.includes(one) ? one : ''} options={options} onChange={setOne} />
-        <Choice label="And of" value={places.includes(other) ? other : ''} options={options} onChange={setOther} />
+        <Choice label="What changed places" value={part} options={PARTS} onChange={(next) => set({ part: next })} />
+        <Choice
+          label="Of"
+          value={places.includes(one) ? one : ''}
+          options={options}
+          onChange={(next) => set({ one: next })}
+        />
+        <Choice
+          label="And of"
+          value={places.includes(other) ? other : ''}
+          options={options}
+          onChange={(next) => set({ other: next })}
+        />
       </Row>
       <Row style={{ alignItems: 'end' }}>
-        <Field label="Why" value={reason} maxLength={500} onChange={setReason} style={{ flex: '1 1 12rem' }} />
+        <Field
+          label="Why"
+          value={reason}
+          maxLength={500}
+          onChange={(next) => set({ reason: next })}
+          style={{ flex: '1 1 12rem' }}
+        />
         <Button
           isDisabled={!isReady}
           onPress={() => {
             swap({ part, one, other, reason: reason.trim() });
-            setOne('');
-            setOther('');
-            setReason('');
+            clearDraft();
           }}
         >
           They changed places

@@ -8,13 +8,13 @@ import {
   turnText,
 } from '@fettle/core';
 import { format } from 'date-fns';
-import { useState } from 'react';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Fold } from '../look/Fold.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { useKeptChoice } from '../look/useKeptChoice.js';
 import { useKeptText } from '../look/useKeptText.js';
 import type { AssemblyWork } from './useAssembly.js';
 
@@ -43,7 +43,11 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
     { of: job.id, part: 'turn breakaway', field: station },
     known?.breakaway == null ? '' : String(known.breakaway.value),
   );
-  const [unit, setUnit] = useState<TorqueUnit>(known?.breakaway?.unit ?? (job.document.unit === 'in' ? 'in-lb' : 'Nm'));
+  const [unit, setUnit, unitKept] = useKeptChoice<TorqueUnit>(
+    { of: job.id, part: 'turn unit', field: station },
+    known?.breakaway?.unit ?? (job.document.unit === 'in' ? 'in-lb' : 'Nm'),
+    TORQUE_UNITS,
+  );
   const [readAngle, readAway] = [numberOf(angle.text, 360), numberOf(away.text, 10_000)];
   const keep = (how: HandTurn['how'], inUnit = unit) => {
     if (readAngle === 'wrong' || readAway === 'wrong') return;
@@ -54,6 +58,7 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
     });
     angle.settled(how === 'stiff' ? angle.text : '');
     away.settled(away.text);
+    unitKept(inUnit);
   };
   const isStiff = known?.how === 'stiff';
   return (

@@ -85,6 +85,7 @@ export function CodesView() {
             document={document}
             feature={feature}
             text={kept[feature].text}
+            isLeftOver={kept[feature].isLeftOver}
             first={firstOf(feature)}
             onType={kept[feature].setText}
             onLeave={() => commit(feature, kept[feature].text)}

@@ -2,19 +2,29 @@ import { featureOf, rodCount } from '@fettle/core';
 import { useState } from 'react';
 import { useLatest } from '../app/useLatest.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { useDraft } from '../limits/useDraft.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { useSaveReading } from '../measure/useSaveReading.js';
 
+/** What is being said of it. */
+interface Replaced {
+  /** Number of the rod. */
+  readonly rod: string;
+  readonly mark: string;
+}
+const BLANK: Replaced = { rod: '1', mark: '' };
+
 /** A rod that is replaced by another: its mark, its size and its place start anew, and the matching with them. */
 export function ReplaceRod({ job }: { job: OpenJob }) {
   const change = useChangeDocument(job);
   const save = useSaveReading(useLatest(job));
   const { document } = job;
-  const [rod, setRod] = useState('1');
-  const [mark, setMark] = useState('');
+  const [draft, setDraft, clearDraft] = useDraft<Replaced>(`replaced.${job.id}`);
+  const { rod, mark } = draft ?? BLANK;
+  const set = (part: Partial<Replaced>) => setDraft({ ...(draft ?? BLANK), ...part });
   const [told, setTold] = useState<string | null>(null);
   const numbers = Array.from({ length: rodCount(document.layout) }, (_, at) => String(at + 1));
   const replace = () => {
@@ -34,7 +44,7 @@ export function ReplaceRod({ job }: { job: OpenJob }) {
       };
     });
     setTold(`R${rod} is another rod now: its readings are taken back, and the rods are matched anew.`);
-    setMark('');
+    clearDraft();
   };
   return (
     <Panel>
@@ -48,9 +58,9 @@ export function ReplaceRod({ job }: { job: OpenJob }) {
           label="Rod"
           value={rod}
           options={numbers.map((value) => ({ value, label: `R${value} ${document.rods[value]?.mark ?? ''}` }))}
-          onChange={setRod}
+          onChange={(next) => set({ rod: next })}
         />
-        <Field label="Mark of the new rod" value={mark} maxLength={20} onChange={setMark} />
+        <Field label="Mark of the new rod" value={mark} maxLength={20} onChange={(next) => set({ mark: next })} />
         <Button onPress={replace}>It is replaced</Button>
       </Row>
       {told && <p role="status">{told}</p>}

@@ -22,6 +22,8 @@ interface RowFieldProps {
   readonly document: JobDocument;
   readonly feature: Feature;
   readonly text: string;
+  /** Whether it was typed before a reload and is not saved yet. */
+  readonly isLeftOver: boolean;
   readonly first: 'front' | 'rear';
   readonly onType: (text: string) => void;
   readonly onLeave: () => void;
@@ -30,7 +32,17 @@ interface RowFieldProps {
 }
 
 /** One stamped row, typed as it is read: what cannot be, and what looks alike, is offered under it and never guessed. */
-export function RowField({ document, feature, text, first, onType, onLeave, onTake, onFirst }: RowFieldProps) {
+export function RowField({
+  document,
+  feature,
+  text,
+  isLeftOver,
+  first,
+  onType,
+  onLeave,
+  onTake,
+  onFirst,
+}: RowFieldProps) {
   const row = { ...rowLayout(document, feature), first };
   const decoded = decodedText(document, feature, text, first);
   const known = bandsOf(document.sheet, feature).map(({ mark }) => mark);
@@ -39,6 +51,7 @@ export function RowField({ document, feature, text, first, onType, onLeave, onTa
   const alike = decoded?.marks.filter(({ mark, lookalikes }) => mark !== null && lookalikes.length > 0) ?? [];
   const count = partCount(document.layout, feature);
   const word = FEATURE_TABLE[feature].name;
+  const isEach = FEATURE_TABLE[feature].marked === 'each';
   const offer = (station: number, marks: readonly string[]) =>
     marks.map((mark) => (
       <Button key={mark} onPress={() => onTake(withWord(decoded!.marks, row, station, mark))}>
@@ -57,10 +70,12 @@ export function RowField({ document, feature, text, first, onType, onLeave, onTa
         onBlur={onLeave}
         onKeyDown={(event) => event.key === 'Enter' && onLeave()}
         fault={fault}
+        isLeftOver={isLeftOver}
+        {...(isEach && !decoded?.ok ? { keptBy: 'it takes a mark for each' } : {})}
         hint={`${count} marks${row.prefix === '' ? '' : `, row starts with ${row.prefix}`}; on the sheet: ${known.join(', ')}`}
       />
       <Choice
-        label={`${word}s: first mark ${FEATURE_TABLE[feature].marked === 'each' ? 'is of' : 'belongs to'}`}
+        label={`${word}s: first mark ${isEach ? 'is of' : 'belongs to'}`}
         isLabelHidden
         value={first}
         options={[

@@ -1,6 +1,6 @@
 import { type DrawerLine, halfLabel, isSameLine } from '@fettle/core';
 import { ArrowDownToLine, ArrowUpFromLine, RotateCcw } from 'lucide-react';
-import { useState } from 'react';
+import { useDraft } from '../limits/useDraft.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
@@ -19,12 +19,20 @@ interface HalfMovesProps {
   readonly onTold: (text: string | null) => void;
 }
 
+/** How many come or go, as typed. */
+interface Moving {
+  readonly count: string;
+  readonly asSet: 'half' | 'set';
+  readonly note: string;
+}
+const BLANK: Moving = { count: '1', asSet: 'half', note: '' };
+
 /** Halves of one kind, or sets with their other half, come and go. */
 export function HalfMoves({ line, lines, by, act, onTold }: HalfMovesProps) {
   const { half } = line;
-  const [count, setCount] = useState('1');
-  const [asSet, setAsSet] = useState<'half' | 'set'>('half');
-  const [note, setNote] = useState('');
+  const [draft, setDraft] = useDraft<Moving>(`moves.${line.id}`);
+  const { count, asSet, note } = draft ?? BLANK;
+  const set = (part: Partial<Moving>) => setDraft({ ...(draft ?? BLANK), ...part });
   const wanted = /^\d{1,4}$/u.test(count.trim()) ? Number(count) : 0;
   const otherSide = half.half === 'upper' ? 'lower' : 'upper';
   const mate =
@@ -51,7 +59,7 @@ export function HalfMoves({ line, lines, by, act, onTold }: HalfMovesProps) {
           half: { ...one.half, onHand: one.half.onHand + by_ },
         })),
       }),
-    ).then((worked) => worked && setNote(''));
+    ).then((worked) => worked && set({ note: '' }));
   };
   return (
     <>
@@ -61,7 +69,7 @@ export function HalfMoves({ line, lines, by, act, onTold }: HalfMovesProps) {
           figure
           inputMode="numeric"
           value={count}
-          onChange={setCount}
+          onChange={(typed) => set({ count: typed })}
           fault={wanted > 0 ? null : 'A whole number from 1.'}
         />
         {mate ? (
@@ -72,12 +80,18 @@ export function HalfMoves({ line, lines, by, act, onTold }: HalfMovesProps) {
               { value: 'half', label: `single ${half.half} halves` },
               { value: 'set', label: 'sets, with the other half' },
             ]}
-            onChange={setAsSet}
+            onChange={(chosen) => set({ asSet: chosen })}
           />
         ) : (
           <span />
         )}
-        <Field className="whole" label="Note, as supplier or engine" value={note} maxLength={300} onChange={setNote} />
+        <Field
+          className="whole"
+          label="Note, as supplier or engine"
+          value={note}
+          maxLength={300}
+          onChange={(typed) => set({ note: typed })}
+        />
       </Pairs>
       <Row style={{ margin: '0.4rem 0' }}>
         <Button isDisabled={wanted === 0} onPress={() => move('receive')}>

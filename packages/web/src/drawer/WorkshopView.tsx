@@ -184,7 +184,7 @@ export function WorkshopView() {
                         current={drawer.current}
                         onClose={() => setSide(null)}
                       />
-                      <DrawerHistory key={opened.id} by={by} drawer={drawer} line={opened.id} />
+                      <DrawerHistory key={`${opened.id} history`} by={by} drawer={drawer} line={opened.id} />
                     </>
                   )}
           </div>

@@ -14,6 +14,7 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import { newId } from '../app/newId.js';
+import { useDraft } from '../limits/useDraft.js';
 import { moveDrawer } from './moveDrawer.js';
 import type { Drawer } from './useDrawer.js';
 
@@ -33,6 +34,13 @@ function useKeptBall(): [string, (text: string) => void] {
     },
   ];
 }
+
+/** What is being typed of one half. */
+interface Typed {
+  readonly number: string;
+  readonly over: string;
+}
+const BLANK: Typed = { number: '', over: '' };
 
 export interface NumberingProps {
   readonly line: DrawerLine;
@@ -61,9 +69,10 @@ export interface Numbering {
 /** Measuring one half over a ball and giving it a number of its own, so that it is chosen with its own wall. */
 export function useNumbering({ line, lines, unit, by, act, onTold }: NumberingProps): Numbering {
   const { id, version, half } = line;
-  const [number, setNumber] = useState('');
+  const [typed, setTyped, clearTyped] = useDraft<Typed>(`numbering.${line.id}`);
+  const { number, over } = typed ?? BLANK;
+  const set = (part: Partial<Typed>) => setTyped({ ...(typed ?? BLANK), ...part });
   const [ball, setBall] = useKeptBall();
-  const [over, setOver] = useState('');
   const read = {
     ball: parseLength(ball, { unit, signed: 'sign' }),
     over: parseLength(over, { unit, signed: 'sign' }),
@@ -100,9 +109,19 @@ export function useNumbering({ line, lines, unit, by, act, onTold }: NumberingPr
     ).then((worked) => {
       if (!worked) return;
       onTold(`No. ${number.trim()} has a wall of its own now: ${lengthText(wall, unit)}.`);
-      setNumber('');
-      setOver('');
+      clearTyped();
     });
   };
-  return { ball, setBall, over, setOver, number, setNumber, read, wall, findingText: findingText || null, numberIt };
+  return {
+    ball,
+    setBall,
+    over,
+    setOver: (text) => set({ over: text }),
+    number,
+    setNumber: (text) => set({ number: text }),
+    read,
+    wall,
+    findingText: findingText || null,
+    numberIt,
+  };
 }

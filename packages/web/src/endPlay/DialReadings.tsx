@@ -8,6 +8,7 @@ import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
+import { useKeptChoice } from '../look/useKeptChoice.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { bothUnits } from '../measure/LengthField.js';
 import type { EndPlayWork } from './useEndPlay.js';
@@ -52,12 +53,11 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
   const { unit } = document;
   const moments = MOMENTS_OF[kind === 'rings' ? 'stack' : 'faces'];
   // What was picked holds until the work has gone on: with a choice accepted, the next reading is one with its pieces in.
-  const [picked, setPicked] = useState<{ moment: Moment; usual: Moment } | null>(null);
-  const isPicked = picked !== null && picked.usual === work.moment && moments.includes(picked.moment);
-  const moment = isPicked ? picked.moment : work.moment;
-  const [angle, setAngle] = useState<'0' | '180'>('0');
+  const place = { of: job, part: `endPlay ${work.moment}` };
+  const [moment, setMoment, momentKept] = useKeptChoice({ ...place, field: 'moment' }, work.moment, moments);
+  const [angle, setAngle, angleKept] = useKeptChoice({ ...place, field: 'angle' }, '0', ['0', '180'] as const);
   const [isTried, setTried] = useState(false);
-  const { text, setText, settled } = useKeptText({ of: job, part: 'endPlay', field: 'reading' }, '');
+  const { text, setText, settled, isLeftOver } = useKeptText({ of: job, part: 'endPlay', field: 'reading' }, '');
   const parsed = parseLength(text, { unit, signed: 'sign' });
   const fault = !parsed.ok
     ? isTried && text.trim() !== ''
@@ -72,6 +72,8 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
     if (!parsed.ok || parsed.nm < 0) return;
     addReading(moment, angle === '0' ? 0 : 180, text, parsed.nm);
     settled('');
+    momentKept(moment);
+    angleKept(angle);
     setTried(false);
   };
   const read = Object.entries(endPlay.readings).sort(([, one], [, other]) => (one.at < other.at ? 1 : -1));
@@ -98,7 +100,7 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
           label="When"
           value={moment}
           options={moments.map((value) => ({ value, label: momentWord(value) }))}
-          onChange={(chosen) => setPicked({ moment: chosen, usual: work.moment })}
+          onChange={setMoment}
         />
         <Choice
           label="Shaft at"
@@ -116,6 +118,8 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
           value={text}
           onChange={setText}
           fault={fault}
+          isLeftOver={isLeftOver}
+          keptBy="press “Keep it”"
           hint={isFar ? 'Far above the limits: a decimal slip?' : parsed.ok ? bothUnits(parsed.nm, unit) : ' '}
         />
         <Button className="add" $kind="main" type="submit">

@@ -7,13 +7,13 @@ import {
   parseLength,
 } from '@fettle/core';
 import { Plus, Trash2 } from 'lucide-react';
-import { useState } from 'react';
 import styled from 'styled-components';
 import { LimitFields } from '../limits/LimitFields.js';
 import { textOfLimit } from '../limits/limitText.js';
 import { Button } from '../look/Button.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { useKeptText } from '../look/useKeptText.js';
 import { BandGrid } from './BandGrid.js';
 import type { FamilyProps } from './familyProps.js';
 import { useOpenType } from './TypePage.js';
@@ -28,8 +28,8 @@ const UndersizeBox = styled.div`
 
 /** What a journal may be ground to, and the grades that are made for it. */
 export function UndersizePanel({ family, text, unit, faults, set }: FamilyProps) {
-  const { type } = useOpenType();
-  const [amount, setAmount] = useState('');
+  const { id, type } = useOpenType();
+  const { text: amount, setText: setAmount, settled } = useKeptText({ of: id, part: family, field: 'undersize' }, '');
   const standard = type?.limits[featureOf(family, 'journal')] ?? null;
   const parsed = parseLength(amount, { unit, signed: 'sign' });
   const change = (at: number, part: Partial<UndersizeText>) =>
@@ -54,7 +54,7 @@ export function UndersizePanel({ family, text, unit, faults, set }: FamilyProps)
         },
       ],
     });
-    setAmount('');
+    settled('');
   };
   return (
     <Panel>

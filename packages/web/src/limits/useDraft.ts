@@ -1,6 +1,11 @@
 import { useCallback, useState } from 'react';
 import { noteDone, notedText, noteText } from '../look/typingNotes.js';
 
+function kept<Value>(storageKey: string): Value | null {
+  const text = notedText(storageKey);
+  return text === null ? null : (JSON.parse(text) as Value);
+}
+
 /**
  * What is being typed into a group of boxes and is not ready to be saved yet, kept on this device over a reload; null while
  * nothing is, so that what is stored shows.
@@ -10,19 +15,19 @@ import { noteDone, notedText, noteText } from '../look/typingNotes.js';
  */
 export function useDraft<Value>(key: string): [Value | null, (value: Value) => void, () => void] {
   const storageKey = `fettle.draft.${key}`;
-  const [value, setValue] = useState<Value | null>(() => {
-    const kept = notedText(storageKey);
-    return kept === null ? null : (JSON.parse(kept) as Value);
-  });
+  const [held, hold] = useState(() => ({ storageKey, value: kept<Value>(storageKey) }));
+  // Another group of the same boxes has a draft of its own.
+  if (held.storageKey !== storageKey) hold({ storageKey, value: kept(storageKey) });
+  const value = held.storageKey === storageKey ? held.value : kept<Value>(storageKey);
   const set = useCallback(
     (next: Value) => {
-      setValue(next);
+      hold({ storageKey, value: next });
       noteText(storageKey, JSON.stringify(next));
     },
     [storageKey],
   );
   const clear = useCallback(() => {
-    setValue(null);
+    hold({ storageKey, value: null });
     noteDone(storageKey);
   }, [storageKey]);
   return [value, set, clear];

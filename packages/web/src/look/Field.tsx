@@ -42,7 +42,7 @@ const Hint = styled(Text)`
   color: var(--ink-soft);
 `;
 
-const Unsaved = styled(Hint)`
+const Unsaved = styled.strong`
   font-weight: 600;
   color: var(--tight);
 `;
@@ -62,12 +62,23 @@ interface FieldProps extends TextFieldProps {
   /** What is wrong with what stands there, and what would be right. */
   readonly fault?: string | null;
   readonly placeholder?: string;
-  /** Whether what stands there was typed before a reload and is not saved yet; leaving the box saves it. */
+  /** Whether what stands there was typed before a reload and is not saved yet. */
   readonly isLeftOver?: boolean;
+  /** What saves it. */
+  readonly keptBy?: string;
 }
 
 /** A labelled box for one value, with its echo or its fault below. */
-export function Field({ label, figure = false, hint, fault, placeholder, isLeftOver = false, ...rest }: FieldProps) {
+export function Field({
+  label,
+  figure = false,
+  hint,
+  fault,
+  placeholder,
+  isLeftOver = false,
+  keptBy = 'leave the box to keep it',
+  ...rest
+}: FieldProps) {
   return (
     <Column {...rest} isInvalid={Boolean(fault)}>
       {label !== '' && <FieldLabel>{label}</FieldLabel>}
@@ -80,7 +91,9 @@ export function Field({ label, figure = false, hint, fault, placeholder, isLeftO
       {fault ? (
         <Fault>{fault}</Fault>
       ) : isLeftOver ? (
-        <Unsaved slot="description">Not saved yet: leave the box to keep it.</Unsaved>
+        <Hint slot="description">
+          <Unsaved>Not saved yet: {keptBy}.</Unsaved> {hint}
+        </Hint>
       ) : (
         hint !== undefined && <Hint slot="description">{hint}</Hint>
       )}

@@ -35,9 +35,8 @@ export function useKeptText(place: KeptPlace, stored: string): KeptText {
   const storageKey = keptKey(place);
   const [isLeftOver, setLeftOver] = useState(() => ![null, stored].includes(notedText(storageKey)));
   const [text, show] = useState(() => notedText(storageKey) ?? stored);
-  useEffect(() => {
-    if (notedText(storageKey) === null) show(stored);
-  }, [storageKey, stored]);
+  // Another place of the same box has a text of its own.
+  useEffect(() => show(notedText(storageKey) ?? stored), [storageKey, stored]);
   const setText = useCallback(
     (typed: string) => {
       show(typed);

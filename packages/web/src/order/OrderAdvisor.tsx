@@ -1,4 +1,3 @@
-import type { JobDocument, Reading } from '@fettle/core';
 import { Search, Square } from 'lucide-react';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
@@ -8,7 +7,7 @@ import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
 import { LengthField } from '../measure/LengthField.js';
 import { KitPanel } from './KitPanel.js';
-import { useOrder } from './useOrder.js';
+import { type OrderOf, useOrder } from './useOrder.js';
 
 const Asked = styled.div`
   display: grid;
@@ -26,20 +25,11 @@ const STAGES = {
   checking: 'Checking on engines drawn afresh',
 } as const;
 
-interface OrderAdvisorProps {
-  /** Id of the engine, or of the type. */
-  readonly id: string;
-  /** The engine, as far as it is known. */
-  readonly document: JobDocument;
-  readonly readings: readonly Reading[];
-  /** What it is called: an engine, or any engine of a type. */
-  readonly name: string;
-}
-
 /** Which halves should be on the shelf before the work begins, so that it does not stop for a missing grade. */
-export function OrderAdvisor({ id, document, readings, name }: OrderAdvisorProps) {
+export function OrderAdvisor(of: OrderOf) {
+  const { id, document, readings, name } = of;
   const { unit } = document;
-  const order = useOrder(document, readings, name);
+  const order = useOrder(of);
   const { wishes, set, question, missing, blocked, isTarget, isReady, workOut, advice, progress, fault, stop } = order;
   return (
     <>

@@ -16,6 +16,7 @@ import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
 import { csvOf } from '../drawer/spreadsheet.js';
 import { useDrawer } from '../drawer/useDrawer.js';
+import { useDraft } from '../limits/useDraft.js';
 import { NOBODY } from '../person/personSlice.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
@@ -71,17 +72,29 @@ function missingWords(question: KitAsked): string[] {
   });
 }
 
-/** What should be on the shelf for an engine, as far as it is known: what is asked, and what was found. @param name what it is called */
-export function useOrder(document: JobDocument, readings: readonly Reading[], name: string): Order {
+/** What halves are wanted for. */
+export interface OrderOf {
+  /** Id of the engine, or of the type. */
+  readonly id: string;
+  /** The engine, as far as it is known. */
+  readonly document: JobDocument;
+  readonly readings: readonly Reading[];
+  /** What it is called: an engine, or any engine of a type. */
+  readonly name: string;
+}
+
+/** What should be on the shelf for an engine, as far as it is known: what is asked, and what was found. */
+export function useOrder({ id, document, readings, name }: OrderOf): Order {
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const { lines } = useDrawer();
   const { unit, rules } = document;
-  const [wishes, setWishes] = useState<Wishes>({
+  const [draft, setDraft] = useDraft<Wishes>(`order.${id}`);
+  const wishes = draft ?? {
     families: document.withRods ? 'both' : 'main',
     target: '95',
     isMixed: rules.mixedHalves,
     alike: rules.maxSpread,
-  });
+  };
   const [told, setTold] = useState<string | null>(null);
   const asked = useKitAdvice();
   const { advice, ask } = asked;
@@ -142,7 +155,7 @@ export function useOrder(document: JobDocument, readings: readonly Reading[], na
   return {
     ...asked,
     wishes,
-    set: (part) => setWishes((old) => ({ ...old, ...part })),
+    set: (part) => setDraft({ ...wishes, ...part }),
     question,
     missing: missingWords(question),
     blocked: question.ok ? question.blocked : [],

@@ -10,6 +10,7 @@ import { Ask } from '../look/Ask.js';
 import { Button, ButtonLink } from '../look/Button.js';
 import { Field } from '../look/Field.js';
 import { Row } from '../look/Panel.js';
+import { useKeptText } from '../look/useKeptText.js';
 import { personNamed } from '../person/personSlice.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
 import { pdfAddress } from './pdfAddress.js';
@@ -22,7 +23,11 @@ export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
   const { document, view } = job;
   const name = useAppSelector((state) => state.person.name);
   const [isAsked, setAsked] = useState(false);
-  const [typed, setTyped] = useState('');
+  const {
+    text: typed,
+    setText: setTyped,
+    settled,
+  } = useKeptText({ of: job.id, part: 'sheet', field: 'printed by' }, '');
   const print_ = (by: string) => {
     change((old) => ({ ...old, printed: { at: new Date().toISOString(), by } }), 'sheet printed');
     // The name has to stand on the paper before it is printed.
@@ -91,6 +96,7 @@ export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
               isDisabled={typed.trim() === ''}
               onPress={() => {
                 dispatch(personNamed(typed));
+                settled('');
                 setAsked(false);
                 print_(typed.trim());
               }}

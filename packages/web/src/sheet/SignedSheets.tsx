@@ -7,6 +7,7 @@ import { Ask } from '../look/Ask.js';
 import { Button } from '../look/Button.js';
 import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { useKeptText } from '../look/useKeptText.js';
 import { personNamed } from '../person/personSlice.js';
 import { timeText } from './Paper.js';
 import type { Sheets } from './useSheets.js';
@@ -19,22 +20,26 @@ interface SignedSheetsProps {
 
 /** Signing the sheet: who, what is open, and why there is another one. */
 function Signing({ sheets, onDone }: { sheets: Sheets; onDone: () => void }) {
-  const { document, readings } = useOpenJob();
+  const { id, document, readings } = useOpenJob();
   const dispatch = useAppDispatch();
   const known = useAppSelector((state) => state.person.name);
-  const [name, setName] = useState(known);
-  const [reason, setReason] = useState('');
+  const name = useKeptText({ of: id, part: 'sheet', field: 'signed by' }, known);
+  const reason = useKeptText({ of: id, part: 'sheet', field: 'reason' }, '');
   const [isBusy, setBusy] = useState(false);
   const { signed, isAllSent, fault, sign } = sheets;
   const open = openWork(document, readings);
   const isFirst = signed?.length === 0;
-  const isReady = name.trim() !== '' && (isFirst || reason.trim() !== '') && isAllSent && !isBusy;
+  const isReady = name.text.trim() !== '' && (isFirst || reason.text.trim() !== '') && isAllSent && !isBusy;
   const put = async () => {
     setBusy(true);
-    if (name.trim() !== known) dispatch(personNamed(name));
-    const worked = await sign(name.trim(), isFirst ? '' : reason.trim());
+    const by = name.text.trim();
+    if (by !== known) dispatch(personNamed(by));
+    const worked = await sign(by, isFirst ? '' : reason.text.trim());
     setBusy(false);
-    if (worked) onDone();
+    if (!worked) return;
+    name.settled(by);
+    reason.settled('');
+    onDone();
   };
   return (
     <Ask aria-label="Sign the sheet">
@@ -51,13 +56,13 @@ function Signing({ sheets, onDone }: { sheets: Sheets; onDone: () => void }) {
         </>
       )}
       <Row style={{ alignItems: 'end' }}>
-        <Field label="Signed by" value={name} maxLength={60} autoFocus onChange={setName} />
+        <Field label="Signed by" value={name.text} maxLength={60} autoFocus onChange={name.setText} />
         {!isFirst && (
           <Field
             label="Why another revision"
-            value={reason}
+            value={reason.text}
             maxLength={500}
-            onChange={setReason}
+            onChange={reason.setText}
             style={{ flex: '1 1 16rem' }}
           />
         )}

@@ -19,6 +19,7 @@ import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { StateMark, StateShape } from '../look/StateMark.js';
 import { TwoColumns } from '../look/TwoColumns.js';
+import { useKeptText } from '../look/useKeptText.js';
 import { bothUnits } from '../measure/LengthField.js';
 import { type Sum, type SumField, useSum } from './useSum.js';
 
@@ -190,7 +191,7 @@ function Others({ sum: { unit, sum } }: { readonly sum: Sum }) {
 export function SumView() {
   useTitle('Quick sum');
   const sum = useSum();
-  const [name, setName] = useState('');
+  const { text: name, setText: setName, settled } = useKeptText({ of: 'bench', part: 'sum', field: 'name' }, '');
   const [told, setTold] = useState<string | null>(null);
   return (
     <>
@@ -231,7 +232,14 @@ export function SumView() {
             <Panel aria-label="Keep it">
               <Field label="Name of the engine" value={name} maxLength={80} onChange={setName} />
               <Row style={{ marginTop: '0.5rem' }}>
-                <Button $kind="main" isDisabled={name.trim() === ''} onPress={() => sum.keep!(name.trim())}>
+                <Button
+                  $kind="main"
+                  isDisabled={name.trim() === ''}
+                  onPress={() => {
+                    settled('');
+                    sum.keep!(name.trim());
+                  }}
+                >
                   <Save aria-hidden size={18} />
                   Keep it as an engine
                 </Button>

@@ -87,6 +87,8 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
             inputMode="decimal"
             value={zero.text}
             onChange={zero.setText}
+            isLeftOver={zero.isLeftOver}
+            keptBy="kept with the reading"
             fault={zero.text.trim() !== '' && !readZero.ok ? readZero.message : null}
           />
         ) : (
@@ -99,6 +101,8 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
             inputMode="text"
             value={typed.text}
             onChange={typed.setText}
+            isLeftOver={typed.isLeftOver}
+            keptBy="press “Keep it”"
             fault={isTried && typed.text.trim() !== '' && !parsed.ok ? parsed.message : null}
             hint={
               nm === null

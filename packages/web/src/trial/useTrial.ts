@@ -3,6 +3,7 @@ import {
   type Fasteners,
   firstToTry,
   formatExactLength,
+  GAUGE_MODES,
   type GaugeMode,
   INSTRUMENT_DECIMALS,
   type Instrument,
@@ -24,11 +25,12 @@ import {
   trialState,
   type Warm,
 } from '@fettle/core';
-import { useMemo, useState } from 'react';
+import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { useKeptChoice } from '../look/useKeptChoice.js';
 import { NOBODY } from '../person/personSlice.js';
 
 export interface TriedStation {
@@ -130,8 +132,8 @@ export function useTrial(job: OpenJob): TrialWork {
   const [{ diameter: lastDiameter } = { diameter: null }] = Object.values(document.strips).sort((one, other) =>
     one.at < other.at ? 1 : -1,
   );
-  const [picked, setMode] = useState<GaugeMode | null>(null);
-  const mode = picked ?? last?.mode ?? 'setting';
+  const gauge = { of: job.id, part: 'trial', field: 'gauge' };
+  const [mode, setMode, modeKept] = useKeptChoice<GaugeMode>(gauge, last?.mode ?? 'setting', GAUGE_MODES);
   const setTrial = (make: (old: Trial) => Trial, what: string) =>
     change((old) => {
       const trial = trialOf(old, open, by, new Date().toISOString());
@@ -149,12 +151,16 @@ export function useTrial(job: OpenJob): TrialWork {
     add: (reading) => {
       const kept: TrialReading = { ...reading, unit, by, at: new Date().toISOString() };
       setTrial((old) => ({ ...old, readings: { ...old.readings, [newId()]: kept } }), `reading at ${id}, shells in`);
+      modeKept(mode);
     },
-    remove: (reading) =>
+    remove: (reading) => {
+      // It is read again as it was.
+      setMode(open.station.tried?.trial.readings[reading]?.mode ?? mode);
       setTrial((old) => {
         const { [reading]: _, ...readings } = old.readings;
         return { ...old, readings };
-      }, `reading at ${id} taken back`),
+      }, `reading at ${id} taken back`);
+    },
     strip: document.strips[id] ?? null,
     lastDiameter,
     setStrip: (part) =>

@@ -6,6 +6,7 @@ import { Choice } from '../../look/Choice.js';
 import { Field } from '../../look/Field.js';
 import { FieldPairs, Fold } from '../../look/Fold.js';
 import { Panel, Quiet, Row } from '../../look/Panel.js';
+import { useKeptText } from '../../look/useKeptText.js';
 import { useGauge } from './useGauge.js';
 
 const BAUDS = [1200, 2400, 4800, 9600, 19_200, 38_400, 57_600, 115_200];
@@ -30,7 +31,12 @@ export function GaugePanel({
 }) {
   const gauge = useGauge();
   const { line, setLine, name, heard, press } = gauge;
-  const [pattern, setPattern] = useState(line.pattern);
+  const {
+    text: pattern,
+    setText,
+    settled,
+    isLeftOver,
+  } = useKeptText({ of: 'bench', part: 'gauge', field: 'line' }, line.pattern);
   const [pressed, setPressed] = useState(0);
   const isRight = gaugeLineSchema.shape.pattern.safeParse(pattern).success;
   return (
@@ -44,8 +50,13 @@ export function GaugePanel({
             inputMode="text"
             value={pattern}
             fault={isRight ? null : 'Put one # where the figure stands.'}
-            onChange={setPattern}
-            onBlur={() => isRight && setLine({ pattern })}
+            isLeftOver={isLeftOver}
+            onChange={setText}
+            onBlur={() => {
+              if (!isRight) return;
+              setLine({ pattern });
+              settled(pattern);
+            }}
           />
           <Choice
             label="Unit of its figures"
