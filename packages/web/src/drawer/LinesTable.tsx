@@ -13,6 +13,7 @@ import { CountField } from '../halves/CountField.js';
 import { shortLabels } from '../halves/shortLabels.js';
 import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
+import { useLeftPlaces } from '../look/useLeftPlaces.js';
 import { moveDrawer } from './moveDrawer.js';
 import type { Drawer } from './useDrawer.js';
 
@@ -26,6 +27,9 @@ const Lines = styled.div`
   td.count { width: 5.5rem; }
   small { display: block; font-weight: 400; color: var(--ink-soft); }
 `;
+
+/** The box of a count. */
+const countPlace = (id: string) => ({ of: id, part: 'half', field: 'onHand' });
 
 /** Whether fewer are free than there should be. */
 export function isShort(line: DrawerLine): boolean {
@@ -147,7 +151,7 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
       sortBy: ({ half }) => half.onHand,
       cell: ({ id, version, half, ...line }) => (
         <CountField
-          kept={{ of: id, part: 'half', field: 'onHand' }}
+          kept={countPlace(id)}
           label={`On hand of ${labels.get(id)}`}
           value={half.onHand}
           most={99_999}
@@ -208,6 +212,7 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
 /** The kinds of half in the workshop's drawer; Enter on a row opens it. */
 export function LinesTable(props: LinesTableProps) {
   const { lines, unit, by, act, opened, isNarrow, onOpen } = props;
+  const isLeft = useLeftPlaces();
   // biome-ignore lint/correctness/useExhaustiveDependencies: these are what the columns are made of
   const columns = useMemo(() => columnsOf(props), [lines, unit, by, act, isNarrow]);
   return (
@@ -220,6 +225,7 @@ export function LinesTable(props: LinesTableProps) {
         keyOf={({ id }) => id}
         onOpen={({ id }) => onOpen(id)}
         isCurrent={({ id }) => id === opened}
+        isTyped={({ id }) => isLeft(countPlace(id))}
       />
     </Lines>
   );

@@ -16,6 +16,7 @@ import { CountField } from '../halves/CountField.js';
 import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { useLeftPlaces } from '../look/useLeftPlaces.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
 import { moveDrawer } from './moveDrawer.js';
 import { PieceForm } from './PieceForm.js';
@@ -40,9 +41,13 @@ interface WorkshopPiecesProps {
   readonly onOpen: (id: string) => void;
 }
 
+/** The box of one of its counts. */
+const countPlace = (id: string, field: 'onHand' | 'least') => ({ of: 'drawer', part: id, field });
+
 /** The workshop's washers, flanged halves and shims: what is on hand, free, reserved and used. */
 export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: WorkshopPiecesProps) {
   const [isAdding, setAdding] = useState(false);
+  const isLeft = useLeftPlaces();
   const sorted = [...(lines ?? [])].sort(
     (one, other) => one.piece.kind.localeCompare(other.piece.kind, 'en') || one.piece.thickness - other.piece.thickness,
   );
@@ -75,7 +80,7 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
       sortBy: ({ piece }) => piece.onHand,
       cell: (line) => (
         <CountField
-          kept={{ of: 'drawer', part: line.id, field: 'onHand' }}
+          kept={countPlace(line.id, 'onHand')}
           label={`On hand of ${pieceName(line.piece)}`}
           value={line.piece.onHand}
           most={99_999}
@@ -97,7 +102,7 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
       sortBy: ({ piece }) => piece.least,
       cell: (line) => (
         <CountField
-          kept={{ of: 'drawer', part: line.id, field: 'least' }}
+          kept={countPlace(line.id, 'least')}
           label={`Least of ${pieceName(line.piece)}`}
           value={line.piece.least}
           most={9999}
@@ -199,6 +204,7 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
             keyOf={({ id }) => id}
             onOpen={({ id }) => onOpen(id)}
             isCurrent={({ id }) => id === opened}
+            isTyped={({ id }) => isLeft(countPlace(id, 'onHand')) || isLeft(countPlace(id, 'least'))}
           />
         </Pieces>
       )}

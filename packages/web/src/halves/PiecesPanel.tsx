@@ -20,8 +20,10 @@ import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { useLeftPlaces } from '../look/useLeftPlaces.js';
 import { LengthField } from '../measure/LengthField.js';
 import { CountField } from './CountField.js';
+import { stockPlace } from './stockPlace.js';
 
 const Pieces = styled.div`
   td { padding: 0.2rem 0.4rem; }
@@ -45,6 +47,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
   const { document } = job;
   const { unit, pieces } = document;
   const [isAdding, setAdding] = useState(false);
+  const isLeft = useLeftPlaces();
   const taken = takenPieces(document);
   const own: Own[] = Object.entries(pieces)
     .map(([id, piece]) => ({
@@ -114,7 +117,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
       cell: ({ id, piece, line }) =>
         piece.line === null ? (
           <CountField
-            kept={{ of: job.id, part: id, field: 'stock' }}
+            kept={stockPlace(job.id, id)}
             label={`Stock of ${pieceLabel(piece)}`}
             value={piece.stock}
             most={9999}
@@ -178,6 +181,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
             columns={columns}
             what="pieces"
             keyOf={({ id }) => id}
+            isTyped={({ id }) => isLeft(stockPlace(job.id, id))}
           />
         </Pieces>
       )}

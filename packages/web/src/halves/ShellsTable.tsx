@@ -19,10 +19,12 @@ import type { ChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
 import { GradeName } from '../look/GradeSwatch.js';
+import { useLeftPlaces } from '../look/useLeftPlaces.js';
 import { LengthField } from '../measure/LengthField.js';
 import { CorrectHalf } from './CorrectHalf.js';
 import { CountField } from './CountField.js';
 import { shortLabels } from './shortLabels.js';
+import { stockPlace } from './stockPlace.js';
 
 const Halves = styled.div`
   td { padding: 0.2rem 0.4rem; }
@@ -158,7 +160,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
       cell: ({ id, shell, stock }) =>
         shell.line === null ? (
           <CountField
-            kept={{ of: job, part: id, field: 'stock' }}
+            kept={stockPlace(job, id)}
             label={`Stock of ${labels.get(id)}`}
             value={shell.stock}
             most={9999}
@@ -211,6 +213,7 @@ export function ShellsTable({ job, document, change, lines }: ShellsTableProps) 
     () => columnsOf({ job, document, change, lines, corrected, onCorrect }),
     [job, document, change, lines, corrected],
   );
+  const isLeft = useLeftPlaces();
   const wrong = corrected === null ? undefined : document.shells[corrected];
   const kinds = useMemo(() => kindsOf({ job, document, change, lines }), [job, document, change, lines]);
   return (
@@ -230,7 +233,14 @@ export function ShellsTable({ job, document, change, lines }: ShellsTableProps) 
           }
         />
       )}
-      <DataTable label="Halves in the drawer" items={kinds} columns={columns} what="halves" keyOf={({ id }) => id} />
+      <DataTable
+        label="Halves in the drawer"
+        items={kinds}
+        columns={columns}
+        what="halves"
+        keyOf={({ id }) => id}
+        isTyped={({ id }) => isLeft(stockPlace(job, id))}
+      />
     </Halves>
   );
 }

@@ -90,3 +90,24 @@ it('shows the first hundred of a long list, sorted all together, and more when a
   expect(drawn()).toHaveLength(410);
   expect(screen.queryByText('Show more bins')).toBeNull();
 });
+
+it('shows the current row and those that were typed in, however far down they are', () => {
+  const many = Array.from({ length: 410 }, (_, at): Kept => ({ name: `Bin ${at}`, stock: 0 }));
+  const { container } = render(
+    <DataTable
+      label="Kept"
+      items={many}
+      columns={COLUMNS}
+      keyOf={({ name }) => name}
+      what="bins"
+      isCurrent={({ name }) => name === 'Bin 205'}
+      isTyped={({ name }) => ['Bin 7', 'Bin 400'].includes(name)}
+    />,
+  );
+  const drawn = () => [...container.querySelectorAll('tbody tr')].map((row) => row.firstChild!.textContent);
+  expect(drawn().slice(99)).toEqual(['Bin 99', 'Bin 205', 'Bin 400']);
+  expect(screen.getByText('102 of 410 bins, the first and those in hand.')).toBeTruthy();
+  fireEvent.click(screen.getByText('Show more bins'));
+  expect(drawn()).toHaveLength(401);
+  expect(document.activeElement!.firstChild!.textContent).toBe('Bin 100');
+});

@@ -68,6 +68,8 @@ interface DataTableProps<Item> {
   /** What Enter on a row does; with it the arrow keys go from row to row. */
   readonly onOpen?: (item: Item) => void;
   readonly isCurrent?: (item: Item) => boolean;
+  /** Whether something in the row was typed and is not saved: such a row is shown however long the list is, as the current one is. */
+  readonly isTyped?: (item: Item) => boolean;
 }
 
 function compared(one: string | number, other: string | number): number {
@@ -87,6 +89,7 @@ export function DataTable<Item>({
   what = 'rows',
   onOpen,
   isCurrent,
+  isTyped,
 }: DataTableProps<Item>) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const body = useRef<HTMLTableSectionElement>(null);
@@ -112,7 +115,10 @@ export function DataTable<Item>({
     onSortingChange: setSorting,
   });
   const { rows } = table.getRowModel();
-  const { shown, showMore } = useShown(rows, body);
+  const { shown, most, showMore } = useShown(rows, body, ({ original }) => {
+    const item = original as Item;
+    return (isCurrent?.(item) ?? false) || (isTyped?.(item) ?? false);
+  });
   const byKey = new Map(columns.map((column) => [column.key, column]));
   const go = (event: KeyboardEvent<HTMLTableRowElement>, item: Item) => {
     if (event.target !== event.currentTarget) return;
@@ -187,7 +193,13 @@ export function DataTable<Item>({
   return (
     <>
       {scroll}
-      <ShowMore shown={shown.length} all={rows.length} what={what} onMore={showMore} />
+      <ShowMore
+        shown={shown.length}
+        all={rows.length}
+        what={what}
+        {...(shown.length > most ? { which: 'the first and those in hand' } : {})}
+        onMore={showMore}
+      />
     </>
   );
 }

@@ -7,6 +7,8 @@ const MORE = 4;
 
 export interface Shown<Item> {
   readonly shown: readonly Item[];
+  /** How many are shown of those that nobody wants above others. */
+  readonly most: number;
   readonly showMore: () => void;
 }
 
@@ -14,8 +16,13 @@ export interface Shown<Item> {
  * The first rows of a long table, and more when they are asked for: then the first of the new ones is in hand.
  *
  * @param body the rows, each for an item
+ * @param isWanted whether one is shown wherever it stands; left out, none is
  */
-export function useShown<Item>(items: readonly Item[], body: RefObject<HTMLTableSectionElement | null>): Shown<Item> {
+export function useShown<Item>(
+  items: readonly Item[],
+  body: RefObject<HTMLTableSectionElement | null>,
+  isWanted?: (item: Item) => boolean,
+): Shown<Item> {
   const [most, setMost] = useState(AT_FIRST);
   const from = useRef<number | null>(null);
   // biome-ignore lint/correctness/useExhaustiveDependencies: once more are shown
@@ -28,7 +35,8 @@ export function useShown<Item>(items: readonly Item[], body: RefObject<HTMLTable
     row.focus();
   }, [most]);
   return {
-    shown: items.slice(0, most),
+    shown: [...items.slice(0, most), ...(isWanted ? items.slice(most).filter(isWanted) : [])],
+    most,
     showMore: () => {
       from.current = most;
       setMost(MORE * most);
