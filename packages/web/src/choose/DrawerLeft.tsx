@@ -36,9 +36,9 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
   const taken = Object.values(halves).flatMap(({ upper, lower }) => [upper.shell, lower.shell]);
   const shells = useMemo(() => shellsInOrder(document), [document]);
   const body = useRef<HTMLTableSectionElement>(null);
-  const { shown, showMore } = useShown(shells, body);
   const used = new Map<string, number>();
   for (const id of taken) used.set(id, (used.get(id) ?? 0) + 1);
+  const { shown, most, showMore } = useShown(shells, body, ({ id }) => used.has(id));
   const shellOf = (id: string) => (asked.ok ? document.shells[asked.shellIds.get(id) ?? ''] : undefined);
   const family = (shell: JobShell) => (document.withRods ? `${shell.family} ` : '');
   const nameOf = (id: string) => {
@@ -118,7 +118,13 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
           })}
         </tbody>
       </Table>
-      <ShowMore shown={shown.length} all={shells.length} what="halves" onMore={showMore} />
+      <ShowMore
+        shown={shown.length}
+        all={shells.length}
+        what="halves"
+        {...(shown.length > most ? { which: 'the first and those that are chosen' } : {})}
+        onMore={showMore}
+      />
     </Panel>
   );
 }
