@@ -100,6 +100,15 @@ test('a tablet that was let in is shared by PIN; who signs out leaves nothing of
   await expect(tablet.getByLabel('M1 main bore front plane, mm')).toBeVisible();
   await expect(tablet).toHaveURL(`${server.origin}/engines/${id}/bores`);
 
+  // A sheet is signed by the account: nobody types another name.
+  await owner.goto(`/engines/${id}/sheet`);
+  await owner.getByRole('button', { name: 'Sign it off' }).click();
+  const signing = owner.getByLabel('Sign the sheet', { exact: true }).first();
+  await expect(signing).toContainText('Signed by Wren');
+  await expect(owner.getByRole('textbox', { name: 'Signed by' })).toBeHidden();
+  await signing.getByRole('button', { name: 'Sign the sheet' }).click();
+  await expect(owner.getByRole('button', { name: /^Revision 1, Wren/u })).toBeVisible();
+
   // With two of them, one touch says who it is.
   await owner.goto('/me');
   await owner.getByLabel('Your password, to set or remove it').fill(PASSWORD);

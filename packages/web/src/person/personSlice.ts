@@ -7,11 +7,18 @@ const KEY = 'fettle.person';
 /** Stands in the history until somebody types a name on this device. */
 export const NOBODY = 'Unnamed';
 
+export interface PersonState {
+  readonly name: string;
+  /** Whether the name is that of an account, which nobody types. */
+  readonly isAccount: boolean;
+}
+
 const personSlice = createSlice({
   name: 'person',
-  initialState: { name: localStorage.getItem(KEY) ?? '' },
+  initialState: (): PersonState => ({ name: localStorage.getItem(KEY) ?? '', isAccount: false }),
   reducers: {
     personNamed(state, action: PayloadAction<string>) {
+      if (state.isAccount) return;
       state.name = cutText(action.payload.trim(), 60);
       localStorage.setItem(KEY, state.name);
     },
@@ -19,7 +26,9 @@ const personSlice = createSlice({
   extraReducers: (build) =>
     // Who is signed in is who does what is done, whatever was typed on this device before.
     build.addCase(sessionTold, (state, { payload: { person } }) => {
-      if (person) state.name = person.name;
+      if (!person) return;
+      state.name = person.name;
+      state.isAccount = true;
     }),
 });
 

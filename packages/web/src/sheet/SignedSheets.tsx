@@ -22,17 +22,17 @@ interface SignedSheetsProps {
 function Signing({ sheets, onDone }: { sheets: Sheets; onDone: () => void }) {
   const { id, document, readings } = useOpenJob();
   const dispatch = useAppDispatch();
-  const known = useAppSelector((state) => state.person.name);
+  const { name: known, isAccount } = useAppSelector((state) => state.person);
   const name = useKeptText({ of: id, part: 'sheet', field: 'signed by' }, known);
   const reason = useKeptText({ of: id, part: 'sheet', field: 'reason' }, '');
   const [isBusy, setBusy] = useState(false);
   const { signed, isAllSent, fault, sign } = sheets;
   const open = openWork(document, readings);
   const isFirst = signed?.length === 0;
-  const isReady = name.text.trim() !== '' && (isFirst || reason.text.trim() !== '') && isAllSent && !isBusy;
+  const by = isAccount ? known : name.text.trim();
+  const isReady = by !== '' && (isFirst || reason.text.trim() !== '') && isAllSent && !isBusy;
   const put = async () => {
     setBusy(true);
-    const by = name.text.trim();
     if (by !== known) dispatch(personNamed(by));
     const worked = await sign(by, isFirst ? '' : reason.text.trim());
     setBusy(false);
@@ -56,7 +56,13 @@ function Signing({ sheets, onDone }: { sheets: Sheets; onDone: () => void }) {
         </>
       )}
       <Row style={{ alignItems: 'end' }}>
-        <Field label="Signed by" value={name.text} maxLength={60} autoFocus onChange={name.setText} />
+        {isAccount ? (
+          <p style={{ minHeight: 'var(--target)', alignContent: 'center' }}>
+            Signed by <strong>{known}</strong>
+          </p>
+        ) : (
+          <Field label="Signed by" value={name.text} maxLength={60} autoFocus onChange={name.setText} />
+        )}
         {!isFirst && (
           <Field
             label="Why another revision"
