@@ -83,7 +83,9 @@ test('a tablet that was let in is shared by PIN; who signs out leaves nothing of
   await expect(tablet.getByLabel('M1 main bore front plane, mm')).toBeVisible();
   await expect.poll(async () => (await keptOn(tablet)).join(' ')).toContain(`/api/jobs/${id}`);
 
-  await tablet.getByRole('link', { name: `Signed in as ${name}` }).click();
+  const bore = tablet.getByLabel('M1 main bore front plane, mm');
+  await bore.pressSequentially('64.0');
+  await tablet.goto('/me');
   await tablet.getByRole('button', { name: 'Sign out' }).click();
   await expect(tablet.getByRole('button', { name: 'Sign in by name and password' })).toBeVisible();
   await expect(tablet.getByRole('heading', { name })).toBeVisible();
@@ -125,6 +127,15 @@ test('a tablet that was let in is shared by PIN; who signs out leaves nothing of
   await tablet.getByRole('button', { name: 'Wren' }).click();
   await enterPin(tablet, '97531');
   await expect(tablet.getByRole('link', { name: 'Signed in as Wren' })).toBeVisible();
+  // What Teasel had half typed here is not Wren's to finish.
+  await tablet.goto(`/engines/${id}/bores`);
+  await expect(bore).toHaveValue('');
+  await tablet.goto('/me');
+  await tablet.getByRole('button', { name: 'Sign out' }).click();
+  await tablet.getByRole('button', { name }).click();
+  await enterPin(tablet, '2468');
+  await tablet.goto(`/engines/${id}/bores`);
+  await expect(bore).toHaveValue('64.0');
   for (const page of [owner, tablet]) await page.context().close();
 });
 

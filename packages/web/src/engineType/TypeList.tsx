@@ -14,7 +14,7 @@ import { FileButton } from '../look/FileButton.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Row } from '../look/Panel.js';
 import { SearchField } from '../look/SearchField.js';
-import { notedText } from '../look/typingNotes.js';
+import { notedKeys, notedText } from '../look/typingNotes.js';
 import { NOBODY } from '../person/personSlice.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
@@ -34,12 +34,10 @@ const DRAFT = 'fettle.draft.type.';
 
 /** Types that are being typed on this device: new ones, and changes that were not saved. */
 function typedHere(): { id: string; name: string }[] {
-  return Object.keys(localStorage)
-    .filter((key) => key.startsWith(DRAFT))
-    .flatMap((key) => {
-      const { text } = JSON.parse(notedText(key)!) as { text?: { name?: string } };
-      return text === undefined ? [] : [{ id: key.slice(DRAFT.length), name: text.name?.trim() ?? '' }];
-    });
+  return notedKeys(DRAFT).flatMap((key) => {
+    const { text } = JSON.parse(notedText(key)!) as { text?: { name?: string } };
+    return text === undefined ? [] : [{ id: key.slice(DRAFT.length), name: text.name?.trim() ?? '' }];
+  });
 }
 
 /** The library of engine types: found by anything that stands on their sheets, started, copied, archived, brought in from a file. */

@@ -1,5 +1,5 @@
 import { useCallback, useRef, useState } from 'react';
-import { noteDone, notedText, noteText } from '../look/typingNotes.js';
+import { noteDone, notedKeys, notedText, noteText } from '../look/typingNotes.js';
 
 export interface Drafts<Value> {
   /** What is being typed and is not ready yet, by the keys of its rows. */
@@ -30,8 +30,9 @@ export function useDrafts<Value>(key: string): Drafts<Value> {
   const start = `${group}/`;
   const [drafts, show] = useState<Readonly<Record<string, Value>>>(() => {
     splitUp(group, start);
-    const keys = Object.keys(localStorage).filter((one) => one.startsWith(start));
-    return Object.fromEntries(keys.map((one) => [one.slice(start.length), JSON.parse(notedText(one)!) as Value]));
+    return Object.fromEntries(
+      notedKeys(start).map((one) => [one.slice(start.length), JSON.parse(notedText(one)!) as Value]),
+    );
   });
   const now = useRef(drafts);
   const put = useCallback(

@@ -35,11 +35,45 @@ async function database(): Promise<IDBPDatabase<DoneDatabase>> {
   return opened;
 }
 
-function read(key: string): { readonly id: string | null; readonly text: string } | null {
-  const kept = localStorage.getItem(key);
-  if (kept === null) return null;
-  const note = NOTE.exec(kept);
-  return note ? { id: note[1]!, text: note[2]! } : { id: null, text: kept };
+/** Id of the account whose typing is noted; null where nobody signs in. */
+let typist: string | null = null;
+
+/** Says whose typing is noted from here on: on a shared device what one has half typed is not finished under another's name. */
+export function typedBy(account: string | null): void {
+  typist = account;
+}
+
+/** Parts a key from the account that it is of; no key has this sign itself. */
+const OF = '@';
+
+interface Note {
+  /** What it is kept under. */
+  readonly kept: string;
+  readonly id: string | null;
+  readonly text: string;
+}
+
+function readKept(kept: string): Note | null {
+  const content = localStorage.getItem(kept);
+  if (content === null) return null;
+  const note = NOTE.exec(content);
+  return note ? { kept, id: note[1]!, text: note[2]! } : { kept, id: null, text: content };
+}
+
+const ownKey = (key: string) => (typist === null ? key : `${key}${OF}${typist}`);
+
+/** One's own note; else one from before anybody signed in here. */
+function read(key: string): Note | null {
+  return readKept(ownKey(key)) ?? readKept(key);
+}
+
+/** The keys of what is noted that begin with something. */
+export function notedKeys(start: string): string[] {
+  const keys = Object.keys(localStorage).flatMap((kept) => {
+    const [key = '', account = typist] = kept.split(OF);
+    return key.startsWith(start) && account === typist ? [key] : [];
+  });
+  return [...new Set(keys)];
 }
 
 /** What is noted under a key; null for nothing. */
@@ -49,14 +83,16 @@ export function notedText(key: string): string | null {
 
 /** Notes what is being typed; until it is done with it is one typing. */
 export function noteText(key: string, text: string): void {
-  localStorage.setItem(key, `${read(key)?.id ?? newId()} ${text}`);
+  const note = read(key);
+  localStorage.setItem(ownKey(key), `${note?.id ?? newId()} ${text}`);
+  if (note !== null && note.kept !== ownKey(key)) localStorage.removeItem(note.kept);
 }
 
 /** What was typed is saved or given up: nothing is noted any more, and no earlier note of it counts. */
 export function noteDone(key: string): void {
   const note = read(key);
   if (note === null) return;
-  localStorage.removeItem(key);
+  localStorage.removeItem(note.kept);
   if (note.id === null) return;
   const row = { id: note.id, at: Date.now() };
   // A browser that keeps no databases goes without: only one that is ended outright could bring the note back.
@@ -65,13 +101,14 @@ export function noteDone(key: string): void {
     .catch(() => undefined);
 }
 
-async function dropDone(keys: readonly string[]): Promise<void> {
+/** @param notes what notes are kept under, of whomever */
+async function dropDone(notes: readonly string[]): Promise<void> {
   const transaction = (await database()).transaction('done', 'readwrite');
   const { store } = transaction;
-  for (const key of keys) {
-    const id = read(key)?.id;
+  for (const kept of notes) {
+    const id = readKept(kept)?.id;
     if (id == null || (await store.getKey(id)) === undefined) continue;
-    localStorage.removeItem(key);
+    localStorage.removeItem(kept);
     // Its removal may miss the disk once more.
     await store.put({ id, at: Date.now() });
   }
@@ -87,8 +124,8 @@ async function dropDone(keys: readonly string[]): Promise<void> {
  * few seconds, it is not waited for.
  */
 export async function dropDoneNotes(): Promise<void> {
-  const keys = Object.keys(localStorage).filter((key) => NOTES.some((start) => key.startsWith(start)));
-  const dropped = dropDone(keys).catch(() => undefined);
-  if (keys.length === 0) return;
+  const notes = Object.keys(localStorage).filter((kept) => NOTES.some((start) => kept.startsWith(start)));
+  const dropped = dropDone(notes).catch(() => undefined);
+  if (notes.length === 0) return;
   await Promise.race([dropped, new Promise((resolve) => setTimeout(resolve, LONGEST_MS))]);
 }

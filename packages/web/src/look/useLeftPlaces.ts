@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { notedKeys } from './typingNotes.js';
 import { type KeptPlace, keptKey } from './useKeptText.js';
 
 /**
@@ -7,6 +8,6 @@ import { type KeptPlace, keptKey } from './useKeptText.js';
  * @returns tells it of a box
  */
 export function useLeftPlaces(): (place: KeptPlace) => boolean {
-  const [left] = useState(() => new Set(Object.keys(localStorage)));
+  const [left] = useState(() => new Set(notedKeys('fettle.typing/')));
   return (place) => left.has(keptKey(place));
 }
