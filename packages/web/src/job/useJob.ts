@@ -2,9 +2,9 @@ import type { JobView, Json, Reading } from '@fettle/core';
 import { changesBetween, type JobDocument, placeWords, sizeOfDraft, slotKey } from '@fettle/core';
 import { useCallback, useMemo, useRef } from 'react';
 import { newId } from '../app/newId.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { useAppSelector, useAppStore } from '../app/store.js';
 import { NOBODY } from '../person/personSlice.js';
-import { documentWith, parcelAdded } from '../saving/savingSlice.js';
+import { knownDocument, parcelAdded } from '../saving/savingSlice.js';
 import { api } from '../wire/api.js';
 import { isAskFault } from '../wire/ask.js';
 import { useLookedAtEvery } from '../wire/polling.js';
@@ -48,16 +48,15 @@ export function useJob(id: string): OpenJob | null {
   const before = useRef<readonly Reading[]>([]);
   return useMemo(() => {
     const parcels = elsewhere.length === 0 ? own : [...elsewhere, ...own];
-    const made = parcels.find((parcel) => parcel.kind === 'create' && parcel.jobId === id);
-    const server = view?.document ?? (made?.kind === 'create' ? made.document : null);
-    if (!server) return null;
+    const document = knownDocument({ jobs: view ? { [id]: view } : {}, parcels: own, elsewhere }, id);
+    if (!document) return null;
     const bySlot = new Map((view?.readings ?? []).map((reading) => [slotKey(reading), reading]));
     for (const parcel of parcels) {
       if (parcel.kind !== 'reading' || parcel.jobId !== id) continue;
       bySlot.set(slotKey(parcel.draft), { ...parcel.draft, id: parcel.id, nm: sizeOfDraft(parcel.draft) });
     }
     before.current = unlessNew([...bySlot.values()], before.current);
-    return { id, view, document: documentWith(server, parcels, id), readings: before.current };
+    return { id, view, document, readings: before.current };
   }, [id, view, own, elsewhere]);
 }
 
@@ -70,17 +69,20 @@ export function useJob(id: string): OpenJob | null {
 export type ChangeDocument = (change: (document: JobDocument) => JobDocument, what?: string) => void;
 
 export function useChangeDocument({ id, document }: Pick<OpenJob, 'id' | 'document'>): ChangeDocument {
-  const dispatch = useAppDispatch();
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const store = useAppStore();
   return useCallback(
     (change, what) => {
-      const ours = change(document);
-      const changes = changesBetween(document as unknown as Json, ours as unknown as Json);
+      const { saving, person } = store.getState();
+      // As it is now, not as it was shown last: of two changes before it is drawn again, the second knows the first.
+      const base = knownDocument(saving, id) ?? document;
+      const ours = change(base);
+      const changes = changesBetween(base as unknown as Json, ours as unknown as Json);
       const [first] = changes;
       if (!first) return;
-      dispatch(stepTaken({ job: id, changes, what: what ?? placeWords(first.path, ours) }));
-      dispatch(parcelAdded({ kind: 'document', id: newId(), jobId: id, by, base: document, ours }));
+      store.dispatch(stepTaken({ job: id, changes, what: what ?? placeWords(first.path, ours) }));
+      const by = person.name || NOBODY;
+      store.dispatch(parcelAdded({ kind: 'document', id: newId(), jobId: id, by, base, ours }));
     },
-    [dispatch, by, id, document],
+    [store, id, document],
   );
 }

@@ -84,6 +84,19 @@ describe('undo', () => {
     expect(result.current.undo).toBeNull();
   });
 
+  it('takes back each of two changes that were made before the engine was shown again', () => {
+    const { result } = opened();
+    act(() => {
+      result.current.change((old) => ({ ...old, name: 'Rush Twin 2' }));
+      result.current.change((old) => ({ ...old, shells: {} }));
+    });
+    expect(result.current.job.document).toEqual({ ...document, name: 'Rush Twin 2', shells: {} });
+    act(() => result.current.undo!());
+    expect(result.current.job.document).toEqual({ ...document, name: 'Rush Twin 2' });
+    act(() => result.current.undo!());
+    expect(result.current.job.document).toEqual(document);
+  });
+
   it('leaves the halves, rods and wishes that a second person has put in since', () => {
     const { result } = opened();
     const wishes = { M1: { upper: 'a', lower: null, noShells: [], unmixed: false } };

@@ -1,8 +1,8 @@
 import { useEffect } from 'react';
 import { newId } from '../app/newId.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { useAppDispatch, useAppSelector, useAppStore } from '../app/store.js';
 import { NOBODY } from '../person/personSlice.js';
-import { parcelAdded } from '../saving/savingSlice.js';
+import { knownDocument, parcelAdded } from '../saving/savingSlice.js';
 import type { OpenJob } from './useJob.js';
 import { stepUndone, visitBegan, visitEnded } from './visitSlice.js';
 import { withoutStep } from './withoutStep.js';
@@ -29,19 +29,19 @@ export function useVisit(id: string): void {
 
 /** Takes back, step by step, what this person did to the engine since it was opened; what others did since stays. */
 export function useUndo(job: OpenJob | null): Undo {
-  const dispatch = useAppDispatch();
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const store = useAppStore();
   const { steps, isPartial } = useAppSelector((state) => state.visit);
   const last = steps.at(-1);
   return {
     undo:
       job && last
         ? () => {
-            const { document } = job;
-            const back = withoutStep(document, last.changes);
-            dispatch(stepUndone(back.isPartial));
-            const parcel = { kind: 'document', id: newId(), jobId: job.id, by, base: document } as const;
-            dispatch(parcelAdded({ ...parcel, ours: back.document }));
+            const { saving, person } = store.getState();
+            const base = knownDocument(saving, job.id) ?? job.document;
+            const back = withoutStep(base, last.changes);
+            store.dispatch(stepUndone(back.isPartial));
+            const parcel = { kind: 'document', id: newId(), jobId: job.id, by: person.name || NOBODY } as const;
+            store.dispatch(parcelAdded({ ...parcel, base, ours: back.document }));
           }
         : null,
     what: last?.what ?? null,

@@ -1,7 +1,9 @@
-import { slotKey } from '@fettle/core';
+import { changesBetween, type JobDocument, type Json, slotKey, valueAt, withValueAt } from '@fettle/core';
+import { asJson } from '../job/withoutStep.js';
 import { type Parcel, typedBy } from './outbox.js';
 
 type ReadingParcel = Parcel & { kind: 'reading' };
+type DocumentParcel = Parcel & { kind: 'document' };
 
 /** Whether two parcels are one person's about the same thing, so that one of them is enough. */
 function isAboutTheSame(one: Parcel, other: Parcel): boolean {
@@ -21,9 +23,27 @@ function inPlaceOf(earlier: ReadingParcel, later: ReadingParcel): ReadingParcel 
   return { ...later, took, draft: { ...later.draft, replaces } };
 }
 
+/**
+ * A change with what an earlier one did that it was made without knowing of: two in one moment, before the engine is shown again. Where both
+ * are about one place the later one counts.
+ */
+function withEarlier(old: DocumentParcel, { base, ours }: DocumentParcel): JobDocument {
+  const own = changesBetween(asJson(base), asJson(ours));
+  const isOwn = (path: readonly string[]) =>
+    own.some((other) => path.every((key, at) => at >= other.path.length || key === other.path[at]));
+  return changesBetween(asJson(old.base), asJson(old.ours))
+    .filter(({ path, to }) => changesBetween(valueAt(asJson(base), path), to).length > 0 && !isOwn(path))
+    .reduce<Json | undefined>(
+      (now, { path, to }) => withValueAt(now, path, to),
+      asJson(ours),
+    ) as unknown as JobDocument;
+}
+
 function joined(old: Parcel, parcel: Parcel): Parcel {
   if (old.kind === 'reading' && parcel.kind === 'reading') return inPlaceOf(old, parcel);
-  if (old.kind === 'document' && parcel.kind === 'document') return { ...parcel, base: old.base };
+  if (old.kind === 'document' && parcel.kind === 'document') {
+    return { ...parcel, base: old.base, ours: withEarlier(old, parcel) };
+  }
   return parcel;
 }
 

@@ -124,6 +124,26 @@ describe('the outbox', () => {
     });
   });
 
+  it('keeps both of two changes that were made in one moment, from what was shown before either', () => {
+    const limits = {
+      ...base.limits,
+      mainBore: { low: null, high: null, source: 'book' },
+    } as unknown as JobDocument['limits'];
+    const both = [
+      change('a', base, { ...base, name: 'named', unit: 'in' }),
+      change('b', base, { ...base, limits, unit: 'mm' }),
+    ];
+    const { parcels } = both.reduce((state, parcel) => savingReducer(state, parcelAdded(parcel)), start);
+    expect(parcels).toEqual([change('b', base, { ...base, name: 'named', unit: 'in', limits })]);
+    // Where both are about one place the later one counts, also where it takes the first back.
+    const first = { ...base, name: 'first' };
+    for (const name of ['second', base.name]) {
+      const made = [change('a', base, first), change('b', first, { ...first, name })];
+      const after = made.reduce((state, parcel) => savingReducer(state, parcelAdded(parcel)), start);
+      expect(after.parcels).toEqual([change('b', base, { ...base, name })]);
+    }
+  });
+
   it('keeps everything when the server cannot be reached, and lets go only of what was delivered', () => {
     const sent = after(
       start,

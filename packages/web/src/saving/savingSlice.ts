@@ -57,6 +57,17 @@ export function documentWith(server: JobDocument, parcels: readonly Parcel[], jo
   }, server);
 }
 
+/** An engine's document as this device knows it now: what the server has, with what is not there yet laid over it; null where it is not known. */
+export function knownDocument(
+  { jobs, parcels: own, elsewhere }: Pick<SavingState, 'jobs' | 'parcels' | 'elsewhere'>,
+  id: string,
+): JobDocument | null {
+  const parcels = elsewhere.length === 0 ? own : [...elsewhere, ...own];
+  const made = parcels.find((parcel) => parcel.kind === 'create' && parcel.jobId === id);
+  const server = jobs[id]?.document ?? (made?.kind === 'create' ? made.document : null);
+  return server && documentWith(server, parcels, id);
+}
+
 /** What is not among what is known already goes before it. */
 function withNew<Item>(items: readonly Item[], known: readonly Item[], idOf: (item: Item) => string): readonly Item[] {
   const ids = new Set(known.map(idOf));
