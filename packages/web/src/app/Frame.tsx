@@ -28,6 +28,10 @@ const Bar = styled.header`
   }
   nav, .space { flex: 1; }
   nav { display: flex; flex-wrap: wrap; }
+  /* What is said of saving may be long: it wraps in its place, and nothing else moves. */
+  output { flex: 0 1 auto; min-width: 0; line-height: 1.15; text-wrap: pretty; }
+  output svg { flex: none; }
+  @media (min-width: 1181px) { nav { flex: 1 0 auto; flex-wrap: nowrap; } }
   nav a {
     display: inline-flex; align-items: center; min-height: var(--target); padding: 0 0.65rem; color: var(--ink);
     font-weight: 600; text-decoration: none; white-space: nowrap;

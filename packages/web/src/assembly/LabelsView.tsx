@@ -65,7 +65,7 @@ export function LabelsView() {
   // The labels in the printer are the same from engine to engine.
   const [paper, setPaper] = useDraft<Paper>('labels');
   const { size, wide, high, gap } = paper !== null && paper.size in SIZES ? paper : USUAL;
-  const set = (part: Partial<Paper>) => setPaper({ ...(paper ?? USUAL), ...part });
+  const set = (part: Partial<Paper>) => setPaper((now) => ({ ...(now ?? USUAL), ...part }));
   const facts = useMemo(() => jobFacts(document, readings), [document, readings]);
   const stations = useMemo(() => jobAssembly(document, facts.stations), [document, facts]);
   const qr = useQr(`${window.location.origin}/engines/${id}`);

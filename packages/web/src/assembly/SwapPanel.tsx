@@ -30,7 +30,7 @@ export function SwapPanel({ work }: { work: AssemblyWork }) {
   const { job, document, swap } = work;
   const [draft, setDraft, clearDraft] = useDraft<SwapDraft>(`swap.${job.id}`);
   const { part, one, other, reason } = draft ?? BLANK;
-  const set = (typed: Partial<SwapDraft>) => setDraft({ ...(draft ?? BLANK), ...typed });
+  const set = (typed: Partial<SwapDraft>) => setDraft((now) => ({ ...(now ?? BLANK), ...typed }));
   // What was typed before a reload is in sight.
   const [wasTyped] = useState(draft !== null);
   const places = placesFor(part, work);

@@ -24,6 +24,16 @@ const Title = styled.h1`
   line-height: 1.15;
 `;
 
+/** Kept for the filters until they are there: nothing moves when they come. */
+const FilterPlace = styled.div`
+  display: grid;
+  grid-template-columns: repeat(2, 8.5rem);
+  gap: 0.5rem;
+  align-items: end;
+  min-height: calc(var(--target) + 1.5rem);
+  @media (max-width: 640px) { flex: 1 1 100%; grid-template-columns: repeat(2, minmax(0, 1fr)); }
+`;
+
 /** How long after the page has come the filters are fetched, ms. */
 const LATER_MS = 1500;
 
@@ -97,15 +107,17 @@ export function BenchList() {
         <Title>Engines on the benches</Title>
         <Row style={{ alignItems: 'end' }}>
           <SearchField label="Find an engine" placeholder="name, number" value={typed} onChange={setTyped} />
-          {(isReady || stage !== null || person !== null) && (
-            <Filters
-              stage={stage}
-              person={person}
-              people={people}
-              onStage={(next) => setQuery({ stage: next })}
-              onPerson={(next) => setQuery({ person: next })}
-            />
-          )}
+          <FilterPlace>
+            {(isReady || stage !== null || person !== null) && (
+              <Filters
+                stage={stage}
+                person={person}
+                people={people}
+                onStage={(next) => setQuery({ stage: next })}
+                onPerson={(next) => setQuery({ person: next })}
+              />
+            )}
+          </FilterPlace>
           <Button $kind="main" onPress={() => navigate('/new')}>
             <Plus aria-hidden size={20} />
             Start an engine

@@ -67,6 +67,9 @@ const Grade = styled.span`
   small { display: block; font-family: var(--figures); font-weight: 400; font-size: 0.8125rem; color: var(--ink-soft); }
 `;
 
+/** Keeps the line of what the search has yet to find: nothing moves when it does. */
+const TO_COME = '\u00a0';
+
 /** A size as it was read, or the mark that stands for it while nothing is. */
 function SizeOrMark({
   size,
@@ -229,7 +232,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
             ) : (
               '·'
             )}
-            {half && <small>{formatExactLength(half.wall, unit, INSTRUMENT_DECIMALS[unit])}</small>}
+            <small>{half ? formatExactLength(half.wall, unit, INSTRUMENT_DECIMALS[unit]) : TO_COME}</small>
           </Grade>
         );
       },
@@ -271,7 +274,16 @@ export function choosingRows(shown: Shown): ShaftRow[] {
       cell: ({ key }) => {
         const { clearance } = verdicts.get(key)!;
         const { aim } = stations.get(key)!;
-        if (!clearance) return <span className="figure">·</span>;
+        if (!clearance) {
+          return (
+            <>
+              <Big className="figure">·</Big>
+              <Grade>
+                <small>{TO_COME}</small>
+              </Grade>
+            </>
+          );
+        }
         const off = aim === null ? null : ((clearance.nominal - aim) as Nanometres);
         return (
           <>

@@ -24,7 +24,7 @@ export function ReplaceRod({ job }: { job: OpenJob }) {
   const { document } = job;
   const [draft, setDraft, clearDraft] = useDraft<Replaced>(`replaced.${job.id}`);
   const { rod, mark } = draft ?? BLANK;
-  const set = (part: Partial<Replaced>) => setDraft({ ...(draft ?? BLANK), ...part });
+  const set = (part: Partial<Replaced>) => setDraft((now) => ({ ...(now ?? BLANK), ...part }));
   const [told, setTold] = useState<string | null>(null);
   const numbers = Array.from({ length: rodCount(document.layout) }, (_, at) => String(at + 1));
   const replace = () => {

@@ -32,7 +32,7 @@ export function HalfMoves({ line, lines, by, act, onTold }: HalfMovesProps) {
   const { half } = line;
   const [draft, setDraft] = useDraft<Moving>(`moves.${line.id}`);
   const { count, asSet, note } = draft ?? BLANK;
-  const set = (part: Partial<Moving>) => setDraft({ ...(draft ?? BLANK), ...part });
+  const set = (part: Partial<Moving>) => setDraft((now) => ({ ...(now ?? BLANK), ...part }));
   const wanted = /^\d{1,4}$/u.test(count.trim()) ? Number(count) : 0;
   const otherSide = half.half === 'upper' ? 'lower' : 'upper';
   const mate =

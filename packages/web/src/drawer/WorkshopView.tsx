@@ -145,14 +145,17 @@ export function WorkshopView() {
               </>
             )}
           </Panel>
-          <WorkshopPieces
-            lines={pieces}
-            unit={unit}
-            by={by}
-            act={act}
-            opened={openedPiece?.id ?? null}
-            onOpen={(id) => setSide({ kind: 'piece', id })}
-          />
+          {/* Below a list that is not there yet it would be pushed away when that comes. */}
+          {(lines !== null || fault) && (
+            <WorkshopPieces
+              lines={pieces}
+              unit={unit}
+              by={by}
+              act={act}
+              opened={openedPiece?.id ?? null}
+              onOpen={(id) => setSide({ kind: 'piece', id })}
+            />
+          )}
         </div>
         {isBeside && (
           <div>

@@ -71,7 +71,7 @@ export function useNumbering({ line, lines, unit, by, act, onTold }: NumberingPr
   const { id, version, half } = line;
   const [typed, setTyped, clearTyped] = useDraft<Typed>(`numbering.${line.id}`);
   const { number, over } = typed ?? BLANK;
-  const set = (part: Partial<Typed>) => setTyped({ ...(typed ?? BLANK), ...part });
+  const set = (part: Partial<Typed>) => setTyped((now) => ({ ...(now ?? BLANK), ...part }));
   const [ball, setBall] = useKeptBall();
   const read = {
     ball: parseLength(ball, { unit, signed: 'sign' }),

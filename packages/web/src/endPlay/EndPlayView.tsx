@@ -73,8 +73,9 @@ export function EndPlayView() {
       <div>
         <Panel aria-label={kind === 'rings' ? 'The stack of rings' : 'The thrust main'}>
           <Drawing work={work} />
-          {kind === 'washers' && work.inHand && !endPlay.choice && (
-            <Row style={{ justifyContent: 'center' }}>
+          {kind === 'washers' && !endPlay.choice && (
+            // Their place is kept while it is not known yet which pieces there are.
+            <Row style={{ justifyContent: 'center', visibility: work.inHand ? 'visible' : 'hidden' }}>
               {FACES.map((face) => (
                 <Button key={face} $kind="quiet" onPress={() => toPieces(face)}>
                   Pieces at the {face} face

@@ -11,18 +11,22 @@ function kept<Value>(storageKey: string): Value | null {
  * nothing is, so that what is stored shows.
  *
  * @param key names the group on this device
- * @returns the draft, how to change it, and how to let it go once it has become part of the job
+ * @returns the draft, how to change it (to a value, or from what it is by then), and how to let it go once it has become part of the job
  */
-export function useDraft<Value>(key: string): [Value | null, (value: Value) => void, () => void] {
+export function useDraft<Value>(
+  key: string,
+): [Value | null, (value: Value | ((now: Value | null) => Value)) => void, () => void] {
   const storageKey = `fettle.draft.${key}`;
   const [held, hold] = useState(() => ({ storageKey, value: kept<Value>(storageKey) }));
   // Another group of the same boxes has a draft of its own.
   if (held.storageKey !== storageKey) hold({ storageKey, value: kept(storageKey) });
   const value = held.storageKey === storageKey ? held.value : kept<Value>(storageKey);
   const set = useCallback(
-    (next: Value) => {
-      hold({ storageKey, value: next });
-      noteText(storageKey, JSON.stringify(next));
+    (next: Value | ((now: Value | null) => Value)) => {
+      // As it is now: an answer may come after more was typed.
+      const value = typeof next === 'function' ? (next as (now: Value | null) => Value)(kept(storageKey)) : next;
+      hold({ storageKey, value });
+      noteText(storageKey, JSON.stringify(value));
     },
     [storageKey],
   );

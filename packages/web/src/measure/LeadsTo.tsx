@@ -86,16 +86,20 @@ export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
   const { document, readings } = job;
   // The sizes are shown with the halves of the best choice at once; whether others are better now is searched for after that.
   const searched = useAfterFrame(job);
-  const best = useBestHalves(
-    useJobPlan(searched.document, searched.readings, useFreeHalves(searched)),
-    searched === job,
-    foreseenFor(foreseen.current, job),
-  );
+  const plan = useJobPlan(searched.document, searched.readings, useFreeHalves(searched));
+  const best = useBestHalves(plan, searched === job, foreseenFor(foreseen.current, job));
   const halves = document.choice?.stations ?? best;
   const chosen = useMemo(() => chosenStations(document, readings, halves), [document, readings, halves]);
   const stations = [...chosen.stations.values()].filter((station) => station.family === family);
-  if (Object.keys(document.shells).length === 0 || stations.every(({ bore, journal }) => !bore || !journal))
-    return null;
+  const isUnknown = stations.every(({ bore, journal }) => !bore || !journal);
+  // Rods that may go on any pin have their place once the search has found it: until then it is kept free.
+  const isToCome =
+    plan.asked.ok &&
+    plan.plan === null &&
+    plan.fault === null &&
+    !plan.isCancelled &&
+    plan.asked.request.stations.some((station) => station.family === family);
+  if (Object.keys(document.shells).length === 0 || (isUnknown && !isToCome)) return null;
   const outcomes = new Map(stations.map((station) => [station.id, outcomeOf(job, station, halves, chosen)]));
   return (
     <section aria-label="What these sizes lead to">
@@ -136,11 +140,13 @@ export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
         ]}
       />
       <Quiet>
-        {document.choice
-          ? 'With the accepted halves; a station that is not in the choice with those nearest to its aim.'
-          : stations.some(({ id }) => best[id])
-            ? 'With the halves of the best choice so far; a station that is not in it yet with those nearest to its aim.'
-            : 'Each station alone with the halves nearest to its aim; the choice weighs all of them, and what is in the drawer.'}
+        {isUnknown
+          ? 'Working out which rod goes on which pin …'
+          : document.choice
+            ? 'With the accepted halves; a station that is not in the choice with those nearest to its aim.'
+            : stations.some(({ id }) => best[id])
+              ? 'With the halves of the best choice so far; a station that is not in it yet with those nearest to its aim.'
+              : 'Each station alone with the halves nearest to its aim; the choice weighs all of them, and what is in the drawer.'}
       </Quiet>
     </section>
   );

@@ -155,7 +155,7 @@ export function useOrder({ id, document, readings, name }: OrderOf): Order {
   return {
     ...asked,
     wishes,
-    set: (part) => setDraft({ ...wishes, ...part }),
+    set: (part) => setDraft((now) => ({ ...(now ?? wishes), ...part })),
     question,
     missing: missingWords(question),
     blocked: question.ok ? question.blocked : [],
