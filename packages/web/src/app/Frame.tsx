@@ -29,7 +29,7 @@ const Bar = styled.header`
   nav, .space { flex: 1; }
   nav { display: flex; flex-wrap: wrap; }
   /* What is said of saving may be long: it wraps in its place, and nothing else moves. */
-  output { flex: 0 1 auto; min-width: 8.5rem; line-height: 1.15; text-wrap: pretty; }
+  output { flex: 0 1 auto; min-width: 8.5rem; justify-content: flex-end; line-height: 1.15; text-wrap: pretty; }
   output svg { flex: none; }
   @media (min-width: 1261px) { nav { flex: 1 0 auto; flex-wrap: nowrap; } }
   nav a {
