@@ -122,7 +122,7 @@ function Accounts() {
     acting.act(async () => {
       const { person, password } = await tell('addPerson', { body: { name: name.trim(), role } });
       setTold({ name: person.name, password });
-      clearDraft();
+      clearDraft({ name, role });
     });
   return (
     <Panel aria-label="People">

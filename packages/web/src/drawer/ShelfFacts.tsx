@@ -32,8 +32,9 @@ export function TextField(props: TextFieldProps) {
       isLeftOver={isLeftOver}
       fault={fault}
       onBlur={() => {
-        if (text.trim() === value || fault !== null) return;
-        void onCommit(text.trim()).then((worked) => worked && settled(text.trim()));
+        if (fault !== null) return;
+        if (text.trim() === value) settled(value);
+        else void onCommit(text.trim()).then((worked) => worked && settled(text.trim(), text));
       }}
     />
   );

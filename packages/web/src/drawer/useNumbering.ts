@@ -109,7 +109,7 @@ export function useNumbering({ line, lines, unit, by, act, onTold }: NumberingPr
     ).then((worked) => {
       if (!worked) return;
       onTold(`No. ${number.trim()} has a wall of its own now: ${lengthText(wall, unit)}.`);
-      clearTyped();
+      clearTyped(typed ?? BLANK);
     });
   };
   return {

@@ -99,9 +99,10 @@ export function TypePage() {
     setTried(true);
     if (!type || count > 0) return;
     try {
-      await tell('putType', { id, body: { revision: base, by, type } });
+      const { revision } = await tell('putType', { id, body: { revision: base, by, type } });
       await refetch();
-      clearDraft();
+      // What was typed while it was being saved is a change of what is saved now.
+      if (draft && !clearDraft(draft)) setDraft((now) => ({ ...(now ?? draft), base: revision }));
       setTried(false);
       setSaveFault(null);
     } catch (caught) {

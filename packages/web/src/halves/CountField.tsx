@@ -37,7 +37,7 @@ export function CountField({ kept, label, value, most, empty, onCommit }: CountF
     setSending(true);
     void Promise.resolve(onCommit(wanted)).then((worked) => {
       setSending(false);
-      if (worked !== false) settled(typed);
+      if (worked !== false) settled(typed, text);
     });
   };
   const kind = empty === undefined ? 'A whole number.' : 'A whole number, or empty.';

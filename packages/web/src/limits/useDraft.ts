@@ -11,11 +11,13 @@ function kept<Value>(storageKey: string): Value | null {
  * nothing is, so that what is stored shows.
  *
  * @param key names the group on this device
- * @returns the draft, how to change it (to a value, or from what it is by then), and how to let it go once it has become part of the job
+ * @returns the draft, how to change it (to a value, or from what it is by then), and how to let it go once it has become part of
+ *   the job. Where it was sent and the answer took a while, what was sent is told: anything else that was typed meanwhile stays, which is
+ *   answered with false
  */
 export function useDraft<Value>(
   key: string,
-): [Value | null, (value: Value | ((now: Value | null) => Value)) => void, () => void] {
+): [Value | null, (value: Value | ((now: Value | null) => Value)) => void, (sent?: Value) => boolean] {
   const storageKey = `fettle.draft.${key}`;
   const [held, hold] = useState(() => ({ storageKey, value: kept<Value>(storageKey) }));
   // Another group of the same boxes has a draft of its own.
@@ -30,9 +32,15 @@ export function useDraft<Value>(
     },
     [storageKey],
   );
-  const clear = useCallback(() => {
-    hold({ storageKey, value: null });
-    noteDone(storageKey);
-  }, [storageKey]);
+  const clear = useCallback(
+    (sent?: Value) => {
+      const now = notedText(storageKey);
+      if (sent !== undefined && now !== null && now !== JSON.stringify(sent)) return false;
+      hold({ storageKey, value: null });
+      noteDone(storageKey);
+      return true;
+    },
+    [storageKey],
+  );
   return [value, set, clear];
 }

@@ -4,8 +4,12 @@ import { noteDone, notedText, noteText } from './typingNotes.js';
 export interface KeptText {
   readonly text: string;
   readonly setText: (text: string) => void;
-  /** What was typed is saved or given up; the box goes on with this text. */
-  readonly settled: (text: string) => void;
+  /**
+   * What was typed is saved or given up; the box goes on with this text.
+   *
+   * @param sent what was sent, where its answer took a while: something else that was typed meanwhile stays, and is not saved yet
+   */
+  readonly settled: (text: string, sent?: string) => void;
   /** Whether the text comes from an earlier visit that ended before it was saved, and nobody has touched it since. */
   readonly isLeftOver: boolean;
 }
@@ -46,7 +50,8 @@ export function useKeptText(place: KeptPlace, stored: string): KeptText {
     [storageKey],
   );
   const settled = useCallback(
-    (next: string) => {
+    (next: string, sent?: string) => {
+      if (sent !== undefined && ![null, sent].includes(notedText(storageKey))) return;
       noteDone(storageKey);
       setLeftOver(false);
       show(next);

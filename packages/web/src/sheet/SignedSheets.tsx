@@ -37,8 +37,8 @@ function Signing({ sheets, onDone }: { sheets: Sheets; onDone: () => void }) {
     const worked = await sign(by, isFirst ? '' : reason.text.trim());
     setBusy(false);
     if (!worked) return;
-    name.settled(by);
-    reason.settled('');
+    name.settled(by, name.text);
+    reason.settled('', reason.text);
     onDone();
   };
   return (

@@ -51,7 +51,7 @@ export function OwnFigures({ job, family, work, isWanted }: OwnFiguresProps) {
           <Button $kind="main" onPress={keep}>
             Keep these figures
           </Button>
-          <Button onPress={clear}>Leave them as they were</Button>
+          <Button onPress={() => clear()}>Leave them as they were</Button>
           {isTried && !isReady && <Quiet role="alert">Something is missing: see above.</Quiet>}
         </Row>
       )}
