@@ -61,7 +61,7 @@ export function newStampsOfOthers(before: Json, after: Json, by: string): Person
 /**
  * The same document with those stamps under another name.
  *
- * @example stampedBy({ printed: { by: 'Wren', at: '2026-01-01T10:00:00Z' } }, [{ path: ['printed'], by: 'Wren', at: '2026-01-01T10:00:00Z' }], 'Teasel')
+ * @example stampedBy({ by: 'Wren', at: '2026' }, [{ path: [], by: 'Wren', at: '2026' }], 'Teasel') // { by: 'Teasel', at: '2026' }
  */
 export function stampedBy(document: Json, stamps: readonly PersonStamp[], by: string): Json {
   const keys = new Set(stamps.map(stampKey));

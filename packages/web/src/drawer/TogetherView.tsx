@@ -3,7 +3,7 @@ import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useTitle } from '../app/useTitle.js';
-import { Button } from '../look/Button.js';
+import { SteadyButton } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { TogetherOutcome } from './TogetherOutcome.js';
@@ -83,11 +83,11 @@ export function TogetherView() {
             )}
             <Row>
               {work.state === 'working' ? (
-                <Button onPress={cancel}>Cancel</Button>
+                <SteadyButton onPress={cancel}>Cancel</SteadyButton>
               ) : (
-                <Button $kind="main" isDisabled={!joint?.request} onPress={() => fitThem()}>
+                <SteadyButton $kind="main" isDisabled={!joint?.request} onPress={() => fitThem()}>
                   Fit these {joint?.jobs.length ?? 0} engines together
-                </Button>
+                </SteadyButton>
               )}
             </Row>
           </>

@@ -1,26 +1,6 @@
-import { type RefAttributes, useRef } from 'react';
-import { Button as AriaButton, type ButtonProps } from 'react-aria-components';
+import { type ComponentProps, useRef } from 'react';
+import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-
-/**
- * A button that does what it said when it was touched: where it has come to say something else before it is let go (a search is over and
- * "Cancel" has become "Fit them"; another person has ticked the pass off) it does nothing.
- */
-function SteadyButton({ onPressStart, onPress, ...rest }: ButtonProps & RefAttributes<HTMLButtonElement>) {
-  const said = useRef<string | null>(null);
-  return (
-    <AriaButton
-      {...rest}
-      onPressStart={(event) => {
-        said.current = event.target.textContent;
-        onPressStart?.(event);
-      }}
-      onPress={(event) => {
-        if (event.target.textContent === said.current) onPress?.(event);
-      }}
-    />
-  );
-}
 
 /** Where a button leads somewhere it is a link: the same to look at and to hit. */
 export const ButtonLink = styled.a`
@@ -41,7 +21,7 @@ export const ButtonLink = styled.a`
 `;
 
 /** A button that gloves can hit. `$kind` main: the one clear action of a view; quiet: beside text. */
-export const Button = styled(SteadyButton)<{ $kind?: 'main' | 'plain' | 'quiet' }>`
+export const Button = styled(AriaButton)<{ $kind?: 'main' | 'plain' | 'quiet' }>`
   display: inline-flex;
   align-items: center;
   justify-content: center;
@@ -60,3 +40,23 @@ export const Button = styled(SteadyButton)<{ $kind?: 'main' | 'plain' | 'quiet' 
   &[data-hovered] { filter: brightness(1.06); border-color: var(--ink); }
   &[data-disabled] { opacity: 0.55; cursor: default; }
 `;
+
+/**
+ * A button that comes to mean something else by itself (a search is over, and "Cancel" becomes "Fit them"; another person ticks the pass off):
+ * it does what it said when it was touched, and where it says something else when it is let go, nothing.
+ */
+export function SteadyButton({ onPressStart, onPress, ...rest }: ComponentProps<typeof Button>) {
+  const said = useRef<string | null>(null);
+  return (
+    <Button
+      {...rest}
+      onPressStart={(event) => {
+        said.current = event.target.textContent;
+        onPressStart?.(event);
+      }}
+      onPress={(event) => {
+        if (event.target.textContent === said.current) onPress?.(event);
+      }}
+    />
+  );
+}

@@ -1,6 +1,6 @@
 import { Search, Square } from 'lucide-react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
+import { SteadyButton } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Notice } from '../look/Notice.js';
@@ -77,15 +77,15 @@ export function OrderAdvisor(of: OrderOf) {
             onCommit={(alike) => set({ alike })}
           />
           {progress ? (
-            <Button onPress={stop}>
+            <SteadyButton onPress={stop}>
               <Square aria-hidden size={18} />
               Stop
-            </Button>
+            </SteadyButton>
           ) : (
-            <Button $kind="main" isDisabled={!isReady} onPress={workOut}>
+            <SteadyButton $kind="main" isDisabled={!isReady} onPress={workOut}>
               <Search aria-hidden size={20} />
               Work it out
-            </Button>
+            </SteadyButton>
           )}
         </Asked>
         {(blocked.length > 0 || (!question.ok && missing.length === 0)) && (

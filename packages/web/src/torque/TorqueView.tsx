@@ -17,7 +17,7 @@ import { format } from 'date-fns';
 import { Check, Square, SquareCheckBig, TriangleAlert, Undo2 } from 'lucide-react';
 import styled from 'styled-components';
 import { useOpenJob } from '../job/JobPage.js';
-import { Button } from '../look/Button.js';
+import { Button, SteadyButton } from '../look/Button.js';
 import { Field } from '../look/Field.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
@@ -71,15 +71,15 @@ function NowPanel({ work, state }: { work: TorqueWork; state: JobPassState }) {
           {pass.at} of {pass.of}
         </PanelTitle>
         {isDone ? (
-          <Button onPress={() => tick(state, false)}>
+          <SteadyButton onPress={() => tick(state, false)}>
             <Undo2 aria-hidden size={18} />
             Not done after all
-          </Button>
+          </SteadyButton>
         ) : (
-          <Button $kind="main" onPress={() => tick(state, true)}>
+          <SteadyButton $kind="main" onPress={() => tick(state, true)}>
             <Check aria-hidden size={22} />
             Done: {text}
-          </Button>
+          </SteadyButton>
         )}
       </Row>
       <Big>{text}</Big>
