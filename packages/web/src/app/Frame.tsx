@@ -29,7 +29,7 @@ const Bar = styled.header`
   nav, .space { flex: 1; }
   nav { display: flex; flex-wrap: wrap; }
   /* What is said of saving may be long: it wraps in its place, and nothing else moves. */
-  output { flex: 0 1 auto; min-width: 8.5rem; justify-content: flex-end; line-height: 1.15; text-wrap: pretty; }
+  output { flex: 0 1 auto; min-width: 6rem; justify-content: flex-end; line-height: 1.15; text-wrap: pretty; }
   output svg { flex: none; }
   @media (min-width: 1261px) { nav { flex: 1 0 auto; flex-wrap: nowrap; } }
   nav a {
@@ -38,18 +38,18 @@ const Bar = styled.header`
   }
   nav a:hover { text-decoration: underline; }
   nav a.active { color: var(--accent); box-shadow: inset 0 -3px 0 var(--accent); }
-  label { display: inline-flex; align-items: center; gap: 0.4rem; font-size: var(--size-small); color: var(--ink-soft); }
+  label { flex: 0 1 auto; min-width: 0; display: inline-flex; align-items: center; gap: 0.4rem; font-size: var(--size-small); color: var(--ink-soft); }
   .me { flex: 0 1 auto; min-width: 5rem; display: inline-flex; align-items: center; gap: 0.35rem; min-height: var(--target); max-width: 12rem; font-weight: 600; color: var(--ink); }
   .me span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-  .look { display: inline-flex; align-items: center; gap: 0.4rem; min-width: 12rem; font-size: var(--size-small); color: var(--ink-soft); }
+  .look { flex: 0 1 12rem; min-width: 9rem; display: inline-flex; align-items: center; gap: 0.4rem; font-size: var(--size-small); color: var(--ink-soft); }
   .look > :last-child { flex: 1; }
   input { ${fieldBox} width: auto; }
-  input { width: 9rem; }
+  input { flex: 0 1 9rem; width: 9rem; min-width: 5rem; }
   @media (max-width: 1260px) {
     flex-wrap: wrap; gap: 0.25rem 0.75rem; padding: 0.25rem 0.75rem;
     nav { order: 1; flex-basis: 100%; }
     .home { flex: 1; }
-    .look { min-width: 0; }
+    .look { flex: 0 1 auto; min-width: 0; }
   }
   @media (max-width: 640px) {
     nav a { padding: 0 0.5rem; }
