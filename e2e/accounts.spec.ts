@@ -135,6 +135,7 @@ test('a tablet that was let in is shared by PIN; who signs out leaves nothing of
   await tablet.getByRole('button', { name: 'Sign out' }).click();
   await tablet.getByRole('button', { name }).click();
   await enterPin(tablet, '2468');
+  await expect(tablet.getByRole('link', { name: `Signed in as ${name}` })).toBeVisible();
   await tablet.goto(`/engines/${id}/bores`);
   await expect(bore).toHaveValue('64.0');
   for (const page of [owner, tablet]) await page.context().close();
