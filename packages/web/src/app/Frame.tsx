@@ -50,10 +50,11 @@ const Bar = styled.header`
     nav { order: 1; flex-basis: 100%; }
     .home { flex: 1; }
     .look { flex: 0 1 auto; min-width: 0; }
+    output { min-width: 0; }
   }
   @media (max-width: 640px) {
     nav a { padding: 0 0.5rem; }
-    .look { flex: 1; }
+    .look { flex: 1 1 9rem; min-width: 9rem; }
   }
 `;
 
