@@ -1,6 +1,6 @@
 import type { Session } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { typedBy } from '../look/typingNotes.js';
+import { setTypist } from '../look/typingNotes.js';
 
 /** Who was signed in here last: while the server is away they go on working. */
 const KEY = 'fettle.session';
@@ -34,7 +34,7 @@ const accessSlice = createSlice({
   reducers: {
     sessionTold(_state, { payload: session }: PayloadAction<Session>) {
       if (session.accounts) remember(session);
-      typedBy(session.person?.id ?? null);
+      setTypist(session.person?.id ?? null);
       return { isOn: session.accounts, session };
     },
     /** The server says that nobody is signed in any more. */

@@ -39,7 +39,7 @@ async function database(): Promise<IDBPDatabase<DoneDatabase>> {
 let typist: string | null = null;
 
 /** Says whose typing is noted from here on: on a shared device what one has half typed is not finished under another's name. */
-export function typedBy(account: string | null): void {
+export function setTypist(account: string | null): void {
   typist = account;
 }
 
