@@ -1,10 +1,11 @@
 import { execFileSync, spawn, spawnSync } from 'node:child_process';
 import { once } from 'node:events';
-import { mkdtempSync, writeFileSync } from 'node:fs';
+import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { fitErrorSchema, fitPlanSchema, shimPlanSchema } from '@fettle/core';
 import { describe, expect, it } from 'vitest';
+import { fitCommand } from './fitCommand.js';
 
 const folder = mkdtempSync(join(tmpdir(), 'fettle-cli-'));
 const root = join(import.meta.dirname, '../../..');
@@ -30,6 +31,83 @@ function fettle(args: string[], input = '') {
   );
   return { status: run.status, out: run.stdout, err: run.stderr };
 }
+
+describe('standard streams', () => {
+  const shell = (command: string) =>
+    spawnSync('bash', ['-c', command], {
+      encoding: 'utf8',
+      cwd: root,
+      env: {
+        ...process.env,
+        FETTLE: `${process.execPath} --conditions=@fettle/source --import tsx packages/cli/src/main.ts`,
+      },
+    });
+  const short = join(folder, 'infeasible.ndjson');
+  const lines = join(folder, 'many.ndjson');
+  writeFileSync(lines, `${JSON.stringify(request())}\n`.repeat(3_000));
+
+  it('closed by their reader end the command without a trace', () => {
+    const { stdout, stderr } = shell(`$FETTLE fit ${lines} --ndjson | head -1; echo "status \${PIPESTATUS[0]}"`);
+    expect(stderr).toBe('');
+    expect(stdout.split('\n')[1]).toBe('status 0');
+    writeFileSync(short, `${JSON.stringify(request(0.05, 2.02))}\n`.repeat(400));
+    const none = shell(`$FETTLE fit ${short} --ndjson | head -1; echo "status \${PIPESTATUS[0]}"`);
+    expect([none.stderr, none.stdout.split('\n')[1]]).toEqual(['', 'status 3']);
+  });
+
+  it('on a full disk end with status 5 and words', () => {
+    const { stderr, status } = shell(`$FETTLE fit ${lines} --ndjson > /dev/full`);
+    expect(status).toBe(5);
+    expect(stderr).toMatch(/^fettle: cannot write the answer: .*no space left on device.*\n$/u);
+  });
+
+  it('that are not UTF-8 are refused with the place', () => {
+    const file = join(folder, 'latin1.json');
+    writeFileSync(file, Buffer.from(JSON.stringify({ ...request(), note: 'Müller' }, null, 1), 'latin1'));
+    const { status, err, out } = fettle(['fit', file]);
+    expect({ status, out }).toEqual({ status: 2, out: '' });
+    expect(err).toMatch(/not UTF-8 at byte \d+, line \d+/u);
+    const bytes = [
+      Buffer.from(JSON.stringify(request())),
+      Buffer.from([0x22, 0xff, 0x22]),
+      Buffer.from(JSON.stringify(request())),
+    ];
+    writeFileSync(file, Buffer.concat(bytes.flatMap((line) => [line, Buffer.from('\n')])));
+    const answers = fettle(['fit', file, '--ndjson'])
+      .out.trim()
+      .split('\n')
+      .map((line) => JSON.parse(line));
+    expect(answers.map(({ format }) => format)).toEqual(['fettle.fit-plan/1', 'fettle.error/1', 'fettle.fit-plan/1']);
+    expect(answers[1].errors[0].message).toContain('not UTF-8 at byte 2');
+  });
+
+  it('of an explanation are the same however busy the machine is: without --seconds no clock is asked', async () => {
+    const bounded = readFileSync(join(import.meta.dirname, '../../core/src/fit/testing/sixRods.json'), 'utf8');
+    const answer = async () => {
+      let out = '';
+      const write = (text: string) => {
+        out += text;
+      };
+      const streams = { write, complain: () => {} };
+      const input = (async function* () {
+        yield Buffer.from(bounded);
+      })();
+      await fitCommand(input, { ndjson: false, seconds: Number.POSITIVE_INFINITY, prices: false }, streams);
+      return out;
+    };
+    const idle = await answer();
+    const now = performance.now.bind(performance);
+    // Ten seconds pass between two looks at the clock.
+    let looks = 0;
+    performance.now = () => now() + 10_000 * looks++;
+    try {
+      expect(await answer()).toBe(idle);
+      expect(JSON.parse(idle).conflicts[0].remedies.length).toBeGreaterThan(0);
+    } finally {
+      performance.now = now;
+    }
+  });
+});
 
 describe('fettle fit', () => {
   it('prints the plan of a file through npm', () => {

@@ -1,4 +1,4 @@
-import { type FitProgress, fit, readFitRequest, withSolverIfNeeded } from '@fettle/core';
+import { type FitProgress, fit, loadIntegerSolver, readFitRequest, withSolverIfNeeded } from '@fettle/core';
 import { type Answer, type CommandStreams, planCommand } from './planCommand.js';
 import { readInput } from './readInput.js';
 
@@ -31,11 +31,17 @@ async function answerTo(
   const read = readInput(text, readFitRequest);
   if (!read.ok) return { faults: read.faults };
   const clock = () => performance.now();
-  const until = clock() + 1000 * seconds;
+  // Without a clock an explanation is bounded by work alone, and the same however busy the machine is.
+  const timed = seconds === Number.POSITIVE_INFINITY ? {} : { clock, until: clock() + 1000 * seconds };
   const progress = tell ? { onProgress: progressTo(tell) } : {};
-  return {
-    plan: await withSolverIfNeeded((solver) => fit(read.request, { prices, solver, clock, until, ...progress })),
-  };
+  const { request } = read;
+  const plan = await withSolverIfNeeded((solver) =>
+    fit(request, { prices, solver, explain: false, ...timed, ...progress }),
+  );
+  if (plan.status !== 'infeasible') return { plan };
+  // An explanation mostly needs the solver: with it from the start, nothing is worked out twice.
+  const solver = await loadIntegerSolver();
+  return { plan: fit(request, { solver, ...timed, ...progress }) };
 }
 
 /** Answers one fit request, or one a line, and returns the exit status. */

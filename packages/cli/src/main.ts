@@ -1,10 +1,14 @@
 #!/usr/bin/env node
 import { runFettle } from './runFettle.js';
+import { standardStreams } from './standardStreams.js';
 
-process.exitCode = await runFettle(process.argv.slice(2), {
+const { write, complain, isClosed, ended } = standardStreams(process.stdout, process.stderr);
+const status = await runFettle(process.argv.slice(2), {
   input: process.stdin,
-  write: (text) => process.stdout.write(text),
-  complain: (text) => process.stderr.write(text),
+  write,
+  complain,
+  isClosed,
   // A person is told how far it is; a program that reads standard error gets faults only.
-  tell: process.stderr.isTTY ? (text) => process.stderr.write(text) : undefined,
+  tell: process.stderr.isTTY ? complain : undefined,
 });
+process.exitCode = await ended(status);

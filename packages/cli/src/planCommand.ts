@@ -1,11 +1,13 @@
 import type { DocumentFault, FitError } from '@fettle/core';
-import { faultLine } from './readInput.js';
+import { faultLine, textOfBytes } from './readInput.js';
 
 export interface CommandStreams {
   readonly write: (text: string) => void;
   readonly complain: (text: string) => void;
   /** Told how far a search of more than half a second is; left out, nobody is told. */
   readonly tell?: ((text: string) => void) | undefined;
+  /** True once nobody takes what is written; left out, somebody always does. */
+  readonly isClosed?: (() => boolean) | undefined;
 }
 
 /** A plan, or what keeps its request from being read. */
@@ -24,23 +26,33 @@ function statusOf(answer: Answer): 0 | 2 | 3 | 4 {
 const WORST_FIRST = [2, 3, 4, 0] as const;
 
 /** Lines as they arrive, without their ends; an unfinished last one too. Only a line feed ends a line: it cannot stand inside JSON text. */
-async function* linesOf(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<string> {
-  const decoder = new TextDecoder();
-  let rest = '';
+async function* linesOf(chunks: AsyncIterable<Uint8Array>): AsyncGenerator<Uint8Array> {
+  let rest = new Uint8Array(0);
   for await (const chunk of chunks) {
-    const parts = (rest + decoder.decode(chunk, { stream: true })).split('\n');
-    rest = parts.pop()!;
-    yield* parts;
+    let from = 0;
+    for (let at = chunk.indexOf(LINE_FEED); at >= 0; at = chunk.indexOf(LINE_FEED, from)) {
+      yield Buffer.concat([rest, chunk.subarray(from, at)]);
+      rest = new Uint8Array(0);
+      from = at + 1;
+    }
+    rest = Buffer.concat([rest, chunk.subarray(from)]);
   }
-  rest += decoder.decode();
-  if (rest !== '') yield rest;
+  if (rest.length > 0) yield rest;
 }
 
-async function textOf(chunks: AsyncIterable<Uint8Array>): Promise<string> {
-  let text = '';
-  const decoder = new TextDecoder();
-  for await (const chunk of chunks) text += decoder.decode(chunk, { stream: true });
-  return text + decoder.decode();
+const LINE_FEED = 0x0a;
+
+async function bytesOf(chunks: AsyncIterable<Uint8Array>): Promise<Uint8Array> {
+  const all: Uint8Array[] = [];
+  for await (const chunk of chunks) all.push(chunk);
+  return Buffer.concat(all);
+}
+
+type AnswerTo = (text: string) => Answer | Promise<Answer>;
+
+async function answerOf(bytes: Uint8Array, answerTo: AnswerTo): Promise<Answer> {
+  const read = textOfBytes(bytes);
+  return read.ok ? answerTo(read.text) : read;
 }
 
 /**
@@ -53,11 +65,11 @@ async function textOf(chunks: AsyncIterable<Uint8Array>): Promise<string> {
 export async function planCommand(
   input: AsyncIterable<Uint8Array>,
   ndjson: boolean,
-  answerTo: (text: string) => Answer | Promise<Answer>,
-  { write, complain }: CommandStreams,
+  answerTo: AnswerTo,
+  { write, complain, isClosed }: CommandStreams,
 ): Promise<number> {
   if (!ndjson) {
-    const answer = await answerTo(await textOf(input));
+    const answer = await answerOf(await bytesOf(input), answerTo);
     if ('plan' in answer) write(`${JSON.stringify(answer.plan, null, 2)}\n`);
     else for (const fault of answer.faults) complain(faultLine(fault, 'request'));
     return statusOf(answer);
@@ -66,8 +78,9 @@ export async function planCommand(
   let at = 0;
   for await (const line of linesOf(input)) {
     at += 1;
-    if (line.trim() === '') continue;
-    const answer = await answerTo(line);
+    if (isClosed?.()) break;
+    if (line.every((byte) => byte === 0x20 || byte === 0x09 || byte === 0x0d)) continue;
+    const answer = await answerOf(line, answerTo);
     seen.add(statusOf(answer));
     if ('plan' in answer) {
       write(`${JSON.stringify(answer.plan)}\n`);

@@ -7,6 +7,7 @@ import { keepCommand, personCommand } from './keepCommand.js';
 import { kitCommand } from './kitCommand.js';
 import type { CommandStreams } from './planCommand.js';
 import { readCommand } from './readCommand.js';
+import { faultLine, textOfBytes } from './readInput.js';
 import { shimsCommand } from './shimsCommand.js';
 import { torqueCommand } from './torqueCommand.js';
 
@@ -29,7 +30,8 @@ Reads a fit request from FILE (- for standard input) and prints the fit plan.
   --prices      say what one more half of each short shell would save
 
 Exit status: 0 all optimal, 2 a request is not valid, 3 a plan is infeasible, 4 a
-search was stopped before its proof.
+search was stopped before its proof, 5 the answer could not be written. A reader
+that closes early (| head -1) gets the status of what was answered.
 
 The second form reads a shim request and prints the shim plan: rings, thrust
 washers, flanged shells, shims at the joint or under a cap. Exit status: 0, 2 and 3
@@ -91,10 +93,10 @@ function readOptions(words: readonly string[]) {
   });
 }
 
-async function textOf(stream: Readable): Promise<string> {
+async function bytesOf(stream: Readable): Promise<Uint8Array> {
   const chunks: Buffer[] = [];
   for await (const chunk of stream) chunks.push(Buffer.from(chunk));
-  return Buffer.concat(chunks).toString('utf8');
+  return Buffer.concat(chunks);
 }
 
 /**
@@ -104,7 +106,7 @@ async function textOf(stream: Readable): Promise<string> {
  * @returns the exit status: 0 all optimal, 2 wrong usage, unreadable file or invalid request, 3 a plan is infeasible, 4 stopped
  */
 export async function runFettle(args: readonly string[], surroundings: Surroundings): Promise<number> {
-  const { write, complain, tell, input } = surroundings;
+  const { write, complain, tell, isClosed, input } = surroundings;
   const [command, ...rest] = args;
   if (command === '--help' || command === 'help') {
     write(USAGE);
@@ -141,11 +143,17 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
       return await fitCommand(
         stream,
         { ndjson: values.ndjson, prices: values.prices, seconds },
-        { write, complain, tell },
+        { write, complain, tell, isClosed },
       );
     }
-    if (command === 'shims') return await shimsCommand(stream, { ndjson: values.ndjson }, { write, complain });
-    text = await textOf(stream);
+    if (command === 'shims')
+      return await shimsCommand(stream, { ndjson: values.ndjson }, { write, complain, isClosed });
+    const read = textOfBytes(await bytesOf(stream));
+    if (!read.ok) {
+      for (const fault of read.faults) complain(`fettle: ${file}: ${faultLine(fault, 'file')}`);
+      return 2;
+    }
+    text = read.text;
   } catch (error) {
     if (!(error instanceof Error && 'syscall' in error)) throw error;
     complain(`fettle: cannot read ${file}: ${error.message}\n`);

@@ -113,10 +113,8 @@ describe('remedies', () => {
   ].flatMap((request, at) => {
     const plan = fit(request, { solver });
     if (plan.status !== 'infeasible') return [];
-    const [first, ...rest] = plan.conflicts;
-    // Those of the first conflict make everything fit, unless others have their own.
-    const isWhole = rest.every(({ remedies }) => (remedies ?? []).length === 0) && (first!.remedies ?? []).length > 0;
-    return [{ seed: at + 1, request, remedies: isWhole ? first!.remedies! : [], conflicts: plan.conflicts }];
+    const remedies = plan.conflicts.flatMap((conflict) => conflict.remedies ?? []);
+    return [{ seed: at + 1, request, remedies, conflicts: plan.conflicts }];
   });
 
   it('make everything fit once applied, each of every kind', () => {

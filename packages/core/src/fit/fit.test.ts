@@ -117,7 +117,7 @@ describe('fit against a second method', () => {
         expect(station.known.inside === 1, `seed ${seed} ${station.id}`).toBe(isSure);
       }
     }
-    expect(known).toBeGreaterThan(200);
+    expect(known).toBeGreaterThan(150);
   });
 
   it('agrees with exhaustive choice on small problems with shared resources', () => {
@@ -280,7 +280,7 @@ describe('the caller’s limit', () => {
           looks += 1;
           return step * looks;
         };
-        const conflicts = explainConflicts(model, stationOptions(model), request.unit, { solver, clock });
+        const conflicts = explainConflicts(request, model, stationOptions(model), { solver, clock });
         expect(conflicts.length).toBeGreaterThan(0);
         for (const { message, minimal } of conflicts) {
           if (minimal === false) {
@@ -369,7 +369,8 @@ describe('conflicts', () => {
   });
 
   it('finds the least spread that would do', () => {
-    const input = mainsByGap([20, 35], { std: 4, thin: 0, thick: 0 }, 25);
+    const every = mainsByGap([20, 35], { std: 4, thin: 0, thick: 0 }, 25);
+    const input = { ...every, shells: every.shells.filter(({ id }) => id === 'std') };
     const plan = fit(read({ ...input, rules: { ...input.rules, maxSpread: { main: 0.001 } } }));
     expect(plan.conflicts[0]).toMatchObject({ kind: 'spread', stations: ['M1', 'M2'] });
     expect(plan.conflicts[0]!.remedy).toBe('A spread of 0.0015 in would do with the halves there are.');

@@ -10,10 +10,10 @@ import type { FitPlan, PlannedStation } from './format/fitPlan.js';
 import type { FitRequest } from './format/fitRequest.js';
 import { leastChoice } from './joint/leastChoice.js';
 import type { ChoiceAnswer } from './model/choice.js';
-import { choiceProblem, spreadGroups } from './model/choiceProblem.js';
-import { COST_PER_UM2, type FitModel, fitModelOf } from './model/fitModel.js';
+import { choiceProblem, KEEP_ALL, spreadGroups } from './model/choiceProblem.js';
+import { COST_PER_UM2, type FitModel, fitModelOf, offsetOfPair } from './model/fitModel.js';
 import { dealer, type MergedShells, mergedShells } from './model/mergedShells.js';
-import { type StationOption, stationOptions } from './model/stationOptions.js';
+import { type StationOption, type StationOptions, stationOptions } from './model/stationOptions.js';
 import { type ChoiceLimits, hasEnded, within } from './search/choiceLimits.js';
 
 function spreads(model: FitModel, chosen: readonly StationOption[], unit: Unit): FitPlan['spread'] {
@@ -36,6 +36,7 @@ function shellsUsed(model: FitModel, chosen: readonly StationOption[]): FitPlan[
 /** How well a clearance is known where a size of its station is only known by its band. */
 function howWellKnown(
   { unit, stations, housings, shells }: FitRequest,
+  model: FitModel,
   at: number,
   { housing, upper, lower }: StationOption,
 ): Pick<PlannedStation, 'known'> {
@@ -49,7 +50,8 @@ function howWellKnown(
   });
   const [above, below] = halves.map(({ wallBand, wall }) => band(wallBand, wall)) as [SizeBand, SizeBand];
   const bands = { bore: band(boreBand, bore), journal: band(station.journalBand, station.journal) };
-  const offset = lengthOfNumber(station.offset, unit);
+  const [upperSeries, lowerSeries] = [model.shells[upper]!.series, model.shells[lower]!.series];
+  const offset = offsetOfPair(model.stations[at]!, upperSeries === lowerSeries ? upperSeries : null);
   const { tightest, loosest } = clearanceOfBands(bands.bore, bands.journal, above, below);
   const limits = { low: lengthOfNumber(station.low, unit), high: lengthOfNumber(station.high, unit) };
   return {
@@ -119,6 +121,69 @@ function namesOfKind(asked: FitModel, { model, members }: MergedShells): (id: st
   return (id) => members[kinds.get(id)!]!.map((at) => asked.shells[at]!.id);
 }
 
+/** The least choice of a model, with what is proven where the options are not all there is (see `OptionsHeld`). */
+function settled(model: FitModel, options: StationOptions, limits: ChoiceLimits): ChoiceAnswer {
+  const problem = choiceProblem(model, options);
+  const answer = leastChoice(problem, limits);
+  if (options.holds === 'all' || answer.status === 'stopped') return answer;
+  if (options.holds === 'part') {
+    // The cheapest options may be among those that are not listed: nothing is proven of the cost.
+    return answer.status === 'infeasible'
+      ? { status: 'stopped', bound: 0 }
+      : { ...answer, status: 'feasible', bound: 0 };
+  }
+  const free = leastChoice(choiceProblem(model, options, { ...KEEP_ALL, spread: false }), limits);
+  if (free.status === 'infeasible') return free;
+  if (answer.status === 'infeasible') return { status: 'stopped', bound: free.bound };
+  const bound = Math.min(answer.cost, free.bound);
+  return { ...answer, status: bound < answer.cost ? 'feasible' : 'optimal', bound };
+}
+
+/**
+ * Of choices of one cost the one whose flanges leave the end play nearest its aim: station by station another pair in the same
+ * housing with the same deviation and cost, where enough is left of its halves. What only decides between equals is no part of the
+ * cost.
+ *
+ * @param chosen per station its option
+ */
+function nearestEndPlay(model: FitModel, options: StationOptions, chosen: Int32Array): Int32Array {
+  if (model.stations.every(({ endPlay }) => endPlay === null)) return chosen;
+  const taken = chosen.slice();
+  const used = new Map<number, number>();
+  const use = (option: number, by: 1 | -1) => {
+    for (const halves of [options.use[0], options.use[1]]) {
+      used.set(halves[option]!, (used.get(halves[option]!) ?? 0) + by);
+    }
+  };
+  for (const option of taken) use(option, 1);
+  const widthOf = (option: number) =>
+    Math.max(model.shells[options.use[0][option]!]!.width ?? 0, model.shells[options.use[1][option]!]!.width ?? 0);
+  model.stations.forEach(({ endPlay }, station) => {
+    if (endPlay === null) return;
+    const off = (option: number) => Math.abs(endPlay.free - widthOf(option) - endPlay.aim);
+    let best = taken[station]!;
+    use(best, -1);
+    const isFree = (option: number) => {
+      use(option, 1);
+      const fits = [options.use[0][option]!, options.use[1][option]!].every(
+        (half) => used.get(half)! <= model.shells[half]!.stock,
+      );
+      use(option, -1);
+      return fits;
+    };
+    for (let option = options.start[station]!; option < options.start[station + 1]!; option += 1) {
+      const isEqual =
+        options.cost[option] === options.cost[best] &&
+        options.deviation[option] === options.deviation[best] &&
+        options.use[2][option] === options.use[2][best];
+      if (isEqual && off(option) < off(best) && isFree(option)) best = option;
+    }
+    use(best, 1);
+    taken[station] = best;
+  });
+  return taken;
+}
+
 /**
  * Chooses a housing and two halves for every station at least cost, and proves it: `C = bore − journal − walls + offset`
  * inside each station's limits, stock and matching respected, cost
@@ -133,8 +198,8 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
   const asked = fitModelOf(request);
   const merged = mergedShells(asked);
   const { model } = merged;
-  const options = stationOptions(model);
-  const answer = leastChoice(choiceProblem(model, options), limits);
+  const options = stationOptions(model, () => hasEnded(limits));
+  const answer = settled(model, options, limits);
   const base = { format: 'fettle.fit-plan/1', unit: request.unit } as const;
   if (answer.status === 'infeasible' || answer.status === 'stopped') {
     const isStopped = answer.status === 'stopped';
@@ -149,14 +214,14 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
       conflicts:
         isStopped || limits.explain === false
           ? []
-          : explainConflicts(model, options, request.unit, limits).map((conflict) => ({
+          : explainConflicts(request, model, options, limits).map((conflict) => ({
               ...conflict,
               shells: conflict.shells.flatMap(namesOfKind(asked, merged)),
             })),
     };
   }
   const deal = dealer(asked, merged);
-  const chosen = Array.from(answer.chosen, (taken, station) => {
+  const chosen = Array.from(nearestEndPlay(model, options, answer.chosen), (taken, station) => {
     const option = options.at(station, taken);
     return { ...option, upper: deal(option.upper), lower: deal(option.lower) };
   });
@@ -166,7 +231,7 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
     cost: answer.cost / COST_PER_UM2,
     bound: answer.bound / COST_PER_UM2,
     stations: chosen.map((option, at) => ({
-      ...howWellKnown(request, at, option),
+      ...howWellKnown(request, asked, at, option),
       id: model.stations[at]!.id,
       housing: model.housings[option.housing]!.id,
       upper: asked.shells[option.upper]!.id,

@@ -64,7 +64,7 @@ describe('halves with flanges', () => {
 
   it('are needed where the end play is asked for, and what lacks is told', () => {
     const none = fit(read(thrust([plain, half('bare', 'upper', 1.995)])));
-    expect(none).toMatchObject({ status: 'infeasible', conflicts: [{ kind: 'rules', stations: ['M3'] }] });
+    expect(none).toMatchObject({ status: 'infeasible', conflicts: [{ kind: 'no-pair-in-range', stations: ['M3'] }] });
     const wider = fit(read(thrust([plain, half('far', 'upper', 1.995, { width: 31.9 })])));
     expect(wider.conflicts[0]!.message).toContain('0.070 mm to 0.270 mm');
     // By hand: 31.85 − 0.27 and 31.85 − 0.07.

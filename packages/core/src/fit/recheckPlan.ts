@@ -103,7 +103,9 @@ class Recheck {
 
   private clearance({ station, housing, upper, lower }: Served): bigint {
     const [bore, journal] = [this.length(housing.bore), this.length(station.journal)];
-    return bore - journal - this.length(upper.wall) - this.length(lower.wall) + this.length(station.offset);
+    const own = station.offsets.find(({ series }) => series === upper.series && series === lower.series);
+    const offset = this.length(own?.offset ?? station.offset);
+    return bore - journal - this.length(upper.wall) - this.length(lower.wall) + offset;
   }
 
   private deviation(one: Served): bigint {
@@ -251,7 +253,7 @@ class Recheck {
       );
       const left = this.endPlay(one);
       const off = left === null ? 0n : left - this.length(one.station.endPlay!.aim);
-      const weight = (one.station.endPlay?.weight || 1e-6) * (off < 0n ? tightWeight : 1);
+      const weight = (one.station.endPlay?.weight ?? 0) * (off < 0n ? tightWeight : 1);
       const flanges = left === null ? 0n : times(weight, off * off);
       return sum + square + flanges + (this.isMixed(one) ? times(mixedPenalty, whole) : 0n) + prices;
     }, 0n);

@@ -185,6 +185,7 @@ describe('shims against every choice there is', () => {
         });
         const others = shimChoices(request, 4);
         expect(others.length, where).toBeGreaterThan(0);
+        expect(new Set(others.map(({ result }) => result)).size, where).toBe(others.length);
         for (const other of others) {
           const judged = judge(request, other.chosen);
           expect(judged.cost, where).toBeCloseTo(other.cost, 5);

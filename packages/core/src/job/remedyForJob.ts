@@ -43,6 +43,7 @@ function withHalves(asked: Asked, { shells, newShells = [] }: FitRemedy, newId: 
       grade: cutText(one.id, 40),
       half: one.half,
       wall: lengthOfNumber(one.wall, unit),
+      ...(one.width === undefined ? {} : { width: lengthOfNumber(one.width, unit) }),
       ...(one.undersize === '' ? {} : { undersize: one.undersize }),
       ...(one.positions === undefined ? {} : { positions: [...one.positions] }),
       stock: one.stock,

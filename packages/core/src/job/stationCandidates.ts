@@ -1,7 +1,6 @@
 import { type ClearanceVerdict, clearanceVerdict } from '../clearance/clearanceVerdict.js';
 import { type OilClearance, oilClearance } from '../clearance/oilClearance.js';
-import { COST_PER_UM2, type ModelRules } from '../fit/model/fitModel.js';
-import { fitsPlace, type PairedHalf, pairFault } from '../fit/model/shellPairs.js';
+import { fitsPlace, type PairedHalf, type PairRules, pairFault } from '../fit/model/shellPairs.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Family } from '../part/family.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
@@ -21,20 +20,6 @@ export function shellsInOrder(job: JobDocument): { id: string; shell: JobShell }
         a.shell.grade.localeCompare(b.shell.grade, 'en') ||
         (a.id < b.id ? -1 : 1),
     );
-}
-
-/** The pairing rules of a job as the selection core takes them. */
-function modelRulesOf(job: JobDocument): ModelRules {
-  const { rules } = job;
-  return {
-    mixedHalves: rules.mixedHalves,
-    acrossSeries: rules.acrossSeries,
-    maxWallStep: rules.maxWallStep,
-    thinnerHalf: rules.thinnerHalf,
-    maxSpread: { main: rules.maxSpread, rod: rules.maxRodSpread },
-    tightWeight: rules.tightWeight,
-    mixedPenalty: Math.round(rules.mixedPenalty * COST_PER_UM2),
-  };
 }
 
 /** What one pair of available halves would give at one station. */
@@ -118,7 +103,7 @@ function evenPairs(job: JobDocument, family: Family, position: string): readonly
   const place = JSON.stringify([family, position]);
   const before = known.get(place);
   if (before) return before;
-  const rules = modelRulesOf(job);
+  const rules = job.rules;
   const halves = alikeHalves(job, family, position);
   const found = new Map<string, { first: AlikePairs; groups: AlikePairs[]; count: number }>();
   for (const upper of halves) {
@@ -290,7 +275,7 @@ function allowing(
 export function barredPairs(job: JobDocument, station: JobStation, most: number): BarredPair[] {
   const { bore, journal, limits, aim } = station;
   if (!bore || !journal || !limits) return [];
-  const rules = modelRulesOf(job);
+  const rules = job.rules;
   const halves = alikeHalves(job, station.family, station.position ?? '');
   const found = halves.flatMap((upper) =>
     halves.flatMap((lower) => {
@@ -298,7 +283,7 @@ export function barredPairs(job: JobDocument, station: JobStation, most: number)
       const allowed = allowing(job.rules, pairFault(one, other, rules), Math.abs(one.wall - other.wall));
       if (!allowed) return [];
       // A pair of two series that is mixed on the wrong side as well takes more than one permission.
-      if (pairFault(one, other, { ...rules, ...allowed.rules } as ModelRules) !== null) return [];
+      if (pairFault(one, other, { ...rules, ...allowed.rules } as PairRules) !== null) return [];
       const clearance = nanometres(bore.nominal - journal.nominal - one.wall - other.wall);
       return clearance >= limits.low && clearance <= limits.high ? [{ upper, lower, clearance, ...allowed }] : [];
     }),

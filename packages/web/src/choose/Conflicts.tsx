@@ -96,15 +96,17 @@ function RemedyLine({
 export function Conflicts({ document, readings, plan, play, asked }: ConflictsProps) {
   return plan.conflicts.map((conflict) => {
     // What the table calls for comes first; else the cheapest.
-    const remedies = (conflict.remedies ?? [])
+    const isPart = (conflict.remedies ?? []).length === 0 && (conflict.partRemedies ?? []).length > 0;
+    const remedies = (isPart ? conflict.partRemedies! : (conflict.remedies ?? []))
       .map((remedy) => ({ remedy, isCalledFor: isByTable(document, asked, remedy, conflict.stations) }))
       .sort((one, other) => Number(other.isCalledFor) - Number(one.isCalledFor));
     return (
       <Notice key={conflict.message}>
         <div>
           <p>
-            <strong>{conflict.message}</strong> {remedies.length === 0 && conflict.remedy}
+            <strong>{conflict.message}</strong> {remedies.length === 0 && conflict.remedy} {conflict.leftOut}
           </p>
+          {isPart && <p>Checked for this fault alone. The other faults need a change of their own:</p>}
           {remedies.length > 0 && (
             <ul aria-label="What would help, checked" style={{ margin: '0.25rem 0 0', paddingLeft: '1.1rem' }}>
               {remedies.map(({ remedy, isCalledFor }) => (

@@ -116,15 +116,15 @@ export function TogetherOutcome({
     );
   }
   if (plan.cost === null) {
-    return plan.conflicts.map((conflict) => (
-      <Notice key={conflict.message}>
+    return plan.conflicts.map(({ message, remedy: advice, remedies = [], partRemedies = [], leftOut = '' }) => (
+      <Notice key={message}>
         <div>
           <p>
-            <strong>{named(conflict.message)}</strong>{' '}
-            {(conflict.remedies ?? []).length === 0 && named(conflict.remedy)}
+            <strong>{named(message)}</strong> {remedies.length + partRemedies.length === 0 && named(advice)} {leftOut}
           </p>
+          {partRemedies.length > 0 && <p>Checked for this fault alone. The other faults need a change of their own:</p>}
           <ul>
-            {(conflict.remedies ?? []).map((remedy) => (
+            {[...remedies, ...partRemedies].map((remedy) => (
               <li key={remedy.message}>{named(remedy.message)}</li>
             ))}
           </ul>

@@ -108,9 +108,8 @@ export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesPro
       )}
       {plan?.status === 'infeasible' && plan.alone.length < joint.engines.length && (
         <Notice>
-          {plan.competing.length > 0
-            ? `The shelf does not serve all of them: without any one of ${plan.competing.map(name).join(', ')} it serves the others.`
-            : 'The shelf does not serve all of them: leave some out.'}
+          {`Not enough stock. Leave out one of ${plan.competing.map(name).join(', ')}.`}
+          {!plan.isOneEnough && ' More than one engine may have to be left out.'}
         </Notice>
       )}
       {plan && (

@@ -3,12 +3,13 @@ import { lengthText } from '../../measure/lengthText.js';
 import { nanometres } from '../../measure/nanometres.js';
 import type { Unit } from '../../measure/unit.js';
 import type { FitConflict } from '../format/fitPlan.js';
+import type { FitRequest } from '../format/fitRequest.js';
 import { choiceProblem, KEEP_ALL, type Kept, spreadGroups } from '../model/choiceProblem.js';
 import type { FitModel, ModelStation } from '../model/fitModel.js';
-import type { StationOptions } from '../model/stationOptions.js';
+import { type StationOptions, stationOptions } from '../model/stationOptions.js';
 import { type ChoiceLimits, within } from '../search/choiceLimits.js';
 import { overdrawnGroup } from '../search/overdrawnGroup.js';
-import { FitQuestions } from './FitQuestions.js';
+import { FitQuestions, withoutStock } from './FitQuestions.js';
 import { fewestHalves } from './fewestHalves.js';
 import { joined } from './joined.js';
 import { leastSpreads } from './leastSpreads.js';
@@ -48,6 +49,7 @@ class Explainer {
   private readonly options: StationOptions;
   private readonly unit: Unit;
   private readonly questions: FitQuestions;
+  private anyStock: StationOptions | undefined;
 
   constructor(model: FitModel, options: StationOptions, unit: Unit, questions: FitQuestions) {
     this.questions = questions;
@@ -64,8 +66,15 @@ class Explainer {
     return stations.map((station) => this.model.stations[station]!.id);
   }
 
+  /** The options of a question: where stock is left aside, those with halves that are out of stock too. */
+  private optionsOf(kept: Kept): StationOptions {
+    if (kept.stock) return this.options;
+    this.anyStock ??= stationOptions(withoutStock(this.model));
+    return this.anyStock;
+  }
+
   private fits(stations: readonly number[], kept: Kept) {
-    return this.questions.fits(this.model, stations, kept, this.options);
+    return this.questions.fits(this.model, stations, kept, this.optionsOf(kept));
   }
 
   /**
@@ -73,7 +82,7 @@ class Explainer {
    * others; null when each kind could be shared out.
    */
   private shortOfOneKind(stations: readonly number[], kept: Kept): number[] | null {
-    const { options } = this;
+    const options = this.optionsOf(kept);
     const { capacity } = choiceProblem(this.model, options, kept);
     for (const use of options.use) {
       const accepts = stations.map(
@@ -165,9 +174,8 @@ class Explainer {
 
   private matching(candidates: readonly number[]): FitConflict {
     const group = this.smallest(candidates, HOUSINGS_ONLY);
-    const housings = new Set(
-      group.stations.flatMap((station) => this.options.of(station).map(({ housing }) => housing)),
-    );
+    const options = this.optionsOf(HOUSINGS_ONLY);
+    const housings = new Set(group.stations.flatMap((station) => options.of(station).map(({ housing }) => housing)));
     const names = [...housings].sort((a, b) => a - b).map((housing) => this.model.housings[housing]!.id);
     return {
       ...this.base('matching', group),
@@ -246,17 +254,18 @@ function stationsOf(model: FitModel, conflicts: readonly FitConflict[]): number[
 }
 
 /**
- * Adds the remedies that were solved for. Those that make everything fit stand with the first conflict; only where there are
- * none, each conflict has those for what it concerns.
+ * Adds the remedies that were solved for. Those that make everything fit stand with the first conflict. Only where there are none,
+ * each conflict has those that put it right by itself, in a list of their own: with one of them the request still has no plan.
  */
 function withRemedies(
+  request: FitRequest,
   model: FitModel,
   conflicts: readonly FitConflict[],
   unit: Unit,
   questions: FitQuestions,
 ): FitConflict[] {
   const all = model.stations.map((_, at) => at);
-  const whole = remediesFor({ model, scope: all, group: stationsOf(model, conflicts), unit, questions });
+  const whole = remediesFor({ request, model, scope: all, group: stationsOf(model, conflicts), unit, questions });
   if (whole.length > 0 || conflicts.length === 1) {
     return conflicts.map((conflict, at) => ({
       ...conflict,
@@ -272,7 +281,7 @@ function withRemedies(
         (other) => model.stations[other]!.engine === station.engine && model.stations[other]!.family === station.family,
       );
     const scope = group.length === 1 ? group : all.filter((station) => isOf(model.stations[station]!));
-    return { ...conflict, remedies: remediesFor({ model, scope, group, unit, questions }) };
+    return { ...conflict, partRemedies: remediesFor({ request, model, scope, group, unit, questions }) };
   });
 }
 
@@ -281,17 +290,26 @@ function withRemedies(
  * all together, the smallest group of stations that compete, and what would help. Remedies were solved for, not guessed. Within a
  * budget of its own: where that ends, groups come as they are then, marked as not shown to be minimal, and remedies are fewer.
  *
- * @param model a model that has no plan
- * @param options its `stationOptions`
- * @param unit the unit of the messages
+ * @param request a request that has no plan: remedies are applied to it
+ * @param model its model, alike shells merged
+ * @param options the `stationOptions` of the model
  */
 export function explainConflicts(
+  request: FitRequest,
   model: FitModel,
   options: StationOptions,
-  unit: Unit,
   limits: ChoiceLimits = {},
 ): FitConflict[] {
-  const questions = new FitQuestions(within(limits, FINDING_MS));
-  const conflicts = conflictsOf(model, options, unit, questions);
-  return withRemedies(model, conflicts, unit, new FitQuestions(within(limits, REMEDY_MS), questions));
+  const { unit } = request;
+  const finding = new FitQuestions(within(limits, FINDING_MS));
+  const conflicts = conflictsOf(model, options, unit, finding);
+  const curing = new FitQuestions(within(limits, REMEDY_MS), finding);
+  const explained = withRemedies(request, model, conflicts, unit, curing);
+  const leftOut = [
+    ...(finding.isCut ? ['the smallest group that does not fit'] : []),
+    ...(curing.isCut ? ['some of what would put it right'] : []),
+  ];
+  if (leftOut.length === 0 || explained.length === 0) return explained;
+  const [first, ...rest] = explained;
+  return [{ ...first!, leftOut: `Not looked into any further: ${leftOut.join(', and ')}.` }, ...rest];
 }

@@ -3,7 +3,7 @@ import type { Family } from '../../part/family.js';
 import type { Kept } from '../model/choiceProblem.js';
 import type { FitModel } from '../model/fitModel.js';
 import { stationOptions } from '../model/stationOptions.js';
-import type { FitQuestions } from './FitQuestions.js';
+import { type FitQuestions, withoutStock } from './FitQuestions.js';
 
 /** The model with other spreads. */
 export function withSpreads(model: FitModel, spreads: ReadonlyMap<Family, Nanometres | null>): FitModel {
@@ -24,7 +24,7 @@ export function leastSpreads(
   families: readonly Family[],
 ): Map<Family, Nanometres> | null {
   return questions.once(model, `spreads ${JSON.stringify([kept, stations, families])}`, () =>
-    searched(questions, model, stations, kept, families),
+    searched(questions, kept.stock ? model : withoutStock(model), stations, kept, families),
   );
 }
 

@@ -3,16 +3,9 @@ import { lengthText } from '../../measure/lengthText.js';
 import { nanometres } from '../../measure/nanometres.js';
 import type { Unit } from '../../measure/unit.js';
 import type { FitConflict } from '../format/fitPlan.js';
-import {
-  type FitModel,
-  isWished,
-  limitsWith,
-  type ModelRules,
-  type ModelShell,
-  type StationWish,
-} from '../model/fitModel.js';
-import { type ShellPair, shellPairs } from '../model/shellPairs.js';
-import { clearanceWith, housingsByStation, stationOptions } from '../model/stationOptions.js';
+import { type FitModel, limitsWith, type ModelRules, offsetOfPair } from '../model/fitModel.js';
+import { housingsByStation, stationOptions } from '../model/stationOptions.js';
+import { type NearPair, nearestFlanges, nearestPair } from './nearestPair.js';
 
 /** The rules at their widest: any two halves of the right side. */
 function openRules(rules: ModelRules): ModelRules {
@@ -23,33 +16,6 @@ function openRules(rules: ModelRules): ModelRules {
     maxWallStep: nanometres(1_000_000_000),
     thinnerHalf: 'either',
   };
-}
-
-interface Reached {
-  readonly pair: ShellPair;
-  readonly housing: number;
-  readonly clearance: number;
-  /** How far outside the limits, nm: below zero too tight, above too loose, 0 inside. */
-  readonly miss: number;
-}
-
-/** Everything that some halves could give at one station. */
-function reachOf(
-  model: FitModel,
-  at: number,
-  { rules, shells, wish }: { rules: ModelRules; shells: readonly ModelShell[]; wish: StationWish | undefined },
-): Reached[] {
-  const station = model.stations[at]!;
-  const pairs = shellPairs(shells, station.family, rules, station.position);
-  return housingsByStation(model)[at]!.flatMap((housing) => {
-    const { low, high } = limitsWith(station, model.housings[housing]!);
-    return pairs.flatMap((pair): Reached[] => {
-      if (!isWished(wish, { ...pair, housing })) return [];
-      const clearance = clearanceWith(station, model.housings[housing]!, pair);
-      const miss = clearance < low ? clearance - low : clearance > high ? clearance - high : 0;
-      return [{ pair, housing, clearance, miss }];
-    });
-  });
 }
 
 /**
@@ -72,23 +38,13 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       remedy: `Add the housing of ${station.id} with its bore.`,
     };
   }
-  if (station.endPlay !== null) {
-    const plain = model.stations.with(at, { ...station, endPlay: null });
-    if (stationOptions({ ...model, stations: plain }).count(at) > 0) {
-      const { free, low, high } = station.endPlay;
-      const wider = length(free - low);
-      return {
-        ...base,
-        kind: 'rules',
-        message: `${station.id} can be brought inside its oil clearance, but no pair that does keeps the end play within ${length(low)} to ${length(high)}.`,
-        remedy: `A pair of ${length(free - high)} to ${wider} over its flanges would do.`,
-      };
-    }
-  }
   const wish = model.wishes.get(at);
   const shells = model.shells.map((shell) => ({ ...shell, stock: Number.POSITIVE_INFINITY }));
-  const names = ({ pair }: Reached) => [model.shells[pair.upper]!.id, model.shells[pair.lower]!.id] as const;
-  const isInside = ({ miss }: Reached) => miss === 0;
+  const names = ({ pair }: NearPair) => [model.shells[pair.upper]!.id, model.shells[pair.lower]!.id] as const;
+  const inside = (rules: ModelRules, wished: typeof wish, keepsEndPlay = true): NearPair | null => {
+    const near = nearestPair(model, at, { rules, shells, wish: wished, keepsEndPlay });
+    return near?.miss === 0 ? near : null;
+  };
   if (wish !== undefined) {
     const free = stationOptions({ ...model, wishes: new Map([...model.wishes].filter(([other]) => other !== at)) });
     if (free.count(at) > 0) {
@@ -101,7 +57,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
     }
   }
   // Stock is counted as unlimited from here on, so that "wrong wall" and "none left" are told apart.
-  const outOfStock = reachOf(model, at, { rules: model.rules, shells, wish }).find(isInside);
+  const outOfStock = inside(model.rules, wish);
   if (outOfStock) {
     const [upper, lower] = names(outOfStock);
     return {
@@ -112,7 +68,8 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       remedy: `With ${upper} and ${lower} on hand it would run at ${length(outOfStock.clearance)}.`,
     };
   }
-  const underOpenRules = reachOf(model, at, { rules: openRules(model.rules), shells, wish }).find(isInside);
+  const open = openRules(model.rules);
+  const underOpenRules = inside(open, wish);
   if (underOpenRules) {
     const [upper, lower] = names(underOpenRules);
     return {
@@ -123,9 +80,8 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       remedy: `${upper} over ${lower} would give ${length(underOpenRules.clearance)}; the rules on mixed halves, wall step, thinner side or series keep it out.`,
     };
   }
-  const all = reachOf(model, at, { rules: openRules(model.rules), shells, wish: undefined });
-  const forbidden = all.find(isInside);
-  if (forbidden && wish !== undefined) {
+  const forbidden = wish === undefined ? null : inside(open, undefined);
+  if (forbidden) {
     const [upper, lower] = names(forbidden);
     return {
       ...base,
@@ -136,7 +92,6 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
     };
   }
   const [housing] = housings;
-  const gap = model.housings[housing!]!.bore - station.journal + station.offset;
   const within = limitsWith(station, model.housings[housing!]!);
   const limits = `${length(station.low)} to ${length(station.high)}`;
   if (within.low > within.high) {
@@ -147,19 +102,68 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       remedy: `Read them again; if it is so, no shell cures it.`,
     };
   }
-  const wanted = `Walls that sum to ${length(gap - within.high)} to ${length(gap - within.low)} would do${housings.length > 1 ? ` in ${model.housings[housing!]!.id}` : ''}.`;
-  if (all.length === 0) {
-    const place = station.position === '' ? '' : ` that fit ${station.position}`;
+  const series = [...new Set(shells.flatMap((shell) => (shell.family === station.family ? [shell.series] : [])))];
+  const gap =
+    model.housings[housing!]!.bore - station.journal + offsetOfPair(station, series.length === 1 ? series[0]! : null);
+  const walls = `walls that sum to ${length(gap - within.high)} to ${length(gap - within.low)}`;
+  const where = housings.length > 1 ? ` in ${model.housings[housing!]!.id}` : '';
+  const inHousing = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)} would do${where}.`;
+  const place = station.position === '' ? '' : ` that fit ${station.position}`;
+  const any = nearestPair(model, at, { rules: open, shells, wish: undefined, keepsEndPlay: false });
+  if (any === null) {
     return {
       ...base,
       kind: 'no-pair-in-range',
       message: `There is no pair of ${station.family} halves, upper and lower, for ${station.id}${place}.`,
-      remedy: wanted,
+      remedy: inHousing(walls),
     };
   }
-  const nearest = all.reduce((best, next) => (Math.abs(next.miss) < Math.abs(best.miss) ? next : best));
+  const { endPlay } = station;
+  if (endPlay !== null) {
+    const flanges = nearestFlanges(model, at, { rules: open, shells, wish: undefined });
+    const within = `${length(endPlay.low)} to ${length(endPlay.high)}`;
+    const wide = `a pair ${length(endPlay.free - endPlay.high)} to ${length(endPlay.free - endPlay.low)} over its flanges`;
+    const isServed = any.miss === 0;
+    const wanted = inHousing(isServed ? wide : `${wide}, with ${walls},`);
+    if (flanges === null) {
+      return {
+        ...base,
+        kind: 'no-pair-in-range',
+        message: `${station.id} needs a flanged pair for its end play of ${within}, and no half${place} has flanges.`,
+        remedy: wanted,
+      };
+    }
+    const [upper, lower] = names(flanges.near);
+    const keeps = flanges.endPlay >= endPlay.low && flanges.endPlay <= endPlay.high;
+    if (!keeps) {
+      const { clearance, miss } = flanges.near;
+      const also =
+        miss === 0
+          ? ''
+          : ` Its oil clearance of ${length(clearance)} would be ${length(Math.abs(miss))} ${miss < 0 ? 'too tight' : 'too loose'} as well.`;
+      return {
+        ...base,
+        kind: 'no-pair-in-range',
+        shells: [...new Set([upper, lower])],
+        message: `${station.id}: no pair keeps the end play within ${within}; the nearest, ${upper} over ${lower}, gives an end play of ${length(flanges.endPlay)}.${also}`,
+        remedy: wanted,
+      };
+    }
+    if (isServed) {
+      return {
+        ...base,
+        kind: 'no-pair-in-range',
+        shells: [...new Set([upper, lower])],
+        message: `${station.id} can be brought inside its oil clearance, but no pair that does keeps the end play within ${within}.`,
+        remedy: inHousing(`${wide}, with ${walls},`),
+      };
+    }
+  }
+  const nearest = nearestPair(model, at, { rules: open, shells, wish: undefined, keepsEndPlay: true }) ?? any;
   const [upper, lower] = names(nearest);
   const side = nearest.miss < 0 ? 'too tight' : 'too loose';
+  const kept =
+    endPlay === null ? '' : ` of those that keep the end play within ${length(endPlay.low)} to ${length(endPlay.high)}`;
   return {
     ...base,
     kind: 'no-pair-in-range',
@@ -173,7 +177,11 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       high: inUnit(station.high),
       by: inUnit(nearest.miss),
     },
-    message: `${station.id}: the nearest pair, ${upper} over ${lower}, gives ${length(nearest.clearance)}, ${length(Math.abs(nearest.miss))} ${side} (limits ${limits}).`,
-    remedy: wanted,
+    message: `${station.id}: the nearest pair${kept}, ${upper} over ${lower}, gives ${length(nearest.clearance)}, ${length(Math.abs(nearest.miss))} ${side} (limits ${limits}).`,
+    remedy: inHousing(
+      endPlay === null
+        ? walls
+        : `${walls}, ${length(endPlay.free - endPlay.high)} to ${length(endPlay.free - endPlay.low)} over the flanges,`,
+    ),
   };
 }

@@ -1,14 +1,28 @@
 import { numberOfLength } from '../../measure/formatLength.js';
+import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
 import { lengthText } from '../../measure/lengthText.js';
 import { type Nanometres, nanometres } from '../../measure/nanometres.js';
 import type { Unit } from '../../measure/unit.js';
 import type { Family } from '../../part/family.js';
 import type { FitRemedy } from '../format/fitPlan.js';
+import type { FitRequest } from '../format/fitRequest.js';
 import { type ChoiceProblem, restrictedTo } from '../model/choice.js';
 import { choiceProblem, KEEP_ALL } from '../model/choiceProblem.js';
-import { type FitModel, isWished, limitsWith, type ModelShell } from '../model/fitModel.js';
-import { fitsPlace, pairFault, type ShellPair, shellPairs } from '../model/shellPairs.js';
-import { clearanceWith, housingsByStation, stationOptions } from '../model/stationOptions.js';
+import {
+  type FitModel,
+  fitModelOf,
+  isWished,
+  limitsWith,
+  type ModelEndPlay,
+  type ModelShell,
+  offsetOfPair,
+} from '../model/fitModel.js';
+import { mergedShells } from '../model/mergedShells.js';
+import { clearanceWith, endPlayCost } from '../model/optionCost.js';
+import { PairWindows } from '../model/PairWindows.js';
+import { fitsPlace, isOpenShell, pairFault, pairOf, type ShellPair, shellPairs } from '../model/shellPairs.js';
+import { housingsByStation, stationOptions } from '../model/stationOptions.js';
+import { applyRemedy } from './applyRemedy.js';
 import { type Extra, elasticChoice } from './elasticChoice.js';
 import type { FitQuestions } from './FitQuestions.js';
 import { boughtExtras, COST_OF_A_HALF, fewestHalves } from './fewestHalves.js';
@@ -22,6 +36,9 @@ const MOST_LIMITS = 3;
 
 /** Everything that a remedy is looked for in. */
 export interface Trouble {
+  /** The request as it was asked: what a remedy is applied to. */
+  readonly request: FitRequest;
+  /** Its model, alike shells merged. */
   readonly model: FitModel;
   /** All stations that are to fit once the remedy is applied, by position. */
   readonly scope: readonly number[];
@@ -33,7 +50,9 @@ export interface Trouble {
 
 type Found = FitRemedy[];
 
-function fits({ scope, questions }: Trouble, model: FitModel): boolean {
+/** The gate that every remedy passes: applied to the whole request, which is solved again for what is to fit. */
+function helps({ request, scope, questions }: Trouble, offered: FitRemedy): boolean {
+  const { model } = mergedShells(fitModelOf(applyRemedy(request, offered)));
   return questions.fits(model, scope) === 'yes';
 }
 
@@ -47,25 +66,18 @@ function presentProblem({ model, scope }: Trouble): ChoiceProblem {
 }
 
 /** Held or forbidden choices, each let go alone. */
-function releases(trouble: Trouble): Found {
-  const { model } = trouble;
-  return [...model.wishes.keys()].flatMap((at) => {
-    const wishes = new Map(model.wishes);
-    wishes.delete(at);
-    if (!fits(trouble, { ...model, wishes })) return [];
+function releases({ model }: Trouble): Found {
+  return [...model.wishes.keys()].map((at) => {
     const { id } = model.stations[at]!;
-    return [remedy('release', `Let go of what is held or forbidden at ${id}.`, { stations: [id] })];
+    return remedy('release', `Let go of what is held or forbidden at ${id}.`, { stations: [id] });
   });
 }
 
 /** Rods that belong to a pin, each let go to any pin. */
-function rodsMoved(trouble: Trouble): Found {
-  const { model, group } = trouble;
+function rodsMoved({ model, group }: Trouble): Found {
   const engines = new Set(group.map((at) => model.stations[at]!.engine));
-  return model.housings.flatMap((housing, which) => {
+  return model.housings.flatMap((housing) => {
     if (housing.family !== 'rod' || housing.station === null || !engines.has(housing.engine)) return [];
-    const housings = model.housings.map((other, at) => (at === which ? { ...other, station: null } : other));
-    if (!fits(trouble, { ...model, housings })) return [];
     return [
       remedy('move-rod', `Let rod ${housing.id} leave ${housing.station}.`, {
         stations: [housing.station],
@@ -95,12 +107,48 @@ function purchase({ model, scope, questions }: Trouble): { found: Found; count: 
 interface NewHalf {
   readonly half: 'upper' | 'lower';
   readonly wall: Nanometres;
+  /** Width over the flanges; null: none. */
+  readonly width: number | null;
+  readonly undersize: string;
   readonly like: ModelShell;
 }
 type Got = { readonly bought: readonly number[]; readonly made: readonly NewHalf[] };
 
 /** A new wall counts as dearer than a kind that is on the list, so that it is asked for only where it saves a half. */
 const NEW_WALL = 1.001;
+
+/** Halves that a new one is tried beside; of longer lists new ones come in pairs. */
+const MOST_BESIDE = 300;
+
+/** Walls of one undersize lie within this of each other, nm. Common practice: bands of a few µm; the least undersize is 0.125 on a wall. */
+const ONE_UNDERSIZE = 50_000;
+
+/**
+ * Tells the undersize that a half with a new wall would be sold as, where halves of its family name undersizes: that of a kind whose
+ * walls it is near; standard, where it is as much thinner as that undersize says. A standard wall is not an undersize.
+ *
+ * @returns for a kind and a wall; null when nobody makes such a wall in the series, as far as the list tells
+ */
+function undersizesOf(own: readonly ModelShell[], unit: Unit): (like: ModelShell, wall: number) => string | null {
+  const walls = new Map<string, Set<number>>();
+  for (const { undersize, wall } of own) walls.set(undersize, (walls.get(undersize) ?? new Set()).add(wall));
+  if (walls.size === 0 || (walls.size === 1 && walls.has(''))) return () => '';
+  const near = (undersize: string, wall: number) =>
+    [...walls.get(undersize)!].some((other) => Math.abs(wall - other) <= ONE_UNDERSIZE);
+  return ({ undersize }, wall) => {
+    if (near(undersize, wall)) return undersize;
+    const under = Number(undersize);
+    return undersize !== '' && under > 0 && near(undersize, wall + lengthOfNumber(under / 2, unit)) ? '' : null;
+  };
+}
+
+/** Widths over the flanges that keep an end play, nm: the one on its aim, within the range; null: no end play is asked for. */
+function widthAsked(endPlay: ModelEndPlay | null, unit: Unit): { least: number; most: number; best: number } | null {
+  if (endPlay === null) return null;
+  const { free, low, high, aim } = endPlay;
+  const [best = free - aim] = newWalls(free - high, free - low, free - aim, unit);
+  return { least: free - high, most: free - low, best };
+}
 
 /** Ways to serve a station with halves whose walls are not on the list: a pair of one wall, or one beside a half that is there. */
 function newWallExtras({ model, unit }: Trouble, at: number, housing: number): Extra<Got>[] {
@@ -110,12 +158,14 @@ function newWallExtras({ model, unit }: Trouble, at: number, housing: number): E
   if (wish && (wish.upper !== null || wish.lower !== null || (wish.housing !== null && wish.housing !== housing)))
     return [];
   if (wish?.noHousings.includes(housing)) return [];
-  const gap = model.housings[housing]!.bore - station.journal + station.offset;
+  const bare = model.housings[housing]!.bore - station.journal;
   const { low, high } = limitsWith(station, model.housings[housing]!);
+  const flanges = widthAsked(station.endPlay, unit);
+  if (flanges !== null && (flanges.least > flanges.most || flanges.most <= 0)) return [];
+  const undersizeOf = undersizesOf(own, unit);
   const extras: Extra<Got>[] = [];
   const column = model.shells.length + housing;
-  const put = (made: readonly NewHalf[], beside: number | null, walls: number) => {
-    const miss = gap - station.aim - walls;
+  const put = (made: readonly NewHalf[], beside: number | null, miss: number) => {
     extras.push({
       choice: {
         cost: Math.round(made.length * COST_OF_A_HALF * NEW_WALL) + Math.min(Math.abs(miss), 1e6),
@@ -129,27 +179,38 @@ function newWallExtras({ model, unit }: Trouble, at: number, housing: number): E
       means: { bought: [], made },
     });
   };
+  const keeps = (width: number | null) =>
+    flanges === null || (width !== null && width >= flanges.least && width <= flanges.most);
   const kinds = new Map(own.map((shell) => [`${shell.series}|${shell.undersize}`, shell]));
   for (const like of kinds.values()) {
+    const gap = bare + offsetOfPair(station, like.series);
     for (const wall of newWalls((gap - high) / 2, (gap - low) / 2, (gap - station.aim) / 2, unit)) {
+      const undersize = undersizeOf(like, wall);
+      if (undersize === null) continue;
+      const width = flanges === null ? like.width : keeps(like.width) ? like.width : flanges.best;
       put(
-        (['upper', 'lower'] as const).map((half) => ({ half, wall, like })),
+        (['upper', 'lower'] as const).map((half) => ({ half, wall, width, undersize, like })),
         null,
-        2 * wall,
+        gap - station.aim - 2 * wall,
       );
     }
   }
-  if (wish?.unmixed) return extras;
+  if (wish?.unmixed || own.length > MOST_BESIDE) return extras;
   model.shells.forEach((beside, which) => {
     if (beside.family !== station.family || beside.stock < 1 || !fitsPlace(beside, station.position)) return;
     if (wish?.noShells.includes(which)) return;
+    if (flanges !== null && (beside.width ?? 0) > flanges.most) return;
     const { wall: there } = beside;
+    const gap = bare + offsetOfPair(station, beside.series);
+    const width = flanges === null || keeps(beside.width) ? beside.width : flanges.best;
     for (const half of ['upper', 'lower'] as const) {
       if (beside.half === half) continue;
       for (const wall of newWalls(gap - high - there, gap - low - there, gap - station.aim - there, unit)) {
+        if (undersizeOf(beside, wall) !== beside.undersize) continue;
         const made = { ...beside, half, wall };
         const fault = half === 'upper' ? pairFault(made, beside, model.rules) : pairFault(beside, made, model.rules);
-        if (fault === null) put([{ half, wall, like: beside }], which, wall + there);
+        const one: NewHalf = { half, wall, width, undersize: beside.undersize, like: beside };
+        if (fault === null) put([one], which, gap - station.aim - wall - there);
       }
     }
   });
@@ -172,8 +233,8 @@ function newWall(trouble: Trouble, boughtCount: number): Found {
   for (const { means } of answer.taken) {
     for (const shell of means.bought) missing.set(shell, (missing.get(shell) ?? 0) + 1);
     for (const half of means.made) {
-      const { family, series, undersize, positions } = half.like;
-      const key = JSON.stringify([half.half, half.wall, family, series, undersize, positions]);
+      const { family, series, positions } = half.like;
+      const key = JSON.stringify([half.half, half.wall, half.width, family, series, half.undersize, positions]);
       made.set(key, { half, count: (made.get(key)?.count ?? 0) + 1 });
     }
   }
@@ -183,7 +244,7 @@ function newWall(trouble: Trouble, boughtCount: number): Found {
   );
   if (made.size === 0 || count >= boughtCount) return [];
   const taken = new Set(model.shells.map(({ id }) => id));
-  const newShells = [...made.values()].map(({ half: { half, wall, like }, count: stock }) => {
+  const newShells = [...made.values()].map(({ half: { half, wall, width, undersize, like }, count: stock }) => {
     let id = `${half} ${lengthText(wall, unit)}`;
     while (taken.has(id)) id = `${id} new`;
     taken.add(id);
@@ -193,14 +254,16 @@ function newWall(trouble: Trouble, boughtCount: number): Found {
       series: like.series,
       half,
       wall: numberOfLength(wall, unit),
-      undersize: like.undersize,
+      ...(width === null ? {} : { width: numberOfLength(nanometres(width), unit) }),
+      undersize,
       ...(like.positions === null ? {} : { positions: [...like.positions] }),
       stock,
     };
   });
-  const kinds = [...made.values()].map(({ half: { half, wall, like }, count: many }) => {
-    const under = like.undersize === '' ? '' : `, ${like.undersize} under`;
-    return `${many} ${half} ${many === 1 ? 'half' : 'halves'} of ${like.family} shell, series ${like.series}${under}, with a wall of ${lengthText(wall, unit)}`;
+  const kinds = [...made.values()].map(({ half: { half, wall, width, undersize, like }, count: many }) => {
+    const under = undersize === '' ? '' : `, ${undersize} under`;
+    const wide = width === null ? '' : `, ${lengthText(nanometres(width), unit)} over the flanges`;
+    return `${many} ${half} ${many === 1 ? 'half' : 'halves'} of ${like.family} shell, series ${like.series}${under}, with a wall of ${lengthText(wall, unit)}${wide}`;
   });
   const { shells, text } = listed(model, missing);
   const also = shells.length > 0 ? `, and ${text}` : '';
@@ -212,27 +275,23 @@ type Rules = NonNullable<FitRemedy['rules']>;
 function rulesChanged(trouble: Trouble): Found {
   const { model, unit } = trouble;
   const { rules } = model;
-  const tries: { rules: Partial<typeof rules>; change: Rules; message: string }[] = [];
+  const tries: { change: Rules; message: string }[] = [];
   if (!rules.mixedHalves) {
-    tries.push({ rules: { mixedHalves: true }, change: { mixedHalves: true }, message: 'Allow mixed halves.' });
+    tries.push({ change: { mixedHalves: true }, message: 'Allow mixed halves.' });
   }
   if (rules.thinnerHalf !== 'either') {
     tries.push({
-      rules: { thinnerHalf: 'either' },
       change: { thinnerHalf: 'either' },
       message: 'Let the thinner half go to either side.',
     });
   }
   if (!rules.acrossSeries) {
     tries.push({
-      rules: { acrossSeries: true },
       change: { acrossSeries: true },
       message: 'Allow halves of different series in a station.',
     });
   }
-  const simple = tries
-    .filter((attempt) => fits(trouble, { ...model, rules: { ...rules, ...attempt.rules } }))
-    .map(({ message, change }) => remedy('rule', message, { rules: change }));
+  const simple = tries.map(({ message, change }) => remedy('rule', message, { rules: change }));
   const step = rules.mixedHalves ? leastWallStep(trouble) : null;
   const stepped =
     step === null
@@ -301,16 +360,45 @@ function spreadsWidened(trouble: Trouble): Found {
   return [remedy('rule', `Allow ${text} and get ${get.text}.`, { rules, shells: get.shells })];
 }
 
-/** Every pair with stock at a station, in every housing it may take, whatever the clearance. */
-function anywhere(model: FitModel, at: number): { pair: ShellPair; housing: number; clearance: number }[] {
+/** Pairs of one station that are looked at one by one; of more of them each upper half with its nearest lower half. */
+const MOST_PAIRS = 40_000;
+
+/** The pairs with stock at a station that keep its end play, in every housing it may take, whatever the oil clearance. */
+function anywhere({ model, questions }: Trouble, at: number): readonly Placed[] {
+  return questions.once(model, `anywhere ${at}`, () => everyPlaced(model, at)) ?? [];
+}
+
+interface Placed {
+  readonly pair: ShellPair;
+  readonly housing: number;
+  readonly clearance: number;
+}
+
+function everyPlaced(model: FitModel, at: number): Placed[] {
   const station = model.stations[at]!;
   const wish = model.wishes.get(at);
-  const pairs = shellPairs(model.shells, station.family, model.rules, station.position);
-  return housingsByStation(model)[at]!.flatMap((housing) =>
-    pairs
+  const { family, position } = station;
+  const open = model.shells.filter((shell) => isOpenShell(shell, family, position));
+  const count = (side: 'upper' | 'lower') => open.filter(({ half }) => half !== side).length;
+  const isLong = count('lower') * count('upper') > MOST_PAIRS;
+  const windows = isLong ? new PairWindows(model.shells, family, model.rules, position) : null;
+  const pairs = isLong ? [] : shellPairs(model.shells, family, model.rules, position);
+  return housingsByStation(model)[at]!.flatMap((housing) => {
+    const bare = model.housings[housing]!.bore - station.journal;
+    const { low, high } = limitsWith(station, model.housings[housing]!);
+    const rangeOf = (series: string | null) => {
+      const gap = bare + offsetOfPair(station, series);
+      return { least: gap - high, most: gap - low, aim: gap - station.aim };
+    };
+    const near = windows?.uppers.flatMap((upper) => {
+      const lower = windows.nearest(upper, rangeOf);
+      return lower === null ? [] : [pairOf(model.shells, upper, lower, model.rules)];
+    });
+    return (near ?? pairs)
       .filter((pair) => isWished(wish, { ...pair, housing }))
-      .map((pair) => ({ pair, housing, clearance: clearanceWith(station, model.housings[housing]!, pair) })),
-  );
+      .filter((pair) => station.endPlay === null || endPlayCost(station.endPlay, pair, 1) !== null)
+      .map((pair) => ({ pair, housing, clearance: clearanceWith(station, model.housings[housing]!, pair) }));
+  });
 }
 
 /** A journal ground to where halves of the drawer bring it on its aim: one journal, the least metal off. Grinding only takes metal off. */
@@ -321,7 +409,7 @@ function regrinds(trouble: Trouble): Found {
   const extras = scope.map((at): Extra<number>[] => {
     if (!may.has(at)) return [];
     const station = model.stations[at]!;
-    return anywhere(model, at).flatMap(({ pair, housing, clearance }): Extra<number>[] => {
+    return anywhere(trouble, at).flatMap(({ pair, housing, clearance }): Extra<number>[] => {
       const off = station.aim - clearance;
       const { low, high } = limitsWith(station, model.housings[housing]!);
       if (off <= 0 || station.journal - off <= 0 || station.aim < low || station.aim > high) return [];
@@ -380,11 +468,13 @@ function limitsMoved(trouble: Trouble): Found {
     for (const [which, at] of scope.entries()) {
       if (!may.has(at)) continue;
       const station = model.stations[at]!;
-      const extras = anywhere(model, at).flatMap(({ pair, housing, clearance }): Extra<number>[] => {
+      const extras = anywhere(trouble, at).flatMap(({ pair, housing, clearance }): Extra<number>[] => {
         const { low, high } = limitsWith(station, model.housings[housing]!);
         const by = side === 'low' ? low - clearance : clearance - high;
         const isElse = side === 'low' ? clearance <= high : clearance >= low;
-        if (by <= 0 || !isElse) return [];
+        const isSensible =
+          by <= model.rules.limitShare * (station.high - station.low) && (side === 'high' || station.low - by > 0);
+        if (by <= 0 || !isElse || !isSensible) return [];
         const uses = [pair.upper, pair.lower, model.shells.length + housing] as const;
         return [{ choice: { cost: by, uses, deviation: clearance - station.aim }, means: by }];
       });
@@ -414,20 +504,23 @@ function limitsMoved(trouble: Trouble): Found {
 }
 
 /**
- * Single changes that make everything concerned fit. Each one was solved on the whole before it is named, and asks for the least of
- * its kind. Cheapest first: what costs nothing (a held choice, a rod moved), halves to get, another wall, a rule, grinding, a limit.
+ * Single changes that make everything concerned fit. Each asks for the least of its kind, and each was applied to the whole request,
+ * which was solved again, before it is offered. Cheapest first: what costs nothing (a held choice, a rod moved), halves to get,
+ * another wall, a rule, grinding, a limit.
  */
 export function remediesFor(trouble: Trouble): FitRemedy[] {
   const { found, count } = purchase(trouble);
-  if (trouble.group.length > MOST_STATIONS || trouble.scope.length > 4 * MOST_STATIONS) return found;
-  const rules = rulesChanged(trouble);
-  return [
-    ...releases(trouble),
-    ...rodsMoved(trouble),
-    ...found,
-    ...newWall(trouble, count),
-    ...rules,
-    ...regrinds(trouble),
-    ...limitsMoved(trouble),
-  ];
+  const isLarge = trouble.group.length > MOST_STATIONS || trouble.scope.length > 4 * MOST_STATIONS;
+  const kinds = isLarge
+    ? [() => found]
+    : [
+        () => releases(trouble),
+        () => rodsMoved(trouble),
+        () => found,
+        () => newWall(trouble, count),
+        () => rulesChanged(trouble),
+        () => regrinds(trouble),
+        () => limitsMoved(trouble),
+      ];
+  return kinds.flatMap((offered) => (trouble.questions.canAsk() ? offered().filter((one) => helps(trouble, one)) : []));
 }

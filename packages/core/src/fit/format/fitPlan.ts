@@ -22,6 +22,7 @@ export const remedySchema = z.strictObject({
         series: z.string(),
         half: sideSchema,
         wall: z.number(),
+        width: z.number().optional().describe('Width over the flanges.'),
         undersize: z.string(),
         positions: z.array(z.string()).optional(),
         stock: z.int(),
@@ -78,6 +79,10 @@ export const conflictSchema = z.strictObject({
     .array(z.strictObject({ id: z.string(), count: z.int() }))
     .optional()
     .describe('The fewest halves that the stations lack, where that was found.'),
+  leftOut: z
+    .string()
+    .optional()
+    .describe('What the time, or the work that an explanation may take, was too short for.'),
   spread: z
     .strictObject({
       family: familySchema,
@@ -91,7 +96,15 @@ export const conflictSchema = z.strictObject({
   remedies: z
     .array(remedySchema)
     .optional()
-    .describe('Single changes after which all that is concerned fits: each was solved for. Cheapest first.'),
+    .describe(
+      'Single changes after which everything fits: each was applied to the whole request and solved. Cheapest first.',
+    ),
+  partRemedies: z
+    .array(remedySchema)
+    .optional()
+    .describe(
+      'Where no single change makes everything fit: changes after which the stations concerned fit, while other conflicts remain. Each was solved.',
+    ),
 });
 export type FitConflict = z.infer<typeof conflictSchema>;
 

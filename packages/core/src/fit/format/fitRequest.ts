@@ -67,7 +67,27 @@ export const fitStationSchema = z
     offset: lengthSchema
       .default(0)
       .describe('Assembly offset: measured minus predicted clearance of a trial assembly.'),
+    offsets: z
+      .array(z.strictObject({ series: z.string().max(200), offset: lengthSchema }))
+      .max(10_000)
+      .default([])
+      .describe(
+        'Assembly offset by series: a pair whose halves are both of that series uses it in place of `offset`; every other pair uses `offset`.',
+      ),
     endPlay: endPlayAtSchema.optional(),
+  })
+  .superRefine(({ offsets }, context) => {
+    const seen = new Map<string, number>();
+    offsets.forEach(({ series }, at) => {
+      const earlier = seen.get(series);
+      if (earlier === undefined) seen.set(series, at);
+      else
+        context.addIssue({
+          code: 'custom',
+          path: ['offsets', at, 'series'],
+          message: `series “${series}” already has offsets[${earlier}]; remove one`,
+        });
+    });
   })
   .refine((station) => station.low <= station.high, { path: ['low'], error: 'low is above high; swap them' })
   .refine(({ journal, journalBand }) => isWithin(journal, journalBand), {
@@ -162,6 +182,14 @@ export const fitRulesSchema = z.strictObject({
   tightWeight: z.number().min(0).max(1000).default(2).describe('Weight of a shortfall below the aim.'),
   mixedPenalty: z.number().min(0).max(1e9).default(4).describe('Cost of a mixed station, µm².'),
   pricePenalty: z.number().min(0).max(1e9).default(0).describe('Cost of one unit of price, µm².'),
+  limitShare: z
+    .number()
+    .min(0)
+    .max(10)
+    .optional()
+    .describe(
+      'Where nothing fits: the furthest a remedy may move a limit, as a share of the range between the limits; 0.5 where it is left out.',
+    ),
 });
 
 export const fitHoldSchema = z

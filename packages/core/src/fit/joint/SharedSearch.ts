@@ -1,7 +1,7 @@
 import type { ChoiceProblem } from '../model/choice.js';
 import { COST_PER_UM2 } from '../model/fitModel.js';
 import type { IntegerSolver } from '../search/choiceLimits.js';
-import { type ChoiceLimits, type FitProgress, hasEnded } from '../search/choiceLimits.js';
+import { type ChoiceLimits, type FitProgress, hasEnded, spend } from '../search/choiceLimits.js';
 import { greatestCommonDivisor } from '../search/greatestCommonDivisor.js';
 import type { BlockClass } from './BlockClass.js';
 import { ColumnPool } from './ColumnPool.js';
@@ -9,6 +9,8 @@ import { climb } from './climb.js';
 import { finishingProgramme } from './finishingProgramme.js';
 import type { StationBlock } from './StationBlock.js';
 
+/** Steps of work (see `WorkMeter`) of a round of prices, per option of the problem. */
+const STEPS_OF_AN_OPTION = 6;
 const INFINITY = Number.POSITIVE_INFINITY;
 
 /** Rounds of price ascent, at most; it usually ends by its own measure of progress. */
@@ -186,6 +188,7 @@ export class SharedSearch {
           prices[resource] = Math.max(0, Math.round(point[at]!));
         });
         const bound = this.evaluate(excess);
+        spend(this.limits, STEPS_OF_AN_OPTION * problem.cost.length);
         if (bound > best) {
           best = bound;
           bestPrices.set(prices);

@@ -8,8 +8,8 @@ import type { FitRequest, FitShell } from '../format/fitRequest.js';
 /** Costs are whole numbers of 10⁻⁶ µm² (1 nm²), so that sums and comparisons are exact. */
 export const COST_PER_UM2 = 1_000_000;
 
-/** So little weight decides between equal clearances only: a millimetre of end play off its aim costs a µm². */
-const TIE_WEIGHT = 1e-6;
+/** The furthest a remedy moves a limit where the request does not say, as a share of the range between the limits. */
+const USUAL_LIMIT_SHARE = 0.5;
 
 /** What `maxWallStep` is where it is left out: 0.013 mm, the same length whatever the unit. */
 const USUAL_WALL_STEP = nanometres(13_000);
@@ -22,7 +22,10 @@ export interface ModelStation {
   readonly aim: Nanometres;
   readonly low: Nanometres;
   readonly high: Nanometres;
+  /** Assembly offset of a pair whose series has none of its own, and of a pair of two series. */
   readonly offset: Nanometres;
+  /** Assembly offset of a pair whose halves are both of a series, by series. */
+  readonly offsets: ReadonlyMap<string, Nanometres>;
   /** The place whose halves it takes; empty for none of its own. */
   readonly position: string;
   /** How far single readings lie below and above the journal. */
@@ -38,7 +41,7 @@ export interface ModelEndPlay {
   readonly low: number;
   readonly high: number;
   readonly aim: number;
-  /** Weight of its deviation; never 0, so that of equal clearances the one nearer its aim is taken. */
+  /** Weight of its deviation beside that of the clearance; 0: it only decides between plans of equal cost. */
   readonly weight: number;
 }
 
@@ -46,6 +49,18 @@ export interface ModelEndPlay {
 export interface Scatter {
   readonly below: number;
   readonly above: number;
+}
+
+/**
+ * Assembly offset of a pair at a station, nm.
+ *
+ * @param series the series of both halves; null for a pair of two series
+ */
+export function offsetOfPair(
+  { offset, offsets }: Pick<ModelStation, 'offset' | 'offsets'>,
+  series: string | null,
+): number {
+  return (series === null ? undefined : offsets.get(series)) ?? offset;
 }
 
 /** What the limits of a station leave for the mean clearance with one housing: tightest and loosest keep them. */
@@ -95,6 +110,8 @@ export interface ModelRules {
   readonly tightWeight: number;
   /** In cost units. */
   readonly mixedPenalty: number;
+  /** Furthest move of a limit that is offered as a remedy, as a share of the range between the limits. */
+  readonly limitShare: number;
 }
 
 /** What is wished for one station, by position. */
@@ -208,6 +225,7 @@ export function fitModelOf(request: FitRequest): FitModel {
       low: length(station.low),
       high: length(station.high),
       offset: length(station.offset),
+      offsets: new Map(station.offsets.map(({ series, offset }) => [series, length(offset)])),
       position: station.position,
       scatter: scatter(station.journal, station.journalReadings),
       endPlay: station.endPlay
@@ -216,7 +234,7 @@ export function fitModelOf(request: FitRequest): FitModel {
             low: length(station.endPlay.low),
             high: length(station.endPlay.high),
             aim: length(station.endPlay.aim),
-            weight: station.endPlay.weight || TIE_WEIGHT,
+            weight: station.endPlay.weight,
           }
         : null,
     })),
@@ -237,6 +255,7 @@ export function fitModelOf(request: FitRequest): FitModel {
       maxSpread: { main: optional(rules.maxSpread.main), rod: optional(rules.maxSpread.rod) },
       tightWeight: rules.tightWeight,
       mixedPenalty: Math.round(rules.mixedPenalty * COST_PER_UM2),
+      limitShare: rules.limitShare ?? USUAL_LIMIT_SHARE,
     },
   };
 }

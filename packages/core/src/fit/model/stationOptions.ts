@@ -1,13 +1,8 @@
+import { CheapestPairs } from './CheapestPairs.js';
 import type { Choices } from './choice.js';
-import {
-  type FitModel,
-  isWished,
-  limitsWith,
-  type ModelEndPlay,
-  type ModelHousing,
-  type ModelStation,
-} from './fitModel.js';
-import { type ShellPair, shellPairs } from './shellPairs.js';
+import { type FitModel, isWished, limitsWith, type ModelStation, offsetOfPair } from './fitModel.js';
+import { deviationCost, endPlayCost, type OptionsHeld } from './optionCost.js';
+import { isOpenShell, type ShellPair, shellPairs } from './shellPairs.js';
 
 /** One way to fill a station: a housing and a pair of halves, all by position. */
 export interface StationOption {
@@ -29,9 +24,11 @@ export class StationOptions implements Choices {
   readonly cost: Float64Array;
   readonly deviation: Float64Array;
   readonly use: readonly [Int32Array, Int32Array, Int32Array];
+  readonly holds: OptionsHeld;
   private readonly model: FitModel;
 
-  constructor(model: FitModel, { start, cost, deviation, use }: Choices) {
+  constructor(model: FitModel, { start, cost, deviation, use }: Choices, holds: OptionsHeld = 'all') {
+    this.holds = holds;
     this.model = model;
     this.start = start;
     this.cost = cost;
@@ -83,31 +80,105 @@ export function housingsByStation(model: FitModel): readonly (readonly number[])
   return model.stations.map(({ id, engine, family }) => own.get(id) ?? free.get(`${family}|${engine}`) ?? []);
 }
 
-/** Cost of a clearance that misses the aim by `deviation` nm, in whole cost units. */
-export function deviationCost(deviation: number, tightWeight: number): number {
-  return Math.round((deviation < 0 ? tightWeight : 1) * deviation * deviation);
+/** Pairs times housings that are listed one by one; beyond that only what a plan of least cost can need. */
+const MOST_LISTED = 600_000;
+
+/** How many pairs and housings the stations have to look at. */
+function roomOf(model: FitModel, places: readonly (readonly number[])[]): number {
+  const pairs = new Map<string, number>();
+  return model.stations.reduce((sum, { family, position }, at) => {
+    const key = `${family}|${position}`;
+    let count = pairs.get(key);
+    if (count === undefined) {
+      const open = model.shells.filter((shell) => isOpenShell(shell, family, position));
+      count = open.filter(({ half }) => half !== 'lower').length * open.filter(({ half }) => half !== 'upper').length;
+      pairs.set(key, count);
+    }
+    return sum + count * places[at]!.length;
+  }, 0);
 }
 
-/** The end play that a pair leaves, nm; null where its halves have no flanges. */
-export function endPlayWith({ free }: ModelEndPlay, { width }: Pick<ShellPair, 'width'>): number | null {
-  return width === null ? null : free - width;
+/**
+ * For each station, the housings and pairs that meet its limits, the rules and its wishes, in the order of housings and shells: every
+ * one of them, or, of very long lists, those that a plan of least cost can need.
+ *
+ * @param isOver ends the listing of a long list early; it is `part` then
+ * @param mostListed pairs times housings up to which every one is listed
+ */
+export function stationOptions(
+  model: FitModel,
+  isOver: () => boolean = () => false,
+  mostListed: number = MOST_LISTED,
+): StationOptions {
+  const places = housingsByStation(model);
+  const room = roomOf(model, places);
+  return room > mostListed ? cheapestOptions(model, places, isOver) : everyOption(model, places, room);
 }
 
-/** What a pair's flanges cost, in whole cost units; null where they do not keep the end play inside its limits. */
-function endPlayCost(endPlay: ModelEndPlay, pair: ShellPair, tightWeight: number): number | null {
-  const left = endPlayWith(endPlay, pair);
-  if (left === null || left < endPlay.low || left > endPlay.high) return null;
-  const off = left - endPlay.aim;
-  return Math.round(endPlay.weight * (off < 0 ? tightWeight : 1) * off * off);
+/** Options as they are found, in flat arrays. */
+class OptionList {
+  private readonly start: Int32Array;
+  private cost: Float64Array;
+  private deviation: Float64Array;
+  private use: [Int32Array, Int32Array, Int32Array];
+  private readonly shells: number;
+  private stations = 0;
+  private count = 0;
+
+  /** @param room options expected; more of them are taken in as well */
+  constructor({ stations, shells }: FitModel, room: number) {
+    this.shells = shells.length;
+    this.start = new Int32Array(stations.length + 1);
+    this.cost = new Float64Array(room);
+    this.deviation = new Float64Array(room);
+    this.use = [new Int32Array(room), new Int32Array(room), new Int32Array(room)];
+  }
+
+  add(housing: number, pair: ShellPair, deviation: number, cost: number): void {
+    const at = this.count;
+    if (at === this.cost.length) this.grow();
+    this.cost[at] = cost;
+    this.deviation[at] = deviation;
+    this.use[0][at] = pair.upper;
+    this.use[1][at] = pair.lower;
+    this.use[2][at] = this.shells + housing;
+    this.count = at + 1;
+  }
+
+  private grow(): void {
+    const room = 2 * this.count + 64;
+    const wider = <T extends Float64Array | Int32Array>(list: T, made: T): T => {
+      made.set(list);
+      return made;
+    };
+    this.cost = wider(this.cost, new Float64Array(room));
+    this.deviation = wider(this.deviation, new Float64Array(room));
+    const [upper, lower, housing] = this.use;
+    this.use = [
+      wider(upper, new Int32Array(room)),
+      wider(lower, new Int32Array(room)),
+      wider(housing, new Int32Array(room)),
+    ];
+  }
+
+  endStation(): void {
+    this.stations += 1;
+    this.start[this.stations] = this.count;
+  }
+
+  done(): Choices {
+    const { count } = this;
+    const [upper, lower, housing] = this.use;
+    return {
+      start: this.start,
+      cost: this.cost.subarray(0, count),
+      deviation: this.deviation.subarray(0, count),
+      use: [upper.subarray(0, count), lower.subarray(0, count), housing.subarray(0, count)],
+    };
+  }
 }
 
-/** `bore − journal − walls + offset` in nm: the oil clearance before it is compared with anything. */
-export function clearanceWith(station: ModelStation, housing: ModelHousing, pair: ShellPair): number {
-  return housing.bore - station.journal - pair.walls + station.offset;
-}
-
-/** For each station, every housing and pair that meets its limits, the rules and its wishes, in the order of housings and shells. */
-export function stationOptions(model: FitModel): StationOptions {
+function everyOption(model: FitModel, places: readonly (readonly number[])[], room: number): StationOptions {
   const { stations, housings, shells, rules, wishes } = model;
   const pairs = new Map<string, ShellPair[]>();
   const pairsAt = ({ family, position }: ModelStation) => {
@@ -116,47 +187,51 @@ export function stationOptions(model: FitModel): StationOptions {
     pairs.set(key, known);
     return known;
   };
-  const places = housingsByStation(model);
-  let room = 0;
-  stations.forEach((station, index) => {
-    room += places[index]!.length * pairsAt(station).length;
-  });
-  const start = new Int32Array(stations.length + 1);
-  const cost = new Float64Array(room);
-  const deviation = new Float64Array(room);
-  const use = [new Int32Array(room), new Int32Array(room), new Int32Array(room)] as const;
-  let at = 0;
+  const found = new OptionList(model, room);
   stations.forEach((station, index) => {
     const list = pairsAt(station);
     const wish = wishes.get(index);
     for (const housing of places[index]!) {
-      const gap = housings[housing]!.bore - station.journal + station.offset;
+      const bare = housings[housing]!.bore - station.journal;
       const { low, high } = limitsWith(station, housings[housing]!);
-      const mostWalls = gap - low;
-      const leastWalls = gap - high;
-      const aimedWalls = gap - station.aim;
-      for (let which = 0; which < list.length; which += 1) {
-        const pair = list[which]!;
-        const { walls } = pair;
-        if (walls < leastWalls || walls > mostWalls) continue;
+      for (const pair of list) {
+        const clearance = bare - pair.walls + offsetOfPair(station, pair.series);
+        if (clearance < low || clearance > high) continue;
         if (wish !== undefined && !isWished(wish, { ...pair, housing })) continue;
         const flanges = station.endPlay === null ? 0 : endPlayCost(station.endPlay, pair, rules.tightWeight);
         if (flanges === null) continue;
-        const miss = aimedWalls - walls;
-        cost[at] = deviationCost(miss, rules.tightWeight) + pair.fixedCost + flanges;
-        deviation[at] = miss;
-        use[0][at] = pair.upper;
-        use[1][at] = pair.lower;
-        use[2][at] = shells.length + housing;
-        at += 1;
+        const miss = clearance - station.aim;
+        found.add(housing, pair, miss, deviationCost(miss, rules.tightWeight) + pair.fixedCost + flanges);
       }
     }
-    start[index + 1] = at;
+    found.endStation();
   });
-  return new StationOptions(model, {
-    start,
-    cost: cost.subarray(0, at),
-    deviation: deviation.subarray(0, at),
-    use: [use[0].subarray(0, at), use[1].subarray(0, at), use[2].subarray(0, at)],
+  return new StationOptions(model, found.done());
+}
+
+function cheapestOptions(
+  model: FitModel,
+  places: readonly (readonly number[])[],
+  isOver: () => boolean,
+): StationOptions {
+  const { stations } = model;
+  const cheapest = new CheapestPairs(model, isOver);
+  const found = new OptionList(model, 1024);
+  let holds: OptionsHeld = 'all';
+  const lower = (to: OptionsHeld) => {
+    if (to === 'part' || holds === 'all') holds = to;
+  };
+  stations.forEach((_, index) => {
+    for (const housing of places[index]!) {
+      if (isOver()) {
+        lower('part');
+        break;
+      }
+      const listed = cheapest.at(index, housing);
+      if (listed.holds !== 'all') lower(listed.holds);
+      for (const { pair, deviation, cost } of listed.pairs) found.add(housing, pair, deviation, cost);
+    }
+    found.endStation();
   });
+  return new StationOptions(model, found.done(), holds);
 }

@@ -1,6 +1,6 @@
 import type { ChoiceProblem } from '../model/choice.js';
 import { COST_PER_UM2 } from '../model/fitModel.js';
-import { type ChoiceLimits, hasEnded } from './choiceLimits.js';
+import { type ChoiceLimits, hasEnded, spend } from './choiceLimits.js';
 import { greatestCommonDivisor } from './greatestCommonDivisor.js';
 import { type LayeredPart, LayerSearch } from './LayerSearch.js';
 import { partProgramme } from './partProgramme.js';
@@ -37,6 +37,9 @@ const MEMO_STATIONS = 40;
 const STOP_EVERY = 1024;
 const ASK_EVERY = 32;
 const MEMO_ENTRIES = 400_000;
+/** Steps of work (see `WorkMeter`) per option in a round of the ascent, and per station in a node of the search. */
+const STEPS_OF_A_ROUND = 4;
+const STEPS_OF_A_NODE = 60;
 
 export interface ComponentAnswer {
   readonly cost: number;
@@ -374,7 +377,9 @@ export class ComponentSearch {
     let best = -INFINITY;
     let step = 1;
     let idle = 0;
+    const options = this.alive.reduce((sum, list) => sum + list.length, 0) + scarce.length;
     for (let round = 0; round < rounds; round += 1) {
+      spend(this.limits, STEPS_OF_A_ROUND * options);
       if (round % ASK_EVERY === 0 && hasEnded(this.limits)) break;
       let bound = 0;
       for (const resource of scarce) {
@@ -512,6 +517,7 @@ export class ComponentSearch {
     if (this.nodes > this.nodeLimit) return;
     if (this.nodes % STOP_EVERY === 0) {
       this.report();
+      spend(this.limits, STEPS_OF_A_NODE * STOP_EVERY * this.count);
       if (hasEnded(this.limits)) {
         this.nodeLimit = 0;
         return;

@@ -1,4 +1,4 @@
-import { type ChoiceLimits, hasEnded } from './choiceLimits.js';
+import { type ChoiceLimits, hasEnded, spend } from './choiceLimits.js';
 
 const INFINITY = Number.POSITIVE_INFINITY;
 /** States between two questions whether to stop. */
@@ -53,6 +53,9 @@ interface Digit {
   /** What the stations from each layer on can take at most: more than that left over makes no difference. */
   readonly demand: Int32Array;
 }
+
+/** Steps of work (see `WorkMeter`) from one state to the next. */
+const STEPS_OF_A_STATE = 40;
 
 /**
  * Searches one part station by station, keeping each distinct state of what is left over once, with its least cost (dynamic
@@ -205,7 +208,9 @@ export class LayerSearch {
       // Prices cut off some of these steps, hardly ever most of them.
       if (this.steps + (here.keys.length * options.length) / 4 > this.mostSteps) return 'too many';
       for (let state = 0; state < here.keys.length; state += 1) {
+        const before = this.steps;
         this.expand(here, state, options, rest[layer + 1]!, left, falling, layer + 1, next);
+        spend(this.limits, STEPS_OF_A_STATE * (this.steps - before + digits.length));
         if (this.steps > this.mostSteps || (state % ASK_EVERY === 0 && hasEnded(this.limits))) return 'too many';
       }
       layers.push(next);

@@ -1,11 +1,15 @@
 import type { Highs } from 'highs';
-import { hasEnded, type IntegerSolver, secondsLeft } from './choiceLimits.js';
+import { hasEnded, type IntegerSolver, secondsLeft, spend } from './choiceLimits.js';
 import type { IntegerAnswer } from './integerProgramme.js';
 
 /** By how much a whole number may miss being whole: times any deviation in µm it is far below a nanometre. */
 const TOLERANCE = 1e-7;
 /** A call never runs longer, whatever its caller allows, seconds. */
 const LONGEST_S = 3_600;
+/** Steps of work (see `WorkMeter`) of a call, of a branching, and of an iteration of its simplex. */
+const STEPS_OF_A_CALL = 5_000_000;
+const STEPS_OF_A_NODE = 1_000_000;
+const STEPS_OF_AN_ITERATION = 20_000;
 /** What `primal_solution_status` says of a point that keeps every row. */
 const FEASIBLE = 2;
 
@@ -35,7 +39,10 @@ export function integerSolverOf(highs: Highs): IntegerSolver {
         output_flag: false,
         mip_rel_gap: 0,
         mip_abs_gap: gap,
-        mip_max_nodes: nodes,
+        mip_max_nodes: Math.min(
+          nodes,
+          Math.max(1, Math.ceil((limits.work?.left ?? Number.POSITIVE_INFINITY) / STEPS_OF_A_NODE)),
+        ),
         mip_feasibility_tolerance: TOLERANCE,
         time_limit: Math.min(secondsLeft(limits), LONGEST_S),
       });
@@ -44,6 +51,7 @@ export function integerSolverOf(highs: Highs): IntegerSolver {
         return undefined;
       };
       const ended = model.run({ [callbackType.mipInterrupt]: ask, [callbackType.simplexInterrupt]: ask });
+      spend(limits, STEPS_OF_A_CALL + STEPS_OF_AN_ITERATION * Number(model.info.get('simplex_iteration_count')));
       if (ended.modelStatus === modelStatus.infeasible) return { status: 'infeasible' };
       const bound = Number(model.info.get('mip_dual_bound'));
       if (Number(model.info.get('primal_solution_status')) !== FEASIBLE) return { status: 'unknown', bound };

@@ -83,7 +83,19 @@ describe('several stacks from one shelf', () => {
       alone: ['far'],
     });
     const both = [part('one', stack(0.58, RINGS)), part('other', stack(0.58, RINGS))];
-    expect(jointShims(both, new Map([['thin', 3]]))).toMatchObject({ alone: [], competing: ['one', 'other'] });
+    expect(jointShims(both, new Map([['thin', 3]]))).toMatchObject({
+      alone: [],
+      competing: ['one', 'other'],
+      isOneEnough: true,
+    });
+  });
+
+  it('name who competes where several have to be left out', () => {
+    // Two rings of the only kind: one engine of four can be served.
+    const four = ['a', 'b', 'c', 'd'].map((key) => part(key, stack(0.58, RINGS)));
+    const plan = jointShims(four, new Map([['thin', 2]]));
+    expect(plan).toMatchObject({ status: 'infeasible', alone: [], isOneEnough: false });
+    expect(plan.competing).toHaveLength(2);
   });
 
   it('cost the least that going through all of it finds', () => {
@@ -114,8 +126,16 @@ describe('several stacks from one shelf', () => {
           }
       const plan = jointShims(parts, stock);
       expect(plan.status, String(at)).toBe(Number.isFinite(least) ? 'optimal' : 'infeasible');
-      if (plan.cost === null) competing += plan.competing.length > 0 ? 1 : 0;
-      else {
+      if (plan.cost === null) {
+        competing += 1;
+        expect(plan.competing.length).toBeGreaterThan(1);
+        const without = (left: string) =>
+          jointShims(
+            parts.filter(({ key }) => plan.competing.includes(key) && key !== left),
+            stock,
+          );
+        for (const left of plan.competing) expect(without(left).status, String(at)).toBe('optimal');
+      } else {
         served += 1;
         expect(plan.cost).toBeCloseTo(least, 6);
       }

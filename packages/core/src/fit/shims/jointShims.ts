@@ -20,8 +20,10 @@ export interface JointShimPlan {
   readonly choices: ReadonlyMap<string, ShimChoice>;
   /** Parts that cannot be served even with all of the shelf for themselves; the plan is for the others. */
   readonly alone: readonly string[];
-  /** Where the others cannot all be served: those without any one of which the rest can. */
+  /** Where the others cannot all be served: a smallest group of them that cannot, and that could without any one of its parts. */
   readonly competing: readonly string[];
+  /** True if all others can be served once any one of the competing is left out; false: more than one has to go, or it is not known. */
+  readonly isOneEnough: boolean;
 }
 
 /** So many partial plans are looked at before the best one so far is the answer. */
@@ -103,7 +105,7 @@ export function jointShims(parts: readonly JointShimPart[], stock: ReadonlyMap<s
   const alone = listed.filter(({ ways }) => ways.length === 0).map(({ part }) => part.key);
   const narrow = listed.filter(({ ways }) => ways.length > 0).sort((one, other) => one.ways.length - other.ways.length);
   const bound = narrow.reduce((sum, { ways }) => sum + ways[0]!.choice.cost, 0);
-  const none = { cost: null, bound, choices: new Map<string, ShimChoice>(), alone };
+  const none = { cost: null, bound, choices: new Map<string, ShimChoice>(), alone, isOneEnough: false };
   if (narrow.length === 0) return { status: 'infeasible', ...none, competing: [] };
   const { best, isWhole } = search(
     narrow.map(({ ways }) => ways),
@@ -118,11 +120,19 @@ export function jointShims(parts: readonly JointShimPart[], stock: ReadonlyMap<s
       choices,
       alone,
       competing: [],
+      isOneEnough: false,
     };
   }
-  const competing = narrow.flatMap(({ part }, left) => {
-    const others = narrow.filter((_, at) => at !== left).map(({ ways }) => ways);
-    return search(others, stock).best === null ? [] : [part.key];
-  });
-  return { status: 'infeasible', ...none, competing };
+  const waysOfGroup = (parts: typeof narrow) => parts.map(({ ways }) => ways);
+  // Left out one by one while the others still cannot be served: what stays needs every one of its parts.
+  let group = narrow;
+  for (const one of narrow) {
+    const others = group.filter((other) => other !== one);
+    const rest = search(waysOfGroup(others), stock);
+    if (rest.best === null && rest.isWhole) group = others;
+  }
+  const isOneEnough = group.every(
+    (one) => search(waysOfGroup(narrow.filter((other) => other !== one)), stock).best !== null,
+  );
+  return { status: 'infeasible', ...none, competing: group.map(({ part }) => part.key), isOneEnough };
 }

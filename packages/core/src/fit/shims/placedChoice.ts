@@ -118,6 +118,8 @@ export interface ChoiceOrder {
   readonly without?: readonly RuleKind[];
   /** Less is better; left out, the cost. Null leaves a choice out. */
   readonly rank?: (thicknesses: readonly number[]) => number | null;
+  /** What tells choices apart: of those that are alike in it only the best is listed. Left out: their thicknesses. */
+  readonly kindOf?: (thicknesses: readonly number[]) => number;
 }
 
 /**
@@ -130,7 +132,7 @@ export function placedChoices(
   problem: PlacedProblem,
   pieces: readonly Piece[],
   most: number,
-  { without = [], rank = (thicknesses) => costOf(problem, thicknesses) }: ChoiceOrder = {},
+  { without = [], rank = (thicknesses) => costOf(problem, thicknesses), kindOf }: ChoiceOrder = {},
 ): PlacedChoice[] {
   const rules = problem.rules.filter(({ kind }) => !without.includes(kind));
   const groups = without.includes('not-alike') ? { ...problem, alikeWithin: Number.POSITIVE_INFINITY } : problem;
@@ -142,10 +144,15 @@ export function placedChoices(
   }
   ranked.sort((one, other) => one.rank - other.rank);
   const choices: PlacedChoice[] = [];
+  const kinds = new Set<number>();
   for (const { thicknesses } of ranked) {
     if (choices.length === most) break;
+    const kind = kindOf?.(thicknesses);
+    if (kind !== undefined && kinds.has(kind)) continue;
     const choice = piecesFor(groups, pieces, thicknesses);
-    if (choice) choices.push(choice);
+    if (!choice) continue;
+    choices.push(choice);
+    if (kind !== undefined) kinds.add(kind);
   }
   return choices;
 }

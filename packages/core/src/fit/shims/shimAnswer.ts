@@ -75,11 +75,18 @@ export function shimAnswer(request: ShimRequest): ShimChoice | null {
 export function shimChoices(request: ShimRequest, most: number): ShimChoice[] {
   const pieces = piecesOf(request);
   if (request.kind === 'ring-shims') {
-    return stacksAround(request, pieces, most).map((choice) => ringAnswer(request, choice, pieces));
+    const stacks = stacksAround(request, pieces, most * request.counts.length);
+    // Stacks of two and of three rings can come to the same end play: the better one stands for both.
+    const firsts = new Map(stacks.toReversed().map((choice) => [choice.result, choice]));
+    return stacks
+      .filter((choice) => firsts.get(choice.result) === choice)
+      .slice(0, most)
+      .map((choice) => ringAnswer(request, choice, pieces));
   }
   if (!isSquare(request)) return [];
   const problem = placedProblem(request);
-  return placedChoices(problem, pieces, most, { without: ['short'] }).map((choice) =>
+  const kindOf = (thicknesses: readonly number[]) => formValue(problem.result, thicknesses);
+  return placedChoices(problem, pieces, most, { without: ['short'], kindOf }).map((choice) =>
     placedAnswer(request.unit, problem, choice),
   );
 }

@@ -12,7 +12,7 @@ import { planVariants } from '../planVariants.js';
 import { integerSolverOf } from '../search/integerSolver.js';
 import { ENGINE_KINDS, engineOfKind } from './everyKind.js';
 import { highs, leastCostOf, programmeOf } from './milp.js';
-import { gradedEngine, manyEngines } from './randomRequest.js';
+import { gradedEngine, manyEngines, manyKinds } from './randomRequest.js';
 
 const solver = integerSolverOf(await highs());
 
@@ -232,6 +232,28 @@ function coldBesideWarm(): void {
   );
 }
 
+/** Ten thousand kinds of halves and five mains, beside two thousand: time and memory must not grow with the number of pairs. */
+function longLists(): void {
+  const kinds: [string, Parameters<typeof manyKinds>[1], Parameters<typeof manyKinds>[2]][] = [
+    ['one price', {}, {}],
+    ['prices', { pricePenalty: 2 }, {}],
+    ['prices and two series a station', { pricePenalty: 2, acrossSeries: true }, {}],
+    ['limited spread', { maxSpread: { main: 0.002, rod: null } }, {}],
+    ['nothing fits', {}, { wallFrom: 2.4 }],
+  ];
+  for (const [name, rules, more] of kinds) {
+    const spent = (count: number) => {
+      const request = manyKinds(count, rules, more);
+      return median([1, 2, 3].map(() => timed(request).ms));
+    };
+    const [few, many] = [spent(2_000), spent(10_000)];
+    const megabytes = (process.memoryUsage.rss() / 1e6).toFixed(0);
+    console.log(
+      `10,000 kinds, five mains, ${name}: ${(many / few).toFixed(1)} × the time of 2,000 (${many.toFixed(0)} ms; process ${megabytes} MB)`,
+    );
+  }
+}
+
 const batch = (count: number, mains: number, rods: number, grades: number) =>
   Array.from({ length: count }, (_, at) => gradedEngine(at + 1, mains, rods, grades));
 
@@ -258,6 +280,7 @@ await everyKind(3);
 await fourEngines();
 growth();
 coldBesideWarm();
+longLists();
 
 const drawers = (engines: number, freeRods: boolean) =>
   [1, 2, 3].map((seed) => manyEngines(seed, engines, { freeRods }));

@@ -65,8 +65,9 @@ export function programmeOf(request: FitRequest, asks: 'least cost' | 'fewest ha
                 (forbid.mixed === true && difference !== 0)),
           );
           if (!isHeld || isForbidden) continue;
-          const clearance =
-            nm(housing.bore) - nm(station.journal) - nm(upper.wall) - nm(lower.wall) + nm(station.offset);
+          const own = station.offsets.filter(({ series }) => series === upper.series && series === lower.series);
+          const offset = own.length > 0 ? own[0]!.offset : station.offset;
+          const clearance = nm(housing.bore) - nm(station.journal) - nm(upper.wall) - nm(lower.wall) + nm(offset);
           const [bore, journal] = [housing.boreReadings, station.journalReadings];
           const tightest =
             clearance -
@@ -84,7 +85,7 @@ export function programmeOf(request: FitRequest, asks: 'least cost' | 'fewest ha
             const left = nm(endPlay.reading) + nm(endPlay.fitted) - Math.max(...widths);
             if (widths.length === 0 || left < nm(endPlay.low) || left > nm(endPlay.high)) continue;
             const off = (left - nm(endPlay.aim)) / 1000;
-            flanges = (endPlay.weight === 0 ? 1e-6 : endPlay.weight) * (off < 0 ? rules.tightWeight : 1) * off ** 2;
+            flanges = endPlay.weight * (off < 0 ? rules.tightWeight : 1) * off ** 2;
           }
           const deviation = (clearance - nm(station.aim)) / 1000;
           const cost =

@@ -114,6 +114,26 @@ export function randomRequest(seed: number): FitRequestInput {
     for (const station of stations) if (maybe(0.5)) station.journalReadings = about(station.journal);
     for (const housing of housings) if (maybe(0.5)) housing.boreReadings = about(housing.bore);
   }
+  if (maybe(0.2)) {
+    for (const station of stations) {
+      if (maybe(0.6))
+        station.offsets = ['A', 'B'].filter(() => maybe(0.7)).map((series) => ({ series, offset: um(whole(-4, 4)) }));
+    }
+  }
+  if (maybe(0.35)) {
+    for (const shell of shells) if (maybe(0.6)) shell.width = um(25_000 + 20 * whole(0, 8));
+    for (const station of stations) {
+      if (station.family !== 'main' || !maybe(0.4)) continue;
+      station.endPlay = {
+        reading: um(whole(0, 250)),
+        fitted: um(25_000 + 20 * whole(0, 4)),
+        low: 0.05,
+        high: um(whole(120, 250)),
+        aim: 0.1,
+        weight: [0, 0, 0.01][whole(0, 2)]!,
+      };
+    }
+  }
   return { format: 'fettle.fit-request/1', unit: 'mm', stations, housings, shells, rules, wishes: { hold, forbid } };
 }
 
@@ -140,6 +160,21 @@ export function inInches(request: FitRequestInput): FitRequestInput {
       low: inches(station.low),
       high: inches(station.high),
       offset: inches(station.offset ?? 0),
+      ...(station.offsets
+        ? { offsets: station.offsets.map(({ series, offset }) => ({ series, offset: inches(offset) })) }
+        : {}),
+      ...(station.endPlay
+        ? {
+            endPlay: {
+              ...station.endPlay,
+              reading: inches(station.endPlay.reading),
+              fitted: inches(station.endPlay.fitted),
+              low: inches(station.endPlay.low),
+              high: inches(station.endPlay.high),
+              aim: inches(station.endPlay.aim),
+            },
+          }
+        : {}),
       ...ends('journalBand', station.journalBand),
       ...ends('journalReadings', station.journalReadings),
     })),
@@ -152,6 +187,7 @@ export function inInches(request: FitRequestInput): FitRequestInput {
     shells: request.shells.map((shell) => ({
       ...shell,
       wall: inches(shell.wall),
+      ...(shell.width === undefined ? {} : { width: inches(shell.width) }),
       ...ends('wallBand', shell.wallBand),
     })),
     rules: {
@@ -306,5 +342,44 @@ export function gradedEngine(seed: number, mains: number, rods: number, grades: 
     stations: places.map(({ station }) => station),
     housings: places.map(({ housing }) => housing),
     shells,
+  });
+}
+
+/** Some mains and so many kinds of halves, each of its own wall and price. */
+export function manyKinds(
+  kinds: number,
+  rules: FitRequestInput['rules'] = {},
+  { wallFrom = 1.98, mains = 5, seed = 9 } = {},
+): FitRequest {
+  const random = seeded(seed);
+  const um = (value: number) => Math.round(value) / 1000;
+  const numbers = Array.from({ length: mains }, (_, at) => at + 1);
+  return fitRequestSchema.parse({
+    format: 'fettle.fit-request/1',
+    unit: 'mm',
+    stations: numbers.map((main) => ({
+      id: `M${main}`,
+      family: 'main',
+      journal: um(59_976 + 12 * random()),
+      aim: 0.04,
+      low: 0.025,
+      high: 0.058,
+    })),
+    housings: numbers.map((main) => ({
+      id: `B${main}`,
+      family: 'main',
+      bore: um(64_000 + 19 * random()),
+      station: `M${main}`,
+    })),
+    shells: Array.from({ length: kinds }, (_, at) => ({
+      id: `s${at}`,
+      family: 'main',
+      series: `S${at % 3}`,
+      half: at % 2 === 0 ? 'upper' : 'lower',
+      wall: Number((wallFrom + (0.04 * at) / kinds).toFixed(6)),
+      stock: Math.floor(3 * random()),
+      price: Math.round(900 * random()) / 100,
+    })),
+    rules,
   });
 }
