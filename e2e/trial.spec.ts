@@ -12,7 +12,7 @@ async function read(page: Page, station: string, text: string): Promise<void> {
   await expect(box).toHaveValue('');
 }
 
-test('one station is tried, looked into, believed, and what it shows corrects the plan of the others', async ({
+test('one station is tried, checked, confirmed, and what it shows corrects the plan of the others', async ({
   page,
   request,
 }) => {
@@ -49,7 +49,7 @@ test('one station is tried, looked into, believed, and what it shows corrects th
   await expect(trial.getByText('Not as predicted.', { exact: true })).toBeVisible();
   await expect(stations.getByRole('row', { name: /^M2/ })).toContainText('0.008');
   await expect(page.getByRole('button', { name: /^Next: Look into M2/ })).toBeVisible();
-  await trial.getByRole('button', { name: 'Looked: it is so' }).click();
+  await trial.getByRole('button', { name: 'Checked: reading is right' }).click();
   await expect(stations.getByRole('row', { name: /^M2/ })).toContainText('Checked');
 
   // Applied to the others, they would be 0.044, and the plan is another.
@@ -63,21 +63,26 @@ test('one station is tried, looked into, believed, and what it shows corrects th
   const sum = page.getByRole('table', { name: 'Arithmetic' });
   await expect(sum).toContainText('assembly offset, trial of M2');
   await acceptBest(page);
-  await expect(
-    page.getByRole('button', { name: /^Next: Read M2 again: other halves were accepted since/ }),
-  ).toBeVisible();
+  // What M2 showed stays although other halves are accepted there now: the plan does not fall back.
+  await page.getByRole('link', { name: /^Trial/ }).click();
+  await expect(page.getByText('Assembly offset 0.008 mm')).toBeVisible();
+  await expect(stations.getByRole('row', { name: /^M2/ })).toContainText('other halves since');
 
   // Other bolts: nothing that was read with the old ones holds.
   await page.getByRole('link', { name: /^Trial/ }).click();
   const bolts = page.getByRole('region', { name: 'Fasteners of the mains' });
   await bolts.getByLabel('Name').fill('cap bolts');
   await bolts.getByLabel('Name').press('Tab');
+  // Naming them changes nothing; other ones do.
   await choose(bolts, 'Whose', 'other');
+  await expect(page.getByText('Assembly offset 0.008 mm')).toBeVisible();
+  await bolts.getByLabel('Name').fill('studs');
+  await bolts.getByLabel('Name').press('Tab');
   await expect(page.getByText('Assembly offset')).toHaveCount(0);
   await expect(page.getByRole('button', { name: /^Next: Read the bore at M1, M2, M3 again/ })).toBeVisible();
   await page.getByRole('button', { name: 'Open M2' }).click();
-  await expect(trial.getByText('The fasteners were changed since: this holds no more.')).toBeVisible();
-  await trial.getByRole('button', { name: 'Put together anew' }).click();
+  await expect(trial.getByText('Out of date: fasteners changed since.')).toBeVisible();
+  await trial.getByRole('button', { name: 'Start a new trial' }).click();
   await expect(stations.getByRole('row', { name: /^M2/ })).not.toContainText('0.046');
 });
 

@@ -247,7 +247,7 @@ export { momentWord } from './job/slices/endPlaySlice.js';
 export { limitsNeeded } from './job/slices/engineSlice.js';
 export { type RunoutAt, runoutsOf } from './job/slices/runoutSlice.js';
 export { PASS_DOUBTS, passPlace, stretchWords } from './job/slices/torqueSlice.js';
-export { MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './job/slices/trialSlice.js';
+export { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './job/slices/trialSlice.js';
 export { placeWords } from './job/slices.js';
 export { STAGES, type Stage, stageName } from './job/stages.js';
 export {
@@ -390,6 +390,7 @@ export {
   torqueUnitWord,
 } from './torque/torqueUnit.js';
 export { type AssemblyOffset, assemblyOffset } from './trial/assemblyOffset.js';
+export { namedFasteners } from './trial/namedFasteners.js';
 export { afterChange, trialLength } from './trial/trialClearance.js';
 export {
   type Fasteners,

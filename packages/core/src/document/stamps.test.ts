@@ -51,4 +51,14 @@ describe('stamps of a document', () => {
       }),
     );
   });
+
+  it('of what is kept as earlier are those that stood at the place itself', () => {
+    const at = '2026-02-03T08:00:00Z';
+    const trial = { by: 'Wren', at, readings: { one: { by: 'Wren', at } } };
+    const before = { trials: { M1: trial } };
+    const moved = { trials: { M1: { by: 'Teasel', at, readings: {}, earlier: [trial] } } };
+    expect(newStampsOfOthers(before, moved, 'Teasel')).toEqual([]);
+    const elsewhere = { trials: { M2: { by: 'Teasel', at, readings: {}, earlier: [trial] } } };
+    expect(newStampsOfOthers(before, elsewhere, 'Teasel')).toHaveLength(2);
+  });
 });

@@ -39,9 +39,13 @@ export function stampsIn(document: Json): PersonStamp[] {
   return stamps;
 }
 
-/** Tells a stamp from all others of its document. */
+/** What a thing was before is kept in this list of its own; its stamps stood at the thing itself. */
+const EARLIER = 'earlier';
+
+/** Tells a stamp from all others of its document. One that is kept among what was earlier is the one that stood at the place itself. */
 export function stampKey({ path, by, at }: PersonStamp): string {
-  return JSON.stringify([path, by, at]);
+  const stood = path.filter((key, place) => key !== EARLIER && !(key === null && path[place - 1] === EARLIER));
+  return JSON.stringify([stood, by, at]);
 }
 
 /**

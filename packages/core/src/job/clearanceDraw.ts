@@ -3,7 +3,7 @@ import { readingUncertainty } from '../measure/instrument.js';
 import { type Drawn, type Simulated, simulated } from '../measure/simulated.js';
 import { type Instruments, sizeUncertainty } from './clearanceKnown.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
-import { type JobStation, offsetAt } from './jobStations.js';
+import { type JobStation, offsetAt, seriesOfHalves } from './jobStations.js';
 
 /** What a predicted clearance is made from, to be drawn again and again: plain data for a worker. */
 export interface ClearanceDraw {
@@ -32,7 +32,7 @@ export function clearanceDraw(job: JobDocument, station: JobStation, halves: Hal
   const { bore, journal, limits } = station;
   if (!bore || !journal || !limits) return null;
   const { instruments } = job;
-  const offset = offsetAt(station, job.shells[halves.upper.shell]?.series);
+  const offset = offsetAt(station, seriesOfHalves(job, halves));
   if (offset?.isOwn) return null;
   return {
     figures: [

@@ -20,13 +20,12 @@ import {
   type MeasuredPart,
   mainStations,
   measuredParts,
-  offsetAt,
   pinnedRods,
   placedRods,
   rodStations,
 } from './jobStations.js';
 import { shellsInOrder } from './stationCandidates.js';
-import { offsetsOf, type StationOffset } from './stationTrial.js';
+import { offsetsOf } from './stationTrial.js';
 import { thrustFlanges } from './thrustFlanges.js';
 
 /** Why a station, or a rod, does not take part in the choice. */
@@ -91,18 +90,6 @@ export function hasRoom(limits: ClearanceLimits, bore: Scatter, journal: Scatter
   return low <= high;
 }
 
-/** The series that all halves of a family are of; null where they are of several: an offset belongs to one. */
-function onlySeries(job: JobDocument, family: Family): string | null {
-  const series = new Set(Object.values(job.shells).flatMap((shell) => (shell.family === family ? [shell.series] : [])));
-  return series.size === 1 ? [...series][0]! : null;
-}
-
-/** What trials say that a station's assembly adds, where one figure holds for all halves it may get. */
-function plannedOffset(job: JobDocument, station: JobStation): StationOffset | null {
-  const series = onlySeries(job, station.family);
-  return series === null ? null : offsetAt(station, series);
-}
-
 /**
  * The limits of a station's clearance: the data sheet's; where the fitter asks for a chance, only as far as every pair of halves is inside
  * with it, by the worst known of the halves and housings that may come there. Null where nothing is known well enough for that.
@@ -120,7 +107,7 @@ function acceptedLimits(
     .map((shell) => ({ shell, u: wallUncertainty(job.instruments, shell) }))
     .sort((one, other) => other.u - one.u);
   const walls = worst ? [worst.shell, worst.shell] : [];
-  const offset = plannedOffset(job, station)?.u ?? 0;
+  const offset = Math.max(0, ...station.offsets.map(({ u }) => u));
   const known = housings.flatMap(({ size }) =>
     size ? [clearanceUncertainty(job.instruments, { bore: size, journal, walls }, offset)] : [],
   );
@@ -219,7 +206,7 @@ function rodsAndPins(job: JobDocument, readings: readonly Reading[]): RodsAndPin
   const pinsOut: LeftOut[] = [];
   // What was tried at a pin was tried with the rod that is on it now; for the others of its family it tells something all the same.
   const placed = { ...placedRods(job.choice?.stations ?? {}), ...pinnedRods(job) };
-  const tried = new Map(rodStations(job, readings, placed).map((station) => [station.id, station.tried]));
+  const tried = new Map(rodStations(job, readings, placed).map((station) => [station.id, station]));
   const offsets = offsetsOf(job, tried, (pin) => keptAt.has(pin));
   const all = rodStations(job, readings, {}).map((station) => ({ ...station, offsets: offsets.get(station.id)! }));
   const usable = all.filter(({ id }) => {
@@ -318,7 +305,6 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
       format: 'fettle.fit-request/1',
       unit,
       stations: ready.map((station) => {
-        const offset = plannedOffset(job, station);
         return {
           id: station.id,
           family: station.family,
@@ -326,7 +312,9 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
           ...(bandOf(station.journal!) ? { journalBand: bandOf(station.journal!)! } : {}),
           ...(readingsOf(station.journal!) ? { journalReadings: readingsOf(station.journal!)! } : {}),
           ...(hasPlaces && station.position !== null ? { position: station.position } : {}),
-          ...(offset ? { offset: length(offset.offset) } : {}),
+          ...(station.offsets.length > 0
+            ? { offsets: station.offsets.map(({ series, offset }) => ({ series, offset: length(offset) })) }
+            : {}),
           aim: length(station.aim!),
           low: length(station.limits.low),
           high: length(station.limits.high),

@@ -10,13 +10,13 @@ import type { Family } from '../part/family.js';
 import type { Feature } from '../part/feature.js';
 import { FEATURE_TABLE, partCount, partName, tellsSize } from '../part/feature.js';
 import type { Material } from '../part/material.js';
-import type { Reading } from '../part/reading.js';
+import type { Reading, ReadingReason } from '../part/reading.js';
 import { type Position, placeOfMain } from '../shell/position.js';
 import type { Undersize } from '../shell/undersize.js';
 import { undersizeOf } from '../shell/undersize.js';
 import type { JobDocument } from './jobDocument.js';
 import { bandsOf, markedBands } from './jobMarks.js';
-import { offsetsOf, type StationOffset, type StationTrial, stationTrial } from './stationTrial.js';
+import { offsetsOf, type StationOffset, type StationTrial, stationTrials } from './stationTrial.js';
 
 /** A size, or a shape, outside the data sheet's limits: no shell cures it. */
 export interface SizeFinding {
@@ -43,6 +43,10 @@ export interface MeasuredPart {
   readonly undersize: Undersize | null;
   /** Whether it is a housing that was read with other fasteners than hold it now. */
   readonly isOutdated: boolean;
+  /** When the last of its readings was taken after it was machined; null: none was. */
+  readonly machinedAt: string | null;
+  /** When the last of its readings took the place of a wrong one; null: none did. */
+  readonly correctedAt: string | null;
   readonly shape: PartShape;
   /** Slots of the measuring scheme that have no size yet. */
   readonly missing: number;
@@ -81,8 +85,18 @@ export interface JobStation {
   readonly isOutdated: boolean;
   /** What was measured with its shells in; null where it was not tried. */
   readonly tried: StationTrial | null;
+  /** Trials of it before that one, with other parts or assembled before; oldest first. */
+  readonly earlier: readonly StationTrial[];
   /** What trials say that its assembly adds to the sum of its parts, one a series of shells. */
   readonly offsets: readonly StationOffset[];
+}
+
+/** When the last of some readings was taken that has one of some reasons; null: none. */
+function lastFor(readings: readonly Reading[], reasons: readonly ReadingReason[]): string | null {
+  return readings.reduce<string | null>((last, { taken, at }) => {
+    const isOne = reasons.some((reason) => reason === taken?.reason);
+    return isOne && (last === null || at > last) ? at : last;
+  }, null);
 }
 
 /** Whether any of some readings was taken before a moment. */
@@ -212,6 +226,8 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
             )
           : null,
       undersize,
+      machinedAt: lastFor(own, ['part machined since']),
+      correctedAt: lastFor(own, ['typed wrong', 'misread']),
       isOutdated:
         !isJournal &&
         (isReadBefore(own, job.fasteners[family].since) || isWithOtherCap(job, partName(feature, number), own)),
@@ -222,7 +238,13 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
   });
 }
 
-function stationOf(job: JobDocument, family: Family, bore: MeasuredPart | null, journal: MeasuredPart): JobStation {
+function stationOf(
+  job: JobDocument,
+  family: Family,
+  bore: MeasuredPart | null,
+  journal: MeasuredPart,
+  housingOf: (rod: number | null) => MeasuredPart | null,
+): JobStation {
   const id = journal.name;
   const limits = limitAt(job, clearanceKey(family), journal.number);
   const aim = family === 'main' ? job.rules.aim : job.rules.rodAim;
@@ -245,20 +267,36 @@ function stationOf(job: JobDocument, family: Family, bore: MeasuredPart | null, 
     findings: [...(bore?.findings ?? []), ...journal.findings],
     undersize: journal.undersize,
     isOutdated: bore?.isOutdated ?? false,
-    tried: stationTrial(job, { id, family, rod, ...sizes }),
+    ...stationTrials(job, { id, family, rod, journal, housingOf }),
     offsets: [],
   };
 }
 
 /** The stations of one family with what trials say of their assembly. */
 function withOffsets(job: JobDocument, stations: readonly JobStation[]): JobStation[] {
-  const offsets = offsetsOf(job, new Map(stations.map(({ id, tried }) => [id, tried])));
+  const offsets = offsetsOf(job, new Map(stations.map((station) => [station.id, station])));
   return stations.map((station) => ({ ...station, offsets: offsets.get(station.id)! }));
 }
 
-/** What trials say that the assembly of a station adds, with shells of a series; null where they say nothing. */
-export function offsetAt({ offsets }: Pick<JobStation, 'offsets'>, series: string | undefined): StationOffset | null {
-  return offsets.find((one) => one.series === series) ?? null;
+/**
+ * What trials say that the assembly of a station adds to a pair; null where they say nothing. An offset belongs to one series: a pair of
+ * two series has none.
+ *
+ * @param halves the series of both halves
+ */
+export function offsetAt(
+  { offsets }: Pick<JobStation, 'offsets'>,
+  [upper, lower]: readonly [string | undefined, string | undefined],
+): StationOffset | null {
+  return upper === lower ? (offsets.find((one) => one.series === upper) ?? null) : null;
+}
+
+/** The series of two halves of a job. */
+export function seriesOfHalves(
+  { shells }: Pick<JobDocument, 'shells'>,
+  { upper, lower }: { readonly upper: { readonly shell: string }; readonly lower: { readonly shell: string } },
+): readonly [string | undefined, string | undefined] {
+  return [shells[upper.shell]?.series, shells[lower.shell]?.series];
 }
 
 /** The mains of a job from front to rear with their effective sizes, limits and aims. */
@@ -266,7 +304,9 @@ export function mainStations(job: JobDocument, readings: readonly Reading[]): Jo
   const bores = measuredParts(job, readings, 'mainBore');
   return withOffsets(
     job,
-    measuredParts(job, readings, 'mainJournal').map((journal, at) => stationOf(job, 'main', bores[at]!, journal)),
+    measuredParts(job, readings, 'mainJournal').map((journal, at) =>
+      stationOf(job, 'main', bores[at]!, journal, () => bores[at]!),
+    ),
   );
 }
 
@@ -284,7 +324,8 @@ export function rodStations(
   const rods = measuredParts(job, readings, 'bigEnd');
   const pins = measuredParts(job, readings, 'pin').map((pin) => {
     const rod = placed[pin.name];
-    return stationOf(job, 'rod', rod === undefined ? null : (rods[rod - 1] ?? null), pin);
+    const rodAt = (number: number | null | undefined) => (number == null ? null : (rods[number - 1] ?? null));
+    return stationOf(job, 'rod', rodAt(rod), pin, rodAt);
   });
   return withOffsets(job, pins);
 }

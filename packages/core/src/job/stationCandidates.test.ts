@@ -91,7 +91,7 @@ function everyPair(job: JobDocument, position: string): Pair[] {
       );
     })
     .map(({ upper: { id, shell: one }, lower: { id: otherId, shell: other } }) => {
-      const offset = one.series === 'B' ? 4_000 : 0;
+      const offset = one.series === 'B' && other.series === 'B' ? 4_000 : 0;
       const walls = (edge: 'low' | 'high') => (one.band?.[edge] ?? one.wall) + (other.band?.[edge] ?? other.wall);
       return {
         pair: `${id} ${otherId}`,

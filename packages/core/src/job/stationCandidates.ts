@@ -114,8 +114,13 @@ function evenPairs(job: JobDocument, family: Family, position: string): readonly
       const [one, other] = [upper.shell, lower.shell];
       const least = (one.band?.low ?? one.wall) + (other.band?.low ?? other.wall);
       const most = (one.band?.high ?? one.wall) + (other.band?.high ?? other.wall);
-      // What a trial has shown belongs to a series, that of the upper half.
-      const gives = `${one.wall + other.wall} ${least} ${most} ${one.series}`;
+      // What a trial has shown belongs to a series: a pair of two series has none of it.
+      const gives = JSON.stringify([
+        one.wall + other.wall,
+        least,
+        most,
+        one.series === other.series ? one.series : null,
+      ]);
       const even = found.get(gives) ?? { first: { upper, lower }, groups: [], count: 0 };
       even.groups.push({ upper, lower });
       even.count += count;
@@ -135,7 +140,7 @@ function clearanceOf({ bore, journal, ...station }: MeasuredStation, { upper, lo
     lowerWall: lower.shell.wall,
     upperBand: upper.shell.band,
     lowerBand: lower.shell.band,
-    offset: offsetAt(station, upper.shell.series)?.offset ?? nanometres(0),
+    offset: offsetAt(station, [upper.shell.series, lower.shell.series])?.offset ?? nanometres(0),
   });
 }
 

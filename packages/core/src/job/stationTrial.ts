@@ -4,7 +4,6 @@ import { readingUncertainty } from '../measure/instrument.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { combinedUncertainty } from '../measure/uncertainty.js';
 import type { Family } from '../part/family.js';
-import { partName } from '../part/feature.js';
 import { assemblyOffset, isAsPredicted, whatToLookFor } from '../trial/assemblyOffset.js';
 import { type MeasuredClearance, measuredClearance } from '../trial/trialClearance.js';
 import type { Trial } from '../trial/trialSchema.js';
@@ -27,23 +26,35 @@ export interface StationTrial {
   readonly isAsPredicted: boolean;
   /** What to look for before it is believed, the likeliest first; empty where it is as predicted. */
   readonly lookFor: readonly string[];
-  /** Why it says nothing any more; null while it does. */
-  readonly isVoid: 'fasteners' | 'rod' | 'cap' | null;
-  /** Whether other halves were accepted for the station since, or halves changed places. */
-  readonly isSwapped: boolean;
+  /** Why it says nothing any more: what holds the housing is another now. Null while it does. */
+  readonly isVoid: 'fasteners' | null;
+  /**
+   * What of the station is another since: its reading is of other parts then. `swapped`: halves changed places; `halves`: others were
+   * accepted. Null: it is of the parts that are there.
+   */
+  readonly changed: 'halves' | 'swapped' | 'rod' | 'cap' | 'machined' | null;
+  /** True if the fitter confirmed it, and nothing it rests on was corrected since. */
+  readonly isConfirmed: boolean;
+}
+
+/** A part that a trial was made with: its size now, and when its readings were changed and why. */
+export interface TriedPart {
+  readonly name: string;
+  readonly size: EffectiveSize | null;
+  /** When a current reading was taken after the part was machined; null: never. */
+  readonly machinedAt: string | null;
+  /** When a current reading took the place of a wrong one; null: never. */
+  readonly correctedAt: string | null;
 }
 
 interface Place {
   readonly id: string;
   readonly family: Family;
+  /** The rod on the pin now; null at a main, or while there is none. */
   readonly rod: number | null;
-  readonly bore: EffectiveSize | null;
-  readonly journal: EffectiveSize | null;
-}
-
-/** What the housing of a station is called: caps belong to a main or to a rod. */
-function housingName({ id, family, rod }: Pick<Place, 'id' | 'family' | 'rod'>): string {
-  return family === 'rod' && rod !== null ? partName('bigEnd', rod) : id;
+  readonly journal: TriedPart;
+  /** The housing of a trial: that of the main, or of the rod with a number. */
+  readonly housingOf: (rod: number | null) => TriedPart | null;
 }
 
 /** How well a measured clearance is known: the gauge for itself where it was zeroed on the journal; with the journal's own size where not. */
@@ -67,7 +78,7 @@ function differenceUncertainty(
   job: JobDocument,
   trial: Trial,
   measured: MeasuredClearance,
-  { bore, journal }: Place,
+  { bore, journal }: { readonly bore: EffectiveSize | null; readonly journal: EffectiveSize | null },
 ): number {
   const { instruments } = job;
   return combinedUncertainty([
@@ -91,18 +102,44 @@ export function changedUncertainty(
   ]).u;
 }
 
-/** What was tried at a station; null where nothing was. */
-export function stationTrial(job: JobDocument, place: Place): StationTrial | null {
-  const trial = job.trials[place.id];
-  if (!trial) return null;
-  const { bore, journal } = place;
-  const measured = measuredClearance(Object.values(trial.readings), journal);
+/** A size that a trial was made with, where its part was machined since. */
+function keptSize(nm: Nanometres | null | undefined): EffectiveSize | null {
+  return nm == null ? null : { kind: 'read', nominal: nm, smallest: nm, largest: nm, count: 1 };
+}
+
+function isAfter(moment: string | null, at: string): boolean {
+  return moment !== null && moment > at;
+}
+
+type OneTrial = Omit<Trial, 'earlier'>;
+
+/**
+ * What one trial says: measured against what the very parts it was made of let expect, with what is known of them now. A part that was
+ * machined since counts with the size it had.
+ */
+function told(job: JobDocument, trial: OneTrial, place: Place): StationTrial {
+  const housing = place.housingOf(trial.rod);
+  const isMachined = (part: TriedPart | null) => isAfter(part?.machinedAt ?? null, trial.at);
+  const sizeOf = (part: TriedPart | null, kept: Nanometres | null | undefined) =>
+    isMachined(part) ? keptSize(kept) : (part?.size ?? null);
+  const bore = sizeOf(housing, trial.madeOf?.bore);
+  const journal = sizeOf(place.journal, trial.madeOf?.journal);
+  const measured = measuredClearance(
+    Object.values(trial.readings),
+    journal?.kind === 'read' ? journal : pointOf(journal),
+  );
   const walls = trial.upper.wall + trial.lower.wall;
   const predicted = bore && journal ? nanometres(bore.nominal - journal.nominal - walls) : null;
   const difference = measured && predicted !== null ? nanometres(measured.nominal - predicted) : null;
-  const u = measured ? differenceUncertainty(job, trial, measured, place) : 0;
+  const u = measured ? differenceUncertainty(job, trial, measured, { bore, journal }) : 0;
   const { since } = job.fasteners[place.family];
   const chosen = job.choice?.stations[place.id];
+  const areSwapped = isSwappedSince(job.assembly, [place.id], ['upper', 'lower'], trial.at);
+  const areOtherHalves =
+    chosen !== undefined && (chosen.upper.shell !== trial.upper.shell || chosen.lower.shell !== trial.lower.shell);
+  const isOtherRod =
+    place.family === 'rod' && (trial.rod !== place.rod || isSwappedSince(job.assembly, [place.id], ['rod'], trial.at));
+  const isCorrected = [housing, place.journal].some((part) => isAfter(part?.correctedAt ?? null, trial.at));
   return {
     trial,
     measured,
@@ -112,24 +149,52 @@ export function stationTrial(job: JobDocument, place: Place): StationTrial | nul
     u,
     isAsPredicted: difference !== null && isAsPredicted({ difference, u }),
     lookFor: measured && predicted !== null ? whatToLookFor(measured.nominal, predicted, u) : [],
-    isVoid:
-      since !== null && trial.at < since
-        ? 'fasteners'
-        : place.family === 'rod' && trial.rod !== place.rod
-          ? 'rod'
-          : isSwappedSince(job.assembly, [housingName(place)], ['cap'], trial.at)
-            ? 'cap'
-            : null,
-    isSwapped:
-      isSwappedSince(job.assembly, [place.id], ['upper', 'lower'], trial.at) ||
-      (chosen !== undefined && (chosen.upper.shell !== trial.upper.shell || chosen.lower.shell !== trial.lower.shell)),
+    isVoid: since !== null && trial.at < since ? 'fasteners' : null,
+    changed: isOtherRod
+      ? 'rod'
+      : housing !== null && isSwappedSince(job.assembly, [housing.name], ['cap'], trial.at)
+        ? 'cap'
+        : isMachined(housing) || isMachined(place.journal)
+          ? 'machined'
+          : areSwapped
+            ? 'swapped'
+            : areOtherHalves
+              ? 'halves'
+              : null,
+    isConfirmed: trial.isBelieved && !isCorrected,
   };
 }
 
-/** Whether a trial tells how assembly differs from the sum of its parts: read, still true, and as predicted or believed all the same. */
-export function isTelling(tried: StationTrial | null): tried is StationTrial & { readonly difference: Nanometres } {
+/** A size that is only marked, as its middle: a band is no scatter of readings. */
+function pointOf(size: EffectiveSize | null): EffectiveSize | null {
+  return size && { ...size, smallest: size.nominal, largest: size.nominal };
+}
+
+/** The trials of a station: the one that stands, and those before it, oldest first. Null and none where nothing was tried. */
+export function stationTrials(
+  job: JobDocument,
+  place: Place,
+): { readonly tried: StationTrial | null; readonly earlier: readonly StationTrial[] } {
+  const trial = job.trials[place.id];
+  if (!trial) return { tried: null, earlier: [] };
+  return {
+    tried: told(job, trial, place),
+    earlier: (trial.earlier ?? []).map((one) => told(job, one, place)),
+  };
+}
+
+/** A trial whose difference is known. */
+type Telling = StationTrial & { readonly difference: Nanometres };
+
+/** True if a trial tells how assembly differs from the sum of its parts: read, not void, and as predicted or confirmed. */
+export function isTelling(tried: StationTrial | null): tried is Telling {
   if (!tried || tried.difference === null || tried.isVoid !== null) return false;
-  return tried.isAsPredicted || tried.trial.isBelieved;
+  return tried.isAsPredicted || tried.isConfirmed;
+}
+
+/** True if a trial still speaks of its own station: the same housing and journal, whatever halves are in now. */
+export function isOfItsStation({ changed }: StationTrial): boolean {
+  return changed === null || changed === 'halves' || changed === 'swapped';
 }
 
 /** How an assembly with one series of shells differs from the sum of its parts at one station. */
@@ -153,22 +218,31 @@ function seriesOf({ upper, lower }: Trial): string | null {
   return upper.series === lower.series ? upper.series : null;
 }
 
+/** The trials of a station. */
+export interface TrialsOfStation {
+  readonly tried: StationTrial | null;
+  readonly earlier: readonly StationTrial[];
+}
+
 /**
- * What trials say of each station of one family: its own trial of itself; where the fitter tries one and applies it, those of the others for
- * the rest. One entry a series.
+ * What trials say of each station of one family: its own trial of itself, while its housing and journal are the same; where the fitter
+ * tries one and applies it, all trials of the family for the rest, those with parts that have changed since too. One entry a series.
  *
- * @param tried by station, all of one family
- * @param keepsOwn whether a station will be put together from the same parts: a pin whose rod may be another is not
+ * @param trials by station, all of one family
+ * @param keepsOwn whether a station will be assembled from the same parts: a pin whose rod may be another is not
  */
 export function offsetsOf(
   { trialSchool, unit }: Pick<JobDocument, 'trialSchool' | 'unit'>,
-  tried: ReadonlyMap<string, StationTrial | null>,
+  trials: ReadonlyMap<string, TrialsOfStation>,
   keepsOwn: (station: string) => boolean = () => true,
 ): ReadonlyMap<string, readonly StationOffset[]> {
-  const telling = [...tried].flatMap(([station, one]) => {
-    const series = one && seriesOf(one.trial);
-    return isTelling(one) && series !== null ? [{ station, series, difference: one.difference, u: one.u }] : [];
-  });
+  const telling = [...trials].flatMap(([station, { tried, earlier }]) =>
+    [...earlier, ...(tried ? [tried] : [])].flatMap((one) => {
+      const series = seriesOf(one.trial);
+      if (!isTelling(one) || series === null) return [];
+      return [{ station, series, difference: one.difference, u: one.u, isOwn: one === tried && isOfItsStation(one) }];
+    }),
+  );
   const shared =
     trialSchool !== 'one'
       ? []
@@ -177,12 +251,12 @@ export function offsetsOf(
             telling.filter((one) => one.series === series),
             FINEST[unit],
           );
-          return found ? [{ ...found, series, isOwn: false }] : [];
+          return found ? [{ ...found, stations: [...new Set(found.stations)], series, isOwn: false }] : [];
         });
   return new Map(
-    [...tried.keys()].map((station) => {
-      const own = telling.flatMap(({ station: at, series, difference, u }): StationOffset[] =>
-        at === station && keepsOwn(station)
+    [...trials.keys()].map((station) => {
+      const own = telling.flatMap(({ station: at, series, difference, u, isOwn }): StationOffset[] =>
+        isOwn && at === station && keepsOwn(station)
           ? [{ series, offset: difference, u, stations: [station], isSpread: false, isOwn: true }]
           : [],
       );

@@ -6,7 +6,7 @@ import { nanometres } from '../measure/nanometres.js';
 import { normalChance } from '../measure/normalChance.js';
 import { clearanceUncertainty } from './clearanceKnown.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
-import { type JobStation, offsetAt } from './jobStations.js';
+import { type JobStation, offsetAt, seriesOfHalves } from './jobStations.js';
 import type { StationState } from './stationState.js';
 import { changedUncertainty, isTelling, type StationOffset, type StationTrial } from './stationTrial.js';
 
@@ -47,12 +47,14 @@ function bandsOfStation(
   return { bore: possibleSizes(bore), journal: possibleSizes(journal), upper: walled(upper), lower: walled(lower) };
 }
 
-/** What was measured with these very halves in, where it still holds and is as predicted or believed; null where not. */
+/** What was measured with these very halves and parts in, where it is not void and is as predicted or confirmed; null where not. */
 function measuredWith(
   { tried }: JobStation,
   { upper, lower }: Pick<ChosenHalves, 'upper' | 'lower'>,
 ): (StationTrial & { readonly measured: OilClearance }) | null {
   if (!isTelling(tried) || tried.measured === null) return null;
+  // Halves of one kind that changed places are other halves: what was read was read with the ones before.
+  if (tried.changed !== null && tried.changed !== 'halves') return null;
   const isSame = tried.trial.upper.shell === upper.shell && tried.trial.lower.shell === lower.shell;
   return isSame ? { ...tried, measured: tried.measured } : null;
 }
@@ -70,7 +72,7 @@ export function stationVerdict(
 ): StationVerdict {
   const { bore, journal, limits } = station;
   const tried = halves && measuredWith(station, halves);
-  const offset = tried || !halves ? null : offsetAt(station, job.shells[halves.upper.shell]?.series);
+  const offset = tried || !halves ? null : offsetAt(station, seriesOfHalves(job, halves));
   const clearance: OilClearance | null =
     tried?.measured ??
     (bore && journal && halves

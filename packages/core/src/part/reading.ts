@@ -33,6 +33,10 @@ export function readingModeWord(mode: ReadingMode): string {
   return MODE_WORDS[mode];
 }
 
+/** Why one reading takes the place of another: the part was read again, the one before was wrong, or the part was machined. */
+export const READING_REASONS = ['read again', 'typed wrong', 'misread', 'part machined since'] as const;
+export type ReadingReason = (typeof READING_REASONS)[number];
+
 /** How a reading was taken, beside what was typed. */
 export const takenSchema = z.strictObject({
   instrument: z.string().trim().max(60).describe('Name of the instrument; empty where it has none.'),

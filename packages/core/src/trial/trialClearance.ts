@@ -31,15 +31,17 @@ export interface MeasuredClearance {
 }
 
 /**
- * The clearance that was measured: readings on the journal as they are, bores of shells less the journal's mean; the mean of all, and the
- * smallest and largest. Common practice.
+ * The clearance that was measured: readings on the journal as they are, bores of shells less the journal's mean. Nominal is the mean of
+ * all; tightest the smallest reading over the largest journal, loosest the largest reading over the smallest journal. Common practice.
  *
  * @param journal the journal as it was read; needed by readings of bores
  * @returns null where nothing was read that tells a clearance
+ * @example measuredClearance([{ nm: 41000, mode: 'journal' }], { nominal: 59980000, smallest: 59979000, largest: 59982000 })
+ *   // nominal 41000, tightest 39000, loosest 42000
  */
 export function measuredClearance(
   readings: readonly Pick<TrialReading, 'nm' | 'mode'>[],
-  journal: Pick<SizeExtent, 'nominal'> | null,
+  journal: SizeExtent | null,
 ): MeasuredClearance | null {
   const read = readings.flatMap(({ nm, mode }) => {
     if (nm === null) return [];
@@ -50,8 +52,8 @@ export function measuredClearance(
   const modes = new Set(readings.flatMap(({ nm, mode }) => (nm === null ? [] : [mode])));
   return {
     nominal: nanometres(Math.round(read.reduce((sum, one) => sum + one, 0) / read.length)),
-    tightest: nanometres(Math.min(...read)),
-    loosest: nanometres(Math.max(...read)),
+    tightest: nanometres(Math.min(...read) - (journal ? journal.largest - journal.nominal : 0)),
+    loosest: nanometres(Math.max(...read) + (journal ? journal.nominal - journal.smallest : 0)),
     count: read.length,
     mode: modes.size === 1 ? [...modes][0]! : null,
   };

@@ -35,23 +35,49 @@ const triedHalfSchema = z.strictObject({
   wall: sizeNmSchema,
 });
 
-/** A station put together, torqued and read before the rest. */
-export const trialSchema = z.strictObject({
+const FASTENER_KINDS = ['unknown', 'maker', 'other'] as const;
+
+const celsiusSchema = z.number().min(-60).max(300).nullable();
+
+/** What a trial was made of, beside its halves: what changes of it later does not rewrite what was measured. */
+const madeOfSchema = z.strictObject({
+  bore: sizeNmSchema.nullable().describe('Housing bore as it was known; null: not read.'),
+  journal: sizeNmSchema.nullable().describe('Journal as it was known; null: not read.'),
+  fasteners: z.strictObject({
+    kind: z.enum(FASTENER_KINDS),
+    name: z.string().max(60),
+    lubricant: z.string().max(60),
+    torque: z.string().max(60),
+  }),
+  celsius: celsiusSchema.describe('Temperature of the parts, °C; null: not taken.'),
+  gaugeCelsius: celsiusSchema,
+});
+
+const trialFields = {
   upper: triedHalfSchema,
   lower: triedHalfSchema,
   /** Number of the rod that was on a pin; null at a main. */
   rod: z.int().min(1).nullable(),
+  /** Left out by trials from before it was kept. */
+  madeOf: madeOfSchema.optional(),
   readings: z.record(z.string().min(1).max(60), trialReadingSchema),
   /** Whether the fitter has looked, and believes what was measured though it is not as predicted. */
   isBelieved: z.boolean(),
   at: z.iso.datetime(),
   by: personSchema,
+};
+
+/** A station assembled, torqued and read before the rest. */
+export const trialSchema = z.strictObject({
+  ...trialFields,
+  /** Trials of the same station with other parts, or assembled before this one: what they say of the assembly stays. */
+  earlier: z.array(z.strictObject(trialFields)).max(20).optional(),
 });
 export type Trial = z.output<typeof trialSchema>;
 
 /** What holds the housings of a family: whatever is changed of it moves their bores. */
 export const fastenersSchema = z.strictObject({
-  kind: z.enum(['unknown', 'maker', 'other']).describe('The engine maker’s own, or others.'),
+  kind: z.enum(FASTENER_KINDS).describe('The engine maker’s own, or others.'),
   name: z.string().trim().max(60, 'at most 60 characters'),
   lubricant: z.string().trim().max(60, 'at most 60 characters').describe('On threads and under the heads.'),
   torque: z.string().trim().max(60, 'at most 60 characters').describe('As it is written: 30 · 55 N·m, then 60°.'),

@@ -1,4 +1,4 @@
-import { formatExactLength, INSTRUMENT_DECIMALS, type TrialState } from '@fettle/core';
+import { CHANGED_WORDS, formatExactLength, INSTRUMENT_DECIMALS, type TrialState } from '@fettle/core';
 import { ChevronRight, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
@@ -26,9 +26,9 @@ const Doubt = styled.span`
 `;
 
 const TRIAL_WORDS: Readonly<Record<TrialState, string>> = {
-  void: 'put it together anew',
-  off: 'look into it before it is believed',
-  swapped: 'other halves since',
+  void: 'reassemble, re-read',
+  off: 'check before it is confirmed',
+  swapped: 'other parts since',
   read: 'as predicted',
   open: '',
 };
@@ -37,7 +37,8 @@ const TRIAL_WORDS: Readonly<Record<TrialState, string>> = {
 function Standing({ one }: { readonly one: TriedStation }) {
   const { station, state, verdict } = one;
   const { tried, offsets } = station;
-  if (state === 'read' && tried && !tried.isAsPredicted) return <small>believed</small>;
+  if (state === 'read' && tried && !tried.isAsPredicted) return <small>confirmed</small>;
+  if (state === 'swapped') return <small>{tried?.changed && CHANGED_WORDS[tried.changed]}</small>;
   if (state !== 'open') return <small>{TRIAL_WORDS[state]}</small>;
   const from = verdict.offset ?? offsets[0];
   return from && !from.isOwn ? <small>with {from.stations.join(', ')} applied</small> : null;
@@ -49,7 +50,7 @@ export function TrialMark({ one: { state, verdict } }: { readonly one: TriedStat
   return (
     <Doubt>
       <TriangleAlert aria-hidden size={20} />
-      {state === 'off' ? 'Not as predicted' : 'Holds no more'}
+      {state === 'off' ? 'Not as predicted' : 'Out of date'}
     </Doubt>
   );
 }
@@ -93,8 +94,9 @@ export function StationsTried({ work }: { readonly work: TrialWork }) {
           {stations.map((one) => {
             const { station, halves, verdict } = one;
             const { tried } = station;
-            // What is there now; of a station that was measured what its parts alone let expect.
-            const predicted = tried?.predicted ?? (verdict.isMeasured ? null : verdict.clearance?.nominal);
+            // A row is of one pair: while the trial is of the parts that are there, of the tried pair; else of the accepted one alone.
+            const own = tried !== null && tried.changed === null && tried.isVoid === null ? tried : null;
+            const predicted = own?.predicted ?? (verdict.isMeasured ? null : verdict.clearance?.nominal);
             return (
               <tr key={station.id} aria-current={station.id === open.station.id}>
                 <td>{station.id}</td>
@@ -102,8 +104,8 @@ export function StationsTried({ work }: { readonly work: TrialWork }) {
                   {halves ? `${halves.upper.label} over ${halves.lower.label}` : <Quiet as="span">none accepted</Quiet>}
                 </td>
                 <td className="number">{text(predicted)}</td>
-                <td className="number">{text(tried?.measured?.nominal)}</td>
-                <td className="number">{text(tried?.difference)}</td>
+                <td className="number">{text(own?.measured?.nominal)}</td>
+                <td className="number">{text(own?.difference)}</td>
                 <td>
                   <TrialMark one={one} />
                   <Standing one={one} />

@@ -32,20 +32,22 @@ export function spreadText(u: number, unit: Unit): string {
   return `${spreadFigure(u, unit)} ${unit}`;
 }
 
-const VOID_WORDS = {
-  cap: 'Its cap changed places since: this holds no more. Read the bore, put it together anew and read it again.',
-  fasteners: 'The fasteners were changed since: this holds no more. Put it together anew and read it again.',
-  rod: 'Another rod is on this pin now: this holds no more. Put it together anew and read it again.',
+const CHANGED_NOTES = {
+  cap: 'Cap swapped since. Re-measure the bore, reassemble and re-read.',
+  rod: 'Another rod is on this pin now. Reassemble and re-read.',
+  machined: 'Housing or journal machined since. Reassemble and re-read.',
+  swapped: 'Halves swapped since. Reassemble and re-read.',
 } as const;
 
 /** What was measured at the open station, against what its parts let expect; and what to look for before it is believed. */
 export function TrialVerdict({ work }: { readonly work: TrialWork }) {
-  const { document, open, believe, restart } = work;
+  const { document, open, confirm, restart } = work;
   const { unit } = document;
   const { station, halves, state } = open;
   const { tried, limits, aim } = station;
   if (!tried?.measured) return null;
-  const { measured, predicted, difference, u, uMeasured, lookFor, isAsPredicted, trial, isVoid } = tried;
+  const { measured, predicted, difference, u, uMeasured, lookFor, isAsPredicted, isConfirmed, trial, isVoid, changed } =
+    tried;
   const signed = (value: number) =>
     formatExactLength(nanometres(Math.round(value)), unit, INSTRUMENT_DECIMALS[unit], { plus: true });
   return (
@@ -73,26 +75,30 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
           <strong>{isAsPredicted ? 'As predicted.' : 'Not as predicted.'}</strong>
         </p>
       )}
-      {isVoid !== null && <Notice>{VOID_WORDS[isVoid]}</Notice>}
-      {isVoid === null && tried.isSwapped && (
+      {isVoid !== null && <Notice>Out of date: fasteners changed since. Reassemble and re-read.</Notice>}
+      {isVoid === null && changed === 'halves' && (
         <Notice>
-          Read with {trial.upper.label} over {trial.lower.label}; {halves?.upper.label} over {halves?.lower.label} were
-          accepted since. What is shown for those is worked out from the walls; read it again once they are in.
+          Read with {trial.upper.label} over {trial.lower.label}; {halves?.upper.label} over {halves?.lower.label} are
+          accepted now. Their clearance is worked out from the walls. Re-read once they are in.
         </Notice>
+      )}
+      {isVoid === null && changed !== null && changed !== 'halves' && (
+        <Notice>{CHANGED_NOTES[changed]} What it says of the assembly stays.</Notice>
       )}
       {isVoid === null && lookFor.length > 0 && (
         <Notice>
-          <strong>
-            {trial.isBelieved ? 'Believed, though not as predicted.' : 'Before it is believed, look for:'}
-          </strong>
+          <strong>{isConfirmed ? 'Confirmed, though not as predicted.' : 'Check first for:'}</strong>
+          {trial.isBelieved &&
+            !isConfirmed &&
+            ' It was confirmed before a size it rests on was corrected: confirm again.'}
           <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }}>
             {lookFor.map((one) => (
               <li key={one}>{one}</li>
             ))}
           </ul>
           <Row>
-            <Button onPress={() => believe(!trial.isBelieved)}>
-              {trial.isBelieved ? 'Do not believe it after all' : 'Looked: it is so'}
+            <Button onPress={() => confirm(!isConfirmed)}>
+              {isConfirmed ? 'Withdraw confirmation' : 'Checked: reading is right'}
             </Button>
           </Row>
         </Notice>
@@ -100,9 +106,9 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
       {state === 'read' && open.verdict.chance !== null && (
         <Quiet>Chance that the true clearance is inside its limits: {chanceText(open.verdict.chance)}.</Quiet>
       )}
-      {(isVoid !== null || tried.isSwapped) && (
+      {(isVoid !== null || changed !== null) && halves && (
         <Row>
-          <Button onPress={restart}>Put together anew</Button>
+          <Button onPress={restart}>Start a new trial</Button>
         </Row>
       )}
     </>

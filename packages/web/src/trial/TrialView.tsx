@@ -12,22 +12,25 @@ import { FastenersPanel, InstrumentsPanel, SchoolPanel, WarmPanel } from './Tria
 import { spreadText, TrialVerdict } from './TrialVerdict.js';
 import { type TrialWork, useTrial } from './useTrial.js';
 
-/** What trials add to the stations that were not tried themselves. */
+/** What trials add to the stations that were not tried themselves: one line a family and series. */
 function Applied({ work }: { readonly work: TrialWork }) {
   const { document, stations } = work;
-  const [shared] = stations.flatMap(({ station }) => station.offsets.filter(({ isOwn }) => !isOwn));
-  if (!shared) return null;
-  const { offset, u, stations: from, series, isSpread } = shared;
-  return (
-    <Notice>
+  const shared = new Map(
+    stations.flatMap(({ station }) =>
+      station.offsets
+        .filter(({ isOwn }) => !isOwn)
+        .map((offset) => [`${station.family} ${offset.series}`, { family: station.family, ...offset }] as const),
+    ),
+  );
+  return [...shared].map(([key, { family, offset, u, stations: from, series, isSpread }]) => (
+    <Notice key={key}>
       <strong>
         Assembly offset {lengthText(offset, document.unit)} ± {spreadText(u, document.unit)}
       </strong>
-      , {series}, from {from.join(', ')}: it is added to every station that was not tried, here, in the choice and on
-      the sheet.
-      {isSpread && ' The trials lie further apart than they should: look into them.'}
+      , {family}s, {series}, from {from.join(', ')}: added to every {family} without a trial of its own.
+      {isSpread && ' Trials disagree. Check them.'}
     </Notice>
-  );
+  ));
 }
 
 /** Trial assembly: stations read with their shells in, and the plan corrected by what they say. */
@@ -37,7 +40,8 @@ export function TrialView() {
   const { document, open } = work;
   const { station, halves } = open;
   const { tried } = station;
-  const with_ = tried?.trial ?? halves;
+  const isOfItsParts = tried !== null && tried.changed === null && tried.isVoid === null;
+  const with_ = isOfItsParts ? tried.trial : (halves ?? tried?.trial ?? null);
   return (
     <TwoColumns>
       <div>

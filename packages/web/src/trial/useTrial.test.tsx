@@ -96,7 +96,7 @@ describe('the trials of an engine', () => {
     expect(result.current.trial.mode).toBe('journal');
   });
 
-  it('take single readings back, are believed or not, and are put together anew', () => {
+  it('take single readings back, are confirmed or not; a new trial keeps the one before as evidence', () => {
     const { result } = open();
     act(() => result.current.trial.show('M1'));
     act(() =>
@@ -107,16 +107,21 @@ describe('the trials of an engine', () => {
     );
     expect(result.current.trial.open.station.tried?.measured).toMatchObject({ nominal: um(51), mode: null });
     expect(result.current.trial.open.state).toBe('off');
-    act(() => result.current.trial.believe(true));
+    act(() => result.current.trial.confirm(true));
     expect(result.current.trial.open.state).toBe('read');
     const [first] = Object.keys(result.current.job.document.trials.M1!.readings);
     act(() => result.current.trial.remove(first!));
     expect(result.current.trial.open.station.tried?.measured?.nominal).toBe(um(42));
     act(() => result.current.trial.restart());
-    expect(result.current.job.document.trials).toEqual({});
+    const { readings, earlier } = result.current.job.document.trials.M1!;
+    expect(readings).toEqual({});
+    expect(earlier).toMatchObject([
+      { isBelieved: true, readings: { [Object.keys(earlier![0]!.readings)[0]!]: { nm: um(60_022) } } },
+    ]);
+    expect(earlier![0]!.madeOf).toMatchObject({ fasteners: { kind: 'unknown' } });
   });
 
-  it('need accepted halves, and keep those they were read with when others are accepted', () => {
+  it('need accepted halves; once others are accepted, the next reading is of those, and the trial before stays', () => {
     const bare = open({ choice: null });
     act(() =>
       bare.result.current.trial.add({ text: '0.04', mode: 'journal', setting: null, needle: 'bigger', nm: um(40) }),
@@ -130,7 +135,8 @@ describe('the trials of an engine', () => {
     act(() =>
       result.current.trial.add({ text: '0.043', mode: 'journal', setting: null, needle: 'bigger', nm: um(43) }),
     );
-    expect(result.current.job.document.trials.M3!.upper.shell).toBe('thin');
+    const { M3 } = result.current.job.document.trials;
+    expect([M3!.upper.shell, M3!.earlier!.map(({ upper }) => upper.shell)]).toEqual(['other', ['thin']]);
   });
 
   it('hold no more once fasteners that had a name are others; a first name changes nothing', () => {
@@ -142,6 +148,16 @@ describe('the trials of an engine', () => {
     expect(result.current.trial.stations[2]!.state).toBe('read');
     act(() => result.current.trial.setFasteners('main', { name: 'studs' }));
     expect(result.current.trial.stations[2]!.state).toBe('void');
+  });
+
+  it('hold while something more is said of their fasteners for the first time', () => {
+    const other = open({ trials: { M3: tried() } }).result;
+    act(() => other.current.trial.setFasteners('main', { name: 'cap bolts' }));
+    act(() => other.current.trial.setFasteners('main', { kind: 'other' }));
+    act(() => other.current.trial.setFasteners('main', { torque: '55 N·m' }));
+    expect(other.current.trial.stations[2]!.state).toBe('read');
+    act(() => other.current.trial.setFasteners('main', { torque: '60 N·m' }));
+    expect(other.current.trial.stations[2]!.state).toBe('void');
   });
 
   it('keep a strip once its diameter is known, and go on with it at the next station', () => {

@@ -12,6 +12,7 @@ import {
   type JobStation,
   mainStations,
   type Nanometres,
+  namedFasteners,
   pinnedRods,
   placedRods,
   rodStations,
@@ -61,8 +62,8 @@ export interface TrialWork {
   /** Keeps a diameter, or a width (null takes it back), of the strip at the open station. */
   readonly setStrip: (part: { diameter: Nanometres } | Partial<Record<StripEnd, Nanometres | null>>) => void;
   readonly dropStrip: () => void;
-  readonly believe: (isBelieved: boolean) => void;
-  /** Forgets the trial of the open station: it is put together anew, with the halves that are accepted now. */
+  readonly confirm: (isConfirmed: boolean) => void;
+  /** A new trial of the open station, with the halves that are accepted now; the one before stays as evidence. */
   readonly restart: () => void;
   readonly set: (part: Partial<Pick<JobDocument, 'trialSchool'>>) => void;
   readonly setFasteners: (family: Family, part: Partial<Fasteners>) => void;
@@ -81,11 +82,16 @@ function setsOf(job: OpenJob): TriedStation[] {
   });
 }
 
-/** A trial of a station with the halves that are accepted for it; one that is there goes on. */
-function trialOf(document: JobDocument, { station, halves }: TriedStation, by: string, at: string): Trial | null {
-  const old = document.trials[station.id];
-  if (old) return old;
+/** Trials of one station that are kept beside the one that stands. */
+const MOST_EARLIER = 20;
+
+/** A new trial of a station with the halves that are accepted for it; the ones before stay as evidence. Null without halves. */
+function newTrial(document: JobDocument, { station, halves }: TriedStation, by: string, at: string): Trial | null {
   if (!halves) return null;
+  const { earlier = [], ...old } = document.trials[station.id] ?? {};
+  const before = 'readings' in old && Object.keys(old.readings).length > 0 ? [...earlier, old] : earlier;
+  const { kind, name, lubricant, torque } = document.fasteners[station.family];
+  const sized = station.family === 'main' ? 'mainBore' : 'bigEnd';
   const half = ({ shell, label, wall }: typeof halves.upper) => ({
     shell,
     label,
@@ -96,11 +102,27 @@ function trialOf(document: JobDocument, { station, halves }: TriedStation, by: s
     upper: half(halves.upper),
     lower: half(halves.lower),
     rod: station.rod,
+    madeOf: {
+      bore: station.bore?.nominal ?? null,
+      journal: station.journal?.nominal ?? null,
+      fasteners: { kind, name, lubricant, torque },
+      celsius: document.measuring.celsius[sized],
+      gaugeCelsius: document.measuring.gaugeCelsius,
+    },
     readings: {},
     isBelieved: false,
     at,
     by,
+    ...(before.length > 0 ? { earlier: before.slice(-MOST_EARLIER) } : {}),
   };
+}
+
+/** The trial of a station that readings go to: the one that stands, while its parts are the ones that are there; else a new one. */
+function trialOf(document: JobDocument, one: TriedStation, by: string, at: string): Trial | null {
+  const { tried } = one.station;
+  const old = document.trials[one.station.id];
+  const isOfOthers = tried !== null && (tried.changed !== null || tried.isVoid !== null);
+  return old && !(isOfOthers && one.halves !== null) ? old : newTrial(document, one, by, at);
 }
 
 /** A strip of which no width was read. */
@@ -134,11 +156,12 @@ export function useTrial(job: OpenJob): TrialWork {
   );
   const gauge = { of: job.id, part: 'trial', field: 'gauge' };
   const [mode, setMode, modeKept] = useKeptChoice<GaugeMode>(gauge, last?.mode ?? 'setting', GAUGE_MODES);
-  const setTrial = (make: (old: Trial) => Trial, what: string) =>
+  const put = (trial: (old: JobDocument) => Trial | null | undefined, make: (old: Trial) => Trial, what: string) =>
     change((old) => {
-      const trial = trialOf(old, open, by, new Date().toISOString());
-      return trial ? { ...old, trials: { ...old.trials, [id]: make(trial) } } : old;
+      const found = trial(old);
+      return found ? { ...old, trials: { ...old.trials, [id]: make(found) } } : old;
     }, what);
+  const setTrial = (make: (old: Trial) => Trial, what: string) => put((old) => old.trials[id], make, what);
   return {
     document,
     stations,
@@ -150,7 +173,11 @@ export function useTrial(job: OpenJob): TrialWork {
     lastSetting: last?.setting ?? null,
     add: (reading) => {
       const kept: TrialReading = { ...reading, unit, by, at: new Date().toISOString() };
-      setTrial((old) => ({ ...old, readings: { ...old.readings, [newId()]: kept } }), `reading at ${id}, shells in`);
+      put(
+        (old) => trialOf(old, open, by, kept.at),
+        (old) => ({ ...old, readings: { ...old.readings, [newId()]: kept } }),
+        `reading at ${id}, shells in`,
+      );
       modeKept(mode);
     },
     remove: (reading) => {
@@ -185,23 +212,18 @@ export function useTrial(job: OpenJob): TrialWork {
         const { [id]: _, ...strips } = old.strips;
         return { ...old, strips };
       }, `gauging strip at ${id}`),
-    believe: (isBelieved) => setTrial((old) => ({ ...old, isBelieved }), `what was measured at ${id}`),
+    confirm: (isBelieved) => setTrial((old) => ({ ...old, isBelieved }), `confirmation at ${id}`),
     restart: () =>
       change((old) => {
-        const { [id]: _, ...trials } = old.trials;
-        return { ...old, trials };
+        const trial = newTrial(old, open, by, new Date().toISOString());
+        return trial ? { ...old, trials: { ...old.trials, [id]: trial } } : old;
       }, `trial of ${id}`),
     set: (part) => change((old) => ({ ...old, ...part })),
     setFasteners: (family, part) =>
       change((old) => {
         const before = old.fasteners[family];
-        // Choosing the same once more is no change of fasteners.
-        if (Object.entries(part).every(([key, value]) => before[key as keyof Fasteners] === value)) return old;
-        // What was never named is no change: what was read rests on the same.
-        const isNamed =
-          before.kind !== 'unknown' || before.name !== '' || before.torque !== '' || before.lubricant !== '';
-        const since = isNamed ? new Date().toISOString() : before.since;
-        return { ...old, fasteners: { ...old.fasteners, [family]: { ...before, ...part, since } } };
+        const named = namedFasteners(before, part, new Date().toISOString());
+        return named === before ? old : { ...old, fasteners: { ...old.fasteners, [family]: named } };
       }),
     setInstrument: (role, part) =>
       change((old) => ({

@@ -35,43 +35,69 @@ export function trialState(tried: StationTrial | null): TrialState {
   if (!tried || tried.difference === null) return 'open';
   if (tried.isVoid !== null) return 'void';
   if (!isTelling(tried)) return 'off';
-  return tried.isSwapped ? 'swapped' : 'read';
+  return tried.changed === null ? 'read' : 'swapped';
 }
 
-/** The stations that are to be read with their shells in, by the school that the fitter follows. */
-function wantedOf({ job, stations }: JobFacts): readonly JobStation[] {
+/** What has become of the parts of a trial since, in words. */
+export const CHANGED_WORDS: Readonly<Record<NonNullable<StationTrial['changed']>, string>> = {
+  halves: 'other halves since',
+  swapped: 'halves swapped since',
+  rod: 'another rod since',
+  cap: 'cap swapped since',
+  machined: 'machined since',
+};
+
+/** True if a station was tried and what it says of the assembly stays, whatever parts it has now. */
+function hasLesson({ tried, earlier }: JobStation): boolean {
+  return [tried, ...earlier].some(isTelling);
+}
+
+function chosenStations({ job, stations }: JobFacts): readonly JobStation[] {
+  return stations.filter(({ id }) => job.choice?.stations[id] !== undefined);
+}
+
+/** The stations that are to be read with their shells in, by the method that the fitter follows: of one tried and applied, one a family. */
+function wantedOf(facts: JobFacts): readonly JobStation[] {
+  const { job } = facts;
   if (job.trialSchool === 'codes' || job.trialSchool === 'turns') return [];
-  const chosen = stations.filter(({ id }) => job.choice?.stations[id] !== undefined);
+  const chosen = chosenStations(facts);
   if (job.trialSchool === 'every') return chosen;
-  const isTried = ({ tried }: JobStation) => isTelling(tried);
   return familiesOf(job).flatMap((family) => {
     const own = chosen.filter((station) => station.family === family);
-    return own.some(isTried) ? own.filter(isTried) : own.slice(0, 1);
+    return own.some(hasLesson) ? [] : own.slice(0, 1);
   });
+}
+
+function isDone(facts: JobFacts): boolean {
+  if (facts.job.trialSchool === 'one') return chosenStations(facts).length > 0 && wantedOf(facts).length === 0;
+  const wanted = wantedOf(facts);
+  return wanted.length > 0 && wanted.every(({ tried }) => trialState(tried) === 'read');
 }
 
 function stateOf(facts: JobFacts): StageState {
   const states = facts.stations.map(({ tried }) => trialState(tried));
   if (states.some((state) => state === 'off' || state === 'void')) return 'attention';
-  const wanted = wantedOf(facts);
-  const read = wanted.filter(({ tried }) => trialState(tried) === 'read');
-  const isAnyRead = states.includes('read') || states.includes('swapped');
-  if (wanted.length > 0 && read.length === wanted.length) return 'done';
-  return isAnyRead ? 'started' : 'open';
+  if (isDone(facts)) return 'done';
+  return states.includes('read') || states.includes('swapped') ? 'started' : 'open';
 }
 
 function todosOf(facts: JobFacts): Todo[] {
   const { stations } = facts;
   const inState = (wanted: TrialState) =>
     stations.filter(({ tried }) => trialState(tried) === wanted).map(({ id }) => id);
-  const [off, gone, swapped] = [inState('off'), inState('void'), inState('swapped')];
+  const [off, gone] = [inState('off'), inState('void')];
   const wanted = wantedOf(facts);
+  const swapped = wanted.filter(({ tried }) => trialState(tried) === 'swapped');
   const left = wanted.filter(({ tried }) => trialState(tried) === 'open').map(({ id }) => id);
   const first = stations.every(({ tried }) => tried === null) ? firstToTry(facts.job, wanted) : null;
   const todos: string[] = [
     ...(off.length > 0 ? [`Look into ${off.join(', ')}: not as predicted with the shells in`] : []),
     ...(gone.length > 0 ? [`Read ${gone.join(', ')} with the shells in again: what was read holds no more`] : []),
-    ...(swapped.length > 0 ? [`Read ${swapped.join(', ')} again: other halves were accepted since`] : []),
+    ...(swapped.length > 0
+      ? [
+          `Read ${swapped.map(({ id }) => id).join(', ')} again: ${[...new Set(swapped.map(({ tried }) => CHANGED_WORDS[tried!.changed!]))].join(', ')}`,
+        ]
+      : []),
     ...(first ? [`Try ${first.station} first: ${first.reason}`] : []),
     ...(left.length > 0 && !first ? [`Read ${left.join(', ')} with the shells in`] : []),
   ];
@@ -81,7 +107,7 @@ function todosOf(facts: JobFacts): Todo[] {
 const STATE_TEXT: Readonly<Record<TrialState, string>> = {
   void: 'holds no more',
   off: 'not as predicted',
-  swapped: 'other halves since',
+  swapped: 'other parts since',
   read: 'as predicted',
   open: 'not read',
 };
@@ -135,7 +161,11 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
   const { unit } = job;
   const text = (length: Nanometres | number | null) => (length === null ? '' : lengthText(length, unit));
   const spread = (u: number) => `${spreadFigure(u, unit)} ${unit}`;
-  const tried = stations.filter(({ tried: one }) => one?.measured != null);
+  const tried = stations.flatMap(({ id, tried: one, earlier }) =>
+    [...earlier, ...(one ? [one] : [])].flatMap((each, at) =>
+      each.measured === null ? [] : [{ id, at, tried: each }],
+    ),
+  );
   const held = familiesOf(job).flatMap((family): SheetBlock[] => {
     const said = fastenersText(job.fasteners[family]);
     return said === '' ? [] : [{ kind: 'fact', label: `Fasteners of the ${family}s`, text: said }];
@@ -176,8 +206,9 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
               words('Verdict'),
               words('Read by'),
             ],
-            rows: tried.map(({ id, tried: one }) => {
-              const { trial, measured, predicted, difference, u } = one!;
+            rows: tried.map(({ id, at, tried: one }) => {
+              const { trial, measured, predicted, difference, u, changed } = one;
+              const state = trialState(one);
               const cells = [
                 id,
                 `${trial.upper.label} over ${trial.lower.label}`,
@@ -185,10 +216,10 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
                 text(predicted),
                 difference === null ? '' : `${text(difference)} ± ${spread(u)}`,
                 measured!.mode === null ? 'several ways' : MODE_WORDS[measured!.mode],
-                `${STATE_TEXT[trialState(one)]}${trial.isBelieved && !one!.isAsPredicted ? ', believed' : ''}`,
+                `${state === 'swapped' ? CHANGED_WORDS[changed!] : STATE_TEXT[state]}${one.isConfirmed && !one.isAsPredicted ? ', confirmed' : ''}`,
                 trial.by,
               ];
-              return { key: id, cells: cells.map((cell) => ({ text: cell })) };
+              return { key: `${id} ${at}`, cells: cells.map((cell) => ({ text: cell })) };
             }),
           },
         ]),
