@@ -180,7 +180,14 @@ export {
   SWAP_PARTS,
   swapText,
 } from './job/assemblyFacts.js';
-export { assessReading, needleOf, type ReadingAssessment } from './job/assessReading.js';
+export {
+  assessReading,
+  needleOf,
+  type ReadingAssessment,
+  suspectReadings,
+  type TypedHow,
+  typedHow,
+} from './job/assessReading.js';
 export { buildSheet, buildSheetRows } from './job/buildSheet.js';
 export { type BuildSheet, buildSheetSchema, readBuildSheet, signedContent } from './job/buildSheetSchema.js';
 export { changeWords } from './job/changeWords.js';
@@ -331,10 +338,12 @@ export type { Material } from './part/material.js';
 export type { Taken } from './part/reading.js';
 export {
   READING_MODES,
+  READING_REASONS,
   type Reading,
   type ReadingDraft,
   type ReadingMode,
   readingModeWord,
+  readingOfDraft,
   readingSchema,
   sizeOfDraft,
   slotKey,

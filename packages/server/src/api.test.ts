@@ -173,6 +173,50 @@ describe('readings', () => {
     expect(jobViewSchema.parse(body).readings).toHaveLength(1);
   });
 
+  it('answers what it stores for every way of reading: a deviation with the needle to “smaller” too', async () => {
+    const job = await startJob();
+    const texts = ['64.012', '+2.5', '-2.5', '2.52', '+0.025 mm', '0', '64.o12', ''];
+    const ways = texts.flatMap((text) =>
+      (['mm', 'in'] as const).flatMap((unit) =>
+        ([null, 64_000_000] as const).flatMap((setting) =>
+          (['bigger', 'smaller', undefined] as const).map((needle) => ({ text, unit, setting, needle })),
+        ),
+      ),
+    );
+    let replaces: string | null = null;
+    for (const { needle, ...typed } of ways) {
+      const id = randomUUID();
+      const taken = {
+        instrument: 'gauge 7',
+        celsius: 21.5,
+        gaugeCelsius: null,
+        mode: 'setting',
+        reason: '',
+        confirmed: true,
+      };
+      const body = { ...draft(typed.text, replaces), ...typed, ...(needle ? { taken: { ...taken, needle } } : {}) };
+      const answer: { status: number; body: unknown } = await server.call(
+        'PUT',
+        `/api/jobs/${job.id}/readings/${id}`,
+        body,
+      );
+      expect(answer.status, JSON.stringify(body)).toBe(201);
+      const view = jobViewSchema.parse((await server.call('GET', `/api/jobs/${job.id}`)).body);
+      expect(view.readings, JSON.stringify(body)).toEqual([answer.body]);
+      replaces = id;
+    }
+    // By hand: 64.000 − 0.025.
+    const id = randomUUID();
+    const smaller = {
+      ...draft('+2.5', replaces),
+      setting: 64_000_000,
+      taken: { instrument: '', needle: 'smaller', celsius: null, gaugeCelsius: null, reason: '' },
+    };
+    expect((await server.call('PUT', `/api/jobs/${job.id}/readings/${id}`, smaller)).body).toMatchObject({
+      nm: 63_975_000,
+    });
+  });
+
   it('keeps what is no size as it was typed', async () => {
     const job = await startJob();
     const kept = await server.call('PUT', `/api/jobs/${job.id}/readings/${randomUUID()}`, draft('64.o12'));

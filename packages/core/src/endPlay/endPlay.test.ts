@@ -20,7 +20,7 @@ const stamp = { by: 'Wren', at: '2026-01-02T03:04:05.000Z' };
 function endPlay(read: [Moment, number][], parts: Partial<EndPlay> = {}): EndPlay {
   const readings = read.map(([moment, value], at): [string, EndPlayReading] => [
     `r${at}`,
-    { moment, angle: at % 2 === 0 ? 0 : 180, text: String(value / 1000), unit: 'mm', nm: um(value), ...stamp },
+    { moment, angle: 0, text: String(value / 1000), unit: 'mm', nm: um(value), ...stamp },
   ]);
   return { ...blankEndPlay('mm'), readings: Object.fromEntries(readings), ...parts };
 }
@@ -65,7 +65,7 @@ describe('end play readings', () => {
       ['found', 50],
       ['seated', 60],
     ]);
-    expect(endPlayRound(read, 'found')).toMatchObject({ count: 2, mean: um(45), least: um(40), most: um(50) });
+    expect(endPlayRound(read, 'found')).toMatchObject({ count: 2, mean: um(45), apart: um(10) });
     expect(endPlayNow(read)?.moment).toBe('seated');
     expect(endPlayBefore(read, false)?.mean).toBe(um(60));
     expect(endPlayBefore(read, true)).toBeNull();
@@ -100,12 +100,54 @@ describe('end play readings', () => {
   });
 
   it('are judged with their chance', () => {
-    const at = (mean: number) => endPlayVerdict({ mean: um(mean), uncertainty: 5_000 }, LIMIT, 0.1);
+    const at = (mean: number) =>
+      endPlayVerdict({ mean: um(mean), smallest: um(mean), largest: um(mean), uncertainty: 5_000 }, LIMIT, 0.1);
     expect(at(60)).toMatchObject({ state: 'tight', by: um(10) });
     expect(at(60).chance).toBeCloseTo(0.0228, 3);
     expect(at(280).state).toBe('loose');
     expect([at(75).state, at(170).state]).toEqual(['close', 'inside']);
     expect([chanceText(at(170).chance), chanceText(at(-500).chance)]).toEqual(['over 99 %', 'below 1 %']);
+  });
+
+  it('at two angles are judged on the smallest and the largest, and the aim on the mean', () => {
+    const limit = { low: um(100), high: um(150) };
+    const turned = (zero: number, half: number) => {
+      const { readings, ...rest } = endPlay([
+        ['found', zero],
+        ['found', half],
+      ]);
+      const [one, other] = Object.entries(readings);
+      return { ...rest, readings: { [one![0]]: one![1], [other![0]]: { ...other![1], angle: 180 as const } } };
+    };
+    const round = (read: EndPlay) => endPlayRound(read, 'found')!;
+    expect(round(turned(93, 117))).toMatchObject({
+      mean: um(105),
+      smallest: um(93),
+      largest: um(117),
+      apart: 0,
+      isDoubtful: false,
+      angles: [
+        { angle: 0, mean: um(93) },
+        { angle: 180, mean: um(117) },
+      ],
+    });
+    const judged = (read: EndPlay) => endPlayVerdict(round(read), limit, 0.1);
+    expect(judged(turned(93, 117))).toMatchObject({ state: 'tight', by: um(7) });
+    expect(judged(turned(117, 93)).chance).toBeLessThan(0.1);
+    expect(judged(turned(140, 156))).toMatchObject({ state: 'loose', by: um(6) });
+    expect(judged(turned(110, 130))).toMatchObject({ state: 'inside' });
+    // Further apart than the limits: no piece brings both inside, and none is asked for.
+    expect(judged(turned(90, 160))).toMatchObject({ state: 'tight', isUneven: true });
+    expect(endPlaySteps(turned(90, 160), 'washers', limit, 'mm', true).map(({ kind }) => kind)).toEqual([
+      'seat',
+      'stop',
+    ]);
+    const fitted = { front: um(2_000), rear: um(2_000), width: null };
+    const pieces = { one: { kind: 'washer' as const, name: '', thickness: um(1_980), free: null } };
+    const asked = (read: EndPlay) => endPlayAsk({ ...read, fitted }, 'washers', limit, 'mm', pieces);
+    expect(asked(turned(90, 160))).toMatchObject({ ok: false, reason: 'uneven' });
+    // By hand: the mean 0.105 may come to 0.112 (0.1 + 0.012) at least and 0.138 at most.
+    expect(asked(turned(93, 117))).toMatchObject({ request: { reading: 0.105, low: 0.112, high: 0.138, aim: 0.125 } });
   });
 
   it('miss a prediction only by more than repeats may differ', () => {

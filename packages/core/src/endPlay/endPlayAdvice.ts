@@ -1,7 +1,7 @@
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { endPlayAim } from './endPlayAim.js';
-import { endPlayNow, endPlayRound } from './endPlayRounds.js';
+import { endPlayNow, endPlayRound, limitsForMean } from './endPlayRounds.js';
 import type { EndPlay, ThrustKind } from './endPlaySchema.js';
 
 /** One pass over the plate: how much comes off each face, and what should be read afterwards. */
@@ -16,7 +16,7 @@ export interface DressingPass {
  * * `seat`: snug the thrust cap, knock the shaft both ways to line the halves up, torque again, read again
  * * `pieces`: other washers, rings or flanged halves
  * * `dress`: take the faces down on a flat plate, the same from each, measuring often
- * * `stop`: a worn shaft face, or more than dressing gives: repair or machining
+ * * `stop`: a worn shaft face, more than dressing gives, or angles of the shaft further apart than the limits: repair or machining
  */
 export type EndPlayStep =
   | { readonly kind: 'seat' }
@@ -28,7 +28,7 @@ export type EndPlayStep =
       /** Whether it is known that the faces carry no coating. */
       readonly isUncoated: boolean;
     }
-  | { readonly kind: 'stop'; readonly why: 'worn-face' | 'machining' };
+  | { readonly kind: 'stop'; readonly why: 'worn-face' | 'machining' | 'uneven' };
 
 /** The finest pass that is worth a plate: 0.005 mm or 0.0002 in off each face. Common practice. */
 const FINEST: Readonly<Record<Unit, number>> = { mm: 5_000, in: 5_080 };
@@ -70,14 +70,16 @@ export function endPlaySteps(
 ): EndPlayStep[] {
   const now = endPlayNow(endPlay);
   if (!now || (kind === 'rings' && now.moment === 'without')) return [];
-  const isTight = now.mean < limit.low;
-  if (!isTight && now.mean <= limit.high) return [];
+  const isTight = now.smallest < limit.low;
+  if (!isTight && now.largest <= limit.high) return [];
   const steps: EndPlayStep[] = [];
+  const open = limitsForMean(now, limit);
   const isSeated = endPlayRound(endPlay, 'seated') !== null;
   if (isTight && kind !== 'rings' && !isSeated) steps.push({ kind: 'seat' });
+  if (open === null) return [...steps, { kind: 'stop', why: 'uneven' }];
   if (hasPlan) steps.push({ kind: 'pieces', way: isTight ? 'thinner' : 'thicker' });
   if (isTight && kind !== 'rings' && endPlay.coating !== 'coated') {
-    const aim = endPlayAim(endPlay, limit);
+    const aim = nanometres(Math.min(open.high, Math.max(open.low, endPlayAim(endPlay, limit))));
     const total = nanometres(aim - now.mean);
     const passes = dressingPasses(now.mean, aim, unit);
     steps.push({ kind: 'dress', total, passes, isUncoated: endPlay.coating === 'none' });

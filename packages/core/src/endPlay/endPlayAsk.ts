@@ -2,18 +2,18 @@ import type { ShimPlan } from '../fit/format/shimPlan.js';
 import type { ShimRequestInput } from '../fit/format/shimRequest.js';
 import { numberOfLength } from '../measure/formatLength.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
-import type { Nanometres } from '../measure/nanometres.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { type Piece, type PieceKind, pieceLabel } from '../shell/piece.js';
 import { endPlayAim } from './endPlayAim.js';
-import { endPlayBefore } from './endPlayRounds.js';
+import { endPlayBefore, limitsForMean } from './endPlayRounds.js';
 import type { EndPlay, PieceChoice, ThrustKind } from './endPlaySchema.js';
 
 /** Pieces that an engine may take, with how many of each are free for it; null for as many as wanted. */
 export type FreePieces = Readonly<Record<string, Piece & { readonly free: number | null }>>;
 
 /** What keeps pieces from being chosen. */
-export type NoPieceChoice = 'no-kind' | 'no-limits' | 'not-read' | 'no-fitted' | 'no-pieces';
+export type NoPieceChoice = 'no-kind' | 'no-limits' | 'not-read' | 'no-fitted' | 'no-pieces' | 'uneven';
 
 export type PieceAsk =
   | {
@@ -60,8 +60,11 @@ export function endPlayAsk(
 ): PieceAsk {
   if (kind === null) return { ok: false, reason: 'no-kind' };
   if (limit === null) return { ok: false, reason: 'no-limits' };
-  const mean = expected ?? endPlayBefore(endPlay, kind === 'rings')?.mean ?? null;
+  const before = endPlayBefore(endPlay, kind === 'rings');
+  const mean = expected ?? before?.mean ?? null;
   if (mean === null) return { ok: false, reason: 'not-read' };
+  const open = expected === null && before !== null ? limitsForMean(before, limit) : limit;
+  if (open === null) return { ok: false, reason: 'uneven' };
   const { front, rear, width } = endPlay.fitted;
   if (kind === 'washers' ? front === null || rear === null : kind === 'flanged' && width === null) {
     return { ok: false, reason: 'no-fitted' };
@@ -72,9 +75,9 @@ export function endPlayAsk(
   const common = {
     format: 'fettle.shim-request/1' as const,
     unit,
-    low: length(limit.low),
-    high: length(limit.high),
-    aim: length(endPlayAim(endPlay, limit)),
+    low: length(open.low),
+    high: length(open.high),
+    aim: length(nanometres(Math.min(open.high, Math.max(open.low, endPlayAim(endPlay, limit))))),
   };
   const on = [...ids].map(([name, id]) => ({ name, piece: pieces[id]! }));
   const plain = on.map(({ name, piece }) => ({ id: name, thickness: length(piece.thickness), stock: piece.free }));

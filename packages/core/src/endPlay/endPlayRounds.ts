@@ -6,18 +6,37 @@ import { type EndPlay, MOMENTS, type Moment } from './endPlaySchema.js';
 export interface EndPlayRound {
   readonly moment: Moment;
   readonly count: number;
+  /** Mean of the angles of the shaft: what the aim is judged on. */
   readonly mean: Nanometres;
-  readonly least: Nanometres;
-  readonly most: Nanometres;
+  /** Mean at the angle where it is smallest: what the low limit is judged on. */
+  readonly smallest: Nanometres;
+  /** Mean at the angle where it is largest: what the high limit is judged on. */
+  readonly largest: Nanometres;
+  /** Mean at each angle that was read, the smaller angle first. */
+  readonly angles: readonly { readonly angle: 0 | 180; readonly mean: Nanometres }[];
+  /** How far repeats at one angle are apart at most. */
+  readonly apart: Nanometres;
   /** Whether repeats differ by more than they may: then the dial or its stand is in doubt, or the shaft was not levered fully. */
   readonly isDoubtful: boolean;
   /** Standard uncertainty of the mean, nm. */
   readonly uncertainty: number;
 }
 
+function meanOf(values: readonly number[]): number {
+  return values.reduce((sum, one) => sum + one, 0) / values.length;
+}
+
+/** Variance of the mean of some repeats, nm²; 0 for one reading, which tells none. */
+function meanVariance(values: readonly number[]): number {
+  if (values.length < 2) return 0;
+  const mean = meanOf(values);
+  return values.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (values.length - 1) / values.length;
+}
+
 /**
- * The readings of one moment: their mean, and how well it is known, `√(u² + s²/n)` with u that of the dial and s the standard deviation
- * of n repeats (GUM, JCGM 100:2008, 4.2 and 5.1.2; cited from memory).
+ * The readings of one moment: their mean at each angle of the shaft, the mean of the angles, and how well it is known, `√(u² + Σ s²/n / k²)`
+ * with u that of the dial and s the standard deviation of n repeats at each of k angles (GUM, JCGM 100:2008, 4.2 and 5.1.2; cited from
+ * memory). Readings at two angles differ because a face is not square, readings at one angle because of the dial.
  *
  * @returns null where nothing was read then
  */
@@ -25,21 +44,43 @@ export function endPlayRound(
   { readings, repeatWithin, uncertainty }: Pick<EndPlay, 'readings' | 'repeatWithin' | 'uncertainty'>,
   moment: Moment,
 ): EndPlayRound | null {
-  const read = Object.values(readings).flatMap((one) => (one.moment === moment && one.nm !== null ? [one.nm] : []));
+  const at = (angle: 0 | 180) =>
+    Object.values(readings).flatMap((one) =>
+      one.moment === moment && one.angle === angle && one.nm !== null ? [one.nm as number] : [],
+    );
+  const read = ([0, 180] as const)
+    .map((angle) => ({ angle, values: at(angle) }))
+    .filter(({ values }) => values.length > 0);
   if (read.length === 0) return null;
-  const mean = read.reduce((sum, one) => sum + one, 0) / read.length;
-  const [least, most] = [Math.min(...read), Math.max(...read)];
-  const scatter =
-    read.length < 2 ? 0 : read.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (read.length - 1) / read.length;
+  const angles = read.map(({ angle, values }) => ({ angle, mean: nanometres(Math.round(meanOf(values))) }));
+  const apart = Math.max(...read.map(({ values }) => Math.max(...values) - Math.min(...values)));
+  const scatter = read.reduce((sum, { values }) => sum + meanVariance(values), 0) / read.length ** 2;
   return {
     moment,
-    count: read.length,
-    mean: nanometres(Math.round(mean)),
-    least: nanometres(least),
-    most: nanometres(most),
-    isDoubtful: most - least > repeatWithin,
+    count: read.reduce((sum, { values }) => sum + values.length, 0),
+    mean: nanometres(Math.round(meanOf(read.map(({ values }) => meanOf(values))))),
+    smallest: nanometres(Math.min(...angles.map(({ mean }) => mean))),
+    largest: nanometres(Math.max(...angles.map(({ mean }) => mean))),
+    angles,
+    apart: nanometres(apart),
+    isDoubtful: apart > repeatWithin,
     uncertainty: Math.sqrt(uncertainty ** 2 + scatter),
   };
+}
+
+type Spread = Pick<EndPlayRound, 'mean' | 'smallest' | 'largest'>;
+interface Range {
+  readonly low: Nanometres;
+  readonly high: Nanometres;
+}
+
+/**
+ * What the limits leave for the mean, so that the smallest angle keeps the low limit and the largest the high one; null where the angles
+ * are further apart than the limits.
+ */
+export function limitsForMean({ mean, smallest, largest }: Spread, { low, high }: Range): Range | null {
+  const [least, most] = [low + mean - smallest, high - (largest - mean)];
+  return least > most ? null : { low: nanometres(least), high: nanometres(most) };
 }
 
 /** The last round there is: what the end play is now. */
@@ -70,26 +111,35 @@ const LEAST_DOUBT = 1e-9;
 
 export interface EndPlayVerdict {
   readonly state: 'inside' | 'close' | 'tight' | 'loose';
-  /** Chance that the true end play is inside its limits. */
+  /** Chance that the true end play is inside its limits at every angle. */
   readonly chance: number;
   /** By how much the limit is missed; 0 inside. */
   readonly by: Nanometres;
+  /** True if the angles are further apart than the limits: no piece brings both inside. */
+  readonly isUneven: boolean;
 }
 
-/** Judges an end play by its mean. @param closeFraction part of the range next to either limit that counts as close, 0 to 0.5 */
+/**
+ * Judges an end play: its low limit by the smallest angle, its high limit by the largest. The error of the dial is the same at all angles.
+ *
+ * @param closeFraction part of the range next to either limit that counts as close, 0 to 0.5
+ */
 export function endPlayVerdict(
-  { mean, uncertainty }: Pick<EndPlayRound, 'mean' | 'uncertainty'>,
-  limit: { readonly low: Nanometres; readonly high: Nanometres },
+  round: Spread & Pick<EndPlayRound, 'uncertainty'>,
+  limit: Range,
   closeFraction: number,
 ): EndPlayVerdict {
-  const found = normalChance(mean, uncertainty, limit);
+  const { mean, smallest, largest, uncertainty } = round;
+  const open = limitsForMean(round, limit);
+  const found = open === null ? 0 : normalChance(mean, uncertainty, open);
   // What is read is never certain, however far from a limit: arithmetic alone makes it so.
   const chance = uncertainty > 0 ? Math.min(1 - LEAST_DOUBT, Math.max(LEAST_DOUBT, found)) : found;
-  if (mean < limit.low) return { state: 'tight', chance, by: nanometres(limit.low - mean) };
-  if (mean > limit.high) return { state: 'loose', chance, by: nanometres(mean - limit.high) };
-  const room = Math.min(mean - limit.low, limit.high - mean);
+  const isUneven = open === null;
+  if (smallest < limit.low) return { state: 'tight', chance, by: nanometres(limit.low - smallest), isUneven };
+  if (largest > limit.high) return { state: 'loose', chance, by: nanometres(largest - limit.high), isUneven };
+  const room = Math.min(smallest - limit.low, limit.high - largest);
   const isClose = room < closeFraction * (limit.high - limit.low);
-  return { state: isClose ? 'close' : 'inside', chance, by: nanometres(0) };
+  return { state: isClose ? 'close' : 'inside', chance, by: nanometres(0), isUneven };
 }
 
 /**

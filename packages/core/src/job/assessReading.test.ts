@@ -3,8 +3,9 @@ import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import type { Feature } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
-import { assessReading } from './assessReading.js';
+import { assessReading, suspectReadings, typedHow } from './assessReading.js';
 import type { JobDocument } from './jobDocument.js';
+import { measuredParts } from './jobStations.js';
 import { newJob, usualThinnerHalf } from './newJob.js';
 
 const usual = usualLayout(5, 8, 2, 5);
@@ -115,5 +116,71 @@ describe('a new job', () => {
     expect(Object.values(bare.limits).every((limit) => limit === null)).toBe(true);
     expect(bare.shells).toEqual({});
     expect(bare.rules.maxWallStep).toBe(12_700);
+  });
+});
+
+describe('a suspect reading', () => {
+  const mm = newJob('Rush Twin', 'mm', usual.ok ? usual.layout : bare.layout, {
+    block: 'iron',
+    caps: 'iron',
+    rods: 'steel',
+  });
+  const um = (value: number) => nanometres(value * 1000);
+  const twin: JobDocument = {
+    ...mm,
+    limits: { ...mm.limits, mainBore: { low: um(64_000), high: um(64_019), source: 'book, p. 1' } },
+  };
+  const read = (slot: Reading['slot'], text: string, at: number, parts: Partial<Reading> = {}): Reading => ({
+    ...other(0),
+    id: `00000000-0000-4000-8000-00000000000${at}`,
+    unit: 'mm',
+    slot,
+    text,
+    nm: um(Math.round(Number(text) * 1000)),
+    at: `2026-01-01T00:00:0${at}.000Z`,
+    ...parts,
+  });
+  const taken = { instrument: '', needle: 'bigger' as const, celsius: null, gaugeCelsius: null, reason: '' };
+  const sizeOf = (readings: readonly Reading[]) => measuredParts(twin, readings, 'mainBore')[1]!;
+
+  it('counts nowhere until it is confirmed', () => {
+    const good = read('front', '64.010', 1);
+    const wrong = read('rear', '58.515', 2);
+    expect(sizeOf([good, wrong])).toMatchObject({ size: { nominal: um(64_010), count: 1 }, findings: [], missing: 1 });
+    expect(suspectReadings(twin, [good, wrong])).toEqual([wrong]);
+    const confirmed = { ...wrong, taken: { ...taken, confirmed: true } };
+    expect(sizeOf([good, confirmed])).toMatchObject({ size: { count: 2 }, findings: [{ side: 'under' }], missing: 0 });
+  });
+
+  it('is one far from its neighbour too, inside the limits: the later of two, the odd one of three', () => {
+    const [good, far] = [read('front', '64.002', 1), read('rear', '64.018', 2)];
+    expect(sizeOf([good, far])).toMatchObject({ size: { nominal: um(64_002), count: 1 } });
+    expect(assessReading('64.018', null, 'mainBore', twin, [good], 2, { slot: 'rear' })).toMatchObject({
+      kind: 'doubtful',
+      message: expect.stringContaining('0.016 mm from the nearest other reading of this bore'),
+    });
+    expect(sizeOf([good, { ...far, taken: { ...taken, confirmed: true } }])).toMatchObject({ size: { count: 2 } });
+    expect(sizeOf([good, read('rear', '64.009', 2)])).toMatchObject({ size: { count: 2 } });
+    // One that cannot be right accuses no other.
+    expect(suspectReadings(twin, [read('front', '64.010', 2), read('rear', '58.515', 1)])).toHaveLength(1);
+  });
+
+  it('without a sign where the gauge has a setting is offered as a deviation', () => {
+    const offered = (text: string) => {
+      const found = assessReading(text, um(64_000), 'mainBore', twin, [], 2);
+      return 'likely' in found ? found.likely.map(({ nm, question }) => [nm, question]) : [];
+    };
+    expect(offered('0')[0]).toEqual([um(64_000), 'No deviation from the setting?']);
+    expect(offered('1.5')[0]).toEqual([um(64_015), 'A deviation of +1.5?']);
+  });
+
+  it('is judged in the unit it was typed in, whatever the unit of the engine is now', () => {
+    const inches: JobDocument = { ...twin, unit: 'in' };
+    const readings = [read('front', '64.010', 1), read('rear', '64.011', 2)];
+    expect(suspectReadings(inches, readings)).toEqual([]);
+    expect(assessReading('64.010', null, 'mainBore', inches, [], 2, typedHow(readings[0]!))).toMatchObject({
+      kind: 'fine',
+    });
+    expect(assessReading('64.010', null, 'mainBore', inches, [], 2)).toMatchObject({ kind: 'doubtful' });
   });
 });

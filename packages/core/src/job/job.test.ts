@@ -236,7 +236,21 @@ describe('the choice for a job', () => {
     const some = measured.filter(({ station, feature }) => station !== 2 || feature !== 'mainJournal');
     expect(jobFit(twin(), some)).toMatchObject({ ok: true, leftOut: [{ station: 'M2', reason: 'not-measured' }] });
     const oval = readAll([[64_000, 64_019]], [[59_976, 59_994]]);
-    expect(jobFit(twin(), oval).leftOut[0]).toEqual({ station: 'M1', reason: 'out-of-round' });
+    // Readings so far apart are asked about; confirmed, they count.
+    const taken = {
+      instrument: '',
+      needle: 'bigger' as const,
+      celsius: null,
+      gaugeCelsius: null,
+      reason: '',
+      confirmed: true,
+    };
+    expect(
+      jobFit(
+        twin(),
+        oval.map((one) => ({ ...one, taken })),
+      ).leftOut[0],
+    ).toEqual({ station: 'M1', reason: 'out-of-round' });
   });
 });
 

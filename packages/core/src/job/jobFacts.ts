@@ -38,7 +38,6 @@ export interface JobFacts {
 export function jobFacts(job: JobDocument, readings: readonly Reading[]): JobFacts {
   const features = featuresOf(job);
   const placed = { ...pinnedRods(job), ...placedRods(job.choice?.stations ?? {}) };
-  const own = readings.filter(({ feature }) => features.includes(feature));
   return {
     job,
     readings,
@@ -46,6 +45,6 @@ export function jobFacts(job: JobDocument, readings: readonly Reading[]): JobFac
     coded: codedFeatures(job),
     parts: eachFeature((feature) => (features.includes(feature) ? measuredParts(job, readings, feature) : [])),
     stations: [...mainStations(job, readings), ...rodStations(job, readings, placed)],
-    doubtful: doubtfulReadings(job, own),
+    doubtful: doubtfulReadings(job, readings).filter(({ feature }) => features.includes(feature)),
   };
 }

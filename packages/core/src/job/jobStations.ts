@@ -14,6 +14,7 @@ import type { Reading, ReadingReason } from '../part/reading.js';
 import { type Position, placeOfMain } from '../shell/position.js';
 import type { Undersize } from '../shell/undersize.js';
 import { undersizeOf } from '../shell/undersize.js';
+import { suspectReadings } from './assessReading.js';
 import type { JobDocument } from './jobDocument.js';
 import { bandsOf, markedBands } from './jobMarks.js';
 import { offsetsOf, type StationOffset, type StationTrial, stationTrials } from './stationTrial.js';
@@ -190,8 +191,10 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
   const { family, role } = FEATURE_TABLE[feature];
   const isJournal = role === 'journal';
   const byPart = new Map<number, Reading[]>();
+  // What is suspect stands apart and counts nowhere until it is confirmed.
+  const suspect = new Set(suspectReadings(job, readings));
   for (const reading of readings) {
-    if (reading.feature !== feature) continue;
+    if (reading.feature !== feature || suspect.has(reading)) continue;
     const own = byPart.get(reading.station);
     if (own) own.push(reading);
     else byPart.set(reading.station, [reading]);

@@ -6,13 +6,15 @@ import { combinedUncertainty } from '../measure/uncertainty.js';
 import type { Family } from '../part/family.js';
 import { assemblyOffset, isAsPredicted, whatToLookFor } from '../trial/assemblyOffset.js';
 import { type MeasuredClearance, measuredClearance } from '../trial/trialClearance.js';
-import type { Trial } from '../trial/trialSchema.js';
+import type { Trial, TrialReading } from '../trial/trialSchema.js';
 import { type KnownWall, sizeUncertainty, wallUncertainty } from './clearanceKnown.js';
 import type { JobDocument } from './jobDocument.js';
 
 /** What a trial of a station says, against what its parts let expect. */
 export interface StationTrial {
   readonly trial: Trial;
+  /** Keys of its readings that are far from the others and not confirmed: they do not count. */
+  readonly suspect: ReadonlySet<string>;
   /** Null until something was read with its shells in. */
   readonly measured: MeasuredClearance | null;
   /** Standard uncertainty of what was measured, nm. */
@@ -46,6 +48,9 @@ export interface TriedPart {
   /** When a current reading took the place of a wrong one; null: never. */
   readonly correctedAt: string | null;
 }
+
+/** Readings of one station further apart than this many standard uncertainties of their difference are asked about. A setting of ours. */
+const FAR_APART = 5;
 
 interface Place {
   readonly id: string;
@@ -125,7 +130,7 @@ function told(job: JobDocument, trial: OneTrial, place: Place): StationTrial {
   const bore = sizeOf(housing, trial.madeOf?.bore);
   const journal = sizeOf(place.journal, trial.madeOf?.journal);
   const measured = measuredClearance(
-    Object.values(trial.readings),
+    countedReadings(job, trial, journal),
     journal?.kind === 'read' ? journal : pointOf(journal),
   );
   const walls = trial.upper.wall + trial.lower.wall;
@@ -142,6 +147,7 @@ function told(job: JobDocument, trial: OneTrial, place: Place): StationTrial {
   const isCorrected = [housing, place.journal].some((part) => isAfter(part?.correctedAt ?? null, trial.at));
   return {
     trial,
+    suspect: suspectTrialReadings(job, trial, journal),
     measured,
     uMeasured: measured ? measuredUncertainty(job, measured, journal) : 0,
     predicted,
@@ -163,6 +169,41 @@ function told(job: JobDocument, trial: OneTrial, place: Place): StationTrial {
               : null,
     isConfirmed: trial.isBelieved && !isCorrected,
   };
+}
+
+/** What a reading with the shells in says of the clearance, nm; null where it says nothing. */
+function clearanceRead({ nm, mode }: TrialReading, journal: EffectiveSize | null): number | null {
+  if (nm === null || mode === 'journal') return nm;
+  return journal && nm - journal.nominal;
+}
+
+/**
+ * The readings of a trial that are far from all others of it and were not confirmed, by their keys: of two the later one. They count
+ * nowhere.
+ */
+export function suspectTrialReadings(
+  { instruments }: Pick<JobDocument, 'instruments'>,
+  { readings }: Pick<Trial, 'readings'>,
+  journal: EffectiveSize | null,
+): ReadonlySet<string> {
+  const far = FAR_APART * Math.SQRT2 * readingUncertainty({ ...instruments.boreGauge, setting: nanometres(0) }, 1);
+  const read = Object.entries(readings).flatMap(([key, one]) => {
+    const clearance = clearanceRead(one, journal);
+    return clearance === null ? [] : [{ key, one, clearance }];
+  });
+  const suspect = read.filter(({ key, one, clearance }) => {
+    if (one.confirmed === true) return false;
+    const others = read.filter((other) => other.key !== key);
+    const isLater = others.length !== 1 || others[0]!.one.at <= one.at;
+    return others.length > 0 && isLater && others.every((other) => Math.abs(other.clearance - clearance) > far);
+  });
+  // Two read in one moment accuse each other: the second one is asked about.
+  return new Set((read.length === 2 ? suspect.slice(-1) : suspect).map(({ key }) => key));
+}
+
+function countedReadings(job: JobDocument, trial: OneTrial, journal: EffectiveSize | null): TrialReading[] {
+  const suspect = suspectTrialReadings(job, trial, journal);
+  return Object.entries(trial.readings).flatMap(([key, one]) => (suspect.has(key) ? [] : [one]));
 }
 
 /** A size that is only marked, as its middle: a band is no scatter of readings. */

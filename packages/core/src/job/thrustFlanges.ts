@@ -1,6 +1,5 @@
 import { endPlayAim } from '../endPlay/endPlayAim.js';
-import { endPlayBefore } from '../endPlay/endPlayRounds.js';
-import type { Limit } from '../measure/lengthSchema.js';
+import { endPlayBefore, limitsForMean } from '../endPlay/endPlayRounds.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { partName } from '../part/feature.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
@@ -12,14 +11,16 @@ export interface ThrustFlanges {
   readonly station: string;
   readonly reading: Nanometres;
   readonly fitted: Nanometres;
-  readonly limit: Limit;
+  /** What the limits leave for the mean: the smallest angle keeps the low one, the largest the high one. */
+  readonly limit: { readonly low: Nanometres; readonly high: Nanometres };
   readonly aim: Nanometres;
   readonly weight: number;
 }
 
 /**
  * What is asked of the flanges at the thrust main, where its halves carry them and so the choice of the halves and the end play are one:
- * null where they do not, and while the end play, the width that was fitted then or the limits are not known.
+ * null where they do not, while the end play, the width that was fitted then or the limits are not known, and where the angles of the shaft are
+ * further apart than the limits.
  */
 export function thrustFlanges(job: JobDocument): ThrustFlanges | null {
   const { thrustMain } = job.layout;
@@ -29,12 +30,14 @@ export function thrustFlanges(job: JobDocument): ThrustFlanges | null {
   const areFlanged = Object.values(job.shells).some(({ family, width }) => family === 'main' && width !== undefined);
   if (thrustMain === null || thrustKindOf(job) !== 'flanged' || !areFlanged) return null;
   if (limit === null || before === null || fitted === null) return null;
+  const open = limitsForMean(before, limit);
+  if (open === null) return null;
   return {
     station: partName('mainBore', thrustMain),
     reading: before.mean,
     fitted,
-    limit,
-    aim: endPlayAim(job.endPlay, limit),
+    limit: open,
+    aim: nanometres(Math.min(open.high, Math.max(open.low, endPlayAim(job.endPlay, limit)))),
     weight: job.endPlay.weight,
   };
 }

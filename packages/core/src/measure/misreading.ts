@@ -28,6 +28,8 @@ export interface ExpectedSize {
   readonly unit: Unit;
   /** The size the gauge is zeroed on, where the figure was a deviation from it. */
   readonly setting?: Nanometres | null;
+  /** The size the gauge is zeroed on, where the figure was no deviation. */
+  readonly zeroedOn?: Nanometres | null;
   /** Digits as typed, and the nanometres that `1` there would be. */
   readonly digits?: string;
   readonly perOne?: number;

@@ -2,6 +2,7 @@ import { NANOMETRES_PER, type Unit } from './unit.js';
 
 /** A way in which a right size becomes a wrong figure, the likeliest first. Common practice. */
 export const SLIPS = [
+  'sign-left-out',
   'mirrored-deviation',
   'thimble-turn',
   'frame-size',
@@ -31,7 +32,12 @@ export interface ReadFigure {
   readonly resolution?: number | undefined;
   /** The size the gauge is zeroed on, where the figure was a deviation from it. */
   readonly setting?: number | null | undefined;
+  /** The size the gauge is zeroed on, where the figure was none: a few digits without a sign may have been meant as one. */
+  readonly zeroedOn?: number | null | undefined;
 }
+
+/** One of a deviation without a unit: a hundredth of a millimetre, a thou. */
+const ONE_OF_A_DEVIATION: Readonly<Record<Unit, number>> = { mm: 10_000, in: 25_400 };
 
 /** One in the last place that is read. */
 const LAST_PLACE: Readonly<Record<Unit, number>> = { mm: 1_000, in: 2_540 };
@@ -77,17 +83,33 @@ function tenthsWords(unit: Unit, tenths: number): string {
 }
 
 /**
- * Every size that a figure would be if one of the usual slips had been made: a needle read with the wrong sign, a thimble turn or two
+ * Every size that a figure would be if one of the usual slips had been made: the sign of a deviation left out, a needle read with the wrong sign, a thimble turn or two
  * (0.5 mm, 0.025 in), a frame or range rod (25 mm, 1 in), the tenths of the barrel (0.1 to 0.9 in, whole millimetres), two neighbouring
  * digits changed over, the decimal point moved by one or two places or left out, the other unit. Common practice.
  *
  * @returns in nanometres, not rounded; the likeliest kind of slip first
  */
-export function slipsOf({ nm, unit, digits, perOne, setting, resolution = LAST_PLACE[unit] }: ReadFigure): Unslipped[] {
+export function slipsOf({
+  nm,
+  unit,
+  digits,
+  perOne,
+  setting,
+  zeroedOn,
+  resolution = LAST_PLACE[unit],
+}: ReadFigure): Unslipped[] {
   const slips: Unslipped[] = [];
   const add = (slip: Slip, value: number, question: string) => slips.push({ slip, nm: value, question });
   const from = setting ?? 0;
   const isDeviation = setting != null;
+  if (zeroedOn != null && digits !== undefined) {
+    const off = Number(digits) * ONE_OF_A_DEVIATION[unit];
+    for (const sign of off === 0 ? [1] : [1, -1]) {
+      const question =
+        off === 0 ? 'No deviation from the setting?' : `A deviation of ${sign > 0 ? '+' : '−'}${digits}?`;
+      add('sign-left-out', zeroedOn + sign * off, question);
+    }
+  }
   if (isDeviation) add('mirrored-deviation', 2 * setting - nm, 'Needle read with the wrong sign?');
   for (const turns of [1, 2] as const) {
     for (const sign of [1, -1])

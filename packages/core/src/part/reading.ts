@@ -50,6 +50,10 @@ export const takenSchema = z.strictObject({
   gaugeCelsius: z.number().min(-60).max(300).nullable().describe('Temperature of the instrument, °C.'),
   mode: z.enum(READING_MODES).optional().describe('How it was read; left out where nobody said.'),
   reason: z.string().trim().max(60).describe('Why it takes the place of another; empty where nobody said.'),
+  confirmed: z
+    .boolean()
+    .optional()
+    .describe('True if it was asked about and is right: a suspect reading counts only then.'),
 });
 export type Taken = z.output<typeof takenSchema>;
 
@@ -94,6 +98,14 @@ export function sizeOfDraft({
 }: Pick<ReadingDraft, 'text' | 'unit' | 'setting' | 'taken'>): Nanometres | null {
   const parsed = parseLength(text, { unit, setting, needle: taken?.needle });
   return parsed.ok ? parsed.nm : null;
+}
+
+/**
+ * The reading that a draft becomes: what the server stores and answers, and what the page shows until it does. Its size is worked out
+ * here and nowhere else, from the whole draft.
+ */
+export function readingOfDraft(id: string, draft: ReadingDraft): Reading {
+  return { ...draft, id, nm: sizeOfDraft(draft), at: new Date(draft.at).toISOString() };
 }
 
 /** Names a place that holds one current reading. */

@@ -22,6 +22,10 @@ export const trialReadingSchema = z.strictObject({
   nm: nanometresSchema
     .nullable()
     .describe('On the journal: the clearance; else the bore of the shells. Null where the text is no length.'),
+  confirmed: z
+    .boolean()
+    .optional()
+    .describe('True if it was asked about and is right: a suspect reading counts only then.'),
   by: personSchema,
   at: z.iso.datetime(),
 });

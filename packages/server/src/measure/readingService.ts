@@ -1,5 +1,5 @@
 import type { CrankLayout, Reading, ReadingDraft } from '@fettle/core';
-import { FEATURE_TABLE, jobDocumentSchema, partCount, sizeOfDraft } from '@fettle/core';
+import { FEATURE_TABLE, jobDocumentSchema, partCount, readingOfDraft } from '@fettle/core';
 import { In } from 'typeorm';
 import { acting } from '../access/acting.js';
 import type { Database } from '../database/Database.js';
@@ -56,17 +56,6 @@ function isSame(known: ReadingRow, { jobId, draft }: Waiting): boolean {
     known.setting === draft.setting &&
     known.unit === draft.unit
   );
-}
-
-/** A reading that was kept, as it goes over the wire. */
-function readingFrom({ id, draft: { taken, ...typed } }: Waiting): Reading {
-  return {
-    ...typed,
-    id,
-    nm: sizeOfDraft(typed),
-    at: new Date(typed.at).toISOString(),
-    ...(taken ? { taken } : {}),
-  };
 }
 
 /** Why a reading was not kept. @param there what stands in its place */
@@ -162,12 +151,10 @@ export class ReadingService {
     if (good.length === 0) return;
     const receivedAt = new Date();
     const items = good.map(({ jobId, id, draft, device, version }) => ({
-      ...draft,
-      id,
+      ...readingOfDraft(id, draft),
       jobId,
       device,
       version,
-      nm: sizeOfDraft(draft),
       taken: draft.taken ?? null,
       receivedAt,
     }));
@@ -193,7 +180,7 @@ export class ReadingService {
   private answer(one: Waiting, outcome: Outcome['outcome'], there: ReadingRow | null): void {
     if (outcome === 'made') {
       this.onKept(one.jobId);
-      one.done({ reading: readingFrom(one), made: true });
+      one.done({ reading: readingOfDraft(one.id, one.draft), made: true });
     } else if (outcome === 'known' && there && isSame(there, one)) {
       one.done({ reading: readingOf(there), made: false });
     } else one.failed(refusalOf(one, outcome, there));

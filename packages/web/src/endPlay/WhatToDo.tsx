@@ -103,6 +103,13 @@ function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
         </>
       );
     case 'stop':
+      if (step.why === 'uneven')
+        return (
+          <>
+            <strong>Stop:</strong> the angles are further apart than the limits. No piece brings both inside: check the
+            flange, the faces and the stack for dirt and runout.
+          </>
+        );
       return step.why === 'machining' ? (
         <>
           <strong>Stop:</strong> what is on the shelf does not do it, and dressing has its end. Other pieces, or
@@ -168,13 +175,18 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
             {now.count === 1 ? 'one reading' : `${now.count} readings`}, {momentWord(now.moment)}
             {verdict && `; chance to be inside ${chanceText(verdict.chance)}`}
           </span>
+          {now.angles.length > 1 && (
+            <span className="figure soft">
+              {now.angles.map(({ angle, mean }) => `${lengthText(mean, unit)} at ${angle}°`).join(', ')}
+            </span>
+          )}
         </Figure>
       ) : (
         <Quiet>{kind === 'rings' ? 'Read the gap without shims first.' : 'Nothing was read yet.'}</Quiet>
       )}
       {now?.isDoubtful && (
         <Notice>
-          Readings are {lengthText(now.most - now.least, unit)} apart, more than{' '}
+          Repeats at one angle are {lengthText(now.apart, unit)} apart, more than{' '}
           {lengthText(endPlay.repeatWithin, unit)}: look at the dial and its stand, lever fully, and read again.
         </Notice>
       )}
@@ -189,7 +201,11 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
         unit={unit}
         limit={limit}
         aim={aim}
-        now={now && !isGap ? { mean: now.mean, spread: 2 * now.uncertainty } : null}
+        now={
+          now && !isGap
+            ? { mean: now.mean, spread: Math.max((now.largest - now.smallest) / 2, 2 * now.uncertainty) }
+            : null
+        }
         after={after}
         others={others}
       />

@@ -1,5 +1,5 @@
 import type { JobView, Json, Reading } from '@fettle/core';
-import { changesBetween, type JobDocument, placeWords, sizeOfDraft, slotKey } from '@fettle/core';
+import { changesBetween, type JobDocument, placeWords, readingOfDraft, slotKey } from '@fettle/core';
 import { useCallback, useMemo, useRef } from 'react';
 import { newId } from '../app/newId.js';
 import { useAppSelector, useAppStore } from '../app/store.js';
@@ -53,7 +53,7 @@ export function useJob(id: string): OpenJob | null {
     const bySlot = new Map((view?.readings ?? []).map((reading) => [slotKey(reading), reading]));
     for (const parcel of parcels) {
       if (parcel.kind !== 'reading' || parcel.jobId !== id) continue;
-      bySlot.set(slotKey(parcel.draft), { ...parcel.draft, id: parcel.id, nm: sizeOfDraft(parcel.draft) });
+      bySlot.set(slotKey(parcel.draft), readingOfDraft(parcel.id, parcel.draft));
     }
     before.current = unlessNew([...bySlot.values()], before.current);
     return { id, view, document, readings: before.current };

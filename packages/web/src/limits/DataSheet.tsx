@@ -28,6 +28,7 @@ import { Field } from '../look/Field.js';
 import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
+import { UnitMoved } from '../measure/UnitMoved.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
 import { type LimitRow, LimitsTable } from './LimitsTable.js';
@@ -457,6 +458,7 @@ export function DataSheet() {
   return (
     <>
       <EngineFields id={job.id} document={document} change={change} />
+      <UnitMoved job={job} />
       <LimitsPanel id={job.id} document={document} change={change} />
       <AimFields id={job.id} document={document} change={change} />
       {document.withRods && <RodFields id={job.id} document={document} change={change} />}

@@ -16,9 +16,10 @@ import { OneCell } from './OneCell.js';
 import { REASONS, ReadingBar } from './ReadingBar.js';
 import { ReadingsFile } from './ReadingsFile.js';
 import { SettingMoved } from './SettingMoved.js';
+import { UnitMoved } from './UnitMoved.js';
 import { useForeseen } from './useForeseen.js';
 import { useMeasuring } from './useMeasuring.js';
-import { useSaveReading } from './useSaveReading.js';
+import { useKeepAgain, useSaveReading } from './useSaveReading.js';
 
 type Job = { readonly job: Pick<OpenJob, 'id' | 'document'>; readonly feature: Feature };
 /** What stands on the document alone is not drawn anew with each figure that is typed. */
@@ -43,7 +44,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
   // What is to be asked about the figures together follows a frame later: the next one is typed meanwhile.
   const settled = useAfterFrame(job);
   const measuring = useMeasuring(job, feature);
-  const { slots, parts, current, give, placeAt, acts, latest } = measuring;
+  const { slots, parts, current, status, give, placeAt, acts, latest } = measuring;
   // With each key only the bar below is drawn anew.
   const rows = useMemo(
     () => measuringRows({ document, readings }, feature, { slots, parts, placeAt, acts, latest }, reason),
@@ -53,6 +54,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
   // Whoever takes what was likely meant says that the figure was misread.
   const take = useSaveReading(latest, 'misread');
   const save = useSaveReading(latest);
+  const keepAgain = useKeepAgain(latest);
   // Deviations typed before their setting size was known become sizes once it is.
   const onSetting = useCallback(
     (setting: Nanometres | null) => {
@@ -89,14 +91,17 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
       <ReadingBar
         job={job}
         inHand={current}
+        status={status}
         reason={reason}
         onReason={setReason}
+        onConfirm={(reading) => keepAgain([reading], { confirmed: true })}
         onTake={(text) => {
           if (!current) return;
           take(current.place, text);
           give(text);
         }}
       />
+      <UnitMoved job={job} />
       <SettingMoved
         key={`setting ${feature}`}
         job={job}

@@ -57,7 +57,15 @@ export function OneCell({ job, feature, measuring, reason }: OneCellProps) {
   const standing = readingAt(job.readings, place);
   const acts: CellActs = {
     ...measuring.acts,
-    step: (_, where) => go(where === 'previous' || where === 'up' || where === 'left' ? -1 : 1),
+    step: (_, where) => {
+      if (where !== 'next') return go(where === 'previous' || where === 'up' || where === 'left' ? -1 : 1);
+      // Enter goes to the next empty box, as it does in the table.
+      const isEmpty = (one: Place, index: number) => index !== at && readingAt(job.readings, one)?.nm == null;
+      const after = places.findIndex((one, index) => index > at && isEmpty(one, index));
+      const next = after >= 0 ? after : places.findIndex(isEmpty);
+      if (next >= 0) go(next - at);
+      else if (!goToNext()) input.current?.blur();
+    },
     hold: (held, box) => {
       input.current = box?.input ?? null;
       measuring.acts.hold(held, box);

@@ -11,9 +11,11 @@ import {
   outsideRange,
   parseLength,
   partName,
+  READING_REASONS,
   type Reading,
   type ReadingAssessment,
   slotName,
+  type TypedHow,
 } from '@fettle/core';
 import { format } from 'date-fns';
 import { memo } from 'react';
@@ -23,8 +25,8 @@ import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { bothUnits } from './LengthField.js';
 import { textsOf } from './toldOf.js';
-import type { InHand } from './useMeasuring.js';
-import { type Place, readingAt, settingFor } from './useSaveReading.js';
+import type { EntryStatus, InHand } from './useMeasuring.js';
+import { howTyped, type Place, readingAt, settingFor } from './useSaveReading.js';
 
 const Bar = styled.div<{ $isDoubtful: boolean }>`
   display: flex;
@@ -43,21 +45,30 @@ const Bar = styled.div<{ $isDoubtful: boolean }>`
 `;
 
 /** Why a reading is changed, the usual one first. */
-export const REASONS = ['read again', 'typed wrong', 'misread', 'part machined since'] as const;
+export const REASONS = READING_REASONS;
 
 interface ReadingBarProps {
   readonly job: OpenJob;
   /** The box in hand, with what stands in it while it is being typed. */
   readonly inHand: InHand | null;
+  readonly status: EntryStatus;
   readonly onTake: (text: string) => void;
+  /** Says that a suspect reading is right. */
+  readonly onConfirm: (reading: Reading) => void;
   readonly reason: string;
   readonly onReason: (reason: string) => void;
 }
 
 /** Which way a deviation goes, in words: the sign of a needle is a trap. */
-function wayOf(job: OpenJob, place: Place, text: string, setting: Nanometres | null): string | null {
-  const { unit, instruments } = job.document;
-  const parsed = parseLength(text, { unit, setting, needle: needleOf({ instruments }, place.feature) });
+function wayOf(
+  { document: { unit, instruments } }: OpenJob,
+  place: Place,
+  text: string,
+  setting: Nanometres | null,
+  how: TypedHow,
+): string | null {
+  const needle = how.needle ?? needleOf({ instruments }, place.feature);
+  const parsed = parseLength(text, { unit: how.unit ?? unit, setting, needle });
   if (!parsed.ok || parsed.deviation === null || setting === null) return null;
   if (parsed.deviation === 0) return `as the setting, ${lengthText(setting, unit)}`;
   const by = lengthText(Math.abs(parsed.deviation), unit);
@@ -121,15 +132,19 @@ function Instead({
   );
 }
 
+const HINTS: Readonly<Record<EntryStatus, string>> = {
+  typing: 'Type in a field; leaving it saves. Enter: next empty field. Arrows move.',
+  full: 'No empty field left. Use the arrows, or select a field, to change a reading.',
+  lost: 'No field was selected: what you typed was not entered. Select a field and type it again.',
+};
+
 /** The reading in hand, large: its size in both units, what is doubtful about it, and the likely figure one touch away. */
-export function ReadingBar({ job, inHand, onTake, reason, onReason }: ReadingBarProps) {
+export function ReadingBar({ job, inHand, status, onTake, onConfirm, reason, onReason }: ReadingBarProps) {
   const { document, readings } = job;
-  if (!inHand) {
+  if (!inHand || status !== 'typing') {
     return (
-      <Bar $isDoubtful={false}>
-        <span>
-          Touch a box and type. Enter goes to the next reading, arrows move, a reading is saved when it is left.
-        </span>
+      <Bar $isDoubtful={status === 'lost'} role={status === 'typing' ? undefined : 'status'}>
+        <span>{HINTS[status]}</span>
       </Bar>
     );
   }
@@ -138,6 +153,7 @@ export function ReadingBar({ job, inHand, onTake, reason, onReason }: ReadingBar
   // What is kept may have been read again by somebody else since.
   const text = is === 'kept' ? (standing?.text ?? '') : inHand.text;
   const setting = settingFor(job, place, text);
+  const how = howTyped(standing, place, text, is === 'typed');
   const assessment = assessReading(
     text,
     setting,
@@ -145,10 +161,13 @@ export function ReadingBar({ job, inHand, onTake, reason, onReason }: ReadingBar
     document,
     readings.filter((reading) => reading !== standing),
     place.station,
+    how,
   );
   const likely = assessment.kind === 'doubtful' || assessment.kind === 'outside' ? assessment.likely : [];
   const message = messageOf(job, place, text, assessment, standing);
-  const way = wayOf(job, place, text, setting);
+  const way = wayOf(job, place, text, setting, how);
+  // A suspect figure counts once it is confirmed: one touch, and it is asked once.
+  const isSuspect = assessment.kind === 'doubtful' && standing !== null && standing.text === text && is === 'kept';
   return (
     <Bar $isDoubtful={message !== null} aria-live="polite">
       <span className="where">
@@ -169,6 +188,14 @@ export function ReadingBar({ job, inHand, onTake, reason, onReason }: ReadingBar
           </Button>
         );
       })}
+      {isSuspect && (
+        <Button
+          onPress={() => onConfirm(standing)}
+          aria-label={`Confirm ${text} at ${partName(place.feature, place.station)}`}
+        >
+          Confirm {text}
+        </Button>
+      )}
       {assessment.kind === 'fine' && standing && standing.text === text && (
         <span>
           read by {standing.by}, {format(new Date(standing.at), 'd MMM HH:mm')}

@@ -20,7 +20,7 @@ import type { OpenJob } from '../job/useJob.js';
 import { fieldBox } from '../look/Field.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { textsOf } from './toldOf.js';
-import { isDeviation, type Place, settingFor, useSaveReading } from './useSaveReading.js';
+import { howTyped, isDeviation, type Place, settingFor, useSaveReading } from './useSaveReading.js';
 
 /** Its states are told by an attribute, so that its styles are worked out once and not with every key. */
 const Cell = styled.div`
@@ -86,17 +86,27 @@ interface ReadingCellProps {
 
 const MARKS: Partial<Record<ReadingAssessment['kind'], string>> = {
   unreadable: 'not a size',
-  doubtful: 'in doubt',
-  outside: 'off sheet',
+  doubtful: 'suspect',
+  outside: 'out of limits',
 };
 
 /** @param onOther the setting size of a deviation that was taken on another one than the gauge has now */
-function echoOf(assessment: ReadingAssessment, text: string, unit: Unit, onOther: Nanometres | null): string {
+function echoOf(
+  assessment: ReadingAssessment,
+  text: string,
+  unit: Unit,
+  typedIn: Unit,
+  onOther: Nanometres | null,
+): string {
   const mark = MARKS[assessment.kind];
   if (mark) return mark;
   if (assessment.kind !== 'fine') return ' ';
   // A deviation or another unit shows its size in the job's own unit; a plain size shows the other unit.
-  const isPlain = /^[\d.,\s]+$/u.test(text);
+  const isBare = /^[\d.,\s]+$/u.test(text);
+  if (isBare && typedIn !== unit) {
+    return `${typedIn}: ${formatExactLength(assessment.nm, unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
+  }
+  const isPlain = isBare;
   const shown = isPlain ? otherUnit(unit) : unit;
   return isPlain
     ? `${formatLength(assessment.nm, shown, shown === 'in' ? 5 : 4)} ${shown}`
@@ -139,7 +149,8 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
   const current = document.measuring.setting[feature];
   const setting = isTyped ? current : settingFor(job, place, text);
   const others = job.readings.filter((reading) => reading !== standing);
-  const assessment = assessReading(text, setting, feature, document, others, station);
+  const how = howTyped(standing, place, text, isTyped);
+  const assessment = assessReading(text, setting, feature, document, others, station, how);
   const isShort = assessment.kind === 'fine' && isCoarse(text, textsOf(others, feature));
   // Half a figure that a reload left is not a reading because somebody went by: over one that stands, or as it is, it takes a key.
   const staysUnfinished = isUnfinished && !isTyped && (stored !== '' || isShort || assessment.kind !== 'fine');
@@ -234,7 +245,14 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
         onKeyDown={onKeyDown}
       />
       <span className={isMarked ? 'echo fault' : 'echo'}>
-        {mark ?? echoOf(assessment, text, document.unit, isDeviation(text) && setting !== current ? setting : null)}
+        {mark ??
+          echoOf(
+            assessment,
+            text,
+            document.unit,
+            how.unit ?? document.unit,
+            isDeviation(text) && setting !== current ? setting : null,
+          )}
       </span>
     </Cell>
   );

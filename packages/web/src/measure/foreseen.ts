@@ -62,7 +62,7 @@ export function readingsOnceTyped(
   const { feature } = place;
   const others = readings.filter((reading) => reading !== standing);
   const setting = document.measuring.setting[feature];
-  const assessment = assessReading(text, setting, feature, document, others, place.station);
+  const assessment = assessReading(text, setting, feature, document, others, place.station, { slot: place.slot });
   if (assessment.kind !== 'fine' || isCoarse(text, textsOf(others, feature))) return null;
   const draft = draftOf({ document }, place, text, setting, standing, { reason: '', by: '' });
   const once = { ...draft, id: '', nm: assessment.nm };

@@ -33,3 +33,24 @@ export function neighbour(
     }
   }
 }
+
+/**
+ * The next place in the order of measuring, from one on, whose box is empty; round past the last one to the first. Null where none is.
+ *
+ * @param isEmpty whether nothing is kept, or typed, at a place
+ */
+export function nextEmpty(
+  place: Place,
+  slots: readonly Slot[],
+  count: number,
+  order: 'along' | 'down',
+  isEmpty: (place: Place) => boolean,
+): Place | null {
+  const stations = Array.from({ length: count }, (_, at) => at + 1);
+  const places =
+    order === 'along'
+      ? slots.flatMap((slot) => stations.map((station): Place => ({ ...place, slot, station })))
+      : stations.flatMap((station) => slots.map((slot): Place => ({ ...place, slot, station })));
+  const from = places.findIndex(({ slot, station }) => slot === place.slot && station === place.station);
+  return [...places.slice(from + 1), ...places.slice(0, from)].find(isEmpty) ?? null;
+}

@@ -1,14 +1,15 @@
 import { assessReading, type Feature, isCoarse, type Reading } from '@fettle/core';
 import type { OpenJob } from '../job/useJob.js';
-import { type Place, settingFor } from './useSaveReading.js';
+import { howTyped, type Place, settingFor } from './useSaveReading.js';
 
 /** What is to be said of the reading that stands at a place: it may change with the others. */
 export function toldOf(job: Pick<OpenJob, 'document' | 'readings'>, place: Place, standing: Reading | null): string {
   const text = standing?.text ?? '';
   const { feature, station } = place;
   const others = job.readings.filter((reading) => reading !== standing);
-  const { kind } = assessReading(text, settingFor(job, place, text), feature, job.document, others, station);
-  return `${kind} ${isCoarse(text, textsOf(others, feature))}`;
+  const how = howTyped(standing, place, text, false);
+  const { kind } = assessReading(text, settingFor(job, place, text), feature, job.document, others, station, how);
+  return `${kind} ${how.unit ?? ''} ${isCoarse(text, textsOf(others, feature))}`;
 }
 
 /** What was typed for the other places of a feature. */

@@ -1,10 +1,10 @@
-import { type Feature, type MeasuredPart, measuredParts, type Slot } from '@fettle/core';
+import { type Feature, type MeasuredPart, measuredParts, type Slot, suspectReadings } from '@fettle/core';
 import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
 import { useLatest } from '../app/useLatest.js';
 import { goToNext } from '../job/nextThing.js';
 import type { OpenJob } from '../job/useJob.js';
-import { neighbour } from './neighbour.js';
+import { neighbour, nextEmpty } from './neighbour.js';
 import type { BoxState, CellActs, HeldBox } from './ReadingCell.js';
 import { type Place, readingAt } from './useSaveReading.js';
 
@@ -15,11 +15,15 @@ export interface InHand {
   readonly is: BoxState;
 }
 
+/** `full`: Enter found no empty box, and nothing else to do. `lost`: a figure was typed while no box had the focus. */
+export type EntryStatus = 'typing' | 'full' | 'lost';
+
 export interface Measuring {
   readonly slots: readonly Slot[];
   readonly parts: readonly MeasuredPart[];
   /** The box in hand, with what stands in it. */
   readonly current: InHand | null;
+  readonly status: EntryStatus;
   /** Puts a figure that is kept already into the box in hand. */
   readonly give: (text: string) => void;
   /** The place of a box; the same object for as long as the boxes are the same. */
@@ -46,17 +50,33 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
   const parts = useMemo(() => measuredParts(document, readings, feature), [document, readings, feature]);
   const boxes = useRef(new Map<string, HeldBox>());
   const [current, setCurrent] = useState<InHand | null>(null);
+  const [status, setStatus] = useState<EntryStatus>('typing');
   const location = useLocation();
-  const firstEmpty = useLatest(() =>
-    slots
+  const firstEmpty = useLatest(() => {
+    // What is to be looked at again comes before what is empty.
+    const [suspect] = suspectReadings(document, readings).filter((one) => one.feature === feature);
+    if (suspect) return { feature, station: suspect.station, slot: suspect.slot };
+    return slots
       .flatMap((slot) => parts.map(({ number }): Place => ({ feature, station: number, slot })))
-      .find((place) => readingAt(readings, place)?.nm == null),
-  );
+      .find((place) => readingAt(readings, place)?.nm == null);
+  });
   useEffect(() => {
     const isSent = (location.state as { toNext?: boolean } | null)?.toNext;
     const place = isSent && firstEmpty.current();
     if (place) boxes.current.get(keyOf(place))?.input.focus();
   }, [location, firstEmpty]);
+  // A figure that is typed while no box has the focus, from a keypad or a gauge, is lost: that is said.
+  useEffect(() => {
+    const onKey = ({ key, target, ctrlKey, metaKey, altKey }: KeyboardEvent) => {
+      if (ctrlKey || metaKey || altKey || !/^[\d.,+−-]$/u.test(key)) return;
+      const isTaken =
+        target instanceof HTMLElement &&
+        target.closest('input, textarea, select, [contenteditable], [role]:not([role="button"])') !== null;
+      if (!isTaken) setStatus('lost');
+    };
+    window.document.addEventListener('keydown', onKey);
+    return () => window.document.removeEventListener('keydown', onKey);
+  }, []);
   const latest = useLatest(job);
   const count = parts.length;
   const { order } = measuring;
@@ -75,17 +95,31 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
   const acts = useMemo(
     (): CellActs => ({
       step: (place, where) => {
-        const target = neighbour(place, where, slots, count, order);
+        // Enter goes to the next empty box: a filled one is gone to by an arrow, never by a figure that is typed over it.
+        const isEmpty = (at: Place) => boxes.current.get(keyOf(at))?.input.value.trim() === '';
+        const target =
+          where === 'next'
+            ? nextEmpty(place, slots, count, order, isEmpty)
+            : neighbour(place, where, slots, count, order);
         const box = target ? boxes.current.get(keyOf(target)) : undefined;
-        if (box) goTo(box.input);
-        // After the last one Enter leads on to the next thing to do.
-        else if (where === 'next' && !goToNext()) boxes.current.get(keyOf(place))?.input.blur();
+        setStatus('typing');
+        if (box) {
+          goTo(box.input);
+          return;
+        }
+        if (where !== 'next') return;
+        // After the last one Enter leads on to the next thing to do; where there is none it types nowhere.
+        boxes.current.get(keyOf(place))?.input.blur();
+        if (!goToNext()) setStatus('full');
       },
       hold: (place, box) => {
         if (box) boxes.current.set(keyOf(place), box);
         else boxes.current.delete(keyOf(place));
       },
-      typing: (place, text, is) => setCurrent({ place, text, is }),
+      typing: (place, text, is) => {
+        setCurrent({ place, text, is });
+        if (is === 'typed') setStatus('typing');
+      },
     }),
     [slots, count, order],
   );
@@ -97,6 +131,7 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
     slots,
     parts,
     current,
+    status,
     give: (text) => {
       if (!current) return;
       boxes.current.get(keyOf(current.place))?.give(text);

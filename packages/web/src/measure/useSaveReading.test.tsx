@@ -1,14 +1,14 @@
 // @vitest-environment jsdom
-import { type JobDocument, nanometres, newJob, type Reading, usualLayout } from '@fettle/core';
+import { assessReading, type JobDocument, nanometres, newJob, type Reading, usualLayout } from '@fettle/core';
 import { act, renderHook } from '@testing-library/react';
-import { beforeEach, expect, it } from 'vitest';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { store } from '../app/store.js';
 import { useLatest } from '../app/useLatest.js';
 import { NEXT_THING } from '../job/nextThing.js';
 import { Around, AT, jobCame, nothingWaits } from '../job/testing/openedJob.js';
 import { useJob } from '../job/useJob.js';
 import { useMeasuring } from './useMeasuring.js';
-import { type Place, useSaveReading } from './useSaveReading.js';
+import { howTyped, type Place, useSaveReading } from './useSaveReading.js';
 
 // Nothing is laid out here: what is to be in sight is seen in the tests of the whole page.
 Element.prototype.scrollIntoView = () => {};
@@ -95,7 +95,7 @@ it('sends a deviation once more when the setting that makes a size of it has com
   expect(sent()).toMatchObject([{ text: '+2.5', setting: 62_000_000 }]);
 });
 
-it('goes along the boxes in the order of measuring, and leaves the last one', () => {
+it('goes along the empty boxes in the order of measuring, never into a filled one, and says when none is left', () => {
   const { result } = open([]);
   const boxes = new Map<string, HTMLInputElement>();
   const { slots } = result.current.measuring;
@@ -115,8 +115,21 @@ it('goes along the boxes in the order of measuring, and leaves the last one', ()
   expect(focused()).toBe(`${slots[0]}1`);
   const end = { ...last, slot: slots.at(-1)! };
   boxes.get(`${end.slot}3`)!.focus();
-  result.current.measuring.acts.step(end, 'next');
+  // From the last one on to the first that is empty.
+  for (const [key, input] of boxes) input.value = key === `${slots[0]}2` ? '' : '62.003';
+  act(() => result.current.measuring.acts.step(end, 'next'));
+  expect(focused()).toBe(`${slots[0]}2`);
+  boxes.get(`${slots[0]}2`)!.value = '62.004';
+  boxes.get(`${end.slot}3`)!.focus();
+  act(() => result.current.measuring.acts.step(end, 'next'));
   expect(focused()).toBeUndefined();
+  expect(result.current.measuring.status).toBe('full');
+  // A figure that is typed while a button has the focus is not swallowed silently.
+  const button = window.document.createElement('button');
+  window.document.body.append(button);
+  act(() => void button.dispatchEvent(new KeyboardEvent('keydown', { key: '6', bubbles: true })));
+  expect(result.current.measuring.status).toBe('lost');
+  button.remove();
   // Where there is a next thing to do, Enter leads on to it.
   const next = window.document.createElement('button');
   next.id = NEXT_THING;
@@ -125,4 +138,25 @@ it('goes along the boxes in the order of measuring, and leaves the last one', ()
   result.current.measuring.acts.step(end, 'next');
   expect(window.document.activeElement).toBe(next);
   next.remove();
+});
+
+describe('a figure that was typed while the engine had another unit', () => {
+  const inches = { unit: 'in' as const };
+
+  it('keeps its size and is judged in the unit it was typed in', () => {
+    const { result } = open([standing('62.003', 62_003_000)], inches);
+    const [reading] = result.current.job.readings;
+    const how = howTyped(reading!, M1, '62.003', false);
+    expect(how).toMatchObject({ unit: 'mm' });
+    expect(assessReading('62.003', null, 'mainBore', result.current.job.document, [], 1, how)).toMatchObject({
+      nm: 62_003_000,
+    });
+  });
+
+  it('typed again under the new unit is another size, and is sent', () => {
+    const { result } = open([standing('2.448', 2_448_000)], inches);
+    act(() => result.current.save(M1, '2.448', null));
+    expect(sent()).toMatchObject([{ text: '2.448', unit: 'in' }]);
+    expect(result.current.job.readings).toMatchObject([{ nm: 62_179_200 }]);
+  });
 });

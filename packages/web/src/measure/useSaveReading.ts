@@ -1,5 +1,15 @@
-import type { Feature, JobDocument, Nanometres, Reading, ReadingDraft, Slot, Taken } from '@fettle/core';
-import { FEATURE_TABLE, needleOf, sizeOfDraft, slotKey } from '@fettle/core';
+import type {
+  Feature,
+  JobDocument,
+  Nanometres,
+  Reading,
+  ReadingDraft,
+  Slot,
+  Taken,
+  TypedHow,
+  Unit,
+} from '@fettle/core';
+import { FEATURE_TABLE, needleOf, sizeOfDraft, slotKey, typedHow } from '@fettle/core';
 import { type RefObject, useCallback } from 'react';
 import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
@@ -28,6 +38,15 @@ export function settingFor(job: Pick<OpenJob, 'document' | 'readings'>, place: P
   return standing && standing.text === text && standing.nm !== null
     ? standing.setting
     : job.document.measuring.setting[place.feature];
+}
+
+/**
+ * How a text at a place was typed: one that stands there in the unit and with the needle of then, whatever the engine's unit is now; any
+ * other as it is typed now.
+ */
+export function howTyped(standing: Reading | null, place: Place, text: string, isTyped: boolean): TypedHow {
+  const isStanding = !isTyped && standing !== null && standing.text === text && standing.nm !== null;
+  return isStanding ? typedHow(standing) : { slot: place.slot };
 }
 
 /** Whether a figure is a deviation from the size that the gauge was zeroed on. */
@@ -89,14 +108,48 @@ export function useSaveReading(
       const job = latest.current;
       const setting = given === undefined ? job.document.measuring.setting[place.feature] : given;
       const standing = readingAt(job.readings, place);
-      // The same deviation, typed anew on another setting size, is another size.
-      const isMoved = given !== undefined && isDeviation(text) && standing?.setting !== given;
-      const isSame = (standing?.text ?? '') === text && !isMoved;
       const draft = draftOf(job, place, text, setting, standing, { reason, by });
+      // The same figure, typed anew on another setting size, in another unit or with another needle, is another size.
+      const isMoved = given !== undefined && sizeOfDraft(draft) !== (standing?.nm ?? null);
+      const isSame = (standing?.text ?? '') === text && !isMoved;
       const isReadableNow = standing?.nm === null && sizeOfDraft(draft) !== null;
       if (isSame && !isReadableNow) return;
       dispatch(parcelAdded({ kind: 'reading', id: newId(), jobId: job.id, draft }));
     },
     [dispatch, by, latest, reason],
+  );
+}
+
+/**
+ * Confirms a suspect reading, or reads those that stand in another unit: each is kept once more, as it was typed, with what is said of it now.
+ *
+ * @param latest the engine as it is then
+ */
+export function useKeepAgain(
+  latest: RefObject<OpenJob>,
+): (readings: readonly Reading[], now: { readonly confirmed: true } | { readonly unit: Unit }) => void {
+  const dispatch = useAppDispatch();
+  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  return useCallback(
+    (readings, now) => {
+      const { document, id: jobId } = latest.current;
+      for (const { id, feature, station, slot, text, unit, setting, taken } of readings) {
+        const before = taken ?? takenNow(document, feature, '');
+        const draft: ReadingDraft = {
+          feature,
+          station,
+          slot,
+          text,
+          unit: 'unit' in now ? now.unit : unit,
+          setting,
+          replaces: id,
+          by,
+          at: new Date().toISOString(),
+          taken: 'confirmed' in now ? { ...before, confirmed: true } : { ...before, reason: 'typed wrong' },
+        };
+        dispatch(parcelAdded({ kind: 'reading', id: newId(), jobId, draft }));
+      }
+    },
+    [dispatch, by, latest],
   );
 }

@@ -31,6 +31,14 @@ const Entry = styled.form`
   .add { margin-top: 1.45rem; min-height: 56px; }
 `;
 
+const Suspect = styled.span`
+  display: block;
+  font-family: var(--text);
+  font-weight: 600;
+  white-space: normal;
+  color: var(--tight);
+`;
+
 const MODE_HINTS = {
   journal: 'What the needle shows is the clearance.',
   setting: 'The bore of the shells, or + and − from the setting size.',
@@ -39,7 +47,7 @@ const MODE_HINTS = {
 
 /** One reading with the shells in: how the gauge was zeroed, and the figure, typed large. */
 export function TrialEntry({ job, work }: { readonly job: string; readonly work: TrialWork }) {
-  const { document, open, mode, setMode, lastSetting, add, remove } = work;
+  const { document, open, mode, setMode, lastSetting, add, remove, confirmReading } = work;
   const { unit } = document;
   const { id, tried } = open.station;
   const stored = lastSetting === null ? '' : formatExactLength(lastSetting, unit, INSTRUMENT_DECIMALS[unit]);
@@ -134,7 +142,17 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
                   {MODE_WORDS[one.mode]}
                   {one.setting !== null && <Quiet as="span"> {lengthText(one.setting, unit)}</Quiet>}
                 </td>
-                <td className="number">{one.text}</td>
+                <td className="number">
+                  {one.text}
+                  {tried?.suspect.has(key) && (
+                    <Suspect>
+                      Far from the others: not counted.{' '}
+                      <Button aria-label={`Confirm ${one.text} at ${id}`} onPress={() => confirmReading(key)}>
+                        Confirm
+                      </Button>
+                    </Suspect>
+                  )}
+                </td>
                 <td>
                   {one.by}, {format(new Date(one.at), 'd MMM HH:mm')}
                 </td>

@@ -105,6 +105,10 @@ describe('the trials of an engine', () => {
     act(() =>
       result.current.trial.add({ text: '60.022', mode: 'bore', setting: null, needle: 'bigger', nm: um(60_022) }),
     );
+    // Far from the other one: it is asked about, and counts once it is confirmed.
+    expect(result.current.trial.open.station.tried?.measured).toMatchObject({ nominal: um(60), count: 1 });
+    const [suspect] = result.current.trial.open.station.tried!.suspect;
+    act(() => result.current.trial.confirmReading(suspect!));
     expect(result.current.trial.open.station.tried?.measured).toMatchObject({ nominal: um(51), mode: null });
     expect(result.current.trial.open.state).toBe('off');
     act(() => result.current.trial.confirm(true));

@@ -55,6 +55,8 @@ export interface TrialWork {
   readonly lastSetting: Nanometres | null;
   readonly add: (reading: Pick<TrialReading, 'text' | 'mode' | 'setting' | 'needle' | 'nm'>) => void;
   readonly remove: (reading: string) => void;
+  /** Says that a reading that is far from the others is right. */
+  readonly confirmReading: (reading: string) => void;
   /** The strip that was pressed at the open station; null where none was. */
   readonly strip: Strip | null;
   /** The diameter of the strip that was used last, to go on with. */
@@ -188,6 +190,11 @@ export function useTrial(job: OpenJob): TrialWork {
         return { ...old, readings };
       }, `reading at ${id} taken back`);
     },
+    confirmReading: (reading) =>
+      setTrial((old) => {
+        const one = old.readings[reading];
+        return one ? { ...old, readings: { ...old.readings, [reading]: { ...one, confirmed: true } } } : old;
+      }, `reading at ${id} confirmed`),
     strip: document.strips[id] ?? null,
     lastDiameter,
     setStrip: (part) =>

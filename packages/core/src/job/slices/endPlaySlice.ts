@@ -1,9 +1,16 @@
 import { chanceText } from '../../clearance/chanceText.js';
 import { endPlayAim } from '../../endPlay/endPlayAim.js';
-import { endPlayNow, endPlayVerdict, isReadAtBoth, predictionMissed } from '../../endPlay/endPlayRounds.js';
+import {
+  type EndPlayRound,
+  endPlayNow,
+  endPlayVerdict,
+  isReadAtBoth,
+  predictionMissed,
+} from '../../endPlay/endPlayRounds.js';
 import type { EndPlayReading, Moment } from '../../endPlay/endPlaySchema.js';
 import { lengthText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
+import type { Unit } from '../../measure/unit.js';
 import { pieceLabel } from '../../shell/piece.js';
 import type { JobFacts } from '../jobFacts.js';
 import { figures, type SheetBlock, words } from '../sheetBlock.js';
@@ -55,6 +62,12 @@ function stateOf(facts: JobFacts): StageState {
   return isHalfVerified(facts) ? 'started' : 'done';
 }
 
+/** What was read at each angle, where that is more than one: ` (0.093 mm at 0°, 0.117 mm at 180°)`. */
+function anglesText({ angles }: EndPlayRound, unit: Unit): string {
+  if (angles.length < 2) return '';
+  return ` (${angles.map(({ angle, mean }) => `${lengthText(mean, unit)} at ${angle}°`).join(', ')})`;
+}
+
 function todosOf(facts: JobFacts): Todo[] {
   if (!isAsked(facts)) return [];
   const { job } = facts;
@@ -64,8 +77,7 @@ function todosOf(facts: JobFacts): Todo[] {
   const kind = thrustKindOf(job);
   if (!now) return inTurn(kind === 'rings' ? 'Read the gap of the shaft without shims' : 'Read the end play');
   if (now.isDoubtful) {
-    const apart = lengthText(now.most - now.least, unit);
-    return inTurn(`Read the end play again: its readings are ${apart} apart`);
+    return inTurn(`Read the end play again: its repeats are ${lengthText(now.apart, unit)} apart`);
   }
   const missed = predictionMissed(endPlay);
   if (missed !== null) {
@@ -78,7 +90,11 @@ function todosOf(facts: JobFacts): Todo[] {
   if (verdict?.state !== 'tight' && verdict?.state !== 'loose') {
     return isHalfVerified(facts) ? inTurn('Read the end play with the stack in at 0° and at 180°') : [];
   }
-  return inTurn(`End play ${lengthText(verdict.by, unit)} too ${verdict.state === 'tight' ? 'tight' : 'loose'}`);
+  const where = anglesText(verdict.now, unit);
+  if (verdict.isUneven) return inTurn(`End play differs by more than its limits allow${where}: find out why`);
+  return inTurn(
+    `End play ${lengthText(verdict.by, unit)} too ${verdict.state === 'tight' ? 'tight' : 'loose'}${where}`,
+  );
 }
 
 const VERDICT_WORDS = { inside: 'inside', close: 'close to a limit', tight: 'too tight', loose: 'too loose' } as const;
@@ -107,8 +123,17 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
       text:
         now === null || now.moment === 'without'
           ? 'not read'
-          : `${text(now.mean)}${verdict ? `, ${VERDICT_WORDS[verdict.state]}, chance ${chanceText(verdict.chance)}` : ''}`,
+          : `${text(now.mean)}${anglesText(now, unit)}${verdict ? `, ${VERDICT_WORDS[verdict.state]}, chance ${chanceText(verdict.chance)}` : ''}`,
     },
+    ...(now === null
+      ? []
+      : [
+          {
+            kind: 'fact' as const,
+            label: 'Shaft walked before the dial was read',
+            text: endPlay.walked ? 'yes' : 'not recorded',
+          },
+        ]),
     ...(limits.endPlay
       ? [{ kind: 'fact' as const, label: 'End play aimed at', text: text(endPlayAim(endPlay, limits.endPlay)) }]
       : []),

@@ -2,6 +2,7 @@ import { lengthText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
 import { FEATURE_TABLE, type Feature, type MeasuringStage, partName, slotName } from '../../part/feature.js';
 import { readingModeWord } from '../../part/reading.js';
+import { isFarReading } from '../assessReading.js';
 import type { JobFacts } from '../jobFacts.js';
 import { isWanting } from '../jobStations.js';
 import { figures, type SheetBlock, words } from '../sheetBlock.js';
@@ -70,7 +71,7 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
     owns: ['measuring'],
     belongs: ({ features }) => features.includes(feature),
     state: (facts) => stateOf(facts, feature),
-    todos: ({ job, parts, doubtful }) => {
+    todos: ({ job, readings, parts, doubtful }) => {
       const doubt = doubtful.find((reading) => reading.feature === feature);
       const blocked = parts[feature].filter(({ findings }) => findings.length > 0);
       const missing = parts[feature].filter((part) => isWanting(job, part));
@@ -83,7 +84,7 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
           ? [
               {
                 turn: 'amiss' as const,
-                todo: `Look again at ${partName(feature, doubt.station)}: “${doubt.text}” cannot be right`,
+                todo: `Look again at ${partName(feature, doubt.station)}: “${doubt.text}” ${isFarReading(job, readings, doubt) ? 'is far from its neighbours' : 'cannot be right'}`,
               },
             ]
           : []),
