@@ -159,6 +159,7 @@ export {
   type ShimRequestInput,
   shimRequestSchema,
 } from './fit/format/shimRequest.js';
+export { type OffTarget, offTarget, planOffTarget } from './fit/offTarget.js';
 export { halvesToOrder, type PlanVariants, planVariants } from './fit/planVariants.js';
 export { readySearch } from './fit/readySearch.js';
 export type { FitProgress } from './fit/search/choiceLimits.js';

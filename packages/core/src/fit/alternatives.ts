@@ -15,6 +15,8 @@ import { type ChoiceLimits, hasEnded, within } from './search/choiceLimits.js';
 export interface Alternative extends Omit<PlannedStation, 'id'> {
   /** Least cost of all with this choice, µm²; null when the rest then no longer fits, or that was not found out. */
   readonly cost: number | null;
+  /** Mean distance of all stations from their targets with it, in the unit of the request; null as the cost is. */
+  readonly meanOff: number | null;
   /** False where the time was too short to find out. */
   readonly isKnown: boolean;
 }
@@ -25,6 +27,10 @@ export interface Placement {
   readonly housing: string;
   /** Least cost of all with the housing there, µm²; null when that cannot be, or was not found out. */
   readonly cost: number | null;
+  /** Mean distance of all stations from their targets then, in the unit of the request; null as the cost is. */
+  readonly meanOff: number | null;
+  /** False where the time was too short to find out. */
+  readonly isKnown: boolean;
   /** Why there is no cost, in words; null where there is one. */
   readonly reason: string | null;
 }
@@ -37,12 +43,20 @@ function released(request: FitRequest, station: string): FitRequest {
   };
 }
 
-/** What a problem costs at least; null when nothing fits, undefined when that was not found out. */
-function leastCost(problem: ChoiceProblem, limits: ChoiceLimits): number | null | undefined {
+/** What a problem costs at least, µm², and how far its stations are then off their targets, nm. */
+interface Least {
+  readonly cost: number;
+  readonly meanOff: number;
+}
+
+/** The least cost of a problem; null when nothing fits, undefined when that was not found out. */
+function leastOf(problem: ChoiceProblem, limits: ChoiceLimits): Least | null | undefined {
   if (hasEnded(limits)) return undefined;
   const answer = leastChoice(problem, limits);
   if (answer.status === 'stopped' || answer.status === 'feasible') return undefined;
-  return answer.status === 'infeasible' ? null : answer.cost / COST_PER_UM2;
+  if (answer.status === 'infeasible') return null;
+  const sum = answer.chosen.reduce((total, option) => total + Math.abs(problem.deviation[option]!), 0);
+  return { cost: answer.cost / COST_PER_UM2, meanOff: Math.round(sum / Math.max(1, answer.chosen.length)) };
 }
 
 /** What it may take where there is a clock, ms. */
@@ -79,7 +93,7 @@ export function alternativesAt(request: FitRequest, station: string, options: Fi
       const above = members[upper]!.find((shell) => asked.shells[shell]!.stock > 0)!;
       // Of a kind that fits either side the two halves may be different shells.
       const below = inStock.find((shell) => shell !== above || asked.shells[shell]!.stock > 1)!;
-      const cost = leastCost(restrictedToOption(problem, at, way), limits);
+      const least = leastOf(restrictedToOption(problem, at, way), limits);
       return {
         housing: model.housings[housing]!.id,
         upper: asked.shells[above]!.id,
@@ -87,8 +101,9 @@ export function alternativesAt(request: FitRequest, station: string, options: Fi
         clearance: length(clearance),
         deviation: length(deviation),
         mixed,
-        cost: cost ?? null,
-        isKnown: cost !== undefined,
+        cost: least?.cost ?? null,
+        meanOff: least ? length(least.meanOff) : null,
+        isKnown: least !== undefined,
       };
     })
     .sort(
@@ -129,14 +144,15 @@ export function placementsOf(
             other === which ? { ...one, station: station.id } : one,
           );
           const moved = { ...model, housings };
-          const cost = leastCost(choiceProblem(moved, stationOptions(moved)), limits);
-          return { station: station.id, housing: id, cost };
+          const least = leastOf(choiceProblem(moved, stationOptions(moved)), limits);
+          return { station: station.id, housing: id, least };
         }),
   );
-  return found.map(({ station, housing, cost }) => {
-    const answer = { station, housing, cost: cost ?? null };
-    if (cost !== null && cost !== undefined) return { ...answer, reason: null };
-    if (cost === undefined) return { ...answer, reason: 'The time was too short to find out whether this fits.' };
+  return found.map(({ station, housing, least }) => {
+    const meanOff = least ? numberOfLength(nanometres(least.meanOff), request.unit) : null;
+    const answer = { station, housing, cost: least?.cost ?? null, meanOff, isKnown: least !== undefined };
+    if (least) return { ...answer, reason: null };
+    if (least === undefined) return { ...answer, reason: 'The time was too short to find out whether this fits.' };
     if (hasEnded(reasons)) {
       return { ...answer, reason: `The rest no longer fits with ${housing} at ${station}.` };
     }

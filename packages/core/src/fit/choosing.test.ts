@@ -7,6 +7,7 @@ import { applyRemedy } from './explain/applyRemedy.js';
 import { fit } from './fit.js';
 import type { FitRemedy } from './format/fitPlan.js';
 import { type FitRequest, fitRequestSchema, readFitRequest } from './format/fitRequest.js';
+import { offTarget, planOffTarget } from './offTarget.js';
 import { halvesToOrder, planVariants } from './planVariants.js';
 import { recheckPlan } from './recheckPlan.js';
 import { loadIntegerSolver } from './search/loadIntegerSolver.js';
@@ -314,6 +315,53 @@ describe('prices', () => {
       const shells = request.shells.map((one) => (one === shell ? { ...one, stock: one.stock! + 1 } : one));
       const after = fit({ ...request, shells });
       expect(plan.cost! - after.cost!).toBeCloseTo(price.get(shell.id) ?? 0, 6);
+    }
+  });
+});
+
+describe('“on average”', () => {
+  it('is the mean of the distances from the target, of a plan, an alternative and a placement alike', () => {
+    expect(offTarget([])).toBeNull();
+    expect(
+      offTarget([
+        { station: 'M1', deviation: 1000 },
+        { station: 'M2', deviation: -3000 },
+      ]),
+    ).toEqual({ mean: 2000, worst: 3000, station: 'M2' });
+    let compared = 0;
+    for (let seed = 1; seed <= 60; seed += 1) {
+      const request = fitRequestSchema.parse(requestInEitherUnit(seed));
+      const plan = fit(request, { solver, explain: false });
+      if (plan.status !== 'optimal') continue;
+      const [station] = plan.stations;
+      const off = planOffTarget(plan)!;
+      const mean = plan.stations.reduce((sum, { deviation }) => sum + Math.abs(deviation), 0) / plan.stations.length;
+      expect(numberOfLength(off.mean, request.unit)).toBeCloseTo(mean, 6);
+      for (const one of alternativesAt(request, station!.id, { solver }).slice(0, 4)) {
+        if (one.cost === null) continue;
+        const hold = [
+          ...request.wishes.hold.filter((wish) => wish.station !== station!.id),
+          { station: station!.id, housing: one.housing, upper: one.upper, lower: one.lower },
+        ];
+        const held = fit({ ...request, wishes: { ...request.wishes, hold } }, { solver, explain: false });
+        expect(held.cost).toBeCloseTo(one.cost, 6);
+        // Of several plans of one cost any may be found: then only the cost says the same.
+        if (Math.abs(numberOfLength(planOffTarget(held)!.mean, request.unit) - one.meanOff!) < 1e-6) compared += 1;
+      }
+    }
+    expect(compared).toBeGreaterThan(30);
+  });
+
+  it('has no part in what one more set is worth: the stations are named whose clearance it changes', () => {
+    const request = wide(2);
+    const short = {
+      ...request,
+      shells: request.shells.map((shell, at) => ({ ...shell, stock: at < 2 ? 1 : shell.stock })),
+    };
+    const plan = fit(short, { solver });
+    for (const { changes, shells } of setSavings(short, plan.cost!, { solver }).sets) {
+      expect(shells.length).toBeGreaterThan(0);
+      for (const { before, after } of changes) expect(before).not.toBe(after);
     }
   });
 });

@@ -8,6 +8,8 @@ export interface SetSaving {
   readonly shells: readonly string[];
   /** µm², above zero. */
   readonly saving: number;
+  /** The stations whose clearance would be another: their deviations from the target before and after, in the unit of the request. */
+  readonly changes: readonly { readonly station: string; readonly before: number; readonly after: number }[];
 }
 
 export interface SetSavings {
@@ -46,6 +48,8 @@ function setsOf(shells: readonly FitShell[]): FitShell[][] {
 export function setSavings(request: FitRequest, cost: number, options: FitOptions = {}): SetSavings {
   const limits = within(options, LONGEST_MS);
   let isComplete = true;
+  const now = hasEnded(limits) ? null : fit(request, { ...limits, explain: false });
+  const deviations = new Map(now?.stations.map(({ id, deviation }) => [id, deviation]));
   const found = setsOf(request.shells).flatMap((set): SetSaving[] => {
     const more = (shell: FitShell) => (shell.half === 'either' ? 2 : 1);
     const shells = request.shells.map((shell) =>
@@ -57,7 +61,11 @@ export function setSavings(request: FitRequest, cost: number, options: FitOption
       return [];
     }
     const saving = cost - plan.cost!;
-    return saving > 0 ? [{ shells: set.map(({ id }) => id), saving }] : [];
+    const changes = plan.stations.flatMap(({ id, deviation }) => {
+      const before = deviations.get(id);
+      return before === undefined || before === deviation ? [] : [{ station: id, before, after: deviation }];
+    });
+    return saving > 0 ? [{ shells: set.map(({ id }) => id), saving, changes }] : [];
   });
   return { sets: found.sort((a, b) => b.saving - a.saving), isComplete };
 }

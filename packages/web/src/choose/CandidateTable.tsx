@@ -15,7 +15,7 @@ import styled from 'styled-components';
 import { Table } from '../look/Panel.js';
 import { ShowMore } from '../look/ShowMore.js';
 import { StateShape } from '../look/StateMark.js';
-import { moreOffText } from './meanOff.js';
+import { moreOff } from './meanOff.js';
 import type { StationChoices } from './useStationChoices.js';
 
 const Scroll = styled.div`
@@ -36,12 +36,10 @@ interface CandidateTableProps {
   readonly document: JobDocument;
   readonly halves: AcceptedChoice['stations'][string] | null;
   readonly choices: StationChoices;
-  /** How many stations are chosen for. */
-  readonly count: number;
 }
 
 /** What each pair at hand would give at a station, and what it would cost all of them. */
-export function CandidateTable({ station, document, halves, choices, count }: CandidateTableProps) {
+export function CandidateTable({ station, document, halves, choices }: CandidateTableProps) {
   const { unit } = document;
   const [most, setMost] = useState(SHOWN);
   const [upper, lower] = [halves?.upper.shell, halves?.lower.shell];
@@ -51,13 +49,13 @@ export function CandidateTable({ station, document, halves, choices, count }: Ca
   );
   const all = useMemo(() => clearancesAtHand(document, station).count, [document, station]);
   if (candidates.length === 0) return null;
-  const { costWith, least } = choices;
+  const { meanOffWith, best } = choices;
   const label = (id: string) => document.shells[id]?.grade ?? id;
-  const extraText = (cost: number | null) => {
-    if (cost === null || least === null) return '·';
-    if (cost === Number.POSITIVE_INFINITY) return 'no fit';
-    const more = moreOffText(cost, least, count, unit);
-    return more === null ? 'as near' : `+${more.split(' ')[0]}`;
+  const extraText = (mean: number | null) => {
+    if (mean === null || best === null) return '·';
+    if (mean === Number.POSITIVE_INFINITY) return 'no fit';
+    const more = moreOff(mean, best, unit);
+    return more === null ? 'same' : `${more.isFurther ? '+' : '−'}${more.text.split(' ')[0]}`;
   };
   // The same station never reads differently in the line and here: a pair is judged with all that is known of it.
   const stateOf = (candidate: Candidate) => pairVerdict(document, station, candidate).state;
@@ -69,10 +67,10 @@ export function CandidateTable({ station, document, halves, choices, count }: Ca
             <th>Upper</th>
             <th>Lower</th>
             <th className="number">
-              Gives <small>off aim</small>
+              Clearance <small>off target</small>
             </th>
             <th className="number">
-              In all <small>further off</small>
+              All stations <small>extra off target</small>
             </th>
             <th>
               <span className="visually-hidden">Verdict</span>
@@ -93,7 +91,7 @@ export function CandidateTable({ station, document, halves, choices, count }: Ca
                   <small>{formatLength(candidate.deviation, unit, CLEARANCE_DECIMALS[unit], { plus: true })}</small>
                 )}
               </td>
-              <td className="number">{extraText(costWith(candidate.upper, candidate.lower))}</td>
+              <td className="number">{extraText(meanOffWith(candidate.upper, candidate.lower))}</td>
               <td title={STATE_WORDS[stateOf(candidate)]}>
                 <StateShape state={stateOf(candidate)} size={16} />
                 <span className="visually-hidden">{STATE_WORDS[stateOf(candidate)]}</span>

@@ -1,5 +1,5 @@
 import type { ShaftShow } from '@fettle/core';
-import { heldInWords } from '@fettle/core';
+import { heldInWords, planOffTarget } from '@fettle/core';
 import { Columns3 } from 'lucide-react';
 import styled from 'styled-components';
 import { useQuery } from '../app/useQuery.js';
@@ -72,7 +72,7 @@ export function ChooseView() {
           plan={plan}
           play={play}
           showing={showing}
-          off={choosing.off}
+          facts={choosing.facts}
           doubts={choosing.doubts}
           onShow={showWhich}
           onAccept={accept}
@@ -102,7 +102,7 @@ export function ChooseView() {
             document={document}
             asked={plan.asked}
             halves={halves}
-            cost={plan.plan?.cost ?? null}
+            meanOff={(plan.plan && planOffTarget(plan.plan)?.mean) ?? null}
             play={play}
           />
         )}

@@ -144,10 +144,7 @@ export function ComparePlans({
                 </td>
               ))}
             </tr>
-            {row(
-              `Off the aim on average, ${unit}`,
-              (plan) => meanOffText(plan.cost!, request.stations.length, unit).split(' ')[0]!,
-            )}
+            {row(`Off target on average, ${unit}`, (plan) => meanOffText(plan).split(' ')[0]!)}
             {row(`Spread, ${unit}`, (plan) =>
               plan.spread
                 .map(({ family, value }) => `${family === 'main' ? 'mains' : 'rods'} ${length(value)}`)

@@ -7,6 +7,7 @@ import {
   type JobDocument,
   type JobFit,
   type JobShell,
+  lengthOfNumber,
   shellsInOrder,
 } from '@fettle/core';
 import { useMemo, useRef } from 'react';
@@ -15,7 +16,6 @@ import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
 import { ShowMore } from '../look/ShowMore.js';
 import { useShown } from '../look/useShown.js';
 import { resultOf } from './fitSearch.js';
-import { worthText } from './meanOff.js';
 import { useAsked } from './useAsked.js';
 
 const Short = styled.tr`
@@ -31,6 +31,9 @@ interface DrawerLeftProps {
   readonly free: FreeHalves | null;
 }
 
+/** Stations that are named of what one more set would change. */
+const MOST_CHANGES = 3;
+
 /** What the shown choice takes from the drawer and what is left. */
 export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftProps) {
   const taken = Object.values(halves).flatMap(({ upper, lower }) => [upper.shell, lower.shell]);
@@ -40,11 +43,7 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
   for (const id of taken) used.set(id, (used.get(id) ?? 0) + 1);
   const { shown, most, showMore } = useShown(shells, body, ({ id }) => used.has(id));
   const shellOf = (id: string) => (asked.ok ? document.shells[asked.shellIds.get(id) ?? ''] : undefined);
-  const family = (shell: JobShell) => (document.withRods ? `${shell.family} ` : '');
-  const nameOf = (id: string) => {
-    const shell = shellOf(id);
-    return shell ? `${shell.grade} ${family(shell)}${shell.half}` : id;
-  };
+  const _family = (shell: JobShell) => (document.withRods ? `${shell.family} ` : '');
   const gradeOf = (id: string) => {
     const shell = shellOf(id);
     return shell ? `${shell.grade}${shell.family === 'rod' ? ' for a rod' : ''}` : id;
@@ -55,27 +54,28 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
     async (search) => resultOf(await search.setSavings((asked as JobFit & { ok: true }).request, cost!)),
     String(cost),
   );
-  const dearest = [
-    ...(plan?.prices ?? []).map(({ id, price }) => ({ shells: [id], what: nameOf(id), saving: price })),
-    ...(saved?.sets ?? []).map(({ shells: ids, saving }) => ({
-      shells: ids,
-      what: `set of ${gradeOf(ids[0]!)}`,
-      saving,
-    })),
-  ]
-    .filter(({ saving }) => worthText(saving, document.unit) !== null)
-    .sort((a, b) => b.saving - a.saving)
-    .slice(0, 4);
+  const { unit } = document;
+  const off = (value: number) =>
+    formatExactLength(lengthOfNumber(value, unit), unit, INSTRUMENT_DECIMALS[unit], { plus: true });
+  // Told as what would be another: which stations, from how far off target to how far.
+  const dearest = (saved?.sets ?? []).filter(({ changes }) => changes.length > 0).slice(0, 4);
   return (
     <Panel>
       {dearest.length > 0 && (
         <>
           <PanelTitle>Where stock is short</PanelTitle>
           <ul style={{ margin: '0.25rem 0 0.6rem', paddingLeft: '1.1rem', fontSize: 'var(--size-small)' }}>
-            {dearest.map(({ shells: ids, what, saving }) => (
-              <li key={`${what} ${ids.join()}`}>
-                One more {what} is worth <span className="figure">{worthText(saving, document.unit)}</span> at one
-                station
+            {dearest.map(({ shells: ids, changes }) => (
+              <li key={ids.join()}>
+                One more set of {gradeOf(ids[0]!)}:{' '}
+                <span className="figure">
+                  {changes
+                    .slice(0, MOST_CHANGES)
+                    .map(({ station, before, after }) => `${station} ${off(before)} → ${off(after)}`)
+                    .join(', ')}
+                </span>{' '}
+                {unit} off target
+                {changes.length > MOST_CHANGES && `, and ${changes.length - MOST_CHANGES} more`}
               </li>
             ))}
           </ul>

@@ -1,4 +1,3 @@
-import type { Family } from '@fettle/core';
 import {
   type AcceptedChoice,
   formatExactLength,
@@ -7,8 +6,8 @@ import {
   type JobDocument,
   type JobFit,
   type LeftOut,
-  lengthOfNumber,
   type Nanometres,
+  planOffTarget,
   type Reading,
   rodCount,
   rodLabel,
@@ -23,8 +22,8 @@ import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Row } from '../look/Panel.js';
 import { Conflicts } from './Conflicts.js';
-import { meanOffText, moreOffText } from './meanOff.js';
-import type { OffAim } from './offAim.js';
+import { gapText, moreOff } from './meanOff.js';
+import type { SelectionFacts } from './selectionFacts.js';
 import type { JobPlan } from './useJobPlan.js';
 import type { Play } from './usePlay.js';
 
@@ -103,8 +102,8 @@ interface PlanBarProps {
   readonly play: Play;
   readonly showing: 'best' | 'accepted';
   readonly onShow: (showing: 'best' | 'accepted') => void;
-  /** How far the best choice lies off its aims; null without one. */
-  readonly off: OffAim | null;
+  /** What the selection that the line shows comes to. */
+  readonly facts: SelectionFacts;
   /** What is to be known before it is accepted. */
   readonly doubts: readonly string[];
   readonly onAccept: () => void;
@@ -122,12 +121,13 @@ function changeText(document: JobDocument, { plan, halves, before }: JobPlan): s
     );
   });
   if (before.plan.cost === null) return 'Before this step nothing fitted.';
-  const by = moreOffText(plan.cost, before.plan.cost, ids.length, document.unit);
+  const [now, then] = [planOffTarget(plan), planOffTarget(before.plan)];
+  const by = now && then && moreOff(now.mean, then.mean, document.unit);
   if (changed.length === 0 && by === null) return null;
   const cost =
     by === null
-      ? 'as near the aim on average'
-      : `${by} ${plan.cost > before.plan.cost ? 'further from' : 'nearer to'} the aim on average`;
+      ? 'as near target on average'
+      : `${by.text} ${by.isFurther ? 'further off' : 'nearer'} target on average`;
   const where =
     changed.length === 0
       ? 'no station changes'
@@ -179,7 +179,7 @@ function GoOn({ plan: { goOn } }: { plan: JobPlan }) {
 
 /** What the search found, in a sentence, and the one thing to do about it. */
 export function PlanBar(props: PlanBarProps) {
-  const { document, readings, plan: job, play, showing, off, doubts, onShow, onAccept, onWithdraw } = props;
+  const { document, readings, plan: job, play, showing, facts, doubts, onShow, onAccept, onWithdraw } = props;
   const [isAsked, setAsked] = useState(false);
   const { asked, plan, halves, fault, progress } = job;
   const { unit, choice } = document;
@@ -192,7 +192,6 @@ export function PlanBar(props: PlanBarProps) {
       </Notice>
     );
   }
-  const count = asked.request.stations.length;
   if (fault) return <Notice urgent>The choice could not be worked out: {fault}</Notice>;
   if (job.isCancelled) return <Bar>The search was stopped. Change anything, or open the view again, to search on.</Bar>;
   if (!plan) {
@@ -200,8 +199,9 @@ export function PlanBar(props: PlanBarProps) {
       <Bar aria-busy>
         <p>
           Working out the best choice …{' '}
-          {progress?.cost != null && `best so far ${meanOffText(progress.cost, count, unit)} off the aim on average, `}
-          {progress?.bound != null && `none can be nearer than ${meanOffText(progress.bound, count, unit)}`}
+          {progress?.cost != null &&
+            progress.bound != null &&
+            `found one; ${gapText(progress.cost, progress.bound)} better is not ruled out yet`}
         </p>
         {progress && <Button onPress={job.cancel}>Stop</Button>}
       </Bar>
@@ -211,10 +211,8 @@ export function PlanBar(props: PlanBarProps) {
     return (
       <Bar role="status">
         <p>
-          <strong>No answer in the time there was</strong>: neither a choice that fits nor a proof that there is none.
-          What is known so far: no choice can be nearer to the aim than{' '}
-          <span className="figure">{meanOffText(plan.bound ?? 0, count, unit)}</span> on average. Go on, or hold a
-          station, forbid a half, count more halves. {leftOut}
+          <strong>Out of time</strong>: no selection found, nor proved impossible. Search on, or hold a station, forbid
+          a half, count more halves. {leftOut}
         </p>
         <GoOn plan={job} />
       </Bar>
@@ -228,44 +226,48 @@ export function PlanBar(props: PlanBarProps) {
       </>
     );
   }
-  const mixed = plan.stations.filter((station) => station.mixed).length;
-  const spread = (value: number) => formatExactLength(lengthOfNumber(value, unit), unit, INSTRUMENT_DECIMALS[unit]);
+  const spread = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const fine = (value: Nanometres) => `${formatLength(value, unit, unit === 'mm' ? 4 : 5)} ${unit}`;
-  const spreadOf = (family: Family) => plan.spread.find((one) => one.family === family);
-  const chosen = (family: Family) => asked.request.stations.filter((station) => station.family === family).length;
+  const { off, mixed } = facts;
   const total = rodCount(document.layout);
   const changed = changeText(document, job);
   const isAccepted = choice !== null && sameHalves(choice.stations, halves);
   const other = showing === 'best' ? 'accepted' : 'best';
+  // The sentence is of the selection that the line shows; only of the best one it is known whether it is proven.
+  const isOfBest = showing === 'best' || isAccepted;
+  const proof = plan.status === 'optimal' ? ', proven' : ', not proven';
+  const which = !isOfBest ? 'Accepted choice' : plan.status === 'optimal' ? 'Best choice' : 'Best choice found in time';
   return (
     <Bar>
       <p>
         <strong>
-          {plan.status === 'optimal' ? 'Best choice' : 'Best choice found in time'} for {chosen('main')} of{' '}
-          {document.layout.mains} mains
-          {document.withRods && ` and ${chosen('rod')} of ${total} rods`},{' '}
-          {plan.status === 'optimal' ? 'proven' : 'not proven'}.
+          {which} for {facts.stations.main} of {document.layout.mains} mains
+          {document.withRods && ` and ${facts.stations.rod} of ${total} rods`}
+          {isOfBest && proof}.
         </strong>{' '}
         {off && (
           <>
-            Off the aim by <span className="figure">{fine(off.mean)}</span> on average, at most{' '}
+            Off target: average <span className="figure">{fine(off.mean)}</span>, worst{' '}
             <span className="figure">{fine(off.worst)}</span> at {off.station};{' '}
           </>
         )}
         {(['main', 'rod'] as const).map((family) => {
-          const found = spreadOf(family);
+          const found = facts.spread[family];
           return (
-            found && (
+            found !== undefined && (
               <span key={family}>
                 {family === 'main' ? 'spread along the mains' : 'along the rods'}{' '}
-                <span className="figure">{spread(found.value)}</span> {unit};{' '}
+                <span className="figure">{spread(found)}</span> {unit};{' '}
               </span>
             )
           );
         })}
         {mixed === 0 ? 'none' : mixed} mixed
-        {plan.status === 'feasible' &&
-          `; no choice can be nearer than ${meanOffText(plan.bound ?? 0, count, unit)} on average`}
+        {isOfBest &&
+          plan.status === 'feasible' &&
+          plan.cost !== null &&
+          plan.bound !== null &&
+          `; ${gapText(plan.cost, plan.bound)} better is not ruled out`}
         . {leftOut} {changed}{' '}
         <strong>
           {choice === null

@@ -15,7 +15,7 @@ import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { useWidth } from '../shaft/useWidth.js';
 import { resultOf } from './fitSearch.js';
-import { moreOffText } from './meanOff.js';
+import { type MoreOff, meanOffNm, moreOff } from './meanOff.js';
 import { useAsked } from './useAsked.js';
 import type { Play } from './usePlay.js';
 
@@ -52,7 +52,8 @@ interface RodMatchingProps {
   readonly document: JobDocument;
   readonly asked: JobFit & { ok: true };
   readonly halves: AcceptedChoice['stations'];
-  readonly cost: number | null;
+  /** How far the stations of the best selection are off target on average, nm; null without one. */
+  readonly meanOff: number | null;
   readonly play: Play;
 }
 
@@ -114,12 +115,12 @@ function PinSlot({ number, shells, onRod }: { number: number; shells: string; on
   );
 }
 
-function furtherText(more: string | null): string {
-  return more === null ? 'as near the aims' : `${more} further off`;
+function furtherText(more: MoreOff | null): string {
+  return more === null ? 'no change' : `${more.text} ${more.isFurther ? 'further off' : 'nearer'} target on average`;
 }
 
 /** Rods above, pins below, and the lines between them: what is planned, what could be, and why the rest cannot. */
-export function RodMatching({ document, asked, halves, cost, play }: RodMatchingProps) {
+export function RodMatching({ document, asked, halves, meanOff, play }: RodMatchingProps) {
   const count = rodCount(document.layout);
   const [frame, width] = useWidth();
   const [open, setOpen] = useState<number | null>(null);
@@ -151,18 +152,18 @@ export function RodMatching({ document, asked, halves, cost, play }: RodMatching
     return upper === lower ? upper! : `${upper} / ${lower}`;
   };
   const extra = (placement: Placement) =>
-    placement.cost === null || cost === null
+    placement.meanOff === null || meanOff === null
       ? ''
-      : furtherText(moreOffText(placement.cost, cost, asked.request.stations.length, document.unit));
+      : furtherText(moreOff(meanOffNm(placement.meanOff, document.unit), meanOff, document.unit));
   return (
     <Panel aria-label="Rods on pins">
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle>Rods on pins</PanelTitle>
         <Quiet>
           Drag a rod to a pin to keep it there (Enter takes it up), or touch it to see every pin.{' '}
-          {placements && (
+          {placements?.every(({ isKnown }) => isKnown) && (
             <>
-              <strong>{placements.filter((one) => one.cost !== null).length}</strong> of {count * count} placements
+              <strong>{placements.filter((one) => one.cost !== null).length}</strong> of {placements.length} placements
               work.
             </>
           )}

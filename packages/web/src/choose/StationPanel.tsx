@@ -23,7 +23,7 @@ import { StateMark } from '../look/StateMark.js';
 import { Barred } from './Barred.js';
 import { CandidateTable } from './CandidateTable.js';
 import { DrawnChance } from './DrawnChance.js';
-import { moreOffText } from './meanOff.js';
+import { moreOff } from './meanOff.js';
 import { StationActs } from './StationActs.js';
 import { StationFacts } from './StationFacts.js';
 import { StationSum } from './StationSum.js';
@@ -52,23 +52,22 @@ interface StationPanelProps {
 interface NextBestProps {
   readonly document: JobDocument;
   readonly choices: StationChoices;
-  /** How many stations are chosen for. */
-  readonly count: number;
 }
 
-function NextBest({ document, choices: { nextBest, least }, count }: NextBestProps) {
-  if (!nextBest || least === null) return null;
+function NextBest({ document, choices: { nextBest, best } }: NextBestProps) {
+  if (!nextBest || best === null) return null;
   const grade = (id: string) => document.shells[id]?.grade ?? id;
-  const more = moreOffText(nextBest.cost, least, count, document.unit);
+  const more = moreOff(nextBest.meanOff, best, document.unit);
   return (
     <Quiet>
       Next best here: {nextBest.rod !== null && `${rodLabel(document, nextBest.rod)} with `}
       {grade(nextBest.upper)} over {grade(nextBest.lower)},{' '}
       {more === null ? (
-        'as near the aims in all.'
+        'as near target on average.'
       ) : (
         <>
-          <span className="figure">{more}</span> further off the aims on average.
+          <span className="figure">{more.text}</span> {more.isFurther ? 'further off' : 'nearer'} target on average
+          {!more.isFurther && ', with more short of it'}.
         </>
       )}
     </Quiet>
@@ -132,7 +131,7 @@ export function StationPanel(props: StationPanelProps) {
   const { unit } = document;
   const isRod = station.family === 'rod';
   const choices = useStationChoices(station, halves, plan);
-  const count = plan.asked.ok ? plan.asked.request.stations.length : 1;
+  const _count = plan.asked.ok ? plan.asked.request.stations.length : 1;
   return (
     <OpenedPanel aria-label={isRod ? `Pin ${station.number}` : `Main ${station.number}`}>
       <Row style={{ justifyContent: 'space-between' }}>
@@ -149,9 +148,9 @@ export function StationPanel(props: StationPanelProps) {
       <StationSum document={document} station={station} halves={halves} verdict={verdict} unit={unit} />
       <DrawnChance document={document} station={station} halves={halves} />
       <FlangedEndPlay document={document} halves={halves} station={station} />
-      <NextBest document={document} choices={choices} count={count} />
+      <NextBest document={document} choices={choices} />
       <StationActs job={job} document={document} station={station} halves={halves} play={play} />
-      <CandidateTable station={station} document={document} halves={halves} choices={choices} count={count} />
+      <CandidateTable station={station} document={document} halves={halves} choices={choices} />
       <Barred document={document} station={station} play={play} />
       <ReadingsBehind document={document} station={station} readings={readings} />
     </OpenedPanel>

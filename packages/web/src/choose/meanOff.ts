@@ -1,35 +1,37 @@
-import { formatLength, nanometres, type Unit } from '@fettle/core';
+import { type FitPlan, formatLength, lengthOfNumber, nanometres, planOffTarget, type Unit } from '@fettle/core';
 
-/**
- * What a cost comes to at the bench: how far stations lie off their aims on average, µm; a shortfall and a mixed pair weigh as the rules
- * say. The cost is a sum of squares over the stations.
- */
-function meanOffUm(cost: number, stations: number): number {
-  return Math.sqrt(Math.max(0, cost) / Math.max(1, stations));
+/** A clearance as finely as an average is told: `0.0006 mm`. */
+export function fineText(nm: number, unit: Unit): string {
+  return `${formatLength(nanometres(Math.round(nm)), unit, unit === 'mm' ? 4 : 5)} ${unit}`;
 }
 
-/** The same as it is read: `0.0006 mm`. */
-export function meanOffText(cost: number, stations: number, unit: Unit): string {
-  const nm = nanometres(Math.round(meanOffUm(cost, stations) * 1000));
-  return `${formatLength(nm, unit, unit === 'mm' ? 4 : 5)} ${unit}`;
+/** How far the stations of a plan are off their targets on average: the mean of the distances. */
+export function meanOffText(plan: Pick<FitPlan, 'stations' | 'unit'>): string {
+  const off = planOffTarget(plan);
+  return off === null ? '·' : fineText(off.mean, plan.unit);
 }
 
-/**
- * By how much one cost is further off the aim on average than another: `0.0004 mm`; null where nobody could tell them apart.
- *
- * @returns without a sign: which of them is further off is the caller's to say
- */
-export function moreOffText(cost: number, than: number, stations: number, unit: Unit): string | null {
-  const by = Math.abs(meanOffUm(cost, stations) - meanOffUm(than, stations));
-  const nm = nanometres(Math.round(by * 1000));
-  const isNothing = nm < (unit === 'mm' ? 50 : 127);
-  return isNothing ? null : `${formatLength(nm, unit, unit === 'mm' ? 4 : 5)} ${unit}`;
+/** A change of the mean distance, and which way it goes. */
+export interface MoreOff {
+  /** Without a sign: `0.0004 mm`. */
+  readonly text: string;
+  readonly isFurther: boolean;
 }
 
-/**
- * What a saving of cost comes to at one station: `0.0020 mm` nearer to its aim there, all the others as they are; null where nobody could
- * tell.
- */
-export function worthText(saving: number, unit: Unit): string | null {
-  return moreOffText(saving, 0, 1, unit);
+/** By how much one mean distance is more than another, nm; null where nobody could tell them apart. */
+export function moreOff(mean: number, than: number, unit: Unit): MoreOff | null {
+  const by = Math.abs(mean - than);
+  if (by < (unit === 'mm' ? 50 : 127)) return null;
+  return { text: fineText(by, unit), isFurther: mean > than };
+}
+
+/** A mean distance of a plan file as a length. */
+export function meanOffNm(meanOff: number, unit: Unit): number {
+  return lengthOfNumber(meanOff, unit);
+}
+
+/** How much better than what was found is not ruled out, of its cost: `up to 12 %`. */
+export function gapText(cost: number, bound: number): string {
+  const share = cost > 0 ? Math.max(0, 1 - Math.max(0, bound) / cost) : 0;
+  return `up to ${Math.max(1, Math.ceil(100 * share))} %`;
 }

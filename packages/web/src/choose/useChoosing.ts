@@ -7,8 +7,8 @@ import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
 import { type ChosenStations, chosenStations } from './chosenStations.js';
 import { doubtsOf } from './doubtsOf.js';
-import { type OffAim, offAim } from './offAim.js';
 import { readSince } from './readSince.js';
+import { type SelectionFacts, selectionFacts } from './selectionFacts.js';
 import { useFreeHalves } from './useFreeHalves.js';
 import { type JobPlan, useJobPlan } from './useJobPlan.js';
 import { type Play, usePlay } from './usePlay.js';
@@ -36,8 +36,8 @@ export interface Choosing {
   readonly take: (taken: FitPlan, what: string) => void;
   /** Takes the acceptance back; what was reserved goes back to the drawer. */
   readonly withdraw: () => void;
-  /** How far the best choice lies off its aims. */
-  readonly off: OffAim | null;
+  /** What the selection that the line shows comes to. */
+  readonly facts: SelectionFacts;
   /** What is to be known of the best choice before it is accepted. */
   readonly doubts: readonly string[];
   /** Stations of which a part was read again since the choice was accepted. */
@@ -62,10 +62,11 @@ export function useChoosing(job: OpenJob): Choosing {
   const halves = showing === 'accepted' ? (choice?.stations ?? {}) : plan.halves;
   const chosen = useMemo(() => chosenStations(document, readings, halves), [document, readings, halves]);
   // Pins carry other rods in the best choice than in the accepted one.
-  const best = useMemo(() => {
+  const doubts = useMemo(() => {
     const { stations } = showing === 'best' ? chosen : chosenStations(document, readings, plan.halves);
-    return { off: offAim(document, stations, plan.halves), doubts: doubtsOf(document, stations, plan.halves) };
+    return doubtsOf(document, stations, plan.halves);
   }, [showing, chosen, document, readings, plan.halves]);
+  const facts = useMemo(() => selectionFacts(document, chosen.stations, halves), [document, chosen, halves]);
   const readAgain = useMemo(() => readSince(chosen.stations, readings, choice), [chosen, readings, choice]);
   const shownAs = withRods ? show : 'mains';
   const visible = [...chosen.stations.values()].filter(
@@ -110,7 +111,8 @@ export function useChoosing(job: OpenJob): Choosing {
       showWhich('best');
       change((old) => ({ ...old, choice: null }), 'acceptance withdrawn');
     },
-    ...best,
+    facts,
+    doubts,
     readAgain,
     free,
   };

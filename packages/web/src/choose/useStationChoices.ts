@@ -1,19 +1,20 @@
 import type { AcceptedChoice, Alternative, JobFit, JobStation } from '@fettle/core';
 import { resultOf } from './fitSearch.js';
+import { meanOffNm } from './meanOff.js';
 import { useAsked } from './useAsked.js';
 import type { JobPlan } from './useJobPlan.js';
 
 export interface StationChoices {
-  /** What the whole would cost with a pair here, the rest adapted; null while it is not known, Infinity when nothing fits then. */
-  readonly costWith: (upper: string, lower: string) => number | null;
-  /** The least that the whole can cost; null while it is not known. */
-  readonly least: number | null;
+  /** How far all stations are off target on average with a pair here, the rest adapted, nm; null: not known, Infinity: nothing fits then. */
+  readonly meanOffWith: (upper: string, lower: string) => number | null;
+  /** The same for the best selection; null while it is not known. */
+  readonly best: number | null;
   /** The best of what is not chosen here, by the job's own shells and its rod. */
   readonly nextBest: {
     readonly upper: string;
     readonly lower: string;
     readonly rod: number | null;
-    readonly cost: number;
+    readonly meanOff: number;
   } | null;
 }
 
@@ -29,6 +30,8 @@ export function useStationChoices(
     async (search) => resultOf(await search.alternatives((asked as JobFit & { ok: true }).request, station.id)),
     station.id,
   );
+  const nmOf = (meanOff: number | null) =>
+    meanOff === null || !asked.ok ? null : meanOffNm(meanOff, asked.request.unit);
   const isRod = station.family === 'rod';
   const ways = (result ?? []).map((one: Alternative) => ({
     ...one,
@@ -44,14 +47,15 @@ export function useStationChoices(
       (one.upper !== halves.upper.shell || one.lower !== halves.lower.shell || !isRodOf(one)),
   );
   return {
-    costWith: (upper, lower) => {
-      const known = ways.filter((one) => one.isKnown && one.upper === upper && one.lower === lower && isRodOf(one));
-      return known.length > 0 ? Math.min(...known.map(({ cost }) => cost ?? Number.POSITIVE_INFINITY)) : null;
+    meanOffWith: (upper, lower) => {
+      // Ways come the cheapest first: of those with one pair the first is what the search would take.
+      const way = ways.find((one) => one.isKnown && one.upper === upper && one.lower === lower && isRodOf(one));
+      return way ? (nmOf(way.meanOff) ?? Number.POSITIVE_INFINITY) : null;
     },
-    least: ways[0]?.cost ?? null,
+    best: nmOf(ways[0]?.meanOff ?? null),
     nextBest:
-      other && other.cost !== null
-        ? { upper: other.upper, lower: other.lower, rod: other.rod, cost: other.cost }
+      other && other.meanOff !== null
+        ? { upper: other.upper, lower: other.lower, rod: other.rod, meanOff: nmOf(other.meanOff)! }
         : null,
   };
 }

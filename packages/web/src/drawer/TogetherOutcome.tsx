@@ -16,7 +16,7 @@ import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { chosenStations } from '../choose/chosenStations.js';
-import { meanOffText, worthText } from '../choose/meanOff.js';
+import { gapText, meanOffText } from '../choose/meanOff.js';
 import { Button } from '../look/Button.js';
 import { type DataColumn, DataTable } from '../look/DataTable.js';
 import { Notice } from '../look/Notice.js';
@@ -107,9 +107,7 @@ export function TogetherOutcome({
     return (
       <Notice>
         <div>
-          <strong>No answer in the time there was</strong>: neither a plan that fits nor a proof that there is none. The
-          best bound so far: no plan can be nearer to the aims than{' '}
-          {meanOffText(plan.bound ?? 0, joint.request?.stations.length ?? 1, unit)} on average.{' '}
+          <strong>Out of time</strong>: no selection found, nor proved impossible.{' '}
           <Button onPress={onGoOn}>Go on for 5 min</Button>
         </div>
       </Notice>
@@ -136,10 +134,7 @@ export function TogetherOutcome({
   const short = [...(plan.prices ?? [])]
     .sort((a, b) => b.price - a.price)
     .slice(0, 4)
-    .flatMap(({ id, price }) => {
-      const worth = worthText(price, unit);
-      return worth === null ? [] : [`one more ${drawerLabel(lines, id)} is worth ${worth} at one station`];
-    });
+    .map(({ id }) => drawerLabel(lines, id));
   return (
     <Panel aria-label="The plan for all">
       <Row style={{ justifyContent: 'space-between' }}>
@@ -148,11 +143,10 @@ export function TogetherOutcome({
             {choices.length} engines, {plan.stations.length} stations,{' '}
             {plan.status === 'optimal'
               ? 'proven'
-              : `within ${((1 - plan.bound! / plan.cost) * 100).toFixed(2)} % of the best`}
+              : `not proven: ${gapText(plan.cost, plan.bound!)} better is not ruled out`}
             .
           </strong>{' '}
-          Off the aims by <span className="figure">{meanOffText(plan.cost, plan.stations.length, unit)}</span> on
-          average.
+          Off target: average <span className="figure">{meanOffText(plan)}</span>.
         </p>
         <Button $kind="main" onPress={onAccept}>
           <Check aria-hidden size={20} />
@@ -165,7 +159,7 @@ export function TogetherOutcome({
         columns={choiceColumns(unit)}
         keyOf={({ job }) => job.id}
       />
-      {short.length > 0 && <Quiet>Where stock is short: {short.join('; ')}.</Quiet>}
+      {short.length > 0 && <Quiet>One more of these would help most: {short.join('; ')}.</Quiet>}
     </Panel>
   );
 }

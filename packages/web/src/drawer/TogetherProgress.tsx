@@ -1,6 +1,6 @@
-import type { FitProgress, Unit } from '@fettle/core';
+import type { FitProgress } from '@fettle/core';
 import styled from 'styled-components';
-import { meanOffText } from '../choose/meanOff.js';
+import { gapText } from '../choose/meanOff.js';
 import { Panel, Quiet } from '../look/Panel.js';
 
 const Bar = styled.div`
@@ -21,13 +21,10 @@ const STEPS = Object.keys(DOING) as FitProgress['doing'][];
 
 interface TogetherProgressProps {
   readonly progress: FitProgress | null;
-  /** How many stations there are in all. */
-  readonly stations: number;
-  readonly unit: Unit;
 }
 
 /** How far a search over several engines is. */
-export function TogetherProgress({ progress, stations, unit }: TogetherProgressProps) {
+export function TogetherProgress({ progress }: TogetherProgressProps) {
   const done = progress ? STEPS.indexOf(progress.doing) + 1 : 0;
   return (
     <Panel aria-label="Progress" aria-busy>
@@ -41,8 +38,8 @@ export function TogetherProgress({ progress, stations, unit }: TogetherProgressP
       >
         <div style={{ width: `${(100 * done) / STEPS.length}%` }} />
       </Bar>
-      {progress?.bound != null && (
-        <Quiet>No plan can be nearer to the aims than {meanOffText(progress.bound, stations, unit)} on average.</Quiet>
+      {progress?.cost != null && progress.bound != null && (
+        <Quiet>Found one; {gapText(progress.cost, progress.bound)} better is not ruled out yet.</Quiet>
       )}
     </Panel>
   );

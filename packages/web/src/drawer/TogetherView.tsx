@@ -94,13 +94,7 @@ export function TogetherView() {
         )}
       </Panel>
       {pieces && engines && <TogetherPieces engines={engines} shelf={pieces} onAccepted={reload} />}
-      {work.state === 'working' && (
-        <TogetherProgress
-          progress={work.progress}
-          stations={joint?.request?.stations.length ?? 1}
-          unit={joint?.request?.unit ?? 'mm'}
-        />
-      )}
+      {work.state === 'working' && <TogetherProgress progress={work.progress} />}
       {work.state === 'cancelled' && <Notice>The search was cancelled. Nothing was changed.</Notice>}
       {work.state === 'failed' && <Notice urgent>{work.detail}</Notice>}
       {work.state === 'accepted' && (
