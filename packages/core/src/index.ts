@@ -159,6 +159,7 @@ export {
   type ShimRequestInput,
   shimRequestSchema,
 } from './fit/format/shimRequest.js';
+export { USUAL_LIMIT_SHARE } from './fit/model/fitModel.js';
 export { type OffTarget, offTarget, planOffTarget } from './fit/offTarget.js';
 export { halvesToOrder, type PlanVariants, planVariants } from './fit/planVariants.js';
 export { readySearch } from './fit/readySearch.js';
@@ -196,6 +197,7 @@ export { choiceFaults } from './job/choiceFaults.js';
 export { type ClearanceDraw, clearanceDraw, drawnClearance } from './job/clearanceDraw.js';
 export { type CodedStation, codedCell, codedStations, heldAsCoded } from './job/codedStations.js';
 export { type BuildSheetDifference, comparedSheets } from './job/comparedSheets.js';
+export { countedFamilies, isUncounted, withDrawn } from './job/countedShells.js';
 export { dueOn } from './job/dueOn.js';
 export { type FirstToTry, firstToTry } from './job/firstToTry.js';
 export {
@@ -243,6 +245,7 @@ export { isCoarse, type ReadingDoubt, readingDoubts } from './job/readingDoubts.
 export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from './job/readingTable.js';
 export { remedyForJob } from './job/remedyForJob.js';
 export { isByTable, type StationOutcome, stationOutcomes } from './job/remedyOutcome.js';
+export { hasBanks, mayTakePin, pinBank, rodBank } from './job/rodBanks.js';
 export { type RowDoubt, rowDoubts } from './job/rowDoubts.js';
 export { heldInWords, rulesInWords } from './job/rulesInWords.js';
 export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
@@ -320,7 +323,7 @@ export {
   pieceOrder,
   type ReadRequest,
 } from './order/pieceOrder.js';
-export { type CrankLayout, usualLayout } from './part/crankLayout.js';
+export { type CrankLayout, MAINS_RANGE, MOST_RODS, usualLayout } from './part/crankLayout.js';
 export { FAMILIES, type Family } from './part/family.js';
 export {
   eachFeature,

@@ -94,6 +94,10 @@ export const jobRulesSchema = z.strictObject({
   tightWeight: z.number().min(0).max(1000),
   mixedPenalty: z.number().min(0).max(1e9),
   closeFraction: z.number().min(0).max(0.5),
+  /** True if rods may change banks; left out: they stay on their own. */
+  rodsAcrossBanks: z.boolean().optional(),
+  /** The furthest a remedy may move a limit, as a share of the range between the limits; left out: a half. */
+  limitShare: z.number().min(0).max(10).optional(),
   /** Least chance that a station is inside its limits; null where the choice does not ask for it. */
   leastChance: z.number().min(0.5).max(0.999).nullable(),
 });
@@ -107,6 +111,8 @@ export const rodSchema = z.strictObject({
   mark: z.string().trim().max(20, 'at most 20 characters'),
   /** Pin it is kept on, 1 at the front; null while it may go anywhere. */
   pin: z.int().min(1).max(48).nullable(),
+  /** Its bank, where the shaft has two rods on a pin; left out: that of the pin with its number. */
+  bank: z.enum(['A', 'B']).optional(),
 });
 
 /** What the fitter holds or forbids at one station. */

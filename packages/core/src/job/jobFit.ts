@@ -14,6 +14,7 @@ import { partName } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import { halfLabel } from '../shell/half.js';
 import { clearanceUncertainty, wallUncertainty } from './clearanceKnown.js';
+import { countedFamilies, isUncounted } from './countedShells.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
 import {
   type JobStation,
@@ -24,6 +25,7 @@ import {
   placedRods,
   rodStations,
 } from './jobStations.js';
+import { mayTakePin } from './rodBanks.js';
 import { shellsInOrder } from './stationCandidates.js';
 import { offsetsOf } from './stationTrial.js';
 import { thrustFlanges } from './thrustFlanges.js';
@@ -148,11 +150,21 @@ function sortOut(
 type Wishes = NonNullable<FitRequestInput['wishes']>;
 
 /** What is held and forbidden at the stations that take part, in the names of the request. */
-function wishesOf(job: JobDocument, stations: readonly Ready[], names: ReadonlyMap<string, string>): Wishes {
+function wishesOf(
+  job: JobDocument,
+  stations: readonly Ready[],
+  names: ReadonlyMap<string, string>,
+  rods: readonly { readonly rod: MeasuredPart; readonly pin: string | null }[],
+): Wishes {
   const nameOf = new Map([...names].map(([name, id]) => [id, name]));
   const hold: Wishes['hold'] = [];
   const forbid: Wishes['forbid'] = [];
-  for (const { id: station } of stations) {
+  for (const { id: station, family, number } of stations) {
+    if (family === 'rod') {
+      for (const { rod, pin } of rods) {
+        if (pin !== station && !mayTakePin(job, rod.number, number)) forbid.push({ station, housing: rod.name });
+      }
+    }
     const wish = job.wishes[station];
     if (!wish) continue;
     const upper = wish.upper === null ? undefined : nameOf.get(wish.upper);
@@ -294,6 +306,7 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
     };
   };
   const flanges = thrustFlanges(job);
+  const counted = countedFamilies(job);
   const hasPlaces = Object.values(job.shells).some(({ positions }) => positions !== undefined);
   const isChosenFor = (family: Family) => ready.some((station) => station.family === family);
   return {
@@ -343,7 +356,9 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
       ],
       shells: [...names].map(([name, id]) => {
         const shell = job.shells[id]!;
-        return fitShellOf(name, shell, unit, shell.line === null ? shell.stock : (onShelf?.get(shell.line) ?? 0));
+        // Where halves are counted, one that nobody counted is none on hand: it can be ordered.
+        const own = isUncounted(shell) && counted.has(shell.family) ? 0 : shell.stock;
+        return fitShellOf(name, shell, unit, shell.line === null ? own : (onShelf?.get(shell.line) ?? 0));
       }),
       rules: {
         mixedHalves: rules.mixedHalves,
@@ -356,8 +371,9 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
         },
         tightWeight: rules.tightWeight,
         mixedPenalty: rules.mixedPenalty,
+        ...(rules.limitShare === undefined ? {} : { limitShare: rules.limitShare }),
       },
-      wishes: wishesOf(job, ready, names),
+      wishes: wishesOf(job, ready, names, [...kept, ...free.map((rod) => ({ rod, pin: null }))]),
     },
   };
 }

@@ -54,7 +54,8 @@ function withHalves(asked: Asked, { shells, newShells = [] }: FitRemedy, newId: 
     const more = shells.flatMap(({ id, count }): (readonly [string, JobShell])[] => {
       const key = asked.shellIds.get(id) ?? '';
       const known = job.shells[key];
-      return known && known.stock !== null ? [[key, { ...known, stock: known.stock + count }]] : [];
+      // Halves that nobody had counted are counted from now on.
+      return known && known.line === null ? [[key, { ...known, stock: (known.stock ?? 0) + count }]] : [];
     });
     return { ...job, shells: { ...job.shells, ...Object.fromEntries([...more, ...made]) } };
   };

@@ -2,6 +2,7 @@ import { chanceText } from '../clearance/chanceText.js';
 import { lengthText } from '../measure/lengthText.js';
 import type { JobDocument } from './jobDocument.js';
 import { rodLabel } from './jobStations.js';
+import { hasBanks } from './rodBanks.js';
 
 const SIDES: Readonly<Record<JobDocument['rules']['thinnerHalf'], string>> = {
   either: '',
@@ -10,7 +11,12 @@ const SIDES: Readonly<Record<JobDocument['rules']['thinnerHalf'], string>> = {
 };
 
 /** The rules of the choice in a line of words. */
-export function rulesInWords({ rules, unit }: Pick<JobDocument, 'rules' | 'unit'>): string {
+export function rulesInWords({
+  rules,
+  unit,
+  layout,
+  withRods,
+}: Pick<JobDocument, 'rules' | 'unit' | 'layout' | 'withRods'>): string {
   const spread = (value: JobDocument['rules']['maxSpread'], of: string) =>
     value === null ? [] : [`spread of the ${of} at most ${lengthText(value, unit)}`];
   const words = [
@@ -20,6 +26,9 @@ export function rulesInWords({ rules, unit }: Pick<JobDocument, 'rules' | 'unit'
     rules.acrossSeries ? 'series may be mixed' : 'one series in a main',
     ...spread(rules.maxSpread, 'mains'),
     ...spread(rules.maxRodSpread, 'rods'),
+    ...(withRods && hasBanks(layout)
+      ? [rules.rodsAcrossBanks === true ? 'rods may change banks' : 'rods stay on their bank']
+      : []),
     `a shortfall weighs ${rules.tightWeight} times`,
     ...(rules.leastChance === null ? [] : [`at least ${chanceText(rules.leastChance)} inside`]),
   ].join('; ');

@@ -72,8 +72,11 @@ interface Pair {
 /** Every pair one after the other, by the rules as they are written, in µm. */
 function everyPair(job: JobDocument, position: string): Pair[] {
   const { rules } = job;
+  // What nobody counted takes part only where nothing is counted.
+  const isCounted = Object.values(job.shells).some(({ stock }) => stock !== null);
   const open = shellsInOrder(job).filter(
-    ({ shell }) => shell.stock !== 0 && (shell.positions?.includes(position) ?? true),
+    ({ shell }) =>
+      shell.stock !== 0 && !(isCounted && shell.stock === null) && (shell.positions?.includes(position) ?? true),
   );
   const pairs = open.flatMap((upper) => open.map((lower) => ({ upper, lower })));
   return pairs

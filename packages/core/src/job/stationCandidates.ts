@@ -3,6 +3,7 @@ import { type OilClearance, oilClearance } from '../clearance/oilClearance.js';
 import { fitsPlace, type PairedHalf, type PairRules, pairFault } from '../fit/model/shellPairs.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Family } from '../part/family.js';
+import { countedFamilies, isUncounted } from './countedShells.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import { type JobStation, offsetAt } from './jobStations.js';
 
@@ -46,9 +47,11 @@ interface AlikeHalves {
 /** The halves of a family that are there and fit a place, those that are alike together: an engine may take from many hundreds. */
 function alikeHalves(job: JobDocument, family: Family, position: string): readonly AlikeHalves[] {
   const groups = new Map<string, { shell: AlikeHalves['shell']; halves: AlikeHalves['halves'][number][] }>();
+  const isCounted = countedFamilies(job).has(family);
   shellsInOrder(job).forEach(({ id, shell }, at) => {
     // What is free in the workshop's drawer is not known here: such a half counts as there.
     const stock = shell.line === null ? (shell.stock ?? Number.POSITIVE_INFINITY) : Number.POSITIVE_INFINITY;
+    if (isCounted && isUncounted(shell)) return;
     if (shell.family !== family || stock < 1 || !fitsPlace({ positions: shell.positions ?? null }, position)) return;
     const { series, half, wall, band, undersize = '' } = shell;
     const key = JSON.stringify([series, half, wall, undersize, band?.low, band?.high]);

@@ -394,7 +394,8 @@ describe('the stage of trials', () => {
     const read = readings.map((one) =>
       one.feature === 'mainBore' && one.station === 3 ? { ...one, nm: um(64_014) } : one,
     );
-    const job = chosen(twin({ shells: { thin: twin().shells.thin!, mid: { ...twin().shells.mid!, stock: 0 } } }), read);
+    const shells = { thin: { ...twin().shells.thin!, stock: 9 }, mid: { ...twin().shells.mid!, stock: 0 } };
+    const job = chosen(twin({ shells }), read);
     // By hand: 0.042 at M3, 0.009 to the high limit of 0.051; 0.038 elsewhere, 0.013 to either.
     expect(firstToTry(job, mainStations(job, read))).toEqual({
       station: 'M3',

@@ -1,22 +1,26 @@
 import { z } from 'zod';
 
+/** Fewest and most mains of a shaft, and the most rods. */
+export const MAINS_RANGE = { fewest: 1, most: 20 } as const;
+export const MOST_RODS = 24;
+
 export const crankpinSchema = z.strictObject({
   /** The pin stands between main `bay` and main `bay + 1`; on a shaft of one main it is overhung behind it. */
-  bay: z.int().min(1).max(11),
+  bay: z
+    .int()
+    .min(1)
+    .max(MAINS_RANGE.most - 1),
   /** Angle of its throw seen from the front, degrees clockwise from the top. */
   angle: z.number().min(0).lt(360),
   /** Rods side by side on it. */
   rods: z.union([z.literal(1), z.literal(2)]),
 });
 
-/** Fewest and most mains of a shaft that Fettle draws. */
-export const MAINS_RANGE = { fewest: 1, most: 12 } as const;
-
 /** What the shaft looks like from the side: mains, pins in their throws, the main that takes the thrust. */
 export const crankLayoutSchema = z
   .strictObject({
     mains: z.int().min(MAINS_RANGE.fewest).max(MAINS_RANGE.most),
-    pins: z.array(crankpinSchema).max(24),
+    pins: z.array(crankpinSchema).max(MOST_RODS),
     thrustMain: z.int().min(1).nullable(),
   })
   .superRefine((layout, context) => {
@@ -57,7 +61,7 @@ const USUAL_THROWS: Readonly<Record<string, readonly number[]>> = {
 /**
  * The usual layout for a number of mains and rods: pins spread evenly over the bays, throws as is common.
  *
- * @param mains 1 to 12
+ * @param mains 1 to 20
  * @param rods 1 to 24
  * @param rodsPerPin 2 for V engines with rods side by side; the rods must then be even in number
  * @returns the layout, or what is wrong with the numbers

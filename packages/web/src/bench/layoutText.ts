@@ -1,5 +1,5 @@
 import type { CrankLayout } from '@fettle/core';
-import { usualLayout } from '@fettle/core';
+import { MAINS_RANGE, MOST_RODS, usualLayout } from '@fettle/core';
 
 /** The layout of a shaft as it is typed. */
 export interface LayoutText {
@@ -22,10 +22,12 @@ export function layoutOfText(text: LayoutText): {
   const rods = wholeNumber(text.rods);
   const thrust = text.thrustMain.trim() === '' ? null : wholeNumber(text.thrustMain);
   const faults: { mains?: string; rods?: string; thrustMain?: string } = {};
-  if (mains === null || mains < 1 || mains > 12) faults.mains = 'A whole number from 1 to 12.';
-  if (rods === null || rods < 1 || rods > 24) faults.rods = 'A whole number from 1 to 24.';
+  if (mains === null || mains < MAINS_RANGE.fewest || mains > MAINS_RANGE.most) {
+    faults.mains = `Enter a whole number from ${MAINS_RANGE.fewest} to ${MAINS_RANGE.most}.`;
+  }
+  if (rods === null || rods < 1 || rods > MOST_RODS) faults.rods = `Enter a whole number from 1 to ${MOST_RODS}.`;
   if (text.thrustMain.trim() !== '' && (thrust === null || thrust < 1 || (mains !== null && thrust > mains))) {
-    faults.thrustMain = `A main from 1 to ${mains ?? 12}, or empty.`;
+    faults.thrustMain = `A main from 1 to ${mains ?? MAINS_RANGE.most}, or empty.`;
   }
   if (mains === null || rods === null || Object.keys(faults).length > 0) return { layout: null, faults };
   const usual = usualLayout(mains, rods, text.rodsPerPin === '2' ? 2 : 1, thrust);

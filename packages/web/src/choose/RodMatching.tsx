@@ -2,6 +2,7 @@ import {
   type AcceptedChoice,
   type JobDocument,
   type JobFit,
+  mayTakePin,
   type Placement,
   partName,
   rodCount,
@@ -234,7 +235,13 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
                       ? 'cannot be'
                       : 'could be'}
                 </span>
-                <span>{placement ? (placement.reason ?? extra(placement)) : 'not part of the choice'}</span>
+                <span>
+                  {!mayTakePin(document, open, pin)
+                    ? `R${open} belongs to the other bank`
+                    : placement
+                      ? (placement.reason ?? extra(placement))
+                      : 'not part of the choice'}
+                </span>
                 <Button
                   aria-label={isKept ? `Let R${open} go` : `Keep R${open} on P${pin}`}
                   onPress={() => play.keepRod(open, isKept ? null : pin)}

@@ -1,4 +1,4 @@
-import { type JobDocument, rulesInWords } from '@fettle/core';
+import { hasBanks, type JobDocument, rulesInWords, USUAL_LIMIT_SHARE } from '@fettle/core';
 import type { ChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
 import { Fold } from '../look/Fold.js';
@@ -46,6 +46,14 @@ export function RulesPanel({ job, document, change }: { job: string; document: J
             ]}
             onChange={(thinnerHalf) => set({ thinnerHalf })}
           />
+          {document.withRods && hasBanks(document.layout) && (
+            <Choice
+              label="Rods may change banks"
+              value={rules.rodsAcrossBanks === true ? 'yes' : 'no'}
+              options={yesNo}
+              onChange={(value) => set({ rodsAcrossBanks: value === 'yes' })}
+            />
+          )}
           <LengthField
             kept={{ of: job, part: 'rules', field: 'maxWallStep' }}
             label={`Wall step at most, ${unit}`}
@@ -94,7 +102,20 @@ export function RulesPanel({ job, document, change }: { job: string; document: J
             most={50}
             onCommit={(percent) => set({ closeFraction: percent / 100 })}
           />
+          <NumberField
+            kept={{ of: job, part: 'rules', field: 'limitShare' }}
+            label="A remedy moves a limit at most, % of range"
+            value={Math.round((rules.limitShare ?? USUAL_LIMIT_SHARE) * 1000) / 10}
+            most={1000}
+            onCommit={(percent) => set({ limitShare: percent / 100 })}
+          />
         </Row>
+        {document.withRods && hasBanks(document.layout) && (
+          <Quiet>
+            Rods stay on their bank unless you allow otherwise: with two rods on a pin their oil holes, offsets and
+            chamfers have a side.
+          </Quiet>
+        )}
         <Quiet>
           Cap side is the default for an aluminium block with iron or steel caps: the block opens more when hot. A
           shortfall below the aim weighs more than the same excess, for too tight seizes a bearing while too loose costs

@@ -1,5 +1,5 @@
 import type { DrawerLine } from '@fettle/core';
-import { type JobShell, shellOfLine } from '@fettle/core';
+import { type JobShell, shellOfLine, withDrawn } from '@fettle/core';
 import { Link } from 'react-router';
 import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
@@ -44,7 +44,7 @@ export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly
   const draw = (chosen: readonly DrawerLine[]) =>
     change((old) => {
       const added = chosen.map(({ id, half }): [string, JobShell] => [newId(), shellOfLine(id, half)]);
-      return { ...old, shells: { ...old.shells, ...Object.fromEntries(added) } };
+      return { ...old, shells: withDrawn(old.shells, Object.fromEntries(added)) };
     });
   const reserved = (lines ?? [])
     .flatMap(({ reservations }) => reservations.filter((one) => one.job === job.id))

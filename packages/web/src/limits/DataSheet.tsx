@@ -3,6 +3,7 @@ import {
   CLEARANCE_DECIMALS,
   clearanceKey,
   formatExactLength,
+  hasBanks,
   type JobDocument,
   type Limit,
   type LimitKey,
@@ -13,6 +14,7 @@ import {
   type PlacedLimit,
   partName,
   positionSchema,
+  rodBank,
   rodCount,
   THRUST_PLACE,
   throwsText,
@@ -374,7 +376,13 @@ function RodField({
 }) {
   const rod = document.rods[String(number)] ?? { mark: '', pin: null };
   const mark = useKeptText({ of: id, part: partName('bigEnd', number), field: 'mark' }, rod.mark);
-  return (
+  const bank = rodBank(document, number);
+  const set = (part: Partial<typeof rod>) =>
+    change((old) => {
+      const before = old.rods[String(number)] ?? { mark: '', pin: null };
+      return { ...old, rods: { ...old.rods, [String(number)]: { ...before, ...part } } };
+    });
+  const box = (
     <Field
       label={`R${number} mark`}
       value={mark.text}
@@ -385,9 +393,24 @@ function RodField({
         const text = mark.text.trim();
         mark.settled(text);
         if (text === rod.mark) return;
-        change((old) => ({ ...old, rods: { ...old.rods, [String(number)]: { ...rod, mark: text } } }));
+        set({ mark: text });
       }}
     />
+  );
+  if (bank === null) return box;
+  return (
+    <div>
+      {box}
+      <Choice
+        label={`R${number} bank`}
+        value={bank}
+        options={[
+          { value: 'A', label: 'A, front on the pin' },
+          { value: 'B', label: 'B, rear on the pin' },
+        ]}
+        onChange={(value) => set({ bank: value })}
+      />
+    </div>
   );
 }
 
@@ -398,7 +421,7 @@ function RodFields({ id, document, change }: { id: string; document: JobDocument
       <PanelTitle>Rods</PanelTitle>
       <Quiet>
         Numbered as they came out. Write down marks before cleaning: scratched ones vanish. A rod keeps its cap, and may
-        go on any pin until it is kept on one in the choosing view.
+        go on any pin{hasBanks(document.layout) && ' of its bank'} until it is kept on one in the choosing view.
       </Quiet>
       <Extras>
         {Array.from({ length: rodCount(document.layout) }, (_, at) => at + 1).map((number) => (

@@ -9,7 +9,7 @@ import type { FitRequest, FitShell } from '../format/fitRequest.js';
 export const COST_PER_UM2 = 1_000_000;
 
 /** The furthest a remedy moves a limit where the request does not say, as a share of the range between the limits. */
-const USUAL_LIMIT_SHARE = 0.5;
+export const USUAL_LIMIT_SHARE = 0.5;
 
 /** What `maxWallStep` is where it is left out: 0.013 mm, the same length whatever the unit. */
 const USUAL_WALL_STEP = nanometres(13_000);

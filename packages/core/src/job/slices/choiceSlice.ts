@@ -185,6 +185,8 @@ const RULES: Readonly<Record<string, string>> = {
   mixedPenalty: 'cost of a mixed station',
   closeFraction: 'what counts as close to a limit',
   leastChance: 'least chance to be inside the limits',
+  rodsAcrossBanks: 'whether rods may change banks',
+  limitShare: 'how far a remedy may move a limit',
 };
 
 const WISHES: Readonly<Record<string, string>> = {
@@ -204,7 +206,8 @@ export const choiceSlice: Slice<'choose'> = {
   placeWords: ([member = '', key = '', field = ''], job: JobDocument) => {
     if (member === 'rules' && key === 'extras') return `extra aim at ${field === '' ? 'a station' : field}`;
     if (member === 'rules') return RULES[key] ?? 'rules';
-    if (member === 'rods') return `${field === 'mark' ? 'mark' : 'pin'} of rod ${rodLabel({ rods: {} }, Number(key))}`;
+    if (member === 'rods')
+      return `${field === 'mark' ? 'mark' : field === 'bank' ? 'bank' : 'pin'} of rod ${rodLabel({ rods: {} }, Number(key))}`;
     if (member === 'wishes') return `${WISHES[field] ?? 'wishes at'} ${key}`;
     if (key === 'stations' && field !== '') return `accepted halves at ${field}`;
     return job.choice ? 'accepted choice' : 'choice';
