@@ -129,8 +129,8 @@ test('all limits are typed in one table: Enter goes down, a source is carried, a
   await page.getByLabel('M5 main journal front, 0°, mm').fill('59.970');
   await page.getByLabel('M4 main journal front, 0°, mm').fill('59.970');
   await page.getByLabel('M4 main journal front, 0°, mm').press('Enter');
-  // Inside at its own main, off the sheet at another.
-  await expect(page.getByText('off sheet')).toHaveCount(1);
+  // Inside at its own main, out of limits at another.
+  await expect(page.getByText('out of limits')).toHaveCount(1);
 });
 
 test('a main that is named takes halves of its own, and they go nowhere else', async ({ page, request }) => {

@@ -1,4 +1,4 @@
-import { expect, test } from '@playwright/test';
+import { expect, type Page, test } from '@playwright/test';
 import { choiceOf, choose } from './choices.js';
 import { allSaved, putOnBench, reedDocument } from './engines.js';
 
@@ -32,7 +32,9 @@ test('two people at one engine: readings and changes merge, clashes are asked ab
   await allSaved(vise);
   await block.context().setOffline(false);
   await expect(
-    block.getByText('M2 main bore, front plane: you typed “64.011”, meanwhile Wren entered “64.012”.'),
+    block.getByText(
+      /^M2 main bore, front plane: you typed “64\.011”, meanwhile Wren entered “64\.012” \(\d+ \w+ \d\d:\d\d\)\.$/,
+    ),
   ).toBeVisible({
     timeout: 20_000,
   });
@@ -70,4 +72,51 @@ test('an engine taken off the bench comes back with everything in it', async ({ 
   await expect(page.getByRole('list', { name: 'Engines' })).not.toContainText('Reed 6 to and fro');
   await page.getByRole('button', { name: 'Bring back Reed 6 to and fro' }).click();
   await expect(page.getByRole('list', { name: 'Engines' })).toContainText('Reed 6 to and fro');
+});
+
+test('two windows of one browser, and two browsers, type in one empty box: neither figure is lost, both are asked', async ({
+  browser,
+  request,
+  baseURL,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 in two windows'));
+  const context = await browser.newContext({ baseURL: baseURL! });
+  await context.addInitScript(() => localStorage.setItem('fettle.person', 'Wren'));
+  const box = (page: Page, main = 1) => page.getByLabel(`M${main} main bore front plane, mm`);
+  const [one, other] = [await context.newPage(), await context.newPage()];
+  for (const page of [one, other]) await page.goto(`/engines/${id}/bores`);
+  await box(one).fill('64.011');
+  await box(other).fill('64.012');
+  await box(one).press('Enter');
+  await allSaved(one);
+  // The other window's figure stands while the first one's arrives, after a reload too.
+  await other.waitForTimeout(2500);
+  await expect(box(other)).toHaveValue('64.012');
+  await box(other).press('Enter');
+  const question = /you typed “64\.012”, meanwhile Wren entered “64\.011”/;
+  await expect(other.getByText(question)).toBeVisible({ timeout: 20_000 });
+  await other.getByRole('button', { name: 'Keep mine' }).click();
+  await allSaved(other);
+  await expect(one.getByText(/you typed “64\.011”, meanwhile Wren entered “64\.012”/)).toBeVisible({ timeout: 20_000 });
+  await one.getByRole('button', { name: 'Keep theirs' }).click();
+  await expect(box(one)).toHaveValue('64.012');
+
+  const second = await browser.newContext({ baseURL: baseURL! });
+  await second.addInitScript(() => localStorage.setItem('fettle.person', 'Teasel'));
+  const far = await second.newPage();
+  await far.goto(`/engines/${id}/bores`);
+  await box(one, 2).fill('64.013');
+  await box(far, 2).fill('64.014');
+  await box(one, 2).press('Enter');
+  await allSaved(one);
+  await far.waitForTimeout(2500);
+  await expect(box(far, 2)).toHaveValue('64.014');
+  await box(far, 2).press('Enter');
+  await expect(far.getByText(/you typed “64\.014”, meanwhile Wren entered “64\.013”/)).toBeVisible({ timeout: 20_000 });
+  await far.getByRole('button', { name: 'Keep mine' }).click();
+  await expect(one.getByText(/you typed “64\.013”, meanwhile Teasel entered “64\.014”/)).toBeVisible({
+    timeout: 20_000,
+  });
+  await context.close();
+  await second.close();
 });

@@ -78,6 +78,7 @@ function Free({ line }: { line: DrawerLine }) {
 
 function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTableProps): DataColumn<DrawerLine>[] {
   const labels = shortLabels(lines);
+  const counts = lines.map(({ half }) => half.onHand);
   const wide: DataColumn<DrawerLine>[] = [
     {
       key: 'price',
@@ -155,6 +156,7 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
           label={`On hand of ${labels.get(id)}`}
           value={half.onHand}
           most={99_999}
+          beside={counts}
           onCommit={(onHand) => {
             const changes = [{ id, version, half: { ...half, onHand: onHand ?? 0 } }];
             return act(() => moveDrawer({ by, kind: 'count', note: '', changes })).then((worked) => {

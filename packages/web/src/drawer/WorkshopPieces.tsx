@@ -53,6 +53,7 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
   );
   const put = (line: PieceLine, piece: DrawerPiece | null, kind: 'count' | 'change' | 'remove') =>
     act(() => moveDrawer({ by, kind, note: '', changes: [{ id: line.id, version: line.version, piece }] }));
+  const counts = sorted.map(({ piece }) => piece.onHand);
   const columns: DataColumn<PieceLine>[] = [
     {
       key: 'name',
@@ -84,6 +85,7 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
           label={`On hand of ${pieceName(line.piece)}`}
           value={line.piece.onHand}
           most={99_999}
+          beside={counts}
           onCommit={(onHand) => put(line, { ...line.piece, onHand: onHand ?? 0 }, 'count')}
         />
       ),

@@ -1,4 +1,7 @@
 import { useState } from 'react';
+import { Button } from '../look/Button.js';
+import { ClashAsk } from '../look/ClashAsk.js';
+import { enterDown } from '../look/enterDown.js';
 import { Field } from '../look/Field.js';
 import { notedText } from '../look/typingNotes.js';
 import { type KeptPlace, keptKey, useKeptText } from '../look/useKeptText.js';
@@ -15,11 +18,22 @@ interface CountFieldProps {
   /** @returns false, now or later, when it was refused: what was typed then stays in the box */
   // biome-ignore lint/suspicious/noConfusingVoidType: a change that cannot be refused returns nothing
   readonly onCommit: (value: number | null) => void | Promise<boolean>;
+  /** The counts beside it: one that is ten times as many is asked about. */
+  readonly beside?: readonly number[];
+}
+
+/** A count so many times those beside it has a digit too many, or an Enter too few. A setting of ours. */
+const FAR_MORE = 10;
+
+/** The middle one of some counts above zero; null where there are none. */
+function usualCount(counts: readonly number[]): number | null {
+  const own = counts.filter((count) => count > 0).sort((one, other) => one - other);
+  return own[Math.floor(own.length / 2)] ?? null;
 }
 
 /** How many halves there are, in a table: saved when the box is left. */
-export function CountField({ kept, label, value, most, empty, onCommit }: CountFieldProps) {
-  const { text, setText, settled } = useKeptText(kept, value === null ? '' : String(value));
+export function CountField({ kept, label, value, most, empty, onCommit, beside = [] }: CountFieldProps) {
+  const { text, setText, settled, clash, keepMine } = useKeptText(kept, value === null ? '' : String(value));
   const typed = text.trim();
   const isEmpty = typed === '' && empty !== undefined;
   const isRight = isEmpty || (/^\d+$/u.test(typed) && Number(typed) <= most);
@@ -30,7 +44,13 @@ export function CountField({ kept, label, value, most, empty, onCommit }: CountF
   // Only what somebody typed here can be unsaved: a count that comes from elsewhere is shown a moment later.
   const isTyped = notedText(keptKey(kept)) !== null;
   const isUnsaved = isTyped && isRight && !isFocused && !isSending && typed !== stored;
-  const commit = () => {
+  const usual = usualCount(beside);
+  const isFarMore = !isEmpty && isRight && usual !== null && Number(typed) >= FAR_MORE * usual && typed !== stored;
+  const [isMeant, setMeant] = useState<string | null>(null);
+  const isAsked = isFarMore && isMeant !== typed;
+  const theirs = isSending ? null : clash;
+  const commit = (isSure = false) => {
+    if (!isSure && (theirs !== null || isAsked)) return;
     const wanted = isEmpty ? null : Number(typed);
     if (!isRight) return;
     if (wanted === value) return settled(stored);
@@ -55,7 +75,35 @@ export function CountField({ kept, label, value, most, empty, onCommit }: CountF
         setFocused(false);
         commit();
       }}
-      onKeyDown={(event) => event.key === 'Enter' && commit()}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' && !enterDown(event.currentTarget as HTMLElement)) commit();
+      }}
+      ask={
+        theirs !== null ? (
+          <ClashAsk
+            of={kept.of}
+            mine={text}
+            theirs={theirs}
+            onMine={() => {
+              keepMine();
+              commit(true);
+            }}
+            onTheirs={() => settled(theirs)}
+          />
+        ) : isAsked && !isFocused ? (
+          <span role="alert">
+            {typed}? The others are about {usual}.{' '}
+            <Button
+              onPress={() => {
+                setMeant(typed);
+                commit(true);
+              }}
+            >
+              Save {typed}
+            </Button>
+          </span>
+        ) : null
+      }
       fault={!isRight ? kind : isUnsaved ? unsaved : null}
       placeholder={empty ?? ''}
     />

@@ -1,3 +1,4 @@
+import { ClashAsk } from '../look/ClashAsk.js';
 import { Field } from '../look/Field.js';
 import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
 
@@ -13,10 +14,15 @@ interface NumberFieldProps {
 /** A plain number from zero up, saved when it is left; text that is none stays, with what is wrong. */
 export function NumberField({ kept, label, value, most, onCommit }: NumberFieldProps) {
   const stored = String(value);
-  const { text, setText, settled, isLeftOver } = useKeptText(kept, stored);
+  const { text, setText, settled, isLeftOver, clash, keepMine } = useKeptText(kept, stored);
   const typed = text.trim().replace(',', '.');
   const read = /^\d+(\.\d+)?$|^\.\d+$/u.test(typed) ? Number(typed) : Number.NaN;
   const isRight = read >= 0 && read <= most;
+  const commit = (isSure = false) => {
+    if (!isRight || (clash !== null && !isSure)) return;
+    settled(String(read));
+    onCommit(read);
+  };
   return (
     <Field
       label={label}
@@ -25,11 +31,21 @@ export function NumberField({ kept, label, value, most, onCommit }: NumberFieldP
       value={text}
       onChange={setText}
       isLeftOver={isLeftOver}
-      onBlur={() => {
-        if (!isRight) return;
-        settled(String(read));
-        onCommit(read);
-      }}
+      onBlur={() => commit()}
+      ask={
+        clash === null ? null : (
+          <ClashAsk
+            of={kept.of}
+            mine={text}
+            theirs={clash}
+            onMine={() => {
+              keepMine();
+              commit(true);
+            }}
+            onTheirs={() => settled(clash)}
+          />
+        )
+      }
       fault={isRight ? null : `A number from 0 to ${most}.`}
     />
   );

@@ -70,6 +70,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
       const added = chosen.map(({ id, piece }): [string, JobPiece] => [newId(), pieceOfLine(id, piece)]);
       return { ...old, pieces: { ...old.pieces, ...Object.fromEntries(added) } };
     });
+  const counts = Object.values(document.pieces).flatMap(({ stock }) => stock ?? []);
   const columns: DataColumn<Own>[] = [
     {
       key: 'name',
@@ -121,6 +122,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
             label={`Stock of ${pieceLabel(piece)}`}
             value={piece.stock}
             most={9999}
+            beside={counts}
             empty="not counted"
             onCommit={(stock) => set(id, { stock })}
           />

@@ -81,6 +81,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
   const { unit, withRods } = document;
   const set = (id: string, part: Partial<JobShell>) =>
     change((old) => ({ ...old, shells: { ...old.shells, [id]: { ...old.shells[id]!, ...part } } }));
+  const counts = Object.values(document.shells).flatMap(({ stock }) => stock ?? []);
   const halfWords = ({ family, half }: JobShell) => (withRods ? `${family} ${half}` : half);
   return [
     {
@@ -164,6 +165,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
             label={`Stock of ${labels.get(id)}`}
             value={shell.stock}
             most={9999}
+            beside={counts}
             empty="not counted"
             onCommit={(count) => set(id, { stock: count })}
           />

@@ -1,4 +1,4 @@
-import type { ReactNode } from 'react';
+import type { FocusEvent, ReactNode } from 'react';
 import { FieldError, Input, Label, Text, TextField, type TextFieldProps } from 'react-aria-components';
 import styled from 'styled-components';
 
@@ -66,6 +66,8 @@ interface FieldProps extends TextFieldProps {
   readonly isLeftOver?: boolean;
   /** What saves it. */
   readonly keptBy?: string;
+  /** A question in place of the fault, with its answers. */
+  readonly ask?: ReactNode;
 }
 
 /** A labelled box for one value, with its echo or its fault below. */
@@ -77,18 +79,26 @@ export function Field({
   placeholder,
   isLeftOver = false,
   keptBy = 'leave the box to keep it',
+  ask,
+  onFocus,
   ...rest
 }: FieldProps) {
   return (
-    <Column {...rest} isInvalid={Boolean(fault)}>
+    <Column {...rest} isInvalid={Boolean(fault) || Boolean(ask)}>
       {label !== '' && <FieldLabel>{label}</FieldLabel>}
       <Box
         $figure={figure}
         autoComplete={rest.autoComplete ?? 'off'}
         spellCheck={false}
         placeholder={placeholder ?? ''}
+        onFocus={(event) => {
+          // Whoever comes to a figure types another one: what stands there is selected.
+          if (figure && !isLeftOver) event.target.select();
+          onFocus?.(event as FocusEvent<HTMLInputElement>);
+        }}
       />
-      {fault ? (
+      {ask}
+      {ask ? null : fault ? (
         <Fault>{fault}</Fault>
       ) : isLeftOver ? (
         <Hint slot="description">

@@ -57,8 +57,8 @@ export function blockOf(text: string): string[][] {
 }
 
 /**
- * A grid of boxes that is typed as from a book: Enter goes on along the row and then to the next, arrows move, a block pasted from a
- * spreadsheet fills it from where it was pasted.
+ * A grid of boxes that is typed as from a book: Enter goes down the column and then to the top of the next, arrows move, a block pasted
+ * from a spreadsheet fills it from where it was pasted.
  */
 export function TypingGrid(props: TypingGridProps) {
   const { name, columns, rowCount, corner, rowHead, label, value, fault, onType, onPaste, onLeave, below, rowEnd } =
@@ -76,7 +76,7 @@ export function TypingGrid(props: TypingGridProps) {
     const isAtEnd = selectionEnd === typed.length && (selectionStart === typed.length || selectionStart === 0);
     const last = columns.length - 1;
     const steps: Record<string, (() => void) | undefined> = {
-      Enter: () => (column < last ? go(row, column + 1) : go(row + 1, 0)),
+      Enter: () => (row + 1 < rowCount ? go(row + 1, column) : column < last ? go(0, column + 1) : undefined),
       ArrowDown: () => go(row + 1, column),
       ArrowUp: () => go(row - 1, column),
       ArrowRight: isAtEnd ? () => go(row, column + 1) : undefined,
@@ -135,6 +135,7 @@ export function TypingGrid(props: TypingGridProps) {
                     onChange={(event) => onType(row, at, event.target.value)}
                     onKeyDown={(event) => move(event, row, at)}
                     onPaste={(event) => paste(event, row, at)}
+                    onFocus={(event) => event.target.select()}
                     onBlur={() => onLeave?.(row, at)}
                   />
                   {wrong !== null && (

@@ -23,6 +23,28 @@ it('what is typed while what was sent is being saved stays in its box', () => {
   expect([result.current.text, Object.keys(localStorage)]).toEqual(['6', []]);
 });
 
+it('what another window, or somebody else, saves while it is being typed in stands beside it, and is asked about', () => {
+  const { result, rerender } = renderHook(({ stored }) => useKeptText(PLACE, stored), { initialProps: { stored: '' } });
+  act(() => result.current.setText('64.02'));
+  // Another window types in the same box, saves, and has done with its note; here the other figure comes.
+  localStorage.clear();
+  rerender({ stored: '64.01' });
+  expect(result.current).toMatchObject({ text: '64.02', clash: '64.01' });
+  // What is typed here is noted on: a reload would not lose it.
+  expect(Object.values(localStorage).some((note) => String(note).endsWith('64.02'))).toBe(true);
+  act(() => result.current.keepMine());
+  expect(result.current.clash).toBeNull();
+  act(() => result.current.settled('64.02'));
+  rerender({ stored: '64.02' });
+  expect(result.current).toMatchObject({ text: '64.02', clash: null });
+  // Typed once more from what stands there now; theirs is taken this time.
+  act(() => result.current.setText('64.03'));
+  rerender({ stored: '64.04' });
+  expect(result.current.clash).toBe('64.04');
+  act(() => result.current.settled('64.04'));
+  expect(result.current).toMatchObject({ text: '64.04', clash: null });
+});
+
 it('another place has a text of its own', () => {
   const { result, rerender } = renderHook(({ part }) => useKeptText({ ...PLACE, part }, '4'), {
     initialProps: { part: 'one' },

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState } from 'react';
+import { useCallback, useEffect, useRef, useState } from 'react';
 import { noteDone, notedText, noteText } from './typingNotes.js';
 
 export interface KeptText {
@@ -12,6 +12,10 @@ export interface KeptText {
   readonly settled: (text: string, sent?: string) => void;
   /** Whether the text comes from an earlier visit that ended before it was saved, and nobody has touched it since. */
   readonly isLeftOver: boolean;
+  /** What was saved there by somebody else, or in another window, since typing began here; null while nothing else was. */
+  readonly clash: string | null;
+  /** Goes on with what is typed here, over what was saved meanwhile. */
+  readonly keepMine: () => void;
 }
 
 /** Names a box by ids and field names, never by what stands beside it: two boxes of one label are two boxes. */
@@ -39,10 +43,33 @@ export function useKeptText(place: KeptPlace, stored: string): KeptText {
   const storageKey = keptKey(place);
   const [isLeftOver, setLeftOver] = useState(() => ![null, stored].includes(notedText(storageKey)));
   const [text, show] = useState(() => notedText(storageKey) ?? stored);
+  // What stood there when typing began in this window; null while nothing is typed. A change is made from that, and from nothing later.
+  const [began, setBegan] = useState<string | null>(null);
+  const now = useRef({ storageKey, stored, began, text });
+  const isOther = now.current.storageKey !== storageKey;
+  if (isOther) {
+    now.current = { storageKey, stored, began: null, text: notedText(storageKey) ?? stored };
+    setBegan(null);
+  } else now.current = { ...now.current, stored };
   // Another place of the same box has a text of its own.
-  useEffect(() => show(notedText(storageKey) ?? stored), [storageKey, stored]);
+  useEffect(() => {
+    const { began: from, text: typed } = now.current;
+    if (from === null) {
+      const shown = notedText(storageKey) ?? stored;
+      now.current.text = shown;
+      show(shown);
+      return;
+    }
+    // Another window has done with its own typing in this box: what is typed here is noted on.
+    if (notedText(storageKey) === null) noteText(storageKey, typed);
+  }, [storageKey, stored]);
   const setText = useCallback(
     (typed: string) => {
+      if (now.current.began === null) {
+        now.current.began = now.current.stored;
+        setBegan(now.current.stored);
+      }
+      now.current.text = typed;
       show(typed);
       setLeftOver(false);
       noteText(storageKey, typed);
@@ -51,12 +78,25 @@ export function useKeptText(place: KeptPlace, stored: string): KeptText {
   );
   const settled = useCallback(
     (next: string, sent?: string) => {
-      if (sent !== undefined && ![null, sent].includes(notedText(storageKey))) return;
+      if (sent !== undefined && now.current.began !== null && now.current.text !== sent) {
+        // Something else was typed meanwhile: it goes on from what was saved.
+        now.current.began = next;
+        setBegan(next);
+        return;
+      }
       noteDone(storageKey);
+      now.current.began = null;
+      now.current.text = next;
+      setBegan(null);
       setLeftOver(false);
       show(next);
     },
     [storageKey],
   );
-  return { text, setText, settled, isLeftOver };
+  const keepMine = useCallback(() => {
+    now.current.began = now.current.stored;
+    setBegan(now.current.stored);
+  }, []);
+  const clash = began !== null && !isOther && began !== stored && text.trim() !== stored ? stored : null;
+  return { text, setText, settled, isLeftOver, clash, keepMine };
 }

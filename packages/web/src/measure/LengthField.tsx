@@ -9,6 +9,8 @@ import {
   parseLength,
   type Unit,
 } from '@fettle/core';
+import { ClashAsk } from '../look/ClashAsk.js';
+import { enterDown } from '../look/enterDown.js';
 import { Field } from '../look/Field.js';
 import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
 
@@ -51,7 +53,7 @@ export function LengthField({
   compact = false,
 }: LengthFieldProps) {
   const stored = value === null ? '' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]).replace('−', '-');
-  const { text, setText, settled, isLeftOver } = useKeptText(kept, stored);
+  const { text, setText, settled, isLeftOver, clash, keepMine } = useKeptText(kept, stored);
   const parsed = parseLength(text, { unit, signed });
   const isEmpty = text.trim() === '';
   const fault = isEmpty
@@ -61,7 +63,8 @@ export function LengthField({
     : parsed.ok
       ? (check?.(parsed.nm) ?? null)
       : parsed.message;
-  const commit = () => {
+  const commit = (isSure = false) => {
+    if (clash !== null && !isSure) return;
     if (text === stored) return settled(stored);
     if (fault !== null) return;
     const next = parsed.ok ? parsed.nm : null;
@@ -77,8 +80,24 @@ export function LengthField({
       value={text}
       onChange={setText}
       isLeftOver={isLeftOver}
-      onBlur={commit}
-      onKeyDown={(event) => event.key === 'Enter' && commit()}
+      onBlur={() => commit()}
+      onKeyDown={(event) => {
+        if (event.key === 'Enter' && !(compact && enterDown(event.currentTarget as HTMLElement))) commit();
+      }}
+      ask={
+        clash === null ? null : (
+          <ClashAsk
+            of={kept.of}
+            mine={text}
+            theirs={clash}
+            onMine={() => {
+              keepMine();
+              commit(true);
+            }}
+            onTheirs={() => settled(clash)}
+          />
+        )
+      }
       fault={fault}
     />
   );

@@ -139,6 +139,8 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
   // A figure that a reload came upon is not finished: it is a reading once it is left again.
   const [isUnfinished, setUnfinished] = useState(isLeftOver && text.trim() !== stored);
   const [isTyped, setTyped] = useState(false);
+  // The reading that stood there when typing began.
+  const began = useRef<string | null | undefined>(undefined);
   const isFocused = useRef(false);
   // What a key has kept already is not sent once more when the box is left after it.
   const isKept = useRef(false);
@@ -156,6 +158,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
   const staysUnfinished = isUnfinished && !isTyped && (stored !== '' || isShort || assessment.kind !== 'fine');
 
   const give = (figure: string) => {
+    began.current = undefined;
     settled(figure);
     setUnfinished(false);
     setTyped(false);
@@ -163,9 +166,10 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
   const commit = useRef(() => {});
   commit.current = () => {
     const figure = typed.current.trim();
+    const from = began.current;
     give(figure);
     acts.typing(place, figure, 'kept');
-    save(place, figure, isTyped ? latest.current.document.measuring.setting[feature] : undefined);
+    save(place, figure, isTyped ? latest.current.document.measuring.setting[feature] : undefined, from);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, where a reload left the figure
   useEffect(() => {
@@ -225,6 +229,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
         maxLength={64}
         value={text}
         onChange={(event) => {
+          if (began.current === undefined) began.current = standing?.id ?? null;
           setText(event.target.value);
           setTyped(true);
           isKept.current = false;

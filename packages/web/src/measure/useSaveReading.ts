@@ -96,15 +96,16 @@ export function draftOf(
  *
  * @param latest the engine as it is when it is saved
  * @param reason why a reading takes the place of another
+ * @returns saves a text at a place; `began`: the reading that stood there when typing began, null for none, left out where nothing was typed
  */
 export function useSaveReading(
   latest: RefObject<OpenJob>,
   reason = '',
-): (place: Place, text: string, setting?: Nanometres | null) => void {
+): (place: Place, text: string, setting?: Nanometres | null, began?: string | null) => void {
   const dispatch = useAppDispatch();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   return useCallback(
-    (place, text, given) => {
+    (place, text, given, began) => {
       const job = latest.current;
       const setting = given === undefined ? job.document.measuring.setting[place.feature] : given;
       const standing = readingAt(job.readings, place);
@@ -114,7 +115,9 @@ export function useSaveReading(
       const isSame = (standing?.text ?? '') === text && !isMoved;
       const isReadableNow = standing?.nm === null && sizeOfDraft(draft) !== null;
       if (isSame && !isReadableNow) return;
-      dispatch(parcelAdded({ kind: 'reading', id: newId(), jobId: job.id, draft }));
+      // A figure takes the place of what stood there when typing began: what came meanwhile is asked about, never replaced unseen.
+      const typed = began === undefined ? draft : { ...draft, replaces: began };
+      dispatch(parcelAdded({ kind: 'reading', id: newId(), jobId: job.id, draft: typed }));
     },
     [dispatch, by, latest, reason],
   );

@@ -7,7 +7,10 @@ import { Notice } from '../look/Notice.js';
 import { NOBODY } from '../person/personSlice.js';
 import { clashQuestion, readingPlace } from './clashWords.js';
 import type { Clash } from './outbox.js';
-import { clashSettled, documentWith, parcelAdded, refusalDropped, withOurs } from './savingSlice.js';
+import { clashSettled, documentWith, KEPT_OVER, parcelAdded, refusalDropped, withOurs } from './savingSlice.js';
+
+/** How a reading was taken of which nothing was said. */
+const PLAINLY_TAKEN = { instrument: '', needle: 'bigger', celsius: null, gaugeCelsius: null, reason: '' } as const;
 
 function useSettle(): (clash: Clash, keepOurs: boolean) => void {
   const dispatch = useAppDispatch();
@@ -18,7 +21,13 @@ function useSettle(): (clash: Clash, keepOurs: boolean) => void {
     if (!keepOurs) return;
     const id = newId();
     if (clash.kind === 'reading') {
-      const draft = { ...clash.ours, replaces: clash.theirs?.id ?? null };
+      const taken = clash.ours.taken ?? PLAINLY_TAKEN;
+      const draft = {
+        ...clash.ours,
+        replaces: clash.theirs?.id ?? null,
+        at: new Date().toISOString(),
+        taken: { ...taken, reason: KEPT_OVER },
+      };
       dispatch(parcelAdded({ kind: 'reading', id, jobId: clash.jobId, draft }));
       return;
     }

@@ -7,6 +7,7 @@ import {
   type ReadingDraft,
   usualLayout,
 } from '@fettle/core';
+import { format } from 'date-fns';
 import { describe, expect, it } from 'vitest';
 import { clashQuestion } from './clashWords.js';
 
@@ -118,7 +119,7 @@ describe('what two people are asked', () => {
     const theirs = { ...ours, id: ID, text: '51.004', nm: null, by: 'Teasel' };
     const clash = { kind: 'reading', id: 'clash', jobId: 'job', ours } as const;
     expect(clashQuestion({ ...clash, theirs }, document)).toBe(
-      `${place}: you typed “51.002”, meanwhile Teasel entered “51.004”.`,
+      `${place}: you typed “51.002”, meanwhile Teasel entered “51.004” (${format(new Date(theirs.at), 'd MMM HH:mm')}).`,
     );
     expect(clashQuestion({ ...clash, theirs: null }, document)).toBe(
       `${place}: you typed “51.002”, meanwhile it was taken back.`,

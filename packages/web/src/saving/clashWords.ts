@@ -13,6 +13,7 @@ import {
   type ReadingDraft,
   slotName,
 } from '@fettle/core';
+import { format } from 'date-fns';
 import type { Clash } from './outbox.js';
 
 /** What a reading is of: `P2 crankpin, front, 0°`. */
@@ -68,7 +69,9 @@ function valueWords(value: Json | undefined, path: readonly string[], { unit, sh
 /** The question that a clash puts to whoever is at this device. */
 export function clashQuestion(clash: Clash, document: JobDocument): string {
   if (clash.kind === 'reading') {
-    const theirs = clash.theirs ? `${clash.theirs.by} entered “${clash.theirs.text}”` : 'it was taken back';
+    const theirs = clash.theirs
+      ? `${clash.theirs.by} entered “${clash.theirs.text}” (${format(new Date(clash.theirs.at), 'd MMM HH:mm')})`
+      : 'it was taken back';
     return `${readingPlace(clash.ours)}: you typed “${clash.ours.text}”, meanwhile ${theirs}.`;
   }
   const path = keysOfPointer(clash.path);

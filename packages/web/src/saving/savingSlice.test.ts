@@ -5,6 +5,7 @@ import {
   documentOvertaken,
   documentWith,
   jobArrived,
+  KEPT_OVER,
   parcelAdded,
   parcelDelivered,
   parcelRefused,
@@ -303,5 +304,33 @@ describe('news from the server', () => {
     expect(after(state, jobArrived(view(base, 1, [first]))).jobs[JOB]!.readings).toEqual([second]);
     // Delivered twice, it counts once.
     expect(after(state, readingArrived({ jobId: JOB, reading: second })).jobs[JOB]!.revision).toBe(2);
+  });
+});
+
+describe('two who typed in one box at once', () => {
+  it('are both asked: the second when it is sent, the first when the second keeps its own', () => {
+    const mine: Parcel = reading('mine', '64.01');
+    const sent = after(
+      start,
+      jobArrived(view(base)),
+      parcelAdded(mine),
+      sendingStarted('mine'),
+      parcelDelivered('mine'),
+    );
+    const over = (reason: string): Reading => ({
+      ...draft('64.02', 'mine'),
+      id: 'theirs',
+      nm: null,
+      by: 'Sorrel',
+      taken: { instrument: '', needle: 'bigger', celsius: null, gaugeCelsius: null, reason },
+    });
+    // A correction that was made over what one saw is nobody's question.
+    expect(after(sent, jobArrived(view(base, 2, [over('read again')]))).clashes).toEqual([]);
+    const asked = after(sent, jobArrived(view(base, 2, [over(KEPT_OVER)])));
+    expect(asked.clashes).toMatchObject([
+      { kind: 'reading', ours: { text: '64.01' }, theirs: { text: '64.02', by: 'Sorrel' } },
+    ]);
+    // Once is enough.
+    expect(after(asked, jobArrived(view(base, 3, [over(KEPT_OVER)]))).clashes).toHaveLength(1);
   });
 });

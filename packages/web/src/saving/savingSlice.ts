@@ -1,10 +1,13 @@
-import type { JobView, Json, Reading } from '@fettle/core';
+import type { JobView, Json, Reading, ReadingDraft } from '@fettle/core';
 import { type JobDocument, keysOfPointer, mergeThreeWays, patchStepOf, slotKey, withValueAt } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { type AnswerMeta, api, serverAway } from '../wire/api.js';
 import type { AskFault } from '../wire/ask.js';
 import { withParcel, withRecalled } from './joinParcels.js';
 import { type Clash, type Parcel, type Refusal, typedAs, type Waiting } from './outbox.js';
+
+/** Why a reading takes the place of another that was typed in the same box at the same time: its typist was asked, and kept it. */
+export const KEPT_OVER = 'kept over another';
 
 type Matcher = (action: unknown) => action is { type: string };
 
@@ -25,6 +28,8 @@ export interface SavingState {
   /** Why this browser cannot keep unsent changes over a reload, or null. */
   readonly notKept: string | null;
   readonly clashes: readonly Clash[];
+  /** Readings that were sent from here while the page is open, by their ids: who kept another one over them is asked about. */
+  readonly delivered: Readonly<Record<string, ReadingDraft>>;
   readonly refusals: readonly Refusal[];
   /** What went wrong in the page itself, unforeseen: from then on it cannot be sure that everything was taken down. */
   readonly pageFault: string | null;
@@ -40,6 +45,7 @@ const initialState: SavingState = {
   isRecalled: false,
   notKept: null,
   clashes: [],
+  delivered: {},
   refusals: [],
   pageFault: null,
 };
@@ -78,7 +84,21 @@ function withNew<Item>(items: readonly Item[], known: readonly Item[], idOf: (it
 function withJob(state: SavingState, job: JobView): SavingState {
   const known = state.jobs[job.id];
   if (known && known.revision > job.revision) return state;
-  return { ...state, jobs: { ...state.jobs, [job.id]: job } };
+  return withKeptOver({ ...state, jobs: { ...state.jobs, [job.id]: job } }, job);
+}
+
+/** Of two who typed in one box at once the second was asked, and kept their own: the first is asked as well, with both figures. */
+function withKeptOver(state: SavingState, { id: jobId, readings }: JobView): SavingState {
+  const over = readings.flatMap((theirs) => {
+    const ours = theirs.replaces === null ? undefined : state.delivered[theirs.replaces];
+    const isOver = ours !== undefined && theirs.taken?.reason === KEPT_OVER && ours.text !== theirs.text;
+    return isOver && state.delivered[theirs.id] === undefined ? [{ ours, theirs }] : [];
+  });
+  if (over.length === 0) return state;
+  const delivered = { ...state.delivered };
+  for (const { theirs } of over) delete delivered[theirs.replaces!];
+  const clashes = over.map(({ ours, theirs }): Clash => ({ kind: 'reading', id: theirs.id, jobId, ours, theirs }));
+  return { ...state, delivered, clashes: [...state.clashes, ...clashes] };
 }
 
 const endpoints = Object.values(api.endpoints);
@@ -121,12 +141,16 @@ const savingSlice = createSlice({
       parcels: state.parcels.map((parcel) => (parcel.id === state.sending ? parcel : typedAs(parcel, by))),
     }),
     jobArrived: (state, { payload }: PayloadAction<JobView>) => withJob(state, payload),
-    parcelDelivered: (state, { payload: id }: PayloadAction<string>) => ({
-      ...state,
-      sending: null,
-      unreachable: false,
-      parcels: state.parcels.filter((parcel) => parcel.id !== id),
-    }),
+    parcelDelivered: (state, { payload: id }: PayloadAction<string>) => {
+      const parcel = state.parcels.find((other) => other.id === id);
+      return {
+        ...state,
+        sending: null,
+        unreachable: false,
+        parcels: state.parcels.filter((other) => other.id !== id),
+        ...(parcel?.kind === 'reading' ? { delivered: { ...state.delivered, [id]: parcel.draft } } : {}),
+      };
+    },
     readingArrived: (state, { payload: { jobId, reading } }: PayloadAction<{ jobId: string; reading: Reading }>) => {
       const job = state.jobs[jobId];
       if (!job) return state;

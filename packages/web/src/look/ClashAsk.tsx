@@ -1,0 +1,35 @@
+import { format } from 'date-fns';
+import styled from 'styled-components';
+import { useAppSelector } from '../app/store.js';
+import { Button } from './Button.js';
+
+const Ask = styled.span`
+  display: block;
+  max-width: 16rem;
+  font-size: var(--size-small);
+  font-weight: 600;
+  line-height: 1.25;
+  color: var(--tight);
+`;
+
+interface ClashAskProps {
+  /** Id of the engine that the box belongs to, where it belongs to one: who changed it last is known of that. */
+  readonly of: string;
+  readonly mine: string;
+  readonly theirs: string;
+  readonly onMine: () => void;
+  readonly onTheirs: () => void;
+}
+
+/** Asks about a box that somebody else has saved while it was being typed in: both values, and who and when where that is known. */
+export function ClashAsk({ of, mine, theirs, onMine, onTheirs }: ClashAskProps) {
+  const job = useAppSelector((state) => state.saving.jobs[of]);
+  const who = job ? ` by ${job.updatedBy}, ${format(new Date(job.updatedAt), 'd MMM HH:mm')}` : ' elsewhere';
+  const told = (value: string) => (value.trim() === '' ? 'empty' : value);
+  return (
+    <Ask role="alert">
+      Not saved. Changed to {told(theirs)}
+      {who}. <Button onPress={onMine}>Keep {told(mine)}</Button> <Button onPress={onTheirs}>Keep {told(theirs)}</Button>
+    </Ask>
+  );
+}
