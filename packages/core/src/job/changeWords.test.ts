@@ -11,6 +11,8 @@ const job = {
   shells: { teal: { ...half, stock: 4 } as never },
 };
 
+const told = (at: string) => `at ${at.slice(11, 16)}`;
+
 it.each([
   [[{ path: '/shells/teal', to: { ...half, stock: 4 } }], 'added Teal upper (Marsh), 4 on hand'],
   [[{ path: '/shells/teal', to: { ...half, stock: null } }], 'added Teal upper (Marsh), not counted'],
@@ -35,7 +37,7 @@ it.each([
     'accepted another choice: M2',
   ],
 ])('%j reads “%s”', (changes, words) => {
-  expect(changeWords({ kind: 'changed', changes, reading: null }, job)).toBe(words);
+  expect(changeWords({ kind: 'changed', changes, reading: null }, job, told)).toBe(words);
 });
 
 it('tells a reading with what stood there before, and why', () => {
@@ -47,8 +49,18 @@ it('tells a reading with what stood there before, and why', () => {
     to: '59.976',
     reason: 'misread',
   };
-  expect(changeWords({ kind: 'read', changes: [], reading: reading as never }, job)).toBe(
+  expect(changeWords({ kind: 'read', changes: [], reading: reading as never }, job, told)).toBe(
     'M2 journal, front, 0°: 59.985 → 59.976 (misread)',
   );
-  expect(changeWords({ kind: 'deleted', changes: [], reading: null }, job)).toBe('took it off the bench');
+  expect(changeWords({ kind: 'deleted', changes: [], reading: null }, job, told)).toBe('took it off the bench');
+});
+
+it('tells what an id stands for and when, never the id or an ISO time', () => {
+  const id = '00000000-0000-4000-8000-000000000001';
+  const named = { ...job, shells: { [id]: job.shells.teal! } };
+  const words = (to: string) =>
+    changeWords({ kind: 'changed', changes: [{ path: '/name', from: 'x', to }], reading: null }, named, told);
+  expect(words(id)).toBe('name: x → Teal upper (Marsh)');
+  expect(words('00000000-0000-4000-8000-000000000002')).toBe('changed name');
+  expect(words('2026-02-03T08:15:00.000Z')).toBe('name: x → at 08:15');
 });

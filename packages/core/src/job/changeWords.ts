@@ -15,6 +15,9 @@ interface Step {
   readonly to?: unknown;
 }
 
+/** How whoever shows it tells a moment by its own clock. */
+type TimeText = (at: string) => string;
+
 /** An entry of a job's history, as far as it is told in words. */
 export interface HistoryEntry {
   readonly kind: 'created' | 'changed' | 'deleted' | 'restored' | 'read';
@@ -43,13 +46,25 @@ function isRecord(value: unknown): value is Readonly<Record<string, unknown>> {
   return typeof value === 'object' && value !== null && !Array.isArray(value);
 }
 
+/** An id of something, or a moment: what it stands for is told, never itself. */
+const ID = /^[0-9a-f]{8}(?:-[0-9a-f]{4}){3}-[0-9a-f]{12}$/u;
+const MOMENT = /^\d{4}-\d{2}-\d{2}T\d{2}:\d{2}/u;
+
 /** A value as it is told; null where it has no short text. */
-function valueText(keys: readonly string[], value: unknown, unit: Unit): string | null {
+function valueText(
+  keys: readonly string[],
+  value: unknown,
+  { unit, shells }: JobDocument,
+  timeText: TimeText,
+): string | null {
   if (value === undefined || value === null) return 'none';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   const isLength = LENGTHS.has(keys.at(-1) ?? '') || keys[1] === 'setting' || keys[1] === 'extras';
   if (typeof value === 'number') return isLength ? lengthText(value, unit) : String(value);
-  return typeof value === 'string' ? (value === '' ? 'nothing' : value) : null;
+  if (typeof value !== 'string') return null;
+  if (MOMENT.test(value)) return timeText(value);
+  if (ID.test(value)) return shells[value] ? halfLabel(shells[value]) : null;
+  return value === '' ? 'nothing' : value;
 }
 
 function limitText(value: unknown, unit: Unit): string {
@@ -78,7 +93,7 @@ function choiceWords(keys: readonly string[], { from, to }: Step): string | null
   return `accepted ${from === undefined || from === null ? 'a choice' : 'another choice'} for ${stations.join(', ')}`;
 }
 
-function stepWords(step: Step, document: JobDocument): string {
+function stepWords(step: Step, document: JobDocument, timeText: TimeText): string {
   const keys = keysOfPointer(step.path);
   const { unit } = document;
   const told = halfWords(keys, step, document) ?? choiceWords(keys, step);
@@ -87,7 +102,7 @@ function stepWords(step: Step, document: JobDocument): string {
   if ((keys[0] === 'limits' && keys.length === 2) || (keys[0] === 'mainLimits' && keys.length === 3)) {
     return `${place}: ${limitText(step.to, unit)}`;
   }
-  const [from, to] = [step.from, step.to].map((value) => valueText(keys, value, unit));
+  const [from, to] = [step.from, step.to].map((value) => valueText(keys, value, document, timeText));
   if (from === null || to === null || (step.from === undefined && step.to === undefined)) return `changed ${place}`;
   return `${place}: ${from === 'none' ? '' : `${from} → `}${to}`;
 }
@@ -104,8 +119,13 @@ const KINDS: Readonly<Record<HistoryEntry['kind'], string>> = {
  * What an entry of a job's history says, in words: `added Teal upper (Marsh), 4 on hand`.
  *
  * @param document the job as it is now, to name what ids stand for
+ * @param timeText how a moment is told, an ISO 8601 date and time
  */
-export function changeWords({ kind, changes, reading }: HistoryEntry, document: JobDocument): string {
+export function changeWords(
+  { kind, changes, reading }: HistoryEntry,
+  document: JobDocument,
+  timeText: TimeText,
+): string {
   if (reading) {
     const { feature, station, slot, from, to, reason } = reading;
     const now = to === '' ? 'taken back' : to;
@@ -119,7 +139,7 @@ export function changeWords({ kind, changes, reading }: HistoryEntry, document: 
   const places = [...new Set(again.flatMap(({ path }) => keysOfPointer(path)[2] ?? []))];
   const words = [
     ...(again.length === 0 ? [] : [`accepted another choice${places.length === 0 ? '' : `: ${places.join(', ')}`}`]),
-    ...new Set(changes.filter((step) => !isOfChoice(step)).map((step) => stepWords(step, document))),
+    ...new Set(changes.filter((step) => !isOfChoice(step)).map((step) => stepWords(step, document, timeText))),
   ];
   const more = words.length > NAMED ? `; and ${words.length - NAMED} more` : '';
   return `${words.slice(0, NAMED).join('; ')}${more}`;

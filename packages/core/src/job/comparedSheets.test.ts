@@ -28,11 +28,12 @@ const sheet = (parts: Partial<BuildSheet> = {}): BuildSheet => ({
   ...parts,
 });
 
+const told = (at: string) => `at ${at.slice(0, 10)}`;
+const compared = (before: BuildSheet, now: BuildSheet) => comparedSheets(before, now, told);
+
 describe('two sheets of one engine', () => {
   it('differ in nothing where only who made them, and when, is another', () => {
-    expect(
-      comparedSheets(sheet(), sheet({ madeAt: '2026-03-01T08:00:00.000Z', madeBy: 'Teasel', version: 9 })),
-    ).toEqual([]);
+    expect(compared(sheet(), sheet({ madeAt: '2026-03-01T08:00:00.000Z', madeBy: 'Teasel', version: 9 }))).toEqual([]);
   });
 
   it('are told apart fact by fact, row by row, cell by cell', () => {
@@ -50,13 +51,13 @@ describe('two sheets of one engine', () => {
         { title: 'Put together', head: ['Station', 'Turns'], rows: [[{ text: 'M1' }, { text: 'free and even' }]] },
       ],
     });
-    expect(comparedSheets(sheet(), later)).toEqual([
-      { where: 'The sheet', what: 'Choice accepted', before: 'Wren, 2026-02-03T07:00:00.000Z', now: null },
+    expect(compared(sheet(), later)).toEqual([
+      { where: 'The sheet', what: 'Choice accepted', before: 'Wren, at 2026-02-03', now: null },
       { where: 'The sheet', what: 'Thrust at', before: null, now: 'main 2' },
-      { where: 'Mains, millimetres, M1', what: 'Bore', before: '64.010 ± 0.003', now: '64.010 ± 0.004' },
-      { where: 'Mains, millimetres, M2', what: 'row', before: '64.011, close', now: null },
-      { where: 'Mains, millimetres, M3', what: 'row', before: null, now: '64.012, inside' },
-      { where: 'Put together, M1', what: 'row', before: null, now: 'free and even' },
+      { where: 'Mains, M1', what: 'Bore', before: '64.010 ± 0.003', now: '64.010 ± 0.004' },
+      { where: 'Mains, M2', what: 'line', before: '64.011, Close to limit', now: null },
+      { where: 'Mains, M3', what: 'line', before: null, now: '64.012, Inside' },
+      { where: 'Put together, M1', what: 'line', before: null, now: 'free and even' },
     ]);
   });
 
@@ -71,9 +72,80 @@ describe('two sheets of one engine', () => {
           },
         ],
       });
-    expect(comparedSheets(passes('Wren', 'not done'), passes('Wren', 'Teasel'))).toEqual([
+    expect(compared(passes('Wren', 'not done'), passes('Wren', 'Teasel'))).toEqual([
       { where: 'Passes, inner bolts (2)', what: 'Done by', before: 'not done', now: 'Teasel' },
     ]);
+  });
+});
+
+const readings = (...rows: [string, string, string, string][]) =>
+  sheet({
+    tables: [
+      {
+        title: 'Readings: main journals',
+        part: 'readings',
+        head: ['Part', 'Where', 'As typed', 'Size', 'When'],
+        rows: rows.map(([where, text, size, at]) => [
+          { text: 'M1' },
+          { text: where },
+          { text },
+          { text: size },
+          { text: '', at: `${at}T08:00:00.000Z` },
+        ]),
+      },
+    ],
+  });
+
+describe('one changed reading (it made 17 differences)', () => {
+  const before = readings(
+    ['front', '59.984', '59.984 mm', '2026-02-03'],
+    ['rear', '59.985', '59.985 mm', '2026-02-03'],
+  );
+
+  it('is one difference, of what was typed', () => {
+    expect(
+      compared(
+        before,
+        readings(['front', '59.980', '59.980 mm', '2026-02-04'], ['rear', '59.985', '59.985 mm', '2026-02-03']),
+      ),
+    ).toEqual([{ where: 'Readings: main journals, M1, front', what: 'As typed', before: '59.984', now: '59.980' }]);
+  });
+
+  it('sent again with the same figure is no difference', () => {
+    expect(
+      compared(
+        before,
+        readings(['front', '59.984', '59.984 mm', '2026-02-04'], ['rear', '59.985', '59.985 mm', '2026-02-04']),
+      ),
+    ).toEqual([]);
+  });
+
+  it('at a place before others moves none of the others', () => {
+    expect(
+      compared(
+        readings(['rear', '59.985', '59.985 mm', '2026-02-03']),
+        readings(['front', '59.984', '59.984 mm', '2026-02-03'], ['rear', '59.985', '59.985 mm', '2026-02-03']),
+      ),
+    ).toMatchObject([{ where: 'Readings: main journals, M1, front', what: 'reading', before: null }]);
+  });
+});
+
+describe('a sheet in another unit', () => {
+  const clearances = (unit: 'mm' | 'in', title: string, clearance: string): BuildSheet =>
+    sheet({
+      unit,
+      tables: [{ title, part: 'result', head: ['Main', 'Clearance'], rows: [[{ text: 'M1' }, { text: clearance }]] }],
+    });
+  const before = clearances('mm', 'Mains, millimetres', '0.043 ± 0.004');
+
+  it('differs in its unit, and not in every figure', () => {
+    expect(compared(before, clearances('in', 'Mains, inches', '0.0017 ± 0.0002'))).toEqual([
+      { where: 'The sheet', what: 'Unit', before: 'millimetres', now: 'inches' },
+    ]);
+  });
+
+  it('still tells a figure that is another one', () => {
+    expect(compared(before, clearances('in', 'Mains, inches', '0.0024 ± 0.0002'))).toHaveLength(2);
   });
 });
 

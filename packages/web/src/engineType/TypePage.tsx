@@ -12,6 +12,7 @@ import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { NOBODY } from '../person/personSlice.js';
+import { useUnsaved } from '../saving/unsaved.js';
 import { api } from '../wire/api.js';
 import { isAskFault, refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
@@ -74,6 +75,7 @@ export function TypePage() {
   const isLoaded = view !== null || !isFetching;
   const [isTried, setTried] = useState(false);
   const [draft, setDraft, clearDraft] = useDraft<Draft>(`type.${id}`);
+  useUnsaved(draft === null ? null : 'this engine type');
   const past = usePast<Draft>();
   const stored = useMemo(() => (view ? textOfType(view.type) : null), [view]);
   const blank = useMemo(blankText, []);

@@ -9,6 +9,7 @@ import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Pager } from '../look/Pager.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { timeText } from '../sheet/Paper.js';
 import { api } from '../wire/api.js';
 
 const SHOWN = 60;
@@ -99,7 +100,7 @@ export function HistoryView() {
                 <li key={entry.id}>
                   <span className="figure">{format(new Date(entry.at), 'HH:mm')}</span>
                   <strong>{entry.by}</strong>
-                  <span>{changeWords(entry, job.document)}</span>
+                  <span>{changeWords(entry, job.document, timeText)}</span>
                 </li>
               ))}
             </ol>

@@ -5,8 +5,9 @@ import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { beforeEach, describe, expect, it } from 'vitest';
 import { store } from '../app/store.js';
+import { readingAt, useSaveReading } from '../measure/useSaveReading.js';
 import { jobArrived, parcelDelivered } from '../saving/savingSlice.js';
-import { useChangeDocument, useJob } from './useJob.js';
+import { type OpenJob, useChangeDocument, useJob } from './useJob.js';
 import { useUndo, useVisit } from './useUndo.js';
 
 const usual = usualLayout(3, 2, 1, 2);
@@ -55,6 +56,14 @@ function opened() {
   );
 }
 
+const place = { feature: 'mainJournal', station: 1, slot: 'front-0' } as const;
+
+/** Types a figure at the place as a view of it does. */
+function types(job: OpenJob, text: string): void {
+  const { result } = renderHook(() => useSaveReading({ current: job }), { wrapper });
+  act(() => result.current(place, text));
+}
+
 /** The server has what was done here, and what somebody else has done beside it. */
 function arrives(changed: Partial<JobDocument>, revision: number): void {
   act(() => {
@@ -67,6 +76,35 @@ beforeEach(() => {
   count += 1;
   id = `00000000-0000-4000-8000-0000000000${10 + count}`;
   store.dispatch(jobArrived(view({}, 1)));
+});
+
+describe('a reading (58 of them left undo on the setting size)', () => {
+  it('is the last thing done, and is taken back as one: first to what stood there, then to nothing', () => {
+    const { result } = opened();
+    act(() => result.current.change((old) => ({ ...old, name: 'Rush Twin 2' })));
+    types(result.current.job, '59.984');
+    types(result.current.job, '59.976');
+    expect(result.current.what).toBe('M1 main journal, front, 0°: 59.976');
+    act(() => result.current.undo!());
+    expect(readingAt(result.current.job.readings, place)?.text).toBe('59.984');
+    expect(result.current.what).toBe('M1 main journal, front, 0°: 59.984');
+    act(() => result.current.undo!());
+    expect(result.current.what).toBe('name');
+  });
+
+  it('that somebody has put another one over stays, and that is said', () => {
+    const { result } = opened();
+    types(result.current.job, '59.984');
+    const [mine] = result.current.job.readings;
+    const theirs = { ...mine!, id: '00000000-0000-4000-8000-000000000099', text: '59.981', replaces: mine!.id };
+    act(() => {
+      for (const parcel of store.getState().saving.parcels) store.dispatch(parcelDelivered(parcel.id));
+      store.dispatch(jobArrived({ ...view({}, 2), readings: [theirs] }));
+    });
+    act(() => result.current.undo!());
+    expect(readingAt(result.current.job.readings, place)?.text).toBe('59.981');
+    expect(result.current.isPartial).toBe(true);
+  });
 });
 
 describe('undo', () => {

@@ -1,10 +1,11 @@
+import { type ReadingDraft, slotKey } from '@fettle/core';
 import { useEffect } from 'react';
 import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector, useAppStore } from '../app/store.js';
 import { NOBODY } from '../person/personSlice.js';
 import { knownDocument, parcelAdded } from '../saving/savingSlice.js';
 import type { OpenJob } from './useJob.js';
-import { stepUndone, visitBegan, visitEnded } from './visitSlice.js';
+import { type ReadingPut, stepUndone, visitBegan, visitEnded } from './visitSlice.js';
 import { withoutStep } from './withoutStep.js';
 
 export interface Undo {
@@ -27,6 +28,26 @@ export function useVisit(id: string): void {
   }, [dispatch, id]);
 }
 
+/** The reading that puts back what stood at a place before; null where somebody has put another one there since. */
+function readingTakenBack({ readings }: OpenJob, { put, before }: ReadingPut, by: string): ReadingDraft | null {
+  const standing = readings.find((reading) => slotKey(reading) === slotKey(put));
+  if (standing?.id !== put.id) return null;
+  const { id: replaces, feature, station, slot, unit, setting } = put;
+  const how = before ?? put;
+  return {
+    feature,
+    station,
+    slot,
+    text: before?.text ?? '',
+    unit: before?.unit ?? unit,
+    setting: before ? before.setting : setting,
+    replaces,
+    by,
+    at: new Date().toISOString(),
+    ...(how.taken ? { taken: { ...how.taken, reason: 'typed wrong' } } : {}),
+  };
+}
+
 /** Takes back, step by step, what this person did to the engine since it was opened; what others did since stays. */
 export function useUndo(job: OpenJob | null): Undo {
   const store = useAppStore();
@@ -37,10 +58,16 @@ export function useUndo(job: OpenJob | null): Undo {
       job && last
         ? () => {
             const { saving, person } = store.getState();
+            const by = person.name || NOBODY;
             const base = knownDocument(saving, job.id) ?? job.document;
             const back = withoutStep(base, last.changes);
-            store.dispatch(stepUndone(back.isPartial));
-            const parcel = { kind: 'document', id: newId(), jobId: job.id, by: person.name || NOBODY } as const;
+            const drafts = (last.readings ?? []).map((step) => readingTakenBack(job, step, by));
+            store.dispatch(stepUndone(back.isPartial || drafts.includes(null)));
+            for (const draft of drafts) {
+              if (draft) store.dispatch(parcelAdded({ kind: 'reading', id: newId(), jobId: job.id, draft }));
+            }
+            if (last.changes.length === 0) return;
+            const parcel = { kind: 'document', id: newId(), jobId: job.id, by } as const;
             store.dispatch(parcelAdded({ ...parcel, base, ours: back.document }));
           }
         : null,

@@ -1,10 +1,18 @@
-import type { Change } from '@fettle/core';
+import type { Change, Reading } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+
+/** A reading that was put at a place, and the one that stood there before; null for none. */
+export interface ReadingPut {
+  readonly put: Reading;
+  readonly before: Reading | null;
+}
 
 /** One thing that this person did to the engine. */
 export interface Step {
-  /** What it changed: what it put, and what stood there before. */
+  /** What it changed of the document: what it put, and what stood there before. */
   readonly changes: readonly Change[];
+  /** The readings that it put. */
+  readonly readings?: readonly ReadingPut[];
   /** What it did, to say what undoing takes back. */
   readonly what: string;
 }

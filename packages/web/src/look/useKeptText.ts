@@ -1,4 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
+import { useUnsaved } from '../saving/unsaved.js';
 import { noteDone, notedText, noteText } from './typingNotes.js';
 
 export interface KeptText {
@@ -97,6 +98,7 @@ export function useKeptText(place: KeptPlace, stored: string): KeptText {
     now.current.began = now.current.stored;
     setBegan(now.current.stored);
   }, []);
+  useUnsaved((began !== null || isLeftOver) && text.trim() !== stored ? 'what stands in a box' : null);
   const clash = began !== null && !isOther && began !== stored && text.trim() !== stored ? stored : null;
   return { text, setText, settled, isLeftOver, clash, keepMine };
 }

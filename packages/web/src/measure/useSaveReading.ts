@@ -9,12 +9,14 @@ import type {
   TypedHow,
   Unit,
 } from '@fettle/core';
-import { FEATURE_TABLE, needleOf, sizeOfDraft, slotKey, typedHow } from '@fettle/core';
+import { FEATURE_TABLE, needleOf, readingOfDraft, sizeOfDraft, slotKey, typedHow } from '@fettle/core';
 import { type RefObject, useCallback } from 'react';
 import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import type { OpenJob } from '../job/useJob.js';
+import { type ReadingPut, stepTaken } from '../job/visitSlice.js';
 import { NOBODY } from '../person/personSlice.js';
+import { readingPlace } from '../saving/clashWords.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 
 export interface Place {
@@ -117,7 +119,11 @@ export function useSaveReading(
       if (isSame && !isReadableNow) return;
       // A figure takes the place of what stood there when typing began: what came meanwhile is asked about, never replaced unseen.
       const typed = began === undefined ? draft : { ...draft, replaces: began };
-      dispatch(parcelAdded({ kind: 'reading', id: newId(), jobId: job.id, draft: typed }));
+      const id = newId();
+      const put = { put: readingOfDraft(id, typed), before: standing };
+      const what = `${readingPlace(place)}: ${text === '' ? 'taken back' : text}`;
+      dispatch(stepTaken({ job: job.id, changes: [], readings: [put], what }));
+      dispatch(parcelAdded({ kind: 'reading', id, jobId: job.id, draft: typed }));
     },
     [dispatch, by, latest, reason],
   );
@@ -136,7 +142,9 @@ export function useKeepAgain(
   return useCallback(
     (readings, now) => {
       const { document, id: jobId } = latest.current;
-      for (const { id, feature, station, slot, text, unit, setting, taken } of readings) {
+      const puts: ReadingPut[] = [];
+      for (const standing of readings) {
+        const { id, feature, station, slot, text, unit, setting, taken } = standing;
         const before = taken ?? takenNow(document, feature, '');
         const draft: ReadingDraft = {
           feature,
@@ -150,8 +158,15 @@ export function useKeepAgain(
           at: new Date().toISOString(),
           taken: 'confirmed' in now ? { ...before, confirmed: true } : { ...before, reason: 'typed wrong' },
         };
-        dispatch(parcelAdded({ kind: 'reading', id: newId(), jobId, draft }));
+        const parcel = newId();
+        puts.push({ put: readingOfDraft(parcel, draft), before: standing });
+        dispatch(parcelAdded({ kind: 'reading', id: parcel, jobId, draft }));
       }
+      const [first] = readings;
+      if (!first) return;
+      const named = readings.length === 1 ? readingPlace(first) : `${readings.length} readings`;
+      const what = 'confirmed' in now ? `${named}: confirmed` : `${named}: unit`;
+      dispatch(stepTaken({ job: jobId, changes: [], readings: puts, what }));
     },
     [dispatch, by, latest],
   );

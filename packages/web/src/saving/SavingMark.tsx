@@ -1,7 +1,8 @@
-import { Check, CloudOff, RefreshCw, TriangleAlert } from 'lucide-react';
+import { Check, CloudOff, PencilLine, RefreshCw, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
 import { maySend } from './maySend.js';
+import { useFirstUnsaved } from './unsaved.js';
 
 const Mark = styled.output<{ $tone: string }>`
   display: inline-flex;
@@ -22,6 +23,7 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
     (state) => state.saving,
   );
   const undecided = clashes.length + refusals.length;
+  const unsaved = useFirstUnsaved();
   const access = useAppSelector((state) => state.access);
   const count = parcels.length;
   const changes = `${count} ${count === 1 ? 'change' : 'changes'}`;
@@ -71,6 +73,14 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
       <Mark $tone="var(--close)">
         <TriangleAlert aria-hidden size={20} />
         Saved but for {undecided === 1 ? 'one change that waits' : `${undecided} changes that wait`} for your word
+      </Mark>
+    );
+  }
+  if (unsaved !== null) {
+    return (
+      <Mark $tone="var(--ink-soft)">
+        <PencilLine aria-hidden size={20} />
+        Not saved yet: {unsaved}
       </Mark>
     );
   }

@@ -17,7 +17,7 @@ import { format } from 'date-fns';
 import type { Clash } from './outbox.js';
 
 /** What a reading is of: `P2 crankpin, front, 0°`. */
-export function readingPlace({ feature, station, slot }: ReadingDraft): string {
+export function readingPlace({ feature, station, slot }: Pick<ReadingDraft, 'feature' | 'station' | 'slot'>): string {
   return `${partName(feature, station)} ${FEATURE_TABLE[feature].name.toLowerCase()}, ${slotName(slot).toLowerCase()}`;
 }
 

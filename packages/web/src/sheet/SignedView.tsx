@@ -25,7 +25,7 @@ const VERIFIED: Readonly<Record<Verified, string>> = {
 
 /** In what the engine's sheet differs from a signed one. */
 function Differences({ before, now }: { before: BuildSheet; now: BuildSheet }) {
-  const differences = comparedSheets(before, now);
+  const differences = comparedSheets(before, now, timeText);
   if (differences.length === 0) return <p>Nothing has changed since.</p>;
   return (
     <Fold>
