@@ -196,7 +196,7 @@ export { changeWords } from './job/changeWords.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export { type ClearanceDraw, clearanceDraw, drawnClearance } from './job/clearanceDraw.js';
 export { type CodedStation, codedCell, codedStations, heldAsCoded } from './job/codedStations.js';
-export { type BuildSheetDifference, comparedSheets } from './job/comparedSheets.js';
+export { type BuildSheetDifference, comparedSheets, sinceSigned } from './job/comparedSheets.js';
 export { countedFamilies, isUncounted, withDrawn } from './job/countedShells.js';
 export { dueOn } from './job/dueOn.js';
 export { type FirstToTry, firstToTry } from './job/firstToTry.js';
@@ -301,7 +301,7 @@ export {
 } from './measure/instrument.js';
 export { lengthOfNumber } from './measure/lengthOfNumber.js';
 export type { Limit } from './measure/lengthSchema.js';
-export { lengthText, roughText, spreadFigure } from './measure/lengthText.js';
+export { lengthText, roughText, spreadFigure, workedOutText } from './measure/lengthText.js';
 export { BELIEVABLE_WEAR, judgedReading } from './measure/misreading.js';
 export { type Nanometres, nanometres } from './measure/nanometres.js';
 export { normalChance } from './measure/normalChance.js';

@@ -359,6 +359,21 @@ describe('a stamped row', () => {
     expect([decoded.ok, decoded.marks.map(({ mark }) => mark)]).toEqual([true, read]);
   });
 
+  it('that lacks its prefix is offered with it, and one that reads in two ways is asked about, not guessed', () => {
+    const mains = sheet.rows.find(({ feature }) => feature === 'mainJournal')!;
+    expect(decodeRow('1 1 2 1 1', mains, sheet.rows, ['1', '2'], 5)).toMatchObject({ offers: ['J 1 1 2 1 1'] });
+    const row = { feature: 'mainJournal', prefix: '1', first: 'front' } as const;
+    const two = decodeRow('11 2', row, [row], ['1', '2', '11'], 2);
+    expect(two).toMatchObject({ ok: false, reason: 'two-ways', offers: ['1 1 2', '1 11 2'] });
+    for (const [at, marks] of [
+      ['1 1 2', ['1', '2']],
+      ['1 11 2', ['11', '2']],
+    ] as const) {
+      const taken = decodeRow(at, row, [row], ['1', '2', '11'], 2);
+      expect(taken).toMatchObject({ ok: true, marks: marks.map((mark) => ({ mark })) });
+    }
+  });
+
   it('tells its prefix from marks that look like one, its own and another row’s', () => {
     const own = { feature: 'mainJournal', prefix: 'J', first: 'front' } as const;
     const bare = { feature: 'mainBore', prefix: '', first: 'front' } as const;

@@ -17,11 +17,14 @@ export type DecodedRow =
       readonly ok: false;
       /**
        * `other-row`: it starts as the row of another feature does. `count`: there are more or fewer marks than stations. `reversed`: it
-       * only reads from its other end.
+       * only reads from its other end. `prefix`: it reads whole without the prefix that it should start with. `two-ways`: it reads whole
+       * with its prefix taken off and with it left on.
        */
-      readonly reason: 'empty' | 'prefix' | 'other-row' | 'count' | 'reversed';
+      readonly reason: 'empty' | 'prefix' | 'other-row' | 'count' | 'reversed' | 'two-ways';
       readonly message: string;
       readonly marks: readonly DecodedMark[];
+      /** What it may have been meant as, each written so that it reads in one way only; offered, never taken. */
+      readonly offers?: readonly string[];
     };
 
 /** Signs that are taken for each other when stamped, scratched or half painted over; common practice. */
@@ -135,6 +138,11 @@ export function decodeRow(
     const message = `The row starts with ${other.prefix}: that is the row of another feature.`;
     return { ok: false, reason: 'other-row', message, marks: [] };
   }
+  // Every way in which it is a whole row: one is taken, of two the fitter says which.
+  const isWholeRow = (reading: Reading) => faultsIn(reading) <= 1;
+  const offers = [
+    ...new Set(readings.filter(isWholeRow).map(({ words }) => [row.prefix, ...words].filter(Boolean).join(' '))),
+  ];
   const { words } = best;
   const decoded = words.map((word, at): DecodedMark => {
     const mark = marks.find((one) => one === word) ?? null;
@@ -154,9 +162,13 @@ export function decodeRow(
     const message = `${words.length} ${words.length === 1 ? 'mark is' : 'marks are'} typed for ${stations} stations.`;
     return { ok: false, reason: 'count', message, marks: inOrder };
   }
+  if (isWhole && offers.length > 1) {
+    const message = `The row reads in ${offers.length} ways, as ${offers.join(' or as ')}: say which.`;
+    return { ok: false, reason: 'two-ways', message, marks: inOrder, offers };
+  }
   if (!best.hasPrefix) {
     const message = `The row should start with ${row.prefix}; check that it is the right one.`;
-    return { ok: false, reason: 'prefix', message, marks: inOrder };
+    return { ok: false, reason: 'prefix', message, marks: inOrder, ...(isWhole ? { offers } : {}) };
   }
   return { ok: true, marks: inOrder };
 }

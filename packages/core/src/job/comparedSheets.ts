@@ -143,3 +143,10 @@ export function comparedSheets(
   });
   return [...unit, ...facts, ...tables];
 }
+
+/** What a sheet as it is now says of the one that was signed last: whether it is still what was signed. */
+export function sinceSigned({ revision, sheet }: { revision: number; sheet: BuildSheet }, now: BuildSheet): string {
+  const count = comparedSheets(sheet, now, (at) => at).length;
+  if (count === 0) return `as signed in revision ${revision}`;
+  return `not as signed: differs from signed revision ${revision} in ${count} ${count === 1 ? 'line' : 'lines'}`;
+}

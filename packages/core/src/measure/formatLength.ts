@@ -7,6 +7,8 @@ const MINUS = '−';
 export interface FormatOptions {
   /** Show a plus sign in front of positive lengths, for deviations. */
   readonly plus?: boolean;
+  /** The most decimals that are shown: for a figure that was worked out, whose last digits nobody typed. */
+  readonly most?: number;
 }
 
 function digitsOf(length: Nanometres, nmPerUnit: number, decimals: number): { negative: boolean; digits: string } {
@@ -33,23 +35,29 @@ export function formatLength(length: Nanometres, unit: Unit, decimals: number, o
   return sign + digits;
 }
 
-/** The most decimals that `formatExactLength` writes: a nanometre, and a little under 26 nm in inches. */
-const MOST_DECIMALS: Readonly<Record<Unit, number>> = { mm: 6, in: 6 };
+/** Decimals that tell every nanometre from the next: one of mm, and 0.254 of them in inches. */
+const MOST_DECIMALS: Readonly<Record<Unit, number>> = { mm: 6, in: 8 };
 
-/** Whether the length is a whole number of the last decimal's steps. */
-function isExactAt(length: Nanometres, unit: Unit, decimals: number): boolean {
-  return (BigInt(length) * 10n ** BigInt(decimals)) % BigInt(NANOMETRES_PER[unit]) === 0n;
+/** The most decimals of a figure that was worked out. */
+export const WORKED_OUT_DECIMALS = 6;
+
+/** Whether the length, written with so many decimals, is read back as the very same nanometres. */
+function comesBackAt(length: Nanometres, unit: Unit, decimals: number): boolean {
+  const [scale, nmPerUnit] = [10n ** BigInt(decimals), BigInt(NANOMETRES_PER[unit])];
+  return divideRounded(divideRounded(BigInt(length) * scale, nmPerUnit) * nmPerUnit, scale) === BigInt(length);
 }
 
 /**
- * Writes a length with as few decimals as show it exactly, but at least `fewest`: what was typed comes back to its last
- * digit. A length that no finite figure in this unit shows (62.003 mm in inches) is rounded at six decimals.
+ * Writes a length with as few decimals as come back as the same nanometres when they are read, but at least `fewest`: what was typed, in
+ * either unit, is never another size for having been shown. `most` cuts that short.
  *
  * @example formatExactLength(nanometres(62_230_000), 'in', 4) // '2.4500'
+ * @example formatExactLength(nanometres(62_003_005), 'in', 4) // '2.4410632'
  */
 export function formatExactLength(length: Nanometres, unit: Unit, fewest: number, options: FormatOptions = {}): string {
+  const most = Math.max(fewest, Math.min(options.most ?? MOST_DECIMALS[unit], MOST_DECIMALS[unit]));
   let decimals = fewest;
-  while (decimals < MOST_DECIMALS[unit] && !isExactAt(length, unit, decimals)) decimals += 1;
+  while (decimals < most && !comesBackAt(length, unit, decimals)) decimals += 1;
   return formatLength(length, unit, decimals, options);
 }
 
@@ -64,12 +72,12 @@ export function numberOfLength(length: Nanometres, unit: Unit): number {
 }
 
 /**
- * As many decimals as show every one of the lengths exactly, from `fewest` up to `most`: for figures set one above the other.
+ * As many decimals as let every one of the lengths come back exactly, from `fewest` up to `most`: for figures set one above the other.
  *
  * @example commonDecimals([64_012_000, 59_981_500], 'mm', 3, 4) // 4
  */
 export function commonDecimals(lengths: readonly Nanometres[], unit: Unit, fewest: number, most: number): number {
   let decimals = fewest;
-  while (decimals < most && !lengths.every((length) => isExactAt(length, unit, decimals))) decimals += 1;
+  while (decimals < most && !lengths.every((length) => comesBackAt(length, unit, decimals))) decimals += 1;
   return decimals;
 }

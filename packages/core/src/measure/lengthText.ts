@@ -1,4 +1,4 @@
-import { formatExactLength, formatLength } from './formatLength.js';
+import { formatExactLength, formatLength, WORKED_OUT_DECIMALS } from './formatLength.js';
 import { nanometres } from './nanometres.js';
 import { toldUncertainty } from './uncertainty.js';
 import { CLEARANCE_DECIMALS, INSTRUMENT_DECIMALS, type Unit } from './unit.js';
@@ -19,10 +19,16 @@ const SPREAD_STEP: Readonly<Record<Unit, number>> = { mm: 1_000, in: 1_270 };
  */
 export function spreadFigure(u: number, unit: Unit): string {
   const told = nanometres(toldUncertainty(u, SPREAD_STEP[unit]));
-  return formatExactLength(told, unit, INSTRUMENT_DECIMALS[unit]);
+  return formatExactLength(told, unit, INSTRUMENT_DECIMALS[unit], { most: WORKED_OUT_DECIMALS });
+}
+
+/** A length that may have been worked out, as a mean is, without its unit: to its last digit, up to the sixth. */
+export function workedOutText(value: number, unit: Unit, options: { readonly plus?: boolean } = {}): string {
+  const shown = { ...options, most: WORKED_OUT_DECIMALS };
+  return formatExactLength(nanometres(Math.round(value)), unit, INSTRUMENT_DECIMALS[unit], shown);
 }
 
 /** A length in a message, with its unit. */
 export function lengthText(value: number, unit: Unit): string {
-  return `${formatExactLength(nanometres(Math.round(value)), unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
+  return `${workedOutText(value, unit)} ${unit}`;
 }

@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest';
 import { readSize } from './effectiveSize.js';
 import { formatExactLength, formatLength, numberOfLength } from './formatLength.js';
 import { lengthOfNumber } from './lengthOfNumber.js';
+import { workedOutText } from './lengthText.js';
 import { type ExpectedSize, judgedReading } from './misreading.js';
 import { type Nanometres, nanometres } from './nanometres.js';
 import { type ParseContext, parseLength } from './parseLength.js';
@@ -126,8 +127,21 @@ describe('formatting', () => {
     expect(formatExactLength(nanometres(62_230_000), 'in', 4)).toBe('2.4500');
     expect(formatExactLength(nanometres(62_230_254), 'in', 4)).toBe('2.45001');
     expect(formatExactLength(nanometres(41_500), 'mm', 3)).toBe('0.0415');
+    expect(formatExactLength(nanometres(62_003_000), 'in', 4)).toBe('2.441063');
+    expect(formatExactLength(nanometres(62_003_005), 'in', 4)).toBe('2.4410632');
+    expect(workedOutText(62_003_005, 'in')).toBe('2.441063');
+    expect(workedOutText(1_500, 'mm')).toBe('0.0015');
     expect(formatLength(nanometres(-500), 'mm', 3)).toBe('−0.001');
     expect(formatLength(nanometres(2_000), 'mm', 3, { plus: true })).toBe('+0.002');
+  });
+
+  it('is exact in inches too: what is shown is read back as the same nanometres', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -200_000_000, max: 200_000_000 }), fc.constantFrom('mm', 'in'), (nm, unit) => {
+        const text = formatExactLength(nanometres(nm), unit, 3).replace('−', '-');
+        expect(lengthOfNumber(Number(text), unit)).toBe(nm);
+      }),
+    );
   });
 
   it('takes the mean with halves away from zero, and nothing from nothing', () => {

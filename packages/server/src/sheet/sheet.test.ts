@@ -129,7 +129,7 @@ describe('a signed sheet', () => {
     expect(second.hash).not.toBe(first.hash);
     const { body: list } = await server.call('GET', `/api/jobs/${job.id}/sheets`);
     expect(list.map(({ revision }: SignedSheet) => revision)).toEqual([2, 1]);
-    expect(comparedSheets(kept.sheet, kept.sheet)).toEqual([]);
+    expect(comparedSheets(kept.sheet, kept.sheet, String)).toEqual([]);
 
     const pdf = await fetch(`${server.origin}/api/jobs/${job.id}/sheets/2/sheet.pdf`);
     const [page = ''] = await textOf(new Uint8Array(await pdf.arrayBuffer()));

@@ -1,5 +1,5 @@
 import { createHash } from 'node:crypto';
-import { type BuildSheet, buildSheet, openWork, type SignedSheet, signedContent } from '@fettle/core';
+import { type BuildSheet, buildSheet, openWork, type SignedSheet, signedContent, sinceSigned } from '@fettle/core';
 import { acting } from '../access/acting.js';
 import type { Database } from '../database/Database.js';
 import type { JobService } from '../job/jobService.js';
@@ -39,6 +39,10 @@ export function sheetHandlers(
     const row = await database.manager.findOneBy(sheetEntity, { jobId, revision });
     if (row) return row;
     throw new ProblemError('not-found', `There is no signed sheet ${revision} of the engine ${jobId}.`);
+  };
+  const lastSigned = async (jobId: string): Promise<SignedSheetRow | null> => {
+    const [row] = await database.manager.find(sheetEntity, { where: { jobId }, order: { revision: 'DESC' }, take: 1 });
+    return row ?? null;
   };
   return {
     listSheets: async ({ path: { id } }) => {
@@ -93,7 +97,10 @@ export function sheetHandlers(
     },
     sheetPdf: async ({ path: { id }, query: { paper, zone } }) => {
       const { document, readings, version, updatedAt, updatedBy } = await jobs.get(id);
-      const sheet = buildSheet(document, readings, { madeAt: updatedAt, madeBy: updatedBy, version });
+      const made = buildSheet(document, readings, { madeAt: updatedAt, madeBy: updatedBy, version });
+      const last = await lastSigned(id);
+      const since = last ? [{ label: 'Signed sheet', text: sinceSigned(last, made) }] : [];
+      const sheet: BuildSheet = { ...made, facts: [...made.facts, ...since] };
       return pdfReply(await pdfs.make({ sheet, signed: null, paper, zone }), `${document.name} sheet.pdf`);
     },
     signedPdf: async ({ path: { id, revision }, query: { paper, zone } }) => {

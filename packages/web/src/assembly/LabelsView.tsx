@@ -7,6 +7,7 @@ import { useDraft } from '../limits/useDraft.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
+import { Notice } from '../look/Notice.js';
 import { Quiet, Row } from '../look/Panel.js';
 import { useQr } from '../look/useQr.js';
 
@@ -59,6 +60,14 @@ function mmOf(text: string, least: number, most: number): number | null {
   return text.trim() !== '' && value >= least && value <= most ? value : null;
 }
 
+/** Names of this very machine: an address with one of them leads nowhere from another. */
+const LOOPBACK = /^(?:localhost|.*\.localhost|127(?:\.\d+){3}|\[?::1\]?)$/u;
+
+/** Whether an address can be reached from this machine only. */
+export function isThisMachineOnly(hostname: string): boolean {
+  return LOOPBACK.test(hostname);
+}
+
 /** Labels for parts and stations: place, halves, mark, and a code that leads to the engine's page; on sheets of any size. */
 export function LabelsView() {
   const { id, document, readings } = useOpenJob();
@@ -68,6 +77,7 @@ export function LabelsView() {
   const set = (part: Partial<Paper>) => setPaper((now) => ({ ...(now ?? USUAL), ...part }));
   const facts = useMemo(() => jobFacts(document, readings), [document, readings]);
   const stations = useMemo(() => jobAssembly(document, facts.stations), [document, facts]);
+  const isHereOnly = isThisMachineOnly(window.location.hostname);
   const qr = useQr(`${window.location.origin}/engines/${id}`);
   const own = { wide: mmOf(wide, 20, 200), high: mmOf(high, 10, 200), gap: mmOf(gap, 0, 20) };
   const shown = size === 'own' ? own : { ...SIZES[size], gap: own.gap };
@@ -112,6 +122,12 @@ export function LabelsView() {
           </Button>
         </Row>
         <Quiet>One for each station and its parts. Print at full size; the code leads to this engine's page.</Quiet>
+        {isHereOnly && (
+          <Notice>
+            This page was opened under {window.location.hostname}: the codes work on this machine only. For codes that
+            work on other devices, start the server for the network and open the page under its address.
+          </Notice>
+        )}
       </div>
       {shown.wide !== null && shown.high !== null && shown.gap !== null && (
         <Sheet $wide={shown.wide} $high={shown.high} $gap={shown.gap} aria-label="Labels" role="group">
@@ -129,6 +145,7 @@ export function LabelsView() {
                   <p>{document.name}</p>
                   <p>{chosen ? `${chosen.upper.label} over ${chosen.lower.label}` : 'halves not chosen'}</p>
                   {marks.length > 0 && <p>marks {marks.join(', ')}</p>}
+                  {isHereOnly && <p>code: this machine only</p>}
                 </div>
                 {qr !== null && <img src={qr} alt="" />}
               </div>

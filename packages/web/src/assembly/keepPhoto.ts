@@ -31,6 +31,10 @@ export async function keepPhoto(job: string, by: string, file: File): Promise<st
     // Its worker would be fetched from elsewhere.
     useWebWorker: false,
     fileType: 'image/jpeg',
+  }).catch((cause: unknown) => {
+    // What it throws is the browser's event, which says nothing.
+    const message = `“${file.name}” cannot be read as a picture: it is damaged, or of a kind that this browser does not open. Take it again, as JPEG or PNG.`;
+    throw new Error(message, { cause });
   });
   const type = PHOTO_TYPES.find((one) => one === small.type);
   if (!type) throw new Error(`A picture of the kind ${small.type} is not kept: choose a JPEG, PNG or WebP.`);

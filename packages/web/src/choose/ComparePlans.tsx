@@ -2,14 +2,13 @@ import type { FitPlan, FitRequest } from '@fettle/core';
 import {
   CLEARANCE_DECIMALS,
   fitRequestSchema,
-  formatExactLength,
   formatLength,
   halvesToOrder,
-  INSTRUMENT_DECIMALS,
   type JobFit,
   lengthOfNumber,
   type PlanVariants,
   type Unit,
+  workedOutText,
 } from '@fettle/core';
 import { ClipboardCopy, Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -95,7 +94,7 @@ export function ComparePlans({
   );
   if (fault) return <Panel role="alert">{fault}</Panel>;
   if (!plans) return <Panel aria-busy>Working out four plans …</Panel>;
-  const length = (value: number) => formatExactLength(lengthOfNumber(value, unit), unit, INSTRUMENT_DECIMALS[unit]);
+  const length = (value: number) => workedOutText(lengthOfNumber(value, unit), unit);
   const row = (label: string, cell: (plan: FitPlan) => string) => (
     <tr>
       <th scope="row">{label}</th>

@@ -9,6 +9,7 @@ import {
   type JobShell,
   lengthOfNumber,
   shellsInOrder,
+  workedOutText,
 } from '@fettle/core';
 import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
@@ -55,8 +56,7 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
     String(cost),
   );
   const { unit } = document;
-  const off = (value: number) =>
-    formatExactLength(lengthOfNumber(value, unit), unit, INSTRUMENT_DECIMALS[unit], { plus: true });
+  const off = (value: number) => workedOutText(lengthOfNumber(value, unit), unit, { plus: true });
   // Told as what would be another: which stations, from how far off target to how far.
   const dearest = (saved?.sets ?? []).filter(({ changes }) => changes.length > 0).slice(0, 4);
   return (

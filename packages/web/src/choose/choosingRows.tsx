@@ -11,10 +11,10 @@ import {
   type JobDocument,
   type JobStation,
   type Nanometres,
-  nanometres,
   rodLabel,
   STATE_WORDS,
   type Unit,
+  workedOutText,
 } from '@fettle/core';
 import { Pin } from 'lucide-react';
 import { Button as AriaButton } from 'react-aria-components';
@@ -86,9 +86,7 @@ function SizeOrMark({
   return (
     <Grade>
       mark {mark}
-      <small>
-        ±{formatLength(nanometres(Math.round((size.largest - size.smallest) / 2)), unit, CLEARANCE_DECIMALS[unit])}
-      </small>
+      <small>±{workedOutText((size.largest - size.smallest) / 2, unit)}</small>
     </Grade>
   );
 }

@@ -84,6 +84,17 @@ export function RowField({
         ]}
         onChange={onFirst}
       />
+      {decoded && !decoded.ok && decoded.offers !== undefined && (
+        <div className="told">
+          <Row>
+            {decoded.offers.map((whole) => (
+              <Button key={whole} onPress={() => onTake(whole)}>
+                It is {whole}
+              </Button>
+            ))}
+          </Row>
+        </div>
+      )}
       {unknown.length > 0 && (
         <div className="told" role="status">
           {unknown.map(({ station, typed, lookalikes }) => (

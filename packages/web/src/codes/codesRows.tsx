@@ -7,11 +7,10 @@ import {
   FEATURE_TABLE,
   type Feature,
   featureOf,
-  formatExactLength,
-  INSTRUMENT_DECIMALS,
   PAINTS,
   type Reading,
   STATE_WORDS,
+  workedOutText,
 } from '@fettle/core';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
@@ -153,7 +152,7 @@ export function codesRows(
           if (part?.size?.kind !== 'read') return <span className="figure">·</span>;
           return (
             <Called>
-              <span className="figure">{formatExactLength(part.size.nominal, unit, INSTRUMENT_DECIMALS[unit])}</span>
+              <span className="figure">{workedOutText(part.size.nominal, unit)}</span>
               {part.disagreement && <strong>not as marked</strong>}
             </Called>
           );

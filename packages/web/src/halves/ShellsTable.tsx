@@ -1,5 +1,4 @@
 import {
-  CLEARANCE_DECIMALS,
   type DrawerLine,
   formatExactLength,
   formatLength,
@@ -10,6 +9,7 @@ import {
   nanometres,
   otherUnit,
   shellsInOrder,
+  workedOutText,
 } from '@fettle/core';
 import { Pencil, Trash2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
@@ -147,7 +147,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
           {formatLength(shell.wall, otherUnit(unit), unit === 'mm' ? 5 : 4)}
           {shell.band && (
             <small>
-              ±{formatLength(halfOf(shell.band), unit, CLEARANCE_DECIMALS[unit])} {unit}
+              ±{workedOutText(halfOf(shell.band), unit)} {unit}
             </small>
           )}
         </>

@@ -3,7 +3,6 @@ import {
   commonDecimals,
   FEATURE_TABLE,
   type Feature,
-  formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
   type Nanometres,
@@ -11,6 +10,7 @@ import {
   rodLabel,
   slotKey,
   slotName,
+  workedOutText,
 } from '@fettle/core';
 import { Link } from 'react-router';
 import type { OpenJob } from '../job/useJob.js';
@@ -106,8 +106,7 @@ export function measuringRows(
             ),
             cell: ({ number }: ShaftColumn) => {
               const { outOfRound, taper } = parts[number - 1]!.shape;
-              const text = (value: Nanometres | null) =>
-                value === null ? '·' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
+              const text = (value: Nanometres | null) => (value === null ? '·' : workedOutText(value, unit));
               return (
                 <span className="figure">
                   {text(outOfRound)}

@@ -57,7 +57,7 @@ function Line({ layout, rows, show = 'mains', drawingHeight = 132, selected = nu
   const columns = useMemo(() => shaftColumns(layout, show), [layout, show]);
   return (
     <Board $columns={columns.length}>
-      {drawingHeight > 0 && <span className="front">Front →</span>}
+      {drawingHeight > 0 && <span className="front">← Front</span>}
       {drawingHeight > 0 && (
         <div className="drawing">
           <Drawing

@@ -1,4 +1,4 @@
-import { buildSheet } from '@fettle/core';
+import { buildSheet, sinceSigned } from '@fettle/core';
 import { useMemo } from 'react';
 import { useQuery } from '../app/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
@@ -7,7 +7,7 @@ import { Paper, timeText } from './Paper.js';
 import { SheetActs } from './SheetActs.js';
 import { SignedSheets } from './SignedSheets.js';
 import { SignedView } from './SignedView.js';
-import { useSheets } from './useSheets.js';
+import { useLastSigned, useSheets } from './useSheets.js';
 
 /** The build sheet, to be printed, signed and kept with the engine; signed ones stay as they were. */
 export function SheetView() {
@@ -25,7 +25,9 @@ export function SheetView() {
     [document, readings, view],
   );
   const opened = revision === null ? null : Number(revision);
-  const version = view ? `${view.version}, ${timeText(view.updatedAt)}` : 'not on the server yet';
+  const last = useLastSigned(job.id, sheets);
+  const since = last === null ? '' : `; ${sinceSigned(last, sheet)}`;
+  const version = view ? `${view.version}, ${timeText(view.updatedAt)}${since}` : 'not on the server yet';
   return (
     <>
       <SheetActs sheet={sheet} />

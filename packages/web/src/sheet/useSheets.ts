@@ -67,3 +67,10 @@ export function useSheets(job: OpenJob): Sheets {
     },
   };
 }
+
+/** The sheet that was signed last, to say whether the engine is still what was signed; null while none is known. */
+export function useLastSigned(id: string, { signed }: Pick<Sheets, 'signed'>): SignedWithSheet | null {
+  const revision = signed?.[0]?.revision;
+  const { currentData } = api.useGetSheetQuery({ id, revision: revision ?? 0 }, { skip: revision === undefined });
+  return currentData ?? null;
+}

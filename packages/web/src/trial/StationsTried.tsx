@@ -1,4 +1,4 @@
-import { CHANGED_WORDS, formatExactLength, INSTRUMENT_DECIMALS, type TrialState } from '@fettle/core';
+import { CHANGED_WORDS, type TrialState, workedOutText } from '@fettle/core';
 import { ChevronRight, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
@@ -59,8 +59,7 @@ export function TrialMark({ one: { state, verdict } }: { readonly one: TriedStat
 export function StationsTried({ work }: { readonly work: TrialWork }) {
   const { document, stations, open, show, first } = work;
   const { unit } = document;
-  const text = (value: number | null | undefined) =>
-    value == null ? '' : formatExactLength(Math.round(value) as never, unit, INSTRUMENT_DECIMALS[unit]);
+  const text = (value: number | null | undefined) => (value == null ? '' : workedOutText(value, unit));
   return (
     <Panel aria-label="Stations">
       <Row style={{ justifyContent: 'space-between' }}>

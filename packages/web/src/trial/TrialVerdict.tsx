@@ -1,13 +1,4 @@
-import {
-  COVERAGE,
-  chanceText,
-  formatExactLength,
-  INSTRUMENT_DECIMALS,
-  lengthText,
-  nanometres,
-  spreadFigure,
-  type Unit,
-} from '@fettle/core';
+import { COVERAGE, chanceText, lengthText, spreadFigure, type Unit, workedOutText } from '@fettle/core';
 import styled from 'styled-components';
 import { GapGauge } from '../endPlay/GapGauge.js';
 import { Button } from '../look/Button.js';
@@ -48,12 +39,11 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
   if (!tried?.measured) return null;
   const { measured, predicted, difference, u, uMeasured, lookFor, isAsPredicted, isConfirmed, trial, isVoid, changed } =
     tried;
-  const signed = (value: number) =>
-    formatExactLength(nanometres(Math.round(value)), unit, INSTRUMENT_DECIMALS[unit], { plus: true });
+  const signed = (value: number) => workedOutText(value, unit, { plus: true });
   return (
     <>
       <Big>
-        {formatExactLength(measured.nominal, unit, INSTRUMENT_DECIMALS[unit])} {unit}
+        {workedOutText(measured.nominal, unit)} {unit}
         <small>
           ± {spreadText(uMeasured, unit)}, mean of {measured.count}
         </small>
