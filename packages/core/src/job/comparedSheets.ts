@@ -141,7 +141,11 @@ export function comparedSheets(
       ];
     });
   });
-  return [...unit, ...facts, ...tables];
+  const engine: BuildSheetDifference[] =
+    before.engine === now.engine
+      ? []
+      : [{ where: 'The sheet', what: 'Engine', before: before.engine, now: now.engine }];
+  return [...engine, ...unit, ...facts, ...tables];
 }
 
 /** What a sheet as it is now says of the one that was signed last: whether it is still what was signed. */

@@ -64,7 +64,7 @@ describe('readings taken together', () => {
     expect(readingDoubts(twin(), [...four(1, sizes), ...four(2, sizes)], 'mainJournal')).toEqual([
       { kind: 'copied', feature: 'mainJournal', parts: [1, 2] },
     ]);
-    const alike = [59_981, 59_982, 59_981, 59_982];
+    const alike = [59_981, 59_982];
     expect(readingDoubts(twin(), [...four(1, alike), ...four(2, alike)], 'mainJournal')).toEqual([]);
     expect(readingDoubts(twin(), [...four(1, sizes), ...four(2, [...sizes].reverse())], 'mainJournal')).toEqual([]);
   });

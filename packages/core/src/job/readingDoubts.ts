@@ -1,8 +1,10 @@
-import { nanometres } from '../measure/nanometres.js';
-import { FEATURE_TABLE, type Feature, type Slot } from '../part/feature.js';
+import { NANOMETRES_PER } from '../measure/unit.js';
+import { type Feature, featuresOfFamilies, partCount, type Slot } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import type { JobDocument } from './jobDocument.js';
+import { familiesOf } from './jobFamilies.js';
 import { type MeasuredPart, measuredParts } from './jobStations.js';
+import { agreementChance, instrumentOf, readingScatter } from './readingScatter.js';
 
 /** Something about the readings of a feature that one of them alone does not show. A question, never a verdict. */
 export type ReadingDoubt =
@@ -19,12 +21,15 @@ export type ReadingDoubt =
       readonly other: number;
     };
 
-/** So many different figures among those of a part: fewer are alike by chance. */
-const DIFFERENT_FIGURES = 3;
-/** No part is so far out of round that nobody sees it: a reading further from the others is of another part, or misread. Common practice. */
-const FAR_FROM_OTHERS = nanometres(15_000);
-/** So near to the readings of a part one of its own lies. */
-const NEAR_TO_OTHERS = nanometres(4_000);
+/**
+ * Of so many good engines one may be asked about copied figures for nothing: 2 in 1,000, spread over its pairs of neighbours. A setting of
+ * ours, not of a book.
+ */
+const FALSE_QUESTIONS = 0.002;
+/** A reading so many standard deviations from the others of its part was taken elsewhere, or misread: 1 in 100,000 is so by chance. */
+const FAR_FROM_OTHERS = 4.4;
+/** So near, in standard deviations, to the readings of a part one of its own lies. */
+const NEAR_TO_OTHERS = 2;
 
 type Texts = ReadonlyMap<Slot, Reading>;
 
@@ -38,12 +43,28 @@ function readOf(readings: readonly Reading[], feature: Feature): Map<number, Tex
   return byPart;
 }
 
-function isCopy(one: Texts | undefined, next: Texts | undefined): boolean {
-  if (!one || !next || one.size !== next.size) return false;
-  const texts = [...one].map(([slot, { text }]) => [text, next.get(slot)?.text] as const);
-  return (
-    texts.every(([text, other]) => text === other) && new Set(texts.map(([text]) => text)).size >= DIFFERENT_FIGURES
-  );
+/** The size of the last place of a figure as it was typed, nm; the instrument's own step where the figure has finer places. */
+function stepOf({ text, unit }: Reading, resolution: number): number {
+  const typed = NANOMETRES_PER[unit] / 10 ** (placesOf(text) ?? 0);
+  return placesOf(text) === null ? resolution : Math.max(typed, resolution);
+}
+
+/** Neighbours with the same figures in the same places, where that is too improbable to be chance. */
+function copied(job: JobDocument, read: ReadonlyMap<number, Texts>, feature: Feature): ReadingDoubt[] {
+  const resolution = instrumentOf(job, feature).resolution;
+  const pairs = featuresOfFamilies(familiesOf(job)).reduce((sum, one) => sum + partCount(job.layout, one) - 1, 0);
+  const numbers = [...read.keys()].sort((one, other) => one - other);
+  return numbers.flatMap((number): ReadingDoubt[] => {
+    const [own, next] = [read.get(number)!, read.get(number + 1)];
+    if (!next || own.size !== next.size) return [];
+    if (![...own].every(([slot, { text }]) => next.get(slot)?.text === text)) return [];
+    // The part that was copied tells nothing of how parts scatter.
+    const parts = numbers.filter((one) => one !== number + 1).map((one) => sizesOf(read.get(one)!, null));
+    const sizes = sizesOf(own, null);
+    const step = Math.max(...[...own.values()].map((reading) => stepOf(reading, resolution)));
+    const chance = agreementChance(sizes, step, readingScatter(job, feature, parts));
+    return chance * pairs <= FALSE_QUESTIONS ? [{ kind: 'copied', feature, parts: [number, number + 1] }] : [];
+  });
 }
 
 function changedOver(feature: Feature, parts: readonly MeasuredPart[]): ReadingDoubt[] {
@@ -61,29 +82,32 @@ function changedOver(feature: Feature, parts: readonly MeasuredPart[]): ReadingD
   );
 }
 
-function spanOf(texts: Texts, without: Slot | null): { readonly low: number; readonly high: number } | null {
-  const sizes = [...texts].flatMap(([slot, { nm }]) => (slot === without ? [] : [nm!]));
-  return sizes.length === 0 ? null : { low: Math.min(...sizes), high: Math.max(...sizes) };
+function sizesOf(texts: Texts, without: Slot | null): number[] {
+  return [...texts].flatMap(([slot, { nm }]) => (slot === without ? [] : [nm!]));
 }
 
-function ofOtherPart(feature: Feature, read: ReadonlyMap<number, Texts>, slots: readonly Slot[]): ReadingDoubt[] {
-  const isWithin = (nm: number, span: ReturnType<typeof spanOf>, by: number) =>
-    span !== null && nm >= span.low - by && nm <= span.high + by;
-  return [...read].flatMap(([part, own]) =>
-    [...own].flatMap(([slot, { nm }]): ReadingDoubt[] => {
-      const beside = spanOf(own, slot);
-      if (beside === null || isWithin(nm!, beside, FAR_FROM_OTHERS)) return [];
+/** A reading that is not as the others of its part are, by how readings scatter there, but as those of another that lacks it. */
+function ofOtherPart(job: JobDocument, feature: Feature, read: ReadonlyMap<number, Texts>): ReadingDoubt[] {
+  const from = (nm: number, sizes: readonly number[]) => {
+    const mean = sizes.reduce((sum, size) => sum + size, 0) / sizes.length;
+    return Math.abs(nm - mean) / Math.sqrt(1 + 1 / sizes.length);
+  };
+  return [...read].flatMap(([part, own]) => {
+    // How much places scatter is told by the other parts: this one may hold what is not of it.
+    const parts = [...read].filter(([number]) => number !== part).map(([, texts]) => sizesOf(texts, null));
+    if (parts.length === 0) return [];
+    const { places } = readingScatter(job, feature, parts);
+    return [...own].flatMap(([slot, { nm }]): ReadingDoubt[] => {
+      const beside = sizesOf(own, slot);
+      if (beside.length === 0 || from(nm!, beside) <= FAR_FROM_OTHERS * places) return [];
       const others = [...read].filter(
         ([number, texts]) =>
-          number !== part &&
-          slots.includes(slot) &&
-          !texts.has(slot) &&
-          isWithin(nm!, spanOf(texts, null), NEAR_TO_OTHERS),
+          number !== part && !texts.has(slot) && from(nm!, sizesOf(texts, null)) <= NEAR_TO_OTHERS * places,
       );
       // Where several would do nothing is known.
       return others.length === 1 ? [{ kind: 'other-part', feature, part, slot, other: others[0]![0] }] : [];
-    }),
-  );
+    });
+  });
 }
 
 /**
@@ -94,12 +118,8 @@ function ofOtherPart(feature: Feature, read: ReadonlyMap<number, Texts>, slots: 
  */
 export function readingDoubts(job: JobDocument, readings: readonly Reading[], feature: Feature): ReadingDoubt[] {
   const read = readOf(readings, feature);
-  const numbers = [...read.keys()].sort((one, other) => one - other);
-  const copied = numbers.flatMap((number): ReadingDoubt[] =>
-    isCopy(read.get(number), read.get(number + 1)) ? [{ kind: 'copied', feature, parts: [number, number + 1] }] : [],
-  );
   const parts = measuredParts(job, readings, feature);
-  return [...copied, ...changedOver(feature, parts), ...ofOtherPart(feature, read, FEATURE_TABLE[feature].slots)];
+  return [...copied(job, read, feature), ...changedOver(feature, parts), ...ofOtherPart(job, feature, read)];
 }
 
 /** Places behind the point of a plain figure; null for one with a sign or a unit. */

@@ -125,6 +125,9 @@ describe('a signed sheet', () => {
     expect((await at(1)).sheet.engine).toBe(job.document.name);
     expect((await sign({ seen: changed.revision, revision: 1, reason: 'again' })).status).toBe(409);
     expect((await sign({ seen: changed.revision, revision: 2 })).status).toBe(422);
+    const loose = await fetch(`${server.origin}/api/jobs/${job.id}/sheet.pdf`);
+    const [unsigned = ''] = await textOf(new Uint8Array(await loose.arrayBuffer()));
+    expect(unsigned).toContain('differs from signed revision 1 in 1 line');
     const { body: second } = await sign({ seen: changed.revision, revision: 2, reason: 'number misread' });
     expect(second.hash).not.toBe(first.hash);
     const { body: list } = await server.call('GET', `/api/jobs/${job.id}/sheets`);
