@@ -9,9 +9,12 @@ const MORE = {
   rodClearance: { name: 'Rod oil clearance', word: 'rod oil clearance' },
   outOfRound: { name: 'Out-of-round of journals and pins', word: 'out-of-round' },
   taper: { name: 'Taper of journals and pins', word: 'taper' },
+  boreOutOfRound: { name: 'Out-of-round of bores and big ends', word: 'out-of-round of bores' },
+  boreTaper: { name: 'Taper of bores and big ends', word: 'taper of bores' },
   endPlay: { name: 'End play', word: 'end play' },
   crush: { name: 'Crush of the shells', word: 'crush' },
   runout: { name: 'Runout of the shaft', word: 'runout' },
+  flangeRunout: { name: 'Runout of the flange', word: 'runout of the flange' },
 } as const;
 
 /** Names a limit of a data sheet: a measured feature, or one of those that are not of a size. */
@@ -19,15 +22,24 @@ export type LimitKey = Feature | keyof typeof MORE;
 
 const CLEARANCES = { main: 'mainClearance', rod: 'rodClearance' } as const satisfies Record<Family, LimitKey>;
 
-/** Limits that hold for the shape of journals and pins, or for the shaft as a whole; not needed to choose shells. */
-export const CHECKED_LIMITS = ['outOfRound', 'taper', 'endPlay', 'crush', 'runout'] as const;
+/** Limits that hold for the shape of journals, pins and bores, or for the shaft as a whole; not needed to choose shells. */
+export const CHECKED_LIMITS = [
+  'outOfRound',
+  'taper',
+  'boreOutOfRound',
+  'boreTaper',
+  'endPlay',
+  'crush',
+  'runout',
+  'flangeRunout',
+] as const;
 
 /** What a family needs: its sizes, then its oil clearance. */
 export function limitsOfFamily(family: Family): LimitKey[] {
   return [...featuresOfFamilies([family]), CLEARANCES[family]];
 }
 
-/** What a data sheet gives limits for, in the order of a sheet. Out-of-round and taper hold for journals and pins. */
+/** What a data sheet gives limits for, in the order of a sheet. */
 export const LIMIT_KEYS = [...FAMILIES.flatMap(limitsOfFamily), ...CHECKED_LIMITS] as unknown as [
   LimitKey,
   ...LimitKey[],

@@ -157,6 +157,12 @@ const currentSchema = z.strictObject({
     uncertainty: nanometresSchema
       .refine((value) => value >= 0, 'cannot be below zero')
       .describe('Common practice for a micrometer and a bore gauge in good order: 0.002 mm. A setting.'),
+    /** How far a main bore may lie from the line of its neighbours before it is told, nm; null: it is not looked at. */
+    alongLine: nanometresSchema
+      .refine((value) => value > 0, 'is above zero')
+      .nullable()
+      .optional()
+      .describe('Left out: 0.0005 in, common practice. A setting, no limit of a data sheet.'),
     /** Size the gauge is zeroed on, for readings typed as deviations. */
     setting: z.strictObject(eachFeature(() => sizeNmSchema.nullable())),
     /** How warm the parts are that are read now, °C; null where nobody takes it: sizes are then taken as they are read. */

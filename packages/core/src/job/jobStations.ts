@@ -147,14 +147,20 @@ function shapeOf(role: 'housing' | 'journal', own: readonly Reading[]): PartShap
   };
 }
 
-/** Out-of-round and taper of a journal beyond the data sheet's limits. */
+/** The limits of shape that hold for a bore, and for a journal or pin. */
+const SHAPE_LIMITS = {
+  housing: { 'out-of-round': 'boreOutOfRound', taper: 'boreTaper' },
+  journal: { 'out-of-round': 'outOfRound', taper: 'taper' },
+} as const;
+
+/** Out-of-round and taper of a part beyond the data sheet's limits. */
 function shapeFindings(job: JobDocument, feature: Feature, { outOfRound, taper }: PartShape): SizeFinding[] {
   const shapes = [
     { kind: 'out-of-round', value: outOfRound ?? 0 },
     { kind: 'taper', value: taper ?? 0 },
   ] as const;
   return shapes.flatMap(({ kind, value }): SizeFinding[] => {
-    const limit = job.limits[kind === 'taper' ? 'taper' : 'outOfRound'];
+    const limit = job.limits[SHAPE_LIMITS[FEATURE_TABLE[feature].role][kind]];
     return limit && value > limit.high ? [{ feature, kind, by: nanometres(value - limit.high), side: 'over' }] : [];
   });
 }
@@ -236,7 +242,7 @@ export function measuredParts(job: JobDocument, readings: readonly Reading[], fe
         (isReadBefore(own, job.fasteners[family].since) || isWithOtherCap(job, partName(feature, number), own)),
       shape,
       missing: Math.max(0, job.measuring.slots[feature].length - count),
-      findings: [...(undersize ? [] : standard), ...(isJournal ? shapeFindings(job, feature, shape) : [])],
+      findings: [...(undersize ? [] : standard), ...shapeFindings(job, feature, shape)],
     };
   });
 }

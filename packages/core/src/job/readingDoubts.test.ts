@@ -21,6 +21,7 @@ import { mainStations, measuredParts } from './jobStations.js';
 import { isCoarse, readingDoubts } from './readingDoubts.js';
 import { rowDoubts } from './rowDoubts.js';
 import { sheetContent } from './sheetContent.js';
+import { runoutsOf } from './slices/runoutSlice.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 const limit = (low: number, high: number) => ({ low: um(low), high: um(high), source: 'Rush book, p. 9' });
@@ -118,6 +119,62 @@ describe('readings taken together', () => {
     ['62 mm', ['62.003', '62.004'], false],
   ])('%s beside %j has fewer decimals: %s', (text, others, isFewer) => {
     expect(isCoarse(text, others)).toBe(isFewer);
+  });
+});
+
+describe('what said nothing', () => {
+  const bores = (...sizes: readonly number[]) => sizes.map((size, at) => read(at + 1, 'front', size, 'mainBore'));
+
+  it('a bore 13 µm off its neighbours is told, within the setting, against the middle of its own limits', () => {
+    const off = { kind: 'off-line', feature: 'mainBore', part: 2, beside: [1, 3], by: um(13), within: 12_700 };
+    expect(readingDoubts(twin(), bores(64_000, 64_013, 64_000), 'mainBore')).toMatchObject([
+      { part: 1 },
+      off,
+      { part: 3 },
+    ]);
+    expect(readingDoubts(twin(), bores(64_000, 64_012, 64_000), 'mainBore')).toEqual([]);
+    const { measuring } = twin();
+    for (const [alongLine, count] of [
+      [null, 0],
+      [um(20), 0],
+      [um(5), 3],
+    ] as const) {
+      const job = twin({ measuring: { ...measuring, alongLine } });
+      expect(readingDoubts(job, bores(64_000, 64_013, 64_000), 'mainBore')).toHaveLength(count);
+    }
+    // A main that is bored larger by the sheet is on the line.
+    const stepped = twin({ mainLimits: { '2': { mainBore: limit(64_100, 64_112) } } });
+    expect(readingDoubts(stepped, bores(64_000, 64_105, 64_000), 'mainBore')).toEqual([]);
+  });
+
+  it('a bore 28 µm out of round is over the limit that the sheet gives for bores, and not over that of journals', () => {
+    const readings = [read(2, 'front', 64_002, 'mainBore'), read(2, 'front-90', 64_030, 'mainBore')];
+    const findings = (key: 'outOfRound' | 'boreOutOfRound') => {
+      const { limits } = twin();
+      const job = twin({ limits: { ...limits, [key]: limit(0, 10) } });
+      return measuredParts(job, readings, 'mainBore').flatMap((part) => part.findings);
+    };
+    expect(findings('boreOutOfRound')).toEqual([
+      { feature: 'mainBore', kind: 'out-of-round', by: um(18), side: 'over' },
+    ]);
+    expect(findings('outOfRound')).toEqual([]);
+  });
+
+  it('the runout of the flange is judged by the limit of its own', () => {
+    const dial = (sizeUm: number) => ({
+      text: '',
+      unit: 'mm' as const,
+      nm: um(sizeUm),
+      by: 'Wren',
+      at: '2026-02-03T04:05:06.000Z',
+    });
+    const flange = { '0': dial(0), '90': dial(40), '180': dial(80), '270': dial(40) };
+    const { limits, runout } = twin();
+    const verdict = (flangeRunout: typeof limits.flangeRunout) =>
+      runoutsOf(twin({ limits: { ...limits, flangeRunout }, runout: { ...runout, flange } })).map(
+        ({ isOver }) => isOver,
+      );
+    expect([verdict(null), verdict(limit(0, 50)), verdict(limit(0, 100))]).toEqual([[null], [true], [false]]);
   });
 });
 

@@ -1,3 +1,5 @@
+import { limitAt } from '../engineType/limits.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { NANOMETRES_PER } from '../measure/unit.js';
 import { type Feature, featuresOfFamilies, partCount, type Slot } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
@@ -12,6 +14,18 @@ export type ReadingDoubt =
   | { readonly kind: 'copied'; readonly feature: Feature; readonly parts: readonly [number, number] }
   /** Two parts, each of them as the mark of the other says. */
   | { readonly kind: 'changed-over'; readonly feature: Feature; readonly parts: readonly [number, number] }
+  /** A main bore that lies further from the line of its neighbours than the setting allows. */
+  | {
+      readonly kind: 'off-line';
+      readonly feature: Feature;
+      readonly part: number;
+      /** The mains beside it that it is compared with. */
+      readonly beside: readonly number[];
+      /** How far it is above the line, nm; below zero where it is under it. */
+      readonly by: Nanometres;
+      /** What it may lie off, nm. */
+      readonly within: Nanometres;
+    }
   /** A reading that is not as the others of its part, but as those of another where that place was not read. */
   | {
       readonly kind: 'other-part';
@@ -30,6 +44,37 @@ const FALSE_QUESTIONS = 0.002;
 const FAR_FROM_OTHERS = 4.4;
 /** So near, in standard deviations, to the readings of a part one of its own lies. */
 const NEAR_TO_OTHERS = 2;
+
+/** Main bores are alike along the line within 0.0005 in; common practice. */
+const ALONG_LINE = nanometres(12_700);
+
+/** How far a main bore of an engine may lie from the line of its neighbours, nm; null where it is not looked at. */
+export function alongLineOf({ measuring }: Pick<JobDocument, 'measuring'>): Nanometres | null {
+  return measuring.alongLine === undefined ? ALONG_LINE : measuring.alongLine;
+}
+
+/**
+ * Main bores that are off the line of their neighbours: of those to either side, or of the one beside an end main. Where the sheet gives mains
+ * limits of their own, what is compared is how far each lies from the middle of its limits.
+ */
+function offLine(job: JobDocument, parts: readonly MeasuredPart[]): ReadingDoubt[] {
+  const within = alongLineOf(job);
+  if (within === null) return [];
+  const from = new Map(
+    parts.flatMap(({ number, size }): [number, number][] => {
+      if (size?.kind !== 'read') return [];
+      const limit = limitAt(job, 'mainBore', number);
+      return [[number, size.nominal - (limit ? (limit.low + limit.high) / 2 : 0)]];
+    }),
+  );
+  return [...from].flatMap(([part, own]): ReadingDoubt[] => {
+    const beside = [part - 1, part + 1].filter((number) => from.has(number));
+    if (beside.length === 0) return [];
+    const line = beside.reduce((sum, number) => sum + from.get(number)!, 0) / beside.length;
+    const by = nanometres(Math.round(own - line));
+    return Math.abs(by) > within ? [{ kind: 'off-line', feature: 'mainBore', part, beside, by, within }] : [];
+  });
+}
 
 type Texts = ReadonlyMap<Slot, Reading>;
 
@@ -112,14 +157,19 @@ function ofOtherPart(job: JobDocument, feature: Feature, read: ReadonlyMap<numbe
 
 /**
  * What is to be asked about the readings of a feature taken together: figures that were copied and not read, two parts entered the wrong
- * way round, a reading entered against the wrong part. Common practice; nothing is changed.
+ * way round, a reading entered against the wrong part, a main bore off the line of the others. Common practice; nothing is changed.
  *
  * @param readings current readings, any order
  */
 export function readingDoubts(job: JobDocument, readings: readonly Reading[], feature: Feature): ReadingDoubt[] {
   const read = readOf(readings, feature);
   const parts = measuredParts(job, readings, feature);
-  return [...copied(job, read, feature), ...changedOver(feature, parts), ...ofOtherPart(job, feature, read)];
+  return [
+    ...copied(job, read, feature),
+    ...changedOver(feature, parts),
+    ...ofOtherPart(job, feature, read),
+    ...(feature === 'mainBore' ? offLine(job, parts) : []),
+  ];
 }
 
 /** Places behind the point of a plain figure; null for one with a sign or a unit. */

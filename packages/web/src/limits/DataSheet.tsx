@@ -1,5 +1,6 @@
 import {
   aimRuleSchema,
+  CHECKED_LIMITS,
   CLEARANCE_DECIMALS,
   clearanceKey,
   formatExactLength,
@@ -60,7 +61,7 @@ const JOINTS = [
 ] as const;
 
 /** Limits that a verdict uses where they are given, and does without where they are not. */
-const SHAPE_LIMITS: readonly LimitKey[] = ['outOfRound', 'taper', 'endPlay'];
+const SHAPE_LIMITS: readonly LimitKey[] = CHECKED_LIMITS.filter((key) => key !== 'crush');
 
 const UNSAVED_ROW = 'not saved yet: leave the row to keep it';
 

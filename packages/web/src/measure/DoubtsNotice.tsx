@@ -1,12 +1,26 @@
-import { FEATURE_TABLE, type Feature, partName, type ReadingDoubt, readingDoubts, slotName } from '@fettle/core';
+import {
+  FEATURE_TABLE,
+  type Feature,
+  lengthText,
+  partName,
+  type ReadingDoubt,
+  readingDoubts,
+  slotName,
+  type Unit,
+} from '@fettle/core';
 import type { OpenJob } from '../job/useJob.js';
 import { Notice } from '../look/Notice.js';
 
-function wordsOf(doubt: ReadingDoubt): string {
+function wordsOf(doubt: ReadingDoubt, unit: Unit): string {
   const name = (number: number) => partName(doubt.feature, number);
   if (doubt.kind === 'other-part') {
     const place = slotName(doubt.slot).toLowerCase();
     return `${name(doubt.part)}, ${place}: not as the others there, but as ${name(doubt.other)} reads, which has no ${place} yet. Is it ${name(doubt.other)}’s?`;
+  }
+  if (doubt.kind === 'off-line') {
+    const beside = doubt.beside.map(name).join(' and ');
+    const off = `${lengthText(Math.abs(doubt.by), unit)} ${doubt.by > 0 ? 'larger' : 'smaller'} than ${beside}`;
+    return `${name(doubt.part)} is ${off}: more than ${lengthText(doubt.within, unit)}, the setting for bores along the line. Read it again; if it is so, have the line checked.`;
   }
   const [one, other] = doubt.parts.map(name);
   return doubt.kind === 'copied'
@@ -22,7 +36,7 @@ export function DoubtsNotice({ job, feature }: { readonly job: OpenJob; readonly
     <Notice>
       <ul aria-label={`To be looked at: ${FEATURE_TABLE[feature].words}`}>
         {doubts.map((doubt) => (
-          <li key={wordsOf(doubt)}>{wordsOf(doubt)}</li>
+          <li key={wordsOf(doubt, job.document.unit)}>{wordsOf(doubt, job.document.unit)}</li>
         ))}
       </ul>
     </Notice>

@@ -1,4 +1,4 @@
-import { FEATURE_TABLE, type Feature, lengthText, type Nanometres, type Slot } from '@fettle/core';
+import { alongLineOf, FEATURE_TABLE, type Feature, lengthText, type Nanometres, type Slot } from '@fettle/core';
 import styled from 'styled-components';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
@@ -81,6 +81,16 @@ export function MeasuringSettings({ job, feature, onSetting }: MeasuringSettings
         ]}
         onChange={(order) => change((old) => ({ ...old, measuring: { ...old.measuring, order } }))}
       />
+      {feature === 'mainBore' && (
+        <LengthField
+          kept={{ of: job.id, part: feature, field: 'alongLine' }}
+          label={`Bores alike along the line within, ${unit}`}
+          unit={unit}
+          value={alongLineOf(document)}
+          check={(value) => (value > 0 ? null : 'Above zero; leave it empty to look at nothing.')}
+          onCommit={(alongLine) => change((old) => ({ ...old, measuring: { ...old.measuring, alongLine } }))}
+        />
+      )}
       <p className="limits">
         {limit ? (
           <>

@@ -125,7 +125,9 @@ function Verdict({ work }: { work: RunoutWork }) {
       )}
       <Quiet>
         {place === FLANGE
-          ? 'Up to 0.05 mm (0.002 in) is good, over 0.13 mm (0.005 in) too much: common practice; the data sheet decides.'
+          ? limits.flangeRunout
+            ? `Limit ${text(limits.flangeRunout.high)}: ${limits.flangeRunout.source}.`
+            : 'The data sheet gives no limit for the flange: it is not judged. Up to 0.05 mm (0.002 in) is good, over 0.13 mm (0.005 in) too much: common practice; the data sheet decides.'
           : limits.runout
             ? `Limit ${text(limits.runout.high)}: ${limits.runout.source}.`
             : 'The data sheet gives no limit for the runout: it is not judged.'}

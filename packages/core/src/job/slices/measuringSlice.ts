@@ -116,6 +116,7 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
       if (field === 'gaugeCelsius') return 'temperature of the instruments';
       if (field === 'mode') return 'how sizes are read';
       if (field === 'uncertainty') return 'uncertainty of a reading';
+      if (field === 'alongLine') return 'how far a main bore may lie from the line of its neighbours';
       return 'order of measuring';
     },
   };

@@ -10,7 +10,7 @@ export interface RunoutAt {
   /** `M2`, or `flange`. */
   readonly place: string;
   readonly read: TurnRead;
-  /** Null where the data sheet gives no limit, which is for the mains. */
+  /** Null where the data sheet gives no limit: one for the mains, another for the flange. */
   readonly isOver: boolean | null;
 }
 
@@ -23,7 +23,9 @@ export function runoutsOf({ runout, limits, layout }: Pick<JobDocument, 'runout'
       const read = turnRead(runout.mains[place] ?? {});
       return read ? [{ place, read, isOver: limit && read.tir > limit.high }] : [];
     }),
-    ...[turnRead(runout.flange)].flatMap((read) => (read ? [{ place: 'flange', read, isOver: null }] : [])),
+    ...[turnRead(runout.flange)].flatMap((read) =>
+      read ? [{ place: 'flange', read, isOver: limits.flangeRunout && read.tir > limits.flangeRunout.high }] : [],
+    ),
   ];
 }
 
@@ -39,10 +41,27 @@ function stateOf({ job }: JobFacts): StageState {
 function todosOf({ job }: JobFacts): Todo[] {
   const over = runoutsOf(job).filter(({ isOver }) => isOver);
   if (over.length === 0) return [];
-  const worst = over.reduce((most, one) => (one.read.tir > most.read.tir ? one : most));
-  const bend = lengthText(bentBy(worst.read.tir), job.unit);
+  const mains = over.filter(({ place }) => place !== 'flange');
+  const worst = mains.length === 0 ? null : mains.reduce((most, one) => (one.read.tir > most.read.tir ? one : most));
+  const flange = over.find(({ place }) => place === 'flange');
+  const length = (value: number) => lengthText(value, job.unit);
   return [
-    { turn: 'blocked', todo: `Shaft bent by ${bend} at ${worst.place}: read again, then straighten or replace it` },
+    ...(worst
+      ? [
+          {
+            turn: 'blocked' as const,
+            todo: `Shaft bent by ${length(bentBy(worst.read.tir))} at ${worst.place}: read again, then straighten or replace it`,
+          },
+        ]
+      : []),
+    ...(flange
+      ? [
+          {
+            turn: 'blocked' as const,
+            todo: `Flange runs out by ${length(flange.read.tir)}, over its limit: clean it, read again, then true it`,
+          },
+        ]
+      : []),
   ];
 }
 
@@ -78,7 +97,12 @@ function sheetOf({ job }: JobFacts): SheetBlock[] {
         ].map((cell) => ({ text: cell })),
       })),
     },
-    ...(limits.runout ? [] : [{ kind: 'note' as const, text: 'The data sheet gives no limit for the runout.' }]),
+    ...(limits.runout || !read.some(({ place }) => place !== 'flange')
+      ? []
+      : [{ kind: 'note' as const, text: 'The data sheet gives no limit for the runout of the shaft.' }]),
+    ...(limits.flangeRunout || !read.some(({ place }) => place === 'flange')
+      ? []
+      : [{ kind: 'note' as const, text: 'The data sheet gives no limit for the runout of the flange.' }]),
   ];
 }
 
