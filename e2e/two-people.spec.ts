@@ -42,6 +42,8 @@ test('two people at one engine: readings and changes merge, clashes are asked ab
   await block.reload();
   await block.getByRole('button', { name: 'Keep mine' }).click();
   await allSaved(block);
+  // Who typed first is told, and asked as well.
+  await vise.getByRole('button', { name: 'Keep theirs' }).click();
   await expect(vise.getByLabel('M2 main bore front plane, mm')).toHaveValue('64.011', { timeout: 15_000 });
 
   // Different places of the data sheet merge without a word; the same place is asked about.

@@ -364,4 +364,28 @@ describe('“on average”', () => {
       for (const { before, after } of changes) expect(before).not.toBe(after);
     }
   });
+
+  it('names a station that would not be mixed, where no clearance would be another', () => {
+    const walls = { thin: 1.99, mid: 1.995, thick: 2 };
+    const ids = ['M1', 'M2', 'M3'];
+    const station = { family: 'main', journal: 59.985, aim: 0.035, low: 0.02, high: 0.05 };
+    const request = fitRequestSchema.parse({
+      format: 'fettle.fit-request/1',
+      unit: 'mm',
+      stations: ids.map((id) => ({ ...station, id })),
+      housings: ids.map((id) => ({ id: `B ${id}`, family: 'main', bore: 64.01, station: id })),
+      shells: Object.entries(walls).map(([id, wall]) => ({
+        id,
+        family: 'main',
+        series: 'A',
+        half: 'either',
+        wall,
+        stock: id === 'mid' ? 4 : 6,
+      })),
+    });
+    const plan = fit(request, { solver });
+    const [best] = setSavings(request, plan.cost!, { solver }).sets;
+    const [mixed] = plan.stations.flatMap(({ id, mixed }) => (mixed ? [id] : []));
+    expect(best).toMatchObject({ shells: ['mid'], changes: [], unmixed: [mixed] });
+  });
 });

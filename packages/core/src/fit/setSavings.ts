@@ -10,6 +10,8 @@ export interface SetSaving {
   readonly saving: number;
   /** The stations whose clearance would be another: their deviations from the target before and after, in the unit of the request. */
   readonly changes: readonly { readonly station: string; readonly before: number; readonly after: number }[];
+  /** The stations that would have two halves of one wall, and are mixed without it. */
+  readonly unmixed: readonly string[];
 }
 
 export interface SetSavings {
@@ -49,7 +51,7 @@ export function setSavings(request: FitRequest, cost: number, options: FitOption
   const limits = within(options, LONGEST_MS);
   let isComplete = true;
   const now = hasEnded(limits) ? null : fit(request, { ...limits, explain: false });
-  const deviations = new Map(now?.stations.map(({ id, deviation }) => [id, deviation]));
+  const known = new Map(now?.stations.map((station) => [station.id, station]));
   const found = setsOf(request.shells).flatMap((set): SetSaving[] => {
     const more = (shell: FitShell) => (shell.half === 'either' ? 2 : 1);
     const shells = request.shells.map((shell) =>
@@ -62,10 +64,11 @@ export function setSavings(request: FitRequest, cost: number, options: FitOption
     }
     const saving = cost - plan.cost!;
     const changes = plan.stations.flatMap(({ id, deviation }) => {
-      const before = deviations.get(id);
+      const before = known.get(id)?.deviation;
       return before === undefined || before === deviation ? [] : [{ station: id, before, after: deviation }];
     });
-    return saving > 0 ? [{ shells: set.map(({ id }) => id), saving, changes }] : [];
+    const unmixed = plan.stations.flatMap(({ id, mixed }) => (!mixed && known.get(id)?.mixed ? [id] : []));
+    return saving > 0 ? [{ shells: set.map(({ id }) => id), saving, changes, unmixed }] : [];
   });
   return { sets: found.sort((a, b) => b.saving - a.saving), isComplete };
 }

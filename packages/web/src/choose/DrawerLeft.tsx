@@ -44,7 +44,6 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
   for (const id of taken) used.set(id, (used.get(id) ?? 0) + 1);
   const { shown, most, showMore } = useShown(shells, body, ({ id }) => used.has(id));
   const shellOf = (id: string) => (asked.ok ? document.shells[asked.shellIds.get(id) ?? ''] : undefined);
-  const _family = (shell: JobShell) => (document.withRods ? `${shell.family} ` : '');
   const gradeOf = (id: string) => {
     const shell = shellOf(id);
     return shell ? `${shell.grade}${shell.family === 'rod' ? ' for a rod' : ''}` : id;
@@ -57,25 +56,31 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
   );
   const { unit } = document;
   const off = (value: number) => workedOutText(lengthOfNumber(value, unit), unit, { plus: true });
-  // Told as what would be another: which stations, from how far off target to how far.
-  const dearest = (saved?.sets ?? []).filter(({ changes }) => changes.length > 0).slice(0, 4);
+  // Told as what would be another: which stations, from how far off target to how far, and which need not be mixed.
+  const dearest = (saved?.sets ?? []).filter(({ changes, unmixed }) => changes.length + unmixed.length > 0).slice(0, 4);
   return (
     <Panel>
       {dearest.length > 0 && (
         <>
           <PanelTitle>Where stock is short</PanelTitle>
           <ul style={{ margin: '0.25rem 0 0.6rem', paddingLeft: '1.1rem', fontSize: 'var(--size-small)' }}>
-            {dearest.map(({ shells: ids, changes }) => (
+            {dearest.map(({ shells: ids, changes, unmixed }) => (
               <li key={ids.join()}>
                 One more set of {gradeOf(ids[0]!)}:{' '}
-                <span className="figure">
-                  {changes
-                    .slice(0, MOST_CHANGES)
-                    .map(({ station, before, after }) => `${station} ${off(before)} → ${off(after)}`)
-                    .join(', ')}
-                </span>{' '}
-                {unit} off target
-                {changes.length > MOST_CHANGES && `, and ${changes.length - MOST_CHANGES} more`}
+                {changes.length > 0 && (
+                  <>
+                    <span className="figure">
+                      {changes
+                        .slice(0, MOST_CHANGES)
+                        .map(({ station, before, after }) => `${station} ${off(before)} → ${off(after)}`)
+                        .join(', ')}
+                    </span>{' '}
+                    {unit} off target
+                    {changes.length > MOST_CHANGES && `, and ${changes.length - MOST_CHANGES} more`}
+                    {unmixed.length > 0 && '; '}
+                  </>
+                )}
+                {unmixed.length > 0 && `${unmixed.join(', ')} not mixed`}
               </li>
             ))}
           </ul>

@@ -131,7 +131,6 @@ export function StationPanel(props: StationPanelProps) {
   const { unit } = document;
   const isRod = station.family === 'rod';
   const choices = useStationChoices(station, halves, plan);
-  const _count = plan.asked.ok ? plan.asked.request.stations.length : 1;
   return (
     <OpenedPanel aria-label={isRod ? `Pin ${station.number}` : `Main ${station.number}`}>
       <Row style={{ justifyContent: 'space-between' }}>
