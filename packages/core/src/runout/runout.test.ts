@@ -66,7 +66,7 @@ describe('the runout of a shaft', () => {
           [90, null],
         ]),
       ),
-    ).toEqual({ count: 2, tir: 8_000, once: null, rest: null });
+    ).toMatchObject({ count: 2, tir: 8_000, once: null, rest: null });
     expect(
       turnRead(
         turn([
@@ -78,5 +78,31 @@ describe('the runout of a shaft', () => {
         ]),
       )!.once,
     ).toBeNull();
+  });
+
+  it('gives the condition of its angles, and makes no swing out of angles in clusters (22 µm out of 10)', () => {
+    expect(turnRead(round(8, Math.cos))!.condition).toBeCloseTo(1, 6);
+    const clustered = turnRead(
+      turn([
+        [0, 0],
+        [10, 10_000],
+        [20, 0],
+        [190, 5_000],
+      ]),
+    )!;
+    expect(clustered.condition).toBeGreaterThan(1.5);
+    expect([clustered.tir, clustered.once, clustered.rest]).toEqual([10_000, null, null]);
+    const angles = fc.uniqueArray(fc.integer({ min: 0, max: 359 }), { minLength: 4, maxLength: 12 });
+    fc.assert(
+      fc.property(
+        angles,
+        fc.array(fc.integer({ min: 0, max: 10_000 }), { minLength: 12, maxLength: 12 }),
+        (at, read) => {
+          const { once, tir } = turnRead(turn(at.map((angle, index) => [angle, read[index]!] as const)))!;
+          return once === null || 2 * once.swing <= 2 * tir + 1;
+        },
+      ),
+      { numRuns: 2_000 },
+    );
   });
 });

@@ -6,6 +6,11 @@ export interface TurnRead {
   readonly count: number;
   /** Total indicator reading: the largest less the smallest. */
   readonly tir: Nanometres;
+  /**
+   * How many times worse the angles tell what swings once a turn than as many evenly spaced ones would: 1 at best, Infinity where they do
+   * not tell it at all.
+   */
+  readonly condition: number;
   /** What swings once a turn, `mean + swing · cos(angle − at)`; null where the readings do not tell it. */
   readonly once: {
     /** Half of what the dial swings once a turn: how far the axis is off, nm. */
@@ -21,6 +26,8 @@ export interface TurnRead {
 /** Readings over a turn tell what swings once in it only where they go round it: four at least, no gap of half a turn. */
 const FEWEST = 4;
 const WIDEST_GAP = 180;
+/** Angles that lie in a cluster make a swing out of the scatter of the readings: worse than this they are refused. A setting of ours. */
+const WORST_CONDITION = 1.5;
 
 /** Solves three linear equations by elimination with the largest pivot first; null where they do not tell. */
 function solved(rows: number[][]): number[] | null {
@@ -39,6 +46,16 @@ function solved(rows: number[][]): number[] | null {
   return rows.map((row, at) => row[3]! / row[at]!);
 }
 
+/** How many times worse some angles tell the swing than as many evenly spaced ones: by the larger axis of its covariance. */
+function conditionOf(normal: readonly (readonly number[])[], count: number): number {
+  const column = (at: number) => solved(normal.map((row, own) => [...row, own === at ? 1 : 0]));
+  const [cosine, sine] = [column(1), column(2)];
+  if (!cosine || !sine) return Number.POSITIVE_INFINITY;
+  const [a, b, d] = [cosine[1]!, cosine[2]!, sine[2]!];
+  const largest = (a + d) / 2 + Math.hypot((a - d) / 2, b);
+  return Math.sqrt((largest * count) / 2);
+}
+
 /**
  * What a dial showed round a turn: its total reading, and by least squares the part that comes once a turn, which an axis that is off makes,
  * apart from what a part that is out of round makes.
@@ -53,8 +70,6 @@ export function turnRead(turn: Turn): TurnRead | null {
   const values = read.map(({ nm }) => nm);
   const tir = nanometres(Math.max(...values) - Math.min(...values));
   const gaps = read.map(({ angle }, at) => (at === 0 ? angle + 360 - read.at(-1)!.angle : angle - read[at - 1]!.angle));
-  const none = { count: read.length, tir, once: null, rest: null };
-  if (read.length < FEWEST || Math.max(...gaps) >= WIDEST_GAP) return none;
   const basis = (angle: number) => {
     const radians = (angle * Math.PI) / 180;
     return [1, Math.cos(radians), Math.sin(radians)];
@@ -63,14 +78,20 @@ export function turnRead(turn: Turn): TurnRead | null {
     ...[0, 1, 2].map((column) => read.reduce((sum, { angle }) => sum + basis(angle)[row]! * basis(angle)[column]!, 0)),
     read.reduce((sum, { angle, nm }) => sum + basis(angle)[row]! * nm, 0),
   ]);
-  const found = solved(rows);
-  if (!found) return none;
+  const condition = conditionOf(
+    rows.map((row) => row.slice(0, 3)),
+    read.length,
+  );
+  const isTold = read.length >= FEWEST && Math.max(...gaps) < WIDEST_GAP && condition <= WORST_CONDITION;
+  const found = isTold ? solved(rows) : null;
+  if (!found) return { count: read.length, tir, condition, once: null, rest: null };
   const [mean, cosine, sine] = found as [number, number, number];
   const left = read.map(({ angle, nm }) => nm - basis(angle).reduce((sum, one, at) => sum + one * found[at]!, 0));
   const at = (Math.atan2(sine, cosine) * 180) / Math.PI;
   return {
     count: read.length,
     tir,
+    condition,
     once: { swing: Math.hypot(cosine, sine), at: (at + 360) % 360, mean },
     rest: nanometres(Math.round(Math.max(...left) - Math.min(...left))),
   };

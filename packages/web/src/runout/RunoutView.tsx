@@ -123,6 +123,11 @@ function Verdict({ work }: { work: RunoutWork }) {
           of round, or dirty.
         </p>
       )}
+      {once === null && count >= 4 && (
+        <Quiet>
+          These angles lie too close together to tell what comes once a turn: read it evenly round the whole turn.
+        </Quiet>
+      )}
       <Quiet>
         {place === FLANGE
           ? limits.flangeRunout
