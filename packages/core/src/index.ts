@@ -275,6 +275,7 @@ export {
 export { STATE_WORDS, type StationState } from './job/stationState.js';
 export type { StationOffset, StationTrial } from './job/stationTrial.js';
 export { pairVerdict, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
+export { stripVerdict } from './job/stripVerdict.js';
 export { type FreeLines, freePieces, pieceFaults, takenPieces, thrustKindOf } from './job/takenPieces.js';
 export { endPlayOfHalves, thrustFlanges } from './job/thrustFlanges.js';
 export {

@@ -8,10 +8,12 @@ import {
   type StripEnd,
   stripFor,
   stripRead,
+  stripVerdict,
 } from '@fettle/core';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { StateMark } from '../look/StateMark.js';
 import { LengthField } from '../measure/LengthField.js';
 import type { TrialWork } from './useTrial.js';
 
@@ -21,6 +23,9 @@ const Three = styled.div`
   gap: 0.25rem 0.75rem;
   margin-top: 0.4rem;
 `;
+
+/** Gauging strips are far thinner than this, 1 mm; common practice. */
+const MOST_DIAMETER = 1_000_000;
 
 const END_WORDS: Readonly<Record<StripEnd, string>> = { front: 'front end', rear: 'rear end' };
 
@@ -50,9 +55,14 @@ export function StripPanel({ job, work }: { readonly job: string; readonly work:
   const { id } = open.station;
   const read = strip && stripRead(strip);
   const calculated = open.verdict.clearance?.nominal ?? null;
+  const only = stripVerdict(document, open.station);
   const off = read && calculated !== null ? read.clearance - calculated : null;
   const diameter = strip?.diameter ?? work.lastDiameter;
   const positive = (value: number) => (value > 0 ? null : 'Above zero.');
+  const wide = (value: number) => {
+    if (diameter === null) return 'Give the strip’s diameter first.';
+    return value < diameter ? 'Narrower than the strip itself: it was pressed wider. Read it again.' : null;
+  };
   return (
     <Panel aria-label={`Gauging strip at ${id}`}>
       <Row style={{ justifyContent: 'space-between' }}>
@@ -71,7 +81,11 @@ export function StripPanel({ job, work }: { readonly job: string; readonly work:
           label={`Strip’s diameter, ${unit}`}
           unit={unit}
           value={diameter}
-          check={positive}
+          check={(value) =>
+            value > MOST_DIAMETER
+              ? `No strip is ${lengthText(value, unit)} thick: a decimal slip? Type what stands on the packet.`
+              : positive(value)
+          }
           onCommit={(diameter: Nanometres | null) => diameter !== null && setStrip({ diameter })}
         />
         {STRIP_ENDS.map((end) => (
@@ -81,7 +95,7 @@ export function StripPanel({ job, work }: { readonly job: string; readonly work:
             label={`Width, ${END_WORDS[end]}, ${unit}`}
             unit={unit}
             value={strip?.widths[end]?.nm ?? null}
-            check={(value) => (diameter === null ? 'Give the strip’s diameter first.' : positive(value))}
+            check={wide}
             onCommit={(nm: Nanometres | null) => setStrip({ [end]: nm })}
           />
         ))}
@@ -95,11 +109,16 @@ export function StripPanel({ job, work }: { readonly job: string; readonly work:
             `; taper ${roughText(Math.abs(read.taper), unit)}, wider at the ${read.taper > 0 ? 'front' : 'rear'}`}
           .{' '}
           {off === null
-            ? 'Nothing else is known here: the sheet says “by strip only”.'
+            ? `Nothing else is known here: the sheet says “by strip only”.${only ? '' : ' Without limits it is not judged.'}`
             : Math.abs(off) <= STRIP_TELLS
               ? 'It agrees with what was worked out.'
               : `It is ${roughText(Math.abs(off), unit)} ${off > 0 ? 'over' : 'under'} what was worked out: was the shaft turned, or the strip moved?`}
         </p>
+      )}
+      {only && (
+        <Row>
+          <StateMark state={only.state} /> by strip only
+        </Row>
       )}
       <Quiet>
         Dry, the shaft not turned; cap off straight, read at the widest. A model: the card with the strip rules.

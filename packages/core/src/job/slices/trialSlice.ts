@@ -11,8 +11,10 @@ import { familiesOf } from '../jobFamilies.js';
 import type { JobStation } from '../jobStations.js';
 import { figures, type SheetBlock, words } from '../sheetBlock.js';
 import type { Slice, StageState, Todo } from '../slice.js';
+import { STATE_WORDS } from '../stationState.js';
 import { isTelling, type StationTrial } from '../stationTrial.js';
 import { stationVerdict } from '../stationVerdict.js';
+import { stripVerdict } from '../stripVerdict.js';
 
 /** What each school is called, and why one would follow it. */
 export const SCHOOL_WORDS: Readonly<Record<TrialSchool, { readonly name: string; readonly why: string }>> = {
@@ -74,9 +76,18 @@ function isDone(facts: JobFacts): boolean {
   return wanted.length > 0 && wanted.every(({ tried }) => trialState(tried) === 'read');
 }
 
+/** The stations that a strip, as all that is known there, says are tight or loose. */
+function beyondByStrip({ job, stations }: JobFacts): { readonly id: string; readonly is: 'tight' | 'loose' }[] {
+  return stations.flatMap((station) => {
+    const state = stripVerdict(job, station)?.state;
+    return state === 'tight' || state === 'loose' ? [{ id: station.id, is: state }] : [];
+  });
+}
+
 function stateOf(facts: JobFacts): StageState {
   const states = facts.stations.map(({ tried }) => trialState(tried));
   if (states.some((state) => state === 'off' || state === 'void')) return 'attention';
+  if (beyondByStrip(facts).length > 0) return 'attention';
   if (isDone(facts)) return 'done';
   return states.includes('read') || states.includes('swapped') ? 'started' : 'open';
 }
@@ -91,6 +102,7 @@ function todosOf(facts: JobFacts): Todo[] {
   const left = wanted.filter(({ tried }) => trialState(tried) === 'open').map(({ id }) => id);
   const first = stations.every(({ tried }) => tried === null) ? firstToTry(facts.job, wanted) : null;
   const todos: string[] = [
+    ...beyondByStrip(facts).map(({ id, is }) => `${id} is ${is} by strip only: measure its bore and journal`),
     ...(off.length > 0 ? [`Look into ${off.join(', ')}: not as predicted with the shells in`] : []),
     ...(gone.length > 0 ? [`Read ${gone.join(', ')} with the shells in again: what was read holds no more`] : []),
     ...(swapped.length > 0
@@ -125,11 +137,13 @@ function stripBlocks(job: JobDocument, stations: readonly JobStation[]): SheetBl
     const read = strip && stripRead(strip);
     if (!read) return [];
     const { clearance } = stationVerdict(job, station, job.choice?.stations[station.id] ?? null);
+    const only = stripVerdict(job, station);
     const cells = [
       station.id,
       roughText(read.clearance, unit),
       read.taper === null ? '' : roughText(read.taper, unit),
-      clearance ? roughText(clearance.nominal, unit) : 'by strip only',
+      clearance ? roughText(clearance.nominal, unit) : '',
+      only ? `${STATE_WORDS[only.state]}, by strip only` : clearance ? '' : 'by strip only, not judged',
       strip.by,
     ];
     return [{ key: station.id, cells: cells.map((text) => ({ text })) }];
@@ -141,7 +155,14 @@ function stripBlocks(job: JobDocument, stations: readonly JobStation[]): SheetBl
       key: 'strips',
       part: 'result',
       title: 'Gauging strips',
-      head: [words('Station'), figures('By strip'), figures('Taper'), figures('By size'), words('Read by')],
+      head: [
+        words('Station'),
+        figures('By strip'),
+        figures('Taper'),
+        figures('By size'),
+        words('Verdict'),
+        words('Read by'),
+      ],
       rows,
     },
     { kind: 'note', text: `A strip tells a clearance within ± ${lengthText(STRIP_TELLS, unit)} at best.` },
