@@ -13,11 +13,12 @@ async function paste(box: Locator, text: string): Promise<void> {
 
 /** Types a list of bands as from a book: Enter goes on along the row and to the next. */
 async function typeBands(page: Page, title: string, lines: readonly (readonly string[])[]): Promise<void> {
-  await page.getByLabel(`${title}, line 1, ${title.startsWith('Shell') ? 'grade' : 'mark'}`).focus();
-  for (const line of lines) {
-    for (const text of line) {
-      await page.keyboard.type(text);
-      await page.keyboard.press('Tab');
+  const columns = [title.startsWith('Shell') ? 'grade' : 'mark', 'from', 'to'];
+  for (const [at, column] of columns.entries()) {
+    await page.getByLabel(`${title}, line 1, ${column}`).focus();
+    for (const line of lines) {
+      await page.keyboard.type(line[at]!);
+      await page.keyboard.press('Enter');
     }
   }
 }

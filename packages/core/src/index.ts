@@ -125,6 +125,7 @@ export {
   readEngineType,
   type TypeFamily,
 } from './engineType/engineType.js';
+export { likelyLimit, wallSpan } from './engineType/likelyLimits.js';
 export {
   CHECKED_LIMITS,
   clearanceKey,
@@ -304,6 +305,7 @@ export {
 export { lengthOfNumber } from './measure/lengthOfNumber.js';
 export type { Limit } from './measure/lengthSchema.js';
 export { lengthText, roughText, spreadFigure, workedOutText } from './measure/lengthText.js';
+export { type LikelyFigure, likelyFigures, likelyParts, type Span } from './measure/likelyFigures.js';
 export { BELIEVABLE_WEAR, judgedReading } from './measure/misreading.js';
 export { type Nanometres, nanometres } from './measure/nanometres.js';
 export { normalChance } from './measure/normalChance.js';

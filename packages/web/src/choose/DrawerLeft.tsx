@@ -6,7 +6,6 @@ import {
   INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobFit,
-  type JobShell,
   lengthOfNumber,
   shellsInOrder,
   workedOutText,

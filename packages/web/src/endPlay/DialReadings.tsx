@@ -1,4 +1,12 @@
-import { lengthText, type Moment, momentWord, parseLength } from '@fettle/core';
+import {
+  formatExactLength,
+  INSTRUMENT_DECIMALS,
+  lengthText,
+  likelyFigures,
+  type Moment,
+  momentWord,
+  parseLength,
+} from '@fettle/core';
 import { format } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
@@ -7,6 +15,7 @@ import styled from 'styled-components';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
+import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
 import { useKeptChoice } from '../look/useKeptChoice.js';
 import { useKeptText } from '../look/useKeptText.js';
@@ -66,10 +75,16 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
     : parsed.nm < 0
       ? 'The movement from lever to lever is not below zero; zero the dial at one end.'
       : null;
-  const isFar = parsed.ok && limit !== null && moment !== 'without' && parsed.nm > FAR * limit.high;
+  // What cannot be an end play counts nowhere until it is said to be right.
+  const likely =
+    parsed.ok && parsed.nm >= 0 && limit !== null && moment !== 'without'
+      ? likelyFigures(parsed.nm, unit, { low: 0, high: FAR * limit.high })
+      : null;
+  const [sure, setSure] = useState<string | null>(null);
+  const isAsked = likely !== null && sure !== text;
   const add = () => {
     setTried(true);
-    if (!parsed.ok || parsed.nm < 0) return;
+    if (!parsed.ok || parsed.nm < 0 || isAsked) return;
     addReading(moment, angle === '0' ? 0 : 180, text, parsed.nm);
     settled('');
     momentKept(moment);
@@ -120,12 +135,27 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
           fault={fault}
           isLeftOver={isLeftOver}
           keptBy="press “Keep it”"
-          hint={isFar ? 'Far above the limits: a decimal slip?' : parsed.ok ? bothUnits(parsed.nm, unit) : ' '}
+          hint={parsed.ok ? bothUnits(parsed.nm, unit) : ' '}
         />
         <Button className="add" $kind="main" type="submit">
           Keep it
         </Button>
       </Entry>
+      {isAsked && parsed.ok && (
+        <Notice>
+          <strong>{lengthText(parsed.nm, unit)} is far above the limits.</strong>{' '}
+          {likely.map(({ nm, question }) => (
+            <Button
+              key={nm}
+              onPress={() => setText(formatExactLength(nm, unit, INSTRUMENT_DECIMALS[unit]))}
+              aria-label={`${question} It is ${lengthText(nm, unit)}`}
+            >
+              {question} It is {lengthText(nm, unit)}
+            </Button>
+          ))}{' '}
+          <Button onPress={() => setSure(text)}>It is right</Button>
+        </Notice>
+      )}
       {read.length > 0 && (
         <Table aria-label="End play readings">
           <thead>

@@ -9,6 +9,7 @@ import {
   nanometres,
   otherUnit,
   shellsInOrder,
+  wallSpan,
   workedOutText,
 } from '@fettle/core';
 import { Pencil, Trash2 } from 'lucide-react';
@@ -131,6 +132,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
             value={shell.wall}
             optional={false}
             check={(wall) => (wall > 0 ? null : 'A wall is above zero.')}
+            span={wallSpan(document, shell.family)}
             // A wall that was measured is no band any more.
             onCommit={(wall) => wall !== null && set(id, { wall, band: undefined })}
           />

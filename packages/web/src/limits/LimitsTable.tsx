@@ -1,6 +1,19 @@
-import { formatLength, otherUnit, parseLength, splitRange, type Unit } from '@fettle/core';
+import {
+  formatExactLength,
+  formatLength,
+  INSTRUMENT_DECIMALS,
+  LIMIT_KEYS,
+  lengthText,
+  likelyLimit,
+  limitWord,
+  otherUnit,
+  parseLength,
+  splitRange,
+  type Unit,
+} from '@fettle/core';
 import { type ClipboardEvent, type KeyboardEvent, useId, useRef } from 'react';
 import styled from 'styled-components';
+import { Button } from '../look/Button.js';
 import { fieldBox } from '../look/Field.js';
 import { blockOf } from '../look/TypingGrid.js';
 import type { LimitFaults, LimitText } from './limitText.js';
@@ -55,6 +68,26 @@ const LABELS: Readonly<Record<Column, string>> = {
   high: 'high limit',
   source: 'source: book and page',
 };
+
+/** The ends of a limit that cannot be right as they were typed, and what they may have been meant as. */
+function doubtsOf(key: string, text: LimitText, unit: Unit) {
+  // A row of a single main ends with what it limits.
+  const limit = LIMIT_KEYS.find((one) => key === one || key.endsWith(` ${one}`));
+  if (limit === undefined) return [];
+  return (['low', 'high'] as const).flatMap((column) => {
+    const parsed = parseLength(text[column], { unit, signed: 'sign' });
+    const likely = parsed.ok && parsed.nm !== 0 ? likelyLimit(limit, parsed.nm, unit) : null;
+    if (!parsed.ok || likely === null) return [];
+    const meant = likely.map(({ nm }) => formatExactLength(nm, unit, INSTRUMENT_DECIMALS[unit]));
+    return [
+      {
+        column,
+        said: `${lengthText(parsed.nm, unit)} for ${limitWord(limit)}? Look at the book again.`,
+        likely: meant,
+      },
+    ];
+  });
+}
 
 /** Both ends in the other unit: what was typed is seen twice. */
 function echoOf({ low, high }: LimitText, unit: Unit): string {
@@ -173,6 +206,16 @@ export function LimitsTable({ rows, unit, onChange, onLeave, onLeaveAll }: Limit
             {box('high')}
             <span className="echo">{echoOf(text, unit)}</span>
             {box('source')}
+            {doubtsOf(key, text, unit).map(({ column, said, likely }) => (
+              <span key={column} className="fault" role="status">
+                {said}{' '}
+                {likely.map((meant) => (
+                  <Button key={meant} onPress={() => onChange(key, { ...text, [column]: meant })}>
+                    It is {meant}
+                  </Button>
+                ))}
+              </span>
+            ))}
             {told.length > 0 && (
               <span className="fault" id={faultId} role="alert">
                 {told.join(' ')}

@@ -33,3 +33,27 @@ export function ClashAsk({ of, mine, theirs, onMine, onTheirs }: ClashAskProps) 
     </Ask>
   );
 }
+
+interface SlipAskProps {
+  /** What stands in the box. */
+  readonly said: string;
+  /** What it may have been meant as. */
+  readonly likely: readonly string[];
+  readonly onLikely: (text: string) => void;
+  readonly onSure: () => void;
+}
+
+/** Asks about a figure that can hardly be right, before it is saved: a slip, or so it is. */
+export function SlipAsk({ said, likely, onLikely, onSure }: SlipAskProps) {
+  return (
+    <Ask role="alert">
+      Not saved: {said} can hardly be right here.{' '}
+      {likely.map((one) => (
+        <Button key={one} onPress={() => onLikely(one)}>
+          It is {one}
+        </Button>
+      ))}{' '}
+      <Button onPress={onSure}>{said} is right</Button>
+    </Ask>
+  );
+}

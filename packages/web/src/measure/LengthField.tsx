@@ -3,13 +3,15 @@ import {
   formatLength,
   INSTRUMENT_DECIMALS,
   lengthText,
+  likelyFigures,
   type Nanometres,
   otherUnit,
   type ParseContext,
   parseLength,
+  type Span,
   type Unit,
 } from '@fettle/core';
-import { ClashAsk } from '../look/ClashAsk.js';
+import { ClashAsk, SlipAsk } from '../look/ClashAsk.js';
 import { enterDown } from '../look/enterDown.js';
 import { Field } from '../look/Field.js';
 import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
@@ -31,6 +33,8 @@ interface LengthFieldProps {
   readonly signed?: ParseContext['signed'];
   /** Says what is wrong with a length that cannot be right here, or null; such a length is not saved. */
   readonly check?: (value: Nanometres) => string | null;
+  /** What it can be; what lies outside is asked about before it is saved. */
+  readonly span?: Span | null;
   /** Whether the field may be left empty. */
   readonly optional?: boolean;
   /** Without the echo below, for tables that show it in a column of its own. */
@@ -49,6 +53,7 @@ export function LengthField({
   onCommit,
   signed = 'sign',
   check,
+  span = null,
   optional = true,
   compact = false,
 }: LengthFieldProps) {
@@ -63,8 +68,9 @@ export function LengthField({
     : parsed.ok
       ? (check?.(parsed.nm) ?? null)
       : parsed.message;
+  const likely = span !== null && parsed.ok && parsed.nm !== value ? likelyFigures(parsed.nm, unit, span) : null;
   const commit = (isSure = false) => {
-    if (clash !== null && !isSure) return;
+    if ((clash !== null || likely !== null) && !isSure) return;
     if (text === stored) return settled(stored);
     if (fault !== null) return;
     const next = parsed.ok ? parsed.nm : null;
@@ -85,7 +91,16 @@ export function LengthField({
         if (event.key === 'Enter' && !(compact && enterDown(event.currentTarget as HTMLElement))) commit();
       }}
       ask={
-        clash === null ? null : (
+        clash === null ? (
+          likely === null || fault !== null ? null : (
+            <SlipAsk
+              said={text}
+              likely={likely.map(({ nm }) => formatExactLength(nm, unit, INSTRUMENT_DECIMALS[unit]))}
+              onLikely={setText}
+              onSure={() => commit(true)}
+            />
+          )
+        ) : (
           <ClashAsk
             of={kept.of}
             mine={text}

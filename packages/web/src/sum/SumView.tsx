@@ -4,6 +4,7 @@ import {
   formatLength,
   INSTRUMENT_DECIMALS,
   lengthText,
+  likelyParts,
   type Nanometres,
   splitRange,
 } from '@fettle/core';
@@ -16,6 +17,7 @@ import { GapGauge } from '../endPlay/GapGauge.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
+import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { StateMark, StateShape } from '../look/StateMark.js';
 import { TwoColumns } from '../look/TwoColumns.js';
@@ -77,6 +79,31 @@ function SumFields({ sum }: { readonly sum: Sum }) {
         );
       })}
     </Fields>
+  );
+}
+
+/** Asks about a sum that gives no clearance: which one of its figures may have been read or typed wrong. */
+function DoubtfulSum({ sum: { unit, sizes, sum, set } }: { readonly sum: Sum }) {
+  const { bore, journal, upper, lower, low, high, gauge } = sizes;
+  if (gauge !== null || bore === null || journal === null || upper === null || lower === null) return null;
+  const limits = low !== null && high !== null && low <= high ? { low, high } : null;
+  const likely = likelyParts({ bore, journal, upper, lower }, unit, limits);
+  if (likely === null) return null;
+  return (
+    <Notice>
+      <p>
+        <strong>{lengthText(sum.clearance!, unit)} is no oil clearance: a figure is wrong.</strong>{' '}
+        {likely.length === 0 && 'No single slip explains it: read all four again.'}
+      </p>
+      {likely.map(({ part, nm, question }) => (
+        <p key={`${part} ${nm}`}>
+          {LABELS[part]} {question}{' '}
+          <Button onPress={() => set(part, formatExactLength(nm, unit, INSTRUMENT_DECIMALS[unit]))}>
+            It is {lengthText(nm, unit)}
+          </Button>
+        </p>
+      ))}
+    </Notice>
   );
 }
 
@@ -226,6 +253,7 @@ export function SumView() {
         <div>
           <Panel aria-label="Result">
             <Result sum={sum} />
+            <DoubtfulSum sum={sum} />
             <Others sum={sum} />
           </Panel>
           {sum.keep && (
