@@ -46,6 +46,7 @@ export {
   type JointKind,
   type JointSide,
 } from './crush/crushSchema.js';
+export { type SaddleAdvice, saddleAdvice } from './crush/saddleAdvice.js';
 export { canonicalJson } from './document/canonicalJson.js';
 export { cellOfCsv, csvCell } from './document/csvCell.js';
 export { type DocumentFault, faultsOf } from './document/fault.js';

@@ -1,4 +1,4 @@
-import { JOINT_SIDES, lengthText, type Nanometres } from '@fettle/core';
+import { JOINT_SIDES, lengthText, type Nanometres, saddleAdvice } from '@fettle/core';
 import { addDays, format } from 'date-fns';
 import styled from 'styled-components';
 import { today } from '../app/today.js';
@@ -129,6 +129,36 @@ function JointFields({ job, work }: { job: string; work: CrushWork }) {
   );
 }
 
+/** What brings white metal to its aim, side by side; a verdict where the shims do not reach. */
+function Advice({ work }: { work: CrushWork }) {
+  const { document, limits, kind, joint, crush } = work;
+  if (kind !== 'saddle' || limits === null) return null;
+  const advice = saddleAdvice(joint, limits, crush.aim);
+  if (advice === null) return null;
+  const text = (value: number) => lengthText(Math.abs(value), document.unit);
+  const { eachSide, left, right, fromFaces } = advice;
+  if (eachSide === 0) return <p>It is at its aim: leave the shims as they are.</p>;
+  return (
+    <>
+      <p>
+        To the aim: {eachSide < 0 ? 'take' : 'put'} <strong className="figure">{text(eachSide)}</strong>{' '}
+        {eachSide < 0 ? 'from' : 'into'} each side
+        {left !== null &&
+          right !== null &&
+          fromFaces === 0 &&
+          `, which leaves ${text(left)} of shim at the left and ${text(right)} at the right`}
+        .
+      </p>
+      {fromFaces > 0 && (
+        <Notice>
+          Shims do not reach: with all of them out, {text(fromFaces)} more comes off the joint faces of the cap, if the
+          engine maker allows it; else the bearing is metalled anew.
+        </Notice>
+      )}
+    </>
+  );
+}
+
 function Verdict({ work }: { work: CrushWork }) {
   const { document, state, read, limits, kind, joint } = work;
   const { unit } = document;
@@ -166,6 +196,7 @@ function Verdict({ work }: { work: CrushWork }) {
             : 'Tighten both sides, slacken one, and try feelers on both faces of the shim at that side; then the other.'}
         </Quiet>
       )}
+      <Advice work={work} />
       <Quiet>
         {limits
           ? `Limits ${text(limits.low)} to ${text(limits.high)}: ${limits.source}.`

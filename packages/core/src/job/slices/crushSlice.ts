@@ -1,5 +1,6 @@
 import { jointState } from '../../crush/crushRead.js';
 import type { Joint, JointKind } from '../../crush/crushSchema.js';
+import { saddleAdvice } from '../../crush/saddleAdvice.js';
 import { lengthText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
 import { partName } from '../../part/feature.js';
@@ -84,7 +85,9 @@ function sheetOf({ job }: JobFacts): SheetBlock[] {
     const state = jointState(joint, kind, limits);
     const read = kind === 'saddle' ? [text(joint.clearance)] : [side(joint, 'left'), side(joint, 'right')];
     const cells = [station, ...read, fitted(joint, 'left'), fitted(joint, 'right')];
-    const said = state === null ? '' : JOINT_WORDS[state];
+    const advice = kind === 'saddle' && limits && saddleAdvice(joint, limits, job.crush.aim);
+    const beyond = advice && advice.fromFaces > 0 ? `, ${text(advice.fromFaces)} beyond the shims` : '';
+    const said = state === null ? '' : `${JOINT_WORDS[state]}${beyond}`;
     const after = joint.choice ? text(joint.choice.predicted) : '';
     return [{ key: station, cells: [...cells, after, said, joint.recheck ?? ''].map((cell) => ({ text: cell })) }];
   });
