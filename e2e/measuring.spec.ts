@@ -133,7 +133,8 @@ test('what was typed into the data sheet before a reload says that it is not sav
   await page.goto(`/engines/${id}/data`);
   const name = page.getByLabel('Name, with its number');
   await name.fill('Reed 6, no 31');
-  await expect(page.getByText('Not saved yet')).toBeHidden();
+  await expect(page.getByText('Not saved yet: leave the box to keep it.')).toBeHidden();
+  await expect(page.getByText('Not saved yet: what stands in a box')).toBeVisible();
   await page.reload();
   await expect(name).toHaveValue('Reed 6, no 31');
   await expect(page.getByText('Not saved yet: leave the box to keep it.')).toBeVisible();
@@ -456,6 +457,7 @@ test('a gauge with a data button types into the box in hand; digits that lack an
   await expect(page.getByText('fewer digits', { exact: true })).toBeVisible();
   await page.getByLabel('M4 main bore front plane, mm').fill('64.015');
   await expect(page.getByText('0.003 mm over what gauge 7 reads')).toBeVisible();
+  await page.getByLabel('M4 main bore front plane, mm').press('Enter');
   await allSaved(page);
 });
 
