@@ -97,37 +97,47 @@ interface EvenPairs {
   readonly count: number;
 }
 
-const evenPairsOf = new WeakMap<JobDocument, Map<string, readonly EvenPairs[]>>();
+/** By the halves of an engine and its rules: another reading, or another choice, makes no other pairs. */
+const evenPairsOf = new WeakMap<
+  JobDocument['shells'],
+  WeakMap<JobDocument['rules'], Map<string, readonly EvenPairs[]>>
+>();
 
-/** Every pair that a job's rules allow at a place, by what it gives there; worked out once for a document. */
+/** Every pair that a job's rules allow at a place, by what it gives there; worked out once for its halves and rules. */
 function evenPairs(job: JobDocument, family: Family, position: string): readonly EvenPairs[] {
-  const known = evenPairsOf.get(job) ?? new Map<string, readonly EvenPairs[]>();
-  evenPairsOf.set(job, known);
+  const ofShells =
+    evenPairsOf.get(job.shells) ?? new WeakMap<JobDocument['rules'], Map<string, readonly EvenPairs[]>>();
+  evenPairsOf.set(job.shells, ofShells);
+  const known = ofShells.get(job.rules) ?? new Map<string, readonly EvenPairs[]>();
+  ofShells.set(job.rules, known);
   const place = JSON.stringify([family, position]);
   const before = known.get(place);
   if (before) return before;
   const rules = job.rules;
   const halves = alikeHalves(job, family, position);
-  const found = new Map<string, { first: AlikePairs; groups: AlikePairs[]; count: number }>();
+  // Hundreds of kinds make tens of thousands of pairs: a key is a number wherever the walls have no bands.
+  const seriesOf = [...new Set(halves.map(({ shell }) => shell.series))];
+  const places = new Map(seriesOf.map((series, at) => [series, at]));
+  const mixedSeries = seriesOf.length;
+  const found = new Map<number | string, { first: AlikePairs; groups: AlikePairs[]; count: number }>();
   for (const upper of halves) {
     for (const lower of halves) {
       if (pairFault(upper.shell, lower.shell, rules) !== null) continue;
       const count = countPairs({ upper, lower });
       if (count === 0) continue;
       const [one, other] = [upper.shell, lower.shell];
-      const least = (one.band?.low ?? one.wall) + (other.band?.low ?? other.wall);
-      const most = (one.band?.high ?? one.wall) + (other.band?.high ?? other.wall);
       // What a trial has shown belongs to a series: a pair of two series has none of it.
-      const gives = JSON.stringify([
-        one.wall + other.wall,
-        least,
-        most,
-        one.series === other.series ? one.series : null,
-      ]);
-      const even = found.get(gives) ?? { first: { upper, lower }, groups: [], count: 0 };
-      even.groups.push({ upper, lower });
-      even.count += count;
-      found.set(gives, even);
+      const series = one.series === other.series ? places.get(one.series)! : mixedSeries;
+      const walls = (one.wall + other.wall) * (mixedSeries + 1) + series;
+      const gives =
+        one.band || other.band
+          ? `${walls} ${(one.band?.low ?? one.wall) + (other.band?.low ?? other.wall)} ${(one.band?.high ?? one.wall) + (other.band?.high ?? other.wall)}`
+          : walls;
+      const even = found.get(gives);
+      if (even) {
+        even.groups.push({ upper, lower });
+        even.count += count;
+      } else found.set(gives, { first: { upper, lower }, groups: [{ upper, lower }], count });
     }
   }
   const pairs = [...found.values()];
@@ -288,12 +298,13 @@ export function barredPairs(job: JobDocument, station: JobStation, most: number)
   const found = halves.flatMap((upper) =>
     halves.flatMap((lower) => {
       const [one, other] = [upper.shell, lower.shell];
+      const clearance = nanometres(bore.nominal - journal.nominal - one.wall - other.wall);
+      if (clearance < limits.low || clearance > limits.high) return [];
       const allowed = allowing(job.rules, pairFault(one, other, rules), Math.abs(one.wall - other.wall));
       if (!allowed) return [];
       // A pair of two series that is mixed on the wrong side as well takes more than one permission.
       if (pairFault(one, other, { ...rules, ...allowed.rules } as PairRules) !== null) return [];
-      const clearance = nanometres(bore.nominal - journal.nominal - one.wall - other.wall);
-      return clearance >= limits.low && clearance <= limits.high ? [{ upper, lower, clearance, ...allowed }] : [];
+      return [{ upper, lower, clearance, ...allowed }];
     }),
   );
   const off = ({ clearance }: { clearance: Nanometres }) =>
