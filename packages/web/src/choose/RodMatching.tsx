@@ -86,7 +86,7 @@ function RodSlot({
       onClick={onOpen}
     >
       {label}
-      {isKept && <small>kept</small>}
+      {isKept && <small> kept</small>}
     </button>
   );
 }

@@ -157,8 +157,8 @@ export function choosingRows(shown: Shown): ShaftRow[] {
               return (
                 <Grade>
                   {key}
-                  {family === 'rod' && <small>{rod === null ? 'no rod' : rodLabel(document, rod)}</small>}
-                  {position !== null && hasPlaces && <small>{position}</small>}
+                  {family === 'rod' && <small> {rod === null ? 'no rod' : rodLabel(document, rod)}</small>}
+                  {position !== null && hasPlaces && <small> {position}</small>}
                 </Grade>
               );
             },

@@ -95,7 +95,7 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
       cell: ({ reservations, half }) => (
         <>
           {reservations.map(({ name, count }) => `${name} ${count}`).join(', ')}
-          {half.findings !== '' && <small>{half.findings}</small>}
+          {half.findings !== '' && <small> {half.findings}</small>}
         </>
       ),
     },
@@ -109,9 +109,9 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
       cell: ({ half }) => (
         <>
           {half.grade}
-          {half.number !== undefined && <small>no. {half.number}, own wall</small>}
-          {half.undersize !== undefined && <small>{half.undersize} under</small>}
-          {half.positions !== undefined && <small>only for {half.positions.join(', ')}</small>}
+          {half.number !== undefined && <small> no. {half.number}, own wall</small>}
+          {half.undersize !== undefined && <small> {half.undersize} under</small>}
+          {half.positions !== undefined && <small> only for {half.positions.join(', ')}</small>}
         </>
       ),
     },
@@ -141,7 +141,7 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
       cell: ({ half }) => (
         <>
           {formatExactLength(half.wall, unit, INSTRUMENT_DECIMALS[unit])}
-          {half.band && <small>by grade</small>}
+          {half.band && <small> by grade</small>}
         </>
       ),
     },

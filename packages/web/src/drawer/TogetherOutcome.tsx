@@ -140,7 +140,8 @@ export function TogetherOutcome({
       <Row style={{ justifyContent: 'space-between' }}>
         <p>
           <strong>
-            {choices.length} engines, {plan.stations.length} stations,{' '}
+            {choices.length === 1 ? 'One engine' : `${choices.length} engines`}, {plan.stations.length}{' '}
+            {plan.stations.length === 1 ? 'station' : 'stations'},{' '}
             {plan.status === 'optimal'
               ? 'proven'
               : `not proven: ${gapText(plan.cost, plan.bound!)} better is not ruled out`}

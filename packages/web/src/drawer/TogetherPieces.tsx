@@ -86,7 +86,9 @@ export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesPro
     }));
     try {
       for (const view of await tell('acceptTogether', { body: { by, jobs } })) dispatch(jobArrived(view));
-      setTold(`The pieces of ${jobs.length} engines are accepted, and reserved.`);
+      setTold(
+        `The pieces of ${jobs.length === 1 ? 'one engine' : `${jobs.length} engines`} are accepted, and reserved.`,
+      );
     } catch (error) {
       setFault(`${refusalInWords(error)} Nothing was accepted.`);
     }

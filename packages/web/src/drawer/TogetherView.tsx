@@ -86,7 +86,9 @@ export function TogetherView() {
                 <SteadyButton onPress={cancel}>Cancel</SteadyButton>
               ) : (
                 <SteadyButton $kind="main" isDisabled={!joint?.request} onPress={() => fitThem()}>
-                  Fit these {joint?.jobs.length ?? 0} engines together
+                  {joint?.jobs.length === 1
+                    ? 'Fit this one engine'
+                    : `Fit these ${joint?.jobs.length ?? 0} engines together`}
                 </SteadyButton>
               )}
             </Row>
@@ -99,8 +101,11 @@ export function TogetherView() {
       {work.state === 'failed' && <Notice urgent>{work.detail}</Notice>}
       {work.state === 'accepted' && (
         <Panel role="status">
-          <Check aria-hidden size={20} /> The choices of {work.count} engines are accepted; their halves are reserved.{' '}
-          <Link to="/">To the benches</Link>
+          <Check aria-hidden size={20} />{' '}
+          {work.count === 1
+            ? 'The choice of one engine is accepted'
+            : `The choices of ${work.count} engines are accepted`}
+          ; their halves are reserved. <Link to="/">To the benches</Link>
         </Panel>
       )}
       {work.state === 'done' && (

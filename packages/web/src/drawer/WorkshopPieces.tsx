@@ -63,7 +63,7 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
       cell: ({ piece }) => (
         <>
           {pieceName(piece)}
-          {piece.coating !== undefined && <small>{piece.coating}</small>}
+          {piece.coating !== undefined && <small> {piece.coating}</small>}
         </>
       ),
     },

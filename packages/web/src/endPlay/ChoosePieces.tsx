@@ -221,7 +221,7 @@ export function ChoosePieces({ work, choice, title, missing, caution, onPutIn }:
                         <td className="number">{length(result).replace(` ${unit}`, '')}</td>
                         <td>
                           {said(chosen)}
-                          {shift !== 0 && <small>{shiftText(shift, length)}</small>}
+                          {shift !== 0 && <small> {shiftText(shift, length)}</small>}
                         </td>
                         <td>
                           <Button

@@ -93,8 +93,8 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
       cell: ({ shell }) => (
         <>
           <GradeName name={shell.grade} paint={paintOf(document, shell.family, shell.grade)} />
-          {shell.undersize !== undefined && <small>{shell.undersize} under</small>}
-          {shell.positions !== undefined && <small>only for {shell.positions.join(', ')}</small>}
+          {shell.undersize !== undefined && <small> {shell.undersize} under</small>}
+          {shell.positions !== undefined && <small> only for {shell.positions.join(', ')}</small>}
           {shell.width !== undefined && (
             <small>
               flanged, {formatExactLength(shell.width, unit, INSTRUMENT_DECIMALS[unit])} {unit}

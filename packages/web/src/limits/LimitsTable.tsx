@@ -200,7 +200,7 @@ export function LimitsTable({ rows, unit, onChange, onLeave, onLeaveAll }: Limit
           <fieldset key={key} aria-label={name}>
             <legend>
               {name}
-              {note !== undefined && <small>{note}</small>}
+              {note !== undefined && <small> {note}</small>}
             </legend>
             {box('low')}
             {box('high')}

@@ -132,7 +132,7 @@ export function measuringRows(
                 {slots.length - missing} of {slots.length} read
               </small>
             )}
-            {mark !== null && <small>mark {mark}</small>}
+            {mark !== null && <small> mark {mark}</small>}
             {disagreement && (
               <Link to="../codes" style={{ display: 'block', fontSize: 'var(--size-small)', fontWeight: 600 }}>
                 not as marked
