@@ -35,6 +35,20 @@ describe('stamps of a document', () => {
     expect(others({ ticks: { M1: { ...wren, at: 'later' }, M2: wren } })).toEqual(['ticks/M1', 'ticks/M2']);
   });
 
+  it('that stood under another reading are new: who rewrites a reading has read it', () => {
+    const reading = { ...wren, text: '0.093', unit: 'mm', nm: 93_000 };
+    const before = { readings: { one: reading } };
+    const others = (after: Json) => newStampsOfOthers(before, after, 'Teasel').map(({ path }) => path.join('/'));
+    expect(others({ readings: { one: reading } })).toEqual([]);
+    expect(others({ readings: { one: { ...reading, note: 'looked at again' } } })).toEqual([]);
+    const rewritten = { readings: { one: { ...reading, text: '0.117', nm: 117_000 } } };
+    expect(others(rewritten)).toEqual(['readings/one']);
+    const [stamp] = newStampsOfOthers(before, rewritten, 'Teasel');
+    expect(stampedBy(rewritten, [stamp!], 'Teasel')).toMatchObject({
+      readings: { one: { by: 'Teasel', nm: 117_000 } },
+    });
+  });
+
   it('go under the sender’s name, and all else stays as it was', () => {
     fc.assert(
       fc.property(document, document, names, (before, after, by) => {

@@ -1,3 +1,4 @@
+import { canonicalJson } from './canonicalJson.js';
 import type { Json } from './mergeThreeWays.js';
 
 /** Who did something, and when, as it stands somewhere in a document: an object with the members `by` and `at`. */
@@ -7,6 +8,16 @@ export interface PersonStamp {
   readonly by: string;
   /** As it is written, by rule an ISO moment. */
   readonly at: string;
+  /** What was read, where a reading is stamped: with another figure it is another reading. Left out where none is. */
+  readonly says?: string;
+}
+
+/** The members of a stamped thing that are what was read. */
+const READ = ['text', 'unit', 'nm', 'diameter', 'widths', 'moment', 'angle'] as const;
+
+function readIn(stamped: Readonly<Record<string, Json>>): { readonly says?: string } {
+  const read = READ.flatMap((member) => (stamped[member] === undefined ? [] : [[member, stamped[member]]]));
+  return read.length === 0 ? {} : { says: canonicalJson(Object.fromEntries(read)) };
 }
 
 /** The same document with the names in its stamps replaced by what a function makes of them. */
@@ -15,7 +26,9 @@ function withNames(value: Json, nameOf: (stamp: PersonStamp) => string, path: Pe
   if (Array.isArray(value)) return value.map((item) => withNames(item, nameOf, [...path, null]));
   const { by, at } = value;
   const named =
-    typeof by === 'string' && typeof at === 'string' ? { ...value, by: nameOf({ path, by, at }) } : { ...value };
+    typeof by === 'string' && typeof at === 'string'
+      ? { ...value, by: nameOf({ path, by, at, ...readIn(value) }) }
+      : { ...value };
   // A member may be called as one that every object has.
   for (const [key, member] of Object.entries(named)) {
     if (typeof member !== 'object') continue;
@@ -43,13 +56,13 @@ export function stampsIn(document: Json): PersonStamp[] {
 const EARLIER = 'earlier';
 
 /** Tells a stamp from all others of its document. One that is kept among what was earlier is the one that stood at the place itself. */
-export function stampKey({ path, by, at }: PersonStamp): string {
+export function stampKey({ path, by, at, says }: PersonStamp): string {
   const stood = path.filter((key, place) => key !== EARLIER && !(key === null && path[place - 1] === EARLIER));
-  return JSON.stringify([stood, by, at]);
+  return JSON.stringify([stood, by, at, says]);
 }
 
 /**
- * The stamps of a document that name somebody else and have not stood there before.
+ * The stamps of a document that name somebody else and have not stood there before; one that stood under another reading has not.
  *
  * @param before the document that it was made from; null for a new one
  * @param by the one whose name may be new in it
