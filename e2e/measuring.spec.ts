@@ -446,8 +446,12 @@ test('a gauge with a data button types into the box in hand; digits that lack an
   await expect(page.getByLabel('M2 main bore front plane, mm')).toHaveValue(/^64\.0\d\d$/u);
   await expect(page.getByLabel('M3 main bore front plane, mm')).toBeFocused();
   // A line that is not as it was set is told, and types nothing.
-  await page.getByLabel('A line it sends, with # for the figure').fill('01A');
+  const line = page.getByLabel('A line it sends, with # for the figure');
+  const before = await line.inputValue();
+  await line.fill('01A');
   await expect(page.getByText('Put one # where the figure stands.')).toBeVisible();
+  await expect(page.getByText('Not saved yet: what stands in a box')).toBeVisible();
+  await line.fill(before);
   await page.getByRole('button', { name: 'Let it go' }).click();
 
   const third = page.getByLabel('M3 main bore front plane, mm');

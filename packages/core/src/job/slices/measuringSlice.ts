@@ -5,6 +5,7 @@ import { readingModeWord } from '../../part/reading.js';
 import { isFarReading } from '../assessReading.js';
 import type { JobFacts } from '../jobFacts.js';
 import { isWanting } from '../jobStations.js';
+import { readingDoubts } from '../readingDoubts.js';
 import { figures, type SheetBlock, words } from '../sheetBlock.js';
 import type { Slice, StageState } from '../slice.js';
 
@@ -63,6 +64,22 @@ function readingsBlock({ job, readings }: JobFacts, feature: Feature): SheetBloc
   ];
 }
 
+/** Main bores that are off the line of their neighbours, as notes below the sheet. */
+function lineNotes({ job, readings }: JobFacts, feature: Feature): SheetBlock[] {
+  if (feature !== 'mainBore') return [];
+  return readingDoubts(job, readings, feature).flatMap((doubt): SheetBlock[] => {
+    if (doubt.kind !== 'off-line') return [];
+    const beside = doubt.beside.map((number) => partName(feature, number)).join(' and ');
+    const off = `${lengthText(Math.abs(doubt.by), job.unit)} ${doubt.by > 0 ? 'larger' : 'smaller'} than ${beside}`;
+    return [
+      {
+        kind: 'note',
+        text: `Bore ${partName(feature, doubt.part)} is ${off}; alike within ${lengthText(doubt.within, job.unit)} was asked for.`,
+      },
+    ];
+  });
+}
+
 /** Reading one feature along the shaft, or rod by rod. */
 export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
   const { stage, word, words, family } = FEATURE_TABLE[feature];
@@ -107,7 +124,7 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
         ...(missing.length > 0 ? [{ turn: 'in-turn' as const, todo: `Read the ${word} at ${names(missing)}` }] : []),
       ];
     },
-    sheet: (facts) => readingsBlock(facts, feature),
+    sheet: (facts) => [...readingsBlock(facts, feature), ...lineNotes(facts, feature)],
     placeWords: ([, field = '', at = '']) => {
       const of = FEATURE_TABLE[at as Feature]?.words ?? words;
       if (field === 'slots') return `where the ${of} are read`;

@@ -56,7 +56,7 @@ export const sheetSlice: Slice<'sheet'> = {
       ...byHand(job),
       {
         kind: 'note',
-        text: "The figures are an aid: the engine maker's current data, local rules and licensed practice decide. Lift the crank with help; keep fingers clear when it turns.",
+        text: "The figures are an aid: the engine maker's current data, local rules and licensed practice decide. Certified work (aircraft, marine class, pressure) is for licensed people. Lift the crank with help; keep fingers clear when it turns.",
       },
     ];
   },
