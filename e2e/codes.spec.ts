@@ -104,7 +104,7 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   await expect(bores).toHaveValue('A B C');
   const journals = page.getByLabel('Main journals as stamped');
   await journals.pressSequentially('J 1 2 3');
-  await expect(page.getByText('Not saved yet: what stands in a box')).toBeVisible();
+  await expect(page.getByText('Typed, not saved yet')).toBeVisible();
   await page.reload();
   await expect(page.getByText('Not saved yet: leave the box to keep it.')).toBeVisible();
   await expect(page.getByTestId('mark-M1')).toHaveText('1');

@@ -134,7 +134,7 @@ test('what was typed into the data sheet before a reload says that it is not sav
   const name = page.getByLabel('Name, with its number');
   await name.fill('Reed 6, no 31');
   await expect(page.getByText('Not saved yet: leave the box to keep it.')).toBeHidden();
-  await expect(page.getByText('Not saved yet: what stands in a box')).toBeVisible();
+  await expect(page.getByText('Typed, not saved yet')).toBeVisible();
   await page.reload();
   await expect(name).toHaveValue('Reed 6, no 31');
   await expect(page.getByText('Not saved yet: leave the box to keep it.')).toBeVisible();
@@ -450,7 +450,7 @@ test('a gauge with a data button types into the box in hand; digits that lack an
   const before = await line.inputValue();
   await line.fill('01A');
   await expect(page.getByText('Put one # where the figure stands.')).toBeVisible();
-  await expect(page.getByText('Not saved yet: what stands in a box')).toBeVisible();
+  await expect(page.getByText('Typed, not saved yet')).toBeVisible();
   await line.fill(before);
   await page.getByRole('button', { name: 'Let it go' }).click();
 

@@ -48,6 +48,7 @@ const SHOTS: readonly Shot[] = [
     name: 'choose',
     path: `/engines/${SAMPHIRE_8}/choose`,
     before: async (page) => {
+      await page.getByText(/^Best choice for .* proven/).waitFor();
       await page.getByRole('button', { name: /^M3: / }).click();
     },
   },

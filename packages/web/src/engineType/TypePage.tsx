@@ -75,7 +75,7 @@ export function TypePage() {
   const isLoaded = view !== null || !isFetching;
   const [isTried, setTried] = useState(false);
   const [draft, setDraft, clearDraft] = useDraft<Draft>(`type.${id}`);
-  useUnsaved(draft === null ? null : 'this engine type');
+  useUnsaved(draft === null ? null : 'Engine type not saved yet');
   const past = usePast<Draft>();
   const stored = useMemo(() => (view ? textOfType(view.type) : null), [view]);
   const blank = useMemo(blankText, []);

@@ -98,7 +98,7 @@ export function useKeptText(place: KeptPlace, stored: string): KeptText {
     now.current.began = now.current.stored;
     setBegan(now.current.stored);
   }, []);
-  useUnsaved((began !== null || isLeftOver) && text.trim() !== stored ? 'what stands in a box' : null);
+  useUnsaved((began !== null || isLeftOver) && text.trim() !== stored ? 'Typed, not saved yet' : null);
   const clash = began !== null && !isOther && began !== stored && text.trim() !== stored ? stored : null;
   return { text, setText, settled, isLeftOver, clash, keepMine };
 }

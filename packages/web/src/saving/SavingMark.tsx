@@ -80,7 +80,7 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
     return (
       <Mark $tone="var(--ink-soft)">
         <PencilLine aria-hidden size={20} />
-        Not saved yet: {unsaved}
+        {unsaved}
       </Mark>
     );
   }

@@ -11,7 +11,7 @@ function tell(): void {
 /**
  * Says that something on the page is not saved, for as long as it is shown: then nobody is told that all is.
  *
- * @param what what it is, as the end of `Not saved yet: …`; null while there is nothing
+ * @param what what it is, in a few words: `Typed, not saved yet`; null while there is nothing
  */
 export function useUnsaved(what: string | null): void {
   useEffect(() => {
