@@ -20,7 +20,6 @@ export interface SaddleAdvice {
  *
  * @param aim the clearance aimed at; null for the middle of the limits
  * @returns null for a joint whose clearance was not read
- * @example // 0.090 read, 0.050 aimed at, shims of 0.030 in: 0.040 off each side, 0.010 of it from the faces
  */
 export function saddleAdvice(
   { left, right, clearance }: Pick<Joint, 'left' | 'right' | 'clearance'>,

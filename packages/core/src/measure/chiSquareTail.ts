@@ -7,7 +7,6 @@ import { normalChance } from './normalChance.js';
  * @param x 0 or above
  * @param freedom whole, 1 or above
  * @returns 0 to 1
- * @example chiSquareTail(3.841458821, 1).toFixed(4) // '0.0500'
  */
 export function chiSquareTail(x: number, freedom: number): number {
   const isOdd = freedom % 2 === 1;

@@ -23,7 +23,7 @@ const MOST_OFFERED = 3;
  *
  * @param span what it can be
  * @returns null for a figure that can be right; else what lies in the span, which may be nothing
- * @example likelyFigures(nanometres(3_000_000), 'mm', { low: 0, high: 500_000 })[0] // 0.3 mm
+ * @example likelyFigures(3_000_000, 'mm', { low: 0, high: 500_000 })[0].nm // 30000
  */
 export function likelyFigures(nm: Nanometres, unit: Unit, { low, high }: Span): readonly LikelyFigure[] | null {
   if (nm >= low && nm <= high) return null;

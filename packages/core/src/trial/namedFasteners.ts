@@ -17,7 +17,6 @@ function isSame(one: unknown, other: unknown): boolean {
  *
  * @param at now
  * @returns the same object where nothing is another
- * @example namedFasteners({ ...UNKNOWN_FASTENERS, name: 'studs' }, { name: 'bolts' }, now).since // now
  */
 export function namedFasteners(before: Fasteners, part: Partial<Named>, at: string): Fasteners {
   const fields = Object.keys(part) as (keyof Named)[];

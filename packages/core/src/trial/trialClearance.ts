@@ -36,8 +36,6 @@ export interface MeasuredClearance {
  *
  * @param journal the journal as it was read; needed by readings of bores
  * @returns null where nothing was read that tells a clearance
- * @example measuredClearance([{ nm: 41000, mode: 'journal' }], { nominal: 59980000, smallest: 59979000, largest: 59982000 })
- *   // nominal 41000, tightest 39000, loosest 42000
  */
 export function measuredClearance(
   readings: readonly Pick<TrialReading, 'nm' | 'mode'>[],

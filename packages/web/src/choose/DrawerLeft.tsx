@@ -68,10 +68,10 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
                 One more set of {gradeOf(ids[0]!)}:{' '}
                 {changes.length > 0 && (
                   <>
-                    <span className="figure">
+                    <span className="figure" style={{ whiteSpace: 'normal' }}>
                       {changes
                         .slice(0, MOST_CHANGES)
-                        .map(({ station, before, after }) => `${station} ${off(before)} → ${off(after)}`)
+                        .map(({ station, before, after }) => `${station}\u00a0${off(before)}\u00a0→\u00a0${off(after)}`)
                         .join(', ')}
                     </span>{' '}
                     {unit} off target
