@@ -19,7 +19,7 @@ function wordsOf(doubt: ReadingDoubt, unit: Unit): string {
   }
   if (doubt.kind === 'off-line') {
     const beside = doubt.beside.map(name).join(' and ');
-    const off = `${lengthText(Math.abs(doubt.by), unit)} ${doubt.by > 0 ? 'larger' : 'smaller'} than ${beside}`;
+    const off = `${lengthText(Math.abs(doubt.by), unit)} ${doubt.by > 0 ? 'above' : 'below'} the line of ${beside}`;
     return `${name(doubt.part)} is ${off}: more than ${lengthText(doubt.within, unit)}, the setting for bores along the line. Read it again; if it is so, have the line checked.`;
   }
   const [one, other] = doubt.parts.map(name);

@@ -70,7 +70,7 @@ function lineNotes({ job, readings }: JobFacts, feature: Feature): SheetBlock[] 
   return readingDoubts(job, readings, feature).flatMap((doubt): SheetBlock[] => {
     if (doubt.kind !== 'off-line') return [];
     const beside = doubt.beside.map((number) => partName(feature, number)).join(' and ');
-    const off = `${lengthText(Math.abs(doubt.by), job.unit)} ${doubt.by > 0 ? 'larger' : 'smaller'} than ${beside}`;
+    const off = `${lengthText(Math.abs(doubt.by), job.unit)} ${doubt.by > 0 ? 'above' : 'below'} the line of ${beside}`;
     return [
       {
         kind: 'note',
