@@ -11,7 +11,7 @@ export {
 } from './assembly/assemblySchema.js';
 export { chanceInside } from './clearance/chanceInside.js';
 export { chanceText } from './clearance/chanceText.js';
-export { clearanceAim } from './clearance/clearanceAim.js';
+export { type AimRule, clearanceAim } from './clearance/clearanceAim.js';
 export { type ClearanceInterval, clearanceOfBands } from './clearance/clearanceOfBands.js';
 export { clearanceVerdict } from './clearance/clearanceVerdict.js';
 export { type OilClearance, oilClearance } from './clearance/oilClearance.js';
@@ -195,6 +195,7 @@ export {
 } from './job/assessReading.js';
 export { buildSheet, buildSheetRows } from './job/buildSheet.js';
 export { type BuildSheet, buildSheetSchema, readBuildSheet, signedContent } from './job/buildSheetSchema.js';
+export { capsAsk, capsOn } from './job/capsOn.js';
 export { changeWords } from './job/changeWords.js';
 export { choiceFaults } from './job/choiceFaults.js';
 export { type ClearanceDraw, clearanceDraw, drawnClearance } from './job/clearanceDraw.js';
@@ -206,6 +207,7 @@ export { type FirstToTry, firstToTry } from './job/firstToTry.js';
 export {
   type AcceptedChoice,
   aimRuleSchema,
+  ENGINE_USES,
   type JobDocument,
   type JobPiece,
   type JobShell,
@@ -250,7 +252,7 @@ export { remedyForJob } from './job/remedyForJob.js';
 export { isByTable, type StationOutcome, stationOutcomes } from './job/remedyOutcome.js';
 export { hasBanks, mayTakePin, pinBank, rodBank } from './job/rodBanks.js';
 export { type RowDoubt, rowDoubts } from './job/rowDoubts.js';
-export { heldInWords, rulesInWords } from './job/rulesInWords.js';
+export { AIM_WORDS, aimsInWords, heldInWords, rulesInWords, USE_WORDS } from './job/rulesInWords.js';
 export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';
 export { shellOfLine } from './job/shellOfLine.js';

@@ -347,6 +347,9 @@ it('names what is wrong with a request, and where', () => {
   const good = { ...END_PLAY, kind: 'ring-shims', gap: 0.012, counts: [1], pieces: rings([0.007]) };
   expect(faults(good)).toEqual([]);
   expect(faults({ ...good, aim: 0.01 })).toEqual(['/aim']);
+  // Beyond what can be a length it is told as such: it once ended the reader.
+  expect(faults({ ...good, high: -1.8e216 })).toEqual(['/high']);
+  expect(faults({ ...good, low: 1e300, aim: -1e300 })).toEqual(['/low', '/aim']);
   expect(faults({ ...good, pieces: [...good.pieces, ...good.pieces] })).toEqual(['/pieces/1/id']);
   const leaves = (stock: number | null) => ({ id: `${stock} left`, of: 'leaves', thickness: 0.01, stock });
   const side = { go: 0.002, noGo: 0.0025, shim: 0.01 };

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import type { Feature } from '../part/feature.js';
-import type { Reading } from '../part/reading.js';
+import { type Reading, sizeOfDraft } from '../part/reading.js';
 import { assessReading, suspectReadings, typedHow } from './assessReading.js';
 import type { JobDocument } from './jobDocument.js';
 import { measuredParts } from './jobStations.js';
@@ -15,6 +15,7 @@ const tenths = (value: number) => nanometres(value * 2540);
 const job: JobDocument = {
   ...bare,
   limits: { ...bare.limits, mainBore: { low: tenths(26_406), high: tenths(26_416), source: 'table 2-1' } },
+  instruments: { ...bare.instruments, boreGauge: { ...bare.instruments.boreGauge, needle: 'bigger' } },
 };
 
 function other(nm: number): Reading {
@@ -94,6 +95,20 @@ describe('a figure as it is typed', () => {
       kind: 'doubtful',
       message: '0.0250 in over the other journals. One thimble turn (0.025 in) off?',
     });
+  });
+
+  it('by a needle of which nobody has said which way it goes is no size: it is never assumed', () => {
+    expect(bare.instruments.boreGauge.needle).toBeNull();
+    const unsaid = { ...job, instruments: bare.instruments };
+    const asked = assessReading('+26.4', tenths(26_146), 'mainBore', unsaid, []);
+    expect(asked).toMatchObject({ kind: 'unreadable', message: expect.stringContaining('which way the needle goes') });
+    // A whole size needs no needle, nor does a micrometer.
+    expect(assessReading('2.6411', null, 'mainBore', unsaid, []).kind).toBe('fine');
+    expect(assessReading('+26.4', tenths(24_200), 'mainJournal', unsaid, []).kind).toBe('fine');
+    const draft = { text: '+26.4', unit: 'in', setting: tenths(26_146) } as const;
+    const taken = { instrument: '', celsius: null, gaugeCelsius: null, reason: '' };
+    expect(sizeOfDraft({ ...draft, taken: { ...taken, needle: null } })).toBeNull();
+    expect(sizeOfDraft({ ...draft, taken: { ...taken, needle: 'smaller' } })).toBe(tenths(25_882));
   });
 
   it('says why it is no size', () => {

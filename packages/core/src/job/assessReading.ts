@@ -40,7 +40,7 @@ const MOST_OFFERED = 3;
 /** How a figure was typed, where it stands already: in the unit and with the needle of then. Left out, as it is typed now. */
 export interface TypedHow {
   readonly unit?: Unit | undefined;
-  readonly needle?: Needle | undefined;
+  readonly needle?: Needle | null | undefined;
   readonly slot?: Slot | undefined;
   /** When it was read; null or left out: now. */
   readonly at?: string | null | undefined;
@@ -50,7 +50,7 @@ export interface TypedHow {
 
 /** How a reading that stands was typed. */
 export function typedHow({ unit, taken, slot, at }: Pick<Reading, 'unit' | 'taken' | 'slot' | 'at'>): TypedHow {
-  return { unit, needle: taken?.needle ?? 'bigger', slot, at, isConfirmed: taken?.confirmed };
+  return { unit, needle: taken === undefined ? 'bigger' : taken.needle, slot, at, isConfirmed: taken?.confirmed };
 }
 
 /**
@@ -172,8 +172,8 @@ function aloneOutside(feature: Feature, isOver: boolean): string {
   return 'The others here are inside: is it of this part, and at this place?';
 }
 
-/** What a + means on the gauge that a feature is read with: bores with a bore gauge, journals with a micrometer. */
-export function needleOf({ instruments }: Pick<JobDocument, 'instruments'>, feature: Feature): Needle {
+/** What a + means on the gauge that a feature is read with, null where nobody has said: bores with a bore gauge, journals with a micrometer. */
+export function needleOf({ instruments }: Pick<JobDocument, 'instruments'>, feature: Feature): Needle | null {
   return FEATURE_TABLE[feature].role === 'housing' ? instruments.boreGauge.needle : 'bigger';
 }
 

@@ -76,9 +76,15 @@ export type AcceptedChoice = z.infer<typeof acceptedChoiceSchema>;
 
 export const aimRuleSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('middle') }),
+  z.strictObject({ kind: z.literal('loose-side') }),
+  z.strictObject({ kind: z.literal('tight-side') }),
   z.strictObject({ kind: z.literal('per-inch') }),
   z.strictObject({ kind: z.literal('figure'), clearance: nanometresSchema }),
 ]);
+
+/** What an engine is built for: it decides which side of the limits many fitters aim at. */
+export const ENGINE_USES = ['standard', 'hard'] as const;
+export type EngineUse = (typeof ENGINE_USES)[number];
 
 export const jobRulesSchema = z.strictObject({
   aim: aimRuleSchema,
@@ -125,6 +131,10 @@ export const stationWishSchema = z.strictObject({
 export type StationWishes = z.infer<typeof stationWishSchema>;
 export const NO_WISHES: StationWishes = { upper: null, lower: null, noShells: [], unmixed: false };
 
+/** Who said that the caps are on as they must be for a reading, and when. */
+export const capsOnSchema = z.strictObject({ by: personSchema, at: z.iso.datetime() });
+export type CapsOn = z.output<typeof capsOnSchema>;
+
 /** Stamped rows as they were typed, each with the end that its first mark belongs to. Marks of the rods are on the rods. */
 export const markRowSchema = z.strictObject({
   text: z.string().max(200, 'at most 200 characters'),
@@ -163,6 +173,8 @@ const currentSchema = z.strictObject({
       .nullable()
       .optional()
       .describe('Left out: 0.0005 in, common practice. A setting, no limit of a data sheet.'),
+    /** By feature of a housing: who said that its caps are in place and direction, lubricated and torqued as the figure asks. */
+    capsOn: z.partialRecord(z.enum(FEATURES), capsOnSchema).optional(),
     /** Size the gauge is zeroed on, for readings typed as deviations. */
     setting: z.strictObject(eachFeature(() => sizeNmSchema.nullable())),
     /** How warm the parts are that are read now, °C; null where nobody takes it: sizes are then taken as they are read. */
@@ -178,6 +190,8 @@ const currentSchema = z.strictObject({
   depth: z.enum(['measure', 'codes']),
   /** Whether the rods are fitted in this job as well. */
   withRods: z.boolean(),
+  /** What the engine is built for; left out or null: nobody said. */
+  use: z.enum(ENGINE_USES).nullable().optional(),
   /** By number; a rod that is left out has no mark and may go anywhere. */
   rods: z.record(z.string().regex(/^[1-9]\d?$/u), rodSchema),
   /** By station. */

@@ -74,6 +74,7 @@ export function newJob(
     marks: {},
     depth: 'measure',
     withRods,
+    use: null,
     rods: {},
     wishes: {},
     shells: {},

@@ -82,7 +82,8 @@ function readRow(row: RowReader<Column>, job: JobDocument): ReadingItem | null {
   const text = row.text('Reading');
   const setting = row.length('Setting') ?? job.measuring.setting[feature];
   const parsed = parseLength(text, { unit: job.unit, setting, needle: needleOf(job, feature) });
-  if (text !== '' && !parsed.ok) row.fault('Reading', parsed.message);
+  // A deviation that waits for the needle's way is kept as typed, and asked about.
+  if (text !== '' && !parsed.ok && parsed.code !== 'no-needle') row.fault('Reading', parsed.message);
   if (row.faults.length > 0 || slot === undefined) return null;
   return { feature, station, slot, text, setting };
 }

@@ -1,6 +1,7 @@
 import { chanceText } from '../clearance/chanceText.js';
+import type { AimRule } from '../clearance/clearanceAim.js';
 import { lengthText } from '../measure/lengthText.js';
-import type { JobDocument } from './jobDocument.js';
+import type { EngineUse, JobDocument } from './jobDocument.js';
 import { rodLabel } from './jobStations.js';
 import { hasBanks } from './rodBanks.js';
 
@@ -9,6 +10,32 @@ const SIDES: Readonly<Record<JobDocument['rules']['thinnerHalf'], string>> = {
   upper: ', the thinner half on the block side',
   lower: ', the thinner half on the cap side',
 };
+
+/** What each way of setting the target is called in a list. */
+export const AIM_WORDS = {
+  middle: 'Middle of the limits',
+  'loose-side': 'Loose side: three quarters up the limits',
+  'tight-side': 'Tight side: a quarter up the limits',
+  'per-inch': '0.001 in per inch of journal',
+  figure: 'A figure',
+} as const satisfies Record<AimRule['kind'], string>;
+
+/** What an engine is built for, as it is called in a list. */
+export const USE_WORDS = {
+  standard: 'Standard use',
+  hard: 'Hard use: long full load, racing, towing',
+} as const satisfies Record<EngineUse, string>;
+
+/**
+ * What the clearances are aimed at, by family, in a line of words.
+ *
+ * @example aimsInWords({ unit: 'mm', withRods: false, rules: { aim: { kind: 'middle' } } }) // 'middle of the limits'
+ */
+export function aimsInWords({ rules, unit, withRods }: Pick<JobDocument, 'rules' | 'unit' | 'withRods'>): string {
+  const text = (rule: AimRule) =>
+    rule.kind === 'figure' ? lengthText(rule.clearance, unit) : AIM_WORDS[rule.kind].toLowerCase();
+  return withRods ? `mains: ${text(rules.aim)}; rods: ${text(rules.rodAim)}` : text(rules.aim);
+}
 
 /** The rules of the choice in a line of words. */
 export function rulesInWords({

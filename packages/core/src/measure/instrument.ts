@@ -14,7 +14,12 @@ const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below
 /** An instrument, and how far it may be off. All standard uncertainties are the fitter's to change. */
 export const instrumentSchema = z.strictObject({
   name: z.string().trim().max(60, 'at most 60 characters').describe('What it is called or numbered; may be empty.'),
-  needle: z.enum(NEEDLES).describe('What a deviation with a + means; on most dial bore gauges clockwise is smaller.'),
+  needle: z
+    .enum(NEEDLES)
+    .nullable()
+    .describe(
+      'What a deviation with a + means; on most dial bore gauges clockwise is smaller. Null: nobody has said yet.',
+    ),
   resolution: unsigned.describe('What it tells apart.'),
   setting: unsigned.describe('Standard uncertainty of its setting: the master, or the micrometer it was zeroed on.'),
   repeatability: unsigned.describe('Standard uncertainty of one reading for its own repeats.'),
@@ -39,7 +44,8 @@ export function usualInstrument(role: InstrumentRole, unit: Unit): Instrument {
   const one = nanometres(unit === 'mm' ? 1_000 : 1_270);
   return {
     name: '',
-    needle: 'bigger',
+    // Which way the needle of a bore gauge goes is asked when it is first used.
+    needle: role === 'boreGauge' ? null : 'bigger',
     resolution: nanometres(unit === 'mm' ? 1_000 : 2_540),
     setting: role === 'boreGauge' ? one : nanometres(one / 2),
     repeatability: one,

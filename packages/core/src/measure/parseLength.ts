@@ -14,8 +14,8 @@ export interface ParseContext {
    * in thou (inch job) or hundredths of a millimetre (millimetre job) unless it has a suffix of its own.
    */
   readonly setting?: Nanometres | null;
-  /** What + on the needle means: a bigger bore, unless the gauge goes the other way. */
-  readonly needle?: Needle | undefined;
+  /** What + on the needle means; left out: a bigger bore. null: nobody has said yet, and no deviation is read. */
+  readonly needle?: Needle | null | undefined;
   /**
    * What a leading sign means: `deviation` from the setting size (readings), or the `sign` of the figure itself
    * (offsets, extras).
@@ -40,7 +40,7 @@ export interface ParsedLength {
   readonly rounded: boolean;
 }
 
-export type LengthFaultCode = 'empty' | 'not-a-number' | 'two-separators' | 'unknown-unit' | 'no-setting' | 'too-large';
+export type LengthFaultCode = 'empty' | 'not-a-number' | 'two-separators' | 'unknown-unit' | 'no-setting' | 'no-needle' | 'too-large';
 
 export interface LengthFault {
   readonly ok: false;
@@ -99,6 +99,13 @@ export function parseLength(text: string, context: ParseContext): ParsedLength |
     return fault(
       'no-setting',
       `“${trimmed}” is a deviation, but this row has no setting size. Enter the size the gauge is zeroed on, or the whole size.`,
+    );
+  }
+
+  if (isDeviation && context.needle === null) {
+    return fault(
+      'no-needle',
+      `“${trimmed}” is a deviation, but nobody has said which way the needle goes. Say what + means on this gauge.`,
     );
   }
 

@@ -40,7 +40,7 @@ export type ReadingReason = (typeof READING_REASONS)[number];
 /** How a reading was taken, beside what was typed. */
 export const takenSchema = z.strictObject({
   instrument: z.string().trim().max(60).describe('Name of the instrument; empty where it has none.'),
-  needle: z.enum(NEEDLES).describe('What a deviation with a + meant.'),
+  needle: z.enum(NEEDLES).nullable().describe('What a deviation with a + meant; null: nobody had said.'),
   celsius: z
     .number()
     .min(-60)

@@ -18,7 +18,7 @@ export const trialReadingSchema = z.strictObject({
   unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
   mode: z.enum(GAUGE_MODES),
   setting: sizeNmSchema.nullable().describe('Size the gauge was zeroed on, where it was a setting size.'),
-  needle: z.enum(NEEDLES).describe('What a deviation with a + meant.'),
+  needle: z.enum(NEEDLES).nullable().describe('What a deviation with a + meant; null: nobody had said.'),
   nm: nanometresSchema
     .nullable()
     .describe('On the journal: the clearance; else the bore of the shells. Null where the text is no length.'),

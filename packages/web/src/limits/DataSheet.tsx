@@ -1,8 +1,11 @@
 import {
+  AIM_WORDS,
+  type AimRule,
   aimRuleSchema,
   CHECKED_LIMITS,
   CLEARANCE_DECIMALS,
   clearanceKey,
+  ENGINE_USES,
   formatExactLength,
   hasBanks,
   type JobDocument,
@@ -19,6 +22,7 @@ import {
   rodCount,
   THRUST_PLACE,
   throwsText,
+  USE_WORDS,
   withThrows,
 } from '@fettle/core';
 import { useState } from 'react';
@@ -26,8 +30,10 @@ import styled from 'styled-components';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { type ChangeDocument, useChangeDocument } from '../job/useJob.js';
+import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
+import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
@@ -228,6 +234,12 @@ function EngineFields({ id, document, change }: { id: string; document: JobDocum
             change((old) => ({ ...old, crush: { ...old.crush, kind: kind === 'none' ? null : kind } }))
           }
         />
+        <Choice
+          label="Built for"
+          value={document.use ?? 'unknown'}
+          options={USES}
+          onChange={(use) => change((old) => ({ ...old, use: use === 'unknown' ? null : use }))}
+        />
         <Field
           className="whole"
           label="Throws of the pins, degrees, front to rear"
@@ -244,13 +256,30 @@ function EngineFields({ id, document, change }: { id: string; document: JobDocum
   );
 }
 
-const AIMS = [
-  { value: 'middle', label: 'Middle of the limits' },
-  { value: 'per-inch', label: '0.001 in per inch of journal' },
-  { value: 'figure', label: 'A figure' },
+const AIMS = (Object.keys(AIM_WORDS) as AimRule['kind'][]).map((value) => ({ value, label: AIM_WORDS[value] }));
+
+const USES = [
+  { value: 'unknown', label: 'Not given' },
+  ...ENGINE_USES.map((value) => ({ value, label: USE_WORDS[value] })),
 ] as const;
 
 type AimKey = 'aim' | 'rodAim';
+
+/** An engine for hard use aimed at the middle: many fitters go to the loose side then, and one touch does. */
+function HardUse({ document, change }: { readonly document: JobDocument; readonly change: ChangeDocument }) {
+  const keys: readonly AimKey[] = document.withRods ? ['aim', 'rodAim'] : ['aim'];
+  const middle = keys.filter((key) => document.rules[key].kind === 'middle');
+  if (document.use !== 'hard' || middle.length === 0) return null;
+  const loose = Object.fromEntries(middle.map((key) => [key, { kind: 'loose-side' }]));
+  return (
+    <Notice>
+      For hard use many fitters aim at the loose side of the limits: more oil, less heat. Others stay in the middle.{' '}
+      <Button onPress={() => change((old) => ({ ...old, rules: { ...old.rules, ...loose } }))}>
+        Use the loose side
+      </Button>
+    </Notice>
+  );
+}
 
 function AimFields({ id: job, document, change }: { id: string; document: JobDocument; change: ChangeDocument }) {
   const { rules, unit, layout } = document;
@@ -294,6 +323,7 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
           ];
         })}
       </Pairs>
+      <HardUse document={document} change={change} />
       <Quiet>
         Under the shaft: what is added to the aim at single stations, for instance a little more at the rear main; the
         limits that hold there; and the name of a main that takes halves of its own, as rear or thrust.

@@ -19,6 +19,7 @@ import { Field } from '../look/Field.js';
 import { Fold } from '../look/Fold.js';
 import { Table } from '../look/Panel.js';
 import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
+import { NEEDLE_WORDS } from './NeedleAsk.js';
 
 const Whole = styled(Fold)`
   grid-column: 1 / -1;
@@ -30,8 +31,6 @@ const Fields = styled.div`
   grid-template-columns: repeat(auto-fit, minmax(12rem, 1fr));
   gap: 0.25rem 1rem;
 `;
-
-const NEEDLE_WORDS: Readonly<Record<Needle, string>> = { bigger: 'a bigger bore', smaller: 'a smaller bore' };
 
 /** The coldest and the warmest that a part on a bench is, °C. */
 const COLDEST = -60;
@@ -136,9 +135,11 @@ function Routes({ order, count, words, onTake }: RoutesProps) {
 export function HowItIsRead({
   job,
   feature,
+  onNeedle,
 }: {
   readonly job: Pick<OpenJob, 'id' | 'document'>;
   readonly feature: Feature;
+  readonly onNeedle: (needle: Needle) => void;
 }) {
   const change = useChangeDocument(job);
   const { document } = job;
@@ -149,9 +150,10 @@ export function HowItIsRead({
   const set = (part: Partial<JobDocument['measuring']>) =>
     change((old) => ({ ...old, measuring: { ...old.measuring, ...part } }));
   const mode = measuring.mode[feature];
+  const { needle } = instruments.boreGauge;
   const said = [
     ...(mode === null ? [] : [readingModeWord(mode)]),
-    ...(isHousing ? [`+ is ${NEEDLE_WORDS[instruments.boreGauge.needle]}`] : []),
+    ...(isHousing ? [needle === null ? 'which way the needle goes: not said' : `+ is ${NEEDLE_WORDS[needle]}`] : []),
     celsius === null
       ? 'temperature not taken: sizes are as they are read'
       : `${words} at ${celsius} °C, instrument at ${measuring.gaugeCelsius ?? 20} °C: sizes are told at 20 °C`,
@@ -169,17 +171,13 @@ export function HowItIsRead({
         {isHousing && (
           <Choice
             label="A + on the needle means"
-            value={instruments.boreGauge.needle}
+            value={needle ?? 'unsaid'}
             options={[
+              ...(needle === null ? [{ value: 'unsaid', label: 'not said yet' } as const] : []),
               { value: 'bigger', label: NEEDLE_WORDS.bigger },
               { value: 'smaller', label: `${NEEDLE_WORDS.smaller}, as on most dials clockwise` },
             ]}
-            onChange={(needle) =>
-              change((old) => ({
-                ...old,
-                instruments: { ...old.instruments, boreGauge: { ...old.instruments.boreGauge, needle } },
-              }))
-            }
+            onChange={(said) => said !== 'unsaid' && onNeedle(said)}
           />
         )}
         <CelsiusField

@@ -7,11 +7,13 @@ import { useOpenJob } from '../job/JobPage.js';
 import type { OpenJob } from '../job/useJob.js';
 import { Notice } from '../look/Notice.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
+import { CapsAsk } from './CapsAsk.js';
 import { DoubtsNotice } from './DoubtsNotice.js';
 import { GaugePanel } from './gauge/GaugePanel.js';
 import { LeadsTo } from './LeadsTo.js';
 import { MeasuringSettings } from './MeasuringSettings.js';
 import { measuringRows } from './measuringRows.js';
+import { NeedleMissing, useNeedle } from './NeedleAsk.js';
 import { OneCell } from './OneCell.js';
 import { REASONS, ReadingBar } from './ReadingBar.js';
 import { ReadingsFile } from './ReadingsFile.js';
@@ -31,6 +33,7 @@ const Consequences = memo(
   (one, next) =>
     one.family === next.family && one.job.document === next.job.document && one.job.readings === next.job.readings,
 );
+const Caps = memo(CapsAsk, isSameDocument);
 const Settings = memo(MeasuringSettings, isSameDocument);
 const Gauge = memo(GaugePanel, isSameDocument);
 const File = memo(ReadingsFile);
@@ -65,12 +68,14 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
     },
     [latest, feature, save],
   );
+  const sayNeedle = useNeedle(job, latest);
   const isNarrow = useNarrow();
   const { family, role } = FEATURE_TABLE[feature];
   const isWorn =
     role === 'journal' &&
     document.sheet !== null &&
     parts.some(({ findings }) => findings.some(({ kind, side }) => kind === 'size' && side === 'under'));
+  const isBoreOut = role === 'housing' && parts.some(({ findings }) => findings.some(({ kind }) => kind === 'size'));
   return (
     <>
       {isNarrow ? (
@@ -101,7 +106,16 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           give(text);
         }}
       />
+      {role === 'housing' && <Caps job={job} feature={feature} />}
+      {isBoreOut && (
+        <Notice>
+          <strong>A bore outside its limits stops the work: no shell cures it.</strong> Too big, and the shells lose
+          their crush and cannot pass their heat to the housing. Too small, and the shells buckle. Read it again with
+          the cap torqued; if it stays, have it machined.
+        </Notice>
+      )}
       <UnitMoved job={job} />
+      <NeedleMissing job={job} onSay={sayNeedle} />
       <SettingMoved
         key={`setting ${feature}`}
         job={job}
@@ -110,7 +124,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
       />
       <Doubts job={settled} feature={feature} />
       <Consequences job={job} family={family} foreseen={foreseen} />
-      <Settings job={job} feature={feature} onSetting={onSetting} />
+      <Settings job={job} feature={feature} onSetting={onSetting} onNeedle={sayNeedle} />
       <File latest={latest} />
       <Gauge job={job} feature={feature} />
     </>

@@ -1,4 +1,12 @@
-import { alongLineOf, FEATURE_TABLE, type Feature, lengthText, type Nanometres, type Slot } from '@fettle/core';
+import {
+  alongLineOf,
+  FEATURE_TABLE,
+  type Feature,
+  lengthText,
+  type Nanometres,
+  type Needle,
+  type Slot,
+} from '@fettle/core';
 import styled from 'styled-components';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
@@ -33,10 +41,12 @@ interface MeasuringSettingsProps {
   readonly feature: Feature;
   /** Called with a setting size once it is entered. */
   readonly onSetting: (value: Nanometres | null) => void;
+  /** Called when it is said which way the needle goes. */
+  readonly onNeedle: (needle: Needle) => void;
 }
 
 /** How a feature is measured: the size the gauge was set to, where it is read, which way Enter goes, and its limits. */
-export function MeasuringSettings({ job, feature, onSetting }: MeasuringSettingsProps) {
+export function MeasuringSettings({ job, feature, onSetting, onNeedle }: MeasuringSettingsProps) {
   const change = useChangeDocument(job);
   const { document } = job;
   const { unit, measuring } = document;
@@ -101,7 +111,7 @@ export function MeasuringSettings({ job, feature, onSetting }: MeasuringSettings
           'No limits on the data sheet yet: nothing is judged against them.'
         )}
       </p>
-      <HowItIsRead job={job} feature={feature} />
+      <HowItIsRead job={job} feature={feature} onNeedle={onNeedle} />
     </Settings>
   );
 }

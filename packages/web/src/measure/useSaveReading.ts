@@ -2,6 +2,7 @@ import type {
   Feature,
   JobDocument,
   Nanometres,
+  Needle,
   Reading,
   ReadingDraft,
   Slot,
@@ -129,14 +130,20 @@ export function useSaveReading(
   );
 }
 
+function takenAs(before: Taken, now: KeptAs): Taken {
+  if ('confirmed' in now) return { ...before, confirmed: true };
+  return 'needle' in now ? { ...before, needle: now.needle } : { ...before, reason: 'typed wrong' };
+}
+
+/** What is said of readings that stand: that they are right, the unit they are in, or what a + on their needle means. */
+export type KeptAs = { readonly confirmed: true } | { readonly unit: Unit } | { readonly needle: Needle };
+
 /**
- * Confirms a suspect reading, or reads those that stand in another unit: each is kept once more, as it was typed, with what is said of it now.
+ * Confirms a suspect reading, or reads those that stand in another unit, or by the needle's way: each is kept once more, as it was typed, with what is said of it now.
  *
  * @param latest the engine as it is then
  */
-export function useKeepAgain(
-  latest: RefObject<OpenJob>,
-): (readings: readonly Reading[], now: { readonly confirmed: true } | { readonly unit: Unit }) => void {
+export function useKeepAgain(latest: RefObject<OpenJob>): (readings: readonly Reading[], now: KeptAs) => void {
   const dispatch = useAppDispatch();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   return useCallback(
@@ -152,11 +159,11 @@ export function useKeepAgain(
           slot,
           text,
           unit: 'unit' in now ? now.unit : unit,
-          setting,
+          setting: 'needle' in now ? (setting ?? document.measuring.setting[feature]) : setting,
           replaces: id,
           by,
           at: new Date().toISOString(),
-          taken: 'confirmed' in now ? { ...before, confirmed: true } : { ...before, reason: 'typed wrong' },
+          taken: takenAs(before, now),
         };
         const parcel = newId();
         puts.push({ put: readingOfDraft(parcel, draft), before: standing });
@@ -165,7 +172,7 @@ export function useKeepAgain(
       const [first] = readings;
       if (!first) return;
       const named = readings.length === 1 ? readingPlace(first) : `${readings.length} readings`;
-      const what = 'confirmed' in now ? `${named}: confirmed` : `${named}: unit`;
+      const what = `${named}: ${'confirmed' in now ? 'confirmed' : 'unit' in now ? 'unit' : 'needle'}`;
       dispatch(stepTaken({ job: jobId, changes: [], readings: puts, what }));
     },
     [dispatch, by, latest],

@@ -18,6 +18,7 @@ import { Field } from '../look/Field.js';
 import { Quiet, Table } from '../look/Panel.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { bothUnits } from '../measure/LengthField.js';
+import { NeedleAsk } from '../measure/NeedleAsk.js';
 import type { TrialWork } from './useTrial.js';
 
 const Entry = styled.form`
@@ -57,7 +58,7 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
   const readZero = parseLength(zero.text, { unit, signed: 'sign' });
   const setting = readZero.ok && readZero.nm > 0 ? readZero.nm : null;
   const at = mode === 'journal' ? nanometres(0) : mode === 'setting' ? setting : null;
-  const { needle } = document.instruments.boreGauge;
+  const { needle, name: gauge } = document.instruments.boreGauge;
   const parsed = parseLength(typed.text, { unit, setting: at, needle });
   const nm = trialLength(typed.text, { unit, mode, setting, needle });
   // The sign of a needle is a trap: which way it goes is said in words.
@@ -123,6 +124,7 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
           </Button>
         </div>
       </Entry>
+      {!parsed.ok && parsed.code === 'no-needle' && <NeedleAsk name={gauge} onSay={work.sayNeedle} />}
       {read.length > 0 && (
         <Table aria-label={`Readings at ${id} with the shells in`}>
           <thead>

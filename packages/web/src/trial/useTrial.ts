@@ -12,6 +12,7 @@ import {
   type JobStation,
   mainStations,
   type Nanometres,
+  type Needle,
   namedFasteners,
   pinnedRods,
   placedRods,
@@ -30,8 +31,10 @@ import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
+import { useLatest } from '../app/useLatest.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { useKeptChoice } from '../look/useKeptChoice.js';
+import { useNeedle } from '../measure/NeedleAsk.js';
 import { NOBODY } from '../person/personSlice.js';
 
 export interface TriedStation {
@@ -69,6 +72,8 @@ export interface TrialWork {
   readonly restart: () => void;
   readonly set: (part: Partial<Pick<JobDocument, 'trialSchool'>>) => void;
   readonly setFasteners: (family: Family, part: Partial<Fasteners>) => void;
+  /** Says which way the needle of the bore gauge goes. */
+  readonly sayNeedle: (needle: Needle) => void;
   readonly setInstrument: (role: InstrumentRole, part: Partial<Instrument>) => void;
   readonly setWarm: (part: Partial<Warm>) => void;
   readonly setLeastChance: (least: number | null) => void;
@@ -137,6 +142,7 @@ export function useTrial(job: OpenJob): TrialWork {
   const change = useChangeDocument(job);
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const [search, setSearch] = useSearchParams();
+  const sayNeedle = useNeedle(job, useLatest(job));
   const { document } = job;
   const { unit } = document;
   const stations = useMemo(() => setsOf(job), [job]);
@@ -237,6 +243,7 @@ export function useTrial(job: OpenJob): TrialWork {
         ...old,
         instruments: { ...old.instruments, [role]: { ...old.instruments[role], ...part } },
       })),
+    sayNeedle,
     setWarm: (part) => change((old) => ({ ...old, warm: { ...old.warm, ...part } })),
     setLeastChance: (leastChance) => change((old) => ({ ...old, rules: { ...old.rules, leastChance } })),
   };

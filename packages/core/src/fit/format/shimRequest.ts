@@ -141,10 +141,13 @@ export const shimRequestSchema = z
   .discriminatedUnion('kind', [ringShims, thrustWashers, flangedShell, splitLine, saddleShims])
   .superRefine((request, context) => {
     const nm = (value: number) => lengthOfNumber(value, request.unit);
-    if (nm(request.low) > nm(request.aim)) {
+    const { low, aim, high } = request;
+    // What is out of range was told already, and is no length.
+    const areLengths = [low, aim, high].every((value) => lengthSchema.safeParse(value).success);
+    if (areLengths && nm(low) > nm(aim)) {
       context.addIssue({ code: 'custom', path: ['aim'], message: 'the aim is below the low limit' });
     }
-    if (nm(request.aim) > nm(request.high)) {
+    if (areLengths && nm(aim) > nm(high)) {
       context.addIssue({ code: 'custom', path: ['aim'], message: 'the aim is above the high limit' });
     }
     const first = new Map<string, number>();

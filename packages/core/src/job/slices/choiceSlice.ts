@@ -10,7 +10,7 @@ import type { JobDocument } from '../jobDocument.js';
 import type { JobFacts } from '../jobFacts.js';
 import { familiesOf } from '../jobFamilies.js';
 import { type JobStation, rodLabel } from '../jobStations.js';
-import { heldInWords, rulesInWords } from '../rulesInWords.js';
+import { aimsInWords, heldInWords, rulesInWords } from '../rulesInWords.js';
 import { figures, type SheetBlock, type SheetCell, words } from '../sheetBlock.js';
 import type { Slice, StageState, Todo } from '../slice.js';
 import { stationVerdict } from '../stationVerdict.js';
@@ -162,6 +162,7 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
       text: choice ? choice.by : 'not yet',
       ...(choice ? { at: choice.at } : {}),
     },
+    { kind: 'fact', label: 'Clearance aimed at', text: aimsInWords(facts.job) },
     { kind: 'fact', label: 'Rules', text: rulesInWords(facts.job) },
     ...familiesOf(facts.job).map((family) => stationsTable(facts, family)),
     ...heldTable(facts.job),

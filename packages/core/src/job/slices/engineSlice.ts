@@ -13,6 +13,7 @@ import { otherUnit } from '../../measure/unit.js';
 import { rodCount } from '../../part/rodCount.js';
 import type { JobDocument } from '../jobDocument.js';
 import { familiesOf } from '../jobFamilies.js';
+import { USE_WORDS } from '../rulesInWords.js';
 import { figures, type SheetBlock, words } from '../sheetBlock.js';
 import type { Slice } from '../slice.js';
 import { thrustKindOf } from '../takenPieces.js';
@@ -103,6 +104,7 @@ const MEMBERS: Readonly<Record<string, string>> = {
   name: 'name',
   unit: 'unit',
   withRods: 'whether the rods are fitted too',
+  use: 'what it is built for',
   origin: 'data sheet it was copied from',
   sheet: 'copied data sheet',
 };
@@ -122,6 +124,7 @@ export const engineSlice: Slice<'data'> = {
     'mainLimits',
     'places',
     'withRods',
+    'use',
   ],
   state: ({ job }) => {
     const needed = limitsNeeded(job);
@@ -142,6 +145,7 @@ export const engineSlice: Slice<'data'> = {
         text: [materials.block, materials.caps, materials.rods].map((one) => MATERIALS[one]).join(', '),
       },
       { kind: 'fact', label: 'Thrust at', text: thrustText(job) },
+      { kind: 'fact', label: 'Built for', text: job.use ? USE_WORDS[job.use].toLowerCase() : 'not given' },
       ...placeFacts(job),
       limitsTable(job),
       ...torqueTable(job),

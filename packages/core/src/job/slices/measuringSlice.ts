@@ -1,8 +1,9 @@
 import { lengthText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
 import { FEATURE_TABLE, type Feature, type MeasuringStage, partName, slotName } from '../../part/feature.js';
-import { readingModeWord } from '../../part/reading.js';
+import { type Reading, readingModeWord } from '../../part/reading.js';
 import { isFarReading } from '../assessReading.js';
+import { capsOn } from '../capsOn.js';
 import type { JobFacts } from '../jobFacts.js';
 import { isWanting } from '../jobStations.js';
 import { readingDoubts } from '../readingDoubts.js';
@@ -64,6 +65,23 @@ function readingsBlock({ job, readings }: JobFacts, feature: Feature): SheetBloc
   ];
 }
 
+/** Whether the caps were on as they must be while the housings were read. */
+function capsFact({ job, readings }: JobFacts, feature: Feature): SheetBlock[] {
+  const { role, words } = FEATURE_TABLE[feature];
+  if (role !== 'housing' || !readings.some((one) => one.feature === feature && one.nm !== null)) return [];
+  const said = capsOn(job, feature);
+  const label = `Caps while the ${words} were read`;
+  if (!said) return [{ kind: 'fact', label, text: 'not confirmed in place, lubricated and torqued' }];
+  return [
+    {
+      kind: 'fact',
+      label,
+      text: `in their places and directions, lubricated and torqued as the figure asks: ${said.by}`,
+      at: said.at,
+    },
+  ];
+}
+
 /** Main bores that are off the line of their neighbours, as notes below the sheet. */
 function lineNotes({ job, readings }: JobFacts, feature: Feature): SheetBlock[] {
   if (feature !== 'mainBore') return [];
@@ -80,6 +98,11 @@ function lineNotes({ job, readings }: JobFacts, feature: Feature): SheetBlock[] 
   });
 }
 
+function doubtWords({ job, readings }: JobFacts, reading: Reading): string {
+  if (reading.nm === null) return reading.taken?.needle === null ? 'waits for the needle’s way' : 'is no size yet';
+  return isFarReading(job, readings, reading) ? 'is far from its neighbours' : 'cannot be right';
+}
+
 /** Reading one feature along the shaft, or rod by rod. */
 export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
   const { stage, word, words, family } = FEATURE_TABLE[feature];
@@ -88,7 +111,8 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
     owns: ['measuring'],
     belongs: ({ features }) => features.includes(feature),
     state: (facts) => stateOf(facts, feature),
-    todos: ({ job, readings, parts, doubtful }) => {
+    todos: (facts) => {
+      const { job, parts, doubtful } = facts;
       const doubt = doubtful.find((reading) => reading.feature === feature);
       const blocked = parts[feature].filter(({ findings }) => findings.length > 0);
       const missing = parts[feature].filter((part) => isWanting(job, part));
@@ -101,7 +125,7 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
           ? [
               {
                 turn: 'amiss' as const,
-                todo: `Look again at ${partName(feature, doubt.station)}: “${doubt.text}” ${isFarReading(job, readings, doubt) ? 'is far from its neighbours' : 'cannot be right'}`,
+                todo: `Look again at ${partName(feature, doubt.station)}: “${doubt.text}” ${doubtWords(facts, doubt)}`,
               },
             ]
           : []),
@@ -124,7 +148,7 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
         ...(missing.length > 0 ? [{ turn: 'in-turn' as const, todo: `Read the ${word} at ${names(missing)}` }] : []),
       ];
     },
-    sheet: (facts) => [...readingsBlock(facts, feature), ...lineNotes(facts, feature)],
+    sheet: (facts) => [...capsFact(facts, feature), ...readingsBlock(facts, feature), ...lineNotes(facts, feature)],
     placeWords: ([, field = '', at = '']) => {
       const of = FEATURE_TABLE[at as Feature]?.words ?? words;
       if (field === 'slots') return `where the ${of} are read`;
@@ -133,6 +157,7 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
       if (field === 'gaugeCelsius') return 'temperature of the instruments';
       if (field === 'mode') return 'how sizes are read';
       if (field === 'uncertainty') return 'uncertainty of a reading';
+      if (field === 'capsOn') return `caps while the ${of} are read`;
       if (field === 'alongLine') return 'how far a main bore may lie from the line of its neighbours';
       return 'order of measuring';
     },
