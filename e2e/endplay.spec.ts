@@ -216,7 +216,7 @@ test('a white-metal joint is brought to its clearance with leaves peeled off', a
   });
   await page.goto(`/engines/${id}/data`);
   await page.getByLabel('Fitter').fill('Sorrel');
-  await choose(page, 'Shims at the joints', 'saddle');
+  await choose(page, 'Joints of the mains', 'saddle');
   await page.getByRole('link', { name: /^Crush/ }).click();
   await page.getByLabel('M1 left: shim there now; 0 for none, mm').fill('0.2');
   await page.getByLabel('M1 right: shim there now; 0 for none, mm').fill('0.2');

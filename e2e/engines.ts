@@ -47,6 +47,7 @@ export function reedDocument(name: string, mains = 3, parts: Partial<JobDocument
       ...job.measuring,
       slots: { mainBore: ['front'], mainJournal: ['front-0'], bigEnd: ['front'], pin: ['front-0'] },
     },
+    instruments: { ...job.instruments, boreGauge: { ...job.instruments.boreGauge, needle: 'bigger' } },
     shells: { thin: half('Thin', 1_990), mid: half('Mid', 1_995), thick: half('Thick', 2_000) },
     ...parts,
   };

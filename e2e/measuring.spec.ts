@@ -304,22 +304,29 @@ test('a needle that goes the other way, a warm block, and why a reading was chan
   page,
   request,
 }) => {
-  const id = await putOnBench(request, reedDocument('Reed 6 in a warm shop'));
+  const base = reedDocument('Reed 6 in a warm shop');
+  const boreGauge = { ...base.instruments.boreGauge, needle: null };
+  const id = await putOnBench(request, { ...base, instruments: { ...base.instruments, boreGauge } });
   await page.goto(`/engines/${id}/bores`);
   await page.getByLabel('Fitter').fill('Sorrel');
   await page.getByLabel('Setting size, mm (for + and − readings)').fill('64.010');
   await page.getByLabel('Setting size, mm (for + and − readings)').press('Tab');
-  await page.getByText(/^How it is read: \+ is a bigger bore; temperature not taken/).click();
-  await choose(page, 'A + on the needle means', 'smaller');
+  await page.getByText(/^How it is read: which way the needle goes: not said; temperature not taken/).click();
   // One setting for all is the least work; another way can be gone, and Enter follows it.
   const ways = page.getByRole('table', { name: 'Ways of reading 3 housings' });
   await expect(ways.getByRole('row', { name: /^set once on a setting size 1 1 along the shaft as now/ })).toBeVisible();
   await expect(ways.getByRole('row', { name: /^zeroed in each bore, .* 3 5 down each/ })).toBeVisible();
   const first = page.getByLabel('M1 main bore front plane, mm');
   await first.fill('+0.4');
-  // By hand: 0.4 hundredths the other way.
-  await expect(page.getByText('smaller by 0.004 mm than 64.010 mm')).toBeVisible();
+  // Which way the needle goes is asked once, when it first counts, and never assumed.
+  await expect(page.getByText('nobody has said which way the needle goes', { exact: false })).toBeVisible();
   await first.press('Enter');
+  await page.getByRole('button', { name: '+ is a smaller bore' }).click();
+  await expect(page.getByText('Which way does the needle of the bore gauge go?')).toBeHidden();
+  await expect(page.getByText(/^How it is read: \+ is a smaller bore/)).toBeVisible();
+  // By hand: 0.4 hundredths the other way.
+  await first.focus();
+  await expect(page.getByText('smaller by 0.004 mm than 64.010 mm')).toBeVisible();
   await page.getByLabel('The bores are at, °C').fill('30');
   await page.getByLabel('The bores are at, °C').press('Tab');
   await expect(page.getByText(/bores at 30 °C, instrument at 20 °C: sizes are told at 20 °C/)).toBeVisible();

@@ -1,4 +1,4 @@
-export { STIFF_TRIES } from './assembly/assemblyChecks.js';
+export { isLugged, STIFF_TRIES } from './assembly/assemblyChecks.js';
 export {
   type Assembly,
   BLANK_ASSEMBLY,
@@ -34,8 +34,9 @@ export {
   tableFindings,
 } from './codes/selectionTable.js';
 export { shellsAfterGrinding } from './codes/shellsAfterGrinding.js';
+export { type CrushAdvice, crushAdvice } from './crush/crushAdvice.js';
 export { crushAsk, peeled } from './crush/crushAsk.js';
-export { type CrushRead, crushRead, jointState } from './crush/crushRead.js';
+export { type CrushRead, crushRead, jointState, sideOpening } from './crush/crushRead.js';
 export {
   BLANK_CRUSH,
   BLANK_JOINT,
@@ -258,7 +259,7 @@ export { sheetContent } from './job/sheetContent.js';
 export { shellOfLine } from './job/shellOfLine.js';
 export type { StageState } from './job/slice.js';
 export { turnText } from './job/slices/assemblySlice.js';
-export { jointLimits, jointStations } from './job/slices/crushSlice.js';
+export { type JointPlace, jointAim, jointLimits, jointPlaces } from './job/slices/crushSlice.js';
 export { momentWord } from './job/slices/endPlaySlice.js';
 export { limitsNeeded } from './job/slices/engineSlice.js';
 export { type RunoutAt, runoutsOf } from './job/slices/runoutSlice.js';

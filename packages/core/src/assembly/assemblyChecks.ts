@@ -1,3 +1,4 @@
+import type { ShimPlace } from '../fit/format/shimPlace.js';
 import type { Family } from '../part/family.js';
 import type { Built } from './assemblySchema.js';
 
@@ -39,6 +40,13 @@ const GROOVED: Readonly<Record<NonNullable<Built['grooved']>, string>> = {
   none: 'No half is grooved: see that none slipped in',
 };
 
+const LUGGED: Readonly<Record<NonNullable<Built['washerLugs']>, string>> = {
+  upper: 'lugged halves in the block, plain ones in the cap',
+  lower: 'lugged halves in the cap, plain ones in the block',
+  both: 'lugs home in block and cap',
+  none: 'no lugs: see what keeps them from turning',
+};
+
 const CAPS: Readonly<Record<NonNullable<Built['caps']>, string>> = {
   numbers: 'Cap of this station’s number',
   arrows: 'Cap of this station, its arrow to the front',
@@ -76,8 +84,9 @@ const TABLE = {
     why: 'a half-covered hole starves the journal and all it feeds: find it now, decide on it',
   },
   washers: {
-    what: () => 'Thrust washers: grooves to the shaft’s faces, lugs home',
-    why: 'the wrong way round there is no oil between washer and shaft',
+    what: ({ built }: CheckedStation) =>
+      `Thrust washers: grooves to the shaft’s faces, ${built.washerLugs ? LUGGED[built.washerLugs] : 'lugged halves where the book says, lugs home'}`,
+    why: 'the wrong way round there is no oil between washer and shaft; a half without its lug held turns with the shaft',
     belongs: ({ isThrust, thrust }: CheckedStation) => isThrust && (thrust === 'washers' || thrust === null),
   },
   face: {
@@ -143,6 +152,16 @@ export function assemblyChecks(station: CheckedStation): {
     before: own.filter(({ key }) => !AFTER_TORQUE.has(key)),
     after: own.filter(({ key }) => AFTER_TORQUE.has(key)),
   };
+}
+
+/**
+ * True if the half of a thrust washer at a place carries the lug, as the engine says.
+ *
+ * @example isLugged({ washerLugs: 'lower' }, 'front.lower') // true
+ */
+export function isLugged({ washerLugs }: Pick<Built, 'washerLugs'>, place: ShimPlace): boolean {
+  const half = place.split('.')[1];
+  return half !== undefined && (washerLugs === 'both' || washerLugs === half);
 }
 
 /** What a check is kept under. */

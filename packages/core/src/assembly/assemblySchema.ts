@@ -14,6 +14,11 @@ export const builtSchema = z.strictObject({
   lugs: z.boolean().nullable().describe('Whether shells have locating lugs.'),
   dowels: z.boolean().nullable().describe('Whether dowels hold caps or shells in place.'),
   caps: z.enum(['numbers', 'arrows', 'both', 'none']).nullable().describe('How caps say where they belong.'),
+  washerLugs: z
+    .enum(['upper', 'lower', 'both', 'none'])
+    .nullable()
+    .optional()
+    .describe('Which halves of loose thrust washers carry a lug: that half goes in block or cap, as the engine says.'),
   boltCovers: z.boolean().nullable().describe('Whether rod bolts stand out and can nick a pin.'),
 });
 export type Built = z.output<typeof builtSchema>;

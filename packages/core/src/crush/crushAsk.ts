@@ -37,6 +37,7 @@ export function crushAsk(
   pieces: FreePieces,
 ): PieceAsk {
   if (kind === null) return { ok: false, reason: 'no-kind' };
+  if (kind === 'plain') return { ok: false, reason: 'no-shims' };
   if (limits === null) return { ok: false, reason: 'no-limits' };
   const { left, right, clearance } = joint;
   const read = crushRead(joint);

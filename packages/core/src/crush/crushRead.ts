@@ -11,16 +11,29 @@ export interface CrushRead {
   readonly shared: { readonly low: Nanometres; readonly high: Nanometres } | null;
 }
 
+type Side = Joint['left'];
+
+/**
+ * How far a joint opens at one side: what the feelers say at one face of the shim, plus what they say at the other where it was not pressed to
+ * that face. Null while something is missing.
+ *
+ * @example sideOpening({ go: 40_000, noGo: 50_000, otherGo: 30_000, otherNoGo: 40_000, shim: 300_000 }) // { go: 70_000, noGo: 90_000 }
+ */
+export function sideOpening({ go, noGo, otherGo, otherNoGo }: Side): { go: Nanometres; noGo: Nanometres } | null {
+  if (go === null || noGo === null) return null;
+  const [second, secondNot] = [otherGo ?? null, otherNoGo ?? null];
+  if (second === null && secondNot === null) return { go, noGo };
+  if (second === null || secondNot === null) return null;
+  return { go: nanometres(go + second), noGo: nanometres(noGo + secondNot) };
+}
+
 /** The crush of a joint as its feelers went in; null while they have not all been entered. */
-export function crushRead({ left, right }: Pick<Joint, 'left' | 'right'>): CrushRead | null {
-  if (left.go === null || left.noGo === null || right.go === null || right.noGo === null) return null;
+export function crushRead(joint: Pick<Joint, 'left' | 'right'>): CrushRead | null {
+  const [left, right] = [sideOpening(joint.left), sideOpening(joint.right)];
+  if (!left || !right) return null;
   const low = nanometres(Math.max(left.go, right.go));
   const high = nanometres(Math.min(left.noGo, right.noGo));
-  return {
-    left: { go: left.go, noGo: left.noGo },
-    right: { go: right.go, noGo: right.noGo },
-    shared: low <= high ? { low, high } : null,
-  };
+  return { left, right, shared: low <= high ? { low, high } : null };
 }
 
 /** How a joint stands to its limits; null where nothing was read, or no limits are given. */

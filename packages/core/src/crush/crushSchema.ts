@@ -4,8 +4,11 @@ import { nanometresSchema } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Material } from '../part/material.js';
 
-/** Where an engine has shims at its joints: between the joint faces of the shells, or between cap and saddle of white metal. */
-export const JOINT_KINDS = ['split-line', 'saddle'] as const;
+/**
+ * What is read and set at a joint: crush with shims between the joint faces of the shells; oil clearance with shims between cap and saddle
+ * of white metal; or crush of plain shells, which have no shims.
+ */
+export const JOINT_KINDS = ['split-line', 'saddle', 'plain'] as const;
 export type JointKind = (typeof JOINT_KINDS)[number];
 export const JOINT_SIDES = ['left', 'right'] as const;
 export type JointSide = (typeof JOINT_SIDES)[number];
@@ -15,6 +18,13 @@ const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below
 const jointSideSchema = z.strictObject({
   go: unsigned.nullable().describe('Feeler that goes in at this side, with this side slackened.'),
   noGo: unsigned.nullable().describe('The next one, which does not.'),
+  otherGo: unsigned
+    .nullable()
+    .optional()
+    .describe(
+      'Feeler that goes in at the other face of the shim; left out or null: the shim was pressed to that face.',
+    ),
+  otherNoGo: unsigned.nullable().optional().describe('The next one there, which does not.'),
   shim: unsigned.nullable().describe('Shim that is there now; 0 for none.'),
 });
 
@@ -30,7 +40,12 @@ export type Joint = z.output<typeof jointSchema>;
 
 /** Shims at the joints of an engine, by station. */
 export const crushSchema = z.strictObject({
-  kind: z.enum(JOINT_KINDS).nullable().describe('Null: no shims at the joints.'),
+  kind: z.enum(JOINT_KINDS).nullable().describe('At the mains. Null: nothing is read at their joints.'),
+  bigEnds: z
+    .enum(JOINT_KINDS)
+    .nullable()
+    .optional()
+    .describe('At the big ends, where the rods are fitted too. Null or left out: nothing is read there.'),
   aim: nanometresSchema.nullable().describe('Null: the middle of the limits.'),
   aimAluminium: nanometresSchema
     .nullable()
@@ -57,6 +72,7 @@ export function crushAim(
 /** No joints read; the two sides within 0.005 mm (common practice). */
 export const BLANK_CRUSH: Crush = {
   kind: null,
+  bigEnds: null,
   aim: null,
   aimAluminium: null,
   alikeWithin: nanometres(5_000),

@@ -13,7 +13,7 @@ import type { EndPlay, PieceChoice, ThrustKind } from './endPlaySchema.js';
 export type FreePieces = Readonly<Record<string, Piece & { readonly free: number | null }>>;
 
 /** What keeps pieces from being chosen. */
-export type NoPieceChoice = 'no-kind' | 'no-limits' | 'not-read' | 'no-fitted' | 'no-pieces' | 'uneven';
+export type NoPieceChoice = 'no-kind' | 'no-limits' | 'not-read' | 'no-fitted' | 'no-pieces' | 'no-shims' | 'uneven';
 
 export type PieceAsk =
   | {

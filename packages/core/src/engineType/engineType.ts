@@ -65,10 +65,13 @@ const currentSchema = z.strictObject({
     .describe('The end one looks from where the book says left, right or clockwise.'),
   thrustKind: z.enum(['washers', 'flanged', 'rings', 'unknown']).default('unknown'),
   joints: z
-    .enum(['split-line', 'saddle'])
+    .enum(['split-line', 'saddle', 'plain'])
     .nullable()
     .default(null)
-    .describe('Shims between the joint faces of the shells, or under the caps of white metal; null for none.'),
+    .describe(
+      'Shims between the joint faces of the shells, or under the caps of white metal; plain shells whose crush is read; null: nothing is read.',
+    ),
+  rodJoints: z.enum(['split-line', 'saddle', 'plain']).nullable().default(null).describe('The same at the big ends.'),
   endPlayAim: nanometresSchema
     .nullable()
     .default(null)

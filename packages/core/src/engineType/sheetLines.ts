@@ -48,6 +48,16 @@ function figure(place: string, value: number | null, unit: Unit): SheetLine[] {
   return value === null ? [] : [{ place, text: `${text} ${unit}` }];
 }
 
+const JOINT_LINES: Readonly<Record<NonNullable<EngineType['joints']>, string>> = {
+  'split-line': 'shims between the joint faces of the shells',
+  saddle: 'white metal, shims under the caps',
+  plain: 'plain shells, crush read',
+};
+
+function jointLine(place: string, kind: EngineType['joints']): SheetLine[] {
+  return kind === null ? [] : [{ place, text: JOINT_LINES[kind] }];
+}
+
 /** Everything that a data sheet says, line by line, in the order of the sheet. */
 export function sheetLines(type: EngineType): SheetLine[] {
   const { layout, materials, limits, unit, rows, torque } = type;
@@ -77,14 +87,8 @@ export function sheetLines(type: EngineType): SheetLine[] {
     ...figure('Crush aimed at', type.crushAim, unit),
     ...figure('Crush aimed at under aluminium caps', type.crushAimAluminium, unit),
     ...figure('Rings settle', type.settle, unit),
-    ...(type.joints === null
-      ? []
-      : [
-          {
-            place: 'Shims at the joints',
-            text: type.joints === 'saddle' ? 'under the caps' : 'between the joint faces of the shells',
-          },
-        ]),
+    ...jointLine('Joints of the mains', type.joints),
+    ...jointLine('Joints of the big ends', type.rodJoints),
     ...torque.map((one) => ({
       place: `Torque: ${one.fastener}`,
       text: [one.steps, one.lubricant, one.source].filter((part) => part !== '').join('; '),

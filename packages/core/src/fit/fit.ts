@@ -5,6 +5,7 @@ import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { nanometres } from '../measure/nanometres.js';
 import type { SizeBand } from '../measure/sizeBand.js';
 import type { Unit } from '../measure/unit.js';
+import { equalChoice } from './equalChoice.js';
 import { explainConflicts } from './explain/explainConflicts.js';
 import type { FitPlan, PlannedStation } from './format/fitPlan.js';
 import type { FitRequest } from './format/fitRequest.js';
@@ -140,51 +141,6 @@ function settled(model: FitModel, options: StationOptions, limits: ChoiceLimits)
 }
 
 /**
- * Of choices of one cost the one whose flanges leave the end play nearest its aim: station by station another pair in the same
- * housing with the same deviation and cost, where enough is left of its halves. What only decides between equals is no part of the
- * cost.
- *
- * @param chosen per station its option
- */
-function nearestEndPlay(model: FitModel, options: StationOptions, chosen: Int32Array): Int32Array {
-  if (model.stations.every(({ endPlay }) => endPlay === null)) return chosen;
-  const taken = chosen.slice();
-  const used = new Map<number, number>();
-  const use = (option: number, by: 1 | -1) => {
-    for (const halves of [options.use[0], options.use[1]]) {
-      used.set(halves[option]!, (used.get(halves[option]!) ?? 0) + by);
-    }
-  };
-  for (const option of taken) use(option, 1);
-  const widthOf = (option: number) =>
-    Math.max(model.shells[options.use[0][option]!]!.width ?? 0, model.shells[options.use[1][option]!]!.width ?? 0);
-  model.stations.forEach(({ endPlay }, station) => {
-    if (endPlay === null) return;
-    const off = (option: number) => Math.abs(endPlay.free - widthOf(option) - endPlay.aim);
-    let best = taken[station]!;
-    use(best, -1);
-    const isFree = (option: number) => {
-      use(option, 1);
-      const fits = [options.use[0][option]!, options.use[1][option]!].every(
-        (half) => used.get(half)! <= model.shells[half]!.stock,
-      );
-      use(option, -1);
-      return fits;
-    };
-    for (let option = options.start[station]!; option < options.start[station + 1]!; option += 1) {
-      const isEqual =
-        options.cost[option] === options.cost[best] &&
-        options.deviation[option] === options.deviation[best] &&
-        options.use[2][option] === options.use[2][best];
-      if (isEqual && off(option) < off(best) && isFree(option)) best = option;
-    }
-    use(best, 1);
-    taken[station] = best;
-  });
-  return taken;
-}
-
-/**
  * Chooses a housing and two halves for every station at least cost, and proves it: `C = bore − journal − walls + offset`
  * inside each station's limits, stock and matching respected, cost
  * `Σ w·d² + mixedPenalty·mixed + pricePenalty·price` in µm² with `d = C − aim`. Each option's cost is rounded to
@@ -220,11 +176,15 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
             })),
     };
   }
-  const deal = dealer(asked, merged);
-  const chosen = Array.from(nearestEndPlay(model, options, answer.chosen), (taken, station) => {
-    const option = options.at(station, taken);
-    return { ...option, upper: deal(option.upper), lower: deal(option.lower) };
-  });
+  const taken = Array.from(equalChoice(model, options, answer.chosen), (option, station) =>
+    options.at(station, option),
+  );
+  const deal = dealer(
+    asked,
+    merged,
+    taken.flatMap(({ upper, lower }) => [upper, lower]),
+  );
+  const chosen = taken.map((option) => ({ ...option, upper: deal(option.upper), lower: deal(option.lower) }));
   return {
     ...base,
     status: answer.status,

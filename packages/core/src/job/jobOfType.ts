@@ -14,7 +14,7 @@ export function jobOfType(
   withRods: boolean,
 ): JobDocument {
   const job = newJob(name, type.unit, type.layout, type.materials, withRods);
-  const { joints, endPlayAim, crushAim, crushAimAluminium, settle } = type;
+  const { joints, rodJoints, endPlayAim, crushAim, crushAimAluminium, settle } = type;
   return {
     ...job,
     origin,
@@ -22,7 +22,7 @@ export function jobOfType(
     limits: type.limits,
     mainLimits: type.mainLimits,
     places: type.places,
-    crush: { ...job.crush, kind: joints, aim: crushAim, aimAluminium: crushAimAluminium },
+    crush: { ...job.crush, kind: joints, bigEnds: rodJoints, aim: crushAim, aimAluminium: crushAimAluminium },
     endPlay: { ...job.endPlay, aim: endPlayAim, settle: settle ?? job.endPlay.settle },
   };
 }

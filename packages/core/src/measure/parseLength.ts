@@ -40,7 +40,14 @@ export interface ParsedLength {
   readonly rounded: boolean;
 }
 
-export type LengthFaultCode = 'empty' | 'not-a-number' | 'two-separators' | 'unknown-unit' | 'no-setting' | 'no-needle' | 'too-large';
+export type LengthFaultCode =
+  | 'empty'
+  | 'not-a-number'
+  | 'two-separators'
+  | 'unknown-unit'
+  | 'no-setting'
+  | 'no-needle'
+  | 'too-large';
 
 export interface LengthFault {
   readonly ok: false;

@@ -19,6 +19,10 @@ export const stripSchema = z.strictObject({
   diameter: sizeNmSchema.describe('Of the round strip, as its maker gives it.'),
   name: z.string().trim().max(40, 'at most 40 characters').describe('What the strip is called; may be empty.'),
   widths: z.strictObject({ front: stripWidthSchema.nullable(), rear: stripWidthSchema.nullable() }),
+  ringsOff: z
+    .boolean()
+    .optional()
+    .describe('At a rod: true if its piston had no rings on, so that nothing turned the shaft. Left out: not said.'),
   by: personSchema,
   at: z.iso.datetime(),
 });

@@ -503,5 +503,20 @@ export function demoEngines(): DemoEngine[] {
     reed6(),
     burr2(),
     markedSedge4(),
-  ];
+  ].map(asked);
+}
+
+/** The engine after its fitter has said which way the needle goes, and that the caps were on where the bores were read. */
+function asked(engine: DemoEngine): DemoEngine {
+  const { document, readings, by } = engine;
+  const { boreGauge } = document.instruments;
+  const said = readings.some(({ feature }) => feature === 'mainBore') ? { mainBore: { by, at: STARTED } } : {};
+  return {
+    ...engine,
+    document: {
+      ...document,
+      instruments: { ...document.instruments, boreGauge: { ...boreGauge, needle: 'bigger' } },
+      measuring: { ...document.measuring, capsOn: said },
+    },
+  };
 }

@@ -1,4 +1,4 @@
-import { type Built, FACE_SCHOOLS, FACE_WORDS } from '@fettle/core';
+import { type Built, FACE_SCHOOLS, FACE_WORDS, thrustKindOf } from '@fettle/core';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { FieldPairs, Fold } from '../look/Fold.js';
@@ -21,6 +21,14 @@ const CAPS = [
   { value: 'arrows', label: 'arrows' },
   { value: 'both', label: 'numbers and arrows' },
   { value: 'none', label: 'nothing' },
+] as const;
+
+const WASHER_LUGS = [
+  NOT_SAID,
+  { value: 'lower', label: 'the lower halves, in the cap' },
+  { value: 'upper', label: 'the upper halves, in the block' },
+  { value: 'both', label: 'both halves' },
+  { value: 'none', label: 'neither' },
 ] as const;
 
 /** What this engine has, which says what its checks are. */
@@ -52,6 +60,14 @@ export function BuiltPanel({ work }: { work: AssemblyWork }) {
           options={CAPS}
           onChange={(value) => setBuilt({ caps: value === '' ? null : (value as Built['caps']) })}
         />
+        {thrustKindOf(document) === 'washers' && (
+          <Choice
+            label="Thrust washers with lugs"
+            value={built.washerLugs ?? ''}
+            options={WASHER_LUGS}
+            onChange={(value) => setBuilt({ washerLugs: value === '' ? null : value })}
+          />
+        )}
         {yesNo('lugs', 'Shells have lugs')}
         {yesNo('dowels', 'There are dowels')}
         {document.withRods && yesNo('boltCovers', 'Rod bolts stand out')}

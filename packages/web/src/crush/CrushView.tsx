@@ -1,4 +1,12 @@
-import { JOINT_SIDES, lengthText, type Nanometres, saddleAdvice } from '@fettle/core';
+import {
+  type CrushAdvice,
+  crushAdvice,
+  JOINT_SIDES,
+  lengthText,
+  type Nanometres,
+  saddleAdvice,
+  type Unit,
+} from '@fettle/core';
 import { addDays, format } from 'date-fns';
 import styled from 'styled-components';
 import { today } from '../app/today.js';
@@ -47,7 +55,8 @@ function JointPicker({ work }: { work: CrushWork }) {
 }
 
 function JointFields({ job, work }: { job: string; work: CrushWork }) {
-  const { document, joint, station, kind, set, setSide } = work;
+  const { document, joint, station, place, set, setSide } = work;
+  const kind = place?.kind;
   const { unit } = document;
   const field = (
     name: string,
@@ -67,13 +76,19 @@ function JointFields({ job, work }: { job: string; work: CrushWork }) {
     />
   );
   const rows = [
-    ...(kind === 'split-line'
-      ? ([
+    ...(kind === 'saddle'
+      ? []
+      : ([
           ['go', 'Feeler that goes in'],
           ['noGo', 'Next one, which does not'],
+        ] as const)),
+    ...(kind === 'split-line'
+      ? ([
+          ['otherGo', 'Other face of the shim: goes in'],
+          ['otherNoGo', 'Other face: does not'],
         ] as const)
       : []),
-    ['shim', 'Shim there now; 0 for none'] as const,
+    ...(kind === 'plain' ? [] : [['shim', 'Shim there now; 0 for none'] as const]),
   ];
   return (
     <>
@@ -91,8 +106,11 @@ function JointFields({ job, work }: { job: string; work: CrushWork }) {
               <th scope="row">{label}</th>
               {JOINT_SIDES.map((side) => (
                 <td key={side}>
-                  {field(`${side} ${key}`, `${station} ${side}: ${label.toLowerCase()}`, joint[side][key], (value) =>
-                    setSide(side, { [key]: value }),
+                  {field(
+                    `${side} ${key}`,
+                    `${station} ${side}: ${label.toLowerCase()}`,
+                    joint[side][key] ?? null,
+                    (value) => setSide(side, { [key]: value }),
                   )}
                 </td>
               ))}
@@ -129,12 +147,11 @@ function JointFields({ job, work }: { job: string; work: CrushWork }) {
   );
 }
 
-/** What brings white metal to its aim, side by side; a verdict where the shims do not reach. */
-function Advice({ work }: { work: CrushWork }) {
-  const { document, limits, kind, joint, crush } = work;
-  if (kind !== 'saddle' || limits === null) return null;
-  const advice = saddleAdvice(joint, limits, crush.aim);
-  if (advice === null) return null;
+/** What brings white metal to its target, side by side; a verdict where the shims do not reach. */
+function SaddleText({ work }: { work: CrushWork }) {
+  const { document, limits, joint, aim } = work;
+  const advice = limits && saddleAdvice(joint, limits, aim);
+  if (!advice) return null;
   const text = (value: number) => lengthText(Math.abs(value), document.unit);
   const { eachSide, left, right, fromFaces } = advice;
   if (eachSide === 0) return <p>It is at its aim: leave the shims as they are.</p>;
@@ -159,8 +176,65 @@ function Advice({ work }: { work: CrushWork }) {
   );
 }
 
+/** What brings the crush to its target: a plan of dressing, thicker shims, or what to look for at plain shells. */
+function CrushText({ advice, unit }: { readonly advice: CrushAdvice; readonly unit: Unit }) {
+  const total = <strong className="figure">{lengthText(advice.total, unit)}</strong>;
+  switch (advice.kind) {
+    case 'dress':
+      return (
+        <>
+          <p>Dress the shims: {total} in all, half from each side, on a flat plate. Read the crush after each pass.</p>
+          <Table aria-label="Dressing plan">
+            <thead>
+              <tr>
+                <th className="number">Pass</th>
+                <th className="number">Off each shim</th>
+                <th className="number">Then read</th>
+              </tr>
+            </thead>
+            <tbody>
+              {advice.passes.map(({ perSide, expected }, at) => (
+                <tr key={expected}>
+                  <td className="number">{at + 1}</td>
+                  <td className="number">{lengthText(perSide, unit)}</td>
+                  <td className="number">{lengthText(expected, unit)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </Table>
+        </>
+      );
+    case 'beyond-shims':
+      return (
+        <Notice>
+          {total} would come off, which is more than the shims have. Fit other shells, or read the bore again.
+        </Notice>
+      );
+    case 'thicker':
+      return <p>Fit shims {total} thicker in all, half of it at each side.</p>;
+    case 'shells':
+      return (
+        <Notice>
+          {total} {advice.way === 'too-much' ? 'too much' : 'too little'} crush.{' '}
+          {advice.way === 'too-much'
+            ? 'It buckles the shell. Read the bore again with the cap torqued, then try other shells. File no joint face unless the engine maker says so.'
+            : 'The shell can turn and cannot pass its heat on. Read the bore again, then try other shells; if the bore is too big, have it machined.'}
+        </Notice>
+      );
+  }
+}
+
+function Advice({ work }: { work: CrushWork }) {
+  const { document, limits, place, joint, aim } = work;
+  if (!place || limits === null) return null;
+  if (place.kind === 'saddle') return <SaddleText work={work} />;
+  const advice = crushAdvice(joint, place.kind, limits, aim, document.unit);
+  return advice && <CrushText advice={advice} unit={document.unit} />;
+}
+
 function Verdict({ work }: { work: CrushWork }) {
-  const { document, state, read, limits, kind, joint } = work;
+  const { document, state, read, limits, place, joint } = work;
+  const kind = place?.kind;
   const { unit } = document;
   const text = (value: Nanometres) => lengthText(value, unit);
   const value =
@@ -193,7 +267,9 @@ function Verdict({ work }: { work: CrushWork }) {
         <Quiet>
           {kind === 'saddle'
             ? 'Read the oil clearance with the shims that are in.'
-            : 'Tighten both sides, slacken one, and try feelers on both faces of the shim at that side; then the other.'}
+            : kind === 'plain'
+              ? 'Tighten both sides, slacken one, and try feelers in the joint at that side; then the other.'
+              : 'Tighten both sides, slacken one, and try feelers on both faces of the shim at that side; then the other. One face is enough where the shim was pressed to the other.'}
         </Quiet>
       )}
       <Advice work={work} />
@@ -206,19 +282,55 @@ function Verdict({ work }: { work: CrushWork }) {
   );
 }
 
-/** The joints of an engine that has shims there: read side against side, and brought to their aim. */
+/** What is aimed at, at the joints of one family. */
+function AimPanel({ job, work }: { job: string; work: CrushWork }) {
+  const { document, crush, place, setAll } = work;
+  // Big ends beside mains of white metal, or of white metal themselves, go to the middle of their limits.
+  if (place === null || (place.family === 'rod' && (place.kind === 'saddle' || crush.kind === 'saddle'))) return null;
+  const own = place.family === 'main' ? document.materials.caps : document.materials.rods;
+  const what = place.family === 'main' ? 'caps' : 'rods';
+  return (
+    <Panel>
+      <PanelTitle>Aim</PanelTitle>
+      <LengthField
+        kept={{ of: job, part: 'crush', field: 'aim' }}
+        label={`Aim at every joint; empty for the middle, ${document.unit}`}
+        unit={document.unit}
+        value={crush.aim}
+        onCommit={(aim) => setAll({ aim })}
+      />
+      {place.kind !== 'saddle' && (
+        <LengthField
+          kept={{ of: job, part: 'crush', field: 'aimAluminium' }}
+          label={`Aim under caps of aluminium; empty for the same, ${document.unit}`}
+          unit={document.unit}
+          value={crush.aimAluminium}
+          onCommit={(aimAluminium) => setAll({ aimAluminium })}
+        />
+      )}
+      {place.kind !== 'saddle' && (
+        <Quiet>
+          {own === 'unknown' ? `What the ${what} are made of is not on the data sheet.` : `The ${what} are of ${own}.`}{' '}
+          Caps of aluminium want more crush than those of iron; the data sheet decides.
+        </Quiet>
+      )}
+    </Panel>
+  );
+}
+
+/** The joints of an engine: read side against side, and brought to their target. */
 export function CrushView() {
   const job = useOpenJob();
   const work = useCrush(job);
-  const { kind, asked, crush, joint, station, document, setAll } = work;
+  const { place, asked, joint, station, document } = work;
   const isIn =
-    joint.choice?.chosen.every(({ place, thickness }) =>
-      JOINT_SIDES.every((side) => side !== place || joint[side].shim === thickness),
+    joint.choice?.chosen.every((one) =>
+      JOINT_SIDES.every((side) => side !== one.place || joint[side].shim === one.thickness),
     ) ?? true;
-  if (kind === null) {
+  if (place === null) {
     return (
       <Panel>
-        <Quiet>This engine has no shims at its joints; its data sheet says where they would be.</Quiet>
+        <Quiet>Nothing is read at the joints of this engine. Its data sheet says which joints are read.</Quiet>
       </Panel>
     );
   }
@@ -227,52 +339,28 @@ export function CrushView() {
       <div>
         <Panel>
           <JointPicker work={work} />
-          <JointDrawing unit={document.unit} station={station} kind={kind} joint={joint} read={work.read} />
+          <JointDrawing unit={document.unit} station={station} kind={place.kind} joint={joint} read={work.read} />
           <JointFields job={job.id} work={work} />
         </Panel>
-        <Panel>
-          <PanelTitle>Aim</PanelTitle>
-          <LengthField
-            kept={{ of: job.id, part: 'crush', field: 'aim' }}
-            label={`Aim at every joint; empty for the middle, ${document.unit}`}
-            unit={document.unit}
-            value={crush.aim}
-            onCommit={(aim) => setAll({ aim })}
-          />
-          {kind === 'split-line' && (
-            <LengthField
-              kept={{ of: job.id, part: 'crush', field: 'aimAluminium' }}
-              label={`Aim under caps of aluminium; empty for the same, ${document.unit}`}
-              unit={document.unit}
-              value={crush.aimAluminium}
-              onCommit={(aimAluminium) => setAll({ aimAluminium })}
-            />
-          )}
-          {kind === 'split-line' && (
-            <Quiet>
-              {document.materials.caps === 'unknown'
-                ? 'What the caps are made of is not on the data sheet.'
-                : `The caps are of ${document.materials.caps}.`}{' '}
-              Caps of aluminium want more crush than those of iron; the data sheet decides.
-            </Quiet>
-          )}
-        </Panel>
+        <AimPanel job={job.id} work={work} />
       </div>
       <div>
         <Verdict work={work} />
-        <ChoosePieces
-          work={work}
-          choice={joint.choice}
-          onPutIn={isIn ? undefined : work.putIn}
-          title={`Shims at ${station}`}
-          missing={
-            asked.ok
-              ? null
-              : asked.reason === 'no-fitted'
-                ? 'Enter the shims that are in now; 0 for none.'
-                : NO_CHOICE_WORDS[asked.reason]
-          }
-        />
+        {place.kind !== 'plain' && (
+          <ChoosePieces
+            work={work}
+            choice={joint.choice}
+            onPutIn={isIn ? undefined : work.putIn}
+            title={`Shims at ${station}`}
+            missing={
+              asked.ok
+                ? null
+                : asked.reason === 'no-fitted'
+                  ? 'Enter the shims that are in now; 0 for none.'
+                  : NO_CHOICE_WORDS[asked.reason]
+            }
+          />
+        )}
       </div>
     </TwoColumns>
   );

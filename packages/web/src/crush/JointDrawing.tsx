@@ -1,4 +1,12 @@
-import { type CrushRead, type Joint, type JointKind, lengthText, type Nanometres, type Unit } from '@fettle/core';
+import {
+  type CrushRead,
+  type Joint,
+  type JointKind,
+  lengthText,
+  type Nanometres,
+  sideOpening,
+  type Unit,
+} from '@fettle/core';
 import styled from 'styled-components';
 
 const Svg = styled.svg`
@@ -21,6 +29,12 @@ const Svg = styled.svg`
 const PX_PER_MM = 18;
 const WIDER = 6;
 
+const BELOW: Readonly<Record<JointKind, string>> = {
+  saddle: 'white metal, shims under the cap',
+  'split-line': `gaps at the slackened side drawn ${WIDER} times wider than the shims`,
+  plain: 'gaps at the slackened side, drawn large',
+};
+
 interface JointDrawingProps {
   readonly unit: Unit;
   readonly station: string;
@@ -39,18 +53,19 @@ export function JointDrawing({ unit, station, kind, joint, read }: JointDrawingP
   };
   const text = (value: Nanometres | null) => (value === null ? '–' : lengthText(value, unit));
   const said = (side: 'left' | 'right') => {
-    const { go, noGo } = joint[side];
-    return go === null || noGo === null ? 'not read' : `${text(go)} to ${text(noGo)}`;
+    const opening = sideOpening(joint[side]);
+    return opening === null ? 'not read' : `${text(opening.go)} to ${text(opening.noGo)}`;
   };
   const label =
     kind === 'saddle'
       ? `Joint ${station}, seen along the shaft. Shims: left ${text(joint.left.shim)}, right ${text(joint.right.shim)}.`
-      : `Joint ${station}, seen along the shaft. Crush: left ${said('left')}, right ${said('right')}. Shims: left ${text(joint.left.shim)}, right ${text(joint.right.shim)}.`;
+      : `Joint ${station}, seen along the shaft. Crush: left ${said('left')}, right ${said('right')}.${kind === 'plain' ? '' : ` Shims: left ${text(joint.left.shim)}, right ${text(joint.right.shim)}.`}`;
   const line = 96;
   const sides = (['left', 'right'] as const).map((side) => ({
     side,
-    thick: shim(joint[side].shim),
-    open: kind === 'split-line' ? gap(side) : 0,
+    thick: kind === 'plain' ? 0 : shim(joint[side].shim),
+    open: kind === 'saddle' ? 0 : gap(side),
+    opening: sideOpening(joint[side]),
   }));
   // The cap hangs as low as the thicker side needs it.
   const cap = line + Math.max(6, ...sides.map(({ thick, open }) => thick + open));
@@ -58,17 +73,17 @@ export function JointDrawing({ unit, station, kind, joint, read }: JointDrawingP
     <Svg viewBox="0 0 560 236" role="img" aria-label={label}>
       <path className="saddle" d={`M110 20h340v${line - 20}h-100a70 70 0 0 0-140 0h-100z`} />
       <path className="cap" d={`M110 ${cap}h100a70 70 0 0 0 140 0h100v92h-340z`} />
-      {kind === 'split-line' && (
+      {kind !== 'saddle' && (
         <>
           <path className="shell" d={`M216 ${line}a64 64 0 0 1 128 0`} />
           <path className="shell" d={`M216 ${cap}a64 64 0 0 0 128 0`} />
         </>
       )}
-      {sides.map(({ side, thick, open }) => {
+      {sides.map(({ side, thick, open, opening }) => {
         const from = side === 'left' ? 118 : 358;
         return (
           <g key={side}>
-            <rect className="shim" x={from} y={line} width={84} height={thick} />
+            {thick > 0 && <rect className="shim" x={from} y={line} width={84} height={thick} />}
             {open > 0 && <rect className="open" x={from} y={line + thick} width={84} height={open} />}
             <text x={from + 42} y={14} textAnchor="middle" className="soft">
               {side}
@@ -79,26 +94,26 @@ export function JointDrawing({ unit, station, kind, joint, read }: JointDrawingP
               textAnchor={side === 'left' ? 'end' : 'start'}
               className="figure"
             >
-              {text(joint[side].shim)}
+              {kind === 'plain' ? '' : text(joint[side].shim)}
             </text>
-            {kind === 'split-line' && (
+            {opening && kind !== 'saddle' && (
               <text
                 x={side === 'left' ? 100 : 460}
                 y={line + 26}
                 textAnchor={side === 'left' ? 'end' : 'start'}
                 className="figure"
               >
-                {joint[side].go === null ? '' : text(joint[side].go)}
+                {text(opening.go)}
               </text>
             )}
-            {kind === 'split-line' && joint[side].noGo !== null && (
+            {opening && kind !== 'saddle' && (
               <text
                 x={side === 'left' ? 100 : 460}
                 y={line + 44}
                 textAnchor={side === 'left' ? 'end' : 'start'}
                 className="figure"
               >
-                to {text(joint[side].noGo)}
+                to {text(opening.noGo)}
               </text>
             )}
           </g>
@@ -109,9 +124,7 @@ export function JointDrawing({ unit, station, kind, joint, read }: JointDrawingP
         {station}
       </text>
       <text x={280} y={230} textAnchor="middle" className="soft">
-        {kind === 'saddle'
-          ? 'white metal, shims under the cap'
-          : `gaps at the slackened side drawn ${WIDER} times wider than the shims`}
+        {BELOW[kind]}
       </text>
     </Svg>
   );

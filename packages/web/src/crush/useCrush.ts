@@ -3,16 +3,16 @@ import {
   BLANK_JOINT,
   type Crush,
   type CrushRead,
-  crushAim,
   crushAsk,
   crushRead,
   freePieces,
   type Joint,
-  type JointKind,
+  type JointPlace,
   type JointSide,
+  jointAim,
   jointLimits,
+  jointPlaces,
   jointState,
-  jointStations,
   type Nanometres,
   readShimRequest,
   shimOutcome,
@@ -30,7 +30,10 @@ import { NOBODY } from '../person/personSlice.js';
 
 export interface CrushWork extends PieceWork {
   readonly crush: Crush;
-  readonly kind: JointKind | null;
+  /** The joint that is open; null where none is read. */
+  readonly place: JointPlace | null;
+  /** What is aimed at there; null for the middle of its limits. */
+  readonly aim: Nanometres | null;
   readonly stations: readonly { readonly station: string; readonly state: ReturnType<typeof jointState> }[];
   readonly station: string;
   readonly open: (station: string) => void;
@@ -54,20 +57,21 @@ export function useCrush(job: OpenJob): CrushWork {
   const lines = usePieceLines(job.id);
   const { document } = job;
   const { crush, unit } = document;
-  const { kind } = crush;
-  const names = jointStations(document);
+  const places = jointPlaces(document);
   const asked = search.get('joint');
-  const station = asked !== null && names.includes(asked) ? asked : names[0]!;
+  const place = places.find((one) => one.station === asked) ?? places[0] ?? null;
+  const station = place?.station ?? '';
   const joint = crush.joints[station] ?? BLANK_JOINT;
-  const limits = jointLimits(document);
+  const limits = place && jointLimits(document, place);
   const pieces = useMemo(
     () => freePieces(document, station, freeLines(lines, job.id)),
     [document, station, lines, job.id],
   );
-  const aim = crushAim(crush, document.materials.caps);
+  const aim = place && jointAim(document, place);
+  const kind = place?.kind ?? null;
   const question = useMemo(
-    () => crushAsk({ ...crush, aim }, joint, limits, unit, pieces),
-    [crush, aim, joint, limits, unit, pieces],
+    () => crushAsk({ ...crush, kind, aim }, joint, limits, unit, pieces),
+    [crush, kind, aim, joint, limits, unit, pieces],
   );
   const shims = useShims(question);
   const best = shims.plan?.status === 'optimal' ? shims.plan.chosen : null;
@@ -87,10 +91,11 @@ export function useCrush(job: OpenJob): CrushWork {
   return {
     document,
     crush,
-    kind,
-    stations: names.map((name) => {
-      const one = crush.joints[name];
-      return { station: name, state: one && kind ? jointState(one, kind, limits) : null };
+    place,
+    aim,
+    stations: places.map((each) => {
+      const one = crush.joints[each.station];
+      return { station: each.station, state: one ? jointState(one, each.kind, jointLimits(document, each)) : null };
     }),
     station,
     open: (name) => setSearch({ joint: name }, { replace: true }),
@@ -104,7 +109,7 @@ export function useCrush(job: OpenJob): CrushWork {
       setJoint((old) => {
         const thick = (side: JointSide) =>
           old.choice?.chosen.find(({ place }) => place === side)?.thickness ?? old[side].shim;
-        const side = (name: JointSide) => ({ go: null, noGo: null, shim: thick(name) });
+        const side = (name: JointSide) => ({ ...BLANK_JOINT[name], shim: thick(name) });
         return { ...old, left: side('left'), right: side('right'), clearance: null };
       }, `shims put in at ${station}`),
     setAll: (part) => change((old) => ({ ...old, crush: { ...old.crush, ...part } })),

@@ -1,5 +1,6 @@
 import {
   type FreePieces,
+  isLugged,
   type JobDocument,
   lengthOfNumber,
   lengthText,
@@ -112,7 +113,10 @@ function Accepted({ choice, document, onWithdraw, onPutIn }: AcceptedProps) {
         <tbody>
           {choice.chosen.map(({ place, piece, label, thickness, count }) => (
             <tr key={`${place} ${piece} ${thickness}`}>
-              <td>{placeName(place)}</td>
+              <td>
+                {placeName(place)}
+                {isLugged(document.assembly.built, place) && ', with lug'}
+              </td>
               <td>{label}</td>
               <td className="number">{lengthText(thickness, unit)}</td>
               <td className="number">{count}</td>

@@ -10,13 +10,13 @@ import {
 import { format } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { Checkbox } from 'react-aria-components';
 import styled from 'styled-components';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
 import { Field } from '../look/Field.js';
 import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
+import { Tick } from '../look/Tick.js';
 import { useKeptChoice } from '../look/useKeptChoice.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { bothUnits } from '../measure/LengthField.js';
@@ -32,20 +32,6 @@ const Entry = styled.form`
   input { font-size: 1.75rem; min-height: 56px; }
   button { min-height: 56px; }
   .add { margin-top: 1.45rem; min-height: 56px; }
-`;
-
-const Walked = styled(Checkbox)`
-  display: inline-flex;
-  align-items: center;
-  gap: 0.5rem;
-  min-height: var(--target);
-  cursor: pointer;
-  .box {
-    width: 1.4rem; height: 1.4rem; flex: none; display: grid; place-items: center;
-    border: 2px solid var(--line-strong); border-radius: 4px; font-weight: 700; line-height: 1;
-  }
-  &[data-selected] .box { background: var(--accent); border-color: var(--accent); color: var(--on-accent); }
-  &[data-focus-visible] { outline: 3px solid var(--accent); outline-offset: 2px; }
 `;
 
 const MOMENTS_OF: Readonly<Record<'stack' | 'faces', readonly Moment[]>> = {
@@ -99,12 +85,9 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
         Lever the shaft fully one way, zero the dial, lever it the other way; several times. Keep fingers clear of the
         cheeks.
       </Quiet>
-      <Walked isSelected={endPlay.walked} onChange={(walked) => set({ walked })}>
-        <span className="box" aria-hidden>
-          {endPlay.walked ? '✓' : ''}
-        </span>
+      <Tick isSelected={endPlay.walked} onChange={(walked) => set({ walked })}>
         Walked back and forth first, so that the lubricant is out
-      </Walked>
+      </Tick>
       <Entry
         onSubmit={(event) => {
           event.preventDefault();

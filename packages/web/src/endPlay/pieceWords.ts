@@ -36,6 +36,7 @@ export const NO_CHOICE_WORDS: Readonly<Record<NoPieceChoice, string>> = {
   'no-limits': 'The data sheet gives no limits for it yet: enter them there with their source.',
   'not-read': 'Nothing has been read yet.',
   'no-fitted': 'Enter below what is fitted now, as measured.',
+  'no-shims': 'These joints have no shims: shells and bore set the crush.',
   uneven: 'End play at 0° and 180° differs by more than the limits allow: no piece brings both inside.',
   'no-pieces': 'There are no such pieces to choose from: add them under Drawer, or draw on the workshop’s.',
 };

@@ -1,7 +1,7 @@
 import { FEATURE_TABLE, FEATURES, LIMIT_KEYS, limitName, THRUST_PLACE } from '@fettle/core';
 import { Download } from 'lucide-react';
 import styled from 'styled-components';
-import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
+import { JOINT_OPTIONS, MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
 import { LimitsTable } from '../limits/LimitsTable.js';
 import { EMPTY_LIMIT } from '../limits/limitText.js';
 import { mainName, PlacedLimits, placedKey } from '../limits/PlacedLimits.js';
@@ -206,12 +206,6 @@ function LimitsPanel({ open }: { open: OpenType }) {
   );
 }
 
-const JOINTS = [
-  { value: 'none', label: 'None' },
-  { value: 'split-line', label: 'Between the shells’ joint faces' },
-  { value: 'saddle', label: 'White metal, under the caps' },
-] as const;
-
 const FIGURES: Readonly<Record<FigureKey, string>> = {
   endPlayAim: 'End play aimed at',
   crushAim: 'Crush aimed at',
@@ -239,14 +233,16 @@ function ThrustPanel({ open }: { open: OpenType }) {
             fault={faults[`figures.${key}`] ?? null}
           />
         ))}
-        <div className="whole">
-          <Choice
-            label="Shims at the joints"
-            value={text.joints ?? 'none'}
-            options={JOINTS}
-            onChange={(joints) => change((old) => ({ ...old, joints: joints === 'none' ? null : joints }))}
-          />
-        </div>
+        {(['joints', 'rodJoints'] as const).map((key) => (
+          <div key={key} className="half">
+            <Choice
+              label={key === 'joints' ? 'Joints of the mains' : 'Joints of the big ends'}
+              value={text[key] ?? 'none'}
+              options={JOINT_OPTIONS}
+              onChange={(kind) => change((old) => ({ ...old, [key]: kind === 'none' ? null : kind }))}
+            />
+          </div>
+        ))}
       </Sixths>
     </Panel>
   );

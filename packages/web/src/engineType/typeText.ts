@@ -92,6 +92,7 @@ export interface TypeText extends LayoutText {
   readonly viewFrom: EngineType['viewFrom'];
   readonly thrustKind: EngineType['thrustKind'];
   readonly joints: EngineType['joints'];
+  readonly rodJoints: EngineType['rodJoints'];
   /** Single figures: what is aimed at, and what a stack of rings settles. */
   readonly figures: Readonly<Record<FigureKey, string>>;
   readonly materials: Readonly<Record<'block' | 'caps' | 'rods', Material>>;
@@ -166,6 +167,7 @@ export function textOfType(type: EngineType): TypeText {
     viewFrom,
     thrustKind,
     joints: type.joints,
+    rodJoints: type.rodJoints,
     figures: eachFigure((key) => {
       const value = type[key];
       return value === null ? '' : lengthTextOf(value, unit);
@@ -388,6 +390,7 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
     viewFrom: text.viewFrom,
     thrustKind: text.thrustKind,
     joints: text.joints,
+    rodJoints: text.rodJoints,
     ...figures,
     materials: text.materials,
     limits,

@@ -174,7 +174,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
         />
       )}
       {own.length === 0 ? (
-        <Quiet>None yet. They are chosen under End play and, where there are shims at the joints, Crush.</Quiet>
+        <Quiet>None yet. They are chosen under End play and, where the joints have shims, Crush.</Quiet>
       ) : (
         <Pieces>
           <DataTable

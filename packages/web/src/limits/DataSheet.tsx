@@ -9,6 +9,7 @@ import {
   formatExactLength,
   hasBanks,
   type JobDocument,
+  jointPlaces,
   type Limit,
   type LimitKey,
   limitAt,
@@ -27,7 +28,7 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
+import { JOINT_OPTIONS, MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { type ChangeDocument, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
@@ -60,12 +61,6 @@ const Extras = styled.div`
   gap: 0.25rem 0.75rem;
 `;
 
-const JOINTS = [
-  { value: 'none', label: 'None' },
-  { value: 'split-line', label: 'Between the shells’ joint faces' },
-  { value: 'saddle', label: 'White metal, under the caps' },
-] as const;
-
 /** Limits that a verdict uses where they are given, and does without where they are not. */
 const SHAPE_LIMITS: readonly LimitKey[] = CHECKED_LIMITS.filter((key) => key !== 'crush');
 
@@ -80,7 +75,7 @@ function LimitsPanel({ id, document, change }: { id: string; document: JobDocume
   const keys: readonly LimitKey[] = [
     ...limitsNeeded(document),
     ...SHAPE_LIMITS,
-    ...(document.crush.kind === 'split-line' ? (['crush'] as const) : []),
+    ...(jointPlaces(document).some(({ kind }) => kind !== 'saddle') ? (['crush'] as const) : []),
   ];
   const stored = new Map<string, { name: string; note?: string; text: LimitText }>([
     ...keys.map((key) => [key, { name: limitName(key), text: textOfLimit(document.limits[key], unit) }] as const),
@@ -226,14 +221,17 @@ function EngineFields({ id, document, change }: { id: string; document: JobDocum
           ]}
           onChange={(value) => change((old) => ({ ...old, withRods: value === 'yes' }))}
         />
-        <Choice
-          label="Shims at the joints"
-          value={document.crush.kind ?? 'none'}
-          options={JOINTS}
-          onChange={(kind) =>
-            change((old) => ({ ...old, crush: { ...old.crush, kind: kind === 'none' ? null : kind } }))
-          }
-        />
+        {(document.withRods ? (['kind', 'bigEnds'] as const) : (['kind'] as const)).map((key) => (
+          <Choice
+            key={key}
+            label={key === 'kind' ? 'Joints of the mains' : 'Joints of the big ends'}
+            value={document.crush[key] ?? 'none'}
+            options={JOINT_OPTIONS}
+            onChange={(kind) =>
+              change((old) => ({ ...old, crush: { ...old.crush, [key]: kind === 'none' ? null : kind } }))
+            }
+          />
+        ))}
         <Choice
           label="Built for"
           value={document.use ?? 'unknown'}

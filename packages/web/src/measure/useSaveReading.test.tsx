@@ -7,6 +7,7 @@ import { useLatest } from '../app/useLatest.js';
 import { NEXT_THING } from '../job/nextThing.js';
 import { Around, AT, jobCame, nothingWaits } from '../job/testing/openedJob.js';
 import { useJob } from '../job/useJob.js';
+import { useNeedle } from './NeedleAsk.js';
 import { useMeasuring } from './useMeasuring.js';
 import { howTyped, type Place, useSaveReading } from './useSaveReading.js';
 
@@ -15,7 +16,11 @@ Element.prototype.scrollIntoView = () => {};
 
 const usual = usualLayout(3, 2, 1, 2);
 if (!usual.ok) throw new Error(usual.message);
-const document: JobDocument = newJob('Rush Twin', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+const blank = newJob('Rush Twin', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+const document: JobDocument = {
+  ...blank,
+  instruments: { ...blank.instruments, boreGauge: { ...blank.instruments.boreGauge, needle: 'bigger' } },
+};
 const id = '00000000-0000-4000-8000-0000000000aa';
 const M1: Place = { feature: 'mainBore', station: 1, slot: 'front' };
 const at = AT;
@@ -93,6 +98,30 @@ it('sends a deviation once more when the setting that makes a size of it has com
   expect(sent()).toEqual([]);
   act(() => result.current.save(M1, '+2.5', nanometres(62_000_000)));
   expect(sent()).toMatchObject([{ text: '+2.5', setting: 62_000_000 }]);
+});
+
+it('keeps a deviation as typed until it is said which way the needle goes, and then counts it by that', () => {
+  const setting = nanometres(62_000_000);
+  const measuring = { ...document.measuring, setting: { ...document.measuring.setting, mainBore: setting } };
+  jobCame(id, { ...blank, measuring }, []);
+  const { result } = renderHook(
+    () => {
+      const job = useJob(id)!;
+      const latest = useLatest(job);
+      return { job, save: useSaveReading(latest), say: useNeedle(job, latest) };
+    },
+    { wrapper: Around },
+  );
+  act(() => result.current.save(M1, '+2.5'));
+  act(() => result.current.save({ ...M1, station: 2 }, '62.004'));
+  expect(result.current.job.readings).toMatchObject([{ text: '+2.5', nm: null }, { nm: 62_004_000 }]);
+  act(() => result.current.say('smaller'));
+  expect(result.current.job.document.instruments.boreGauge.needle).toBe('smaller');
+  const now = [...result.current.job.readings].sort((one, other) => one.station - other.station);
+  expect(now).toMatchObject([
+    { text: '+2.5', nm: 61_975_000 },
+    { text: '62.004', nm: 62_004_000 },
+  ]);
 });
 
 it('goes along the empty boxes in the order of measuring, never into a filled one, and says when none is left', () => {

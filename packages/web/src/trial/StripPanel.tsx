@@ -14,6 +14,7 @@ import styled from 'styled-components';
 import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
+import { Tick } from '../look/Tick.js';
 import { LengthField } from '../measure/LengthField.js';
 import type { TrialWork } from './useTrial.js';
 
@@ -100,6 +101,11 @@ export function StripPanel({ job, work }: { readonly job: string; readonly work:
           />
         ))}
       </Three>
+      {open.station.family === 'rod' && diameter !== null && (
+        <Tick isSelected={strip?.ringsOff === true} onChange={(ringsOff) => setStrip({ ringsOff })}>
+          No piston rings on: they drag the shaft round and smear the strip
+        </Tick>
+      )}
       {read && (
         <p style={{ marginTop: '0.4rem' }}>
           <strong className="figure">{roughText(read.clearance, unit)}</strong> by strip, ±{' '}

@@ -65,7 +65,9 @@ export interface TrialWork {
   /** The diameter of the strip that was used last, to go on with. */
   readonly lastDiameter: Nanometres | null;
   /** Keeps a diameter, or a width (null takes it back), of the strip at the open station. */
-  readonly setStrip: (part: { diameter: Nanometres } | Partial<Record<StripEnd, Nanometres | null>>) => void;
+  readonly setStrip: (
+    part: { diameter: Nanometres } | { ringsOff: boolean } | Partial<Record<StripEnd, Nanometres | null>>,
+  ) => void;
   readonly dropStrip: () => void;
   readonly confirm: (isConfirmed: boolean) => void;
   /** A new trial of the open station, with the halves that are accepted now; the one before stays as evidence. */
@@ -212,6 +214,9 @@ export function useTrial(job: OpenJob): TrialWork {
           return { ...old, strips: { ...old.strips, [id]: strip } };
         }
         if (!before) return old;
+        if ('ringsOff' in part) {
+          return { ...old, strips: { ...old.strips, [id]: { ...before, ringsOff: part.ringsOff, ...stamp } } };
+        }
         const width = (end: StripEnd) => {
           const nm = part[end];
           if (nm === undefined) return before.widths[end];

@@ -1,3 +1,4 @@
+import { dealOut } from '../../shell/dealOut.js';
 import type { FitModel, ModelShell } from './fitModel.js';
 
 /** Shells that differ only in their id, as one kind each. */
@@ -59,24 +60,29 @@ export function mergedShells(model: FitModel): MergedShells {
 }
 
 /**
- * Deals the shells of each kind out, one half after the other, each as often as its stock allows.
+ * Deals the shells of each kind out, one half after the other: on hand before what would be ordered, and of as few part numbers as can be.
  *
+ * @param wanted the kind of every half that will be dealt
  * @returns for a kind the shell that its next half is of, by position in the model as it was
+ * @throws when more halves of a kind are dealt than were wanted, or than there are
  */
-export function dealer({ shells }: FitModel, { members }: MergedShells): (kind: number) => number {
-  const left = new Map<number, number>();
-  const next = members.map(() => 0);
+export function dealer(
+  { shells }: FitModel,
+  { members }: MergedShells,
+  wanted: readonly number[],
+): (kind: number) => number {
+  const counts = members.map(() => 0);
+  for (const kind of wanted) counts[kind]! += 1;
+  const dealt = members.map((list, kind) => {
+    const shares = dealOut(
+      list.map((at) => shells[at]!.stock),
+      counts[kind]!,
+    );
+    return list.flatMap((at, which) => Array.from({ length: shares[which]! }, () => at));
+  });
   return (kind) => {
-    const list = members[kind]!;
-    for (;;) {
-      const at = list[next[kind]!];
-      if (at === undefined) throw new Error('more halves of a kind were planned than there are');
-      const stock = left.get(at) ?? shells[at]!.stock;
-      if (stock >= 1) {
-        left.set(at, stock - 1);
-        return at;
-      }
-      next[kind]! += 1;
-    }
+    const next = dealt[kind]!.shift();
+    if (next === undefined) throw new Error('more halves of a kind were planned than there are');
+    return next;
   };
 }

@@ -51,6 +51,11 @@ function thickestPlaces(groups: readonly Group[]): number[][] {
   return combinations(groups.map(({ slots }) => slots.map((_, at) => at)));
 }
 
+/** How many there are on hand; 0 for what would be ordered. */
+function onHand({ stock }: Piece): number {
+  return stock === Number.POSITIVE_INFINITY ? 0 : stock;
+}
+
 /** Pieces for a thickness a group, those alike in thickness preferred; null when the pieces do not suffice. */
 function piecesFor(
   { groups, alikeWithin }: Pick<PlacedProblem, 'groups' | 'alikeWithin'>,
@@ -62,9 +67,14 @@ function piecesFor(
     const allowed = slots.map(({ slot, at, place }) => {
       const whole = thicknesses[at]!;
       const least = thickest[at] === place ? whole : whole - alikeWithin;
-      return pieces
-        .filter((piece) => piece.thickness <= whole && piece.thickness >= least && piece.stock > 0 && slot.fits(piece))
-        .sort((one, other) => other.thickness - one.thickness);
+      return (
+        pieces
+          .filter(
+            (piece) => piece.thickness <= whole && piece.thickness >= least && piece.stock > 0 && slot.fits(piece),
+          )
+          // Of one thickness those on hand first, most of them first: places that can then share a part number.
+          .sort((one, other) => other.thickness - one.thickness || onHand(other) - onHand(one))
+      );
     });
     const taken = matched(allowed);
     if (taken) return { thicknesses, chosen: slots.map(({ slot }, at) => ({ slot, piece: taken[at]! })) };

@@ -1,4 +1,5 @@
 import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
+import { dealOut } from '../../shell/dealOut.js';
 import type { ShimRequest } from '../format/shimRequest.js';
 import { type Piece, roundedCost } from './placedProblem.js';
 import { type RingStack, RingStacks } from './ringStacks.js';
@@ -99,13 +100,70 @@ export function stacksAround(request: RingRequest, pieces: readonly Piece[], mos
   return found.sort((one, other) => one.cost - other.cost).slice(0, most);
 }
 
-/** The rings of a stack by id: of those of a thickness, the first of the list as far as they go. */
+/** The rings of a stack by id: of as few part numbers, and with as few left over, as can be. */
 export function ringsOf({ counts }: RingStack, pieces: readonly Piece[]): { id: string; count: number }[] {
-  const left = new Map(counts);
-  return pieces.flatMap(({ id, thickness, stock }) => {
-    const count = Math.min(stock, left.get(thickness) ?? 0);
-    if (count === 0) return [];
-    left.set(thickness, left.get(thickness)! - count);
-    return [{ id, count }];
-  });
+  const dealt = new Map<Piece, number>();
+  for (const [thickness, count] of counts) {
+    const own = pieces.filter((piece) => piece.thickness === thickness);
+    dealOut(
+      own.map(({ stock }) => stock),
+      count,
+    ).forEach((share, at) => {
+      if (share > 0) dealt.set(own[at]!, share);
+    });
+  }
+  return pieces.flatMap((piece) => (dealt.has(piece) ? [{ id: piece.id, count: dealt.get(piece)! }] : []));
+}
+
+/** Steps that looking for a stack of the same sum may take; then the one at hand stands. */
+const MOST_LOOKED_AT = 200_000;
+
+/**
+ * Of stacks of one sum and one number of rings the one of the fewest part numbers, then the one that leaves the fewest rings of those it uses:
+ * what is opened is used up. Every stack is gone through while they are not too many.
+ */
+export function tidiestStack(stack: RingStack, pieces: readonly Piece[]): RingStack {
+  const stocks = new Map<number, number>();
+  for (const { thickness, stock } of pieces) stocks.set(thickness, (stocks.get(thickness) ?? 0) + stock);
+  const kinds = [...stocks].filter(([, stock]) => stock > 0).sort(([one], [other]) => other - one);
+  const rankOf = (counts: ReadonlyMap<number, number>) => {
+    const rings = ringsOf({ sum: 0, counts }, pieces);
+    const left = rings.reduce((sum, { id, count }) => {
+      const { stock } = pieces.find((piece) => piece.id === id)!;
+      return sum + (stock === Number.POSITIVE_INFINITY ? 0 : stock - count);
+    }, 0);
+    return [rings.length, left] as const;
+  };
+  let best = stack.counts;
+  let rank = rankOf(best);
+  let looked = 0;
+  const taken = new Map<number, number>();
+  const look = (at: number, rings: number, sum: number): void => {
+    looked += 1;
+    if (looked > MOST_LOOKED_AT) return;
+    if (rings === 0) {
+      if (sum !== 0) return;
+      const own = rankOf(taken);
+      if (own[0] > rank[0] || (own[0] === rank[0] && own[1] >= rank[1])) return;
+      best = new Map(taken);
+      rank = own;
+      return;
+    }
+    const kind = kinds[at];
+    if (kind === undefined || taken.size > rank[0]) return;
+    const [thickness, stock] = kind;
+    // Kinds come thickest first: what is left can be no more than this thickness for every ring.
+    if (sum > rings * thickness || sum < 0) return;
+    for (let count = Math.min(stock, rings); count >= 0; count -= 1) {
+      if (count > 0) taken.set(thickness, count);
+      else taken.delete(thickness);
+      look(at + 1, rings - count, sum - count * thickness);
+    }
+  };
+  look(
+    0,
+    [...stack.counts.values()].reduce((sum, count) => sum + count, 0),
+    stack.sum,
+  );
+  return { sum: stack.sum, counts: best };
 }

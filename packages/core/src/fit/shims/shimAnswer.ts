@@ -4,7 +4,7 @@ import type { ShimPlan } from '../format/shimPlan.js';
 import type { ShimRequest } from '../format/shimRequest.js';
 import { type PlacedChoice, placedChoices } from './placedChoice.js';
 import { costOf, formValue, type Piece, type PlacedProblem, placedProblem } from './placedProblem.js';
-import { type RingChoice, type RingRequest, ringChoice, ringsOf, stacksAround } from './ringChoice.js';
+import { type RingChoice, type RingRequest, ringChoice, ringsOf, stacksAround, tidiestStack } from './ringChoice.js';
 
 /** The pieces of a request in whole nanometres. */
 export function piecesOf({ unit, pieces }: ShimRequest): Piece[] {
@@ -40,7 +40,11 @@ export function isSquare(request: ShimRequest): boolean {
 export type ShimChoice = Pick<ShimPlan, 'shift' | 'chosen'> & { readonly cost: number; readonly result: number };
 
 function ringAnswer({ unit }: RingRequest, { stack, cost, result }: RingChoice, pieces: readonly Piece[]): ShimChoice {
-  const chosen = ringsOf(stack, pieces).map(({ id, count }) => ({ place: 'stack' as const, id, count }));
+  const chosen = ringsOf(tidiestStack(stack, pieces), pieces).map(({ id, count }) => ({
+    place: 'stack' as const,
+    id,
+    count,
+  }));
   return { cost, result: numberOfHalves(2 * result, unit), shift: 0, chosen };
 }
 

@@ -1,46 +1,80 @@
-import { jointState } from '../../crush/crushRead.js';
-import type { Joint, JointKind } from '../../crush/crushSchema.js';
+import { jointState, sideOpening } from '../../crush/crushRead.js';
+import { crushAim, type Joint, type JointKind } from '../../crush/crushSchema.js';
 import { saddleAdvice } from '../../crush/saddleAdvice.js';
+import { clearanceLimitsOf } from '../../engineType/limits.js';
+import type { Limit } from '../../measure/lengthSchema.js';
 import { lengthText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
-import { partName } from '../../part/feature.js';
+import { FAMILIES, type Family } from '../../part/family.js';
+import { featureOf, partCount, partName } from '../../part/feature.js';
 import type { JobDocument } from '../jobDocument.js';
 import type { JobFacts } from '../jobFacts.js';
 import { figures, type SheetBlock, words } from '../sheetBlock.js';
 import type { Slice, StageState, Todo } from '../slice.js';
 
-/** The mains, whose joints have the shims, by name. */
-export function jointStations({ layout }: Pick<JobDocument, 'layout'>): string[] {
-  return Array.from({ length: layout.mains }, (_, at) => partName('mainBore', at + 1));
-}
-
-/** What the shims at a joint are to bring inside: the crush, or the oil clearance of white metal. */
-export function jointLimits({ crush, limits }: Pick<JobDocument, 'crush' | 'limits'>) {
-  return crush.kind === 'saddle' ? limits.mainClearance : limits.crush;
-}
-
-interface JointsRead {
+/** A joint that is read: of a main, or of a rod's big end. */
+export interface JointPlace {
+  /** The main, or the rod, by name. */
+  readonly station: string;
+  readonly family: Family;
   readonly kind: JointKind;
-  readonly states: readonly { readonly station: string; readonly state: ReturnType<typeof jointState> }[];
 }
 
-function jointsOf({ job }: JobFacts): JointsRead | null {
-  const { kind, joints } = job.crush;
-  if (kind === null) return null;
-  const limits = jointLimits(job);
-  const states = jointStations(job).map((station) => {
-    const joint = joints[station];
-    return { station, state: joint ? jointState(joint, kind, limits) : null };
+/** The joints that are read in a job: those of the mains, then those of the rods where they are fitted too. */
+export function jointPlaces({
+  layout,
+  crush,
+  withRods,
+}: Pick<JobDocument, 'layout' | 'crush' | 'withRods'>): JointPlace[] {
+  const kinds = { main: crush.kind, rod: withRods ? (crush.bigEnds ?? null) : null };
+  return FAMILIES.flatMap((family) => {
+    const kind = kinds[family];
+    const feature = featureOf(family, 'housing');
+    if (kind === null) return [];
+    return Array.from({ length: partCount(layout, feature) }, (_, at) => ({
+      station: partName(feature, at + 1),
+      family,
+      kind,
+    }));
   });
-  return { kind, states };
+}
+
+/** What is to come inside at a joint: the crush, or the oil clearance of white metal. */
+export function jointLimits({ limits }: Pick<JobDocument, 'limits'>, { kind, family }: JointPlace): Limit | null {
+  return kind === 'saddle' ? clearanceLimitsOf(limits, family) : limits.crush;
+}
+
+/**
+ * The clearance or crush aimed at, at a joint; null for the middle of its limits. Where the mains are of white metal the figure is their
+ * clearance and says nothing of a crush; big ends of white metal go to the middle of their own limits.
+ */
+export function jointAim(
+  { crush, materials }: Pick<JobDocument, 'crush' | 'materials'>,
+  place: JointPlace,
+): Nanometres | null {
+  if (place.family === 'rod' && (place.kind === 'saddle' || crush.kind === 'saddle')) return null;
+  if (place.kind === 'saddle') return crush.aim;
+  return crushAim(crush, place.family === 'main' ? materials.caps : materials.rods);
+}
+
+interface JointRead extends JointPlace {
+  readonly limits: Limit | null;
+  readonly state: ReturnType<typeof jointState>;
+}
+
+function jointsRead({ job }: JobFacts): JointRead[] {
+  return jointPlaces(job).map((place) => {
+    const limits = jointLimits(job, place);
+    const joint = job.crush.joints[place.station];
+    return { ...place, limits, state: joint ? jointState(joint, place.kind, limits) : null };
+  });
 }
 
 function stateOf(facts: JobFacts): StageState {
-  const read = jointsOf(facts);
-  if (!read) return 'open';
-  if (read.states.some(({ state }) => state !== null && state !== 'inside')) return 'attention';
-  const done = read.states.filter(({ state }) => state === 'inside').length;
-  return done === read.states.length ? 'done' : done > 0 ? 'started' : 'open';
+  const read = jointsRead(facts);
+  if (read.some(({ state }) => state !== null && state !== 'inside')) return 'attention';
+  const done = read.filter(({ state }) => state === 'inside').length;
+  return read.length === 0 ? 'open' : done === read.length ? 'done' : done > 0 ? 'started' : 'open';
 }
 
 const JOINT_WORDS = {
@@ -50,71 +84,91 @@ const JOINT_WORDS = {
   'not-square': 'not square',
 } as const;
 
-function todosOf(facts: JobFacts): Todo[] {
-  const read = jointsOf(facts);
-  if (!read) return [];
-  const { job } = facts;
-  const what = read.kind === 'saddle' ? 'oil clearance' : 'crush';
-  if (jointLimits(job) === null) return [{ turn: 'in-turn', todo: `Enter the ${what} limits with their source` }];
-  const off = read.states.flatMap(({ station, state }) =>
-    state !== null && state !== 'inside' ? [`${station} ${JOINT_WORDS[state]}`] : [],
-  );
-  if (off.length > 0) return [{ turn: 'in-turn', todo: `Joints: ${off.join(', ')}` }];
-  const open = read.states.flatMap(({ station, state }) => (state === null ? [station] : []));
-  if (open.length > 0) return [{ turn: 'in-turn', todo: `Read the ${what} at ${open.join(', ')}` }];
-  return [];
+/** What is read at a joint, as it is called in a sentence. */
+function whatOf({ kind, family }: JointPlace): string {
+  return kind === 'saddle' ? (family === 'main' ? 'oil clearance' : 'rod oil clearance') : 'crush';
 }
 
-function sheetOf({ job }: JobFacts): SheetBlock[] {
-  const { kind, joints } = job.crush;
-  if (kind === null) return [];
+function todosOf(facts: JobFacts): Todo[] {
+  const read = jointsRead(facts);
+  const inTurn = (todo: string): Todo[] => [{ turn: 'in-turn', todo }];
+  const unlimited = read.filter(({ limits }) => limits === null);
+  if (unlimited[0]) return inTurn(`Enter the ${whatOf(unlimited[0])} limits with their source`);
+  const off = read.flatMap(({ station, state }) =>
+    state !== null && state !== 'inside' ? [`${station} ${JOINT_WORDS[state]}`] : [],
+  );
+  if (off.length > 0) return inTurn(`Joints: ${off.join(', ')}`);
+  const open = read.filter(({ state }) => state === null);
+  const [first] = open;
+  if (!first) return [];
+  const alike = open.filter((place) => whatOf(place) === whatOf(first));
+  return inTurn(`Read the ${whatOf(first)} at ${alike.map(({ station }) => station).join(', ')}`);
+}
+
+const TITLES: Readonly<Record<JointKind, string>> = {
+  'split-line': 'Crush and shims at the joints',
+  saddle: 'Shims under the caps',
+  plain: 'Crush of the shells',
+};
+
+/** The joints of one family, side by side. */
+function jointsTable({ job }: JobFacts, places: readonly JointPlace[]): SheetBlock[] {
   const { unit } = job;
+  const [first] = places;
+  if (!first) return [];
+  const { kind, family } = first;
   const text = (length: Nanometres | null) => (length === null ? '' : lengthText(length, unit));
-  const limits = jointLimits(job);
-  const side = (joint: Joint, name: 'left' | 'right') => {
-    const { go, noGo } = joint[name];
-    return go === null || noGo === null ? '' : `${text(go)} to ${text(noGo)}`;
+  const side = (one: Joint['left']) => {
+    const opening = sideOpening(one);
+    return opening === null ? '' : `${text(opening.go)} to ${text(opening.noGo)}`;
   };
   const fitted = (joint: Joint, name: 'left' | 'right') => {
     const chosen = joint.choice?.chosen.find(({ place }) => place === name);
     return chosen ? text(chosen.thickness) : text(joint[name].shim);
   };
-  const rows = jointStations(job).flatMap((station) => {
-    const joint = joints[station];
+  const rows = places.flatMap((place) => {
+    const { station } = place;
+    const joint = job.crush.joints[station];
     if (!joint) return [];
+    const limits = jointLimits(job, place);
     const state = jointState(joint, kind, limits);
-    const read = kind === 'saddle' ? [text(joint.clearance)] : [side(joint, 'left'), side(joint, 'right')];
-    const cells = [station, ...read, fitted(joint, 'left'), fitted(joint, 'right')];
-    const advice = kind === 'saddle' && limits && saddleAdvice(joint, limits, job.crush.aim);
+    const read = kind === 'saddle' ? [text(joint.clearance)] : [side(joint.left), side(joint.right)];
+    const shims = kind === 'plain' ? [] : [fitted(joint, 'left'), fitted(joint, 'right')];
+    const after = kind === 'plain' ? [] : [joint.choice ? text(joint.choice.predicted) : ''];
+    const advice = kind === 'saddle' && limits && saddleAdvice(joint, limits, jointAim(job, place));
     const beyond = advice && advice.fromFaces > 0 ? `, ${text(advice.fromFaces)} beyond the shims` : '';
     const said = state === null ? '' : `${JOINT_WORDS[state]}${beyond}`;
-    const after = joint.choice ? text(joint.choice.predicted) : '';
-    return [{ key: station, cells: [...cells, after, said, joint.recheck ?? ''].map((cell) => ({ text: cell })) }];
+    const cells = [station, ...read, ...shims, ...after, said, joint.recheck ?? ''];
+    return [{ key: station, cells: cells.map((cell) => ({ text: cell })) }];
   });
   if (rows.length === 0) return [];
   const read = kind === 'saddle' ? [figures('Clearance')] : [figures('Crush, left'), figures('Crush, right')];
+  const shims = [figures('Shim, left'), figures('Shim, right'), figures('Leading to')];
   return [
     {
       kind: 'table',
-      key: 'joints',
+      key: family === 'main' ? 'joints' : 'joints rod',
       part: 'result',
-      title: kind === 'saddle' ? 'Shims under the caps' : 'Crush and shims at the joints',
-      head: [
-        words('Joint'),
-        ...read,
-        figures('Shim, left'),
-        figures('Shim, right'),
-        figures('Leading to'),
-        words('Verdict'),
-        words('Read again on'),
-      ],
+      title: `${TITLES[kind]}${family === 'main' ? '' : ', big ends'}`,
+      head: [words('Joint'), ...read, ...(kind === 'plain' ? [] : shims), words('Verdict'), words('Read again on')],
       rows,
     },
   ];
 }
 
+function sheetOf(facts: JobFacts): SheetBlock[] {
+  const places = jointPlaces(facts.job);
+  return FAMILIES.flatMap((family) =>
+    jointsTable(
+      facts,
+      places.filter((place) => place.family === family),
+    ),
+  );
+}
+
 const FIELDS: Readonly<Record<string, string>> = {
-  kind: 'whether there are shims at the joints',
+  kind: 'what is read at the joints of the mains',
+  bigEnds: 'what is read at the joints of the big ends',
   aim: 'aim of the crush',
   aimAluminium: 'aim of the crush under aluminium caps',
   alikeWithin: 'how far the shims of two sides may differ',
@@ -124,11 +178,11 @@ const FIELDS: Readonly<Record<string, string>> = {
 export const crushSlice: Slice<'crush'> = {
   key: 'crush',
   owns: ['crush'],
-  belongs: ({ job }) => job.crush.kind !== null,
+  belongs: ({ job }) => jointPlaces(job).length > 0,
   state: stateOf,
   todos: todosOf,
   reminders: ({ job }) =>
-    jointStations(job).flatMap((station) => {
+    jointPlaces(job).flatMap(({ station }) => {
       const on = job.crush.joints[station]?.recheck ?? null;
       return on === null ? [] : [{ on, todo: `Read the joint at ${station} again: joints settle` }];
     }),

@@ -1,3 +1,4 @@
+import { isLugged } from '../../assembly/assemblyChecks.js';
 import { chanceText } from '../../clearance/chanceText.js';
 import { endPlayAim } from '../../endPlay/endPlayAim.js';
 import {
@@ -147,7 +148,12 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
             head: [words('Place'), words('Piece'), figures('Thickness'), figures('Count')],
             rows: endPlay.choice.chosen.map(({ place, label, thickness, count }, at) => ({
               key: `${place} ${at}`,
-              cells: [place.replace('.', ', '), label, text(thickness), String(count)].map((cell) => ({ text: cell })),
+              cells: [
+                `${place.replace('.', ', ')}${isLugged(job.assembly.built, place) ? ', with lug' : ''}`,
+                label,
+                text(thickness),
+                String(count),
+              ].map((cell) => ({ text: cell })),
             })),
           },
         ]

@@ -149,6 +149,9 @@ function stripBlocks(job: JobDocument, stations: readonly JobStation[]): SheetBl
     return [{ key: station.id, cells: cells.map((text) => ({ text })) }];
   });
   if (rows.length === 0) return [];
+  const unsaid = stations.flatMap(({ id, family }) =>
+    family === 'rod' && rows.some(({ key }) => key === id) && job.strips[id]?.ringsOff !== true ? [id] : [],
+  );
   return [
     {
       kind: 'table',
@@ -166,6 +169,9 @@ function stripBlocks(job: JobDocument, stations: readonly JobStation[]): SheetBl
       rows,
     },
     { kind: 'note', text: `A strip tells a clearance within ± ${lengthText(STRIP_TELLS, unit)} at best.` },
+    ...(unsaid.length === 0
+      ? []
+      : [{ kind: 'note' as const, text: `Not recorded that the piston rings were off: ${unsaid.join(', ')}.` }]),
   ];
 }
 
