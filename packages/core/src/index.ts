@@ -218,7 +218,7 @@ export {
   type StationWishes,
 } from './job/jobDocument.js';
 export { type JobFacts, jobFacts } from './job/jobFacts.js';
-export { type FreeHalves, type JobFit, jobFit, type LeftOut, plannedHalves } from './job/jobFit.js';
+export { countsInSpread, type FreeHalves, type JobFit, jobFit, type LeftOut, plannedHalves } from './job/jobFit.js';
 export { bandsOf, codedFeatures, rowLayout } from './job/jobMarks.js';
 export { jobOfType, limitClashes, shellsOfSheet, withSheet } from './job/jobOfType.js';
 export { type JobProgress, jobProgress } from './job/jobProgress.js';
@@ -346,6 +346,7 @@ export {
   type Slot,
   slotName,
 } from './part/feature.js';
+export { mainListText, readMainList } from './part/mainList.js';
 export type { Material } from './part/material.js';
 export type { Taken } from './part/reading.js';
 export {

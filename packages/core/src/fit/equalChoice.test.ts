@@ -72,7 +72,7 @@ describe('of choices that cost the same', () => {
     expect(used([2, null, 1])).toEqual(['s0×2', 's1×1', 's2×1']);
   });
 
-  it('costs no more, breaks no rule, and never uses more part numbers than the choice it began with', () => {
+  it('costs no more and breaks no rule', () => {
     for (let seed = 1; seed <= 150; seed += 1) {
       const request = fitRequestSchema.parse(randomRequest(seed));
       const plan = fit(request);

@@ -19,10 +19,11 @@ import { type ChoiceLimits, hasEnded, within } from './search/choiceLimits.js';
 
 function spreads(model: FitModel, chosen: readonly StationOption[], unit: Unit): FitPlan['spread'] {
   const { group, keys } = spreadGroups(model);
-  return keys.map(({ engine, family }, at) => {
+  return keys.flatMap(({ engine, family, inSpread }, at) => {
+    if (!inSpread) return [];
     const deviations = chosen.filter((_, station) => group[station] === at).map(({ deviation }) => deviation);
     const value = nanometres(Math.max(...deviations) - Math.min(...deviations));
-    return { engine, family, value: numberOfLength(value, unit) };
+    return [{ engine, family, value: numberOfLength(value, unit) }];
   });
 }
 

@@ -226,7 +226,9 @@ class Recheck {
     const { maxSpread } = this.request.rules;
     for (const engine of new Set(served.map(({ station }) => station.engine))) {
       for (const family of ['main', 'rod'] as const) {
-        const own = served.filter(({ station }) => station.engine === engine && station.family === family);
+        const own = served.filter(
+          ({ station }) => station.engine === engine && station.family === family && station.inSpread,
+        );
         const limit = maxSpread[family];
         if (own.length === 0 || limit === null) continue;
         const deviations = own.map((one) => this.deviation(one)).sort((a, b) => (a < b ? -1 : a > b ? 1 : 0));

@@ -97,6 +97,8 @@ export const jobRulesSchema = z.strictObject({
   thinnerHalf: z.enum(['either', 'upper', 'lower']),
   maxSpread: nanometresSchema.refine((value) => value >= 0, 'cannot be below zero').nullable(),
   maxRodSpread: nanometresSchema.refine((value) => value >= 0, 'cannot be below zero').nullable(),
+  /** Mains among which the largest spread holds, by number; left out or null: all. */
+  spreadMains: z.array(z.int().min(1).max(99)).min(2).max(99).nullable().optional(),
   tightWeight: z.number().min(0).max(1000),
   mixedPenalty: z.number().min(0).max(1e9),
   closeFraction: z.number().min(0).max(0.5),

@@ -257,6 +257,14 @@ function isRead(stations: readonly JobStation[], id: string): boolean {
   return stations.some((station) => station.id === id && station.journal !== null);
 }
 
+/** True if a station counts in the largest spread of its family: all rods, and the mains among which it was asked for. */
+export function countsInSpread(
+  { spreadMains }: Pick<JobDocument['rules'], 'spreadMains'>,
+  { family, number }: Pick<JobStation, 'family' | 'number'>,
+): boolean {
+  return family !== 'main' || spreadMains == null || spreadMains.includes(number);
+}
+
 /**
  * The fit request for the mains and, where they are part of the job, the rods. The aim is judged on the mean sizes, the low limit
  * on the tightest clearance and the high limit on the loosest, for each pairing of rod and pin by its own readings. What is not
@@ -328,6 +336,7 @@ export function jobFit(job: JobDocument, readings: readonly Reading[], onShelf: 
           ...(station.offsets.length > 0
             ? { offsets: station.offsets.map(({ series, offset }) => ({ series, offset: length(offset) })) }
             : {}),
+          ...(countsInSpread(rules, station) ? {} : { inSpread: false }),
           aim: length(station.aim!),
           low: length(station.limits.low),
           high: length(station.limits.high),

@@ -15,7 +15,7 @@ import { featureOf, partName } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import { halfLabel } from '../shell/half.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
-import { hasRoom, scatterOf } from './jobFit.js';
+import { countsInSpread, hasRoom, scatterOf } from './jobFit.js';
 import { bandsOf } from './jobMarks.js';
 import { shellsOfSheet } from './jobOfType.js';
 import { type MeasuredPart, measuredParts, pinnedRods } from './jobStations.js';
@@ -66,6 +66,8 @@ interface Place {
   readonly high: Nanometres;
   readonly aim: Nanometres;
   readonly fixed: boolean;
+  /** True if it counts in the spread of its family. */
+  readonly inSpread: boolean;
   /** Smallest and largest reading; null where there are none, or all alike. */
   readonly boreReadings: SizeBand | null;
   readonly journalReadings: SizeBand | null;
@@ -91,18 +93,21 @@ function question(
     question: kitQuestionSchema.parse({
       format: 'fettle.kit-question/1',
       unit,
-      stations: places.map(({ id, family, bore, journal, low, high, aim, fixed, boreReadings, journalReadings }) => ({
-        id,
-        family,
-        bore: band(bore),
-        journal: band(journal),
-        aim: length(aim),
-        low: length(low),
-        high: length(high),
-        fixed,
-        ...(boreReadings ? { boreReadings: band(boreReadings) } : {}),
-        ...(journalReadings ? { journalReadings: band(journalReadings) } : {}),
-      })),
+      stations: places.map(
+        ({ id, family, bore, journal, low, high, aim, fixed, inSpread, boreReadings, journalReadings }) => ({
+          id,
+          family,
+          bore: band(bore),
+          journal: band(journal),
+          aim: length(aim),
+          low: length(low),
+          high: length(high),
+          fixed,
+          inSpread,
+          ...(boreReadings ? { boreReadings: band(boreReadings) } : {}),
+          ...(journalReadings ? { journalReadings: band(journalReadings) } : {}),
+        }),
+      ),
       shells: [...shells].map(([id, shell]) => ({
         ...fitShellOf(id, shell, unit, onShelf(shell)),
         price: prices(shell),
@@ -170,6 +175,7 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
         journalReadings: spreadOf(journal.size),
         aim: clearanceAim(aim, clearance, middleOf(shaft), extra)!,
         fixed: own !== undefined,
+        inSpread: countsInSpread(job.rules, { family, number: journal.number }),
       });
     }
   }

@@ -1,6 +1,7 @@
 import { chanceText } from '../clearance/chanceText.js';
 import type { AimRule } from '../clearance/clearanceAim.js';
 import { lengthText } from '../measure/lengthText.js';
+import { mainListText } from '../part/mainList.js';
 import type { EngineUse, JobDocument } from './jobDocument.js';
 import { rodLabel } from './jobStations.js';
 import { hasBanks } from './rodBanks.js';
@@ -51,7 +52,7 @@ export function rulesInWords({
       ? `two walls in one main up to ${lengthText(rules.maxWallStep, unit)} apart${SIDES[rules.thinnerHalf]}`
       : 'never two walls in one main',
     rules.acrossSeries ? 'series may be mixed' : 'one series in a main',
-    ...spread(rules.maxSpread, 'mains'),
+    ...spread(rules.maxSpread, rules.spreadMains == null ? 'mains' : `mains ${mainListText(rules.spreadMains)}`),
     ...spread(rules.maxRodSpread, 'rods'),
     ...(withRods && hasBanks(layout)
       ? [rules.rodsAcrossBanks === true ? 'rods may change banks' : 'rods stay on their bank']

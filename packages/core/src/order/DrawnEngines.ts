@@ -57,7 +57,7 @@ export class DrawnEngines {
       const request = fitRequestSchema.parse({
         format: 'fettle.fit-request/1',
         unit,
-        stations: own.map(({ id, family, journal, journalReadings, aim, low, high, position }) => ({
+        stations: own.map(({ id, family, journal, journalReadings, aim, low, high, position, inSpread }) => ({
           id,
           family,
           journal: journal.high,
@@ -65,6 +65,7 @@ export class DrawnEngines {
           low,
           high,
           position,
+          inSpread,
           journalReadings,
         })),
         housings: own.map(({ id, family, bore, boreReadings, fixed }) => ({

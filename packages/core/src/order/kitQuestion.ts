@@ -27,6 +27,7 @@ export const kitQuestionSchema = z.strictObject({
         low: lengthSchema,
         high: lengthSchema,
         position: z.string().max(200).default('').describe('Name of a place that takes halves of its own.'),
+        inSpread: z.boolean().default(true).describe('False: it does not count in the spread.'),
         fixed: z.boolean().default(false).describe('Whether its rod stays on it, where others may go on any pin.'),
       }),
     )

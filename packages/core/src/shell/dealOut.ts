@@ -5,8 +5,7 @@
  * @param stocks how many there are of each; Infinity: as many as wanted
  * @param wanted a whole number
  * @returns how many of each, in the order of the stocks; less than wanted in all where there are too few
- * @example dealOut([1, 6, 4], 4) // [0, 0, 4]
- * @example dealOut([1, 2, 2], 3) // [0, 2, 1]
+ * Of stocks of 1, 6 and 4, four are taken from the third; of 1, 2 and 2, three are taken as 2 and 1.
  */
 export function dealOut(stocks: readonly number[], wanted: number): number[] {
   const dealt = stocks.map(() => 0);

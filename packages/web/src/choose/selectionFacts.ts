@@ -1,5 +1,6 @@
 import {
   type AcceptedChoice,
+  countsInSpread,
   type Family,
   type JobDocument,
   type JobStation,
@@ -33,10 +34,11 @@ export function selectionFacts(
   const deviations = known.flatMap(({ station, pair }) => {
     const { clearance } = stationVerdict(document, station, pair);
     if (clearance === null || station.aim === null) return [];
-    return [{ station: station.id, family: station.family, deviation: clearance.nominal - station.aim }];
+    const inSpread = countsInSpread(document.rules, station);
+    return [{ station: station.id, family: station.family, deviation: clearance.nominal - station.aim, inSpread }];
   });
   const spreadOf = (family: Family) => {
-    const own = deviations.filter((one) => one.family === family).map(({ deviation }) => deviation);
+    const own = deviations.filter((one) => one.family === family && one.inSpread).map(({ deviation }) => deviation);
     return own.length === 0 ? {} : { [family]: nanometres(Math.max(...own) - Math.min(...own)) };
   };
   const count = (family: Family) => known.filter(({ station }) => station.family === family).length;

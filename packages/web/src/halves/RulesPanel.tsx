@@ -1,13 +1,46 @@
-import { hasBanks, type JobDocument, rulesInWords, USUAL_LIMIT_SHARE } from '@fettle/core';
+import { hasBanks, type JobDocument, mainListText, readMainList, rulesInWords, USUAL_LIMIT_SHARE } from '@fettle/core';
 import type { ChangeDocument } from '../job/useJob.js';
 import { Choice } from '../look/Choice.js';
+import { Field } from '../look/Field.js';
 import { Fold } from '../look/Fold.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
 import { NumberField } from './NumberField.js';
 
 function notNegative(value: number): string | null {
   return value >= 0 ? null : 'Zero or more.';
+}
+
+/** The mains among which the largest spread holds: front mains are often wanted alike, while the rear one is given more. */
+function SpreadMains({ job, document, change }: { job: string; document: JobDocument; change: ChangeDocument }) {
+  const { spreadMains } = document.rules;
+  const stored = spreadMains == null ? '' : mainListText(spreadMains);
+  const { text, setText, settled, isLeftOver } = useKeptText({ of: job, part: 'rules', field: 'spreadMains' }, stored);
+  const read = readMainList(text, document.layout.mains);
+  const fault = !read.ok
+    ? read.message
+    : read.mains.length === 1
+      ? 'One main has no spread: give two or more, or leave it empty for all.'
+      : null;
+  return (
+    <Field
+      label="Spread among mains, as 1-3; empty for all"
+      figure
+      inputMode="text"
+      value={text}
+      onChange={setText}
+      isLeftOver={isLeftOver}
+      fault={fault}
+      onBlur={() => {
+        if (fault !== null || !read.ok) return;
+        settled(mainListText(read.mains));
+        if (mainListText(read.mains) === stored) return;
+        const mains = read.mains.length === 0 ? null : read.mains;
+        change((old) => ({ ...old, rules: { ...old.rules, spreadMains: mains } }));
+      }}
+    />
+  );
 }
 
 /** The rules by which the halves of this engine are paired. */
@@ -71,6 +104,7 @@ export function RulesPanel({ job, document, change }: { job: string; document: J
             check={notNegative}
             onCommit={(maxSpread) => set({ maxSpread })}
           />
+          <SpreadMains job={job} document={document} change={change} />
           {document.withRods && (
             <LengthField
               kept={{ of: job, part: 'rules', field: 'maxRodSpread' }}

@@ -19,7 +19,8 @@ export function boughtExtras(model: FitModel, stations: readonly number[]): Extr
   const options = stationOptions({ ...model, shells: anything });
   const isShort = (shell: number) => model.shells[shell]!.stock !== Number.POSITIVE_INFINITY;
   return stations.map((station) => {
-    const spreadCounts = model.rules.maxSpread[model.stations[station]!.family] !== null;
+    const { family, inSpread } = model.stations[station]!;
+    const spreadCounts = inSpread && model.rules.maxSpread[family] !== null;
     const cheapest = new Map<string, Extra<readonly number[]>>();
     for (let option = options.start[station]!; option < options.start[station + 1]!; option += 1) {
       const [upper, lower, housing] = [options.use[0][option]!, options.use[1][option]!, options.use[2][option]!];

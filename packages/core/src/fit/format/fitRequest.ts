@@ -74,6 +74,10 @@ export const fitStationSchema = z
       .describe(
         'Assembly offset by series: a pair whose halves are both of that series uses it in place of `offset`; every other pair uses `offset`.',
       ),
+    inSpread: z
+      .boolean()
+      .default(true)
+      .describe('False: it does not count in the spread, which then holds among the others of its engine and family.'),
     endPlay: endPlayAtSchema.optional(),
   })
   .superRefine(({ offsets }, context) => {

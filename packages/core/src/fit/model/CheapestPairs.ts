@@ -48,7 +48,7 @@ export class CheapestPairs {
     const [from, to] = [low - station.aim, high - station.aim];
     if (from > to) return { pairs: [], holds: 'all' };
     const found =
-      rules.maxSpread[station.family] === null
+      rules.maxSpread[station.family] === null || !station.inSpread
         ? this.cheapest(index, housing, from, to)
         : this.rangeByRange(index, housing, from, to);
     return {

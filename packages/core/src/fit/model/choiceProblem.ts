@@ -1,3 +1,4 @@
+import type { Family } from '../../part/family.js';
 import type { ChoiceProblem } from './choice.js';
 import type { FitModel } from './fitModel.js';
 import type { StationOptions } from './stationOptions.js';
@@ -11,15 +12,22 @@ export interface Kept {
 
 export const KEEP_ALL: Kept = { stock: true, housings: true, spread: true };
 
-/** The stations of one engine and family: what matching and spread are counted over. */
-export function spreadGroups(model: FitModel): { group: number[]; keys: { engine: string; family: 'main' | 'rod' }[] } {
-  const keys: { engine: string; family: 'main' | 'rod' }[] = [];
+/** Stations of one engine and family that count in its spread, or those that do not. */
+export interface SpreadKey {
+  readonly engine: string;
+  readonly family: Family;
+  readonly inSpread: boolean;
+}
+
+/** The stations of one engine and family: what the spread is counted over; those that do not count in it in a group of their own. */
+export function spreadGroups(model: FitModel): { group: number[]; keys: SpreadKey[] } {
+  const keys: SpreadKey[] = [];
   const byKey = new Map<string, number>();
-  const group = model.stations.map(({ engine, family }) => {
-    const key = `${family}|${engine}`;
+  const group = model.stations.map(({ engine, family, inSpread }) => {
+    const key = `${family}|${inSpread}|${engine}`;
     let at = byKey.get(key);
     if (at === undefined) {
-      at = keys.push({ engine, family }) - 1;
+      at = keys.push({ engine, family, inSpread }) - 1;
       byKey.set(key, at);
     }
     return at;
@@ -43,8 +51,10 @@ export function choiceProblem(model: FitModel, options: StationOptions, kept: Ke
     use: options.use,
     capacity,
     group: Int32Array.from(group),
-    spread: Float64Array.from(keys, ({ family }) =>
-      kept.spread ? (model.rules.maxSpread[family] ?? Number.POSITIVE_INFINITY) : Number.POSITIVE_INFINITY,
+    spread: Float64Array.from(
+      keys,
+      ({ family, inSpread }) =>
+        (kept.spread && inSpread ? model.rules.maxSpread[family] : null) ?? Number.POSITIVE_INFINITY,
     ),
   };
 }

@@ -30,6 +30,8 @@ export interface ModelStation {
   readonly position: string;
   /** How far single readings lie below and above the journal. */
   readonly scatter: Scatter;
+  /** True if it counts in the spread of its engine and family. */
+  readonly inSpread: boolean;
   /** What the flanges of its halves have to do; null where they carry none. */
   readonly endPlay: ModelEndPlay | null;
 }
@@ -228,6 +230,7 @@ export function fitModelOf(request: FitRequest): FitModel {
       offsets: new Map(station.offsets.map(({ series, offset }) => [series, length(offset)])),
       position: station.position,
       scatter: scatter(station.journal, station.journalReadings),
+      inSpread: station.inSpread,
       endPlay: station.endPlay
         ? {
             free: length(station.endPlay.reading) + length(station.endPlay.fitted),

@@ -107,6 +107,7 @@ export function programmeOf(request: FitRequest, asks: 'least cost' | 'fewest ha
             byShell.set(shell.id, [...(byShell.get(shell.id) ?? []), { name, count }]);
           }
           const group = `${station.family}|${station.engine}`;
+          if (!station.inSpread) continue;
           byGroup.set(group, [...(byGroup.get(group) ?? []), { name, deviation, station: at }]);
         }
       }

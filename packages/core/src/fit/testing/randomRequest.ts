@@ -134,6 +134,9 @@ export function randomRequest(seed: number): FitRequestInput {
       };
     }
   }
+  if (maybe(0.2)) {
+    for (const station of stations) if (maybe(0.4)) station.inSpread = false;
+  }
   return { format: 'fettle.fit-request/1', unit: 'mm', stations, housings, shells, rules, wishes: { hold, forbid } };
 }
 

@@ -181,6 +181,7 @@ const RULES: Readonly<Record<string, string>> = {
   maxWallStep: 'largest wall step in a station',
   thinnerHalf: 'side of the thinner half',
   maxSpread: 'largest spread of the mains',
+  spreadMains: 'mains among which the largest spread holds',
   maxRodSpread: 'largest spread of the rods',
   tightWeight: 'weight of a shortfall',
   mixedPenalty: 'cost of a mixed station',
