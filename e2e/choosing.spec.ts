@@ -137,6 +137,13 @@ test('holding, forbidding and aiming at a main show the new best choice and what
   await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
   await page.getByRole('button', { name: /^M2: / }).click();
   const panel = page.getByRole('region', { name: 'Main 2' });
+  await expect(panel).toBeVisible();
+  // One touch is one step for Back, and a second touch of the same is none.
+  await page.getByRole('button', { name: /^M2: / }).click();
+  await page.goBack();
+  await expect(panel).toBeHidden();
+  await expect(page).toHaveURL(/\/choose$/);
+  await page.getByRole('button', { name: /^M2: / }).click();
   await expect(panel.getByText(/Next best here: .* (?:further off|nearer|as near) target on average/)).toBeVisible();
   await panel.getByRole('button', { name: 'Not Mid either' }).click();
   await expect(

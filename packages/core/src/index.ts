@@ -127,7 +127,7 @@ export {
   readEngineType,
   type TypeFamily,
 } from './engineType/engineType.js';
-export { likelyLimit, wallSpan } from './engineType/likelyLimits.js';
+export { ANY_GRADE_STEP, ANY_WALL, likelyLimit, wallSpan } from './engineType/likelyLimits.js';
 export {
   CHECKED_LIMITS,
   clearanceKey,

@@ -29,6 +29,11 @@ export function likelyLimit(key: LimitKey, nm: Nanometres, unit: Unit): readonly
   return likelyFigures(nm, unit, most === undefined ? SIZE : { low: 0, high: most });
 }
 
+/** What the wall of any shell can be, where no sheet says more: 0.3 to 15 mm. Common practice, to ask by and never to judge by. */
+export const ANY_WALL: Span = { low: 300_000, high: 15_000_000 };
+/** What the step between two grades can be: up to 0.1 mm. Common practice, to ask by. */
+export const ANY_GRADE_STEP: Span = { low: -100_000, high: 100_000 };
+
 /** A wall for a journal that was ground under by so much is thicker by half of it: nobody grinds by more than 2 mm. */
 const MOST_GROUND = 2_000_000;
 /** A wall is made to the sheet within this part of it. */

@@ -1,5 +1,6 @@
 import { useCallback } from 'react';
 import { useSearchParams } from 'react-router';
+import { useLatest } from './useLatest.js';
 
 /**
  * Sets what stands in the address behind the page, several things at once; null takes one out.
@@ -7,21 +8,23 @@ import { useSearchParams } from 'react-router';
  * @param replace whether what stood there before is no step to go back to, as a figure that is being typed
  */
 export function useSetQuery(replace = false): (parts: Readonly<Record<string, string | null>>) => void {
-  const [, setQuery] = useSearchParams();
+  const [query, setQuery] = useSearchParams();
+  const latest = useLatest(query);
   return useCallback(
-    (parts) =>
-      setQuery(
-        (before) => {
-          const next = new URLSearchParams(before);
-          for (const [name, value] of Object.entries(parts)) {
-            if (value === null) next.delete(name);
-            else next.set(name, value);
-          }
-          return next;
-        },
-        { preventScrollReset: true, replace },
-      ),
-    [setQuery, replace],
+    (parts) => {
+      const with_ = (before: URLSearchParams) => {
+        const next = new URLSearchParams(before);
+        for (const [name, value] of Object.entries(parts)) {
+          if (value === null) next.delete(name);
+          else next.set(name, value);
+        }
+        return next;
+      };
+      // What is there already is no step to go back from.
+      if (with_(latest.current).toString() === latest.current.toString()) return;
+      setQuery(with_, { preventScrollReset: true, replace });
+    },
+    [setQuery, latest, replace],
   );
 }
 

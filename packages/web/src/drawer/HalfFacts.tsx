@@ -1,4 +1,4 @@
-import { type DrawerHalf, readPlaces, type Unit } from '@fettle/core';
+import { ANY_WALL, type DrawerHalf, readPlaces, type Unit } from '@fettle/core';
 import { LengthField } from '../measure/LengthField.js';
 import { Pairs } from './Pairs.js';
 import { ShelfFacts, TextField } from './ShelfFacts.js';
@@ -71,6 +71,7 @@ export function HalfFacts({ id, half, label, unit, change }: HalfFactsProps) {
             unit={unit}
             value={half.wall}
             optional={false}
+            span={ANY_WALL}
             check={(value) => (value > 0 ? null : 'A wall is above zero.')}
             onCommit={(value) => value !== null && void change({ wall: value, band: undefined })}
           />

@@ -1,4 +1,4 @@
-import { drawerHalfSchema, type Unit } from '@fettle/core';
+import { ANY_WALL, drawerHalfSchema, type Unit } from '@fettle/core';
 import { FileUp, History, Package, Plus } from 'lucide-react';
 import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
@@ -107,6 +107,7 @@ export function WorkshopView() {
                 unit={unit}
                 withRods
                 isCounted
+                spanOf={() => ANY_WALL}
                 options={HALF_OPTIONS}
                 onAdd={(added) => {
                   setAdding(false);

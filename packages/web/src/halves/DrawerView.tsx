@@ -1,4 +1,4 @@
-import { lengthText, shellsInOrder } from '@fettle/core';
+import { ANY_WALL, lengthText, shellsInOrder, wallSpan } from '@fettle/core';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -58,6 +58,7 @@ export function DrawerView() {
               unit={document.unit}
               withRods={document.withRods}
               isCounted={false}
+              spanOf={(family) => wallSpan(document, family) ?? ANY_WALL}
               options={HALF_OPTIONS}
               onAdd={(added) => {
                 change((old) => ({

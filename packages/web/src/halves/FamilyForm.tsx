@@ -1,19 +1,25 @@
 import type { Family } from '@fettle/core';
 import {
+  ANY_GRADE_STEP,
+  formatExactLength,
   gradedWalls,
+  INSTRUMENT_DECIMALS,
   type JobShell,
   jobShellSchema,
   lengthText,
+  likelyFigures,
   parseLength,
   readPlaces,
+  type Span,
   THRUST_PLACE,
   type Unit,
 } from '@fettle/core';
-import { useState } from 'react';
+import { type ReactNode, useState } from 'react';
 import styled from 'styled-components';
 import { useDraft } from '../limits/useDraft.js';
 import { Button } from '../look/Button.js';
 import { Choice } from '../look/Choice.js';
+import { SlipAsk } from '../look/ClashAsk.js';
 import { Field } from '../look/Field.js';
 import { Quiet, Row } from '../look/Panel.js';
 import { bothUnits } from '../measure/LengthField.js';
@@ -118,20 +124,40 @@ interface FamilyFormProps {
   readonly withRods: boolean;
   /** Whether a count may be left empty for as many as wanted. */
   readonly isCounted: boolean;
+  /** What the first wall of a family can be: what lies outside is asked about before it is added. */
+  readonly spanOf: (family: Family) => Span;
   readonly options: readonly { value: Sides; label: string }[];
   readonly onAdd: (shells: readonly JobShell[]) => void;
 }
 
 /** Quick entry of a graded family: first wall, step, count. */
-export function FamilyForm({ id, unit, withRods, isCounted, options, onAdd }: FamilyFormProps) {
+export function FamilyForm({ id, unit, withRods, isCounted, spanOf, options, onAdd }: FamilyFormProps) {
   const [draft, setText, clear] = useDraft<FamilyText>(`${id}.family`);
   const text = { ...BLANK, ...draft };
   const [isTried, setTried] = useState(false);
   const { shells, faults } = readFamily(text, unit, isCounted);
+  // What can hardly be right is added once it is said to be.
+  const [sure, setSure] = useState<Partial<Record<'first' | 'step', string>>>({});
+  const slipOf = (key: 'first' | 'step') => {
+    const parsed = parseLength(text[key], { unit, signed: 'sign' });
+    if (!parsed.ok || sure[key] === text[key]) return null;
+    const likely = likelyFigures(parsed.nm, unit, key === 'first' ? spanOf(text.family) : ANY_GRADE_STEP);
+    return (
+      likely && (
+        <SlipAsk
+          said={text[key]}
+          likely={likely.map(({ nm }) => formatExactLength(nm, unit, INSTRUMENT_DECIMALS[unit]))}
+          onLikely={(value) => setText({ ...text, [key]: value })}
+          onSure={() => setSure((old) => ({ ...old, [key]: text[key] }))}
+        />
+      )
+    );
+  };
+  const slips = { first: slipOf('first'), step: slipOf('step') };
   const field = (
     key: keyof FamilyText,
     label: string,
-    more: { figure?: boolean; hint?: string; placeholder?: string; className?: string } = {},
+    more: { figure?: boolean; hint?: string; placeholder?: string; className?: string; ask?: ReactNode } = {},
   ) => (
     <Field
       label={label}
@@ -148,7 +174,7 @@ export function FamilyForm({ id, unit, withRods, isCounted, options, onAdd }: Fa
   };
   const add = () => {
     setTried(true);
-    if (shells.length === 0) return;
+    if (shells.length === 0 || slips.first !== null || slips.step !== null) return;
     onAdd(shells);
     clear();
   };
@@ -172,8 +198,8 @@ export function FamilyForm({ id, unit, withRods, isCounted, options, onAdd }: Fa
       <div className="half">
         <Choice label="Sides" value={text.sides} options={options} onChange={(sides) => setText({ ...text, sides })} />
       </div>
-      {field('first', `First wall, ${unit}`, { figure: true, hint: echo(text.first) })}
-      {field('step', `Step, ${unit}`, { figure: true, hint: echo(text.step) })}
+      {field('first', `First wall, ${unit}`, { figure: true, hint: echo(text.first), ask: slips.first })}
+      {field('step', `Step, ${unit}`, { figure: true, hint: echo(text.step), ask: slips.step })}
       {field('count', 'Grades', { figure: true })}
       {field('stock', 'Halves of each', { figure: true, placeholder: isCounted ? '' : 'as many' })}
       {field('undersize', 'Undersize, if any', { placeholder: 'as 0.25' })}

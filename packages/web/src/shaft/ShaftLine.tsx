@@ -81,12 +81,14 @@ function Line({ layout, rows, show = 'mains', drawingHeight = 132, selected = nu
           </div>
         ) : (
           columns.map((column) => (
-            // A touch anywhere in the column opens the station; the verdict row carries a button for the keyboard.
+            // A touch anywhere in the column opens the station; what has a press of its own, as the verdict, sees to it itself.
             <div
               key={`${row.key}-${column.key}`}
               className={column.key === selected ? 'cell ruled selected' : 'cell ruled'}
               data-station={column.key}
-              onPointerUp={() => onSelect?.(column.key)}
+              onPointerUp={({ target }) => {
+                if (!(target as Element).closest('button, a, input')) onSelect?.(column.key);
+              }}
             >
               {row.cell(column)}
             </div>
