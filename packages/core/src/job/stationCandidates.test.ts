@@ -5,7 +5,13 @@ import { usualLayout } from '../part/crankLayout.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import { type JobStation, mainStations } from './jobStations.js';
 import { newJob } from './newJob.js';
-import { clearancesAtHand, nearestCandidate, shellsInOrder, stationCandidates } from './stationCandidates.js';
+import {
+  barredPairs,
+  clearancesAtHand,
+  nearestCandidate,
+  shellsInOrder,
+  stationCandidates,
+} from './stationCandidates.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 const usual = usualLayout(3, 2, 1, 2);
@@ -158,6 +164,45 @@ describe('what the pairs at hand give', () => {
         );
       }),
       { numRuns: 400 },
+    );
+  });
+
+  it('names the pairs nearest to the aim that the rules alone forbid, by all that is known of them', () => {
+    const shelves = fc.array(shellOf, { minLength: 2, maxLength: 12 });
+    const free = { mixedHalves: true, acrossSeries: true, maxWallStep: um(50), thinnerHalf: 'either' as const };
+    fc.assert(
+      fc.property(
+        shelves,
+        ruled,
+        fc.constantFrom(null, 'thrust'),
+        fc.integer({ min: 1, max: 6 }),
+        (shells, rules, position, most) => {
+          const job = jobOf(shells, rules);
+          const station = mainOf(job, position);
+          const far = off(station.aim!);
+          const now = new Set(everyPair(job, position ?? '').map(({ pair }) => pair));
+          const isInside = ({ clearance }: Pair) => clearance.tightest >= 20_000 && clearance.loosest <= 50_000;
+          const forbidden = everyPair(jobOf(shells, free), position ?? '').filter(
+            (one) => isInside(one) && !now.has(one.pair),
+          );
+          const told = barredPairs(job, station, most);
+          // Each is one of them, with one permission; those that take two are not told.
+          for (const { upper, lower, clearance, rules: allowed } of told) {
+            const known = forbidden.find(({ pair }) => pair === `${upper} ${lower}`);
+            expect(known?.clearance.nominal).toBe(clearance);
+            const after = everyPair({ ...job, rules: { ...job.rules, ...allowed } }, position ?? '');
+            expect(after.map(({ pair }) => pair)).toContain(`${upper} ${lower}`);
+          }
+          const all = barredPairs(job, station, Number.POSITIVE_INFINITY);
+          expect(told.length).toBe(Math.min(most, all.length));
+          const distances = all.map(({ clearance }) => far({ clearance: { nominal: clearance } }));
+          expect(distances).toEqual([...distances].sort((a, b) => a - b));
+          expect(told.map(({ clearance }) => far({ clearance: { nominal: clearance } }))).toEqual(
+            distances.slice(0, most),
+          );
+        },
+      ),
+      { numRuns: 300, seed: 4 },
     );
   });
 

@@ -7,20 +7,31 @@ import { countedFamilies, isUncounted } from './countedShells.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import { type JobStation, offsetAt } from './jobStations.js';
 
-/** The shells of a job in a fixed order: family, series, half, wall, grade, id. */
-export function shellsInOrder(job: JobDocument): { id: string; shell: JobShell }[] {
-  const side = { upper: 0, lower: 1, either: 2 };
-  return Object.entries(job.shells)
+/** Words in the order of a list. */
+const { compare: inOrder } = new Intl.Collator('en');
+const SIDE_ORDER = { upper: 0, lower: 1, either: 2 } as const;
+
+type NamedShell = { readonly id: string; readonly shell: JobShell };
+
+const orderedOf = new WeakMap<JobDocument['shells'], readonly NamedShell[]>();
+
+/** The shells of a job in a fixed order: family, series, half, wall, grade, id. Worked out once for its shells. */
+export function shellsInOrder({ shells }: Pick<JobDocument, 'shells'>): readonly NamedShell[] {
+  const known = orderedOf.get(shells);
+  if (known) return known;
+  const ordered = Object.entries(shells)
     .map(([id, shell]) => ({ id, shell }))
     .sort(
       (a, b) =>
-        a.shell.family.localeCompare(b.shell.family, 'en') ||
-        a.shell.series.localeCompare(b.shell.series, 'en') ||
-        side[a.shell.half] - side[b.shell.half] ||
+        inOrder(a.shell.family, b.shell.family) ||
+        inOrder(a.shell.series, b.shell.series) ||
+        SIDE_ORDER[a.shell.half] - SIDE_ORDER[b.shell.half] ||
         a.shell.wall - b.shell.wall ||
-        a.shell.grade.localeCompare(b.shell.grade, 'en') ||
+        inOrder(a.shell.grade, b.shell.grade) ||
         (a.id < b.id ? -1 : 1),
     );
+  orderedOf.set(shells, ordered);
+  return ordered;
 }
 
 /** What one pair of available halves would give at one station. */
@@ -44,8 +55,18 @@ interface AlikeHalves {
   readonly halves: readonly { readonly id: string; readonly at: number; readonly isOnlyOne: boolean }[];
 }
 
-/** The halves of a family that are there and fit a place, those that are alike together: an engine may take from many hundreds. */
+const alikeOf = new WeakMap<JobDocument['shells'], Map<string, readonly AlikeHalves[]>>();
+
+/**
+ * The halves of a family that are there and fit a place, those that are alike together: an engine may take from many hundreds. Worked out once
+ * for its shells.
+ */
 function alikeHalves(job: JobDocument, family: Family, position: string): readonly AlikeHalves[] {
+  const ofPlace = alikeOf.get(job.shells) ?? new Map<string, readonly AlikeHalves[]>();
+  alikeOf.set(job.shells, ofPlace);
+  const place = `${family} ${position}`;
+  const known = ofPlace.get(place);
+  if (known) return known;
   const groups = new Map<string, { shell: AlikeHalves['shell']; halves: AlikeHalves['halves'][number][] }>();
   const isCounted = countedFamilies(job).has(family);
   shellsInOrder(job).forEach(({ id, shell }, at) => {
@@ -59,7 +80,9 @@ function alikeHalves(job: JobDocument, family: Family, position: string): readon
     group.halves.push({ id, at, isOnlyOne: stock < 2 });
     groups.set(key, group);
   });
-  return [...groups.values()];
+  const alike = [...groups.values()];
+  ofPlace.set(place, alike);
+  return alike;
 }
 
 /** Pairs of two groups of alike halves: each of the one over each of the other. */
@@ -97,6 +120,39 @@ interface EvenPairs {
   readonly count: number;
 }
 
+/** Halves in the order of their walls, so that those in a range of walls are found without going through all. */
+class ByWall {
+  private readonly sorted: readonly { readonly alike: AlikeHalves; readonly at: number }[];
+
+  constructor(halves: readonly AlikeHalves[]) {
+    this.sorted = halves
+      .map((alike, at) => ({ alike, at }))
+      .sort((one, other) => one.alike.shell.wall - other.alike.shell.wall || one.at - other.at);
+  }
+
+  /** The halves whose walls are from `low` to `high`, nm, in the order in which they were given. */
+  between(low: number, high: number): AlikeHalves[] {
+    const found: { readonly alike: AlikeHalves; readonly at: number }[] = [];
+    for (let at = this.first(low); at < this.sorted.length; at += 1) {
+      const one = this.sorted[at]!;
+      if (one.alike.shell.wall > high) break;
+      found.push(one);
+    }
+    return found.sort((one, other) => one.at - other.at).map(({ alike }) => alike);
+  }
+
+  /** Where the first half stands whose wall is not below a length. */
+  private first(wall: number): number {
+    let [low, high] = [0, this.sorted.length];
+    while (low < high) {
+      const middle = (low + high) >> 1;
+      if (this.sorted[middle]!.alike.shell.wall < wall) low = middle + 1;
+      else high = middle;
+    }
+    return low;
+  }
+}
+
 /** By the halves of an engine and its rules: another reading, or another choice, makes no other pairs. */
 const evenPairsOf = new WeakMap<
   JobDocument['shells'],
@@ -120,8 +176,11 @@ function evenPairs(job: JobDocument, family: Family, position: string): readonly
   const places = new Map(seriesOf.map((series, at) => [series, at]));
   const mixedSeries = seriesOf.length;
   const found = new Map<number | string, { first: AlikePairs; groups: AlikePairs[]; count: number }>();
+  const lowers = new ByWall(halves.filter(({ shell }) => shell.half !== 'upper'));
+  const step = rules.mixedHalves ? rules.maxWallStep : 0;
   for (const upper of halves) {
-    for (const lower of halves) {
+    if (upper.shell.half === 'lower') continue;
+    for (const lower of lowers.between(upper.shell.wall - step, upper.shell.wall + step)) {
       if (pairFault(upper.shell, lower.shell, rules) !== null) continue;
       const count = countPairs({ upper, lower });
       if (count === 0) continue;
@@ -291,25 +350,39 @@ function allowing(
  * @returns empty where the station is not measured, or has no limits
  */
 export function barredPairs(job: JobDocument, station: JobStation, most: number): BarredPair[] {
-  const { bore, journal, limits, aim } = station;
-  if (!bore || !journal || !limits) return [];
-  const rules = job.rules;
+  const { limits, aim, offsets } = station;
+  if (!isMeasured(station) || !limits || most < 1) return [];
+  const { rules } = job;
   const halves = alikeHalves(job, station.family, station.position ?? '');
-  const found = halves.flatMap((upper) =>
-    halves.flatMap((lower) => {
+  const lowers = new ByWall(halves.filter(({ shell }) => shell.half !== 'upper'));
+  const wanted = aim ?? (limits.low + limits.high) / 2;
+  const off = ({ clearance }: { clearance: Nanometres }) => Math.abs(clearance - wanted);
+  // What a trial has shown is added to some pairs and not to others.
+  const added = [0, ...offsets.map(({ offset }) => offset)];
+  const room = station.bore.nominal - station.journal.nominal;
+  const nearest: (AlikePairs & Pick<BarredPair, 'clearance' | 'why' | 'rules'>)[] = [];
+  for (const upper of halves) {
+    // Only the nearest are told: what is further off than as many as that is not looked into.
+    const furthest = nearest.length < most ? Number.POSITIVE_INFINITY : off(nearest[most - 1]!);
+    const from = Math.max(limits.low, wanted - furthest) - Math.max(...added);
+    const to = Math.min(limits.high, wanted + furthest) - Math.min(...added);
+    const wall = room - upper.shell.wall;
+    for (const lower of lowers.between(wall - to, wall - from)) {
       const [one, other] = [upper.shell, lower.shell];
-      const clearance = nanometres(bore.nominal - journal.nominal - one.wall - other.wall);
-      if (clearance < limits.low || clearance > limits.high) return [];
-      const allowed = allowing(job.rules, pairFault(one, other, rules), Math.abs(one.wall - other.wall));
-      if (!allowed) return [];
+      const allowed = allowing(rules, pairFault(one, other, rules), Math.abs(one.wall - other.wall));
+      if (!allowed || countPairs({ upper, lower }) === 0) continue;
+      const { nominal, tightest, loosest } = clearanceOf(station, { upper, lower });
+      if (tightest < limits.low || loosest > limits.high) continue;
+      const pair = { upper, lower, clearance: nominal, ...allowed };
+      const last = nearest[most - 1];
+      if (last !== undefined && off(pair) >= off(last)) continue;
       // A pair of two series that is mixed on the wrong side as well takes more than one permission.
-      if (pairFault(one, other, { ...rules, ...allowed.rules } as PairRules) !== null) return [];
-      return [{ upper, lower, clearance, ...allowed }];
-    }),
-  );
-  const off = ({ clearance }: { clearance: Nanometres }) =>
-    Math.abs(clearance - (aim ?? (limits.low + limits.high) / 2));
-  const nearest = found.sort((one, other) => off(one) - off(other));
+      if (pairFault(one, other, { ...rules, ...allowed.rules } as PairRules) !== null) continue;
+      const at = nearest.findIndex((near) => off(pair) < off(near));
+      nearest.splice(at < 0 ? nearest.length : at, 0, pair);
+      if (nearest.length > most) nearest.pop();
+    }
+  }
   const told: BarredPair[] = [];
   for (const { upper, lower, ...pair } of nearest) {
     for (const ids of pairsOf({ upper, lower })) {
