@@ -192,10 +192,10 @@ test('other fasteners are tightened by their own maker’s figures, out of order
   // By hand: 70 in three stages is 25, 50, 70; 25 ft·lb × 1.355818 = 33.9 N·m.
   await expect(page.getByRole('region', { name: 'The pass in hand' })).toContainText('33.9 N·m');
   const passes = page.getByRole('region', { name: 'All passes' });
-  await passes.getByRole('button', { name: /^inner bolts to 50 ft·lb/ }).click();
+  await passes.getByRole('button', { name: /^50 ft·lb, inner bolts/ }).click();
   await page.getByRole('button', { name: 'Done: 50 ft·lb' }).click();
   await expect(passes).toContainText('passed over: a later one is done');
-  await passes.getByRole('button', { name: /^inner bolts to 25 ft·lb/ }).click();
+  await passes.getByRole('button', { name: /^25 ft·lb, inner bolts/ }).click();
   await page.getByRole('button', { name: 'Done: 25 ft·lb' }).click();
   await expect(passes).toContainText('done before one that comes before it');
 

@@ -78,7 +78,7 @@ test('rods are matched to pins, a refused placement says why, and its remedy put
   await expect(reasons.getByRole('listitem').nth(1)).toContainText('planned');
 
   // Kept where it cannot be: the conflict says what is missing, and what would help was checked.
-  await page.getByRole('button', { name: 'Keep R1 on P1' }).click();
+  await page.getByRole('button', { name: 'Keep here: R1 on P1' }).click();
   const help = page.getByRole('list', { name: 'What would help, checked' });
   await expect(help).toContainText('Let rod R1 leave P1.');
   await expect(help).toContainText('2 × Even rod upper (Osier)');
@@ -100,13 +100,13 @@ test('a rod is kept on a pin by dragging it there, and by keyboard', async ({ pa
   // Off its middle: a press in the very middle counts as one of a screen reader, which drags by keyboard.
   await page
     .getByRole('button', { name: 'R1 K' })
-    .dragTo(matching(page).getByRole('button', { name: 'Pin 2' }), { sourcePosition: { x: 14, y: 14 } });
+    .dragTo(matching(page).getByRole('button', { name: /^P2/ }), { sourcePosition: { x: 14, y: 14 } });
   await expect(page.getByText(/Held: P2 R1.* is kept there\./)).toBeVisible();
   await expect(page.getByText('2 of 2 rods, proven.')).toBeVisible();
   // By keyboard: Enter takes the rod up, Tab goes over the pins, Enter puts it there.
   await page.getByRole('button', { name: /^R2 H/ }).focus();
   await page.keyboard.press('Enter');
-  const first = matching(page).getByRole('button', { name: 'Pin 1' });
+  const first = matching(page).getByRole('button', { name: /^P1/ });
   for (let tries = 0; tries < 4 && !(await first.evaluate((pin) => pin === document.activeElement)); tries += 1) {
     await page.keyboard.press('Tab');
   }
@@ -120,7 +120,7 @@ test('a rod is kept on a pin by dragging it there, and by keyboard', async ({ pa
   // Space opens a rod; what it shows can be pressed as well.
   await page.getByRole('button', { name: /^R2 H/ }).focus();
   await page.keyboard.press('Space');
-  await page.getByRole('button', { name: 'Keep R2 on P1' }).press('Enter');
+  await page.getByRole('button', { name: 'Keep here: R2 on P1' }).press('Enter');
   await expect(page.getByText(/Held: P1 R2.* is kept there\./)).toBeVisible();
 });
 
@@ -145,7 +145,7 @@ test('holding, forbidding and aiming at a main show the new best choice and what
   await expect(page).toHaveURL(/\/choose$/);
   await page.getByRole('button', { name: /^M2: / }).click();
   await expect(panel.getByText(/Next best here: .* (?:further off|nearer|as near) target on average/)).toBeVisible();
-  await panel.getByRole('button', { name: 'Not Mid either' }).click();
+  await panel.getByRole('button', { name: 'Not this half: Mid' }).click();
   await expect(
     page.getByText(
       /Against the plan before: (?:0\.\d+ mm (?:further off|nearer)|as near) target on average; changed: M2/,
@@ -172,7 +172,7 @@ test('plans stand side by side, and the order can be copied and saved', async ({
     await expect(plans.getByRole('columnheader', { name: new RegExp(`^${name}`) })).toBeVisible();
   }
   await page.getByRole('button', { name: 'R1 K' }).click();
-  await page.getByRole('button', { name: 'Keep R1 on P1' }).click();
+  await page.getByRole('button', { name: 'Keep here: R1 on P1' }).click();
   await expect(plans.getByText('2 × Even rod upper (Osier)')).toBeVisible();
   const saving = page.waitForEvent('download');
   await plans.getByRole('button', { name: 'Save as CSV' }).click();

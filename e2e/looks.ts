@@ -38,3 +38,31 @@ export async function seriousFaults(page: Page): Promise<string[]> {
   }
   return faults;
 }
+
+/**
+ * Controls whose spoken name lacks what stands on them, word for word: whoever speaks to the page says what is read on it (WCAG 2.2, 2.5.3; cited
+ * from memory).
+ */
+export function misnamed(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const plain = (text: string) =>
+      text
+        .toLowerCase()
+        .replaceAll(/[^\p{L}\p{N}%]+/gu, ' ')
+        .trim();
+    /** The words that are seen: not what is for screen readers only, nor what is drawn. */
+    const seen = (element: Element): string => {
+      const clone = element.cloneNode(true) as Element;
+      for (const hidden of clone.querySelectorAll('.visually-hidden, [aria-hidden="true"], svg')) hidden.remove();
+      return plain([...clone.childNodes].map((node) => node.textContent ?? '').join(' '));
+    };
+    return [...document.querySelectorAll('button[aria-label], a[aria-label], [role="button"][aria-label]')].flatMap(
+      (control) => {
+        const said = plain(control.getAttribute('aria-label') ?? '');
+        const words = seen(control);
+        const isIn = ` ${said} `.includes(` ${words} `);
+        return words === '' || isIn ? [] : [`“${words}” is called “${said}”`];
+      },
+    );
+  });
+}

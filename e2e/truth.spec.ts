@@ -76,7 +76,7 @@ test('a pair of two series that would do is listed as not allowed, and allowed a
   // By hand, µm: 64 010 − 59 985 − 1 985 − 2 005 = 35.
   await expect(barred).toContainText('0.035');
   await expect(barred).toContainText('halves of two series are not mixed');
-  await barred.getByRole('button', { name: /^Allow Thin \(Osier\) over Thick \(Marsh\) here/ }).click();
+  await barred.getByRole('button', { name: /^Allow it here: Thin \(Osier\) over Thick \(Marsh\)/ }).click();
   await expect(page.getByTestId('clearance-M1')).toHaveText(/^0\.035/);
   await allSaved(page);
 

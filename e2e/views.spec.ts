@@ -12,7 +12,7 @@ import {
   SEDGE_TYPE,
   TRIED_SEDGE_4,
 } from './engines.js';
-import { seriousFaults, tooWide } from './looks.js';
+import { misnamed, seriousFaults, tooWide } from './looks.js';
 
 const VIEWS = [
   '/',
@@ -86,6 +86,7 @@ test('on no view, in any look, axe finds anything serious; none logs an error, b
     await settle(page, view);
     expect(faults, view).toEqual([]);
     expect(await seriousFaults(page), view).toEqual([]);
+    expect.soft(await misnamed(page), view).toEqual([]);
     // What is half typed is given up, and what is open is closed.
     if (view.endsWith('bores') || view.endsWith('data')) await page.keyboard.press('Escape');
     expect(await tooWide(page), view).toEqual([]);

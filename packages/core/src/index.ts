@@ -247,7 +247,7 @@ export { type KitAsked, kitQuestionOfJob } from './job/kitQuestions.js';
 export { newJob, usualThinnerHalf } from './job/newJob.js';
 export { openWork } from './job/openWork.js';
 export { pieceOfLine } from './job/pieceOfLine.js';
-export { alongLineOf, isCoarse, type ReadingDoubt, readingDoubts } from './job/readingDoubts.js';
+export { alongLineOf, isCoarse, offLineWords, type ReadingDoubt, readingDoubts } from './job/readingDoubts.js';
 export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from './job/readingTable.js';
 export { remedyForJob } from './job/remedyForJob.js';
 export { isByTable, type StationOutcome, stationOutcomes } from './job/remedyOutcome.js';

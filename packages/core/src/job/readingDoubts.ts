@@ -1,7 +1,8 @@
 import { limitAt } from '../engineType/limits.js';
+import { lengthText } from '../measure/lengthText.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import { NANOMETRES_PER } from '../measure/unit.js';
-import { type Feature, featuresOfFamilies, partCount, type Slot } from '../part/feature.js';
+import { NANOMETRES_PER, type Unit } from '../measure/unit.js';
+import { type Feature, featuresOfFamilies, partCount, partName, type Slot } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import type { JobDocument } from './jobDocument.js';
 import { familiesOf } from './jobFamilies.js';
@@ -74,6 +75,19 @@ function offLine(job: JobDocument, parts: readonly MeasuredPart[]): ReadingDoubt
     const by = nanometres(Math.round(own - line));
     return Math.abs(by) > within ? [{ kind: 'off-line', feature: 'mainBore', part, beside, by, within }] : [];
   });
+}
+
+/**
+ * How far a bore is off the line of its neighbours, in words.
+ *
+ * @example offLineWords({ part: 2, beside: [1, 3], by: 16_000 }, 'mm') // '0.016 mm above the line of M1 and M3'
+ */
+export function offLineWords(
+  { beside, by }: Pick<Extract<ReadingDoubt, { kind: 'off-line' }>, 'part' | 'beside' | 'by'>,
+  unit: Unit,
+): string {
+  const names = beside.map((number) => partName('mainBore', number)).join(' and ');
+  return `${lengthText(nanometres(Math.abs(by)), unit)} ${by > 0 ? 'above' : 'below'} the line of ${names}`;
 }
 
 type Texts = ReadonlyMap<Slot, Reading>;

@@ -63,11 +63,7 @@ export function CheckRow({ work, check }: { work: AssemblyWork; check: StationCh
             <Button aria-label={`Found: ${name}`} onPress={() => say(check, { state: 'found' })}>
               Found
             </Button>
-            <Button
-              $kind="quiet"
-              aria-label={`Does not apply: ${name}`}
-              onPress={() => say(check, { state: 'not-here' })}
-            >
+            <Button $kind="quiet" aria-label={`Not here: ${name}`} onPress={() => say(check, { state: 'not-here' })}>
               Not here
             </Button>
           </>

@@ -44,7 +44,7 @@ export function Barred({ document, station, play }: BarredProps) {
             <span className="figure">{formatLength(clearance, unit, CLEARANCE_DECIMALS[unit])}</span>; {WHY[why]}.
           </span>
           <Button
-            aria-label={`Allow ${name(upper)} over ${name(lower)} here`}
+            aria-label={`Allow it here: ${name(upper)} over ${name(lower)}`}
             onPress={() =>
               play.remedy(
                 (old) => {

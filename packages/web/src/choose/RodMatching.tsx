@@ -107,7 +107,6 @@ function PinSlot({ number, shells, onRod }: { number: number; shells: string; on
       ref={ref}
       role="button"
       tabIndex={0}
-      aria-label={`Pin ${number}`}
       className={isDropTarget ? 'place pin target' : 'place pin'}
     >
       P{number}
@@ -243,7 +242,7 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
                       : 'not part of the choice'}
                 </span>
                 <Button
-                  aria-label={isKept ? `Let R${open} go` : `Keep R${open} on P${pin}`}
+                  aria-label={isKept ? `Let go: R${open}` : `Keep here: R${open} on P${pin}`}
                   onPress={() => play.keepRod(open, isKept ? null : pin)}
                 >
                   {isKept ? <PinOff aria-hidden size={18} /> : <Pin aria-hidden size={18} />}

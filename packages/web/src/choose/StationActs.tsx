@@ -21,6 +21,11 @@ const Pair = styled.div`
   align-items: start;
 `;
 
+/** A half by its side, or as what it is where it fits both. */
+function sideWord(half: 'upper' | 'lower' | 'either' | undefined): string {
+  return half === undefined || half === 'either' ? 'half' : half;
+}
+
 interface StationActsProps {
   /** Id of the engine. */
   readonly job: string;
@@ -73,7 +78,7 @@ export function StationActs({ job, document, station, halves, play }: StationAct
           [...new Set([halves.upper.shell, halves.lower.shell])].map((id) => (
             <Button
               key={id}
-              aria-label={`Not ${label(id)} ${document.shells[id]?.half}`}
+              aria-label={`Not this ${sideWord(document.shells[id]?.half)}: ${label(id)}`}
               onPress={() =>
                 play.wish(
                   station.id,
@@ -83,7 +88,7 @@ export function StationActs({ job, document, station, halves, play }: StationAct
               }
             >
               <Ban aria-hidden size={18} />
-              Not this {document.shells[id]?.half === 'either' ? 'half' : document.shells[id]?.half}
+              Not this {sideWord(document.shells[id]?.half)}
             </Button>
           ))}
         {wish.noShells.length > 0 && (

@@ -139,7 +139,7 @@ export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesPro
                     <td>
                       <Button
                         $kind="quiet"
-                        aria-label={`Leave ${job.document.name} out`}
+                        aria-label={`Leave out ${job.document.name}`}
                         onPress={() => setLeft(new Set([...left, job.id]))}
                       >
                         Leave out

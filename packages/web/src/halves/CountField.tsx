@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { Button } from '../look/Button.js';
-import { ClashAsk } from '../look/ClashAsk.js';
+import { clashAsk } from '../look/ClashAsk.js';
 import { enterDown } from '../look/enterDown.js';
 import { Field } from '../look/Field.js';
 import { notedText } from '../look/typingNotes.js';
@@ -33,7 +33,8 @@ function usualCount(counts: readonly number[]): number | null {
 
 /** How many halves there are, in a table: saved when the box is left. */
 export function CountField({ kept, label, value, most, empty, onCommit, beside = [] }: CountFieldProps) {
-  const { text, setText, settled, clash, keepMine } = useKeptText(kept, value === null ? '' : String(value));
+  const box = useKeptText(kept, value === null ? '' : String(value));
+  const { text, setText, settled, clash } = box;
   const typed = text.trim();
   const isEmpty = typed === '' && empty !== undefined;
   const isRight = isEmpty || (/^\d+$/u.test(typed) && Number(typed) <= most);
@@ -80,16 +81,7 @@ export function CountField({ kept, label, value, most, empty, onCommit, beside =
       }}
       ask={
         theirs !== null ? (
-          <ClashAsk
-            of={kept.of}
-            mine={text}
-            theirs={theirs}
-            onMine={() => {
-              keepMine();
-              commit(true);
-            }}
-            onTheirs={() => settled(theirs)}
-          />
+          clashAsk(kept.of, box, () => commit(true))
         ) : isAsked && !isFocused ? (
           <span role="alert">
             {typed}? The others are about {usual}.{' '}

@@ -1,4 +1,4 @@
-import { ClashAsk } from '../look/ClashAsk.js';
+import { clashAsk } from '../look/ClashAsk.js';
 import { Field } from '../look/Field.js';
 import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
 
@@ -14,7 +14,8 @@ interface NumberFieldProps {
 /** A plain number from zero up, saved when it is left; text that is none stays, with what is wrong. */
 export function NumberField({ kept, label, value, most, onCommit }: NumberFieldProps) {
   const stored = String(value);
-  const { text, setText, settled, isLeftOver, clash, keepMine } = useKeptText(kept, stored);
+  const box = useKeptText(kept, stored);
+  const { text, setText, settled, isLeftOver, clash } = box;
   const typed = text.trim().replace(',', '.');
   const read = /^\d+(\.\d+)?$|^\.\d+$/u.test(typed) ? Number(typed) : Number.NaN;
   const isRight = read >= 0 && read <= most;
@@ -32,20 +33,7 @@ export function NumberField({ kept, label, value, most, onCommit }: NumberFieldP
       onChange={setText}
       isLeftOver={isLeftOver}
       onBlur={() => commit()}
-      ask={
-        clash === null ? null : (
-          <ClashAsk
-            of={kept.of}
-            mine={text}
-            theirs={clash}
-            onMine={() => {
-              keepMine();
-              commit(true);
-            }}
-            onTheirs={() => settled(clash)}
-          />
-        )
-      }
+      ask={clashAsk(kept.of, box, () => commit(true))}
       fault={isRight ? null : `A number from 0 to ${most}.`}
     />
   );

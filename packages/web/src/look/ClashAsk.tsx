@@ -1,7 +1,9 @@
 import { format } from 'date-fns';
+import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
 import { Button } from './Button.js';
+import type { KeptText } from './useKeptText.js';
 
 const Ask = styled.span`
   display: block;
@@ -31,6 +33,33 @@ export function ClashAsk({ of, mine, theirs, onMine, onTheirs }: ClashAskProps) 
       Not saved. Changed to {told(theirs)}
       {who}. <Button onPress={onMine}>Keep {told(mine)}</Button> <Button onPress={onTheirs}>Keep {told(theirs)}</Button>
     </Ask>
+  );
+}
+
+/**
+ * The question about a box that was saved elsewhere meanwhile; null where none was.
+ *
+ * @param of id of the engine that the box belongs to
+ * @param box its text as it is kept
+ * @param commit saves what is typed
+ */
+export function clashAsk(
+  of: string,
+  { text, clash, keepMine, settled }: Pick<KeptText, 'text' | 'clash' | 'keepMine' | 'settled'>,
+  commit: () => void,
+): ReactNode {
+  if (clash === null) return null;
+  return (
+    <ClashAsk
+      of={of}
+      mine={text}
+      theirs={clash}
+      onMine={() => {
+        keepMine();
+        commit();
+      }}
+      onTheirs={() => settled(clash)}
+    />
   );
 }
 

@@ -2,6 +2,7 @@ import {
   FEATURE_TABLE,
   type Feature,
   lengthText,
+  offLineWords,
   partName,
   type ReadingDoubt,
   readingDoubts,
@@ -18,9 +19,7 @@ function wordsOf(doubt: ReadingDoubt, unit: Unit): string {
     return `${name(doubt.part)}, ${place}: not as the others there, but as ${name(doubt.other)} reads, which has no ${place} yet. Is it ${name(doubt.other)}’s?`;
   }
   if (doubt.kind === 'off-line') {
-    const beside = doubt.beside.map(name).join(' and ');
-    const off = `${lengthText(Math.abs(doubt.by), unit)} ${doubt.by > 0 ? 'above' : 'below'} the line of ${beside}`;
-    return `${name(doubt.part)} is ${off}: more than ${lengthText(doubt.within, unit)}, the setting for bores along the line. Read it again; if it is so, have the line checked.`;
+    return `${name(doubt.part)} is ${offLineWords(doubt, unit)}: more than ${lengthText(doubt.within, unit)}, the setting for bores along the line. Read it again; if it is so, have the line checked.`;
   }
   const [one, other] = doubt.parts.map(name);
   return doubt.kind === 'copied'

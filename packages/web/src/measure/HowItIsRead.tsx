@@ -117,7 +117,7 @@ function Routes({ order, count, words, onTake }: RoutesProps) {
                 'as now'
               ) : (
                 <Button
-                  aria-label={`Enter as for a gauge ${ZEROING_WORDS[route.zeroing]}`}
+                  aria-label={`Go this way: a gauge ${ZEROING_WORDS[route.zeroing]}`}
                   onPress={() => onTake(route)}
                 >
                   Go this way

@@ -11,7 +11,7 @@ import {
   type Span,
   type Unit,
 } from '@fettle/core';
-import { ClashAsk, SlipAsk } from '../look/ClashAsk.js';
+import { clashAsk, SlipAsk } from '../look/ClashAsk.js';
 import { enterDown } from '../look/enterDown.js';
 import { Field } from '../look/Field.js';
 import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
@@ -58,7 +58,8 @@ export function LengthField({
   compact = false,
 }: LengthFieldProps) {
   const stored = value === null ? '' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]).replace('−', '-');
-  const { text, setText, settled, isLeftOver, clash, keepMine } = useKeptText(kept, stored);
+  const box = useKeptText(kept, stored);
+  const { text, setText, settled, isLeftOver, clash } = box;
   const parsed = parseLength(text, { unit, signed });
   const isEmpty = text.trim() === '';
   const fault = isEmpty
@@ -101,16 +102,7 @@ export function LengthField({
             />
           )
         ) : (
-          <ClashAsk
-            of={kept.of}
-            mine={text}
-            theirs={clash}
-            onMine={() => {
-              keepMine();
-              commit(true);
-            }}
-            onTheirs={() => settled(clash)}
-          />
+          clashAsk(kept.of, box, () => commit(true))
         )
       }
       fault={fault}

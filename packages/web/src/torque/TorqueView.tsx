@@ -112,12 +112,21 @@ function PassList({ work }: { work: TorqueWork }) {
         {states.map((state) => {
           const { pass, text, done, doubt } = state;
           const isDone = isPassDone(state);
+          const who = done ? [`${done.by}, ${format(new Date(done.at), 'd MMM HH:mm')}`] : [];
           return (
             <li key={pass.key}>
               <Button
                 $kind="quiet"
                 aria-current={state === shown ? 'true' : undefined}
-                aria-label={`${passPlace(state)} to ${text}: ${isDone ? `done by ${done?.by}` : 'not done'}${doubt === null ? '' : `, ${PASS_DOUBTS[doubt]}`}`}
+                aria-label={[
+                  text,
+                  passPlace(state),
+                  ...who,
+                  doubt === null ? '' : PASS_DOUBTS[doubt],
+                  isDone ? 'done' : 'not done',
+                ]
+                  .filter((part) => part !== '')
+                  .join(', ')}
                 onPress={() => show(pass.key)}
               >
                 {isDone ? (
@@ -128,7 +137,7 @@ function PassList({ work }: { work: TorqueWork }) {
                 <span className="to">{text}</span>
                 <span>{passPlace(state)}</span>
                 <span className="who">
-                  {done && `${done.by}, ${format(new Date(done.at), 'd MMM HH:mm')}`}
+                  {who}
                   {doubt !== null && (
                     <span className="doubt">
                       <TriangleAlert aria-hidden size={14} /> {PASS_DOUBTS[doubt]}

@@ -6,7 +6,7 @@ import { isFarReading } from '../assessReading.js';
 import { capsOn } from '../capsOn.js';
 import type { JobFacts } from '../jobFacts.js';
 import { isWanting } from '../jobStations.js';
-import { readingDoubts } from '../readingDoubts.js';
+import { offLineWords, readingDoubts } from '../readingDoubts.js';
 import { figures, type SheetBlock, words } from '../sheetBlock.js';
 import type { Slice, StageState } from '../slice.js';
 
@@ -87,12 +87,10 @@ function lineNotes({ job, readings }: JobFacts, feature: Feature): SheetBlock[] 
   if (feature !== 'mainBore') return [];
   return readingDoubts(job, readings, feature).flatMap((doubt): SheetBlock[] => {
     if (doubt.kind !== 'off-line') return [];
-    const beside = doubt.beside.map((number) => partName(feature, number)).join(' and ');
-    const off = `${lengthText(Math.abs(doubt.by), job.unit)} ${doubt.by > 0 ? 'above' : 'below'} the line of ${beside}`;
     return [
       {
         kind: 'note',
-        text: `Bore ${partName(feature, doubt.part)} is ${off}; alike within ${lengthText(doubt.within, job.unit)} was asked for.`,
+        text: `Bore ${partName(feature, doubt.part)} is ${offLineWords(doubt, job.unit)}; alike within ${lengthText(doubt.within, job.unit)} was asked for.`,
       },
     ];
   });
