@@ -32,9 +32,28 @@ function worthLookingAt({ start, cost, group }: ChoiceProblem, ceiling: number):
       kept[count] = option;
       count += 1;
     }
-    return kept.subarray(0, count).sort((one, other) => cost[one]! - cost[other]! || one - other);
+    return cheapestFirst(kept.subarray(0, count), cost, least[station]!);
   });
 }
+
+/** Options of a station up to which cost and place go into one number. */
+const PLACES = 2 ** 20;
+
+/**
+ * Options in the order of their cost, and of their places where it is the same. As one number each they are sorted without a call for every
+ * comparison, which is several times as fast.
+ */
+function cheapestFirst(options: Int32Array, cost: ArrayLike<number>, least: number): Int32Array {
+  const first = options[0] ?? 0;
+  const dearest = options.reduce((most, option) => Math.max(most, cost[option]!), least);
+  const fits = (options.at(-1) ?? 0) - first < PLACES && (dearest - least + 1) * PLACES <= Number.MAX_SAFE_INTEGER;
+  if (!fits) return options.sort((one, other) => cost[one]! - cost[other]! || one - other);
+  const keys = Float64Array.from(options, (option) => (cost[option]! - least) * PLACES + (option - first)).sort();
+  return options.map((_, at) => first + (keys[at]! % PLACES));
+}
+
+/** Deviations, nm, that go into one number with what an option uses: up to ±0.5 mm. */
+const DEVIATIONS = 2 ** 20;
 
 /**
  * Drops options that can never be better than another of the same station: same use of what can run out, same deviation
@@ -47,6 +66,7 @@ function undominated(problem: ChoiceProblem, kept: readonly Int32Array[], scarce
   return kept.map((options, station) => {
     const spreadCounts = problem.spread[problem.group[station]!]! < INFINITY;
     const seen = new Set<number | string>();
+    const isShort = base ** 3 * DEVIATIONS <= Number.MAX_SAFE_INTEGER;
     return options.filter((option) => {
       const a = taken(first[option]!);
       const b = taken(second[option]!);
@@ -54,7 +74,13 @@ function undominated(problem: ChoiceProblem, kept: readonly Int32Array[], scarce
       // Halves and housing tell such options apart: there is nothing to compare.
       if (a > 0 && b > 0 && c > 0) return true;
       const key = (a * base + b) * base + c;
-      const place = spreadCounts ? `${key}|${problem.deviation[option]}` : key;
+      const deviation = problem.deviation[option]!;
+      const isNear = isShort && Math.abs(deviation) < DEVIATIONS / 2;
+      const place = !spreadCounts
+        ? key
+        : isNear
+          ? key * DEVIATIONS + deviation + DEVIATIONS / 2
+          : `${key}|${deviation}`;
       if (seen.has(place)) return false;
       seen.add(place);
       return true;

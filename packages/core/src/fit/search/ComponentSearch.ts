@@ -132,7 +132,8 @@ export class ComponentSearch {
           this.use[place as 0 | 1 | 2][at] = resource;
           scarce.add(resource);
         }
-        if (grain === 0 || cost % grain !== 0) grain = greatestCommonDivisor(grain, cost);
+        // Costs are whole and below 2^53: their quotient is whole only where it is so exactly.
+        if (grain === 0 || !Number.isInteger(cost / grain)) grain = greatestCommonDivisor(grain, cost);
         at += 1;
       }
       this.alive.push(Int32Array.from({ length: at - first }, (_, offset) => first + offset));
@@ -369,44 +370,41 @@ export class ComponentSearch {
    * @returns the best bound found; prices, reduced costs and the order of options are left at it
    */
   private ascend(target: number, { rounds, patience, leastStep }: Ascent): number {
-    const { cost, prices, scarce, remaining } = this;
-    const [first, second, third] = this.use;
+    const { scarce, remaining } = this;
+    const { start, cost, first, second, third } = this.byCost();
+    // One price more, always 0, for what takes no scarce resource.
+    const prices = new Float64Array(this.prices.length + 1);
+    prices.set(this.prices);
     const bestPrices = prices.slice();
     const excess = new Float64Array(prices.length);
     const direction = new Float64Array(prices.length);
     let best = -INFINITY;
     let step = 1;
     let idle = 0;
-    const options = this.alive.reduce((sum, list) => sum + list.length, 0) + scarce.length;
     for (let round = 0; round < rounds; round += 1) {
-      spend(this.limits, STEPS_OF_A_ROUND * options);
+      spend(this.limits, STEPS_OF_A_ROUND * (cost.length + scarce.length));
       if (round % ASK_EVERY === 0 && hasEnded(this.limits)) break;
       let bound = 0;
       for (const resource of scarce) {
         excess[resource] = -remaining[resource]!;
         bound -= prices[resource]! * remaining[resource]!;
       }
-      for (const options of this.alive) {
+      for (let station = 0; station < this.count; station += 1) {
+        const end = start[station + 1]!;
         let least = INFINITY;
         let pick = -1;
-        for (let at = 0; at < options.length; at += 1) {
-          const option = options[at]!;
-          let value = cost[option]!;
-          if (value >= least) continue;
-          const [a, b, c] = [first[option]!, second[option]!, third[option]!];
-          if (a >= 0) value += prices[a]!;
-          if (b >= 0) value += prices[b]!;
-          if (c >= 0) value += prices[c]!;
+        // Prices are never below zero: no option that costs more by itself can come below the least so far.
+        for (let at = start[station]!; at < end && cost[at]! < least; at += 1) {
+          const value = cost[at]! + prices[first[at]!]! + prices[second[at]!]! + prices[third[at]!]!;
           if (value < least) {
             least = value;
-            pick = option;
+            pick = at;
           }
         }
         bound += least;
-        const [a, b, c] = [first[pick]!, second[pick]!, third[pick]!];
-        if (a >= 0) excess[a]! += 1;
-        if (b >= 0) excess[b]! += 1;
-        if (c >= 0) excess[c]! += 1;
+        excess[first[pick]!]! += 1;
+        excess[second[pick]!]! += 1;
+        excess[third[pick]!]! += 1;
       }
       if (bound > best) {
         best = bound;
@@ -443,9 +441,34 @@ export class ComponentSearch {
         prices[resource] = Math.max(0, Math.round(prices[resource]! + stride * direction[resource]!));
       }
     }
-    prices.set(bestPrices);
+    this.prices.set(bestPrices.subarray(0, this.prices.length));
     this.reprice();
     return best;
+  }
+
+  /**
+   * The options in play side by side, those of a station from `start[station]` on, cheapest first; what takes no scarce resource in a place
+   * has one there that is never priced.
+   */
+  private byCost() {
+    const total = this.alive.reduce((sum, options) => sum + options.length, 0);
+    const unpriced = this.prices.length;
+    const start = new Int32Array(this.count + 1);
+    const cost = new Float64Array(total);
+    const use = [new Int32Array(total), new Int32Array(total), new Int32Array(total)] as const;
+    let at = 0;
+    this.alive.forEach((options, station) => {
+      for (const option of options.slice().sort((a, b) => this.cost[a]! - this.cost[b]! || a - b)) {
+        cost[at] = this.cost[option]!;
+        use.forEach((of, place) => {
+          const resource = this.use[place]![option]!;
+          of[at] = resource < 0 ? unpriced : resource;
+        });
+        at += 1;
+      }
+      start[station + 1] = at;
+    });
+    return { start, cost, first: use[0], second: use[1], third: use[2] };
   }
 
   /** Works out the reduced costs at the present prices and sorts the options by them. */

@@ -1,4 +1,5 @@
 import { type ChoiceLimits, hasEnded, spend } from './choiceLimits.js';
+import { StateTable } from './StateTable.js';
 
 const INFINITY = Number.POSITIVE_INFINITY;
 /** States between two questions whether to stop. */
@@ -34,16 +35,15 @@ export type LayerAnswer =
 /** Keys of states are whole numbers and stay exact up to here. */
 const LARGEST_KEY = 2 ** 52;
 
-interface Layer {
-  /** State by key; its least cost, the state it came from and the option taken, by position. */
-  readonly states: Map<number, number>;
-  readonly keys: number[];
-  readonly cost: number[];
-  readonly from: number[];
-  readonly option: number[];
+/** The options of a station, side by side, with the digits of what they take; the digit after the last where they take nothing scarce. */
+interface Step {
+  readonly options: Int32Array;
+  readonly cost: Float64Array;
+  readonly reduced: Float64Array;
+  readonly first: Int32Array;
+  readonly second: Int32Array;
+  readonly third: Int32Array;
 }
-
-const newLayer = (): Layer => ({ states: new Map(), keys: [], cost: [], from: [], option: [] });
 
 /** A resource as a digit of a state's key. */
 interface Digit {
@@ -53,6 +53,9 @@ interface Digit {
   /** What the stations from each layer on can take at most: more than that left over makes no difference. */
   readonly demand: Int32Array;
 }
+
+/** More than any option takes. */
+const ENOUGH = 4;
 
 /** Steps of work (see `WorkMeter`) from one state to the next. */
 const STEPS_OF_A_STATE = 40;
@@ -67,6 +70,9 @@ export class LayerSearch {
   private readonly part: LayeredPart;
   private readonly digits: Digit[] = [];
   private readonly digitOf: Int32Array;
+  /** Of each digit its weight, and the price of what it counts; one more of no weight, for what is not scarce. */
+  private readonly weights: Float64Array;
+  private readonly prices: Float64Array;
   private readonly order: number[];
   private readonly isFitting: boolean;
   private steps = 0;
@@ -89,6 +95,9 @@ export class LayerSearch {
       .sort((a, b) => groupOf[a]! - groupOf[b]! || alive[a]!.length - alive[b]!.length || a - b);
     this.digitOf = new Int32Array(part.capacity.length).fill(-1);
     this.isFitting = this.layOut();
+    const ofDigits = (of: (digit: Digit) => number) => Float64Array.of(...this.digits.map(of), 0);
+    this.weights = ofDigits(({ weight }) => weight);
+    this.prices = ofDigits(({ resource }) => part.prices[resource]!);
   }
 
   /** Gives each resource its digit. @returns whether the keys stay exact */
@@ -190,35 +199,33 @@ export class LayerSearch {
     }
     let start = 0;
     for (const { weight, radix } of digits) start += weight * (radix - 1);
-    const first = newLayer();
-    first.states.set(start, 0);
-    first.keys.push(start);
-    first.cost.push(0);
-    first.from.push(-1);
-    first.option.push(-1);
+    const first = new StateTable();
+    first.reach(start, 0, -1, -1);
     const layers = [first];
-    const left = new Int32Array(digits.length);
+    // One digit more, of which there is always enough.
+    const left = new Int32Array(digits.length + 1);
+    left[digits.length] = ENOUGH;
     for (let layer = 0; layer < order.length; layer += 1) {
-      const next = newLayer();
+      const next = new StateTable();
       const falling = digits.flatMap(({ demand, radix }, at) =>
         demand[layer + 1]! < Math.min(demand[layer]!, radix - 1) ? [at] : [],
       );
-      const options = alive[order[layer]!]!;
+      const step = this.stepOf(alive[order[layer]!]!);
       const here = layers[layer]!;
       // Prices cut off some of these steps, hardly ever most of them.
-      if (this.steps + (here.keys.length * options.length) / 4 > this.mostSteps) return 'too many';
-      for (let state = 0; state < here.keys.length; state += 1) {
+      if (this.steps + (here.size * step.options.length) / 4 > this.mostSteps) return 'too many';
+      for (let state = 0; state < here.size; state += 1) {
         const before = this.steps;
-        this.expand(here, state, options, rest[layer + 1]!, left, falling, layer + 1, next);
+        this.expand(here, state, step, rest[layer + 1]!, left, falling, layer + 1, next);
         spend(this.limits, STEPS_OF_A_STATE * (this.steps - before + digits.length));
         if (this.steps > this.mostSteps || (state % ASK_EVERY === 0 && hasEnded(this.limits))) return 'too many';
       }
       layers.push(next);
     }
     const last = layers.at(-1)!;
-    if (last.keys.length === 0) return null;
+    if (last.size === 0) return null;
     let at = 0;
-    for (let state = 1; state < last.cost.length; state += 1) if (last.cost[state]! < last.cost[at]!) at = state;
+    for (let state = 1; state < last.size; state += 1) if (last.cost[state]! < last.cost[at]!) at = state;
     if (!(last.cost[at]! < this.best)) return null;
     this.best = last.cost[at]!;
     const path = new Int32Array(order.length);
@@ -229,59 +236,63 @@ export class LayerSearch {
     return path;
   }
 
+  private stepOf(options: Int32Array): Step {
+    const { part, digits, digitOf } = this;
+    const none = digits.length;
+    const digit = (use: Int32Array) =>
+      Int32Array.from(options, (option) => {
+        const at = use[option]! < 0 ? -1 : digitOf[use[option]!]!;
+        return at < 0 ? none : at;
+      });
+    const [first, second, third] = part.use;
+    return {
+      options,
+      cost: Float64Array.from(options, (option) => part.cost[option]!),
+      reduced: Float64Array.from(options, (option) => part.reduced[option]!),
+      first: digit(first),
+      second: digit(second),
+      third: digit(third),
+    };
+  }
+
   /** All that one state leads to at the next station. */
   private expand(
-    here: Layer,
+    here: StateTable,
     state: number,
-    options: Int32Array,
+    { options, cost, reduced, first, second, third }: Step,
     rest: number,
     left: Int32Array,
     falling: readonly number[],
     layer: number,
-    next: Layer,
+    next: StateTable,
   ): void {
-    const { part, digits, digitOf } = this;
-    const [first, second, third] = part.use;
+    const { digits, weights, prices } = this;
+    const none = digits.length;
     const key = here.keys[state]!;
-    const cost = here.cost[state]!;
+    const spent = here.cost[state]!;
     let rent = 0;
-    for (let at = 0; at < digits.length; at += 1) {
-      const { weight, radix, resource } = digits[at]!;
-      left[at] = Math.floor(key / weight) % radix;
-      rent += left[at]! * part.prices[resource]!;
+    let lower = key;
+    for (let at = none - 1; at >= 0; at -= 1) {
+      const own = Math.floor(lower / weights[at]!);
+      lower -= own * weights[at]!;
+      left[at] = own;
+      rent += own * prices[at]!;
     }
-    const base = cost + rest - rent;
-    for (const option of options) {
-      if (this.isNoBetter(base + part.reduced[option]!)) break;
+    const base = spent + rest - rent;
+    for (let place = 0; place < options.length; place += 1) {
+      if (this.isNoBetter(base + reduced[place]!)) break;
       this.steps += 1;
-      const a = first[option]! < 0 ? -1 : digitOf[first[option]!]!;
-      const b = second[option]! < 0 ? -1 : digitOf[second[option]!]!;
-      const c = third[option]! < 0 ? -1 : digitOf[third[option]!]!;
-      if (a >= 0 && left[a]! < (a === b ? 2 : 1)) continue;
-      if (b >= 0 && left[b]! < 1) continue;
-      if (c >= 0 && left[c]! < 1) continue;
-      let reached = key;
-      if (a >= 0) reached -= digits[a]!.weight;
-      if (b >= 0) reached -= digits[b]!.weight;
-      if (c >= 0) reached -= digits[c]!.weight;
+      const a = first[place]!;
+      const b = second[place]!;
+      const c = third[place]!;
+      if (left[a]! < (a === b ? 2 : 1) || left[b]! < 1 || left[c]! < 1) continue;
+      let reached = key - weights[a]! - weights[b]! - weights[c]!;
       for (const at of falling) {
         const spare =
           left[at]! - (at === a ? 1 : 0) - (at === b ? 1 : 0) - (at === c ? 1 : 0) - digits[at]!.demand[layer]!;
-        if (spare > 0) reached -= spare * digits[at]!.weight;
+        if (spare > 0) reached -= spare * weights[at]!;
       }
-      const sum = cost + part.cost[option]!;
-      const known = next.states.get(reached);
-      if (known === undefined) {
-        next.states.set(reached, next.keys.length);
-        next.keys.push(reached);
-        next.cost.push(sum);
-        next.from.push(state);
-        next.option.push(option);
-      } else if (sum < next.cost[known]!) {
-        next.cost[known] = sum;
-        next.from[known] = state;
-        next.option[known] = option;
-      }
+      next.reach(reached, spent + cost[place]!, state, options[place]!);
     }
   }
 }
