@@ -3,50 +3,69 @@ import type { StationOptions } from './model/stationOptions.js';
 
 /** How often each shell is used by the options that stations have taken. */
 class Use {
-  private readonly used = new Map<number, number>();
+  private readonly counts: Int32Array;
+  private readonly upper: Int32Array;
+  private readonly lower: Int32Array;
 
   constructor(
-    private readonly model: FitModel,
-    private readonly options: StationOptions,
+    private readonly shells: FitModel['shells'],
+    { use }: StationOptions,
     taken: Int32Array,
   ) {
+    this.counts = new Int32Array(shells.length);
+    [this.upper, this.lower] = use;
     for (const option of taken) this.take(option, 1);
   }
 
   take(option: number, by: 1 | -1): void {
-    for (const shell of this.shellsOf(option)) this.used.set(shell, (this.used.get(shell) ?? 0) + by);
+    this.counts[this.upper[option]!]! += by;
+    this.counts[this.lower[option]!]! += by;
   }
 
-  shellsOf(option: number): [number, number] {
-    return [this.options.use[0][option]!, this.options.use[1][option]!];
+  halvesOf(option: number): readonly [number, number] {
+    return [this.upper[option]!, this.lower[option]!];
   }
 
-  countOf(shell: number): number {
-    return this.used.get(shell) ?? 0;
+  isOf(option: number, shell: number): boolean {
+    return this.upper[option] === shell || this.lower[option] === shell;
+  }
+
+  /** True if both halves of an option are used by some station. */
+  isInUse(option: number): boolean {
+    return this.counts[this.upper[option]!]! > 0 && this.counts[this.lower[option]!]! > 0;
   }
 
   /** The shells in use, those of the fewest halves first. */
   inUse(): number[] {
-    return [...this.used]
-      .flatMap(([shell, count]) => (count > 0 ? [shell] : []))
-      .sort((a, b) => this.countOf(a) - this.countOf(b) || a - b);
+    const used: number[] = [];
+    for (let shell = 0; shell < this.counts.length; shell += 1) if (this.counts[shell]! > 0) used.push(shell);
+    return used.sort((one, other) => this.counts[one]! - this.counts[other]! || one - other);
   }
 
   /** True if enough is left of both halves of an option for one more station. */
   isFree(option: number): boolean {
-    this.take(option, 1);
-    const fits = this.shellsOf(option).every((shell) => this.countOf(shell) <= this.model.shells[shell]!.stock);
-    this.take(option, -1);
-    return fits;
+    const [upper, lower] = [this.upper[option]!, this.lower[option]!];
+    const isLeft = (shell: number, times: number) => this.counts[shell]! + times <= this.shells[shell]!.stock;
+    return upper === lower ? isLeft(upper, 2) : isLeft(upper, 1) && isLeft(lower, 1);
   }
 }
 
-/** The options of a station that are worth as much as one of them, in the same housing. */
-function* equals({ start, cost, deviation, use }: StationOptions, station: number, to: number): Generator<number> {
-  for (let option = start[station]!; option < start[station + 1]!; option += 1) {
-    const isEqual = cost[option] === cost[to] && deviation[option] === deviation[to] && use[2][option] === use[2][to];
-    if (isEqual && option !== to) yield option;
+/** Per station the other options that are worth as much as the one taken, in the same housing; null where no station has any. */
+function equalOptions({ start, cost, deviation, use }: StationOptions, taken: Int32Array): number[][] | null {
+  let hasAny = false;
+  const [, , housing] = use;
+  const lists: number[][] = [];
+  for (let station = 0; station < taken.length; station += 1) {
+    const own = taken[station]!;
+    const list: number[] = [];
+    for (let option = start[station]!; option < start[station + 1]!; option += 1) {
+      if (cost[option] !== cost[own] || option === own) continue;
+      if (deviation[option] === deviation[own] && housing[option] === housing[own]) list.push(option);
+    }
+    hasAny ||= list.length > 0;
+    lists.push(list);
   }
+  return hasAny ? lists : null;
 }
 
 /** How far the end play is off its aim with an option, nm; 0 where its flanges do not set it. */
@@ -67,20 +86,38 @@ function offEndPlay({ stations, shells }: FitModel, { use }: StationOptions, sta
  * @returns options of the same cost, per station
  */
 export function equalChoice(model: FitModel, options: StationOptions, chosen: Int32Array): Int32Array {
+  const equal = equalOptions(options, chosen);
+  if (equal === null) return chosen;
   const taken = chosen.slice();
-  const use = new Use(model, options, taken);
+  const use = new Use(model.shells, options, taken);
   const off = (station: number, option: number) => offEndPlay(model, options, station, option);
+  /** What is worth as much as the option taken: those found at first, and that one itself where another was taken since. */
+  const equals = (station: number) =>
+    taken[station] === chosen[station] ? equal[station]! : [chosen[station]!, ...equal[station]!];
+  // Every station that has used a shell, some of them no longer.
+  const users = new Map<number, number[]>();
+  const note = (station: number) => {
+    for (const shell of use.halvesOf(taken[station]!)) {
+      const list = users.get(shell);
+      if (list === undefined) users.set(shell, [station]);
+      else if (list.at(-1) !== station) list.push(station);
+    }
+  };
+  taken.forEach((_, station) => {
+    note(station);
+  });
   const replace = (station: number, option: number) => {
     use.take(taken[station]!, -1);
     use.take(option, 1);
     taken[station] = option;
+    note(station);
   };
   model.stations.forEach(({ endPlay }, station) => {
     if (endPlay === null) return;
     const before = taken[station]!;
     let best = before;
     use.take(before, -1);
-    for (const option of equals(options, station, before)) {
+    for (const option of equals(station)) {
       if (off(station, option) < off(station, best) && use.isFree(option)) best = option;
     }
     use.take(before, 1);
@@ -88,25 +125,26 @@ export function equalChoice(model: FitModel, options: StationOptions, chosen: In
   });
   for (const shell of use.inUse()) {
     const before: [number, number][] = [];
-    const users = [...taken.keys()].filter((station) => use.shellsOf(taken[station]!).includes(shell));
-    const canGo = users.every((station) => {
+    let canGo = true;
+    for (const station of users.get(shell)!) {
       const own = taken[station]!;
+      if (!use.isOf(own, shell)) continue;
       use.take(own, -1);
-      let other: number | null = null;
-      for (const option of equals(options, station, own)) {
-        const halves = use.shellsOf(option);
-        const isInUse = halves.every((half) => half !== shell && use.countOf(half) > 0);
-        if (isInUse && off(station, option) <= off(station, own) && use.isFree(option)) {
-          other = option;
-          break;
-        }
-      }
+      const other = equals(station).find(
+        (option) =>
+          !use.isOf(option, shell) &&
+          use.isInUse(option) &&
+          off(station, option) <= off(station, own) &&
+          use.isFree(option),
+      );
       use.take(own, 1);
-      if (other === null) return false;
+      if (other === undefined) {
+        canGo = false;
+        break;
+      }
       before.push([station, own]);
       replace(station, other);
-      return true;
-    });
+    }
     if (!canGo) for (const [station, own] of before) replace(station, own);
   }
   return taken;

@@ -38,6 +38,7 @@ function worthLookingAt({ start, cost, group }: ChoiceProblem, ceiling: number):
 
 /** Options of a station up to which cost and place go into one number. */
 const PLACES = 2 ** 20;
+const MOST_COST = Number.MAX_SAFE_INTEGER / PLACES - 1;
 
 /**
  * Options in the order of their cost, and of their places where it is the same. As one number each they are sorted without a call for every
@@ -45,11 +46,20 @@ const PLACES = 2 ** 20;
  */
 function cheapestFirst(options: Int32Array, cost: ArrayLike<number>, least: number): Int32Array {
   const first = options[0] ?? 0;
-  const dearest = options.reduce((most, option) => Math.max(most, cost[option]!), least);
-  const fits = (options.at(-1) ?? 0) - first < PLACES && (dearest - least + 1) * PLACES <= Number.MAX_SAFE_INTEGER;
-  if (!fits) return options.sort((one, other) => cost[one]! - cost[other]! || one - other);
-  const keys = Float64Array.from(options, (option) => (cost[option]! - least) * PLACES + (option - first)).sort();
-  return options.map((_, at) => first + (keys[at]! % PLACES));
+  const keys = new Float64Array(options.length);
+  let isShort = (options.at(-1) ?? 0) - first < PLACES;
+  for (let at = 0; at < options.length; at += 1) {
+    const more = cost[options[at]!]! - least;
+    isShort &&= more < MOST_COST;
+    keys[at] = more * PLACES + (options[at]! - first);
+  }
+  if (!isShort) return options.sort((one, other) => cost[one]! - cost[other]! || one - other);
+  keys.sort();
+  for (let at = 0; at < keys.length; at += 1) {
+    const key = keys[at]!;
+    options[at] = first + (key - Math.floor(key / PLACES) * PLACES);
+  }
+  return options;
 }
 
 /** Deviations, nm, that go into one number with what an option uses: up to ±0.5 mm. */

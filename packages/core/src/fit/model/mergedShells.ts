@@ -71,6 +71,8 @@ export function dealer(
   { members }: MergedShells,
   wanted: readonly number[],
 ): (kind: number) => number {
+  // Where no two are alike there is nothing to deal.
+  if (members.length === shells.length) return (kind) => members[kind]![0]!;
   const counts = members.map(() => 0);
   for (const kind of wanted) counts[kind]! += 1;
   const dealt = members.map((list, kind) => {

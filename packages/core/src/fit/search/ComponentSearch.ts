@@ -451,24 +451,35 @@ export class ComponentSearch {
    * has one there that is never priced.
    */
   private byCost() {
-    const total = this.alive.reduce((sum, options) => sum + options.length, 0);
+    let total = 0;
+    for (const options of this.alive) total += options.length;
     const unpriced = this.prices.length;
     const start = new Int32Array(this.count + 1);
     const cost = new Float64Array(total);
-    const use = [new Int32Array(total), new Int32Array(total), new Int32Array(total)] as const;
+    const [first, second, third] = [new Int32Array(total), new Int32Array(total), new Int32Array(total)];
+    const [a, b, c] = this.use;
     let at = 0;
-    this.alive.forEach((options, station) => {
-      for (const option of options.slice().sort((a, b) => this.cost[a]! - this.cost[b]! || a - b)) {
+    for (let station = 0; station < this.count; station += 1) {
+      for (const option of this.cheapestFirst(this.alive[station]!)) {
         cost[at] = this.cost[option]!;
-        use.forEach((of, place) => {
-          const resource = this.use[place]![option]!;
-          of[at] = resource < 0 ? unpriced : resource;
-        });
+        first[at] = a[option]! < 0 ? unpriced : a[option]!;
+        second[at] = b[option]! < 0 ? unpriced : b[option]!;
+        third[at] = c[option]! < 0 ? unpriced : c[option]!;
         at += 1;
       }
       start[station + 1] = at;
-    });
-    return { start, cost, first: use[0], second: use[1], third: use[2] };
+    }
+    return { start, cost, first, second, third };
+  }
+
+  /** The options of a station by their cost alone: before they are priced they stand so already. */
+  private cheapestFirst(options: Int32Array): Int32Array {
+    const { cost } = this;
+    for (let at = 1; at < options.length; at += 1) {
+      if (cost[options[at]!]! >= cost[options[at - 1]!]!) continue;
+      return options.slice().sort((one, other) => cost[one]! - cost[other]! || one - other);
+    }
+    return options;
   }
 
   /** Works out the reduced costs at the present prices and sorts the options by them. */
