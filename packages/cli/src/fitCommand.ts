@@ -1,4 +1,11 @@
-import { type FitProgress, fit, loadIntegerSolver, readFitRequest, withSolverIfNeeded } from '@fettle/core';
+import {
+  type FitProgress,
+  fit,
+  type IntegerSolver,
+  loadIntegerSolver,
+  readFitRequest,
+  withSolverIfNeeded,
+} from '@fettle/core';
 import { type Answer, type CommandStreams, planCommand } from './planCommand.js';
 import { readInput } from './readInput.js';
 
@@ -9,6 +16,9 @@ export interface FitCommandOptions {
   /** Whether to work out what one more half of each shell would save. */
   readonly prices: boolean;
 }
+
+/** From this many stations on the solver is loaded at once. */
+const LARGE = 60;
 
 /** Nothing is said about a search that takes less than this, and not more often, ms. */
 const TELL_EVERY_MS = 500;
@@ -35,9 +45,10 @@ async function answerTo(
   const timed = seconds === Number.POSITIVE_INFINITY ? {} : { clock, until: clock() + 1000 * seconds };
   const progress = tell ? { onProgress: progressTo(tell) } : {};
   const { request } = read;
-  const plan = await withSolverIfNeeded((solver) =>
-    fit(request, { prices, solver, explain: false, ...timed, ...progress }),
-  );
+  const answer = (solver: IntegerSolver) => fit(request, { prices, solver, explain: false, ...timed, ...progress });
+  // Many stations mostly need the solver: begun without it, the search would be begun twice.
+  const isLarge = request.stations.length >= LARGE;
+  const plan = isLarge ? answer(await loadIntegerSolver()) : await withSolverIfNeeded(answer);
   if (plan.status !== 'infeasible') return { plan };
   // An explanation mostly needs the solver: with it from the start, nothing is worked out twice.
   const solver = await loadIntegerSolver();

@@ -167,7 +167,7 @@ export { USUAL_LIMIT_SHARE } from './fit/model/fitModel.js';
 export { type OffTarget, offTarget, planOffTarget } from './fit/offTarget.js';
 export { halvesToOrder, type PlanVariants, planVariants } from './fit/planVariants.js';
 export { readySearch } from './fit/readySearch.js';
-export type { FitProgress } from './fit/search/choiceLimits.js';
+export type { FitProgress, IntegerSolver } from './fit/search/choiceLimits.js';
 export { leastAssignment } from './fit/search/leastAssignment.js';
 export { loadIntegerSolver, withSolverIfNeeded } from './fit/search/loadIntegerSolver.js';
 export { type SetSavings, setSavings } from './fit/setSavings.js';

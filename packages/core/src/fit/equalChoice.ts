@@ -50,17 +50,30 @@ class Use {
   }
 }
 
-/** Per station the other options that are worth as much as the one taken, in the same housing; null where no station has any. */
-function equalOptions({ start, cost, deviation, use }: StationOptions, taken: Int32Array): number[][] | null {
+/**
+ * Per station the other options that could be taken instead: worth as much as the one taken, in the same housing, and of halves that are in use;
+ * where flanges set the end play, of any halves. Null where no station has any.
+ */
+function equalOptions(
+  { stations, shells }: FitModel,
+  { start, cost, deviation, use: [upper, lower, housing] }: StationOptions,
+  taken: Int32Array,
+): number[][] | null {
+  const isUsed = new Uint8Array(shells.length);
+  for (const option of taken) {
+    isUsed[upper[option]!] = 1;
+    isUsed[lower[option]!] = 1;
+  }
   let hasAny = false;
-  const [, , housing] = use;
   const lists: number[][] = [];
   for (let station = 0; station < taken.length; station += 1) {
     const own = taken[station]!;
+    const isAnyHalf = stations[station]!.endPlay !== null;
     const list: number[] = [];
     for (let option = start[station]!; option < start[station + 1]!; option += 1) {
       if (cost[option] !== cost[own] || option === own) continue;
-      if (deviation[option] === deviation[own] && housing[option] === housing[own]) list.push(option);
+      if (deviation[option] !== deviation[own] || housing[option] !== housing[own]) continue;
+      if (isAnyHalf || (isUsed[upper[option]!] === 1 && isUsed[lower[option]!] === 1)) list.push(option);
     }
     hasAny ||= list.length > 0;
     lists.push(list);
@@ -86,7 +99,7 @@ function offEndPlay({ stations, shells }: FitModel, { use }: StationOptions, sta
  * @returns options of the same cost, per station
  */
 export function equalChoice(model: FitModel, options: StationOptions, chosen: Int32Array): Int32Array {
-  const equal = equalOptions(options, chosen);
+  const equal = equalOptions(model, options, chosen);
   if (equal === null) return chosen;
   const taken = chosen.slice();
   const use = new Use(model.shells, options, taken);

@@ -9,6 +9,8 @@ import { sideSchema } from '../../shell/side.js';
 const lengthSchema = z.number().min(-10_000).max(10_000);
 const sizeSchema = z.number().positive().max(10_000);
 const idSchema = z.string().min(1).max(200);
+/** Empty for a request of one engine. */
+const engineSchema = z.string().max(200).default('');
 
 const bandSchema = z
   .strictObject({ low: sizeSchema, high: sizeSchema })
@@ -49,7 +51,7 @@ const endPlayAtSchema = z
 export const fitStationSchema = z
   .strictObject({
     id: idSchema.describe('Unique among all stations.'),
-    engine: idSchema.default('').describe('Engine it belongs to; leave out for one engine.'),
+    engine: engineSchema.describe('Engine it belongs to; leave out for one engine.'),
     family: familySchema,
     journal: sizeSchema.describe('Journal diameter.'),
     journalBand: bandSchema.optional().describe('What the journal may be, where it is only known by its mark.'),
@@ -106,7 +108,7 @@ export const fitStationSchema = z
 export const fitHousingSchema = z
   .strictObject({
     id: idSchema.describe('Unique among all housings.'),
-    engine: idSchema.default(''),
+    engine: engineSchema,
     family: familySchema,
     bore: sizeSchema.describe('Housing bore without shells.'),
     boreBand: bandSchema.optional().describe('What the bore may be, where it is only known by its mark.'),
