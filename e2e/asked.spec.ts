@@ -23,7 +23,7 @@ test('caps are asked about once at the bores, the answer stays and stands on the
   await page.reload();
   await expect(page.getByText('Before you read')).toBeHidden();
   await page.goto(`/engines/${id}/sheet`);
-  await expect(page.getByText(/lubricated and torqued as the figure asks: Sorrel/)).toBeVisible();
+  await expect(page.getByText(/in place, lubricated, torqued: Sorrel/)).toBeVisible();
   // Taken back, it is asked again.
   await page.goto(`/engines/${id}/bores`);
   await page.getByRole('button', { name: 'Undo: caps while the bores are read' }).click();

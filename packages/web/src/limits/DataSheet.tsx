@@ -270,12 +270,17 @@ function HardUse({ document, change }: { readonly document: JobDocument; readonl
   if (document.use !== 'hard' || middle.length === 0) return null;
   const loose = Object.fromEntries(middle.map((key) => [key, { kind: 'loose-side' }]));
   return (
-    <Notice>
-      For hard use many fitters aim at the loose side of the limits: more oil, less heat. Others stay in the middle.{' '}
-      <Button onPress={() => change((old) => ({ ...old, rules: { ...old.rules, ...loose } }))}>
-        Use the loose side
-      </Button>
-    </Notice>
+    <div style={{ margin: '0.5rem 0' }}>
+      <Notice
+        actions={
+          <Button onPress={() => change((old) => ({ ...old, rules: { ...old.rules, ...loose } }))}>
+            Use the loose side
+          </Button>
+        }
+      >
+        For hard use many fitters aim at the loose side of the limits: more oil, less heat. Others stay in the middle.
+      </Notice>
+    </div>
   );
 }
 

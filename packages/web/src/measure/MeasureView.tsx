@@ -106,7 +106,8 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           give(text);
         }}
       />
-      {role === 'housing' && <Caps job={job} feature={feature} />}
+      <NeedleMissing job={job} onSay={sayNeedle} />
+      <UnitMoved job={job} />
       {isBoreOut && (
         <Notice>
           <strong>A bore outside its limits stops the work: no shell cures it.</strong> Too big, and the shells lose
@@ -114,8 +115,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           the cap torqued; if it stays, have it machined.
         </Notice>
       )}
-      <UnitMoved job={job} />
-      <NeedleMissing job={job} onSay={sayNeedle} />
+      {role === 'housing' && <Caps job={job} feature={feature} />}
       <SettingMoved
         key={`setting ${feature}`}
         job={job}

@@ -70,13 +70,13 @@ function capsFact({ job, readings }: JobFacts, feature: Feature): SheetBlock[] {
   const { role, words } = FEATURE_TABLE[feature];
   if (role !== 'housing' || !readings.some((one) => one.feature === feature && one.nm !== null)) return [];
   const said = capsOn(job, feature);
-  const label = `Caps while the ${words} were read`;
-  if (!said) return [{ kind: 'fact', label, text: 'not confirmed in place, lubricated and torqued' }];
+  const label = `Caps while reading ${words}`;
+  if (!said) return [{ kind: 'fact', label, text: 'not confirmed' }];
   return [
     {
       kind: 'fact',
       label,
-      text: `in their places and directions, lubricated and torqued as the figure asks: ${said.by}`,
+      text: `in place, lubricated, torqued: ${said.by}`,
       at: said.at,
     },
   ];
