@@ -1,4 +1,5 @@
 import { expect, it } from 'vitest';
+import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import { changeWords } from './changeWords.js';
 import { newJob } from './newJob.js';
@@ -63,4 +64,59 @@ it('tells what an id stands for and when, never the id or an ISO time', () => {
   expect(words(id)).toBe('name: x → Teal upper (Marsh)');
   expect(words('00000000-0000-4000-8000-000000000002')).toBe('changed name');
   expect(words('2026-02-03T08:15:00.000Z')).toBe('name: x → at 08:15');
+});
+
+it('tells every length of a document in its unit, never in nanometres', () => {
+  const um = (value: number) => nanometres(value * 1000);
+  const side = { go: um(40), noGo: um(50), otherGo: um(40), otherNoGo: um(50), shim: um(300) };
+  const blank = newJob('Rush Twin', 'mm', job.layout, job.materials, true);
+  const full = {
+    ...blank,
+    rules: {
+      ...blank.rules,
+      aim: { kind: 'figure', clearance: um(40) },
+      maxSpread: um(10),
+      maxRodSpread: um(10),
+      extras: { M1: um(5) },
+    },
+    measuring: { ...blank.measuring, alongLine: um(13), setting: { ...blank.measuring.setting, mainBore: um(64_000) } },
+    crush: {
+      ...blank.crush,
+      aim: um(100),
+      aimAluminium: um(130),
+      joints: { M1: { left: side, right: side, clearance: um(50), recheck: null, choice: null } },
+    },
+    endPlay: {
+      ...blank.endPlay,
+      fitted: { front: um(2_310), rear: um(2_310), width: null },
+      aim: um(100),
+      maxShift: um(100),
+      settle: um(12),
+    },
+    instruments: {
+      ...blank.instruments,
+      ballMicrometer: {
+        ...blank.instruments.ballMicrometer,
+        ball: um(6_000),
+        range: { low: um(1_000), high: um(9_000) },
+      },
+    },
+  };
+  const paths: [string, number][] = [];
+  const walk = (value: unknown, path: string) => {
+    if (typeof value === 'number' && value >= 1000) paths.push([path, value]);
+    else if (typeof value === 'object' && value !== null)
+      for (const [key, own] of Object.entries(value)) walk(own, `${path}/${key}`);
+  };
+  walk(full, '');
+  expect(paths.length).toBeGreaterThan(40);
+  const raw = paths.flatMap(([path, value]) => {
+    const words = changeWords(
+      { kind: 'changed', changes: [{ path, from: value, to: value + 1000 }], reading: null },
+      full as never,
+      told,
+    );
+    return / mm$/u.test(words) ? [] : [`${path}: ${words}`];
+  });
+  expect(raw).toEqual([]);
 });

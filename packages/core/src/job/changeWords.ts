@@ -36,7 +36,14 @@ export interface HistoryEntry {
 const NAMED = 3;
 
 /** Numbers of the document that are lengths, by the end of their place. */
-const LENGTHS = new Set(['maxWallStep', 'maxSpread', 'maxRodSpread', 'uncertainty', 'wall', 'width', 'settle']);
+const LENGTHS: ReadonlySet<string> = new Set([
+  ...['maxWallStep', 'maxSpread', 'maxRodSpread', 'alongLine', 'uncertainty', 'clearance', 'low', 'high'],
+  ...['wall', 'width', 'thickness', 'leaf', 'diameter', 'nm', 'aim', 'aimAluminium'],
+  ...['go', 'noGo', 'otherGo', 'otherNoGo', 'shim', 'alikeWithin', 'repeatWithin', 'maxShift', 'settle'],
+  ...['resolution', 'setting', 'repeatability', 'operator', 'ball'],
+]);
+/** Places whose numbers are lengths, whatever they are called. */
+const OF_LENGTHS: ReadonlySet<string> = new Set(['setting', 'extras', 'fitted']);
 
 function countText(stock: unknown): string {
   return typeof stock === 'number' ? `${stock} on hand` : 'not counted';
@@ -59,7 +66,7 @@ function valueText(
 ): string | null {
   if (value === undefined || value === null) return 'none';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  const isLength = LENGTHS.has(keys.at(-1) ?? '') || keys[1] === 'setting' || keys[1] === 'extras';
+  const isLength = LENGTHS.has(keys.at(-1) ?? '') || OF_LENGTHS.has(keys[1] ?? '');
   if (typeof value === 'number') return isLength ? lengthText(value, unit) : String(value);
   if (typeof value !== 'string') return null;
   if (MOMENT.test(value)) return timeText(value);
