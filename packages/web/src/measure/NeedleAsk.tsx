@@ -1,4 +1,4 @@
-import { FEATURE_TABLE, FEATURES, type Needle } from '@fettle/core';
+import { FEATURE_TABLE, FEATURES, type Needle, type Reading } from '@fettle/core';
 import type { RefObject } from 'react';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
@@ -10,6 +10,13 @@ export const NEEDLE_WORDS: Readonly<Record<Needle, string>> = { bigger: 'a bigge
 
 /** The bores that a bore gauge reads. */
 const HOUSINGS = FEATURES.filter((feature) => FEATURE_TABLE[feature].role === 'housing');
+
+/** The deviations that are no sizes yet, because nobody had said which way the needle goes when they were typed. */
+function waitingForNeedle(readings: readonly Reading[]): Reading[] {
+  return readings.filter(
+    ({ feature, text, taken }) => HOUSINGS.includes(feature) && isDeviation(text) && taken?.needle === null,
+  );
+}
 
 /**
  * Says which way the needle of the bore gauge goes; deviations that waited for it become sizes.
@@ -24,10 +31,7 @@ export function useNeedle(job: Pick<OpenJob, 'id' | 'document'>, latest: RefObje
       ...old,
       instruments: { ...old.instruments, boreGauge: { ...old.instruments.boreGauge, needle } },
     }));
-    const waiting = latest.current.readings.filter(
-      ({ feature, text, taken }) => HOUSINGS.includes(feature) && isDeviation(text) && taken?.needle === null,
-    );
-    keepAgain(waiting, { needle });
+    keepAgain(waitingForNeedle(latest.current.readings), { needle });
   };
 }
 
@@ -48,11 +52,17 @@ export function NeedleAsk({ name, onSay }: { readonly name: string; readonly onS
   );
 }
 
-/** Asks about the needle once a deviation waits for the answer. */
+/** Asks about the needle once a deviation waits for the answer; what was typed before somebody else gave it is counted by one touch. */
 export function NeedleMissing({ job, onSay }: { readonly job: OpenJob; readonly onSay: (needle: Needle) => void }) {
   const { boreGauge } = job.document.instruments;
-  const isWaiting = job.readings.some(
-    ({ feature, text, taken }) => HOUSINGS.includes(feature) && isDeviation(text) && taken?.needle === null,
+  const { needle } = boreGauge;
+  const waiting = waitingForNeedle(job.readings);
+  if (waiting.length === 0) return null;
+  if (needle === null) return <NeedleAsk name={boreGauge.name} onSay={onSay} />;
+  const count = waiting.length === 1 ? 'One deviation was' : `${waiting.length} deviations were`;
+  return (
+    <Notice actions={<Button onPress={() => onSay(needle)}>Count with + as {NEEDLE_WORDS[needle]}</Button>}>
+      {count} typed before it was said which way the needle goes.
+    </Notice>
   );
-  return boreGauge.needle === null && isWaiting ? <NeedleAsk name={boreGauge.name} onSay={onSay} /> : null;
 }

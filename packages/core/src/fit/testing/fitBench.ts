@@ -1,5 +1,9 @@
 /** `npm run bench`: the search against HiGHS on the same requests in the same run, both warm. Only ratios mean anything. */
 import { execFileSync } from 'node:child_process';
+import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
+import { fileURLToPath } from 'node:url';
 import { seeded } from '../../measure/seeded.js';
 import { kitAdvice } from '../../order/kitAdvice.js';
 import { kitChance } from '../../order/kitChance.js';
@@ -233,6 +237,37 @@ function coldBesideWarm(): void {
   );
 }
 
+/** The command line on a file of 100 engines, beside a process that reads the written model and hands it to HiGHS. */
+function wholeCommand(): void {
+  const folder = mkdtempSync(join(tmpdir(), 'fettle-bench-'));
+  try {
+    const request = manyEngines(1, 100, { freeRods: true });
+    const [asked, written] = [join(folder, 'request.json'), join(folder, 'model.lp')];
+    writeFileSync(asked, JSON.stringify(request));
+    writeFileSync(written, programmeOf(request)!);
+    const program = `
+      import load from '${import.meta.resolve('highs')}';
+      import { readFileSync } from 'node:fs';
+      const solver = await load();
+      const options = { mip_rel_gap: 0, mip_abs_gap: 1e-9, output_flag: false };
+      console.log(solver.solve(readFileSync('${written}', 'utf8'), options).ObjectiveValue);
+    `;
+    const seconds = (args: readonly string[]) => {
+      const before = performance.now();
+      execFileSync(process.execPath, args, { stdio: ['ignore', 'pipe', 'inherit'] });
+      return (performance.now() - before) / 1000;
+    };
+    const command = fileURLToPath(new URL('../../../../../scripts/fettle.mjs', import.meta.url));
+    const ours = median([1, 2, 3].map(() => seconds([command, 'fit', asked])));
+    const theirs = seconds(['--input-type=module', '--eval', program]);
+    console.log(
+      `100 engines with free rods as a whole command: ${(theirs / ours).toFixed(1)} × as fast as HiGHS on the written model (${ours.toFixed(1)} s)`,
+    );
+  } finally {
+    rmSync(folder, { recursive: true });
+  }
+}
+
 /** Ten thousand kinds of halves and five mains, beside two thousand: time and memory must not grow with the number of pairs. */
 function longLists(): void {
   const kinds: [string, Parameters<typeof manyKinds>[1], Parameters<typeof manyKinds>[2]][] = [
@@ -281,6 +316,7 @@ await everyKind(3);
 await fourEngines();
 growth();
 coldBesideWarm();
+wholeCommand();
 longLists();
 
 const drawers = (engines: number, freeRods: boolean) =>
