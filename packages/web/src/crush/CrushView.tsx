@@ -11,6 +11,7 @@ import { addDays, format } from 'date-fns';
 import styled from 'styled-components';
 import { today } from '../app/today.js';
 import { ChoosePieces } from '../endPlay/ChoosePieces.js';
+import { PassesTable } from '../endPlay/PassesTable.js';
 import { NO_CHOICE_WORDS } from '../endPlay/pieceWords.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Button } from '../look/Button.js';
@@ -184,24 +185,12 @@ function CrushText({ advice, unit }: { readonly advice: CrushAdvice; readonly un
       return (
         <>
           <p>Dress the shims: {total} in all, half from each side, on a flat plate. Read the crush after each pass.</p>
-          <Table aria-label="Dressing plan">
-            <thead>
-              <tr>
-                <th className="number">Pass</th>
-                <th className="number">Off each shim</th>
-                <th className="number">Then read</th>
-              </tr>
-            </thead>
-            <tbody>
-              {advice.passes.map(({ perSide, expected }, at) => (
-                <tr key={expected}>
-                  <td className="number">{at + 1}</td>
-                  <td className="number">{lengthText(perSide, unit)}</td>
-                  <td className="number">{lengthText(expected, unit)}</td>
-                </tr>
-              ))}
-            </tbody>
-          </Table>
+          <PassesTable
+            label="Dressing plan"
+            off="Off each shim"
+            unit={unit}
+            passes={advice.passes.map(({ perSide, expected }) => ({ off: perSide, expected }))}
+          />
         </>
       );
     case 'beyond-shims':

@@ -16,12 +16,13 @@ import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
 import { Button } from '../look/Button.js';
 import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import { NOBODY } from '../person/personSlice.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 import { GapGauge } from './GapGauge.js';
+import { PassesTable } from './PassesTable.js';
 import { type EndPlayWork, planLength } from './useEndPlay.js';
 
 const Figure = styled.p`
@@ -81,24 +82,12 @@ function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
             : 'Only if they carry no coating: look first, and say so below.'}
           <details>
             <summary>{step.passes.length} passes, with what to read after each</summary>
-            <Table aria-label="Passes over the plate">
-              <thead>
-                <tr>
-                  <th className="number">Pass</th>
-                  <th className="number">Off each face</th>
-                  <th className="number">Then read</th>
-                </tr>
-              </thead>
-              <tbody>
-                {step.passes.map(({ perFace, expected }, at) => (
-                  <tr key={expected}>
-                    <td className="number">{at + 1}</td>
-                    <td className="number">{lengthText(perFace, unit)}</td>
-                    <td className="number">{lengthText(expected, unit)}</td>
-                  </tr>
-                ))}
-              </tbody>
-            </Table>
+            <PassesTable
+              label="Passes over the plate"
+              off="Off each face"
+              unit={unit}
+              passes={step.passes.map(({ perFace, expected }) => ({ off: perFace, expected }))}
+            />
           </details>
         </>
       );
