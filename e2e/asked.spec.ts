@@ -211,7 +211,7 @@ test('crush of shims is read at both faces and dressed by a plan; plain shells h
     await page.getByLabel(`M2 ${side}: next one, which does not, mm`).fill('0.05');
   }
   await page.getByLabel('M2 right: next one, which does not, mm').press('Tab');
-  await expect(verdict).toContainText('too little crush');
+  await expect(verdict).toContainText('0.0675 mm under the target. With too little crush the shell can turn');
   await allSaved(page);
   await page.goto(`/engines/${id}/sheet`);
   await expect(

@@ -204,10 +204,10 @@ function CrushText({ advice, unit }: { readonly advice: CrushAdvice; readonly un
     case 'shells':
       return (
         <Notice>
-          {total} {advice.way === 'too-much' ? 'too much' : 'too little'} crush.{' '}
+          {total} {advice.way === 'too-much' ? 'over' : 'under'} the target.{' '}
           {advice.way === 'too-much'
-            ? 'It buckles the shell. Read the bore again with the cap torqued, then try other shells. File no joint face unless the engine maker says so.'
-            : 'The shell can turn and cannot pass its heat on. Read the bore again, then try other shells; if the bore is too big, have it machined.'}
+            ? 'Too much crush buckles the shell. Read the bore again with the cap torqued, then try other shells. File no joint face unless the engine maker says so.'
+            : 'With too little crush the shell can turn and cannot pass its heat on. Read the bore again, then try other shells; if the bore is too big, have it machined.'}
         </Notice>
       );
   }
