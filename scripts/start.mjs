@@ -10,7 +10,7 @@ import { root } from './root.mjs';
 
 const isDevelopment = process.argv.includes('--dev');
 const port = Number(process.env.FETTLE_PORT ?? 4780);
-const host = process.env.FETTLE_HOST ?? '127.0.0.1';
+const host = process.env.FETTLE_HOST?.trim() || '127.0.0.1';
 /** Whether it is this machine's alone; beyond it the server speaks over TLS. */
 const isHere = host === 'localhost' || host === '::1' || /^127\./u.test(host);
 const data = process.env.FETTLE_DATA ?? '.fettle';

@@ -34,7 +34,8 @@ function sayWhy(message: string): never {
 
 const log = serverLog(process.env.FETTLE_LOG ?? 'info');
 const port = Number(required('FETTLE_PORT'));
-const host = process.env.FETTLE_HOST ?? '127.0.0.1';
+// Left empty it is this machine alone, as where it is not set: an empty address would be every one.
+const host = process.env.FETTLE_HOST?.trim() || '127.0.0.1';
 const { FETTLE_HOSTS: hosts, FETTLE_ORIGIN: origin } = process.env;
 let settings: ReturnType<typeof accessSettings>;
 try {

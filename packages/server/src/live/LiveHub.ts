@@ -26,6 +26,9 @@ const LONGEST_MS = 5000;
 /** A notification holds at most 8000 bytes. */
 const LARGEST = 7500;
 
+/** So many tabs are remembered at most. */
+const MOST_PRESENT = 2_000;
+
 interface Here extends Presence {
   readonly seen: number;
 }
@@ -89,14 +92,20 @@ export class LiveHub {
     this.pause = Math.min(2 * this.pause, LONGEST_PAUSE_MS);
   }
 
+  /** Anyone who may use the database can say anything on the channel: what is none of ours is left aside. */
   private heard(payload: string): void {
-    const events = liveEventSchema.array().safeParse(JSON.parse(payload));
-    if (!events.success) return;
-    for (const event of events.data) this.pass(event);
+    const events = liveEventSchema.array().safeParse(jsonOrNothing(payload));
+    if (events.success) for (const event of events.data) this.pass(event);
+    else this.log.warn({ bytes: payload.length }, 'a notification that is not from Fettle was left aside');
   }
 
   private pass(event: LiveEvent): void {
-    if (event.kind === 'here') this.here.set(event.who.tab, { ...event.who, seen: Date.now() });
+    if (event.kind === 'here') {
+      // The tab that was seen last stands last: the first is the one to forget.
+      this.here.delete(event.who.tab);
+      this.here.set(event.who.tab, { ...event.who, seen: Date.now() });
+      if (this.here.size > MOST_PRESENT) this.here.delete(this.here.keys().next().value!);
+    }
     if (event.kind === 'gone') this.here.delete(event.tab);
     for (const { send } of this.listeners) send(event);
   }
@@ -168,6 +177,15 @@ export class LiveHub {
     client?.removeAllListeners();
     client?.on('error', () => {});
     await client?.end().catch(() => {});
+  }
+}
+
+/** What a text says as JSON; undefined where it is none. */
+function jsonOrNothing(text: string): unknown {
+  try {
+    return JSON.parse(text);
+  } catch {
+    return undefined;
   }
 }
 

@@ -16,6 +16,7 @@ const processes: ChildProcess[] = [];
 const ports: number[] = [];
 let proxy: Server;
 let origin: string;
+let url: string;
 
 /** A server process of its own, behind the proxy. */
 async function startProcess(url: string, port: number): Promise<void> {
@@ -45,7 +46,7 @@ beforeAll(async () => {
   const admin = await new DataSource({ type: 'postgres', url: base }).initialize();
   await admin.query(`CREATE DATABASE ${name}`);
   await admin.destroy();
-  const url = base.replace(/\/[^/]*$/u, `/${name}`);
+  url = base.replace(/\/[^/]*$/u, `/${name}`);
   const database = await openDatabase(url);
   await new PeopleService(database).add('Wren', 'owner', 'command line', PASSWORD);
   await database.destroy();
@@ -110,4 +111,20 @@ it('two processes on one database answer the same people and tell each other wha
     await expect.poll(heard, { timeout: 2000 }).toContain('"part":"M2"');
   }
   for (const { stop } of ears) stop();
+});
+
+it('a notification from elsewhere ends no server, and what follows is heard', async () => {
+  const wren = new Visitor(origin);
+  expect((await wren.ask('POST', '/api/session', { name: 'Wren', password: PASSWORD })).status).toBe(200);
+  const stranger = await new DataSource({ type: 'postgres', url }).initialize();
+  const strange = ['', 'no JSON', '{"kind":', '[{"kind":"gone"}]', '[null]', `["${'x'.repeat(7000)}"]`];
+  for (const payload of strange) await stranger.query("SELECT pg_notify('fettle', $1)", [payload]);
+  const ears = await Promise.all([1, 2].map((at) => listening(wren, `tab-after-${at}`)));
+  for (let times = 0; times < 4; times += 1) expect((await wren.ask('GET', '/api/jobs')).status).toBe(200);
+  const engine = randomUUID();
+  await wren.ask('PUT', '/api/presence', { tab: 'tab-after-9', engine, stage: 'bores', part: 'M3' });
+  for (const { heard } of ears) await expect.poll(heard, { timeout: 2000 }).toContain(engine);
+  for (const { stop } of ears) stop();
+  await stranger.destroy();
+  expect(processes.every(({ exitCode }) => exitCode === null)).toBe(true);
 });
