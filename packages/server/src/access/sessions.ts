@@ -1,10 +1,10 @@
 import { randomBytes } from 'node:crypto';
-import connectPgSimple from 'connect-pg-simple';
 import type { RequestHandler } from 'express';
 import session from 'express-session';
 import type { Pool } from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
+import { EndingStore } from './EndingStore.js';
 import type { AccessSettings } from './settings.js';
 
 declare module 'express-session' {
@@ -46,9 +46,8 @@ export async function sessions(
   settings: AccessSettings,
   log: Logger,
 ): Promise<{ read: RequestHandler; close: () => void }> {
-  const Store = connectPgSimple(session);
   const { master } = database.driver as unknown as { master: Pool };
-  const store = new Store({
+  const store = new EndingStore({
     pool: master,
     tableName: 'session',
     // When somebody was here last is kept in the session itself, now and then.
