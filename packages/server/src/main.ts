@@ -3,7 +3,7 @@ import { createServer as createSecureServer } from 'node:https';
 import { readableSecret } from './access/secrets.js';
 import { accessSettings, isLoopback } from './access/settings.js';
 import { createApp } from './createApp.js';
-import { openDatabase } from './database/openDatabase.js';
+import { NewerDatabase, openDatabase } from './database/openDatabase.js';
 import { loadDemo } from './demo/loadDemo.js';
 import { FitPool } from './fit/fitPool.js';
 import { serverLog } from './problem/logging.js';
@@ -56,9 +56,9 @@ async function certificate(): Promise<Certificate | null> {
 
 const database = await openDatabase(required('DATABASE_URL')).catch((error: Error) => {
   const { hostname, port: at, pathname } = new URL(required('DATABASE_URL'));
-  sayWhy(
-    `the database “${pathname.slice(1)}” at ${hostname}:${at || '5432'} cannot be opened: ${error.message || error.name}. Check DATABASE_URL.`,
-  );
+  const which = `the database “${pathname.slice(1)}” at ${hostname}:${at || '5432'}`;
+  if (error instanceof NewerDatabase) sayWhy(`${which} ${error.message}.`);
+  sayWhy(`${which} cannot be opened: ${error.message || error.name}. Check DATABASE_URL.`);
 });
 if (process.env.FETTLE_DEMO !== 'no') await loadDemo(database, log);
 const shown = await certificate().catch((error: Error) => sayWhy(`its certificate cannot be used: ${error.message}`));

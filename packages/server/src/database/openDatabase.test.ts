@@ -1,5 +1,5 @@
-import type { DataSource } from 'typeorm';
-import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { DataSource } from 'typeorm';
+import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
 import { runningServer } from '../testing/runningServer.js';
 import { openDatabase } from './openDatabase.js';
 
@@ -8,6 +8,16 @@ beforeAll(async () => {
   server = await runningServer();
 });
 afterAll(() => server.close());
+
+/** A database of its own with nothing in it. @returns its address */
+async function emptyDatabase(): Promise<string> {
+  const name = `test_${Math.random().toString(36).slice(2)}`;
+  const base = inject('databaseUrl');
+  const admin = await new DataSource({ type: 'postgres', url: base }).initialize();
+  await admin.query(`CREATE DATABASE ${name}`);
+  await admin.destroy();
+  return base.replace(/\/[^/]*$/u, `/${name}`);
+}
 
 describe('the tables', () => {
   it('have a column of the right kind for every field of an entity', async () => {
@@ -54,6 +64,37 @@ describe('the tables', () => {
     expect(count).toBe(0);
     const again: DataSource = await openDatabase(url);
     expect(await again.query('SELECT count(*)::int AS count FROM job')).toEqual([{ count: 0 }]);
+    await again.destroy();
+  });
+
+  it('are brought up to date by one of several servers that start at once; the others wait', async () => {
+    const url = await emptyDatabase();
+    const opened = await Promise.all([1, 2, 3].map(() => openDatabase(url)));
+    const counts = await Promise.all(
+      opened.map((database) =>
+        database.query('SELECT count(*)::int AS count, count(DISTINCT name)::int AS names FROM migrations'),
+      ),
+    );
+    const all = server.database.migrations.length;
+    expect(counts).toEqual(opened.map(() => [{ count: all, names: all }]));
+    for (const database of opened) await database.destroy();
+  });
+
+  it('are refused with words, and left as they are, where a newer build has written them', async () => {
+    const url = await emptyDatabase();
+    const database = await openDatabase(url);
+    await database.query(`INSERT INTO "migrations" ("timestamp", "name") VALUES (2000000000001, 'Later2000000000001')`);
+    await database.query(`CREATE TABLE "later" ("id" int)`);
+    await database.destroy();
+    await expect(openDatabase(url)).rejects.toThrow(
+      'was written by a newer version of Fettle (Later2000000000001). Start that version, or a later one.',
+    );
+    // Nothing holds the lock: the build that knows it opens it.
+    const plain = await new DataSource({ type: 'postgres', url }).initialize();
+    await plain.query(`DELETE FROM "migrations" WHERE "name" = 'Later2000000000001'`);
+    await plain.destroy();
+    const again = await openDatabase(url);
+    expect(await again.query(`SELECT to_regclass('later') IS NOT NULL AS "is"`)).toEqual([{ is: true }]);
     await again.destroy();
   });
 

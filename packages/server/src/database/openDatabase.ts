@@ -1,4 +1,4 @@
-import { DataSource, type DataSourceOptions } from 'typeorm';
+import { DataSource, type DataSourceOptions, type QueryRunner } from 'typeorm';
 import { deviceEntity, personEntity } from '../access/accessEntities.js';
 import { photoEntity } from '../assembly/photoEntity.js';
 import { drawerEntity, kitEntity, movementEntity, reservationEntity } from '../drawer/drawerEntity.js';
@@ -26,10 +26,59 @@ const BOUNDS = {
   connectionTimeoutMillis: 5000,
 } as const;
 
+/** Names the lock of PostgreSQL that one server holds while it brings the tables up to date. A number of our own. */
+const UPDATE_LOCK = 4_780_001;
+/** So long another server is waited for that does so, ms. */
+const UPDATE_WAIT_MS = 300_000;
+
+/** A database that a later build of Fettle has written: this one does not know what stands there. */
+export class NewerDatabase extends Error {
+  override readonly name = 'NewerDatabase';
+
+  constructor(migrations: readonly string[]) {
+    super(
+      `was written by a newer version of Fettle (${migrations.join(', ')}). Start that version, or a later one. Nothing was read or changed`,
+    );
+  }
+}
+
+/** @throws NewerDatabase where migrations were run that this build does not have */
+async function refuseNewer(database: DataSource, runner: QueryRunner): Promise<void> {
+  const [{ is: isThere }] = await runner.query(`SELECT to_regclass('migrations') IS NOT NULL AS "is"`);
+  if (!isThere) return;
+  const known = new Set(database.migrations.map(({ name }) => name));
+  const rows: { name: string }[] = await runner.query(`SELECT "name" FROM "migrations" ORDER BY "id"`);
+  const later = rows.flatMap(({ name }) => (known.has(name) ? [] : [name]));
+  if (later.length > 0) throw new NewerDatabase(later);
+}
+
+/**
+ * Brings the tables up to date, one server at a time: a second one waits, and then finds nothing to do.
+ *
+ * @throws NewerDatabase before anything is read or changed
+ */
+async function bringUpToDate(database: DataSource): Promise<void> {
+  const runner = database.createQueryRunner();
+  await runner.connect();
+  try {
+    await runner.query(`SET lock_timeout = ${UPDATE_WAIT_MS}`);
+    await runner.query('SELECT pg_advisory_lock($1)', [UPDATE_LOCK]);
+    try {
+      await refuseNewer(database, runner);
+      await database.runMigrations();
+    } finally {
+      await runner.query('SELECT pg_advisory_unlock($1)', [UPDATE_LOCK]);
+    }
+  } finally {
+    await runner.release();
+  }
+}
+
 /**
  * Opens the database and brings its tables up to date.
  *
  * @param url a postgresql:// address
+ * @throws NewerDatabase where a later build has written it
  */
 export async function openDatabase(url: string): Promise<DataSource> {
   const options = {
@@ -67,7 +116,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
   // Bringing tables up to date may take as long as it takes; nothing else may.
   const first = await new DataSource({ ...options, extra: { max: 2, connectionTimeoutMillis: 5000 } }).initialize();
   try {
-    await first.runMigrations();
+    await bringUpToDate(first);
   } finally {
     await first.destroy();
   }
