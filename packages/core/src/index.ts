@@ -253,7 +253,7 @@ export { remedyForJob } from './job/remedyForJob.js';
 export { isByTable, type StationOutcome, stationOutcomes } from './job/remedyOutcome.js';
 export { hasBanks, mayTakePin, pinBank, rodBank } from './job/rodBanks.js';
 export { type RowDoubt, rowDoubts } from './job/rowDoubts.js';
-export { AIM_WORDS, aimsInWords, heldInWords, rulesInWords, USE_WORDS } from './job/rulesInWords.js';
+export { AIM_WORDS, aimsInWords, heldInWords, rulesInWords, spreadMainsText, USE_WORDS } from './job/rulesInWords.js';
 export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';
 export { shellOfLine } from './job/shellOfLine.js';

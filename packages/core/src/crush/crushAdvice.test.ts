@@ -21,16 +21,21 @@ function joint(go: number, noGo: number, shim: number | null = 300): Joint {
 describe('feelers at both faces of a joint shim', () => {
   it('add up; one face is enough where the shim was pressed to the other; half of one is no reading', () => {
     const side = { go: um(40), noGo: um(50), shim: um(300) };
-    expect(sideOpening(side)).toEqual({ go: um(40), noGo: um(50) });
-    expect(sideOpening({ ...side, otherGo: um(60), otherNoGo: um(70) })).toEqual({ go: um(100), noGo: um(120) });
-    expect(sideOpening({ ...side, otherGo: um(60), otherNoGo: null })).toBeNull();
-    expect(sideOpening({ ...side, noGo: null, otherGo: um(60), otherNoGo: um(70) })).toBeNull();
+    expect(sideOpening(side, 'split-line')).toEqual({ go: um(40), noGo: um(50) });
+    expect(sideOpening({ ...side, otherGo: um(60), otherNoGo: um(70) }, 'split-line')).toEqual({
+      go: um(100),
+      noGo: um(120),
+    });
+    expect(sideOpening({ ...side, otherGo: um(60), otherNoGo: null }, 'split-line')).toBeNull();
+    expect(sideOpening({ ...side, noGo: null, otherGo: um(60), otherNoGo: um(70) }, 'split-line')).toBeNull();
     const both = {
       ...BLANK_JOINT,
       left: { ...side, otherGo: um(60), otherNoGo: um(70) },
       right: joint(100, 110).right,
     };
-    expect(crushRead(both)?.shared).toEqual({ low: um(100), high: um(110) });
+    expect(crushRead(both, 'split-line')?.shared).toEqual({ low: um(100), high: um(110) });
+    // A joint that has shims no more has one face: what was read at the other is kept, and counts no longer.
+    expect(sideOpening(both.left, 'plain')).toEqual({ go: um(40), noGo: um(50) });
   });
 });
 

@@ -36,7 +36,7 @@ export function crushAdvice(
   unit: Unit,
 ): CrushAdvice | null {
   const state = jointState(joint, kind, limits);
-  const shared = crushRead(joint)?.shared;
+  const shared = crushRead(joint, kind)?.shared;
   if (!shared || (state !== 'tight' && state !== 'loose')) return null;
   const wanted = aim !== null && aim >= limits.low && aim <= limits.high ? aim : (limits.low + limits.high) / 2;
   const now = (shared.low + shared.high) / 2;

@@ -40,7 +40,7 @@ export function crushAsk(
   if (kind === 'plain') return { ok: false, reason: 'no-shims' };
   if (limits === null) return { ok: false, reason: 'no-limits' };
   const { left, right, clearance } = joint;
-  const read = crushRead(joint);
+  const read = crushRead(joint, kind);
   if (kind === 'saddle' ? clearance === null : read === null) return { ok: false, reason: 'not-read' };
   if (left.shim === null || right.shim === null) return { ok: false, reason: 'no-fitted' };
   const leaves = peeledShims(pieces, unit);

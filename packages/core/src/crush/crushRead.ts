@@ -15,21 +15,25 @@ type Side = Joint['left'];
 
 /**
  * How far a joint opens at one side: what the feelers say at one face of the shim, plus what they say at the other where it was not pressed to
- * that face. Null while something is missing.
+ * that face. Null while something is missing. Shells without shims have one face: what was read at another one, while the joint had shims, is kept
+ * and does not count.
  *
- * @example sideOpening({ go: 40_000, noGo: 50_000, otherGo: 30_000, otherNoGo: 40_000, shim: 300_000 }) // { go: 70_000, noGo: 90_000 }
+ * @example sideOpening({ go: 40_000, noGo: 50_000, otherGo: 30_000, otherNoGo: 40_000, shim: 300_000 }, 'split-line') // { go: 70_000, noGo: 90_000 }
  */
-export function sideOpening({ go, noGo, otherGo, otherNoGo }: Side): { go: Nanometres; noGo: Nanometres } | null {
+export function sideOpening(
+  { go, noGo, otherGo, otherNoGo }: Side,
+  kind: JointKind,
+): { go: Nanometres; noGo: Nanometres } | null {
   if (go === null || noGo === null) return null;
-  const [second, secondNot] = [otherGo ?? null, otherNoGo ?? null];
+  const [second, secondNot] = kind === 'split-line' ? [otherGo ?? null, otherNoGo ?? null] : [null, null];
   if (second === null && secondNot === null) return { go, noGo };
   if (second === null || secondNot === null) return null;
   return { go: nanometres(go + second), noGo: nanometres(noGo + secondNot) };
 }
 
 /** The crush of a joint as its feelers went in; null while they have not all been entered. */
-export function crushRead(joint: Pick<Joint, 'left' | 'right'>): CrushRead | null {
-  const [left, right] = [sideOpening(joint.left), sideOpening(joint.right)];
+export function crushRead(joint: Pick<Joint, 'left' | 'right'>, kind: JointKind): CrushRead | null {
+  const [left, right] = [sideOpening(joint.left, kind), sideOpening(joint.right, kind)];
   if (!left || !right) return null;
   const low = nanometres(Math.max(left.go, right.go));
   const high = nanometres(Math.min(left.noGo, right.noGo));
@@ -47,7 +51,7 @@ export function jointState(
     if (joint.clearance === null) return null;
     return joint.clearance < limits.low ? 'tight' : joint.clearance > limits.high ? 'loose' : 'inside';
   }
-  const read = crushRead(joint);
+  const read = crushRead(joint, kind);
   if (!read) return null;
   if (!read.shared) return 'not-square';
   const low = Math.min(read.left.go, read.right.go);

@@ -319,8 +319,8 @@ describe('crush', () => {
   const limits = { low: um(75), high: um(150) };
 
   it('of each side is known to an interval; both have to share one (common practice)', () => {
-    expect(crushRead(joint([80, 100], [90, 110]))?.shared).toEqual({ low: um(90), high: um(100) });
-    expect(crushRead(joint([80, 90], [90, 100]))?.shared).toEqual({ low: um(90), high: um(90) });
+    expect(crushRead(joint([80, 100], [90, 110]), 'split-line')?.shared).toEqual({ low: um(90), high: um(100) });
+    expect(crushRead(joint([80, 90], [90, 100]), 'split-line')?.shared).toEqual({ low: um(90), high: um(90) });
     expect(jointState(joint([80, 90], [100, 110]), 'split-line', limits)).toBe('not-square');
     expect(jointState(joint([80, 100], [90, 110]), 'split-line', limits)).toBe('inside');
     expect(jointState(joint([60, 80], [60, 80]), 'split-line', limits)).toBe('loose');

@@ -52,6 +52,9 @@ export const typeFamilySchema = z
   });
 export type TypeFamily = z.output<typeof typeFamilySchema>;
 
+/** What is read at a joint between cap and housing; null: nothing. */
+const jointsSchema = z.enum(['split-line', 'saddle', 'plain']).nullable().default(null);
+
 /** The data sheet of one engine type: entered once, copied into every job. An open format; lengths in whole nanometres. */
 const currentSchema = z.strictObject({
   format: z.literal('fettle.engine-type/1'),
@@ -64,13 +67,9 @@ const currentSchema = z.strictObject({
     .default('front')
     .describe('The end one looks from where the book says left, right or clockwise.'),
   thrustKind: z.enum(['washers', 'flanged', 'rings', 'unknown']).default('unknown'),
-  joints: z
-    .enum(['split-line', 'saddle', 'plain'])
-    .nullable()
-    .default(null)
-    .describe(
-      'Shims between the joint faces of the shells, or under the caps of white metal; plain shells whose crush is read; null: nothing is read.',
-    ),
+  joints: jointsSchema.describe(
+    'Shims between the joint faces of the shells, or under the caps of white metal; plain shells whose crush is read; null: nothing is read.',
+  ),
   rodJoints: z.enum(['split-line', 'saddle', 'plain']).nullable().default(null).describe('The same at the big ends.'),
   endPlayAim: nanometresSchema
     .nullable()

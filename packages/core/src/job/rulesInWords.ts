@@ -2,7 +2,7 @@ import { chanceText } from '../clearance/chanceText.js';
 import type { AimRule } from '../clearance/clearanceAim.js';
 import { lengthText } from '../measure/lengthText.js';
 import { mainListText } from '../part/mainList.js';
-import type { EngineUse, JobDocument } from './jobDocument.js';
+import type { EngineUse, JobDocument, JobRules } from './jobDocument.js';
 import { rodLabel } from './jobStations.js';
 import { hasBanks } from './rodBanks.js';
 
@@ -38,6 +38,15 @@ export function aimsInWords({ rules, unit, withRods }: Pick<JobDocument, 'rules'
   return withRods ? `mains: ${text(rules.aim)}; rods: ${text(rules.rodAim)}` : text(rules.aim);
 }
 
+/**
+ * The mains whose spread is told and limited, in words.
+ *
+ * @example spreadMainsText({ rules: { spreadMains: [1, 2, 3] } }) // 'mains 1-3'
+ */
+export function spreadMainsText({ rules: { spreadMains } }: { readonly rules: Pick<JobRules, 'spreadMains'> }): string {
+  return spreadMains == null ? 'mains' : `mains ${mainListText(spreadMains)}`;
+}
+
 /** The rules of the choice in a line of words. */
 export function rulesInWords({
   rules,
@@ -52,7 +61,7 @@ export function rulesInWords({
       ? `two walls in one main up to ${lengthText(rules.maxWallStep, unit)} apart${SIDES[rules.thinnerHalf]}`
       : 'never two walls in one main',
     rules.acrossSeries ? 'series may be mixed' : 'one series in a main',
-    ...spread(rules.maxSpread, rules.spreadMains == null ? 'mains' : `mains ${mainListText(rules.spreadMains)}`),
+    ...spread(rules.maxSpread, spreadMainsText({ rules })),
     ...spread(rules.maxRodSpread, 'rods'),
     ...(withRods && hasBanks(layout)
       ? [rules.rodsAcrossBanks === true ? 'rods may change banks' : 'rods stay on their bank']

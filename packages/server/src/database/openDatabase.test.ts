@@ -1,6 +1,6 @@
 import { DataSource } from 'typeorm';
-import { afterAll, beforeAll, describe, expect, inject, it } from 'vitest';
-import { runningServer } from '../testing/runningServer.js';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { freshDatabase, runningServer } from '../testing/runningServer.js';
 import { openDatabase } from './openDatabase.js';
 
 let server: Awaited<ReturnType<typeof runningServer>>;
@@ -8,16 +8,6 @@ beforeAll(async () => {
   server = await runningServer();
 });
 afterAll(() => server.close());
-
-/** A database of its own with nothing in it. @returns its address */
-async function emptyDatabase(): Promise<string> {
-  const name = `test_${Math.random().toString(36).slice(2)}`;
-  const base = inject('databaseUrl');
-  const admin = await new DataSource({ type: 'postgres', url: base }).initialize();
-  await admin.query(`CREATE DATABASE ${name}`);
-  await admin.destroy();
-  return base.replace(/\/[^/]*$/u, `/${name}`);
-}
 
 describe('the tables', () => {
   it('have a column of the right kind for every field of an entity', async () => {
@@ -68,7 +58,7 @@ describe('the tables', () => {
   });
 
   it('are brought up to date by one of several servers that start at once; the others wait', async () => {
-    const url = await emptyDatabase();
+    const url = await freshDatabase();
     const opened = await Promise.all([1, 2, 3].map(() => openDatabase(url)));
     const counts = await Promise.all(
       opened.map((database) =>
@@ -81,7 +71,7 @@ describe('the tables', () => {
   });
 
   it('are refused with words, and left as they are, where a newer build has written them', async () => {
-    const url = await emptyDatabase();
+    const url = await freshDatabase();
     const database = await openDatabase(url);
     await database.query(`INSERT INTO "migrations" ("timestamp", "name") VALUES (2000000000001, 'Later2000000000001')`);
     await database.query(`CREATE TABLE "later" ("id" int)`);

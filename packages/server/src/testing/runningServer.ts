@@ -49,8 +49,8 @@ export function checkAnswer(method: string, path: string, { status, body }: Answ
   expect(PROBLEM_KINDS[kind!].status, where).toBe(status);
 }
 
-/** A database of its own in the throw-away cluster. */
-async function freshDatabase(): Promise<string> {
+/** A database of its own with nothing in it, in the throw-away cluster. @returns its address */
+export async function freshDatabase(): Promise<string> {
   const name = `test_${Math.random().toString(36).slice(2)}`;
   const base = inject('databaseUrl');
   const admin = await new DataSource({ type: 'postgres', url: base }).initialize();

@@ -46,7 +46,7 @@ const Tools = styled.div`
 export function ChooseView() {
   const job = useOpenJob();
   const { document, readings } = job;
-  const { unit, layout, withRods } = document;
+  const { layout, withRods } = document;
   const choosing = useChoosing(job);
   const { plan, play, showing, showWhich, halves, chosen, show, setShow, visible, open, setOpen, accept, free } =
     choosing;
@@ -94,9 +94,7 @@ export function ChooseView() {
             </Button>
           )}
         </Tools>
-        {isComparing && plan.asked.ok && (
-          <ComparePlans asked={plan.asked} unit={unit} name={document.name} onTake={choosing.take} />
-        )}
+        {isComparing && plan.asked.ok && <ComparePlans asked={plan.asked} document={document} onTake={choosing.take} />}
         {withRods && plan.asked.ok && plan.asked.rodNumbers.size > 0 && (
           <RodMatching
             document={document}

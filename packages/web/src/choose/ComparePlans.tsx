@@ -4,10 +4,11 @@ import {
   fitRequestSchema,
   formatLength,
   halvesToOrder,
+  type JobDocument,
   type JobFit,
   lengthOfNumber,
   type PlanVariants,
-  type Unit,
+  spreadMainsText,
   workedOutText,
 } from '@fettle/core';
 import { ClipboardCopy, Download } from 'lucide-react';
@@ -77,16 +78,15 @@ function OrderList({ request, plan, name }: { request: FitRequest; plan: FitPlan
 /** The plans that a fitter weighs against each other, column by column. */
 export function ComparePlans({
   asked,
-  unit,
-  name,
+  document: job,
   onTake,
 }: {
   readonly asked: JobFit & { ok: true };
-  readonly unit: Unit;
-  readonly name: string;
+  readonly document: JobDocument;
   /** Accepts one of the plans. */
   readonly onTake: (plan: FitPlan, what: string) => void;
 }) {
+  const { unit, name } = job;
   const [isWhole, setWhole] = useState(false);
   const request = useMemo(() => fitRequestSchema.parse(asked.request), [asked]);
   const { result: plans, fault } = useAsked(asked.request, async (search) =>
@@ -146,7 +146,7 @@ export function ComparePlans({
             {row(`Off target on average, ${unit}`, (plan) => meanOffText(plan).split(' ')[0]!)}
             {row(`Spread, ${unit}`, (plan) =>
               plan.spread
-                .map(({ family, value }) => `${family === 'main' ? 'mains' : 'rods'} ${length(value)}`)
+                .map(({ family, value }) => `${family === 'main' ? spreadMainsText(job) : 'rods'} ${length(value)}`)
                 .join(', '),
             )}
             {row('Mixed stations', (plan) => String(plan.stations.filter(({ mixed }) => mixed).length))}

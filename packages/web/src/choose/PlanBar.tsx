@@ -11,6 +11,7 @@ import {
   type Reading,
   rodCount,
   rodLabel,
+  spreadMainsText,
 } from '@fettle/core';
 import { format } from 'date-fns';
 import { Check, Undo2 } from 'lucide-react';
@@ -256,7 +257,7 @@ export function PlanBar(props: PlanBarProps) {
           return (
             found !== undefined && (
               <span key={family}>
-                {family === 'main' ? 'spread along the mains' : 'along the rods'}{' '}
+                {family === 'main' ? `spread along the ${spreadMainsText(document)}` : 'along the rods'}{' '}
                 <span className="figure">{spread(found)}</span> {unit};{' '}
               </span>
             )

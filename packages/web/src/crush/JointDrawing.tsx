@@ -53,7 +53,7 @@ export function JointDrawing({ unit, station, kind, joint, read }: JointDrawingP
   };
   const text = (value: Nanometres | null) => (value === null ? '–' : lengthText(value, unit));
   const said = (side: 'left' | 'right') => {
-    const opening = sideOpening(joint[side]);
+    const opening = sideOpening(joint[side], kind);
     return opening === null ? 'not read' : `${text(opening.go)} to ${text(opening.noGo)}`;
   };
   const label =
@@ -65,7 +65,7 @@ export function JointDrawing({ unit, station, kind, joint, read }: JointDrawingP
     side,
     thick: kind === 'plain' ? 0 : shim(joint[side].shim),
     open: kind === 'saddle' ? 0 : gap(side),
-    opening: sideOpening(joint[side]),
+    opening: sideOpening(joint[side], kind),
   }));
   // The cap hangs as low as the thicker side needs it.
   const cap = line + Math.max(6, ...sides.map(({ thick, open }) => thick + open));

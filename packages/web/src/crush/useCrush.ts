@@ -100,7 +100,7 @@ export function useCrush(job: OpenJob): CrushWork {
     station,
     open: (name) => setSearch({ joint: name }, { replace: true }),
     joint,
-    read: crushRead(joint),
+    read: kind && crushRead(joint, kind),
     state: kind ? jointState(joint, kind, limits) : null,
     limits,
     set: (part) => setJoint((old) => ({ ...old, ...part })),

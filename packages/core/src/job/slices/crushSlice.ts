@@ -119,7 +119,7 @@ function jointsTable({ job }: JobFacts, places: readonly JointPlace[]): SheetBlo
   const { kind, family } = first;
   const text = (length: Nanometres | null) => (length === null ? '' : lengthText(length, unit));
   const side = (one: Joint['left']) => {
-    const opening = sideOpening(one);
+    const opening = sideOpening(one, kind);
     return opening === null ? '' : `${text(opening.go)} to ${text(opening.noGo)}`;
   };
   const fitted = (joint: Joint, name: 'left' | 'right') => {
