@@ -76,6 +76,9 @@ test('a tablet that was let in is shared by PIN; who signs out leaves nothing of
   await pinOf(tablet).fill('12');
   await expect(tablet.getByText('Four to eight digits.').first()).toBeVisible();
   await expect(tablet.getByRole('button', { name: 'Set the PIN' })).toBeDisabled();
+  await pinOf(tablet).fill('1234');
+  await expect(tablet.getByText('Not this one: the digits follow each other.')).toBeVisible();
+  await expect(tablet.getByRole('button', { name: 'Set the PIN' })).toBeDisabled();
   await pinOf(tablet).fill('2468');
   await tablet.getByRole('button', { name: 'Set the PIN' }).click();
   await expect(tablet.getByText('You have one: it counts on devices that were let in.')).toBeVisible();
@@ -117,7 +120,7 @@ test('a tablet that was let in is shared by PIN; who signs out leaves nothing of
   await owner.getByLabel('Your password, to set or remove it').fill(PASSWORD);
   await pinOf(owner).fill('97531');
   await owner.getByRole('button', { name: 'Set the PIN' }).click();
-  await expect(owner.getByText('You have one: it counts on devices that were let in.')).toBeVisible();
+  await expect(owner.getByText('You have one: it counts on devices that were let in by an owner')).toBeVisible();
   await owner.getByRole('button', { name: 'Sign out' }).click();
   // Where the device was not let in, there is no PIN.
   await expect(owner.getByRole('heading', { name: 'Sign in' })).toBeVisible();
@@ -128,6 +131,14 @@ test('a tablet that was let in is shared by PIN; who signs out leaves nothing of
   await tablet.getByRole('button', { name: 'Wren' }).click();
   await enterPin(tablet, '97531');
   await expect(tablet.getByRole('link', { name: 'Signed in as Wren' })).toBeVisible();
+  // By PIN alone nobody gets at what is the owner's.
+  await tablet.goto('/people');
+  await expect(tablet.getByRole('heading', { name: 'Your password, please' })).toBeVisible();
+  await expect(tablet.getByRole('region', { name: 'Devices' })).toBeHidden();
+  expect(await seriousFaults(tablet)).toEqual([]);
+  await tablet.getByLabel('Password').fill(PASSWORD);
+  await tablet.getByRole('button', { name: 'Go on' }).click();
+  await expect(tablet.getByText('Tablet at the vise (this one)')).toBeVisible();
   // What Teasel had half typed here is not Wren's to finish.
   await tablet.goto(`/engines/${id}/bores`);
   await expect(bore).toHaveValue('');

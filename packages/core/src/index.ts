@@ -435,6 +435,7 @@ export {
   type Session,
   type Who,
 } from './wire/accessWire.js';
+export { commonPin } from './wire/commonPin.js';
 export type { DrawerMove, KitView } from './wire/drawerWire.js';
 export { addressOf, type Endpoint, TOPICS, type Topic } from './wire/endpoint.js';
 export {

@@ -9,7 +9,7 @@ import type { DataSource } from 'typeorm';
 import { type AccessParts, signsInOnce, whoAsks } from './access/Access.js';
 import { accessHandlers } from './access/accessHandlers.js';
 import { DeviceService } from './access/deviceService.js';
-import { ownHostOnly, ownOriginOnly } from './access/guard.js';
+import { overTlsOnly, ownHostOnly, ownOriginOnly } from './access/guard.js';
 import { PeopleService } from './access/peopleService.js';
 import { sessions } from './access/sessions.js';
 import { type AccessSettings, ON_THIS_MACHINE } from './access/settings.js';
@@ -51,6 +51,8 @@ export interface Parts {
   readonly settings?: AccessSettings;
   /** The certificate of the workshop's own authority, which devices are told to trust. */
   readonly authority?: string | null;
+  /** What is wrong with the certificate, for the owner to read; null for nothing. */
+  readonly certificateFault?: () => string | null;
   /** How often secrets may be tried from one address within a minute. */
   readonly triesAMinute?: number;
 }
@@ -77,6 +79,7 @@ export async function createApp({
   webFolder,
   settings = ON_THIS_MACHINE,
   authority = null,
+  certificateFault = () => null,
   triesAMinute = TRIES_A_MINUTE,
 }: Parts): Promise<App> {
   const app = express();
@@ -136,11 +139,13 @@ export async function createApp({
   });
   app.use('/api/docs', docsRoutes());
   const people = new PeopleService(database);
-  const access: AccessParts = { settings, database, people, devices: new DeviceService(database) };
+  const devices = new DeviceService(database);
+  const access: AccessParts = { settings, database, people, devices, certificateFault };
   const kept = await sessions(database, settings, log);
   const live = new LiveHub(database, log);
   await live.start();
   const signsIn = signsInOnce(access);
+  app.use('/api', overTlsOnly(settings));
   app.use('/api', whoAsks(access, signsIn, kept.read));
   app.use(SECRETS_AT, slowly(triesAMinute));
   app.use(liveRoutes(live));

@@ -9,7 +9,14 @@ import { FitPool } from './fit/fitPool.js';
 import { serverLog } from './problem/logging.js';
 import { ReadPool } from './read/ReadPool.js';
 import { PdfPool } from './sheet/pdfPool.js';
-import { type Certificate, fingerprint, givenCertificate, workshopCertificate } from './tls/workshopCertificate.js';
+import { CertificateWatch } from './tls/CertificateWatch.js';
+import {
+  type Certificate,
+  fingerprint,
+  givenCertificate,
+  TLS,
+  workshopCertificate,
+} from './tls/workshopCertificate.js';
 import { bounded, LOOK_EVERY } from './wire/bounded.js';
 
 /** Exit status when what is wrong has been said (EX_CONFIG of sysexits.h). */
@@ -44,7 +51,7 @@ try {
   sayWhy((error as Error).message);
 }
 
-/** What the server shows: beyond this machine it speaks over TLS only. */
+/** What the server shows, read or made now: beyond this machine it speaks over TLS only. */
 async function certificate(): Promise<Certificate | null> {
   if (isLoopback(host)) return null;
   const { FETTLE_TLS_CERT: cert, FETTLE_TLS_KEY: key, FETTLE_TLS: folder } = process.env;
@@ -62,6 +69,13 @@ const database = await openDatabase(required('DATABASE_URL')).catch((error: Erro
 });
 if (process.env.FETTLE_DEMO !== 'no') await loadDemo(database, log);
 const shown = await certificate().catch((error: Error) => sayWhy(`its certificate cannot be used: ${error.message}`));
+const watch =
+  shown &&
+  new CertificateWatch(
+    shown,
+    async () => (await certificate())!,
+    (what) => console.error(`Fettle: ${what}`),
+  );
 const fits = new FitPool();
 const reads = new ReadPool();
 const pdfs = new PdfPool();
@@ -74,6 +88,7 @@ const { app, people, close } = await createApp({
   webFolder: process.env.FETTLE_WEB ?? null,
   settings,
   authority: shown?.authority ?? null,
+  certificateFault: () => watch?.fault ?? null,
 });
 
 /** What is said where other machines can reach it. */
@@ -98,12 +113,13 @@ async function welcome(): Promise<void> {
 let server: Server;
 try {
   server = shown
-    ? createSecureServer({ ...LOOK_EVERY, key: shown.key, cert: shown.cert, minVersion: 'TLSv1.2' }, app)
+    ? createSecureServer({ ...LOOK_EVERY, ...TLS, key: shown.key, cert: shown.cert }, app)
     : createServer(LOOK_EVERY, app);
 } catch (error) {
   sayWhy(`its certificate cannot be used: ${(error as Error).message}`);
 }
 bounded(server);
+if (watch) await watch.start(server as ReturnType<typeof createSecureServer>);
 server.on('error', (error) => {
   log.fatal({ err: error }, `cannot listen on ${host}:${port}`);
   process.exit(1);
@@ -119,6 +135,7 @@ async function stop(reason: string): Promise<void> {
   stopping = true;
   log.info(`stopping: ${reason}`);
   // Pages that listen would never hang up by themselves.
+  watch?.close();
   await close();
   const force = setTimeout(() => server.closeAllConnections(), GRACE_MS);
   await new Promise((done) => {

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
 import { roleSchema } from './access.js';
+import { commonPin } from './commonPin.js';
 import { endpoint } from './endpoint.js';
 import { goesOnSchema, pageQuery } from './jobWire.js';
 
@@ -14,7 +15,14 @@ export const passwordSchema = z
   .max(200, 'a password has at most 200 characters');
 
 /** A PIN: digits only, typed on a tablet that was let in. */
-export const pinSchema = z.string().regex(/^\d{4,8}$/u, 'a PIN has four to eight digits');
+export const pinSchema = z
+  .string()
+  .regex(/^\d{4,8}$/u, 'a PIN has four to eight digits')
+  .superRefine((pin, context) => {
+    const why = commonPin(pin);
+    if (why !== null)
+      context.addIssue({ code: 'custom', message: `${why}: everybody tries that first; choose another` });
+  });
 
 const idSchema = z.uuid('an id of a person or a device is a UUID').toLowerCase();
 const byId = z.object({ id: idSchema });
@@ -43,6 +51,14 @@ export const sessionSchema = z.strictObject({
   people: z
     .array(z.strictObject({ id: idSchema, name: z.string() }))
     .describe('Who can sign in here by PIN; told to devices only that were let in.'),
+  certificate: z
+    .string()
+    .nullable()
+    .describe('What is wrong with the server’s certificate, told to the owner; null for nothing.'),
+  confirmedUntil: z.iso
+    .datetime()
+    .nullable()
+    .describe('Until when what the owner alone may do needs no password; null where it needs one now.'),
   token: z.string().describe('Goes along with every change in the header `x-fettle-token`; empty without accounts.'),
 });
 export type Session = z.output<typeof sessionSchema>;
@@ -171,6 +187,17 @@ export const ACCESS_ENDPOINTS = {
     answer: sessionSchema,
     problems: ['invalid-request', 'not-signed-in', ...tooOften],
     topics: ['session', 'people'],
+    largestMb: 0.01,
+  }),
+  confirmPassword: endpoint({
+    method: 'post',
+    at: '/api/session/password',
+    needs: 'person',
+    summary: 'Type one’s password again: for a quarter of an hour the owner may do what the owner alone may',
+    body: z.strictObject({ password: secret }),
+    answer: sessionSchema,
+    problems: ['invalid-request', 'not-signed-in', ...tooOften],
+    topics: ['session'],
     largestMb: 0.01,
   }),
   listPeople: endpoint({

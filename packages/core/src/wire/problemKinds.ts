@@ -8,6 +8,7 @@ export const PROBLEM_KINDS = {
   unsupported: { status: 415, title: 'The body comes in a form that is not read here' },
   'not-signed-in': { status: 401, title: 'Nobody is signed in' },
   'not-allowed': { status: 403, title: 'This is not allowed' },
+  'password-needed': { status: 403, title: 'The password is needed again' },
   'wrong-host': { status: 421, title: 'The address is none of this server’s' },
   'too-many': { status: 429, title: 'Too many tries' },
   'too-large': { status: 413, title: 'The body is too large' },

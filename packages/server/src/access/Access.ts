@@ -2,15 +2,18 @@ import { timingSafeEqual } from 'node:crypto';
 import { type EndpointName, endpointOf, mayDo, type Session, type Who, whoMay } from '@fettle/core';
 import { parse } from 'cookie';
 import type { Request, RequestHandler, Response } from 'express';
+import { ipKeyGenerator } from 'express-rate-limit';
 import type { Database } from '../database/Database.js';
+import { sessionMark, tellRights } from '../live/rights.js';
 import { ProblemError } from '../problem/problem.js';
 import type { DeviceRow, PersonRow } from './accessEntities.js';
 import type { DeviceService } from './deviceService.js';
 import { tellEvent } from './events.js';
 import type { PeopleService } from './peopleService.js';
 import { newToken } from './secrets.js';
-import { cookieName, IDLE_MS, LONGEST_MS, SEEN_EVERY_MS } from './sessions.js';
+import { CONFIRMED_MS, cookieName, IDLE_MS, LONGEST_MS, SEEN_EVERY_MS } from './sessions.js';
 import type { AccessSettings } from './settings.js';
+import type { Place } from './wrongTries.js';
 
 /** What requests are read with. */
 export interface AccessParts {
@@ -18,6 +21,8 @@ export interface AccessParts {
   readonly database: Database;
   readonly people: PeopleService;
   readonly devices: DeviceService;
+  /** What is wrong with the certificate; null for nothing. */
+  readonly certificateFault: () => string | null;
 }
 
 /** How long a device stays let in, ms: a year. */
@@ -26,6 +31,8 @@ const DEVICE_MS = 365 * 24 * 3_600_000;
 const LOOK_EVERY_MS = 3000;
 /** What may be done before a password of one's own is set. */
 const BEFORE_OWN_PASSWORD: ReadonlySet<EndpointName> = new Set(['changePassword']);
+/** A page that was signed out leaves nothing of the workshop in the browser's cache; what was typed and not sent stays. */
+const CLEARED = '"cache"';
 
 function whoOf({ id, name, role, pin, mustChange }: PersonRow): Who {
   return { id, name, role, hasPin: pin !== null, mustChange };
@@ -89,10 +96,56 @@ export class Access {
       throw new ProblemError('not-allowed', 'Set a password of your own first.');
     }
     if (!mayDo(this.person.role, needs)) throw new ProblemError('not-allowed', whoMay(needs));
+    if (needs === 'people' && !this.isConfirmed) {
+      throw new ProblemError(
+        'password-needed',
+        'Enter your password first: people, devices and the record are the owner’s.',
+      );
+    }
+  }
+
+  /** Until when what the owner alone may do needs no password; null where it needs one now. */
+  private get confirmedUntil(): Date | null {
+    const until = (this.request.session?.confirmed ?? 0) + CONFIRMED_MS;
+    return this.person && until > Date.now() ? new Date(until) : null;
+  }
+
+  /** Whether who is signed in has typed their password within the last quarter of an hour. */
+  get isConfirmed(): boolean {
+    return this.confirmedUntil !== null;
+  }
+
+  /** From where it is asked. */
+  get place(): Place {
+    // Whoever has one address of IPv6 has a whole network of them.
+    return { device: this.device?.id ?? null, address: ipKeyGenerator(this.request.ip ?? '', 64) };
+  }
+
+  /** Who listens to what others change; null where nobody signs in. */
+  get listens(): { person: string; device: string | null; session: string } | null {
+    if (!this.person) return null;
+    const { id } = this.person;
+    return { person: id, device: this.device?.id ?? null, session: sessionMark(this.request.session.id) };
+  }
+
+  /** Whether who was signed in when this was asked still is. */
+  async isStillIn(): Promise<boolean> {
+    if (!this.isOn) return true;
+    const isThere = await new Promise<boolean>((resolve) => this.request.session.reload((error) => resolve(!error)));
+    if (!isThere) return false;
+    this.person = null;
+    this.device = null;
+    await this.read();
+    return this.person !== null;
+  }
+
+  /** The password was typed again, and was right. */
+  confirm(): void {
+    this.request.session.confirmed = Date.now();
   }
 
   /** Begins a session of somebody's, under another id than whatever was there. */
-  async begin(person: PersonRow): Promise<void> {
+  async begin(person: PersonRow, byPassword: boolean): Promise<void> {
     await new Promise<void>((resolve, reject) => {
       this.request.session.regenerate((error) => (error ? reject(error as Error) : resolve()));
     });
@@ -101,6 +154,7 @@ export class Access {
       person: person.id,
       since: now,
       seen: now,
+      confirmed: byPassword ? now : 0,
       token: newToken(),
       device: this.device?.id ?? null,
     });
@@ -110,8 +164,8 @@ export class Access {
     this.person = person;
   }
 
-  async signIn(person: PersonRow, how: string): Promise<void> {
-    await this.begin(person);
+  async signIn(person: PersonRow, how: 'password' | 'PIN'): Promise<void> {
+    await this.begin(person, how === 'password');
     const told = { what: 'signed-in', subject: person.name, subjectId: person.id, detail: how, by: person.name };
     await tellEvent(this.parts.database, { ...told, device: this.device?.id ?? null });
   }
@@ -126,9 +180,12 @@ export class Access {
 
   private async endSession(): Promise<void> {
     this.person = null;
+    const session = sessionMark(this.request.session.id);
     await new Promise<void>((resolve, reject) => {
       this.request.session.destroy((error) => (error ? reject(error as Error) : resolve()));
     });
+    await tellRights(this.parts.database.manager, { session });
+    this.response.set('clear-site-data', CLEARED);
     this.response.clearCookie(cookieName(this.parts.settings, 'fettle'), {
       path: '/',
       secure: this.parts.settings.isSecure,
@@ -157,7 +214,9 @@ export class Access {
       first: isFirst,
       person: person ? whoOf(person) : null,
       device: device ? { id: device.id, name: device.name } : null,
-      people: isOn && device ? await this.parts.people.withPin() : [],
+      people: isOn && device ? await this.parts.people.withPin(device) : [],
+      certificate: person?.role === 'owner' ? this.parts.certificateFault() : null,
+      confirmedUntil: this.confirmedUntil?.toISOString() ?? null,
       token: (isOn && person && this.request.session.token) || '',
     };
   }
@@ -197,6 +256,8 @@ export function whoAsks(parts: AccessParts, signsIn: SignsIn, readSession: Reque
         readSession(request, response, (error?: unknown) => (error ? reject(error as Error) : resolve()));
       });
     }
+    // What is somebody's is kept by no cache on the way, nor by the browser.
+    if (isOnNow) response.set('cache-control', 'no-store');
     const access = new Access(parts, request, response, isOnNow);
     if (isOnNow) await access.read();
     response.locals.access = access;

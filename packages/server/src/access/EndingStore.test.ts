@@ -19,7 +19,7 @@ afterAll(async () => {
 
 const cookie = { originalMaxAge: 1000, expires: new Date(Date.now() + 60_000) };
 const data = (person: string) =>
-  ({ cookie, person, since: 1, seen: 1, token: 't', device: null }) as unknown as SessionData;
+  ({ cookie, person, since: 1, seen: 1, token: 't', device: null, confirmed: 0 }) as unknown as SessionData;
 const saved = (sid: string, person: string) =>
   new Promise<void>((resolve, reject) =>
     store.set(sid, data(person), (error) => (error ? reject(error as Error) : resolve())),

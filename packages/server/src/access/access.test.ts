@@ -229,7 +229,9 @@ describe('what is done', () => {
     ]);
     const file = await workshop.owner.ask('GET', `/api/audit.csv?subject=${id}`);
     expect(file.body.trim().split('\n')).toHaveLength(3);
-    for (const table of ['event', 'change', 'signed_sheet']) {
+    const histories = ['event', 'change', 'signed_sheet', 'drawer_movement', 'type_revision', 'reading'];
+    for (const table of histories) {
+      await expect(workshop.database.query(`TRUNCATE "${table}" CASCADE`)).rejects.toThrow('stays as it was said');
       await expect(workshop.database.query(`DELETE FROM "${table}"`)).rejects.toThrow('stays as it was said');
       await expect(workshop.database.query(`UPDATE "${table}" SET "device" = NULL`)).rejects.toThrow('stays');
     }

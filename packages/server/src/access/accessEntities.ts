@@ -44,6 +44,8 @@ export interface DeviceRow {
   token: string;
   letInAt: Date;
   letInBy: string;
+  /** The owner who let it in, where one did; their kind may sign in there by PIN. */
+  letInById: string | null;
   seenAt: Date;
   revokedAt: Date | null;
 }
@@ -56,6 +58,7 @@ export const deviceEntity = new EntitySchema<DeviceRow>({
     token: { type: 'text' },
     letInAt: { name: 'let_in_at', type: 'timestamptz' },
     letInBy: { name: 'let_in_by', type: 'text' },
+    letInById: { name: 'let_in_by_id', type: 'uuid', nullable: true },
     seenAt: { name: 'seen_at', type: 'timestamptz' },
     revokedAt: { name: 'revoked_at', type: 'timestamptz', nullable: true },
   },

@@ -3,6 +3,7 @@ import { ProblemError } from '../problem/problem.js';
 import { type HandlersOf, Reply } from '../wire/serve.js';
 import type { Access, AccessParts } from './Access.js';
 import type { PersonRow } from './accessEntities.js';
+import { tryCode } from './wrongTries.js';
 
 type AccessNames = Extract<
   EndpointName,
@@ -12,6 +13,7 @@ type AccessNames = Extract<
   | 'makeOwner'
   | 'changePassword'
   | 'setPin'
+  | 'confirmPassword'
   | 'listPeople'
   | 'addPerson'
   | 'changePerson'
@@ -42,17 +44,16 @@ function signedIn(access: Access): PersonRow {
 }
 
 /** Signing in and out, accounts, and devices that are let in. */
-export function accessHandlers({ settings, people, devices }: AccessParts): HandlersOf<AccessNames> {
+export function accessHandlers({ settings, database, people, devices }: AccessParts): HandlersOf<AccessNames> {
   return {
     getSession: (_, { access }) => access.told(),
     signIn: async ({ body }, { access }) => {
       mustBeOn(access);
       if ('pin' in body) {
         if (!access.device) throw new ProblemError('not-signed-in', 'A PIN counts only on a device that was let in.');
-        await access.signIn(await people.byPin(body.person, body.pin, access.device.id), 'PIN');
+        await access.signIn(await people.byPin(body.person, body.pin, access.device), 'PIN');
       } else {
-        const person = await people.byPassword(body.name, body.password, access.device?.id ?? null);
-        await access.signIn(person, 'password');
+        await access.signIn(await people.byPassword(body.name, body.password, access.place), 'password');
       }
       return access.told();
     },
@@ -63,22 +64,31 @@ export function accessHandlers({ settings, people, devices }: AccessParts): Hand
     makeOwner: async ({ body }, { access }) => {
       mustBeOn(access);
       const { firstCode } = settings;
+      const counted = await tryCode(database, access.place);
       if (firstCode === null || body.code.trim().toLowerCase() !== firstCode) {
         throw new ProblemError('not-signed-in', 'That is not the code that the server said when it started.');
       }
-      await access.signIn(await people.addOwner(body.name, body.password), 'password');
+      const owner = await people.addOwner(body.name, body.password);
+      await counted.right();
+      await access.signIn(owner, 'password');
       return new Reply(201, await access.told());
     },
     changePassword: async ({ body }, { access }) => {
       const person = signedIn(access);
-      await people.checkPassword(person, body.current);
-      await access.begin(await people.setPassword(person, body.password));
+      await people.checkPassword(person, body.current, access.place);
+      await access.begin(await people.setPassword(person, body.password), true);
       return access.told();
     },
     setPin: async ({ body }, { access }) => {
       const person = signedIn(access);
-      await people.checkPassword(person, body.current);
+      await people.checkPassword(person, body.current, access.place);
+      access.confirm();
       access.person = await people.setPin(person, body.pin);
+      return access.told();
+    },
+    confirmPassword: async ({ body }, { access }) => {
+      await people.checkPassword(signedIn(access), body.password, access.place);
+      access.confirm();
       return access.told();
     },
     listPeople: async () => people.list(),
@@ -94,19 +104,21 @@ export function accessHandlers({ settings, people, devices }: AccessParts): Hand
     },
     listDevices: (_, { access }) => devices.list(access.device?.id ?? null),
     inviteDevice: async ({ body }, { access }) => {
-      const { name } = signedIn(access);
+      const { id, name, role } = signedIn(access);
       if (settings.origin === null) {
         throw new ProblemError(
           'not-allowed',
           'Other devices cannot reach this server: it listens to its own machine alone.',
         );
       }
-      const { code, until } = await devices.invite(name, body.to);
+      const { code, until } = await devices.invite(name, body.to, role === 'owner' && access.isConfirmed ? id : null);
       return new Reply(201, { address: `${settings.origin}${LET_IN}#${code}`, until: until.toISOString() });
     },
     letIn: async ({ body }, { access }) => {
       mustBeOn(access);
+      const counted = await tryCode(database, access.place);
       const { device, token, to } = await devices.letIn(body.code, body.name);
+      await counted.right();
       access.keepDevice(device, token);
       return new Reply(201, { session: await access.told(), to });
     },

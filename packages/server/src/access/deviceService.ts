@@ -3,6 +3,7 @@ import type { DeviceView } from '@fettle/core';
 import { IsNull, Not } from 'typeorm';
 import { atMost } from '../database/atMost.js';
 import type { Database } from '../database/Database.js';
+import { tellRights } from '../live/rights.js';
 import { ProblemError } from '../problem/problem.js';
 import { type DeviceRow, deviceEntity } from './accessEntities.js';
 import { tellEvent } from './events.js';
@@ -56,14 +57,14 @@ export class DeviceService {
     return row;
   }
 
-  /** A code that lets one device in, once. */
-  async invite(by: string, to: string): Promise<{ code: string; until: Date }> {
+  /** A code that lets one device in, once. @param owner id of the owner who does, and has just typed their password; null for anybody else */
+  async invite(by: string, to: string, owner: string | null): Promise<{ code: string; until: Date }> {
     const code = newToken();
     await this.database.manager.query(`DELETE FROM "invitation" WHERE "until" < now()`);
     const [{ until }]: [{ until: Date }] = await this.database.manager.query(
-      `INSERT INTO "invitation" ("code", "by", "to", "until") VALUES ($1, $2, $3, now() + make_interval(secs => $4))
+      `INSERT INTO "invitation" ("code", "by", "to", "by_id", "until") VALUES ($1, $2, $3, $4, now() + make_interval(secs => $5))
        RETURNING "until"`,
-      [tokenHash(code), by, to, INVITED_S],
+      [tokenHash(code), by, to, owner, INVITED_S],
     );
     await tellEvent(this.database, { what: 'device-invited', subject: 'any device', detail: to });
     return { code, until };
@@ -77,8 +78,8 @@ export class DeviceService {
   async letIn(code: string, name: string): Promise<{ device: DeviceRow; token: string; to: string }> {
     return this.database.transaction(async (manager) => {
       // Taken away as it is used: of two who have it, one is let in.
-      const [[used]]: [{ by: string; to: string }[]] = await manager.query(
-        `DELETE FROM "invitation" WHERE "code" = $1 AND "until" > now() RETURNING "by", "to"`,
+      const [[used]]: [{ by: string; to: string; by_id: string | null }[]] = await manager.query(
+        `DELETE FROM "invitation" WHERE "code" = $1 AND "until" > now() RETURNING "by", "to", "by_id"`,
         [tokenHash(code)],
       );
       if (!used) {
@@ -95,6 +96,7 @@ export class DeviceService {
         token: tokenHash(token),
         letInAt: now,
         letInBy: used.by,
+        letInById: used.by_id,
         seenAt: now,
         revokedAt: null,
       };
@@ -111,8 +113,11 @@ export class DeviceService {
     const row = await this.database.manager.findOneBy(deviceEntity, { id });
     if (!row) throw new ProblemError('not-found', `There is no device ${id}.`);
     if (!row.revokedAt) {
-      await this.database.manager.update(deviceEntity, { id }, { revokedAt: new Date() });
-      await tellEvent(this.database, { what: 'device-revoked', subject: row.name, subjectId: id });
+      await this.database.transaction(async (manager) => {
+        await manager.update(deviceEntity, { id }, { revokedAt: new Date() });
+        await tellEvent({ manager }, { what: 'device-revoked', subject: row.name, subjectId: id });
+        await tellRights(manager, { device: id });
+      });
     }
     return this.list(here);
   }

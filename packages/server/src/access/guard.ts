@@ -44,3 +44,16 @@ export function ownOriginOnly({ isSecure, origin, isBehindProxy }: AccessSetting
     next();
   };
 }
+
+/** Answers behind a proxy only what came to that over TLS, and says so where the proxy does not pass it on. Whether it is well may be asked by anyone. */
+export function overTlsOnly({ isBehindProxy, isSecure }: AccessSettings): RequestHandler {
+  return (request, _response, next) => {
+    if (isBehindProxy && isSecure && !request.secure && request.path !== '/health') {
+      throw new ProblemError(
+        'not-allowed',
+        'This did not come over TLS, or the proxy does not say so. Let it send X-Forwarded-Proto: https.',
+      );
+    }
+    next();
+  };
+}

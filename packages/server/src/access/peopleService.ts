@@ -1,14 +1,15 @@
 import { randomUUID } from 'node:crypto';
-import type { PersonView, Role } from '@fettle/core';
+import { commonPin, type PersonView, type Role } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
 import { atMost } from '../database/atMost.js';
 import type { Database } from '../database/Database.js';
 import { oneAtATime } from '../database/oneAtATime.js';
+import { tellRights } from '../live/rights.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
-import { type PersonRow, personEntity } from './accessEntities.js';
+import { type DeviceRow, type PersonRow, personEntity } from './accessEntities.js';
 import { tellEvent } from './events.js';
 import { hashed, isSecret, readableSecret } from './secrets.js';
-import { checkTries, countWrong, forgetTries, lockedUntil } from './wrongTries.js';
+import { forgetTries, lockedUntil, type Place, tryPassword, tryPin } from './wrongTries.js';
 
 /** Groups of four signs in a password for the first time: 79 bits. */
 const FIRST_GROUPS = 4;
@@ -20,8 +21,8 @@ export function nameKey(name: string): string {
   return name.trim().normalize('NFKC').toLowerCase();
 }
 
-const tryKey = (name: string) => `name ${nameKey(name).slice(0, 200)}`;
-const pinKey = (device: string, person: string) => `pin ${device} ${person}`;
+/** How a name is told in the audit that nobody has: what was typed there may have been a password. */
+const STRANGE_NAME = 'a name that nobody has';
 
 /** What a wrong name and a wrong password are both answered with. */
 function wrong(): ProblemError {
@@ -38,7 +39,7 @@ function viewOf(row: PersonRow, locked: ReadonlyMap<string, Date>): PersonView {
     createdAt: row.createdAt.toISOString(),
     createdBy: row.createdBy,
     retiredAt: row.retiredAt?.toISOString() ?? null,
-    lockedUntil: locked.get(tryKey(row.name))?.toISOString() ?? null,
+    lockedUntil: locked.get(row.nameKey)?.toISOString() ?? null,
   };
 }
 
@@ -72,10 +73,20 @@ export class PeopleService {
     return rows.map((row) => viewOf(row, locked));
   }
 
-  /** Who can sign in by PIN. */
-  async withPin(): Promise<{ id: string; name: string }[]> {
+  /** Who can sign in by PIN on a device: an owner only where an owner let it in. */
+  async withPin(device: DeviceRow): Promise<{ id: string; name: string }[]> {
     const rows = await this.database.manager.find(personEntity, { order: { nameKey: 'ASC' } });
-    return rows.flatMap(({ id, name, pin, retiredAt }) => (pin === null || retiredAt ? [] : [{ id, name }]));
+    const isOwners = await this.isOwnersDevice(device);
+    return rows.flatMap(({ id, name, pin, role, retiredAt }) =>
+      pin === null || retiredAt || (role === 'owner' && !isOwners) ? [] : [{ id, name }],
+    );
+  }
+
+  /** Whether a device was let in by somebody who is an owner now. */
+  private async isOwnersDevice({ letInById }: DeviceRow): Promise<boolean> {
+    if (letInById === null) return false;
+    const by = await this.byId(letInById);
+    return by !== null && by.role === 'owner' && !by.retiredAt;
   }
 
   /**
@@ -157,6 +168,7 @@ export class PeopleService {
       const isOther = after.role !== row.role || after.retiredAt !== row.retiredAt;
       const sessionsFrom = isOther ? now : row.sessionsFrom;
       await manager.update(personEntity, { id }, { ...after, sessionsFrom });
+      if (isOther) await tellRights(manager, { person: id });
       if (after.role !== row.role) {
         await tellEvent({ manager }, { what: 'role-changed', subject: row.name, subjectId: id, detail: after.role });
       }
@@ -191,7 +203,8 @@ export class PeopleService {
       const row = await this.found(manager, id);
       const after = { password: kept, pin: null, mustChange: true, sessionsFrom: new Date() };
       await manager.update(personEntity, { id }, after);
-      await forgetTries({ manager, transaction: (work) => work(manager) }, tryKey(row.name));
+      await forgetTries({ manager }, row.nameKey);
+      await tellRights(manager, { person: id });
       const told = { what: 'password-reset', subject: row.name, subjectId: id };
       await tellEvent({ manager }, by === undefined ? told : { ...told, by });
       return { person: viewOf({ ...row, ...after }, new Map()), password };
@@ -207,40 +220,46 @@ export class PeopleService {
   }
 
   /** Who has this name and this password. @throws ProblemError `not-signed-in`, `too-many`: whether the name is known is not told */
-  async byPassword(name: string, password: string, device: string | null): Promise<PersonRow> {
-    await checkTries(this.database, tryKey(name));
+  async byPassword(name: string, password: string, place: Place): Promise<PersonRow> {
+    const counted = await tryPassword(this.database, nameKey(name), place);
     const row = await this.byName(name);
     const isRight = await isSecret(password, row?.retiredAt ? null : (row?.password ?? null));
     if (!isRight || !row) {
-      await countWrong(this.database, tryKey(name));
-      await tellEvent(this.database, { what: 'sign-in-failed', subject: name, by: name, device });
+      const subject = row?.name ?? STRANGE_NAME;
+      const { device } = place;
+      await tellEvent(this.database, { what: 'sign-in-failed', subject, by: row?.name ?? '', device });
       throw wrong();
     }
-    await forgetTries(this.database, tryKey(name));
+    await counted.right();
     return row;
   }
 
   /** Who has this PIN, on a device that was let in. @throws ProblemError as by password */
-  async byPin(id: string, pin: string, device: string): Promise<PersonRow> {
-    await checkTries(this.database, pinKey(device, id));
-    const row = await this.byId(id);
-    const isRight = await isSecret(pin, row?.retiredAt ? null : (row?.pin ?? null));
-    if (!isRight || !row) {
-      await countWrong(this.database, pinKey(device, id));
-      const name = row?.name ?? 'nobody';
-      await tellEvent(this.database, { what: 'pin-failed', subject: name, by: name, device });
-      throw new ProblemError('not-signed-in', 'That is not the PIN.');
+  async byPin(id: string, pin: string, device: DeviceRow): Promise<PersonRow> {
+    if (commonPin(pin) !== null) {
+      const message = 'A PIN that everybody tries first is not taken. Sign in by password and set another one.';
+      throw new ProblemError('not-signed-in', message);
     }
-    await forgetTries(this.database, pinKey(device, id));
+    const row = await this.byId(id);
+    const counted = await tryPin(this.database, id, row?.nameKey ?? null, device.id);
+    const isRight = await isSecret(pin, row?.retiredAt ? null : (row?.pin ?? null));
+    const mayHere = row !== null && (row.role !== 'owner' || (await this.isOwnersDevice(device)));
+    if (!isRight || !row || !mayHere) {
+      const name = row?.name ?? 'nobody';
+      await tellEvent(this.database, { what: 'pin-failed', subject: name, by: name, device: device.id });
+      throw new ProblemError('not-signed-in', 'That is not a PIN that counts here.');
+    }
+    await counted.right();
     return row;
   }
 
   /** @throws ProblemError `not-signed-in` where the password is not theirs */
-  async checkPassword(person: PersonRow, password: string): Promise<void> {
-    await checkTries(this.database, tryKey(person.name));
-    if (await isSecret(password, person.password)) return;
-    await countWrong(this.database, tryKey(person.name));
-    throw new ProblemError('not-signed-in', 'That is not your password.');
+  async checkPassword(person: PersonRow, password: string, place: Place): Promise<void> {
+    const counted = await tryPassword(this.database, person.nameKey, place);
+    if (!(await isSecret(password, person.password))) {
+      throw new ProblemError('not-signed-in', 'That is not your password.');
+    }
+    await counted.right();
   }
 
   /** Sets another password; every session that began before ends. */
@@ -249,8 +268,11 @@ export class PeopleService {
       throw invalidRequest([{ path: '/password', message: 'choose another one than before, and not your name' }]);
     }
     const after = { password: await hashed(password), mustChange: false, sessionsFrom: new Date() };
-    await this.database.manager.update(personEntity, { id: person.id }, after);
-    await tellEvent(this.database, { what: 'password-changed', subject: person.name, subjectId: person.id });
+    await this.database.transaction(async (manager) => {
+      await manager.update(personEntity, { id: person.id }, after);
+      await tellEvent({ manager }, { what: 'password-changed', subject: person.name, subjectId: person.id });
+      await tellRights(manager, { person: person.id });
+    });
     return { ...person, ...after };
   }
 

@@ -15,6 +15,8 @@ declare module 'express-session' {
     seen: number;
     /** Goes along with every change, so that no other page can make one. */
     token: string;
+    /** When they typed their password last, ms; 0 for never in this session. */
+    confirmed: number;
     /** The device that it was on when they did; null for one that nobody let in. */
     device: string | null;
   }
@@ -23,6 +25,8 @@ declare module 'express-session' {
 /** A session ends after so long without anything, and after so long in any case, ms. */
 export const IDLE_MS = 12 * 3_600_000;
 export const LONGEST_MS = 7 * 24 * 3_600_000;
+/** What the owner alone may do needs a password that was typed so short a time ago, ms. */
+export const CONFIRMED_MS = 900_000;
 /** When somebody was here last is kept to so many ms. */
 export const SEEN_EVERY_MS = 300_000;
 

@@ -57,7 +57,7 @@ export interface Wanted {
 /**
  * The settings for an address to listen at: at this machine's own everything is as it was; beyond it one signs in, over TLS.
  *
- * @throws Error where the address of the proxy is none
+ * @throws Error where the address of the proxy is none, or is not encrypted and leads beyond this machine
  */
 export function accessSettings({ host, port, hosts = '', origin = '', firstCode }: Wanted): AccessSettings {
   const named = hosts
@@ -71,10 +71,16 @@ export function accessSettings({ host, port, hosts = '', origin = '', firstCode 
         `FETTLE_ORIGIN is “${origin}”; give the address that the proxy is reached at, such as https://fettle.workshop`,
       );
     }
+    const name = public_.replaceAll(/[[\]]/gu, '');
+    if (protocol === 'http:' && !(isLoopback(name) && isLoopback(host))) {
+      throw new Error(
+        `FETTLE_ORIGIN is “${origin}”: passwords would cross the network unencrypted. Let the proxy speak TLS, and give its https:// address`,
+      );
+    }
     return {
       mustSignIn: true,
       isSecure: protocol === 'https:',
-      hosts: new Set([public_.replaceAll(/[[\]]/gu, ''), ...LOOPBACK, ...named]),
+      hosts: new Set([name, ...LOOPBACK, ...named]),
       origin: whole,
       firstCode,
       isBehindProxy: true,

@@ -33,11 +33,12 @@ export function photoHandlers(database: Database): HandlersOf<'putPhoto' | 'getP
         return new Reply(there ? 200 : 201, { id, bytes: data.length });
       });
     },
-    getPhoto: async ({ path: { id: jobId, photo: id } }) => {
+    getPhoto: async ({ path: { id: jobId, photo: id } }, { access }) => {
       const found = await database.manager.findOneBy(photoEntity, { id, jobId });
       if (!found) throw new ProblemError('not-found', `There is no picture ${id} of this engine.`);
-      // A picture never changes.
-      const headers = { 'content-type': found.type, 'cache-control': 'private, max-age=31536000, immutable' };
+      // A picture never changes; where one signs in each look at it is asked for all the same, and nothing keeps it.
+      const kept = access.isOn ? 'no-store' : 'private, max-age=31536000, immutable';
+      const headers = { 'content-type': found.type, 'cache-control': kept };
       return new Reply<unknown>(200, found.data, headers);
     },
   };

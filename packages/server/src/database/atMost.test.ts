@@ -150,7 +150,7 @@ it('lets in at most so many devices; of those that were let in, the last ones ar
      SELECT gen_random_uuid(), 'Phone ' || at, 'token ' || at, now(), 'Wren', now(), CASE WHEN at > 199 THEN now() END
      FROM generate_series(1, 600) AS at`,
   );
-  const letIn = async () => devices.letIn((await devices.invite(by, '/')).code, 'Tablet');
+  const letIn = async () => devices.letIn((await devices.invite(by, '/', null)).code, 'Tablet');
   await letIn();
   await expect(letIn()).rejects.toThrow('200 devices are let in already');
   const told = await devices.list(null);

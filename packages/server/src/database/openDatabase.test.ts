@@ -1,4 +1,4 @@
-import { DataSource } from 'typeorm';
+import { DataSource, type EntityManager } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { freshDatabase, runningServer } from '../testing/runningServer.js';
 import { openDatabase } from './openDatabase.js';
@@ -29,20 +29,22 @@ describe('the tables', () => {
   });
 
   it('hold at most one current reading a place, whatever the program does', async () => {
-    const insert = (id: string) =>
-      server.database.query(
+    const insert = (manager: EntityManager, id: string) =>
+      manager.query(
         `INSERT INTO reading (id, job_id, feature, station, slot, text, unit, by, at, received_at)
          VALUES ($1, $2, 'mainBore', 1, 'front', '64.01', 'mm', 'Wren', now(), now())`,
         [id, '00000000-0000-4000-8000-0000000000aa'],
       );
-    await server.database.query(
-      `INSERT INTO job (id, version, revision, document, name, unit, mains, rods, created_at, created_by, updated_at, updated_by)
-       VALUES ('00000000-0000-4000-8000-0000000000aa', 1, 1, '{}', 'Sedge 4', 'mm', 5, 4, now(), 'Wren', now(), 'Wren')`,
-    );
-    await insert('00000000-0000-4000-8000-0000000000b1');
-    await expect(insert('00000000-0000-4000-8000-0000000000b2')).rejects.toThrow('current_reading');
-    await server.database.query('DELETE FROM reading');
-    await server.database.query('DELETE FROM job');
+    // What is read stays: the transaction takes it back.
+    const twice = server.database.transaction(async (manager) => {
+      await manager.query(
+        `INSERT INTO job (id, version, revision, document, name, unit, mains, rods, created_at, created_by, updated_at, updated_by)
+         VALUES ('00000000-0000-4000-8000-0000000000aa', 1, 1, '{}', 'Sedge 4', 'mm', 5, 4, now(), 'Wren', now(), 'Wren')`,
+      );
+      await insert(manager, '00000000-0000-4000-8000-0000000000b1');
+      await insert(manager, '00000000-0000-4000-8000-0000000000b2');
+    });
+    await expect(twice).rejects.toThrow('current_reading');
   });
 
   it('can be taken down and built again by the migrations', async () => {

@@ -14,6 +14,7 @@ import { Pieces1795000000005 } from './migrations/0005-pieces.js';
 import { Taken1795000000006 } from './migrations/0006-taken.js';
 import { SheetsAndPhotos1795000000007 } from './migrations/0007-sheets-and-photos.js';
 import { PeopleAndDevices1795000000008 } from './migrations/0008-people-and-devices.js';
+import { Locks1795000000009 } from './migrations/0009-locks.js';
 
 /**
  * How long what is asked of the database may take, ms: a statement, waiting for somebody else's lock, a transaction in which nothing is
@@ -108,6 +109,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       Taken1795000000006,
       SheetsAndPhotos1795000000007,
       PeopleAndDevices1795000000008,
+      Locks1795000000009,
     ],
     migrationsTransactionMode: 'each',
     synchronize: false,

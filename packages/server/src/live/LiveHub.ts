@@ -2,9 +2,17 @@ import { type LiveEvent, liveEventSchema, type Presence, type Topic } from '@fet
 import pg from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
+import { z } from 'zod';
+import { CHANNEL, rightsSchema } from './rights.js';
+
+/** What servers tell each other: what pages hear, and whose rights ended. */
+const toldSchema = z.array(z.union([liveEventSchema, rightsSchema]));
+type Rights = z.output<typeof rightsSchema>;
 
 /** One page that listens. */
 export interface Listener {
+  /** Who listens, so that it ends with their rights; null where nobody signs in. */
+  readonly who: { readonly person: string; readonly device: string | null; readonly session: string } | null;
   /** The tab that it is, by an id of its own. */
   readonly tab: string;
   readonly send: (event: LiveEvent) => void;
@@ -12,8 +20,6 @@ export interface Listener {
   readonly end: () => void;
 }
 
-/** The channel of PostgreSQL that processes on one database tell each other by. */
-const CHANNEL = 'fettle';
 /** Changes within so many ms are told together: one notification, whatever was typed meanwhile. */
 const TOGETHER_MS = 25;
 /** Where somebody is counts for so long without being said again, ms. */
@@ -72,8 +78,11 @@ export class LiveHub {
       await client.connect();
       await client.query(`LISTEN ${CHANNEL}`);
       this.pause = FIRST_PAUSE_MS;
-      // What was told while nobody listened is looked up anew.
-      for (const { send } of this.listeners) send({ kind: 'missed' });
+      // What was told while nobody listened is looked up anew; who signed in is asked again who they are.
+      for (const { send, end, who } of this.listeners) {
+        if (who === null) send({ kind: 'missed' });
+        else end();
+      }
     } catch (error) {
       this.log.warn({ err: error }, 'changes of other processes are not heard at the moment');
       again();
@@ -94,9 +103,21 @@ export class LiveHub {
 
   /** Anyone who may use the database can say anything on the channel: what is none of ours is left aside. */
   private heard(payload: string): void {
-    const events = liveEventSchema.array().safeParse(jsonOrNothing(payload));
-    if (events.success) for (const event of events.data) this.pass(event);
-    else this.log.warn({ bytes: payload.length }, 'a notification that is not from Fettle was left aside');
+    const told = toldSchema.safeParse(jsonOrNothing(payload));
+    if (told.success) {
+      for (const one of told.data) {
+        if (one.kind === 'rights') this.endFor(one);
+        else this.pass(one);
+      }
+    } else this.log.warn({ bytes: payload.length }, 'a notification that is not from Fettle was left aside');
+  }
+
+  /** Somebody may do less than before: what they listen with ends. A page that still may begins anew by itself. */
+  private endFor({ person, device, session }: Rights): void {
+    for (const { who, end } of this.listeners) {
+      const isTheirs = who && (who.person === person || who.session === session || (device && who.device === device));
+      if (isTheirs) end();
+    }
   }
 
   private pass(event: LiveEvent): void {

@@ -32,6 +32,7 @@ export function liveRoutes(hub: LiveHub): Router {
     const session = await createSession(request, response, { keepAlive: 15_000, retry: 2000 });
     const leave = hub.join({
       tab,
+      who: access.listens,
       send: (event: LiveEvent) => void session.push(event, event.kind),
       end: () => response.end(),
     });
@@ -43,6 +44,8 @@ export function liveRoutes(hub: LiveHub): Router {
       if (left > 0) open.set(address, left);
       else open.delete(address);
     });
+    // What ended between being asked and beginning to listen was not heard.
+    if (!(await access.isStillIn())) response.end();
   });
   return routes;
 }

@@ -1,8 +1,20 @@
-import { X509Certificate } from 'node:crypto';
+import 'reflect-metadata';
+import { webcrypto, X509Certificate } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
+import type { ServerOptions } from 'node:https';
 import { isIP } from 'node:net';
 import { join } from 'node:path';
-import { generate } from 'selfsigned';
+import { AsnConvert } from '@peculiar/asn1-schema';
+import {
+  GeneralName,
+  GeneralSubtree,
+  GeneralSubtrees,
+  id_ce_nameConstraints,
+  NameConstraints,
+} from '@peculiar/asn1-x509';
+import * as x509 from '@peculiar/x509';
+
+x509.cryptoProvider.set(webcrypto as Crypto);
 
 /** What a server shows, and where it comes from. */
 export interface Certificate {
@@ -12,11 +24,30 @@ export interface Certificate {
   readonly authority: string | null;
 }
 
+/**
+ * What is spoken over TLS: 1.3, and of 1.2 only what encrypts and authenticates at once with keys that end with the connection. No CBC.
+ */
+export const TLS = {
+  minVersion: 'TLSv1.2',
+  honorCipherOrder: true,
+  ciphers: [
+    'TLS_AES_256_GCM_SHA384',
+    'TLS_CHACHA20_POLY1305_SHA256',
+    'TLS_AES_128_GCM_SHA256',
+    'ECDHE-ECDSA-AES256-GCM-SHA384',
+    'ECDHE-RSA-AES256-GCM-SHA384',
+    'ECDHE-ECDSA-CHACHA20-POLY1305',
+    'ECDHE-RSA-CHACHA20-POLY1305',
+    'ECDHE-ECDSA-AES128-GCM-SHA256',
+    'ECDHE-RSA-AES128-GCM-SHA256',
+  ].join(':'),
+} as const satisfies ServerOptions;
+
 const DAY_MS = 86_400_000;
 /** An authority of the workshop's own is good for ten years; a certificate for no longer than browsers take one for. */
 const AUTHORITY_DAYS = 3650;
 const SERVER_DAYS = 390;
-/** One that ends so soon is made anew at the next start. */
+/** One that ends so soon is made anew. */
 const RENEW_DAYS = 30;
 
 const NAMES = { authority: 'authority', server: 'server' } as const;
@@ -44,25 +75,78 @@ function keep(folder: string, name: string, { key, cert }: { key: string; cert: 
   }
 }
 
-function until(days: number): { notBeforeDate: Date; notAfterDate: Date } {
-  // Clocks of phones differ: it counts from yesterday.
-  return { notBeforeDate: new Date(Date.now() - DAY_MS), notAfterDate: new Date(Date.now() + days * DAY_MS) };
+const CURVE = { name: 'ECDSA', namedCurve: 'P-256' } as const;
+const SIGNED_BY = { name: 'ECDSA', hash: 'SHA-256' } as const;
+
+/** A private key as files hold it. */
+async function pemOf(key: CryptoKey): Promise<string> {
+  return x509.PemConverter.encode(await webcrypto.subtle.exportKey('pkcs8', key), 'PRIVATE KEY');
 }
 
-async function authorityIn(folder: string): Promise<{ key: string; cert: string }> {
+function keyIn(pem: string): Promise<CryptoKey> {
+  return webcrypto.subtle.importKey('pkcs8', x509.PemConverter.decodeFirst(pem), CURVE, true, [
+    'sign',
+  ]) as Promise<CryptoKey>;
+}
+
+/** Makes a certificate with a key of its own. @param by who signs it; null for an authority, which signs itself */
+async function made(
+  name: string,
+  days: number,
+  extensions: x509.Extension[],
+  by: { key: string; cert: string } | null,
+): Promise<{ key: string; cert: string }> {
+  const keys = (await webcrypto.subtle.generateKey(CURVE, true, ['sign', 'verify'])) as CryptoKeyPair;
+  const subject = [{ CN: [name] }];
+  const what = {
+    // Clocks of phones differ: it counts from yesterday.
+    notBefore: new Date(Date.now() - DAY_MS),
+    notAfter: new Date(Date.now() + days * DAY_MS),
+    signingAlgorithm: SIGNED_BY,
+    extensions,
+  };
+  const cert =
+    by === null
+      ? await x509.X509CertificateGenerator.createSelfSigned({ ...what, name: subject, keys })
+      : await x509.X509CertificateGenerator.create({
+          ...what,
+          subject,
+          issuer: new x509.X509Certificate(by.cert).subjectName,
+          publicKey: keys.publicKey,
+          signingKey: await keyIn(by.key),
+        });
+  return { key: await pemOf(keys.privateKey), cert: `${cert.toString('pem')}\n` };
+}
+
+/** What an authority may sign for: these names and addresses, and nothing else (RFC 5280, 4.2.1.10). */
+function constraintsTo(hosts: readonly string[]): x509.Extension {
+  const base = (host: string) =>
+    isIP(host) ? { iPAddress: `${host}/${isIP(host) === 4 ? 32 : 128}` } : { dNSName: host };
+  const permitted = hosts.map((host) => new GeneralSubtree({ base: new GeneralName(base(host)) }));
+  const value = AsnConvert.serialize(new NameConstraints({ permittedSubtrees: new GeneralSubtrees(permitted) }));
+  return new x509.Extension(id_ce_nameConstraints, true, value);
+}
+
+/** Whether an authority may sign for these hosts and for no others. */
+function isFor(authority: string, hosts: readonly string[]): boolean {
+  const extension = new x509.X509Certificate(authority).getExtension(id_ce_nameConstraints);
+  if (!extension) return false;
+  const wanted = constraintsTo([...hosts].sort());
+  return Buffer.from(extension.value).equals(Buffer.from(wanted.value));
+}
+
+/** The authority of a folder: the one that is there, or another where that ends too soon, or is for other names. */
+async function authorityIn(folder: string, hosts: readonly string[]): Promise<{ key: string; cert: string }> {
   const known = read(folder, NAMES.authority);
-  if (known && Date.parse(new X509Certificate(known.cert).validTo) > Date.now() + SERVER_DAYS * DAY_MS) return known;
-  const made = await generate([{ name: 'commonName', value: 'Fettle of this workshop' }], {
-    ...until(AUTHORITY_DAYS),
-    keyType: 'ec',
-    curve: 'P-256',
-    algorithm: 'sha256',
-    extensions: [
-      { name: 'basicConstraints', cA: true, pathLenConstraint: 0, critical: true },
-      { name: 'keyUsage', keyCertSign: true, cRLSign: true, critical: true },
-    ],
-  });
-  const pair = { key: made.private, cert: made.cert };
+  const lasts = known && Date.parse(new X509Certificate(known.cert).validTo) > Date.now() + SERVER_DAYS * DAY_MS;
+  if (lasts && isFor(known.cert, hosts)) return known;
+  const usages = x509.KeyUsageFlags.keyCertSign | x509.KeyUsageFlags.cRLSign;
+  const extensions = [
+    new x509.BasicConstraintsExtension(true, 0, true),
+    new x509.KeyUsagesExtension(usages, true),
+    constraintsTo([...hosts].sort()),
+  ];
+  const pair = await made('Fettle of this workshop', AUTHORITY_DAYS, extensions, null);
   keep(folder, NAMES.authority, pair);
   return pair;
 }
@@ -76,33 +160,26 @@ function isGood(cert: string, authority: string, hosts: readonly string[]): bool
 }
 
 /**
- * A certificate of the workshop's own: an authority that devices are told once to trust, and a certificate for the names and addresses of
- * this machine, made anew when they change or it is about to end.
+ * A certificate of the workshop's own: an authority that devices are told once to trust, and that is good for the names and addresses of this
+ * machine only; and a certificate for them, made anew when they change or it is about to end. Where the names or addresses change the authority
+ * is made anew as well, and devices are told to trust the new one.
  *
  * @param folder where both are kept, readable by their owner only
  * @param hosts names and addresses that it is to be good for
  */
 export async function workshopCertificate(folder: string, hosts: readonly string[]): Promise<Certificate> {
-  const authority = await authorityIn(folder);
+  const authority = await authorityIn(folder, hosts);
   const known = read(folder, NAMES.server);
   if (known && isGood(known.cert, authority.cert, hosts)) return { ...known, authority: authority.cert };
-  const made = await generate([{ name: 'commonName', value: hosts[0] ?? 'localhost' }], {
-    ...until(SERVER_DAYS),
-    keyType: 'ec',
-    curve: 'P-256',
-    algorithm: 'sha256',
-    ca: authority,
-    extensions: [
-      { name: 'basicConstraints', cA: false, critical: true },
-      { name: 'keyUsage', digitalSignature: true, critical: true },
-      { name: 'extKeyUsage', serverAuth: true },
-      {
-        name: 'subjectAltName',
-        altNames: hosts.map((host) => (isIP(host) ? { type: 7, ip: host } : { type: 2, value: host })),
-      },
-    ],
-  });
-  const pair = { key: made.private, cert: made.cert };
+  const names = hosts.map((value): x509.JsonGeneralName => ({ type: isIP(value) ? 'ip' : 'dns', value }));
+  const extensions = [
+    new x509.BasicConstraintsExtension(false, undefined, true),
+    new x509.KeyUsagesExtension(x509.KeyUsageFlags.digitalSignature, true),
+    new x509.ExtendedKeyUsageExtension([x509.ExtendedKeyUsage.serverAuth]),
+    new x509.SubjectAlternativeNameExtension(names),
+  ];
+  // Its name stands in the list of names only: what checks the old place as well finds nothing there that the authority may not sign.
+  const pair = await made('Fettle', SERVER_DAYS, extensions, authority);
   keep(folder, NAMES.server, pair);
   return { ...pair, authority: authority.cert };
 }

@@ -364,6 +364,10 @@ const CASES: Record<EndpointName, Case> = {
       '/password',
     ],
   },
+  confirmPassword: {
+    good: async () => [[await workshop.owner.ask('POST', '/api/session/password', { password: OWNER.password }), 200]],
+    bad: async () => [await workshop.owner.ask('POST', '/api/session/password', { password: '' }), '/password'],
+  },
   setPin: {
     good: async () => [
       [await workshop.owner.ask('PUT', '/api/session/pin', { current: OWNER.password, pin: '4711' }), 200],

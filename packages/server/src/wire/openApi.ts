@@ -12,6 +12,8 @@ const ANYWHERE = [
   'not-ready',
   'server-fault',
 ] as const;
+/** What can be wrong with what the owner alone may do. */
+const OF_THE_OWNER = ['password-needed'] as const;
 /** What can be wrong with any request that has a body. */
 const WITH_BODY = ['not-json', 'unsupported', 'too-large'] as const;
 
@@ -26,7 +28,8 @@ export function hasBody({ body }: Endpoint): boolean {
 
 /** What may be wrong with a request to an endpoint. */
 export function problemsOf(endpoint: Endpoint) {
-  return [...new Set([...endpoint.problems, ...(hasBody(endpoint) ? WITH_BODY : []), ...ANYWHERE])];
+  const owners = endpoint.needs === 'people' ? OF_THE_OWNER : [];
+  return [...new Set([...endpoint.problems, ...owners, ...(hasBody(endpoint) ? WITH_BODY : []), ...ANYWHERE])];
 }
 
 function schemaOf(schema: z.ZodType, io: 'input' | 'output'): object {

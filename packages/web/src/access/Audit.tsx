@@ -13,6 +13,7 @@ import { Pager } from '../look/Pager.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { api } from '../wire/api.js';
 import { auditWords } from './auditWords.js';
+import { Confirmed } from './Confirmed.js';
 
 const SHOWN = 100;
 const ANY = 'all';
@@ -60,6 +61,14 @@ const COLUMNS: DataColumn<AuditEntry>[] = [
 /** Who did what, from which device: filtered, page by page, as a file. It cannot be changed here or anywhere else in Fettle. */
 export function Audit() {
   useTitle('Who did what', 'People');
+  return (
+    <Confirmed>
+      <Record />
+    </Confirmed>
+  );
+}
+
+function Record() {
   const [kindText] = useQuery('kind');
   const [person] = useQuery('person');
   const [from] = useQuery('from');

@@ -1,4 +1,4 @@
-import { type Who as Account, roleWords } from '@fettle/core';
+import { type Who as Account, commonPin, roleWords } from '@fettle/core';
 import { LogOut } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -64,11 +64,13 @@ function OwnPassword() {
   );
 }
 
-function OwnPin({ hasPin }: { readonly hasPin: boolean }) {
+function OwnPin({ hasPin, role }: Pick<Account, 'hasPin' | 'role'>) {
   const [current, setCurrent] = useState('');
   const [pin, setPin] = useState('');
   const acting = useActing();
-  const isPin = /^\d{4,8}$/u.test(pin);
+  const isLong = /^\d{4,8}$/u.test(pin);
+  const common = isLong ? commonPin(pin) : null;
+  const isPin = isLong && common === null;
   const set = async (next: string | null) => {
     await acting.act(() => tell('setPin', { body: { current, pin: next } }));
     setCurrent('');
@@ -79,8 +81,9 @@ function OwnPin({ hasPin }: { readonly hasPin: boolean }) {
       <PanelTitle>PIN</PanelTitle>
       <Quiet>
         {hasPin
-          ? 'You have one: it counts on devices that were let in.'
-          : 'With one you sign in by a few digits, on devices that were let in.'}
+          ? 'You have one: it counts on devices that were let in'
+          : 'With one you sign in by a few digits, on devices that were let in'}
+        {role === 'owner' ? ' by an owner who had just typed their password.' : '.'}
       </Quiet>
       <Form
         onSubmit={(event) => {
@@ -104,8 +107,8 @@ function OwnPin({ hasPin }: { readonly hasPin: boolean }) {
           maxLength={8}
           value={pin}
           onChange={setPin}
-          fault={pin !== '' && !isPin ? 'Four to eight digits.' : null}
-          hint="Four to eight digits."
+          fault={pin !== '' && !isLong ? 'Four to eight digits.' : common === null ? null : `Not this one: ${common}.`}
+          hint="Four to eight digits; none that everybody tries first."
         />
         {acting.fault !== null && <p role="alert">{acting.fault}</p>}
         <Row>
@@ -162,7 +165,7 @@ export function Me() {
       <Who person={session.person} device={session.device?.name ?? null} />
       <TwoColumns>
         <OwnPassword />
-        <OwnPin hasPin={session.person.hasPin} />
+        <OwnPin hasPin={session.person.hasPin} role={session.person.role} />
       </TwoColumns>
     </>
   );

@@ -14,6 +14,7 @@ import { Notice } from '../look/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { api } from '../wire/api.js';
 import { tell } from '../wire/tell.js';
+import { Confirmed } from './Confirmed.js';
 import { type Acting, useActing } from './useActing.js';
 
 const ROLE_OPTIONS = ROLES.map((value) => ({ value, label: value }));
@@ -72,7 +73,7 @@ function personColumns(acting: Acting, onTold: (told: TellOnce) => void): DataCo
         retiredAt
           ? `not since ${ago(retiredAt)}`
           : lockedUntil
-            ? 'locked for a while, after wrong tries'
+            ? 'must wait somewhere, after wrong tries'
             : mustChange
               ? 'not yet with a password of their own'
               : hasPin
@@ -235,8 +236,8 @@ function Devices() {
     <Panel aria-label="Devices">
       <PanelTitle>Devices</PanelTitle>
       <Quiet>
-        Let in by the code beside any engine (“On a phone”). On them one signs in by PIN; who is signed in on one that
-        is let out is signed out there.
+        Let in by the code beside any engine (“On a phone”). On them people sign in by PIN; an owner only on a device
+        that an owner let in. Whoever is signed in on a device that is let out is signed out there at once.
       </Quiet>
       {acting.fault !== null && <Notice urgent>{acting.fault}</Notice>}
       {data && data.length > 0 ? (
@@ -252,9 +253,9 @@ function Devices() {
 export function People() {
   useTitle('People');
   return (
-    <>
+    <Confirmed>
       <Accounts />
       <Devices />
-    </>
+    </Confirmed>
   );
 }

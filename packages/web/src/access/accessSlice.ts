@@ -19,7 +19,7 @@ function asSaid(): boolean | null {
 
 function remember(session: Session): void {
   if (session.person === null) localStorage.removeItem(KEY);
-  else localStorage.setItem(KEY, JSON.stringify({ ...session, token: '' }));
+  else localStorage.setItem(KEY, JSON.stringify({ ...session, confirmedUntil: null, token: '' }));
 }
 
 /** Who was signed in when the server was here last; null for nobody. */
@@ -37,13 +37,17 @@ const accessSlice = createSlice({
       setTypist(session.person?.id ?? null);
       return { isOn: session.accounts, session };
     },
+    /** The server asks for the owner’s password again. */
+    passwordNeeded(state) {
+      return { ...state, session: state.session && { ...state.session, confirmedUntil: null } };
+    },
     /** The server says that nobody is signed in any more. */
     sessionEnded(state) {
       const { session } = state;
-      return { isOn: true, session: session && { ...session, person: null, token: '' } };
+      return { isOn: true, session: session && { ...session, person: null, confirmedUntil: null, token: '' } };
     },
   },
 });
 
-export const { sessionTold, sessionEnded } = accessSlice.actions;
+export const { sessionTold, sessionEnded, passwordNeeded } = accessSlice.actions;
 export const accessReducer = accessSlice.reducer;

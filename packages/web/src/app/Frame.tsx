@@ -7,6 +7,7 @@ import { Gate } from '../access/Gate.js';
 import { HeldBack } from '../access/HeldBack.js';
 import { applyAppearance } from '../look/appearanceSlice.js';
 import { fieldBox } from '../look/Field.js';
+import { Notice } from '../look/Notice.js';
 import { useKeptText } from '../look/useKeptText.js';
 import { personNamed } from '../person/personSlice.js';
 import { SavingMark } from '../saving/SavingMark.js';
@@ -147,6 +148,7 @@ export function Frame() {
     ({ access: { isOn, session } }) => isOn === true && session?.person?.mustChange !== false,
   );
   const mayKeep = useAppSelector(({ access }) => mayDo(access.session?.person?.role ?? null, 'people'));
+  const certificate = useAppSelector(({ access }) => access.session?.certificate ?? null);
   const isAsked = useAppSelector(
     ({ saving }) => saving.clashes.length > 0 || saving.refusals.length > 0 || saving.pageFault !== null,
   );
@@ -178,6 +180,7 @@ export function Frame() {
       <Main>
         {isAsked && <Decisions />}
         {isNew && <VersionNotice />}
+        {certificate !== null && <Notice urgent>{certificate}</Notice>}
         <HeldBack />
         <Gate />
       </Main>

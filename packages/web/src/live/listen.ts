@@ -63,6 +63,8 @@ class Listening {
     });
     source.addEventListener('error', () => {
       this.end();
+      // The server may have ended it because somebody may do less than before.
+      if (this.store.getState().access.isOn) this.store.dispatch(api.util.invalidateTags(['session']));
       this.again = setTimeout(() => {
         this.again = null;
         this.seen();

@@ -17,8 +17,8 @@ import {
   type MutationDefinition,
   type QueryDefinition,
 } from '@reduxjs/toolkit/query/react';
-import { sessionEnded, sessionTold } from '../access/accessSlice.js';
-import { type AskFault, ask, isSignedOut, sessionIn } from './ask.js';
+import { passwordNeeded, sessionEnded, sessionTold } from '../access/accessSlice.js';
+import { type AskFault, ask, isSignedOut, needsPassword, sessionIn } from './ask.js';
 import { inPauses } from './inPauses.js';
 import { forgetAnswers, keepAnswer, keptAnswer } from './keptAnswers.js';
 
@@ -51,6 +51,7 @@ const TRIES_SECRETS: ReadonlySet<PageEndpointName> = new Set([
   'letIn',
   'changePassword',
   'setPin',
+  'confirmPassword',
 ]);
 
 const baseQuery: Base = async ({ name, asked }, { dispatch }) => {
@@ -59,6 +60,7 @@ const baseQuery: Base = async ({ name, asked }, { dispatch }) => {
   const known = endpoint.isTagged ? kept.get(address) : undefined;
   const result = await ask(name, asked as never, known?.etag ?? null);
   if (!result.ok) {
+    if (needsPassword(result.fault)) dispatch(passwordNeeded());
     if (isSignedOut(result.fault) && !TRIES_SECRETS.has(name)) dispatch(sessionEnded());
     if (result.fault.kind === 'unreachable' && endpoint.isTagged) {
       const last = known?.value ?? (await keptAnswer(address).catch(() => undefined));

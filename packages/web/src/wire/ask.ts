@@ -66,6 +66,11 @@ export function isSignedOut(fault: AskFault): boolean {
   return fault.kind === 'refused' && problemKind(fault.problem) === 'not-signed-in';
 }
 
+/** Whether the server answered that the owner has to type their password again. */
+export function needsPassword(fault: AskFault): boolean {
+  return fault.kind === 'refused' && problemKind(fault.problem) === 'password-needed';
+}
+
 /** Asks an endpoint by its description. @param etag of what the caller has */
 export async function ask<Name extends PageEndpointName>(
   name: Name,
