@@ -40,6 +40,7 @@ try {
   installIfNeeded();
   postgresBinaries();
   if (!existsSync('/usr/bin/chromium')) installPackages('Chromium', ['chromium']);
+  if (!existsSync('/usr/bin/openssl')) installPackages('OpenSSL', ['openssl']);
   rmSync(results, { recursive: true, force: true });
   mkdirSync(results);
 
