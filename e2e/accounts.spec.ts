@@ -133,10 +133,10 @@ test('a tablet that was let in is shared by PIN; who signs out leaves nothing of
   await expect(tablet.getByRole('link', { name: 'Signed in as Wren' })).toBeVisible();
   // By PIN alone nobody gets at what is the owner's.
   await tablet.goto('/people');
-  await expect(tablet.getByRole('heading', { name: 'Your password, please' })).toBeVisible();
+  await expect(tablet.getByRole('heading', { name: 'Confirm that it is you' })).toBeVisible();
   await expect(tablet.getByRole('region', { name: 'Devices' })).toBeHidden();
   expect(await seriousFaults(tablet)).toEqual([]);
-  await tablet.getByLabel('Password').fill(PASSWORD);
+  await tablet.getByLabel('Password', { exact: true }).fill(PASSWORD);
   await tablet.getByRole('button', { name: 'Go on' }).click();
   await expect(tablet.getByText('Tablet at the vise (this one)')).toBeVisible();
   // What Teasel had half typed here is not Wren's to finish.

@@ -1,7 +1,17 @@
 import { type ChildProcess, execFileSync, spawn, spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { once } from 'node:events';
-import { cpSync, existsSync, mkdirSync, readFileSync, rmSync, symlinkSync, writeFileSync } from 'node:fs';
+import {
+  cpSync,
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  rmSync,
+  statSync,
+  symlinkSync,
+  writeFileSync,
+} from 'node:fs';
 import { createServer } from 'node:net';
 import { join } from 'node:path';
 import { expect, request, test } from '@playwright/test';
@@ -86,6 +96,20 @@ function fettle(data: string, ...words: string[]) {
   });
 }
 
+/** The server's process, which a start command began. */
+function serverOf(owner: number): string {
+  const isServer = (pid: string) => {
+    try {
+      const [, parent] = /^PPid:\t(\d+)$/mu.exec(readFileSync(`/proc/${pid}/status`, 'utf8'))!;
+      return Number(parent) === owner && readFileSync(`/proc/${pid}/cmdline`, 'utf8').includes('main.js');
+    } catch {
+      // It has ended meanwhile.
+      return false;
+    }
+  };
+  return readdirSync('/proc').find((name) => /^\d+$/u.test(name) && isServer(name))!;
+}
+
 test('a backup holds pictures and signed sheets, goes into another folder, and a newer one is refused', async () => {
   test.setTimeout(300_000);
   const port = await freePort();
@@ -103,6 +127,16 @@ test('a backup holds pictures and signed sheets, goes into another folder, and a
   expect(put.status()).toBe(201);
   const signed = await api.post(`/api/jobs/${id}/sheets`, { data: { by: 'Wren', seen: 1, revision: 1 } });
   const { hash } = await signed.json();
+
+  // Of who is root, neither the server nor the database can read the superuser's password.
+  if (process.getuid?.() === 0) {
+    const { uid, mode } = statSync(join(data, 'postgres/password'));
+    expect([uid, mode & 0o777]).toEqual([0, 0o600]);
+    const owner = Number.parseInt(readFileSync(join(data, 'running.pid'), 'utf8'), 10);
+    const user = statSync(`/proc/${serverOf(owner)}`).uid;
+    expect(user).not.toBe(0);
+    expect(user).not.toBe(statSync(join(data, 'postgres/data')).uid);
+  }
 
   // While it runs; never over another file.
   expect(fettle(data, 'backup', file)).toMatchObject({

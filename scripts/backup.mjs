@@ -1,9 +1,9 @@
-// npm run -s fettle -- backup FILE, restore FILE: everything that Fettle keeps, pictures included, as one file of pg_dump's custom format.
+// npm run -s fettle -- backup FILE, restore FILE: everything that Fettle keeps, pictures included, as one file.
 import { spawnSync } from 'node:child_process';
-import { chmodSync, existsSync, readdirSync, readFileSync, renameSync, rmSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { dirname, join, resolve } from 'node:path';
 import { opened, Refusal } from './database.mjs';
-import { postgresBinaries } from './postgres.mjs';
+import { mayUse, postgresBinaries } from './postgres.mjs';
 import { root } from './root.mjs';
 
 const MIGRATIONS = 'packages/server/src/database/migrations';
@@ -62,36 +62,41 @@ function refuseNewer(whose, migrations) {
   }
 }
 
+/** Writes, checks or loads an archive, as the role that owns the tables. @returns what it says it did */
+function archive(command, file, url) {
+  const program = join(root, 'packages/server/src/backup/backupCommand.ts');
+  const args = ['--conditions=@fettle/source', '--import', 'tsx', program, command, file];
+  const env = { ...process.env, DATABASE_URL: url };
+  const { status, stdout, stderr } = spawnSync(process.execPath, args, { cwd: root, env, encoding: 'utf8' });
+  if (status !== 0) throw new Refusal(`${file}: ${(stderr || 'it ended without a word').trim()}. Nothing was changed`);
+  return stdout;
+}
+
 async function backup(file) {
   if (existsSync(file)) throw new Refusal(`${file} is there already; a backup never takes the place of another`);
   if (!existsSync(dirname(file))) throw new Refusal(`there is no folder ${dirname(file)}`);
   const database = await opened(false);
   try {
-    const { env } = connection(database.url);
-    if (migrationsOf(env).length === 0) throw new Refusal('the database holds nothing of Fettle yet');
-    // Under another name until it is whole.
-    const making = `${file}.making`;
-    try {
-      // Who is signed in at the moment is nothing to keep.
-      const left = ['session', 'secret', 'invitation'].map((table) => `--exclude-table-data=${table}`);
-      run('pg_dump', ['--format=custom', '--no-owner', '--no-privileges', ...left, `--file=${making}`], env);
-      // It holds everything that the workshop has written down.
-      chmodSync(making, 0o600);
-      renameSync(making, file);
-    } finally {
-      rmSync(making, { force: true });
-    }
-    const engines = ask('SELECT count(*) FROM "job"', env);
-    const photos = ask('SELECT count(*) FROM "photo"', env);
-    console.log(`Backed up ${engines} engines and ${photos} pictures to ${file}.`);
+    const url = database.serverUrl();
+    if (migrationsOf(connection(url).env).length === 0) throw new Refusal('the database holds nothing of Fettle yet');
+    console.log(`Backed up ${archive('write', file, url)} to ${file}.`);
   } finally {
     await database.close();
   }
 }
 
+/** The same address with another database. */
+function within(url, name) {
+  const other = new URL(url);
+  other.pathname = `/${name}`;
+  return other.href;
+}
+
 /** Puts a backup in the place of what is there, which stays beside it under another name. */
 async function restore(file) {
   if (!existsSync(file)) throw new Refusal(`there is no file ${file}`);
+  // Before anything is started, made or changed.
+  archive('check', file, 'none');
   const database = await opened(true);
   const quoted = (text) => `"${text.replaceAll('"', '""')}"`;
   try {
@@ -106,18 +111,13 @@ async function restore(file) {
     );
     if (others !== '0')
       throw new Refusal('Fettle is running on that database; stop it first (Ctrl-C where it was started)');
+    const serverUrl = database.serverUrl();
     ask(`CREATE DATABASE "${fresh}"`, above);
     try {
-      const inFresh = connection(database.url, fresh).env;
-      run(
-        'pg_restore',
-        ['--exit-on-error', '--single-transaction', '--no-owner', '--no-privileges', `--dbname=${fresh}`, file],
-        inFresh,
-      );
-      const migrations = migrationsOf(inFresh);
-      if (migrations.length === 0) throw new Refusal(`${file} is no backup of Fettle`);
-      refuseNewer('the backup', migrations);
-      const engines = ask('SELECT count(*) FROM "job"', inFresh);
+      const owner = decodeURIComponent(new URL(serverUrl).username);
+      if (serverUrl !== database.url) ask(mayUse(fresh, owner), connection(database.url, fresh).env);
+      // Not the superuser: whatever stands in the file, it can do no more than the server can.
+      const what = archive('load', file, within(serverUrl, fresh));
       ask(`ALTER DATABASE ${quoted(name)} RENAME TO "${old}"`, above);
       try {
         ask(`ALTER DATABASE "${fresh}" RENAME TO ${quoted(name)}`, above);
@@ -125,7 +125,7 @@ async function restore(file) {
         ask(`ALTER DATABASE "${old}" RENAME TO ${quoted(name)}`, above);
         throw error;
       }
-      console.log(`Restored ${engines} engines from ${file}. What was there before is kept as database ${old}.`);
+      console.log(`Restored ${what} from ${file}. What was there before is kept as database ${old}.`);
     } catch (error) {
       ask(`DROP DATABASE IF EXISTS "${fresh}"`, above);
       throw error;
@@ -140,7 +140,8 @@ const from = process.env.INIT_CWD ?? process.cwd();
 try {
   await (what === 'backup' ? backup : restore)(resolve(from, given));
 } catch (error) {
-  if (!(error instanceof Refusal)) throw error;
-  console.error(`fettle: ${error.message}`);
+  const isKept = error.code === 'EACCES';
+  if (!(error instanceof Refusal) && !isKept) throw error;
+  console.error(`fettle: ${error.message}${isKept ? '. Run it as the user who starts Fettle' : ''}`);
   process.exitCode = 2;
 }

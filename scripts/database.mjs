@@ -29,7 +29,7 @@ export async function opened(mayBeMade) {
   if (given) return { url: given, serverUrl: () => given, close: async () => {} };
   const folder = dataFolder();
   const running = runningUrl(folder);
-  if (running) return { ...running, close: async () => {} };
+  if (running) return Object.defineProperty(running, 'close', { value: async () => {} });
   if (!mayBeMade && !existsSync(join(folder, 'data', 'PG_VERSION'))) {
     throw new Refusal(`there is nothing of Fettle in ${folder}; start Fettle once, or set FETTLE_DATA`);
   }

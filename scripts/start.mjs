@@ -1,11 +1,11 @@
 // npm start: installs, prepares PostgreSQL, migrates, loads the demo data once, builds what is out of date, serves.
 import { spawn } from 'node:child_process';
-import { chownSync, existsSync, mkdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
+import { chownSync, existsSync, mkdirSync, readdirSync, readFileSync, rmSync, statSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:net';
 import { isAbsolute, join } from 'node:path';
 import { buildIfNeeded } from './build.mjs';
 import { installIfNeeded } from './install.mjs';
-import { clusterFolder, isReachable, postgresUser, startCluster } from './postgres.mjs';
+import { clusterFolder, isReachable, serverAccount, startCluster } from './postgres.mjs';
 import { root } from './root.mjs';
 
 const isDevelopment = process.argv.includes('--dev');
@@ -65,27 +65,27 @@ function claimPort(wanted) {
 }
 
 /**
- * Whom the server runs as where we are root: the owner of the data folder, or, where that is root, the database's own user. What it cannot
- * enter it cannot serve: then it runs as it was started, which is said.
+ * Whom the server runs as where we are root: the owner of the data folder, or, where that is root, a user of its own. What it cannot enter it
+ * cannot serve: then it runs as it was started, which is said.
  */
 function serverUser(folder) {
   if (process.getuid?.() !== 0 || isDevelopment) return {};
   const { uid, gid } = statSync(folder);
-  const user = uid === 0 ? databaseUser() : { uid, gid };
+  const user = uid === 0 ? unprivileged() : { uid, gid };
   if (user === null) {
     console.error('Fettle: there is no user but root to run the server as; it runs as root.');
     return {};
   }
   if (!isReachable(root)) {
-    console.error(`Fettle: the database's user cannot enter ${root}; the server runs as root.`);
+    console.error(`Fettle: other users cannot enter ${root}; the server runs as root.`);
     return {};
   }
   return user;
 }
 
-function databaseUser() {
+function unprivileged() {
   try {
-    return postgresUser();
+    return serverAccount();
   } catch {
     return null;
   }
@@ -95,7 +95,10 @@ function databaseUser() {
 function certificateFolder(user) {
   const folder = join(dataFolder, 'tls');
   mkdirSync(folder, { recursive: true, mode: 0o700 });
-  if (user.uid !== undefined) chownSync(folder, user.uid, user.gid);
+  if (user.uid !== undefined) {
+    for (const at of [folder, ...readdirSync(folder).map((name) => join(folder, name))])
+      chownSync(at, user.uid, user.gid);
+  }
   return folder;
 }
 

@@ -75,6 +75,41 @@ async function bringUpToDate(database: DataSource): Promise<void> {
   }
 }
 
+/** Every migration, in order. */
+const MIGRATIONS = [
+  JobsAndReadings1795000000001,
+  WorkshopDrawer1795000000002,
+  EngineTypesAndStock1795000000003,
+  Lists1795000000004,
+  Pieces1795000000005,
+  Taken1795000000006,
+  SheetsAndPhotos1795000000007,
+  PeopleAndDevices1795000000008,
+  Locks1795000000009,
+];
+
+/**
+ * Makes the tables of an earlier version, or of this one, in an empty database.
+ *
+ * @param names the migrations of that version, in order
+ * @throws NewerDatabase for one that this build does not have, Error where they are not those of any version
+ */
+export async function migrateTo(url: string, names: readonly string[]): Promise<void> {
+  const known: readonly string[] = MIGRATIONS.map((Migration) => new Migration().name);
+  const later = names.filter((name) => !known.includes(name));
+  if (later.length > 0) throw new NewerDatabase(later);
+  if (names.some((name, at) => known[at] !== name))
+    throw new Error('its migrations are not those of any version of Fettle');
+  const migrations = MIGRATIONS.slice(0, names.length);
+  const database = new DataSource({ type: 'postgres', url, migrations, migrationsTransactionMode: 'each' });
+  await database.initialize();
+  try {
+    await database.runMigrations();
+  } finally {
+    await database.destroy();
+  }
+}
+
 /**
  * Opens the database and brings its tables up to date.
  *
@@ -100,17 +135,7 @@ export async function openDatabase(url: string): Promise<DataSource> {
       personEntity,
       deviceEntity,
     ],
-    migrations: [
-      JobsAndReadings1795000000001,
-      WorkshopDrawer1795000000002,
-      EngineTypesAndStock1795000000003,
-      Lists1795000000004,
-      Pieces1795000000005,
-      Taken1795000000006,
-      SheetsAndPhotos1795000000007,
-      PeopleAndDevices1795000000008,
-      Locks1795000000009,
-    ],
+    migrations: MIGRATIONS,
     migrationsTransactionMode: 'each',
     synchronize: false,
     logging: false,

@@ -27,7 +27,7 @@ export function Confirmed({ children }: { readonly children: ReactNode }) {
   if (!isOn || isConfirmed || session?.person?.role !== 'owner') return children;
   return (
     <Door
-      title="Your password, please"
+      title="Confirm that it is you"
       act="Go on"
       isReady={password !== ''}
       isBusy={acting.isBusy}
