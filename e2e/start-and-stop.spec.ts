@@ -243,6 +243,23 @@ test('a port that is taken, a wrong DATABASE_URL and a stale pid file are each t
   expect(gone.stderr).toContain('the database “reed” at 127.0.0.1:9 cannot be opened');
   expect(gone.stderr).not.toMatch(/\n\s+at /u);
 
+  // One sentence each, and no trace of the program.
+  const few = spawnSync('bash', ['-c', 'ulimit -n 100 && exec "$0" scripts/start.mjs', process.execPath], {
+    cwd: root,
+    env: { ...process.env, ...env },
+    encoding: 'utf8',
+  });
+  expect(few.stderr.trim().split('\n')).toEqual([
+    'Fettle could not start: this user may open only 100 files at once, and it needs 256. Say first: ulimit -n 1024',
+  ]);
+  // Nobody makes a folder there, root neither.
+  const readOnly = failing({ ...env, FETTLE_DATA: '/sys/fettle' })
+    .stderr.trim()
+    .split('\n');
+  expect(readOnly).toEqual([
+    'Fettle could not start: this user may not write /sys/fettle. Give it the right to, or choose another folder: FETTLE_DATA=… npm start',
+  ]);
+
   // The number of a process that lives, but is another one than the file was written by.
   mkdirSync(data, { recursive: true });
   writeFileSync(join(data, 'running.pid'), `${process.pid}\n1\n`);

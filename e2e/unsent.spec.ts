@@ -58,17 +58,17 @@ test('two tabs without a server each keep what was typed in them, and all of it 
 test('what the server cannot take is set aside and shown, and the rest goes on', async ({ page, request }) => {
   const id = await putOnBench(request, reedDocument('Reed 6 set aside'));
   await page.goto(`/engines/${id}/bores`);
-  // The first reading fails in the server, whenever it is sent.
+  // The server judges the first reading, and refuses it.
   await page.route(/\/readings\//u, async (route) => {
     if (!(route.request().postData() ?? '').includes('64.010')) return route.continue();
     await route.fulfill({
-      status: 500,
+      status: 422,
       contentType: 'application/problem+json',
       body: JSON.stringify({
-        type: '/api/docs#server-fault',
-        title: 'Something went wrong',
-        status: 500,
-        detail: 'Logged.',
+        type: '/api/docs#invalid-request',
+        title: 'Something in the request is not valid',
+        status: 422,
+        detail: 'It is none.',
       }),
     });
   });
@@ -88,6 +88,54 @@ test('what the server cannot take is set aside and shown, and the rest goes on',
   await page.getByRole('button', { name: 'Try again' }).click();
   await allSaved(page);
   await expect.poll(async () => (await (await request.get(`/api/jobs/${id}`)).json()).readings.length).toBe(2);
+});
+
+test('what the server fails at by a fault of its own is never set aside: it waits, is tried again, and the rest goes on', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 at fault'));
+  await page.goto(`/engines/${id}/bores`);
+  let tries = 0;
+  await page.route(/\/readings\//u, async (route) => {
+    if (!(route.request().postData() ?? '').includes('64.010')) return route.continue();
+    tries += 1;
+    const problem = { type: '/api/docs#server-fault', title: 'Something went wrong', status: 500, detail: 'Logged.' };
+    await route.fulfill({ status: 500, contentType: 'application/problem+json', body: JSON.stringify(problem) });
+  });
+  await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
+  await page.keyboard.press('Enter');
+  await page.keyboard.type('64.011');
+  await page.keyboard.press('Enter');
+  const texts = async () =>
+    (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(({ text }: { text: string }) => text);
+  await expect.poll(texts).toEqual(['64.011']);
+  await expect(page.getByText('The server fails at 1 change: kept on this device and tried again')).toBeVisible();
+  await expect.poll(() => tries, { timeout: 20_000 }).toBeGreaterThan(2);
+  await expect(page.getByText('was not taken')).toBeHidden();
+  // By itself, once the server is well.
+  await page.unroute(/\/readings\//u);
+  await expect.poll(texts, { timeout: 30_000 }).toEqual(['64.011', '64.010']);
+  await allSaved(page);
+});
+
+test('a full disk of the server is told as that, and what was typed goes once there is room', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 disk full'));
+  await page.goto(`/engines/${id}/bores`);
+  await allSaved(page);
+  await page.route(/\/readings\//u, async (route) => {
+    const detail = 'The disk of the server is full: nothing can be kept there. Make room on it.';
+    const problem = { type: '/api/docs#disk-full', title: 'The server’s disk is full', status: 507, detail };
+    await route.fulfill({ status: 507, contentType: 'application/problem+json', body: JSON.stringify(problem) });
+  });
+  await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
+  await page.keyboard.press('Enter');
+  await expect(page.getByText('The server’s disk is full. 1 change kept on this device')).toBeVisible();
+  await page.unroute(/\/readings\//u);
+  await allSaved(page);
 });
 
 test('a clash over a crankpin names the crankpin', async ({ page, request }) => {

@@ -113,6 +113,37 @@ function checkedUrl(text) {
   return text;
 }
 
+/** So many files a server, a database and their workers have open at once. */
+const LEAST_FILES = 256;
+
+/** @throws Error where this user may open too few files */
+function enoughFiles() {
+  const limits = existsSync('/proc/self/limits') ? readFileSync('/proc/self/limits', 'utf8') : '';
+  const most = Number(/^Max open files\s+(\d+)/mu.exec(limits)?.[1] ?? Number.POSITIVE_INFINITY);
+  if (most < LEAST_FILES) {
+    throw new Error(
+      `this user may open only ${most} files at once, and it needs ${LEAST_FILES}. Say first: ulimit -n 1024`,
+    );
+  }
+}
+
+/** What kept it from starting, in one sentence and what to do. */
+function startFault({ code, message, path }) {
+  const where = path ?? dataFolder;
+  if (code === 'EROFS')
+    return `${where} is on a disk that can only be read. Choose another folder: FETTLE_DATA=… npm start`;
+  if (code === 'EACCES' || code === 'EPERM') {
+    return `this user may not write ${where}. Give it the right to, or choose another folder: FETTLE_DATA=… npm start`;
+  }
+  if (code === 'ENOSPC') return `the disk of ${where} is full. Make room on it, then start again.`;
+  if (code === 'EMFILE' || code === 'ENFILE') return 'too few files may be open at once. Say first: ulimit -n 1024';
+  if (/No space left on device/u.test(message))
+    return `the disk of ${where} is full. Make room on it, then start again.`;
+  if (/Read-only file system/u.test(message))
+    return `${where} is on a disk that can only be read. Choose another folder: FETTLE_DATA=… npm start`;
+  return message;
+}
+
 let cluster = null;
 const children = new Set();
 /** Whether it has been ready once: a part that fails before that is not tried again. */
@@ -200,6 +231,7 @@ try {
   if (!Number.isInteger(port) || port < 1 || port > 65_535) {
     throw new Error(`FETTLE_PORT is “${process.env.FETTLE_PORT}”; give a port from 1 to 65535.`);
   }
+  enoughFiles();
   takeOwnership();
   await claimPort(port);
   if (process.env.DATABASE_URL) checkedUrl(process.env.DATABASE_URL);
@@ -229,6 +261,8 @@ try {
     ...process.env,
     NODE_ENV: isDevelopment ? 'development' : 'production',
     DATABASE_URL: process.env.DATABASE_URL || cluster.serverUrl(),
+    // Where the database's disk is another machine's, that is for it to say.
+    FETTLE_DISK: process.env.DATABASE_URL ? '' : dataFolder,
     FETTLE_TLS: isHere ? '' : certificateFolder(user),
     FETTLE_PORT: String(apiPort),
     FETTLE_LOG: process.env.FETTLE_LOG ?? 'warn',
@@ -267,6 +301,6 @@ try {
   isUp = true;
   console.log(`Fettle is ready at ${isHere ? `http://127.0.0.1:${port}` : `https://localhost:${port}`}`);
 } catch (error) {
-  console.error(`Fettle could not start: ${error.message}`);
+  console.error(`Fettle could not start: ${startFault(error)}`);
   await stop(1);
 }

@@ -30,6 +30,7 @@ import { liveRoutes } from './live/liveRoutes.js';
 import { readingHandlers } from './measure/readingHandlers.js';
 import { ReadingService } from './measure/readingService.js';
 import { answerProblems, answerUnknownPath } from './problem/answerProblems.js';
+import { DISK_FULL, Disk } from './problem/Disk.js';
 import { errorForLog, requestForLog } from './problem/logging.js';
 import { ProblemError } from './problem/problem.js';
 import type { ReadPool } from './read/ReadPool.js';
@@ -53,6 +54,8 @@ export interface Parts {
   readonly authority?: string | null;
   /** What is wrong with the certificate, for the owner to read; null for nothing. */
   readonly certificateFault?: () => string | null;
+  /** A folder on the disk that the database writes to; null where that is another machine's. */
+  readonly dataFolder?: string | null;
   /** How often secrets may be tried from one address within a minute. */
   readonly triesAMinute?: number;
 }
@@ -80,6 +83,7 @@ export async function createApp({
   settings = ON_THIS_MACHINE,
   authority = null,
   certificateFault = () => null,
+  dataFolder = null,
   triesAMinute = TRIES_A_MINUTE,
 }: Parts): Promise<App> {
   const app = express();
@@ -138,6 +142,12 @@ export async function createApp({
     next();
   });
   app.use('/api/docs', docsRoutes());
+  const disk = new Disk(dataFolder);
+  app.use('/api', (request, response, next) => {
+    const isChange = request.method !== 'GET' && request.method !== 'HEAD';
+    if (isChange) response.on('finish', () => response.statusCode < 300 && disk.hasRoom());
+    next();
+  });
   const people = new PeopleService(database);
   const devices = new DeviceService(database);
   const access: AccessParts = { settings, database, people, devices, certificateFault };
@@ -158,6 +168,7 @@ export async function createApp({
       } catch {
         throw new ProblemError('not-ready', 'PostgreSQL does not answer.');
       }
+      if (await disk.isFull()) throw new ProblemError('disk-full', DISK_FULL);
       return { status: 'ok' };
     },
     ...jobHandlers(jobs, database, reads),
@@ -186,7 +197,7 @@ export async function createApp({
   }
   if (webFolder !== null) app.use(webPage(webFolder, signsIn));
   app.use(answerUnknownPath);
-  app.use(answerProblems);
+  app.use(answerProblems(database, disk));
   return {
     app,
     people,

@@ -88,6 +88,7 @@ const { app, people, close } = await createApp({
   webFolder: process.env.FETTLE_WEB ?? null,
   settings,
   authority: shown?.authority ?? null,
+  dataFolder: process.env.FETTLE_DISK || null,
   certificateFault: () => watch?.fault ?? null,
 });
 

@@ -20,6 +20,7 @@ export const PROBLEM_KINDS = {
   'took-too-long': { status: 503, title: 'The search took too long' },
   'too-busy': { status: 503, title: 'The server has too much to do' },
   'not-ready': { status: 503, title: 'The database cannot be reached' },
+  'disk-full': { status: 507, title: 'The server’s disk is full' },
   'server-fault': { status: 500, title: 'Something went wrong in the server' },
 } as const;
 export type ProblemKind = keyof typeof PROBLEM_KINDS;

@@ -1,3 +1,4 @@
+import pg from 'pg';
 import { DataSource, type DataSourceOptions, type QueryRunner } from 'typeorm';
 import { deviceEntity, personEntity } from '../access/accessEntities.js';
 import { photoEntity } from '../assembly/photoEntity.js';
@@ -111,6 +112,17 @@ export async function migrateTo(url: string, names: readonly string[]): Promise<
 }
 
 /**
+ * A connection that hears what breaks it between two questions, where neither the pool nor who holds it listens: unheard it would end the whole
+ * server. The next question on it fails, and says so.
+ */
+class HearingClient extends pg.Client {
+  constructor(config?: pg.ClientConfig) {
+    super(config);
+    this.on('error', () => undefined);
+  }
+}
+
+/**
  * Opens the database and brings its tables up to date.
  *
  * @param url a postgresql:// address
@@ -141,13 +153,19 @@ export async function openDatabase(url: string): Promise<DataSource> {
     logging: false,
   } as const satisfies DataSourceOptions;
   // Bringing tables up to date may take as long as it takes; nothing else may.
-  const first = await new DataSource({ ...options, extra: { max: 2, connectionTimeoutMillis: 5000 } }).initialize();
+  const first = await new DataSource({
+    ...options,
+    extra: { max: 2, connectionTimeoutMillis: 5000, Client: HearingClient },
+  }).initialize();
   try {
     await bringUpToDate(first);
   } finally {
     await first.destroy();
   }
-  const database = await new DataSource({ ...options, extra: { max: 10, ...BOUNDS } }).initialize();
+  const database = await new DataSource({
+    ...options,
+    extra: { max: 10, ...BOUNDS, Client: HearingClient },
+  }).initialize();
   // What an earlier build has said of how far an engine is may be said otherwise now.
   await database.query(`UPDATE "job" SET "progress_of" = NULL WHERE "progress_of" IS NOT NULL`);
   return database;

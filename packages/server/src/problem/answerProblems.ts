@@ -1,25 +1,15 @@
 import type { ErrorRequestHandler, RequestHandler } from 'express';
+import type { DataSource } from 'typeorm';
+import { DISK_FULL, type Disk } from './Disk.js';
+import { databaseFault } from './databaseFault.js';
 import { ProblemError } from './problem.js';
 
-/** The database is gone, going, coming, or has no room: connection refused or lost, shutting down, starting, disk full. */
-const DATABASE_AWAY: ReadonlySet<string> = new Set([
-  'ECONNREFUSED',
-  'ECONNRESET',
-  'EPIPE',
-  '57P01',
-  '57P02',
-  '57P03',
-  '53100',
-  '53300',
-  '08006',
-]);
-
-/** The database has too much to do: a statement or a lock took too long, two waited for each other, or no connection was free. */
-const DATABASE_BUSY: ReadonlySet<string> = new Set(['57014', '55P03', '40P01', '40001', '25P03']);
-const NO_CONNECTION = 'timeout exceeded when trying to connect';
 /** When it is worth trying again, s. */
 const BUSY_S = 2;
 const AWAY_S = 5;
+const FULL_S = 30;
+/** So long the database gets to answer, where it is asked whether it does, ms. */
+const PROBE_MS = 1000;
 
 /** Turns whatever was thrown into a problem; what was not expected is logged whole and shown without its inside. */
 function problemOf(error: unknown): ProblemError {
@@ -42,29 +32,48 @@ function problemOf(error: unknown): ProblemError {
   }
   if (code === '23505')
     return new ProblemError('id-in-use', 'The same id came twice at the same moment; send it again.');
-  if ((code !== undefined && DATABASE_BUSY.has(code)) || detail === NO_CONNECTION) {
-    const message = 'The database has too much to do at the moment; what you sent was not saved. Try again shortly.';
-    return new ProblemError('too-busy', message, [], {}, BUSY_S);
-  }
-  if (code !== undefined && DATABASE_AWAY.has(code)) {
-    const message = 'PostgreSQL does not answer; what you sent was not saved. Try again shortly.';
-    return new ProblemError('not-ready', message, [], {}, AWAY_S);
+  switch (databaseFault(error)) {
+    case 'full':
+      return new ProblemError('disk-full', `${DISK_FULL} What you sent was not saved.`, [], {}, FULL_S);
+    case 'busy': {
+      const message = 'The database has too much to do at the moment; what you sent was not saved. Try again shortly.';
+      return new ProblemError('too-busy', message, [], {}, BUSY_S);
+    }
+    case 'away': {
+      const message = 'PostgreSQL does not answer; what you sent was not saved. Try again shortly.';
+      return new ProblemError('not-ready', message, [], {}, AWAY_S);
+    }
+    case null:
   }
   return new ProblemError('server-fault', 'The fault was logged; what you sent was not saved.');
 }
 
+/** Whether the database answers at all, within a moment. */
+async function answers(database: DataSource): Promise<boolean> {
+  const late = new Promise<never>((_, reject) => setTimeout(() => reject(new Error('no answer')), PROBE_MS).unref());
+  return Promise.race([database.query('SELECT 1'), late]).then(
+    () => true,
+    () => false,
+  );
+}
+
 /** The one place where failures become HTTP. */
-export const answerProblems: ErrorRequestHandler = (error, request, response, next) => {
-  if (response.headersSent) {
-    next(error);
-    return;
-  }
-  const problem = problemOf(error);
-  const { status } = problem.toJSON();
-  if (status >= 500) request.log.error({ err: error }, problem.message);
-  if (problem.retryAfterS !== null) response.set('retry-after', String(problem.retryAfterS));
-  response.status(status).type('application/problem+json').send(JSON.stringify(problem));
-};
+export function answerProblems(database: DataSource, disk: Disk): ErrorRequestHandler {
+  return async (error, request, response, next) => {
+    if (response.headersSent) {
+      next(error);
+      return;
+    }
+    let problem = problemOf(error);
+    // A connection can break in ways that nobody has foreseen: what fails while the database is away is not the request's fault.
+    if (problem.kind === 'server-fault' && !(await answers(database))) problem = problemOf({ code: 'ECONNREFUSED' });
+    if (problem.kind === 'disk-full') disk.wasFull();
+    const { status } = problem.toJSON();
+    if (status >= 500) request.log.error({ err: error }, problem.message);
+    if (problem.retryAfterS !== null) response.set('retry-after', String(problem.retryAfterS));
+    response.status(status).type('application/problem+json').send(JSON.stringify(problem));
+  };
+}
 
 export const answerUnknownPath: RequestHandler = (request) => {
   throw new ProblemError('not-found', `There is nothing at ${request.method} ${request.path}.`);

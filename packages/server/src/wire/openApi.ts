@@ -10,6 +10,7 @@ const ANYWHERE = [
   'too-many',
   'too-busy',
   'not-ready',
+  'disk-full',
   'server-fault',
 ] as const;
 /** What can be wrong with what the owner alone may do. */

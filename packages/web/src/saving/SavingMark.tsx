@@ -1,6 +1,7 @@
 import { Check, CloudOff, PencilLine, RefreshCw, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
+import type { Away } from '../wire/ask.js';
 import { maySend } from './maySend.js';
 import { useFirstUnsaved } from './unsaved.js';
 
@@ -13,13 +14,19 @@ const Mark = styled.output<{ $tone: string }>`
   color: ${({ $tone }) => $tone};
 `;
 
+const AWAY_WORDS: Readonly<Record<Away, string>> = {
+  server: 'No server.',
+  database: 'The database is away, it is being started again.',
+  disk: 'The server’s disk is full.',
+};
+
 /**
  * Whether everything typed is on the server, on its way, or kept on this device.
  *
  * @param isQuiet whether it says nothing as long as nothing is amiss
  */
 export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) {
-  const { parcels, clashes, refusals, unreachable, isDatabaseAway, notKept, pageFault, isRecalled } = useAppSelector(
+  const { parcels, clashes, refusals, unreachable, away, failing, notKept, pageFault, isRecalled } = useAppSelector(
     (state) => state.saving,
   );
   const undecided = clashes.length + refusals.length;
@@ -39,8 +46,7 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
     return (
       <Mark $tone="var(--close)">
         <CloudOff aria-hidden size={20} />
-        {isDatabaseAway ? 'The database is away, it is being started again.' : 'No server.'}{' '}
-        {count > 0 ? `${changes} kept ${where}` : 'What you type is kept here'}
+        {AWAY_WORDS[away]} {count > 0 ? `${changes} kept ${where}` : 'What you type is kept here'}
       </Mark>
     );
   }
@@ -49,6 +55,15 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
       <Mark $tone="var(--close)">
         <TriangleAlert aria-hidden size={20} />
         {changes} kept on this device
+      </Mark>
+    );
+  }
+  const rests = parcels.filter(({ id }) => id in failing).length;
+  if (rests > 0 && rests === count) {
+    return (
+      <Mark $tone="var(--close)">
+        <TriangleAlert aria-hidden size={20} />
+        The server fails at {changes}: kept on this device and tried again
       </Mark>
     );
   }

@@ -15,6 +15,7 @@ import { type AskFault, isAskFault, isSignedOut } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 import { keepEngine, keepEngines } from './keepEngines.js';
 import { maySend } from './maySend.js';
+import { nextParcel } from './nextParcel.js';
 import { Outbox, type Parcel, type Waiting } from './outbox.js';
 import {
   documentOvertaken,
@@ -23,6 +24,7 @@ import {
   keepingFailed,
   parcelDelivered,
   parcelRefused,
+  parcelRests,
   readingArrived,
   readingOvertaken,
   recallDone,
@@ -40,8 +42,15 @@ const LONGEST_WAIT_MS = 8000;
 const ADOPT_EVERY_MS = 20_000;
 /** How long what another tab has sent is still laid over what the server told, ms. */
 const SENT_ELSEWHERE_MS = 1500;
-/** A parcel that fails so often is set aside, so that the others go on. */
-const MOST_FAILURES = 2;
+/** What the server fails at rests so long before it is tried again, longer each time, ms: the others go on meanwhile. */
+const FIRST_REST_MS = 2000;
+const LONGEST_REST_MS = 60_000;
+
+/** A parcel that the server failed at. */
+interface Resting {
+  readonly rest: number;
+  readonly until: number;
+}
 
 /** What comes back of what was sent. */
 type Arrival = ReturnType<typeof jobArrived> | ReturnType<typeof readingArrived>;
@@ -78,7 +87,7 @@ class Delivery {
   private readonly tabs = 'BroadcastChannel' in globalThis ? new BroadcastChannel('fettle waiting') : null;
   private readonly outbox = new Outbox(this.tab);
   private readonly watched = new Set<string>();
-  private readonly failures = new Map<string, number>();
+  private readonly resting = new Map<string, Resting>();
 
   constructor(store: Store) {
     this.store = store;
@@ -154,8 +163,10 @@ class Delivery {
     const { access } = this.store.getState();
     // What corrects a reading that another tab has yet to send goes after it.
     const before = new Set(this.store.getState().saving.elsewhere.map(({ id }) => id));
-    const first = parcels.find(
+    const first = nextParcel(
+      parcels,
       (parcel) => maySend(access, parcel) && !(parcel.kind === 'reading' && before.has(parcel.draft.replaces ?? '')),
+      (id) => (this.resting.get(id)?.until ?? 0) > Date.now(),
     );
     if (this.recalled && first && sending === null && this.timer === null) {
       this.store.dispatch(sendingStarted(first.id));
@@ -166,7 +177,7 @@ class Delivery {
   private async send(parcel: Parcel): Promise<void> {
     try {
       await alone('sending', () => this.carry(parcel));
-      this.failures.delete(parcel.id);
+      this.resting.delete(parcel.id);
       this.wait = FIRST_WAIT_MS;
     } catch (error) {
       const fault: AskFault = isAskFault(error)
@@ -176,25 +187,21 @@ class Delivery {
       // Nothing is wrong with it: it goes on when somebody has signed in.
       if (isSignedOut(fault)) this.store.dispatch(sendingHeld());
       else if (fault.kind === 'refused') this.refused(parcel, fault);
-      // What fails again and again would keep everything behind it waiting.
-      else if (fault.kind === 'failed' && this.hasFailed(parcel)) {
-        this.store.dispatch(parcelRefused({ id: parcel.id, detail: fault.message }));
+      // A fault of the server's own says nothing of the figure: it is never set aside for that.
+      else if (fault.kind === 'failed') {
+        const rest = Math.min(2 * (this.resting.get(parcel.id)?.rest ?? FIRST_REST_MS / 2), LONGEST_REST_MS);
+        this.resting.set(parcel.id, { rest, until: Date.now() + rest });
+        setTimeout(() => this.look(), rest + 10);
+        this.store.dispatch(parcelRests({ id: parcel.id, detail: fault.message }));
       } else {
         this.timer = setTimeout(() => {
           this.timer = null;
           this.look();
         }, this.wait);
         this.wait = Math.min(2 * this.wait, LONGEST_WAIT_MS);
-        this.store.dispatch(sendingFailed(fault.kind === 'unreachable' && fault.isDatabase));
+        this.store.dispatch(sendingFailed(fault.away));
       }
     }
-  }
-
-  /** Counts a failure. @returns whether there were enough of them */
-  private hasFailed({ id }: Parcel): boolean {
-    const count = (this.failures.get(id) ?? 0) + 1;
-    this.failures.set(id, count);
-    return count >= MOST_FAILURES;
   }
 
   private async carry(parcel: Parcel): Promise<void> {

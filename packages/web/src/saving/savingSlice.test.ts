@@ -152,7 +152,7 @@ describe('the outbox', () => {
       parcelAdded(reading('b', '64.02', null, 2)),
       sendingStarted('a'),
     );
-    const failed = after(sent, sendingFailed(false));
+    const failed = after(sent, sendingFailed('server'));
     expect(failed).toMatchObject({ unreachable: true, sending: null });
     expect(ids(failed)).toEqual(['a', 'b']);
     const delivered = after(failed, sendingStarted('a'), parcelDelivered('a'));
@@ -197,7 +197,7 @@ describe('the outbox', () => {
       parcelAdded(reading('a', '64.01', 'old')),
       sendingStarted('a'),
       parcelAdded(reading('b', '64.02', 'a')),
-      sendingFailed(false),
+      sendingFailed('server'),
       parcelAdded(reading('c', '64.03', 'b')),
     );
     expect(state.parcels).toMatchObject([{ id: 'c', draft: { text: '64.03', replaces: 'old' } }]);
@@ -208,7 +208,7 @@ describe('the outbox', () => {
       parcelAdded(change('a', base, renamed('A'))),
       sendingStarted('a'),
       parcelAdded(change('b', renamed('A'), renamed('B'))),
-      sendingFailed(false),
+      sendingFailed('server'),
       parcelAdded(change('c', renamed('B'), renamed('C'))),
     );
     expect(documents.parcels).toMatchObject([{ id: 'c', base: { name: 'Rush Twin' }, ours: { name: 'C' } }]);

@@ -2,7 +2,7 @@ import type { JobView, Json, Reading, ReadingDraft } from '@fettle/core';
 import { type JobDocument, keysOfPointer, mergeThreeWays, patchStepOf, slotKey, withValueAt } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { type AnswerMeta, api, serverAway } from '../wire/api.js';
-import type { AskFault } from '../wire/ask.js';
+import type { AskFault, Away } from '../wire/ask.js';
 import { withParcel, withRecalled } from './joinParcels.js';
 import { type Clash, type Parcel, type Refusal, typedAs, type Waiting } from './outbox.js';
 
@@ -21,8 +21,10 @@ export interface SavingState {
   /** Id of the parcel that is on its way. */
   readonly sending: string | null;
   readonly unreachable: boolean;
-  /** Whether it is only the database that is away. */
-  readonly isDatabaseAway: boolean;
+  /** What is away, while something is. */
+  readonly away: Away;
+  /** What the server fails at by a fault of its own, with what it said: kept here and tried again, by ids of parcels. */
+  readonly failing: Readonly<Record<string, string>>;
   /** Whether it was looked what earlier visits left unsent: before that nobody can say that all is saved. */
   readonly isRecalled: boolean;
   /** Why this browser cannot keep unsent changes over a reload, or null. */
@@ -41,7 +43,8 @@ const initialState: SavingState = {
   elsewhere: [],
   sending: null,
   unreachable: false,
-  isDatabaseAway: false,
+  away: 'server',
+  failing: {},
   isRecalled: false,
   notKept: null,
   clashes: [],
@@ -101,6 +104,16 @@ function withKeptOver(state: SavingState, { id: jobId, readings }: JobView): Sav
   return { ...state, delivered, clashes: [...state.clashes, ...clashes] };
 }
 
+function withAway(state: SavingState, away: Away): SavingState {
+  return state.unreachable && state.away === away ? state : { ...state, unreachable: true, away };
+}
+
+function without(failing: SavingState['failing'], id: string): SavingState['failing'] {
+  if (!(id in failing)) return failing;
+  const { [id]: _, ...others } = failing;
+  return others;
+}
+
 const endpoints = Object.values(api.endpoints);
 const hasAnswered = (action: unknown): action is { type: string; meta?: { baseQueryMeta?: AnswerMeta | undefined } } =>
   endpoints.some(({ matchFulfilled }) => (matchFulfilled as Matcher)(action));
@@ -125,12 +138,17 @@ const savingSlice = createSlice({
       parcels: withParcel(state.parcels, parcel, state.sending),
     }),
     sendingStarted: (state, { payload }: PayloadAction<string>) => ({ ...state, sending: payload }),
-    /** @param payload whether it is only the database that is away */
-    sendingFailed: (state, { payload }: PayloadAction<boolean>) => ({
+    sendingFailed: (state, { payload: away }: PayloadAction<Away>) => ({
       ...state,
       sending: null,
       unreachable: true,
-      isDatabaseAway: payload,
+      away,
+    }),
+    /** The server failed at it: it rests for a while, and the others go on. */
+    parcelRests: (state, { payload: { id, detail } }: PayloadAction<{ id: string; detail: string }>) => ({
+      ...state,
+      sending: null,
+      failing: { ...state.failing, [id]: detail },
     }),
     elsewhereSeen: (state, { payload: elsewhere }: PayloadAction<readonly Parcel[]>) => ({ ...state, elsewhere }),
     /** What was on its way has to wait until somebody signs in. */
@@ -147,6 +165,7 @@ const savingSlice = createSlice({
         ...state,
         sending: null,
         unreachable: false,
+        failing: without(state.failing, id),
         parcels: state.parcels.filter((other) => other.id !== id),
         ...(parcel?.kind === 'reading' ? { delivered: { ...state.delivered, [id]: parcel.draft } } : {}),
       };
@@ -216,6 +235,7 @@ const savingSlice = createSlice({
       return {
         ...state,
         sending: null,
+        failing: without(state.failing, id),
         parcels: state.parcels.filter((other) => other.id !== id),
         refusals: parcel ? [...state.refusals, { parcel, detail }] : state.refusals,
       };
@@ -236,18 +256,10 @@ const savingSlice = createSlice({
     build.addMatcher(hasAnswered, (state, { meta }) =>
       state.unreachable && !meta?.baseQueryMeta?.isKept ? { ...state, unreachable: false } : state,
     );
-    build.addMatcher(serverAway.match, (state, { payload: { isDatabase } }) =>
-      state.unreachable && state.isDatabaseAway === isDatabase
-        ? state
-        : { ...state, unreachable: true, isDatabaseAway: isDatabase },
+    build.addMatcher(serverAway.match, (state, { payload }) => withAway(state, payload));
+    build.addMatcher(hasFailed, (state, { payload }) =>
+      payload?.kind === 'unreachable' ? withAway(state, payload.away) : state,
     );
-    build.addMatcher(hasFailed, (state, { payload }) => {
-      if (payload?.kind !== 'unreachable') return state;
-      const { isDatabase } = payload;
-      return state.unreachable && state.isDatabaseAway === isDatabase
-        ? state
-        : { ...state, unreachable: true, isDatabaseAway: isDatabase };
-    });
   },
 });
 
@@ -258,6 +270,7 @@ export const {
   keepingFailed,
   parcelAdded,
   sendingStarted,
+  parcelRests,
   sendingFailed,
   sendingHeld,
   elsewhereSeen,

@@ -18,7 +18,7 @@ import {
   type QueryDefinition,
 } from '@reduxjs/toolkit/query/react';
 import { passwordNeeded, sessionEnded, sessionTold } from '../access/accessSlice.js';
-import { type AskFault, ask, isSignedOut, needsPassword, sessionIn } from './ask.js';
+import { type AskFault, type Away, ask, isSignedOut, needsPassword, sessionIn } from './ask.js';
 import { inPauses } from './inPauses.js';
 import { forgetAnswers, keepAnswer, keptAnswer } from './keptAnswers.js';
 
@@ -35,8 +35,8 @@ export interface AnswerMeta {
   readonly isKept: boolean;
 }
 
-/** The server, or its database, does not answer. */
-export const serverAway = createAction<{ readonly isDatabase: boolean }>('api/serverAway');
+/** The server, or its database, does not answer, or has no room. */
+export const serverAway = createAction<Away>('api/serverAway');
 
 type Base = BaseQueryFn<Question, unknown, AskFault, object, AnswerMeta>;
 
@@ -65,7 +65,7 @@ const baseQuery: Base = async ({ name, asked }, { dispatch }) => {
     if (result.fault.kind === 'unreachable' && endpoint.isTagged) {
       const last = known?.value ?? (await keptAnswer(address).catch(() => undefined));
       if (last !== undefined) {
-        dispatch(serverAway({ isDatabase: result.fault.isDatabase }));
+        dispatch(serverAway(result.fault.away));
         return { data: last, meta: { isUnchanged: known !== undefined, isKept: true } };
       }
     }

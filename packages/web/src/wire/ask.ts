@@ -12,6 +12,9 @@ import {
 import { z } from 'zod';
 import { keepSessionToken, sessionToken, TAB } from './credentials.js';
 
+/** What is away: the server itself, its database, or the room on its disk. */
+export type Away = 'server' | 'database' | 'disk';
+
 /** Why something that was asked of the server was not done. */
 export type AskFault =
   /** The server answered, with a problem: it will not do it as it is. */
@@ -20,8 +23,7 @@ export type AskFault =
   | {
       readonly kind: 'unreachable';
       readonly message: string;
-      /** Whether the server is there, but its database is not. */
-      readonly isDatabase: boolean;
+      readonly away: Away;
     }
   /** The server answered that it failed at this: trying once more is worth it, going on trying is not. */
   | { readonly kind: 'failed'; readonly message: string };
@@ -38,8 +40,8 @@ const LONGEST_MS = 15_000;
 
 const looseProblem = z.looseObject(problemSchema.shape);
 
-function unreachable(message: string, isDatabase = false): { ok: false; fault: AskFault } {
-  return { ok: false, fault: { kind: 'unreachable', message, isDatabase } };
+function unreachable(message: string, away: Away = 'server'): { ok: false; fault: AskFault } {
+  return { ok: false, fault: { kind: 'unreachable', message, away } };
 }
 
 async function faultOf(response: Response): Promise<{ ok: false; fault: AskFault }> {
@@ -50,7 +52,9 @@ async function faultOf(response: Response): Promise<{ ok: false; fault: AskFault
   if (kind === 'server-fault') {
     return { ok: false, fault: { kind: 'failed', message: `${problem.title}. ${problem.detail}` } };
   }
-  if (response.status >= 500) return unreachable(problem.detail, kind === 'not-ready');
+  if (response.status >= 500) {
+    return unreachable(problem.detail, kind === 'not-ready' ? 'database' : kind === 'disk-full' ? 'disk' : 'server');
+  }
   return { ok: false, fault: { kind: 'refused', problem } };
 }
 
@@ -111,6 +115,7 @@ export async function ask<Name extends PageEndpointName>(
 export function faultInWords(fault: AskFault): string {
   if (fault.kind === 'refused') return fault.problem.detail;
   if (fault.kind === 'failed') return fault.message;
+  if (fault.away === 'disk') return fault.message;
   return 'The server cannot be reached. Nothing was changed; try again shortly.';
 }
 
