@@ -130,7 +130,7 @@ export const FILE_ENDPOINTS = {
     query: paperQuery,
     answer: z.unknown(),
     files: PDF,
-    problems: ['invalid-request', 'not-found', 'took-too-long'],
+    problems: ['invalid-request', 'not-found', 'took-too-long', 'too-large'],
   }),
   signedPdf: endpoint({
     method: 'get',
@@ -141,6 +141,6 @@ export const FILE_ENDPOINTS = {
     query: paperQuery,
     answer: z.unknown(),
     files: PDF,
-    problems: ['invalid-request', 'not-found', 'took-too-long'],
+    problems: ['invalid-request', 'not-found', 'took-too-long', 'too-large'],
   }),
 } as const;

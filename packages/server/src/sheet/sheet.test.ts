@@ -15,8 +15,11 @@ import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoEngines } from '../demo/demoEngine.js';
 import { runningServer } from '../testing/runningServer.js';
+import { LAYOUT } from '../testing/samples.js';
 import { paperText } from './paperText.js';
+import { PdfPool } from './pdfPool.js';
 import sheetPdf from './sheetPdf.js';
+import { unpackWoff } from './unpackWoff.js';
 
 let server: Awaited<ReturnType<typeof runningServer>>;
 beforeAll(async () => {
@@ -159,5 +162,51 @@ describe('a picture of a finding', () => {
     expect((await put(Buffer.concat([dot, Buffer.from([1])]))).status).toBe(409);
     expect((await put(Buffer.from('<svg onload="x"/>'))).status).toBe(422);
     expect((await put(Buffer.alloc(5 * 1024 * 1024 + 10))).status).toBe(422);
+  });
+});
+
+describe('a sheet on paper', () => {
+  it('has its turn between those that another one asks for, however many they are', async () => {
+    const pool = new PdfPool();
+    const document = newJob('Reed 6', 'mm', LAYOUT, { block: 'iron', caps: 'iron', rods: 'steel' });
+    const sheet = buildSheet(document, [], { madeAt: '2026-01-12T10:00:00.000Z', madeBy: by, version: 1 });
+    const task = { sheet, signed: null, paper: 'A4', zone: 'UTC' } as const;
+    const gone = new AbortController().signal;
+    const done: string[] = [];
+    const greedy = Array.from({ length: 40 }, () =>
+      pool.make(task, { client: 'greedy', gone }).then(
+        () => done.push('greedy'),
+        (error: { kind: string }) => error.kind,
+      ),
+    );
+    const other = await pool.make(task, { client: 'other', gone });
+    expect(other.subarray(0, 5).toString()).toBe('%PDF-');
+    // The one that was under way, and one more at the most.
+    expect(done.length).toBeLessThanOrEqual(2);
+    const answers = await Promise.all(greedy);
+    expect(answers.filter((answer) => answer === 'too-busy')).toHaveLength(23);
+    await pool.close();
+  }, 60_000);
+
+  it('is drawn with the fonts that ship, unpacked as the standard says', () => {
+    const file = join(import.meta.dirname, '../../../../node_modules/@fontsource/atkinson-hyperlegible-next/files');
+    const woff = readFileSync(join(file, 'atkinson-hyperlegible-next-latin-400-normal.woff'));
+    const font = unpackWoff(woff);
+    expect(font.length).toBe(woff.readUInt32BE(16));
+    // Each table sums up to what stands beside it (OpenType, "Calculating checksums"); `head` holds a sum of its own.
+    for (let nth = 0; nth < font.readUInt16BE(4); nth += 1) {
+      const at = 12 + nth * 16;
+      const [offset, length] = [font.readUInt32BE(at + 8), font.readUInt32BE(at + 12)];
+      let sum = 0;
+      for (let word = offset; word < offset + length; word += 4) {
+        const isAdjustment = font.toString('latin1', at, at + 4) === 'head' && word === offset + 8;
+        if (!isAdjustment) sum = (sum + font.readUInt32BE(word)) >>> 0;
+      }
+      expect([font.toString('latin1', at, at + 4), sum]).toEqual([
+        font.toString('latin1', at, at + 4),
+        font.readUInt32BE(at + 4),
+      ]);
+    }
+    expect(() => unpackWoff(font)).toThrow('no WOFF font');
   });
 });

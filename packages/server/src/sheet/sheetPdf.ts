@@ -1,8 +1,10 @@
+import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
 import { type BuildSheet, type Paper, type SignedSheet, STATE_WORDS, type StationState } from '@fettle/core';
 import pdfmake, { type Content, type TableCell } from 'pdfmake';
 import { paperText } from './paperText.js';
 import { shaftSvg } from './shaftSvg.js';
+import { unpackWoff } from './unpackWoff.js';
 
 type Definition = Parameters<typeof pdfmake.createPdf>[0];
 
@@ -16,15 +18,25 @@ export interface PdfTask {
 }
 
 const require = createRequire(import.meta.url);
-const fontFile = (name: string) => require.resolve(`@fontsource/atkinson-hyperlegible-${name}.woff`);
+
+/** Where pdfmake looks for files before it looks at the disk; its types do not name it. */
+const { virtualfs } = pdfmake as unknown as { virtualfs: { writeFileSync(name: string, data: Buffer): void } };
+
+/** Puts a font, unpacked once, where pdfmake finds it. @returns its name there */
+function fontFile(name: string): string {
+  const file = require.resolve(`@fontsource/atkinson-hyperlegible-${name}.woff`);
+  virtualfs.writeFileSync(`${name}.ttf`, unpackWoff(readFileSync(file)));
+  return `${name}.ttf`;
+}
+
 const face = (family: 'next' | 'mono', part: 'latin' | 'latin-ext') => {
   const file = (weight: number) => fontFile(`${family}/files/atkinson-hyperlegible-${family}-${part}-${weight}-normal`);
   return { normal: file(400), bold: file(700) };
 };
 
-// The only files that are read are the fonts; nothing is fetched.
+// Nothing is read and nothing is fetched: the fonts are here.
 pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy((path) => path.endsWith('.woff'));
+pdfmake.setLocalAccessPolicy(() => false);
 pdfmake.addFonts({
   Text: face('next', 'latin'),
   TextExtended: face('next', 'latin-ext'),
@@ -37,6 +49,10 @@ const MARGIN = 34;
 const WIDTHS = { A4: 595.28, Letter: 612 } as const;
 /** The sheet is set smaller, twice at most, so that what is no reading stays on one page. */
 const SIZES = [7.4, 6.6, 5.9] as const;
+/** Names what stands last before the readings. */
+const END = 'end of the sheet';
+/** What begins on the first page and ends on the next takes a little more than one. */
+const LEAST_OVER = 1.001;
 
 /** A moment as the workshop's clock tells it. */
 export function zoned(at: string, zone: string): string {
@@ -151,11 +167,11 @@ function signOffOf({ signed, zone }: PdfTask): Content[] {
   ];
 }
 
-function definition(task: PdfTask, size: number, withReadings: boolean): Definition {
+function definition(task: PdfTask, size: number, onEnd: (pages: number) => void): Definition {
   const { sheet, signed, paper, zone } = task;
   const width = WIDTHS[paper] - 2 * MARGIN;
   const own = sheet.tables.filter(({ part }) => part !== 'readings');
-  const readings = withReadings ? sheet.tables.filter(({ part }) => part === 'readings') : [];
+  const readings = sheet.tables.filter(({ part }) => part === 'readings');
   const foot = signed === null ? `made ${zoned(sheet.madeAt, zone)}, not signed` : `SHA-256 ${signed.hash}`;
   return {
     pageSize: paper === 'A4' ? 'A4' : 'LETTER',
@@ -170,13 +186,26 @@ function definition(task: PdfTask, size: number, withReadings: boolean): Definit
       margin: [MARGIN, 8, MARGIN, 0],
       fontSize: 6,
     }),
+    pageBreakBefore: ({ id, startPosition, pageNumbers }) => {
+      if (id === END) {
+        const begins = startPosition.pageNumber - 1 + startPosition.verticalRatio;
+        onEnd(Math.max(...pageNumbers) > 1 ? Math.max(begins, LEAST_OVER) : begins);
+      }
+      return false;
+    },
     content: [
       { text: paperText(sheet.engine), bold: true, fontSize: 17 },
       factsOf(sheet, zone),
       ...(sheet.layout ? [{ svg: shaftSvg(sheet.layout, width, 62), width }] : []),
       ...own.flatMap((table) => tableOf(table, size, zone)),
       ...signOffOf(task),
-      { text: paperText(sheet.notes.join(' ')), fontSize: size * 0.9, margin: [0, 5, 0, 0] },
+      // A node without a sign in it is none.
+      {
+        id: END,
+        text: paperText(sheet.notes.join(' ') || '\u00a0'),
+        fontSize: size * 0.9,
+        margin: [0, 5, 0, 0],
+      } as Content,
       ...(readings.length === 0
         ? []
         : [
@@ -187,33 +216,58 @@ function definition(task: PdfTask, size: number, withReadings: boolean): Definit
   };
 }
 
-/** Pages of a document, told by its footer. */
-async function pagesOf(made: Definition): Promise<number> {
-  let pages = 0;
-  const { footer } = made;
-  const counted: Definition = {
-    ...made,
-    footer: (page, count, pageSize) => {
-      pages = count;
-      return typeof footer === 'function' ? footer(page, count, pageSize) : '';
-    },
-  };
-  await pdfmake.createPdf(counted).getBuffer();
-  return pages;
+/** It is longer than a page and may fit on one if it is set smaller: laid out no further. */
+class TooLong extends Error {
+  readonly pages: number;
+
+  constructor(pages: number) {
+    super('longer than a page');
+    this.pages = pages;
+  }
+}
+
+/** How many pages something takes that is set smaller, at the least: lines are lower, and more stands on each. */
+function atLeast(pages: number, from: number, to: number): number {
+  return pages * (to / from) ** 2;
+}
+
+const [FIRST, ...SMALLER] = SIZES;
+const SMALLEST = SIZES.at(-1)!;
+
+/** Lays it out in a size. @throws TooLong where it is longer than a page, and `mayBeLonger` does not take that */
+async function laidOut(task: PdfTask, size: number, mayBeLonger: (pages: number) => boolean): Promise<Uint8Array> {
+  let tooLong: TooLong | null = null;
+  const made = definition(task, size, (pages) => {
+    if (pages <= 1 || mayBeLonger(pages)) return;
+    tooLong = new TooLong(pages);
+    throw tooLong;
+  });
+  try {
+    return new Uint8Array(await pdfmake.createPdf(made).getBuffer());
+  } catch (error) {
+    throw tooLong ?? error;
+  }
 }
 
 /**
  * Puts a build sheet on paper: what its page says, on one page where it fits (set smaller if it must be), every reading on pages of its own.
+ * It is laid out once where it fits as it is, or would not fit however small; else once for each size that it may fit in.
  * Runs in a worker thread.
  */
 export default async function sheetPdf(task: PdfTask): Promise<Uint8Array> {
-  // One that is longer all the same is set as large as any: more pages, and all of them readable.
-  let size: number = SIZES[0];
-  for (const tried of SIZES) {
-    if ((await pagesOf(definition(task, tried, false))) > 1) continue;
-    size = tried;
-    break;
+  try {
+    // One that is longer all the same is set as large as any: more pages, and all of them readable.
+    return await laidOut(task, FIRST, (pages) => atLeast(pages, FIRST, SMALLEST) > 1);
+  } catch (error) {
+    if (!(error instanceof TooLong)) throw error;
+    for (const size of SMALLER) {
+      if (atLeast(error.pages, FIRST, size) > 1) continue;
+      const smaller = await laidOut(task, size, () => false).catch((fault: unknown) => {
+        if (fault instanceof TooLong) return null;
+        throw fault;
+      });
+      if (smaller !== null) return smaller;
+    }
+    return laidOut(task, FIRST, () => true);
   }
-  const buffer = await pdfmake.createPdf(definition(task, size, true)).getBuffer();
-  return new Uint8Array(buffer);
 }

@@ -14,6 +14,8 @@ export interface Asker {
 /** What the threads of a pool may take. */
 interface Bounds {
   readonly threads: number;
+  /** Whether they wait for the first task to begin; once there, they stay. */
+  readonly isLazy?: boolean;
   /** Memory of one thread, MB: a task that needs more is refused, and takes no other with it. */
   readonly mostMb: number;
   /** A thread that has not answered by then is ended, seconds from when its work starts. */
@@ -44,7 +46,8 @@ export class WorkerPool {
     this.pool = new Piscina({
       filename: new URL(`${script}.${at.endsWith('.ts') ? 'ts' : 'js'}`, at).href,
       execArgv: threadArguments(at),
-      minThreads: bounds.threads,
+      minThreads: bounds.isLazy ? 0 : bounds.threads,
+      idleTimeout: Number.POSITIVE_INFINITY,
       maxThreads: bounds.threads,
       resourceLimits: { maxOldGenerationSizeMb: bounds.mostMb },
     });
