@@ -30,7 +30,14 @@ export default defineConfig({
       },
       workbox: {
         globPatterns: ['**/*.{js,css,html,svg,woff2,wasm}'],
-        globIgnores: ['**/exceljs*', '**/*-latin-ext-*', '**/*-cyrillic*', '**/*-greek*', '**/*-vietnamese*'],
+        globIgnores: [
+          '**/xlsxWorker*',
+          '**/universal-*',
+          '**/*-latin-ext-*',
+          '**/*-cyrillic*',
+          '**/*-greek*',
+          '**/*-vietnamese*',
+        ],
         maximumFileSizeToCacheInBytes: 5_000_000,
         navigateFallback: 'index.html',
         navigateFallbackDenylist: [/^\/api\//u, /^\/workshop\.crt/u],

@@ -4,13 +4,36 @@ import { cellOfCsv, csvCell } from './csvCell.js';
 
 describe('a cell of a CSV file', () => {
   it('begins no formula, and is the same when it is read again', () => {
-    const signs = fc.constantFrom("'", '=', '+', '-', '@', '\t', '\r', '1', '.', ',', 'A', '(', '"', ' ');
+    const signs = fc.constantFrom(
+      "'",
+      '=',
+      '+',
+      '-',
+      '@',
+      '\t',
+      '\r',
+      '\n',
+      '1',
+      '.',
+      ',',
+      ';',
+      '|',
+      'A',
+      '(',
+      '"',
+      ' ',
+    );
     fc.assert(
       fc.property(fc.array(signs, { maxLength: 8 }), (list) => {
         const cell = list.join('');
         const written = csvCell(cell);
         expect(cellOfCsv(written)).toBe(cell);
         if (/^[=@\t\r]/u.test(written)) throw new Error(`${JSON.stringify(written)} begins a formula`);
+        // However a spreadsheet cuts it.
+        for (const part of written.split(/[,;|\t\r\n]/u)) {
+          if (/^[=@]/u.test(part)) throw new Error(`${JSON.stringify(written)} holds a formula`);
+          if (/^[+-]/u.test(part) && written !== part) expect(part).toMatch(/^[+-]\d*[.]?\d*$/u);
+        }
         // A sign in front is left to plain numbers only.
         if (/^[+-]/u.test(written)) expect(Number.isFinite(Number(written.replace(',', '.')))).toBe(true);
       }),

@@ -21,6 +21,7 @@ import { Notice } from '../look/Notice.js';
 import { OpenedPanel } from '../look/OpenedPanel.js';
 import { PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { moveDrawer } from './moveDrawer.js';
+import { UnderWay } from './UnderWay.js';
 import type { Drawer } from './useDrawer.js';
 import { useTableFile } from './useTableFile.js';
 
@@ -51,7 +52,7 @@ function RowState({ row }: { row: DrawerRow | PieceRow }) {
 
 /** A CSV or XLSX file shown row by row before anything of it is kept: what each row does, and why a bad one cannot. */
 export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPanelProps) {
-  const { table, fault, choose } = useTableFile();
+  const { table, underWay, fault, choose } = useTableFile();
   const read = useMemo(() => {
     if (!table) return null;
     return isPieceTable(table.cells)
@@ -93,6 +94,7 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
         </FileButton>
         {table && <span>{table.name}</span>}
       </Row>
+      {underWay && <UnderWay file={underWay} />}
       {fault && <Notice urgent>{fault}</Notice>}
       {read && !read.ok && (
         <Notice urgent>

@@ -10,6 +10,7 @@ import {
 import { Check, Download, FileUp, TriangleAlert } from 'lucide-react';
 import { type RefObject, useState } from 'react';
 import { csvOf, xlsxOf } from '../drawer/spreadsheet.js';
+import { UnderWay } from '../drawer/UnderWay.js';
 import { useTableFile } from '../drawer/useTableFile.js';
 import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
@@ -40,7 +41,7 @@ export function ReadingsFile({ latest }: { readonly latest: RefObject<OpenJob> }
   const save = useSaveReading(latest, 'from a file');
   const { document, readings } = latest.current;
   const cells = () => readingTable(latest.current.document, latest.current.readings);
-  const { table, fault, choose, drop } = useTableFile();
+  const { table, underWay, fault, choose, drop } = useTableFile();
   const [told, setTold] = useState<string | null>(null);
   const read = table && readReadingTable(table.cells, document, readings);
   const rows = read?.ok ? read.rows : [];
@@ -84,6 +85,7 @@ export function ReadingsFile({ latest }: { readonly latest: RefObject<OpenJob> }
         </Row>
       </Row>
       {told && <p role="status">{told}</p>}
+      {underWay && <UnderWay file={underWay} />}
       {fault && <Notice urgent>{fault}</Notice>}
       {read && !read.ok && (
         <Notice urgent>
