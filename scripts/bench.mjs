@@ -1,4 +1,4 @@
-// npm run bench: prints ratios against a named reference, measured in the same run. A name runs one part: search, shims, lists, visit, entry, writes.
+// npm run bench: prints ratios against a named reference, measured in the same run. A name runs one part: search, shims, lists, visit, entry, writes, memory, scale.
 import { spawnSync } from 'node:child_process';
 import { buildIfNeeded } from './build.mjs';
 import { installIfNeeded } from './install.mjs';
@@ -21,6 +21,10 @@ if (wants('lists')) status ||= run('packages/server/src/testing/listBench.ts');
 if (wants('writes')) {
   buildIfNeeded();
   status ||= run('packages/server/src/testing/writeBench.ts');
+}
+if (wants('memory')) {
+  buildIfNeeded();
+  status ||= run('packages/server/src/testing/memoryBench.ts');
 }
 if (wants('shims')) status ||= run('packages/core/src/fit/testing/shimBench.ts');
 if (wants('search')) status ||= run('packages/core/src/fit/testing/fitBench.ts');

@@ -1,4 +1,5 @@
-// Installs the locked packages when they are missing or not those of the lock file.
+// Installs the locked packages when they are missing or not those of the lock file. No package runs a script at that (.npmrc): the one that has
+// one, esbuild, only looks whether its program is there, which comes with the package of the platform. What should need one is run here by name.
 import { spawnSync } from 'node:child_process';
 import { createHash } from 'node:crypto';
 import { existsSync, readFileSync, writeFileSync } from 'node:fs';

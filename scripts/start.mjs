@@ -261,6 +261,8 @@ try {
     ...process.env,
     NODE_ENV: isDevelopment ? 'development' : 'production',
     DATABASE_URL: process.env.DATABASE_URL || cluster.serverUrl(),
+    // With an arena of memory for every thread, what large requests took would never be given back.
+    MALLOC_ARENA_MAX: process.env.MALLOC_ARENA_MAX ?? '2',
     // Where the database's disk is another machine's, that is for it to say.
     FETTLE_DISK: process.env.DATABASE_URL ? '' : dataFolder,
     FETTLE_TLS: isHere ? '' : certificateFolder(user),

@@ -21,7 +21,7 @@ export const ENDPOINTS = {
     body: fitRequestSchema,
     answer: fitPlanSchema,
     problems: ['invalid-request', 'took-too-long'],
-    largestMb: 16,
+    largestMb: 4,
     isReadByWorker: true,
   }),
   shims: endpoint({

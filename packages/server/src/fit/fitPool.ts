@@ -6,7 +6,7 @@ import type { FitTask, Solved } from './fitWorker.js';
 /** After so long the best plan so far is the answer, seconds from when the search starts. */
 const SEARCH_S = 20;
 /** What the threads may take; a search ends by itself before they are ended. */
-const BOUNDS = { threads: 2, mostMb: 1500, longestS: 40 };
+const BOUNDS = { threads: 2, mostMb: 400, longestS: 40 };
 
 /** Worker threads that read, check and solve requests. */
 export class FitPool {

@@ -5,7 +5,7 @@ import { isLarge } from './isLarge.js';
 import type { ReadTask } from './readWorker.js';
 
 /** One thread is enough for what is large now and then; a body of the largest size takes it some tenths of a second. */
-const BOUNDS = { threads: 1, mostMb: 400, longestS: 10 };
+const BOUNDS = { threads: 1, mostMb: 250, longestS: 10 };
 const WORDS = { what: 'Reading it', remedy: 'Send less at once.' };
 
 /** A worker thread that reads large bodies and judges changes of large documents, so that nobody else waits for them. */

@@ -16,6 +16,7 @@ import { ProblemError } from '../problem/problem.js';
 import { readWith } from '../problem/readWith.js';
 import type { ReadPool } from '../read/ReadPool.js';
 import type { Asker } from '../worker/WorkerPool.js';
+import { BodyRoom } from './BodyRoom.js';
 import { byAccount } from './byAccount.js';
 
 /** What a handler knows beside what was asked. */
@@ -83,6 +84,14 @@ function bodyReader({ largestMb, isReadByWorker }: Endpoint): RequestHandler {
     !isReadByWorker && isSmall(request) ? asJson(request, response, next) : asItComes(request, response, next);
 }
 
+/** Room for large bodies, MB: what is made of one while it is read and answered takes several times as much. */
+const ROOM_MB = 32;
+
+/** Whom work and room are shared out by: the account, or the address where there is none. */
+function clientOf(request: Request, response: Response): string {
+  return accessOf(response).person?.id ?? request.ip ?? '';
+}
+
 /** An id that a page sends along, so that it is not told what it did itself. */
 const TAB = /^[\w-]{8,40}$/u;
 
@@ -115,13 +124,15 @@ export function serve(
   reads: ReadPool,
 ): Router {
   const routes = Router();
+  const room = new BodyRoom(ROOM_MB);
   for (const name of Object.keys(ENDPOINTS) as EndpointName[]) {
     const endpoint = endpointOf(name);
     const handler = handlers[name] as unknown as AnyHandler;
     const tag = name in tags ? (tags[name as QueryName] as (read: unknown) => Promise<string | number>) : mark;
     const hasBody = !endpoint.body.safeParse(undefined).success;
     const { isReadByWorker } = endpoint;
-    const readers = hasBody ? [bodyReader(endpoint)] : [];
+    const gate = room.gate(endpoint.largestMb * 2 ** 20, clientOf);
+    const readers = hasBody ? [gate, bodyReader(endpoint)] : [];
     const bodyOf = async (body: unknown, who: string | null, asker: Asker) => {
       // What its own worker reads it checks as well.
       if (isReadByWorker) return body;
@@ -146,7 +157,7 @@ export function serve(
         const who = access.person?.name ?? null;
         const gone = new AbortController();
         response.on('close', () => response.writableFinished || gone.abort());
-        const asker = { gone: gone.signal, client: access.person?.id ?? request.ip ?? '' };
+        const asker = { gone: gone.signal, client: clientOf(request, response) };
         const read = {
           path: readWith(endpoint.path, request.params),
           query: readWith(endpoint.query, queryAsksWho ? byAccount(request.query, who) : request.query),
