@@ -64,6 +64,7 @@ export {
   valueAt,
   withValueAt,
 } from './document/mergeThreeWays.js';
+export { daySchema, momentSchema } from './document/moment.js';
 export { newStampsOfOthers, type PersonStamp, stampedBy, stampKey, stampsIn } from './document/stamps.js';
 export { cutText, storageFaults } from './document/storableText.js';
 export { type DrawerMovement, drawerMovementSchema } from './drawer/drawerMovement.js';
@@ -430,13 +431,14 @@ export {
   type AuditEntry,
   type DeviceView,
   type PersonView,
+  PLACES,
   passwordSchema,
   pinSchema,
   type Session,
   type Who,
 } from './wire/accessWire.js';
 export { commonPin } from './wire/commonPin.js';
-export type { DrawerMove, KitView } from './wire/drawerWire.js';
+export type { DrawerMove, KitView, Moved } from './wire/drawerWire.js';
 export { addressOf, type Endpoint, TOPICS, type Topic } from './wire/endpoint.js';
 export {
   type Answered,
@@ -448,7 +450,14 @@ export {
   type Read,
 } from './wire/endpoints.js';
 export type { Held } from './wire/jobWire.js';
-export { type JobChange, type JobSummary, type JobView, jobSummarySchema, jobViewSchema } from './wire/jobWire.js';
+export {
+  type JobChange,
+  type JobSummary,
+  type JobView,
+  jobProgressSchema,
+  jobSummarySchema,
+  jobViewSchema,
+} from './wire/jobWire.js';
 export { LIVE_AT, type LiveEvent, liveEventSchema, type Presence, tabSchema } from './wire/liveWire.js';
 export { PAGE_ENDPOINTS, type PageEndpointName, pageEndpointOf } from './wire/pageEndpoints.js';
 export {

@@ -51,7 +51,32 @@ describe('jobs', () => {
     const read = await vi.waitFor(kept, { timeout: 5000 });
     expect(read).not.toEqual(first);
     await server.call('PATCH', `/api/jobs/${id}`, { ...rename(1, 'Rush Twin 2') });
-    expect(await kept()).toEqual(read);
+    expect(await vi.waitFor(kept, { timeout: 5000 })).toEqual(read);
+  });
+
+  it('works out anew what another build has said of engines, beside the lists and with words meanwhile', async () => {
+    const other = await runningServer();
+    const ids = Array.from({ length: 60 }, () => randomUUID());
+    for (const id of ids) await other.call('POST', '/api/jobs', { id, by: 'Wren', document: startedEngine() });
+    const { url } = other.database.options as { url: string };
+    await other.database.query(`UPDATE job SET progress_build = 'another', progress = '{"next":"codes"}'`);
+    await other.database.query(`UPDATE job SET progress = NULL WHERE id = $1`, [ids[0]]);
+    const next = await runningServer(null, url);
+    const { body } = await next.call('GET', '/api/jobs?most=200');
+    expect(body.jobs).toHaveLength(60);
+    await vi.waitFor(
+      async () => {
+        const [{ stale }] = await next.database.query(
+          `SELECT count(*)::int AS stale FROM job WHERE progress_build = 'another' OR progress IS NULL`,
+        );
+        expect(stale).toBe(0);
+      },
+      { timeout: 15_000, interval: 100 },
+    );
+    expect((await next.call('GET', '/api/jobs?stage=data&most=200')).body.jobs).toHaveLength(60);
+    expect((await next.call('GET', '/api/jobs?stage=codes')).body.jobs).toHaveLength(0);
+    await next.close();
+    await other.close();
   });
 
   it('makes one engine when it is sent twice at the same moment', async () => {

@@ -24,7 +24,7 @@ import { TypeService } from './engineType/typeService.js';
 import type { FitPool } from './fit/fitPool.js';
 import { jobHandlers, jobTags } from './job/jobHandlers.js';
 import { JobService } from './job/jobService.js';
-import { ProgressSoon } from './job/progressSoon.js';
+import { ProgressKeeper } from './job/ProgressKeeper.js';
 import { LiveHub } from './live/LiveHub.js';
 import { liveRoutes } from './live/liveRoutes.js';
 import { readingHandlers } from './measure/readingHandlers.js';
@@ -159,8 +159,9 @@ export async function createApp({
   app.use('/api', whoAsks(access, signsIn, kept.read));
   app.use(SECRETS_AT, slowly(triesAMinute));
   app.use(liveRoutes(live));
-  const jobs = new JobService(database);
-  const progress = new ProgressSoon(database, log);
+  const progress = new ProgressKeeper(database, log, () => live.changed(['benches'], null, null));
+  const onTouched = (id: string) => progress.touched(id);
+  const jobs = new JobService(database, onTouched);
   const handlers: HandlersOf<EndpointName> = {
     health: async () => {
       try {
@@ -172,8 +173,8 @@ export async function createApp({
       return { status: 'ok' };
     },
     ...jobHandlers(jobs, database, reads),
-    ...readingHandlers(new ReadingService(database, (id) => progress.touched(id))),
-    ...drawerHandlers(new DrawerService(database), jobs),
+    ...readingHandlers(new ReadingService(database, onTouched)),
+    ...drawerHandlers(new DrawerService(database, onTouched), jobs),
     ...typeHandlers(new TypeService(database)),
     ...sheetHandlers(database, jobs, pdfs),
     ...photoHandlers(database),
@@ -198,6 +199,7 @@ export async function createApp({
   if (webFolder !== null) app.use(webPage(webFolder, signsIn));
   app.use(answerUnknownPath);
   app.use(answerProblems(database, disk));
+  void progress.begin();
   return {
     app,
     people,

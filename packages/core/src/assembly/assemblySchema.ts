@@ -1,9 +1,10 @@
 import { z } from 'zod';
+import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { TORQUE_UNITS } from '../torque/torqueUnit.js';
 
 const wordsSchema = z.string().trim().max(500, 'at most 500 characters');
-const stamp = { by: personSchema, at: z.iso.datetime() };
+const stamp = { by: personSchema, at: momentSchema };
 
 /** What this engine has of what checks look at; null where nobody said, and then it is asked for. */
 export const builtSchema = z.strictObject({

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { daySchema } from '../document/moment.js';
 import { pieceChoiceSchema } from '../endPlay/endPlaySchema.js';
 import { nanometresSchema } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
@@ -33,7 +34,7 @@ export const jointSchema = z.strictObject({
   left: jointSideSchema,
   right: jointSideSchema,
   clearance: nanometresSchema.nullable().describe('White metal: vertical oil clearance as read with these shims.'),
-  recheck: z.iso.date().nullable().describe('Day on which it is read again: joints settle.'),
+  recheck: daySchema.nullable().describe('Day on which it is read again: joints settle.'),
   choice: pieceChoiceSchema.nullable(),
 });
 export type Joint = z.output<typeof jointSchema>;

@@ -1,3 +1,5 @@
+import { PROTOTYPE } from './storableText.js';
+
 /** Any JSON value. */
 export type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 
@@ -136,6 +138,7 @@ export function applyPatch(document: Json, steps: readonly PatchStep[]): Json {
   const result = new Edited(document);
   for (const step of steps) {
     const keys = keysOfPointer(step.path);
+    if (keys.includes(PROTOTYPE)) throw new PatchMisfit(step.path, `nothing is called ${PROTOTYPE}`);
     const isRoot = keys.length === 0;
     if (!isRoot && !isRecord(valueAt(result.document, keys.slice(0, -1)))) {
       throw new PatchMisfit(step.path, 'what this change belongs to is not there any more');

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { momentSchema } from '../document/moment.js';
 import { drawerItemSchema } from './drawerPiece.js';
 
 /** What was done to the drawer; `change` is any other edit. */
@@ -20,7 +21,7 @@ export const MOVEMENTS = [
 /** One thing that was done to the drawer, with what each kind of half was before and after it. */
 export const drawerMovementSchema = z.strictObject({
   id: z.uuid().toLowerCase(),
-  at: z.iso.datetime(),
+  at: momentSchema,
   by: z.string(),
   kind: z.enum(MOVEMENTS),
   note: z.string(),

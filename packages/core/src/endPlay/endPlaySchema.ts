@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { shimPlaceSchema } from '../fit/format/shimPlace.js';
 import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
@@ -25,13 +26,13 @@ export const endPlayReadingSchema = z.strictObject({
   unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
   nm: nanometresSchema.nullable().describe('The movement from lever to lever; null where the text is no length.'),
   by: personSchema,
-  at: z.iso.datetime(),
+  at: momentSchema,
 });
 export type EndPlayReading = z.output<typeof endPlayReadingSchema>;
 
 /** Pieces as they were when a choice was accepted: what changes on the shelf later does not rewrite it. */
 export const pieceChoiceSchema = z.strictObject({
-  at: z.iso.datetime(),
+  at: momentSchema,
   by: personSchema,
   chosen: z.array(
     z.strictObject({

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { canonicalJson } from '../document/canonicalJson.js';
 import { type DocumentFault, faultsOf } from '../document/fault.js';
+import { momentSchema } from '../document/moment.js';
 import { unitSchema } from '../measure/unit.js';
 import { crankLayoutSchema } from '../part/crankLayout.js';
 import { SHEET_PARTS } from './sheetBlock.js';
@@ -9,7 +10,7 @@ const cellSchema = z.strictObject({
   text: z.string(),
   small: z.string().optional().describe('A second, smaller line.'),
   state: z.string().optional().describe('State of a station.'),
-  at: z.iso.datetime().optional().describe('A moment.'),
+  at: momentSchema.optional().describe('A moment.'),
 });
 
 /** The build sheet of an engine as data: an open format. */
@@ -17,11 +18,11 @@ export const buildSheetSchema = z.strictObject({
   format: z.literal('fettle.build-sheet/1'),
   engine: z.string(),
   unit: unitSchema,
-  madeAt: z.iso.datetime(),
+  madeAt: momentSchema,
   madeBy: z.string(),
   version: z.int().nullable().describe('Version of the engine’s document; null where the server has not seen it.'),
   layout: crankLayoutSchema.optional().describe('The shaft, to be drawn.'),
-  facts: z.array(z.strictObject({ label: z.string(), text: z.string(), at: z.iso.datetime().optional() })),
+  facts: z.array(z.strictObject({ label: z.string(), text: z.string(), at: momentSchema.optional() })),
   tables: z.array(
     z.strictObject({
       title: z.string(),

@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { assemblySchema } from '../assembly/assemblySchema.js';
 import { warmSchema } from '../clearance/temperature.js';
 import { crushSchema } from '../crush/crushSchema.js';
+import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { versioned } from '../document/versioned.js';
 import { endPlaySchema } from '../endPlay/endPlaySchema.js';
@@ -59,7 +60,7 @@ export const jobPieceSchema = pieceFields
 export type JobPiece = z.output<typeof jobPieceSchema>;
 
 export const acceptedChoiceSchema = z.strictObject({
-  at: z.iso.datetime(),
+  at: momentSchema,
   by: z.string(),
   stations: z.record(
     z.string(),
@@ -134,7 +135,7 @@ export type StationWishes = z.infer<typeof stationWishSchema>;
 export const NO_WISHES: StationWishes = { upper: null, lower: null, noShells: [], unmixed: false };
 
 /** Who said that the caps are on as they must be for a reading, and when. */
-export const capsOnSchema = z.strictObject({ by: personSchema, at: z.iso.datetime() });
+export const capsOnSchema = z.strictObject({ by: personSchema, at: momentSchema });
 export type CapsOn = z.output<typeof capsOnSchema>;
 
 /** Stamped rows as they were typed, each with the end that its first mark belongs to. Marks of the rods are on the rods. */
@@ -222,7 +223,7 @@ const currentSchema = z.strictObject({
   /** Checks while it is put together, how it turns, and parts that changed places. */
   assembly: assemblySchema,
   /** When the build sheet was last printed or saved, and by whom; null until then. */
-  printed: z.strictObject({ at: z.iso.datetime(), by: personSchema }).nullable(),
+  printed: z.strictObject({ at: momentSchema, by: personSchema }).nullable(),
 });
 
 /** The job document, read from whichever version it was written in. */

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { daySchema } from '../document/moment.js';
 import { nanometresSchema, sizeNmSchema } from './lengthSchema.js';
 import { type Nanometres, nanometres } from './nanometres.js';
 import { NEEDLES } from './parseLength.js';
@@ -24,7 +25,7 @@ export const instrumentSchema = z.strictObject({
   setting: unsigned.describe('Standard uncertainty of its setting: the master, or the micrometer it was zeroed on.'),
   repeatability: unsigned.describe('Standard uncertainty of one reading for its own repeats.'),
   operator: unsigned.describe('Standard uncertainty of one reading for whoever reads.'),
-  calibratedOn: z.iso.date().nullable().describe('Day of its last calibration; null where it is not known.'),
+  calibratedOn: daySchema.nullable().describe('Day of its last calibration; null where it is not known.'),
   calibrateAfterMonths: z.int().min(1).max(120).nullable().describe('Months until the next; null for no reminder.'),
   holder: z.string().trim().max(60, 'at most 60 characters').describe('Who has it; may be empty.'),
   range: z

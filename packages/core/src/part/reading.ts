@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { momentSchema } from '../document/moment.js';
 import { LONGEST, type Nanometres } from '../measure/nanometres.js';
 import { NEEDLES, parseLength } from '../measure/parseLength.js';
 import { unitSchema } from '../measure/unit.js';
@@ -72,7 +73,7 @@ export const readingDraftSchema = z.strictObject({
     .nullable()
     .describe('The reading that stood there when this one was typed, or null.'),
   by: z.string().trim().min(1, 'say who read it').max(60),
-  at: z.iso.datetime(),
+  at: momentSchema,
   taken: takenSchema.optional().describe('Left out by who does not say.'),
 });
 export type ReadingDraft = z.infer<typeof readingDraftSchema>;

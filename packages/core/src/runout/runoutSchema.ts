@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { nanometresSchema } from '../measure/lengthSchema.js';
 import { unitSchema } from '../measure/unit.js';
@@ -9,7 +10,7 @@ const turnReadingSchema = z.strictObject({
   unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
   nm: nanometresSchema.nullable().describe('What the dial shows; null where the text is no length.'),
   by: personSchema,
-  at: z.iso.datetime(),
+  at: momentSchema,
 });
 export type TurnReading = z.output<typeof turnReadingSchema>;
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { sizeNmSchema } from '../measure/lengthSchema.js';
 import { unitSchema } from '../measure/unit.js';
@@ -24,6 +25,6 @@ export const stripSchema = z.strictObject({
     .optional()
     .describe('At a rod: true if its piston had no rings on, so that nothing turned the shaft. Left out: not said.'),
   by: personSchema,
-  at: z.iso.datetime(),
+  at: momentSchema,
 });
 export type Strip = z.output<typeof stripSchema>;

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { nanometresSchema } from '../measure/lengthSchema.js';
 import { unitSchema } from '../measure/unit.js';
@@ -7,7 +8,7 @@ import { unitSchema } from '../measure/unit.js';
 export const donePassSchema = z.strictObject({
   target: z.string().max(120).describe('What it went to, in words: a figure that is changed later asks for it again.'),
   by: personSchema,
-  at: z.iso.datetime(),
+  at: momentSchema,
 });
 
 /** A stretch as it was read. */
@@ -16,7 +17,7 @@ export const stretchSchema = z.strictObject({
   unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
   nm: nanometresSchema.nullable().describe('Null where the text is no length.'),
   by: personSchema,
-  at: z.iso.datetime(),
+  at: momentSchema,
 });
 export type Stretch = z.output<typeof stretchSchema>;
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 import { NEEDLES } from '../measure/parseLength.js';
@@ -27,7 +28,7 @@ export const trialReadingSchema = z.strictObject({
     .optional()
     .describe('True if it was asked about and is right: a suspect reading counts only then.'),
   by: personSchema,
-  at: z.iso.datetime(),
+  at: momentSchema,
 });
 export type TrialReading = z.output<typeof trialReadingSchema>;
 
@@ -67,7 +68,7 @@ const trialFields = {
   readings: z.record(z.string().min(1).max(60), trialReadingSchema),
   /** Whether the fitter has looked, and believes what was measured though it is not as predicted. */
   isBelieved: z.boolean(),
-  at: z.iso.datetime(),
+  at: momentSchema,
   by: personSchema,
 };
 
@@ -88,7 +89,7 @@ export const fastenersSchema = z.strictObject({
   /** Their maker's figures, each with its source, where they are others than the engine maker's or the sheet gives none. */
   figures: z.array(torqueSchema).max(8),
   /** Since when it is these; what was read before was read with others. Null: from the beginning. */
-  since: z.iso.datetime().nullable(),
+  since: momentSchema.nullable(),
 });
 export type Fasteners = z.output<typeof fastenersSchema>;
 

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { daySchema, momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { roleSchema } from './access.js';
 import { commonPin } from './commonPin.js';
@@ -55,8 +56,7 @@ export const sessionSchema = z.strictObject({
     .string()
     .nullable()
     .describe('What is wrong with the server’s certificate, told to the owner; null for nothing.'),
-  confirmedUntil: z.iso
-    .datetime()
+  confirmedUntil: momentSchema
     .nullable()
     .describe('Until when what the owner alone may do needs no password; null where it needs one now.'),
   token: z.string().describe('Goes along with every change in the header `x-fettle-token`; empty without accounts.'),
@@ -65,13 +65,12 @@ export type Session = z.output<typeof sessionSchema>;
 
 export const personViewSchema = z.strictObject({
   ...whoSchema.shape,
-  createdAt: z.iso.datetime(),
+  createdAt: momentSchema,
   createdBy: z.string(),
-  retiredAt: z.iso
-    .datetime()
+  retiredAt: momentSchema
     .nullable()
     .describe('Since when they can no longer sign in; what they did stays under their name.'),
-  lockedUntil: z.iso.datetime().nullable().describe('Until when they cannot, after too many wrong tries.'),
+  lockedUntil: momentSchema.nullable().describe('Until when they cannot, after too many wrong tries.'),
 });
 export type PersonView = z.output<typeof personViewSchema>;
 
@@ -80,26 +79,27 @@ const deviceNameSchema = z.string().trim().min(1, 'say which device it is').max(
 export const deviceViewSchema = z.strictObject({
   id: idSchema,
   name: z.string(),
-  letInAt: z.iso.datetime(),
+  letInAt: momentSchema,
   letInBy: z.string(),
-  seenAt: z.iso.datetime(),
-  revokedAt: z.iso.datetime().nullable(),
+  seenAt: momentSchema,
+  revokedAt: momentSchema.nullable(),
   isThis: z.boolean().describe('Whether it is the device that asks.'),
 });
 export type DeviceView = z.output<typeof deviceViewSchema>;
 
-/** A place in the page: it begins with one slash, so that it can lead nowhere else. */
-const placeSchema = z
-  .string()
-  .max(300)
-  .regex(/^\/(?!\/)[^\\]*$/u, 'a place in Fettle begins with one slash');
+/** Where the ways in the page begin; a test of the page holds its routes against them. */
+export const PLACES = ['engines', 'drawer', 'types', 'together', 'sum', 'me', 'people'] as const;
+const PLACE = new RegExp(`^/(?:(?:${PLACES.join('|')})(?:/[\\w.~-]+)*/?)?(?:\\?[\\w.~%&=+-]*)?$`, 'u');
+
+/** A place in the page: a way of Fettle's own, so that it can lead nowhere else. */
+const placeSchema = z.string().max(300).regex(PLACE, 'a place in Fettle is one of its own pages, as /engines');
 
 export const AUDIT_KINDS = ['engine', 'reading', 'drawer', 'type', 'sheet', 'access'] as const;
 
 /** One thing that was done, by whom and from where. */
 export const auditEntrySchema = z.strictObject({
   id: z.string(),
-  at: z.iso.datetime(),
+  at: momentSchema,
   by: z.string(),
   device: z
     .string()
@@ -118,8 +118,8 @@ const auditQuery = {
   device: idSchema.optional(),
   kind: z.enum(AUDIT_KINDS).optional(),
   subject: z.string().max(100).optional().describe('Id of an engine, an engine type, a person or a device.'),
-  from: z.iso.date().optional().describe('First day, UTC.'),
-  to: z.iso.date().optional().describe('Last day, UTC.'),
+  from: daySchema.optional().describe('First day, UTC.'),
+  to: daySchema.optional().describe('Last day, UTC.'),
 };
 
 const tooOften = ['too-many'] as const;
@@ -259,7 +259,7 @@ export const ACCESS_ENDPOINTS = {
     body: z.strictObject({ to: placeSchema }),
     answer: z.strictObject({
       address: z.string().describe('What the QR code holds.'),
-      until: z.iso.datetime(),
+      until: momentSchema,
     }),
     statuses: { 201: 'Invited' },
     problems: ['invalid-request', 'not-allowed'],

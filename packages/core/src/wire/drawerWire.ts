@@ -71,6 +71,14 @@ const fittedSchema = z.strictObject({
 
 const drawerSchema = z.array(drawerLineSchema);
 
+/** What a movement changed, and nothing else: the whole drawer may be large. */
+const movedSchema = z.strictObject({
+  lines: z.array(drawerLineSchema).describe('The halves that were touched, as they are now.'),
+  pieces: z.array(pieceLineSchema).describe('The washers, flanged halves and shims that were.'),
+  gone: z.array(idSchema).describe('What was taken out of the drawer.'),
+});
+export type Moved = z.output<typeof movedSchema>;
+
 export const DRAWER_ENDPOINTS = {
   listDrawer: endpoint({
     method: 'get',
@@ -106,7 +114,7 @@ export const DRAWER_ENDPOINTS = {
     summary:
       'Put halves or pieces into the drawer, take them out or change them, each from the version it was read at: all or nothing',
     body: drawerMoveSchema,
-    answer: drawerSchema,
+    answer: movedSchema,
     problems: ['invalid-request', 'not-found', 'stale-version', 'drawer-short', 'id-in-use'],
     topics: ['drawer', 'movements'],
   }),
@@ -131,7 +139,7 @@ export const DRAWER_ENDPOINTS = {
     summary: 'Take something back that was done to the drawer',
     path: byId,
     body: z.strictObject({ by: personSchema }),
-    answer: drawerSchema,
+    answer: movedSchema,
     problems: ['invalid-request', 'not-found', 'stale-version', 'drawer-short', 'halves-fitted'],
     topics: ['drawer', 'movements'],
   }),
@@ -184,7 +192,7 @@ export const DRAWER_ENDPOINTS = {
     summary: 'Mark the halves that an engine has reserved as fitted, or take that back',
     path: z.object({ id: jobIdSchema }),
     body: fittedSchema,
-    answer: drawerSchema,
+    answer: movedSchema,
     problems: ['invalid-request', 'not-found', 'drawer-short'],
     topics: ['benches', 'engine', 'history', 'drawer', 'movements'],
   }),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { daySchema, momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { jobDocumentSchema } from '../job/jobDocument.js';
 import { STAGE_STATES } from '../job/slice.js';
@@ -54,11 +55,11 @@ export const jobViewSchema = z.strictObject({
   document: jobDocumentSchema,
   readings: z.array(readingSchema).describe('The current reading of every place.'),
   held: heldSchema,
-  createdAt: z.iso.datetime(),
+  createdAt: momentSchema,
   createdBy: z.string(),
-  updatedAt: z.iso.datetime(),
+  updatedAt: momentSchema,
   updatedBy: z.string(),
-  deletedAt: z.iso.datetime().nullable(),
+  deletedAt: momentSchema.nullable(),
 });
 export type JobView = z.infer<typeof jobViewSchema>;
 
@@ -68,7 +69,7 @@ export const jobProgressSchema = z.strictObject({
   todo: z.string(),
   stages: z.partialRecord(z.enum(STAGES), z.enum(STAGE_STATES)),
   reminders: z
-    .array(z.strictObject({ on: z.iso.date(), next: z.enum(STAGES), todo: z.string() }))
+    .array(z.strictObject({ on: daySchema, next: z.enum(STAGES), todo: z.string() }))
     .readonly()
     .describe('What is to be done from a day on, the earliest first.'),
 });
@@ -85,9 +86,9 @@ export const jobSummarySchema = z.strictObject({
   short: z
     .array(z.string())
     .describe('What it has reserved of which the drawer was counted to have too few for all who have.'),
-  updatedAt: z.iso.datetime(),
+  updatedAt: momentSchema,
   updatedBy: z.string(),
-  deletedAt: z.iso.datetime().nullable(),
+  deletedAt: momentSchema.nullable(),
 });
 export type JobSummary = z.infer<typeof jobSummarySchema>;
 
@@ -101,7 +102,7 @@ export const goesOnSchema = z
 /** One entry of a job's history: who changed what, and when by the server's clock. */
 export const jobChangeSchema = z.strictObject({
   id: z.string().describe('Unique in the history.'),
-  at: z.iso.datetime().describe("When the server kept it: one clock for all, however a device's own is set."),
+  at: momentSchema.describe("When the server kept it: one clock for all, however a device's own is set."),
   by: z.string(),
   kind: z.enum(['created', 'changed', 'deleted', 'restored', 'read']),
   version: versionSchema.nullable().describe('The version of the document it made; null for a reading.'),
@@ -115,7 +116,7 @@ export const jobChangeSchema = z.strictObject({
       slot: z.enum(SLOTS),
       from: z.string().nullable().describe('What stood there before; null where nothing did.'),
       to: z.string().describe('As typed; empty where it was taken back.'),
-      readAt: z.iso.datetime().describe("When it was typed, by the device's clock."),
+      readAt: momentSchema.describe("When it was typed, by the device's clock."),
       reason: z.string().describe('Why it took the place of another; empty where nobody said.'),
     })
     .nullable(),
@@ -134,7 +135,7 @@ const fastenerMoveSchema = z.strictObject({
   engine: z.string(),
   family: familySchema,
   fasteners: z.string().describe('Name of those that hold since; empty where it has none.'),
-  since: z.iso.datetime(),
+  since: momentSchema,
   bores: z.int().describe('How many places were read before and after, in the bolt direction.'),
   mean: nanometresSchema.describe('Mean of after minus before.'),
   most: nanometresSchema.describe('The largest of them, whichever way.'),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { buildSheetSchema } from '../job/buildSheetSchema.js';
 import { endpoint } from './endpoint.js';
@@ -10,7 +11,7 @@ const revisionSchema = z.coerce.number().int().min(1).max(9999);
 /** A sheet that was signed: it stays as it was, whatever is changed later. */
 const signedSheetSchema = z.strictObject({
   revision: z.int().min(1).describe('1 for the first; a correction is the next.'),
-  signedAt: z.iso.datetime(),
+  signedAt: momentSchema,
   signedBy: z.string(),
   reason: z.string().describe('Why it takes the place of the one before; empty for the first.'),
   open: z.array(z.string()).describe('What was open when it was signed.'),

@@ -1,4 +1,5 @@
 import { z } from 'zod';
+import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { engineTypeSchema } from '../engineType/engineType.js';
 import { unitSchema } from '../measure/unit.js';
@@ -8,13 +9,13 @@ import { goesOnSchema, pageQuery } from './jobWire.js';
 
 const idSchema = z.uuid('an engine type’s id is a UUID').toLowerCase();
 const byId = z.object({ id: idSchema });
-const stamp = { updatedAt: z.iso.datetime(), updatedBy: z.string() };
+const stamp = { updatedAt: momentSchema, updatedBy: z.string() };
 
 const typeViewSchema = z.strictObject({
   id: idSchema,
   revision: z.int().min(1).describe('Goes up with every change; each one is kept.'),
   type: engineTypeSchema,
-  archivedAt: z.iso.datetime().nullable(),
+  archivedAt: momentSchema.nullable(),
   ...stamp,
 });
 export type TypeView = z.infer<typeof typeViewSchema>;
@@ -29,14 +30,14 @@ const typeSummarySchema = z.strictObject({
   rods: z.int(),
   coded: z.array(familySchema).describe('Families with a selection table.'),
   found: z.array(z.string()).describe('Lines of the sheet in which the words of a search stand.'),
-  archivedAt: z.iso.datetime().nullable(),
+  archivedAt: momentSchema.nullable(),
   ...stamp,
 });
 export type TypeSummary = z.infer<typeof typeSummarySchema>;
 
 const typeRevisionSchema = z.strictObject({
   revision: z.int().min(1),
-  at: z.iso.datetime(),
+  at: momentSchema,
   by: z.string(),
   type: engineTypeSchema,
 });

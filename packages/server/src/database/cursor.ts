@@ -1,3 +1,4 @@
+import { momentSchema } from '@fettle/core';
 import { invalidRequest } from '../problem/problem.js';
 
 /** Where a list that runs back in time goes on: the moment and the key of the last row that was sent. */
@@ -15,9 +16,8 @@ export function cursorText({ at, key }: Cursor): string {
 export function readCursor(text: string | undefined): Cursor | null {
   if (text === undefined) return null;
   const [moment = '', key = ''] = text.split('~');
-  const at = new Date(moment);
-  if (Number.isNaN(at.getTime()) || !/^[\w-]{1,60}$/u.test(key)) {
+  if (!momentSchema.safeParse(moment).success || !/^[\w-]{1,60}$/u.test(key)) {
     throw invalidRequest([{ path: '/after', message: 'give it as `goesOn` of the page before said' }]);
   }
-  return { at, key };
+  return { at: new Date(moment), key };
 }

@@ -16,6 +16,7 @@ import { Taken1795000000006 } from './migrations/0006-taken.js';
 import { SheetsAndPhotos1795000000007 } from './migrations/0007-sheets-and-photos.js';
 import { PeopleAndDevices1795000000008 } from './migrations/0008-people-and-devices.js';
 import { Locks1795000000009 } from './migrations/0009-locks.js';
+import { Quick1795000000010 } from './migrations/0010-quick.js';
 
 /**
  * How long what is asked of the database may take, ms: a statement, waiting for somebody else's lock, a transaction in which nothing is
@@ -87,6 +88,7 @@ const MIGRATIONS = [
   SheetsAndPhotos1795000000007,
   PeopleAndDevices1795000000008,
   Locks1795000000009,
+  Quick1795000000010,
 ];
 
 /**
@@ -166,7 +168,5 @@ export async function openDatabase(url: string): Promise<DataSource> {
     ...options,
     extra: { max: 10, ...BOUNDS, Client: HearingClient },
   }).initialize();
-  // What an earlier build has said of how far an engine is may be said otherwise now.
-  await database.query(`UPDATE "job" SET "progress_of" = NULL WHERE "progress_of" IS NOT NULL`);
   return database;
 }

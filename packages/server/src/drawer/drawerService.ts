@@ -30,12 +30,13 @@ import { grouped } from '../database/grouped.js';
 import { oneAtATime } from '../database/oneAtATime.js';
 import { withinBytes } from '../database/withinBytes.js';
 import { jobEntity } from '../job/jobEntity.js';
-import { keepProgress } from '../job/keepProgress.js';
 import { lockJob } from '../job/lockJob.js';
 import { ProblemError } from '../problem/problem.js';
 import { type DrawerRow, drawerEntity, kitEntity, movementEntity, reservationEntity } from './drawerEntity.js';
 
 type ItemChange = DrawerMovement['changes'][number];
+type Moved = Answered<'moveDrawer'>;
+const linesOf = (changes: readonly ItemChange[]) => changes.map(({ line }) => line);
 
 /** A movement as the list has it, its moment yet to be written out. */
 type Found = Omit<DrawerMovement, 'at'> & { readonly at: Date; readonly there: number };
@@ -62,9 +63,12 @@ const MOST_KITS = 200;
 /** The workshop's drawer in the database: every change is one movement, which can be taken back. */
 export class DrawerService {
   private readonly database: Database;
+  private readonly onTouched: (id: string) => void;
 
-  constructor(database: Database) {
+  /** @param onTouched told of each engine whose halves were fitted, or taken out again */
+  constructor(database: Database, onTouched: (id: string) => void = () => {}) {
     this.database = database;
+    this.onTouched = onTouched;
   }
 
   /** Every kind of half with who has reserved how many. @param job an engine: what was fitted into it is told as well */
@@ -87,12 +91,23 @@ export class DrawerService {
       .getMany();
   }
 
+  /** Some lines as the lists tell them, and which of them are there no more: whoever has the lists need not read them whole. */
+  private async moved(manager: EntityManager, ids: readonly string[], job: string | null = null): Promise<Moved> {
+    const rows = await manager.find(drawerEntity, { where: { id: In([...ids]) }, order: { id: 'ASC' } });
+    const lines: DrawerLine[] = [];
+    const pieces: PieceLine[] = [];
+    for (const { item, ...line } of await this.withHolders(manager, rows, job)) {
+      if (isPiece(item)) pieces.push(pieceLineSchema.parse({ ...line, piece: item }));
+      else lines.push({ ...line, half: drawerHalfSchema.parse(item) });
+    }
+    const there = new Set(rows.map(({ id }) => id));
+    return { lines, pieces, gone: ids.filter((id) => !there.has(id)) };
+  }
+
   /** One line of the drawer as its list tells it; null where it is not there. */
   private async line(manager: EntityManager, id: string): Promise<DrawerLine | PieceLine | null> {
-    const row = await manager.findOneBy(drawerEntity, { id });
-    if (!row) return null;
-    const lines = isPiece(row.item) ? await this.listPieces(null, manager) : await this.list(null, manager);
-    return lines.find((one) => one.id === id)!;
+    const { lines, pieces } = await this.moved(manager, [id]);
+    return lines[0] ?? pieces[0] ?? null;
   }
 
   /** Lines with who has reserved how many, by the engines' names. */
@@ -147,9 +162,13 @@ export class DrawerService {
    *
    * @throws ProblemError `stale-version`, `drawer-short`, `not-found`; faults name the place in `changes`
    */
-  async move({ by, kind, note, changes }: DrawerMove): Promise<DrawerLine[]> {
+  async move({ by, kind, note, changes }: DrawerMove): Promise<Moved> {
     return this.database.transaction(async (manager) => {
-      if (await this.isAllThere(manager, by, changes)) return this.list(null, manager);
+      if (await this.isAllThere(manager, by, changes))
+        return this.moved(
+          manager,
+          changes.map(({ id }) => id),
+        );
       const done: ItemChange[] = [];
       for (const { id, version, half, piece } of [...changes].sort((a, b) => (a.id < b.id ? -1 : 1))) {
         const item = half ?? piece ?? null;
@@ -165,7 +184,7 @@ export class DrawerService {
       }
       await this.record(manager, by, kind, note, done, null);
       await this.keepTellable(manager, done, '/changes');
-      return this.list(null, manager);
+      return this.moved(manager, linesOf(done));
     });
   }
 
@@ -188,7 +207,7 @@ export class DrawerService {
    *
    * @throws ProblemError `not-found`, `stale-version`, `drawer-short`
    */
-  async undo(id: string, by: string): Promise<DrawerLine[]> {
+  async undo(id: string, by: string): Promise<Moved> {
     return this.database.transaction(async (manager) => {
       const movement = await manager.findOne(movementEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
       if (!movement) throw new ProblemError('not-found', `Nothing like that was done to the drawer: ${id}.`);
@@ -207,7 +226,7 @@ export class DrawerService {
       }
       await this.record(manager, by, 'undo', movement.note, done, id);
       await this.keepTellable(manager, done, '');
-      return this.list(null, manager);
+      return this.moved(manager, linesOf(done));
     });
   }
 
@@ -223,7 +242,7 @@ export class DrawerService {
    *
    * @throws ProblemError `not-found` when the engine has nothing reserved, or nothing fitted
    */
-  async setFitted(jobId: string, isFitted: boolean, by: string): Promise<DrawerLine[]> {
+  async setFitted(jobId: string, isFitted: boolean, by: string): Promise<Moved> {
     return this.database.transaction(async (manager) => {
       const { document } = await lockJob(manager, jobId);
       const [from, to] = isFitted ? (['reserved', 'used'] as const) : (['used', 'reserved'] as const);
@@ -244,9 +263,9 @@ export class DrawerService {
       }
       // Who has the engine open is told of it.
       await manager.increment(jobEntity, { id: jobId }, 'revision', 1);
-      await keepProgress(manager, [jobId]);
+      this.onTouched(jobId);
       await this.record(manager, by, isFitted ? 'fitted' : 'unfitted', document.name, done, null);
-      return this.list(null, manager);
+      return this.moved(manager, linesOf(done), jobId);
     });
   }
 

@@ -15,6 +15,8 @@ export interface JobRow {
   /** How far it is, and the revision that this was worked out from; worked out anew where that is not the present one. */
   progress: JobProgress | null;
   progressOf: number | null;
+  /** The rules by which it was worked out: see `coreMark`. */
+  progressBuild: string | null;
   createdAt: Date;
   createdBy: string;
   updatedAt: Date;
@@ -35,6 +37,7 @@ export const jobEntity = new EntitySchema<JobRow>({
     rods: { type: 'int' },
     progress: { type: 'jsonb', nullable: true },
     progressOf: { name: 'progress_of', type: 'int', nullable: true },
+    progressBuild: { name: 'progress_build', type: 'text', nullable: true },
     createdAt: { name: 'created_at', type: 'timestamptz' },
     createdBy: { name: 'created_by', type: 'text' },
     updatedAt: { name: 'updated_at', type: 'timestamptz' },

@@ -1,5 +1,6 @@
 import type { Database } from '../database/Database.js';
 import type { ReadPool } from '../read/ReadPool.js';
+import { Shared } from '../wire/Shared.js';
 import { type HandlersOf, Reply, type Tags } from '../wire/serve.js';
 import { fastenerMoves } from './fastenerMoves.js';
 import { jobHistory } from './jobHistory.js';
@@ -17,8 +18,10 @@ type JobNames =
 
 /** The engines on the benches. */
 export function jobHandlers(jobs: JobService, database: Database, reads: ReadPool): HandlersOf<JobNames> {
+  // Many benches look at the same list whenever something on it changes.
+  const lists = new Shared((query: string) => jobs.list(JSON.parse(query)));
   return {
-    listJobs: ({ query }) => jobs.list(query),
+    listJobs: ({ query }) => lists.ask(JSON.stringify(query)),
     createJob: async ({ body: { id, by, document } }) => {
       const { job, made } = await jobs.create(id, by, document);
       return new Reply(made ? 201 : 200, job, { location: `/api/jobs/${id}` });

@@ -7,6 +7,7 @@ import {
   type JobProgress,
   jobDocumentSchema,
   jobProgress,
+  jobProgressSchema,
   pieceFaults,
   type Read,
   rodCount,
@@ -23,9 +24,9 @@ import { release, reserve } from '../drawer/reservations.js';
 import { readingEntity } from '../measure/readingEntity.js';
 import { readingOf } from '../measure/readingOf.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
+import { coreMark } from './coreMark.js';
 import { changeEntity, type JobRow, jobEntity } from './jobEntity.js';
 import { type JudgedPatch, type PatchTask, recordedBetween, takenFaults, underOwnName } from './judgePatch.js';
-import { keepProgress } from './keepProgress.js';
 import { lockJob } from './lockJob.js';
 import { stampsThatStood } from './stampsThatStood.js';
 
@@ -36,8 +37,28 @@ export interface Stamp {
 
 /** So many names are told of who touched an engine last. */
 const MOST_PEOPLE = 50;
-/** So many engines at most are gone through before they are filtered. */
-const MOST_STALE = 500;
+
+/** Who has touched an engine last, by the alphabet: from one name to the next by the index, however many engines there are. */
+const peopleOf = (isOff: boolean) => {
+  const where = `"deleted_at" IS ${isOff ? 'NOT ' : ''}NULL`;
+  return `
+    WITH RECURSIVE people AS (
+      (SELECT "updated_by" AS "name" FROM "job" WHERE ${where} ORDER BY 1 LIMIT 1)
+      UNION ALL
+      SELECT (SELECT "updated_by" FROM "job" WHERE ${where} AND "updated_by" > people."name" ORDER BY 1 LIMIT 1)
+      FROM people WHERE people."name" IS NOT NULL
+    )
+    SELECT "name" FROM people WHERE "name" IS NOT NULL LIMIT $1`;
+};
+
+/** What is said of an engine that another version has left without a word of how far it is. */
+const NOT_YET: JobProgress = { next: 'data', todo: 'How far it is, is being worked out', stages: {}, reminders: [] };
+
+/** How far an engine is by what was kept last: another build may have kept it in another form. */
+function progressOf({ progress, progressBuild }: Pick<JobRow, 'progress' | 'progressBuild'>): JobProgress {
+  if (progress === null || progressBuild === coreMark()) return progress ?? NOT_YET;
+  return jobProgressSchema.safeParse(progress).data ?? NOT_YET;
+}
 
 /** The columns that a list reads. */
 const LISTED = [
@@ -50,6 +71,7 @@ const LISTED = [
   'rods',
   'progress',
   'progressOf',
+  'progressBuild',
   'updatedAt',
   'updatedBy',
   'deletedAt',
@@ -125,18 +147,20 @@ function withoutChoices(document: JobDocument): JobDocument {
 /** Jobs in the database: every change is checked, versioned and kept in the history. */
 export class JobService {
   private readonly database: Database;
+  private readonly onTouched: (id: string) => void;
 
-  constructor(database: Database) {
+  /** @param onTouched told of each engine that was changed: how far it is, is worked out anew */
+  constructor(database: Database, onTouched: (id: string) => void = () => {}) {
     this.database = database;
+    this.onTouched = onTouched;
   }
 
   /**
-   * A page of the engines on the benches, last touched first; or of those taken off. No document is read for it, but once after a start
-   * of the server.
+   * A page of the engines on the benches, last touched first; or of those taken off. No document is read for it, and nothing is worked out: how
+   * far they are is what was kept last.
    */
   async list({ deleted, words, stage, person, after, most }: Read<'listJobs'>['query']): Promise<Answered<'listJobs'>> {
     const { manager } = this.database;
-    if (stage !== undefined) await this.progressOfAll(manager);
     const from = readCursor(after);
     const query = manager
       .createQueryBuilder(jobEntity, 'job')
@@ -158,19 +182,13 @@ export class JobService {
     }
     const found: Listed[] = await query.getMany();
     const rows = found.slice(0, most);
-    const stale = rows.flatMap(({ id, progress, progressOf, revision }) =>
-      progress && progressOf === revision ? [] : [id],
-    );
-    const worked = stale.length > 0 ? await keepProgress(manager, stale) : new Map<string, JobProgress>();
+    for (const { id, progressOf, revision } of rows) if (progressOf !== revision) this.onTouched(id);
     const last = rows.at(-1);
     const held = await heldBy(
       manager,
       rows.map(({ id }) => id),
     );
-    const people: { name: string }[] = await manager.query(
-      `SELECT DISTINCT "updated_by" AS "name" FROM "job" WHERE ("deleted_at" IS NOT NULL) = $1 ORDER BY 1 LIMIT $2`,
-      [deleted === 'true', MOST_PEOPLE],
-    );
+    const people: { name: string }[] = await manager.query(peopleOf(deleted === 'true'), [MOST_PEOPLE]);
     return {
       people: people.map(({ name }) => name),
       jobs: rows.map((row) => ({
@@ -180,7 +198,7 @@ export class JobService {
         unit: row.unit,
         mains: row.mains,
         rods: row.rods,
-        ...(worked.get(row.id) ?? row.progress!),
+        ...progressOf(row),
         ...heldOf(held.get(row.id) ?? NOTHING_HELD),
         updatedAt: row.updatedAt.toISOString(),
         updatedBy: row.updatedBy,
@@ -188,20 +206,6 @@ export class JobService {
       })),
       goesOn: last && found.length > most ? cursorText({ at: last.updatedAt, key: last.id }) : null,
     };
-  }
-
-  /** Works out how far the engines are whose last change came from another build: a filter reads what is kept. */
-  private async progressOfAll(manager: EntityManager): Promise<void> {
-    const stale: { id: string }[] = await manager.query(
-      `SELECT "id" FROM "job" WHERE "progress" IS NULL OR "progress_of" IS DISTINCT FROM "revision" LIMIT $1`,
-      [MOST_STALE],
-    );
-    if (stale.length > 0) {
-      await keepProgress(
-        manager,
-        stale.map(({ id }) => id),
-      );
-    }
   }
 
   async revision(id: string): Promise<number> {
@@ -247,6 +251,7 @@ export class JobService {
         ...headOf(document),
         progress: jobProgress(document, []),
         progressOf: 1,
+        progressBuild: coreMark(),
         createdAt: now,
         createdBy: by,
         updatedAt: now,
@@ -398,8 +403,6 @@ export class JobService {
     const update = {
       ...fields,
       ...headOf(document),
-      progress: jobProgress(document, readings),
-      progressOf: revision,
       version,
       revision,
       updatedAt: now,
@@ -416,6 +419,8 @@ export class JobService {
       kind,
       changes: changes as never,
     });
+    // It is looked at a little later, when this is kept.
+    this.onTouched(row.id);
     return { row: { ...row, ...update }, document, readings };
   }
 }

@@ -11,6 +11,9 @@ const FULL_S = 30;
 /** So long the database gets to answer, where it is asked whether it does, ms. */
 const PROBE_MS = 1000;
 
+/** A value that PostgreSQL cannot hold: signs, dates and numbers beyond its range (class 22 of SQLSTATE). */
+const UNSTORABLE: ReadonlySet<string> = new Set(['22003', '22007', '22008', '22021', '22P02', '22P05']);
+
 /** Turns whatever was thrown into a problem; what was not expected is logged whole and shown without its inside. */
 function problemOf(error: unknown): ProblemError {
   if (error instanceof ProblemError) return error;
@@ -27,8 +30,8 @@ function problemOf(error: unknown): ProblemError {
   // Percent signs that stand for nothing, compressed bodies that break off, lengths that do not agree: what Express and its readers say.
   if (status !== undefined && status >= 400 && status < 500) return new ProblemError('bad-request', `${detail}.`);
   // Text that PostgreSQL does not take; nothing that was read with a schema gets so far.
-  if (code === '22021' || code === '22P02' || code === '22P05') {
-    return new ProblemError('invalid-request', 'There is text in the request that cannot be stored.');
+  if (code !== undefined && UNSTORABLE.has(code)) {
+    return new ProblemError('invalid-request', 'There is something in the request that cannot be stored.');
   }
   if (code === '23505')
     return new ProblemError('id-in-use', 'The same id came twice at the same moment; send it again.');

@@ -2,6 +2,7 @@ import { configureStore } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { useDispatch, useSelector, useStore } from 'react-redux';
 import { accessReducer } from '../access/accessSlice.js';
+import { layMoved } from '../drawer/layMoved.js';
 import { visitReducer } from '../job/visitSlice.js';
 import { liveReducer } from '../live/liveSlice.js';
 import { appearanceReducer } from '../look/appearanceSlice.js';
@@ -22,7 +23,7 @@ export const store = configureStore({
     [api.reducerPath]: api.reducer,
   },
   // Parcels and engines are large and never changed in place: the checks of development would go through them at every key.
-  middleware: (usual) => usual({ serializableCheck: false, immutableCheck: false }).concat(api.middleware),
+  middleware: (usual) => usual({ serializableCheck: false, immutableCheck: false }).concat(api.middleware, layMoved),
 });
 setupListeners(store.dispatch);
 

@@ -2,6 +2,7 @@ import {
   type Answered,
   type Asked,
   addressOf,
+  type Moved,
   PAGE_ENDPOINTS,
   type PageEndpointName,
   pageEndpointOf,
@@ -38,11 +39,16 @@ export interface AnswerMeta {
 /** The server, or its database, does not answer, or has no room. */
 export const serverAway = createAction<Away>('api/serverAway');
 
+/** Lines of the drawer were changed from here. */
+export const drawerMoved = createAction<Moved>('api/drawerMoved');
+
 type Base = BaseQueryFn<Question, unknown, AskFault, object, AnswerMeta>;
 
 /** Answers with their tags, by address; the ones asked for last are kept. */
 const KEPT_ANSWERS = 60;
 const kept = new Map<string, { etag: string; value: unknown }>();
+/** How often the drawer was changed from here. */
+let moves = 0;
 
 /** What is answered so is wrong, or not there: nobody was signed out by it. */
 const TRIES_SECRETS: ReadonlySet<PageEndpointName> = new Set([
@@ -58,7 +64,12 @@ const baseQuery: Base = async ({ name, asked }, { dispatch }) => {
   const endpoint = pageEndpointOf(name);
   const address = addressOf(endpoint, asked, endpoint.method === 'get' ? asked : {});
   const known = endpoint.isTagged ? kept.get(address) : undefined;
-  const result = await ask(name, asked as never, known?.etag ?? null);
+  const before = moves;
+  let result = await ask(name, asked as never, known?.etag ?? null);
+  // What was on its way while the drawer was changed from here may be from before: it is asked for again.
+  if (moves !== before && endpoint.method === 'get' && endpoint.topics.includes('drawer')) {
+    result = await ask(name, asked as never, known?.etag ?? null);
+  }
   if (!result.ok) {
     if (needsPassword(result.fault)) dispatch(passwordNeeded());
     if (isSignedOut(result.fault) && !TRIES_SECRETS.has(name)) dispatch(sessionEnded());
@@ -79,10 +90,17 @@ const baseQuery: Base = async ({ name, asked }, { dispatch }) => {
     // An engine is kept as it is known here, with what was sent since: `keepEngines` does that.
     if (name !== 'getJob') inPauses(address, () => keepAnswer(address, result.value));
   }
+  if (TELLS_DRAWER.has(name)) {
+    moves += 1;
+    dispatch(drawerMoved(result.value as Moved));
+  }
   const session = endpoint.topics.includes('session') ? sessionIn(result.value) : null;
   if (session) dispatch(sessionTold(session));
   return { data: result.value, meta: { isUnchanged: false, isKept: false } };
 };
+
+/** What these change of the drawer is in their answer: it is laid into the lists that are here, and those are not read anew. */
+const TELLS_DRAWER: ReadonlySet<PageEndpointName> = new Set(['moveDrawer', 'undoMovement']);
 
 type Definitions = {
   [Name in PageEndpointName]: Name extends QueryName
@@ -106,7 +124,11 @@ function definitions(build: EndpointBuilder<Base, Topic, 'api'>): Definitions {
         name,
         method === 'get'
           ? build.query({ query, providesTags: [...topics] })
-          : build.mutation({ query, invalidatesTags: (_, error) => (error ? [] : [...topics]) }),
+          : build.mutation({
+              query,
+              invalidatesTags: (_, error) =>
+                error ? [] : topics.filter((topic) => topic !== 'drawer' || !TELLS_DRAWER.has(name)),
+            }),
       ];
     }),
   ) as unknown as Definitions;

@@ -1,0 +1,127 @@
+import type { Logger } from 'pino';
+import type { Database } from '../database/Database.js';
+import { WorkerPool } from '../worker/WorkerPool.js';
+import { coreMark } from './coreMark.js';
+import type { Unread, WorkedOut } from './progressWorker.js';
+
+/** How far an engine is, is worked out so long after it was touched, ms: once for what is typed in one go. */
+const AFTER_MS = 250;
+/** Engines that are worked out together. */
+const TOGETHER = 25;
+/** After a fault of the database it is tried again, ms. */
+const AGAIN_MS = 5000;
+
+const BOUNDS = { threads: 1, isLazy: true, mostMb: 250, longestS: 60 };
+const WORDS = { what: 'How far the engines are', remedy: 'It is worked out later.' };
+
+/** Engines with their current readings, written out by the database: what is large is parsed in the worker only. */
+const UNREAD = `
+  SELECT job."id", job."revision", job."document"::text AS "document",
+    coalesce((SELECT jsonb_agg(jsonb_build_object(
+      'id', r."id", 'feature', r."feature", 'station', r."station", 'slot', r."slot", 'text', r."text", 'unit', r."unit",
+      'setting', r."setting", 'nm', r."nm", 'replaces', r."replaces", 'by', r."by", 'at', r."at", 'taken', r."taken"))
+    FROM "reading" AS r WHERE r."job_id" = job."id" AND r."replaced_by" IS NULL), '[]')::text AS "readings"
+  FROM "job" AS job WHERE job."id" = ANY($1)`;
+
+/** Whoever changed an engine meanwhile has made another revision of it, which is worked out by itself. */
+const KEEP = `
+  UPDATE "job" SET "progress" = done."progress", "progress_of" = done."revision", "progress_build" = $2
+  FROM jsonb_to_recordset($1::jsonb) AS done("id" uuid, "revision" int, "progress" jsonb)
+  WHERE "job"."id" = done."id" AND "job"."revision" = done."revision"`;
+
+/** What another build has said, or what is of an earlier revision; the engines touched last come first. */
+const STALE = `
+  SELECT "id" FROM "job"
+  WHERE "progress" IS NULL OR "progress_of" IS DISTINCT FROM "revision" OR "progress_build" IS DISTINCT FROM $1
+  ORDER BY ("deleted_at" IS NOT NULL), "updated_at" DESC`;
+
+/**
+ * Keeps with each engine how far it is, for the lists: after every change, and after a start for what another build has said. All of it is worked
+ * out in a thread of its own and kept many at a time; no list waits for it.
+ */
+export class ProgressKeeper {
+  private readonly database: Database;
+  private readonly log: Logger;
+  private readonly onKept: () => void;
+  private readonly pool = new WorkerPool(import.meta.url, './progressWorker', BOUNDS);
+  /** Touched now, and left over from another build: the first come first. */
+  private touchedNow = new Set<string>();
+  private leftOver: string[] = [];
+  private timer: NodeJS.Timeout | null = null;
+  private working: Promise<void> | null = null;
+  private readonly closed = new AbortController();
+
+  /** @param onKept told when lists show another state than before */
+  constructor(database: Database, log: Logger, onKept: () => void) {
+    this.database = database;
+    this.log = log;
+    this.onKept = onKept;
+  }
+
+  /** An engine was changed, or has another reading. */
+  touched(jobId: string): void {
+    this.touchedNow.add(jobId);
+    this.soon(AFTER_MS);
+  }
+
+  /** Begins with what another build has said, or what a server that ended has left. */
+  async begin(): Promise<void> {
+    try {
+      const rows: { id: string }[] = await this.database.manager.query(STALE, [coreMark()]);
+      this.leftOver = rows.map(({ id }) => id);
+      if (rows.length > 0) this.soon(0);
+    } catch (error) {
+      this.log.warn({ err: error }, 'how far the engines are is looked up later');
+    }
+  }
+
+  private soon(ms: number): void {
+    if (this.closed.signal.aborted || this.working) return;
+    this.timer ??= setTimeout(() => {
+      this.timer = null;
+      this.working = this.work().finally(() => {
+        this.working = null;
+        if (this.touchedNow.size > 0) this.soon(AFTER_MS);
+      });
+    }, ms);
+  }
+
+  private async work(): Promise<void> {
+    while (!this.closed.signal.aborted) {
+      const now = [...this.touchedNow].slice(0, TOGETHER);
+      const ids = now.length > 0 ? now : this.leftOver.splice(0, TOGETHER);
+      if (ids.length === 0) return;
+      for (const id of now) this.touchedNow.delete(id);
+      try {
+        await this.workOut(ids);
+        this.onKept();
+      } catch (error) {
+        if (this.closed.signal.aborted) return;
+        this.log.warn({ err: error }, 'how far some engines are is worked out later');
+        this.leftOver.push(...ids);
+        await new Promise((resolve) => setTimeout(resolve, AGAIN_MS).unref());
+      }
+    }
+  }
+
+  private async workOut(ids: readonly string[]): Promise<void> {
+    const rows: (Unread & { revision: number })[] = await this.database.manager.query(UNREAD, [ids]);
+    const asker = { client: 'progress', gone: this.closed.signal };
+    const engines = rows.map(({ id, document, readings }): Unread => ({ id, document, readings }));
+    const worked = await this.pool.run<WorkedOut[]>('default', engines, asker, WORDS);
+    const revisions = new Map(rows.map(({ id, revision }) => [id, revision]));
+    const done = worked.flatMap((one) => {
+      if ('progress' in one) return [{ ...one, revision: revisions.get(one.id) }];
+      this.log.error({ engine: one.id }, `how far an engine is cannot be worked out: ${one.fault}`);
+      return [];
+    });
+    await this.database.manager.query(KEEP, [JSON.stringify(done), coreMark()]);
+  }
+
+  async close(): Promise<void> {
+    this.closed.abort();
+    if (this.timer) clearTimeout(this.timer);
+    await Promise.race([this.working, new Promise((resolve) => setTimeout(resolve, 1000).unref())]);
+    await this.pool.close();
+  }
+}

@@ -1,0 +1,29 @@
+import { type JobProgress, jobDocumentSchema, jobProgress } from '@fettle/core';
+import type { ReadingRow } from '../measure/readingEntity.js';
+import { readingOf } from '../measure/readingOf.js';
+
+/** An engine as the database wrote it out: nobody has parsed it yet. */
+export interface Unread {
+  readonly id: string;
+  readonly document: string;
+  /** Its current readings, a list of rows. */
+  readonly readings: string;
+}
+
+/** How far an engine is, or why that cannot be said. */
+export type WorkedOut = { readonly id: string } & ({ readonly progress: JobProgress } | { readonly fault: string });
+
+type StoredRow = Omit<ReadingRow, 'at'> & { readonly at: string };
+
+/** Runs in a worker thread: works out how far engines are. One that cannot be read does not keep the others from it. */
+export default function progressOf(engines: readonly Unread[]): WorkedOut[] {
+  return engines.map(({ id, document, readings }): WorkedOut => {
+    try {
+      const rows = JSON.parse(readings) as StoredRow[];
+      const read = rows.map((row) => readingOf({ ...row, at: new Date(row.at) } as ReadingRow));
+      return { id, progress: jobProgress(jobDocumentSchema.parse(JSON.parse(document)), read) };
+    } catch (error) {
+      return { id, fault: (error as Error).message.slice(0, 500) };
+    }
+  });
+}
