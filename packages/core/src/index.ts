@@ -475,4 +475,4 @@ export {
   PHOTO_TYPES,
   type SignedSheet,
 } from './wire/sheetWire.js';
-export type { TypeRevision, TypeSummary, TypeView } from './wire/typeWire.js';
+export { MOST_TYPES_AT_ONCE, type TypeRevision, type TypeSummary, type TypeView } from './wire/typeWire.js';

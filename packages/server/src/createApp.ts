@@ -135,12 +135,13 @@ export async function createApp({
       strictTransportSecurity: settings.isSecure && { maxAge: 31_536_000, includeSubDomains: false },
     }),
   );
-  app.use(ownHostOnly(settings), ownOriginOnly(settings));
-
+  // What is answered is kept by nobody, a refusal neither; where nobody signs in, it may be looked at again: see who asks.
   app.use('/api', (_request, response, next) => {
-    response.set('cache-control', 'no-cache');
+    response.set('cache-control', 'no-store');
     next();
   });
+  app.use(ownHostOnly(settings), ownOriginOnly(settings));
+
   app.use('/api/docs', docsRoutes());
   const disk = new Disk(dataFolder);
   app.use('/api', (request, response, next) => {

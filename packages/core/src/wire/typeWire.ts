@@ -43,6 +43,10 @@ const typeRevisionSchema = z.strictObject({
 });
 export type TypeRevision = z.infer<typeof typeRevisionSchema>;
 
+/** Types that are told at once: on a page, and where one is chosen from all of them. */
+const TYPES_PAGE = 100;
+export const MOST_TYPES_AT_ONCE = 1000;
+
 export const TYPE_ENDPOINTS = {
   listTypes: endpoint({
     method: 'get',
@@ -52,8 +56,13 @@ export const TYPE_ENDPOINTS = {
     query: z.object({
       archived: z.enum(['true', 'false']).default('false'),
       words: z.string().max(200).default(''),
+      after: z
+        .string()
+        .regex(/^\d{1,6}$/u, 'give it as `goesOn` of the page before said')
+        .optional(),
+      most: z.coerce.number().int().min(1).max(MOST_TYPES_AT_ONCE).default(TYPES_PAGE),
     }),
-    answer: z.array(typeSummarySchema),
+    answer: z.strictObject({ types: z.array(typeSummarySchema), goesOn: goesOnSchema }),
     problems: ['invalid-request'],
     topics: ['types'],
     isTagged: true,

@@ -256,8 +256,8 @@ export function whoAsks(parts: AccessParts, signsIn: SignsIn, readSession: Reque
         readSession(request, response, (error?: unknown) => (error ? reject(error as Error) : resolve()));
       });
     }
-    // What is somebody's is kept by no cache on the way, nor by the browser.
-    if (isOnNow) response.set('cache-control', 'no-store');
+    // What is somebody's is kept by no cache on the way, nor by the browser; what is nobody's may be, if it is asked for again.
+    if (!isOnNow) response.set('cache-control', 'no-cache');
     const access = new Access(parts, request, response, isOnNow);
     if (isOnNow) await access.read();
     response.locals.access = access;

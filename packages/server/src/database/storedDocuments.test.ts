@@ -33,7 +33,7 @@ describe.each(DUMPS)('documents of $dump', ({ dump, engines, off, types, held })
       const { body: list } = await server.call('GET', '/api/jobs');
       expect(list.jobs).toHaveLength(engines);
       expect((await server.call('GET', '/api/jobs?deleted=true')).body.jobs).toHaveLength(off);
-      expect((await server.call('GET', '/api/types')).body).toHaveLength(types);
+      expect((await server.call('GET', '/api/types')).body.types).toHaveLength(types);
       for (const { id, name } of list.jobs) {
         const { body: job } = await server.call('GET', `/api/jobs/${id}`);
         expect([job.document.format, job.document.name]).toEqual(['fettle.job/5', name]);
@@ -43,7 +43,7 @@ describe.each(DUMPS)('documents of $dump', ({ dump, engines, off, types, held })
         const patched = await server.call('PATCH', `/api/jobs/${id}`, { version: job.version, by: 'Wren', steps });
         expect([patched.status, patched.body.document.name]).toEqual([200, `${name} again`]);
       }
-      const [type] = (await server.call('GET', '/api/types?words=sedge')).body;
+      const [type] = (await server.call('GET', '/api/types?words=sedge')).body.types;
       expect(type.found.length).toBeGreaterThan(0);
       const { body: drawer } = await server.call('GET', '/api/drawer');
       const count = (lines: { used: number; reservations: { count: number }[] }[]) => [

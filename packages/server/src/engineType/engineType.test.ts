@@ -20,7 +20,7 @@ const put = (id: string, revision: number, type: unknown) =>
 
 async function list(query = '') {
   const { body } = await server.call('GET', `/api/types${query}`);
-  return ENDPOINTS.listTypes.answer.parse(body);
+  return ENDPOINTS.listTypes.answer.parse(body).types;
 }
 
 describe('the library of engine types', () => {
@@ -72,6 +72,19 @@ describe('the library of engine types', () => {
     expect((await list('?archived=true')).map((one) => one.id)).toContain(id);
     await server.call('POST', `/api/types/${id}/archive`, { by: 'Wren', archived: false });
     expect((await list()).map((one) => one.id)).toContain(id);
+  });
+
+  it('is told page by page, by the alphabet', async () => {
+    const names = ['Éclair of Saltmarsh', 'Zephyr of Saltmarsh', 'alpha of Saltmarsh', 'Beta of Saltmarsh'];
+    for (const name of names) await put(randomUUID(), 0, sheet(name));
+    const told: string[] = [];
+    let after = '';
+    do {
+      const { body } = await server.call('GET', `/api/types?words=of%20saltmarsh&most=3${after}`);
+      told.push(...body.types.map(({ name }: { name: string }) => name));
+      after = body.goesOn === null ? '' : `&after=${body.goesOn}`;
+    } while (after !== '');
+    expect(told).toEqual([...names].sort((one, other) => one.localeCompare(other, 'en')));
   });
 
   it('refuses a sheet with a fault and names its place', async () => {

@@ -6,7 +6,7 @@ type TypeNames = 'listTypes' | 'getType' | 'typeRevisions' | 'putType' | 'archiv
 /** The library of engine types. */
 export function typeHandlers(types: TypeService): HandlersOf<TypeNames> {
   return {
-    listTypes: ({ query }) => types.list(query.archived === 'true', query.words),
+    listTypes: ({ query }) => types.list(query),
     getType: ({ path }) => types.get(path.id),
     typeRevisions: ({ path, query }) => types.revisions(path.id, query),
     putType: async ({ path, body: { revision, by, type } }) =>

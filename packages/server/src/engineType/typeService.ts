@@ -69,22 +69,24 @@ export class TypeService {
   /**
    * The types of the library by name. With words, only those whose sheets hold every one of them, with the lines where they stand.
    *
-   * @param archived the archived ones instead
+   * A page of them, by the alphabet.
    */
-  async list(archived: boolean, words: string): Promise<TypeSummary[]> {
+  async list({ archived, words, after, most }: Read<'listTypes'>['query']): Promise<Answered<'listTypes'>> {
     const { manager } = this.database;
     const wanted = likeWords(words);
+    const before = Number(after ?? 0);
     const rows: ListedRow[] = await manager.query(
       `SELECT "engine_type"."id", "engine_type"."revision", "archived_at", "head", "at", "by",
          CASE WHEN cardinality($2::text[]) = 0 THEN '' ELSE "lines" END AS "lines"
        FROM "engine_type" JOIN "type_revision"
          ON "type_id" = "engine_type"."id" AND "type_revision"."revision" = "engine_type"."revision"
-       WHERE ("archived_at" IS NOT NULL) = $1 AND "lines" ILIKE ALL ($2)`,
-      [archived, wanted],
+       WHERE ("archived_at" IS NOT NULL) = $1 AND "lines" ILIKE ALL ($2)
+       ORDER BY "head"->>'name' COLLATE "en-x-icu", "engine_type"."id" OFFSET $3 LIMIT $4`,
+      [archived === 'true', wanted, before, most + 1],
     );
     const typed = words.toLowerCase().split(/\s+/u).filter(Boolean);
-    return rows
-      .map(({ id, revision, archived_at, head, at, by, lines }) => ({
+    const types = rows.slice(0, most).map(
+      ({ id, revision, archived_at, head, at, by, lines }): TypeSummary => ({
         id,
         revision,
         ...head,
@@ -92,8 +94,9 @@ export class TypeService {
         archivedAt: archived_at?.toISOString() ?? null,
         updatedAt: at.toISOString(),
         updatedBy: by,
-      }))
-      .sort((a, b) => a.name.localeCompare(b.name, 'en'));
+      }),
+    );
+    return { types, goesOn: rows.length > most ? String(before + most) : null };
   }
 
   /** @throws ProblemError `not-found` */

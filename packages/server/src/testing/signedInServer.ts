@@ -54,6 +54,11 @@ export class Visitor {
     return fetch(this.origin + path, { signal, headers: { cookie: this.cookieHeader } });
   }
 
+  /** What goes along with a change that is sent by hand. */
+  get headers(): Record<string, string> {
+    return { origin: this.origin, cookie: this.cookieHeader, 'x-fettle-token': this.token };
+  }
+
   private get cookieHeader(): string {
     return [...this.cookies].map(([name, value]) => `${name}=${value}`).join('; ');
   }

@@ -1,5 +1,5 @@
 import type { TypeRevision, TypeView } from '@fettle/core';
-import { sheetDifferences } from '@fettle/core';
+import { MOST_TYPES_AT_ONCE, sheetDifferences } from '@fettle/core';
 import { skipToken } from '@reduxjs/toolkit/query';
 import { format } from 'date-fns';
 import { useState } from 'react';
@@ -34,11 +34,11 @@ export function CompareSheets() {
     saved > 0 ? { id, ...(after === undefined ? {} : { after }) } : skipToken,
     fresh,
   );
-  const listed = api.useListTypesQuery({}, fresh);
+  const listed = api.useListTypesQuery({ most: MOST_TYPES_AT_ONCE }, fresh);
   const compared = api.useTypeRevisionsQuery(other === id ? skipToken : { id: other }, fresh);
   const error = own.error ?? listed.error ?? compared.error;
   const revisions = own.currentData?.revisions ?? NO_REVISIONS;
-  const others = listed.data ?? [];
+  const others = listed.data?.types ?? [];
   const theirs = other === id ? revisions : (compared.currentData?.revisions ?? NO_REVISIONS);
   const choose = (next: string) => {
     setOther(next);

@@ -12,6 +12,7 @@ import { Button } from '../look/Button.js';
 import { DataTable } from '../look/DataTable.js';
 import { FileButton } from '../look/FileButton.js';
 import { Notice } from '../look/Notice.js';
+import { Pager } from '../look/Pager.js';
 import { Panel, PanelTitle, Row } from '../look/Panel.js';
 import { SearchField } from '../look/SearchField.js';
 import { notedKeys, notedText } from '../look/typingNotes.js';
@@ -49,10 +50,15 @@ export function TypeList() {
   const [isArchive, setArchive] = useState(false);
   const [actFault, setFault] = useState<string | null>(null);
   const sought = useSettled(words, 150);
-  const { data: types = null, error } = api.useListTypesQuery(
-    { words: sought, archived: isArchive ? 'true' : 'false' },
+  // Other words, or the archive, begin at their first page.
+  const [place, setPlace] = useState<{ readonly of: string; readonly after: string | undefined }>();
+  const of = `${isArchive} ${sought}`;
+  const after = place?.of === of ? place.after : undefined;
+  const { data = null, error } = api.useListTypesQuery(
+    { words: sought, archived: isArchive ? 'true' : 'false', ...(after === undefined ? {} : { after }) },
     { refetchOnMountOrArgChange: true },
   );
+  const types = data?.types ?? null;
   const unsaved = useMemo(() => typedHere(), []);
   const lookFault = error ? refusalInWords(error) : null;
   const act = (action: () => Promise<unknown>) => {
@@ -168,6 +174,15 @@ export function TypeList() {
               onOpen={open}
             />
           </Wide>
+        )}
+        {data && (
+          <Pager
+            after={after}
+            goesOn={data.goesOn}
+            onGo={(next) => setPlace({ of, after: next })}
+            more="Show the next types"
+            back="Back to the first"
+          />
         )}
       </Panel>
     </>

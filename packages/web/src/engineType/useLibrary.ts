@@ -1,4 +1,4 @@
-import type { TypeSummary, TypeView } from '@fettle/core';
+import { MOST_TYPES_AT_ONCE, type TypeSummary, type TypeView } from '@fettle/core';
 import { skipToken } from '@reduxjs/toolkit/query';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
@@ -15,7 +15,11 @@ const NO_TYPES: readonly TypeSummary[] = [];
 
 /** The types of the library to choose from, and the one that is chosen. @param wanted its id; empty for none */
 export function useLibrary(wanted: string): Library {
-  const { data: types = NO_TYPES, error: listFault } = api.useListTypesQuery({}, { refetchOnMountOrArgChange: true });
+  const { data, error: listFault } = api.useListTypesQuery(
+    { most: MOST_TYPES_AT_ONCE },
+    { refetchOnMountOrArgChange: true },
+  );
+  const types = data?.types ?? NO_TYPES;
   const { currentData: view = null, error } = api.useGetTypeQuery(wanted === '' ? skipToken : { id: wanted }, {
     refetchOnMountOrArgChange: true,
   });

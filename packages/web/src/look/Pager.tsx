@@ -7,15 +7,18 @@ interface PagerProps {
   /** Where the page after it starts; null where there is none. */
   readonly goesOn: string | null;
   readonly onGo: (after: string | undefined) => void;
+  /** What its buttons say, where what is listed is no history. */
+  readonly more?: string;
+  readonly back?: string;
 }
 
 /** To the page of older entries of a history, and back to the newest; nothing where one page holds all. */
-export function Pager({ after, goesOn, onGo }: PagerProps) {
+export function Pager({ after, goesOn, onGo, more = 'Show older ones', back = 'Back to the newest' }: PagerProps) {
   if (after === undefined && goesOn === null) return null;
   return (
     <Row>
-      {goesOn !== null && <Button onPress={() => onGo(goesOn)}>Show older ones</Button>}
-      {after !== undefined && <Button onPress={() => onGo(undefined)}>Back to the newest</Button>}
+      {goesOn !== null && <Button onPress={() => onGo(goesOn)}>{more}</Button>}
+      {after !== undefined && <Button onPress={() => onGo(undefined)}>{back}</Button>}
     </Row>
   );
 }
