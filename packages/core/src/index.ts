@@ -275,6 +275,7 @@ export {
   type ClearancesAtHand,
   clearancesAtHand,
   nearestCandidate,
+  type PairStock,
   shellsInOrder,
   stationCandidates,
 } from './job/stationCandidates.js';

@@ -11,6 +11,9 @@ import { type JobStation, offsetAt } from './jobStations.js';
 const { compare: inOrder } = new Intl.Collator('en');
 const SIDE_ORDER = { upper: 0, lower: 1, either: 2 } as const;
 
+/** What of an engine says which pairs there are: its halves and its rules. */
+export type PairStock = Pick<JobDocument, 'shells' | 'rules'>;
+
 type NamedShell = { readonly id: string; readonly shell: JobShell };
 
 const orderedOf = new WeakMap<JobDocument['shells'], readonly NamedShell[]>();
@@ -61,7 +64,7 @@ const alikeOf = new WeakMap<JobDocument['shells'], Map<string, readonly AlikeHal
  * The halves of a family that are there and fit a place, those that are alike together: an engine may take from many hundreds. Worked out once
  * for its shells.
  */
-function alikeHalves(job: JobDocument, family: Family, position: string): readonly AlikeHalves[] {
+function alikeHalves(job: PairStock, family: Family, position: string): readonly AlikeHalves[] {
   const ofPlace = alikeOf.get(job.shells) ?? new Map<string, readonly AlikeHalves[]>();
   alikeOf.set(job.shells, ofPlace);
   const place = `${family} ${position}`;
@@ -160,7 +163,7 @@ const evenPairsOf = new WeakMap<
 >();
 
 /** Every pair that a job's rules allow at a place, by what it gives there; worked out once for its halves and rules. */
-function evenPairs(job: JobDocument, family: Family, position: string): readonly EvenPairs[] {
+function evenPairs(job: PairStock, family: Family, position: string): readonly EvenPairs[] {
   const ofShells =
     evenPairsOf.get(job.shells) ?? new WeakMap<JobDocument['rules'], Map<string, readonly EvenPairs[]>>();
   evenPairsOf.set(job.shells, ofShells);
@@ -238,7 +241,7 @@ export interface ClearancesAtHand {
  *
  * @returns none when the station is not measured
  */
-export function clearancesAtHand(job: JobDocument, station: JobStation): ClearancesAtHand {
+export function clearancesAtHand(job: PairStock, station: JobStation): ClearancesAtHand {
   if (!isMeasured(station)) return { count: 0, clearances: [] };
   const pairs = evenPairs(job, station.family, station.position ?? '');
   const inside = new Map<Nanometres, boolean>();
@@ -262,7 +265,7 @@ export function clearancesAtHand(job: JobDocument, station: JobStation): Clearan
  * @returns empty when the station is not measured: a clearance needs both a bore and a journal
  */
 export function stationCandidates(
-  job: JobDocument,
+  job: PairStock,
   station: JobStation,
   most: number = Number.POSITIVE_INFINITY,
   chosen: Pick<Candidate, 'upper' | 'lower'> | null = null,
@@ -309,7 +312,7 @@ export function stationCandidates(
 }
 
 /** The candidate that comes nearest to the aim, the tighter of two; null without an aim or a candidate. */
-export function nearestCandidate(job: JobDocument, station: JobStation): Candidate | null {
+export function nearestCandidate(job: PairStock, station: JobStation): Candidate | null {
   return station.aim === null ? null : (stationCandidates(job, station, 1)[0] ?? null);
 }
 
@@ -349,7 +352,7 @@ function allowing(
  * @param most how many are told
  * @returns empty where the station is not measured, or has no limits
  */
-export function barredPairs(job: JobDocument, station: JobStation, most: number): BarredPair[] {
+export function barredPairs(job: PairStock, station: JobStation, most: number): BarredPair[] {
   const { limits, aim, offsets } = station;
   if (!isMeasured(station) || !limits || most < 1) return [];
   const { rules } = job;

@@ -1,14 +1,7 @@
-import {
-  type BarredPair,
-  barredPairs,
-  CLEARANCE_DECIMALS,
-  formatLength,
-  type JobDocument,
-  type JobStation,
-} from '@fettle/core';
-import { useMemo } from 'react';
+import { type BarredPair, CLEARANCE_DECIMALS, formatLength, type JobDocument, type JobStation } from '@fettle/core';
 import { Button } from '../look/Button.js';
 import { Quiet, Row } from '../look/Panel.js';
+import { usePairs } from './usePairs.js';
 import type { Play } from './usePlay.js';
 
 const WHY: Readonly<Record<BarredPair['why'], string>> = {
@@ -29,9 +22,10 @@ interface BarredProps {
 /** Pairs that would do at a station and that the rules forbid: each can be allowed and held there. */
 export function Barred({ document, station, play }: BarredProps) {
   const { unit, shells } = document;
-  const pairs = useMemo(() => barredPairs(document, station, MOST), [document, station]);
-  if (pairs.length === 0) return null;
-  const name = (id: string) => `${shells[id]!.grade} (${shells[id]!.series})`;
+  const pairs = usePairs(document, [station], station.id, (worker, key) => worker.barred(key, station, MOST));
+  if (pairs === null || pairs.length === 0) return null;
+  // Until the next answer is there, a half that was just taken away is told by its id.
+  const name = (id: string) => (shells[id] ? `${shells[id].grade} (${shells[id].series})` : id);
   return (
     <section aria-label={`Not allowed at ${station.id}`}>
       <Quiet>

@@ -2,20 +2,19 @@ import {
   type AcceptedChoice,
   type Candidate,
   CLEARANCE_DECIMALS,
-  clearancesAtHand,
   formatLength,
   type JobDocument,
   type JobStation,
   pairVerdict,
   STATE_WORDS,
-  stationCandidates,
 } from '@fettle/core';
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import styled from 'styled-components';
-import { Table } from '../look/Panel.js';
+import { Quiet, Table } from '../look/Panel.js';
 import { ShowMore } from '../look/ShowMore.js';
 import { StateShape } from '../look/StateMark.js';
 import { moreOff } from './meanOff.js';
+import { usePairs } from './usePairs.js';
 import type { StationChoices } from './useStationChoices.js';
 
 const Scroll = styled.div`
@@ -43,11 +42,11 @@ export function CandidateTable({ station, document, halves, choices }: Candidate
   const { unit } = document;
   const [most, setMost] = useState(SHOWN);
   const [upper, lower] = [halves?.upper.shell, halves?.lower.shell];
-  const candidates = useMemo(
-    () => stationCandidates(document, station, most, upper && lower ? { upper, lower } : null),
-    [document, station, most, upper, lower],
+  const listed = usePairs(document, [station, most, upper, lower], station.id, (pairs, key) =>
+    pairs.candidates(key, station, most, upper && lower ? { upper, lower } : null),
   );
-  const all = useMemo(() => clearancesAtHand(document, station).count, [document, station]);
+  if (listed === null) return <Quiet aria-busy>Listing the pairs …</Quiet>;
+  const { candidates, all } = listed;
   if (candidates.length === 0) return null;
   const { meanOffWith, best } = choices;
   const label = (id: string) => document.shells[id]?.grade ?? id;

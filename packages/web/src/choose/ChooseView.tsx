@@ -15,6 +15,7 @@ import { RodMatching } from './RodMatching.js';
 import { StationPanel } from './StationPanel.js';
 import { UndoHere } from './UndoHere.js';
 import { useChoosing } from './useChoosing.js';
+import { useAtHand } from './usePairs.js';
 
 const Columns = styled.div`
   display: grid;
@@ -53,7 +54,8 @@ export function ChooseView() {
   const [compared, setCompared] = useQuery('compare');
   const isComparing = compared !== null;
   const { readAgain } = choosing;
-  const rows = choosingRows({ ...chosen, document, halves, visible, readAgain, onOpen: setOpen });
+  const atHand = useAtHand(document, chosen.stations);
+  const rows = choosingRows({ ...chosen, atHand, document, halves, visible, readAgain, onOpen: setOpen });
   const held = heldInWords(document);
   return (
     <Columns>

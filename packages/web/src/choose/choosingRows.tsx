@@ -2,6 +2,7 @@ import type { ShaftColumn } from '@fettle/core';
 import {
   type AcceptedChoice,
   CLEARANCE_DECIMALS,
+  type ClearancesAtHand,
   chanceText,
   commonDecimals,
   type EffectiveSize,
@@ -121,6 +122,8 @@ function heldAt({ wishes, rods, rules, shells, unit }: JobDocument, id: string, 
 interface Shown extends ChosenStations {
   readonly document: JobDocument;
   readonly halves: AcceptedChoice['stations'];
+  /** What the pairs at hand would give at a station. */
+  readonly atHand: (station: string) => ClearancesAtHand;
   /** The stations that have a column. */
   readonly visible: readonly JobStation[];
   /** Those that were read again since the choice was accepted. */

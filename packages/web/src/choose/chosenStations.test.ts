@@ -1,4 +1,5 @@
 import {
+  clearancesAtHand,
   fit,
   fitRequestSchema,
   type JobDocument,
@@ -64,13 +65,13 @@ describe('stations with their chosen halves', () => {
   const halves = plannedHalves(job, asked, fit(fitRequestSchema.parse(asked.request)));
 
   it('carry the rods that the choice puts on the pins, with what every pair would give', () => {
-    const { stations, atHand, verdicts } = chosenStations(job, readings, halves);
+    const { stations, verdicts } = chosenStations(job, readings, halves);
     expect([...stations.keys()]).toEqual(['M1', 'M2', 'M3', 'P1', 'P2']);
     expect(new Set([stations.get('P1')?.rod, stations.get('P2')?.rod])).toEqual(new Set([1, 2]));
     // By hand, µm: 64 010 − 59 980 less 3 996, 3 999 (twice, one on either side) and 4 002.
-    expect(atHand('M1').count).toBe(4);
-    expect(atHand('M1').clearances.map(({ nominal }) => nominal / 1000)).toEqual([28, 31, 34]);
-    expect(atHand('M1')).toBe(atHand('M1'));
+    const atHand = clearancesAtHand(job, stations.get('M1')!);
+    expect(atHand.count).toBe(4);
+    expect(atHand.clearances.map(({ nominal }) => nominal / 1000)).toEqual([28, 31, 34]);
     // 51 010 − 47 990 − 2 984 = 36.
     expect(verdicts.get('P2')?.clearance?.nominal).toBe(36_000);
     expect([...verdicts.values()].map(({ state }) => state)).toEqual(Array(5).fill('inside'));

@@ -1,8 +1,6 @@
 import {
   type AcceptedChoice,
-  type ClearancesAtHand,
   type CodedStation,
-  clearancesAtHand,
   codedStations,
   type JobDocument,
   type JobStation,
@@ -20,8 +18,6 @@ export interface ChosenStations {
   readonly stations: ReadonlyMap<string, JobStation>;
   /** What the data sheet's table calls for, where the marks are known. */
   readonly coded: ReadonlyMap<string, CodedStation>;
-  /** What the pairs at hand would give at a station; worked out when it is first asked for, for there may be many pairs. */
-  readonly atHand: (station: string) => ClearancesAtHand;
   readonly verdicts: ReadonlyMap<string, StationVerdict>;
 }
 
@@ -34,15 +30,9 @@ export function chosenStations(
   const placed = { ...pinnedRods(document), ...placedRods(halves) };
   const all = [...mainStations(document, readings), ...rodStations(document, readings, placed)];
   const stations = new Map(all.map((station) => [station.id, station]));
-  const atHand = new Map<string, ClearancesAtHand>();
   return {
     stations,
     coded: codedStations(document, placed),
-    atHand: (id) => {
-      const found = atHand.get(id) ?? clearancesAtHand(document, stations.get(id)!);
-      atHand.set(id, found);
-      return found;
-    },
     verdicts: new Map(
       all.map((station) => [station.id, stationVerdict(document, station, halves[station.id] ?? null)]),
     ),

@@ -1,6 +1,6 @@
-import { type Candidate, formatExactLength, INSTRUMENT_DECIMALS, roughText, stationCandidates } from '@fettle/core';
-import { useMemo } from 'react';
+import { type Candidate, formatExactLength, INSTRUMENT_DECIMALS, roughText } from '@fettle/core';
 import styled from 'styled-components';
+import { usePairs } from '../choose/usePairs.js';
 import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
 import { StateMark } from '../look/StateMark.js';
 import type { TrialWork } from './useTrial.js';
@@ -21,7 +21,10 @@ export function OtherPairs({ work }: { readonly work: TrialWork }) {
   const { station } = open;
   const { unit } = document;
   // One of the nearest may be the pair that is in.
-  const pairs = useMemo(() => stationCandidates(document, station, SHOWN + 1), [document, station]);
+  const listed = usePairs(document, [station], station.id, (worker, key) =>
+    worker.candidates(key, station, SHOWN + 1, null),
+  );
+  const pairs = listed?.candidates ?? [];
   const trial = station.tried?.measured ? station.tried.trial : null;
   if (!trial || !station.offsets.some(({ isOwn }) => isOwn)) return null;
   const far = ({ clearance, deviation }: Candidate) => Math.abs(deviation ?? clearance.nominal);
