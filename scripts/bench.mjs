@@ -18,6 +18,7 @@ let status = 0;
 if (wants('visit')) status ||= await runOnDemo('firstVisit.ts');
 if (wants('entry')) status ||= await runOnDemo('entryBench.ts');
 if (wants('lists')) status ||= run('packages/server/src/testing/listBench.ts');
+if (wants('scale')) status ||= run('packages/server/src/testing/scaleBench.ts');
 if (wants('writes')) {
   buildIfNeeded();
   status ||= run('packages/server/src/testing/writeBench.ts');

@@ -1,6 +1,13 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
-import { afterEach, expect, it } from 'vitest';
+import { afterEach, expect, it, vi } from 'vitest';
+
+// What this stand-in of a browser does not have: a screen that is wide.
+vi.hoisted(() => {
+  const media = { matches: false, addEventListener: () => undefined, removeEventListener: () => undefined };
+  vi.stubGlobal('matchMedia', () => media);
+});
+
 import { type DataColumn, DataTable } from './DataTable.js';
 
 afterEach(cleanup);

@@ -6,9 +6,12 @@ import {
   tableFeatures,
   useTable,
 } from '@tanstack/react-table';
+import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, ArrowUpDown } from 'lucide-react';
-import { type KeyboardEvent, type ReactNode, useMemo, useRef, useState } from 'react';
+import { type KeyboardEvent, memo, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { flushSync } from 'react-dom';
 import styled from 'styled-components';
+import { useNarrow } from '../app/useNarrow.js';
 import { Table } from './Panel.js';
 import { ShowMore } from './ShowMore.js';
 import { useShown } from './useShown.js';
@@ -72,10 +75,76 @@ interface DataTableProps<Item> {
   readonly isTyped?: (item: Item) => boolean;
 }
 
+/** Made once: each of its own would cost more than the comparing. */
+const { compare: byAlphabet } = new Intl.Collator('en', { numeric: true });
+
 function compared(one: string | number, other: string | number): number {
   if (typeof one === 'number' && typeof other === 'number') return one - other;
-  return String(one).localeCompare(String(other), 'en', { numeric: true });
+  return byAlphabet(String(one), String(other));
 }
+
+/** With more rows than this only those in sight are drawn. */
+const MOST_DRAWN = 120;
+/** A row before it has been measured, px; and so many are drawn beyond what is in sight, so that none is missing while one scrolls. */
+const ROW_PX = 44;
+const BEYOND = 12;
+
+/** Whether the table is being printed: then all of it is drawn. */
+function usePrinting(): boolean {
+  const [isPrinting, setPrinting] = useState(false);
+  useEffect(() => {
+    // It has to be there before the browser looks.
+    const before = () => flushSync(() => setPrinting(true));
+    const after = () => setPrinting(false);
+    addEventListener('beforeprint', before);
+    addEventListener('afterprint', after);
+    return () => {
+      removeEventListener('beforeprint', before);
+      removeEventListener('afterprint', after);
+    };
+  }, []);
+  return isPrinting;
+}
+
+interface RowProps<Item> {
+  readonly item: Item;
+  /** Its place in the list, of so many. */
+  readonly at: number;
+  readonly columns: readonly DataColumn<Item>[];
+  readonly isCurrent: boolean;
+  /** Whether it is one of those in sight only: it says then which one it is. */
+  readonly isVirtual: boolean;
+  readonly onKey: ((event: KeyboardEvent<HTMLTableRowElement>, item: Item, at: number) => void) | null;
+  readonly measure: ((row: HTMLTableRowElement | null) => void) | undefined;
+}
+
+/** One row; drawn anew only when its item is another, or what the columns show. */
+function PlainRow<Item>({ item, at, columns, isCurrent, isVirtual, onKey, measure }: RowProps<Item>) {
+  return (
+    <tr
+      ref={measure}
+      data-index={at}
+      {...(isVirtual ? { 'aria-rowindex': at + 2 } : {})}
+      {...(onKey ? { tabIndex: 0, onKeyDown: (event) => onKey(event, item, at) } : {})}
+      {...(isCurrent ? { 'aria-current': 'true' as const } : {})}
+    >
+      {columns.map(({ key, head, cell, isFigure, className }) => {
+        const own = typeof className === 'function' ? className(item) : className;
+        const names = [isFigure ? 'number' : '', own ?? ''].filter(Boolean).join(' ');
+        return (
+          <td
+            key={key}
+            className={names === '' ? undefined : names}
+            {...(typeof head === 'string' ? { 'data-head': head } : {})}
+          >
+            {cell(item)}
+          </td>
+        );
+      })}
+    </tr>
+  );
+}
+const OneRow = memo(PlainRow) as typeof PlainRow;
 
 /**
  * A table that lists things: a head that stays in sight and sorts, figures to the right, rows that the arrow keys go along. It starts in
@@ -115,24 +184,72 @@ export function DataTable<Item>({
     onSortingChange: setSorting,
   });
   const { rows } = table.getRowModel();
-  const { shown, most, showMore } = useShown(rows, body, ({ original }) => {
-    const item = original as Item;
-    return (isCurrent?.(item) ?? false) || (isTyped?.(item) ?? false);
+  const isNarrow = useNarrow();
+  const isPrinting = usePrinting();
+  const frame = useRef<HTMLDivElement>(null);
+  const reveal = useRef<(at: number) => void>(() => {});
+  const { shown, most, showMore } = useShown(
+    rows,
+    body,
+    ({ original }) => {
+      const item = original as Item;
+      return (isCurrent?.(item) ?? false) || (isTyped?.(item) ?? false);
+    },
+    (at) => reveal.current(at),
+  );
+  // In a hand the page scrolls, not the table: there all that was asked for is drawn.
+  const isVirtual = shown.length > MOST_DRAWN && !isNarrow && !isPrinting && 'ResizeObserver' in globalThis;
+  const virtual = useVirtualizer({
+    count: shown.length,
+    enabled: isVirtual,
+    getScrollElement: () => frame.current,
+    estimateSize: () => ROW_PX,
+    overscan: BEYOND,
+    getItemKey: (at) => shown[at]!.id,
   });
+  const inSight = isVirtual ? virtual.getVirtualItems() : null;
+  const [above, below] =
+    inSight && inSight.length > 0 ? [inSight[0]!.start, virtual.getTotalSize() - inSight.at(-1)!.end] : [0, 0];
+  const rowAt = (at: number) => body.current?.querySelector<HTMLTableRowElement>(`tr[data-index="${at}"]`);
+  const take = (at: number) => {
+    const focus = () => {
+      const row = rowAt(at);
+      if (!row) return false;
+      // A row that keys do not go to can be given the focus all the same.
+      if (row.tabIndex < 0) row.tabIndex = -1;
+      row.focus();
+      return true;
+    };
+    if (focus()) return;
+    virtual.scrollToIndex(at);
+    // It is drawn in the next frame, or in the one after that.
+    requestAnimationFrame(() => focus() || requestAnimationFrame(focus));
+  };
+  reveal.current = take;
   const byKey = new Map(columns.map((column) => [column.key, column]));
-  const go = (event: KeyboardEvent<HTMLTableRowElement>, item: Item) => {
+  const go = useRef<RowProps<Item>['onKey']>(null);
+  go.current = (event, item, at) => {
     if (event.target !== event.currentTarget) return;
-    const drawn = [...(body.current?.rows ?? [])];
-    const at = drawn.indexOf(event.currentTarget);
-    const next = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: drawn.length - 1 }[event.key];
+    const next = { ArrowDown: at + 1, ArrowUp: at - 1, Home: 0, End: shown.length - 1 }[event.key];
     if (event.key === 'Enter') onOpen?.(item);
-    else if (next !== undefined) drawn[next]?.focus();
-    else return;
+    else if (next !== undefined && next >= 0 && next < shown.length) take(next);
+    else if (next === undefined) return;
     event.preventDefault();
   };
+  const onKey = useCallback<NonNullable<RowProps<Item>['onKey']>>((...pressed) => go.current?.(...pressed), []);
+  const drawn =
+    inSight === null
+      ? shown.map((row, at) => ({ row, at }))
+      : inSight.map(({ index: at }) => ({ row: shown[at]!, at }));
+  const gap = (height: number) =>
+    height > 0 && (
+      <tr aria-hidden style={{ height }}>
+        <td colSpan={columns.length} style={{ padding: 0, border: 0 }} />
+      </tr>
+    );
   const scroll = (
-    <Scroll>
-      <Table aria-label={label}>
+    <Scroll ref={frame}>
+      <Table aria-label={label} {...(isVirtual ? { 'aria-rowcount': shown.length + 1 } : {})}>
         <thead>
           {table.getHeaderGroups().map((group) => (
             <tr key={group.id}>
@@ -162,30 +279,20 @@ export function DataTable<Item>({
           ))}
         </thead>
         <tbody ref={body}>
-          {shown.map((row) => {
-            const item = row.original as Item;
-            return (
-              <tr
-                key={row.id}
-                {...(onOpen ? { tabIndex: 0, onKeyDown: (event) => go(event, item) } : {})}
-                {...(isCurrent?.(item) ? { 'aria-current': 'true' as const } : {})}
-              >
-                {columns.map(({ key, head, cell, isFigure, className }) => {
-                  const own = typeof className === 'function' ? className(item) : className;
-                  const names = [isFigure ? 'number' : '', own ?? ''].filter(Boolean).join(' ');
-                  return (
-                    <td
-                      key={key}
-                      className={names === '' ? undefined : names}
-                      {...(typeof head === 'string' ? { 'data-head': head } : {})}
-                    >
-                      {cell(item)}
-                    </td>
-                  );
-                })}
-              </tr>
-            );
-          })}
+          {gap(above)}
+          {drawn.map(({ row, at }) => (
+            <OneRow
+              key={row.id}
+              item={row.original as Item}
+              at={at}
+              columns={columns}
+              isCurrent={isCurrent?.(row.original as Item) ?? false}
+              isVirtual={isVirtual}
+              onKey={onOpen ? onKey : null}
+              measure={isVirtual ? virtual.measureElement : undefined}
+            />
+          ))}
+          {gap(below)}
         </tbody>
       </Table>
     </Scroll>
