@@ -1,5 +1,5 @@
 import react from '@vitejs/plugin-react';
-import { defineConfig } from 'vite';
+import { defineConfig, type HtmlTagDescriptor, type Plugin } from 'vite';
 import { compression } from 'vite-plugin-compression2';
 import { VitePWA } from 'vite-plugin-pwa';
 
@@ -9,10 +9,33 @@ import { VitePWA } from 'vite-plugin-pwa';
 const FIRST_PAGE =
   /packages\/web\/src\/(?:look\/(?:Ask|Button|Field|Notice|Panel|SearchField)|app\/use[A-Z]\w+|wire\/polling|job\/StageMark|bench\/(?:BenchList|EnginePage|TakenOff))\.|lucide-react\/dist\/esm\/icons\/(?:plus|rotate-ccw|search|trash|trash-2|triangle-alert|x|check)\.|date-fns\/(?:intlFormatDistance|differenceInCalendar\w+|toDate|constructFrom|constants|startOf(?:Day|Week|ISOWeek)|getQuarter|_lib\/(?:normalizeDates|defaultOptions|addLeadingZeros|getTimezoneOffsetInMilliseconds))\./u;
 
+/** What the first page needs at once, of which the browser would hear only when the scripts that ask for it have run. */
+const AT_ONCE = [
+  { name: /atkinson-hyperlegible-next-latin-wght-normal.*\.woff2$/u, rel: 'preload', as: 'font', type: 'font/woff2' },
+  { name: /(?:^|\/)BenchList-[^/]*\.js$/u, rel: 'modulepreload' },
+] as const;
+
+/** Names them in the page. */
+const atOnce: Plugin = {
+  name: 'fettle-at-once',
+  transformIndexHtml: {
+    order: 'post',
+    handler: (_html, { bundle }) =>
+      AT_ONCE.flatMap(({ name, ...attributes }): HtmlTagDescriptor[] => {
+        const file = Object.keys(bundle ?? {}).find((one) => name.test(one));
+        if (bundle && file === undefined) throw new Error(`nothing is built that is called as ${name}`);
+        const nonce = '__FETTLE_NONCE__';
+        const attrs = { ...attributes, href: `/${file}`, crossorigin: '', nonce };
+        return file === undefined ? [] : [{ tag: 'link', injectTo: 'head', attrs }];
+      }),
+  },
+};
+
 export default defineConfig({
   // Text is compressed once, when it is built, as far as it goes.
   plugins: [
     react(),
+    atOnce,
     // The page itself works without the server: everything it is made of is kept in the browser, but what only files are read and written with.
     VitePWA({
       strategies: 'generateSW',

@@ -75,6 +75,14 @@ export function needsPassword(fault: AskFault): boolean {
   return fault.kind === 'refused' && problemKind(fault.problem) === 'password-needed';
 }
 
+/** What `early.js` asked for before the page was there, by address. Each is taken once: whatever is asked later is asked anew. */
+function begunEarly(address: string): Promise<Response> | undefined {
+  const { fettleEarly: early } = globalThis as { fettleEarly?: Map<string, Promise<Response>> };
+  const begun = early?.get(address);
+  early?.delete(address);
+  return begun;
+}
+
 /** Asks an endpoint by its description. @param etag of what the caller has */
 export async function ask<Name extends PageEndpointName>(
   name: Name,
@@ -87,16 +95,21 @@ export async function ask<Name extends PageEndpointName>(
     Object.fromEntries(Object.entries(names).filter(([key]) => key in schema.shape));
   let response: Response;
   try {
-    response = await fetch(addressOf(endpoint, isOf(endpoint.path), isOf(endpoint.query)), {
-      method: endpoint.method.toUpperCase(),
-      headers: {
-        ...(body === undefined ? {} : { 'content-type': 'application/json' }),
-        ...(etag === null ? {} : { 'if-none-match': etag }),
-        ...(endpoint.method === 'get' ? {} : { 'x-fettle-tab': TAB, 'x-fettle-token': sessionToken() }),
-      },
-      ...(body === undefined ? {} : { body: JSON.stringify(body) }),
-      signal: AbortSignal.timeout(LONGEST_MS),
-    });
+    const address = addressOf(endpoint, isOf(endpoint.path), isOf(endpoint.query));
+    const begun = endpoint.method === 'get' && etag === null ? begunEarly(address) : undefined;
+    const known = await begun?.catch(() => undefined);
+    response =
+      known ??
+      (await fetch(address, {
+        method: endpoint.method.toUpperCase(),
+        headers: {
+          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+          ...(etag === null ? {} : { 'if-none-match': etag }),
+          ...(endpoint.method === 'get' ? {} : { 'x-fettle-tab': TAB, 'x-fettle-token': sessionToken() }),
+        },
+        ...(body === undefined ? {} : { body: JSON.stringify(body) }),
+        signal: AbortSignal.timeout(LONGEST_MS),
+      }));
     if (response.status === 304) return { ok: true, isUnchanged: true };
     if (!response.ok) return await faultOf(response);
     const value = endpoint.answer.parse(await response.json()) as Answered<Name>;
