@@ -398,3 +398,53 @@ test('what waits for its button is there after a reload, with what was chosen be
   await page.reload();
   await expect(page.getByLabel('Wide, mm')).toHaveValue('52');
 });
+
+test('where the browser has no room, what is in the page only is counted, closing it is asked about, and it is written down once there is', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 no room'));
+  await page.addInitScript(() => {
+    const full = () => (globalThis as { isFull?: boolean }).isFull === true;
+    const fault = () => new DOMException('The quota has been exceeded.', 'QuotaExceededError');
+    const { put } = IDBObjectStore.prototype;
+    IDBObjectStore.prototype.put = function (this: IDBObjectStore, ...given: Parameters<typeof put>) {
+      if (full()) throw fault();
+      return put.apply(this, given);
+    };
+    const { setItem } = Storage.prototype;
+    Storage.prototype.setItem = function (this: Storage, ...given: Parameters<typeof setItem>) {
+      if (full()) throw fault();
+      setItem.apply(this, given);
+    };
+  });
+  await page.goto(`/engines/${id}/bores`);
+  await allSaved(page);
+  await page.route(/\/readings\//u, (route) => route.abort());
+  const type = async (main: string, text: string) => {
+    await page.getByLabel(`${main} main bore front plane, mm`).fill(text);
+    await page.keyboard.press('Enter');
+  };
+  await type('M1', '64.010');
+  await expect(page.getByText('1 change kept on this device')).toBeVisible();
+  await page.evaluate(() => Object.assign(globalThis, { isFull: true }));
+  await type('M2', '64.011');
+  await expect(page.getByText('2 changes kept here, 1 of them in this page only: do not close it')).toBeVisible();
+  const asked = page.waitForEvent('dialog');
+  void page.close({ runBeforeUnload: true });
+  const dialog = await asked;
+  expect(dialog.type()).toBe('beforeunload');
+  await dialog.dismiss();
+  // With room again the next change writes down what the one before could not.
+  await page.evaluate(() => Object.assign(globalThis, { isFull: false }));
+  await type('M3', '64.012');
+  await expect(page.getByText('3 changes kept on this device')).toBeVisible();
+  await page.reload();
+  await page.unroute(/\/readings\//u);
+  await allSaved(page);
+  await expect
+    .poll(async () =>
+      (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(({ text }: { text: string }) => text).sort(),
+    )
+    .toEqual(['64.010', '64.011', '64.012']);
+});

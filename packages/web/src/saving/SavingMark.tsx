@@ -42,7 +42,11 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
     );
   }
   if (unreachable) {
-    const where = notKept ? 'in this page only: do not close it' : 'on this device';
+    const only = notKept?.only ?? 0;
+    const where =
+      only === 0
+        ? 'on this device'
+        : `${only === count ? '' : `here, ${only} of them `}in this page only: do not close it`;
     return (
       <Mark $tone="var(--close)">
         <CloudOff aria-hidden size={20} />
@@ -55,6 +59,14 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
       <Mark $tone="var(--close)">
         <TriangleAlert aria-hidden size={20} />
         {changes} kept on this device
+      </Mark>
+    );
+  }
+  if (count > 0 && (notKept?.only ?? 0) > 0) {
+    return (
+      <Mark $tone="var(--close)">
+        <TriangleAlert aria-hidden size={20} />
+        Saving {changes}. {notKept!.only} in this page only, for the browser has no room: do not close it
       </Mark>
     );
   }

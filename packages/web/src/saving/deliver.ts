@@ -16,12 +16,13 @@ import { tell } from '../wire/tell.js';
 import { keepEngine, keepEngines } from './keepEngines.js';
 import { maySend } from './maySend.js';
 import { nextParcel } from './nextParcel.js';
-import { Outbox, type Parcel, type Waiting } from './outbox.js';
+import { Outbox, onlyInPage, type Parcel, type Waiting } from './outbox.js';
 import {
   documentOvertaken,
   elsewhereSeen,
   jobArrived,
   keepingFailed,
+  keepingWorks,
   parcelDelivered,
   parcelRefused,
   parcelRests,
@@ -79,7 +80,9 @@ class Delivery {
   private readonly store: Store;
   private wait = FIRST_WAIT_MS;
   private timer: ReturnType<typeof setTimeout> | null = null;
+  /** What was looked at last, and what was written down last: where the browser has no room the second lags behind. */
   private kept: Waiting | null = null;
+  private written: Waiting | null = null;
   private keeping: Promise<void> = Promise.resolve();
   private recalled = false;
   private readonly tab = newId();
@@ -103,6 +106,11 @@ class Delivery {
     this.store.dispatch(recallDone());
     setInterval(() => void this.adopt(), ADOPT_EVERY_MS);
     addEventListener('online', () => this.retryNow());
+    // What is nowhere but in the page goes with it: whoever closes it is asked.
+    addEventListener('beforeunload', (event) => {
+      const { notKept, parcels } = this.store.getState().saving;
+      if (notKept !== null && notKept.only > 0 && parcels.length > 0) event.preventDefault();
+    });
     this.look();
   }
 
@@ -120,7 +128,9 @@ class Delivery {
       this.store.dispatch(waitingRecalled({ ...left, parcels: left.parcels.map(ofThisBuild) }));
       await this.lookElsewhere();
     } catch (error) {
-      if (this.store.getState().saving.notKept === null) this.store.dispatch(keepingFailed((error as Error).message));
+      if (this.store.getState().saving.notKept === null) {
+        this.store.dispatch(keepingFailed({ why: (error as Error).message, only: 0 }));
+      }
     }
   }
 
@@ -150,14 +160,19 @@ class Delivery {
     const { parcels, sending, refusals, clashes } = this.store.getState().saving;
     if (this.kept?.parcels !== parcels || this.kept.clashes !== clashes || this.kept.refusals !== refusals) {
       const waiting = { parcels, clashes, refusals };
-      const before = this.kept;
       this.kept = waiting;
-      const count = this.outbox.note(waiting);
+      const { count, isNoted } = this.outbox.note(waiting);
       this.keeping = this.keeping
-        .then(() => this.outbox.keep(waiting, before, count))
-        .then(() => this.tabs?.postMessage('changed'))
+        .then(() => this.outbox.keep(waiting, this.written, count))
+        .then(() => {
+          this.written = waiting;
+          if (this.store.getState().saving.notKept !== null) this.store.dispatch(keepingWorks());
+          this.tabs?.postMessage('changed');
+        })
         .catch((error: Error) => {
-          if (this.store.getState().saving.notKept === null) this.store.dispatch(keepingFailed(error.message));
+          // What stands in the notes survives a reload all the same.
+          const only = isNoted ? 0 : onlyInPage(waiting, this.written);
+          this.store.dispatch(keepingFailed({ why: error.message, only }));
         });
     }
     const { access } = this.store.getState();

@@ -216,9 +216,9 @@ export class Outbox {
    * Writes down at once, before anything else can happen, what is waiting: rows take a moment, and a page that is closed in that moment
    * must not take a figure along.
    *
-   * @returns the number of these notes, for `keep`
+   * @returns the number of these notes, for `keep`, and whether there was room for them
    */
-  note(now: Waiting): number {
+  note(now: Waiting): { readonly count: number; readonly isNoted: boolean } {
     this.count += 1;
     this.wanted = new Set(itemsOf(now).keys());
     const gone = [...this.rows].filter((key) => !this.wanted.has(key));
@@ -226,10 +226,11 @@ export class Outbox {
     const noted: Noted = { count: this.count, waiting: now, gone };
     try {
       localStorage.setItem(JOURNAL + this.tab, JSON.stringify(noted));
+      return { count: this.count, isNoted: true };
     } catch {
       // Local storage is full or forbidden: the rows follow in a moment all the same.
+      return { count: this.count, isNoted: false };
     }
-    return this.count;
   }
 
   /**
@@ -260,4 +261,10 @@ export class Outbox {
     for (const key of gone) if (!this.wanted.has(key)) this.rows.delete(key);
     if (this.count === count) localStorage.removeItem(JOURNAL + this.tab);
   }
+}
+
+/** How many things wait that are kept nowhere but in the page. @param kept what was written down last; null for nothing */
+export function onlyInPage(now: Waiting, kept: Waiting | null): number {
+  const written = itemsOf(kept ?? NOTHING);
+  return [...itemsOf(now).keys()].filter((key) => !written.has(key)).length;
 }

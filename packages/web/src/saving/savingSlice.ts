@@ -27,8 +27,8 @@ export interface SavingState {
   readonly failing: Readonly<Record<string, string>>;
   /** Whether it was looked what earlier visits left unsent: before that nobody can say that all is saved. */
   readonly isRecalled: boolean;
-  /** Why this browser cannot keep unsent changes over a reload, or null. */
-  readonly notKept: string | null;
+  /** Why this browser cannot keep unsent changes over a reload, and how many are in the page only; null where it can. */
+  readonly notKept: { readonly why: string; readonly only: number } | null;
   readonly clashes: readonly Clash[];
   /** Readings that were sent from here while the page is open, by their ids: who kept another one over them is asked about. */
   readonly delivered: Readonly<Record<string, ReadingDraft>>;
@@ -132,7 +132,9 @@ const savingSlice = createSlice({
     }),
     recallDone: (state) => ({ ...state, isRecalled: true }),
     pageFailed: (state, { payload }: PayloadAction<string>) => ({ ...state, pageFault: state.pageFault ?? payload }),
-    keepingFailed: (state, { payload }: PayloadAction<string>) => ({ ...state, notKept: payload }),
+    keepingFailed: (state, { payload }: PayloadAction<SavingState['notKept']>) => ({ ...state, notKept: payload }),
+    /** There is room again: everything that waits is written down. */
+    keepingWorks: (state) => ({ ...state, notKept: null }),
     parcelAdded: (state, { payload: parcel }: PayloadAction<Parcel>) => ({
       ...state,
       parcels: withParcel(state.parcels, parcel, state.sending),
@@ -268,6 +270,7 @@ export const {
   recallDone,
   pageFailed,
   keepingFailed,
+  keepingWorks,
   parcelAdded,
   sendingStarted,
   parcelRests,
