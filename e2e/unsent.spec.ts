@@ -115,7 +115,7 @@ test('what the server fails at by a fault of its own is never set aside: it wait
   await expect(page.getByText('was not taken')).toBeHidden();
   // By itself, once the server is well.
   await page.unroute(/\/readings\//u);
-  await expect.poll(texts, { timeout: 30_000 }).toEqual(['64.011', '64.010']);
+  await expect.poll(texts, { timeout: 30_000 }).toEqual(['64.010', '64.011']);
   await allSaved(page);
 });
 

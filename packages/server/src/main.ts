@@ -135,14 +135,14 @@ async function stop(reason: string): Promise<void> {
   if (stopping) return;
   stopping = true;
   log.info(`stopping: ${reason}`);
-  // Pages that listen would never hang up by themselves.
+  // The port is free at once: what is started in its place need not wait.
+  const closed = new Promise((done) => server.close(done));
   watch?.close();
+  // Pages that listen would never hang up by themselves.
   await close();
   const force = setTimeout(() => server.closeAllConnections(), GRACE_MS);
-  await new Promise((done) => {
-    server.close(done);
-    server.closeIdleConnections();
-  });
+  server.closeIdleConnections();
+  await closed;
   clearTimeout(force);
   await fits.close();
   await reads.close();

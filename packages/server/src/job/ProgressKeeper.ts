@@ -1,3 +1,4 @@
+import { setTimeout as wait } from 'node:timers/promises';
 import type { Logger } from 'pino';
 import type { Database } from '../database/Database.js';
 import { WorkerPool } from '../worker/WorkerPool.js';
@@ -99,7 +100,7 @@ export class ProgressKeeper {
         if (this.closed.signal.aborted) return;
         this.log.warn({ err: error }, 'how far some engines are is worked out later');
         this.leftOver.push(...ids);
-        await new Promise((resolve) => setTimeout(resolve, AGAIN_MS).unref());
+        await wait(AGAIN_MS, undefined, { signal: this.closed.signal }).catch(() => undefined);
       }
     }
   }
@@ -121,7 +122,8 @@ export class ProgressKeeper {
   async close(): Promise<void> {
     this.closed.abort();
     if (this.timer) clearTimeout(this.timer);
-    await Promise.race([this.working, new Promise((resolve) => setTimeout(resolve, 1000).unref())]);
+    // What was under way is worked out again after the next start.
     await this.pool.close();
+    await this.working;
   }
 }
