@@ -185,6 +185,8 @@ export class Access {
       this.request.session.destroy((error) => (error ? reject(error as Error) : resolve()));
     });
     await tellRights(this.parts.database.manager, { session });
+    // A stream that was opened as it ended has its headers sent by now.
+    if (this.response.headersSent) return;
     this.response.set('clear-site-data', CLEARED);
     this.response.clearCookie(cookieName(this.parts.settings, 'fettle'), {
       path: '/',

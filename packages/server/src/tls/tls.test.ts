@@ -2,8 +2,8 @@ import { execFileSync } from 'node:child_process';
 import { X509Certificate } from 'node:crypto';
 import { mkdtempSync, readFileSync, writeFileSync } from 'node:fs';
 import { createServer } from 'node:https';
-import type { AddressInfo } from 'node:net';
-import { tmpdir } from 'node:os';
+import { type AddressInfo, BlockList } from 'node:net';
+import { networkInterfaces, tmpdir } from 'node:os';
 import { join } from 'node:path';
 import { type ConnectionOptions, connect } from 'node:tls';
 import { describe, expect, it } from 'vitest';
@@ -89,6 +89,21 @@ describe('the workshop’s own authority', () => {
     const at = folder();
     const first = await workshopCertificate(at, HOSTS);
     expect(await workshopCertificate(at, [...HOSTS].reverse())).toEqual(first);
+    // Another address in the same network of this machine, as a router gives out: the authority is good for it already.
+    const own = Object.values(networkInterfaces())
+      .flatMap((addresses) => addresses ?? [])
+      .find(({ family, internal, cidr }) => family === 'IPv4' && !internal && Number(cidr?.split('/')[1]) <= 30);
+    if (own) {
+      const withOwn = await workshopCertificate(at, [...HOSTS, own.address]);
+      const network = new BlockList();
+      network.addSubnet(own.address, Number(own.cidr!.split('/')[1]));
+      const parts = own.address.split('.').map(Number);
+      const neighbour = [...parts.slice(0, 3), parts[3]! ^ 1].join('.');
+      expect(network.check(neighbour)).toBe(true);
+      const moved = await workshopCertificate(at, [...HOSTS, neighbour]);
+      expect(moved.authority).toBe(withOwn.authority);
+      expect(new X509Certificate(moved.cert).checkIP(neighbour)).toBe(neighbour);
+    }
     const other = await workshopCertificate(at, [...HOSTS, '192.0.2.7']);
     expect(other.authority).not.toBe(first.authority);
     expect(new X509Certificate(other.cert).checkIP('192.0.2.7')).toBe('192.0.2.7');

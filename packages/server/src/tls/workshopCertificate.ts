@@ -2,7 +2,8 @@ import 'reflect-metadata';
 import { webcrypto, X509Certificate } from 'node:crypto';
 import { existsSync, mkdirSync, readFileSync, renameSync, writeFileSync } from 'node:fs';
 import type { ServerOptions } from 'node:https';
-import { isIP } from 'node:net';
+import { BlockList, isIP } from 'node:net';
+import { networkInterfaces } from 'node:os';
 import { join } from 'node:path';
 import { AsnConvert } from '@peculiar/asn1-schema';
 import {
@@ -118,21 +119,43 @@ async function made(
   return { key: await pemOf(keys.privateKey), cert: `${cert.toString('pem')}\n` };
 }
 
-/** What an authority may sign for: these names and addresses, and nothing else (RFC 5280, 4.2.1.10). */
+/**
+ * The network that an address of this machine lies in, as `192.0.2.0/24`: routers and systems give out another address of it now and then, and
+ * devices need not trust another authority for that. An address that is none of this machine's, or lies in a very wide network, stands for itself.
+ */
+function networkOf(host: string): string {
+  const version = isIP(host);
+  const all = Object.values(networkInterfaces()).flatMap((addresses) => addresses ?? []);
+  const own = all.find(({ address, internal }) => address === host && !internal);
+  const prefix = Number(own?.cidr?.split('/')[1] ?? Number.NaN);
+  const isNarrow = version === 4 ? prefix >= 16 : prefix >= 64;
+  return `${host}/${isNarrow ? prefix : version === 4 ? 32 : 128}`;
+}
+
+/** What an authority may sign for: these names, the networks of these addresses, and nothing else (RFC 5280, 4.2.1.10). */
 function constraintsTo(hosts: readonly string[]): x509.Extension {
-  const base = (host: string) =>
-    isIP(host) ? { iPAddress: `${host}/${isIP(host) === 4 ? 32 : 128}` } : { dNSName: host };
+  const base = (host: string) => (isIP(host) ? { iPAddress: networkOf(host) } : { dNSName: host });
   const permitted = hosts.map((host) => new GeneralSubtree({ base: new GeneralName(base(host)) }));
   const value = AsnConvert.serialize(new NameConstraints({ permittedSubtrees: new GeneralSubtrees(permitted) }));
   return new x509.Extension(id_ce_nameConstraints, true, value);
 }
 
-/** Whether an authority may sign for these hosts and for no others. */
+/** Whether an authority may sign for these hosts, and not for anything there is. */
 function isFor(authority: string, hosts: readonly string[]): boolean {
   const extension = new x509.X509Certificate(authority).getExtension(id_ce_nameConstraints);
   if (!extension) return false;
-  const wanted = constraintsTo([...hosts].sort());
-  return Buffer.from(extension.value).equals(Buffer.from(wanted.value));
+  const { permittedSubtrees = [] } = AsnConvert.parse(extension.value, NameConstraints);
+  const names = new Set<string>();
+  const networks = new BlockList();
+  for (const { base } of permittedSubtrees) {
+    if (base.dNSName !== undefined) names.add(base.dNSName);
+    const [address = '', prefix = ''] = base.iPAddress?.split('/') ?? [];
+    if (address !== '') networks.addSubnet(address, Number(prefix), isIP(address) === 4 ? 'ipv4' : 'ipv6');
+  }
+  return hosts.every((host) => {
+    const version = isIP(host);
+    return version === 0 ? names.has(host) : networks.check(host, version === 4 ? 'ipv4' : 'ipv6');
+  });
 }
 
 /** The authority of a folder: the one that is there, or another where that ends too soon, or is for other names. */
@@ -160,9 +183,9 @@ function isGood(cert: string, authority: string, hosts: readonly string[]): bool
 }
 
 /**
- * A certificate of the workshop's own: an authority that devices are told once to trust, and that is good for the names and addresses of this
- * machine only; and a certificate for them, made anew when they change or it is about to end. Where the names or addresses change the authority
- * is made anew as well, and devices are told to trust the new one.
+ * A certificate of the workshop's own: an authority that devices are told once to trust, and that is good for the names of this machine and the
+ * networks of its addresses only; and a certificate for them, made anew when they change or it is about to end. Where the machine gets another
+ * name, or comes into another network, the authority is made anew as well, and devices are told to trust the new one.
  *
  * @param folder where both are kept, readable by their owner only
  * @param hosts names and addresses that it is to be good for

@@ -2,6 +2,7 @@ import { Smartphone, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
+import { useAppSelector } from '../app/store.js';
 import { Button } from '../look/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { useQr } from '../look/useQr.js';
@@ -49,6 +50,9 @@ export function BringDevice({ onClose }: { readonly onClose: () => void }) {
   const left = useLeft(invitation?.until ?? null);
   const qr = useQr(invitation?.address ?? '');
   const [count, setCount] = useState(0);
+  const session = useAppSelector((state) => state.access.session);
+  const isOwner = session?.person?.role === 'owner';
+  const isConfirmed = session?.confirmedUntil != null && Date.parse(session.confirmedUntil) > Date.now();
   // biome-ignore lint/correctness/useExhaustiveDependencies: one code a press, whatever is typed meanwhile
   useEffect(() => {
     void act(async () => setInvitation(await tell('inviteDevice', { body: { to: pathname } })));
@@ -73,6 +77,12 @@ export function BringDevice({ onClose }: { readonly onClose: () => void }) {
               Good for one device, for <span className="left">{left}</span> s.
             </p>
             <p className="address">{invitation.address}</p>
+            {isOwner && !isConfirmed && (
+              <Quiet>
+                Owners sign in there by password only. To let them use a PIN there, enter your password under People
+                first, then show another code.
+              </Quiet>
+            )}
             <Quiet>
               A device that warns of the certificate does not trust this workshop’s own yet: the README says how.
             </Quiet>
