@@ -1,5 +1,6 @@
 import type { Session } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
+import { dropLocalNote, localNote, setLocalNote } from '../look/localNotes.js';
 import { setTypist } from '../look/typingNotes.js';
 
 /** Who was signed in here last: while the server is away they go on working. */
@@ -18,13 +19,13 @@ function asSaid(): boolean | null {
 }
 
 function remember(session: Session): void {
-  if (session.person === null) localStorage.removeItem(KEY);
-  else localStorage.setItem(KEY, JSON.stringify({ ...session, confirmedUntil: null, token: '' }));
+  if (session.person === null) dropLocalNote(KEY);
+  else setLocalNote(KEY, JSON.stringify({ ...session, confirmedUntil: null, token: '' }));
 }
 
 /** Who was signed in when the server was here last; null for nobody. */
 export function lastSession(): Session | null {
-  const kept = localStorage.getItem(KEY);
+  const kept = localNote(KEY);
   return kept === null ? null : (JSON.parse(kept) as Session);
 }
 

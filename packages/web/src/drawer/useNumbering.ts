@@ -15,6 +15,7 @@ import {
 import { useState } from 'react';
 import { newId } from '../app/newId.js';
 import { useDraft } from '../limits/useDraft.js';
+import { localNote, setLocalNote } from '../look/localNotes.js';
 import { moveDrawer } from './moveDrawer.js';
 import type { Drawer } from './useDrawer.js';
 
@@ -25,12 +26,12 @@ const BALL_KEY = 'fettle.ball';
 
 /** The ball of this bench's micrometer: it stays in the spindle from half to half. */
 function useKeptBall(): [string, (text: string) => void] {
-  const [ball, show] = useState(() => localStorage.getItem(BALL_KEY) ?? '');
+  const [ball, show] = useState(() => localNote(BALL_KEY) ?? '');
   return [
     ball,
     (text) => {
       show(text);
-      localStorage.setItem(BALL_KEY, text);
+      setLocalNote(BALL_KEY, text);
     },
   ];
 }

@@ -1,5 +1,6 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
 import { newId } from '../app/newId.js';
+import { dropLocalNote, localNote, localNoteKeys, setLocalNote } from './localNotes.js';
 
 /*
  * What is being typed is noted on this device with every key, in local storage: that is written at once and read at once. But it comes to
@@ -54,7 +55,7 @@ interface Note {
 }
 
 function readKept(kept: string): Note | null {
-  const content = localStorage.getItem(kept);
+  const content = localNote(kept);
   if (content === null) return null;
   const note = NOTE.exec(content);
   return note ? { kept, id: note[1]!, text: note[2]! } : { kept, id: null, text: content };
@@ -69,7 +70,7 @@ function read(key: string): Note | null {
 
 /** The keys of what is noted that begin with something. */
 export function notedKeys(start: string): string[] {
-  const keys = Object.keys(localStorage).flatMap((kept) => {
+  const keys = localNoteKeys().flatMap((kept) => {
     const [key = '', account = typist] = kept.split(OF);
     return key.startsWith(start) && account === typist ? [key] : [];
   });
@@ -84,15 +85,15 @@ export function notedText(key: string): string | null {
 /** Notes what is being typed; until it is done with it is one typing. */
 export function noteText(key: string, text: string): void {
   const note = read(key);
-  localStorage.setItem(ownKey(key), `${note?.id ?? newId()} ${text}`);
-  if (note !== null && note.kept !== ownKey(key)) localStorage.removeItem(note.kept);
+  setLocalNote(ownKey(key), `${note?.id ?? newId()} ${text}`);
+  if (note !== null && note.kept !== ownKey(key)) dropLocalNote(note.kept);
 }
 
 /** What was typed is saved or given up: nothing is noted any more, and no earlier note of it counts. */
 export function noteDone(key: string): void {
   const note = read(key);
   if (note === null) return;
-  localStorage.removeItem(note.kept);
+  dropLocalNote(note.kept);
   if (note.id === null) return;
   const row = { id: note.id, at: Date.now() };
   // A browser that keeps no databases goes without: only one that is ended outright could bring the note back.
@@ -108,7 +109,7 @@ async function dropDone(notes: readonly string[]): Promise<void> {
   for (const kept of notes) {
     const id = readKept(kept)?.id;
     if (id == null || (await store.getKey(id)) === undefined) continue;
-    localStorage.removeItem(kept);
+    dropLocalNote(kept);
     // Its removal may miss the disk once more.
     await store.put({ id, at: Date.now() });
   }
@@ -124,7 +125,7 @@ async function dropDone(notes: readonly string[]): Promise<void> {
  * few seconds, it is not waited for.
  */
 export async function dropDoneNotes(): Promise<void> {
-  const notes = Object.keys(localStorage).filter((kept) => NOTES.some((start) => kept.startsWith(start)));
+  const notes = localNoteKeys().filter((kept) => NOTES.some((start) => kept.startsWith(start)));
   const dropped = dropDone(notes).catch(() => undefined);
   if (notes.length === 0) return;
   await Promise.race([dropped, new Promise((resolve) => setTimeout(resolve, LONGEST_MS))]);

@@ -2,6 +2,7 @@ import { FEATURE_TABLE, type Feature, lengthText, type Reading } from '@fettle/c
 import { useState } from 'react';
 import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
+import { localNote, setLocalNote } from '../look/localNotes.js';
 import { Notice } from '../look/Notice.js';
 import { isDeviation } from './useSaveReading.js';
 
@@ -22,7 +23,7 @@ export function SettingMoved({ job, feature, onMove }: SettingMovedProps) {
   const { unit, measuring } = job.document;
   const setting = measuring.setting[feature];
   const key = keptKey(job.id, feature);
-  const [kept, setKept] = useState(() => localStorage.getItem(key));
+  const [kept, setKept] = useState(() => localNote(key));
   const old = job.readings.filter(
     (one) => one.feature === feature && isDeviation(one.text) && one.setting !== null && one.setting !== setting,
   );
@@ -35,7 +36,7 @@ export function SettingMoved({ job, feature, onMove }: SettingMovedProps) {
         <>
           <Button
             onPress={() => {
-              localStorage.setItem(key, String(setting));
+              setLocalNote(key, String(setting));
               setKept(String(setting));
             }}
           >

@@ -3,6 +3,7 @@ import { useState } from 'react';
 import { useLatest } from '../app/useLatest.js';
 import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../look/Button.js';
+import { localNote, setLocalNote } from '../look/localNotes.js';
 import { Notice } from '../look/Notice.js';
 import { useKeepAgain } from './useSaveReading.js';
 
@@ -25,7 +26,7 @@ function typedInOther({ document, readings }: OpenJob): Reading[] {
 export function UnitMoved({ job }: { readonly job: OpenJob }) {
   const { unit } = job.document;
   const key = keptKey(job.id);
-  const [kept, setKept] = useState(() => localStorage.getItem(key));
+  const [kept, setKept] = useState(() => localNote(key));
   const keepAgain = useKeepAgain(useLatest(job));
   const old = typedInOther(job);
   const [first] = old;
@@ -33,7 +34,7 @@ export function UnitMoved({ job }: { readonly job: OpenJob }) {
   const shown = old.slice(0, SHOWN).map(({ text }) => text);
   const count = old.length === 1 ? 'One figure was' : `${old.length} figures were`;
   const keep = () => {
-    localStorage.setItem(key, unit);
+    setLocalNote(key, unit);
     setKept(unit);
   };
   return (

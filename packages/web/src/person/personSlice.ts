@@ -1,6 +1,7 @@
 import { cutText } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { sessionTold } from '../access/accessSlice.js';
+import { localNote, setLocalNote } from '../look/localNotes.js';
 
 const KEY = 'fettle.person';
 
@@ -15,12 +16,12 @@ export interface PersonState {
 
 const personSlice = createSlice({
   name: 'person',
-  initialState: (): PersonState => ({ name: localStorage.getItem(KEY) ?? '', isAccount: false }),
+  initialState: (): PersonState => ({ name: localNote(KEY) ?? '', isAccount: false }),
   reducers: {
     personNamed(state, action: PayloadAction<string>) {
       if (state.isAccount) return;
       state.name = cutText(action.payload.trim(), 60);
-      localStorage.setItem(KEY, state.name);
+      setLocalNote(KEY, state.name);
     },
   },
   extraReducers: (build) =>

@@ -10,6 +10,7 @@ import {
 } from '@fettle/core';
 import { newId } from '../app/newId.js';
 import type { Store } from '../app/store.js';
+import { notesInPageOnly } from '../look/localNotes.js';
 import { api } from '../wire/api.js';
 import { type AskFault, isAskFault, isSignedOut } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
@@ -109,7 +110,8 @@ class Delivery {
     // What is nowhere but in the page goes with it: whoever closes it is asked.
     addEventListener('beforeunload', (event) => {
       const { notKept, parcels } = this.store.getState().saving;
-      if (notKept !== null && notKept.only > 0 && parcels.length > 0) event.preventDefault();
+      const isOnlyHere = (notKept !== null && notKept.only > 0 && parcels.length > 0) || notesInPageOnly() > 0;
+      if (isOnlyHere) event.preventDefault();
     });
     this.look();
   }

@@ -1,5 +1,6 @@
 import { type GaugeLine, GaugeLines, gaugeLineSchema, gaugeText, PLAIN_LINE } from '@fettle/core';
 import { useEffect, useRef, useState } from 'react';
+import { localNote, setLocalNote } from '../../look/localNotes.js';
 import { chosenPort, type GaugePort, hasSerial } from './gaugePort.js';
 import { type SimulatedPort, simulatedPort } from './simulatedPort.js';
 import { typeFigure } from './typeFigure.js';
@@ -8,7 +9,7 @@ const KEY = 'fettle.gaugeLine';
 
 /** The line format of this device's gauge; the plain one where none was set, or what was kept is none. */
 function keptLine(): GaugeLine {
-  const kept = localStorage.getItem(KEY);
+  const kept = localNote(KEY);
   if (kept === null) return PLAIN_LINE;
   try {
     return gaugeLineSchema.catch(PLAIN_LINE).parse(JSON.parse(kept));
@@ -69,7 +70,7 @@ export function useGauge(): Gauge {
     setLine: (part) => {
       const next = { ...line, ...part };
       show(next);
-      localStorage.setItem(KEY, JSON.stringify(next));
+      setLocalNote(KEY, JSON.stringify(next));
     },
     hasSerial: hasSerial(),
     name: port?.name ?? null,
