@@ -1,5 +1,5 @@
-import type { DrawerLine, Moved, PieceLine } from '@fettle/core';
-import { createListenerMiddleware } from '@reduxjs/toolkit';
+import type { DrawerLine, PieceLine } from '@fettle/core';
+import type { Middleware } from '@reduxjs/toolkit';
 import { api, drawerMoved } from '../wire/api.js';
 
 /** A line as both lists have it. */
@@ -22,12 +22,14 @@ export function withMoved<Line extends AnyLine>(
   return [...lines.values()].sort((one, other) => (one.id < other.id ? -1 : one.id > other.id ? 1 : 0));
 }
 
-const listening = createListenerMiddleware();
-
-listening.startListening({
-  actionCreator: drawerMoved,
-  effect: ({ payload }, { dispatch, getState }) => {
-    const { lines, pieces, gone }: Moved = payload;
+/** Lays what was done to the drawer from here into the lists that this page has. */
+export const layMoved: Middleware =
+  ({ dispatch, getState }) =>
+  (next) =>
+  (action) => {
+    const result = next(action);
+    if (!drawerMoved.match(action)) return result;
+    const { lines, pieces, gone } = action.payload;
     for (const { endpointName, originalArgs } of api.util.selectInvalidatedBy(getState() as never, ['drawer'])) {
       if (endpointName === 'listDrawer') {
         dispatch(api.util.updateQueryData('listDrawer', originalArgs, (list) => withMoved(list, lines, gone)) as never);
@@ -37,8 +39,5 @@ listening.startListening({
         );
       }
     }
-  },
-});
-
-/** Lays what was done to the drawer from here into the lists that this page has. */
-export const layMoved = listening.middleware;
+    return result;
+  };
