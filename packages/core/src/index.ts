@@ -64,7 +64,6 @@ export {
   valueAt,
   withValueAt,
 } from './document/mergeThreeWays.js';
-export { daySchema, momentSchema } from './document/moment.js';
 export { newStampsOfOthers, type PersonStamp, stampedBy, stampKey, stampsIn } from './document/stamps.js';
 export { cutText, storageFaults } from './document/storableText.js';
 export { type DrawerMovement, drawerMovementSchema } from './drawer/drawerMovement.js';
@@ -313,6 +312,7 @@ export type { Limit } from './measure/lengthSchema.js';
 export { lengthText, roughText, spreadFigure, workedOutText } from './measure/lengthText.js';
 export { type LikelyFigure, likelyFigures, likelyParts, type Span } from './measure/likelyFigures.js';
 export { BELIEVABLE_WEAR, judgedReading } from './measure/misreading.js';
+export { daySchema, momentSchema } from './measure/moment.js';
 export { type Nanometres, nanometres } from './measure/nanometres.js';
 export { normalChance } from './measure/normalChance.js';
 export { NEEDLES, type Needle, type ParseContext, parseLength } from './measure/parseLength.js';

@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
+import { momentSchema } from '../measure/moment.js';
 import { TORQUE_UNITS } from '../torque/torqueUnit.js';
 
 const wordsSchema = z.string().trim().max(500, 'at most 500 characters');

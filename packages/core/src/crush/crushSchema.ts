@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { daySchema } from '../document/moment.js';
 import { pieceChoiceSchema } from '../endPlay/endPlaySchema.js';
 import { nanometresSchema } from '../measure/lengthSchema.js';
+import { daySchema } from '../measure/moment.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Material } from '../part/material.js';
 

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { momentSchema } from '../document/moment.js';
+import { momentSchema } from '../measure/moment.js';
 import { drawerItemSchema } from './drawerPiece.js';
 
 /** What was done to the drawer; `change` is any other edit. */

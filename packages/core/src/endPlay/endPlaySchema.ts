@@ -1,8 +1,8 @@
 import { z } from 'zod';
-import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { shimPlaceSchema } from '../fit/format/shimPlace.js';
 import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import { momentSchema } from '../measure/moment.js';
 import { nanometres } from '../measure/nanometres.js';
 import { type Unit, unitSchema } from '../measure/unit.js';
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { canonicalJson } from '../document/canonicalJson.js';
 import { type DocumentFault, faultsOf } from '../document/fault.js';
-import { momentSchema } from '../document/moment.js';
+import { momentSchema } from '../measure/moment.js';
 import { unitSchema } from '../measure/unit.js';
 import { crankLayoutSchema } from '../part/crankLayout.js';
 import { SHEET_PARTS } from './sheetBlock.js';

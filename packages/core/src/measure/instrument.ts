@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { daySchema } from '../document/moment.js';
 import { nanometresSchema, sizeNmSchema } from './lengthSchema.js';
+import { daySchema } from './moment.js';
 import { type Nanometres, nanometres } from './nanometres.js';
 import { NEEDLES } from './parseLength.js';
 import { combinedUncertainty, evenly } from './uncertainty.js';

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { momentSchema } from '../document/moment.js';
+import { momentSchema } from '../measure/moment.js';
 import { LONGEST, type Nanometres } from '../measure/nanometres.js';
 import { NEEDLES, parseLength } from '../measure/parseLength.js';
 import { unitSchema } from '../measure/unit.js';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { nanometresSchema } from '../measure/lengthSchema.js';
+import { momentSchema } from '../measure/moment.js';
 import { unitSchema } from '../measure/unit.js';
 
 /** Where a dial stands at one moment of a turn. */

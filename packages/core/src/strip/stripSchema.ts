@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { sizeNmSchema } from '../measure/lengthSchema.js';
+import { momentSchema } from '../measure/moment.js';
 import { unitSchema } from '../measure/unit.js';
 
 /** Where on a strip its width is read: at either end, which gives the taper. */

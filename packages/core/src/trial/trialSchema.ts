@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import { momentSchema } from '../measure/moment.js';
 import { NEEDLES } from '../measure/parseLength.js';
 import { unitSchema } from '../measure/unit.js';
 import { torqueSchema } from '../torque/fastener.js';

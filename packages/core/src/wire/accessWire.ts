@@ -1,6 +1,6 @@
 import { z } from 'zod';
-import { daySchema, momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
+import { daySchema, momentSchema } from '../measure/moment.js';
 import { roleSchema } from './access.js';
 import { commonPin } from './commonPin.js';
 import { endpoint } from './endpoint.js';

@@ -1,10 +1,10 @@
 import { z } from 'zod';
-import { daySchema, momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { jobDocumentSchema } from '../job/jobDocument.js';
 import { STAGE_STATES } from '../job/slice.js';
 import { STAGES } from '../job/stages.js';
 import { nanometresSchema } from '../measure/lengthSchema.js';
+import { daySchema, momentSchema } from '../measure/moment.js';
 import { unitSchema } from '../measure/unit.js';
 import { familySchema } from '../part/family.js';
 import { FEATURES, SLOTS } from '../part/feature.js';

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { buildSheetSchema } from '../job/buildSheetSchema.js';
+import { momentSchema } from '../measure/moment.js';
 import { endpoint } from './endpoint.js';
 import { jobIdSchema } from './jobWire.js';
 

@@ -1,7 +1,7 @@
 import { z } from 'zod';
-import { momentSchema } from '../document/moment.js';
 import { personSchema } from '../document/person.js';
 import { engineTypeSchema } from '../engineType/engineType.js';
+import { momentSchema } from '../measure/moment.js';
 import { unitSchema } from '../measure/unit.js';
 import { familySchema } from '../part/family.js';
 import { endpoint } from './endpoint.js';

@@ -1,7 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { applyPatch, PatchMisfit } from './mergeThreeWays.js';
 import { daySchema, momentSchema } from './moment.js';
-import { storageFaults } from './storableText.js';
 
 describe('a date', () => {
   it('lies in years that a clock may say', () => {
@@ -12,19 +10,6 @@ describe('a date', () => {
     expect(momentSchema.safeParse('2026-11-30T10:00:00.000Z').success).toBe(true);
     for (const moment of ['0000-01-01T00:00:00Z', '9999-12-31T23:59:59.999Z', '+275760-09-13T00:00:00.000Z']) {
       expect([moment, momentSchema.safeParse(moment).success]).toEqual([moment, false]);
-    }
-  });
-});
-
-describe('the name that every object of JavaScript has', () => {
-  it('is refused as that of a member, and in a step of a change', () => {
-    expect(storageFaults(JSON.parse('{"shells":{"__proto__":{"wall":1}}}'))).toEqual([
-      { path: '/shells', message: 'the name of a member: it may not be __proto__' },
-    ]);
-    for (const path of ['/__proto__/isAdmin', '/shells/__proto__', '/__proto__']) {
-      const change = () => applyPatch({ shells: {} }, [{ op: 'add', path, value: 1 }]);
-      expect(change).toThrow(PatchMisfit);
-      expect(change).toThrow('nothing is called __proto__');
     }
   });
 });
