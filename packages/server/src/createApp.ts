@@ -38,6 +38,7 @@ import type { PdfPool } from './sheet/pdfPool.js';
 import { sheetHandlers } from './sheet/sheetHandlers.js';
 import { nonceOf, webPage } from './web/webPage.js';
 import { docsRoutes } from './wire/docsRoutes.js';
+import { Shared } from './wire/Shared.js';
 import { type HandlersOf, serve } from './wire/serve.js';
 
 export interface Parts {
@@ -190,7 +191,8 @@ export async function createApp({
     shims: ({ body }, asker) => fits.shims(body, asker),
   };
   const boot = randomBytes(6).toString('base64url');
-  app.use(serve(handlers, jobTags(jobs), () => databaseMark(database), boot, live, reads));
+  const marks = new Shared(() => databaseMark(database));
+  app.use(serve(handlers, jobTags(jobs), () => marks.ask(''), boot, live, reads));
   app.use('/api', answerUnknownPath);
   if (authority !== null) {
     app.get('/workshop.crt', (_request, response) => {
