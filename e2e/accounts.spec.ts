@@ -133,7 +133,7 @@ test('a tablet that was let in is shared by PIN; who signs out leaves nothing of
   await expect(tablet.getByRole('link', { name: 'Signed in as Wren' })).toBeVisible();
   // By PIN alone nobody gets at what is the owner's.
   await tablet.goto('/people');
-  await expect(tablet.getByRole('heading', { name: 'Confirm that it is you' })).toBeVisible();
+  await expect(tablet.getByRole('heading', { name: 'Enter your password again' })).toBeVisible();
   await expect(tablet.getByRole('region', { name: 'Devices' })).toBeHidden();
   expect(await seriousFaults(tablet)).toEqual([]);
   await tablet.getByLabel('Password', { exact: true }).fill(PASSWORD);

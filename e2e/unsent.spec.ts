@@ -110,7 +110,7 @@ test('what the server fails at by a fault of its own is never set aside: it wait
   const texts = async () =>
     (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(({ text }: { text: string }) => text);
   await expect.poll(texts).toEqual(['64.011']);
-  await expect(page.getByText('The server fails at 1 change: kept on this device and tried again')).toBeVisible();
+  await expect(page.getByText('The server could not save 1 change. Kept on this device, tried again')).toBeVisible();
   await expect.poll(() => tries, { timeout: 20_000 }).toBeGreaterThan(2);
   await expect(page.getByText('was not taken')).toBeHidden();
   // By itself, once the server is well.

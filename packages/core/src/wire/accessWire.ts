@@ -22,7 +22,7 @@ export const pinSchema = z
   .superRefine((pin, context) => {
     const why = commonPin(pin);
     if (why !== null)
-      context.addIssue({ code: 'custom', message: `${why}: everybody tries that first; choose another` });
+      context.addIssue({ code: 'custom', message: `this PIN is too easy to guess: ${why}; choose another` });
   });
 
 const idSchema = z.uuid('an id of a person or a device is a UUID').toLowerCase();

@@ -99,7 +99,7 @@ export class Access {
     if (needs === 'people' && !this.isConfirmed) {
       throw new ProblemError(
         'password-needed',
-        'Enter your password first: people, devices and the record are the owner’s.',
+        'Enter your password again: only the owner sees and changes people and devices.',
       );
     }
   }

@@ -237,7 +237,7 @@ export class PeopleService {
   /** Who has this PIN, on a device that was let in. @throws ProblemError as by password */
   async byPin(id: string, pin: string, device: DeviceRow): Promise<PersonRow> {
     if (commonPin(pin) !== null) {
-      const message = 'A PIN that everybody tries first is not taken. Sign in by password and set another one.';
+      const message = 'This PIN is too easy to guess. Sign in by name and password, then set another PIN.';
       throw new ProblemError('not-signed-in', message);
     }
     const row = await this.byId(id);
@@ -247,7 +247,7 @@ export class PeopleService {
     if (!isRight || !row || !mayHere) {
       const name = row?.name ?? 'nobody';
       await tellEvent(this.database, { what: 'pin-failed', subject: name, by: name, device: device.id });
-      throw new ProblemError('not-signed-in', 'That is not a PIN that counts here.');
+      throw new ProblemError('not-signed-in', 'Wrong PIN. Try again, or sign in by name and password.');
     }
     await counted.right();
     return row;
@@ -257,7 +257,7 @@ export class PeopleService {
   async checkPassword(person: PersonRow, password: string, place: Place): Promise<void> {
     const counted = await tryPassword(this.database, person.nameKey, place);
     if (!(await isSecret(password, person.password))) {
-      throw new ProblemError('not-signed-in', 'That is not your password.');
+      throw new ProblemError('not-signed-in', 'Wrong password. Try again.');
     }
     await counted.right();
   }

@@ -153,7 +153,7 @@ describe('a PIN', () => {
     expect(pin).toMatch(/^\$argon2id/u);
     const tablet = await device();
     const told = await tablet.ask('POST', '/api/session', { person: id, pin: '1234' });
-    expect(told.body.detail).toContain('everybody tries first');
+    expect(told.body.detail).toContain('too easy to guess');
   });
 });
 

@@ -52,7 +52,12 @@ const peopleOf = (isOff: boolean) => {
 };
 
 /** What is said of an engine that another version has left without a word of how far it is. */
-const NOT_YET: JobProgress = { next: 'data', todo: 'How far it is, is being worked out', stages: {}, reminders: [] };
+const NOT_YET: JobProgress = {
+  next: 'data',
+  todo: 'Open it: the next step is being worked out',
+  stages: {},
+  reminders: [],
+};
 
 /** How far an engine is by what was kept last: another build may have kept it in another form. */
 function progressOf({ progress, progressBuild }: Pick<JobRow, 'progress' | 'progressBuild'>): JobProgress {

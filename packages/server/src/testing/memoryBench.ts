@@ -2,11 +2,12 @@
  * npm run bench, memory: what the built server takes while sixteen clients at once send the largest bodies there are, of every kind, beside
  * what it takes for one of them, and what it has given back after a while. Read from the kernel, of the server's process alone.
  */
-import { type ChildProcess, spawn } from 'node:child_process';
+import type { ChildProcess } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, readFileSync, rmSync } from 'node:fs';
 import { join } from 'node:path';
 import { freePort, startCluster } from '../../../../scripts/postgres.mjs';
+import { builtServer } from './builtServer.js';
 import { engineOfMany, startedEngine } from './samples.js';
 
 const CLIENTS = 16;
@@ -21,24 +22,7 @@ const cluster = await startCluster(folder, { durable: false });
 const port = await freePort();
 const origin = `http://127.0.0.1:${port}`;
 
-function startServer(): Promise<ChildProcess> {
-  const child = spawn(process.execPath, ['packages/server/dist/main.js'], {
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      DATABASE_URL: cluster.url,
-      FETTLE_PORT: String(port),
-      FETTLE_DEMO: 'no',
-      FETTLE_LOG: 'silent',
-      MALLOC_ARENA_MAX: '2',
-    },
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  });
-  return new Promise((resolve, reject) => {
-    child.on('message', () => resolve(child));
-    child.on('exit', (code) => reject(new Error(`the server ended with ${code}; build it first: npm run types`)));
-  });
-}
+const startServer = () => builtServer(cluster.url, port, { FETTLE_LOG: 'silent', MALLOC_ARENA_MAX: '2' });
 
 /** Memory of a process, MB: what it has now, or the most it ever had. */
 function memoryOf({ pid }: ChildProcess, which: 'VmRSS' | 'VmHWM'): number {

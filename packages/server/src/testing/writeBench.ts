@@ -3,13 +3,14 @@
  * on the same cluster at the same number of connections; both on disk before they are answered. And how long somebody else waits for an answer
  * while others send changes of the largest documents there are, beside how long with nobody else there.
  */
-import { type ChildProcess, spawn, spawnSync } from 'node:child_process';
+import { spawnSync } from 'node:child_process';
 import { randomUUID } from 'node:crypto';
 import { mkdtempSync, rmSync, writeFileSync } from 'node:fs';
 import { Agent, request } from 'node:http';
 import { join } from 'node:path';
 import { type JobDocument, newJob, usualLayout } from '@fettle/core';
 import { freePort, postgresBinaries, startCluster } from '../../../../scripts/postgres.mjs';
+import { builtServer } from './builtServer.js';
 import { engineOfMany } from './samples.js';
 
 const CONNECTIONS = [1, 8, 32] as const;
@@ -22,23 +23,7 @@ const cluster = await startCluster(folder, { durable: true });
 const port = await freePort();
 const agent = new Agent({ keepAlive: true, maxSockets: 64 });
 
-function startServer(): Promise<ChildProcess> {
-  const child = spawn(process.execPath, ['packages/server/dist/main.js'], {
-    env: {
-      ...process.env,
-      NODE_ENV: 'production',
-      DATABASE_URL: cluster.url,
-      FETTLE_PORT: String(port),
-      FETTLE_DEMO: 'no',
-      FETTLE_LOG: 'error',
-    },
-    stdio: ['ignore', 'inherit', 'inherit', 'ipc'],
-  });
-  return new Promise((resolve, reject) => {
-    child.on('message', () => resolve(child));
-    child.on('exit', (code) => reject(new Error(`the server ended with ${code}; build it first: npm run types`)));
-  });
-}
+const startServer = () => builtServer(cluster.url, port);
 
 function send(method: string, path: string, body: unknown): Promise<number> {
   const text = JSON.stringify(body);

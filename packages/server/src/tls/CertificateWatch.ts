@@ -17,10 +17,10 @@ export function certificateFault(cert: string, now: number): string | null {
   const until = new Date(new X509Certificate(cert).validTo);
   const day = until.toISOString().slice(0, 10);
   if (until.getTime() < now) {
-    return `The certificate that Fettle was given has expired on ${day}. Browsers warn of it. Put a new one in its place: it is taken up within a day.`;
+    return `The server’s certificate expired on ${day}, and browsers warn of it. Replace its files: Fettle uses the new certificate within a day.`;
   }
   if (until.getTime() < now + SOON_DAYS * DAY_MS) {
-    return `The certificate that Fettle was given ends on ${day}. Put a new one in its place: it is taken up within a day.`;
+    return `The server’s certificate expires on ${day}. Replace its files: Fettle uses the new certificate within a day.`;
   }
   return null;
 }

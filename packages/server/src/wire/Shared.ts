@@ -1,7 +1,3 @@
-interface Waiting<Value> {
-  readonly answer: Promise<Value>;
-}
-
 /**
  * Work that many ask for at once, done once for all of them. Who asks while it is under way is not given that, which may be older than what they
  * have just done, but the next one, which begins when it ends: whatever they are told was read after they asked.
@@ -9,7 +5,7 @@ interface Waiting<Value> {
 export class Shared<Value> {
   private readonly work: (key: string) => Promise<Value>;
   private readonly running = new Map<string, Promise<Value>>();
-  private readonly next = new Map<string, Waiting<Value>>();
+  private readonly next = new Map<string, Promise<Value>>();
 
   constructor(work: (key: string) => Promise<Value>) {
     this.work = work;
@@ -19,27 +15,23 @@ export class Shared<Value> {
     const running = this.running.get(key);
     if (!running) return this.begin(key);
     const known = this.next.get(key);
-    if (known) return known.answer;
-    const answer = running
-      .catch(() => undefined)
-      .then(() => {
-        this.next.delete(key);
-        return this.begin(key);
-      });
-    this.next.set(key, { answer });
+    if (known) return known;
+    const begin = () => {
+      this.next.delete(key);
+      return this.begin(key);
+    };
+    const answer = running.then(begin, begin);
+    this.next.set(key, answer);
     return answer;
   }
 
   private begin(key: string): Promise<Value> {
     const answer = this.work(key);
-    const own = answer
-      .catch(() => undefined)
-      .then(() => {
-        if (this.running.get(key) === kept) this.running.delete(key);
-      });
-    const kept: Promise<Value> = answer;
-    this.running.set(key, kept);
-    void own;
+    this.running.set(key, answer);
+    const over = () => {
+      if (this.running.get(key) === answer) this.running.delete(key);
+    };
+    answer.then(over, over);
     return answer;
   }
 }

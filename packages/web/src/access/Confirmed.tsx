@@ -27,7 +27,7 @@ export function Confirmed({ children }: { readonly children: ReactNode }) {
   if (!isOn || isConfirmed || session?.person?.role !== 'owner') return children;
   return (
     <Door
-      title="Confirm that it is you"
+      title="Enter your password again"
       act="Go on"
       isReady={password !== ''}
       isBusy={acting.isBusy}
@@ -36,7 +36,7 @@ export function Confirmed({ children }: { readonly children: ReactNode }) {
         await acting.act(() => tell('confirmPassword', { body: { password } }));
         setPassword('');
       }}
-      beside="People, devices and the record are the owner’s alone. Fettle asks for the password again after 15 minutes."
+      beside="Only the owner sees and changes people and devices. Fettle asks for the password every 15 minutes."
     >
       <Field
         label="Password"

@@ -108,7 +108,7 @@ function OwnPin({ hasPin, role }: Pick<Account, 'hasPin' | 'role'>) {
           value={pin}
           onChange={setPin}
           fault={pin !== '' && !isLong ? 'Four to eight digits.' : common === null ? null : `Not this one: ${common}.`}
-          hint="Four to eight digits; none that everybody tries first."
+          hint="Four to eight digits, not easy to guess."
         />
         {acting.fault !== null && <p role="alert">{acting.fault}</p>}
         <Row>

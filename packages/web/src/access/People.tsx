@@ -73,7 +73,7 @@ function personColumns(acting: Acting, onTold: (told: TellOnce) => void): DataCo
         retiredAt
           ? `not since ${ago(retiredAt)}`
           : lockedUntil
-            ? 'must wait somewhere, after wrong tries'
+            ? 'must wait after wrong tries'
             : mustChange
               ? 'not yet with a password of their own'
               : hasPin
@@ -236,8 +236,8 @@ function Devices() {
     <Panel aria-label="Devices">
       <PanelTitle>Devices</PanelTitle>
       <Quiet>
-        Let in by the code beside any engine (“On a phone”). On them people sign in by PIN; an owner only on a device
-        that an owner let in. Whoever is signed in on a device that is let out is signed out there at once.
+        Let a device in by the code beside any engine (“On a phone”). People sign in there by PIN. Owners can use a PIN
+        only where an owner let the device in. Letting a device out signs everybody out there at once.
       </Quiet>
       {acting.fault !== null && <Notice urgent>{acting.fault}</Notice>}
       {data && data.length > 0 ? (

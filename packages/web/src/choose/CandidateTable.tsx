@@ -45,7 +45,7 @@ export function CandidateTable({ station, document, halves, choices }: Candidate
   const listed = usePairs(document, [station, most, upper, lower], station.id, (pairs, key) =>
     pairs.candidates(key, station, most, upper && lower ? { upper, lower } : null),
   );
-  if (listed === null) return <Quiet aria-busy>Listing the pairs …</Quiet>;
+  if (listed === null) return <Quiet aria-busy>Listing pairs …</Quiet>;
   const { candidates, all } = listed;
   if (candidates.length === 0) return null;
   const { meanOffWith, best } = choices;

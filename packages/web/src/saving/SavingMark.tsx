@@ -43,10 +43,8 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
   }
   if (unreachable) {
     const only = notKept?.only ?? 0;
-    const where =
-      only === 0
-        ? 'on this device'
-        : `${only === count ? '' : `here, ${only} of them `}in this page only: do not close it`;
+    const share = only === count ? '' : `here, ${only} of them `;
+    const where = only === 0 ? 'on this device' : `${share}in this page only: do not close it`;
     return (
       <Mark $tone="var(--close)">
         <CloudOff aria-hidden size={20} />
@@ -66,7 +64,7 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
     return (
       <Mark $tone="var(--close)">
         <TriangleAlert aria-hidden size={20} />
-        Saving {changes}. {notKept!.only} in this page only, for the browser has no room: do not close it
+        Saving {changes}. {notKept!.only} in this page only, the browser is full: do not close it
       </Mark>
     );
   }
@@ -75,7 +73,7 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
     return (
       <Mark $tone="var(--close)">
         <TriangleAlert aria-hidden size={20} />
-        The server fails at {changes}: kept on this device and tried again
+        The server could not save {changes}. Kept on this device, tried again
       </Mark>
     );
   }
