@@ -87,7 +87,7 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
         wall and on hand are needed. Or washers and shims: {PIECE_COLUMNS.join(', ')}, of which kind, name, thickness
         and on hand are needed. Lengths without a unit are in {unit === 'mm' ? 'millimetres' : 'inches'}.
       </Quiet>
-      <Row style={{ marginTop: '0.5rem' }}>
+      <Row style={{ margin: '0.5rem 0' }}>
         <FileButton label="Drawer file" accept=".csv,.xlsx" onChoose={choose}>
           <FileUp aria-hidden size={18} />
           Choose a file

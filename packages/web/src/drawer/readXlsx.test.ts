@@ -85,7 +85,7 @@ describe('an XLSX file', () => {
 
   it('that is none is told in words', async () => {
     for (const bytes of [new Uint8Array(0), strToU8('Family;Wall'), fileOf('').slice(0, 300)]) {
-      await expect(readXlsx(bytes as Uint8Array<ArrayBuffer>)).rejects.toThrow('no XLSX file, or a broken one');
+      await expect(readXlsx(bytes as Uint8Array<ArrayBuffer>)).rejects.toThrow('not an XLSX file, or it is damaged');
     }
   });
 });

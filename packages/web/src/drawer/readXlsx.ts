@@ -22,7 +22,7 @@ function checkContents(bytes: Uint8Array): void {
       },
     });
   } catch {
-    throw new Error('it is no XLSX file, or a broken one');
+    throw new Error('it is not an XLSX file, or it is damaged');
   }
   if (parts.length > XLSX_BOUNDS.parts) throw new Error(`it has more than ${XLSX_BOUNDS.parts} parts`);
   const unpacked = parts.reduce((sum, { originalSize }) => sum + originalSize, 0);

@@ -56,7 +56,7 @@ export function useTableFile(): ChosenTable {
       readSpreadsheet(file, { onProgress, cancelled: own.signal })
         .then((cells) => !own.signal.aborted && setTable({ name, cells }))
         .catch((error: Error) => {
-          if (!own.signal.aborted) setFault(`${name} cannot be read: ${error.message}. A CSV or XLSX file is wanted.`);
+          if (!own.signal.aborted) setFault(`Cannot read “${name}”: ${error.message}. Choose a CSV or XLSX file.`);
         })
         .finally(() => !own.signal.aborted && setUnderWay(null));
     },

@@ -156,7 +156,7 @@ export function TypeList() {
         {types === null ? (
           <p aria-busy>Looking into the library …</p>
         ) : types.length === 0 ? (
-          <p>
+          <p style={{ marginTop: '0.6rem' }}>
             {words.trim() !== ''
               ? `No ${isArchive ? 'archived ' : ''}sheet holds “${words.trim()}”.`
               : isArchive
