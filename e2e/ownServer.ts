@@ -60,6 +60,7 @@ export async function ownServer(name: string, env: Record<string, string> = {}):
     child,
     async stop() {
       child.removeAllListeners('exit');
+      if (child.exitCode !== null || child.signalCode !== null) return;
       const ended = once(child, 'exit');
       child.kill('SIGTERM');
       await ended;

@@ -5,3 +5,4 @@ export function startCluster(
   options: { durable: boolean },
 ): Promise<{ url: string; serverUrl: () => string; stop: () => Promise<void> }>;
 export function postgresBinaries(): string;
+export function addressesOf(folder: string, port: number): { readonly url: string; serverUrl(): string };
