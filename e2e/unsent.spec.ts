@@ -119,6 +119,38 @@ test('what the server fails at by a fault of its own is never set aside: it wait
   await allSaved(page);
 });
 
+test('who clears the site’s data is told what the server knows to be missing from that browser', async ({
+  context,
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 cleared'));
+  await page.goto(`/engines/${id}/bores`);
+  // The server fails at the readings, and answers everything else.
+  await page.route(/\/readings\//u, async (route) => {
+    const problem = { type: '/api/docs#server-fault', title: 'Something went wrong', status: 500, detail: 'Logged.' };
+    await route.fulfill({ status: 500, contentType: 'application/problem+json', body: JSON.stringify(problem) });
+  });
+  const told = page.waitForResponse((response) => response.url().includes('/api/unsent/') && response.ok());
+  await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
+  await page.keyboard.press('Enter');
+  await told;
+  await page.unroute(/\/readings\//u);
+  await page.goto('about:blank');
+  const session = await context.newCDPSession(page);
+  const origin = new URL(test.info().project.use.baseURL!).origin;
+  await session.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' });
+  await page.goto('/');
+  const note = page.getByRole('alert').filter({ hasText: 'never reached the server' });
+  await expect(note.getByRole('link', { name: 'Reed 6 cleared: M1 main bore, front plane, “64.010”' })).toBeVisible();
+  await note.getByRole('button', { name: 'Remove this note' }).click();
+  await expect(note).toBeHidden();
+  await page.reload();
+  await allSaved(page);
+  await page.waitForResponse((response) => response.url().includes('/api/jobs'));
+  await expect(note).toBeHidden();
+});
+
 test('a full disk of the server is told as that, and what was typed goes once there is room', async ({
   page,
   request,

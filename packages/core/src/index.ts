@@ -477,3 +477,4 @@ export {
   type SignedSheet,
 } from './wire/sheetWire.js';
 export { MOST_TYPES_AT_ONCE, type TypeRevision, type TypeSummary, type TypeView } from './wire/typeWire.js';
+export { type Missing, MOST_UNSENT, type Unsent, type UnsentChange, unsentWords } from './wire/unsentWire.js';

@@ -36,6 +36,8 @@ import { ProblemError } from './problem/problem.js';
 import type { ReadPool } from './read/ReadPool.js';
 import type { PdfPool } from './sheet/pdfPool.js';
 import { sheetHandlers } from './sheet/sheetHandlers.js';
+import { UnsentService } from './unsent/UnsentService.js';
+import { unsentHandlers } from './unsent/unsentHandlers.js';
 import { nonceOf, webPage } from './web/webPage.js';
 import { docsRoutes } from './wire/docsRoutes.js';
 import { Shared } from './wire/Shared.js';
@@ -182,6 +184,7 @@ export async function createApp({
     ...photoHandlers(database),
     ...accessHandlers(access),
     ...auditHandlers(database),
+    ...unsentHandlers(new UnsentService(database)),
     sayWhere: async ({ body: { by, ...where } }) => {
       live.isHere({ ...where, name: by });
       return { said: true };

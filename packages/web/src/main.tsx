@@ -31,6 +31,7 @@ whenAnswered(() => startListening(store));
 whenAnswered(
   () =>
     void fetchRest()
+      .then(async () => (await import('./saving/tellUnsent.js')).startTellingUnsent(store))
       .then(keepPage)
       .catch(() => undefined),
 );

@@ -16,6 +16,7 @@ export const TOPICS = [
   'people',
   'devices',
   'audit',
+  'unsent',
 ] as const;
 export type Topic = (typeof TOPICS)[number];
 

@@ -6,6 +6,7 @@ import { JOB_ENDPOINTS } from './jobWire.js';
 import { LIVE_ENDPOINTS } from './liveWire.js';
 import { SHEET_ENDPOINTS } from './sheetWire.js';
 import { TYPE_ENDPOINTS } from './typeWire.js';
+import { UNSENT_ENDPOINTS } from './unsentWire.js';
 
 /** What the pages ask of the server. Searches are not among it: a page searches in workers of its own, and need not load their formats. */
 export const PAGE_ENDPOINTS = {
@@ -23,6 +24,7 @@ export const PAGE_ENDPOINTS = {
   ...DRAWER_ENDPOINTS,
   ...TYPE_ENDPOINTS,
   ...SHEET_ENDPOINTS,
+  ...UNSENT_ENDPOINTS,
 } as const;
 export type PageEndpointName = keyof typeof PAGE_ENDPOINTS;
 

@@ -35,8 +35,8 @@ export const TABLES = [
   'event',
 ] as const;
 
-/** What is not: who is signed in at the moment, and what the migrations keep of themselves. */
-export const LEFT_OUT = ['session', 'secret', 'invitation', 'wrong_try', 'migrations'] as const;
+/** What is not: who is signed in and what waits in browsers at the moment, and what the migrations keep of themselves. */
+export const LEFT_OUT = ['session', 'secret', 'invitation', 'wrong_try', 'unsent', 'migrations'] as const;
 
 const nameSchema = z.string().regex(/^[a-z_]{1,60}$/u);
 const partSchema = z.strictObject({

@@ -17,6 +17,7 @@ import { SheetsAndPhotos1795000000007 } from './migrations/0007-sheets-and-photo
 import { PeopleAndDevices1795000000008 } from './migrations/0008-people-and-devices.js';
 import { Locks1795000000009 } from './migrations/0009-locks.js';
 import { Quick1795000000010 } from './migrations/0010-quick.js';
+import { Unsent1795000000011 } from './migrations/0011-unsent.js';
 
 /**
  * How long what is asked of the database may take, ms: a statement, waiting for somebody else's lock, a transaction in which nothing is
@@ -89,6 +90,7 @@ const MIGRATIONS = [
   PeopleAndDevices1795000000008,
   Locks1795000000009,
   Quick1795000000010,
+  Unsent1795000000011,
 ];
 
 /**

@@ -433,6 +433,18 @@ const CASES: Record<EndpointName, Case> = {
     ],
     bad: async () => [await ask('sayWhere', {}, { tab: 'x', engine: null, stage: null, part: null, by }), '/tab'],
   },
+  tellUnsent: {
+    good: async () => [[await ask('tellUnsent', { browser: randomUUID() }, { changes: [], more: 2 }), 200]],
+    bad: async () => [await ask('tellUnsent', { browser: randomUUID() }, { changes: [], more: -1 }), '/more'],
+  },
+  listMissing: {
+    good: async () => [[await ask('listMissing', {}, undefined, `?browser=${randomUUID()}`), 200]],
+    bad: async () => [await ask('listMissing', {}, undefined, '?browser=mine'), '/browser'],
+  },
+  forgetUnsent: {
+    good: async () => [[await ask('forgetUnsent', { browser: randomUUID() }), 200]],
+    bad: async () => [await ask('forgetUnsent', { browser: 'mine' }), '/browser'],
+  },
   fit: {
     good: async () => [[await ask('fit', {}, request), 200]],
     bad: async () => [await ask('fit', {}, { ...request, unit: 'furlong' }), '/unit'],

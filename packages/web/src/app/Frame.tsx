@@ -97,6 +97,9 @@ function PersonField() {
 const decisions = lazily(async () => (await import('../saving/Decisions.js')).Decisions, true);
 const Decisions = decisions.View;
 
+const missingNotice = lazily(async () => (await import('../saving/MissingNotice.js')).MissingNotice, true);
+const MissingNotice = missingNotice.View;
+
 const versionNotice = lazily(async () => (await import('./VersionNotice.js')).VersionNotice, true);
 const VersionNotice = versionNotice.View;
 
@@ -106,7 +109,7 @@ const LookChoice = lookChoice.View;
 
 /** Fetches what stands beside the views, so that it is there when the server is not. */
 export async function fetchAside(): Promise<void> {
-  for (const { fetch } of [decisions, lookChoice, versionNotice]) await fetch();
+  for (const { fetch } of [decisions, lookChoice, missingNotice, versionNotice]) await fetch();
 }
 
 function AppearanceField() {
@@ -149,6 +152,11 @@ export function Frame() {
   );
   const mayKeep = useAppSelector(({ access }) => mayDo(access.session?.person?.role ?? null, 'people'));
   const certificate = useAppSelector(({ access }) => access.session?.certificate ?? null);
+  // Who signs in by id, anybody else as whoever is at this machine; a browser that was told is not asked again.
+  const missingOf = useAppSelector(({ access: { isOn, session } }) =>
+    isOn === null || isOut ? null : isOn ? (session?.person?.id ?? null) : '',
+  );
+  const isLater = useSettled(true, LATER_MS, false);
   const isAsked = useAppSelector(
     ({ saving }) => saving.clashes.length > 0 || saving.refusals.length > 0 || saving.pageFault !== null,
   );
@@ -179,6 +187,7 @@ export function Frame() {
       </Bar>
       <Main>
         {isAsked && <Decisions />}
+        {missingOf !== null && isLater && <MissingNotice key={missingOf} person={missingOf} />}
         {isNew && <VersionNotice />}
         {certificate !== null && <Notice urgent>{certificate}</Notice>}
         <HeldBack />

@@ -29,6 +29,16 @@ export function localNoteKeys(): string[] {
   return [...new Set([...Object.keys(localStorage), ...inPage.keys()])];
 }
 
+/** Notes something that can be found out again, where there is room; null drops it. Nothing is lost where it goes with the page. */
+export function setMinorNote(key: string, text: string | null): void {
+  try {
+    if (text === null) localStorage.removeItem(key);
+    else localStorage.setItem(key, text);
+  } catch {
+    // The browser's storage is full, or forbidden.
+  }
+}
+
 /** How many notes go with the page when it is closed. */
 export function notesInPageOnly(): number {
   return inPage.size;
