@@ -1,6 +1,7 @@
 import type { EndpointName } from '@fettle/core';
 import { ProblemError } from '../problem/problem.js';
-import { type HandlersOf, Reply } from '../wire/serve.js';
+import { Reply } from '../wire/Reply.js';
+import type { HandlersOf } from '../wire/serve.js';
 import type { Access, AccessParts } from './Access.js';
 import type { PersonRow } from './accessEntities.js';
 import { tryCode } from './wrongTries.js';

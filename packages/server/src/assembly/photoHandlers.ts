@@ -2,7 +2,8 @@ import { LARGEST_PHOTO, type PHOTO_TYPES } from '@fettle/core';
 import type { Database } from '../database/Database.js';
 import { lockJob } from '../job/lockJob.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
-import { type HandlersOf, Reply } from '../wire/serve.js';
+import { Reply } from '../wire/Reply.js';
+import type { HandlersOf } from '../wire/serve.js';
 import { photoEntity } from './photoEntity.js';
 
 /** What each kind of picture begins with: a file is what it says that it is, or it is not taken. */

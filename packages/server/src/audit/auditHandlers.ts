@@ -1,5 +1,6 @@
 import type { Database } from '../database/Database.js';
-import { type HandlersOf, Reply } from '../wire/serve.js';
+import { Reply } from '../wire/Reply.js';
+import type { HandlersOf } from '../wire/serve.js';
 import { auditCsv, auditPage } from './audit.js';
 
 /** What was done, by whom, from where; there is nothing that changes it. */

@@ -1,5 +1,6 @@
 import type { JobService } from '../job/jobService.js';
-import { type HandlersOf, Reply } from '../wire/serve.js';
+import { Reply } from '../wire/Reply.js';
+import type { HandlersOf } from '../wire/serve.js';
 import type { DrawerService } from './drawerService.js';
 
 type DrawerNames =

@@ -1,4 +1,5 @@
-import { type HandlersOf, Reply } from '../wire/serve.js';
+import { Reply } from '../wire/Reply.js';
+import type { HandlersOf } from '../wire/serve.js';
 import type { TypeService } from './typeService.js';
 
 type TypeNames = 'listTypes' | 'getType' | 'typeRevisions' | 'putType' | 'archiveType';

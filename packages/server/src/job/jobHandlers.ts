@@ -1,7 +1,9 @@
 import type { Database } from '../database/Database.js';
 import type { ReadPool } from '../read/ReadPool.js';
+import { Reply } from '../wire/Reply.js';
 import { Shared } from '../wire/Shared.js';
-import { type HandlersOf, Reply, type Tags } from '../wire/serve.js';
+import { SharedReply } from '../wire/SharedReply.js';
+import type { HandlersOf, Tags } from '../wire/serve.js';
 import { fastenerMoves } from './fastenerMoves.js';
 import { jobHistory } from './jobHistory.js';
 import type { JobService } from './jobService.js';
@@ -19,7 +21,7 @@ type JobNames =
 /** The engines on the benches. */
 export function jobHandlers(jobs: JobService, database: Database, reads: ReadPool): HandlersOf<JobNames> {
   // Many benches look at the same list whenever something on it changes.
-  const lists = new Shared((query: string) => jobs.list(JSON.parse(query)));
+  const lists = new Shared(async (query: string) => new SharedReply(await jobs.list(JSON.parse(query))));
   return {
     listJobs: ({ query }) => lists.ask(JSON.stringify(query)),
     createJob: async ({ body: { id, by, document } }) => {

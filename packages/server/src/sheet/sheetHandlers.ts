@@ -5,7 +5,8 @@ import type { Database } from '../database/Database.js';
 import type { JobService } from '../job/jobService.js';
 import { lockJob } from '../job/lockJob.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
-import { type HandlersOf, Reply } from '../wire/serve.js';
+import { Reply } from '../wire/Reply.js';
+import type { HandlersOf } from '../wire/serve.js';
 import type { PdfPool } from './pdfPool.js';
 import { type SignedSheetRow, sheetEntity } from './sheetEntity.js';
 

@@ -18,24 +18,13 @@ import type { ReadPool } from '../read/ReadPool.js';
 import type { Asker } from '../worker/WorkerPool.js';
 import { BodyRoom } from './BodyRoom.js';
 import { byAccount } from './byAccount.js';
+import { Reply } from './Reply.js';
+import { SharedReply } from './SharedReply.js';
 
 /** What a handler knows beside what was asked. */
 export interface Asking extends Asker {
   /** Who asks. */
   readonly access: Access;
-}
-
-/** An answer with a status of its own, or headers. */
-export class Reply<Value> {
-  readonly status: number;
-  readonly value: Value;
-  readonly headers: Readonly<Record<string, string>>;
-
-  constructor(status: number, value: Value, headers: Readonly<Record<string, string>> = {}) {
-    this.status = status;
-    this.value = value;
-    this.headers = headers;
-  }
 }
 
 /** What an endpoint was asked with; the body as it came where a worker reads it. */
@@ -170,7 +159,8 @@ export function serve(
           const tab = request.get('x-fettle-tab') ?? '';
           live.changed(touched(name), engineOf(name, read.path, read.body), TAB.test(tab) ? tab : null);
         }
-        if (answer instanceof Reply && Buffer.isBuffer(answer.value)) {
+        if (answer instanceof SharedReply) await answer.send(request, response);
+        else if (answer instanceof Reply && Buffer.isBuffer(answer.value)) {
           response.status(answer.status).set(answer.headers).send(answer.value);
         } else if (answer instanceof Reply) response.status(answer.status).set(answer.headers).json(answer.value);
         else response.json(answer);
