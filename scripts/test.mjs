@@ -52,6 +52,7 @@ try {
     check('types of the tests of the page', [tsc, '-p', 'packages/web/tsconfig.tests.json']),
     check('lint', ['node_modules/@biomejs/biome/bin/biome', 'ci', '--error-on-warnings']),
     check('dependency rules', ['scripts/deps.mjs']),
+    check('words of the glossary', ['scripts/words.mjs', '--check']),
     check('unused code', ['node_modules/knip/bin/knip.js']),
     check('formats are current', ['--conditions=@fettle/source', '--import', 'tsx', 'scripts/formats.ts', '--check']),
   ]);
