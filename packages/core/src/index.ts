@@ -266,6 +266,7 @@ export { type RunoutAt, runoutsOf } from './job/slices/runoutSlice.js';
 export { PASS_DOUBTS, passPlace, stretchWords } from './job/slices/torqueSlice.js';
 export { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './job/slices/trialSlice.js';
 export { placeWords } from './job/slices.js';
+export { groupProgress } from './job/stageGroups.js';
 export { STAGES, type Stage, stageName } from './job/stages.js';
 export {
   type BarredPair,
@@ -426,7 +427,7 @@ export {
   type TrialSchool,
   UNKNOWN_FASTENERS,
 } from './trial/trialSchema.js';
-export { mayDo, NEEDS, type Need, ROLES, type Role, roleSchema, roleWords, whoMay } from './wire/access.js';
+export { mayDo, NEEDS, type Need, ROLES, type Role, roleName, roleSchema, roleWords, whoMay } from './wire/access.js';
 export {
   AUDIT_KINDS,
   type AuditEntry,

@@ -1,4 +1,4 @@
-import { dueOn, type JobSummary, STAGES, type Stage, stageName } from '@fettle/core';
+import { dueOn, groupProgress, type JobSummary, type Stage, stageName } from '@fettle/core';
 import { intlFormatDistance } from 'date-fns';
 import { ArrowRight, Trash2, TriangleAlert } from 'lucide-react';
 import { useEffect, useState } from 'react';
@@ -40,8 +40,11 @@ const Card = styled.li`
   .next svg { flex: none; color: var(--accent); }
   .short { display: flex; align-items: flex-start; gap: 0.4rem; font-weight: 600; color: var(--close); margin-bottom: 0.3rem; }
   .short svg { flex: none; margin-top: 0.15rem; }
-  .stages { display: flex; flex-wrap: wrap; gap: 0.2rem 0.9rem; font-size: var(--size-small); color: var(--ink-soft); }
-  .stages span { display: inline-flex; align-items: center; gap: 0.3rem; }
+  .stages {
+    display: flex; flex-wrap: wrap; gap: 0.2rem 1rem; margin: 0; padding: 0; list-style: none;
+    font-size: var(--size-small); font-weight: 600; color: var(--ink-soft);
+  }
+  .stages li { display: inline-flex; align-items: center; gap: 0.35rem; }
 `;
 
 /** What is to become of what an engine has reserved when it is taken off the bench. */
@@ -56,20 +59,20 @@ interface CardProps {
 function WhatOfReserved({ job, onOff, onStay }: CardProps & { readonly onStay: () => void }) {
   const { reserved } = job.held;
   return (
-    <Ask aria-label={`What of the halves of ${job.name}`}>
+    <Ask aria-label={`${job.name}: reserved shells`}>
       <p>
         <strong>
-          {reserved === 1 ? 'One half or piece is' : `${reserved} halves and pieces are`} reserved for it.
+          {reserved === 1 ? 'One shell or piece is' : `${reserved} shells and pieces are`} reserved for it.
         </strong>{' '}
-        Are they fitted, or do they go back to the drawer?
+        Fitted, or back to stock?
       </p>
       <Row>
         <Button autoFocus onPress={() => onOff(job, 'fitted')}>
-          Fitted, off the bench
+          Fitted: close engine
         </Button>
-        <Button onPress={() => onOff(job, 'back')}>Back to the drawer</Button>
+        <Button onPress={() => onOff(job, 'back')}>Back to stock</Button>
         <Button $kind="quiet" onPress={onStay}>
-          Leave it here
+          Cancel
         </Button>
       </Row>
     </Ask>
@@ -80,10 +83,7 @@ function EngineCard({ job, onOff }: CardProps) {
   const navigate = useNavigate();
   const [isAsked, setAsked] = useState(false);
   const { next, todo } = dueOn(job, today(), job.held);
-  const open = STAGES.flatMap((stage) => {
-    const state = job.stages[stage];
-    return state && state !== 'done' ? [{ stage, state }] : [];
-  });
+  const groups = groupProgress(job.stages);
   return (
     <Card>
       <div>
@@ -95,29 +95,29 @@ function EngineCard({ job, onOff }: CardProps) {
           {job.unit === 'mm' ? 'millimetres' : 'inches'}
         </Quiet>
         <Quiet>
-          Last touched {intlFormatDistance(new Date(job.updatedAt), new Date(), { locale: 'en' })} by {job.updatedBy}
+          Last edited {intlFormatDistance(new Date(job.updatedAt), new Date(), { locale: 'en' })} by {job.updatedBy}
         </Quiet>
       </div>
       <div>
         {job.short.length > 0 && (
           <p className="short">
             <TriangleAlert aria-hidden size={18} />
-            <span>Too few in the workshop drawer: {job.short.join(', ')}</span>
+            <span>Too few in workshop stock: {job.short.join(', ')}</span>
           </p>
         )}
-        {open.length === 0 ? (
-          <Quiet>Every stage is done.</Quiet>
-        ) : (
-          <div className="stages">
-            <span>Still open:</span>
-            {open.map(({ stage, state }) => (
-              <span key={stage}>
-                <StageShape state={state} />
-                {stageName(stage)}
-              </span>
-            ))}
-          </div>
-        )}
+        <ul className="stages" aria-label={`Progress of ${job.name}`}>
+          {groups.map(({ group, state, done, of }) => (
+            <li key={group}>
+              <StageShape state={state} />
+              {group}
+              {state !== 'done' && of > 1 && (
+                <span className="figure" role="img" aria-label={`${done} of ${of} stages done`}>
+                  {done}/{of}
+                </span>
+              )}
+            </li>
+          ))}
+        </ul>
         {isAsked && <WhatOfReserved job={job} onOff={onOff} onStay={() => setAsked(false)} />}
       </div>
       <Row style={{ flexWrap: 'nowrap' }}>
@@ -131,7 +131,7 @@ function EngineCard({ job, onOff }: CardProps) {
         </Button>
         <Button
           $kind="quiet"
-          aria-label={`Take ${job.name} off the bench`}
+          aria-label={`Close ${job.name}`}
           aria-expanded={isAsked}
           onPress={() => (job.held.reserved > 0 ? setAsked(!isAsked) : onOff(job, 'back'))}
         >
@@ -186,7 +186,7 @@ export function EnginePage({ after, filter, isLast, onMore, onOff, onPeople }: E
     ) : isAway ? (
       <Offline />
     ) : (
-      <Panel aria-busy>Looking up the engines …</Panel>
+      <Panel aria-busy>Loading engines …</Panel>
     );
   }
   const { jobs, goesOn } = data;
@@ -195,15 +195,15 @@ export function EnginePage({ after, filter, isLast, onMore, onOff, onPeople }: E
       <Panel>
         <p>
           {words === '' && stage === null && person === null
-            ? 'No engine is on a bench. Start one with its data sheet at hand: name, mains, rods and limits.'
-            : `No engine on a bench ${[...(words === '' ? [] : [`is called “${words}”`]), ...(stage === null ? [] : [`is at ${stageName(stage)}`]), ...(person === null ? [] : [`was last touched by ${person}`])].join(' and ')}.`}
+            ? 'No open engines. Have a data sheet ready to start one: name, mains, rods and limits.'
+            : `No open engine ${[...(words === '' ? [] : [`is called “${words}”`]), ...(stage === null ? [] : [`is at ${stageName(stage)}`]), ...(person === null ? [] : [`was last edited by ${person}`])].join(' and ')}.`}
         </p>
       </Panel>
     );
   }
   return (
     <>
-      {isAway && after === null && <Quiet>As it was when the server was here last.</Quiet>}
+      {isAway && after === null && <Quiet>Offline copy.</Quiet>}
       <List aria-label={after === null ? 'Engines' : 'More engines'}>
         {jobs.map((job) => (
           <EngineCard key={job.id} job={job} onOff={onOff} />
