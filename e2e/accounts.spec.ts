@@ -62,26 +62,26 @@ test('a tablet that was let in is shared by PIN; who signs out leaves nothing of
   const given = await makeAccount(owner, 'Teasel of the long bench at the window');
   const id = await putAs(owner, reedDocument('Reed 6 on the tablet', 5));
   await owner.goto(`/engines/${id}/bores`);
-  await owner.getByRole('button', { name: 'On a phone' }).click();
+  await owner.getByRole('button', { name: 'Open on phone' }).click();
   const shown = await owner.getByRole('img', { name: /^QR code of/u }).getAttribute('alt');
 
   const tablet = await open(820);
   await tablet.goto(shown!.replace(/^.*(?=\/let-in#)/u, ''));
-  await tablet.getByLabel('What is it called?').fill('Tablet at the vise');
-  await tablet.getByRole('button', { name: 'Let it in' }).click();
+  await tablet.getByLabel('Device name').fill('Tablet at the vise');
+  await tablet.getByRole('button', { name: 'Add device' }).click();
   const name = 'Teasel of the long bench at the window';
   await signInFirst(tablet, name, given);
   await tablet.goto('/me');
   await tablet.getByLabel('Your password, to set or remove it').fill(PASSWORD);
   await pinOf(tablet).fill('12');
   await expect(tablet.getByText('Four to eight digits.').first()).toBeVisible();
-  await expect(tablet.getByRole('button', { name: 'Set the PIN' })).toBeDisabled();
+  await expect(tablet.getByRole('button', { name: 'Set PIN' })).toBeDisabled();
   await pinOf(tablet).fill('1234');
   await expect(tablet.getByText('Not this one: the digits follow each other.')).toBeVisible();
-  await expect(tablet.getByRole('button', { name: 'Set the PIN' })).toBeDisabled();
+  await expect(tablet.getByRole('button', { name: 'Set PIN' })).toBeDisabled();
   await pinOf(tablet).fill('2468');
-  await tablet.getByRole('button', { name: 'Set the PIN' }).click();
-  await expect(tablet.getByText('You have one: it counts on devices that were let in.')).toBeVisible();
+  await tablet.getByRole('button', { name: 'Set PIN' }).click();
+  await expect(tablet.getByText('You have one: it works on registered devices.')).toBeVisible();
   await tablet.goto(`/engines/${id}/bores`);
   await expect(tablet.getByLabel('M1 main bore front plane, mm')).toBeVisible();
   await expect.poll(async () => (await keptOn(tablet)).join(' ')).toContain(`/api/jobs/${id}`);
@@ -108,19 +108,19 @@ test('a tablet that was let in is shared by PIN; who signs out leaves nothing of
 
   // A sheet is signed by the account: nobody types another name.
   await owner.goto(`/engines/${id}/sheet`);
-  await owner.getByRole('button', { name: 'Sign it off' }).click();
-  const signing = owner.getByLabel('Sign the sheet', { exact: true }).first();
+  await owner.getByRole('button', { name: 'Sign', exact: true }).click();
+  const signing = owner.getByLabel('Sign build sheet', { exact: true }).first();
   await expect(signing).toContainText('Signed by Wren');
   await expect(owner.getByRole('textbox', { name: 'Signed by' })).toBeHidden();
-  await signing.getByRole('button', { name: 'Sign the sheet' }).click();
+  await signing.getByRole('button', { name: 'Sign build sheet' }).click();
   await expect(owner.getByRole('button', { name: /^Revision 1, Wren/u })).toBeVisible();
 
   // With two of them, one touch says who it is.
   await owner.goto('/me');
   await owner.getByLabel('Your password, to set or remove it').fill(PASSWORD);
   await pinOf(owner).fill('97531');
-  await owner.getByRole('button', { name: 'Set the PIN' }).click();
-  await expect(owner.getByText('You have one: it counts on devices that were let in by an owner')).toBeVisible();
+  await owner.getByRole('button', { name: 'Set PIN' }).click();
+  await expect(owner.getByText('You have one: it works on registered devices by an owner')).toBeVisible();
   await owner.getByRole('button', { name: 'Sign out' }).click();
   // Where the device was not let in, there is no PIN.
   await expect(owner.getByRole('heading', { name: 'Sign in' })).toBeVisible();
@@ -157,7 +157,7 @@ test('what one has typed and could not send waits for them, and is sent by anoth
 }) => {
   const page = await (await browser.newContext({ baseURL: server.origin, ignoreHTTPSErrors: true })).newPage();
   await page.goto('/');
-  await page.getByLabel('Name').fill('Wren');
+  await page.getByLabel('Name', { exact: true }).fill('Wren');
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in', exact: true }).click();
   const reader = await makeAccount(page, 'Finch', 'reader');
@@ -166,7 +166,7 @@ test('what one has typed and could not send waits for them, and is sent by anoth
   await page.route(/\/readings\//u, (route) => route.abort());
   await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/kept on this device/u)).toBeVisible();
+  await expect(page.getByText(/saved on this device/u)).toBeVisible();
   await page.getByRole('link', { name: 'Signed in as Wren' }).click();
   await page.getByRole('button', { name: 'Sign out' }).click();
   await expect(page.getByRole('heading', { name: 'Sign in' })).toBeVisible();
@@ -174,7 +174,7 @@ test('what one has typed and could not send waits for them, and is sent by anoth
   await signInFirst(page, 'Finch', reader);
   await page.unroute(/\/readings\//u);
   await expect(page.getByText('1 change typed here by Wren waits until they sign in on this device.')).toBeVisible();
-  await expect(page.getByText('You are signed in as a reader')).toBeVisible();
+  await expect(page.getByText('Signed in as viewer')).toBeVisible();
   const texts = () =>
     page.evaluate(
       async (job) =>
@@ -185,7 +185,7 @@ test('what one has typed and could not send waits for them, and is sent by anoth
   // It is not lost: it goes once its typist is back.
   await page.getByRole('link', { name: 'Signed in as Finch' }).click();
   await page.getByRole('button', { name: 'Sign out' }).click();
-  await page.getByLabel('Name').fill('Wren');
+  await page.getByLabel('Name', { exact: true }).fill('Wren');
   await page.getByLabel('Password').fill(PASSWORD);
   await page.getByRole('button', { name: 'Sign in', exact: true }).click();
   await expect.poll(texts).toEqual(['64.010']);

@@ -46,7 +46,7 @@ test('an engine for hard use is offered the loose side, and its sheet says what 
   await page.getByLabel('Fitter').fill('Sorrel');
   await choose(page, 'Built for', 'hard');
   await page.getByRole('button', { name: 'Use the loose side' }).click();
-  await expect(page.getByText('For hard use many fitters aim at the loose side')).toBeHidden();
+  await expect(page.getByText('For hard use many fitters choose the loose side')).toBeHidden();
   await allSaved(page);
   // By hand: three quarters from 0.020 to 0.050.
   for (let main = 1; main <= 3; main += 1) {
@@ -63,12 +63,12 @@ test('a spread can be asked of some mains only, and a main that is none is told'
   const id = await putOnBench(request, reedDocument('Reed 6 with front mains alike'));
   await page.goto(`/engines/${id}/drawer`);
   await page.getByLabel('Fitter').fill('Sorrel');
-  const rules = page.getByRole('region', { name: 'Rules of the choice' });
+  const rules = page.getByRole('region', { name: 'Selection rules' });
   await rules.locator('summary').click();
   await rules.getByLabel('Largest spread, mm').fill('0.005');
   await rules.getByLabel('Spread among mains, as 1-3; empty for all').fill('1-4');
   await rules.getByLabel('Spread among mains, as 1-3; empty for all').press('Tab');
-  await expect(rules.getByText('There is no main 4: the shaft has 3.', { exact: false })).toBeVisible();
+  await expect(rules.getByText('No main 4: the shaft has 3.', { exact: false })).toBeVisible();
   await rules.getByLabel('Spread among mains, as 1-3; empty for all').fill('2 1');
   await rules.getByLabel('Spread among mains, as 1-3; empty for all').press('Tab');
   await expect(rules.locator('summary')).toContainText('spread of the mains 1-2 at most 0.005 mm');
@@ -78,8 +78,8 @@ test('walls that can hardly be right are asked about before they are added', asy
   const id = await putOnBench(request, reedDocument('Reed 6 with slipped walls'));
   await page.goto(`/engines/${id}/drawer`);
   await page.getByLabel('Fitter').fill('Sorrel');
-  await page.getByRole('button', { name: 'Add halves' }).click();
-  const form = page.getByRole('group', { name: 'Add halves' });
+  await page.getByRole('button', { name: 'Add shells' }).click();
+  const form = page.getByRole('group', { name: 'Add shells' });
   await form.getByLabel('Series').fill('Sorrel box');
   await form.getByLabel('First wall, mm').fill('19.92');
   await form.getByLabel('Step, mm').fill('0.003');
@@ -109,10 +109,10 @@ test('limits and the quick sum ask about figures that can hardly be right', asyn
   await page.getByLabel('Fitter').fill('Sorrel');
   const high = page.getByLabel('Main oil clearance: high limit, mm');
   await high.fill('5');
-  await expect(page.getByText('5.000 mm for oil clearance? Look at the book again.')).toBeVisible();
+  await expect(page.getByText('5.000 mm for oil clearance? Check the book.')).toBeVisible();
   await page.getByRole('button', { name: 'It is 0.050' }).click();
   await expect(high).toHaveValue('0.050');
-  await expect(page.getByText('Look at the book again.')).toBeHidden();
+  await expect(page.getByText('Check the book.')).toBeHidden();
 
   await page.goto('/sum?bore=64.010&journal=59.980&upper=1.995&lower=19.98&low=0.020&high=0.050&step=0.003');
   await expect(page.getByText('is no oil clearance: a figure is wrong.', { exact: false })).toBeVisible();
@@ -128,11 +128,11 @@ test('an end play that can hardly be right is asked about before it is kept', as
   await page.goto(`/engines/${id}/endPlay`);
   await page.getByLabel('Fitter').fill('Sorrel');
   await page.getByLabel('End play, mm').fill('1.5');
-  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Save reading' }).click();
   await expect(page.getByText('1.500 mm is far above the limits.')).toBeVisible();
   await expect(page.getByRole('table', { name: 'End play readings' })).toBeHidden();
   await page.getByRole('button', { name: /It is 0\.150 mm/ }).click();
-  await page.getByRole('button', { name: 'Keep it' }).click();
+  await page.getByRole('button', { name: 'Save reading' }).click();
   await expect(page.getByRole('table', { name: 'End play readings' })).toContainText('0.150 mm');
 });
 
@@ -147,7 +147,7 @@ test('white metal: what to take from each side is said, and where the shims end'
   });
   await page.goto(`/engines/${id}/crush`);
   await page.getByLabel('Fitter').fill('Sorrel');
-  const verdict = page.getByRole('region', { name: 'What it comes to' });
+  const verdict = page.getByRole('region', { name: 'Result' });
   await page.getByLabel('M1 left: shim there now; 0 for none, mm').fill('0.2');
   await page.getByLabel('M1 right: shim there now; 0 for none, mm').fill('0.2');
   await page.getByLabel('M1: oil clearance, mm').fill('0.135');
@@ -159,7 +159,7 @@ test('white metal: what to take from each side is said, and where the shims end'
   await page.getByLabel('M1 left: shim there now; 0 for none, mm').fill('0.05');
   await page.getByLabel('M1 left: shim there now; 0 for none, mm').press('Tab');
   await expect(verdict).toContainText(
-    'Shims do not reach: with all of them out, 0.050 mm more comes off the joint faces',
+    'Shims are not enough: with all of them out, 0.050 mm more must come off the joint faces',
   );
 
   // Big ends of white metal are joints of their own, judged by the rods’ clearance.
@@ -193,7 +193,7 @@ test('crush of shims is read at both faces and dressed by a plan; plain shells h
     await page.getByLabel(`M1 ${side}: shim there now; 0 for none, mm`).fill('0.30');
   }
   await page.getByLabel('M1 right: shim there now; 0 for none, mm').press('Tab');
-  const verdict = page.getByRole('region', { name: 'What it comes to' });
+  const verdict = page.getByRole('region', { name: 'Result' });
   // By hand: 0.10 + 0.06 and 0.11 + 0.07; their middle 0.170 less that of the limits, 0.1125.
   await expect(verdict).toContainText('0.160 mm to 0.180 mm');
   await expect(verdict).toContainText('Dress the shims: 0.0575 mm in all, half from each side');

@@ -26,9 +26,9 @@ export async function choose(
 
 /** Accepts the best choice, also where something about it is doubtful and named first. */
 export async function acceptBest(page: Page): Promise<void> {
-  await page.getByRole('button', { name: 'Accept the best choice' }).click();
+  await page.getByRole('button', { name: 'Accept selection' }).click();
   const accepted = page.getByRole('button', { name: 'Accepted', exact: true });
-  const anyway = page.getByRole('button', { name: 'Accept all the same' });
+  const anyway = page.getByRole('button', { name: 'Accept anyway' });
   await expect(accepted.or(anyway)).toBeVisible();
   if (await anyway.isVisible()) await anyway.click();
   await expect(accepted).toBeVisible();

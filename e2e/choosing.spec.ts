@@ -70,7 +70,7 @@ test('rods are matched to pins, a refused placement says why, and its remedy put
 }) => {
   const id = await crosswiseTwin(request, 'Rush Twin crosswise');
   await page.goto(`/engines/${id}/choose`);
-  await expect(page.getByText('Best choice for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
+  await expect(page.getByText('Best selection for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
   await expect(matching(page)).toContainText('2 of 4 placements work');
   await page.getByRole('button', { name: 'R1 K' }).click();
   const reasons = page.getByRole('list', { name: 'Where R1 can go' });
@@ -78,18 +78,18 @@ test('rods are matched to pins, a refused placement says why, and its remedy put
   await expect(reasons.getByRole('listitem').nth(1)).toContainText('planned');
 
   // Kept where it cannot be: the conflict says what is missing, and what would help was checked.
-  await page.getByRole('button', { name: 'Keep here: R1 on P1' }).click();
+  await page.getByRole('button', { name: 'Lock R1 on P1' }).click();
   const help = page.getByRole('list', { name: 'What would help, checked' });
   await expect(help).toContainText('Let rod R1 leave P1.');
   await expect(help).toContainText('2 × Even rod upper (Osier)');
-  await help.getByRole('button', { name: 'They are in the drawer now' }).click();
-  await expect(page.getByText('Best choice for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
-  await expect(page.getByText(/Held: P1 R1.* is kept there\./)).toBeVisible();
+  await help.getByRole('button', { name: 'They are in stock now' }).click();
+  await expect(page.getByText('Best selection for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
+  await expect(page.getByText(/Locked: P1 R1.* locked there\./)).toBeVisible();
 
   // Everything is undone, one step at a time.
   const undo = page.getByRole('button', { name: /^Undo/ });
   while (await undo.isEnabled()) await undo.click();
-  await expect(page.getByText('Best choice for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
+  await expect(page.getByText('Best selection for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
   await expect(page.getByText('Held:')).toBeHidden();
 });
 
@@ -101,7 +101,7 @@ test('a rod is kept on a pin by dragging it there, and by keyboard', async ({ pa
   await page
     .getByRole('button', { name: 'R1 K' })
     .dragTo(matching(page).getByRole('button', { name: /^P2/ }), { sourcePosition: { x: 14, y: 14 } });
-  await expect(page.getByText(/Held: P2 R1.* is kept there\./)).toBeVisible();
+  await expect(page.getByText(/Locked: P2 R1.* locked there\./)).toBeVisible();
   await expect(page.getByText('2 of 2 rods, proven.')).toBeVisible();
   // By keyboard: Enter takes the rod up, Tab goes over the pins, Enter puts it there.
   await page.getByRole('button', { name: /^R2 H/ }).focus();
@@ -111,17 +111,17 @@ test('a rod is kept on a pin by dragging it there, and by keyboard', async ({ pa
     await page.keyboard.press('Tab');
   }
   await page.keyboard.press('Enter');
-  await expect(page.getByText(/Held: P2 R1.* is kept there; P1 R2.* is kept there/)).toBeVisible();
+  await expect(page.getByText(/Locked: P2 R1.* locked there; P1 R2.* locked there/)).toBeVisible();
   await allSaved(page);
   await page.reload();
-  await expect(page.getByText(/Held: P2 R1.* is kept there; P1 R2.* is kept there/)).toBeVisible();
-  await page.getByRole('button', { name: 'Let everything go' }).click();
+  await expect(page.getByText(/Locked: P2 R1.* locked there; P1 R2.* locked there/)).toBeVisible();
+  await page.getByRole('button', { name: 'Unlock all' }).click();
   await expect(page.getByText('Held:')).toBeHidden();
   // Space opens a rod; what it shows can be pressed as well.
   await page.getByRole('button', { name: /^R2 H/ }).focus();
   await page.keyboard.press('Space');
-  await page.getByRole('button', { name: 'Keep here: R2 on P1' }).press('Enter');
-  await expect(page.getByText(/Held: P1 R2.* is kept there\./)).toBeVisible();
+  await page.getByRole('button', { name: 'Lock R2 on P1' }).press('Enter');
+  await expect(page.getByText(/Locked: P1 R2.* locked there\./)).toBeVisible();
 });
 
 test('holding, forbidding and aiming at a main show the new best choice and what changed', async ({
@@ -134,7 +134,7 @@ test('holding, forbidding and aiming at a main show the new best choice and what
     await enter(request, id, 'mainJournal', main, '59.985');
   }
   await page.goto(`/engines/${id}/choose`);
-  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+  await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
   await page.getByRole('button', { name: /^M2: / }).click();
   const panel = page.getByRole('region', { name: 'Main 2' });
   await expect(panel).toBeVisible();
@@ -145,40 +145,38 @@ test('holding, forbidding and aiming at a main show the new best choice and what
   await expect(page).toHaveURL(/\/choose$/);
   await page.getByRole('button', { name: /^M2: / }).click();
   await expect(panel.getByText(/Next best here: .* (?:further off|nearer|as near) target on average/)).toBeVisible();
-  await panel.getByRole('button', { name: 'Not this half: Mid' }).click();
+  await panel.getByRole('button', { name: 'Rule out this shell: Mid' }).click();
   await expect(
-    page.getByText(
-      /Against the plan before: (?:0\.\d+ mm (?:further off|nearer)|as near) target on average; changed: M2/,
-    ),
+    page.getByText(/Change from previous: (?:0\.\d+ mm (?:further off|nearer)|as near) target on average; changed: M2/),
   ).toBeVisible();
-  await expect(page.getByText('Held: M2 Mid either (Osier) is not wanted.')).toBeVisible();
-  await panel.getByRole('button', { name: 'Hold these' }).click();
-  await expect(page.getByText(/Held: M2 .* is held; M2 Mid either \(Osier\) is not wanted/)).toBeVisible();
-  await page.getByRole('button', { name: /^Undo: M2 held/ }).click();
-  await page.getByRole('button', { name: /^Undo: Mid forbidden at M2/ }).click();
+  await expect(page.getByText('Locked: M2 Mid either (Osier) ruled out.')).toBeVisible();
+  await panel.getByRole('button', { name: 'Lock this pair' }).click();
+  await expect(page.getByText(/Locked: M2 .* locked; M2 Mid either \(Osier\) ruled out/)).toBeVisible();
+  await page.getByRole('button', { name: /^Undo: M2 locked/ }).click();
+  await page.getByRole('button', { name: /^Undo: Mid ruled out at M2/ }).click();
   await expect(page.getByText('Held:')).toBeHidden();
-  await panel.getByLabel('Extra aim, mm').fill('0.005');
-  await panel.getByLabel('Extra aim, mm').blur();
-  await expect(page.getByText(/Against the plan before: .*changed: M2/)).toBeVisible();
+  await panel.getByLabel('Added to target, mm').fill('0.005');
+  await panel.getByLabel('Added to target, mm').blur();
+  await expect(page.getByText(/Change from previous: .*changed: M2/)).toBeVisible();
 });
 
 test('plans stand side by side, and the order can be copied and saved', async ({ page, request, context }) => {
   await context.grantPermissions(['clipboard-read', 'clipboard-write']);
   const id = await crosswiseTwin(request, 'Rush Twin compared');
   await page.goto(`/engines/${id}/choose`);
-  await page.getByRole('button', { name: 'Compare plans' }).click();
-  const plans = page.getByRole('region', { name: 'Plans side by side' });
-  for (const name of ['On hand', 'Anything ordered', 'Not mixed', 'Evenest']) {
+  await page.getByRole('button', { name: 'Compare selections' }).click();
+  const plans = page.getByRole('region', { name: 'Selections side by side' });
+  for (const name of ['On hand', 'Anything ordered', 'Not mixed', 'Most even']) {
     await expect(plans.getByRole('columnheader', { name: new RegExp(`^${name}`) })).toBeVisible();
   }
   await page.getByRole('button', { name: 'R1 K' }).click();
-  await page.getByRole('button', { name: 'Keep here: R1 on P1' }).click();
+  await page.getByRole('button', { name: 'Lock R1 on P1' }).click();
   await expect(plans.getByText('2 × Even rod upper (Osier)')).toBeVisible();
   const saving = page.waitForEvent('download');
   await plans.getByRole('button', { name: 'Save as CSV' }).click();
   const file = await (await saving).path();
   expect(readFileSync(file, 'utf8')).toBe(
-    'Count,Half,Family,Side,Wall\r\n2,Even rod upper (Osier),rod,upper,1.493\r\n2,Even rod lower (Osier),rod,lower,1.493\r\n',
+    'Count,Shell,Family,Side,Wall\r\n2,Even rod upper (Osier),rod,upper,1.493\r\n2,Even rod lower (Osier),rod,lower,1.493\r\n',
   );
   await plans.getByRole('button', { name: 'Copy the order' }).click();
   await expect(plans.getByRole('button', { name: 'Copied' })).toBeVisible();
@@ -188,19 +186,19 @@ test('plans stand side by side, and the order can be copied and saved', async ({
 test('a compared plan is taken, and a clearance is checked by drawing', async ({ page, request }) => {
   const id = await crosswiseTwin(request, 'Rush Twin taken');
   await page.goto(`/engines/${id}/choose`);
-  await page.getByRole('button', { name: 'Compare plans' }).click();
-  const plans = page.getByRole('region', { name: 'Plans side by side' });
-  await plans.getByRole('button', { name: 'Take this plan: Evenest' }).click();
-  await expect(page.getByText('The line shows the accepted choice')).toBeVisible();
+  await page.getByRole('button', { name: 'Compare selections' }).click();
+  const plans = page.getByRole('region', { name: 'Selections side by side' });
+  await plans.getByRole('button', { name: 'Use this selection: Most even' }).click();
+  await expect(page.getByText('Showing the accepted selection')).toBeVisible();
   await expect(page.getByText(/Accepted by/)).toBeVisible();
   await page.getByRole('button', { name: /^M1: / }).click();
-  await page.getByRole('button', { name: 'Check the ± by drawing' }).click();
-  await expect(page.getByText(/Drawn 200,000 times from what each size is known to/)).toBeVisible();
-  await page.getByRole('button', { name: /^Take back: plan taken: Evenest/ }).click();
-  await expect(page.getByText('The line shows the accepted choice')).toBeHidden();
+  await page.getByRole('button', { name: 'Check ± by simulation' }).click();
+  await expect(page.getByText(/Simulated 200,000 times from the uncertainty of each size/)).toBeVisible();
+  await page.getByRole('button', { name: /^Undo: selection used: Most even/ }).click();
+  await expect(page.getByText('Showing the accepted selection')).toBeHidden();
 });
 
-test('a drawer of halves that were measured one by one stays quick to choose from: those nearest to the aim come first', async ({
+test('a drawer of halves that were measured one by one stays quick to choose from: those nearest target come first', async ({
   page,
   request,
 }) => {
@@ -223,24 +221,24 @@ test('a drawer of halves that were measured one by one stays quick to choose fro
   }
   await page.goto(`/engines/${id}/choose?station=M2`);
   const panel = page.getByRole('region', { name: 'Main 2', exact: true });
-  const pairs = panel.getByRole('region', { name: 'What each pair would give at M2' });
+  const pairs = panel.getByRole('region', { name: 'Clearance of each pair at M2' });
   await expect(pairs.getByRole('row')).toHaveCount(61);
-  await expect(panel.getByText('60 of 4,225 pairs, those nearest to the aim.')).toBeVisible();
+  await expect(panel.getByText('60 of 4,225 pairs, those nearest target.')).toBeVisible();
   // The best choice is among them, and told apart.
   await expect(pairs.locator('tr[aria-current="true"]')).toHaveCount(1);
   await panel.getByRole('button', { name: 'Show more pairs' }).click();
   await expect(pairs.getByRole('row')).toHaveCount(241);
   await panel.getByRole('button', { name: 'Close the detail' }).click();
-  await expect(page.getByText(/^10\d of 130 halves, the first( and those that are chosen)?\.$/u)).toBeVisible();
+  await expect(page.getByText(/^10\d of 130 shells, the first( and the selected ones)?\.$/u)).toBeVisible();
   await page.goto(`/engines/${id}/drawer`);
-  const halves = page.getByRole('table', { name: 'Halves in the drawer' });
+  const halves = page.getByRole('table', { name: 'Shells in stock' });
   await expect(halves.getByRole('row')).toHaveCount(101);
-  await page.getByRole('button', { name: 'Show more halves' }).click();
+  await page.getByRole('button', { name: 'Show more shells' }).click();
   // Of so many only those in sight are drawn; the first of the new ones is in hand.
   await expect(halves).toHaveAttribute('aria-rowcount', '131');
   await expect(halves.locator('tr[data-index="100"]')).toBeFocused();
   expect(await halves.getByRole('row').count()).toBeLessThan(90);
   await halves.locator('..').evaluate((frame) => frame.scrollTo(0, frame.scrollHeight));
   await expect(halves.locator('tr[data-index="129"]')).toBeInViewport();
-  await expect(page.getByRole('button', { name: 'Show more halves' })).toBeHidden();
+  await expect(page.getByRole('button', { name: 'Show more shells' })).toBeHidden();
 });

@@ -48,7 +48,7 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   await page.getByLabel('Main journal: row starts with').fill('J');
 
   // Bands typed line by line, one of them with a slip that is told at once.
-  await page.getByRole('link', { name: 'Codes of the mains' }).click();
+  await page.getByRole('link', { name: 'Grade marks of the mains' }).click();
   await page.getByLabel('Series of the shells').fill('Osier');
   await typeBands(page, 'Main bores', [
     ['A', '64.000', '64.006'],
@@ -70,82 +70,82 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   ]);
 
   // The table, pasted with its marks in another order than the sheet's, first letters for one row; a misread cell is found.
-  const findings = page.getByRole('region', { name: 'Findings' });
-  await expect(findings).toContainText('things to look at');
+  const findings = page.getByRole('region', { name: 'Problems' });
+  await expect(findings).toContainText('items to check');
   await paste(page.getByLabel('A × 1'), '\t3\t2\t1\nC\tSlate\tRust\tPlum\nA\tPlum\tSand\tSlate\nB\tr\tpl\tsa');
   await expect(page.getByLabel('B × 3')).toHaveValue('r');
   await expect(findings).toContainText('A × 1 can come out');
   await expect(findings).toContainText('too tight');
   await page.getByLabel('A × 1').fill('teal');
-  await expect(findings).toContainText('The table holds together');
+  await expect(findings).toContainText('No problems');
   await choose(page, 'Compare with the table that bands and walls call for', 'mixed');
   await expect(page.getByText('Every cell is the same.')).toBeVisible();
 
   // What is typed outlives a reload; it is in the library once it is saved.
   await page.reload();
   await expect(page.getByLabel('A × 1')).toHaveValue('teal');
-  await page.getByRole('button', { name: 'Put it into the library' }).click();
+  await page.getByRole('button', { name: 'Save to library' }).click();
   await expect(page.getByText(/Revision 1, saved by/)).toBeVisible();
 
   // An engine of that type.
   await page.goto('/new');
   await page.getByLabel('Name, with its number').fill('Rush Twin coded 1');
   await choose(page, 'Data sheet of the library', { label: 'Rush Twin coded, revision 1' });
-  await expect(page.getByText('are copied; what you change')).toBeVisible();
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await expect(page.getByText('are copied; later changes')).toBeVisible();
+  await page.getByRole('button', { name: 'Create engine' }).click();
 
   // Stamped rows: the wrong row, a mark that looks like another, and the wrong end seen on the shaft.
   const bores = page.getByLabel('Main bores as stamped');
   await bores.fill('J 1 2 2');
   await expect(page.getByText('The row starts with J: that is the row of another feature.')).toBeVisible();
   await bores.fill('A 8 C');
-  await expect(page.getByText('M2: there is no mark “8”.')).toBeVisible();
+  await expect(page.getByText('M2: no mark “8”.')).toBeVisible();
   await page.getByRole('button', { name: 'M2 is B' }).click();
   await expect(bores).toHaveValue('A B C');
   const journals = page.getByLabel('Main journals as stamped');
   await journals.pressSequentially('J 1 2 3');
   await expect(page.getByText('Typed, not saved yet')).toBeVisible();
   await page.reload();
-  await expect(page.getByText('Not saved yet: leave the box to keep it.')).toBeVisible();
+  await expect(page.getByText('Not saved yet: saves on leaving the field.')).toBeVisible();
   await expect(page.getByTestId('mark-M1')).toHaveText('1');
   await journals.press('Enter');
   await expect(page.getByText('Not saved yet')).toBeHidden();
   await choose(page, 'Main journals: first mark belongs to', 'rear');
   await expect(page.getByTestId('mark-M1')).toHaveText('3');
   await choose(page, 'Main journals: first mark belongs to', 'front');
-  await choose(page, 'Stations are chosen from', 'codes');
+  await choose(page, 'Select from', 'codes');
   await allSaved(page);
 
   // Shells chosen by marks alone, each with its chance.
-  await page.getByRole('link', { name: /^Choose/ }).click();
-  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
   for (const main of ['M1', 'M2', 'M3']) await expect(page.getByTestId(`inside-${main}`)).toHaveText('100 %');
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.034');
 
   // Or exactly as the table says, held and let go again.
-  await page.getByRole('link', { name: /^Codes/ }).click();
-  await page.getByRole('button', { name: 'Hold what the table calls for' }).click();
-  await expect(page.getByText(/^Held: M1/)).toBeVisible();
-  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
-  await page.getByRole('button', { name: 'Let everything go' }).click();
+  await page.getByRole('link', { name: /^Grade marks/ }).click();
+  await page.getByRole('button', { name: 'Lock the table’s grades' }).click();
+  await expect(page.getByText(/^Locked: M1/)).toBeVisible();
+  await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
+  await page.getByRole('button', { name: 'Unlock all' }).click();
 
   // A size contradicts a mark: it decides, and the disagreement is told with what may be behind it.
-  await page.getByRole('link', { name: /^Journals/ }).click();
+  await page.getByRole('link', { name: /^Main journals/ }).click();
   await page.getByLabel('M2 main journal front, 0°, mm').fill('59.979');
   await page.keyboard.press('Enter');
   await allSaved(page);
-  await page.getByRole('link', { name: /^Codes, needs attention/ }).click();
+  await page.getByRole('link', { name: /^Grade marks, needs attention/ }).click();
   const told = page.getByRole('list', { name: 'Readings against marks' });
-  await expect(told).toContainText('M2, main journal: reads 59.979 mm, mark 2 stands for 59.982 mm to 59.988 mm');
+  await expect(told).toContainText('M2, main journal: measured 59.979 mm, mark 2 means 59.982 mm to 59.988 mm');
   await expect(told).toContainText('0.003 mm under the band of its mark. Likely: worn');
   await expect(told).toContainText('It would be marked 3 today. The reading decides.');
   // What the table says of that mark is not taken for true any more, and not held.
   await expect(page.getByText('100 %')).toHaveCount(2);
-  await page.getByRole('button', { name: 'Hold what the table calls for' }).click();
-  await expect(page.getByText(/^Held: M1 .*; M3 /)).toBeVisible();
-  await expect(page.getByText(/^Held: .*M2/)).toHaveCount(0);
-  await page.getByRole('button', { name: 'Let everything go' }).click();
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('button', { name: 'Lock the table’s grades' }).click();
+  await expect(page.getByText(/^Locked: M1 .*; M3 /)).toBeVisible();
+  await expect(page.getByText(/^Locked: .*M2/)).toHaveCount(0);
+  await page.getByRole('button', { name: 'Unlock all' }).click();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
   await page.getByRole('button', { name: /^M2: / }).click();
   await expect(page.getByLabel('Main 2').getByText('Main journal and its mark disagree:')).toBeVisible();
   await expect(page.getByLabel('Main 2').getByLabel('Arithmetic')).toContainText('59.979');

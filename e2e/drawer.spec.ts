@@ -28,26 +28,26 @@ test('halves come and go as sets, are counted, and everything can be taken back'
   await page.getByRole('searchbox').fill('horsetail');
   await rowOf(page, 'Horsetail', 'upper').getByRole('button', { name: /^Open/ }).click();
   const half = page.getByRole('region', { name: 'Teal upper (Horsetail)' });
-  await half.getByLabel('Halves or sets').fill('3');
-  await choose(half, 'They come and go as', 'set');
-  await half.getByLabel('Note, as supplier or engine').fill('from the rep');
+  await half.getByLabel('Shells or pairs').fill('3');
+  await choose(half, 'Move as', 'set');
+  await half.getByLabel('Note, such as supplier or engine').fill('from the rep');
   await half.getByRole('button', { name: 'Receive' }).click();
   await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('7');
   await expect(page.getByLabel('On hand of Teal lower')).toHaveValue('7');
-  const history = page.getByRole('region', { name: 'History of the drawer' });
+  const history = page.getByRole('region', { name: 'Stock history' });
   await expect(history).toContainText('from the rep');
   await expect(history).toContainText('+3, now 7');
 
-  await half.getByLabel('Halves or sets').fill('9');
+  await half.getByLabel('Shells or pairs').fill('9');
   await half.getByRole('button', { name: 'Use' }).click();
   await expect(half.getByText('Only 7 of Teal upper (Horsetail) are there.')).toBeVisible();
 
   // Boxes filled one after the other, quicker than the server answers.
   await half.getByLabel('Found on receipt').fill('oil hole half covered');
   await half.getByLabel('Bin').fill('C 4');
-  await half.getByLabel('Least free').fill('9');
+  await half.getByLabel('Minimum free').fill('9');
   await expect(rowOf(page, 'Horsetail', 'upper')).toContainText('C 4');
-  await half.getByLabel('Least free').blur();
+  await half.getByLabel('Minimum free').blur();
   await expect(rowOf(page, 'Horsetail', 'upper')).toContainText('order 2');
   await expect(half.getByText('oil hole half covered', { exact: true })).toBeVisible();
   await half.getByLabel('Undersize, if any').fill('0.50');
@@ -58,17 +58,17 @@ test('halves come and go as sets, are counted, and everything can be taken back'
   await expect(page.getByLabel('Price of one')).toHaveValue(/6[.,]4/u);
   await expect(rowOf(page, 'Horsetail', 'upper')).not.toContainText('under');
 
-  await history.getByRole('button', { name: /^Take back: Received/ }).click();
+  await history.getByRole('button', { name: /^Undo: Received/ }).click();
   await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('4');
   await expect(page.getByLabel('On hand of Teal lower')).toHaveValue('4');
   await expect(rowOf(page, 'Horsetail', 'upper')).toContainText('C 4');
   await half.getByRole('button', { name: 'Close the detail' }).click();
   await rowOf(page, 'Horsetail', 'lower')
-    .getByRole('button', { name: /^Take Teal lower out/ })
+    .getByRole('button', { name: /^Remove Teal lower from/ })
     .click();
   await expect(rowOf(page, 'Horsetail', 'lower')).toHaveCount(0);
   await page.getByRole('button', { name: 'History' }).click();
-  await page.getByRole('button', { name: /^Take back: Taken out of the drawer, Teal lower \(Horsetail\)/ }).click();
+  await page.getByRole('button', { name: /^Undo: Removed from stock, Teal lower \(Horsetail\)/ }).click();
   await expect(page.getByLabel('On hand of Teal lower')).toHaveValue('4');
 });
 
@@ -84,12 +84,12 @@ test('a half is measured over a ball, numbered with its own wall, and a wrong on
   await half.getByLabel('Ball, mm', { exact: true }).fill('7.000');
   await half.getByLabel('Reading over the ball, mm').fill('8.9975');
   await expect(half.getByText('Wall 1.9975 mm')).toBeVisible();
-  await expect(half.getByText('Wall 0.0055 mm too thick for Teal: wrong box or wrong half')).toBeVisible();
+  await expect(half.getByText('Wall 0.0055 mm too thick for Teal: wrong box or wrong shell')).toBeVisible();
   await half.getByLabel('Reading over the ball, mm').fill('8.9932');
   await expect(half.getByText('wrong box')).toHaveCount(0);
   await half.getByLabel('Its number').fill('12');
   await half.getByRole('button', { name: 'Number it' }).click();
-  await expect(half.getByText('No. 12 has a wall of its own now: 1.9932 mm.')).toBeVisible();
+  await expect(half.getByText('No. 12 now has its own wall: 1.9932 mm.')).toBeVisible();
   const numbered = page.getByRole('row').filter({ hasText: 'no. 12' });
   await expect(numbered).toContainText('1.9932');
   await expect(rowOf(page, 'Cattail', 'upper').first().getByRole('textbox')).toHaveValue('1');
@@ -97,12 +97,12 @@ test('a half is measured over a ball, numbered with its own wall, and a wrong on
   const engine = await putOnBench(request, reedDocument('Reed 6 on Cattail', 3, { shells: {} }));
   const bench = await page.context().newPage();
   await bench.goto(`/engines/${engine}/drawer`);
-  await bench.getByRole('button', { name: 'Draw on Cattail, 3 kinds' }).click();
+  await bench.getByRole('button', { name: 'Use Cattail, 3 kinds' }).click();
   await expect(bench.getByRole('row').filter({ hasText: 'Teal no. 12' })).toContainText('1.9932');
   await allSaved(bench);
   await bench.close();
   // It stands in the history as one thing, and is taken back as one.
-  await page.getByRole('button', { name: /^Take back: Numbered/ }).click();
+  await page.getByRole('button', { name: /^Undo: Numbered/ }).click();
   await expect(numbered).toHaveCount(0);
   await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('2');
 });
@@ -113,7 +113,7 @@ test('a file is shown row by row before it is kept: bad rows with their reason, 
 }) => {
   await putSeries(request, 'Spikerush', 2);
   await page.goto('/drawer');
-  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  await page.getByRole('button', { name: 'Import' }).click();
   const csv = [
     'Family;Series;Grade;Half;Wall;On hand;Bin',
     'main;Spikerush;Teal;upper;1,992;8;D 1',
@@ -122,18 +122,18 @@ test('a file is shown row by row before it is kept: bad rows with their reason, 
     'main;Spikerush;Sand;lower;1.995;4;D 4',
   ].join('\r\n');
   await page
-    .getByLabel('Drawer file')
+    .getByLabel('Stock file')
     .setInputFiles({ name: 'stock.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
-  const panel = page.getByRole('region', { name: 'Bring in a file' });
+  const panel = page.getByRole('region', { name: 'Import' });
   await expect(panel.getByText('2 of 4 rows can be read')).toBeVisible();
   const rows = panel.getByRole('table', { name: 'Rows of the file' });
   await expect(rows.getByRole('row', { name: /^2 / })).toContainText('Changes it, 2 to 8 on hand');
   await expect(rows.getByRole('row', { name: /^3 / })).toContainText('Wall: ');
-  await expect(rows.getByRole('row', { name: /^4 / })).toContainText('Half: “top” is none of upper, lower, either');
+  await expect(rows.getByRole('row', { name: /^4 / })).toContainText('Half: “top” is not one of upper, lower, either');
   await expect(rows.getByRole('row', { name: /^4 / })).toContainText('On hand: missing');
   await expect(rows.getByRole('row', { name: /^5 / })).toContainText('New');
-  await panel.getByRole('button', { name: 'Put 2 rows into the drawer' }).click();
-  await expect(page.getByText('2 rows of stock.csv are in the drawer.')).toBeVisible();
+  await panel.getByRole('button', { name: 'Add 2 rows to stock' }).click();
+  await expect(page.getByText('2 rows of stock.csv added to stock.')).toBeVisible();
   await page.getByRole('searchbox').fill('spikerush');
   await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('8');
 
@@ -151,16 +151,16 @@ test('a file is shown row by row before it is kept: bad rows with their reason, 
     page.getByRole('button', { name: 'XLSX', exact: true }).click(),
   ]);
   const content = await readFile(await download.path());
-  await page.getByRole('button', { name: 'Bring in a file' }).click();
-  await page.getByLabel('Drawer file').setInputFiles({
+  await page.getByRole('button', { name: 'Import' }).click();
+  await page.getByLabel('Stock file').setInputFiles({
     name: 'drawer.xlsx',
     mimeType: 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet',
     buffer: content,
   });
-  await expect(panel.getByText('0 change the drawer')).toBeVisible();
+  await expect(panel.getByText('0 change stock')).toBeVisible();
   await expect(panel.getByText('left out')).toHaveCount(0);
   await page
-    .getByLabel('Drawer file')
+    .getByLabel('Stock file')
     .setInputFiles({ name: 'wrong.csv', mimeType: 'text/csv', buffer: Buffer.from('Grade,Wall\nTeal,2') });
   await expect(panel.getByText('Its first row lacks Family, Series, Half, On hand.')).toBeVisible();
 });
@@ -172,23 +172,21 @@ test('what to order before anything is measured: a kit with its chance, kept, re
   await page.getByRole('searchbox').fill('sedge aluminium');
   await page.getByRole('link', { name: 'Sedge 4', exact: true }).click();
   await page.getByRole('link', { name: 'What to order' }).click();
-  await choose(page, 'Halves for', 'main');
+  await choose(page, 'Shells for', 'main');
   await page.getByLabel('Chance of at least, %').fill('80');
-  await choose(page, 'Halves of two grades in a station', 'no');
+  await choose(page, 'Two grades in a station', 'no');
   await page.getByLabel('Alike along the shaft within, mm').fill('0.006');
-  await page.getByRole('button', { name: 'Work it out' }).click();
+  await page.getByRole('button', { name: 'Calculate' }).click();
   await expect(page.getByRole('button', { name: 'Stop' })).toBeVisible();
   const kit = page.getByRole('region', { name: 'The kit' });
   await expect(kit).toContainText('of engines can be fitted from this kit', { timeout: 120_000 });
-  await expect(kit).toContainText('On 10,000 engines drawn afresh');
-  await expect(kit.getByRole('table', { name: 'The next step up' }).getByRole('row').nth(1)).toContainText('+');
-  await expect(kit.getByRole('table', { name: 'What one missing would cost' }).getByRole('row').nth(1)).toContainText(
-    '−',
-  );
+  await expect(kit).toContainText('In 10,000 new simulated engines');
+  await expect(kit.getByRole('table', { name: 'Next step up' }).getByRole('row').nth(1)).toContainText('+');
+  await expect(kit.getByRole('table', { name: 'Cost of one missing' }).getByRole('row').nth(1)).toContainText('−');
   const share = Number(/(\d+\.\d) %/u.exec((await kit.textContent()) ?? '')?.[1]);
   expect(share).toBeGreaterThan(78);
-  await kit.getByRole('button', { name: 'Keep it as a kit' }).click();
-  await expect(kit.getByText('is kept with the kits of the workshop drawer')).toBeVisible();
+  await kit.getByRole('button', { name: 'Save as kit' }).click();
+  await expect(kit.getByText('is saved with the kits of workshop stock')).toBeVisible();
 
   await page.goto('/drawer');
   await page.getByRole('button', { name: 'Kits' }).click();
@@ -196,16 +194,16 @@ test('what to order before anything is measured: a kit with its chance, kept, re
   await page.getByRole('searchbox').fill('marsh');
   await expect(page.getByLabel('On hand of Plum upper')).not.toHaveValue('0');
   // A kit that is taken away can be brought back.
-  await page.getByRole('button', { name: /^Take the kit any Sedge 4, 80 % away/ }).click();
-  await expect(page.getByText('“any Sedge 4, 80 %” was taken away.')).toBeVisible();
-  await page.getByRole('button', { name: 'Bring it back' }).click();
+  await page.getByRole('button', { name: /^Remove kit any Sedge 4, 80 %/ }).click();
+  await expect(page.getByText('“any Sedge 4, 80 %” removed.')).toBeVisible();
+  await page.getByRole('button', { name: 'Restore' }).click();
   await expect(page.getByRole('button', { name: 'Receive it' })).toBeVisible();
   await page.getByRole('button', { name: 'History' }).click();
   await page
-    .getByRole('button', { name: /^Take back: Received, .*Marsh/ })
+    .getByRole('button', { name: /^Undo: Received, .*Marsh/ })
     .first()
     .click();
-  await expect(page.getByText('Nothing in the drawer is like that.')).toBeVisible();
+  await expect(page.getByText('No matches.')).toBeVisible();
 });
 
 test('what to order for one engine counts what was read and what is on the shelf, and says what the sheet lacks', async ({
@@ -213,13 +211,13 @@ test('what to order for one engine counts what was read and what is on the shelf
 }) => {
   await page.goto(`/engines/${MARKED_SEDGE_4}/drawer`);
   await page.getByRole('button', { name: 'What to order for this engine' }).click();
-  await expect(page.getByText('what was read counts as read')).toBeVisible();
-  await choose(page, 'Halves for', 'main');
+  await expect(page.getByText('measured parts keep their size')).toBeVisible();
+  await choose(page, 'Shells for', 'main');
   await page.getByLabel('Chance of at least, %').fill('0');
   await expect(page.getByText('Above 0, up to 100.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Work it out' })).toBeDisabled();
+  await expect(page.getByRole('button', { name: 'Calculate' })).toBeDisabled();
   await page.getByLabel('Chance of at least, %').fill('99');
-  await page.getByRole('button', { name: 'Work it out' }).click();
+  await page.getByRole('button', { name: 'Calculate' }).click();
   const kit = page.getByRole('region', { name: 'The kit' });
   await expect(kit).toContainText('of engines can be fitted from this kit', { timeout: 120_000 });
   const [download] = await Promise.all([
@@ -227,14 +225,14 @@ test('what to order for one engine counts what was read and what is on the shelf
     kit.getByRole('button', { name: 'Order as CSV' }).click(),
   ]);
   const order = await readFile(await download.path(), 'utf8');
-  expect(order.split('\r\n')[0]).toBe('Count,Half,Family,Side,"Wall, mm"');
+  expect(order.split('\r\n')[0]).toBe('Count,Shell,Family,Side,"Wall, mm"');
   expect(order).toContain('(Marsh),main,upper,1.99');
 
   // The demo's Reed sheet has no grades for its rods: that is said, and nothing is assumed.
   await page.goto(`/types/${REED_TYPE}/order`);
-  await choose(page, 'Halves for', 'both');
-  await expect(page.getByText('That needs more of the data sheet: grades of the rods.')).toBeVisible();
-  await expect(page.getByRole('button', { name: 'Work it out' })).toBeDisabled();
+  await choose(page, 'Shells for', 'both');
+  await expect(page.getByText('More of the data sheet is needed: grades of the rods.')).toBeVisible();
+  await expect(page.getByRole('button', { name: 'Calculate' })).toBeDisabled();
   await page.goto(`/engines/${SEDGE_4}/order`);
   await expect(page.getByText('This engine has no data sheet with grades.')).toBeVisible();
 });
@@ -264,13 +262,13 @@ test('two people at one drawer: an undo never takes what came since, and is refu
   });
   expect(used.status()).toBe(200);
   await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('1');
-  await page.getByRole('button', { name: /^Take back: Received/ }).click();
+  await page.getByRole('button', { name: /^Undo: Received/ }).click();
   await expect(page.getByLabel('On hand of Teal upper')).toHaveValue('0');
   await expect(rowOf(page, 'Flag iris', 'upper')).toContainText('Z 9');
   // Taking back that they were put in would lose what was done since: refused.
-  await page.getByRole('button', { name: /^Take back: Added/ }).click();
-  await expect(page.getByRole('alert')).toContainText('was put in with 4; there are 0 now');
-  await half.getByLabel('Halves or sets').fill('2');
+  await page.getByRole('button', { name: /^Undo: Added/ }).click();
+  await expect(page.getByRole('alert')).toContainText('was added with 4; there are 0 now');
+  await half.getByLabel('Shells or pairs').fill('2');
   await half.getByRole('button', { name: 'Use' }).click();
   await expect(half.getByText('Only 0 of Teal upper (Flag iris) are there.')).toBeVisible();
 });
@@ -295,12 +293,12 @@ test('the history of a half goes back page by page to its first day', async ({ p
   await page.goto('/drawer');
   await page.getByRole('searchbox').fill('water mint');
   await rowOf(page, 'Water mint', 'upper').getByRole('button', { name: /^Open/ }).click();
-  const history = page.getByRole('region', { name: 'History of the drawer' });
+  const history = page.getByRole('region', { name: 'Stock history' });
   await expect(history.getByRole('row')).toHaveCount(41);
   await expect(history.getByRole('row').nth(1)).toContainText('now 45');
   await history.getByRole('button', { name: 'Show older ones' }).click();
   await expect(history.getByRole('row')).toHaveCount(6);
-  await expect(history.getByRole('row').last()).toContainText('1 put in');
+  await expect(history.getByRole('row').last()).toContainText('1 added');
   await expect(history.getByRole('button', { name: 'Show older ones' })).toHaveCount(0);
   await history.getByRole('button', { name: 'Back to the newest' }).click();
   await expect(history.getByRole('row')).toHaveCount(41);

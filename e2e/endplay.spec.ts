@@ -13,15 +13,15 @@ async function read(page: Page, figure: string, label = 'End play, mm'): Promise
   await expect(page.getByLabel(label)).toHaveValue('');
 }
 
-const figure = (page: Page) => page.getByRole('region', { name: 'What it comes to' });
+const figure = (page: Page) => page.getByRole('region', { name: 'Result' });
 
 test('too tight, lined up, still too tight: washers are chosen, verified, and stand on the sheet', async ({ page }) => {
   await page.goto(`/engines/${REED_6}/endPlay`);
   await page.getByLabel('Fitter').fill('Wren');
   await expect(figure(page)).toContainText('0.0575 mm');
-  await expect(figure(page)).toContainText('Tight');
+  await expect(figure(page)).toContainText('Too tight');
   const steps = page.getByRole('list', { name: 'What to do, in order' });
-  await expect(steps.getByRole('listitem').first()).toContainText('Line the halves up');
+  await expect(steps.getByRole('listitem').first()).toContainText('Line up the flanges');
 
   await page.getByText('Walked back and forth first').click();
   await choose(page, 'When', 'seated');
@@ -33,40 +33,38 @@ test('too tight, lined up, still too tight: washers are chosen, verified, and st
 
   // By hand: 0.069 + 2.362 + 2.361 − 2 · 2.310 = 0.172.
   const washers = page.getByRole('region', { name: 'Thrust washers' });
-  await expect(washers).toContainText('Leads to 0.172 mm');
+  await expect(washers).toContainText('Gives 0.172 mm');
   // Swapped by hand, the result is there at once: 0.069 + 4.723 − 2.310 − 2.335 = 0.147, where the halves are alike.
   await choose(washers, 'Piece at Rear, upper', { label: 'Half thin washer upper · 2.335' });
-  await expect(washers).toContainText('the halves of a face are not alike');
+  await expect(washers).toContainText('the washers of a face are not alike');
   await choose(washers, 'Piece at Rear, lower', { label: 'Half thin washer lower · 2.335' });
-  await expect(washers).toContainText('Leads to 0.147 mm');
-  await washers.getByRole('button', { name: 'Back to the best' }).click();
+  await expect(washers).toContainText('Gives 0.147 mm');
+  await washers.getByRole('button', { name: 'Back to best' }).click();
   await washers.getByRole('button', { name: 'Accept these' }).click();
   await expect(washers.getByRole('table', { name: 'Accepted pieces' })).toContainText('Thin washer upper');
 
   // A reading that is far from what was predicted is doubted; one that is near is not.
   await read(page, '0.230');
-  await expect(figure(page)).toContainText('0.058 mm more than was predicted');
-  await page.getByRole('button', { name: /^Take back reading 5: 0.230/ }).click();
+  await expect(figure(page)).toContainText('0.058 mm more than predicted');
+  await page.getByRole('button', { name: /^Remove reading 5: 0.230/ }).click();
   await read(page, '0.170');
-  await expect(figure(page)).toContainText('Inside');
+  await expect(figure(page)).toContainText('In limits');
   await expect(figure(page)).not.toContainText('predicted');
   await allSaved(page);
   // What was typed and not kept says so after a reload.
   await page.getByLabel('End play, mm').fill('0.1');
   await page.reload();
-  await expect(page.getByText('Not saved yet: press “Keep it”.')).toBeVisible();
+  await expect(page.getByText('Not saved yet: press “Save reading”.')).toBeVisible();
   await page.getByLabel('End play, mm').fill('');
   await expect(page.getByText('Not saved yet')).toBeHidden();
   await expect(figure(page)).toContainText('0.17');
-  await page.getByRole('link', { name: /^Sheet/ }).click();
+  await page.getByRole('link', { name: /^Build sheet/ }).click();
   await expect(page.getByRole('table', { name: /^End play: pieces fitted/ })).toContainText('2.310 mm');
-  await expect(page.getByRole('table', { name: 'End play, read from lever to lever' })).toContainText(
-    'halves lined up',
-  );
+  await expect(page.getByRole('table', { name: 'End play, dial readings' })).toContainText('washers lined up');
   await page.goto(`/engines/${REED_6}/endPlay`);
 
   // Chosen again, it starts from what is in now.
-  await page.getByRole('button', { name: 'Choose again' }).click();
+  await page.getByRole('button', { name: 'Select again' }).click();
   await expect(page.getByLabel('Fitted at the front, mm')).toHaveValue('2.310');
   await expect(figure(page)).toContainText('as found');
   await page.getByRole('button', { name: /^Undo/ }).click();
@@ -111,14 +109,14 @@ test('a stack of two rings is chosen from the gap, read with it in, and says wha
   await read(page, '0.602', 'Gap, mm');
   const rings = page.getByRole('region', { name: 'Rings', exact: true });
   // By hand: 0.602 − 2 · 0.240 − 0.010 = 0.112, the middle of the limits within 0.002.
-  await expect(rings).toContainText('Leads to 0.112 mm');
-  await expect(rings.getByRole('table', { name: 'What else is on the shelf' }).getByRole('row')).toHaveCount(3);
+  await expect(rings).toContainText('Gives 0.112 mm');
+  await expect(rings.getByRole('table', { name: 'Other pieces in stock' }).getByRole('row')).toHaveCount(3);
   await rings.getByRole('button', { name: 'Accept these' }).click();
   await expect(rings.getByRole('table', { name: 'Accepted pieces' })).toBeVisible();
   await read(page, '0.108');
   await choose(page, 'Shaft at', '180');
   await read(page, '0.108');
-  await expect(figure(page)).toContainText('Inside');
+  await expect(figure(page)).toContainText('In limits');
   // By hand: 0.602 − 0.480 − 0.108 = 0.014.
   await page.getByRole('button', { name: 'Count on 0.014 mm from now on' }).click();
   await expect(page.getByLabel('Settles at the final torque, mm')).toHaveValue('0.014');
@@ -141,7 +139,7 @@ test('a ring that another engine has taken meanwhile is not taken twice, and the
   await page.getByLabel('Fitter').fill('Wren');
   await read(page, '0.602', 'Gap, mm');
   const rings = page.getByRole('region', { name: 'Rings', exact: true });
-  await expect(rings).toContainText('Leads to 0.112 mm');
+  await expect(rings).toContainText('Gives 0.112 mm');
   await allSaved(page);
   // The page has not looked again when the other engine takes two of the three.
   await page.route('**/api/drawer/pieces*', (route) => route.abort());
@@ -152,7 +150,7 @@ test('a ring that another engine has taken meanwhile is not taken twice, and the
   const taken = await request.patch(`/api/jobs/${other}`, { data: { version: 1, by: 'Teasel', steps } });
   expect(taken.status()).toBe(200);
   await rings.getByRole('button', { name: 'Accept these' }).click();
-  await expect(page.getByText(/2 × 240 ring wanted, 1 free in the workshop drawer/).first()).toBeVisible();
+  await expect(page.getByText(/Need 2 × 240 ring, 1 free in workshop stock/).first()).toBeVisible();
   await page.unroute('**/api/drawer/pieces*');
   await page.reload();
   // One of the workshop's and the thick one of its own: 0.602 − 0.240 − 0.301 − 0.010 = 0.051, too tight.
@@ -164,26 +162,26 @@ test('a joint with too little crush gets its shims, is read again, and one that 
 }) => {
   await page.goto(`/engines/${BURR_2}/crush`);
   await page.getByLabel('Fitter').fill('Sorrel');
-  const verdict = page.getByRole('region', { name: 'What it comes to' });
+  const verdict = page.getByRole('region', { name: 'Result' });
   await expect(verdict).toContainText('0.0015 in to 0.0020 in');
-  await expect(verdict).toContainText('Loose');
+  await expect(verdict).toContainText('Too loose');
   const shims = page.getByRole('region', { name: 'Shims at M1' });
   // By hand: the middle, 0.00175, and twice 0.0015 thicker.
-  await expect(shims).toContainText('Leads to 0.00475 in');
+  await expect(shims).toContainText('Gives 0.00475 in');
   await shims.getByRole('button', { name: 'Accept these' }).click();
-  await shims.getByRole('button', { name: 'They are in' }).click();
+  await shims.getByRole('button', { name: 'Fitted' }).click();
   await expect(page.getByLabel('M1 left: shim there now; 0 for none, in')).toHaveValue('0.0135');
   for (const side of ['left', 'right']) {
     await page.getByLabel(`M1 ${side}: feeler that goes in, in`).fill('.0045');
     await page.getByLabel(`M1 ${side}: next one, which does not, in`).fill('.005');
   }
   await page.getByLabel('M1 right: next one, which does not, in').press('Tab');
-  await expect(verdict).toContainText('Inside');
+  await expect(verdict).toContainText('In limits');
   await page.getByRole('button', { name: 'Remind to read it again in 3 days' }).click();
   await expect(page.getByText(/^To be read again on/)).toBeVisible();
   // Once its day has come it is the next thing to do, here and in the list of the benches.
   await allSaved(page);
-  const reminder = 'Next: Read the joint at M1 again: joints settle';
+  const reminder = 'Next: Re-read joint M1 (settling check)';
   await expect(page.getByRole('button', { name: reminder })).toHaveCount(0);
   await page.clock.setFixedTime(new Date(Date.now() + 4 * 24 * 3600 * 1000));
   await page.goto('/');
@@ -197,9 +195,9 @@ test('a joint with too little crush gets its shims, is read again, and one that 
   await page.getByLabel('M3 right: feeler that goes in, in').fill('.005');
   await page.getByLabel('M3 right: next one, which does not, in').fill('.0055');
   await page.getByLabel('M3 right: next one, which does not, in').press('Tab');
-  await expect(page.getByRole('region', { name: 'What it comes to' })).toContainText('not square');
+  await expect(page.getByRole('region', { name: 'Result' })).toContainText('not square');
   await allSaved(page);
-  await page.getByRole('link', { name: /^Sheet/ }).click();
+  await page.getByRole('link', { name: /^Build sheet/ }).click();
   const joints = page.getByRole('table', { name: 'Crush and shims at the joints' });
   await expect(joints.getByRole('row', { name: /^M1/ })).toContainText('0.0135 in');
   await expect(joints.getByRole('row', { name: /^M3/ })).toContainText('not square');
@@ -222,10 +220,10 @@ test('a white-metal joint is brought to its clearance with leaves peeled off', a
   await page.getByLabel('M1 right: shim there now; 0 for none, mm').fill('0.2');
   await page.getByLabel('M1: oil clearance, mm').fill('0.135');
   await page.getByLabel('M1: oil clearance, mm').press('Tab');
-  await expect(page.getByRole('region', { name: 'What it comes to' })).toContainText('Loose');
+  await expect(page.getByRole('region', { name: 'Result' })).toContainText('Too loose');
   // By hand: two leaves of 0.050 off each side take 0.100 off 0.135.
   const shims = page.getByRole('region', { name: 'Shims at M1' });
-  await expect(shims).toContainText('Leads to 0.035 mm');
+  await expect(shims).toContainText('Gives 0.035 mm');
   await shims.getByRole('button', { name: 'Accept these' }).click();
   await expect(shims.getByRole('table', { name: 'Accepted pieces' })).toContainText('0.100 mm');
   // Both of its laminated shims are taken: the next joint has none.
@@ -244,7 +242,7 @@ test('washers and shims are added by hand, to the engine and to the workshop', a
   await page.getByRole('button', { name: 'Add washers or shims' }).click();
   const form = page.getByRole('group', { name: 'Add washers or shims' });
   await form.getByRole('button', { name: 'Add it' }).click();
-  await expect(form.getByText('Name it, or give its mark.')).toBeVisible();
+  await expect(form.getByText('Enter a name or a mark.')).toBeVisible();
   await form.getByLabel('Name or mark').fill('Thin');
   await form.getByLabel('Thickness, mm').fill('2,31');
   await form.getByLabel('How many').fill('4');
@@ -257,11 +255,11 @@ test('washers and shims are added by hand, to the engine and to the workshop', a
   await page.goto('/drawer');
   const shelf = page.getByRole('region', { name: 'Washers and shims' });
   await shelf.getByRole('button', { name: 'Add washers or shims' }).click();
-  await choose(shelf, 'What it is', 'ring');
+  await choose(shelf, 'Kind', 'ring');
   await shelf.getByLabel('Name or mark').fill('Marsh ring');
   await shelf.getByLabel('Thickness, mm').fill('0.33');
   await shelf.getByRole('button', { name: 'Add it' }).click();
-  await expect(shelf.getByText('Count them; a whole number.')).toBeVisible();
+  await expect(shelf.getByText('Enter a whole number.')).toBeVisible();
   await shelf.getByLabel('How many').fill('2');
   await shelf.getByRole('button', { name: 'Add it' }).click();
   await expect(shelf.getByRole('row', { name: /Marsh ring ring/ })).toBeVisible();
@@ -275,9 +273,9 @@ test('washers and shims are added by hand, to the engine and to the workshop', a
   const piece = page.getByRole('region', { name: 'Marsh ring ring' });
   await piece.getByLabel('Bin').fill('R4');
   await piece.getByLabel('Price of one').fill('1,20');
-  await piece.getByLabel('Number, if it has its own').fill('7');
-  await expect(piece.getByText('One with a number of its own is one; there are more.')).toBeVisible();
-  await piece.getByLabel('Number, if it has its own').fill('');
+  await piece.getByLabel('Number, if marked').fill('7');
+  await expect(piece.getByText('A numbered piece counts as one; there are more.')).toBeVisible();
+  await piece.getByLabel('Number, if marked').fill('');
   await piece.getByLabel('Thickness of Marsh ring ring, mm').fill('0.331');
   await piece.getByLabel('Thickness of Marsh ring ring, mm').press('Tab');
   await expect(shelf.getByRole('row', { name: /Marsh ring ring.*0\.331.*R4 1\.20/ })).toBeVisible();
@@ -292,11 +290,11 @@ test('washers and shims are added by hand, to the engine and to the workshop', a
   ]);
   const text = await readFile(await plain.path(), 'utf8');
   expect(text).toContain('ring,Marsh ring,,,,,,0.330 mm,,3,');
-  await page.getByRole('button', { name: 'Bring in a file' }).click();
+  await page.getByRole('button', { name: 'Import' }).click();
   const changed = Buffer.from(text.replace('0.330 mm,,3,', '0.330 mm,,7,'));
-  await page.getByLabel('Drawer file').setInputFiles({ name: 'shims.csv', mimeType: 'text/csv', buffer: changed });
+  await page.getByLabel('Stock file').setInputFiles({ name: 'shims.csv', mimeType: 'text/csv', buffer: changed });
   await expect(page.getByRole('row', { name: /Marsh ring ring.*Changes it, 3 to 7 on hand/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Put 1 row into the drawer' }).click();
+  await page.getByRole('button', { name: 'Add 1 row to stock' }).click();
   await expect(shelf.getByLabel('On hand of Marsh ring ring')).toHaveValue('7');
 });
 
@@ -304,14 +302,14 @@ test('what should be on the shelf is told with its chance, before anything is re
   const line = await ringsInDrawer(request, 0);
   const id = await flatEngine(request, 'Rush Twin before it is read', line);
   await page.goto(`/engines/${id}/endPlay`);
-  const advice = page.getByRole('region', { name: 'What should be on the shelf' });
+  const advice = page.getByRole('region', { name: 'What to stock' });
   await advice.getByLabel('Gap from, mm').fill('0.57');
   await advice.getByLabel('to, mm').fill('0.63');
   await advice.getByLabel('to, mm').press('Tab');
-  await expect(advice).toContainText('with a chance of 0 %');
+  await expect(advice).toContainText('in limits is 0 %');
   // By hand: two of 0.240 and 0.010 settled leave 0.070 to 0.150 of gaps from 0.560 to 0.640.
-  await expect(advice.getByRole('list', { name: 'To be got' })).toContainText('2 × 240 ring, 0.240 mm');
-  await expect(advice).toContainText('To have 100 %');
+  await expect(advice.getByRole('list', { name: 'To get' })).toContainText('2 × 240 ring, 0.240 mm');
+  await expect(advice).toContainText('For 100 %');
   await page.reload();
   await expect(advice.getByLabel('Gap from, mm')).toHaveValue('0.570');
 });
@@ -339,13 +337,13 @@ test('the rings of two engines are shared out together, so that both are served 
   await put('Rush Twin that takes two', 600);
   await put('Rush Twin that takes one', 661);
   await page.goto('/together');
-  const panel = page.getByRole('region', { name: 'End play together' });
+  const panel = page.getByRole('region', { name: 'End play of several engines' });
   const table = panel.getByRole('table', { name: 'End play of each engine' });
   await expect(table.getByRole('row', { name: /Rush Twin that takes two.*2 × 240 ring.*0\.110 mm/ })).toBeVisible();
   await expect(
     table.getByRole('row', { name: /Rush Twin that takes one.*240 ring, 301 ring.*0\.110 mm/ }),
   ).toBeVisible();
-  await panel.getByRole('button', { name: /^Accept these pieces/ }).click();
+  await panel.getByRole('button', { name: /^Accept for/ }).click();
   await expect(page.getByText(/^The pieces of \d engines are accepted, and reserved\./)).toBeVisible();
   await page.goto('/drawer');
   const row = page.getByRole('region', { name: 'Washers and shims' }).getByRole('row', { name: /takes two/ });

@@ -19,11 +19,11 @@ test('one bar leads everywhere, each page has its own name, and the engine’s n
   const id = await putOnBench(request, reedDocument(name.slice(0, 80)));
   await page.goto('/');
   for (const [link, title] of [
-    ['Workshop drawer', 'Workshop drawer · Fettle'],
+    ['Workshop stock', 'Workshop stock · Fettle'],
     ['Engine types', 'Engine types · Fettle'],
-    ['Together', 'Engines fitted together · Fettle'],
-    ['Quick sum', 'Quick sum · Fettle'],
-    ['Engines', 'Engines on the benches · Fettle'],
+    ['Several engines', 'Engines selected for · Fettle'],
+    ['Quick calculation', 'Quick calculation · Fettle'],
+    ['Engines', 'Engines · Fettle'],
   ] as const) {
     const pages = page.getByRole('navigation', { name: 'Pages' });
     await pages.getByRole('link', { name: link, exact: true }).click();
@@ -31,13 +31,13 @@ test('one bar leads everywhere, each page has its own name, and the engine’s n
     await expect(pages.getByRole('link', { name: link, exact: true })).toHaveAttribute('aria-current', 'page');
   }
   await page.goto(`/engines/${id}/bores`);
-  await expect(page).toHaveTitle(`${name.slice(0, 80)} · Bores · Fettle`);
+  await expect(page).toHaveTitle(`${name.slice(0, 80)} · Main bores · Fettle`);
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(name.slice(0, 80));
   await page.getByRole('heading', { level: 1 }).getByRole('link').click();
   await expect(page).toHaveURL(/\/choose$/u);
   await page.goto('/nowhere');
-  await expect(page).toHaveTitle('No such page · Fettle');
-  await expect(page.getByRole('heading', { name: 'There is no such page' })).toBeVisible();
+  await expect(page).toHaveTitle('Page not found · Fettle');
+  await expect(page.getByRole('heading', { name: 'Page not found' })).toBeVisible();
 });
 
 test('a panel stands in the address: back, forward and reload bring it, and the focus goes there and back', async ({
@@ -47,10 +47,10 @@ test('a panel stands in the address: back, forward and reload bring it, and the 
   const id = await putOnBench(request, reedDocument('Reed 6 gone about'));
   await page.goto(`/engines/${id}/bores`);
   await typeFrom(page, 'M1 main bore front plane, mm', ['64.010', '64.011', '64.012']);
-  await page.getByRole('link', { name: /^Journals/ }).click();
+  await page.getByRole('link', { name: /^Main journals/ }).click();
   await typeFrom(page, 'M1 main journal front, 0°, mm', ['59.981', '59.982', '59.983']);
   await allSaved(page);
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
   const opener = page.getByRole('button', { name: /^M2: / });
   await opener.press('Enter');
   const panel = page.getByRole('region', { name: 'Main 2' });
@@ -70,9 +70,9 @@ test('a panel stands in the address: back, forward and reload bring it, and the 
 
   await page.goto('/drawer');
   await page.getByRole('button', { name: 'History' }).press('Enter');
-  await expect(page.getByRole('region', { name: 'History of the drawer' })).toBeFocused();
+  await expect(page.getByRole('region', { name: 'Stock history' })).toBeFocused();
   await page.reload();
-  await expect(page.getByRole('region', { name: 'History of the drawer' })).toBeVisible();
+  await expect(page.getByRole('region', { name: 'Stock history' })).toBeVisible();
 });
 
 test('Enter on the last box leads to the next thing to do, and by Enter alone to its first box', async ({
@@ -131,18 +131,18 @@ test('an engine goes off the bench with its halves fitted or back in the drawer,
   const count = await reserved(name);
   expect(count).toBeGreaterThan(0);
   await page.goto('/');
-  await page.getByRole('button', { name: `Take ${name} off the bench` }).click();
-  const question = page.getByRole('group', { name: `What of the halves of ${name}` });
-  await expect(question).toContainText(`${count} halves and pieces are reserved for it.`);
-  await question.getByRole('button', { name: 'Back to the drawer' }).click();
-  await expect(page.getByText(`${count} halves and pieces are free in the drawer again.`)).toBeVisible();
+  await page.getByRole('button', { name: `Close ${name}` }).click();
+  const question = page.getByRole('group', { name: `${name}: reserved shells` });
+  await expect(question).toContainText(`${count} shells and pieces are reserved for it.`);
+  await question.getByRole('button', { name: 'Back to stock' }).click();
+  await expect(page.getByText(`${count} shells and pieces back in stock.`)).toBeVisible();
   expect(await reserved(name)).toBe(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('link', { name: name })).toBeVisible();
   expect(await reserved(name)).toBe(count);
-  await page.getByRole('button', { name: `Take ${name} off the bench` }).click();
-  await page.getByRole('button', { name: 'Fitted, off the bench' }).click();
-  await expect(page.getByText(`${count} halves and pieces fitted into it have left the drawer.`)).toBeVisible();
+  await page.getByRole('button', { name: `Close ${name}` }).click();
+  await page.getByRole('button', { name: 'Fitted: close engine' }).click();
+  await expect(page.getByText(`${count} shells and pieces fitted in it removed from stock.`)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('link', { name: name })).toBeVisible();
   expect(await reserved(name)).toBe(count);
@@ -163,8 +163,8 @@ test('a quick sum tells the clearance and other walls, travels by its address, a
   await page.getByLabel('Wall step of the grades, mm').fill('0.003');
   const result = page.getByRole('region', { name: 'Result' });
   await expect(result).toContainText('0.037');
-  await expect(result.getByText('Inside').first()).toBeVisible();
-  await expect(page.getByRole('table', { name: 'What other walls would do' }).getByRole('row')).toHaveCount(7);
+  await expect(result.getByText('In limits').first()).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Other walls' }).getByRole('row')).toHaveCount(7);
   await expect(page).toHaveURL(/step=0\.003/u);
   const address = page.url();
   await page.goto('/');
@@ -174,11 +174,11 @@ test('a quick sum tells the clearance and other walls, travels by its address, a
   await expect(result).toContainText('0.027');
   await page.getByLabel('Or: gauge zeroed on the journal, bare bore, mm').fill('');
   await page.getByLabel('Name of the engine').fill('Burr 2 from a scrap of paper');
-  await page.getByRole('button', { name: 'Keep it as an engine' }).click();
+  await page.getByRole('button', { name: 'Save as an engine' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Burr 2 from a scrap of paper');
-  await expect(page.getByText('Best choice for 1 of 1 mains, proven.')).toBeVisible();
+  await expect(page.getByText('Best selection for 1 of 1 mains, proven.')).toBeVisible();
   await allSaved(page);
-  await page.getByRole('link', { name: /^Bores/ }).click();
+  await page.getByRole('link', { name: /^Main bores/ }).click();
   await expect(page.getByLabel('M1 main bore front plane, mm')).toHaveValue('64.010');
 });
 
@@ -192,33 +192,33 @@ test('engines are filtered by stage and person, a history by what and by whom; w
   await page.goto('/');
   const found = page.getByRole('button', { name: new RegExp(`^${name}, next: `) });
   await expect(found).toBeVisible();
-  await choose(page, 'Next is in', 'choose');
+  await choose(page, 'Next stage', 'choose');
   await expect(found).toBeHidden();
-  await choose(page, 'Next is in', 'bores');
+  await choose(page, 'Next stage', 'bores');
   await expect(found).toBeVisible();
   await page.reload();
   await expect(found).toBeVisible();
-  await choose(page, 'Last touched by', 'Teasel');
+  await choose(page, 'Last edited by', 'Teasel');
   await expect(found).toBeHidden();
-  await choose(page, 'Last touched by', 'Wren');
+  await choose(page, 'Last edited by', 'Wren');
   await expect(found).toBeVisible();
 
   await page.goto(`/engines/${id}/history`);
-  const history = page.getByRole('region', { name: 'Who did what' });
+  const history = page.getByRole('region', { name: 'History' });
   await expect(history.getByRole('listitem')).toHaveCount(2);
   await choose(page, 'Show', 'readings');
   await expect(history.getByRole('listitem')).toHaveCount(1);
   await expect(history).toContainText('M1 bore, front plane: 64.010');
   await page.getByLabel('Only by').fill('Sorrel');
   await page.getByLabel('Only by').press('Enter');
-  await expect(page.getByText('Nothing like that was done here.')).toBeVisible();
+  await expect(page.getByText('No entries.')).toBeVisible();
 
   await page.route('**/api/**', (route) => route.abort());
-  await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines' }).click();
-  await expect(page.getByText('As it was when the server was here last.')).toBeVisible();
+  await page.getByRole('navigation', { name: 'Pages' }).getByRole('link', { name: 'Engines', exact: true }).click();
+  await expect(page.getByText('Offline copy.')).toBeVisible();
   await expect(found).toBeVisible();
   // What was never asked for before cannot be told.
-  await choose(page, 'Next is in', 'runout');
+  await choose(page, 'Next stage', 'runout');
   await expect(page.getByRole('heading', { name: 'The server does not answer' })).toBeVisible();
   await page.getByRole('list', { name: 'Engines opened here before' }).getByRole('link', { name }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText(name);
@@ -237,11 +237,11 @@ test('once all is put together and tightened the halves are said to be fitted: N
   await page.getByLabel('Fitter').fill('Wren');
   await acceptBest(page);
   await page.getByRole('link', { name: /^Trial/ }).click();
-  await choose(page, 'Before it is believed', 'codes');
-  await page.getByRole('link', { name: /^Assembly/ }).click();
+  await choose(page, 'Trial assembly', 'codes');
+  await page.getByRole('link', { name: /^Final assembly/ }).click();
   for (const station of ['M2', 'M1', 'M3']) {
     await page.getByRole('button', { name: new RegExp(`^${station}: \\d+ open`) }).click();
-    const checks = page.getByRole('button', { name: new RegExp(`^In order: ${station}`) });
+    const checks = page.getByRole('button', { name: new RegExp(`^OK: ${station}`) });
     await expect(checks.first()).toBeVisible();
     for (let left = await checks.count(); left > 0; left -= 1) {
       await checks.first().click();
@@ -250,6 +250,6 @@ test('once all is put together and tightened the halves are said to be fitted: N
     await page.getByRole('button', { name: 'Free and even' }).click();
   }
   await allSaved(page);
-  await page.getByRole('button', { name: 'Next: Say that the 6 reserved halves and pieces are fitted' }).click();
+  await page.getByRole('button', { name: 'Next: Mark the 6 reserved shells and pieces as fitted' }).click();
   await expect(page).toHaveURL(/\/drawer$/u);
 });

@@ -41,14 +41,14 @@ test('a sheet is found by what stands on it, duplicated, archived, and travels a
     });
   await page.goto('/types');
   await bring(json.replace('"high": 64019000', '"high": 64.019'));
-  await expect(page.getByRole('alert')).toContainText('sedge.json is no engine type: /limits/mainBore/high');
+  await expect(page.getByRole('alert')).toContainText('sedge.json is not an engine type: /limits/mainBore/high');
   await bring('{ no json');
   await expect(page.getByRole('alert')).toContainText('sedge.json is not JSON');
   await bring(json.replaceAll('Sedge 4 marine (copy)', 'Sedge 4 by file'));
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Sedge 4 by file');
 
   // The table goes out as CSV and comes in again, with one cell changed.
-  await page.getByRole('link', { name: 'Codes of the mains' }).click();
+  await page.getByRole('link', { name: 'Grade marks of the mains' }).click();
   const [table] = await Promise.all([
     page.waitForEvent('download'),
     page.getByRole('button', { name: 'Save as CSV' }).click(),
@@ -63,15 +63,15 @@ test('a sheet is found by what stands on it, duplicated, archived, and travels a
   await expect(page.getByLabel('B × 2')).toHaveValue('Plum/Rust');
   await page.getByRole('button', { name: 'Save as revision 2' }).click();
   await expect(page.getByText(/^Revision 2, saved by/)).toBeVisible();
-  await page.getByRole('link', { name: 'Revisions and compare' }).click();
+  await page.getByRole('link', { name: 'Revisions' }).click();
   await expect(page.getByRole('cell', { name: 'Mains: table B × 2' })).toBeVisible();
 
   await page.goto('/types');
   await page.getByRole('button', { name: 'Archive Sedge 4 by file' }).click();
   await expect(page.getByRole('link', { name: 'Sedge 4 by file' })).toHaveCount(0);
   await page.getByRole('button', { name: 'Show the archive' }).click();
-  await page.getByRole('button', { name: 'Bring back Sedge 4 by file' }).click();
-  await expect(page.getByText('Nothing is archived.')).toBeVisible();
+  await page.getByRole('button', { name: 'Restore Sedge 4 by file' }).click();
+  await expect(page.getByText('No archived types.')).toBeVisible();
 });
 
 test('a later revision offers its differences to an engine, and asks where both have changed a limit', async ({
@@ -88,11 +88,11 @@ test('a later revision offers its differences to an engine, and asks where both 
   await clearance.getByLabel('Low limit, mm').fill('0.022');
   const bore = page.getByRole('group', { name: 'Main housing bore' });
   await bore.getByLabel('High limit, mm').fill('64.018');
-  await page.getByRole('link', { name: 'Revisions and compare' }).click();
+  await page.getByRole('link', { name: 'Revisions' }).click();
   await expect(page.getByRole('table', { name: 'Differences' }).getByRole('row')).toHaveCount(3);
   // What was typed can be taken back step by step, dropped changes too.
-  await page.getByRole('button', { name: 'Drop the changes' }).click();
-  await expect(page.getByText('They say the same.')).toBeVisible();
+  await page.getByRole('button', { name: 'Discard changes' }).click();
+  await expect(page.getByText('No differences.')).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('table', { name: 'Differences' }).getByRole('row')).toHaveCount(3);
   // Somebody else saves first: nothing is overwritten unseen.
@@ -100,18 +100,18 @@ test('a later revision offers its differences to an engine, and asks where both 
   await request.put(`/api/types/${id}`, { data: { revision: 1, by: 'Teasel', type: theirs } });
   // The page may hear of it before the button is pressed, which it then takes away.
   const save = page.getByRole('button', { name: 'Save as revision 2' });
-  const said = page.getByRole('alert').getByText('Teasel has saved revision 2 since you typed this from revision 1');
+  const said = page.getByRole('alert').getByText('Teasel saved revision 2 after you started from revision 1');
   await expect(save.and(page.locator(':enabled')).or(said).first()).toBeVisible();
   if (!(await said.isVisible())) await save.click({ timeout: 5_000 }).catch(() => undefined);
   await expect(said).toBeVisible();
-  await page.getByRole('button', { name: 'Mine goes over it' }).click();
+  await page.getByRole('button', { name: 'Overwrite with mine' }).click();
   await page.getByRole('button', { name: 'Save as revision 3' }).click();
   await expect(page.getByText(/^Revision 3, saved by/)).toBeVisible();
   // Every revision is kept: the second one can be started from again, to be saved or dropped.
   await page.getByRole('button', { name: 'Start again from revision 2' }).click();
   await expect(page.getByText('Changed on this device, not saved yet')).toBeVisible();
   await expect(page.getByRole('table', { name: 'Differences' })).toContainText('seen by Teasel');
-  await page.getByRole('button', { name: 'Drop the changes' }).click();
+  await page.getByRole('button', { name: 'Discard changes' }).click();
 
   await page.goto(`/engines/${engine}/data`);
   const origin = page.getByRole('region', { name: 'Engine type' });
@@ -150,14 +150,14 @@ test('a worn journal is told what it cleans up at, and a ground one takes its un
   }
   await allSaved(page);
   await expect(page.getByText('it would clean up')).toHaveCount(0);
-  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByRole('link', { name: /^Stock/ }).click();
   await page.getByRole('button', { name: 'Add its standard grades for the mains' }).click();
   await page.getByRole('button', { name: 'Add its 0.25 under grades for the mains' }).click();
-  await page.getByRole('link', { name: /^Choose/ }).click();
-  await expect(page.getByText('Best choice for 5 of 5 mains, proven.')).toBeVisible();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await expect(page.getByText('Best selection for 5 of 5 mains, proven.')).toBeVisible();
   await page.getByRole('button', { name: /^M4: / }).click();
   const panel = page.getByLabel('Main 4');
-  await expect(panel).toContainText('The journal is ground to 0.25 under');
+  await expect(panel).toContainText('The journal is ground 0.25 under');
   await expect(panel.getByLabel('Arithmetic')).toContainText('0.25 under)');
 });
 
@@ -180,23 +180,23 @@ test('another rod with another mark opens the matching again', async ({ page, re
   await page.getByLabel('Big ends as stamped').fill('K K L L');
   await page.getByLabel('Big ends as stamped').press('Enter');
   await allSaved(page);
-  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByRole('link', { name: /^Stock/ }).click();
   await page.getByRole('button', { name: 'Add its standard grades for the mains' }).click();
   await page.getByRole('button', { name: 'Add its standard grades for the rods' }).click();
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
   await acceptBest(page);
   await allSaved(page);
   await expect(page.getByRole('button', { name: 'Accepted', exact: true })).toBeVisible();
 
-  await page.getByRole('link', { name: /^Codes/ }).click();
+  await page.getByRole('link', { name: /^Grade marks/ }).click();
   await expect(page.getByTestId('mark-P3')).toHaveText('2');
   await choose(page, 'Rod', '2');
   await page.getByLabel('Mark of the new rod').fill('L');
-  await page.getByRole('button', { name: 'It is replaced' }).click();
-  await expect(page.getByText('R2 is another rod now')).toBeVisible();
+  await page.getByRole('button', { name: 'Replace rod' }).click();
+  await expect(page.getByText('R2 is a new rod')).toBeVisible();
   await allSaved(page);
-  await expect(page.getByRole('button', { name: /^Next: Choose halves for P1, P2, P3, P4/ })).toBeVisible();
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  await expect(page.getByRole('button', { name: /^Next: Select shells for P1, P2, P3, P4/ })).toBeVisible();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
   await expect(page.getByText('one differs', { exact: false })).toBeVisible();
 });
 

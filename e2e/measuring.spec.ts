@@ -31,7 +31,7 @@ test('a figure that cannot be right is kept, explained, and the likely one is a 
   await expect(second).toHaveValue('64.o1');
   await expect(second).toHaveAttribute('aria-invalid', 'true');
   // It never became a size.
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
   await expect(page.getByRole('button', { name: /^M2: Not measured/ })).toBeVisible();
 });
 
@@ -44,21 +44,21 @@ test('a figure in hand survives a reload before its box is left', async ({ page,
   // Half a figure is no reading: it waits in its box, in hand, and says so.
   const box = page.getByLabel('M3 main bore front plane, mm');
   await expect(box).toHaveValue('64.0');
-  await expect(page.getByText('not finished')).toBeVisible();
+  await expect(page.getByText('unfinished')).toBeVisible();
   await expect(box).toBeFocused();
   const kept = async () => (await (await request.get(`/api/jobs/${id}`)).json()).readings;
   expect(await kept()).toEqual([]);
   await page.keyboard.type('13');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('not finished')).toBeHidden();
+  await expect(page.getByText('unfinished')).toBeHidden();
   await allSaved(page);
   expect(await kept()).toMatchObject([{ text: '64.013', station: 3 }]);
   // Text that cannot be saved as it is stays in its box, with what is wrong, and is not taken for a size.
-  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByRole('link', { name: /^Stock/ }).click();
   const wall = page.getByLabel('Wall of Mid either, mm');
   await wall.fill('-1.9');
   await wall.blur();
-  await expect(page.getByText('A wall is above zero.')).toBeVisible();
+  await expect(page.getByText('Enter a wall above 0.')).toBeVisible();
   await page.reload();
   await expect(wall).toHaveValue('-1.9');
   await wall.fill('1.996');
@@ -81,7 +81,7 @@ test('half a figure that a reload left is not taken over a whole one because som
   await box(2).fill('64.0');
   await page.reload();
   await expect(box(2)).toBeFocused();
-  await expect(page.getByText('Left before it was finished: Enter keeps it.')).toBeVisible();
+  await expect(page.getByText('Unfinished. Enter saves it.')).toBeVisible();
   // By the mouse, by an arrow: it stays what it is.
   await box(3).click();
   await expect(box(3)).toBeFocused();
@@ -90,19 +90,19 @@ test('half a figure that a reload left is not taken over a whole one because som
   await page.keyboard.press('ArrowRight');
   await expect(box(3)).toBeFocused();
   await expect(box(2)).toHaveValue('64.0');
-  await expect(page.getByText('not finished')).toBeVisible();
+  await expect(page.getByText('unfinished')).toBeVisible();
   expect(await texts()).toEqual(['64.010', '64.012']);
   // Escape lets it go; a whole one that is typed, or Enter, keeps it.
   await box(2).click();
   await page.keyboard.press('Escape');
   await expect(box(2)).toHaveValue('64.010');
-  await expect(page.getByText('not finished')).toBeHidden();
+  await expect(page.getByText('unfinished')).toBeHidden();
   await box(2).fill('64.9');
   await expect(page.getByText('instead of 64.010; Escape brings it back')).toBeVisible();
   await page.reload();
   await page.getByRole('button', { name: 'Back to 64.010' }).click();
   await expect(box(2)).toHaveValue('64.010');
-  await expect(page.getByText('not finished')).toBeHidden();
+  await expect(page.getByText('unfinished')).toBeHidden();
   await box(2).fill('640.12');
   await page.reload();
   await page.getByRole('button', { name: /^Use 64.012 mm instead/ }).click();
@@ -112,7 +112,7 @@ test('half a figure that a reload left is not taken over a whole one because som
   await page.reload();
   await expect(box(2)).toBeFocused();
   await page.keyboard.press('Enter');
-  await expect(page.getByText('not finished')).toBeHidden();
+  await expect(page.getByText('unfinished')).toBeHidden();
   await allSaved(page);
   expect(await texts()).toEqual(['64.012', '64.014']);
   // What somebody else reads at the box in hand is neither left there nor typed: the bar tells what stands.
@@ -125,7 +125,7 @@ test('half a figure that a reload left is not taken over a whole one because som
   expect(answer.status()).toBe(201);
   await expect(box(2)).toHaveValue('64.015');
   await expect(page.getByText('read by Teasel')).toBeVisible();
-  await expect(page.getByText('Left before it was finished')).toBeHidden();
+  await expect(page.getByText('Unfinished')).toBeHidden();
 });
 
 test('what was typed into the data sheet before a reload says that it is not saved yet', async ({ page, request }) => {
@@ -133,19 +133,19 @@ test('what was typed into the data sheet before a reload says that it is not sav
   await page.goto(`/engines/${id}/data`);
   const name = page.getByLabel('Name, with its number');
   await name.fill('Reed 6, no 31');
-  await expect(page.getByText('Not saved yet: leave the box to keep it.')).toBeHidden();
+  await expect(page.getByText('Not saved yet: saves on leaving the field.')).toBeHidden();
   await expect(page.getByText('Typed, not saved yet')).toBeVisible();
   await page.reload();
   await expect(name).toHaveValue('Reed 6, no 31');
-  await expect(page.getByText('Not saved yet: leave the box to keep it.')).toBeVisible();
+  await expect(page.getByText('Not saved yet: saves on leaving the field.')).toBeVisible();
   const high = page.getByLabel('Main oil clearance: high limit, mm');
   await high.fill('0.055');
   await page.reload();
   await expect(high).toHaveValue('0.055');
-  await expect(page.getByText('not saved yet: leave the row to keep it')).toBeVisible();
+  await expect(page.getByText('not saved yet: leave the row to save it')).toBeVisible();
   await high.focus();
   await name.focus();
-  await expect(page.getByText('not saved yet: leave the row to keep it')).toBeHidden();
+  await expect(page.getByText('not saved yet: leave the row to save it')).toBeHidden();
   await name.blur();
   await expect(page.getByText('Not saved yet')).toBeHidden();
   await allSaved(page);
@@ -176,7 +176,7 @@ test('deviations, other units and both schools of order work from the keypad', a
   await expect(page.getByLabel('M2 main bore rear plane, mm')).toBeFocused();
   await page.keyboard.press('ArrowLeft');
   await expect(page.getByLabel('M1 main bore rear plane, mm')).toBeFocused();
-  await choose(page, 'Enter goes', 'down');
+  await choose(page, 'Enter moves', 'down');
   await page.getByLabel('M2 main bore front plane, mm').focus();
   await page.keyboard.press('Enter');
   await expect(page.getByLabel('M2 main bore rear plane, mm')).toBeFocused();
@@ -194,7 +194,7 @@ test('what is outside the data sheet is blocked, and no shell is chosen for it',
   }
   await page.goto(`/engines/${id}/choose`);
   await expect(page.getByText('M2 outside the data sheet: left out.')).toBeVisible();
-  await page.getByRole('button', { name: /^M2: Blocked/ }).click();
+  await page.getByRole('button', { name: /^M2: Part out of limits/ }).click();
   await expect(page.getByText('Bore above its limit by 0.012 mm.')).toBeVisible();
 });
 
@@ -207,14 +207,14 @@ test('conflicts are explained with what would do', async ({ page, request }) => 
   }
   await page.goto(`/engines/${id}/choose`);
   // Three mains of two halves with three halves on hand: the smallest group that cannot be served is two mains, one half short.
-  await expect(page.getByText(/compete for too few halves: 1 is missing \(1 × Mid either \(Osier\)\)/)).toBeVisible();
+  await expect(page.getByText(/Too few shells for .*: 1 is missing \(1 × Mid either \(Osier\)\)/)).toBeVisible();
   await expect(page.getByText('Get 3 × Mid either (Osier).')).toBeVisible();
   // The remedy works: three more, and it is chosen.
-  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByRole('link', { name: /^Stock/ }).click();
   await page.getByLabel('Stock of Mid either').fill('6');
   await page.getByLabel('Stock of Mid either').blur();
-  await page.getByRole('link', { name: /^Choose/ }).click();
-  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
 });
 
 test('the rules of the choice are the fitter’s own', async ({ page, request }) => {
@@ -225,7 +225,7 @@ test('the rules of the choice are the fitter’s own', async ({ page, request })
   await page.goto(`/engines/${id}/choose`);
   // By hand, µm: 64 010 − 59 982 = 4 028. Mid over Mid leaves 38 (d 3, cost 9); Mid with Thick leaves 33 (d −2, 2 · 4 + 4 mixed = 12).
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.038');
-  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByRole('link', { name: /^Stock/ }).click();
   await page.getByText(/^Two walls in one main up to/).click();
   await page.getByLabel('A mixed main costs, µm²').fill('0');
   await page.getByLabel('A mixed main costs, µm²').blur();
@@ -233,12 +233,12 @@ test('the rules of the choice are the fitter’s own', async ({ page, request })
   await expect(page.getByText('A number from 0 to 1000.')).toBeVisible();
   await page.getByLabel('A shortfall weighs, times').fill('1');
   await page.getByLabel('A shortfall weighs, times').blur();
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.033');
-  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByRole('link', { name: /^Stock/ }).click();
   await page.getByText(/^Two walls in one main up to/).click();
   await choose(page, 'Two walls in one main', 'no');
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.038');
 });
 
@@ -252,17 +252,13 @@ test('without limits nothing is judged and nothing assumed', async ({ page, requ
   await enter(request, id, 'mainBore', 1, '64.010');
   await enter(request, id, 'mainJournal', 1, '59.985');
   await page.goto(`/engines/${id}/choose`);
-  await expect(
-    page.getByText('There are no oil clearance limits on the data sheet, so nothing can be chosen'),
-  ).toBeVisible();
+  await expect(page.getByText('No oil clearance limits on the data sheet, so nothing can be selected')).toBeVisible();
   await page.getByRole('button', { name: /^M1: Measured/ }).click();
   await expect(
-    page.getByText(
-      'Not judged, for the data sheet has no limits: main housing bore, main journal, main oil clearance.',
-    ),
+    page.getByText('Not judged, no limits: main housing bore, main journal, main oil clearance.'),
   ).toBeVisible();
   // The sums are there all the same, by hand: 64.010 − 59.985 − 2 · 1.995 = 0.035.
-  await expect(page.getByRole('region', { name: 'What each pair would give at M1' })).toContainText('0.035');
+  await expect(page.getByRole('region', { name: 'Clearance of each pair at M1' })).toContainText('0.035');
   await page.getByRole('link', { name: 'Enter the limits' }).click();
   const group = page.getByRole('group', { name: 'Main oil clearance' });
   await group.getByLabel('Low limit').fill('0.05');
@@ -287,9 +283,9 @@ test('without limits nothing is judged and nothing assumed', async ({ page, requ
     expect(kept.limits.mainClearance).toEqual({ low: 10_000, high: 20_000, source: 'Reed book' });
   }
   // The throws of the drawn shaft are the engine's own.
-  const throws = page.getByLabel('Throws of the pins, degrees, front to rear');
+  const throws = page.getByLabel('Crank throws, degrees, front to rear');
   await throws.fill('0, 400');
-  await expect(page.getByText('“400” is no angle from 0 to below 360 degrees.')).toBeVisible();
+  await expect(page.getByText('“400” is not an angle; enter 0 or more, below 360 degrees.')).toBeVisible();
   await page.reload();
   await expect(throws).toHaveValue('0, 400');
   await throws.fill('0 90');
@@ -311,7 +307,7 @@ test('a needle that goes the other way, a warm block, and why a reading was chan
   await page.getByLabel('Fitter').fill('Sorrel');
   await page.getByLabel('Setting size, mm (for + and − readings)').fill('64.010');
   await page.getByLabel('Setting size, mm (for + and − readings)').press('Tab');
-  await page.getByText(/^How it is read: which way the needle goes: not said; temperature not taken/).click();
+  await page.getByText(/^How it is read: needle direction not set; not temperature-corrected/).click();
   // One setting for all is the least work; another way can be gone, and Enter follows it.
   const ways = page.getByRole('table', { name: 'Ways of reading 3 housings' });
   await expect(ways.getByRole('row', { name: /^set once on a setting size 1 1 along the shaft as now/ })).toBeVisible();
@@ -319,7 +315,7 @@ test('a needle that goes the other way, a warm block, and why a reading was chan
   const first = page.getByLabel('M1 main bore front plane, mm');
   await first.fill('+0.4');
   // Which way the needle goes is asked once, when it first counts, and never assumed.
-  await expect(page.getByText('nobody has said which way the needle goes', { exact: false })).toBeVisible();
+  await expect(page.getByText('the needle direction is not set', { exact: false })).toBeVisible();
   await first.press('Enter');
   await page.getByRole('button', { name: '+ is a smaller bore' }).click();
   await expect(page.getByText('Which way does the needle of the bore gauge go?')).toBeHidden();
@@ -329,7 +325,7 @@ test('a needle that goes the other way, a warm block, and why a reading was chan
   await expect(page.getByText('smaller by 0.004 mm than 64.010 mm')).toBeVisible();
   await page.getByLabel('The bores are at, °C').fill('30');
   await page.getByLabel('The bores are at, °C').press('Tab');
-  await expect(page.getByText(/bores at 30 °C, instrument at 20 °C: sizes are told at 20 °C/)).toBeVisible();
+  await expect(page.getByText(/bores at 30 °C, instrument at 20 °C: sizes are shown at 20 °C/)).toBeVisible();
   await page.getByLabel('M2 main bore front plane, mm').fill('64.016');
   await page.keyboard.press('Enter');
   await allSaved(page);
@@ -339,7 +335,7 @@ test('a needle that goes the other way, a warm block, and why a reading was chan
   await expect(page.getByText('64.0060')).toBeVisible();
 
   await first.focus();
-  await choose(page, 'A change here is because it was', 'misread');
+  await choose(page, 'Reason for change', 'misread');
   await first.fill('64.008');
   await first.press('Enter');
   await allSaved(page);
@@ -367,10 +363,10 @@ test('readings go out as a file and come back, row by row before any is kept', a
   const rows = file.getByRole('table', { name: 'Rows of the file' });
   await expect(rows.getByRole('row', { name: /^2 M1 bore/ })).toContainText('Takes the place of 64.010');
   await expect(rows.getByRole('row', { name: /^3 M2 bore/ })).toContainText('New');
-  await expect(rows.getByRole('row', { name: /^4/ })).toContainText('Part: “M9” is none of M1 to M3');
+  await expect(rows.getByRole('row', { name: /^4/ })).toContainText('Part: “M9” is not one of M1 to M3');
   // Nothing is kept before it is asked for.
   await expect(page.getByLabel('M1 main bore front plane, mm')).toHaveValue('64.010');
-  await file.getByRole('button', { name: 'Keep 2 readings' }).click();
+  await file.getByRole('button', { name: 'Save 2 readings' }).click();
   await expect(page.getByLabel('M1 main bore front plane, mm')).toHaveValue('64.012');
   await expect(page.getByLabel('M2 main bore front plane, mm')).toHaveValue('64.008');
   await allSaved(page);
@@ -384,7 +380,7 @@ test('readings go out as a file and come back, row by row before any is kept', a
   const mimeType = 'application/vnd.openxmlformats-officedocument.spreadsheetml.sheet';
   await file.getByLabel('Readings file').setInputFiles({ name: 'read.xlsx', mimeType, buffer });
   await expect(file.getByText('2 of 2 rows of read.xlsx can be read')).toBeVisible();
-  await expect(rows.getByText('As it is already')).toHaveCount(2);
+  await expect(rows.getByText('Unchanged')).toHaveCount(2);
   await file
     .getByLabel('Readings file')
     .setInputFiles({ name: 'no.csv', mimeType: 'text/csv', buffer: Buffer.from('a,b\r\n1,2') });
@@ -396,7 +392,7 @@ test('on a phone one large box is shown at a time, the next on the way with Ente
   const id = await putOnBench(request, reedDocument('Reed 6 at the vise'));
   await enter(request, id, 'mainBore', 1, '64.010');
   await page.goto(`/engines/${id}/bores`);
-  const inHand = page.getByRole('region', { name: 'The box in hand' });
+  const inHand = page.getByRole('region', { name: 'Current field' });
   // The first that is empty; nothing is wider than the screen, and nothing is too small for a thumb.
   await expect(inHand).toContainText('M2 bore');
   await expect(inHand).toContainText('2 of 3');
@@ -408,7 +404,7 @@ test('on a phone one large box is shown at a time, the next on the way with Ente
   await expect(inHand).toContainText('M3 bore');
   await page.keyboard.type('63.5');
   await expect(page.getByText('One thimble turn (0.5 mm) off?')).toBeVisible();
-  await inHand.getByRole('button', { name: 'The box before' }).click();
+  await inHand.getByRole('button', { name: 'Previous field' }).click();
   await expect(inHand.getByRole('textbox')).toHaveValue('64.011');
   await allSaved(page);
   const { readings } = await (await request.get(`/api/jobs/${id}`)).json();
@@ -441,11 +437,11 @@ test('a gauge with a data button types into the box in hand; digits that lack an
     instruments: { ...blank.instruments, boreGauge: { ...boreGauge, name: 'gauge 7', range } },
   });
   await page.goto(`/engines/${id}/bores`);
-  await page.getByText('Gauge with a data cable: none').click();
+  await page.getByText('Gauge with data cable: none').click();
   await page.getByRole('button', { name: 'Simulated gauge' }).click();
   const press = page.getByRole('button', { name: 'Press its data button' });
   await press.click();
-  await expect(page.getByText('no box is in hand: touch one first', { exact: false })).toBeVisible();
+  await expect(page.getByText('no field is selected: select one first', { exact: false })).toBeVisible();
   await page.getByLabel('M1 main bore front plane, mm').focus();
   await press.click();
   await press.click();
@@ -456,18 +452,18 @@ test('a gauge with a data button types into the box in hand; digits that lack an
   const line = page.getByLabel('A line it sends, with # for the figure');
   const before = await line.inputValue();
   await line.fill('01A');
-  await expect(page.getByText('Put one # where the figure stands.')).toBeVisible();
+  await expect(page.getByText('Put one # where the figure goes.')).toBeVisible();
   await expect(page.getByText('Typed, not saved yet')).toBeVisible();
   await line.fill(before);
-  await page.getByRole('button', { name: 'Let it go' }).click();
+  await page.getByRole('button', { name: 'Disconnect' }).click();
 
   const third = page.getByLabel('M3 main bore front plane, mm');
   await third.fill('64.0');
   await expect(page.getByText('Fewer digits than the other readings')).toBeVisible();
   await third.press('Enter');
-  await expect(page.getByText('fewer digits', { exact: true })).toBeVisible();
+  await expect(page.getByText('digit missing?', { exact: true })).toBeVisible();
   await page.getByLabel('M4 main bore front plane, mm').fill('64.015');
-  await expect(page.getByText('0.003 mm over what gauge 7 reads')).toBeVisible();
+  await expect(page.getByText('0.003 mm over gauge 7’s range')).toBeVisible();
   await page.getByLabel('M4 main bore front plane, mm').press('Enter');
   await allSaved(page);
 });
@@ -512,7 +508,7 @@ test('a deviation keeps the setting it was taken on, and another setting is aske
   expect(await sizes()).toEqual({ 1: 64_016_000, 2: 64_017_000 });
   await box.fill('64.010');
   await box.press('Enter');
-  await page.getByRole('button', { name: 'Keep them on 64.014 mm' }).click();
+  await page.getByRole('button', { name: 'Leave them on 64.014 mm' }).click();
   await page.reload();
   await expect(page.getByText('64.016 on 64.014')).toBeVisible();
   await expect(page.getByText('typed for bores on')).toBeHidden();

@@ -66,15 +66,15 @@ test('a new version of the page asks, waits for what was typed, and takes nothin
   front.bringOut();
   await page.evaluate(async () => void (await (await navigator.serviceWorker.ready).update()));
   await expect(page.getByText('There is a new version of this page.')).toBeVisible();
-  const load = page.getByRole('button', { name: 'Load it now' });
+  const load = page.getByRole('button', { name: 'Reload' });
   // What is not sent yet keeps it waiting; what is half typed goes as well, for its box is left.
   front.isAway = true;
   await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('(1 left)')).toBeVisible();
+  await expect(page.getByText('once one change is sent')).toBeVisible();
   await page.keyboard.type('64.011');
   await load.click();
-  await expect(page.getByText('It is loaded when what was typed is sent or decided (2 left).')).toBeVisible();
+  await expect(page.getByText('It loads once 2 changes are sent or resolved.')).toBeVisible();
   const loaded = page.waitForEvent('load');
   front.isAway = false;
   await loaded;

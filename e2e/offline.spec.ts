@@ -36,9 +36,9 @@ test('without the server the page opens, measures, chooses and ticks off; all of
 
   // Loaded anew without any server.
   await page.reload();
-  await expect(page.getByText('As it was when the server was here last.')).toBeVisible();
+  await expect(page.getByText('Offline copy.')).toBeVisible();
   await page.getByRole('button', { name: /^Reed 6 out of reach, next: / }).click();
-  await page.getByRole('link', { name: /^Bores/ }).click();
+  await page.getByRole('link', { name: /^Main bores/ }).click();
   await expect(page.getByLabel(bore(1))).toHaveValue('64.010');
   await page.getByLabel(bore(2)).fill('64.011');
   await page.keyboard.press('Enter');
@@ -49,15 +49,15 @@ test('without the server the page opens, measures, chooses and ticks off; all of
   await other.goto(`/engines/${id}/journals`);
   await other.getByLabel(journal(2)).fill('59.986');
   await other.keyboard.press('Enter');
-  await expect(other.getByText(/1 change kept on this device/)).toBeVisible();
+  await expect(other.getByText(/1 change saved on this device/)).toBeVisible();
   // Chosen and ticked off, and there after another reload.
-  await page.getByRole('link', { name: /^Choose/ }).click();
-  await page.getByRole('button', { name: 'Accept the best choice' }).click();
-  await expect(page.getByText('The line shows the accepted choice')).toBeVisible();
-  await page.getByRole('link', { name: /^Assembly/ }).click();
-  await page.getByRole('button', { name: /^In order: M2, Oil hole/ }).click();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await page.getByRole('button', { name: 'Accept selection' }).click();
+  await expect(page.getByText('Showing the accepted selection')).toBeVisible();
+  await page.getByRole('link', { name: /^Final assembly/ }).click();
+  await page.getByRole('button', { name: /^OK: M2, Oil hole/ }).click();
   await page.reload();
-  await expect(page.getByRole('button', { name: /^Take back: M2, Oil hole/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Undo: M2, Oil hole/ })).toBeVisible();
 
   server = await ownServer('offline', { FETTLE_PORT: server.port });
   await allSaved(page);

@@ -70,39 +70,39 @@ export async function ownServer(name: string, env: Record<string, string> = {}):
 
 async function twice(page: Page, password: string): Promise<void> {
   await page.getByLabel('New password').fill(password);
-  await page.getByLabel('The same once more').fill(password);
+  await page.getByLabel('Repeat password').fill(password);
 }
 
 /** Makes the owner's account, on a page that was opened anywhere. */
 export async function makeOwner(page: Page, code: string, name: string): Promise<void> {
   await page.getByLabel('Code').fill(code);
-  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Name', { exact: true }).fill(name);
   await twice(page, PASSWORD);
-  await page.getByRole('button', { name: 'Make it and sign in' }).click();
+  await page.getByRole('button', { name: 'Create and sign in' }).click();
   await expect(page.getByRole('link', { name: `Signed in as ${name}` })).toBeVisible();
 }
 
 /** Makes an account on the owner's page. @returns the password for the first time */
 export async function makeAccount(owner: Page, name: string, role = 'fitter'): Promise<string> {
-  await owner.getByRole('link', { name: 'People' }).click();
-  await owner.getByLabel('Somebody new').fill(name);
-  if (role !== 'fitter') await choose(owner, 'Role', role);
-  await owner.getByRole('button', { name: 'Make an account' }).click();
+  await owner.getByRole('link', { name: 'Users and devices' }).click();
+  await owner.getByLabel('New person').fill(name);
+  if (role !== 'fitter') await choose(owner, 'Account role', role);
+  await owner.getByRole('button', { name: 'Create account' }).click();
   const told = owner.getByRole('alert').filter({ hasText: `${name} signs in with` });
   const password = await told.locator('strong').textContent();
-  await owner.getByRole('button', { name: 'I have passed it on' }).click();
+  await owner.getByRole('button', { name: 'Done' }).click();
   return password!;
 }
 
 /** Signs in for the first time, and sets a password of their own. */
 export async function signInFirst(page: Page, name: string, password: string): Promise<void> {
-  await page.getByLabel('Name').fill(name);
+  await page.getByLabel('Name', { exact: true }).fill(name);
   await page.getByLabel('Password').fill(password);
   await page.getByRole('button', { name: 'Sign in', exact: true }).click();
-  await page.getByLabel('The one you were given').fill(password);
+  await page.getByLabel('Password you were given').fill(password);
   await twice(page, PASSWORD);
-  await page.getByRole('button', { name: 'Set it and go on' }).click();
-  await expect(page.getByRole('heading', { name: 'A password of your own' })).toBeHidden();
+  await page.getByRole('button', { name: 'Set password' }).click();
+  await expect(page.getByRole('heading', { name: 'Set your own password' })).toBeHidden();
   await expect(page.getByRole('link', { name: `Signed in as ${name}` })).toBeVisible();
 }
 

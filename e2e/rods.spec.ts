@@ -13,7 +13,7 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
   }
   await page.goto(`/engines/${id}/data`);
   await expect(page.getByRole('link', { name: /^Big ends/ })).toBeHidden();
-  await choose(page, 'This job fits', { label: 'The mains and the rods' });
+  await choose(page, 'Work covers', { label: 'The mains and the rods' });
   for (const [name, low, high] of [
     ['Big-end bore', '51.000', '51.018'],
     ['Crankpin', '47.980', '47.998'],
@@ -36,7 +36,7 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
   await page.keyboard.type('51.007');
   await page.keyboard.press('Enter');
   await expect(page.getByText('R1 K')).toBeVisible();
-  await page.getByRole('link', { name: /^Pins/ }).click();
+  await page.getByRole('link', { name: /^Crankpins/ }).click();
   await page.getByLabel('P1 crankpin front, 0°, mm').fill('47.486');
   await expect(page.getByText(/thimble/)).toBeVisible();
   await page.getByLabel('P1 crankpin front, 0°, mm').fill('47.992');
@@ -45,18 +45,18 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
   await page.keyboard.press('Enter');
   await allSaved(page);
 
-  await page.getByRole('link', { name: /^Drawer/ }).click();
-  await page.getByRole('button', { name: 'Add halves' }).click();
-  await choose(page, 'Halves for', { label: 'the rods' });
+  await page.getByRole('link', { name: /^Stock/ }).click();
+  await page.getByRole('button', { name: 'Add shells' }).click();
+  await choose(page, 'Shells for', { label: 'the rods' });
   await page.getByRole('textbox', { name: 'Series' }).fill('Osier');
   await page.getByLabel('First wall, mm').fill('1.490');
   await page.getByLabel('Step, mm').fill('0.003');
   await page.getByLabel('Grades', { exact: true }).fill('3');
-  await page.getByLabel('Halves of each').fill('1');
+  await page.getByLabel('Shells of each').fill('1');
   await page.getByRole('button', { name: 'Add 6 lines' }).click();
 
-  await page.getByRole('link', { name: /^Choose/ }).click();
-  await expect(page.getByText('Best choice for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await expect(page.getByText('Best selection for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
   // One set a grade: 3.021 with R1 on P1 is wanted twice, so the rods go crosswise, or a set is mixed.
   await choose(page, 'Show', { label: 'Mains' });
   await expect(page.getByTestId('clearance-M1')).toBeVisible();
@@ -70,15 +70,15 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
 
   // No mix at a pin is kept, shown, and obeyed: one grade above and below.
   await page.getByRole('button', { name: /^P1: / }).click();
-  await page.getByRole('region', { name: 'Pin 1' }).getByRole('button', { name: 'No mix' }).click();
-  await expect(page.getByText('Held: P1 no mixed walls.')).toBeVisible();
+  await page.getByRole('region', { name: 'Pin 1' }).getByRole('button', { name: 'No mixed pair' }).click();
+  await expect(page.getByText('Locked: P1 no mixed pair.')).toBeVisible();
   await acceptBest(page);
   await allSaved(page);
   const { document } = await (await request.get(`/api/jobs/${id}`)).json();
   const { P1, P2 } = document.choice.stations;
   expect(P1.upper.wall).toBe(P1.lower.wall);
   expect([P1.rod, P2.rod].sort()).toEqual([1, 2]);
-  await page.getByRole('link', { name: /^Sheet/ }).click();
+  await page.getByRole('link', { name: /^Build sheet/ }).click();
   await expect(page.getByRole('heading', { name: 'Rods, millimetres' })).toBeVisible();
   await expect(page.getByRole('article', { name: 'Build sheet' })).toContainText('R1 K');
 });

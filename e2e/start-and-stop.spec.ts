@@ -69,7 +69,7 @@ test('nothing typed is lost while the server is down, and a stop leaves the data
   await page.keyboard.press('Enter');
   await page.keyboard.type('64.012');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('No server. 2 changes kept on this device')).toBeVisible();
+  await expect(page.getByText('No server. 2 changes saved on this device')).toBeVisible();
 
   const before = Date.now();
   running = await start(port, data);
@@ -114,7 +114,7 @@ test('a backup holds pictures and signed sheets, goes into another folder, and a
   test.setTimeout(300_000);
   const port = await freePort();
   const folder = process.env.FETTLE_E2E_DATA!;
-  const [data, elsewhere] = [join(folder, 'kept'), join(folder, 'elsewhere')];
+  const [data, elsewhere] = [join(folder, 'locked'), join(folder, 'elsewhere')];
   const file = join(folder, 'workshop.fettle');
   let running = await start(port, data);
   const api = await request.newContext({ baseURL: `http://127.0.0.1:${port}` });
@@ -145,7 +145,7 @@ test('a backup holds pictures and signed sheets, goes into another folder, and a
   });
   expect(fettle(data, 'backup', file)).toMatchObject({
     status: 2,
-    stderr: expect.stringContaining('is there already'),
+    stderr: expect.stringContaining('exists'),
   });
   expect(fettle(data, 'restore', file)).toMatchObject({ status: 2, stderr: expect.stringContaining('is running') });
   await stop(running, data);
@@ -232,7 +232,7 @@ test('a port that is taken, a wrong DATABASE_URL and a stale pid file are each t
   const busy = failing({ FETTLE_PORT: String(port), FETTLE_DATA: data });
   taken.close();
   expect(busy.status).toBe(1);
-  expect(busy.stderr).toContain(`port ${port} is taken by another program`);
+  expect(busy.stderr).toContain(`port ${port} is in use`);
   expect(busy.stderr).toContain(`FETTLE_PORT=${port + 1}`);
 
   const env = { FETTLE_PORT: String(port), FETTLE_DATA: data };
@@ -257,7 +257,7 @@ test('a port that is taken, a wrong DATABASE_URL and a stale pid file are each t
     .stderr.trim()
     .split('\n');
   expect(readOnly).toEqual([
-    'Fettle could not start: this user may not write /sys/fettle. Give it the right to, or choose another folder: FETTLE_DATA=… npm start',
+    'Fettle could not start: this user may not write to /sys/fettle. Allow it, or choose another folder: FETTLE_DATA=… npm start',
   ]);
 
   // The number of a process that lives, but is another one than the file was written by.
@@ -299,7 +299,7 @@ test('a database that stops, and a server that does, are started again, and the 
     process.kill(server!, 'SIGKILL');
     await page.getByLabel('M2 main bore front plane, mm').fill('64.011');
     await page.keyboard.press('Enter');
-    await expect(page.getByText('No server. 1 change kept on this device')).toBeVisible();
+    await expect(page.getByText('No server. 1 change saved on this device')).toBeVisible();
     await expect(page.getByText('All saved')).toBeVisible({ timeout: 30_000 });
   } finally {
     await stop(running, data);
@@ -341,7 +341,7 @@ test('a clone where the database’s user cannot enter keeps its data in a place
       const ended = once(child, 'exit');
       child.kill('SIGTERM');
       await ended;
-      return /the data is kept in (\S+)/u.exec(said)?.[1];
+      return /data is stored in (\S+)/u.exec(said)?.[1];
     };
     place = await startOnce();
     expect(place).toMatch(/^\/var\/lib\/fettle\/fettle-e2e-/u);

@@ -48,7 +48,7 @@ const SHOTS: readonly Shot[] = [
     name: 'choose',
     path: `/engines/${SAMPHIRE_8}/choose`,
     before: async (page) => {
-      await page.getByText(/^Best choice for .* proven/).waitFor();
+      await page.getByText(/^Best selection for .* proven/).waitFor();
       await page.getByRole('button', { name: /^M3: / }).click();
     },
   },
@@ -70,7 +70,7 @@ const SHOTS: readonly Shot[] = [
     name: 'together',
     path: '/together',
     before: async (page) => {
-      await page.getByRole('button', { name: /^Fit these/ }).click();
+      await page.getByRole('button', { name: /^Select for these/ }).click();
       await page.getByText('proven.').waitFor();
     },
   },
@@ -108,7 +108,7 @@ for (const { name, path, look, before, after, height = 800 } of SHOTS) {
   await before?.(page);
   // What is fetched when it is first needed is there.
   await page.getByText('Opening the page …').waitFor({ state: 'detached' });
-  await page.getByText('Look', { exact: true }).first().waitFor();
+  await page.getByText('Theme', { exact: true }).first().waitFor();
   await page.waitForTimeout(600);
   await page.screenshot({ path: join(folder, `${name}.png`) });
   await after?.(page);
@@ -144,14 +144,14 @@ for (const name of ['Tablet at the vise', 'Phone of Finch']) {
   });
   const device = await (await browser.newContext({ baseURL: workshop.origin, ignoreHTTPSErrors: true })).newPage();
   await device.goto(`/let-in${new URL(address).hash}`);
-  await device.getByLabel('What is it called?').fill(name);
-  await device.getByRole('button', { name: 'Let it in' }).click();
+  await device.getByLabel('Device name').fill(name);
+  await device.getByRole('button', { name: 'Add device' }).click();
   await device.getByRole('heading', { name: 'Sign in' }).waitFor();
   await device.context().close();
 }
 await owner.goto('/people');
 await owner.getByText('Tablet at the vise').waitFor();
-await owner.getByText('Look', { exact: true }).first().waitFor();
+await owner.getByText('Theme', { exact: true }).first().waitFor();
 await owner.waitForTimeout(600);
 await owner.screenshot({ path: join(folder, 'people.png') });
 await workshop.stop();

@@ -15,17 +15,17 @@ test('three engines are fitted together from one drawer, accepted, reserved and 
   for (const [at, name] of names.entries()) ids.push(await engineOn(request, name, series, kinds, `64.0${10 + at}`));
 
   await page.goto('/together');
-  const list = page.getByRole('list', { name: 'Engines that draw on the workshop drawer' });
+  const list = page.getByRole('list', { name: 'Engines that use workshop stock' });
   await expect(list.getByLabel(names[2]!)).toBeVisible();
   for (const box of await list.getByRole('checkbox').all()) {
     if (!names.includes((await box.locator('xpath=..').innerText()).trim())) await box.uncheck();
   }
-  await page.getByRole('button', { name: 'Fit these 3 engines together' }).click();
+  await page.getByRole('button', { name: 'Select for these 3 engines' }).click();
   await expect(page.getByText('3 engines, 9 stations, proven.')).toBeVisible();
   await page.getByRole('button', { name: 'Accept for all 3' }).click();
-  await expect(page.getByText('The choices of 3 engines are accepted; their halves are reserved.')).toBeVisible();
+  await expect(page.getByText('The selections of 3 engines are accepted; their shells are reserved.')).toBeVisible();
 
-  await page.getByRole('link', { name: 'Open the workshop drawer' }).click();
+  await page.getByRole('link', { name: 'Open workshop stock' }).click();
   const mid = page.getByRole('row').filter({ hasText: series }).filter({ hasText: 'Mid' });
   await expect(mid).toContainText('Reed 6 together');
   await expect(mid.getByRole('cell').nth(5)).toHaveText('none');
@@ -34,13 +34,13 @@ test('three engines are fitted together from one drawer, accepted, reserved and 
   await page.goto(`/engines/${ids[0]}/choose`);
   // What is best for all need not be what is best for this one alone: both are told.
   await expect(page.getByText(/Accepted by/)).toBeVisible();
-  await page.getByRole('link', { name: /^Drawer/ }).click();
-  const workshop = page.getByRole('region', { name: 'From the workshop drawer' });
-  await expect(workshop).toContainText('6 halves are reserved for this engine.');
-  await workshop.getByRole('button', { name: 'They are fitted' }).click();
-  await expect(workshop).toContainText('6 halves are fitted in this engine and have left the drawer.');
-  await workshop.getByRole('button', { name: 'Take that back' }).click();
-  await expect(workshop).toContainText('6 halves are reserved for this engine.');
+  await page.getByRole('link', { name: /^Stock/ }).click();
+  const workshop = page.getByRole('region', { name: 'From workshop stock' });
+  await expect(workshop).toContainText('6 shells are reserved for this engine.');
+  await workshop.getByRole('button', { name: 'Mark as fitted' }).click();
+  await expect(workshop).toContainText('6 shells are fitted in this engine and have left stock.');
+  await workshop.getByRole('button', { name: 'Undo' }).click();
+  await expect(workshop).toContainText('6 shells are reserved for this engine.');
 });
 
 test('a large drawer is solved in the page’s own worker, and a search can be cancelled', async ({ page, request }) => {
@@ -61,17 +61,17 @@ test('a large drawer is solved in the page’s own worker, and a search can be c
     await route.continue().catch(() => undefined);
   });
   await page.goto('/together');
-  const list = page.getByRole('list', { name: 'Engines that draw on the workshop drawer' });
+  const list = page.getByRole('list', { name: 'Engines that use workshop stock' });
   await expect(list.getByLabel(names[11]!)).toBeVisible();
   for (const box of await list.getByRole('checkbox').all()) {
     if (!names.includes((await box.locator('xpath=..').innerText()).trim())) await box.uncheck();
   }
-  await page.getByRole('button', { name: 'Fit these 12 engines together' }).click();
+  await page.getByRole('button', { name: 'Select for these 12 engines' }).click();
   await expect(page.getByRole('progressbar')).toBeVisible();
   await page.getByRole('button', { name: 'Cancel' }).click();
-  await expect(page.getByText('The search was cancelled. Nothing was changed.')).toBeVisible();
+  await expect(page.getByText('Search cancelled. Nothing was changed.')).toBeVisible();
   arrive();
-  await page.getByRole('button', { name: 'Fit these 12 engines together' }).click();
+  await page.getByRole('button', { name: 'Select for these 12 engines' }).click();
   await expect(page.getByText('12 engines, 36 stations, proven.')).toBeVisible({ timeout: 20_000 });
   await expect(page.getByText(/One more of these would help most: .*Mid either \(Alder\)/)).toBeVisible();
 });
@@ -90,12 +90,12 @@ test('two people who accept the same last halves on two devices cannot both have
       await context.addInitScript((name) => localStorage.setItem('fettle.person', name), ['Wren', 'Teasel'][at]!);
       const page = await context.newPage();
       await page.goto(`/engines/${id}/choose`);
-      await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+      await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
       return page;
     }),
   );
-  await Promise.all(pages.map((page) => page.getByRole('button', { name: 'Accept the best choice' }).click()));
-  const refused = pages.map((page) => page.getByText(/Another engine may have reserved them: choose again/));
+  await Promise.all(pages.map((page) => page.getByRole('button', { name: 'Accept selection' }).click()));
+  const refused = pages.map((page) => page.getByText(/Another engine may have reserved them: select again/));
   await expect
     .poll(async () => (await Promise.all(refused.map((text) => text.count()))).filter(Boolean).length)
     .toBe(1);
@@ -109,12 +109,12 @@ test('the workshop drawer is filled and counted: a count that is not sent stays 
   request,
 }) => {
   await page.goto('/drawer');
-  await page.getByRole('button', { name: 'Add halves' }).click();
+  await page.getByRole('button', { name: 'Add shells' }).click();
   await page.getByLabel('Series').fill('Bulrush');
   await page.getByLabel('First wall, mm').fill('1.992');
   await page.getByLabel('Step, mm').fill('0.003');
   await page.getByLabel('Grades', { exact: true }).fill('2');
-  await page.getByLabel('Halves of each').fill('6');
+  await page.getByLabel('Shells of each').fill('6');
   await page.getByLabel(/Names of the grades/).fill('Low, Tall');
   await page.getByRole('button', { name: 'Add 4 lines' }).click();
   await expect(page.getByRole('row').filter({ hasText: 'Bulrush' })).toHaveCount(4);
@@ -126,8 +126,8 @@ test('the workshop drawer is filled and counted: a count that is not sent stays 
     await enter(request, id, 'mainJournal', main, '59.985');
   }
   await page.goto(`/engines/${id}/drawer`);
-  await page.getByRole('button', { name: 'Draw on Bulrush, 4 kinds' }).click();
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('button', { name: 'Use Bulrush, 4 kinds' }).click();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
   await acceptBest(page);
   await allSaved(page);
   await page.goto('/drawer');
@@ -138,11 +138,11 @@ test('the workshop drawer is filled and counted: a count that is not sent stays 
   await count.fill('0');
   await count.press('Enter');
   await count.blur();
-  await expect(held.getByText('Not saved: the drawer has 6.')).toBeVisible();
+  await expect(held.getByText('Not saved: stock has 6.')).toBeVisible();
   await page.unroute('**/api/drawer/move');
   await page.reload();
   await expect(count).toHaveValue('0');
-  await expect(held.getByText('Not saved: the drawer has 6.')).toBeVisible();
+  await expect(held.getByText('Not saved: stock has 6.')).toBeVisible();
   // What was counted is true, whoever has reserved it.
   await count.press('Enter');
   await expect(page.getByText(/0 counted, \d reserved for Reed 6 on Bulrush/)).toBeVisible();
@@ -150,6 +150,6 @@ test('the workshop drawer is filled and counted: a count that is not sent stays 
   await expect(held.getByText(/\d short/)).toBeVisible();
   await page.goto('/');
   await expect(page.getByRole('listitem').filter({ hasText: 'Reed 6 on Bulrush' })).toContainText(
-    'Too few in the workshop drawer: ',
+    'Too few in workshop stock: ',
   );
 });

@@ -248,7 +248,7 @@ class Typists {
   /** Waits until everything is with the servers, or asked about. */
   async allSent(): Promise<void> {
     for (const page of this.pages) {
-      await page.getByText(/All saved|for your word/u).waitFor({ timeout: LONGEST_MS });
+      await page.getByText(/All saved|needing a decision/u).waitFor({ timeout: LONGEST_MS });
     }
   }
 

@@ -24,8 +24,8 @@ test('one station is tried, checked, confirmed, and what it shows corrects the p
   await page.goto(`/engines/${id}/trial`);
   await page.getByLabel('Fitter').fill('Sorrel');
   const trial = page.getByRole('region', { name: /^Trial of/ });
-  await expect(trial.getByText('No halves are accepted for M1 yet')).toBeVisible();
-  await trial.getByRole('link', { name: 'choose them first' }).click();
+  await expect(trial.getByText('No shells accepted for M1 yet')).toBeVisible();
+  await trial.getByRole('link', { name: 'select them first' }).click();
   await acceptBest(page);
   // By hand: 64.011 − 59.985 − 2 · 1.995 = 0.036, and 0.038 at M2, which has the least room to 0.050.
   await page.getByRole('button', { name: 'Next: Try M2 first: the least room, 0.012 mm to its high limit' }).click();
@@ -35,8 +35,8 @@ test('one station is tried, checked, confirmed, and what it shows corrects the p
   // A needle the wrong way round is told as such; the reading can be taken back.
   await choose(page, 'Gauge zeroed', 'journal');
   await read(page, 'M2', '-3.8');
-  await expect(trial.getByText('the needle read with the wrong sign')).toBeVisible();
-  await trial.getByRole('button', { name: /^Take back reading 1 at M2/ }).click();
+  await expect(trial.getByText('needle sign reversed')).toBeVisible();
+  await trial.getByRole('button', { name: /^Remove reading 1 at M2/ }).click();
   // Nothing that is no length is kept.
   const box = page.getByLabel(/^M2, shells in/);
   await box.fill('dirty');
@@ -44,20 +44,20 @@ test('one station is tried, checked, confirmed, and what it shows corrects the p
   await expect(trial.getByText('“dirty” has no digits')).toBeVisible();
   await page.reload();
   await expect(box).toHaveValue('dirty');
-  await expect(trial.getByText('Not saved yet: press “Keep it”.')).toBeVisible();
+  await expect(trial.getByText('Not saved yet: press “Save reading”.')).toBeVisible();
   await read(page, 'M2', '0.046');
   await expect(trial.getByText('Not as predicted.', { exact: true })).toBeVisible();
   await expect(stations.getByRole('row', { name: /^M2/ })).toContainText('0.008');
-  await expect(page.getByRole('button', { name: /^Next: Look into M2/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Next: Check M2/ })).toBeVisible();
   await trial.getByRole('button', { name: 'Checked: reading is right' }).click();
-  await expect(stations.getByRole('row', { name: /^M2/ })).toContainText('Checked');
+  await expect(stations.getByRole('row', { name: /^M2/ })).toContainText('Measured, in limits');
 
   // Applied to the others, they would be 0.044, and the plan is another.
-  await choose(page, 'Before it is believed', 'one');
+  await choose(page, 'Trial assembly', 'one');
   await expect(page.getByText('Assembly offset 0.008 mm')).toBeVisible();
   await expect(stations.getByRole('row', { name: /^M1/ })).toContainText('0.044');
   await allSaved(page);
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
   await expect(page.getByText('one differs', { exact: false })).toBeVisible();
   await page.getByRole('button', { name: /^M1: / }).click();
   const sum = page.getByRole('table', { name: 'Arithmetic' });
@@ -66,7 +66,7 @@ test('one station is tried, checked, confirmed, and what it shows corrects the p
   // What M2 showed stays although other halves are accepted there now: the plan does not fall back.
   await page.getByRole('link', { name: /^Trial/ }).click();
   await expect(page.getByText('Assembly offset 0.008 mm')).toBeVisible();
-  await expect(stations.getByRole('row', { name: /^M2/ })).toContainText('other halves since');
+  await expect(stations.getByRole('row', { name: /^M2/ })).toContainText('shells changed since');
 
   // Other bolts: nothing that was read with the old ones holds.
   await page.getByRole('link', { name: /^Trial/ }).click();
@@ -74,12 +74,12 @@ test('one station is tried, checked, confirmed, and what it shows corrects the p
   await bolts.getByLabel('Name').fill('cap bolts');
   await bolts.getByLabel('Name').press('Tab');
   // Naming them changes nothing; other ones do.
-  await choose(bolts, 'Whose', 'other');
+  await choose(bolts, 'Maker', 'other');
   await expect(page.getByText('Assembly offset 0.008 mm')).toBeVisible();
   await bolts.getByLabel('Name').fill('studs');
   await bolts.getByLabel('Name').press('Tab');
   await expect(page.getByText('Assembly offset')).toHaveCount(0);
-  await expect(page.getByRole('button', { name: /^Next: Read the bore at M1, M2, M3 again/ })).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Next: Re-read the bore at M1, M2, M3/ })).toBeVisible();
   await page.getByRole('button', { name: 'Open M2' }).click();
   await expect(trial.getByText('Out of date: fasteners changed since.')).toBeVisible();
   await trial.getByRole('button', { name: 'Start a new trial' }).click();
@@ -99,19 +99,19 @@ test('the demo engine in the middle of its trials says where its offset comes fr
   const others = page.getByRole('table', { name: 'What other pairs would read at M1' });
   await expect(others.getByRole('row', { name: /^Rust 1\.998 Rust 1\.998/ })).toContainText('0.037 mm');
   await expect(others.getByRole('row', { name: /^Slate 2\.001 Rust 1\.998/ })).toContainText('0.034 mm');
-  await page.getByRole('link', { name: /^Sheet/ }).click();
+  await page.getByRole('link', { name: /^Build sheet/ }).click();
   const table = page.getByRole('table', { name: 'Measured with the shells in' });
   await expect(table.getByRole('row', { name: /^M4/ })).toContainText('0.042 mm');
-  await expect(page.getByText('try one and apply')).toBeVisible();
+  await expect(page.getByText('try one, apply to all')).toBeVisible();
 
   // Where every station must be inside with a chance, what the gauge tells counts in the choice.
   await page.goto(`/engines/${TRIED_SEDGE_4}/trial`);
   await page.getByText(/^Bore gauge: one reading/).click();
   await page.getByLabel('Bore gauge: setting, u, mm').fill('0.012');
   await page.getByLabel('Bore gauge: setting, u, mm').press('Tab');
-  await choose(page, 'Chance to be inside, in the choice', '95');
-  await page.getByRole('link', { name: /^Choose/ }).click();
-  await expect(page.getByText('not known well enough for the chance that is asked for').first()).toBeVisible();
+  await choose(page, 'Required chance of being in limits', '95');
+  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await expect(page.getByText('too uncertain for the required chance').first()).toBeVisible();
 });
 
 test('a shaft is read round a turn on its outer mains: its bend, and what is not of it', async ({ page, request }) => {
@@ -133,7 +133,7 @@ test('a shaft is read round a turn on its outer mains: its bend, and what is not
     await page.keyboard.type(figure.replace(/^\./u, '0.'));
     await page.keyboard.press('Enter');
   }
-  const verdict = page.getByRole('region', { name: 'What it comes to' });
+  const verdict = page.getByRole('region', { name: 'Result' });
   await expect(verdict).toContainText('total reading of 8: the shaft is bent by half of it, 0.020 mm');
   await expect(verdict).toContainText('0.040 mm of it comes once a turn, highest at 90°');
   await expect(verdict).toContainText('Limit 0.030 mm: Reed book, p. 7.');
@@ -146,7 +146,7 @@ test('a shaft is read round a turn on its outer mains: its bend, and what is not
   await dial.getByLabel('45°', { exact: true }).fill('much');
   await page.keyboard.press('Tab');
   await expect(dial.getByText('“much” has no digits')).toBeVisible();
-  await page.getByRole('link', { name: /^Sheet/ }).click();
+  await page.getByRole('link', { name: /^Build sheet/ }).click();
   const table = page.getByRole('table', { name: /^Runout/ });
   await expect(table.getByRole('row', { name: /^M3/ })).toContainText('over its limit');
 });
@@ -157,7 +157,7 @@ test('a strip is chosen for what is expected, and where it is all that is known 
   await page.goto(`/engines/${BURR_2}/trial?station=M3`);
   await page.getByLabel('Fitter').fill('Sorrel');
   const strip = page.getByRole('region', { name: 'Gauging strip at M3' });
-  await expect(strip).toContainText('0.00300 in is aimed at: a medium strip');
+  await expect(strip).toContainText('Target 0.00300 in: a medium strip');
   // By hand: π · 0.008² / 4 / 0.0150 = 0.00335.
   await strip.getByLabel('Width, front end, in').fill('.0150');
   await strip.getByLabel('Width, rear end, in').fill('.0160');
@@ -165,7 +165,7 @@ test('a strip is chosen for what is expected, and where it is all that is known 
   await expect(strip).toContainText('0.00325 in by strip, ± 0.0003 in at best; taper 0.00021 in, wider at the front');
   await expect(strip).toContainText('the sheet says “by strip only”');
   await allSaved(page);
-  await page.getByRole('link', { name: /^Sheet/ }).click();
+  await page.getByRole('link', { name: /^Build sheet/ }).click();
   const table = page.getByRole('table', { name: 'Gauging strips' });
   await expect(table.getByRole('row', { name: /^M3/ })).toContainText('by strip only');
 });

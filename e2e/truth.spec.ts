@@ -31,27 +31,27 @@ test('before a doubtful choice is accepted it is said what is doubtful; it can b
     await enter(request, id, 'mainJournal', main, '59.985');
   }
   await page.goto(`/engines/${id}/choose`);
-  await expect(page.getByRole('button', { name: /^M2: May be loose/ })).toBeVisible();
-  await page.getByRole('button', { name: 'Accept the best choice' }).click();
-  const asked = page.getByRole('group', { name: 'Before it is accepted' });
+  await expect(page.getByRole('button', { name: /^M2: Could be loose/ })).toBeVisible();
+  await page.getByRole('button', { name: 'Accept selection' }).click();
+  const asked = page.getByRole('group', { name: 'Check before accepting' });
   await expect(asked).toContainText(/M2 may be loose: \d\d % inside/);
-  await expect(asked).toContainText('not counted, so perhaps not there: Mid either');
-  await asked.getByRole('button', { name: 'Not yet' }).click();
+  await expect(asked).toContainText('not counted in stock: Mid either');
+  await asked.getByRole('button', { name: 'Cancel' }).click();
   await expect(page.getByRole('button', { name: 'Withdraw' })).toHaveCount(0);
   await acceptBest(page);
-  await expect(page.getByText('The line shows the accepted choice')).toBeVisible();
+  await expect(page.getByText('Showing the accepted selection')).toBeVisible();
   await allSaved(page);
   // Read again and still inside: marked all the same.
-  await page.getByRole('link', { name: /^Journals/ }).click();
+  await page.getByRole('link', { name: /^Main journals/ }).click();
   await page.getByLabel('M1 main journal front, 0°, mm').fill('59.986');
   await page.getByLabel('M1 main journal front, 0°, mm').press('Enter');
-  await page.getByRole('link', { name: /^Choose/ }).click();
-  await expect(page.getByText('read again since')).toHaveCount(1);
+  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await expect(page.getByText('re-measured since')).toHaveCount(1);
   // The line and the detail say the same of a station, and of the pair that is chosen for it.
   await page.getByRole('button', { name: /^M2: / }).click();
   const panel = page.getByRole('region', { name: 'Main 2' });
-  await expect(panel.getByText('May be loose').first()).toBeVisible();
-  await expect(panel.getByRole('row', { name: /^Mid Mid/ })).toContainText('May be loose');
+  await expect(panel.getByText('Could be loose').first()).toBeVisible();
+  await expect(panel.getByRole('row', { name: /^Mid Mid/ })).toContainText('Could be loose');
   await page.getByRole('button', { name: 'Withdraw' }).click();
   await allSaved(page);
   expect((await (await request.get(`/api/jobs/${id}`)).json()).document.choice).toBeNull();
@@ -75,13 +75,13 @@ test('a pair of two series that would do is listed as not allowed, and allowed a
   const barred = page.getByRole('region', { name: 'Not allowed at M1' });
   // By hand, µm: 64 010 − 59 985 − 1 985 − 2 005 = 35.
   await expect(barred).toContainText('0.035');
-  await expect(barred).toContainText('halves of two series are not mixed');
+  await expect(barred).toContainText('shells of two series are not mixed');
   await barred.getByRole('button', { name: /^Allow it here: Thin \(Osier\) over Thick \(Marsh\)/ }).click();
   await expect(page.getByTestId('clearance-M1')).toHaveText(/^0\.035/);
   await allSaved(page);
 
   // A series that was typed wrong is put right without taking the half out.
-  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByRole('link', { name: /^Stock/ }).click();
   await page.getByRole('button', { name: 'Correct Thick either' }).click();
   await page.getByRole('group', { name: 'Correct Thick either' }).getByLabel('Series').fill('Osier');
   await page.getByRole('button', { name: 'Done' }).click();
@@ -112,7 +112,7 @@ test('all limits are typed in one table: Enter goes down, a source is carried, a
   await page.getByLabel('Main oil clearance: source: book and page').fill('Samphire book, p. 9');
   await page.getByLabel('Main oil clearance: source: book and page').press('Tab');
   await expect(page.getByLabel('Main oil clearance: source: book and page')).toHaveValue('Samphire book, p. 9');
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Create engine' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Samphire 8 typed from a book');
   await page.getByRole('link', { name: /^Data sheet/ }).click();
   await choose(page, 'Only at', '5');
@@ -125,12 +125,12 @@ test('all limits are typed in one table: Enter goes down, a source is carried, a
   await allSaved(page);
   await page.reload();
   await expect(own.getByLabel('low limit, mm')).toHaveValue('59.960');
-  await page.getByRole('link', { name: /^Journals/ }).click();
+  await page.getByRole('link', { name: /^Main journals/ }).click();
   await page.getByLabel('M5 main journal front, 0°, mm').fill('59.970');
   await page.getByLabel('M4 main journal front, 0°, mm').fill('59.970');
   await page.getByLabel('M4 main journal front, 0°, mm').press('Enter');
   // Inside at its own main, out of limits at another.
-  await expect(page.getByText('out of limits')).toHaveCount(1);
+  await expect(page.getByText('out of limits', { exact: true })).toHaveCount(1);
 });
 
 test('a main that is named takes halves of its own, and they go nowhere else', async ({ page, request }) => {
@@ -143,18 +143,20 @@ test('a main that is named takes halves of its own, and they go nowhere else', a
   await page.getByLabel('Place of M3').fill('the very rear of all of the mains');
   await page.getByLabel('Place of M3').blur();
   await page.getByLabel('Place of M3').fill('Rear!');
-  await expect(page.getByText('a place is a word or two of at most 20 letters and digits, as rear')).toBeVisible();
+  await expect(
+    page.getByText('a position is one or two words of at most 20 letters and digits, such as rear'),
+  ).toBeVisible();
   await page.getByLabel('Place of M3').fill('Rear');
   await page.getByLabel('Place of M3').press('Enter');
   await expect(page.getByLabel('Place of M3')).toHaveValue('rear');
-  await page.getByRole('link', { name: /^Drawer/ }).click();
+  await page.getByRole('link', { name: /^Stock/ }).click();
   for (const [series, wall, place] of [
     ['Osier', '1.996', ''],
     ['Osier wide', '1.994', 'Rear'],
   ] as const) {
     // The form is open where the drawer is empty.
-    if (place !== '') await page.getByRole('button', { name: 'Add halves' }).click();
-    const form = page.getByRole('group', { name: 'Add halves' });
+    if (place !== '') await page.getByRole('button', { name: 'Add shells' }).click();
+    const form = page.getByRole('group', { name: 'Add shells' });
     await form.getByLabel('Series').fill(series);
     await form.getByLabel('First wall, mm').fill(wall);
     await form.getByLabel('Grades', { exact: true }).fill('1');
@@ -162,14 +164,14 @@ test('a main that is named takes halves of its own, and they go nowhere else', a
     await form.getByRole('button', { name: 'Add 2 lines' }).click();
   }
   await expect(page.getByText('only for rear')).toHaveCount(2);
-  await page.getByRole('link', { name: /^Choose/ }).click();
-  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
   // By hand, µm: 4 025 over both walls; two of 1 996 leave 33 at every main, two of 1 994 leave 37, nearer to 35 by as much, and only at the rear.
   await page.getByRole('button', { name: /^M1: / }).click();
-  await expect(page.getByRole('region', { name: 'What each pair would give at M1' })).not.toContainText('0.037');
+  await expect(page.getByRole('region', { name: 'Clearance of each pair at M1' })).not.toContainText('0.037');
   await page.getByRole('button', { name: 'Close the detail' }).click();
   await page.getByRole('button', { name: /^M3: / }).click();
-  await expect(page.getByRole('region', { name: 'What each pair would give at M3' })).toContainText('0.037');
+  await expect(page.getByRole('region', { name: 'Clearance of each pair at M3' })).toContainText('0.037');
 });
 
 test('the sheet asks whose name stands on it, goes out as JSON, and is done once it is printed', async ({
@@ -181,18 +183,18 @@ test('the sheet asks whose name stands on it, goes out as JSON, and is done once
     window.print = () => {};
   });
   await page.goto(`/engines/${id}/sheet`);
-  await page.getByRole('button', { name: 'Print the sheet', exact: true }).click();
-  const asked = page.getByRole('group', { name: 'Who prints it' });
+  await page.getByRole('button', { name: 'Print build sheet', exact: true }).click();
+  const asked = page.getByRole('group', { name: 'Printed by' });
   await expect(asked.getByRole('button', { name: 'Print with this name' })).toBeDisabled();
   await asked.getByLabel('Your name').fill('Sorrel');
   await asked.getByRole('button', { name: 'Print with this name' }).click();
   await expect(page.getByText(/Printed .* by Sorrel\./)).toBeVisible();
-  await expect(page.getByRole('link', { name: 'Sheet, done', exact: true })).toBeVisible();
+  await expect(page.getByRole('link', { name: 'Build sheet, done', exact: true })).toBeVisible();
   await allSaved(page);
   await expect(page.getByRole('table', { name: 'By hand' })).toContainText('Turns freely and evenly');
   const [file] = await Promise.all([
     page.waitForEvent('download'),
-    page.getByRole('button', { name: 'Sheet as JSON' }).click(),
+    page.getByRole('button', { name: 'Build sheet as JSON' }).click(),
   ]);
   const read = readBuildSheet(JSON.parse(await readFile(await file.path(), 'utf8')));
   expect(read).toMatchObject({ ok: true, sheet: { engine: 'Reed 6 printed', madeBy: 'Sorrel' } });
@@ -200,9 +202,9 @@ test('the sheet asks whose name stands on it, goes out as JSON, and is done once
 
 test('an engine is started from its type, and a type that was not saved is listed as such', async ({ page }) => {
   await page.goto(`/types/${SEDGE_TYPE}/sheet`);
-  await page.getByRole('button', { name: 'Start an engine of this type' }).click();
+  await page.getByRole('button', { name: 'New engine of this type' }).click();
   await page.getByLabel('Name, with its number').fill('Sedge 4 of its type');
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Create engine' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Sedge 4 of its type');
   await allSaved(page);
   await page.goto('/types');

@@ -55,9 +55,9 @@ test('two people at one engine: readings and changes merge, clashes are asked ab
   await choose(vise, 'Caps of', 'aluminium');
   await allSaved(vise);
   await block.context().setOffline(false);
-  await expect(
-    block.getByText('Material of the caps: you set “steel”, somebody else set “aluminium” meanwhile.'),
-  ).toBeVisible({ timeout: 20_000 });
+  await expect(block.getByText('Material of the caps: you set “steel”, someone else set “aluminium”.')).toBeVisible({
+    timeout: 20_000,
+  });
   await expect(choiceOf(block, 'Thrust at')).toHaveAttribute('data-value', '3');
   await block.getByRole('button', { name: 'Keep theirs' }).click();
   await allSaved(block);
@@ -70,9 +70,9 @@ test('two people at one engine: readings and changes merge, clashes are asked ab
 test('an engine taken off the bench comes back with everything in it', async ({ page, request }) => {
   await putOnBench(request, reedDocument('Reed 6 to and fro'));
   await page.goto('/');
-  await page.getByRole('button', { name: 'Take Reed 6 to and fro off the bench' }).click();
+  await page.getByRole('button', { name: 'Close Reed 6 to and fro' }).click();
   await expect(page.getByRole('list', { name: 'Engines' })).not.toContainText('Reed 6 to and fro');
-  await page.getByRole('button', { name: 'Bring back Reed 6 to and fro' }).click();
+  await page.getByRole('button', { name: 'Reopen Reed 6 to and fro' }).click();
   await expect(page.getByRole('list', { name: 'Engines' })).toContainText('Reed 6 to and fro');
 });
 

@@ -40,7 +40,7 @@ test('two tabs without a server each keep what was typed in them, and all of it 
   ] as const) {
     await page.getByLabel(`${main} main bore front plane, mm`).fill(text);
     await page.keyboard.press('Enter');
-    await expect(page.getByText(/kept on this device/u)).toBeVisible();
+    await expect(page.getByText(/saved on this device/u)).toBeVisible();
   }
   // One of them is gone before the server is back: the other one sends for it.
   await one.close();
@@ -77,7 +77,7 @@ test('what the server cannot take is set aside and shown, and the rest goes on',
   await page.keyboard.type('64.011');
   await page.keyboard.press('Enter');
   await expect(page.getByText('M1 main bore, front plane: “64.010” was not taken')).toBeVisible();
-  await expect(page.getByText('Saved but for one change that waits for your word')).toBeVisible();
+  await expect(page.getByText('Saved, except one change needing a decision')).toBeVisible();
   const texts = (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(
     ({ text }: { text: string }) => text,
   );
@@ -110,7 +110,7 @@ test('what the server fails at by a fault of its own is never set aside: it wait
   const texts = async () =>
     (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(({ text }: { text: string }) => text);
   await expect.poll(texts).toEqual(['64.011']);
-  await expect(page.getByText('The server could not save 1 change. Kept on this device, tried again')).toBeVisible();
+  await expect(page.getByText('The server could not save 1 change. Saved on this device, trying again')).toBeVisible();
   await expect.poll(() => tries, { timeout: 20_000 }).toBeGreaterThan(2);
   await expect(page.getByText('was not taken')).toBeHidden();
   // By itself, once the server is well.
@@ -131,7 +131,9 @@ test('who clears the site’s data is told what the server knows to be missing f
     const problem = { type: '/api/docs#server-fault', title: 'Something went wrong', status: 500, detail: 'Logged.' };
     await route.fulfill({ status: 500, contentType: 'application/problem+json', body: JSON.stringify(problem) });
   });
-  const told = page.waitForResponse((response) => response.url().includes('/api/unsent/') && response.ok());
+  const told = page.waitForResponse((response) => response.url().includes('/api/unsent/') && response.ok(), {
+    timeout: 60_000,
+  });
   await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
   await page.keyboard.press('Enter');
   await told;
@@ -146,8 +148,8 @@ test('who clears the site’s data is told what the server knows to be missing f
   await note.getByRole('button', { name: 'Remove this note' }).click();
   await expect(note).toBeHidden();
   await page.reload();
-  await allSaved(page);
-  await page.waitForResponse((response) => response.url().includes('/api/jobs'));
+  await expect(page.getByRole('list', { name: 'Engines' })).toBeVisible();
+  await expect(page.getByRole('button', { name: /Theme/ })).toBeVisible();
   await expect(note).toBeHidden();
 });
 
@@ -159,13 +161,13 @@ test('a full disk of the server is told as that, and what was typed goes once th
   await page.goto(`/engines/${id}/bores`);
   await allSaved(page);
   await page.route(/\/readings\//u, async (route) => {
-    const detail = 'The disk of the server is full: nothing can be kept there. Make room on it.';
+    const detail = 'The server’s disk is full. Not saved. Free some space on it.';
     const problem = { type: '/api/docs#disk-full', title: 'The server’s disk is full', status: 507, detail };
     await route.fulfill({ status: 507, contentType: 'application/problem+json', body: JSON.stringify(problem) });
   });
   await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
   await page.keyboard.press('Enter');
-  await expect(page.getByText('The server’s disk is full. 1 change kept on this device')).toBeVisible();
+  await expect(page.getByText('The server’s disk is full. 1 change saved on this device')).toBeVisible();
   await page.unroute(/\/readings\//u);
   await allSaved(page);
 });
@@ -247,7 +249,7 @@ test('what a page noted last before it was gone counts, and notes that are older
   );
   await page.reload();
   await expect(page.getByRole('button', { name: 'Keep theirs' })).toHaveCount(1);
-  await expect(page.getByText('Saved but for one change that waits for your word')).toBeVisible();
+  await expect(page.getByText('Saved, except one change needing a decision')).toBeVisible();
   const texts = async () =>
     (await (await request.get(`/api/jobs/${id}`)).json()).readings.map(({ text }: { text: string }) => text);
   expect(await texts()).toEqual(['64.012']);
@@ -268,12 +270,12 @@ test('a fault in the page is shown, and never followed by “saved”', async ({
       throw new Error('a screw came loose');
     });
   });
-  await expect(page.getByText('The page made a mistake (a screw came loose)')).toBeVisible();
+  await expect(page.getByText('Page error (a screw came loose)')).toBeVisible();
   await page.getByLabel('M1 main bore front plane, mm').fill('64.010');
   await page.keyboard.press('Enter');
   await expect.poll(async () => (await (await request.get(`/api/jobs/${id}`)).json()).readings.length).toBe(1);
   await expect(page.getByText('All saved')).toBeHidden();
-  await page.getByRole('button', { name: 'Load the page anew' }).click();
+  await page.getByRole('button', { name: 'Reload' }).click();
   await allSaved(page);
 });
 
@@ -316,8 +318,8 @@ test('a search that has no answer in its time says so, with what is proven, and 
   const said = page.getByText('Out of time');
   await expect(said).toBeVisible();
   await page.evaluate(() => new BroadcastChannel('patience').postMessage('please'));
-  await page.getByRole('button', { name: 'Go on for 1 min' }).click();
-  await expect(page.getByText(/can each be served, but not within/u).first()).toBeVisible({ timeout: 15_000 });
+  await page.getByRole('button', { name: 'Search for another 1 min' }).click();
+  await expect(page.getByText(/fit singly, but not within/u).first()).toBeVisible({ timeout: 15_000 });
   await expect(said).toBeHidden();
 });
 
@@ -365,13 +367,13 @@ test('half a figure whose note comes back after a browser was ended outright is 
   );
   await page.reload();
   await expect(half!).toHaveValue('64.01');
-  await expect(page.getByText('not finished')).toHaveCount(1);
+  await expect(page.getByText('unfinished')).toHaveCount(1);
   await expect(whole!).toHaveValue('64.0166');
   expect(await notes()).toEqual(unfinished);
   await page.evaluate(([key, note]) => localStorage.setItem(key, note), onDisk[3]!);
   await page.reload();
   await expect(half!).toHaveValue('');
-  await expect(page.getByText('not finished')).toHaveCount(0);
+  await expect(page.getByText('unfinished')).toHaveCount(0);
   await page.goto(`/engines/${id}/data`);
   await expect(name).toHaveValue('Reed 6 ended, no 12');
   await expect(least).toHaveValue('0.021');
@@ -381,36 +383,36 @@ test('half a figure whose note comes back after a browser was ended outright is 
   expect(document.name).toBe('Reed 6 ended, no 12');
 });
 
-test('what waits for its button is there after a reload, with what was chosen beside it', async ({ page }) => {
+test('what waits for its button is there after a reload, with the selected pieces beside it', async ({ page }) => {
   // A kind in the workshop's drawer: what comes or goes, and one half that is measured.
   await page.goto('/drawer');
   await page.getByRole('button', { name: /^Open/ }).first().click();
-  await page.getByLabel('Halves or sets').fill('3');
-  await page.getByLabel('Note, as supplier or engine').fill('off the old shelf');
+  await page.getByLabel('Shells or pairs').fill('3');
+  await page.getByLabel('Note, such as supplier or engine').fill('off the old shelf');
   await page.getByLabel(/^Reading over the ball/).fill('8.99');
   await page.getByLabel('Its number').fill('12');
   await page.reload();
-  await expect(page.getByLabel('Halves or sets')).toHaveValue('3');
-  await expect(page.getByLabel('Note, as supplier or engine')).toHaveValue('off the old shelf');
+  await expect(page.getByLabel('Shells or pairs')).toHaveValue('3');
+  await expect(page.getByLabel('Note, such as supplier or engine')).toHaveValue('off the old shelf');
   await expect(page.getByLabel(/^Reading over the ball/)).toHaveValue('8.99');
   await expect(page.getByLabel('Its number')).toHaveValue('12');
   // Another kind has boxes of its own, and takes the place of the first.
   await page.getByRole('button', { name: /^Open/ }).nth(1).click();
-  await expect(page.getByLabel('Note, as supplier or engine')).toHaveValue('');
+  await expect(page.getByLabel('Note, such as supplier or engine')).toHaveValue('');
 
   // An engine that is put together.
   await page.goto(`/engines/${ASSEMBLED_SEDGE_4}/assembly`);
-  await page.getByText('Parts that changed places').click();
-  await choose(page, 'What changed places', 'lower');
-  await page.getByLabel('Why', { exact: true }).fill('numbers misread');
+  await page.getByText('Swapped parts').click();
+  await choose(page, 'Part', 'lower');
+  await page.getByLabel('Reason', { exact: true }).fill('numbers misread');
   await page.reload();
-  await expect(page.getByLabel('Why', { exact: true })).toHaveValue('numbers misread');
-  await expect(page.getByLabel('What changed places')).toContainText('lower');
+  await expect(page.getByLabel('Reason', { exact: true })).toHaveValue('numbers misread');
+  await expect(page.getByLabel('Part')).toContainText('lower');
   await page.goto(`/engines/${ASSEMBLED_SEDGE_4}/sheet`);
-  await page.getByRole('button', { name: 'Sign it off' }).click();
+  await page.getByRole('button', { name: 'Sign', exact: true }).click();
   await page.getByLabel('Signed by').fill('Teasel');
   await page.reload();
-  await page.getByRole('button', { name: 'Sign it off' }).click();
+  await page.getByRole('button', { name: 'Sign', exact: true }).click();
   await expect(page.getByLabel('Signed by')).toHaveValue('Teasel');
 
   await page.goto(`/engines/${MARKED_SEDGE_4}/codes`);
@@ -426,9 +428,9 @@ test('what waits for its button is there after a reload, with what was chosen be
   await expect(undersize).toHaveValue('0.25');
   await page.goto(`/engines/${ASSEMBLED_SEDGE_4}/labels`);
   await choose(page, 'Labels of', 'own');
-  await page.getByLabel('Wide, mm').fill('52');
+  await page.getByLabel('Width, mm').fill('52');
   await page.reload();
-  await expect(page.getByLabel('Wide, mm')).toHaveValue('52');
+  await expect(page.getByLabel('Width, mm')).toHaveValue('52');
 });
 
 test('where the browser has no room, what is in the page only is counted, closing it is asked about, and it is written down once there is', async ({
@@ -458,10 +460,10 @@ test('where the browser has no room, what is in the page only is counted, closin
     await page.keyboard.press('Enter');
   };
   await type('M1', '64.010');
-  await expect(page.getByText('1 change kept on this device')).toBeVisible();
+  await expect(page.getByText('1 change saved on this device')).toBeVisible();
   await page.evaluate(() => Object.assign(globalThis, { isFull: true }));
   await type('M2', '64.011');
-  await expect(page.getByText('2 changes kept here, 1 of them in this page only: do not close it')).toBeVisible();
+  await expect(page.getByText('2 changes saved here, 1 of them in this page only: do not close it')).toBeVisible();
   const asked = page.waitForEvent('dialog');
   void page.close({ runBeforeUnload: true });
   const dialog = await asked;
@@ -470,7 +472,7 @@ test('where the browser has no room, what is in the page only is counted, closin
   // With room again the next change writes down what the one before could not.
   await page.evaluate(() => Object.assign(globalThis, { isFull: false }));
   await type('M3', '64.012');
-  await expect(page.getByText('3 changes kept on this device')).toBeVisible();
+  await expect(page.getByText('3 changes saved on this device')).toBeVisible();
   await page.reload();
   await page.unroute(/\/readings\//u);
   await allSaved(page);

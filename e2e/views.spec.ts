@@ -52,16 +52,16 @@ const VIEWS = [
 async function settle(page: Page, view: string): Promise<void> {
   if (view === `/engines/${REED_6}/choose`) {
     await page.getByRole('button', { name: 'R1 A' }).click();
-    await page.getByRole('button', { name: 'Compare plans' }).click();
+    await page.getByRole('button', { name: 'Compare selections' }).click();
     await page.getByRole('button', { name: /^P3: / }).click();
   } else if (view.endsWith('choose')) await page.getByRole('button', { name: /^M3: / }).click();
   if (view === '/drawer') await page.getByRole('button', { name: 'Open Plum upper' }).click();
   if (view.endsWith('order')) {
-    await choose(page, 'Halves for', 'main');
-    await page.getByRole('button', { name: 'Work it out' }).click();
+    await choose(page, 'Shells for', 'main');
+    await page.getByRole('button', { name: 'Calculate' }).click();
     await page.getByText('of engines can be fitted').waitFor({ timeout: 120_000 });
   }
-  if (view.endsWith('drawer')) await page.getByRole('button', { name: 'Add halves' }).click();
+  if (view.endsWith('drawer')) await page.getByRole('button', { name: 'Add shells' }).click();
   if (view.endsWith('bores')) await page.getByLabel('M1 main bore front plane, mm').fill('63.2');
   if (view.endsWith('data')) await choiceOf(page, 'Block of').click();
   if (view.endsWith('torque')) {
@@ -69,7 +69,7 @@ async function settle(page: Page, view: string): Promise<void> {
     await page.getByRole('button', { name: 'Add a fastener' }).click();
   }
   if (view.endsWith('sheet') && view.startsWith('/engines')) {
-    await page.getByRole('button', { name: 'Sign it off' }).click();
+    await page.getByRole('button', { name: 'Sign', exact: true }).click();
   }
 }
 
@@ -135,7 +135,7 @@ for (const mains of [3, 5, 7, 9]) {
       await enter(request, id, 'mainJournal', main, '59.985');
     }
     await page.goto(`/engines/${id}/choose`);
-    await expect(page.getByText(/Best choice for|compete/).first()).toBeVisible();
+    await expect(page.getByText(/Best selection for|Too few shells/).first()).toBeVisible();
     expect(await page.evaluate(() => document.documentElement.scrollWidth)).toBeLessThanOrEqual(1280);
     for (const main of [1, mains]) {
       const drawn = await page
@@ -151,11 +151,11 @@ for (const mains of [3, 5, 7, 9]) {
 
 test('an engine that is not there and a form that is not ready say so', async ({ page }) => {
   await page.goto('/engines/00000000-0000-4000-8000-00000000dead/choose');
-  await expect(page.getByText('There is no engine 00000000-0000-4000-8000-00000000dead.')).toBeVisible();
+  await expect(page.getByText('Engine 00000000-0000-4000-8000-00000000dead not found.')).toBeVisible();
   await page.goto('/new');
   await page.getByLabel('Rods', { exact: true }).fill('7');
   await expect(page.getByText('7 pins cannot be shared evenly by the 4 bays', { exact: false })).toBeVisible();
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Create engine' }).click();
   await expect(page.getByText('Give the engine a name, with its number if it has one.')).toBeVisible();
   // What was typed is still there after a reload.
   await page.getByLabel('Name, with its number').fill('Half a name');

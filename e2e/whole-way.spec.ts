@@ -22,7 +22,7 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   });
   await page.goto('/');
   await page.getByLabel('Fitter').fill('Teasel');
-  await page.getByRole('button', { name: 'Start an engine' }).click();
+  await page.getByRole('button', { name: 'New engine' }).click();
 
   await page.getByLabel('Name, with its number').fill('Rush Twin · no. 0009');
   await page.getByLabel('Mains', { exact: true }).fill('3');
@@ -41,7 +41,7 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
     await group.getByLabel('High limit').fill(high);
     await group.getByLabel('Source').fill(source);
   }
-  await page.getByRole('button', { name: 'Put it on the bench' }).click();
+  await page.getByRole('button', { name: 'Create engine' }).click();
   await expect(page.getByRole('heading', { name: 'Rush Twin · no. 0009' })).toBeVisible();
   // The next engine starts from an empty form.
   await page.goto('/new');
@@ -56,18 +56,18 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   await expect(page.getByLabel('M1 main journal front, 0°, mm')).toBeFocused();
   await typeAlong(page, ['59.981', '59.984', '59.982', '59.981', '59.986', '59.982']);
 
-  await page.getByRole('button', { name: 'Next: Enter the halves in the drawer' }).click();
-  const family = page.getByRole('group', { name: 'Add halves' });
+  await page.getByRole('button', { name: 'Next: Enter the shells in stock' }).click();
+  const family = page.getByRole('group', { name: 'Add shells' });
   await family.getByLabel('Series').fill('Osier');
   await family.getByLabel('First wall, mm').fill('1.992');
   await family.getByLabel('Step').fill('6 um');
   await family.getByLabel('Grades', { exact: true }).fill('2');
-  await family.getByLabel('Halves of each').fill('3');
+  await family.getByLabel('Shells of each').fill('3');
   await family.getByLabel(/Names of the grades/).fill('Thin, Thick');
   await family.getByRole('button', { name: 'Add 4 lines' }).click();
 
-  await page.getByRole('link', { name: /^Choose/ }).click();
-  await expect(page.getByText('Best choice for 3 of 3 mains, proven.')).toBeVisible();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
   // By hand, µm: M1 64 012 − 59 981 − 1 998 − 1 998 = 35; M2 64 009 − 59 985 − 1 998 − 1 992 = 34; M3 64 014 − 59 982 − 3 996 = 36.
   await expect(clearanceOf(page, 1)).toHaveText('0.035');
   await expect(clearanceOf(page, 2)).toHaveText('0.034');
@@ -80,7 +80,7 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   await expect(page.getByText('Accepted by Teasel')).toBeVisible();
   await expect(clearanceOf(page, 2)).toHaveText('0.034');
   // The thinner half of the mixed pair stands on the cap side of the aluminium block.
-  await page.getByRole('button', { name: /^M2: Inside/ }).click();
+  await page.getByRole('button', { name: /^M2: In limits/ }).click();
   const sum = page.getByRole('table', { name: 'Arithmetic' });
   await expect(sum).toContainText('64.009');
   await expect(sum).toContainText('upper, Thick upper (Osier)');
@@ -88,9 +88,9 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
 
   // The usual school measures every station with its shells in; who only sees that it turns says so, and goes on.
   await page.getByRole('button', { name: /^Next: Try M2 first/ }).click();
-  await choose(page, 'Before it is believed', 'turns');
-  await expect(page.getByRole('button', { name: 'Next: Put M2 together, check by check' })).toBeVisible();
-  await page.getByRole('link', { name: /^Sheet/ }).click();
+  await choose(page, 'Trial assembly', 'turns');
+  await expect(page.getByRole('button', { name: 'Next: Assemble M2, check by check' })).toBeVisible();
+  await page.getByRole('link', { name: /^Build sheet/ }).click();
   const sheet = page.getByRole('article', { name: 'Build sheet' });
   await expect(
     sheet.getByRole('row', {
@@ -98,7 +98,7 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
     }),
   ).toContainText('0.0340');
   await expect(sheet).toContainText('Rush book, p. 9');
-  await page.getByRole('button', { name: 'Print the sheet', exact: true }).click();
+  await page.getByRole('button', { name: 'Print build sheet', exact: true }).click();
   await expect.poll(() => page.evaluate(() => (window as unknown as { printed: number }).printed)).toBe(1);
   // On paper the whole shaft stays on the page.
   await page.emulateMedia({ media: 'print' });
@@ -113,16 +113,16 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
 
 test('the demo engine in inches is choosable, its sums as worked by hand', async ({ page }) => {
   await page.goto(`/engines/${SAMPHIRE_8}/choose`);
-  await expect(page.getByText('Best choice for 5 of 5 mains, proven.')).toBeVisible();
+  await expect(page.getByText('Best selection for 5 of 5 mains, proven.')).toBeVisible();
   // By hand: M3 bore (2.6410 + 2.6411)/2 = 2.64105, journal (2.4491 + 2.4490 + 2.4491 + 2.4490)/4 = 2.44905,
   // one standard and one extra-clearance half: 2.64105 − 2.44905 − 0.0950 − 0.0945 = 0.0025.
   await expect(clearanceOf(page, 3)).toHaveText('0.00250');
   // M4: 2.6412 − (3 · 2.4487 + 2.4488)/4 − 2 · 0.0950 = 0.002475.
   await expect(clearanceOf(page, 4)).toHaveText('0.00248');
-  await page.getByRole('button', { name: /^M3: Inside/ }).click();
+  await page.getByRole('button', { name: /^M3: In limits/ }).click();
   const sum = page.getByRole('table', { name: 'Arithmetic' });
   for (const figure of ['2.64105', '2.44905', '0.0945', '0.0950']) await expect(sum).toContainText(figure);
-  await expect(page.getByRole('region', { name: 'What each pair would give at M3' }).getByRole('row')).toHaveCount(5);
+  await expect(page.getByRole('region', { name: 'Clearance of each pair at M3' }).getByRole('row')).toHaveCount(5);
   await page.getByRole('button', { name: 'Close the detail' }).click();
   // Used and left: 2 of 3 extra-clearance uppers are taken, at M3 and at the rear main with its larger aim.
   await expect(page.getByRole('row', { name: /^Extra clearance upper/ })).toHaveText(/0\.0945·?\d+\d+/);
@@ -131,15 +131,15 @@ test('the demo engine in inches is choosable, its sums as worked by hand', async
 test('the half-measured demo engine is finished from the keyboard', async ({ page }) => {
   await page.goto(`/engines/${SEDGE_4}/choose`);
   await expect(
-    page.getByText(/Best choice for 3 of 5 mains, proven\..*M4, M5 not measured yet: left out\./),
+    page.getByText(/Best selection for 3 of 5 mains, proven\..*M4, M5 not measured yet: left out\./),
   ).toBeVisible();
   await page.getByRole('button', { name: /^Next: Read the journal at M3, M4, M5/ }).press('Enter');
   await expect(page.getByLabel('M4 main journal front, 0°, mm')).toBeFocused();
   await typeAlong(page, ['59.984', '59.980']);
   await page.getByLabel('M3 main journal front, 90°, mm').focus();
   await typeAlong(page, ['59.987', '59.985', '59.981']);
-  await page.getByRole('button', { name: 'Next: Choose halves for 5 mains' }).press('Enter');
-  await expect(page.getByText('Best choice for 5 of 5 mains, proven.')).toBeVisible();
+  await page.getByRole('button', { name: 'Next: Select shells for 5 mains' }).press('Enter');
+  await expect(page.getByText('Best selection for 5 of 5 mains, proven.')).toBeVisible();
   // By hand, µm: M5 (64 014 + 64 013)/2 − (59 980 + 59 981)/2 = 4 033 over both walls; two Rust at 1 998 leave 37.
   await expect(clearanceOf(page, 5)).toHaveText(/^0\.037/);
   await acceptBest(page);
@@ -157,23 +157,23 @@ test('an accepted choice is judged anew when a reading changes, and can be made 
   await page.goto(`/engines/${id}/choose`);
   await acceptBest(page);
   await allSaved(page);
-  await page.getByRole('link', { name: /^Journals/ }).click();
+  await page.getByRole('link', { name: /^Main journals/ }).click();
   await page.getByLabel('M2 main journal front, 0°, mm').fill('59.976');
   await page.keyboard.press('Enter');
-  await page.getByRole('link', { name: /^Choose/ }).click();
+  await page.getByRole('link', { name: /^Select shells/ }).click();
   // By hand, µm: 64 010 − 59 976 − 2 · 1 995 = 44 with the accepted halves; with two of 2 000 it is 34.
   await expect(clearanceOf(page, 2)).toHaveText('0.044');
   await expect(page.getByText('the best one differs', { exact: false })).toBeVisible();
-  await page.getByRole('button', { name: 'Show the best choice' }).click();
+  await page.getByRole('button', { name: 'Show the best selection' }).click();
   await expect(clearanceOf(page, 2)).toHaveText('0.034');
   await acceptBest(page);
   await allSaved(page);
   // Every step is in the history, with who did it.
   await page.getByRole('link', { name: 'History' }).click();
-  const history = page.getByRole('region', { name: 'Who did what' });
+  const history = page.getByRole('region', { name: 'History' });
   const done = history.getByRole('listitem').filter({ hasText: 'Unnamed' });
   await expect(done.filter({ hasText: 'M2 journal, front, 0°: 59.985 → 59.976' })).toHaveCount(1);
-  await expect(done.filter({ hasText: 'accepted another choice: M2' }).first()).toBeVisible();
+  await expect(done.filter({ hasText: 'accepted another selection: M2' }).first()).toBeVisible();
 });
 
 test('the page of the API is there, without scripts and within its policy', async ({ page }) => {

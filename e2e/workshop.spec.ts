@@ -48,9 +48,9 @@ async function type(page: Page, main: string, text: string): Promise<void> {
 
 /** On a phone there is one large box at a time. */
 async function boxOf(phone: Page, main: string) {
-  const inHand = phone.getByRole('region', { name: 'The box in hand' });
+  const inHand = phone.getByRole('region', { name: 'Current field' });
   await expect(inHand).toBeVisible();
-  for (const way of ['The box before', 'The next box']) {
+  for (const way of ['Previous field', 'Next field']) {
     const go = inHand.getByRole('button', { name: way });
     while (!(await inHand.textContent())!.includes(`${main} `) && (await go.isEnabled())) await go.click();
   }
@@ -80,21 +80,21 @@ test('two benches and a phone at one engine: let in by a code, signed in, live, 
   await expect(block.getByLabel(bore('M1'))).toBeVisible();
 
   // The phone is led to the very place by the code.
-  await owner.getByRole('button', { name: 'On a phone' }).click();
+  await owner.getByRole('button', { name: 'Open on phone' }).click();
   const phoneContext = await open({ viewport: { width: 390, height: 780 }, hasTouch: true });
   const phone = await phoneContext.newPage();
   const address = await qrOf(owner);
   expect(new URL(address).pathname).toBe('/let-in');
   await phone.goto(address.replace(new URL(address).origin, server.origin));
-  await phone.getByLabel('What is it called?').fill('Phone at the vise');
-  await phone.getByRole('button', { name: 'Let it in' }).click();
+  await phone.getByLabel('Device name').fill('Phone at the vise');
+  await phone.getByRole('button', { name: 'Add device' }).click();
   await signInFirst(phone, 'Finch', first);
   await expect(phone).toHaveURL(`${server.origin}/engines/${id}/bores`);
   // The same code lets nobody else in.
   const late = await (await open()).newPage();
   await late.goto(address.replace(new URL(address).origin, server.origin));
-  await late.getByRole('button', { name: 'Let it in' }).click();
-  await expect(late.getByRole('alert')).toContainText('used already');
+  await late.getByRole('button', { name: 'Add device' }).click();
+  await expect(late.getByRole('alert')).toContainText('used or expired');
   await late.context().close();
 
   // All three at once.
@@ -110,7 +110,7 @@ test('two benches and a phone at one engine: let in by a code, signed in, live, 
   // Who is where on the shaft is seen.
   await block.getByLabel(bore('M5')).focus();
   await expect(owner.getByRole('note', { name: 'At M5: Teasel' })).toBeVisible(SOON);
-  await expect(owner.getByRole('status', { name: /Also here:.*Teasel: Bores M5/u })).toBeVisible();
+  await expect(owner.getByRole('status', { name: /Also here:.*Teasel: Main bores M5/u })).toBeVisible();
 
   // One is out of reach for a while; what is typed there arrives once.
   await phoneContext.setOffline(true);
@@ -136,14 +136,14 @@ test('two benches and a phone at one engine: let in by a code, signed in, live, 
   ]);
 
   // What was done stands with the device, and the device is let out again.
-  await owner.getByRole('link', { name: 'People' }).click();
-  await owner.getByRole('link', { name: 'Who did what' }).click();
+  await owner.getByRole('link', { name: 'Users and devices' }).click();
+  await owner.getByRole('link', { name: 'Activity log' }).click();
   const line = owner.getByRole('row').filter({ hasText: /Reed 6 for three.*M4 bore/u });
   await expect(line).toContainText('Finch');
   await expect(line).toContainText('Phone at the vise');
-  await owner.getByRole('link', { name: 'People' }).click();
-  await owner.getByRole('button', { name: 'Let Phone at the vise out' }).click();
-  await expect(owner.getByText(/^let out/u)).toBeVisible();
+  await owner.getByRole('link', { name: 'Users and devices' }).click();
+  await owner.getByRole('button', { name: 'Remove Phone at the vise' }).click();
+  await expect(owner.getByText(/^removed/u)).toBeVisible();
   await phone.reload();
   await expect(phone.getByRole('heading', { name: 'Sign in' })).toBeVisible();
   // The pages for it hold, as all others do, in every look and on every screen.
@@ -151,7 +151,7 @@ test('two benches and a phone at one engine: let in by a code, signed in, live, 
   for (const path of ['/people', '/people/audit', '/me', `/engines/${id}/bores`]) {
     await owner.goto(path);
     if (path.startsWith('/engines')) {
-      await owner.getByRole('button', { name: 'On a phone' }).click();
+      await owner.getByRole('button', { name: 'Open on phone' }).click();
       await expect(owner.getByRole('img', { name: /^QR code/u })).toBeVisible();
     } else await expect(owner.getByRole('heading', { level: 1 })).toBeVisible();
     expect([path, await seriousFaults(owner), await tooWide(owner)]).toEqual([path, [], []]);

@@ -57,7 +57,7 @@ function refuseNewer(whose, migrations) {
   const unknown = migrations.filter((name) => !known.has(name));
   if (unknown.length > 0) {
     throw new Refusal(
-      `${whose} was written by a newer version of Fettle (${unknown.join(', ')}); bring this one up to date first. Nothing was changed`,
+      `${whose} was written by a newer version of Fettle (${unknown.join(', ')}). Update this one first. Nothing was changed`,
     );
   }
 }
@@ -73,12 +73,12 @@ function archive(command, file, url) {
 }
 
 async function backup(file) {
-  if (existsSync(file)) throw new Refusal(`${file} is there already; a backup never takes the place of another`);
-  if (!existsSync(dirname(file))) throw new Refusal(`there is no folder ${dirname(file)}`);
+  if (existsSync(file)) throw new Refusal(`${file} exists. Choose another name`);
+  if (!existsSync(dirname(file))) throw new Refusal(`folder ${dirname(file)} not found`);
   const database = await opened(false);
   try {
     const url = database.serverUrl();
-    if (migrationsOf(connection(url).env).length === 0) throw new Refusal('the database holds nothing of Fettle yet');
+    if (migrationsOf(connection(url).env).length === 0) throw new Refusal('the database has no Fettle data yet');
     console.log(`Backed up ${archive('write', file, url)} to ${file}.`);
   } finally {
     await database.close();
@@ -94,7 +94,7 @@ function within(url, name) {
 
 /** Puts a backup in the place of what is there, which stays beside it under another name. */
 async function restore(file) {
-  if (!existsSync(file)) throw new Refusal(`there is no file ${file}`);
+  if (!existsSync(file)) throw new Refusal(`file ${file} not found`);
   // Before anything is started, made or changed.
   archive('check', file, 'none');
   const database = await opened(true);
@@ -125,7 +125,7 @@ async function restore(file) {
         ask(`ALTER DATABASE "${old}" RENAME TO ${quoted(name)}`, above);
         throw error;
       }
-      console.log(`Restored ${what} from ${file}. What was there before is kept as database ${old}.`);
+      console.log(`Restored ${what} from ${file}. The previous data is kept as database ${old}.`);
     } catch (error) {
       ask(`DROP DATABASE IF EXISTS "${fresh}"`, above);
       throw error;

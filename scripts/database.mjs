@@ -31,7 +31,7 @@ export async function opened(mayBeMade) {
   const running = runningUrl(folder);
   if (running) return Object.defineProperty(running, 'close', { value: async () => {} });
   if (!mayBeMade && !existsSync(join(folder, 'data', 'PG_VERSION'))) {
-    throw new Refusal(`there is nothing of Fettle in ${folder}; start Fettle once, or set FETTLE_DATA`);
+    throw new Refusal(`no Fettle data in ${folder}. Start Fettle once, or set FETTLE_DATA`);
   }
   const cluster = await startCluster(folder, { durable: true });
   return { url: cluster.url, serverUrl: cluster.serverUrl, close: cluster.stop };

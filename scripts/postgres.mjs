@@ -54,7 +54,7 @@ export function installPackages(what, packages) {
     },
   );
   if (run.status !== 0)
-    throw new Error(`apt-get could not install ${packages.join(' ')}; run it by hand:\n\n    ${command}\n`);
+    throw new Error(`apt-get could not install ${packages.join(' ')}. Run it by hand:\n\n    ${command}\n`);
 }
 
 function binariesIn() {
@@ -73,14 +73,14 @@ export function postgresBinaries() {
   installPackages('PostgreSQL', ['postgresql-15']);
   const installed = binariesIn();
   if (!installed)
-    throw new Error('PostgreSQL was installed, but /usr/lib/postgresql holds no server; install postgresql-15.');
+    throw new Error('PostgreSQL was installed, but /usr/lib/postgresql has no server. Install postgresql-15.');
   return installed;
 }
 
 /** User that PostgreSQL runs as when we are root, which it refuses to be. */
 export function postgresUser() {
   const user = userNamed('postgres');
-  if (!user) throw new Error('There is no user postgres; install the package postgresql-15 again.');
+  if (!user) throw new Error('No user postgres. Install the package postgresql-15 again.');
   return user;
 }
 
@@ -192,7 +192,7 @@ async function stopLeftOver(data) {
   const deadline = Date.now() + 30_000;
   while (isOurs()) {
     if (Date.now() > deadline)
-      throw new Error(`PostgreSQL (process ${pid}) still holds ${data} and does not stop; stop it by hand.`);
+      throw new Error(`PostgreSQL (process ${pid}) still uses ${data} and does not stop. Stop it by hand.`);
     await new Promise((resolve) => setTimeout(resolve, 100));
   }
 }
@@ -200,10 +200,10 @@ async function stopLeftOver(data) {
 /** What to do where the data was made by a PostgreSQL that is not installed. */
 function howToBringOver(data, wanted, installed) {
   return [
-    `The data in ${data} was made by PostgreSQL ${wanted}; this machine has ${installed}, which cannot read it. Nothing was changed. Either`,
-    `  install PostgreSQL ${wanted} beside it (apt-get install postgresql-${wanted}): Fettle goes on with it; or bring the data over:`,
+    `The data in ${data} was made by PostgreSQL ${wanted}. This machine has ${installed}, which cannot read it. Nothing was changed. Either`,
+    `  install PostgreSQL ${wanted} beside it (apt-get install postgresql-${wanted}), and Fettle uses it; or move the data:`,
     `  1. where PostgreSQL ${wanted} is installed, on a copy of this folder: npm run -s fettle -- backup workshop.fettle`,
-    `  2. here: mv ${data} ${data}-${wanted}    (the copy that is kept)`,
+    `  2. here: mv ${data} ${data}-${wanted}    (keep this copy)`,
     '  3. npm start, and stop it again: a new database is made',
     '  4. npm run -s fettle -- restore workshop.fettle',
   ].join('\n');
@@ -255,13 +255,10 @@ export async function startCluster(folder, { durable, onFault = () => {} }) {
       if (isStopping) return;
       for (let pause = 1_000, tries = 1; !isStopping; pause = Math.min(2 * pause, LONGEST_PAUSE_MS), tries += 1) {
         if (tries > MOST_TRIES) {
-          onFault(`PostgreSQL did not come back after ${MOST_TRIES} tries; look into ${log}.`, true);
+          onFault(`PostgreSQL did not restart after ${MOST_TRIES} tries. See ${log}.`, true);
           return;
         }
-        onFault(
-          `PostgreSQL stopped by itself (${how}); it is started again in ${pause / 1000} s. Its log: ${log}`,
-          false,
-        );
+        onFault(`PostgreSQL stopped (${how}). Restarting in ${pause / 1000} s. Log: ${log}`, false);
         await new Promise((resolve) => setTimeout(resolve, pause));
         if (isStopping) return;
         try {
@@ -339,7 +336,7 @@ function ownRole(programs, folder, port, password) {
       EXECUTE format('GRANT CONNECT ON DATABASE %I TO ${SERVER_ROLE}', current_database());
       REVOKE ALL ON SCHEMA public FROM PUBLIC;
       GRANT USAGE, CREATE ON SCHEMA public TO ${SERVER_ROLE};
-      -- What an earlier build made as the superuser, or a backup brought back. Sequences follow their tables.
+      -- What an earlier build made as the superuser, or a backup restored. Sequences follow their tables.
       FOR thing IN
         SELECT c.relname AS name, c.relkind AS kind FROM pg_class c JOIN pg_namespace n ON n.oid = c.relnamespace
         WHERE n.nspname = 'public' AND pg_get_userbyid(c.relowner) <> '${SERVER_ROLE}'

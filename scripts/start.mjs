@@ -51,9 +51,9 @@ function claimPort(wanted) {
       reject(
         new Error(
           error.code === 'EADDRINUSE'
-            ? `port ${wanted} is taken by another program. Stop that one, or choose another port: FETTLE_PORT=${wanted + 1} npm start`
+            ? `port ${wanted} is in use. Stop the other program, or choose another port: FETTLE_PORT=${wanted + 1} npm start`
             : error.code === 'EADDRNOTAVAIL' || error.code === 'ENOTFOUND'
-              ? `FETTLE_HOST is “${host}”, which is no address of this machine. Give one of its own, or 0.0.0.0 for all of them`
+              ? `FETTLE_HOST is “${host}”, which is not an address of this machine. Use one of its own, or 0.0.0.0 for all`
               : error.code === 'EACCES'
                 ? `this user may not use port ${wanted}. Choose one above 1023: FETTLE_PORT=4780 npm start`
                 : `port ${wanted} cannot be used: ${error.message}`,
@@ -73,7 +73,7 @@ function serverUser(folder) {
   const { uid, gid } = statSync(folder);
   const user = uid === 0 ? unprivileged() : { uid, gid };
   if (user === null) {
-    console.error('Fettle: there is no user but root to run the server as; it runs as root.');
+    console.error('Fettle: no user but root found; the server runs as root.');
     return {};
   }
   if (!isReachable(root)) {
@@ -130,17 +130,16 @@ function enoughFiles() {
 /** What kept it from starting, in one sentence and what to do. */
 function startFault({ code, message, path }) {
   const where = path ?? dataFolder;
-  if (code === 'EROFS')
-    return `${where} is on a disk that can only be read. Choose another folder: FETTLE_DATA=… npm start`;
+  if (code === 'EROFS') return `${where} is on a read-only disk. Choose another folder: FETTLE_DATA=… npm start`;
   if (code === 'EACCES' || code === 'EPERM') {
-    return `this user may not write ${where}. Give it the right to, or choose another folder: FETTLE_DATA=… npm start`;
+    return `this user may not write to ${where}. Allow it, or choose another folder: FETTLE_DATA=… npm start`;
   }
   if (code === 'ENOSPC') return `the disk of ${where} is full. Make room on it, then start again.`;
   if (code === 'EMFILE' || code === 'ENFILE') return 'too few files may be open at once. Say first: ulimit -n 1024';
   if (/No space left on device/u.test(message))
     return `the disk of ${where} is full. Make room on it, then start again.`;
   if (/Read-only file system/u.test(message))
-    return `${where} is on a disk that can only be read. Choose another folder: FETTLE_DATA=… npm start`;
+    return `${where} is on a read-only disk. Choose another folder: FETTLE_DATA=… npm start`;
   return message;
 }
 
@@ -196,12 +195,12 @@ function launch(name, args, options, onStart = () => {}) {
       tries = Date.now() - began > WELL_AFTER_MS ? 1 : tries + 1;
       // Before it has been up once, it would only fail the same way again.
       if (!isUp || tries > MOST_TRIES) {
-        if (code !== SAID_WHY) console.error(`Fettle: ${name} stopped by itself (${how}); stopping.`);
+        if (code !== SAID_WHY) console.error(`Fettle: ${name} stopped (${how}). Stopping.`);
         void stop(1);
         return;
       }
       const pause = Math.min(1000 * 2 ** (tries - 1), LONGEST_PAUSE_MS);
-      console.error(`Fettle: ${name} stopped by itself (${how}); it is started again in ${pause / 1000} s.`);
+      console.error(`Fettle: ${name} stopped (${how}). Restarting in ${pause / 1000} s.`);
       setTimeout(() => !stopping && run(), pause);
     });
   };
@@ -241,7 +240,7 @@ try {
     const wanted = join(dataFolder, 'postgres');
     // Who names a folder means that folder.
     const folder = process.env.FETTLE_DATA ? wanted : clusterFolder(wanted);
-    if (folder !== wanted) console.log(`The database's user cannot enter ${root}: the data is kept in ${folder}`);
+    if (folder !== wanted) console.log(`The database’s user cannot enter ${root}: data is stored in ${folder}`);
     cluster = await startCluster(folder, {
       durable: true,
       onFault: (message, isFinal) => {

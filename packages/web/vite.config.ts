@@ -44,7 +44,7 @@ export default defineConfig({
       manifest: {
         name: 'Fettle',
         short_name: 'Fettle',
-        description: 'Chooses bearing shells from measured housings and journals.',
+        description: 'Selects bearing shells from measured housings and journals.',
         display: 'standalone',
         start_url: '/',
         background_color: '#f1efe8',

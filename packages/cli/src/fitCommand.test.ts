@@ -353,11 +353,11 @@ describe('fettle read', () => {
       return [status, out, err.split('\n')[0]];
     };
     expect(refused(...limits, 'two')).toEqual([2, '', expect.stringContaining('“two” has no digits')]);
-    expect(refused('read', '--unit', 'cm', '2.4485')[2]).toBe('fettle: --unit is “cm”; give mm or in');
+    expect(refused('read', '--unit', 'cm', '2.4485')[2]).toBe('fettle: --unit is “cm”; use mm or in');
     expect(refused(...limits, '--low', '2.45', '2.4485')[2]).toBe(
       'fettle: --low 2.45 is above --high 2.4490; swap them',
     );
-    expect(refused(...limits, '--resolution', '0', '2.4485')[2]).toContain('give a length above zero');
+    expect(refused(...limits, '--resolution', '0', '2.4485')[2]).toContain('enter a length above 0');
   });
 });
 
@@ -371,7 +371,7 @@ describe('fettle torque', () => {
 
   it('says which option cannot be read', () => {
     const refused = (...words: string[]) => fettle(['torque', ...words]).err.split('\n')[0];
-    expect(refused('--final', '70', '--unit', 'ftlb', '--stages', '3')).toContain('give one of ft-lb, in-lb, Nm');
+    expect(refused('--final', '70', '--unit', 'ftlb', '--stages', '3')).toContain('use one of ft-lb, in-lb, Nm');
     expect(refused('--final', '0', '--unit', 'Nm', '--stages', '3')).toContain('--final is “0”');
     expect(refused('--final', '70', '--unit', 'Nm')).toContain('--stages is “”; give a whole number from 1 to 20');
   });

@@ -9,7 +9,7 @@ const SCRIPTS = join(import.meta.dirname, '../../../scripts');
 function runScript(name: string, args: readonly string[], { complain }: Pick<CommandStreams, 'complain'>): number {
   const script = join(SCRIPTS, name);
   if (!existsSync(script)) {
-    complain(`fettle: this works in the project’s own folder only: there is no ${script}\n`);
+    complain(`fettle: ${script} not found. Run this from the project folder.\n`);
     return 2;
   }
   return spawnSync(process.execPath, [script, ...args], { stdio: 'inherit' }).status ?? 1;

@@ -28,7 +28,7 @@ export async function kitCommand(
       ...(tell ? { onKitProgress: ({ stage, done }) => tell(`${stage} ${Math.round(100 * done)} %\n`) } : {}),
     });
     if (!advice) {
-      complain(`fettle: stopped after ${seconds} seconds; give it more, or fewer engines\n`);
+      complain(`fettle: stopped after ${seconds} seconds. Allow more time, or fewer engines.\n`);
       return 3;
     }
     write(`${JSON.stringify({ format: 'fettle.kit-advice/1', ...advice }, null, 2)}\n`);
@@ -36,7 +36,7 @@ export async function kitCommand(
   }
   const answer = kitChance(question, seeded(question.seed), {
     ...limits,
-    ...(tell ? { onEngines: (engines) => tell(`${engines} of ${question.engines} engines drawn\n`) } : {}),
+    ...(tell ? { onEngines: (engines) => tell(`${engines} of ${question.engines} engines simulated`) } : {}),
   });
   write(`${JSON.stringify({ format: 'fettle.kit-chance/1', ...answer }, null, 2)}\n`);
   return 0;

@@ -41,21 +41,21 @@ export function readCommand(
     return 2;
   };
   const unit = unitSchema.safeParse(options.unit);
-  if (!unit.success) return refuse(`--unit is “${options.unit ?? ''}”; give mm or in`);
+  if (!unit.success) return refuse(`--unit is “${options.unit ?? ''}”; use mm or in`);
   const lengths = { low: nanometres(0), high: nanometres(0), resolution: nanometres(0) };
   for (const name of ['low', 'high', 'resolution'] as const) {
     const given = options[name];
     const value = given === undefined || given.trim() === '' ? Number.NaN : Number(given);
     if (!Number.isFinite(value) || Math.abs(value) > 10_000) {
       return refuse(
-        `--${name} is “${given ?? ''}”; give a length in ${unit.data} such as ${unit.data === 'in' ? '2.4480' : '62.003'}`,
+        `--${name} is “${given ?? ''}”; enter a length in ${unit.data}, such as ${unit.data === 'in' ? '2.4480' : '62.003'}`,
       );
     }
     lengths[name] = lengthOfNumber(value, unit.data);
   }
   const { low, high, resolution } = lengths;
   if (low > high) return refuse(`--low ${options.low} is above --high ${options.high}; swap them`);
-  if (resolution < 1) return refuse(`--resolution is “${options.resolution}”; give a length above zero`);
+  if (resolution < 1) return refuse(`--resolution is “${options.resolution}”; enter a length above 0`);
   const parsed = parseLength(text, { unit: unit.data, signed: 'sign', longest: LONGEST_READ });
   if (!parsed.ok) return refuse(parsed.message);
   const { nm, digits, perOne } = parsed;

@@ -24,10 +24,10 @@ const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--
        npm run -s fettle -- person list
 
 Reads a fit request from FILE (- for standard input) and prints the fit plan.
-  --ndjson      one request a line gives one plan a line, in order, as they arrive
+  --ndjson      one request per line, one plan per line, in order, as they arrive
   --seconds N   stop each search after N seconds with the best plan found (status
-                feasible) or, before there is one, with what is proven (stopped)
-  --prices      say what one more half of each short shell would save
+                feasible) or, if none, with the bound proven (stopped)
+  --prices      give the saving from one more of each shell that is short
 
 Exit status: 0 all optimal, 2 a request is not valid, 3 a plan is infeasible, 4 a
 search was stopped before its proof, 5 the answer could not be written. A reader
@@ -37,19 +37,19 @@ The second form reads a shim request and prints the shim plan: rings, thrust
 washers, flanged shells, shims at the joint or under a cap. Exit status: 0, 2 and 3
 as above.
 
-The third form checks the selection tables of a code sheet or an engine type: what the bands of
-each cell imply, what does not hold together, what the bands would call for.
-  --row TEXT    a row of marks as stamped, such as "J 1 1 2 1 1", to be decoded
-  --feature     mainBore, mainJournal, bigEnd or pin: what the row is of
-  --count N     how many stations the row is for
+The third form checks the selection tables of a code sheet or an engine type: the clearance that
+the bands of each cell imply, contradictions, and the grade that the bands call for.
+  --row TEXT    row of marks as stamped, such as "J 1 1 2 1 1", to decode
+  --feature     mainBore, mainJournal, bigEnd or pin: the parts of the row
+  --count N     number of stations in the row
 
-Exit status: 0 nothing to tell, 2 the sheet is not valid, 3 there are findings.
+Exit status: 0 no problems, 2 the sheet is not valid, 3 problems found.
 
-The fourth form says how likely a kit of halves covers an engine that is known by
-its bands only, with the 95 % interval of that chance: engines are drawn from the
-bands and each is searched exactly.
-  --chance P    say instead which halves should be on the shelf so that an engine
-                can be fitted with a chance of at least P, above 0 and up to 1
+The fourth form gives the chance that a kit of shells fits an engine known by its
+bands only, with the 95 % interval of that chance: engines are simulated within the
+bands, and each is searched exactly.
+  --chance P    give instead the shells to stock so that an engine can be fitted
+                with a chance of at least P, above 0 and up to 1
 
 The fifth form judges one reading as typed: inside its limits, outside of them but
 believable, or implausible, and which slips would explain it, the likeliest first.
@@ -58,12 +58,12 @@ Write -- before a TEXT that begins with a minus. Exit status: 0 judged, 2 not re
 The sixth form gives the stages of a final torque: equal ones, each rounded up to the next 5 (to
 the next 1 where the final figure is below 20), the last exact.
 
-Backup and restore keep everything, pictures included, in one file, and put such a file in the place of
-what is there; Fettle may run during a backup and must not during a restore. What was there before
-stays as a database of another name. A backup of a newer version is refused.
+Backup writes everything, photos included, to one file. Restore replaces the data with such a file.
+Fettle may run during a backup, not during a restore. The previous data stays as a database of
+another name. A backup of a newer version is refused.
 
-Person makes an account, gives one another password (told once, changed at the first sign-in), or
-lists them. The first one is the owner's; from then on one signs in.
+Person creates an account, sets a new first password (shown once, changed at sign-in), or lists the
+accounts. The first is the owner's; from then on people sign in.
 `;
 
 export interface Surroundings extends CommandStreams {
@@ -122,7 +122,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
   const { values, positionals: files } = parsed;
   const seconds = values.seconds === undefined ? Number.POSITIVE_INFINITY : Number(values.seconds);
   if (!(seconds > 0)) {
-    complain(`fettle: --seconds is “${values.seconds}”; give a number above zero\n`);
+    complain(`fettle: --seconds is “${values.seconds}”; enter a number above 0\n`);
     return 2;
   }
   if (command === 'person') return personCommand(rest, { complain });
@@ -156,7 +156,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     text = read.text;
   } catch (error) {
     if (!(error instanceof Error && 'syscall' in error)) throw error;
-    complain(`fettle: cannot read ${file}: ${error.message}\n`);
+    complain(`fettle: ${file} cannot be read: ${error.message}\n`);
     return 2;
   }
   if (command === 'kit') {

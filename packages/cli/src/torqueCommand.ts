@@ -19,11 +19,11 @@ export function torqueCommand(options: TorqueOptions, { write, complain }: Omit<
     return 2;
   };
   const unit = TORQUE_UNITS.find((one) => one === options.unit);
-  if (!unit) return refuse(`--unit is “${options.unit ?? ''}”; give one of ${TORQUE_UNITS.join(', ')}`);
+  if (!unit) return refuse(`--unit is “${options.unit ?? ''}”; use one of ${TORQUE_UNITS.join(', ')}`);
   const typed = options.final?.trim() ?? '';
   const final = /^\d*\.?\d+$/u.test(typed) ? Number(typed) : Number.NaN;
   if (!(final > 0 && final <= 100_000)) {
-    return refuse(`--final is “${options.final ?? ''}”; give the last torque in ${unit}, above zero, such as 70`);
+    return refuse(`--final is “${options.final ?? ''}”; enter the final torque in ${unit}, above 0, such as 70`);
   }
   const stages = /^\d+$/u.test(options.stages?.trim() ?? '') ? Number(options.stages) : Number.NaN;
   if (!(stages >= 1 && stages <= MOST_STAGES)) {

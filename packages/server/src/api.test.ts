@@ -121,7 +121,7 @@ describe('jobs', () => {
       steps: [{ op: 'add', path: '/layout/thrustMain', value: 9 }],
     });
     expect(patched.body).toMatchObject({ status: 422, errors: [{ path: '/layout/thrustMain' }] });
-    expect(patched.body.detail).toContain('only 3 mains');
+    expect(patched.body.detail).toContain('the engine has 3 mains');
   });
 
   it('refuses to accept halves that are not there', async () => {

@@ -56,8 +56,8 @@ async function certificate(): Promise<Certificate | null> {
   if (isLoopback(host)) return null;
   const { FETTLE_TLS_CERT: cert, FETTLE_TLS_KEY: key, FETTLE_TLS: folder } = process.env;
   if (cert && key) return givenCertificate(cert, key);
-  if (cert || key) sayWhy('FETTLE_TLS_CERT and FETTLE_TLS_KEY belong together: give both, or neither.');
-  if (!folder) sayWhy('there is no folder for a certificate; start Fettle with npm start.');
+  if (cert || key) sayWhy('Set both FETTLE_TLS_CERT and FETTLE_TLS_KEY, or neither.');
+  if (!folder) sayWhy('no folder for a certificate; start Fettle with npm start.');
   return workshopCertificate(folder, [...settings.hosts]);
 }
 
@@ -100,12 +100,12 @@ async function welcome(): Promise<void> {
     `Other devices reach it at ${settings.origin}`,
     ...(shown?.authority
       ? [
-          `Each of them is told once to trust this workshop’s own certificate: open ${settings.origin}/workshop.crt there.`,
+          `On each device, trust this workshop’s certificate once: open ${settings.origin}/workshop.crt there.`,
           `Its fingerprint (SHA-256), to be compared on the device: ${fingerprint(shown.authority)}`,
         ]
       : []),
     ...(isFirst
-      ? [`Make the owner’s account first: open ${settings.origin} and enter the code ${settings.firstCode}`]
+      ? [`Create the owner’s account first: open ${settings.origin} and enter the code ${settings.firstCode}`]
       : []),
   ];
   console.log(lines.join('\n'));

@@ -34,17 +34,17 @@ const isMain = ({ family }: CheckedStation) => family === 'main';
 const isRod = ({ family }: CheckedStation) => family === 'rod';
 
 const GROOVED: Readonly<Record<NonNullable<Built['grooved']>, string>> = {
-  upper: 'Grooved half in the block, plain half in the cap',
-  lower: 'Grooved half in the cap, plain half in the block',
-  both: 'Both halves grooved, grooves in line',
-  none: 'No half is grooved: see that none slipped in',
+  upper: 'Grooved shell in the block, plain shell in the cap',
+  lower: 'Grooved shell in the cap, plain shell in the block',
+  both: 'Both shells grooved, grooves in line',
+  none: 'No grooved shells listed: check that none is in the box',
 };
 
 const LUGGED: Readonly<Record<NonNullable<Built['washerLugs']>, string>> = {
-  upper: 'lugged halves in the block, plain ones in the cap',
-  lower: 'lugged halves in the cap, plain ones in the block',
+  upper: 'lugged washers in the block, plain ones in the cap',
+  lower: 'lugged washers in the cap, plain ones in the block',
   both: 'lugs home in block and cap',
-  none: 'no lugs: see what keeps them from turning',
+  none: 'no lugs: check what stops them turning',
 };
 
 const CAPS: Readonly<Record<NonNullable<Built['caps']>, string>> = {
@@ -58,11 +58,11 @@ const CAPS: Readonly<Record<NonNullable<Built['caps']>, string>> = {
 const TABLE = {
   dry: {
     what: () => 'Seat, cap and backs of the shells clean and dry',
-    why: 'dirt or oil behind a shell takes clearance and keeps heat in',
+    why: 'dirt or oil behind a shell takes up clearance and holds heat',
   },
   lug: {
-    what: () => 'Lugs in their notches, both halves',
-    why: 'a shell on its lug stands off its seat and closes the clearance',
+    what: () => 'Lugs in their notches, both shells',
+    why: 'a shell sitting on its lug stands proud and closes the clearance',
     belongs: ({ built }: CheckedStation) => built.lugs !== false,
   },
   dowel: {
@@ -72,21 +72,19 @@ const TABLE = {
   },
   groove: {
     what: ({ built }: CheckedStation) =>
-      built.grooved === null ? 'Grooved half on its side, as the book says' : GROOVED[built.grooved],
-    why: 'a groove on the loaded side halves the area that carries',
+      built.grooved === null ? 'Grooved shell on the side the book gives' : GROOVED[built.grooved],
+    why: 'a groove on the loaded side halves the bearing area',
     belongs: isMain,
   },
   hole: {
     what: ({ family }: CheckedStation) =>
-      family === 'main'
-        ? 'Oil hole of the shell over the oil hole of the block'
-        : 'Oil hole of the shell over that of the rod, where it has one',
-    why: 'a half-covered hole starves the journal and all it feeds: find it now, decide on it',
+      family === 'main' ? 'Oil hole of the shell over the oil hole of the block' : 'Oil holes of shell and rod in line',
+    why: 'a half-covered hole starves the journal and all it feeds: decide on it now',
   },
   washers: {
     what: ({ built }: CheckedStation) =>
-      `Thrust washers: grooves to the shaft’s faces, ${built.washerLugs ? LUGGED[built.washerLugs] : 'lugged halves where the book says, lugs home'}`,
-    why: 'the wrong way round there is no oil between washer and shaft; a half without its lug held turns with the shaft',
+      `Thrust washers: grooves to the shaft’s faces, ${built.washerLugs ? LUGGED[built.washerLugs] : 'lugged washers where the book says, lugs home'}`,
+    why: 'the wrong way round there is no oil between washer and shaft; a washer without its lug located turns with the shaft',
     belongs: ({ isThrust, thrust }: CheckedStation) => isThrust && (thrust === 'washers' || thrust === null),
   },
   face: {
@@ -95,7 +93,7 @@ const TABLE = {
   },
   covers: {
     what: () => 'Covers on the rod bolts until the cap is on',
-    why: 'a bolt’s thread nicks the pin, and the nick cuts the shell',
+    why: 'a bolt’s thread nicks the crankpin, and the nick cuts the shell',
     belongs: ({ family, built }: CheckedStation) => family === 'rod' && built.boltCovers !== false,
   },
   cap: {
@@ -103,7 +101,7 @@ const TABLE = {
       family === 'main'
         ? CAPS[built.caps ?? 'both']
         : 'Rod and cap of one number, their marks on the same side, oil hole to its side',
-    why: 'housings are bored with their caps: another one, or the same turned round, is not round',
+    why: 'housings are bored with their caps: a swapped or turned cap leaves the bore out of round',
   },
   home: {
     what: () => 'Cap tapped home before the bolts pull it',
@@ -112,11 +110,11 @@ const TABLE = {
   },
   line: {
     what: () => 'Thrust faces lined up: cap just snug, shaft knocked both ways, then torqued',
-    why: 'out of line one half alone carries the thrust',
+    why: 'out of line, one washer alone carries the thrust',
     belongs: ({ isThrust, thrust }: CheckedStation) => isThrust && thrust !== 'rings',
   },
   side: {
-    what: () => 'Rod free to move sideways on its pin',
+    what: () => 'Rod free to move sideways on its crankpin',
     why: 'a rod that does not move is cocked, or its chamfer is on the wrong side',
     belongs: isRod,
   },
@@ -174,7 +172,7 @@ export const STIFF_TRIES = [
   'slacken this cap: if it turns freely again, it is this one; if not, the one before it',
   'take the cap off: dirt or a burr under a shell, a lug out of its notch, a cap turned round',
   'thrust main: line the faces up again, cap just snug, shaft knocked both ways',
-  'measure the walls: a wrong shell in the box',
+  'measure the walls: a wrong shell may be in the box',
   'read the bore with the cap torqued, and the journal again',
   'stiff at one angle only: the shaft is bent, or a main out of line',
 ] as const;

@@ -11,27 +11,27 @@ export const builtSchema = z.strictObject({
   grooved: z
     .enum(['upper', 'lower', 'both', 'none'])
     .nullable()
-    .describe('Which half of a main carries the oil groove.'),
-  lugs: z.boolean().nullable().describe('Whether shells have locating lugs.'),
-  dowels: z.boolean().nullable().describe('Whether dowels hold caps or shells in place.'),
-  caps: z.enum(['numbers', 'arrows', 'both', 'none']).nullable().describe('How caps say where they belong.'),
+    .describe('Which shell of a main carries the oil groove.'),
+  lugs: z.boolean().nullable().describe('True if the shells have locating lugs.'),
+  dowels: z.boolean().nullable().describe('True if dowels locate caps or shells.'),
+  caps: z.enum(['numbers', 'arrows', 'both', 'none']).nullable().describe('Marks that show where caps belong.'),
   washerLugs: z
     .enum(['upper', 'lower', 'both', 'none'])
     .nullable()
     .optional()
-    .describe('Which halves of loose thrust washers carry a lug: that half goes in block or cap, as the engine says.'),
-  boltCovers: z.boolean().nullable().describe('Whether rod bolts stand out and can nick a pin.'),
+    .describe('Which loose thrust washers carry a lug: they go in block or cap, as the engine says.'),
+  boltCovers: z.boolean().nullable().describe('True if rod bolts protrude and could nick a crankpin.'),
 });
 export type Built = z.output<typeof builtSchema>;
 
 /** What is decided about a finding, and by whom. */
-export const decisionSchema = z.strictObject({ words: wordsSchema.min(1, 'say what is decided'), ...stamp });
+export const decisionSchema = z.strictObject({ words: wordsSchema.min(1, 'enter the decision'), ...stamp });
 
 /** A check that was made. */
 export const checkSchema = z.strictObject({
-  state: z.enum(['done', 'found', 'not-here']).describe('In order; something was found; does not apply here.'),
-  words: wordsSchema.describe('What was found; empty where nothing was.'),
-  photo: z.uuid().toLowerCase().nullable().describe('A picture of it, kept on the server.'),
+  state: z.enum(['done', 'found', 'not-here']).describe('OK; problem found; not applicable.'),
+  words: wordsSchema.describe('Problem found; empty: none.'),
+  photo: z.uuid().toLowerCase().nullable().describe('Photo of it, stored on the server.'),
   decision: decisionSchema.nullable(),
   ...stamp,
 });
@@ -40,13 +40,13 @@ export type Check = z.output<typeof checkSchema>;
 /** How the shaft turned by hand after a cap was tightened. */
 export const TURNS_BY_HAND = ['even', 'uneven', 'stiff'] as const;
 export const handTurnSchema = z.strictObject({
-  how: z.enum(TURNS_BY_HAND).describe('Free and even; free, but not evenly; stiff.'),
+  how: z.enum(TURNS_BY_HAND).describe('Free and even; free, uneven; stiff.'),
   angle: z
     .number()
     .min(0)
     .max(360)
     .nullable()
-    .describe('Where in the turn it is stiff, degrees; null all the way round.'),
+    .describe('Where in the turn it is stiff, degrees; null: all the way round.'),
   breakaway: z
     .strictObject({ value: z.number().min(0).max(10_000), unit: z.enum(TORQUE_UNITS) })
     .nullable()
@@ -61,7 +61,7 @@ export const swapSchema = z
     part: z.enum(['cap', 'upper', 'lower', 'rod']),
     one: z.string().min(1).max(10).describe('A station.'),
     other: z.string().min(1).max(10).describe('The other station.'),
-    reason: wordsSchema.min(1, 'say why'),
+    reason: wordsSchema.min(1, 'enter the reason'),
     ...stamp,
   })
   .refine(({ one, other }) => one !== other, { path: ['other'], error: 'two different stations' });
@@ -74,8 +74,11 @@ export type FaceSchool = (typeof FACE_SCHOOLS)[number];
 export const assemblySchema = z.strictObject({
   built: builtSchema,
   face: z.strictObject({
-    school: z.enum(FACE_SCHOOLS).nullable().describe('Oil, or assembly lubricant where it stands before it runs.'),
-    name: z.string().trim().max(60, 'at most 60 characters').describe('Which one; may be empty.'),
+    school: z
+      .enum(FACE_SCHOOLS)
+      .nullable()
+      .describe('Oil, or assembly lubricant if the engine stands before its first run.'),
+    name: z.string().trim().max(60, 'at most 60 characters').describe('Name of the product; may be empty.'),
   }),
   checks: z.record(z.string().min(1).max(60), checkSchema).describe('By station and check: `M2/lug`.'),
   turns: z.record(z.string().min(1).max(10), handTurnSchema).describe('By station.'),

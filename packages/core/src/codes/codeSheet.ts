@@ -22,7 +22,7 @@ export type TableCell = z.infer<typeof tableCellSchema>;
 /** How a row of marks is stamped: what it starts with, and which end its first mark belongs to. */
 export const stampedRowSchema = z.strictObject({
   feature: z.enum(FEATURES),
-  prefix: z.string().trim().max(6).default('').describe('What the row starts with, as J or P; empty when it has none.'),
+  prefix: z.string().trim().max(6).default('').describe('Letter before the row, such as J or P; empty: none.'),
   first: z.enum(['front', 'rear']).describe('The end of the engine that the first mark belongs to.'),
 });
 export type StampedRow = z.infer<typeof stampedRowSchema>;
@@ -30,10 +30,10 @@ export type StampedRow = z.infer<typeof stampedRowSchema>;
 const familyCodesSchema = z
   .strictObject({
     limits: z
-      .strictObject({ ...bandFields, source: z.string().trim().min(1, 'name the book and page').max(200) })
+      .strictObject({ ...bandFields, source: z.string().trim().min(1, 'enter the book and page').max(200) })
       .refine(ordered, swap)
       .describe('Oil clearance.'),
-    aim: z.number().min(-10_000).max(10_000).nullable().default(null).describe('Null: the middle of the limits.'),
+    aim: z.number().min(-10_000).max(10_000).nullable().default(null).describe('Null: middle of the limits.'),
     housing: z
       .array(z.strictObject({ mark: markSchema, ...bandFields }).refine(ordered, swap))
       .min(1)
@@ -52,7 +52,7 @@ const familyCodesSchema = z
       const names = codes[list].map((one) => ('mark' in one ? one.mark : one.id));
       names.forEach((name, at) => {
         if (names.indexOf(name) === at) return;
-        const message = `“${name}” stands there twice; each mark has one band`;
+        const message = `“${name}” is listed twice; each mark has one band`;
         context.addIssue({ code: 'custom', path: [list, at], message });
       });
     }

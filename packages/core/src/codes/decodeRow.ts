@@ -112,7 +112,7 @@ export function decodeRow(
   stations: number,
 ): DecodedRow {
   const typed = text.trim();
-  if (typed === '') return { ok: false, reason: 'empty', message: 'Type the row as it is stamped.', marks: [] };
+  if (typed === '') return { ok: false, reason: 'empty', message: 'Type the row as stamped.', marks: [] };
   const unknownIn = ({ words }: Reading) => words.filter((word) => !marks.includes(word)).length;
   // First what has only marks that there are, then what has the right count, then a row that was typed as it should be.
   const faultsIn = (reading: Reading) =>

@@ -22,9 +22,7 @@ const jointSideSchema = z.strictObject({
   otherGo: unsigned
     .nullable()
     .optional()
-    .describe(
-      'Feeler that goes in at the other face of the shim; left out or null: the shim was pressed to that face.',
-    ),
+    .describe('Feeler that goes in at the other face of the shim; omitted or null: the shim was pressed to that face.'),
   otherNoGo: unsigned.nullable().optional().describe('The next one there, which does not.'),
   shim: unsigned.nullable().describe('Shim that is there now; 0 for none.'),
 });
@@ -47,11 +45,11 @@ export const crushSchema = z.strictObject({
     .nullable()
     .optional()
     .describe('At the big ends, where the rods are fitted too. Null or left out: nothing is read there.'),
-  aim: nanometresSchema.nullable().describe('Null: the middle of the limits.'),
+  aim: nanometresSchema.nullable().describe('Null: middle of the limits.'),
   aimAluminium: nanometresSchema
     .nullable()
     .default(null)
-    .describe('Aim under caps of aluminium, where the data sheet gives another for them; null: as for the others.'),
+    .describe('Target under aluminium caps, if the data sheet gives one; null: as for the others.'),
   alikeWithin: unsigned.describe('White metal: how far the two sides may differ.'),
   joints: z.record(z.string().min(1).max(10), jointSchema),
 });

@@ -17,5 +17,5 @@ export function faultsOf(error: z.ZodError): DocumentFault[] {
     message: issue.message,
   }));
   const left = error.issues.length - faults.length;
-  return left > 0 ? [...faults, { path: '', message: `and ${left} more faults, not told one by one` }] : faults;
+  return left > 0 ? [...faults, { path: '', message: `and ${left} more errors` }] : faults;
 }

@@ -141,10 +141,10 @@ export function applyPatch(document: Json, steps: readonly PatchStep[]): Json {
     if (keys.includes(PROTOTYPE)) throw new PatchMisfit(step.path, `nothing is called ${PROTOTYPE}`);
     const isRoot = keys.length === 0;
     if (!isRoot && !isRecord(valueAt(result.document, keys.slice(0, -1)))) {
-      throw new PatchMisfit(step.path, 'what this change belongs to is not there any more');
+      throw new PatchMisfit(step.path, 'the item this change belongs to no longer exists');
     }
     if (step.op === 'remove' && valueAt(result.document, keys) === undefined) {
-      throw new PatchMisfit(step.path, 'what this change takes away is not there any more');
+      throw new PatchMisfit(step.path, 'the item this change removes no longer exists');
     }
     result.set(keys, step.op === 'add' ? step.value : undefined);
     // Taken away as a whole, nothing is left of it but a document that is none.

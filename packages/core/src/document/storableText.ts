@@ -16,8 +16,8 @@ const HALF = /\p{Cs}/u;
 
 /** What keeps a text from being stored, in words; null when nothing does. */
 function faultOfText(text: string): string | null {
-  if (text.includes('\u0000')) return 'there is a NUL sign (U+0000) in this text; type it again without';
-  if (HALF.test(text)) return 'this text holds half of a character; type its last sign again';
+  if (text.includes('\u0000')) return 'this text contains a NUL character (U+0000); retype it without';
+  if (HALF.test(text)) return 'this text ends in half a character; retype the last one';
   return null;
 }
 

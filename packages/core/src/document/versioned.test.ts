@@ -27,7 +27,7 @@ describe('a document with a version', () => {
       {
         code: 'custom',
         path: ['format'],
-        message: 'this is fettle.gap/3, written by a later Fettle; this one reads up to fettle.gap/2',
+        message: 'fettle.gap/3 was written by a later Fettle; this version reads up to fettle.gap/2. Update Fettle',
       },
     ]);
   });

@@ -35,7 +35,7 @@ export function versioned<Schema extends z.ZodType>(kind: string, steps: readonl
       context.addIssue({
         code: 'custom',
         path: ['format'],
-        message: `this is ${kind}/${version}, written by a later Fettle; this one reads up to ${kind}/${steps.length}`,
+        message: `${kind}/${version} was written by a later Fettle; this version reads up to ${kind}/${steps.length}. Update Fettle`,
       });
       return z.NEVER;
     }

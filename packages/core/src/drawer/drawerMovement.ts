@@ -28,10 +28,10 @@ export const drawerMovementSchema = z.strictObject({
   changes: z.array(
     z.strictObject({
       line: z.uuid().toLowerCase(),
-      before: drawerItemSchema.nullable().describe('Null where it was not there.'),
-      after: drawerItemSchema.nullable().describe('Null where it is gone.'),
+      before: drawerItemSchema.nullable().describe('Null: it did not exist.'),
+      after: drawerItemSchema.nullable().describe('Null: removed.'),
     }),
   ),
-  undone: z.boolean().describe('Whether it has been taken back.'),
+  undone: z.boolean().describe('True if it was undone.'),
 });
 export type DrawerMovement = z.infer<typeof drawerMovementSchema>;

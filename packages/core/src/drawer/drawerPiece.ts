@@ -14,7 +14,10 @@ export const pieceLineSchema = z.strictObject({
   piece: drawerPieceSchema,
   reservations: z.array(reservationSchema),
   used: z.int().min(0).describe('How many of it were fitted into engines so far.'),
-  fittedHere: z.int().min(0).describe('How many of those into the engine that was asked for; 0 where none was.'),
+  fittedHere: z
+    .int()
+    .min(0)
+    .describe('How many of these are fitted in the engine asked about; 0: none, or no engine given.'),
 });
 export type PieceLine = z.output<typeof pieceLineSchema>;
 

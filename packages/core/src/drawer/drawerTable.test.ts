@@ -75,15 +75,15 @@ describe('a drawer in a file', () => {
     expect(told[0]).toBe('ok');
     expect(read.rows[0]).toMatchObject({ row: 2, isChange: true, item: { onHand: 6, wall: 1_992_000 } });
     expect(told[1]).toContain('4: ');
-    expect(told[1]).toContain('Family “mane” is none of main, rod');
-    expect(told[1]).toContain('On hand “six” is no number');
-    expect(told[1]).toContain('Price “4.5 a pair” is no number');
+    expect(told[1]).toContain('Family “mane” is not one of main, rod');
+    expect(told[1]).toContain('On hand “six” is not a number');
+    expect(told[1]).toContain('Price “4.5 a pair” is not a number');
     expect(told[2]).toContain('5: Half missing');
     expect(told[2]).toContain('Wall from a band has two ends, or none');
-    expect(told[2]).toContain('On hand “-1” is no number');
-    expect(told[3]).toContain('Wall must be above zero');
+    expect(told[2]).toContain('On hand “-1” is not a number');
+    expect(told[3]).toContain('Wall must be above 0');
     expect(told[3]).toContain('On hand a whole number');
-    expect(told[4]).toBe('7: Grade the same kind as row 2; give one row for each');
+    expect(told[4]).toBe('7: Grade same kind as row 2; use one row per kind');
   });
 
   it('refuses a wall that is not in the band it gives', () => {

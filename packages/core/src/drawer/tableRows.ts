@@ -74,7 +74,7 @@ export class RowReader<Column extends string> {
   number(column: Column): number | undefined {
     if (this.text(column) === '') return undefined;
     const read = plainNumber(this.text(column));
-    if (read === null) this.fault(column, `“${this.text(column)}” is no number`);
+    if (read === null) this.fault(column, `“${this.text(column)}” is not a number`);
     return read ?? undefined;
   }
 
@@ -82,7 +82,7 @@ export class RowReader<Column extends string> {
     const typed = this.text(column).toLowerCase();
     const found = values.find((value) => value === typed);
     if (found === undefined && typed !== '') {
-      this.fault(column, `“${this.text(column)}” is none of ${values.join(', ')}`);
+      this.fault(column, `“${this.text(column)}” is not one of ${values.join(', ')}`);
     }
     return found;
   }
@@ -161,7 +161,7 @@ export function readTable<Column extends string, Item extends object, Line>(
     for (const column of needed) if (reader.text(column) === '') reader.fault(column, 'missing');
     const item = read(reader);
     const twin = item && taken.find((other) => isSame(other.item, item));
-    if (twin) reader.fault(name, `the same kind as row ${twin.row}; give one row for each`);
+    if (twin) reader.fault(name, `same kind as row ${twin.row}; use one row per kind`);
     if (!item || twin) return [{ ok: false, row, cells, faults: reader.faults }];
     taken.push({ item, row });
     const line = lines.find((one) => isSame(itemOf(one), item)) ?? null;

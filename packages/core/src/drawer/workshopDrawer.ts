@@ -4,28 +4,22 @@ import { type Half, halfFields, isSameKind } from '../shell/half.js';
 
 /** What the workshop keeps of anything on its shelf, beside what it is. */
 export const shelfFields = z.strictObject({
-  number: z
-    .string()
-    .trim()
-    .min(1)
-    .max(20)
-    .optional()
-    .describe('A single one with a number of its own: its thickness is its own measured one.'),
+  number: z.string().trim().min(1).max(20).optional().describe('A numbered shell: its own wall was measured.'),
   onHand: z
     .int('a whole number')
     .min(0, 'cannot be below zero')
     .max(99_999)
-    .describe('How many are in the drawer, reserved ones included; fitted ones have left it.'),
-  bin: z.string().trim().max(40).default('').describe('Where it lies.'),
+    .describe('Number in stock, reserved ones included; fitted ones have left it.'),
+  bin: z.string().trim().max(40).default('').describe('Storage place.'),
   supplier: z.string().trim().max(120).default('').describe('Supplier and how to order it.'),
   price: z.number().min(0).max(1e6).nullable().default(null).describe('Price of one; null when not known.'),
-  least: z.int().min(0).max(9999).default(0).describe('Fewer free ones than this are to be ordered.'),
+  least: z.int().min(0).max(9999).default(0).describe('Minimum: order when fewer are free.'),
   findings: z
     .string()
     .trim()
     .max(300)
     .default('')
-    .describe('What was found on receipt: a wrong wall, a half-covered oil hole.'),
+    .describe('Problem found on receipt: a wrong wall, a half-covered oil hole.'),
 });
 const drawerHalfFields = halfFields.extend(shelfFields.shape);
 /** One kind of half in the workshop's drawer. */
@@ -45,8 +39,11 @@ export const drawerLineSchema = z.strictObject({
   version: z.int().min(1),
   half: drawerHalfSchema,
   reservations: z.array(reservationSchema),
-  used: z.int().min(0).describe('Halves of it that were fitted into engines so far.'),
-  fittedHere: z.int().min(0).describe('How many of those into the engine that was asked for; 0 where none was.'),
+  used: z.int().min(0).describe('Shells of it fitted into engines so far.'),
+  fittedHere: z
+    .int()
+    .min(0)
+    .describe('How many of these are fitted in the engine asked about; 0: none, or no engine given.'),
 });
 export type DrawerLine = z.infer<typeof drawerLineSchema>;
 
@@ -81,7 +78,7 @@ export function freeHalves(line: Pick<DrawerLine, 'half' | 'reservations' | 'fit
 
 /** A named list of halves that are bought, or put on the shelf, together. */
 export const kitSchema = z.strictObject({
-  name: z.string().trim().min(1, 'name the kit').max(80),
+  name: z.string().trim().min(1, 'enter a name for the kit').max(80),
   note: z.string().trim().max(300).default(''),
   halves: z
     .array(
@@ -90,7 +87,7 @@ export const kitSchema = z.strictObject({
         count: z.int().min(1).max(9999),
       }),
     )
-    .min(1, 'a kit has at least one half')
+    .min(1, 'a kit needs at least one shell')
     .max(200),
 });
 export type Kit = z.infer<typeof kitSchema>;

@@ -24,7 +24,7 @@ export const endPlayReadingSchema = z.strictObject({
   angle: z.union([z.literal(0), z.literal(180)]).describe('How far the shaft was turned, degrees.'),
   text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
   unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
-  nm: nanometresSchema.nullable().describe('The movement from lever to lever; null where the text is no length.'),
+  nm: nanometresSchema.nullable().describe('End-to-end movement; null: the text is not a length.'),
   by: personSchema,
   at: momentSchema,
 });
@@ -50,7 +50,7 @@ export type PieceChoice = z.output<typeof pieceChoiceSchema>;
 
 /** The end play of one engine: what limits it, what was read, what was chosen. */
 export const endPlaySchema = z.strictObject({
-  kind: z.enum(THRUST_KINDS).nullable().describe('Null: as the data sheet says.'),
+  kind: z.enum(THRUST_KINDS).nullable().describe('Null: as on the data sheet.'),
   halves: z.array(z.enum(['upper', 'lower'])).min(1),
   /** Thickness of what is fitted now, as measured. */
   fitted: z.strictObject({
@@ -58,22 +58,20 @@ export const endPlaySchema = z.strictObject({
     rear: sizeNmSchema.nullable(),
     width: sizeNmSchema.nullable(),
   }),
-  coating: z.enum(['unknown', 'none', 'coated']).describe('Whether the faces of what is fitted are coated.'),
-  aim: nanometresSchema.nullable().describe('Null: the middle of the limits.'),
+  coating: z.enum(['unknown', 'none', 'coated']).describe('True if the fitted faces are coated.'),
+  aim: nanometresSchema.nullable().describe('Null: middle of the limits.'),
   settle: unsigned.describe('What the final torque squeezes out of a stack of rings.'),
   counts: z.array(z.int().min(0).max(12)).min(1).max(8).describe('Numbers of rings, best first.'),
-  maxShift: unsigned.nullable().describe('How far the shaft may be moved; null for any.'),
-  alikeWithin: unsigned.describe('How far two halves of a face may differ.'),
-  repeatWithin: unsigned.describe('Repeats that differ by more put the dial or its stand in doubt.'),
+  maxShift: unsigned.nullable().describe('Maximum shift of the shaft; null: any.'),
+  alikeWithin: unsigned.describe('Maximum difference between two washers of a face.'),
+  repeatWithin: unsigned.describe('Repeats further apart than this point to the dial or its stand.'),
   uncertainty: unsigned.describe('Standard uncertainty of one dial reading.'),
   weight: z
     .number()
     .min(0)
     .max(1000)
-    .describe(
-      'Weight of the end play beside the clearance, where the halves carry the flanges; 0 decides between equals.',
-    ),
-  walked: z.boolean().describe('Whether the shaft was walked back and forth first, to squeeze the lubricant out.'),
+    .describe('Weight of end play against clearance for flanged shells; 0: only splits ties.'),
+  walked: z.boolean().describe('True if the shaft was pushed to and fro first, to squeeze the oil out.'),
   readings: z.record(z.string().min(1).max(60), endPlayReadingSchema),
   choice: pieceChoiceSchema.nullable(),
 });

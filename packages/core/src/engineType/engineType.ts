@@ -17,7 +17,7 @@ import { mainLimitsSchema, typeLimitsSchema } from './limits.js';
 function repeated(names: readonly string[], path: string, context: z.RefinementCtx): void {
   names.forEach((name, at) => {
     if (names.indexOf(name) === at) return;
-    const message = `“${name}” stands there twice; each has one band`;
+    const message = `“${name}” is listed twice; each mark has one band`;
     context.addIssue({ code: 'custom', path: [path, at], message });
   });
 }
@@ -58,28 +58,25 @@ const jointsSchema = z.enum(['split-line', 'saddle', 'plain']).nullable().defaul
 /** The data sheet of one engine type: entered once, copied into every job. An open format; lengths in whole nanometres. */
 const currentSchema = z.strictObject({
   format: z.literal('fettle.engine-type/1'),
-  name: z.string().trim().min(1, 'give the engine type a name').max(80, 'at most 80 characters'),
+  name: z.string().trim().min(1, 'enter a name for the engine type').max(80, 'at most 80 characters'),
   note: z.string().trim().max(500).default(''),
-  unit: unitSchema.describe('Unit the sheet is written in; lengths here are whole nanometres all the same.'),
+  unit: unitSchema.describe('Unit the data sheet is written in; lengths are stored in whole nanometres.'),
   layout: crankLayoutSchema,
   viewFrom: z
     .enum(['front', 'rear'])
     .default('front')
-    .describe('The end one looks from where the book says left, right or clockwise.'),
+    .describe('End the book views the engine from, for left, right and clockwise.'),
   thrustKind: z.enum(['washers', 'flanged', 'rings', 'unknown']).default('unknown'),
   joints: jointsSchema.describe(
     'Shims between the joint faces of the shells, or under the caps of white metal; plain shells whose crush is read; null: nothing is read.',
   ),
   rodJoints: z.enum(['split-line', 'saddle', 'plain']).nullable().default(null).describe('The same at the big ends.'),
-  endPlayAim: nanometresSchema
-    .nullable()
-    .default(null)
-    .describe('End play aimed at; null for the middle of its limits.'),
-  crushAim: nanometresSchema.nullable().default(null).describe('Crush aimed at; null for the middle of its limits.'),
+  endPlayAim: nanometresSchema.nullable().default(null).describe('Target end play; null: middle of the limits.'),
+  crushAim: nanometresSchema.nullable().default(null).describe('Target crush; null: middle of the limits.'),
   crushAimAluminium: nanometresSchema
     .nullable()
     .default(null)
-    .describe('Crush aimed at under caps of aluminium, where it is another; null: as for the others.'),
+    .describe('Target crush under aluminium caps, if different; null: as for the others.'),
   settle: nanometresSchema
     .refine((value) => value >= 0, 'cannot be below zero')
     .nullable()
@@ -88,7 +85,7 @@ const currentSchema = z.strictObject({
   materials: z.strictObject({ block: materialSchema, caps: materialSchema, rods: materialSchema }),
   limits: typeLimitsSchema.prefault({}),
   mainLimits: mainLimitsSchema.default({}),
-  places: placesSchema.default({}).describe('Mains that take halves of their own, by number: the name of their place.'),
+  places: placesSchema.default({}).describe('Mains that take their own shells, by number: name of the position.'),
   torque: z.array(torqueSchema).max(20).default([]),
   rows: z.array(stampedRowSchema).max(8).default([]),
   main: typeFamilySchema.prefault({}),

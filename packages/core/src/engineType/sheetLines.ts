@@ -69,7 +69,7 @@ export function sheetLines(type: EngineType): SheetLine[] {
       place: 'Layout',
       text: `${layout.mains} mains, ${layout.pins.length} pins at ${throwsText(layout)}, thrust ${layout.thrustMain === null ? 'not given' : `at main ${layout.thrustMain}`} (${type.thrustKind})`,
     },
-    { place: 'Looked at from', text: `the ${type.viewFrom}` },
+    { place: 'Viewed from', text: `the ${type.viewFrom}` },
     { place: 'Block, caps, rods', text: `${materials.block}, ${materials.caps}, ${materials.rods}` },
     ...LIMIT_KEYS.flatMap((key): SheetLine[] => {
       const limit = limits[key];
@@ -83,9 +83,9 @@ export function sheetLines(type: EngineType): SheetLine[] {
           : [];
       }),
     ),
-    ...figure('End play aimed at', type.endPlayAim, unit),
-    ...figure('Crush aimed at', type.crushAim, unit),
-    ...figure('Crush aimed at under aluminium caps', type.crushAimAluminium, unit),
+    ...figure('Target end play', type.endPlayAim, unit),
+    ...figure('Target crush', type.crushAim, unit),
+    ...figure('Target crush under aluminium caps', type.crushAimAluminium, unit),
     ...figure('Rings settle', type.settle, unit),
     ...jointLine('Joints of the mains', type.joints),
     ...jointLine('Joints of the big ends', type.rodJoints),

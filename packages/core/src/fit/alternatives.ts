@@ -79,7 +79,7 @@ export function alternativesAt(request: FitRequest, station: string, options: Fi
   const { model, members } = mergedShells(fitModelOf(released(request, station)));
   const asked = fitModelOf(request);
   const at = model.stations.findIndex(({ id }) => id === station);
-  if (at < 0) throw new Error(`there is no station “${station}” in the request`);
+  if (at < 0) throw new Error(`station “${station}” is not in the request`);
   const length = (value: number) => numberOfLength(nanometres(value), request.unit);
   const all = stationOptions(model);
   const problem = choiceProblem(model, all);
@@ -152,12 +152,12 @@ export function placementsOf(
     const meanOff = least ? numberOfLength(nanometres(least.meanOff), request.unit) : null;
     const answer = { station, housing, cost: least?.cost ?? null, meanOff, isKnown: least !== undefined };
     if (least) return { ...answer, reason: null };
-    if (least === undefined) return { ...answer, reason: 'The time was too short to find out whether this fits.' };
+    if (least === undefined) return { ...answer, reason: 'Out of time: not known whether this fits.' };
     if (hasEnded(reasons)) {
-      return { ...answer, reason: `The rest no longer fits with ${housing} at ${station}.` };
+      return { ...answer, reason: `With ${housing} at ${station} the rest no longer fits.` };
     }
     const { conflicts } = fit(placed(station, housing), reasons);
     const reason = conflicts.map(({ message, remedy }) => `${message} ${remedy}`).join(' ');
-    return { ...answer, reason: reason === '' ? `The rest no longer fits with ${housing} at ${station}.` : reason };
+    return { ...answer, reason: reason === '' ? `With ${housing} at ${station} the rest no longer fits.` : reason };
   });
 }

@@ -150,7 +150,7 @@ describe('remedies', () => {
         counted += 1;
       }
       for (const { remedy } of conflicts) {
-        const told = /^Fewest to get so that everything fits: (.+)\.$/u.exec(remedy)?.[1];
+        const told = /^Fewest shells to get so that everything fits: (.+)\.$/u.exec(remedy)?.[1];
         if (told === undefined) continue;
         said += 1;
         const numbers = [...told.matchAll(/(\d+) × /gu)].map(([, number]) => Number(number));
@@ -215,8 +215,8 @@ describe('remedies', () => {
     });
     const [conflict] = fit(request).conflicts;
     expect(conflict!.kind).toBe('rules');
-    expect(conflict!.message + conflict!.remedy).toContain('held or forbidden');
-    expect(conflict!.remedy).not.toContain('it would run at');
+    expect(conflict!.message + conflict!.remedy).toContain('locks and exclusions');
+    expect(conflict!.remedy).not.toContain('the clearance would be');
     for (const remedy of conflict!.remedies!)
       expect(fit(applyRemedy(request, remedy)).status, remedy.message).toBe('optimal');
   });

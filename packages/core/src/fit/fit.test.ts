@@ -373,7 +373,7 @@ describe('conflicts', () => {
     const input = { ...every, shells: every.shells.filter(({ id }) => id === 'std') };
     const plan = fit(read({ ...input, rules: { ...input.rules, maxSpread: { main: 0.001 } } }));
     expect(plan.conflicts[0]).toMatchObject({ kind: 'spread', stations: ['M1', 'M2'] });
-    expect(plan.conflicts[0]!.remedy).toBe('A spread of 0.0015 in would do with the halves there are.');
+    expect(plan.conflicts[0]!.remedy).toBe('A spread limit of 0.0015 in would work with the shells on hand.');
     const wider = fit(read({ ...input, rules: { ...input.rules, maxSpread: { main: 0.0015 } } }));
     expect(wider.status).toBe('optimal');
   });

@@ -42,7 +42,7 @@ describe('halves with flanges', () => {
   const narrow = half('narrow', 'upper', 1.995, { width: 31.68 });
   const off = half('off', 'upper', 1.997, { width: 31.68 });
 
-  it('of equal clearance: the one that is nearer to the aim of the end play', () => {
+  it('of equal clearance: the one that is nearer to the end play target', () => {
     // By hand: 0.05 + 31.8 − 31.68 = 0.17, on the aim; with the wide one 0.10.
     expect(chosen(thrust([plain, wide, narrow]))).toMatchObject({ upper: 'narrow', clearance: 0.041, endPlay: 0.17 });
     expect(chosen(thrust([plain, wide]))).toMatchObject({ upper: 'wide', endPlay: 0.1 });

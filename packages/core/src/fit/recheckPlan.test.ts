@@ -44,9 +44,9 @@ describe('re-checking a plan', () => {
   });
 
   const wrong: [string, FitPlan, string][] = [
-    ['a station left out', { ...plan, stations: plan.stations.slice(1) }, 'M1 lacks a housing or a half'],
+    ['a station left out', { ...plan, stations: plan.stations.slice(1) }, 'M1 lacks a housing or a shell'],
     ['a station planned twice', { ...plan, stations: [...plan.stations, plan.stations[0]!] }, 'planned twice'],
-    ['a station that was not asked for', withFirst({ id: 'M9' }), 'M9 is not in the request'],
+    ['a station that was not required', withFirst({ id: 'M9' }), 'M9 is not in the request'],
     ['a housing of another station', withFirst({ housing: 'B2' }), 'B2 belongs to M2'],
     ['a housing of the other family', withFirst({ housing: 'B3' }), 'B3 is not for M1'],
     ['a lower half on the upper side', withFirst({ upper: 'low' }), 'breaks the side rule'],
@@ -66,7 +66,7 @@ describe('re-checking a plan', () => {
     [
       'stations in a plan that has none',
       { ...plan, status: 'infeasible' },
-      'a plan that is infeasible serves no station',
+      'a plan that is infeasible has no stations',
     ],
   ];
   it.each(wrong)('finds %s', (_, broken, fault) => {

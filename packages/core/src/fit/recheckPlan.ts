@@ -79,7 +79,7 @@ class Recheck {
       const upper = request.shells.find(({ id }) => id === stated?.upper);
       const lower = request.shells.find(({ id }) => id === stated?.lower);
       if (!stated || !housing || !upper || !lower) {
-        faults.push(`${station.id} lacks a housing or a half`);
+        faults.push(`${station.id} lacks a housing or a shell`);
         return [];
       }
       const other = taken.get(housing.id);
@@ -171,11 +171,11 @@ class Recheck {
     const { rules } = this.request;
     const broken = (rule: string) => this.faults.push(`${station.id} breaks the ${rule} rule`);
     if (upper.family !== station.family || lower.family !== station.family) {
-      this.faults.push(`${station.id} has halves of the other family`);
+      this.faults.push(`${station.id} has shells of the other family`);
     }
     for (const { positions } of [upper, lower]) {
       if (positions !== undefined && !positions.includes(station.position)) {
-        this.faults.push(`${station.id} has a half that does not fit its place`);
+        this.faults.push(`${station.id} has a shell that does not fit its position`);
         break;
       }
     }
@@ -210,7 +210,7 @@ class Recheck {
           wish.shell !== lower.id &&
           !(wish.mixed === true && this.isMixed(one))),
     );
-    if (!isKept || !isAllowed) this.faults.push(`${station.id} is not what is held or allowed there`);
+    if (!isKept || !isAllowed) this.faults.push(`${station.id} breaks a lock or an exclusion`);
   }
 
   private checkStock(served: readonly Served[]): void {
@@ -274,7 +274,7 @@ class Recheck {
  */
 export function recheckPlan(request: FitRequest, plan: FitPlan): string[] {
   if (plan.status === 'infeasible' || plan.status === 'stopped') {
-    return plan.stations.length > 0 ? [`a plan that is ${plan.status} serves no station`] : [];
+    return plan.stations.length > 0 ? [`a plan that is ${plan.status} has no stations`] : [];
   }
   return new Recheck(request, plan).run();
 }

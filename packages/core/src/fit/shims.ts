@@ -11,7 +11,7 @@ function notSquare(request: Extract<ShimRequest, { kind: 'split-line' }>): ShimC
   const nm = (value: number) => lengthOfNumber(value, unit);
   const said = (name: 'left' | 'right') =>
     `${lengthText(nm(sides[name].go), unit)} to ${lengthText(nm(sides[name].noGo), unit)} on the ${name}`;
-  const message = `The joint is not square: ${said('left')}, ${said('right')}. Seat the cap and the shells again, then read both sides anew.`;
+  const message = `The joint is not square: ${said('left')}, ${said('right')}. Seat the cap and the shells again, then re-read both sides.`;
   return { kind: 'not-square', message, remedies: [], places: ['left', 'right'] };
 }
 

@@ -80,12 +80,12 @@ describe('putting it together', () => {
     expect(keys(known, 'M1')).toEqual(['dry', 'dowel', 'groove', 'hole', 'face', 'cap', 'home', 'marked']);
     expect(keys(known, 'P1')).toEqual(['dry', 'dowel', 'hole', 'face', 'cap', 'side', 'marked']);
     const words = all(known)[0]!.before.map(({ what }) => what);
-    expect(words).toContain('Both halves grooved, grooves in line');
+    expect(words).toContain('Both shells grooved, grooves in line');
     expect(words).toContain('Cap of this station, its arrow to the front');
     expect(words).toContain('Running faces lubricated with assembly lubricant');
   });
 
-  it('asks for a decision on what was found, and for what rested on parts that changed places', () => {
+  it('asks for a decision on what was found, and for what rested on swapped parts', () => {
     const job = engine();
     const found = made(9, { state: 'found', words: 'oil hole a third covered' });
     const checks = { 'M2/hole': found, 'M2/dry': made(9), 'M1/dry': made(9) };
@@ -102,7 +102,7 @@ describe('putting it together', () => {
     expect(jobProgress(swapped, []).stages.assembly).toBe('attention');
     const { tables, notes } = sheetContent(settled, []);
     expect(
-      tables.find(({ title }) => title === 'Found while it was put together')!.rows[0]!.cells.map(({ text }) => text),
+      tables.find(({ title }) => title === 'Problems found in assembly')!.rows[0]!.cells.map(({ text }) => text),
     ).toEqual([
       'M2',
       'Oil hole of the shell over the oil hole of the block',

@@ -10,7 +10,7 @@ import { thrustKindOf } from './takenPieces.js';
 /** What each lubricant of running faces is called, and when one takes it. */
 export const FACE_WORDS: Readonly<Record<FaceSchool, { readonly name: string; readonly why: string }>> = {
   oil: { name: 'oil', why: 'it runs within days' },
-  assembly: { name: 'assembly lubricant', why: 'it stands before it runs' },
+  assembly: { name: 'assembly lubricant', why: 'it will stand before its first run' },
 };
 
 /** One check of a station, with what was found. */
@@ -103,8 +103,8 @@ export function jobAssembly(job: JobDocument, stations: readonly JobStation[]): 
 /** What a part that changes places is called in a sentence. */
 export const SWAP_PARTS: Readonly<Record<Swap['part'], string>> = {
   cap: 'caps',
-  upper: 'upper halves',
-  lower: 'lower halves',
+  upper: 'upper shells',
+  lower: 'lower shells',
   rod: 'rods',
 };
 

@@ -101,7 +101,10 @@ describe('a figure as it is typed', () => {
     expect(bare.instruments.boreGauge.needle).toBeNull();
     const unsaid = { ...job, instruments: bare.instruments };
     const asked = assessReading('+26.4', tenths(26_146), 'mainBore', unsaid, []);
-    expect(asked).toMatchObject({ kind: 'unreadable', message: expect.stringContaining('which way the needle goes') });
+    expect(asked).toMatchObject({
+      kind: 'unreadable',
+      message: expect.stringContaining('needle direction is not set'),
+    });
     // A whole size needs no needle, nor does a micrometer.
     expect(assessReading('2.6411', null, 'mainBore', unsaid, []).kind).toBe('fine');
     expect(assessReading('+26.4', tenths(24_200), 'mainJournal', unsaid, []).kind).toBe('fine');

@@ -8,7 +8,7 @@ import { SHEET_PARTS } from './sheetBlock.js';
 
 const cellSchema = z.strictObject({
   text: z.string(),
-  small: z.string().optional().describe('A second, smaller line.'),
+  small: z.string().optional().describe('Second, smaller line.'),
   state: z.string().optional().describe('State of a station.'),
   at: momentSchema.optional().describe('A moment.'),
 });
@@ -20,13 +20,13 @@ export const buildSheetSchema = z.strictObject({
   unit: unitSchema,
   madeAt: momentSchema,
   madeBy: z.string(),
-  version: z.int().nullable().describe('Version of the engine’s document; null where the server has not seen it.'),
-  layout: crankLayoutSchema.optional().describe('The shaft, to be drawn.'),
+  version: z.int().nullable().describe('Version of the engine’s document; null: not yet on the server.'),
+  layout: crankLayoutSchema.optional().describe('Shaft line, to be drawn.'),
   facts: z.array(z.strictObject({ label: z.string(), text: z.string(), at: momentSchema.optional() })),
   tables: z.array(
     z.strictObject({
       title: z.string(),
-      part: z.enum(SHEET_PARTS).optional().describe('Where it stands; every reading has a page of its own.'),
+      part: z.enum(SHEET_PARTS).optional().describe('Address of the reading; each reading has its own page.'),
       head: z.array(z.string()),
       figures: z.array(z.boolean()).optional().describe('Which columns hold figures.'),
       rows: z.array(z.array(cellSchema)),

@@ -27,15 +27,15 @@ it.each([
   ],
   [
     [{ path: '/choice', from: null, to: { at: 'x', by: 'y', stations: { M1: {}, M2: {} } } }],
-    'accepted a choice for M1, M2',
+    'accepted a selection for M1, M2',
   ],
-  [[{ path: '/choice', from: { at: 'x' }, to: null }], 'withdrew the accepted choice'],
+  [[{ path: '/choice', from: { at: 'x' }, to: null }], 'withdrew the accepted selection'],
   [
     [
       { path: '/choice/at', from: 'x', to: 'z' },
       { path: '/choice/stations/M2/upper/shell', from: 'teal', to: 'plum' },
     ],
-    'accepted another choice: M2',
+    'accepted another selection: M2',
   ],
 ])('%j reads “%s”', (changes, words) => {
   expect(changeWords({ kind: 'changed', changes, reading: null }, job, told)).toBe(words);
@@ -53,7 +53,7 @@ it('tells a reading with what stood there before, and why', () => {
   expect(changeWords({ kind: 'read', changes: [], reading: reading as never }, job, told)).toBe(
     'M2 journal, front, 0°: 59.985 → 59.976 (misread)',
   );
-  expect(changeWords({ kind: 'deleted', changes: [], reading: null }, job, told)).toBe('took it off the bench');
+  expect(changeWords({ kind: 'deleted', changes: [], reading: null }, job, told)).toBe('closed the engine');
 });
 
 it('tells what an id stands for and when, never the id or an ISO time', () => {

@@ -95,9 +95,9 @@ function halfWords(keys: readonly string[], { from, to }: Step, document: JobDoc
 
 function choiceWords(keys: readonly string[], { from, to }: Step): string | null {
   if (keys[0] !== 'choice' || keys.length > 1) return null;
-  if (to === undefined || to === null) return 'withdrew the accepted choice';
+  if (to === undefined || to === null) return 'withdrew the accepted selection';
   const stations = isRecord(to) && isRecord(to.stations) ? Object.keys(to.stations) : [];
-  return `accepted ${from === undefined || from === null ? 'a choice' : 'another choice'} for ${stations.join(', ')}`;
+  return `accepted ${from === undefined || from === null ? 'a selection' : 'another selection'} for ${stations.join(', ')}`;
 }
 
 function stepWords(step: Step, document: JobDocument, timeText: TimeText): string {
@@ -115,10 +115,10 @@ function stepWords(step: Step, document: JobDocument, timeText: TimeText): strin
 }
 
 const KINDS: Readonly<Record<HistoryEntry['kind'], string>> = {
-  created: 'put it on the bench',
+  created: 'created the engine',
   changed: 'changed',
-  deleted: 'took it off the bench',
-  restored: 'brought it back',
+  deleted: 'closed the engine',
+  restored: 'reopened the engine',
   read: 'read',
 };
 
@@ -135,7 +135,7 @@ export function changeWords(
 ): string {
   if (reading) {
     const { feature, station, slot, from, to, reason } = reading;
-    const now = to === '' ? 'taken back' : to;
+    const now = to === '' ? 'undone' : to;
     const place = `${partName(feature, station)} ${FEATURE_TABLE[feature].word}, ${slotName(slot).toLowerCase()}`;
     return `${place}: ${from === null ? '' : `${from} → `}${now}${reason === '' ? '' : ` (${reason})`}`;
   }
@@ -145,7 +145,7 @@ export function changeWords(
   const again = changes.filter(isOfChoice);
   const places = [...new Set(again.flatMap(({ path }) => keysOfPointer(path)[2] ?? []))];
   const words = [
-    ...(again.length === 0 ? [] : [`accepted another choice${places.length === 0 ? '' : `: ${places.join(', ')}`}`]),
+    ...(again.length === 0 ? [] : [`accepted another selection${places.length === 0 ? '' : `: ${places.join(', ')}`}`]),
     ...new Set(changes.filter((step) => !isOfChoice(step)).map((step) => stepWords(step, document, timeText))),
   ];
   const more = words.length > NAMED ? `; and ${words.length - NAMED} more` : '';

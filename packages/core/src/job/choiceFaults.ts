@@ -17,34 +17,35 @@ export function choiceFaults(job: JobDocument): DocumentFault[] {
     if (rod !== null) {
       const path = `/choice/stations/${station}/rod`;
       const other = pins.get(rod);
-      if (other !== undefined) faults.push({ path, message: `rod R${rod} is on ${other} already` });
-      if (rod > rodCount(job.layout)) faults.push({ path, message: `there are only ${rodCount(job.layout)} rods` });
+      if (other !== undefined) faults.push({ path, message: `rod R${rod} is already on ${other}` });
+      if (rod > rodCount(job.layout))
+        faults.push({ path, message: `the engine has only ${rodCount(job.layout)} rods` });
       pins.set(rod, station);
     }
     const [above, below] = [job.shells[halves.upper.shell], job.shells[halves.lower.shell]];
     if (above && below && above.undersize !== below.undersize) {
       const path = `/choice/stations/${station}/lower/shell`;
-      faults.push({ path, message: `${station} would have halves of two undersizes; choose both of one` });
+      faults.push({ path, message: `${station} would have shells of two undersizes; select both of one` });
     }
     for (const side of ['upper', 'lower'] as const) {
       const { shell: id, label, wall } = halves[side];
       const path = `/choice/stations/${station}/${side}`;
       const shell = job.shells[id];
       if (!shell) {
-        faults.push({ path: `${path}/shell`, message: `${label} is not in the drawer any more; choose again` });
+        faults.push({ path: `${path}/shell`, message: `${label} is no longer in stock; select again` });
         continue;
       }
       if (shell.half !== side && shell.half !== 'either') {
-        faults.push({ path: `${path}/shell`, message: `${label} is no ${side} half` });
+        faults.push({ path: `${path}/shell`, message: `${label} is not a ${side} shell` });
       }
       if (shell.wall !== wall) {
-        faults.push({ path: `${path}/wall`, message: `the drawer now gives ${label} another wall; choose again` });
+        faults.push({ path: `${path}/wall`, message: `stock now lists ${label} with another wall; select again` });
       }
       const count = (used.get(id) ?? 0) + 1;
       used.set(id, count);
       // Halves of the workshop are counted where they are reserved.
       if (shell.line === null && shell.stock !== null && count === shell.stock + 1) {
-        faults.push({ path: `${path}/shell`, message: `only ${shell.stock} of ${label} are on hand; choose again` });
+        faults.push({ path: `${path}/shell`, message: `only ${shell.stock} of ${label} are on hand; select again` });
       }
     }
   }

@@ -185,7 +185,7 @@ describe('marks of a job', () => {
       const changed = { ...job, marks: { ...job.marks, mainBore: { text, first: 'front' as const } } };
       expect(measuredParts(changed, [], 'mainBore')[2]!.size).toBeNull();
       expect(jobProgress(changed, []).stages.codes).toBe('attention');
-      expect(jobProgress(changed, []).todo).toBe('Look again at the marks of the bores');
+      expect(jobProgress(changed, []).todo).toBe('Check the marks of the bores');
     }
   });
 
@@ -233,7 +233,7 @@ describe('marks of a job', () => {
   it('alone are enough where the fitter says so', () => {
     const job = markedTwin();
     expect(jobProgress(job, []).todo).toContain('Read the bore');
-    expect(jobProgress({ ...job, depth: 'codes' }, []).todo).toBe('Choose halves for 3 mains');
+    expect(jobProgress({ ...job, depth: 'codes' }, []).todo).toBe('Select shells for 3 mains');
     expect(jobProgress({ ...job, marks: {} }, [])).toMatchObject({
       next: 'codes',
       todo: 'Write down the marks before cleaning: bores, journals',
@@ -330,7 +330,7 @@ describe('undersizes', () => {
     expect(choiceFaults({ ...job, shells: { ...job.shells, thick: thick! }, choice })).toEqual([
       {
         path: '/choice/stations/M1/lower/shell',
-        message: 'M1 would have halves of two undersizes; choose both of one',
+        message: 'M1 would have shells of two undersizes; select both of one',
       },
     ]);
   });

@@ -11,7 +11,7 @@ const sheet = (parts: Partial<BuildSheet> = {}): BuildSheet => ({
   madeAt: '2026-02-03T08:00:00.000Z',
   madeBy: 'Wren',
   version: 3,
-  facts: [{ label: 'Choice accepted', text: 'Wren', at: '2026-02-03T07:00:00.000Z' }],
+  facts: [{ label: 'Selection accepted', text: 'Wren', at: '2026-02-03T07:00:00.000Z' }],
   tables: [
     {
       title: 'Mains, millimetres',
@@ -48,16 +48,16 @@ describe('two sheets of one engine', () => {
             [{ text: 'M3' }, { text: '64.012' }, { text: '', state: 'inside' }],
           ],
         },
-        { title: 'Put together', head: ['Station', 'Turns'], rows: [[{ text: 'M1' }, { text: 'free and even' }]] },
+        { title: 'Final assembly', head: ['Station', 'Turns'], rows: [[{ text: 'M1' }, { text: 'free and even' }]] },
       ],
     });
     expect(compared(sheet(), later)).toEqual([
-      { where: 'The sheet', what: 'Choice accepted', before: 'Wren, at 2026-02-03', now: null },
+      { where: 'The sheet', what: 'Selection accepted', before: 'Wren, at 2026-02-03', now: null },
       { where: 'The sheet', what: 'Thrust at', before: null, now: 'main 2' },
       { where: 'Mains, M1', what: 'Bore', before: '64.010 ± 0.003', now: '64.010 ± 0.004' },
-      { where: 'Mains, M2', what: 'line', before: '64.011, Close to limit', now: null },
-      { where: 'Mains, M3', what: 'line', before: null, now: '64.012, Inside' },
-      { where: 'Put together, M1', what: 'line', before: null, now: 'free and even' },
+      { where: 'Mains, M2', what: 'line', before: '64.011, Near limit', now: null },
+      { where: 'Mains, M3', what: 'line', before: null, now: '64.012, In limits' },
+      { where: 'Final assembly, M1', what: 'line', before: null, now: 'free and even' },
     ]);
   });
 

@@ -19,9 +19,8 @@ export function dueOn(
   const [first] = reminders;
   if (first && first.on <= today) return { next: first.next, todo: first.todo };
   if (next === 'sheet' && reserved > 0) {
-    const what =
-      reserved === 1 ? 'the one reserved half or piece is' : `the ${reserved} reserved halves and pieces are`;
-    return { next: 'drawer', todo: `Say that ${what} fitted` };
+    const what = reserved === 1 ? 'the reserved shell or piece' : `the ${reserved} reserved shells and pieces`;
+    return { next: 'drawer', todo: `Mark ${what} as fitted` };
   }
   return { next, todo };
 }

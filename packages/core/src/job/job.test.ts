@@ -263,11 +263,11 @@ describe('the next thing to do', () => {
     const bores = measured.filter(({ feature }) => feature === 'mainBore');
     expect(jobProgress(job, bores)).toMatchObject({ next: 'journals', stages: { bores: 'done', journals: 'open' } });
     expect(jobProgress({ ...job, shells: {} }, measured)).toMatchObject({ next: 'drawer' });
-    expect(jobProgress(job, measured)).toMatchObject({ next: 'choose', todo: 'Choose halves for 3 mains' });
+    expect(jobProgress(job, measured)).toMatchObject({ next: 'choose', todo: 'Select shells for 3 mains' });
     const misread = { ...bores[0]!, text: '64.512', nm: um(64_512) };
     expect(jobProgress(job, [misread])).toMatchObject({
       next: 'bores',
-      todo: 'Look again at M1: “64.512” cannot be right',
+      todo: 'Check M1: “64.512” cannot be right',
     });
     expect(jobProgress(job, readAll([[64_040, 64_012]], []))).toMatchObject({
       next: 'bores',
@@ -299,7 +299,7 @@ describe('layouts and graded families', () => {
     expect(changed.ok && changed.layout.pins.map(({ angle }) => angle)).toEqual([0, 90, 270, 180]);
     expect(withThrows(usual.layout, '0, 180, 180')).toMatchObject({
       ok: false,
-      message: 'There are 4 pins and 3 angles; give one for each pin.',
+      message: '4 pins, but 3 angles; enter one per pin.',
     });
     expect(withThrows(usual.layout, '0, 180, -180, 0').ok).toBe(false);
   });
@@ -488,7 +488,7 @@ describe('the rods of a job', () => {
     const { halves } = planOf(job);
     const twice = { ...halves, P1: { ...halves.P1!, rod: 1 } };
     const faults = choiceFaults({ ...job, choice: { at: '2026-01-01T00:00:00.000Z', by: 'Wren', stations: twice } });
-    expect(faults).toEqual([{ path: '/choice/stations/P2/rod', message: 'rod R1 is on P1 already' }]);
+    expect(faults).toEqual([{ path: '/choice/stations/P2/rod', message: 'rod R1 is already on P1' }]);
   });
 });
 

@@ -27,7 +27,7 @@ import { JOB_UPGRADES } from './jobUpgrades.js';
 /** One kind of half that an engine may take: what it is, how many there are, and whose. */
 export const jobShellSchema = halfFields
   .extend({
-    stock: z.int('stock is a whole number of halves').min(0, 'stock cannot be below zero').max(9999).nullable(),
+    stock: z.int('stock is a whole number of shells').min(0, 'stock cannot be below zero').max(9999).nullable(),
     /** The kind of half in the workshop's drawer that it is; null for halves of this engine's own, which `stock` counts. */
     line: z.uuid().toLowerCase().nullable(),
   })
@@ -52,7 +52,7 @@ function atMost<Schema extends z.ZodRecord>(schema: Schema, what: string): Schem
 /** One kind of washer, flanged half or shim that an engine may take: what it is, how many there are, and whose. */
 export const jobPieceSchema = pieceFields
   .extend({
-    stock: z.int('stock is a whole number of pieces').min(0, 'stock cannot be below zero').max(9999).nullable(),
+    stock: z.int('stock must be a whole number').min(0, 'stock cannot be below zero').max(9999).nullable(),
     /** The kind of piece in the workshop's drawer that it is; null for pieces of this engine's own, which `stock` counts. */
     line: z.uuid().toLowerCase().nullable(),
   })
@@ -150,7 +150,7 @@ export const markRowSchema = z.strictObject({
  */
 const currentSchema = z.strictObject({
   format: z.literal('fettle.job/5').describe('What this is, and the version it is written in.'),
-  name: z.string().trim().min(1, 'give the engine a name').max(80, 'at most 80 characters'),
+  name: z.string().trim().min(1, 'enter a name for the engine').max(80, 'at most 80 characters'),
   unit: unitSchema,
   layout: crankLayoutSchema,
   materials: z.strictObject({ block: materialSchema, caps: materialSchema, rods: materialSchema }),

@@ -30,6 +30,6 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
     reminders: reminders.sort((one, other) => (one.on < other.on ? -1 : one.on > other.on ? 1 : 0)),
     stages: Object.fromEntries(own.map((slice) => [slice.key, slice.state(facts)])),
     next: first?.next ?? last.key,
-    todo: first?.todo ?? 'Nothing more is to be done: the sheet is printed',
+    todo: first?.todo ?? 'Finished: build sheet printed',
   };
 }

@@ -134,7 +134,7 @@ describe('what said nothing', () => {
     ]);
     expect(readingDoubts(twin(), bores(64_000, 64_012, 64_000), 'mainBore')).toEqual([]);
     const onSheet = JSON.stringify(sheetContent(twin(), bores(64_000, 64_013, 64_000)));
-    expect(onSheet).toContain('Bore M2 is 0.013 mm above the line of M1 and M3');
+    expect(onSheet).toContain('Check bore M2: 0.013 mm above the line of M1 and M3');
     const { measuring } = twin();
     for (const [alongLine, count] of [
       [null, 0],

@@ -110,13 +110,13 @@ describe('readings as a table', () => {
       rowsOf([cells]).flatMap((row) =>
         row.ok ? [] : row.faults.map(({ column, message }) => `${column}: ${message}`),
       );
-    expect(faults(['M9', 'Main bore', 'Front plane', '64.011'])).toEqual(['Part: “M9” is none of M1 to M3']);
-    expect(faults(['R1', 'Main bore', 'Front plane', '64.011'])).toEqual(['Part: “R1” is none of M1 to M3']);
+    expect(faults(['M9', 'Main bore', 'Front plane', '64.011'])).toEqual(['Part: “M9” is not one of M1 to M3']);
+    expect(faults(['R1', 'Main bore', 'Front plane', '64.011'])).toEqual(['Part: “R1” is not one of M1 to M3']);
     expect(faults(['M1', 'Camshaft', 'Front plane', '64.011'])[0]).toMatch(
-      /^Feature: “Camshaft” is none of Main bore, /u,
+      /^Feature: “Camshaft” is not one of Main bore, /u,
     );
     expect(faults(['M1', 'Main bore', 'Front, 0°', '64.011'])).toEqual([
-      'Where: “Front, 0°” is none of Front plane; Rear plane; Front, 90°; Rear, 90°',
+      'Where: “Front, 0°” is not one of Front plane; Rear plane; Front, 90°; Rear, 90°',
     ]);
     expect(faults(['M1', 'Main bore', 'Front plane', '64.o11'])[0]).toMatch(/^Reading: “64\.o11” is not a size/u);
     expect(faults(['P1', 'Crankpin', 'Front, 0°', '+2'])[0]).toContain(
@@ -135,7 +135,7 @@ describe('readings as a table', () => {
     ]);
     expect(twice[1]).toMatchObject({
       ok: false,
-      faults: [{ column: 'Part', message: 'the same kind as row 2; give one row for each' }],
+      faults: [{ column: 'Part', message: 'same kind as row 2; use one row per kind' }],
     });
     expect(readReadingTable([['Part', 'Where']], job, [])).toEqual({ ok: false, missing: ['Feature', 'Reading'] });
   });

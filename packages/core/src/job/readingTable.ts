@@ -66,18 +66,18 @@ function readRow(row: RowReader<Column>, job: JobDocument): ReadingItem | null {
   const feature = named<Feature>(row.text('Feature'), features, (one) => FEATURE_TABLE[one].name);
   if (feature === undefined) {
     const names = features.map((one) => FEATURE_TABLE[one].name).join(', ');
-    if (row.text('Feature') !== '') row.fault('Feature', `“${row.text('Feature')}” is none of ${names}`);
+    if (row.text('Feature') !== '') row.fault('Feature', `“${row.text('Feature')}” is not one of ${names}`);
     return null;
   }
   const { prefix, slots } = FEATURE_TABLE[feature];
   const station = Number(new RegExp(`^${prefix}(\\d{1,2})$`, 'iu').exec(row.text('Part'))?.[1]);
   const count = partCount(job.layout, feature);
   if (!(station >= 1 && station <= count) && row.text('Part') !== '') {
-    row.fault('Part', `“${row.text('Part')}” is none of ${prefix}1 to ${prefix}${count}`);
+    row.fault('Part', `“${row.text('Part')}” is not one of ${prefix}1 to ${prefix}${count}`);
   }
   const slot = named<Slot>(row.text('Where'), slots, slotName);
   if (slot === undefined && row.text('Where') !== '') {
-    row.fault('Where', `“${row.text('Where')}” is none of ${slots.map((one) => slotName(one)).join('; ')}`);
+    row.fault('Where', `“${row.text('Where')}” is not one of ${slots.map((one) => slotName(one)).join('; ')}`);
   }
   const text = row.text('Reading');
   const setting = row.length('Setting') ?? job.measuring.setting[feature];

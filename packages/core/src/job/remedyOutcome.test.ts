@@ -87,7 +87,7 @@ describe('pairs that would do and are not allowed', () => {
     expect(jobFit(allowed, readings).ok).toBe(true);
   });
 
-  it('are told for a step that is too large, for mixing, and for the side of the thinner half', () => {
+  it('are told for a step that is too large, for mixing, and for the side of the thinner shell', () => {
     const job = twin({ thin: [1_985, null], thick: [2_005, null] });
     expect(barred(job).map(({ why, rules }) => [why, rules.maxWallStep])).toEqual([
       ['step', um(20)],

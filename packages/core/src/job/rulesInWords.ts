@@ -8,8 +8,8 @@ import { hasBanks } from './rodBanks.js';
 
 const SIDES: Readonly<Record<JobDocument['rules']['thinnerHalf'], string>> = {
   either: '',
-  upper: ', the thinner half on the block side',
-  lower: ', the thinner half on the cap side',
+  upper: ', the thinner shell on the block side',
+  lower: ', the thinner shell on the cap side',
 };
 
 /** What each way of setting the target is called in a list. */
@@ -60,14 +60,14 @@ export function rulesInWords({
     rules.mixedHalves
       ? `two walls in one main up to ${lengthText(rules.maxWallStep, unit)} apart${SIDES[rules.thinnerHalf]}`
       : 'never two walls in one main',
-    rules.acrossSeries ? 'series may be mixed' : 'one series in a main',
+    rules.acrossSeries ? 'mixed series allowed' : 'one series in a main',
     ...spread(rules.maxSpread, spreadMainsText({ rules })),
     ...spread(rules.maxRodSpread, 'rods'),
     ...(withRods && hasBanks(layout)
       ? [rules.rodsAcrossBanks === true ? 'rods may change banks' : 'rods stay on their bank']
       : []),
     `a shortfall weighs ${rules.tightWeight} times`,
-    ...(rules.leastChance === null ? [] : [`at least ${chanceText(rules.leastChance)} inside`]),
+    ...(rules.leastChance === null ? [] : [`chance of being in limits at least ${chanceText(rules.leastChance)}`]),
   ].join('; ');
   return `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }
@@ -83,16 +83,16 @@ export function heldInWords({ wishes, rods, rules, shells, unit }: JobDocument):
   const grade = (id: string) => (shells[id] ? `${shells[id].grade} ${shells[id].half} (${shells[id].series})` : id);
   return [
     ...Object.entries(wishes).flatMap(([station, { upper, lower, noShells, unmixed }]): HeldThing[] => [
-      ...[...new Set([upper, lower])].flatMap((id) => (id === null ? [] : [{ station, text: `${grade(id)} is held` }])),
-      ...noShells.map((id) => ({ station, text: `${grade(id)} is not wanted` })),
-      ...(unmixed ? [{ station, text: 'no mixed walls' }] : []),
+      ...[...new Set([upper, lower])].flatMap((id) => (id === null ? [] : [{ station, text: `${grade(id)} locked` }])),
+      ...noShells.map((id) => ({ station, text: `${grade(id)} ruled out` })),
+      ...(unmixed ? [{ station, text: 'no mixed pair' }] : []),
     ]),
     ...Object.entries(rules.extras).map(([station, extra]) => ({
       station,
-      text: `aimed ${lengthText(extra, unit)} beside the others`,
+      text: `added target ${lengthText(extra, unit)}`,
     })),
     ...Object.entries(rods).flatMap(([rod, { pin }]) =>
-      pin === null ? [] : [{ station: `P${pin}`, text: `${rodLabel({ rods }, Number(rod))} is kept there` }],
+      pin === null ? [] : [{ station: `P${pin}`, text: `${rodLabel({ rods }, Number(rod))} locked there` }],
     ),
   ];
 }

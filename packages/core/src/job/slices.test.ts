@@ -107,7 +107,7 @@ describe('the slices', () => {
       expect(words, path.join('/')).not.toMatch(/[0-9a-f]{8}-|undefined|mainBore|mainJournal|noShells|maxWallStep/u);
     }
     expect(placeWords(['shells', ID, 'stock'], job)).toBe('count of 1995 either (A)');
-    expect(placeWords(['shells', 'gone', 'stock'], job)).toBe('count of a half');
+    expect(placeWords(['shells', 'gone', 'stock'], job)).toBe('count of a shell');
     expect(placeWords(['pieces', ID, 'stock'], job)).toBe('count of Thin ring');
     expect(placeWords(['pieces', 'gone', 'stock'], job)).toBe('count of a washer or shim');
     expect(placeWords(['crush', 'joints', 'M2', 'choice'], job)).toBe('accepted shims at M2');
@@ -138,7 +138,7 @@ describe('the slices', () => {
     expect(dueOn(settling, '2026-03-08', { reserved: 0 })).toEqual({ next: settling.next, todo: settling.todo });
     expect(dueOn(settling, '2026-03-09', { reserved: 0 })).toEqual({
       next: 'crush',
-      todo: 'Read the joint at M2 again: joints settle',
+      todo: 'Re-read joint M2 (settling check)',
     });
     expect(Object.keys(jobProgress({ ...empty, withRods: true }, []).stages)).toEqual([
       'data',
@@ -154,13 +154,13 @@ describe('the slices', () => {
       'torque',
       'sheet',
     ]);
-    expect(jobProgress(empty, readings)).toMatchObject({ next: 'drawer', todo: 'Enter the halves in the drawer' });
+    expect(jobProgress(empty, readings)).toMatchObject({ next: 'drawer', todo: 'Enter the shells in stock' });
     // A figure that cannot be right comes before the work that is next in its order.
     const [first, ...others] = readings;
     const doubtful = [...others, { ...first!, text: '63.510', nm: um(63_510) }];
     expect(jobProgress(empty, doubtful)).toMatchObject({
       next: 'bores',
-      todo: 'Look again at M1: “63.510” cannot be right',
+      todo: 'Check M1: “63.510” cannot be right',
     });
   });
 
@@ -194,7 +194,7 @@ describe('the slices', () => {
       '',
     ]);
     expect(tables[0]!.rows[0]!.cells[11]).toMatchObject({ state: 'inside' });
-    expect(facts.find(({ label }) => label === 'Choice accepted')).toMatchObject({ text: 'Wren' });
+    expect(facts.find(({ label }) => label === 'Selection accepted')).toMatchObject({ text: 'Wren' });
     expect(notes.join(' ')).toContain('licensed practice');
   });
 });

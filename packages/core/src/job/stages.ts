@@ -10,17 +10,17 @@ const MEASURING = Object.fromEntries(
  */
 const TABLE = {
   data: 'Data sheet',
-  codes: 'Codes',
+  codes: 'Grade marks',
   ...MEASURING,
-  drawer: 'Drawer',
-  choose: 'Choose',
-  trial: 'Trial',
+  drawer: 'Stock',
+  choose: 'Select shells',
+  trial: 'Trial assembly',
   runout: 'Runout',
   crush: 'Crush',
   endPlay: 'End play',
-  assembly: 'Assembly',
+  assembly: 'Final assembly',
   torque: 'Torque',
-  sheet: 'Sheet',
+  sheet: 'Build sheet',
 } as const;
 
 export type Stage = keyof typeof TABLE;

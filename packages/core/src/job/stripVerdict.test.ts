@@ -56,6 +56,6 @@ describe('a strip as the only method (it was never judged)', () => {
       turn: 'in-turn',
       todo: 'M2 is tight by strip only: measure its bore and journal',
     });
-    expect(JSON.stringify(trialSlice.sheet!(facts))).toContain('Tight, by strip only');
+    expect(JSON.stringify(trialSlice.sheet!(facts))).toContain('Too tight, by strip only');
   });
 });

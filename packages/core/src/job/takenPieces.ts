@@ -49,14 +49,14 @@ export function pieceFaults(job: JobDocument): DocumentFault[] {
   for (const { piece: id, label, count, path } of takenPieces(job)) {
     const piece = job.pieces[id];
     if (!piece) {
-      faults.push({ path, message: `${label} is not among the pieces any more; choose again` });
+      faults.push({ path, message: `${label} is no longer in stock; select again` });
       continue;
     }
     const sum = (used.get(id) ?? 0) + count;
     used.set(id, sum);
     // Pieces of the workshop are counted where they are reserved.
     if (piece.line === null && piece.stock !== null && sum > piece.stock) {
-      faults.push({ path, message: `only ${piece.stock} of ${label} are on hand; choose again` });
+      faults.push({ path, message: `only ${piece.stock} of ${label} are on hand; select again` });
     }
   }
   return faults;

@@ -190,10 +190,10 @@ describe('a station read with its shells in', () => {
     expect(one!.u).toBeCloseTo(1000 * Math.sqrt(2 * gauge + micrometer + 2 * wall), 6);
     expect([one!.isAsPredicted, one!.lookFor]).toEqual([true, []]);
     expect(two!.lookFor[0]).toContain('oil hole');
-    expect(three!.lookFor[0]).toBe('the needle read with the wrong sign');
+    expect(three!.lookFor[0]).toBe('needle sign reversed');
     expect(jobProgress(chosen(job), readings)).toMatchObject({
       next: 'trial',
-      todo: 'Look into M2, M3: not as predicted with the shells in',
+      todo: 'Check M2, M3: clearance not as predicted',
       stages: { trial: 'attention' },
     });
   });
@@ -262,7 +262,7 @@ describe('what one trial says of the others', () => {
     expect(at(changed, 'M2').tried).toMatchObject({ isVoid: 'fasteners' });
     expect(jobProgress(chosen(changed), readings)).toMatchObject({
       next: 'bores',
-      todo: 'Read the bore at M1, M2, M3 again: the fasteners were changed since',
+      todo: 'Re-read the bore at M1, M2, M3: the fasteners were changed since',
     });
     const again = [1, 2, 3].map((station) => reading('mainBore', station, 'front', 64_010, LATER));
     const others = readings.filter(({ feature }) => feature === 'mainJournal');
@@ -418,7 +418,7 @@ describe('the stage of trials', () => {
     const other = { shell: 'mid', label: '1999', wall: um(1_999) };
     const stations = { ...one.choice!.stations, M3: { ...one.choice!.stations.M3!, upper: other } };
     const swapped: JobDocument = { ...one, choice: { ...one.choice!, stations } };
-    expect(jobProgress(swapped, read).todo).toBe('Read M3 again: other halves since');
+    expect(jobProgress(swapped, read).todo).toBe('Read M3 again: shells changed since');
     expect(stationVerdict(swapped, at(swapped, 'M3', read), stations.M3)).toMatchObject({
       isMeasured: false,
       clearance: { nominal: um(40) },
@@ -431,7 +431,7 @@ describe('the stage of trials', () => {
   it('stands on the sheet with what it was measured by', () => {
     const job = chosen(twin({ trialSchool: 'one', trials: { M2: trial(['0.036']) } }));
     const { facts, tables } = sheetContent(job, readings);
-    expect(facts.find(({ label }) => label === 'Before it is believed')!.text).toBe('try one and apply');
+    expect(facts.find(({ label }) => label === 'Trial assembly')!.text).toBe('try one, apply to all');
     expect(facts.find(({ label }) => label === 'Assembly offset applied')!.text).toMatch(
       /^−0\.002 mm ± 0\.00\d+ mm, Osier, from M2 \(at M1, M3\)$/u,
     );

@@ -6,10 +6,10 @@ export const gaugeLineSchema = z.strictObject({
   pattern: z
     .string()
     .max(60, 'at most 60 characters')
-    .refine((text) => text.split('#').length === 2, 'put one # where the figure stands')
+    .refine((text) => text.split('#').length === 2, 'put one # where the figure goes')
     .describe('A line as the gauge sends it, with # for the figure: `01A#`.'),
   unit: unitSchema.nullable().describe('Unit of the figures; null: as the engine.'),
-  baud: z.int().min(300).max(921_600).describe('Bits a second.'),
+  baud: z.int().min(300).max(921_600).describe('Baud rate.'),
 });
 export type GaugeLine = z.output<typeof gaugeLineSchema>;
 

@@ -14,26 +14,31 @@ const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below
 
 /** An instrument, and how far it may be off. All standard uncertainties are the fitter's to change. */
 export const instrumentSchema = z.strictObject({
-  name: z.string().trim().max(60, 'at most 60 characters').describe('What it is called or numbered; may be empty.'),
+  name: z.string().trim().max(60, 'at most 60 characters').describe('Name or number; may be empty.'),
   needle: z
     .enum(NEEDLES)
     .nullable()
     .describe(
       'What a deviation with a + means; on most dial bore gauges clockwise is smaller. Null: nobody has said yet.',
     ),
-  resolution: unsigned.describe('What it tells apart.'),
+  resolution: unsigned.describe('Resolution.'),
   setting: unsigned.describe('Standard uncertainty of its setting: the master, or the micrometer it was zeroed on.'),
   repeatability: unsigned.describe('Standard uncertainty of one reading for its own repeats.'),
-  operator: unsigned.describe('Standard uncertainty of one reading for whoever reads.'),
-  calibratedOn: daySchema.nullable().describe('Day of its last calibration; null where it is not known.'),
-  calibrateAfterMonths: z.int().min(1).max(120).nullable().describe('Months until the next; null for no reminder.'),
-  holder: z.string().trim().max(60, 'at most 60 characters').describe('Who has it; may be empty.'),
+  operator: unsigned.describe('Standard uncertainty of one reading by the operator.'),
+  calibratedOn: daySchema.nullable().describe('Date of the last calibration; null: unknown.'),
+  calibrateAfterMonths: z
+    .int()
+    .min(1)
+    .max(120)
+    .nullable()
+    .describe('Months to the next calibration; null: no reminder.'),
+  holder: z.string().trim().max(60, 'at most 60 characters').describe('Holder; may be empty.'),
   range: z
     .strictObject({ low: unsigned, high: sizeNmSchema })
     .refine(({ low, high }) => low < high, 'the smaller end is below the larger one')
     .nullable()
-    .describe('Sizes that it reads; null where nobody said.'),
-  ball: sizeNmSchema.nullable().describe('Ball of a ball micrometer: what is read over it is the wall and the ball.'),
+    .describe('Range of sizes it reads; null: not given.'),
+  ball: sizeNmSchema.nullable().describe('Ball of a ball micrometer: it reads wall plus ball.'),
 });
 export type Instrument = z.output<typeof instrumentSchema>;
 

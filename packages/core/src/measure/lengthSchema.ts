@@ -10,7 +10,7 @@ export const nanometresSchema = z
   .meta({ description: 'Length in whole nanometres.' });
 
 /** A size: a length above zero. */
-export const sizeNmSchema = nanometresSchema.refine((value) => value > 0, 'must be above zero');
+export const sizeNmSchema = nanometresSchema.refine((value) => value > 0, 'must be above 0');
 
 /** A closed interval of sizes. */
 export const sizeBandSchema = z
@@ -28,7 +28,7 @@ export const limitSchema = z
   .strictObject({
     low: nanometresSchema,
     high: nanometresSchema,
-    source: z.string().trim().min(1, 'name the book and page the limits come from').max(200),
+    source: z.string().trim().min(1, 'enter the book and page of the limits').max(200),
   })
   .refine(({ low, high }) => low <= high, { path: ['low'], error: 'the low limit is above the high limit; swap them' });
 export type Limit = z.infer<typeof limitSchema>;

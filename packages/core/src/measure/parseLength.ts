@@ -77,7 +77,7 @@ const LONGEST_TYPED = nanometres(10_000_000_000);
 export function parseLength(text: string, context: ParseContext): ParsedLength | LengthFault {
   const fault = (code: LengthFaultCode, message: string): LengthFault => ({ ok: false, code, text, message });
   const trimmed = text.trim();
-  if (trimmed === '') return fault('empty', 'Nothing is typed here.');
+  if (trimmed === '') return fault('empty', 'Nothing entered.');
 
   const match = FIGURE.exec(trimmed.replace(/^([+\-−–])\s+/u, '$1'));
   if (!match) {
@@ -112,7 +112,7 @@ export function parseLength(text: string, context: ParseContext): ParsedLength |
   if (isDeviation && context.needle === null) {
     return fault(
       'no-needle',
-      `“${trimmed}” is a deviation, but nobody has said which way the needle goes. Say what + means on this gauge.`,
+      `“${trimmed}” is a deviation, but the needle direction is not set. Set what + means on this gauge.`,
     );
   }
 

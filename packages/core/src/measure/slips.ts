@@ -110,7 +110,7 @@ export function slipsOf({
       add('sign-left-out', zeroedOn + sign * off, question);
     }
   }
-  if (isDeviation) add('mirrored-deviation', 2 * setting - nm, 'Needle read with the wrong sign?');
+  if (isDeviation) add('mirrored-deviation', 2 * setting - nm, 'Needle sign reversed?');
   for (const turns of [1, 2] as const) {
     for (const sign of [1, -1])
       add('thimble-turn', nm + sign * turns * THIMBLE_TURN[unit], TURN_WORDS[unit][turns - 1]!);

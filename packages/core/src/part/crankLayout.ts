@@ -28,7 +28,7 @@ export const crankLayoutSchema = z
       context.addIssue({
         code: 'custom',
         path: ['thrustMain'],
-        message: `there are only ${layout.mains} mains; give a thrust main from 1 to ${layout.mains}`,
+        message: `the engine has ${layout.mains} mains; enter a thrust main from 1 to ${layout.mains}`,
       });
     }
     layout.pins.forEach((pin, at) => {
@@ -36,7 +36,7 @@ export const crankLayoutSchema = z
         context.addIssue({
           code: 'custom',
           path: ['pins', at, 'bay'],
-          message: `pin ${at + 1} stands behind the last main; there are ${layout.mains - 1} bays`,
+          message: `pin ${at + 1} is behind the last main; there are ${layout.mains - 1} bays`,
         });
       }
     });
@@ -76,7 +76,7 @@ export function usualLayout(
   // The pin of a shaft with one main is overhung.
   const bays = Math.max(1, mains - 1);
   if (rods % rodsPerPin !== 0)
-    return { ok: false, message: `${rods} rods cannot stand two by two; give an even number` };
+    return { ok: false, message: `${rods} rods cannot be two to a pin; enter an even number` };
   const count = rods / rodsPerPin;
   if (count < bays || count % bays !== 0) {
     return {

@@ -54,7 +54,7 @@ const TABLE = {
     usualSlots: ['front', 'rear'],
     marked: 'in-a-row',
     stage: 'bores',
-    stageName: 'Bores',
+    stageName: 'Main bores',
     numbered: 'along-the-shaft',
   },
   mainJournal: {
@@ -69,7 +69,7 @@ const TABLE = {
     usualSlots: ['front-0', 'front-90'],
     marked: 'in-a-row',
     stage: 'journals',
-    stageName: 'Journals',
+    stageName: 'Main journals',
     numbered: 'along-the-shaft',
   },
   bigEnd: {
@@ -99,7 +99,7 @@ const TABLE = {
     usualSlots: ['front-0', 'front-90'],
     marked: 'in-a-row',
     stage: 'pins',
-    stageName: 'Pins',
+    stageName: 'Crankpins',
     numbered: 'along-the-shaft',
   },
 } as const satisfies Readonly<Record<string, FeatureRow>>;

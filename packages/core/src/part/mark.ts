@@ -2,7 +2,7 @@ import { z } from 'zod';
 import { sizeBandSchema } from '../measure/lengthSchema.js';
 
 /** What is stamped, scratched or dabbed on a part. */
-export const markSchema = z.string().trim().min(1, 'a mark has at least one sign').max(12);
+export const markSchema = z.string().trim().min(1, 'enter at least one character').max(12);
 
 /** A mark with the sizes it stands for. */
 export const markedBandSchema = z

@@ -21,7 +21,7 @@ export type ReadingMode = (typeof READING_MODES)[number];
 
 const MODE_WORDS: Readonly<Record<ReadingMode, string>> = {
   setting: 'as deviations from a setting size',
-  bore: 'with the gauge zeroed in the bore, by the micrometer brought to it',
+  bore: 'zeroed in the bore, read by micrometer',
   direct: 'straight from the instrument',
 };
 
@@ -40,17 +40,12 @@ export type ReadingReason = (typeof READING_REASONS)[number];
 
 /** How a reading was taken, beside what was typed. */
 export const takenSchema = z.strictObject({
-  instrument: z.string().trim().max(60).describe('Name of the instrument; empty where it has none.'),
+  instrument: z.string().trim().max(60).describe('Name of the instrument; empty: none.'),
   needle: z.enum(NEEDLES).nullable().describe('What a deviation with a + meant; null: nobody had said.'),
-  celsius: z
-    .number()
-    .min(-60)
-    .max(300)
-    .nullable()
-    .describe('Temperature of the part, °C; null where it was not taken.'),
+  celsius: z.number().min(-60).max(300).nullable().describe('Temperature of the part, °C; null: not measured.'),
   gaugeCelsius: z.number().min(-60).max(300).nullable().describe('Temperature of the instrument, °C.'),
-  mode: z.enum(READING_MODES).optional().describe('How it was read; left out where nobody said.'),
-  reason: z.string().trim().max(60).describe('Why it takes the place of another; empty where nobody said.'),
+  mode: z.enum(READING_MODES).optional().describe('How it was measured; omitted: not given.'),
+  reason: z.string().trim().max(60).describe('Reason for replacing a reading; empty: none given.'),
   confirmed: z
     .boolean()
     .optional()
@@ -67,14 +62,10 @@ export const readingDraftSchema = z.strictObject({
   text: z.string().max(64, 'at most 64 characters'),
   unit: unitSchema.describe('Unit of the job when it was typed: the unit of a bare figure.'),
   setting: nullableLengthSchema.describe('Size the gauge was zeroed on when it was read, nm, or null.'),
-  replaces: z
-    .uuid()
-    .toLowerCase()
-    .nullable()
-    .describe('The reading that stood there when this one was typed, or null.'),
-  by: z.string().trim().min(1, 'say who read it').max(60),
+  replaces: z.uuid().toLowerCase().nullable().describe('Reading that was there when this one was typed; null: none.'),
+  by: z.string().trim().min(1, 'enter who took the reading').max(60),
   at: momentSchema,
-  taken: takenSchema.optional().describe('Left out by who does not say.'),
+  taken: takenSchema.optional().describe('Omitted: not given.'),
 });
 export type ReadingDraft = z.infer<typeof readingDraftSchema>;
 

@@ -14,7 +14,7 @@ export function throwsText(layout: CrankLayout): string {
  * 0 up to but not including 360, separated by commas, semicolons or blanks.
  *
  * @returns the layout with these throws, or what is wrong with the text
- * @example withThrows(usualLayout(3, 2, 1, 2).layout, '0 360').message // '“360” is no angle from 0 to below 360 degrees.'
+ * @example withThrows(usualLayout(3, 2, 1, 2).layout, '0 360').message // '“360” is not an angle; enter 0 or more, below 360 degrees.'
  */
 export function withThrows(
   layout: CrankLayout,
@@ -22,11 +22,12 @@ export function withThrows(
 ): { ok: true; layout: CrankLayout } | { ok: false; message: string } {
   const parts = text.split(/[,;\s°]+/u).filter((part) => part !== '');
   const wrong = parts.find((part) => !/^\d+(\.\d+)?$/u.test(part) || Number(part) >= 360);
-  if (wrong !== undefined) return { ok: false, message: `“${wrong}” is no angle from 0 to below 360 degrees.` };
+  if (wrong !== undefined)
+    return { ok: false, message: `“${wrong}” is not an angle; enter 0 or more, below 360 degrees.` };
   if (parts.length !== layout.pins.length) {
     return {
       ok: false,
-      message: `There are ${layout.pins.length} pins and ${parts.length} angles; give one for each pin.`,
+      message: `${layout.pins.length} pins, but ${parts.length} angles; enter one per pin.`,
     };
   }
   return {

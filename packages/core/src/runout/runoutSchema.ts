@@ -8,7 +8,7 @@ import { unitSchema } from '../measure/unit.js';
 const turnReadingSchema = z.strictObject({
   text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
   unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
-  nm: nanometresSchema.nullable().describe('What the dial shows; null where the text is no length.'),
+  nm: nanometresSchema.nullable().describe('Dial reading; null: the text is not a length.'),
   by: personSchema,
   at: momentSchema,
 });
@@ -30,7 +30,7 @@ export const runoutSchema = z.strictObject({
     .string()
     .trim()
     .max(40, 'at most 40 characters')
-    .describe('Tooth or mark at which the turn starts; may be empty.'),
+    .describe('Tooth or mark where the turn starts; may be empty.'),
 });
 export type Runout = z.output<typeof runoutSchema>;
 

@@ -30,7 +30,7 @@ export const gradeSchema = z
       .min(1)
       .max(10)
       .optional()
-      .describe('The places its halves are made for; left out, they fit every station of their family.'),
+      .describe('Positions its shells are made for; omitted: every station of the family.'),
   })
   .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' });
 export type Grade = z.infer<typeof gradeSchema>;

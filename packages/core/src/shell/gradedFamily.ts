@@ -26,7 +26,7 @@ export function gradedWalls({
   if (!Number.isInteger(count) || count < 1 || count > 40)
     return { ok: false, message: 'Give a count of 1 to 40 grades.' };
   if (step === 0 && count > 1)
-    return { ok: false, message: 'The step between grades is zero; give the difference of two walls.' };
+    return { ok: false, message: 'The step between grades is zero; enter the difference of two walls.' };
   if (names.length > count) return { ok: false, message: `There are ${names.length} names for ${count} grades.` };
   const grades = Array.from({ length: count }, (_, at) => ({
     grade: names[at] || String(at + 1),
@@ -35,6 +35,6 @@ export function gradedWalls({
   const thin = grades.find(({ wall }) => wall <= 0);
   if (thin) return { ok: false, message: `Grade ${thin.grade} would have a wall of zero or less; check the step.` };
   const twice = grades.find(({ grade }, at) => grades.findIndex((other) => other.grade === grade) !== at);
-  if (twice) return { ok: false, message: `Two grades are called ${twice.grade}; give each its own name.` };
+  if (twice) return { ok: false, message: `Two grades are named ${twice.grade}; give each its own name.` };
   return { ok: true, grades: grades.map(({ grade, wall }) => ({ grade, wall: nanometres(wall) })) };
 }

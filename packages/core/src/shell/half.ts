@@ -7,25 +7,25 @@ import { sideSchema } from './side.js';
 /** What tells a half shell, wherever it lies: in an engine's own box, in the workshop's drawer, in a kit or on an order. */
 export const halfFields = z.strictObject({
   family: familySchema,
-  series: z.string().trim().min(1, 'name the series').max(60).describe("One maker's material and coating."),
-  grade: z.string().trim().min(1, 'name the grade').max(40),
+  series: z.string().trim().min(1, 'enter the series').max(60).describe("One maker's material and coating."),
+  grade: z.string().trim().min(1, 'enter the grade').max(40),
   half: sideSchema,
-  wall: sizeNmSchema.describe('Wall thickness in whole nanometres; the middle of its band where it has one.'),
-  width: sizeNmSchema.optional().describe('Width over the flanges of a flanged half; left out, it has none.'),
-  band: sizeBandSchema.optional().describe('What the wall may be, where it is only known by its grade.'),
+  wall: sizeNmSchema.describe('Wall thickness, nm; the middle of its band if it has one.'),
+  width: sizeNmSchema.optional().describe('Width over the flanges of a flanged shell; omitted: no flanges.'),
+  band: sizeBandSchema.optional().describe('Range of the wall, if known by its grade only.'),
   undersize: z
     .string()
     .trim()
     .min(1)
     .max(20)
     .optional()
-    .describe('Name of the undersize it is made for, as 0.25; not for standard. Undersizes never mix in a station.'),
+    .describe('Undersize, such as 0.25; omitted: standard. Undersizes never mix in a station.'),
   positions: z
     .array(positionSchema)
     .min(1)
     .max(10)
     .optional()
-    .describe('The places it is made for; left out, it fits every station of its family.'),
+    .describe('Positions it is made for; omitted: every station of its family.'),
 });
 export type Half = z.output<typeof halfFields>;
 

@@ -18,18 +18,12 @@ export function hasHalves(kind: PieceKind): boolean {
 /** What tells a washer, a flanged half or a shim, wherever it lies. */
 export const pieceFields = z.strictObject({
   kind: z.enum(PIECE_KINDS),
-  name: z.string().trim().min(1, 'name the piece').max(40).describe('What it is called or marked.'),
-  thickness: sizeNmSchema.describe('Thickness in whole nanometres; of a flanged half its width over the flanges.'),
-  half: sideSchema.optional().describe('Of a washer or a flanged half: its side.'),
-  face: z.enum(FACES).optional().describe('Of a washer: the face it is made for; left out, both.'),
-  oversize: z.string().trim().min(1).max(20).optional().describe('Name of the oversize, as +0.10; left out, standard.'),
-  coating: z
-    .string()
-    .trim()
-    .min(1)
-    .max(40)
-    .optional()
-    .describe('Coating of its running face; such a face is never dressed.'),
+  name: z.string().trim().min(1, 'enter a name for the piece').max(40).describe('What it is called or marked.'),
+  thickness: sizeNmSchema.describe('Thickness, nm; for a flanged shell, its width over the flanges.'),
+  half: sideSchema.optional().describe('Side of a washer or a flanged shell.'),
+  face: z.enum(FACES).optional().describe('For a washer: face it is made for; omitted: both.'),
+  oversize: z.string().trim().min(1).max(20).optional().describe('Oversize, such as +0.10; omitted: standard.'),
+  coating: z.string().trim().min(1).max(40).optional().describe('Coated running face; never dressed.'),
   leaf: sizeNmSchema.optional().describe('Of a laminated shim: the thickness of one leaf that peels off.'),
 });
 export type Piece = z.output<typeof pieceFields>;
@@ -37,7 +31,7 @@ export type Piece = z.output<typeof pieceFields>;
 /** What is wrong with how the fields of a piece go together; null when nothing is. */
 function misfit(piece: Pick<Piece, 'kind' | 'half' | 'face' | 'leaf' | 'thickness'>): [keyof Piece, string] | null {
   const { kind, half, face, leaf, thickness } = piece;
-  if (hasHalves(kind) && half === undefined) return ['half', 'say which half it is: upper, lower or either'];
+  if (hasHalves(kind) && half === undefined) return ['half', 'enter which shell it is: upper, lower or either'];
   if (!hasHalves(kind) && half !== undefined) return ['half', 'a ring or a shim has no halves; leave it out'];
   if (kind !== 'washer' && face !== undefined) return ['face', 'only a washer is made for a face; leave it out'];
   if (kind !== 'shim' && leaf !== undefined) return ['leaf', 'only a shim has leaves; leave it out'];
@@ -63,7 +57,7 @@ export function pieceOf(from: Piece): Piece {
 
 const KIND_WORDS: Readonly<Record<PieceKind, string>> = {
   washer: 'washer',
-  flanged: 'flanged half',
+  flanged: 'flanged shell',
   ring: 'ring',
   shim: 'shim',
 };

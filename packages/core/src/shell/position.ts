@@ -14,7 +14,7 @@ export const positionSchema = z
   .toLowerCase()
   .regex(
     /^[\p{L}\d](?:[\p{L}\d -]{0,18}[\p{L}\d])?$/u,
-    'a place is a word or two of at most 20 letters and digits, as rear',
+    'a position is one or two words of at most 20 letters and digits, such as rear',
   );
 export type Position = z.infer<typeof positionSchema>;
 

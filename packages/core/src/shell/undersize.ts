@@ -6,7 +6,7 @@ import { type Grade, gradeSchema } from './grade.js';
 
 /** Shells for a journal ground smaller: what the journal is ground to, and the walls of the grades made for it. */
 export const undersizeSchema = z.strictObject({
-  name: z.string().trim().min(1, 'name the undersize, as 0.25').max(20),
+  name: z.string().trim().min(1, 'enter the undersize, such as 0.25').max(20),
   /** By how much the journal is smaller, on the diameter. */
   amount: sizeNmSchema,
   journal: limitSchema,

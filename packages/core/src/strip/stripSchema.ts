@@ -12,13 +12,13 @@ export type StripEnd = (typeof STRIP_ENDS)[number];
 const stripWidthSchema = z.strictObject({
   text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
   unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
-  nm: sizeNmSchema.nullable().describe('The width; null where the text is no length.'),
+  nm: sizeNmSchema.nullable().describe('Width; null: the text is not a length.'),
 });
 
 /** A soft round strip that was pressed flat in a station, and how wide it became. */
 export const stripSchema = z.strictObject({
-  diameter: sizeNmSchema.describe('Of the round strip, as its maker gives it.'),
-  name: z.string().trim().max(40, 'at most 40 characters').describe('What the strip is called; may be empty.'),
+  diameter: sizeNmSchema.describe('Diameter of the round strip, from its maker.'),
+  name: z.string().trim().max(40, 'at most 40 characters').describe('Name of the strip; may be empty.'),
   widths: z.strictObject({ front: stripWidthSchema.nullable(), rear: stripWidthSchema.nullable() }),
   ringsOff: z
     .boolean()

@@ -25,15 +25,15 @@ export const PLACE_TABLE: Readonly<Record<FastenerPlace, PlaceRow>> = {
 
 /** The fasteners of one place of a data sheet: what they are, how many, and how they are tightened. */
 export const torqueSchema = z.strictObject({
-  fastener: z.string().trim().min(1, 'say which fastener').max(60),
-  steps: z.string().trim().min(1, 'give the steps, as 30 · 55 N·m, then 60°').max(120),
+  fastener: z.string().trim().min(1, 'enter which fastener').max(60),
+  steps: z.string().trim().min(1, 'enter the steps, such as 30 · 55 N·m, then 60°').max(120),
   place: z.enum(FASTENER_PLACES).default('other').describe('Where they sit.'),
-  perCap: z.int('a whole number of bolts').min(1).max(4).default(2).describe('How many of them hold each cap.'),
+  perCap: z.int('a whole number of bolts').min(1).max(4).default(2).describe('Number per cap.'),
   tightening: tighteningSchema
     .nullable()
     .default(null)
     .describe('The steps as figures; null while they are words only.'),
   lubricant: z.string().trim().max(60).default('').describe('What the figure was given for; empty when not given.'),
-  source: z.string().trim().min(1, 'name the book and page').max(200),
+  source: z.string().trim().min(1, 'enter the book and page').max(200),
 });
 export type Torque = z.output<typeof torqueSchema>;

@@ -6,7 +6,7 @@ import { unitSchema } from '../measure/unit.js';
 
 /** A pass that was ticked off. */
 export const donePassSchema = z.strictObject({
-  target: z.string().max(120).describe('What it went to, in words: a figure that is changed later asks for it again.'),
+  target: z.string().max(120).describe('Torque or angle it went to, in words; a later change asks for it again.'),
   by: personSchema,
   at: momentSchema,
 });
@@ -15,7 +15,7 @@ export const donePassSchema = z.strictObject({
 export const stretchSchema = z.strictObject({
   text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
   unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
-  nm: nanometresSchema.nullable().describe('Null where the text is no length.'),
+  nm: nanometresSchema.nullable().describe('Null: the text is not a length.'),
   by: personSchema,
   at: momentSchema,
 });

@@ -6,7 +6,7 @@ import type { Unit } from '../measure/unit.js';
 import { MOST_STAGES, torqueStages } from './torqueStages.js';
 import { TORQUE_UNITS, torqueText, torqueUnitWord } from './torqueUnit.js';
 
-const figure = z.number().positive('a torque is above zero').max(10_000, 'no fastener of an engine takes that much');
+const figure = z.number().positive('enter a torque above 0').max(10_000, 'no fastener of an engine takes that much');
 const unit = z.enum(TORQUE_UNITS);
 const final = figure.describe('The last figure of the data sheet, in its unit.');
 const stages = z.int().min(1).max(MOST_STAGES).describe('In how many equal stages it is reached.');
@@ -20,7 +20,7 @@ export const tighteningSchema = z.discriminatedUnion('school', [
     final: final.describe('The torque from which it is turned on.'),
     stages,
     angles: z
-      .array(z.number().positive('an angle is above zero').max(360, 'at most a full turn'))
+      .array(z.number().positive('enter an angle above 0').max(360, 'at most a full turn'))
       .min(1)
       .max(4)
       .describe('Degrees, one pass each.'),
@@ -36,7 +36,7 @@ export const tighteningSchema = z.discriminatedUnion('school', [
     .strictObject({
       school: z.literal('stretch'),
       unit,
-      snug: figure.nullable().describe('The torque from which it is stretched; null where the book gives none.'),
+      snug: figure.nullable().describe('Torque from which it is stretched; null: not in the book.'),
       low: sizeNmSchema,
       high: sizeNmSchema,
     })
@@ -48,7 +48,7 @@ export type Tightening = z.output<typeof tighteningSchema>;
 export const TIGHTENING_WORDS: Readonly<Record<Tightening['school'], { readonly name: string; readonly why: string }>> =
   {
     stages: { name: 'torque in stages', why: 'all caps come down evenly' },
-    angle: { name: 'torque, then angle', why: 'the clamp load does not hang on the friction of threads' },
+    angle: { name: 'torque, then angle', why: 'clamp load does not depend on thread friction' },
     snug: { name: 'pre-snug, then stages', why: 'both sides carry load before either is tightened' },
     stretch: { name: 'bolt stretch, measured', why: 'the clamp load is read on the bolt itself' },
   };

@@ -17,7 +17,7 @@ const ROUNDING = 1e-9;
  * @example torqueStages(100, 3) // [35, 70, 100]
  */
 export function torqueStages(final: number, stages: number): number[] {
-  if (!(final > 0 && Number.isFinite(final))) throw new RangeError(`the final torque is ${final}; it is above zero`);
+  if (!(final > 0 && Number.isFinite(final))) throw new RangeError(`the final torque is ${final}; enter one above 0`);
   if (!(Number.isInteger(stages) && stages >= 1 && stages <= MOST_STAGES)) {
     throw new RangeError(`${stages} stages; a whole number from 1 to ${MOST_STAGES}`);
   }

@@ -55,15 +55,15 @@ export const LOOK_FOR = {
     'dirt or a burr under a shell',
     'oil behind a shell: backs and seats are dry',
     'a lug out of its notch',
-    'a wrong shell in the box: measure its wall',
-    'a cap turned round, or of another place',
+    'wrong shell in the box: measure its wall',
+    'cap turned round, or from another station',
   ],
   /** More clearance than predicted. */
   loose: [
     'the gauge in the oil hole, the groove, or at the parting line',
     'bolts not at their torque, or a cap not home',
-    'a wrong shell in the box: measure its wall',
-    'a cap turned round, or of another place',
+    'wrong shell in the box: measure its wall',
+    'cap turned round, or from another station',
   ],
 } as const;
 
@@ -76,5 +76,5 @@ export function whatToLookFor(measured: number, predicted: number, u: number): r
   if (isAsPredicted({ difference: nanometres(Math.round(difference)), u })) return [];
   const isMirrored = Math.abs(measured + predicted) <= COVERAGE * u && measured < 0;
   const list = LOOK_FOR[difference < 0 ? 'tight' : 'loose'];
-  return isMirrored ? ['the needle read with the wrong sign', ...list] : list;
+  return isMirrored ? ['needle sign reversed', ...list] : list;
 }

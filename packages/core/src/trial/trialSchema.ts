@@ -22,7 +22,7 @@ export const trialReadingSchema = z.strictObject({
   needle: z.enum(NEEDLES).nullable().describe('What a deviation with a + meant; null: nobody had said.'),
   nm: nanometresSchema
     .nullable()
-    .describe('On the journal: the clearance; else the bore of the shells. Null where the text is no length.'),
+    .describe('On the journal: clearance; otherwise the bore of the shells. Null: the text is not a length.'),
   confirmed: z
     .boolean()
     .optional()

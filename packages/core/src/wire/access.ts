@@ -29,10 +29,19 @@ export function mayDo(role: Role | null, need: Need): boolean {
   return role === null ? need === 'anyone' : MAY[role].includes(need);
 }
 
+/**
+ * What a role is called.
+ *
+ * @example roleName('reader') // 'viewer'
+ */
+export function roleName(role: Role): string {
+  return role === 'reader' ? 'viewer' : role;
+}
+
 const ROLE_WORDS: Readonly<Record<Role, string>> = {
-  owner: 'may do everything, and says who else may',
-  fitter: 'measures, chooses and puts together; keeps drawer and engine types',
-  stores: 'keeps the drawer and orders; sees the rest',
+  owner: 'does everything, and gives others their roles',
+  fitter: 'measures, selects and assembles; looks after stock and engine types',
+  stores: 'looks after stock and orders; sees the rest',
   reader: 'sees everything, changes nothing',
 };
 
@@ -50,15 +59,15 @@ const DONE_BY: Readonly<Record<Need, string>> = {
   person: 'Sign in first.',
   read: 'Sign in first.',
   bench: 'Engines are changed by a fitter or the owner.',
-  drawer: 'The drawer is changed by stores, a fitter or the owner.',
+  drawer: 'Stock is changed by stores, a fitter or the owner.',
   types: 'Engine types are changed by a fitter or the owner.',
-  people: 'People and devices are kept by the owner.',
+  people: 'Users and devices are managed by the owner.',
 };
 
 /**
  * Who may do something, in words: why somebody else may not.
  *
- * @example whoMay('people') // 'People and devices are kept by the owner.'
+ * @example whoMay('people') // 'Users and devices are managed by the owner.'
  */
 export function whoMay(need: Need): string {
   return DONE_BY[need];

@@ -12,7 +12,7 @@ const SHORTEST_PASSWORD = 10;
 /** A password as it is set. Any sign may stand in it; what is typed is not trimmed. */
 export const passwordSchema = z
   .string()
-  .min(SHORTEST_PASSWORD, `a password has at least ${SHORTEST_PASSWORD} characters; several words are easy to keep`)
+  .min(SHORTEST_PASSWORD, `a password has at least ${SHORTEST_PASSWORD} characters; several words are easy to remember`)
   .max(200, 'a password has at most 200 characters');
 
 /** A PIN: digits only, typed on a tablet that was let in. */
@@ -34,7 +34,7 @@ const whoSchema = z.strictObject({
   name: z.string(),
   role: roleSchema,
   hasPin: z.boolean(),
-  mustChange: z.boolean().describe('Whether a password of their own has to be set before anything else.'),
+  mustChange: z.boolean().describe('True if the person must set a password first.'),
 });
 export type Who = z.output<typeof whoSchema>;
 
@@ -42,20 +42,17 @@ export type Who = z.output<typeof whoSchema>;
 export const sessionSchema = z.strictObject({
   accounts: z
     .boolean()
-    .describe('Whether one signs in here at all; without accounts everybody at this machine may do everything.'),
-  first: z.boolean().describe('Whether the owner’s account is still to be made.'),
-  person: whoSchema.nullable().describe('Who is signed in; null for nobody.'),
+    .describe('True if people sign in here; without accounts everyone at this machine may do everything.'),
+  first: z.boolean().describe('True if there is no owner’s account yet.'),
+  person: whoSchema.nullable().describe('Person signed in; null: nobody.'),
   device: z
     .strictObject({ id: idSchema, name: z.string() })
     .nullable()
-    .describe('The device, where it was let in; null for a strange one.'),
+    .describe('Registered device; null: not registered.'),
   people: z
     .array(z.strictObject({ id: idSchema, name: z.string() }))
-    .describe('Who can sign in here by PIN; told to devices only that were let in.'),
-  certificate: z
-    .string()
-    .nullable()
-    .describe('What is wrong with the server’s certificate, told to the owner; null for nothing.'),
+    .describe('People who can sign in by PIN; shown to registered devices only.'),
+  certificate: z.string().nullable().describe('Fault of the server’s certificate, shown to the owner; null: none.'),
   confirmedUntil: momentSchema
     .nullable()
     .describe('Until when what the owner alone may do needs no password; null where it needs one now.'),
@@ -67,14 +64,12 @@ export const personViewSchema = z.strictObject({
   ...whoSchema.shape,
   createdAt: momentSchema,
   createdBy: z.string(),
-  retiredAt: momentSchema
-    .nullable()
-    .describe('Since when they can no longer sign in; what they did stays under their name.'),
+  retiredAt: momentSchema.nullable().describe('When the account was disabled; past work keeps the name.'),
   lockedUntil: momentSchema.nullable().describe('Until when they cannot, after too many wrong tries.'),
 });
 export type PersonView = z.output<typeof personViewSchema>;
 
-const deviceNameSchema = z.string().trim().min(1, 'say which device it is').max(60, 'at most 60 characters');
+const deviceNameSchema = z.string().trim().min(1, 'enter a name for the device').max(60, 'at most 60 characters');
 
 export const deviceViewSchema = z.strictObject({
   id: idSchema,
@@ -83,7 +78,7 @@ export const deviceViewSchema = z.strictObject({
   letInBy: z.string(),
   seenAt: momentSchema,
   revokedAt: momentSchema.nullable(),
-  isThis: z.boolean().describe('Whether it is the device that asks.'),
+  isThis: z.boolean().describe('True for the device that asks.'),
 });
 export type DeviceView = z.output<typeof deviceViewSchema>;
 
@@ -101,10 +96,7 @@ export const auditEntrySchema = z.strictObject({
   id: z.string(),
   at: momentSchema,
   by: z.string(),
-  device: z
-    .string()
-    .nullable()
-    .describe('Name of the device; null for this machine itself, or one that nobody let in.'),
+  device: z.string().nullable().describe('Name of the device; null: this machine, or an unregistered one.'),
   kind: z.enum(AUDIT_KINDS),
   what: z.string().describe('What was done: created, changed, read, receive, signed-in …'),
   subject: z.string().describe('What it was done to, by its name as of now.'),
@@ -129,7 +121,7 @@ export const ACCESS_ENDPOINTS = {
     method: 'get',
     at: '/api/session',
     needs: 'anyone',
-    summary: 'Who is signed in at this device, and how one signs in here',
+    summary: 'Who is signed in on this device, and how to sign in',
     answer: sessionSchema,
     topics: ['session'],
   }),
@@ -137,7 +129,7 @@ export const ACCESS_ENDPOINTS = {
     method: 'post',
     at: '/api/session',
     needs: 'anyone',
-    summary: 'Sign in, by name and password, or on a device that was let in by PIN',
+    summary: 'Sign in by name and password, or by PIN on a registered device',
     body: z.union([
       z.strictObject({ name: secret, password: secret }),
       z.strictObject({ person: idSchema, pin: secret }),
@@ -159,7 +151,7 @@ export const ACCESS_ENDPOINTS = {
     method: 'post',
     at: '/api/session/first',
     needs: 'anyone',
-    summary: 'Make the owner’s account, once, with the code that the server said when it started',
+    summary: 'Create the owner’s account, once, with the code shown when the server started',
     body: z.strictObject({ code: secret, name: personSchema, password: passwordSchema }),
     answer: sessionSchema,
     statuses: { 201: 'Made, and signed in' },
@@ -171,7 +163,7 @@ export const ACCESS_ENDPOINTS = {
     method: 'put',
     at: '/api/session/password',
     needs: 'person',
-    summary: 'Set another password of one’s own; signs out everywhere else',
+    summary: 'Change one’s password; signs out everywhere else',
     body: z.strictObject({ current: secret, password: passwordSchema }),
     answer: sessionSchema,
     problems: ['invalid-request', 'not-signed-in', ...tooOften],
@@ -182,7 +174,7 @@ export const ACCESS_ENDPOINTS = {
     method: 'put',
     at: '/api/session/pin',
     needs: 'person',
-    summary: 'Set one’s PIN, or take it away',
+    summary: 'Set one’s PIN, or remove it',
     body: z.strictObject({ current: secret.describe('The password.'), pin: pinSchema.nullable() }),
     answer: sessionSchema,
     problems: ['invalid-request', 'not-signed-in', ...tooOften],
@@ -212,7 +204,7 @@ export const ACCESS_ENDPOINTS = {
     method: 'post',
     at: '/api/people',
     needs: 'people',
-    summary: 'Make an account; the answer holds a password for the first time, told once',
+    summary: 'Create an account; the answer holds a first password, shown once',
     body: z.strictObject({ name: personSchema, role: roleSchema }),
     answer: z.strictObject({ person: personViewSchema, password: z.string() }),
     statuses: { 201: 'Made' },
@@ -223,7 +215,7 @@ export const ACCESS_ENDPOINTS = {
     method: 'patch',
     at: '/api/people/{id}',
     needs: 'people',
-    summary: 'Give somebody another role, or let them sign in no longer, or again',
+    summary: 'Change a person’s role, disable or enable the account',
     path: byId,
     body: z
       .strictObject({ role: roleSchema.optional(), retired: z.boolean().optional() })
@@ -236,7 +228,7 @@ export const ACCESS_ENDPOINTS = {
     method: 'post',
     at: '/api/people/{id}/reset',
     needs: 'people',
-    summary: 'A new password for somebody who has lost theirs, told once; signs them out everywhere',
+    summary: 'Set a new password for someone who lost theirs, shown once; signs them out everywhere',
     path: byId,
     body: z.strictObject({}),
     answer: z.strictObject({ person: personViewSchema, password: z.string() }),
@@ -247,7 +239,7 @@ export const ACCESS_ENDPOINTS = {
     method: 'get',
     at: '/api/devices',
     needs: 'people',
-    summary: 'The devices that were let in',
+    summary: 'Registered devices',
     answer: z.array(deviceViewSchema),
     topics: ['devices'],
   }),
@@ -255,10 +247,10 @@ export const ACCESS_ENDPOINTS = {
     method: 'post',
     at: '/api/devices/invitations',
     needs: 'bench',
-    summary: 'A code that lets one device in, once, within two minutes, and opens a place there',
+    summary: 'A code that registers one device, once, within two minutes, and opens a page there',
     body: z.strictObject({ to: placeSchema }),
     answer: z.strictObject({
-      address: z.string().describe('What the QR code holds.'),
+      address: z.string().describe('Content of the QR code.'),
       until: momentSchema,
     }),
     statuses: { 201: 'Invited' },
@@ -268,10 +260,10 @@ export const ACCESS_ENDPOINTS = {
     method: 'post',
     at: '/api/devices',
     needs: 'anyone',
-    summary: 'Let this device in, by a code from another one',
+    summary: 'Register this device, by a code from another one',
     body: z.strictObject({ code: secret, name: deviceNameSchema }),
     answer: z.strictObject({ session: sessionSchema, to: placeSchema }),
-    statuses: { 201: 'Let in' },
+    statuses: { 201: 'Registered' },
     problems: ['invalid-request', 'not-signed-in', ...tooOften],
     topics: ['session', 'devices'],
     largestMb: 0.01,
@@ -280,7 +272,7 @@ export const ACCESS_ENDPOINTS = {
     method: 'delete',
     at: '/api/devices/{id}',
     needs: 'people',
-    summary: 'Let a device in no longer; who is signed in there is signed out',
+    summary: 'Remove a device; it signs out everyone there',
     path: byId,
     answer: z.array(deviceViewSchema),
     problems: ['invalid-request', 'not-found'],
@@ -290,7 +282,7 @@ export const ACCESS_ENDPOINTS = {
     method: 'get',
     at: '/api/audit',
     needs: 'people',
-    summary: 'Who did what, from which device, the last first',
+    summary: 'Activity log, newest first',
     query: z.object({ ...auditQuery, ...pageQuery }),
     answer: z.strictObject({
       entries: z.array(auditEntrySchema),
@@ -308,7 +300,7 @@ export const AUDIT_FILES = {
     method: 'get',
     at: '/api/audit.csv',
     needs: 'people',
-    summary: 'Who did what, as CSV, the last first; at most 100 000 lines',
+    summary: 'Activity log as CSV, newest first; at most 100 000 lines',
     query: z.object(auditQuery),
     answer: z.unknown(),
     files: ['text/csv'],

@@ -8,7 +8,7 @@ import { acceptedChoiceSchema } from '../job/jobDocument.js';
 import { endpoint } from './endpoint.js';
 import { goesOnSchema, jobIdSchema, jobViewSchema, pageQuery, stampQuerySchema } from './jobWire.js';
 
-const idSchema = z.uuid('an id in the drawer is a UUID').toLowerCase();
+const idSchema = z.uuid('the id of a stock line is a UUID').toLowerCase();
 const byId = z.object({ id: idSchema });
 
 /** Something done to the drawer, all of it or nothing. */
@@ -22,15 +22,15 @@ const drawerMoveSchema = z.strictObject({
         .strictObject({
           id: idSchema,
           version: z.int().min(0).describe('The version the change was made from; 0 for a new kind.'),
-          half: drawerHalfSchema.nullable().optional().describe('A half; null takes it out of the drawer.'),
+          half: drawerHalfSchema.nullable().optional().describe('A shell; null removes it from stock.'),
           piece: drawerPieceSchema
             .nullable()
             .optional()
-            .describe('Or a washer, a flanged half or a shim; null takes it out of the drawer.'),
+            .describe('Or a washer, a flanged shell or a shim; null removes it from stock.'),
         })
         .refine(({ half, piece }) => (half === undefined) !== (piece === undefined), {
           path: ['half'],
-          error: 'give a half or a piece',
+          error: 'give a shell or a piece',
         }),
     )
     .min(1)
@@ -50,12 +50,12 @@ const acceptTogetherSchema = z.strictObject({
         .strictObject({
           id: jobIdSchema,
           version: z.int().min(1),
-          choice: acceptedChoiceSchema.optional().describe('Its halves.'),
-          endPlay: pieceChoiceSchema.optional().describe('Its washers, flanged halves or rings.'),
+          choice: acceptedChoiceSchema.optional().describe('Its shells.'),
+          endPlay: pieceChoiceSchema.optional().describe('Its washers, flanged shells or rings.'),
         })
         .refine(({ choice, endPlay }) => choice !== undefined || endPlay !== undefined, {
           path: ['choice'],
-          error: 'give a choice of halves, or one for the end play',
+          error: 'give a selection of shells, or one for the end play',
         }),
     )
     .min(1)
@@ -64,18 +64,16 @@ const acceptTogetherSchema = z.strictObject({
 
 const fittedSchema = z.strictObject({
   by: personSchema,
-  fitted: z
-    .boolean()
-    .describe('true: the reserved halves go into the engine and leave the drawer; false takes that back.'),
+  fitted: z.boolean().describe('true: the reserved shells go into the engine and leave stock; false undoes that.'),
 });
 
 const drawerSchema = z.array(drawerLineSchema);
 
 /** What a movement changed, and nothing else: the whole drawer may be large. */
 const movedSchema = z.strictObject({
-  lines: z.array(drawerLineSchema).describe('The halves that were touched, as they are now.'),
-  pieces: z.array(pieceLineSchema).describe('The washers, flanged halves and shims that were.'),
-  gone: z.array(idSchema).describe('What was taken out of the drawer.'),
+  lines: z.array(drawerLineSchema).describe('The shells that were changed, as they are now.'),
+  pieces: z.array(pieceLineSchema).describe('The washers, flanged shells and shims that were.'),
+  gone: z.array(idSchema).describe('What was removed from stock.'),
 });
 export type Moved = z.output<typeof movedSchema>;
 
@@ -84,9 +82,9 @@ export const DRAWER_ENDPOINTS = {
     method: 'get',
     at: '/api/drawer',
     needs: 'read',
-    summary: 'The workshop’s halves, which engine has reserved how many, and how many were used in all',
+    summary: 'Workshop stock, with shells reserved by engine and total used',
     query: z.object({
-      job: jobIdSchema.optional().describe('An engine: how many of each were fitted into it is told as well.'),
+      job: jobIdSchema.optional().describe('An engine: the number fitted in it is given too.'),
     }),
     answer: drawerSchema,
     problems: ['invalid-request'],
@@ -97,10 +95,9 @@ export const DRAWER_ENDPOINTS = {
     method: 'get',
     at: '/api/drawer/pieces',
     needs: 'read',
-    summary:
-      'The workshop’s washers, flanged halves and shims, which engine has reserved how many, and how many were used',
+    summary: 'Workshop washers, flanged shells and shims, with those reserved by engine and those used',
     query: z.object({
-      job: jobIdSchema.optional().describe('An engine: how many of each were fitted into it is told as well.'),
+      job: jobIdSchema.optional().describe('An engine: the number fitted in it is given too.'),
     }),
     answer: z.array(pieceLineSchema),
     problems: ['invalid-request'],
@@ -111,8 +108,7 @@ export const DRAWER_ENDPOINTS = {
     method: 'post',
     at: '/api/drawer/move',
     needs: 'drawer',
-    summary:
-      'Put halves or pieces into the drawer, take them out or change them, each from the version it was read at: all or nothing',
+    summary: 'Add, remove or change shells and pieces, each from the version it was read at: all or nothing',
     body: drawerMoveSchema,
     answer: movedSchema,
     problems: ['invalid-request', 'not-found', 'stale-version', 'drawer-short', 'id-in-use'],
@@ -122,9 +118,9 @@ export const DRAWER_ENDPOINTS = {
     method: 'get',
     at: '/api/drawer/history',
     needs: 'read',
-    summary: 'What was done to the drawer, the last first',
+    summary: 'Stock history, newest first',
     query: z.object({
-      line: idSchema.optional().describe('Only what was done to this kind of half.'),
+      line: idSchema.optional().describe('Only entries for this kind of shell.'),
       ...pageQuery,
     }),
     answer: z.strictObject({ entries: z.array(drawerMovementSchema), goesOn: goesOnSchema }),
@@ -136,7 +132,7 @@ export const DRAWER_ENDPOINTS = {
     method: 'post',
     at: '/api/drawer/undo/{id}',
     needs: 'drawer',
-    summary: 'Take something back that was done to the drawer',
+    summary: 'Undo a change of stock',
     path: byId,
     body: z.strictObject({ by: personSchema }),
     answer: movedSchema,
@@ -147,7 +143,7 @@ export const DRAWER_ENDPOINTS = {
     method: 'get',
     at: '/api/drawer/kits',
     needs: 'read',
-    summary: 'Named lists of halves that are bought together',
+    summary: 'Named lists of shells that are bought together',
     answer: z.array(kitViewSchema),
     topics: ['kits'],
     isTagged: true,
@@ -156,7 +152,7 @@ export const DRAWER_ENDPOINTS = {
     method: 'put',
     at: '/api/drawer/kits/{id}',
     needs: 'drawer',
-    summary: 'Keep a kit, from the version it was read at',
+    summary: 'Save a kit, from the version it was read at',
     path: byId,
     body: z.strictObject({ version: z.int().min(0), by: personSchema, kit: kitSchema }),
     answer: z.array(kitViewSchema),
@@ -179,7 +175,7 @@ export const DRAWER_ENDPOINTS = {
     method: 'post',
     at: '/api/drawer/accept',
     needs: 'bench',
-    summary: 'Accept the choices of several engines together, all or none',
+    summary: 'Accept the selections of several engines together, all or none',
     body: acceptTogetherSchema,
     answer: z.array(jobViewSchema),
     problems: ['invalid-request', 'not-found', 'stale-version', 'drawer-short', 'halves-fitted'],
@@ -189,7 +185,7 @@ export const DRAWER_ENDPOINTS = {
     method: 'post',
     at: '/api/drawer/fitted/{id}',
     needs: 'bench',
-    summary: 'Mark the halves that an engine has reserved as fitted, or take that back',
+    summary: 'Mark an engine’s reserved shells as fitted, or undo that',
     path: z.object({ id: jobIdSchema }),
     body: fittedSchema,
     answer: movedSchema,

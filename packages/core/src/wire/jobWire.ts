@@ -18,7 +18,7 @@ export const jobIdSchema = z.uuid('an engine id is a UUID').toLowerCase();
 const byId = z.object({ id: jobIdSchema });
 
 const jobCreateSchema = z.strictObject({
-  id: jobIdSchema.describe('Made by the client, so that sending it twice makes one job.'),
+  id: jobIdSchema.describe('Made by the client: sending it twice creates one engine.'),
   by: personSchema,
   document: jobDocumentSchema,
 });
@@ -43,8 +43,8 @@ export const stampQuerySchema = z.object({ version: z.coerce.number().int().min(
 
 /** What an engine has of the workshop's drawer. */
 const heldSchema = z.strictObject({
-  reserved: z.int().min(0).describe('Halves and pieces that its accepted choices have reserved.'),
-  fitted: z.int().min(0).describe('How many were fitted into it and have left the drawer.'),
+  reserved: z.int().min(0).describe('Shells and pieces reserved by its accepted selections.'),
+  fitted: z.int().min(0).describe('Number fitted in it, no longer in stock.'),
 });
 export type Held = z.output<typeof heldSchema>;
 
@@ -83,9 +83,7 @@ export const jobSummarySchema = z.strictObject({
   rods: z.int(),
   ...jobProgressSchema.shape,
   held: heldSchema,
-  short: z
-    .array(z.string())
-    .describe('What it has reserved of which the drawer was counted to have too few for all who have.'),
+  short: z.array(z.string()).describe('Reserved shells that stock, as counted, cannot cover for everyone.'),
   updatedAt: momentSchema,
   updatedBy: z.string(),
   deletedAt: momentSchema.nullable(),
@@ -97,15 +95,15 @@ export const goesOnSchema = z
   .string()
   .max(100)
   .nullable()
-  .describe('Where the list goes on: give it as `after` to read what comes next; null at its end.');
+  .describe('Cursor: pass it as `after` for the next page; null: last page.');
 
 /** One entry of a job's history: who changed what, and when by the server's clock. */
 export const jobChangeSchema = z.strictObject({
   id: z.string().describe('Unique in the history.'),
-  at: momentSchema.describe("When the server kept it: one clock for all, however a device's own is set."),
+  at: momentSchema.describe('When the server stored it; independent of the device’s clock.'),
   by: z.string(),
   kind: z.enum(['created', 'changed', 'deleted', 'restored', 'read']),
-  version: versionSchema.nullable().describe('The version of the document it made; null for a reading.'),
+  version: versionSchema.nullable().describe('Version of the document it made; null: a reading.'),
   changes: z.array(
     z.strictObject({ path: z.string(), from: jsonValueSchema.optional(), to: jsonValueSchema.optional() }),
   ),
@@ -114,10 +112,10 @@ export const jobChangeSchema = z.strictObject({
       feature: z.enum(FEATURES),
       station: z.int(),
       slot: z.enum(SLOTS),
-      from: z.string().nullable().describe('What stood there before; null where nothing did.'),
-      to: z.string().describe('As typed; empty where it was taken back.'),
+      from: z.string().nullable().describe('Previous value; null: none.'),
+      to: z.string().describe('As typed; empty: removed.'),
       readAt: momentSchema.describe("When it was typed, by the device's clock."),
-      reason: z.string().describe('Why it took the place of another; empty where nobody said.'),
+      reason: z.string().describe('Reason for replacing another; empty: none given.'),
     })
     .nullable(),
 });
@@ -134,11 +132,11 @@ export const pageQuery = {
 const fastenerMoveSchema = z.strictObject({
   engine: z.string(),
   family: familySchema,
-  fasteners: z.string().describe('Name of those that hold since; empty where it has none.'),
+  fasteners: z.string().describe('Fasteners fitted since, by name; empty: unnamed.'),
   since: momentSchema,
   bores: z.int().describe('How many places were read before and after, in the bolt direction.'),
   mean: nanometresSchema.describe('Mean of after minus before.'),
-  most: nanometresSchema.describe('The largest of them, whichever way.'),
+  most: nanometresSchema.describe('Largest of them, either way.'),
 });
 
 export const JOB_ENDPOINTS = {
@@ -146,18 +144,17 @@ export const JOB_ENDPOINTS = {
     method: 'get',
     at: '/api/jobs',
     needs: 'read',
-    summary:
-      'Engines on the benches, last touched first; with deleted=true those taken off them; with words, those whose names hold them',
+    summary: 'Engines, last edited first; deleted=true lists the closed ones; words filters by name',
     query: z.object({
       deleted: z.enum(['true', 'false']).default('false'),
       words: z.string().max(200).default(''),
       stage: z.enum(STAGES).optional().describe('Only those whose next thing to do is in this stage.'),
-      person: z.string().max(60).optional().describe('Only those that this person has touched last.'),
+      person: z.string().max(60).optional().describe('Only those last edited by this person.'),
       ...pageQuery,
     }),
     answer: z.strictObject({
       jobs: z.array(jobSummarySchema),
-      people: z.array(z.string()).describe('Who has touched an engine last, of all of them; by the alphabet.'),
+      people: z.array(z.string()).describe('People who last edited an engine, in alphabetical order.'),
       goesOn: goesOnSchema,
     }),
     problems: ['invalid-request'],
@@ -168,10 +165,10 @@ export const JOB_ENDPOINTS = {
     method: 'post',
     at: '/api/jobs',
     needs: 'bench',
-    summary: 'Start an engine',
+    summary: 'New engine',
     body: jobCreateSchema,
     answer: jobViewSchema,
-    statuses: { 201: 'Started', 200: 'It was started already, by the same request' },
+    statuses: { 201: 'Started', 200: 'Already created by the same request' },
     problems: ['invalid-request', 'id-in-use', 'drawer-short'],
     topics: ['benches', 'drawer'],
   }),
@@ -201,7 +198,7 @@ export const JOB_ENDPOINTS = {
     method: 'delete',
     at: '/api/jobs/{id}',
     needs: 'bench',
-    summary: 'Take an engine off the benches; it can be brought back',
+    summary: 'Close an engine; it can be reopened',
     path: byId,
     query: stampQuerySchema,
     answer: jobViewSchema,
@@ -212,7 +209,7 @@ export const JOB_ENDPOINTS = {
     method: 'post',
     at: '/api/jobs/{id}/restore',
     needs: 'bench',
-    summary: 'Bring an engine back to the benches',
+    summary: 'Reopen an engine',
     path: byId,
     body: z.strictObject({ version: versionSchema, by: personSchema }),
     answer: jobViewSchema,
@@ -251,14 +248,14 @@ export const JOB_ENDPOINTS = {
     method: 'put',
     at: '/api/jobs/{id}/readings/{reading}',
     needs: 'bench',
-    summary: 'Keep one reading; sending it again changes nothing',
+    summary: 'Save one reading; sending it again changes nothing',
     path: z.object({
       id: jobIdSchema,
       reading: z.uuid('a reading id is a UUID made by the client').toLowerCase(),
     }),
     body: readingDraftSchema,
     answer: readingSchema,
-    statuses: { 201: 'Kept', 200: 'It was kept already' },
+    statuses: { 201: 'Saved', 200: 'Already stored' },
     problems: ['invalid-request', 'not-found', 'stale-version', 'id-in-use'],
     topics: ['benches', 'history'],
   }),

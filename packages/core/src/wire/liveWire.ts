@@ -14,14 +14,14 @@ export const tabSchema = z.string().regex(/^[\w-]{8,40}$/u, 'an id of letters, d
 export const presenceSchema = z.strictObject({
   tab: tabSchema,
   name: z.string().max(60),
-  engine: jobIdSchema.nullable().describe('The engine that is open; null for none.'),
+  engine: jobIdSchema.nullable().describe('Engine that is open; null: none.'),
   stage: z.enum(STAGES).nullable(),
   part: z
     .string()
     .max(12)
-    .regex(/^[MPR]\d{1,2}$/u, 'a part as M3, P2 or R1')
+    .regex(/^[MPR]\d{1,2}$/u, 'a part such as M3, P2 or R1')
     .nullable()
-    .describe('What they are at along the shaft; null where nothing is in hand.'),
+    .describe('Part being worked on; null: none.'),
 });
 export type Presence = z.output<typeof presenceSchema>;
 
@@ -45,7 +45,7 @@ export const LIVE_ENDPOINTS = {
     method: 'put',
     at: '/api/presence',
     needs: 'read',
-    summary: 'Say where one is, for the others at the same engine; it is kept nowhere',
+    summary: 'Tell the others at the same engine where you are; not stored',
     body: z.strictObject({ ...presenceSchema.omit({ name: true }).shape, by: personSchema }),
     answer: z.strictObject({ said: z.literal(true) }),
     problems: ['invalid-request'],

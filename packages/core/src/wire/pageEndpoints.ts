@@ -14,7 +14,7 @@ export const PAGE_ENDPOINTS = {
     method: 'get',
     at: '/api/health',
     needs: 'anyone',
-    summary: 'Whether server and database answer',
+    summary: 'Check that server and database answer',
     answer: z.strictObject({ status: z.literal('ok') }),
     problems: ['not-ready'],
   }),

@@ -13,16 +13,16 @@ const signedSheetSchema = z.strictObject({
   revision: z.int().min(1).describe('1 for the first; a correction is the next.'),
   signedAt: momentSchema,
   signedBy: z.string(),
-  reason: z.string().describe('Why it takes the place of the one before; empty for the first.'),
+  reason: z.string().describe('Reason for replacing the one before; empty for the first.'),
   open: z.array(z.string()).describe('What was open when it was signed.'),
   hash: z
     .string()
     .regex(/^[0-9a-f]{64}$/u)
-    .describe('SHA-256 of its content, as `fettle.build-sheet/1` and its sign-off in canonical JSON.'),
+    .describe('SHA-256 of its content, as `fettle.build-sheet/1` with its sign-off in canonical JSON.'),
 });
 export type SignedSheet = z.output<typeof signedSheetSchema>;
 
-const photoId = z.uuid('a picture id is a UUID made by the client').toLowerCase();
+const photoId = z.uuid('a photo id is a UUID made by the client').toLowerCase();
 
 /** What a picture may be. */
 export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
@@ -43,7 +43,7 @@ const paperQuery = z.object({
         return false;
       }
     }, 'a time zone by its name, as Europe/Lisbon')
-    .describe('Time zone that times are told in.'),
+    .describe('Time zone for the times.'),
 });
 export type Paper = z.output<typeof paperQuery>;
 
@@ -54,7 +54,7 @@ export const SHEET_ENDPOINTS = {
     method: 'get',
     at: '/api/jobs/{id}/sheets',
     needs: 'read',
-    summary: 'The signed sheets of an engine, the last first',
+    summary: 'Signed build sheets of an engine, newest first',
     path: byId,
     answer: z.array(signedSheetSchema),
     problems: ['invalid-request', 'not-found'],
@@ -65,11 +65,11 @@ export const SHEET_ENDPOINTS = {
     method: 'post',
     at: '/api/jobs/{id}/sheets',
     needs: 'bench',
-    summary: 'Sign the sheet of an engine as it is now; a later one gives its reason',
+    summary: 'Sign the build sheet of an engine as it is now; a later one gives a reason',
     path: byId,
     body: z.strictObject({
       by: personSchema,
-      seen: z.int().describe('The revision of the engine, with its readings, that was looked at.'),
+      seen: z.int().describe('Revision of the engine, readings included, that was looked at.'),
       revision: z.int().min(1).describe('Which revision this is to be: one more than the last.'),
       reason: z.string().trim().max(500).default(''),
     }),
@@ -93,18 +93,18 @@ export const SHEET_ENDPOINTS = {
     method: 'put',
     at: '/api/jobs/{id}/photos/{photo}',
     needs: 'bench',
-    summary: 'Keep a picture of a finding; sending it again changes nothing',
+    summary: 'Store a photo of a problem; sending it again changes nothing',
     path: z.object({ id: jobIdSchema, photo: photoId }),
     body: z.strictObject({
       by: personSchema,
       type: z.enum(PHOTO_TYPES),
       data: z
-        .base64('the bytes of the picture in base64')
-        .min(4, 'a picture has something in it')
-        .max(Math.ceil(LARGEST_PHOTO / 3) * 4, 'a picture has at most 5 MB'),
+        .base64('photo bytes in base64')
+        .min(4, 'the photo is empty')
+        .max(Math.ceil(LARGEST_PHOTO / 3) * 4, 'a photo has at most 5 MB'),
     }),
     answer: z.strictObject({ id: photoId, bytes: z.int() }),
-    statuses: { 201: 'Kept', 200: 'It was kept already' },
+    statuses: { 201: 'Saved', 200: 'Already stored' },
     problems: ['invalid-request', 'not-found', 'id-in-use'],
     largestMb: 8,
   }),
@@ -116,7 +116,7 @@ export const FILE_ENDPOINTS = {
     method: 'get',
     at: '/api/jobs/{id}/photos/{photo}',
     needs: 'read',
-    summary: 'A picture of a finding',
+    summary: 'Photo of a problem',
     path: z.object({ id: jobIdSchema, photo: photoId }),
     answer: z.unknown(),
     files: PHOTO_TYPES,
@@ -126,7 +126,7 @@ export const FILE_ENDPOINTS = {
     method: 'get',
     at: '/api/jobs/{id}/sheet.pdf',
     needs: 'read',
-    summary: 'The build sheet of an engine as it is now, to print',
+    summary: 'Build sheet of an engine as it is now, to print',
     path: byId,
     query: paperQuery,
     answer: z.unknown(),

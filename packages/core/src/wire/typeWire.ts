@@ -13,7 +13,7 @@ const stamp = { updatedAt: momentSchema, updatedBy: z.string() };
 
 const typeViewSchema = z.strictObject({
   id: idSchema,
-  revision: z.int().min(1).describe('Goes up with every change; each one is kept.'),
+  revision: z.int().min(1).describe('Goes up with every change; each revision is stored.'),
   type: engineTypeSchema,
   archivedAt: momentSchema.nullable(),
   ...stamp,
@@ -29,7 +29,7 @@ const typeSummarySchema = z.strictObject({
   mains: z.int(),
   rods: z.int(),
   coded: z.array(familySchema).describe('Families with a selection table.'),
-  found: z.array(z.string()).describe('Lines of the sheet in which the words of a search stand.'),
+  found: z.array(z.string()).describe('Lines of the data sheet that match the search.'),
   archivedAt: momentSchema.nullable(),
   ...stamp,
 });
@@ -52,13 +52,13 @@ export const TYPE_ENDPOINTS = {
     method: 'get',
     at: '/api/types',
     needs: 'read',
-    summary: 'The library of engine types by name; with words, those whose sheets hold them',
+    summary: 'The library of engine types by name; words filters by what the sheets say',
     query: z.object({
       archived: z.enum(['true', 'false']).default('false'),
       words: z.string().max(200).default(''),
       after: z
         .string()
-        .regex(/^\d{1,6}$/u, 'give it as `goesOn` of the page before said')
+        .regex(/^\d{1,6}$/u, 'use the `goesOn` of the page before')
         .optional(),
       most: z.coerce.number().int().min(1).max(MOST_TYPES_AT_ONCE).default(TYPES_PAGE),
     }),
@@ -82,12 +82,14 @@ export const TYPE_ENDPOINTS = {
     method: 'get',
     at: '/api/types/{id}/revisions',
     needs: 'read',
-    summary: 'The revisions of an engine type, the last first',
+    summary: 'Revisions of an engine type, newest first',
     path: byId,
     query: z.object(pageQuery),
     answer: z.strictObject({
       revisions: z.array(typeRevisionSchema),
-      before: typeRevisionSchema.nullable().describe('The one before them, to tell what the first of them changed.'),
+      before: typeRevisionSchema
+        .nullable()
+        .describe('The revision before them, to show what the first of them changed.'),
       goesOn: goesOnSchema,
     }),
     problems: ['invalid-request', 'not-found'],
@@ -98,7 +100,7 @@ export const TYPE_ENDPOINTS = {
     method: 'put',
     at: '/api/types/{id}',
     needs: 'types',
-    summary: 'Keep a new engine type (revision 0), or the next revision of one',
+    summary: 'Save a new engine type (revision 0), or the next revision of one',
     path: byId,
     body: z.strictObject({
       revision: z.int().min(0).describe('The revision the change was made from; 0 for a new type.'),
@@ -114,7 +116,7 @@ export const TYPE_ENDPOINTS = {
     method: 'post',
     at: '/api/types/{id}/archive',
     needs: 'types',
-    summary: 'Archive an engine type, or take it out of the archive',
+    summary: 'Archive an engine type, or restore it',
     path: byId,
     body: z.strictObject({ by: personSchema, archived: z.boolean() }),
     answer: typeViewSchema,

@@ -93,13 +93,13 @@ export class Access {
     if (needs === 'anyone') return;
     if (!this.person) throw new ProblemError('not-signed-in', 'Sign in first.');
     if (this.person.mustChange && !BEFORE_OWN_PASSWORD.has(name)) {
-      throw new ProblemError('not-allowed', 'Set a password of your own first.');
+      throw new ProblemError('not-allowed', 'Set your own password first.');
     }
     if (!mayDo(this.person.role, needs)) throw new ProblemError('not-allowed', whoMay(needs));
     if (needs === 'people' && !this.isConfirmed) {
       throw new ProblemError(
         'password-needed',
-        'Enter your password again: only the owner sees and changes people and devices.',
+        'Enter your password again: only the owner sees and changes users and devices.',
       );
     }
   }

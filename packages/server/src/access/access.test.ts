@@ -157,10 +157,10 @@ async function started(who: Visitor, by?: string): Promise<{ id: string; body: {
 describe('what is done', () => {
   it('is done by the account, whatever name is sent along', async () => {
     const { someone, name } = await settled('fitter');
-    expect((await started(someone, 'Somebody else')).body.createdBy).toBe(name);
+    expect((await started(someone, 'Someone else')).body.createdBy).toBe(name);
     expect((await started(someone)).body.createdBy).toBe(name);
     // A worker reads what is large.
-    const asked = { id: randomUUID(), by: 'Somebody else', document: engineOfMany(800) };
+    const asked = { id: randomUUID(), by: 'Someone else', document: engineOfMany(800) };
     expect((await someone.ask('POST', '/api/jobs', asked)).body.createdBy).toBe(name);
   });
 

@@ -51,7 +51,7 @@ export function accessHandlers({ settings, database, people, devices }: AccessPa
     signIn: async ({ body }, { access }) => {
       mustBeOn(access);
       if ('pin' in body) {
-        if (!access.device) throw new ProblemError('not-signed-in', 'A PIN counts only on a device that was let in.');
+        if (!access.device) throw new ProblemError('not-signed-in', 'PIN sign-in works only on a registered device.');
         await access.signIn(await people.byPin(body.person, body.pin, access.device), 'PIN');
       } else {
         await access.signIn(await people.byPassword(body.name, body.password, access.place), 'password');
@@ -67,7 +67,7 @@ export function accessHandlers({ settings, database, people, devices }: AccessPa
       const { firstCode } = settings;
       const counted = await tryCode(database, access.place);
       if (firstCode === null || body.code.trim().toLowerCase() !== firstCode) {
-        throw new ProblemError('not-signed-in', 'That is not the code that the server said when it started.');
+        throw new ProblemError('not-signed-in', 'Wrong code. Use the one shown when the server started.');
       }
       const owner = await people.addOwner(body.name, body.password);
       await counted.right();

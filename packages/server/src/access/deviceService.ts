@@ -83,10 +83,7 @@ export class DeviceService {
         [tokenHash(code)],
       );
       if (!used) {
-        throw new ProblemError(
-          'not-signed-in',
-          'This code was used already, or is older than two minutes. Show a new one beside the engine.',
-        );
+        throw new ProblemError('not-signed-in', 'Code used or expired. Get a new one under Open on phone.');
       }
       const token = newToken();
       const now = new Date();
@@ -101,7 +98,7 @@ export class DeviceService {
         revokedAt: null,
       };
       await manager.insert(deviceEntity, device);
-      const what = `${MOST_DEVICES} devices are let in already; end one that is used no more first`;
+      const what = `Device limit (${MOST_DEVICES}) reached. Remove one first.`;
       await atMost(manager, deviceEntity, { most: MOST_DEVICES, where: { revokedAt: IsNull() }, path: '/code', what });
       const told = { what: 'device-let-in', subject: name, subjectId: device.id, by: used.by, device: device.id };
       await tellEvent({ manager }, told);
@@ -111,7 +108,7 @@ export class DeviceService {
 
   async revoke(id: string, here: string | null): Promise<DeviceView[]> {
     const row = await this.database.manager.findOneBy(deviceEntity, { id });
-    if (!row) throw new ProblemError('not-found', `There is no device ${id}.`);
+    if (!row) throw new ProblemError('not-found', `Device ${id} not found.`);
     if (!row.revokedAt) {
       await this.database.transaction(async (manager) => {
         await manager.update(deviceEntity, { id }, { revokedAt: new Date() });

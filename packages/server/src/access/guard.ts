@@ -18,10 +18,7 @@ export function ownHostOnly({ hosts }: AccessSettings): RequestHandler {
     const name = nameIn(request.headers.host);
     if (name === null || !hosts.has(name)) {
       const called = name === null ? 'a name that cannot be read' : `“${name.slice(0, 100)}”`;
-      throw new ProblemError(
-        'wrong-host',
-        `This server was called by ${called}, which is none of its names. Add it to FETTLE_HOSTS where it is right.`,
-      );
+      throw new ProblemError('wrong-host', `Unknown host ${called}. If correct, add it to FETTLE_HOSTS.`);
     }
     next();
   };
@@ -36,10 +33,7 @@ export function ownOriginOnly({ isSecure, origin, isBehindProxy }: AccessSetting
     const site = request.headers['sec-fetch-site'];
     const isStrange = from === undefined ? site === 'cross-site' || site === 'same-site' : from !== own;
     if (isStrange) {
-      throw new ProblemError(
-        'not-allowed',
-        'A page of another origin asked for a change; only Fettle’s own pages may.',
-      );
+      throw new ProblemError('not-allowed', 'Change refused: it came from another site’s page. Use Fettle’s own page.');
     }
     next();
   };

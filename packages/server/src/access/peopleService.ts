@@ -26,7 +26,7 @@ const STRANGE_NAME = 'a name that nobody has';
 
 /** What a wrong name and a wrong password are both answered with. */
 function wrong(): ProblemError {
-  return new ProblemError('not-signed-in', 'Name and password do not belong together.');
+  return new ProblemError('not-signed-in', 'Wrong name or password.');
 }
 
 function viewOf(row: PersonRow, locked: ReadonlyMap<string, Date>): PersonView {
@@ -121,7 +121,7 @@ export class PeopleService {
       if (await manager.findOneBy(personEntity, { nameKey: nameKey(name) })) {
         throw new ProblemError(
           'id-in-use',
-          `“${name}” has an account already; choose another name, or reset that one.`,
+          `“${name}” already has an account. Choose another name, or reset that one.`,
         );
       }
       const now = new Date();
@@ -139,7 +139,7 @@ export class PeopleService {
         sessionsFrom: now,
       };
       await manager.insert(personEntity, row);
-      const what = `there are at most ${MOST_PEOPLE} accounts, those of people who left among them`;
+      const what = `account limit (${MOST_PEOPLE}) reached, disabled accounts included`;
       await atMost(manager, personEntity, { most: MOST_PEOPLE, path: '/name', what });
       await tellEvent({ manager }, { what: 'person-added', subject: row.name, subjectId: row.id, detail: role, by });
       return { person: viewOf(row, new Map()), password: first };
@@ -190,7 +190,7 @@ export class PeopleService {
     const isOnly = owners.length === 1 && owners[0]!.id === id;
     if (isOnly && (after.role !== 'owner' || after.retiredAt)) {
       throw invalidRequest([
-        { path: after.retiredAt ? '/retired' : '/role', message: 'they are the only owner; make another one first' },
+        { path: after.retiredAt ? '/retired' : '/role', message: 'Last owner. Make someone else an owner first.' },
       ]);
     }
   }
@@ -265,7 +265,7 @@ export class PeopleService {
   /** Sets another password; every session that began before ends. */
   async setPassword(person: PersonRow, password: string): Promise<PersonRow> {
     if (nameKey(password) === person.nameKey || (await isSecret(password, person.password))) {
-      throw invalidRequest([{ path: '/password', message: 'choose another one than before, and not your name' }]);
+      throw invalidRequest([{ path: '/password', message: 'choose a new password, different from your name' }]);
     }
     const after = { password: await hashed(password), mustChange: false, sessionsFrom: new Date() };
     await this.database.transaction(async (manager) => {
@@ -286,7 +286,7 @@ export class PeopleService {
 
   private async found(manager: EntityManager, id: string): Promise<PersonRow> {
     const row = await manager.findOne(personEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
-    if (!row) throw new ProblemError('not-found', `There is no account ${id}.`);
+    if (!row) throw new ProblemError('not-found', `Account ${id} not found.`);
     return row;
   }
 }

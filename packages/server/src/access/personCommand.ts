@@ -25,7 +25,7 @@ async function run(people: PeopleService, words: readonly string[]): Promise<str
     const widest = Math.max(...all.map((person) => person.name.length));
     return all
       .map((person) => {
-        const state = person.retiredAt ? 'cannot sign in any more' : person.lockedUntil ? 'locked for now' : '';
+        const state = person.retiredAt ? 'disabled' : person.lockedUntil ? 'locked for now' : '';
         return `${person.name.padEnd(widest)}  ${person.role.padEnd(6)}  ${state}`.trimEnd();
       })
       .join('\n')

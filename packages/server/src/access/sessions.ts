@@ -57,7 +57,7 @@ export async function sessions(
     // When somebody was here last is kept in the session itself, now and then.
     disableTouch: true,
     ttl: LONGEST_MS / 1000,
-    errorLog: (error: unknown) => log.warn({ err: error }, 'old sessions could not be taken away'),
+    errorLog: (error: unknown) => log.warn({ err: error }, 'old sessions could not be removed'),
   });
   const read = session({
     name: cookieName(settings, 'fettle'),

@@ -67,9 +67,7 @@ export function accessSettings({ host, port, hosts = '', origin = '', firstCode 
   if (origin !== '') {
     const { protocol, hostname: public_, origin: whole } = URL.canParse(origin) ? new URL(origin) : new URL('none:');
     if (protocol !== 'https:' && protocol !== 'http:') {
-      throw new Error(
-        `FETTLE_ORIGIN is “${origin}”; give the address that the proxy is reached at, such as https://fettle.workshop`,
-      );
+      throw new Error(`FETTLE_ORIGIN is “${origin}”; enter the address of the proxy, such as https://fettle.workshop`);
     }
     const name = public_.replaceAll(/[[\]]/gu, '');
     if (protocol === 'http:' && !(isLoopback(name) && isLoopback(host))) {

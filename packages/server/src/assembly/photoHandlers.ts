@@ -20,15 +20,15 @@ export function photoHandlers(database: Database): HandlersOf<'putPhoto' | 'getP
       const data = Buffer.from(base64, 'base64');
       if (data.length > LARGEST_PHOTO) {
         throw invalidRequest([
-          { path: '/data', message: `a picture has at most 5 MB; this one has ${data.length} bytes` },
+          { path: '/data', message: `a photo has at most 5 MB; this one has ${data.length} bytes` },
         ]);
       }
-      if (!BEGINS[type](data)) throw invalidRequest([{ path: '/data', message: `these bytes are no ${type}` }]);
+      if (!BEGINS[type](data)) throw invalidRequest([{ path: '/data', message: `not a ${type} file` }]);
       return database.transaction(async (manager) => {
         await lockJob(manager, jobId);
         const there = await manager.findOneBy(photoEntity, { id });
         if (there && (there.jobId !== jobId || !there.data.equals(data))) {
-          throw new ProblemError('id-in-use', `The id ${id} stands for another picture.`);
+          throw new ProblemError('id-in-use', `Photo id ${id} is already in use.`);
         }
         if (!there) await manager.insert(photoEntity, { id, jobId, type, data, by, at: new Date() });
         return new Reply(there ? 200 : 201, { id, bytes: data.length });
@@ -36,7 +36,7 @@ export function photoHandlers(database: Database): HandlersOf<'putPhoto' | 'getP
     },
     getPhoto: async ({ path: { id: jobId, photo: id } }, { access }) => {
       const found = await database.manager.findOneBy(photoEntity, { id, jobId });
-      if (!found) throw new ProblemError('not-found', `There is no picture ${id} of this engine.`);
+      if (!found) throw new ProblemError('not-found', `Photo ${id} of this engine not found.`);
       // A picture never changes; where one signs in each look at it is asked for all the same, and nothing keeps it.
       const kept = access.isOn ? 'no-store' : 'private, max-age=31536000, immutable';
       const headers = { 'content-type': found.type, 'cache-control': kept };

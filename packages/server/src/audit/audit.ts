@@ -79,7 +79,7 @@ const BRANCHES: readonly Branch[] = [
     kind: `'drawer'`,
     what: '"kind"',
     subjectId: 'NULL::text',
-    subject: `'Workshop drawer'`,
+    subject: `'Workshop stock'`,
     detail: `jsonb_array_length("changes") || ' kinds' || CASE WHEN "note" = '' THEN '' ELSE ': ' || "note" END`,
   },
   {
@@ -194,7 +194,7 @@ export async function auditCsv(database: Database, filter: Filter): Promise<stri
     if (!last || rows.length < AT_ONCE) break;
     after = cursorText({ at: last.at, key: last.id });
   }
-  const head = ['Time (UTC)', 'Who', 'Device', 'Kind', 'What', 'Of', 'More'];
+  const head = ['Time (UTC)', 'Who', 'Device', 'Kind', 'Action', 'Item', 'More'];
   const lines = entries.map(({ at, by, device, kind, what, subject, detail }) => [
     at,
     by,

@@ -123,7 +123,7 @@ export async function checkedManifest(file: string): Promise<Manifest> {
   const start = await bytesOf(createReadStream(file, { start: 0, end: 4 }), 5);
   if (start.toString('latin1') === 'PGDMP') {
     throw new BadArchive(
-      'it was made by an earlier version, whose backups can hold commands: they are not run. Restore it with that version, start this one on its data, and back up anew',
+      'it was made by an earlier version, whose backups can hold commands: they are not run. Restore it with that version, start this one on its data, and back up again',
     );
   }
   if (!told.toString('latin1').startsWith(SEAL_WORD))

@@ -33,7 +33,7 @@ describe('what is told as one list has a limit, and what would go over it is ref
         ...{ by, kind: 'receive', note: '' },
         changes: [{ id: randomUUID(), version: 0, half: { ...half, grade, onHand: 1 } }],
       });
-    const what = 'the drawer holds at most 5000 kinds; take out what is used no more first';
+    const what = 'stock limit (5000 kinds) reached; remove unused ones first';
     // At the same moment, too.
     const [one, other] = (await Promise.all([move('Fern'), move('Kelp')])).sort((a, b) => a.status - b.status);
     expect(one!.status).toBe(200);
@@ -139,7 +139,7 @@ it('has at most so many accounts', async () => {
      SELECT gen_random_uuid(), 'Teasel ' || at, 'teasel ' || at, 'fitter', '', false, now(), 'Wren', now()
      FROM generate_series(1, 500) AS at`,
   );
-  await expect(server.app.people.add('Sorrel', 'fitter', by)).rejects.toThrow('there are at most 500 accounts');
+  await expect(server.app.people.add('Sorrel', 'fitter', by)).rejects.toThrow('account limit (500) reached');
   expect(await count('person')).toBe(500);
 });
 
@@ -152,7 +152,7 @@ it('lets in at most so many devices; of those that were let in, the last ones ar
   );
   const letIn = async () => devices.letIn((await devices.invite(by, '/', null)).code, 'Tablet');
   await letIn();
-  await expect(letIn()).rejects.toThrow('200 devices are let in already');
+  await expect(letIn()).rejects.toThrow('Device limit (200) reached');
   const told = await devices.list(null);
   expect([told.length, told.filter(({ revokedAt }) => revokedAt === null).length]).toEqual([400, 200]);
   await devices.revoke(told.find(({ revokedAt }) => revokedAt === null)!.id, null);

@@ -17,7 +17,7 @@ export function readCursor(text: string | undefined): Cursor | null {
   if (text === undefined) return null;
   const [moment = '', key = ''] = text.split('~');
   if (!momentSchema.safeParse(moment).success || !/^[\w-]{1,60}$/u.test(key)) {
-    throw invalidRequest([{ path: '/after', message: 'give it as `goesOn` of the page before said' }]);
+    throw invalidRequest([{ path: '/after', message: 'use the `goesOn` of the page before' }]);
   }
   return { at: new Date(moment), key };
 }

@@ -21,7 +21,7 @@ export function assembledEngine({ document, readings, by }: DemoEngine, sheet: E
   const found = {
     ...done(24),
     state: 'found' as const,
-    words: 'Oil hole of the upper half a third covered',
+    words: 'Oil hole of the upper shell a third covered',
     decision: { words: 'Hole dressed to the block, edges rounded', ...stamp(26, 'Teasel') },
   };
   const main = ['dry', 'lug', 'groove', 'hole', 'face', 'cap', 'home'];

@@ -97,7 +97,7 @@ describe('the workshop drawer', () => {
     const refused = await accept(second, 1, 3);
     expect(refused.status).toBe(409);
     expect(refused.body.type).toBe('/api/docs#drawer-short');
-    expect(refused.body.detail).toContain('6 × Teal either (Osier) wanted, 2 free');
+    expect(refused.body.detail).toContain('Need 6 × Teal either (Osier), 2 free');
     expect(refused.body.errors[0].path).toBe('/choice/stations/M1/upper/shell');
     // Nothing of the refused change was kept.
     const { body } = await server.call('GET', `/api/jobs/${second}`);
@@ -202,7 +202,7 @@ describe('what was done to the drawer', () => {
     await move('use', [{ id: line, version: 2, half: { ...half, onHand: 9 } }]);
     expect((await undo(received.id)).status).toBe(200);
     expect((await lineOf(line)).half.onHand).toBe(5);
-    expect((await undo(received.id)).body.detail).toContain('taken back already');
+    expect((await undo(received.id)).body.detail).toContain('Already undone');
     const taken = await lastMovement();
     expect(taken).toMatchObject({ kind: 'undo', by: 'Teasel' });
     expect((await undo(taken.id)).status).toBe(200);

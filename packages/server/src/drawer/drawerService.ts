@@ -176,7 +176,7 @@ export class DrawerService {
         if ((row?.version ?? 0) !== version) {
           const label = row || item ? drawerItemLabel((row?.item ?? item)!) : 'What you changed';
           const current = await this.line(manager, id);
-          const who = row ? `${row.updatedBy} has changed ${label}` : `${label} is not in the drawer any more`;
+          const who = row ? `${row.updatedBy} has changed ${label}` : `${label} is no longer in stock`;
           throw new ProblemError('stale-version', `${who} since it was read.`, [], { current });
         }
         await this.write(manager, id, row, item, by, kind === 'count');
@@ -210,12 +210,12 @@ export class DrawerService {
   async undo(id: string, by: string): Promise<Moved> {
     return this.database.transaction(async (manager) => {
       const movement = await manager.findOne(movementEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
-      if (!movement) throw new ProblemError('not-found', `Nothing like that was done to the drawer: ${id}.`);
+      if (!movement) throw new ProblemError('not-found', `Stock entry ${id} not found.`);
       if (movement.kind === 'fitted' || movement.kind === 'unfitted') {
-        throw new ProblemError('halves-fitted', 'Fitted halves are taken back in their engine, not here.');
+        throw new ProblemError('halves-fitted', 'Fitted shells are undone in their engine, not here.');
       }
       if (await manager.findOneBy(movementEntity, { undoes: id })) {
-        throw new ProblemError('stale-version', 'That was taken back already.');
+        throw new ProblemError('stale-version', 'Already undone.');
       }
       const done: ItemChange[] = [];
       for (const { line, before, after } of [...movement.changes].sort((a, b) => (a.line < b.line ? -1 : 1))) {
@@ -233,7 +233,7 @@ export class DrawerService {
   /** Keeps the drawer from growing beyond what is told at once. @param path of what put the kinds in */
   private async keepTellable(manager: EntityManager, done: readonly ItemChange[], path: string): Promise<void> {
     if (done.every(({ before, after }) => before !== null || after === null)) return;
-    const what = `the drawer holds at most ${MOST_LINES} kinds; take out what is used no more first`;
+    const what = `stock limit (${MOST_LINES} kinds) reached; remove unused ones first`;
     await atMost(manager, drawerEntity, { most: MOST_LINES, path, what });
   }
 
@@ -247,14 +247,14 @@ export class DrawerService {
       const { document } = await lockJob(manager, jobId);
       const [from, to] = isFitted ? (['reserved', 'used'] as const) : (['used', 'reserved'] as const);
       const held = await manager.find(reservationEntity, { where: { jobId, state: from }, order: { lineId: 'ASC' } });
-      if (held.length === 0) throw new ProblemError('not-found', `This engine has no halves that are ${from}.`);
+      if (held.length === 0) throw new ProblemError('not-found', `This engine has no shells that are ${from}.`);
       const done: ItemChange[] = [];
       for (const { lineId, count } of held) {
         const row = (await this.locked(manager, lineId))!;
         const item = { ...row.item, onHand: row.item.onHand + (isFitted ? -count : count) };
         if (item.onHand < 0) {
           const label = drawerItemLabel(item);
-          const detail = `${count} of ${label} were fitted, and the drawer has ${row.item.onHand}. Count it first.`;
+          const detail = `Cannot fit ${count} × ${label}: only ${row.item.onHand} in stock. Correct the count.`;
           throw new ProblemError('drawer-short', detail);
         }
         await manager.update(drawerEntity, { id: lineId }, this.fields(row.version, item, by));
@@ -286,7 +286,7 @@ export class DrawerService {
         if (version === 0 && row?.version === 1 && row.updatedBy === by && isDeepStrictEqual(row.kit, kit)) return;
         throw new ProblemError(
           'stale-version',
-          `${row?.updatedBy ?? 'Somebody'} has changed this kit since it was read.`,
+          `${row?.updatedBy ?? 'Someone'} has changed this kit since it was read.`,
         );
       }
       if (kit === null) await manager.delete(kitEntity, { id });
@@ -295,7 +295,7 @@ export class DrawerService {
       const subject = (kit ?? row?.kit)?.name ?? '';
       await tellEvent({ manager }, { kind: 'drawer', what: told, subject, subjectId: id, by });
       if (version > 0) return;
-      const what = `there are at most ${MOST_KITS} kits; take one away first that is bought no more`;
+      const what = `kit limit (${MOST_KITS}) reached; remove one first`;
       await atMost(manager, kitEntity, { most: MOST_KITS, path: '/kit', what });
     });
     return this.kits();
@@ -313,16 +313,13 @@ export class DrawerService {
   /** What a line becomes when a movement is taken back. */
   private takenBack(row: DrawerRow | null, before: DrawerItem | null, after: DrawerItem | null): DrawerItem | null {
     if ((row === null) !== (after === null)) {
-      throw new ProblemError('stale-version', 'It was taken out of the drawer, or put into it, since.');
+      throw new ProblemError('stale-version', 'It was removed from stock, or added to it, since.');
     }
     if (row === null || after === null) return before;
     if (before === null) {
       if (row.item.onHand === after.onHand) return null;
-      const message = `${drawerItemLabel(row.item)} was put in with ${after.onHand}; there are ${row.item.onHand} now`;
-      throw new ProblemError(
-        'stale-version',
-        `${message}. Take back what was done since first, or take it out by hand.`,
-      );
+      const message = `${drawerItemLabel(row.item)} was added with ${after.onHand}; there are ${row.item.onHand} now`;
+      throw new ProblemError('stale-version', `${message}. Undo later changes first, or remove it by hand.`);
     }
     const moved = changesBetween(before as Json, after as Json).map(({ path }) => path[0]!);
     const since = changesBetween(after as Json, row.item as unknown as Json).map(({ path }) => path[0]!);
@@ -333,7 +330,7 @@ export class DrawerService {
     const onHand = row.item.onHand + before.onHand - after.onHand;
     const kept = Object.fromEntries(moved.map((field) => [field, before[field as keyof DrawerItem]]));
     const back = { ...row.item, ...kept, onHand };
-    if (onHand < 0) throw new ProblemError('drawer-short', `${drawerItemLabel(back)} would come out below zero.`);
+    if (onHand < 0) throw new ProblemError('drawer-short', `${drawerItemLabel(back)} would drop below zero.`);
     return drawerItemSchema.parse(JSON.parse(JSON.stringify(back)));
   }
 
@@ -346,14 +343,14 @@ export class DrawerService {
     isCount = false,
   ): Promise<void> {
     if (item === null) {
-      if (!row) throw new ProblemError('not-found', `There is nothing like that in the drawer: ${id}.`);
+      if (!row) throw new ProblemError('not-found', `Stock line ${id} not found.`);
       const holders: { name: string; count: number }[] = await manager.query(
         `SELECT "job"."name", "count" FROM "reservation" JOIN "job" ON "job"."id" = "job_id" WHERE "line_id" = $1`,
         [id],
       );
       if (holders.length > 0) {
         const names = holders.map(({ name, count }) => `${count} for ${name}`).join(', ');
-        throw new ProblemError('drawer-short', `Engines hold some of it (${names}). Let them choose again first.`);
+        throw new ProblemError('drawer-short', `Reserved by ${names}. Select again there first.`);
       }
       await manager.delete(drawerEntity, { id });
       return;
@@ -390,7 +387,7 @@ export class DrawerService {
     if (item.onHand >= reserved) return;
     const label = drawerItemLabel(item);
     const message = `${reserved} of ${label} are reserved for engines; ${item.onHand} would leave too few`;
-    throw new ProblemError('drawer-short', `${message}. Let an engine choose again first.`, [
+    throw new ProblemError('drawer-short', `${message}. Change a selection first.`, [
       { path: isPiece(item) ? '/piece/onHand' : '/half/onHand', message },
     ]);
   }

@@ -74,7 +74,7 @@ describe('washers and shims in the workshop drawer', () => {
     expect(await fault({ ...ring, kind: 'washer' })).toMatchObject({ path: '/changes/0/piece/half' });
     expect(await fault({ ...ring, kind: 'shim', leaf: 240_000 })).toMatchObject({ path: '/changes/0/piece/leaf' });
     expect(await fault({ ...ring, thickness: 0 })).toMatchObject({ path: '/changes/0/piece/thickness' });
-    expect(await fault(null)).toMatchObject({ message: 'give a half or a piece' });
+    expect(await fault(null)).toMatchObject({ message: 'give a shell or a piece' });
   });
 
   it('are reserved by an accepted choice, given back, fitted, and counted', async () => {

@@ -80,7 +80,7 @@ export async function reserve(manager: EntityManager, takers: readonly Taker[]):
     if (taken.get(lineId)?.count !== count) {
       throw new ProblemError(
         'halves-fitted',
-        'What this engine had reserved is marked as fitted. Take that back before choosing others.',
+        'The shells reserved by this engine are marked as fitted. Undo that before selecting others.',
       );
     }
   }
@@ -94,9 +94,9 @@ export async function reserve(manager: EntityManager, takers: readonly Taker[]):
       // What was fitted has left the drawer.
       if (used.some((row) => row.jobId === jobId && row.lineId === lineId)) continue;
       const left = free.get(lineId);
-      if (left === undefined) faults.push({ path, message: `${label} is not in the workshop drawer any more` });
+      if (left === undefined) faults.push({ path, message: `${label} is no longer in workshop stock` });
       else if (left < count) {
-        faults.push({ path, message: `${count} × ${label} wanted, ${Math.max(0, left)} free in the workshop drawer` });
+        faults.push({ path, message: `Need ${count} × ${label}, ${Math.max(0, left)} free in workshop stock` });
       } else {
         free.set(lineId, left - count);
         await manager.insert(reservationEntity, { jobId, lineId, count, state: 'reserved' });
@@ -104,7 +104,7 @@ export async function reserve(manager: EntityManager, takers: readonly Taker[]):
     }
   }
   if (faults.length > 0) {
-    const detail = `${faults.map(({ message }) => message).join('; ')}. Another engine may have reserved them: choose again.`;
+    const detail = `${faults.map(({ message }) => message).join('; ')}. Another engine may have reserved them: select again.`;
     throw new ProblemError('drawer-short', detail, faults);
   }
 }

@@ -102,14 +102,14 @@ export class TypeService {
   /** @throws ProblemError `not-found` */
   async get(id: string, manager: EntityManager = this.database.manager): Promise<TypeView> {
     const row = await manager.findOneBy(typeEntity, { id });
-    if (!row) throw new ProblemError('not-found', `There is no such engine type: ${id}.`);
+    if (!row) throw new ProblemError('not-found', `Engine type ${id} not found.`);
     return viewOf(row, await this.latest(manager, row));
   }
 
   /** A page of the revisions of a type, the last one first. @throws ProblemError `not-found`, `invalid-request` */
   async revisions(id: string, { after, most }: Read<'typeRevisions'>['query']): Promise<Answered<'typeRevisions'>> {
     if (after !== undefined && !/^\d{1,9}$/u.test(after)) {
-      throw invalidRequest([{ path: '/after', message: 'give it as `goesOn` of the page before said' }]);
+      throw invalidRequest([{ path: '/after', message: 'use the `goesOn` of the page before' }]);
     }
     await this.get(id);
     const rows: RevisionRow[] = await this.database.manager.query(REVISIONS, [id, after ?? null, most + 1]);
@@ -145,7 +145,7 @@ export class TypeService {
       if (row) await manager.update(typeEntity, { id }, { revision: next });
       else {
         await manager.insert(typeEntity, { id, revision: next, archivedAt: null });
-        const what = `the library holds at most ${MOST_TYPES} engine types, with the archived ones; change one that is there`;
+        const what = `library limit (${MOST_TYPES} engine types) reached, archived ones included; change an existing one`;
         await atMost(manager, typeEntity, { most: MOST_TYPES, path: '/type', what });
       }
       const { head, lines } = headOfType(type);

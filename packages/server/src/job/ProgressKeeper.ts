@@ -72,7 +72,7 @@ export class ProgressKeeper {
       this.leftOver = rows.map(({ id }) => id);
       if (rows.length > 0) this.soon(0);
     } catch (error) {
-      this.log.warn({ err: error }, 'how far the engines are is looked up later');
+      this.log.warn({ err: error }, 'the progress of the engines is worked out later');
     }
   }
 

@@ -113,7 +113,7 @@ function viewOf({ row, document, readings }: Standing, held: Held): JobView {
 
 async function found(manager: EntityManager, id: string): Promise<JobRow> {
   const row = await manager.findOne(jobEntity, { where: { id } });
-  if (!row) throw new ProblemError('not-found', `There is no engine ${id}.`);
+  if (!row) throw new ProblemError('not-found', `Engine ${id} not found.`);
   return row;
 }
 
@@ -215,7 +215,7 @@ export class JobService {
 
   async revision(id: string): Promise<number> {
     const row = await this.database.manager.findOne(jobEntity, { where: { id }, select: { id: true, revision: true } });
-    if (!row) throw new ProblemError('not-found', `There is no engine ${id}.`);
+    if (!row) throw new ProblemError('not-found', `Engine ${id} not found.`);
     return row.revision;
   }
 
@@ -389,7 +389,7 @@ export class JobService {
   /** The same for one that is on the benches. @throws ProblemError `not-found` as well */
   private async changeable(manager: EntityManager, row: JobRow, version: number): Promise<JobRow> {
     await this.at(manager, row, version);
-    if (row.deletedAt) throw new ProblemError('not-found', `“${row.name}” was deleted; bring it back first.`);
+    if (row.deletedAt) throw new ProblemError('not-found', `“${row.name}” is closed. Reopen it first.`);
     return row;
   }
 

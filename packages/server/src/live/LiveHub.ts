@@ -179,7 +179,7 @@ export class LiveHub {
     const { client } = this;
     for (const part of parts(events)) {
       try {
-        if (client === null) throw new Error('nothing is listened to');
+        if (client === null) throw new Error('live updates are off');
         await client.query('SELECT pg_notify($1, $2)', [CHANNEL, JSON.stringify(part)]);
       } catch {
         // The others look for themselves; those of this process hear of it all the same.

@@ -26,7 +26,7 @@ export function liveRoutes(hub: LiveHub): Router {
     const count = open.get(address) ?? 0;
     const all = [...open.values()].reduce((sum, one) => sum + one, 0);
     if (count >= MOST_FROM_ONE || all >= MOST) {
-      throw new ProblemError('too-busy', 'Too many pages are open at once; this one looks for itself now and then.');
+      throw new ProblemError('too-busy', 'Too many pages open: this one checks for changes now and then.');
     }
     open.set(address, count + 1);
     const session = await createSession(request, response, { keepAlive: 15_000, retry: 2000 });

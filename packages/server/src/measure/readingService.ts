@@ -60,8 +60,8 @@ function isSame(known: ReadingRow, { jobId, draft }: Waiting): boolean {
 
 /** Why a reading was not kept. @param there what stands in its place */
 function refusalOf({ jobId, id }: Waiting, outcome: Outcome['outcome'], there: ReadingRow | null): ProblemError {
-  if (outcome === 'no-engine') return new ProblemError('not-found', `There is no engine ${jobId}.`);
-  if (outcome === 'deleted') return new ProblemError('not-found', 'This engine was deleted; bring it back first.');
+  if (outcome === 'no-engine') return new ProblemError('not-found', `Engine ${jobId} not found.`);
+  if (outcome === 'deleted') return new ProblemError('not-found', 'This engine is closed. Reopen it first.');
   if (outcome === 'moved') {
     return new ProblemError('too-busy', 'The engine is being changed all the time; send it again.');
   }
@@ -70,7 +70,7 @@ function refusalOf({ jobId, id }: Waiting, outcome: Outcome['outcome'], there: R
   }
   const detail = there
     ? `${there.by} has entered “${there.text}” there since.`
-    : 'The reading this one corrects does not stand there.';
+    : 'That reading has been replaced. Reload, then correct it.';
   return new ProblemError('stale-version', detail, [], { current: there ? readingOf(there) : null });
 }
 
@@ -194,7 +194,7 @@ export class ReadingService {
       where: { id },
       select: { id: true, version: true, document: true },
     });
-    if (!row) throw new ProblemError('not-found', `There is no engine ${id}.`);
+    if (!row) throw new ProblemError('not-found', `Engine ${id} not found.`);
     const known = { version: row.version, layout: jobDocumentSchema.parse(row.document).layout };
     this.layouts.set(id, known);
     if (this.layouts.size > MOST_LAYOUTS) this.layouts.delete(this.layouts.keys().next().value!);

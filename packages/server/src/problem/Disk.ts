@@ -5,7 +5,7 @@ const LEAST_BYTES = 32 * 2 ** 20;
 /** That the database had no room counts for so long, unless something was kept since, ms. */
 const REMEMBERED_MS = 60_000;
 
-export const DISK_FULL = 'The disk of the server is full: nothing can be kept there. Make room on it.';
+export const DISK_FULL = 'The server’s disk is full: nothing is saved. Free some space on it.';
 
 /** Whether there is room where the data lies. */
 export class Disk {

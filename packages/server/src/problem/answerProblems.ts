@@ -23,7 +23,7 @@ function problemOf(error: unknown): ProblemError {
     return new ProblemError('not-json', `The body cannot be read as JSON: ${(error as Error).message}`);
   }
   if (type === 'entity.too.large') return new ProblemError('too-large', 'The body is larger than this place takes.');
-  if (status === 404) return new ProblemError('not-found', 'There is no such file.');
+  if (status === 404) return new ProblemError('not-found', 'File not found.');
   if (status === 415) {
     return new ProblemError('unsupported', `${detail}. Send JSON in UTF-8, plain or compressed with gzip.`);
   }
@@ -79,5 +79,5 @@ export function answerProblems(database: DataSource, disk: Disk): ErrorRequestHa
 }
 
 export const answerUnknownPath: RequestHandler = (request) => {
-  throw new ProblemError('not-found', `There is nothing at ${request.method} ${request.path}.`);
+  throw new ProblemError('not-found', `${request.method} ${request.path}: no such address.`);
 };

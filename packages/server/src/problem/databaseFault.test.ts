@@ -75,7 +75,7 @@ describe('a full disk', () => {
     const body = { id: randomUUID(), by: 'Wren', document: startedEngine() };
     const { status, body: problem, headers } = await full.call('POST', '/api/jobs', body);
     expect([status, problem.title, headers.get('retry-after')]).toEqual([507, 'The server’s disk is full', '30']);
-    expect((await full.call('GET', '/api/health')).body.detail).toContain('Make room on it.');
+    expect((await full.call('GET', '/api/health')).body.detail).toContain('Free some space on it.');
     await full.database.query('DROP TRIGGER "no_room" ON "job"');
     expect((await full.call('POST', '/api/jobs', body)).status).toBe(201);
     expect((await full.call('GET', '/api/health')).status).toBe(200);

@@ -39,7 +39,7 @@ export function sheetHandlers(
   const found = async (jobId: string, revision: number) => {
     const row = await database.manager.findOneBy(sheetEntity, { jobId, revision });
     if (row) return row;
-    throw new ProblemError('not-found', `There is no signed sheet ${revision} of the engine ${jobId}.`);
+    throw new ProblemError('not-found', `Signed build sheet ${revision} of engine ${jobId} not found.`);
   };
   const lastSigned = async (jobId: string): Promise<SignedSheetRow | null> => {
     const [row] = await database.manager.find(sheetEntity, { where: { jobId }, order: { revision: 'DESC' }, take: 1 });
@@ -70,17 +70,17 @@ export function sheetHandlers(
         if (view.revision !== seen) {
           throw new ProblemError(
             'stale-version',
-            'The engine was changed since you looked at its sheet: look again, then sign.',
+            'The engine has changed since you viewed its build sheet. Check it again, then sign.',
           );
         }
         if (revision !== (last?.revision ?? 0) + 1) {
-          throw new ProblemError('stale-version', 'Somebody else has signed it meanwhile: look at what they signed.');
+          throw new ProblemError('stale-version', 'Already signed by someone else. Open that revision first.');
         }
         if (revision > MOST_SIGNED) {
           throw invalidRequest([{ path: '/revision', message: `an engine is signed at most ${MOST_SIGNED} times` }]);
         }
         if (last && reason === '') {
-          throw invalidRequest([{ path: '/reason', message: 'say why another revision is signed' }]);
+          throw invalidRequest([{ path: '/reason', message: 'enter the reason for another revision' }]);
         }
         const { document, readings, version } = view;
         const signedAt = new Date();

@@ -57,7 +57,7 @@ export class CertificateWatch {
       if (now.cert !== this.shown.cert) {
         server.setSecureContext({ ...TLS, key: now.key, cert: now.cert });
         if (now.authority !== this.shown.authority)
-          this.say('The workshop’s own certificate was made anew: let every device trust it.');
+          this.say('The workshop’s certificate is new: trust it on every device.');
         this.shown = now;
       }
     } catch (error) {

@@ -4,7 +4,7 @@ import { BodyRoom } from './BodyRoom.js';
 const MB = 2 ** 20;
 
 describe('the room for bodies', () => {
-  it('holds no more at once than there is, and lets each in that waited', async () => {
+  it('out of date at once than there is, and lets each in that waited', async () => {
     const room = new BodyRoom(10);
     let [now, most] = [0, 0];
     await Promise.all(

@@ -59,7 +59,7 @@ function responsesOf(endpoint: Endpoint): object {
     : { 'application/json': { schema: schemaOf(answer, 'output') } };
   return {
     ...Object.fromEntries(Object.entries(statuses).map(([status, description]) => [status, { description, content }])),
-    ...(isTagged ? { 304: { description: 'The same as the tag that was sent along says' } } : {}),
+    ...(isTagged ? { 304: { description: 'Unchanged since the tag that was sent' } } : {}),
     default: {
       description: `Problem details (RFC 9457): ${problemsOf(endpoint).join(', ')}`,
       content: { 'application/problem+json': { schema: schemaOf(problemSchema, 'output') } },

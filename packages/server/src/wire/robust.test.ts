@@ -82,7 +82,7 @@ describe('too much of something', () => {
     });
     expect(status).toBe(422);
     expect(body.errors.length).toBe(201);
-    expect(body.errors.at(-1).message).toMatch(/^and \d+ more faults/u);
+    expect(body.errors.at(-1).message).toMatch(/^and \d+ more errors/u);
     const made = await server.call('POST', '/api/jobs', { id: randomUUID(), by, document: engineOfMany(1501) });
     expect([made.status, made.body.errors[0].path]).toEqual([422, '/document/shells']);
   });

@@ -61,7 +61,7 @@ export class WorkerPool {
    */
   async run<Result>(name: string, task: object, { client, gone }: Asker, words: Words): Promise<Result> {
     const result = await this.queue.run(client, gone, () => this.inThread<Result>(name, task, words));
-    if (result === null) throw new ProblemError('took-too-long', 'Nobody waits for the answer any more.');
+    if (result === null) throw new ProblemError('took-too-long', 'The caller has gone.');
     return result;
   }
 

@@ -28,7 +28,7 @@ const KIND_WORDS: Readonly<Record<AuditEntry['kind'], string>> = {
   drawer: 'drawer',
   type: 'engine types',
   sheet: 'signed sheets',
-  access: 'people and devices',
+  access: 'users and devices',
 };
 const KINDS = [
   { value: ANY, label: 'everything' },
@@ -42,10 +42,10 @@ const COLUMNS: DataColumn<AuditEntry>[] = [
     cell: ({ at }) => <span className="when">{format(new Date(at), 'd MMM yyyy, HH:mm:ss')}</span>,
   },
   { key: 'by', head: 'Who', cell: ({ by }) => <strong>{by}</strong> },
-  { key: 'device', head: 'From', cell: ({ device }) => device ?? '' },
+  { key: 'device', head: 'Device', cell: ({ device }) => device ?? '' },
   {
     key: 'subject',
-    head: 'What',
+    head: 'Action',
     cell: ({ kind, subject, subjectId }) =>
       subjectId !== null && (kind === 'engine' || kind === 'reading' || kind === 'sheet') ? (
         <Link to={`/engines/${subjectId}`}>{subject}</Link>
@@ -58,9 +58,9 @@ const COLUMNS: DataColumn<AuditEntry>[] = [
   { key: 'what', head: 'Done', cell: (entry) => auditWords(entry) },
 ];
 
-/** Who did what, from which device: filtered, page by page, as a file. It cannot be changed here or anywhere else in Fettle. */
+/** Activity log, from which device: filtered, page by page, as a file. It cannot be changed here or anywhere else in Fettle. */
 export function Audit() {
-  useTitle('Who did what', 'People');
+  useTitle('Activity log', 'Users and devices');
   return (
     <Confirmed>
       <Record />
@@ -88,12 +88,12 @@ function Record() {
   const set = (name: string, value: string) =>
     setQuery({ [name]: value === '' || value === ANY ? null : value, after: null });
   return (
-    <Log aria-label="Who did what">
+    <Log aria-label="Activity log">
       <Row style={{ alignItems: 'end', marginBottom: '0.75rem' }}>
         <PanelTitle as="h1" style={{ flex: 1 }}>
-          Who did what
+          Activity log
         </PanelTitle>
-        <Choice label="Of" value={kind ?? ANY} options={KINDS} onChange={(value) => set('kind', value)} />
+        <Choice label="Item" value={kind ?? ANY} options={KINDS} onChange={(value) => set('kind', value)} />
         <Choice
           label="By"
           value={person ?? ANY}
@@ -104,7 +104,7 @@ function Record() {
           }
           onChange={(value) => set('person', value)}
         />
-        <Field label="From" type="date" value={from ?? ''} onChange={(value) => set('from', value)} />
+        <Field label="Device" type="date" value={from ?? ''} onChange={(value) => set('from', value)} />
         <Field label="To" type="date" value={to ?? ''} onChange={(value) => set('to', value)} />
         <ButtonLink href={`/api/audit.csv?${new URLSearchParams(filter)}`} download>
           <Download aria-hidden size={20} />
@@ -114,10 +114,8 @@ function Record() {
       {data && data.entries.length > 0 && (
         <DataTable label="What was done" items={data.entries} columns={COLUMNS} keyOf={({ id }) => id} />
       )}
-      {data && data.entries.length === 0 && <p>Nothing like that was done.</p>}
-      {!data && (
-        <Quiet>{error ? 'The server has to answer for this, and it is the owner’s to see.' : 'Looking it up …'}</Quiet>
-      )}
+      {data && data.entries.length === 0 && <p>No entries.</p>}
+      {!data && <Quiet>{error ? 'Only the owner sees this, and only while the server answers.' : 'Loading …'}</Quiet>}
       {data && (
         <Pager after={after ?? undefined} goesOn={data.goesOn} onGo={(next) => setQuery({ after: next ?? null })} />
       )}

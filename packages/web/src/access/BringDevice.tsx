@@ -58,7 +58,7 @@ export function BringDevice({ onClose }: { readonly onClose: () => void }) {
     void act(async () => setInvitation(await tell('inviteDevice', { body: { to: pathname } })));
   }, [count]);
   return (
-    <Shown aria-label="On a phone" className="no-print">
+    <Shown aria-label="Open on phone" className="no-print">
       <div>
         {invitation !== null && left > 0 && qr !== null && <img src={qr} alt={`QR code of ${invitation.address}`} />}
       </div>
@@ -72,26 +72,26 @@ export function BringDevice({ onClose }: { readonly onClose: () => void }) {
         {acting.fault !== null && <p role="alert">{acting.fault}</p>}
         {invitation !== null && left > 0 && (
           <>
-            <p>Point its camera at the code: it opens this very place there, and lets the device in.</p>
+            <p>Scan the code with the device’s camera: it opens this page there and registers the device.</p>
             <p>
               Good for one device, for <span className="left">{left}</span> s.
             </p>
             <p className="address">{invitation.address}</p>
             {isOwner && !isConfirmed && (
               <Quiet>
-                Owners sign in there by password only. To let them use a PIN there, enter your password under People
-                first, then show another code.
+                Owners sign in there by password only. To allow a PIN there, enter your password under Users and devices
+                first, then get another code.
               </Quiet>
             )}
             <Quiet>
-              A device that warns of the certificate does not trust this workshop’s own yet: the README says how.
+              If the device warns about the certificate, it does not trust this workshop’s yet. The README explains how.
             </Quiet>
           </>
         )}
-        {invitation !== null && left === 0 && <p>The two minutes are over.</p>}
+        {invitation !== null && left === 0 && <p>Code expired.</p>}
         <Button onPress={() => setCount((before) => before + 1)} isDisabled={acting.isBusy}>
           <Smartphone aria-hidden size={20} />
-          Another code
+          New code
         </Button>
       </div>
     </Shown>

@@ -36,7 +36,7 @@ export function Confirmed({ children }: { readonly children: ReactNode }) {
         await acting.act(() => tell('confirmPassword', { body: { password } }));
         setPassword('');
       }}
-      beside="Only the owner sees and changes people and devices. Fettle asks for the password every 15 minutes."
+      beside="Only the owner sees and changes users and devices. Fettle asks for the password every 15 minutes."
     >
       <Field
         label="Password"

@@ -17,12 +17,12 @@ export function FirstOwner() {
   return (
     <Door
       title="The owner’s account"
-      act="Make it and sign in"
+      act="Create and sign in"
       isReady={code.trim() !== '' && name.trim() !== '' && isFit}
       isBusy={acting.isBusy}
       fault={acting.fault}
       onAct={() => void acting.act(() => tell('makeOwner', { body: { code, name: name.trim(), password } }))}
-      beside={<Quiet>The owner says who else has an account, and what they may do.</Quiet>}
+      beside={<Quiet>The owner gives the others their accounts and roles.</Quiet>}
     >
       <Field
         label="Code"
@@ -31,7 +31,7 @@ export function FirstOwner() {
         onChange={setCode}
         autoFocus
         maxLength={40}
-        hint="It stands in the window where Fettle was started."
+        hint="Shown in the window where Fettle was started."
       />
       <Field
         label="Name"
@@ -39,7 +39,7 @@ export function FirstOwner() {
         onChange={setName}
         autoComplete="username"
         maxLength={60}
-        hint="As it is to stand beside what you do."
+        hint="Name to show beside your work."
       />
       {fields}
     </Door>

@@ -40,10 +40,10 @@ export function Gate() {
   if (session === null) {
     return isAway ? (
       <Panel role="alert">
-        The server does not answer, and nobody was signed in on this device: sign in as soon as it is back.
+        The server does not answer, and nobody was signed in on this device. Sign in once it is back.
       </Panel>
     ) : (
-      <Panel aria-busy>Looking up who is here …</Panel>
+      <Panel aria-busy>Checking sign-in …</Panel>
     );
   }
   if (session.first) return <firstOwner.View />;

@@ -27,15 +27,15 @@ export function HeldBack() {
           }
         >
           {others.length} {others.length === 1 ? 'change' : 'changes'} typed here by {names.join(' and ')}{' '}
-          {others.length === 1 ? 'waits' : 'wait'} until {names.length === 1 ? 'they sign' : 'each of them signs'} in on
-          this device.
+          {others.length === 1 ? 'waits' : 'wait'} until {names.length === 1 ? 'they sign' : 'each of them signs'}{' '}
+          in on this device.
         </Notice>
       )}
       {!mayType && (
         <Notice>
           {person.role === 'stores'
-            ? 'You are signed in as stores: you keep the drawer; what is typed at an engine is not taken.'
-            : 'You are signed in as a reader: you see everything, and nothing that is typed is taken.'}
+            ? 'Signed in as stores: you look after stock. Entries at an engine are not saved.'
+            : 'Signed in as viewer: you see everything. Entries are not saved.'}
         </Notice>
       )}
     </>

@@ -15,7 +15,7 @@ function guessedName(): string {
 
 /** Lets this device in, by the code that it was led here with, and opens the place that the code was shown beside. */
 export function LetIn() {
-  useTitle('Let this device in');
+  useTitle('Register this device');
   const { hash } = useLocation();
   const navigate = useNavigate();
   const [code] = useState(() => hash.slice(1));
@@ -23,15 +23,13 @@ export function LetIn() {
   const acting = useActing();
   if (code === '') {
     return (
-      <Panel role="alert">
-        There is no code here. Show one on a device that is in already: “On a phone”, beside any engine.
-      </Panel>
+      <Panel role="alert">No code here. Get one under “Open on phone” beside any engine, on a registered device.</Panel>
     );
   }
   return (
     <Door
-      title="Let this device in"
-      act="Let it in"
+      title="Register this device"
+      act="Add device"
       isReady={name.trim() !== ''}
       isBusy={acting.isBusy}
       fault={acting.fault}
@@ -41,14 +39,14 @@ export function LetIn() {
           await navigate(to, { replace: true });
         })
       }
-      beside={<Quiet>From then on one signs in here by PIN. The owner can let it out again at any time.</Quiet>}
+      beside={<Quiet>From then on people sign in here by PIN. The owner can remove the device at any time.</Quiet>}
     >
       <Field
-        label="What is it called?"
+        label="Device name"
         value={name}
         onChange={setName}
         maxLength={60}
-        hint="It stands beside what is done from it: “Tablet at the vise”."
+        hint="Shown beside work done on it, such as “Tablet at the vise”."
       />
     </Door>
   );

@@ -1,4 +1,4 @@
-import { type Who as Account, commonPin, roleWords } from '@fettle/core';
+import { type Who as Account, commonPin, roleName, roleWords } from '@fettle/core';
 import { LogOut } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -44,7 +44,7 @@ function OwnPassword() {
         }}
       >
         <Field
-          label="The one you have"
+          label="Current password"
           type="password"
           autoComplete="current-password"
           maxLength={200}
@@ -56,7 +56,7 @@ function OwnPassword() {
         {isDone && <p role="status">Changed. Everywhere else you were signed out.</p>}
         <Row>
           <Button type="submit" isDisabled={!isReady || acting.isBusy}>
-            Change the password
+            Change password
           </Button>
         </Row>
       </Form>
@@ -81,8 +81,8 @@ function OwnPin({ hasPin, role }: Pick<Account, 'hasPin' | 'role'>) {
       <PanelTitle>PIN</PanelTitle>
       <Quiet>
         {hasPin
-          ? 'You have one: it counts on devices that were let in'
-          : 'With one you sign in by a few digits, on devices that were let in'}
+          ? 'You have one: it works on registered devices'
+          : 'A PIN signs you in by a few digits, on registered devices'}
         {role === 'owner' ? ' by an owner who had just typed their password.' : '.'}
       </Quiet>
       <Form
@@ -113,7 +113,7 @@ function OwnPin({ hasPin, role }: Pick<Account, 'hasPin' | 'role'>) {
         {acting.fault !== null && <p role="alert">{acting.fault}</p>}
         <Row>
           <Button type="submit" isDisabled={!isPin || current === '' || acting.isBusy}>
-            {hasPin ? 'Change the PIN' : 'Set the PIN'}
+            {hasPin ? 'Change PIN' : 'Set PIN'}
           </Button>
           {hasPin && (
             <Button isDisabled={current === '' || acting.isBusy} onPress={() => void set(null)}>
@@ -134,8 +134,8 @@ function Who({ person, device }: { readonly person: Account; readonly device: st
         <div style={{ flex: 1 }}>
           <PanelTitle as="h1">{person.name}</PanelTitle>
           <p>
-            {person.role}: {roleWords(person.role)}.{' '}
-            {device === null ? 'This device was not let in.' : `This device: ${device}.`}
+            {roleName(person.role)}: {roleWords(person.role)}.{' '}
+            {device === null ? 'This device is not registered.' : `This device: ${device}.`}
           </p>
         </div>
         <Button $kind="main" isDisabled={acting.isBusy} onPress={() => void acting.act(signOut)}>
@@ -155,8 +155,8 @@ export function Me() {
   if (!session?.person) {
     return (
       <Panel>
-        Nobody signs in here: this server listens to its own machine alone. How to open it to the workshop stands in the
-        README, under “More than one device”.
+        No accounts: this server is for its own machine only. To open it to the workshop, see “More than one device” in
+        the README.
       </Panel>
     );
   }

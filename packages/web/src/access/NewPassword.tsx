@@ -26,16 +26,16 @@ function NewPassword({ value, again, onChange, onAgain }: NewPasswordProps) {
         value={value}
         onChange={onChange}
         fault={value === '' ? null : passwordFault(value)}
-        hint="At least ten characters; several words are easy to keep."
+        hint="At least ten characters; several words are easy to remember."
       />
       <Field
-        label="The same once more"
+        label="Repeat password"
         type="password"
         autoComplete="new-password"
         maxLength={200}
         value={again}
         onChange={onAgain}
-        fault={again !== '' && again !== value ? 'It differs from the one above.' : null}
+        fault={again !== '' && again !== value ? 'Passwords do not match.' : null}
       />
     </>
   );

@@ -8,21 +8,21 @@ import { useActing } from './useActing.js';
 
 /** A password of one's own, in the place of the one that was given; before anything else. */
 export function FirstPassword() {
-  useTitle('A password of your own');
+  useTitle('Set your own password');
   const [current, setCurrent] = useState('');
   const { password, isFit, fields } = useNewPassword();
   const acting = useActing();
   return (
     <Door
-      title="A password of your own"
-      act="Set it and go on"
+      title="Set your own password"
+      act="Set password"
       isReady={current !== '' && isFit}
       isBusy={acting.isBusy}
       fault={acting.fault}
       onAct={() => void acting.act(() => tell('changePassword', { body: { current, password } }))}
     >
       <Field
-        label="The one you were given"
+        label="Password you were given"
         type="password"
         autoFocus
         autoComplete="current-password"

@@ -1,4 +1,4 @@
-import { type DeviceView, type PersonView, ROLES, type Role, roleWords } from '@fettle/core';
+import { type DeviceView, type PersonView, ROLES, type Role, roleName, roleWords } from '@fettle/core';
 import { formatDistanceToNow } from 'date-fns';
 import { KeyRound, Plus, ScrollText } from 'lucide-react';
 import { useState } from 'react';
@@ -17,7 +17,7 @@ import { tell } from '../wire/tell.js';
 import { Confirmed } from './Confirmed.js';
 import { type Acting, useActing } from './useActing.js';
 
-const ROLE_OPTIONS = ROLES.map((value) => ({ value, label: value }));
+const ROLE_OPTIONS = ROLES.map((value) => ({ value, label: roleName(value) }));
 
 const Told = styled.strong`
   font-family: var(--figures);
@@ -51,10 +51,10 @@ function personColumns(acting: Acting, onTold: (told: TellOnce) => void): DataCo
     { key: 'name', head: 'Name', cell: ({ name }) => <strong>{name}</strong>, sortBy: ({ name }) => name },
     {
       key: 'role',
-      head: 'May',
+      head: 'Role',
       cell: ({ id, name, role, retiredAt }) =>
         retiredAt ? (
-          'nothing: no longer here'
+          'none: disabled'
         ) : (
           <Choice
             label={`What ${name} may do`}
@@ -75,7 +75,7 @@ function personColumns(acting: Acting, onTold: (told: TellOnce) => void): DataCo
           : lockedUntil
             ? 'must wait after wrong tries'
             : mustChange
-              ? 'not yet with a password of their own'
+              ? 'first password not changed yet'
               : hasPin
                 ? 'by password or PIN'
                 : 'by password',
@@ -102,10 +102,10 @@ function personColumns(acting: Acting, onTold: (told: TellOnce) => void): DataCo
           )}
           <Button
             $kind="quiet"
-            aria-label={retiredAt ? `Let ${name} sign in again` : `Let ${name} sign in no longer`}
+            aria-label={retiredAt ? `Enable ${name}` : `Disable ${name}`}
             onPress={() => change(id, { retired: !retiredAt })}
           >
-            {retiredAt ? 'Let in again' : 'No longer here'}
+            {retiredAt ? 'Enable' : 'Disabled accounts'}
           </Button>
         </Row>
       ),
@@ -126,13 +126,13 @@ function Accounts() {
       clearDraft({ name, role });
     });
   return (
-    <Panel aria-label="People">
+    <Panel aria-label="Users and devices">
       <Row>
         <PanelTitle as="h1" style={{ flex: 1 }}>
-          People
+          Users and devices
         </PanelTitle>
         <Link className="log" to="audit">
-          <ScrollText aria-hidden size={18} /> Who did what
+          <ScrollText aria-hidden size={18} /> Activity log
         </Link>
       </Row>
       {told && (
@@ -140,24 +140,18 @@ function Accounts() {
           urgent
           actions={
             <Button $kind="quiet" onPress={() => setTold(null)}>
-              I have passed it on
+              Done
             </Button>
           }
         >
-          {told.name} signs in with <Told>{told.password}</Told> and sets a password of their own then. It is told this
-          once.
+          {told.name} signs in with <Told>{told.password}</Told>, then sets a password. Shown once only.
         </Notice>
       )}
       {acting.fault !== null && <Notice urgent>{acting.fault}</Notice>}
       {data ? (
-        <DataTable
-          label="People who have an account"
-          items={data}
-          columns={personColumns(acting, setTold)}
-          keyOf={({ id }) => id}
-        />
+        <DataTable label="Accounts" items={data} columns={personColumns(acting, setTold)} keyOf={({ id }) => id} />
       ) : (
-        <Quiet>Looking up who has an account …</Quiet>
+        <Quiet>Loading accounts …</Quiet>
       )}
       <Add
         onSubmit={(event) => {
@@ -166,25 +160,25 @@ function Accounts() {
         }}
       >
         <Field
-          label="Somebody new"
+          label="New person"
           value={name}
           onChange={(typed) => setDraft({ name: typed, role })}
           maxLength={60}
           placeholder="name"
         />
         <Choice
-          label="Role"
+          label="Account role"
           value={role}
           options={ROLE_OPTIONS}
           onChange={(chosen) => setDraft({ name, role: chosen })}
         />
         <Button type="submit" isDisabled={name.trim() === '' || acting.isBusy}>
           <Plus aria-hidden size={20} />
-          Make an account
+          Create account
         </Button>
       </Add>
       <Quiet>
-        {role}: {roleWords(role)}.
+        {roleName(role)}: {roleWords(role)}.
       </Quiet>
     </Panel>
   );
@@ -207,14 +201,14 @@ function Devices() {
     },
     {
       key: 'by',
-      head: 'Let in',
+      head: 'Added',
       cell: ({ letInAt, letInBy }) => `${ago(letInAt)}, by ${letInBy}`,
       sortBy: ({ letInAt }) => letInAt,
     },
     {
       key: 'seen',
-      head: 'Here last',
-      cell: ({ seenAt, revokedAt }) => (revokedAt ? `let out ${ago(revokedAt)}` : ago(seenAt)),
+      head: 'Last seen',
+      cell: ({ seenAt, revokedAt }) => (revokedAt ? `removed ${ago(revokedAt)}` : ago(seenAt)),
       sortBy: ({ seenAt }) => seenAt,
     },
     {
@@ -224,10 +218,10 @@ function Devices() {
         revokedAt ? null : (
           <Button
             $kind="quiet"
-            aria-label={`Let ${name} out`}
+            aria-label={`Remove ${name}`}
             onPress={() => void acting.act(() => tell('revokeDevice', { id }))}
           >
-            Let it out
+            Remove
           </Button>
         ),
     },
@@ -236,14 +230,14 @@ function Devices() {
     <Panel aria-label="Devices">
       <PanelTitle>Devices</PanelTitle>
       <Quiet>
-        Let a device in by the code beside any engine (“On a phone”). People sign in there by PIN. Owners can use a PIN
-        only where an owner let the device in. Letting a device out signs everybody out there at once.
+        Register a device by the code beside any engine (“Open on phone”). People sign in there by PIN. Owners can use a
+        PIN only where an owner registered the device. Removing a device signs everyone out there at once.
       </Quiet>
       {acting.fault !== null && <Notice urgent>{acting.fault}</Notice>}
       {data && data.length > 0 ? (
-        <DataTable label="Devices that were let in" items={data} columns={columns} keyOf={({ id }) => id} />
+        <DataTable label="Registered devices" items={data} columns={columns} keyOf={({ id }) => id} />
       ) : (
-        <Quiet>{data ? 'None was let in yet.' : 'Looking them up …'}</Quiet>
+        <Quiet>{data ? 'No registered devices.' : 'Loading devices …'}</Quiet>
       )}
     </Panel>
   );
@@ -251,7 +245,7 @@ function Devices() {
 
 /** Who has an account and what they may do; which devices were let in. */
 export function People() {
-  useTitle('People');
+  useTitle('Users and devices');
   return (
     <Confirmed>
       <Accounts />

@@ -38,9 +38,7 @@ function ByPassword({ onPin }: { readonly onPin: (() => void) | null }) {
             Sign in by PIN
           </Button>
         ) : (
-          <Quiet>
-            No account, or the password is lost? The owner makes one and gives another: People, in their bar.
-          </Quiet>
+          <Quiet>No account, or password lost? Ask the owner: Users and devices.</Quiet>
         )
       }
     >
@@ -88,7 +86,7 @@ function ByPin({ people, device, onPassword }: ByPinProps) {
         <>
           {person && people.length > 1 && (
             <Button $kind="quiet" onPress={() => setWho(null)}>
-              Somebody else
+              Someone else
             </Button>
           )}
           <Button $kind="quiet" onPress={onPassword}>

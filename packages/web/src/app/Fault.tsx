@@ -6,15 +6,15 @@ import { useTitle } from './useTitle.js';
 export function Fault() {
   const error = useRouteError();
   const isMissing = error == null || isRouteErrorResponse(error);
-  useTitle(isMissing ? 'No such page' : 'This view failed');
+  useTitle(isMissing ? 'Page not found' : 'This view failed');
   return (
     <Panel role="alert">
-      <PanelTitle as="h1">{isMissing ? 'There is no such page' : 'This view failed'}</PanelTitle>
+      <PanelTitle as="h1">{isMissing ? 'Page not found' : 'This view failed'}</PanelTitle>
       <p>
         {isMissing
           ? 'The address leads nowhere in Fettle. '
-          : `The program made a mistake: ${error instanceof Error ? error.message : String(error)}. Readings already left are kept. `}
-        <Link to="/">Back to the benches</Link>
+          : `Page error: ${error instanceof Error ? error.message : String(error)}. Readings you have left are saved.`}
+        <Link to="/">Back to Engines</Link>
       </p>
     </Panel>
   );

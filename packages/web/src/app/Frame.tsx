@@ -121,13 +121,13 @@ function AppearanceField() {
 
 const PAGES = [
   { to: '/', label: 'Engines', isWhole: true },
-  { to: '/drawer', label: 'Workshop drawer', isWhole: false },
+  { to: '/drawer', label: 'Workshop stock', isWhole: false },
   { to: '/types', label: 'Engine types', isWhole: false },
-  { to: '/together', label: 'Together', isWhole: false },
-  { to: '/sum', label: 'Quick sum', isWhole: false },
+  { to: '/together', label: 'Several engines', isWhole: false },
+  { to: '/sum', label: 'Quick calculation', isWhole: false },
 ] as const;
 
-const PEOPLE = { to: '/people', label: 'People', isWhole: false } as const;
+const PEOPLE = { to: '/people', label: 'Users and devices', isWhole: false } as const;
 
 /** Who is signed in; leads to their account. */
 function SignedIn() {

@@ -3,7 +3,7 @@ import { Choice } from '../look/Choice.js';
 import { useAppDispatch, useAppSelector } from './store.js';
 
 const LOOKS = [
-  { value: 'system', label: 'As the device' },
+  { value: 'system', label: 'System' },
   { value: 'light', label: 'Light' },
   { value: 'dark', label: 'Dark' },
   { value: 'workshop', label: 'Workshop' },
@@ -15,9 +15,9 @@ export function LookChoice() {
   const setting = useAppSelector((state) => state.appearance.setting);
   return (
     <>
-      <span aria-hidden>Look</span>
+      <span aria-hidden>Theme</span>
       <Choice
-        label="Look"
+        label="Theme"
         isLabelHidden
         value={setting}
         options={LOOKS}

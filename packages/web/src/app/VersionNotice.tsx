@@ -14,13 +14,11 @@ export function VersionNotice() {
   }, [isWanted, count]);
   if (version === 'none') return null;
   return (
-    <Notice actions={!isWanted && <Button onPress={() => setWanted(true)}>Load it now</Button>}>
-      {version === 'waits'
-        ? 'There is a new version of this page.'
-        : 'Another tab has gone over to a new version of this page.'}{' '}
+    <Notice actions={!isWanted && <Button onPress={() => setWanted(true)}>Reload</Button>}>
+      {version === 'waits' ? 'There is a new version of this page.' : 'Another tab runs a newer version.'}{' '}
       {count > 0
-        ? `It is loaded ${isWanted ? '' : 'at the earliest '}when what was typed is sent or decided (${count} left).`
-        : 'What is half typed in a box stays in its box.'}
+        ? `It loads once ${count === 1 ? 'one change is' : `${count} changes are`} sent or resolved.`
+        : 'Unfinished entries are kept.'}
     </Notice>
   );
 }

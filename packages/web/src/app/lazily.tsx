@@ -58,8 +58,8 @@ export function lazily<Props extends object = object>(
       <Panel role="alert">
         <PanelTitle as="h1">This page could not be fetched yet</PanelTitle>
         <p>
-          The server does not answer, and this part of Fettle was not opened here before. What was typed is kept on this
-          device; the page opens as soon as the server is back.
+          This page is not available offline, as it was not opened here before. Your entries are saved on this device.
+          The page opens when the server is back.
         </p>
       </Panel>
     );

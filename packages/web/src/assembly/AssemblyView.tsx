@@ -54,7 +54,7 @@ function StationBar({ work }: { work: AssemblyWork }) {
 /** The halves that go in, as they were chosen. */
 function HalvesText({ work, one }: { work: AssemblyWork; one: StationAssembly }) {
   const chosen = work.document.choice?.stations[one.station];
-  if (!chosen) return <Quiet>No halves are chosen for it yet.</Quiet>;
+  if (!chosen) return <Quiet>No shells selected for it yet.</Quiet>;
   return (
     <p>
       <strong>{chosen.upper.label}</strong> over <strong>{chosen.lower.label}</strong>
@@ -80,9 +80,9 @@ function StationChecks({ work }: { work: AssemblyWork }) {
     <>
       <Panel aria-label={`Checks at ${station.station}`}>
         <Row style={{ justifyContent: 'space-between' }}>
-          <PanelTitle>Put {station.station} together</PanelTitle>
+          <PanelTitle>Assemble {station.station}</PanelTitle>
           <Quiet>
-            {checks.length - open.length} of {checks.length} seen to
+            {checks.length - open.length} of {checks.length} checked
           </Quiet>
         </Row>
         <HalvesText work={work} one={station} />
@@ -91,7 +91,7 @@ function StationChecks({ work }: { work: AssemblyWork }) {
             <CheckRow key={check.place} work={work} check={check} />
           ))}
         </List>
-        {isNarrow && !beforeOpen && <Quiet>Everything before the bolts is seen to.</Quiet>}
+        {isNarrow && !beforeOpen && <Quiet>Ready to tighten.</Quiet>}
       </Panel>
       {(!isNarrow || !beforeOpen) && (
         <>
@@ -115,7 +115,7 @@ function StationChecks({ work }: { work: AssemblyWork }) {
       {isDone && next && (
         <Row>
           <Button $kind="main" onPress={() => show(next.station)}>
-            On to {next.station}
+            Next: {next.station}
           </Button>
         </Row>
       )}

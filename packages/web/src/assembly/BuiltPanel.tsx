@@ -6,13 +6,13 @@ import { Quiet } from '../look/Panel.js';
 import { useKeptText } from '../look/useKeptText.js';
 import type { AssemblyWork } from './useAssembly.js';
 
-const NOT_SAID = { value: '', label: 'not said: asked for' } as const;
+const NOT_SAID = { value: '', label: 'not set' } as const;
 const YES_NO = [NOT_SAID, { value: 'yes', label: 'yes' }, { value: 'no', label: 'no' }] as const;
 const GROOVED = [
   NOT_SAID,
-  { value: 'upper', label: 'the upper half' },
-  { value: 'lower', label: 'the lower half' },
-  { value: 'both', label: 'both halves' },
+  { value: 'upper', label: 'the upper shell' },
+  { value: 'lower', label: 'the lower shell' },
+  { value: 'both', label: 'both shells' },
   { value: 'none', label: 'neither' },
 ] as const;
 const CAPS = [
@@ -25,9 +25,9 @@ const CAPS = [
 
 const WASHER_LUGS = [
   NOT_SAID,
-  { value: 'lower', label: 'the lower halves, in the cap' },
-  { value: 'upper', label: 'the upper halves, in the block' },
-  { value: 'both', label: 'both halves' },
+  { value: 'lower', label: 'the lower washers, in the cap' },
+  { value: 'upper', label: 'the upper washers, in the block' },
+  { value: 'both', label: 'both shells' },
   { value: 'none', label: 'neither' },
 ] as const;
 
@@ -70,9 +70,9 @@ export function BuiltPanel({ work }: { work: AssemblyWork }) {
         )}
         {yesNo('lugs', 'Shells have lugs')}
         {yesNo('dowels', 'There are dowels')}
-        {document.withRods && yesNo('boltCovers', 'Rod bolts stand out')}
+        {document.withRods && yesNo('boltCovers', 'Rod bolts protrude')}
       </FieldPairs>
-      <Quiet>What does not apply is not asked for; what nobody said is.</Quiet>
+      <Quiet>Checks that do not apply are hidden; unset ones show.</Quiet>
     </Fold>
   );
 }
@@ -88,7 +88,7 @@ export function FacePanel({ work }: { work: AssemblyWork }) {
         label="Running faces lubricated with"
         value={face.school ?? ''}
         options={[
-          { value: '', label: 'not said' },
+          { value: '', label: 'not set' },
           ...FACE_SCHOOLS.map((value) => ({ value, label: `${FACE_WORDS[value].name}: ${FACE_WORDS[value].why}` })),
         ]}
         onChange={(value) => setFace({ school: FACE_SCHOOLS.find((one) => one === value) ?? null })}

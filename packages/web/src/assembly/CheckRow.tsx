@@ -27,7 +27,7 @@ const ICONS = {
   'not-here': <Minus aria-hidden size={26} />,
 } as const;
 
-const WORDS = { done: 'done', found: 'found', 'not-here': 'does not apply here' } as const;
+const WORDS = { done: 'done', found: 'found', 'not-here': 'not applicable' } as const;
 
 /** One thing to look at: what and why, and three answers; what was found asks for words and a decision. */
 export function CheckRow({ work, check }: { work: AssemblyWork; check: StationCheck }) {
@@ -41,7 +41,7 @@ export function CheckRow({ work, check }: { work: AssemblyWork; check: StationCh
         <p className="what">{check.what}</p>
         <p className="why">
           {check.isOutdated
-            ? 'Parts changed places since it was checked: once more.'
+            ? 'Parts swapped since. Check again.'
             : made
               ? `${WORDS[made.state]}, ${made.by}, ${format(new Date(made.at), 'd MMM HH:mm')}`
               : check.why}
@@ -50,21 +50,25 @@ export function CheckRow({ work, check }: { work: AssemblyWork; check: StationCh
       <div className="acts">
         {made ? (
           made.state !== 'found' && (
-            <Button $kind="quiet" aria-label={`Take back: ${name}`} onPress={() => say(check, null)}>
+            <Button $kind="quiet" aria-label={`Undo: ${name}`} onPress={() => say(check, null)}>
               <Undo2 aria-hidden size={18} />
             </Button>
           )
         ) : (
           <>
-            <Button aria-label={`In order: ${name}`} onPress={() => say(check, { state: 'done' })}>
+            <Button aria-label={`OK: ${name}`} onPress={() => say(check, { state: 'done' })}>
               <Check aria-hidden size={20} />
-              In order
+              OK
             </Button>
-            <Button aria-label={`Found: ${name}`} onPress={() => say(check, { state: 'found' })}>
-              Found
+            <Button aria-label={`Problem: ${name}`} onPress={() => say(check, { state: 'found' })}>
+              Problem
             </Button>
-            <Button $kind="quiet" aria-label={`Not here: ${name}`} onPress={() => say(check, { state: 'not-here' })}>
-              Not here
+            <Button
+              $kind="quiet"
+              aria-label={`Not applicable: ${name}`}
+              onPress={() => say(check, { state: 'not-here' })}
+            >
+              Not applicable
             </Button>
           </>
         )}

@@ -41,17 +41,17 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
     }
   };
   return (
-    <Ask aria-label={`Found: ${name}`}>
+    <Ask aria-label={`Problem: ${name}`}>
       <Field
         label={
           <>
-            What was found<span className="visually-hidden">: {name}</span>
+            Problem<span className="visually-hidden">: {name}</span>
           </>
         }
         value={words.text}
         maxLength={500}
         autoFocus={made?.words === ''}
-        placeholder="as oil hole a third covered"
+        placeholder="such as oil hole a third covered"
         onChange={words.setText}
         isLeftOver={words.isLeftOver}
         onBlur={() => {
@@ -65,9 +65,9 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
       <Row style={{ margin: '0.4rem 0' }}>
         <FileButton label={`Picture: ${name}`} accept="image/*" onChoose={(file) => void take(file)}>
           <Camera aria-hidden size={18} />
-          {made?.photo ? 'Another picture' : 'Add a picture'}
+          {made?.photo ? 'Another photo' : 'Add photo'}
         </FileButton>
-        {sending.busy && <Quiet role="status">Keeping the picture …</Quiet>}
+        {sending.busy && <Quiet role="status">Saving the photo …</Quiet>}
         {sending.fault !== null && <p role="alert">{sending.fault}</p>}
       </Row>
       <Field
@@ -75,13 +75,13 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
           <>
             {made?.decision
               ? `Decided by ${made.decision.by}, ${format(new Date(made.decision.at), 'd MMM HH:mm')}`
-              : 'What is decided about it'}
+              : 'Decision'}
             <span className="visually-hidden">: {name}</span>
           </>
         }
         value={decision.text}
         maxLength={500}
-        placeholder="as hole dressed, edges rounded; or left as it is"
+        placeholder="such as hole dressed, edges rounded; or left as it is"
         onChange={decision.setText}
         isLeftOver={decision.isLeftOver}
         onBlur={() => {
@@ -90,7 +90,7 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
         }}
       />
       <Row style={{ marginTop: '0.5rem' }}>
-        <Button onPress={() => say(check, { state: 'done' })}>In order after all</Button>
+        <Button onPress={() => say(check, { state: 'done' })}>Now OK</Button>
       </Row>
     </Ask>
   );

@@ -94,14 +94,14 @@ export function LabelsView() {
           {size === 'own' && (
             <>
               <Field
-                label="Wide, mm"
+                label="Width, mm"
                 figure
                 value={wide}
                 onChange={(next) => set({ wide: next })}
                 fault={own.wide === null ? '20 to 200.' : null}
               />
               <Field
-                label="High, mm"
+                label="Height, mm"
                 figure
                 value={high}
                 onChange={(next) => set({ high: next })}
@@ -121,7 +121,7 @@ export function LabelsView() {
             Print the labels
           </Button>
         </Row>
-        <Quiet>One for each station and its parts. Print at full size; the code leads to this engine's page.</Quiet>
+        <Quiet>One for each station and its parts. Print at full size; the code opens this engine’s page.</Quiet>
         {isHereOnly && (
           <Notice>
             This page was opened under {window.location.hostname}: the codes work on this machine only. For codes that
@@ -143,7 +143,7 @@ export function LabelsView() {
                     {rod !== null && ` · R${rod}`}
                   </strong>
                   <p>{document.name}</p>
-                  <p>{chosen ? `${chosen.upper.label} over ${chosen.lower.label}` : 'halves not chosen'}</p>
+                  <p>{chosen ? `${chosen.upper.label} over ${chosen.lower.label}` : 'no shells selected'}</p>
                   {marks.length > 0 && <p>marks {marks.join(', ')}</p>}
                   {isHereOnly && <p>code: this machine only</p>}
                 </div>

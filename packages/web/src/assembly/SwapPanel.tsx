@@ -39,9 +39,9 @@ export function SwapPanel({ work }: { work: AssemblyWork }) {
   const swaps = Object.entries(document.assembly.swaps).sort(([, first], [, next]) => (first.at < next.at ? 1 : -1));
   return (
     <Fold open={wasTyped}>
-      <summary>Parts that changed places{swaps.length > 0 && `: ${swaps.length}`}</summary>
+      <summary>Swapped parts{swaps.length > 0 && `: ${swaps.length}`}</summary>
       <Quiet>
-        Caps, rods and halves keep their places. Where two were changed, what was read and checked is asked for again.
+        Caps, rods and shells keep their stations. After a swap, the readings and checks of both must be repeated.
       </Quiet>
       {swaps.map(([id, done]) => (
         <p key={id}>
@@ -49,15 +49,15 @@ export function SwapPanel({ work }: { work: AssemblyWork }) {
         </p>
       ))}
       <Row style={{ alignItems: 'end' }}>
-        <Choice label="What changed places" value={part} options={PARTS} onChange={(next) => set({ part: next })} />
+        <Choice label="Part" value={part} options={PARTS} onChange={(next) => set({ part: next })} />
         <Choice
-          label="Of"
+          label="From"
           value={places.includes(one) ? one : ''}
           options={options}
           onChange={(next) => set({ one: next })}
         />
         <Choice
-          label="And of"
+          label="To"
           value={places.includes(other) ? other : ''}
           options={options}
           onChange={(next) => set({ other: next })}
@@ -65,7 +65,7 @@ export function SwapPanel({ work }: { work: AssemblyWork }) {
       </Row>
       <Row style={{ alignItems: 'end' }}>
         <Field
-          label="Why"
+          label="Reason"
           value={reason}
           maxLength={500}
           onChange={(next) => set({ reason: next })}
@@ -78,7 +78,7 @@ export function SwapPanel({ work }: { work: AssemblyWork }) {
             clearDraft();
           }}
         >
-          They changed places
+          Record swap
         </Button>
       </Row>
     </Fold>

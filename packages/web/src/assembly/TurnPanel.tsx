@@ -20,7 +20,7 @@ import type { AssemblyWork } from './useAssembly.js';
 
 const WAYS: readonly { how: HandTurn['how']; label: string }[] = [
   { how: 'even', label: 'Free and even' },
-  { how: 'uneven', label: 'Free, not evenly' },
+  { how: 'uneven', label: 'Free, uneven' },
   { how: 'stiff', label: 'Stiff' },
 ];
 
@@ -67,7 +67,7 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
       <Quiet>
         {one.turn === null
           ? 'By hand, a whole turn. Keep fingers clear of caps and rods.'
-          : `${turnText(one.turn)}; ${one.turn.by}, ${format(new Date(one.turn.at), 'd MMM HH:mm')}${one.isTurnOpen ? '. Parts changed places since: turn it again.' : ''}`}
+          : `${turnText(one.turn)}; ${one.turn.by}, ${format(new Date(one.turn.at), 'd MMM HH:mm')}${one.isTurnOpen ? '. Parts swapped since: turn it again.' : ''}`}
       </Quiet>
       <Row style={{ marginTop: '0.4rem' }}>
         {WAYS.map(({ how, label }) => (
@@ -85,13 +85,13 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
         <>
           <Row style={{ alignItems: 'end' }}>
             <Field
-              label="Stiff at, degrees; empty all the way round"
+              label="Stiff at, degrees (blank: all the way round)"
               figure
               value={angle.text}
               onChange={angle.setText}
               isLeftOver={angle.isLeftOver}
               onBlur={() => keep('stiff')}
-              fault={readAngle === 'wrong' ? 'Degrees from 0 to 360.' : null}
+              fault={readAngle === 'wrong' ? 'Enter degrees from 0 to 360.' : null}
             />
           </Row>
           <Notice>
@@ -106,16 +106,16 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
       )}
       {known && (
         <Fold open={known.breakaway !== null}>
-          <summary>Torque at which it starts to turn, if it was read</summary>
+          <summary>Breakaway torque, if measured</summary>
           <Row style={{ alignItems: 'end' }}>
             <Field
-              label={`${station} starts to turn at`}
+              label={`${station} breakaway torque`}
               figure
               value={away.text}
               onChange={away.setText}
               isLeftOver={away.isLeftOver}
               onBlur={() => keep(known.how)}
-              fault={readAway === 'wrong' ? 'A torque, or empty.' : null}
+              fault={readAway === 'wrong' ? 'Enter a torque, or leave blank.' : null}
             />
             <Choice
               label="Read in"

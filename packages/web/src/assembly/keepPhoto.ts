@@ -10,7 +10,7 @@ async function base64Of(blob: Blob): Promise<string> {
   const text = await new Promise<string>((resolve, reject) => {
     const reader = new FileReader();
     reader.addEventListener('load', () => resolve(String(reader.result)));
-    reader.addEventListener('error', () => reject(reader.error ?? new Error('the picture cannot be read')));
+    reader.addEventListener('error', () => reject(reader.error ?? new Error('the photo cannot be read')));
     reader.readAsDataURL(blob);
   });
   return text.slice(text.indexOf(',') + 1);
@@ -23,7 +23,8 @@ async function base64Of(blob: Blob): Promise<string> {
  * @throws Error for what is no picture, or is too large all the same; an `AskFault` where the server does not take it
  */
 export async function keepPhoto(job: string, by: string, file: File): Promise<string> {
-  if (!file.type.startsWith('image/')) throw new Error(`“${file.name}” is no picture: choose a JPEG, PNG or WebP.`);
+  if (!file.type.startsWith('image/'))
+    throw new Error(`“${file.name}” is not a photo: choose a JPEG, PNG or WebP file.`);
   const { default: imageCompression } = await import('browser-image-compression');
   const small = await imageCompression(file, {
     maxSizeMB: MOST_MB,
@@ -37,8 +38,8 @@ export async function keepPhoto(job: string, by: string, file: File): Promise<st
     throw new Error(message, { cause });
   });
   const type = PHOTO_TYPES.find((one) => one === small.type);
-  if (!type) throw new Error(`A picture of the kind ${small.type} is not kept: choose a JPEG, PNG or WebP.`);
-  if (small.size > LARGEST_PHOTO) throw new Error('The picture is larger than 5 MB, made smaller too: crop it first.');
+  if (!type) throw new Error(`${small.type} photos are not accepted: choose a JPEG, PNG or WebP file.`);
+  if (small.size > LARGEST_PHOTO) throw new Error('Photo over 5 MB even when reduced. Crop it first.');
   const id = newId();
   await tell('putPhoto', { id: job, photo: id, body: { by, type, data: await base64Of(small) } });
   return id;

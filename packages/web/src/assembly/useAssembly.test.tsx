@@ -66,7 +66,7 @@ describe('putting an engine together', () => {
     expect(check(seen, 'hole').isOpen).toBe(true);
   });
 
-  it('says how the shaft turns, and asks again for what rested on parts that changed places', () => {
+  it('says how the shaft turns, and asks again for what rested on swapped parts', () => {
     const seen = open();
     act(() => seen.current.assembly.say(check(seen, 'dry'), { state: 'found', words: 'a burr' }));
     act(() => seen.current.assembly.turn('M2', { how: 'stiff', angle: 90, breakaway: { value: 12, unit: 'Nm' } }));

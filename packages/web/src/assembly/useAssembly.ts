@@ -85,7 +85,7 @@ export function useAssembly(job: OpenJob): AssemblyWork {
         return { turns: turned === null ? others : { ...others, [station]: { ...turned, ...stamp() } } };
       }, `how the shaft turns with ${station}`),
     swap: (swap) =>
-      change((old) => withSwap(old, readings, newId(), { ...swap, ...stamp() }), `changed places: ${swapText(swap)}`),
+      change((old) => withSwap(old, readings, newId(), { ...swap, ...stamp() }), `swapped: ${swapText(swap)}`),
     setBuilt: (part) => set(({ built }) => ({ built: { ...built, ...part } }), 'what the engine has'),
     setFace: (part) => set(({ face }) => ({ face: { ...face, ...part } }), 'lubricant of the running faces'),
   };

@@ -15,7 +15,7 @@ export function BenchFilters({ stage, person, people, onStage, onPerson }: Bench
   return (
     <>
       <Choice
-        label="Next is in"
+        label="Next stage"
         value={stage ?? 'any'}
         options={[
           { value: 'any', label: 'any stage' },
@@ -24,7 +24,7 @@ export function BenchFilters({ stage, person, people, onStage, onPerson }: Bench
         onChange={(value) => onStage(value === 'any' ? null : (value as Stage))}
       />
       <Choice
-        label="Last touched by"
+        label="Last edited by"
         value={person ?? ''}
         options={[{ value: '', label: 'anybody' }, ...names.map((name) => ({ value: name, label: name }))]}
         onChange={(name) => onPerson(name === '' ? null : name)}

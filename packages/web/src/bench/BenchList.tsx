@@ -54,16 +54,16 @@ interface Gone {
 }
 
 function goneText({ name, count, isFitted }: Gone): string {
-  if (count === 0) return `${name} is off the bench.`;
-  const what = count === 1 ? 'one half or piece' : `${count} halves and pieces`;
+  if (count === 0) return `${name} closed.`;
+  const what = count === 1 ? 'one shell or piece' : `${count} shells and pieces`;
   return isFitted
-    ? `${name} is off the bench; ${what} fitted into it ${count === 1 ? 'has' : 'have'} left the drawer.`
-    : `${name} is off the bench; ${what} ${count === 1 ? 'is' : 'are'} free in the drawer again.`;
+    ? `${name} closed; ${what} fitted in it removed from stock.`
+    : `${name} closed; ${what} back in stock.`;
 }
 
 /** Engines on the benches: how far each is and what is the next thing to do. */
 export function BenchList() {
-  useTitle('Engines on the benches');
+  useTitle('Engines');
   const navigate = useNavigate();
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const [query] = useSearchParams();
@@ -104,7 +104,7 @@ export function BenchList() {
   return (
     <>
       <Row style={{ justifyContent: 'space-between', alignItems: 'end' }}>
-        <Title>Engines on the benches</Title>
+        <Title>Engines</Title>
         <Row style={{ alignItems: 'end' }}>
           <SearchField label="Find an engine" placeholder="name, number" value={typed} onChange={setTyped} />
           <FilterPlace>
@@ -120,7 +120,7 @@ export function BenchList() {
           </FilterPlace>
           <Button $kind="main" onPress={() => navigate('/new')}>
             <Plus aria-hidden size={20} />
-            Start an engine
+            New engine
           </Button>
         </Row>
       </Row>
@@ -132,8 +132,8 @@ export function BenchList() {
       )}
       {waiting.map((parcel) => (
         <Notice key={parcel.id}>
-          <Link to={`/engines/${parcel.jobId}/data`}>{parcel.document.name}</Link> is kept on this device until the
-          server answers.
+          <Link to={`/engines/${parcel.jobId}/data`}>{parcel.document.name}</Link>: saved on this device, waiting for
+          the server.
         </Notice>
       ))}
       {starts.map((after, at) => (

@@ -55,7 +55,7 @@ export function EngineFields({ control, proposeRods, library, isTyped, isTried, 
           name="unit"
           control={control}
           render={({ field }) => (
-            <Choice label="Measured in" value={field.value} onChange={field.onChange} options={UNIT_OPTIONS} />
+            <Choice label="Units" value={field.value} onChange={field.onChange} options={UNIT_OPTIONS} />
           )}
         />
       )}
@@ -64,7 +64,7 @@ export function EngineFields({ control, proposeRods, library, isTyped, isTried, 
         control={control}
         render={({ field }) => (
           <Choice
-            label="This job fits"
+            label="Work covers"
             value={field.value}
             onChange={field.onChange}
             options={[

@@ -11,7 +11,7 @@ import { useNewEngine } from './useNewEngine.js';
 
 /** Starts an engine: what it is, and what its data sheet says. */
 export function NewEngine() {
-  useTitle('Start an engine');
+  useTitle('New engine');
   const navigate = useNavigate();
   const engine = useNewEngine();
   const { setLimit, form, library, isTyped, layout, keys, limits, isTried, isReady, nameFault, submit } = engine;
@@ -27,18 +27,16 @@ export function NewEngine() {
       aria-label="New engine"
     >
       <Row style={{ justifyContent: 'space-between' }}>
-        <PanelTitle as="h1">Start an engine</PanelTitle>
+        <PanelTitle as="h1">New engine</PanelTitle>
         <Row>
           <Button onPress={() => navigate('/')}>Back</Button>
           <Button $kind="main" type="submit">
-            Put it on the bench
+            Create engine
           </Button>
         </Row>
       </Row>
       {fault && <Notice urgent>The library cannot be read: {fault}</Notice>}
-      {isTried && (isTyped ? !isReady : nameFault !== null) && (
-        <Notice urgent>Some boxes need another look; each says what it wants.</Notice>
-      )}
+      {isTried && (isTyped ? !isReady : nameFault !== null) && <Notice urgent>Check the marked fields.</Notice>}
       <Panel>
         <EngineFields {...engine} />
         {isTyped && layout && <ShaftDrawing layout={layout} height={110} />}
@@ -47,7 +45,7 @@ export function NewEngine() {
             <ShaftDrawing layout={view.type.layout} height={110} />
             <Quiet>
               {view.type.name}, revision {view.revision}: layout, limits with their sources, grades, undersizes and
-              codes are copied; what you change in the engine later stays its own.
+              grade tables are copied; later changes in the engine do not change the type.
             </Quiet>
           </>
         )}

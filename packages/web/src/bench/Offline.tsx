@@ -10,12 +10,12 @@ export function Offline() {
     <Panel role="status">
       <PanelTitle>The server does not answer</PanelTitle>
       <p>
-        The list of the engines cannot be read. What is typed is kept on this device and sent as soon as the server is
-        back; it is tried again every few seconds.
+        The list cannot be loaded. Your entries are saved on this device and sent when the server is back; trying every
+        few seconds.
       </p>
       {known.length > 0 && (
         <>
-          <p>Opened here before, as they were then:</p>
+          <p>Opened here before (offline copies):</p>
           <ul aria-label="Engines opened here before">
             {known.map(({ id, document }) => (
               <li key={id}>

@@ -18,22 +18,22 @@ export function TakenOff({ onBack }: { readonly onBack: (job: JobSummary) => voi
   const { data } = api.useListJobsQuery({ deleted: 'true', most }, useLookedAtEvery(LOOK_EVERY_MS));
   if (!data || data.jobs.length === 0) return null;
   return (
-    <Panel aria-label="Taken off the bench">
-      <Quiet>Taken off the bench. Everything in them is kept.</Quiet>
+    <Panel aria-label="Closed engines">
+      <Quiet>Closed engines. Their data is kept.</Quiet>
       <List>
         {data.jobs.map((job) => (
           <li key={job.id}>
             <Row>
               <strong>{job.name}</strong>
-              <Button $kind="quiet" aria-label={`Bring back ${job.name}`} onPress={() => onBack(job)}>
+              <Button $kind="quiet" aria-label={`Reopen ${job.name}`} onPress={() => onBack(job)}>
                 <RotateCcw aria-hidden size={18} />
-                Bring back
+                Reopen
               </Button>
             </Row>
           </li>
         ))}
       </List>
-      {data.goesOn !== null && most < MANY && <Button onPress={() => setMost(MANY)}>Show more of them</Button>}
+      {data.goesOn !== null && most < MANY && <Button onPress={() => setMost(MANY)}>Show more</Button>}
     </Panel>
   );
 }

@@ -5,10 +5,10 @@ import { usePairs } from './usePairs.js';
 import type { Play } from './usePlay.js';
 
 const WHY: Readonly<Record<BarredPair['why'], string>> = {
-  series: 'halves of two series are not mixed',
+  series: 'shells of two series are not mixed',
   mixed: 'two walls in one station are not allowed',
   step: 'its wall step is larger than allowed',
-  'thinner-side': 'its thinner half would be on the other side',
+  'thinner-side': 'its thinner shell would be on the other side',
 };
 /** So many are told. */
 const MOST = 3;
@@ -29,7 +29,7 @@ export function Barred({ document, station, play }: BarredProps) {
   return (
     <section aria-label={`Not allowed at ${station.id}`}>
       <Quiet>
-        <strong>Would do, but is not allowed:</strong>
+        <strong>In limits, but not allowed:</strong>
       </Quiet>
       {pairs.map(({ upper, lower, clearance, why, rules }) => (
         <Row key={`${upper} ${lower}`} style={{ padding: '0.25rem 0' }}>
@@ -45,7 +45,7 @@ export function Barred({ document, station, play }: BarredProps) {
                   const wish = { ...play.wishAt(station.id), upper, lower };
                   return { ...old, rules: { ...old.rules, ...rules }, wishes: { ...old.wishes, [station.id]: wish } };
                 },
-                `${name(upper)} over ${name(lower)} allowed and held at ${station.id}`,
+                `${name(upper)} over ${name(lower)} allowed and locked at ${station.id}`,
               )
             }
           >
@@ -53,9 +53,7 @@ export function Barred({ document, station, play }: BarredProps) {
           </Button>
         </Row>
       ))}
-      <Quiet>
-        Allowing one changes the rule for this engine and holds the pair here; the rule stands on the sheet.
-      </Quiet>
+      <Quiet>Changes the rule, locks the pair, prints on the build sheet.</Quiet>
     </section>
   );
 }

@@ -59,7 +59,7 @@ export function CandidateTable({ station, document, halves, choices }: Candidate
   // The same station never reads differently in the line and here: a pair is judged with all that is known of it.
   const stateOf = (candidate: Candidate) => pairVerdict(document, station, candidate).state;
   const table = (
-    <Scroll tabIndex={0} role="region" aria-label={`What each pair would give at ${station.id}`}>
+    <Scroll tabIndex={0} role="region" aria-label={`Clearance of each pair at ${station.id}`}>
       <Table>
         <thead>
           <tr>
@@ -108,7 +108,7 @@ export function CandidateTable({ station, document, halves, choices }: Candidate
         shown={candidates.length}
         all={all}
         what="pairs"
-        which={`${station.aim === null ? 'the tightest' : 'those nearest to the aim'}${candidates.length > most ? ' and the one that is chosen' : ''}`}
+        which={`${station.aim === null ? 'the tightest' : 'those nearest target'}${candidates.length > most ? ' and the selected one' : ''}`}
         onMore={() => setMost(MORE * most)}
       />
     </>

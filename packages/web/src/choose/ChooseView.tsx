@@ -85,14 +85,14 @@ export function ChooseView() {
           <UndoHere job={job} />
           <p>
             {held.length > MOST_TOLD
-              ? `Held: ${held.length} things, as they stand under their stations.`
-              : held.length > 0 && <>Held: {held.map(({ station, text }) => `${station} ${text}`).join('; ')}.</>}
+              ? `Locked: ${held.length} items, shown by station.`
+              : held.length > 0 && <>Locked: {held.map(({ station, text }) => `${station} ${text}`).join('; ')}.</>}
           </p>
-          {held.length > 0 && <Button onPress={play.releaseAll}>Let everything go</Button>}
+          {held.length > 0 && <Button onPress={play.releaseAll}>Unlock all</Button>}
           {plan.asked.ok && (
             <Button aria-expanded={isComparing} onPress={() => setCompared(isComparing ? null : 'plans')}>
               <Columns3 aria-hidden size={20} />
-              {isComparing ? 'Close the comparison' : 'Compare plans'}
+              {isComparing ? 'Close the comparison' : 'Compare selections'}
             </Button>
           )}
         </Tools>

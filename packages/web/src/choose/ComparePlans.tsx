@@ -23,10 +23,10 @@ import { meanOffText } from './meanOff.js';
 import { useAsked } from './useAsked.js';
 
 const WORDS: Readonly<Record<keyof PlanVariants, { name: string; meaning: string }>> = {
-  onHand: { name: 'On hand', meaning: 'the drawer as it is' },
-  orderable: { name: 'Anything ordered', meaning: 'as many of every half as wanted' },
+  onHand: { name: 'On hand', meaning: 'stock as counted' },
+  orderable: { name: 'Anything ordered', meaning: 'unlimited stock' },
   unmixed: { name: 'Not mixed', meaning: 'on hand, equal walls in every station' },
-  evenest: { name: 'Evenest', meaning: 'on hand, least spread along the shaft' },
+  evenest: { name: 'Most even', meaning: 'on hand, least spread along the shaft' },
 };
 const KINDS = Object.keys(WORDS) as (keyof PlanVariants)[];
 
@@ -40,7 +40,7 @@ const Wide = styled.div`
 /** An order as lines of a table: tabs to paste into a spreadsheet, commas for a CSV file (RFC 4180). */
 function orderText(order: ReturnType<typeof halvesToOrder>, separator: string): string {
   const rows = order.map(({ shell, count }) => [String(count), shell.id, shell.family, shell.half, String(shell.wall)]);
-  const lines = [['Count', 'Half', 'Family', 'Side', 'Wall'], ...rows];
+  const lines = [['Count', 'Shell', 'Family', 'Side', 'Wall'], ...rows];
   return csvOf(lines, separator);
 }
 
@@ -93,7 +93,7 @@ export function ComparePlans({
     resultOf(await search.variants(asked.request)),
   );
   if (fault) return <Panel role="alert">{fault}</Panel>;
-  if (!plans) return <Panel aria-busy>Working out four plans …</Panel>;
+  if (!plans) return <Panel aria-busy>Working out four selections …</Panel>;
   const length = (value: number) => workedOutText(lengthOfNumber(value, unit), unit);
   const row = (label: string, cell: (plan: FitPlan) => string) => (
     <tr>
@@ -113,9 +113,9 @@ export function ComparePlans({
   );
   const alike = request.stations.flatMap(({ id }) => (differing.has(id) ? [] : [id]));
   return (
-    <Panel aria-label="Plans side by side">
-      <PanelTitle>Plans side by side</PanelTitle>
-      <Wide tabIndex={0} role="region" aria-label="Table of the plans">
+    <Panel aria-label="Selections side by side">
+      <PanelTitle>Selections side by side</PanelTitle>
+      <Wide tabIndex={0} role="region" aria-label="Table of the selections">
         <Table>
           <thead>
             <tr>
@@ -179,7 +179,7 @@ export function ComparePlans({
             })}
             {alike.length > 0 && (
               <tr>
-                <th scope="row">Alike in all</th>
+                <th scope="row">Same in every selection</th>
                 <td colSpan={KINDS.length}>
                   {alike.join(', ')}{' '}
                   <Button $kind="quiet" aria-pressed={isWhole} onPress={() => setWhole(!isWhole)}>
@@ -189,15 +189,15 @@ export function ComparePlans({
               </tr>
             )}
             <tr>
-              <th scope="row">Take it</th>
+              <th scope="row">Use</th>
               {KINDS.map((kind) => (
                 <td key={kind}>
                   {plans[kind].cost !== null && kind !== 'orderable' && (
                     <Button
-                      aria-label={`Take this plan: ${WORDS[kind].name}`}
+                      aria-label={`Use this selection: ${WORDS[kind].name}`}
                       onPress={() => onTake(plans[kind], WORDS[kind].name)}
                     >
-                      Take this plan
+                      Use this selection
                     </Button>
                   )}
                 </td>

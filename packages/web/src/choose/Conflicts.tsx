@@ -28,13 +28,13 @@ interface ConflictsProps {
 
 /** What the button of a remedy says, by what the remedy does. */
 const ACTS: Readonly<Record<FitRemedy['kind'], string>> = {
-  release: 'Let it go',
-  'move-rod': 'Let it move',
-  buy: 'They are in the drawer now',
-  wall: 'They are in the drawer now',
-  rule: 'Change the rule',
-  limit: 'Move the limit',
-  regrind: 'Read it after grinding',
+  release: 'Unlock',
+  'move-rod': 'Unlock rod',
+  buy: 'They are in stock now',
+  wall: 'They are in stock now',
+  rule: 'Change rule',
+  limit: 'Change limit',
+  regrind: 'Measure after grinding',
 };
 
 /** So many stations of a remedy are told with what they come to. */
@@ -52,7 +52,7 @@ function LeadsTo({
   return (
     <small>
       {' '}
-      Leads to{' '}
+      Gives{' '}
       {told
         .map(({ station, clearance, chance }) => {
           const inside = chance === null ? '' : ` (${chanceText(chance)} inside)`;
@@ -83,11 +83,9 @@ function RemedyLine({
       {step?.kind === 'change' && (
         <Button onPress={() => play.remedy(step.change, ACTS[remedy.kind].toLowerCase())}>{ACTS[remedy.kind]}</Button>
       )}
-      {step?.kind === 'receive' && <Link to="/drawer">Put them into the workshop drawer</Link>}
+      {step?.kind === 'receive' && <Link to="/drawer">Add to workshop stock</Link>}
       {step?.kind === 'grind' && <Link to={`../${FEATURE_TABLE[step.feature].stage}`}>{ACTS.regrind}</Link>}
-      {remedy.kind === 'limit' && (
-        <small> The engine maker's data decide whether it may be; that it was moved is kept with its source.</small>
-      )}
+      {remedy.kind === 'limit' && <small> Check the maker’s data. The change is noted with the limit.</small>}
     </li>
   );
 }

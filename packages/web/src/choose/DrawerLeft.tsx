@@ -61,7 +61,7 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
     <Panel>
       {dearest.length > 0 && (
         <>
-          <PanelTitle>Where stock is short</PanelTitle>
+          <PanelTitle>Short of stock</PanelTitle>
           <ul style={{ margin: '0.25rem 0 0.6rem', paddingLeft: '1.1rem', fontSize: 'var(--size-small)' }}>
             {dearest.map(({ shells: ids, changes, unmixed }) => (
               <li key={ids.join()}>
@@ -85,16 +85,14 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
           </ul>
         </>
       )}
-      <PanelTitle>Left in the drawer</PanelTitle>
+      <PanelTitle>Left in stock</PanelTitle>
       <Quiet>
-        {shells.length === 0
-          ? 'No halves in it yet.'
-          : 'Touch a station to see its sum and what the other pairs would give.'}
+        {shells.length === 0 ? 'No shells in it yet.' : 'Select a station for its calculation and its other pairs.'}
       </Quiet>
       <Table>
         <thead>
           <tr>
-            <th>Half</th>
+            <th>Shell</th>
             <th className="number">Wall</th>
             <th className="number">Used</th>
             <th className="number">Left</th>
@@ -125,8 +123,8 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
       <ShowMore
         shown={shown.length}
         all={shells.length}
-        what="halves"
-        {...(shown.length > most ? { which: 'the first and those that are chosen' } : {})}
+        what="shells"
+        {...(shown.length > most ? { which: 'the first and the selected ones' } : {})}
         onMore={showMore}
       />
     </Panel>

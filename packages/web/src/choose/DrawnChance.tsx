@@ -48,7 +48,7 @@ export function DrawnChance({ document, station, halves }: DrawnChanceProps) {
     return (
       <>
         <Button $kind="quiet" isDisabled={isDrawing} onPress={ask}>
-          {isDrawing ? 'Drawing …' : 'Check the ± by drawing'}
+          {isDrawing ? 'Simulating …' : 'Check ± by simulation'}
         </Button>
         {fault !== null && <p role="alert">{fault}</p>}
       </>
@@ -57,11 +57,11 @@ export function DrawnChance({ document, station, halves }: DrawnChanceProps) {
   const { mean, u, inside } = answer.drawn;
   return (
     <Quiet role="status">
-      Drawn {DRAWS.toLocaleString('en')} times from what each size is known to:{' '}
+      Simulated {DRAWS.toLocaleString('en')} times from the uncertainty of each size:{' '}
       <span className="figure">
         {roughText(nanometres(Math.round(mean)), unit)} ± {spreadFigure(u, unit)}
       </span>
-      , {inside === 1 ? 'every one' : chanceText(inside)} inside its limits.
+      , {inside === 1 ? 'every one' : chanceText(inside)} in limits.
     </Quiet>
   );
 }

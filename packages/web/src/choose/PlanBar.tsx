@@ -43,30 +43,30 @@ const Bar = styled.div`
 const LEFT_OUT: Readonly<Record<LeftOut['reason'], string>> = {
   'not-measured': 'not measured yet',
   blocked: 'outside the data sheet',
-  'no-aim': 'without an aim',
-  uncertain: 'not known well enough for the chance that is asked for',
-  'out-of-round': 'too far out of round or tapered for the limits, whatever the shells',
+  'no-aim': 'no target',
+  uncertain: 'too uncertain for the required chance',
+  'out-of-round': 'out of round or tapered beyond any shell',
   'no-limits': 'without oil clearance limits on the data sheet',
-  'no-shells': 'without halves in the drawer',
+  'no-shells': 'no shells in stock',
   'no-rod': 'without a measured rod for each',
-  'two-rods': 'with more than one rod kept there',
-  'rod-blocked': 'with a rod kept there that is outside the data sheet',
-  'rod-not-measured': 'with a rod kept there that is not measured yet',
+  'two-rods': 'two rods locked there',
+  'rod-blocked': 'the rod locked there is out of limits',
+  'rod-not-measured': 'the rod locked there is not measured',
 };
 
 const NO_CHOICE: Readonly<Record<(JobFit & { ok: false })['reason'], { text: string; to: string; link: string }>> = {
   'no-limits': {
-    text: 'There are no oil clearance limits on the data sheet, so nothing can be chosen; the clearances are shown all the same.',
+    text: 'No oil clearance limits on the data sheet, so nothing can be selected. Clearances are shown.',
     to: '../data',
     link: 'Enter the limits',
   },
   'no-drawer': {
-    text: 'The workshop drawer has not been read yet, so what is free is not known.',
+    text: 'Workshop stock not loaded yet: free shells unknown.',
     to: '/drawer',
-    link: 'Open the workshop drawer',
+    link: 'Open workshop stock',
   },
-  'no-shells': { text: 'There are no halves in the drawer.', to: '../drawer', link: 'Enter the halves' },
-  'nothing-measured': { text: 'No main has both a bore and a journal yet.', to: '../bores', link: 'Read the bores' },
+  'no-shells': { text: 'No shells in stock.', to: '../drawer', link: 'Enter the shells' },
+  'nothing-measured': { text: 'No main has both a bore and a journal yet.', to: '../bores', link: 'Measure the bores' },
 };
 
 /** Whether two choices take the same halves at the same mains. */
@@ -139,7 +139,7 @@ function changeText(document: JobDocument, { plan, halves, before }: JobPlan): s
             return isMoved ? `${id} takes ${rodLabel(document, rod)}` : id;
           })
           .join(', ');
-  return `Against the plan before: ${cost}; changed: ${where}.`;
+  return `Change from previous: ${cost}; changed: ${where}.`;
 }
 
 interface DoubtsProps {
@@ -151,8 +151,8 @@ interface DoubtsProps {
 /** What is doubtful about a choice, once more before it is accepted. */
 function Doubts({ doubts, onAccept, onBack }: DoubtsProps) {
   return (
-    <Ask aria-label="Before it is accepted">
-      <strong>Before it is accepted:</strong>
+    <Ask aria-label="Check before accepting">
+      <strong>Check before accepting:</strong>
       <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }}>
         {doubts.map((doubt) => (
           <li key={doubt}>{doubt}</li>
@@ -160,9 +160,9 @@ function Doubts({ doubts, onAccept, onBack }: DoubtsProps) {
       </ul>
       <Row style={{ marginTop: '0.4rem' }}>
         <Button $kind="main" autoFocus onPress={onAccept}>
-          Accept all the same
+          Accept anyway
         </Button>
-        <Button onPress={onBack}>Not yet</Button>
+        <Button onPress={onBack}>Cancel</Button>
       </Row>
     </Ask>
   );
@@ -173,7 +173,7 @@ function GoOn({ plan: { goOn } }: { plan: JobPlan }) {
   if (!goOn) return null;
   return (
     <Button onPress={goOn.start}>
-      Go on for {goOn.seconds < 60 ? `${goOn.seconds} s` : `${goOn.seconds / 60} min`}
+      Search for another {goOn.seconds < 60 ? `${goOn.seconds} s` : `${goOn.seconds / 60} min`}
     </Button>
   );
 }
@@ -193,13 +193,13 @@ export function PlanBar(props: PlanBarProps) {
       </Notice>
     );
   }
-  if (fault) return <Notice urgent>The choice could not be worked out: {fault}</Notice>;
+  if (fault) return <Notice urgent>The selection failed: {fault}</Notice>;
   if (job.isCancelled) return <Bar>The search was stopped. Change anything, or open the view again, to search on.</Bar>;
   if (!plan) {
     return (
       <Bar aria-busy>
         <p>
-          Working out the best choice …{' '}
+          Finding the best selection …{' '}
           {progress?.cost != null &&
             progress.bound != null &&
             `found one; ${gapText(progress.cost, progress.bound)} better is not ruled out yet`}
@@ -212,8 +212,8 @@ export function PlanBar(props: PlanBarProps) {
     return (
       <Bar role="status">
         <p>
-          <strong>Out of time</strong>: no selection found, nor proved impossible. Search on, or hold a station, forbid
-          a half, count more halves. {leftOut}
+          <strong>Out of time</strong>: no selection found, nor proved impossible. Search on, or lock a station, rule
+          out a shell, count more shells. {leftOut}
         </p>
         <GoOn plan={job} />
       </Bar>
@@ -237,7 +237,11 @@ export function PlanBar(props: PlanBarProps) {
   // The sentence is of the selection that the line shows; only of the best one it is known whether it is proven.
   const isOfBest = showing === 'best' || isAccepted;
   const proof = plan.status === 'optimal' ? ', proven' : ', not proven';
-  const which = !isOfBest ? 'Accepted choice' : plan.status === 'optimal' ? 'Best choice' : 'Best choice found in time';
+  const which = !isOfBest
+    ? 'Accepted selection'
+    : plan.status === 'optimal'
+      ? 'Best selection'
+      : 'Best selection found in time';
   return (
     <Bar>
       <p>
@@ -274,13 +278,13 @@ export function PlanBar(props: PlanBarProps) {
           {choice === null
             ? ''
             : showing === 'accepted'
-              ? 'The line shows the accepted choice'
-              : 'The line shows the best choice'}
+              ? 'Showing the accepted selection'
+              : 'Showing the best selection'}
         </strong>
         {choice && (
           <span>
             {isAccepted
-              ? ', which is the best one'
+              ? ', same as best'
               : showing === 'accepted'
                 ? '; the best one differs'
                 : '; the accepted one differs'}
@@ -290,7 +294,7 @@ export function PlanBar(props: PlanBarProps) {
       </p>
       {plan.status === 'feasible' && <GoOn plan={job} />}
       {choice && !isAccepted && (
-        <Button onPress={() => onShow(other)}>Show the {other === 'best' ? 'best' : 'accepted'} choice</Button>
+        <Button onPress={() => onShow(other)}>Show the {other === 'best' ? 'best' : 'accepted'} selection</Button>
       )}
       {choice && (
         <Button onPress={onWithdraw}>
@@ -309,7 +313,7 @@ export function PlanBar(props: PlanBarProps) {
           aria-expanded={isAsked}
           onPress={() => (doubts.length > 0 ? setAsked(true) : onAccept())}
         >
-          Accept the best choice
+          Accept selection
         </Button>
       )}
       {isAsked && !isAccepted && doubts.length > 0 && (

@@ -86,7 +86,7 @@ function RodSlot({
       onClick={onOpen}
     >
       {label}
-      {isKept && <small> kept</small>}
+      {isKept && <small> locked</small>}
     </button>
   );
 }
@@ -145,7 +145,7 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
   const keptPin = (rod: number) => document.rods[String(rod)]?.pin ?? null;
   const grade = (pin: number) => {
     const chosen = halves[partName('pin', pin)];
-    if (!chosen) return 'nothing chosen';
+    if (!chosen) return 'nothing selected';
     const [upper, lower] = [chosen.upper, chosen.lower].map(
       ({ shell, label }) => document.shells[shell]?.grade ?? label,
     );
@@ -160,7 +160,7 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle>Rods on pins</PanelTitle>
         <Quiet>
-          Drag a rod to a pin to keep it there (Enter takes it up), or touch it to see every pin.{' '}
+          Drag a rod to a pin to lock it (Enter picks up). Select it to see all pins.{' '}
           {placements?.every(({ isKnown }) => isKnown) && (
             <>
               <strong>{placements.filter((one) => one.cost !== null).length}</strong> of {placements.length} placements
@@ -239,14 +239,14 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
                     ? `R${open} belongs to the other bank`
                     : placement
                       ? (placement.reason ?? extra(placement))
-                      : 'not part of the choice'}
+                      : 'not in the selection'}
                 </span>
                 <Button
-                  aria-label={isKept ? `Let go: R${open}` : `Keep here: R${open} on P${pin}`}
+                  aria-label={isKept ? `Unlock R${open}` : `Lock R${open} on P${pin}`}
                   onPress={() => play.keepRod(open, isKept ? null : pin)}
                 >
                   {isKept ? <PinOff aria-hidden size={18} /> : <Pin aria-hidden size={18} />}
-                  {isKept ? 'Let go' : 'Keep here'}
+                  {isKept ? 'Unlock' : 'Lock'}
                 </Button>
               </li>
             );

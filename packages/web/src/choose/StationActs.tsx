@@ -23,7 +23,7 @@ const Pair = styled.div`
 
 /** A half by its side, or as what it is where it fits both. */
 function sideWord(half: 'upper' | 'lower' | 'either' | undefined): string {
-  return half === undefined || half === 'either' ? 'half' : half;
+  return half === undefined || half === 'either' ? 'shell' : half;
 }
 
 interface StationActsProps {
@@ -48,18 +48,18 @@ export function StationActs({ job, document, station, halves, play }: StationAct
       <Acts>
         {halves && (
           <Button
-            aria-label={isHeld ? 'Let go' : 'Hold these'}
+            aria-label={isHeld ? 'Unlock' : 'Lock this pair'}
             aria-pressed={isHeld}
             onPress={() =>
               play.wish(
                 station.id,
                 isHeld ? { upper: null, lower: null } : { upper: halves.upper.shell, lower: halves.lower.shell },
-                isHeld ? `${station.id} let go` : `${station.id} held`,
+                isHeld ? `${station.id} unlocked` : `${station.id} locked`,
               )
             }
           >
             {isHeld ? <PinOff aria-hidden size={18} /> : <Pin aria-hidden size={18} />}
-            {isHeld ? 'Let go' : 'Hold'}
+            {isHeld ? 'Unlock' : 'Lock'}
           </Button>
         )}
         <Button
@@ -68,27 +68,27 @@ export function StationActs({ job, document, station, halves, play }: StationAct
             play.wish(
               station.id,
               { unmixed: !wish.unmixed },
-              wish.unmixed ? `${station.id} may be mixed` : `${station.id} not mixed`,
+              wish.unmixed ? `${station.id}: mixed pair allowed` : `${station.id} not mixed`,
             )
           }
         >
-          {wish.unmixed ? 'Allow a mix' : 'No mix'}
+          {wish.unmixed ? 'Allow mixed pair' : 'No mixed pair'}
         </Button>
         {halves &&
           [...new Set([halves.upper.shell, halves.lower.shell])].map((id) => (
             <Button
               key={id}
-              aria-label={`Not this ${sideWord(document.shells[id]?.half)}: ${label(id)}`}
+              aria-label={`Rule out this ${sideWord(document.shells[id]?.half)}: ${label(id)}`}
               onPress={() =>
                 play.wish(
                   station.id,
                   { noShells: [...new Set([...wish.noShells, id])] },
-                  `${label(id)} forbidden at ${station.id}`,
+                  `${label(id)} ruled out at ${station.id}`,
                 )
               }
             >
               <Ban aria-hidden size={18} />
-              Not this {sideWord(document.shells[id]?.half)}
+              Rule out this {sideWord(document.shells[id]?.half)}
             </Button>
           ))}
         {wish.noShells.length > 0 && (
@@ -100,10 +100,10 @@ export function StationActs({ job, document, station, halves, play }: StationAct
       <Pair>
         {isRod && (
           <Choice
-            label={`Rod kept on ${station.id}`}
+            label={`Rod locked on ${station.id}`}
             value={keptRod}
             options={[
-              { value: '', label: 'whichever is best' },
+              { value: '', label: 'best available' },
               ...Array.from({ length: rodCount(document.layout) }, (_, at) => ({
                 value: String(at + 1),
                 label: rodLabel(document, at + 1),
@@ -116,7 +116,7 @@ export function StationActs({ job, document, station, halves, play }: StationAct
         )}
         <LengthField
           kept={{ of: job, part: station.id, field: 'extra' }}
-          label={`Extra aim, ${unit}`}
+          label={`Added to target, ${unit}`}
           unit={unit}
           value={document.rules.extras[station.id] ?? null}
           onCommit={(extra) => play.setExtra(station.id, extra)}

@@ -24,7 +24,7 @@ function FindingText({ station, unit }: { station: JobStation; unit: JobDocument
         its limit by {formatExactLength(by, unit, INSTRUMENT_DECIMALS[unit])} {unit}.
       </strong>{' '}
       {by > BELIEVABLE_WEAR[unit]
-        ? 'No wear does that: a figure is in doubt. Read it again.'
+        ? 'No wear does that: a reading is suspect. Measure again.'
         : 'No shell cures it: read it again, then machine or replace the part.'}
     </p>
   ));
@@ -45,10 +45,7 @@ export function StationFacts({ document, station, readings, verdict }: StationFa
     <>
       <FindingText station={station} unit={unit} />
       {station.undersize && (
-        <p>
-          The journal is ground to {station.undersize.name} under: only halves for that undersize suit it, and
-          undersizes never mix in a station.
-        </p>
+        <p>The journal is ground {station.undersize.name} under: use only shells of that undersize.</p>
       )}
       {station.disagreements.map((one) => (
         <Quiet key={one.feature}>
@@ -57,26 +54,22 @@ export function StationFacts({ document, station, readings, verdict }: StationFa
       ))}
       {verdict.inside !== null && (
         <p>
-          <strong>Chance to be inside its limits: {chanceText(verdict.inside)}</strong>, each size evenly over what its
-          mark or grade leaves open.
+          <strong>Chance of being in limits: {chanceText(verdict.inside)}</strong>, sizes even over their bands.
         </p>
       )}
       {verdict.inside === null && verdict.chance !== null && (
-        <Quiet>Chance to be inside its limits, by how well it is known: {chanceText(verdict.chance)}.</Quiet>
+        <Quiet>Chance of being in limits, from the uncertainty: {chanceText(verdict.chance)}.</Quiet>
       )}
       {station.isOutdated && (
         <p>
-          <strong>The bore was read with other fasteners than hold it now.</strong> Read it again.
+          <strong>The bore was measured with other fasteners than those fitted now.</strong> Measure it again.
         </p>
       )}
       {station.findings.some(({ feature }) => FEATURE_TABLE[feature].role === 'journal') && (
         <CleanUpText document={document} readings={readings} family={station.family} />
       )}
       {unjudged.length > 0 && (
-        <p>
-          Not judged, for the data sheet has no limits: {unjudged.map((key) => limitName(key).toLowerCase()).join(', ')}
-          .
-        </p>
+        <p>Not judged, no limits: {unjudged.map((key) => limitName(key).toLowerCase()).join(', ')}.</p>
       )}
     </>
   );

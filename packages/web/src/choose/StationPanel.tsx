@@ -118,9 +118,9 @@ function FlangedEndPlay({ document, station, halves }: Pick<StationPanelProps, '
         End play with these: {left === null ? 'no flange' : <span className="figure">{lengthText(left, unit)}</span>}
       </strong>
       {left !== null && left < flanges.limit.low && ', too tight'}
-      {left !== null && left > flanges.limit.high && ', too loose'}. Limits {limits}, aim{' '}
+      {left !== null && left > flanges.limit.high && ', too loose'}. Limits {limits}, target{' '}
       {lengthText(flanges.aim, unit)};{' '}
-      {flanges.weight === 0 ? 'it decides between equal clearances.' : 'it is weighed beside the clearance.'}
+      {flanges.weight === 0 ? 'used only to split ties.' : 'weighed against the clearance.'}
     </p>
   );
 }
@@ -132,7 +132,7 @@ export function StationPanel(props: StationPanelProps) {
   const isRod = station.family === 'rod';
   const choices = useStationChoices(station, halves, plan);
   return (
-    <OpenedPanel aria-label={isRod ? `Pin ${station.number}` : `Main ${station.number}`}>
+    <OpenedPanel aria-label={isRod ? `Crankpin ${station.number}` : `Main ${station.number}`}>
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle>
           {station.id}

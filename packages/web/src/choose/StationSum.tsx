@@ -91,7 +91,7 @@ export function StationSum({ document, station, halves, verdict, unit }: Station
             ) : (
               <tr>
                 <td className="figure">− ?</td>
-                <td className="what">two walls, nothing chosen</td>
+                <td className="what">two walls, nothing selected</td>
               </tr>
             )}
             {offset && clearance && (
@@ -130,7 +130,7 @@ export function StationSum({ document, station, halves, verdict, unit }: Station
       {warm !== null && (
         <Quiet>
           Running at {document.warm.celsius} °C: {warm < clearance!.nominal ? 'down' : 'up'} to{' '}
-          <span className="figure">{roughText(warm, unit)}</span>; shells held by crush change it less.
+          <span className="figure">{roughText(warm, unit)}</span>. Shells under crush change it less.
         </Quiet>
       )}
       {clearance && (
@@ -139,7 +139,7 @@ export function StationSum({ document, station, halves, verdict, unit }: Station
           <span className="figure">{exact(clearance.loosest)}</span>
           {station.aim !== null && (
             <>
-              . Aim <span className="figure">{exact(station.aim)}</span>, off by{' '}
+              . Target <span className="figure">{exact(station.aim)}</span>, off by{' '}
               <span className="figure">{signed((clearance.nominal - station.aim) as Nanometres)}</span>
             </>
           )}

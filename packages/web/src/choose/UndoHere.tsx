@@ -8,9 +8,9 @@ export function UndoHere({ job }: { readonly job: OpenJob }) {
   const { undo, what } = useUndo(job);
   if (undo === null) return null;
   return (
-    <Button aria-label={`Take back: ${what}`} onPress={undo}>
+    <Button aria-label={`Step back: ${what}`} onPress={undo}>
       <Undo2 aria-hidden size={18} />
-      Take back
+      Step back
     </Button>
   );
 }

@@ -113,9 +113,9 @@ function heldAt({ wishes, rods, rules, shells, unit }: JobDocument, id: string, 
   return [
     ...names,
     ...(wish?.noShells ?? []).map((shell) => `not ${grade(shell)}`),
-    ...(wish?.unmixed ? ['no mix'] : []),
-    ...(rod !== null && rods[String(rod)]?.pin != null ? ['rod kept'] : []),
-    ...(extra ? [`aim ${formatExactLength(extra, unit, CLEARANCE_DECIMALS[unit], { plus: true })}`] : []),
+    ...(wish?.unmixed ? ['no mixed pair'] : []),
+    ...(rod !== null && rods[String(rod)]?.pin != null ? ['rod locked'] : []),
+    ...(extra ? [`target ${formatExactLength(extra, unit, CLEARANCE_DECIMALS[unit], { plus: true })}`] : []),
   ];
 }
 
@@ -172,7 +172,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
       ? [
           {
             key: 'held',
-            label: 'Held here',
+            label: 'Locked',
             cell: ({ key }: ShaftColumn) => (
               <Chips>
                 {heldAt(document, key, stations.get(key)!.rod).map((text) => (
@@ -219,7 +219,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
     },
     ...(['upper', 'lower'] as const).map((side) => ({
       key: side,
-      label: side === 'upper' ? 'Upper half' : 'Lower half',
+      label: side === 'upper' ? 'Upper shell' : 'Lower shell',
       cell: ({ key }: ShaftColumn) => {
         const half = halves[key]?.[side];
         return (
@@ -244,8 +244,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
             key: 'table',
             label: (
               <>
-                By marks
-                <small>the table says</small>
+                By marks<small>from the table</small>
               </>
             ),
             cell: ({ key, family }: ShaftColumn) => {
@@ -268,8 +267,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
       key: 'clearance',
       label: (
         <>
-          Clearance
-          <small>{unit} · off aim</small>
+          Clearance<small>{unit} · off target</small>
         </>
       ),
       cell: ({ key }) => {
@@ -310,7 +308,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
             <StateShape state={state} />
             {STATE_WORDS[state]}
             {inside !== null && <span data-testid={`inside-${key}`}>{chanceText(inside)}</span>}
-            {readAgain.has(key) && <span>read again since</span>}
+            {readAgain.has(key) && <span>re-measured since</span>}
           </VerdictButton>
         );
       },

@@ -39,8 +39,6 @@ export function doubtsOf(
   const uncounted = [...taken].filter((id) => document.shells[id]?.stock === null && document.shells[id].line === null);
   return [
     ...told,
-    ...(uncounted.length === 0
-      ? []
-      : [`not counted, so perhaps not there: ${uncounted.map((id) => labels.get(id)).join(', ')}`]),
+    ...(uncounted.length === 0 ? [] : [`not counted in stock: ${uncounted.map((id) => labels.get(id)).join(', ')}`]),
   ];
 }

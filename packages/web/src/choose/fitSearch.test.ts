@@ -89,7 +89,7 @@ it('tells all who wait that the search broke off, and searches again for who ask
   });
   const both = [searcher.ask(ask(-1)), searcher.ask(ask(2))];
   for (const one of both)
-    await expect(one).rejects.toThrow('the search could not be loaded or broke off (no such file); load the page anew');
+    await expect(one).rejects.toThrow('the search did not load or stopped (no such file); reload the page');
   isBroken = false;
   expect(await searcher.ask(ask(5))).toBe(5);
 });

@@ -48,9 +48,7 @@ export class FitSearcher {
     const all = [...(this.running ? [this.running] : []), ...this.queue];
     this.end();
     for (const { fail } of all)
-      fail(
-        new Error(`the search could not be loaded or broke off (${message || 'no more is known'}); load the page anew`),
-      );
+      fail(new Error(`the search did not load or stopped (${message || 'no details'}); reload the page`));
   }
 
   /**

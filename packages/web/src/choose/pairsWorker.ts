@@ -16,7 +16,7 @@ const stocks = new Map<number, PairStock>();
 
 function stockOf(key: number): PairStock {
   const stock = stocks.get(key);
-  if (!stock) throw new Error(`halves no. ${key} are not known here any more`);
+  if (!stock) throw new Error(`shell list ${key} is no longer known here`);
   return stock;
 }
 

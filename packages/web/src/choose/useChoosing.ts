@@ -105,7 +105,7 @@ export function useChoosing(job: OpenJob): Choosing {
       if (!plan.asked.ok) return;
       const stations = plannedHalves(document, plan.asked, taken);
       showWhich('accepted');
-      change((old) => ({ ...old, choice: { at: new Date().toISOString(), by, stations } }), `plan taken: ${what}`);
+      change((old) => ({ ...old, choice: { at: new Date().toISOString(), by, stations } }), `selection used: ${what}`);
     },
     withdraw: () => {
       showWhich('best');

@@ -30,7 +30,7 @@ export function usePlay(job: OpenJob): Play {
         return { ...old, wishes: isEmpty(wish) ? others : { ...others, [station]: wish } };
       }),
     keepRod: (rod, pin) =>
-      step(pin === null ? `R${rod} let go` : `R${rod} kept on P${pin}`, (old) => {
+      step(pin === null ? `R${rod} unlocked` : `R${rod} locked on P${pin}`, (old) => {
         const freed = Object.fromEntries(
           Object.entries(old.rods).map(([number, one]) => [
             number,
@@ -41,13 +41,13 @@ export function usePlay(job: OpenJob): Play {
         return { ...old, rods: { ...freed, [String(rod)]: { ...before, pin } } };
       }),
     setExtra: (station, extra) =>
-      step(`aim at ${station}`, (old) => {
+      step(`target at ${station}`, (old) => {
         const { [station]: _, ...others } = old.rules.extras;
         return { ...old, rules: { ...old.rules, extras: extra === null ? others : { ...others, [station]: extra } } };
       }),
     remedy: (next, what) => step(what, next),
     releaseAll: () =>
-      step('everything let go', (old) => ({
+      step('all unlocked', (old) => ({
         ...old,
         wishes: {},
         rods: Object.fromEntries(Object.entries(old.rods).map(([number, rod]) => [number, { ...rod, pin: null }])),

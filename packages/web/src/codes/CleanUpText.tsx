@@ -51,12 +51,12 @@ export function CleanUpText({ document, readings, family }: CleanUpTextProps) {
           Ground to {undersize.name} under ({exact(undersize.journal.low)} to {exact(undersize.journal.high)}) it would
           clean up
         </strong>
-        , with all {family === 'main' ? 'journals' : 'pins'} ground alike; the one that is worn most (
+        , with all {family === 'main' ? 'journals' : 'pins'} ground alike; the most worn (
         {journals
           .filter(({ size }) => size && size.smallest === Math.min(...measured))
           .map(({ number }) => partName(feature, number))
           .join(', ')}
-        ) loses at least {exact(leastCut)}. Grinding is the maker's and the grinder's to decide.
+        ) loses at least {exact(leastCut)}. The maker and the grinder decide on grinding.
       </p>
       {suited.length > 0 && (
         <ul aria-label="Shells after grinding">

@@ -24,30 +24,30 @@ function DepthPanel({ job }: { readonly job: OpenJob }) {
   const { unit } = document;
   return (
     <Panel>
-      <PanelTitle>How the shells are chosen</PanelTitle>
+      <PanelTitle>Basis of selection</PanelTitle>
       <Choice
-        label="Stations are chosen from"
+        label="Select from"
         value={document.depth}
         options={[
-          { value: 'measure', label: 'measured sizes; marks until they are read' },
-          { value: 'codes', label: 'marks alone, as wide as they are' },
+          { value: 'measure', label: 'measured sizes; marks until measured' },
+          { value: 'codes', label: 'marks only, full band' },
         ]}
         onChange={(depth) => change((old) => ({ ...old, depth }))}
       />
       <LengthField
         kept={{ of: job.id, part: 'measuring', field: 'uncertainty' }}
-        label={`A reading may be off by ±, ${unit}`}
+        label={`Allow reading error of ±, ${unit}`}
         unit={unit}
         value={document.measuring.uncertainty}
         optional={false}
-        check={(value) => (value >= 0 ? null : 'Zero or more.')}
+        check={(value) => (value >= 0 ? null : 'Enter 0 or more.')}
         onCommit={(uncertainty) =>
           uncertainty !== null && change((old) => ({ ...old, measuring: { ...old.measuring, uncertainty } }))
         }
       />
       <Quiet>
-        A size counts before its mark as soon as it is read. It starts at 0.002 mm, common practice for good
-        instruments: put in what yours do.
+        A measured size replaces its mark. The ± starts at 0.002 mm, common practice for good instruments: enter that of
+        yours.
       </Quiet>
     </Panel>
   );
@@ -65,8 +65,7 @@ export function CodesView() {
     return (
       <Panel>
         <p>
-          This engine's data sheet knows no marks. Take a sheet with codes from the library on the{' '}
-          <Link to="../data">data sheet</Link> page.
+          This data sheet has no grade marks. Use one from the library on the <Link to="../data">data sheet</Link> page.
         </p>
       </Panel>
     );
@@ -103,24 +102,24 @@ export function CodesView() {
       <Quiet>
         Write marks down before cleaning: scratched ones vanish. A row may run from either end; see on the shaft that it
         is the right one.
-        {document.sheet?.viewFrom === 'rear' && ' The book looks at this engine from the rear.'}
+        {document.sheet?.viewFrom === 'rear' && ' The book views this engine from the rear.'}
       </Quiet>
       <Row>
         <Button
           isDisabled={![...coded.values()].some(({ grades }) => grades !== null)}
           onPress={() => codes.hold() && void navigate('../choose')}
         >
-          Hold what the table calls for
+          Lock the table’s grades
         </Button>
         {codes.placeRods && (
           <>
             <Button onPress={codes.placeRods}>Put each rod on its own pin</Button>
-            <Quiet>The table needs to know which rod is on which pin; or let the choice place them.</Quiet>
+            <Quiet>Put each rod on a pin, or let the program place them.</Quiet>
           </>
         )}
         {lacking.length > 0 && (
           <p role="alert">
-            Not in this engine's drawer: {lacking.join(', ')}.{' '}
+            Not in this engine’s stock: {lacking.join(', ')}.{' '}
             <Link to="../drawer">Add the grades of the data sheet</Link> first.
           </p>
         )}

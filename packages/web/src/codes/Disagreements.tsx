@@ -24,9 +24,7 @@ export function Disagreements({ job }: { job: OpenJob }) {
     <Notice>
       <p>
         <strong>
-          {parts.length === 1
-            ? 'One part is not what its mark says.'
-            : `${parts.length} parts are not what their marks say.`}
+          {parts.length === 1 ? 'One part does not match its mark.' : `${parts.length} parts do not match their marks.`}
         </strong>
       </p>
       <ul aria-label="Readings against marks">
@@ -37,7 +35,7 @@ export function Disagreements({ job }: { job: OpenJob }) {
               <strong>
                 {name}, {FEATURE_TABLE[feature].name.toLowerCase()}:
               </strong>{' '}
-              reads {size(read!.nominal)}, mark {mark} stands for {size(band.low)} to {size(band.high)}:{' '}
+              measured {size(read!.nominal)}, mark {mark} means {size(band.low)} to {size(band.high)}:{' '}
               {disagreementText(disagreement!, unit)}
             </li>
           );

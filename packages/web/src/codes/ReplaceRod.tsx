@@ -43,15 +43,15 @@ export function ReplaceRod({ job }: { job: OpenJob }) {
         choice: old.choice && (Object.keys(stations).length > 0 ? { ...old.choice, stations } : null),
       };
     });
-    setTold(`R${rod} is another rod now: its readings are taken back, and the rods are matched anew.`);
+    setTold(`R${rod} is a new rod: its readings are removed, and the rods are matched again.`);
     clearDraft();
   };
   return (
     <Panel>
-      <PanelTitle>Another rod was fitted</PanelTitle>
+      <PanelTitle>Fit another rod</PanelTitle>
       <Quiet>
-        A replaced rod has a mark and a size of its own. Its readings are taken back (they stay in the history), and the
-        accepted choice of the rods is opened again.
+        A new rod has its own mark and size. The old readings are removed (History keeps them), and the accepted
+        selection of the rods is withdrawn.
       </Quiet>
       <Row style={{ alignItems: 'end' }}>
         <Choice
@@ -61,7 +61,7 @@ export function ReplaceRod({ job }: { job: OpenJob }) {
           onChange={(next) => set({ rod: next })}
         />
         <Field label="Mark of the new rod" value={mark} maxLength={20} onChange={(next) => set({ mark: next })} />
-        <Button onPress={replace}>It is replaced</Button>
+        <Button onPress={replace}>Replace rod</Button>
       </Row>
       {told && <p role="status">{told}</p>}
     </Panel>

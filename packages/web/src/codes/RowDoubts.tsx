@@ -8,11 +8,11 @@ function wordsOf(doubt: RowDoubt): string {
   const name = FEATURE_TABLE[doubt.feature].words;
   switch (doubt.kind) {
     case 'other-end':
-      return `Of ${doubt.of} ${name} that were measured ${doubt.agree === 0 ? 'none is' : `only ${doubt.agree} are`} as marked; read from the other end ${doubt.would === doubt.of ? 'all are' : `${doubt.would} are`}. Was the row read from there?`;
+      return `${name}: ${doubt.agree === 0 ? 'none is' : `only ${doubt.agree} are`} of ${doubt.of} measured match their marks; from the other end ${doubt.would === doubt.of ? 'all are' : `${doubt.would} are`}. Wrong end?`;
     case 'same-row':
       return `The rows of the ${name} and of the ${FEATURE_TABLE[doubt.other].words} were typed alike. Is it one row, typed twice?`;
     case 'other-row':
-      return `The row of the ${name} reads whole as that of the ${FEATURE_TABLE[doubt.other].words}. Is it that one?`;
+      return `Every mark in the ${name} row is also a mark of the ${FEATURE_TABLE[doubt.other].words}. Typed in the wrong row?`;
   }
 }
 

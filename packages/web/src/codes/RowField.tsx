@@ -100,16 +100,16 @@ export function RowField({
           {unknown.map(({ station, typed, lookalikes }) => (
             <Row key={station}>
               <strong>
-                {partName(feature, station)}: there is no mark “{typed}”.
+                {partName(feature, station)}: no mark “{typed}”.
               </strong>
-              {lookalikes.length > 0 ? offer(station, lookalikes) : 'Look at the part again, or at the sheet.'}
+              {lookalikes.length > 0 ? offer(station, lookalikes) : 'Check the part again, or the data sheet.'}
             </Row>
           ))}
         </div>
       )}
       {alike.length > 0 && (
         <div className="told">
-          Easily taken for each other:{' '}
+          Easily misread:{' '}
           {alike.map(({ station, mark, lookalikes }) => (
             <span key={station}>
               {partName(feature, station)} reads {mark}, like {lookalikes.join(', ')} {offer(station, lookalikes)}{' '}

@@ -111,7 +111,7 @@ describe('a size against its mark', () => {
     );
     const over = markDisagreement('journal', um(59_995), '1', bands, um(1))!;
     expect(disagreementText(over, 'mm')).toContain('Likely: the mark is misread, another part was fitted.');
-    expect(disagreementText(over, 'mm')).toContain('No mark stands for this size.');
+    expect(disagreementText(over, 'mm')).toContain('No mark covers this size.');
   });
 
   it('is shown in the unit of the engine', () => {

@@ -110,7 +110,7 @@ export function codesRows(
     },
     {
       key: 'chance',
-      label: 'Inside',
+      label: 'In limits',
       cell: (column) => {
         const one = coded.get(column.key);
         if (!one) return <span className="figure">·</span>;
@@ -119,7 +119,7 @@ export function codesRows(
         return contradiction !== undefined ? (
           <Called>
             <StateShape state={contradiction === 'blocked' ? 'blocked' : 'close'} />
-            <strong>{contradiction === 'blocked' ? STATE_WORDS.blocked : 'not as marked'}</strong>
+            <strong>{contradiction === 'blocked' ? STATE_WORDS.blocked : 'does not match mark'}</strong>
           </Called>
         ) : inside === null ? (
           <Quiet>not judged</Quiet>
@@ -153,7 +153,7 @@ export function codesRows(
           return (
             <Called>
               <span className="figure">{workedOutText(part.size.nominal, unit)}</span>
-              {part.disagreement && <strong>not as marked</strong>}
+              {part.disagreement && <strong>does not match mark</strong>}
             </Called>
           );
         },
@@ -177,7 +177,7 @@ export function codesRows(
       { key: `typed ${feature}`, label: `${name}s`, wide: typed(feature) },
       {
         key: feature,
-        label: <small>{feature === 'bigEnd' ? 'rod placed there' : 'as read'}</small>,
+        label: <small>{feature === 'bigEnd' ? 'rod placed there' : 'as measured'}</small>,
         cell: (column: ShaftColumn) =>
           column.family !== family
             ? nothing

@@ -103,7 +103,7 @@ export function useCodes(job: OpenJob): Codes {
     hold: () => {
       const held = heldAsCoded(document, new Map([...coded].filter(([id]) => !contradicted.has(id))));
       setLacking(held.ok ? [] : held.missing);
-      if (held.ok) change((old) => ({ ...old, wishes: held.wishes }), 'held what the table calls for');
+      if (held.ok) change((old) => ({ ...old, wishes: held.wishes }), 'locked the table’s grades');
       return held.ok;
     },
     lacking,

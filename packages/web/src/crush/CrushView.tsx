@@ -72,7 +72,7 @@ function JointFields({ job, work }: { job: string; work: CrushWork }) {
       label={`${label}, ${unit}`}
       unit={unit}
       value={value}
-      check={(nm) => (nm < 0 ? 'Not below zero.' : null)}
+      check={(nm) => (nm < 0 ? 'Enter 0 or more.' : null)}
       onCommit={onCommit}
     />
   );
@@ -155,22 +155,21 @@ function SaddleText({ work }: { work: CrushWork }) {
   if (!advice) return null;
   const text = (value: number) => lengthText(Math.abs(value), document.unit);
   const { eachSide, left, right, fromFaces } = advice;
-  if (eachSide === 0) return <p>It is at its aim: leave the shims as they are.</p>;
+  if (eachSide === 0) return <p>On target: leave the shims as they are.</p>;
   return (
     <>
       <p>
-        To the aim: {eachSide < 0 ? 'take' : 'put'} <strong className="figure">{text(eachSide)}</strong>{' '}
+        To reach the target, {eachSide < 0 ? 'take' : 'put'} <strong className="figure">{text(eachSide)}</strong>{' '}
         {eachSide < 0 ? 'from' : 'into'} each side
         {left !== null &&
           right !== null &&
           fromFaces === 0 &&
           `, which leaves ${text(left)} of shim at the left and ${text(right)} at the right`}
-        .
       </p>
       {fromFaces > 0 && (
         <Notice>
-          Shims do not reach: with all of them out, {text(fromFaces)} more comes off the joint faces of the cap, if the
-          engine maker allows it; else the bearing is metalled anew.
+          Shims are not enough: with all of them out, {text(fromFaces)} more must come off the joint faces of the cap,
+          if the engine maker allows it; otherwise remetal the bearing.
         </Notice>
       )}
     </>
@@ -184,7 +183,9 @@ function CrushText({ advice, unit }: { readonly advice: CrushAdvice; readonly un
     case 'dress':
       return (
         <>
-          <p>Dress the shims: {total} in all, half from each side, on a flat plate. Read the crush after each pass.</p>
+          <p>
+            Dress the shims: {total} in all, half from each side, on a flat plate. Measure the crush after each pass.
+          </p>
           <PassesTable
             label="Dressing plan"
             off="Off each shim"
@@ -235,7 +236,7 @@ function Verdict({ work }: { work: CrushWork }) {
         ? `${text(read.shared.low)} to ${text(read.shared.high)}`
         : null;
   return (
-    <Panel aria-label="What it comes to">
+    <Panel aria-label="Result">
       <PanelTitle>
         {kind === 'saddle' ? 'Oil clearance' : 'Crush'} at {work.station}
       </PanelTitle>
@@ -249,7 +250,8 @@ function Verdict({ work }: { work: CrushWork }) {
       )}
       {state === 'not-square' && (
         <Notice>
-          The joint is not square: its sides share no crush. Seat cap and shells again, and read both sides anew.
+          The joint is not square: the crush ranges of its sides do not overlap. Seat cap and shells again, then re-read
+          both sides.
         </Notice>
       )}
       {value === null && state !== 'not-square' && (
@@ -265,7 +267,7 @@ function Verdict({ work }: { work: CrushWork }) {
       <Quiet>
         {limits
           ? `Limits ${text(limits.low)} to ${text(limits.high)}: ${limits.source}.`
-          : 'No limits on the data sheet: it is not judged, and nothing can be chosen.'}
+          : 'No limits on the data sheet: not judged, and nothing can be selected.'}
       </Quiet>
     </Panel>
   );
@@ -280,10 +282,10 @@ function AimPanel({ job, work }: { job: string; work: CrushWork }) {
   const what = place.family === 'main' ? 'caps' : 'rods';
   return (
     <Panel>
-      <PanelTitle>Aim</PanelTitle>
+      <PanelTitle>Target</PanelTitle>
       <LengthField
         kept={{ of: job, part: 'crush', field: 'aim' }}
-        label={`Aim at every joint; empty for the middle, ${document.unit}`}
+        label={`Target at every joint (blank: mid-limits), ${document.unit}`}
         unit={document.unit}
         value={crush.aim}
         onCommit={(aim) => setAll({ aim })}
@@ -291,7 +293,7 @@ function AimPanel({ job, work }: { job: string; work: CrushWork }) {
       {place.kind !== 'saddle' && (
         <LengthField
           kept={{ of: job, part: 'crush', field: 'aimAluminium' }}
-          label={`Aim under caps of aluminium; empty for the same, ${document.unit}`}
+          label={`Target under aluminium caps (blank: the same), ${document.unit}`}
           unit={document.unit}
           value={crush.aimAluminium}
           onCommit={(aimAluminium) => setAll({ aimAluminium })}

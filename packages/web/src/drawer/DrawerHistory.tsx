@@ -22,11 +22,11 @@ const KINDS: Readonly<Record<DrawerMovement['kind'], string>> = {
   number: 'Numbered',
   change: 'Changed',
   add: 'Added',
-  remove: 'Taken out of the drawer',
-  import: 'Brought in from a file',
+  remove: 'Removed from stock',
+  import: 'Imported',
   fitted: 'Fitted into an engine',
-  unfitted: 'Fitting taken back',
-  undo: 'Taken back',
+  unfitted: 'Fitting undone',
+  undo: 'Undone',
 };
 
 /** So many are shown on a page. */
@@ -45,8 +45,8 @@ const Movements = styled.div`
 function changeText({ before, after }: DrawerMovement['changes'][number]): string {
   const item = (after ?? before)!;
   const name = `${drawerItemLabel(item)}${item.number === undefined ? '' : ` no. ${item.number}`}`;
-  if (!before) return `${name}: ${item.onHand} put in`;
-  if (!after) return `${name}: gone, ${item.onHand} were there`;
+  if (!before) return `${name}: ${item.onHand} added`;
+  if (!after) return `${name}: removed, ${item.onHand} before`;
   const by = after.onHand - before.onHand;
   const others = (Object.keys(after) as (keyof typeof after)[]).filter(
     (key) => key !== 'onHand' && changesBetween(before[key] as Json, after[key] as Json).length > 0,
@@ -73,7 +73,7 @@ function columnsOf(line: string | undefined, undo: (id: string) => void): DataCo
     },
     {
       key: 'what',
-      head: 'What',
+      head: 'Change',
       className: isUndone,
       sortBy: ({ kind }) => KINDS[kind],
       cell: ({ kind, note, changes }) => {
@@ -92,17 +92,14 @@ function columnsOf(line: string | undefined, undo: (id: string) => void): DataCo
     },
     {
       key: 'undo',
-      head: <span className="visually-hidden">Take back</span>,
+      head: <span className="visually-hidden">Undo</span>,
       cell: ({ id, kind, undone, changes }) =>
         undone ? (
-          <Quiet>taken back since</Quiet>
+          <Quiet>undone</Quiet>
         ) : kind === 'fitted' || kind === 'unfitted' ? null : (
-          <Button
-            aria-label={`Take back: ${KINDS[kind]}, ${changes.map(changeText)[0] ?? ''}`}
-            onPress={() => undo(id)}
-          >
+          <Button aria-label={`Undo: ${KINDS[kind]}, ${changes.map(changeText)[0] ?? ''}`} onPress={() => undo(id)}>
             <Undo2 aria-hidden size={18} />
-            Take back
+            Undo
           </Button>
         ),
     },
@@ -122,13 +119,13 @@ export function DrawerHistory({ by, drawer, line }: DrawerHistoryProps) {
   const [after, setAfter] = useState<string>();
   const { data, error } = api.useDrawerHistoryQuery({ line, most: SHOWN, after }, { refetchOnMountOrArgChange: true });
   return (
-    <OpenedPanel aria-label="History of the drawer">
-      <PanelTitle>{line === undefined ? 'History of the drawer' : 'History'}</PanelTitle>
+    <OpenedPanel aria-label="Stock history">
+      <PanelTitle>{line === undefined ? 'Stock history' : 'History'}</PanelTitle>
       {error && <p role="alert">{refusalInWords(error)}</p>}
-      {data?.entries.length === 0 && <Quiet>Nothing was done yet.</Quiet>}
+      {data?.entries.length === 0 && <Quiet>No entries.</Quiet>}
       <Movements>
         <DataTable
-          label="What was done, newest first"
+          label="Changes, newest first"
           items={data?.entries ?? []}
           columns={columnsOf(line, (id) => void act(() => tell('undoMovement', { id, body: { by } })))}
           keyOf={({ id }) => id}

@@ -19,7 +19,7 @@ export function HalfFacts({ id, half, label, unit, change }: HalfFactsProps) {
         id={id}
         part="half"
         item={half}
-        findingsLabel="Found on receipt, as an oil hole half covered"
+        findingsLabel="Found on receipt, such as an oil hole half covered"
         change={change}
       />
       {(['grade', 'series'] as const).map((field) => (
@@ -72,7 +72,7 @@ export function HalfFacts({ id, half, label, unit, change }: HalfFactsProps) {
             value={half.wall}
             optional={false}
             span={ANY_WALL}
-            check={(value) => (value > 0 ? null : 'A wall is above zero.')}
+            check={(value) => (value > 0 ? null : 'Enter a wall above 0.')}
             onCommit={(value) => value !== null && void change({ wall: value, band: undefined })}
           />
         </div>

@@ -65,20 +65,20 @@ export function HalfMoves({ line, lines, by, act, onTold }: HalfMovesProps) {
     <>
       <Pairs>
         <Field
-          label="Halves or sets"
+          label="Shells or pairs"
           figure
           inputMode="numeric"
           value={count}
           onChange={(typed) => set({ count: typed })}
-          fault={wanted > 0 ? null : 'A whole number from 1.'}
+          fault={wanted > 0 ? null : 'Enter 1 or more.'}
         />
         {mate ? (
           <Choice
-            label="They come and go as"
+            label="Move as"
             value={asSet}
             options={[
-              { value: 'half', label: `single ${half.half} halves` },
-              { value: 'set', label: 'sets, with the other half' },
+              { value: 'half', label: `single ${half.half} shells` },
+              { value: 'set', label: 'pairs, with the other shell' },
             ]}
             onChange={(chosen) => set({ asSet: chosen })}
           />
@@ -87,7 +87,7 @@ export function HalfMoves({ line, lines, by, act, onTold }: HalfMovesProps) {
         )}
         <Field
           className="whole"
-          label="Note, as supplier or engine"
+          label="Note, such as supplier or engine"
           value={note}
           maxLength={300}
           onChange={(typed) => set({ note: typed })}

@@ -45,7 +45,7 @@ function RowState({ row }: { row: DrawerRow | PieceRow }) {
     );
   }
   if (!row.line) return 'New';
-  if (!row.isChange) return 'As it is already';
+  if (!row.isChange) return 'Unchanged';
   const { onHand } = 'half' in row.line ? row.line.half : row.line.piece;
   return onHand === row.item.onHand ? 'Changes it' : `Changes it, ${onHand} to ${row.item.onHand} on hand`;
 }
@@ -76,19 +76,18 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
         })),
       }),
     );
-    if (worked)
-      onDone(`${changes.length} ${changes.length === 1 ? 'row' : 'rows'} of ${table!.name} are in the drawer.`);
+    if (worked) onDone(`${changes.length} ${changes.length === 1 ? 'row' : 'rows'} of ${table!.name} added to stock.`);
   };
   return (
-    <OpenedPanel aria-label="Bring in a file">
-      <PanelTitle>Bring in a file</PanelTitle>
+    <OpenedPanel aria-label="Import">
+      <PanelTitle>Import</PanelTitle>
       <Quiet>
         CSV, or the first sheet of an XLSX file, with a head: {DRAWER_COLUMNS.join(', ')}. Family, series, grade, half,
-        wall and on hand are needed. Or washers and shims: {PIECE_COLUMNS.join(', ')}, of which kind, name, thickness
-        and on hand are needed. Lengths without a unit are in {unit === 'mm' ? 'millimetres' : 'inches'}.
+        wall and on hand are required. Or washers and shims: {PIECE_COLUMNS.join(', ')}, of which kind, name, thickness
+        and on hand are required. Lengths without a unit are in {unit === 'mm' ? 'millimetres' : 'inches'}.
       </Quiet>
       <Row style={{ margin: '0.5rem 0' }}>
-        <FileButton label="Drawer file" accept=".csv,.xlsx" onChoose={choose}>
+        <FileButton label="Stock file" accept=".csv,.xlsx" onChoose={choose}>
           <FileUp aria-hidden size={18} />
           Choose a file
         </FileButton>
@@ -107,7 +106,7 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
             <strong>
               {good.length} of {rows.length} rows can be read
             </strong>
-            ; {changes.length} change the drawer
+            ; {changes.length} change stock
             {bad > 0 && `; ${bad} ${bad === 1 ? 'is' : 'are'} left out, each with its reason`}.
           </p>
           <FileRows>
@@ -115,10 +114,10 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
               <thead>
                 <tr>
                   <th>Row</th>
-                  <th>What</th>
+                  <th>Item</th>
                   <th className="number">Thickness</th>
                   <th className="number">On hand</th>
-                  <th>What it does</th>
+                  <th>Effect</th>
                 </tr>
               </thead>
               <tbody>
@@ -149,7 +148,7 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
           </FileRows>
           <Button $kind="main" isDisabled={changes.length === 0} onPress={() => void keep()}>
             <Check aria-hidden size={18} />
-            Put {changes.length} {changes.length === 1 ? 'row' : 'rows'} into the drawer
+            Add {changes.length} {changes.length === 1 ? 'row' : 'rows'} to stock
           </Button>
         </>
       )}

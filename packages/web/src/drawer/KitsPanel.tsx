@@ -40,9 +40,7 @@ export function KitsPanel({ lines, by, act }: KitsPanelProps) {
   return (
     <OpenedPanel aria-label="Kits">
       <PanelTitle>Kits</PanelTitle>
-      <Quiet>
-        Kits come from “What to order” of an engine type or an engine. Received, all their halves are put in.
-      </Quiet>
+      <Quiet>Kits come from “What to order” of an engine type or an engine. Receiving one adds all its shells.</Quiet>
       {error && <p role="alert">{refusalInWords(error)}</p>}
       {gone && (
         <Notice
@@ -54,14 +52,14 @@ export function KitsPanel({ lines, by, act }: KitsPanelProps) {
                 )
               }
             >
-              Bring it back
+              Restore
             </Button>
           }
         >
-          “{gone.kit.name}” was taken away.
+          “{gone.kit.name}” removed.
         </Notice>
       )}
-      {kits?.length === 0 && <p>No kits are kept yet.</p>}
+      {kits?.length === 0 && <p>No kits saved yet.</p>}
       {(kits ?? []).map((view) => (
         <div key={view.id} style={{ borderTop: 'var(--rule) solid var(--line)', padding: '0.5rem 0' }}>
           <strong style={{ overflowWrap: 'anywhere' }}>{view.kit.name}</strong>
@@ -76,7 +74,7 @@ export function KitsPanel({ lines, by, act }: KitsPanelProps) {
             </Button>
             <Button
               $kind="quiet"
-              aria-label={`Take the kit ${view.kit.name} away`}
+              aria-label={`Remove kit ${view.kit.name}`}
               onPress={() =>
                 void act(() => tell('deleteKit', { id: view.id, version: view.version, by })).then(
                   (worked) => worked && setGone(view),

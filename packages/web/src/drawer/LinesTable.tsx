@@ -53,7 +53,7 @@ function leftShort({ reservations }: DrawerLine, label: string, onHand: number):
   const reserved = reservations.reduce((sum, { count }) => sum + count, 0);
   if (reserved <= onHand) return null;
   const names = reservations.map(({ name, count }) => `${name} (${count})`).join(', ');
-  return `${label}: ${onHand} counted, ${reserved} reserved for ${names}. They are short of ${reserved - onHand}; let one of them choose again.`;
+  return `${label}: ${onHand} counted, ${reserved} reserved for ${names}: ${reserved - onHand} short. Select again for one of them.`;
 }
 
 function Free({ line }: { line: DrawerLine }) {
@@ -89,7 +89,7 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
     },
     {
       key: 'held',
-      head: 'Held by',
+      head: 'Reserved by',
       className: 'who',
       sortBy: ({ reservations }) => reservations[0]?.name ?? null,
       cell: ({ reservations, half }) => (
@@ -117,7 +117,7 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
     },
     {
       key: 'half',
-      head: 'Half',
+      head: 'Shell',
       className: 'name half',
       sortBy: ({ half }) => `${half.family} ${half.half}`,
       cell: ({ half }) => (
@@ -187,7 +187,7 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
     ...(isNarrow ? [] : wide),
     {
       key: 'acts',
-      head: <span className="visually-hidden">Open, or remove</span>,
+      head: <span className="visually-hidden">Actions</span>,
       className: 'acts',
       cell: ({ id, version }) => (
         <>
@@ -197,7 +197,7 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
           {!isNarrow && (
             <Button
               $kind="quiet"
-              aria-label={`Take ${labels.get(id)} out of the workshop drawer`}
+              aria-label={`Remove ${labels.get(id)} from workshop stock`}
               onPress={() =>
                 void act(() => moveDrawer({ by, kind: 'remove', note: '', changes: [{ id, version, half: null }] }))
               }
@@ -220,10 +220,10 @@ export function LinesTable(props: LinesTableProps) {
   return (
     <Lines>
       <DataTable
-        label="Halves in the workshop drawer"
+        label="Shells in workshop stock"
         items={lines}
         columns={columns}
-        what="halves"
+        what="shells"
         keyOf={({ id }) => id}
         onOpen={({ id }) => onOpen(id)}
         isCurrent={({ id }) => id === opened}

@@ -18,8 +18,8 @@ export function NumberOne(props: NumberingProps) {
         Measure one and number it
       </PanelTitle>
       <Quiet>
-        Over a ball in the crown; the ball is subtracted. A numbered half is chosen with its own wall instead of its
-        grade's.
+        Measured over a ball at the crown; the ball is subtracted. A numbered shell is selected by its own wall, not its
+        grade’s.
       </Quiet>
       <Pairs>
         <Field

@@ -80,7 +80,7 @@ export function readPiece(
   const faults: Faults = {};
   const thickness = parseLength(text.thickness, { unit, signed: 'sign' });
   if (!thickness.ok) faults.thickness = thickness.message;
-  else if (thickness.nm <= 0) faults.thickness = 'A thickness is above zero.';
+  else if (thickness.nm <= 0) faults.thickness = 'Enter a thickness above 0.';
   const hasLeaf = text.kind === 'shim' && text.leaf.trim() !== '';
   const leaf = hasLeaf ? parseLength(text.leaf, { unit, signed: 'sign' }) : null;
   if (leaf && !leaf.ok) faults.leaf = leaf.message;
@@ -88,14 +88,15 @@ export function readPiece(
     faults.leaf = 'A leaf is thinner than the whole shim.';
   }
   const counted = text.count.trim();
-  if (counted !== '' && !/^\d{1,4}$/u.test(counted)) faults.count = 'A whole number, or empty for as many as wanted.';
+  if (counted !== '' && !/^\d{1,4}$/u.test(counted))
+    faults.count = 'Enter a whole number, or leave blank for unlimited.';
   const price = text.price.trim().replace(',', '.');
-  if (price !== '' && !/^\d{1,6}(\.\d+)?$/u.test(price)) faults.price = 'A number, or empty.';
-  if (text.number.trim() !== '' && counted !== '1') faults.count = 'One with a number of its own is one.';
-  if (text.number.trim().length > 20) faults.number = 'At most 20 characters.';
-  if (text.bin.trim().length > 40) faults.bin = 'At most 40 characters.';
-  if (text.name.trim() === '') faults.name = 'Name it, or give its mark.';
-  if (text.name.trim().length > 40) faults.name = 'At most 40 characters.';
+  if (price !== '' && !/^\d{1,6}(\.\d+)?$/u.test(price)) faults.price = 'Enter a number, or leave blank.';
+  if (text.number.trim() !== '' && counted !== '1') faults.count = 'A numbered piece counts as one.';
+  if (text.number.trim().length > 20) faults.number = 'Enter at most 20 characters.';
+  if (text.bin.trim().length > 40) faults.bin = 'Enter at most 40 characters.';
+  if (text.name.trim() === '') faults.name = 'Enter a name or a mark.';
+  if (text.name.trim().length > 40) faults.name = 'Enter at most 40 characters.';
   if (!thickness.ok || Object.keys(faults).length > 0) return { ok: false, faults };
   return {
     ok: true,
@@ -135,7 +136,7 @@ export function PieceForm({ id, unit, isCounted, onAdd }: PieceFormProps) {
   const read = readPiece(text, unit);
   const faults: Faults = read.ok
     ? isCounted && read.count === null
-      ? { count: 'Count them; a whole number.' }
+      ? { count: 'Enter a whole number.' }
       : {}
     : read.faults;
   const set = (part: Partial<PieceText>) => setText({ ...text, ...part });
@@ -166,7 +167,7 @@ export function PieceForm({ id, unit, isCounted, onAdd }: PieceFormProps) {
   return (
     <Grid role="group" aria-label="Add washers or shims">
       <Choice
-        label="What it is"
+        label="Kind"
         value={text.kind}
         options={PIECE_KINDS.map((value) => ({ value, label: pieceKindWord(value) }))}
         onChange={(kind) => set({ kind })}
@@ -176,7 +177,7 @@ export function PieceForm({ id, unit, isCounted, onAdd }: PieceFormProps) {
         figure: true,
         hint: parsed.ok ? bothUnits(parsed.nm, unit) : ' ',
       })}
-      {field('count', 'How many', { figure: true, placeholder: isCounted ? '' : 'as many' })}
+      {field('count', 'How many', { figure: true, placeholder: isCounted ? '' : 'unlimited' })}
       {hasHalves(text.kind) && (
         <Choice label="Half" value={text.half} options={SIDES} onChange={(half) => set({ half })} />
       )}
@@ -193,12 +194,12 @@ export function PieceForm({ id, unit, isCounted, onAdd }: PieceFormProps) {
       )}
       {hasHalves(text.kind) && field('oversize', 'Oversize, if any', { placeholder: 'as +0.10' })}
       {hasHalves(text.kind) && field('coating', 'Coating, if any')}
-      {isCounted && field('number', 'Number, if it has its own')}
+      {isCounted && field('number', 'Number, if marked')}
       {isCounted && field('bin', 'Bin')}
       {isCounted && field('price', 'Price of one', { figure: true })}
       {text.kind === 'shim' && field('leaf', `Leaf that peels off, if any, ${unit}`, { figure: true })}
       <Row className="whole" style={{ justifyContent: 'space-between' }}>
-        <Quiet>Measure each one; what is printed on the box is not what is in it.</Quiet>
+        <Quiet>Measure each one: the box label is not proof.</Quiet>
         <Button $kind="main" onPress={add}>
           Add it
         </Button>

@@ -41,9 +41,7 @@ export function PiecePanel({ line, unit, by, act, onClose }: PiecePanelProps) {
       value={piece[field] ?? ''}
       most={most}
       check={(text) =>
-        field === 'number' && text !== '' && piece.onHand > 1
-          ? 'One with a number of its own is one; there are more.'
-          : null
+        field === 'number' && text !== '' && piece.onHand > 1 ? 'A numbered piece counts as one; there are more.' : null
       }
       onCommit={(text) => change({ [field]: text === '' ? undefined : text })}
     />
@@ -63,7 +61,7 @@ export function PiecePanel({ line, unit, by, act, onClose }: PiecePanelProps) {
       {piece.findings !== '' && <Notice>{piece.findings}</Notice>}
       <Pairs>
         <ShelfFacts id={id} part="piece" item={piece} findingsLabel="Found on receipt" change={change} />
-        {word('number', 'Number, if it has its own', 20)}
+        {word('number', 'Number, if marked', 20)}
         {hasHalves(piece.kind) && word('oversize', 'Oversize, if any', 20)}
         {hasHalves(piece.kind) && word('coating', 'Coating, if any', 40)}
         <div className="whole">
@@ -77,8 +75,8 @@ export function PiecePanel({ line, unit, by, act, onClose }: PiecePanelProps) {
             check={(value) =>
               value <= (piece.leaf ?? 0)
                 ? piece.leaf === undefined
-                  ? 'A thickness is above zero.'
-                  : 'A whole shim is thicker than one of its leaves.'
+                  ? 'Enter a thickness above 0.'
+                  : 'A whole shim must be thicker than one leaf.'
                 : null
             }
             onCommit={(value) => value !== null && void change({ thickness: value })}

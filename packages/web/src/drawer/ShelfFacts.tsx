@@ -41,11 +41,11 @@ export function TextField(props: TextFieldProps) {
 }
 
 function wholeFault(text: string): string | null {
-  return text === '' || /^\d{1,4}$/u.test(text) ? null : 'A whole number.';
+  return text === '' || /^\d{1,4}$/u.test(text) ? null : 'Enter a whole number.';
 }
 
 function priceFault(text: string): string | null {
-  return text === '' || /^\d+([.,]\d+)?$/u.test(text) ? null : 'A number, or empty.';
+  return text === '' || /^\d+([.,]\d+)?$/u.test(text) ? null : 'Enter a number, or leave blank.';
 }
 
 interface ShelfFactsProps {
@@ -65,8 +65,8 @@ export function ShelfFacts({ id, part, item, findingsLabel, change }: ShelfFacts
       <TextField {...of} field="bin" label="Bin" value={item.bin} most={40} onCommit={(bin) => change({ bin })} />
       <TextField
         {...of}
-        field="least"
-        label="Least free"
+        field="minimum"
+        label="Minimum free"
         value={item.least === 0 ? '' : String(item.least)}
         most={4}
         check={wholeFault}
@@ -93,7 +93,7 @@ export function ShelfFacts({ id, part, item, findingsLabel, change }: ShelfFacts
       <TextField
         {...of}
         className="whole"
-        field="findings"
+        field="problem"
         label={findingsLabel}
         value={item.findings}
         most={300}

@@ -74,7 +74,7 @@ function choiceColumns(unit: Unit): DataColumn<JointChoice>[] {
     },
     {
       key: 'halves',
-      head: 'Halves, upper over lower',
+      head: 'Shells, upper over lower',
       cell: ({ job, stations }) =>
         Object.entries(stations)
           .map(([id, { upper, lower }]) => {
@@ -108,7 +108,7 @@ export function TogetherOutcome({
       <Notice>
         <div>
           <strong>Out of time</strong>: no selection found, nor proved impossible.{' '}
-          <Button onPress={onGoOn}>Go on for 5 min</Button>
+          <Button onPress={onGoOn}>Search for another 5 min</Button>
         </div>
       </Notice>
     );
@@ -136,7 +136,7 @@ export function TogetherOutcome({
     .slice(0, 4)
     .map(({ id }) => drawerLabel(lines, id));
   return (
-    <Panel aria-label="The plan for all">
+    <Panel aria-label="Selection for all">
       <Row style={{ justifyContent: 'space-between' }}>
         <p>
           <strong>
@@ -155,7 +155,7 @@ export function TogetherOutcome({
         </Button>
       </Row>
       <DataTable
-        label="Engines of the plan"
+        label="Engines of the selection"
         items={choices}
         columns={choiceColumns(unit)}
         keyOf={({ job }) => job.id}

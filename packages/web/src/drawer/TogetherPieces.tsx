@@ -95,18 +95,14 @@ export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesPro
     await onAccepted();
   };
   return (
-    <Panel aria-label="End play together">
-      <PanelTitle>End play together</PanelTitle>
-      <Quiet>
-        Engines whose end play was read and that draw on the workshop’s washers or rings: one plan at least cost in all.
-      </Quiet>
+    <Panel aria-label="End play of several engines">
+      <PanelTitle>End play of several engines</PanelTitle>
+      <Quiet>Engines with measured end play that use workshop washers or rings: one plan at least total cost.</Quiet>
       {told && <p role="status">{told}</p>}
       {(fault ?? searchFault) && <Notice urgent>{fault ?? searchFault}</Notice>}
-      {plan?.status === 'feasible' && (
-        <Notice>The best so far; that there is no better one was not proven within the bound.</Notice>
-      )}
+      {plan?.status === 'feasible' && <Notice>Best found so far; not proven best in the time allowed.</Notice>}
       {plan && plan.alone.length > 0 && (
-        <Notice>Nothing that is free serves {plan.alone.map(name).join(', ')}: its own page says what would do.</Notice>
+        <Notice>No free piece fits {plan.alone.map(name).join(', ')}: open the engine for its options.</Notice>
       )}
       {plan?.status === 'infeasible' && plan.alone.length < joint.engines.length && (
         <Notice>
@@ -120,8 +116,8 @@ export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesPro
             <thead>
               <tr>
                 <th>Engine</th>
-                <th>Pieces</th>
-                <th className="number">Leads to</th>
+                <th>Washers and shims</th>
+                <th className="number">Gives</th>
                 <th>
                   <span className="visually-hidden">Leave out</span>
                 </th>
@@ -153,10 +149,10 @@ export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesPro
           <Row style={{ marginTop: '0.5rem' }}>
             <Button isDisabled={served.length === 0} onPress={() => void accept()}>
               <Check aria-hidden size={20} />
-              Accept these pieces for {served.length === 1 ? 'one engine' : `${served.length} engines`}
+              Accept for {served.length === 1 ? 'one engine' : `${served.length} engines`}
             </Button>
-            {left.size > 0 && <Button onPress={() => setLeft(new Set())}>Take all in again</Button>}
-            {price !== null && price > 0 && <Quiet>Pieces worth {price.toFixed(2)} leave the shelf.</Quiet>}
+            {left.size > 0 && <Button onPress={() => setLeft(new Set())}>Include all again</Button>}
+            {price !== null && price > 0 && <Quiet>Pieces worth {price.toFixed(2)} leave stock.</Quiet>}
           </Row>
         </>
       )}

@@ -12,9 +12,9 @@ const Bar = styled.div`
 `;
 
 const DOING: Readonly<Record<FitProgress['doing'], string>> = {
-  'pricing halves': 'Pricing the halves between the engines',
-  combining: 'Combining what is best for each engine',
-  proving: 'Proving that nothing is cheaper',
+  'sharing shells': 'Sharing shells between engines',
+  combining: 'Combining the engines’ selections',
+  proving: 'Proving the best',
   searching: 'Searching',
 };
 const STEPS = Object.keys(DOING) as FitProgress['doing'][];

@@ -14,8 +14,8 @@ import { MOST_TOGETHER, type Together, useTogether } from './useTogether.js';
 
 const LEFT_OUT: Readonly<Record<JointLeftOut['reason'], string>> = {
   'nothing-to-choose': 'nothing measured yet, or no clearance limits',
-  'not-on-the-drawer': 'does not draw on the workshop drawer',
-  'other-rules': 'its rules of choice differ from those of the first engine',
+  'not-on-the-drawer': 'does not use workshop stock',
+  'other-rules': 'its selection rules differ from those of the first engine',
   'other-unit': 'it is measured in another unit than the first engine',
 };
 
@@ -35,7 +35,7 @@ const Engines = styled.ul`
 function EngineChoice({ together, sharing }: { together: Together; sharing: readonly JobView[] }) {
   const { joint, isIn, setIn } = together;
   return (
-    <Engines aria-label="Engines that draw on the workshop drawer">
+    <Engines aria-label="Engines that use workshop stock">
       {sharing.map(({ id, document }) => {
         const out = joint?.leftOut.find(({ job }) => job === id);
         return (
@@ -43,7 +43,7 @@ function EngineChoice({ together, sharing }: { together: Together; sharing: read
             <label>
               <input type="checkbox" checked={isIn(id)} onChange={(event) => setIn(id, event.target.checked)} />
               <span>
-                {document.name} <small>{out ? LEFT_OUT[out.reason] : document.choice ? 'has a choice' : ''}</small>
+                {document.name} <small>{out ? LEFT_OUT[out.reason] : document.choice ? 'has a selection' : ''}</small>
               </span>
             </label>
           </li>
@@ -55,40 +55,35 @@ function EngineChoice({ together, sharing }: { together: Together; sharing: read
 
 /** Plans several engines at once on the workshop's drawer, so that the halves go where they serve best. */
 export function TogetherView() {
-  useTitle('Engines fitted together');
+  useTitle('Engines selected for');
   const together = useTogether();
   const { lines, fault, sharing, isCutOff, joint, work, fitThem, goOn, cancel, accept, engines, reload } = together;
   const pieces = usePieceLines();
   return (
     <>
       <Row style={{ justifyContent: 'space-between' }}>
-        <PanelTitle as="h1">Fit engines together</PanelTitle>
-        <Link to="/drawer">Open the workshop drawer</Link>
+        <PanelTitle as="h1">Select for several engines</PanelTitle>
+        <Link to="/drawer">Open workshop stock</Link>
       </Row>
       {fault && <Notice urgent>{fault}</Notice>}
       <Panel>
-        <Quiet>
-          One plan for all of them at least cost in all. What they have reserved themselves is shared out anew; what
-          other engines have reserved stays theirs.
-        </Quiet>
+        <Quiet>Shares out stock these engines reserved; others keep theirs.</Quiet>
         {sharing === null || lines === null ? (
-          <p aria-busy>Looking up the engines …</p>
+          <p aria-busy>Loading engines …</p>
         ) : sharing.length === 0 ? (
-          <p>No engine draws on the workshop drawer yet. Open an engine’s drawer and let it draw on a series.</p>
+          <p>No engine uses workshop stock yet. Open an engine’s Stock stage and let it use a series.</p>
         ) : (
           <>
             <EngineChoice together={together} sharing={sharing} />
-            {isCutOff && (
-              <Quiet>The {MOST_TOGETHER} engines that were touched last; older ones stay as they are.</Quiet>
-            )}
+            {isCutOff && <Quiet>The {MOST_TOGETHER} engines last edited; older ones are not included.</Quiet>}
             <Row>
               {work.state === 'working' ? (
                 <SteadyButton onPress={cancel}>Cancel</SteadyButton>
               ) : (
                 <SteadyButton $kind="main" isDisabled={!joint?.request} onPress={() => fitThem()}>
                   {joint?.jobs.length === 1
-                    ? 'Fit this one engine'
-                    : `Fit these ${joint?.jobs.length ?? 0} engines together`}
+                    ? 'Select for this engine'
+                    : `Select for these ${joint?.jobs.length ?? 0} engines`}
                 </SteadyButton>
               )}
             </Row>
@@ -97,15 +92,15 @@ export function TogetherView() {
       </Panel>
       {pieces && engines && <TogetherPieces engines={engines} shelf={pieces} onAccepted={reload} />}
       {work.state === 'working' && <TogetherProgress progress={work.progress} />}
-      {work.state === 'cancelled' && <Notice>The search was cancelled. Nothing was changed.</Notice>}
+      {work.state === 'cancelled' && <Notice>Search cancelled. Nothing was changed.</Notice>}
       {work.state === 'failed' && <Notice urgent>{work.detail}</Notice>}
       {work.state === 'accepted' && (
         <Panel role="status">
           <Check aria-hidden size={20} />{' '}
           {work.count === 1
-            ? 'The choice of one engine is accepted'
-            : `The choices of ${work.count} engines are accepted`}
-          ; their halves are reserved. <Link to="/">To the benches</Link>
+            ? 'The selection of one engine is accepted'
+            : `The selections of ${work.count} engines are accepted`}
+          ; their shells are reserved. <Link to="/">To Engines</Link>
         </Panel>
       )}
       {work.state === 'done' && (

@@ -99,13 +99,13 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
     },
     {
       key: 'least',
-      head: 'Least',
+      head: 'Minimum',
       className: 'count',
       sortBy: ({ piece }) => piece.least,
       cell: (line) => (
         <CountField
           kept={countPlace(line.id, 'least')}
-          label={`Least of ${pieceName(line.piece)}`}
+          label={`Minimum of ${pieceName(line.piece)}`}
           value={line.piece.least}
           most={9999}
           onCommit={(least) => put(line, { ...line.piece, least: least ?? 0 }, 'change')}
@@ -128,7 +128,7 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
     { key: 'used', head: 'Used', isFigure: true, sortBy: ({ used }) => used, cell: ({ used }) => used },
     {
       key: 'acts',
-      head: <span className="visually-hidden">Open, or remove</span>,
+      head: <span className="visually-hidden">Actions</span>,
       className: 'acts',
       cell: (line) => (
         <>
@@ -137,7 +137,7 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
           </Button>
           <Button
             $kind="quiet"
-            aria-label={`Take ${pieceName(line.piece)} out of the drawer`}
+            aria-label={`Remove ${pieceName(line.piece)} from stock`}
             onPress={() => void put(line, null, 'remove')}
           >
             <Trash2 aria-hidden size={18} />
@@ -193,16 +193,16 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
         />
       )}
       {lines === null ? (
-        <p aria-busy>Looking into the drawer …</p>
+        <p aria-busy>Loading stock …</p>
       ) : sorted.length === 0 ? (
-        <Quiet>None yet: thrust washers, flanged halves, ring shims and shims for joints lie here.</Quiet>
+        <Quiet>None yet. Thrust washers, flanged shells, ring shims and joint shims go here.</Quiet>
       ) : (
         <Pieces>
           <DataTable
             label="Washers and shims in the workshop"
             items={sorted}
             columns={columns}
-            what="pieces"
+            what="washers and shims"
             keyOf={({ id }) => id}
             onOpen={({ id }) => onOpen(id)}
             isCurrent={({ id }) => id === opened}

@@ -22,17 +22,12 @@ export function WorkshopTools({ workshop, unit, onUnit, isBeside }: WorkshopTool
   const { sorted, short, words, setWords, isOnlyShort, setOnlyShort, orderTable } = workshop;
   return (
     <Row style={{ margin: '0.5rem 0', alignItems: 'end' }}>
-      <SearchField
-        label="Search the drawer"
-        placeholder="grade, series, bin, engine"
-        value={words}
-        onChange={setWords}
-      />
+      <SearchField label="Search stock" placeholder="grade, series, bin, engine" value={words} onChange={setWords} />
       {short.length > 0 && (
         <>
           <Button aria-pressed={isOnlyShort} onPress={() => setOnlyShort(!isOnlyShort)}>
             <TriangleAlert aria-hidden size={18} />
-            {isOnlyShort ? 'Show all' : `${short.length} below ${short.length === 1 ? 'its' : 'their'} least`}
+            {isOnlyShort ? 'Show all' : `${short.length} below ${short.length === 1 ? 'its' : 'their'} minimum`}
           </Button>
           <Button onPress={() => saveAs('to order.csv', CSV_TYPE, csvOf(orderTable()))}>
             <Download aria-hidden size={18} />
@@ -48,7 +43,7 @@ export function WorkshopTools({ workshop, unit, onUnit, isBeside }: WorkshopTool
           </Button>
           <Button
             onPress={() =>
-              void xlsxOf('Drawer', drawerTable(sorted, unit)).then(({ type, content }) =>
+              void xlsxOf('Stock', drawerTable(sorted, unit)).then(({ type, content }) =>
                 saveAs('drawer.xlsx', type, content),
               )
             }
@@ -58,7 +53,7 @@ export function WorkshopTools({ workshop, unit, onUnit, isBeside }: WorkshopTool
           </Button>
         </>
       )}
-      <Choice label="Measured in" value={unit} options={UNIT_OPTIONS} onChange={onUnit} />
+      <Choice label="Units" value={unit} options={UNIT_OPTIONS} onChange={onUnit} />
     </Row>
   );
 }

@@ -35,7 +35,7 @@ const Columns = styled.div<{ $isOpen: boolean }>`
 
 /** The workshop's halves: what is on hand, free, reserved and used, what comes and goes, and what is to be ordered. */
 export function WorkshopView() {
-  useTitle('Workshop drawer');
+  useTitle('Workshop stock');
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const workshop = useWorkshop();
   const pieces = usePieceLines();
@@ -66,9 +66,9 @@ export function WorkshopView() {
   return (
     <>
       <Row style={{ justifyContent: 'space-between' }}>
-        <PanelTitle as="h1">Workshop drawer</PanelTitle>
+        <PanelTitle as="h1">Workshop stock</PanelTitle>
         <Row>
-          <Link to="/together">Fit engines together</Link>
+          <Link to="/together">Select for several engines</Link>
           <Button aria-expanded={side?.kind === 'kits'} onPress={() => toggle('kits')}>
             <Package aria-hidden size={18} />
             Kits
@@ -79,11 +79,11 @@ export function WorkshopView() {
           </Button>
           <Button aria-expanded={side?.kind === 'import'} onPress={() => toggle('import')}>
             <FileUp aria-hidden size={18} />
-            Bring in a file
+            Import
           </Button>
           <Button $kind="main" aria-expanded={isAdding} onPress={() => setAdding(!isAdding)}>
             <Plus aria-hidden size={20} />
-            Add halves
+            Add shells
           </Button>
         </Row>
       </Row>
@@ -98,8 +98,8 @@ export function WorkshopView() {
         <div>
           <Panel>
             <Quiet>
-              Shared by all engines on the benches. An engine that draws on a kind of half reserves what its accepted
-              choice takes; what is fitted leaves the drawer. Whatever is done here can be taken back under History.
+              Shared by all open engines. Accepting a selection reserves its shells; fitted shells leave stock. Undo
+              under History.
             </Quiet>
             {isAdding && (
               <FamilyForm
@@ -121,16 +121,14 @@ export function WorkshopView() {
               />
             )}
             {lines === null ? (
-              <p aria-busy>Looking into the drawer …</p>
+              <p aria-busy>Loading stock …</p>
             ) : lines.length === 0 ? (
-              <p>
-                Nothing in it yet. Add a graded family by its first wall, its step and its count, or bring in a file.
-              </p>
+              <p>No stock yet. Add a graded family by first wall, step and count, or import a file.</p>
             ) : (
               <>
                 <WorkshopTools workshop={workshop} unit={unit} onUnit={setUnit} isBeside={isBeside} />
                 {shown.length === 0 ? (
-                  <p>Nothing in the drawer is like that.</p>
+                  <p>No matches.</p>
                 ) : (
                   <LinesTable
                     lines={shown}

@@ -72,7 +72,7 @@ describe('numbering a half', () => {
     act(() => result.current.setOver('5.996'));
     await act(async () => result.current.numberIt());
     expect([asked, result.current.number, result.current.over, result.current.ball]).toEqual([1, '', '', '4.000']);
-    expect(told.at(-1)).toMatch(/^No\. 17 has a wall of its own now: 1\.996/);
+    expect(told.at(-1)).toMatch(/^No\. 17 now has its own wall: 1\.996/);
   });
 
   it('refuses a number that a half of the kind has already', () => {
@@ -82,6 +82,6 @@ describe('numbering a half', () => {
     act(() => result.current.setOver('5.996'));
     act(() => result.current.setNumber(' 17 '));
     act(() => result.current.numberIt());
-    expect([asked, told]).toEqual([0, ['There is a half no. 17 of this kind already.']]);
+    expect([asked, told]).toEqual([0, ['Shell no. 17 of this kind already exists.']]);
   });
 });

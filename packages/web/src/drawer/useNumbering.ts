@@ -81,7 +81,7 @@ export function useNumbering({ line, lines, unit, by, act, onTold }: NumberingPr
   const wall = read.ball.ok && read.over.ok ? wallOverBall(read.over.nm, read.ball.nm) : null;
   const finding = wall === null ? null : wallFinding(half, wall, BALL_UNCERTAINTY);
   const findingText =
-    finding && `Wall ${lengthText(finding.by, unit)} too ${finding.side} for ${half.grade}: wrong box or wrong half`;
+    finding && `Wall ${lengthText(finding.by, unit)} too ${finding.side} for ${half.grade}: wrong box or wrong shell`;
   const numberIt = () => {
     if (wall === null || number.trim() === '') return;
     const { band: _, ...plain } = half;
@@ -94,7 +94,7 @@ export function useNumbering({ line, lines, unit, by, act, onTold }: NumberingPr
       findings: findingText ?? '',
     });
     if (lines.some((one) => isSameLine(one.half, single))) {
-      onTold(`There is a half no. ${number.trim()} of this kind already.`);
+      onTold(`Shell no. ${number.trim()} of this kind already exists.`);
       return;
     }
     void act(() =>
@@ -109,7 +109,7 @@ export function useNumbering({ line, lines, unit, by, act, onTold }: NumberingPr
       }),
     ).then((worked) => {
       if (!worked) return;
-      onTold(`No. ${number.trim()} has a wall of its own now: ${lengthText(wall, unit)}.`);
+      onTold(`No. ${number.trim()} now has its own wall: ${lengthText(wall, unit)}.`);
       clearTyped(typed ?? BLANK);
     });
   };

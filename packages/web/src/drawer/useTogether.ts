@@ -135,7 +135,10 @@ export function useTogether(): Together {
         setWork({ state: 'accepted', count: jobs.length });
       } catch (error) {
         if (!isAskFault(error) || error.kind !== 'refused') throw error;
-        setWork({ state: 'failed', detail: `${error.problem.detail} Nothing was accepted; fit them together again.` });
+        setWork({
+          state: 'failed',
+          detail: `${error.problem.detail} Nothing was accepted. Select for several engines again.`,
+        });
       }
       await load();
     });

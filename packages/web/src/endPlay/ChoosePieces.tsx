@@ -78,13 +78,13 @@ function Conflict({ conflict, unit, isCoated, hasCoated }: ConflictProps) {
       .map(({ face, from, to, by }) =>
         by === undefined
           ? `a pair of ${figure(from!)} to ${figure(to!)} on the ${face === 'flanges' ? 'thrust main' : `${face} face`}`
-          : `${figure(by)} dressed off both halves of the ${face === 'flanges' ? 'thrust main' : `${face} face`}`,
+          : `${figure(by)} dressed off both pieces of the ${face === 'flanges' ? 'thrust main' : `${face} face`}`,
       ),
   ];
   return (
     <Notice>
       {conflict.message}
-      {ways.length > 0 && ` What would do: ${ways.join('; ')}.`}
+      {ways.length > 0 && ` Options: ${ways.join('; ')}.`}
     </Notice>
   );
 }
@@ -125,13 +125,13 @@ function Accepted({ choice, document, onWithdraw, onPutIn }: AcceptedProps) {
         </tbody>
       </Table>
       <Outcome>
-        Leads to <span className="figure">{lengthText(choice.predicted, unit)}</span>
+        Gives <span className="figure">{lengthText(choice.predicted, unit)}</span>
       </Outcome>
       <Row style={{ justifyContent: 'space-between' }}>
         <Quiet>Accepted by {choice.by}. Put them in, then read again.</Quiet>
         <Row>
-          {onPutIn && <Button onPress={onPutIn}>They are in</Button>}
-          <Button onPress={onWithdraw}>Choose again</Button>
+          {onPutIn && <Button onPress={onPutIn}>Fitted</Button>}
+          <Button onPress={onWithdraw}>Select again</Button>
         </Row>
       </Row>
     </>
@@ -192,30 +192,30 @@ export function ChoosePieces({ work, choice, title, missing, caution, onPutIn }:
             <>
               <PieceRows asked={asked} chosen={inHand} unit={unit} onChange={take} />
               <Outcome aria-live="polite">
-                Leads to <span className="figure">{length(outcome.result)}</span>
+                Gives <span className="figure">{length(outcome.result)}</span>
               </Outcome>
               {outcome.shift !== 0 && <Quiet>It {shiftText(outcome.shift, length)}.</Quiet>}
               {outcome.broken.length > 0 && <Notice>{brokenWords(outcome.broken)}</Notice>}
               <Row style={{ marginTop: '0.5rem' }}>
                 <Button $kind="main" isDisabled={outcome.broken.includes('stock')} onPress={accept}>
                   <Check aria-hidden size={20} />
-                  {outcome.broken.length > 0 ? 'Accept all the same' : 'Accept these'}
+                  {outcome.broken.length > 0 ? 'Accept anyway' : 'Accept these'}
                 </Button>
-                {isOwn && <Button onPress={() => take(null)}>Back to the best</Button>}
+                {isOwn && <Button onPress={() => take(null)}>Back to best</Button>}
               </Row>
             </>
           )}
           {shims.choices.length > 0 && (
             <>
-              <h3 style={{ marginTop: '0.9rem' }}>What else is on the shelf</h3>
+              <h3 style={{ marginTop: '0.9rem' }}>Other pieces in stock</h3>
               <Others>
-                <Table aria-label="What else is on the shelf">
+                <Table aria-label="Other pieces in stock">
                   <thead>
                     <tr>
                       <th className="number">Gives, {unit}</th>
                       <th>Pieces</th>
                       <th>
-                        <span className="visually-hidden">Take in hand</span>
+                        <span className="visually-hidden">Use</span>
                       </th>
                     </tr>
                   </thead>
@@ -230,10 +230,10 @@ export function ChoosePieces({ work, choice, title, missing, caution, onPutIn }:
                         <td>
                           <Button
                             $kind="quiet"
-                            aria-label={`Take in hand what gives ${length(result)}: ${said(chosen)}`}
+                            aria-label={`Use ${said(chosen)}, which gives ${length(result)}`}
                             onPress={() => take(chosen)}
                           >
-                            Take
+                            Use
                           </Button>
                         </td>
                       </tr>

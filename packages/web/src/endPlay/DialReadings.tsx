@@ -59,7 +59,7 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
       ? parsed.message
       : null
     : parsed.nm < 0
-      ? 'The movement from lever to lever is not below zero; zero the dial at one end.'
+      ? 'End play cannot be negative: zero the dial at one end.'
       : null;
   // What cannot be an end play counts nowhere until it is said to be right.
   const likely =
@@ -80,7 +80,7 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
   const read = Object.entries(endPlay.readings).sort(([, one], [, other]) => (one.at < other.at ? 1 : -1));
   return (
     <Panel aria-label="Dial readings">
-      <PanelTitle>Dial, from lever to lever</PanelTitle>
+      <PanelTitle>Dial reading</PanelTitle>
       <Quiet>
         Lever the shaft fully one way, zero the dial, lever it the other way; several times. Keep fingers clear of the
         cheeks.
@@ -117,11 +117,11 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
           onChange={setText}
           fault={fault}
           isLeftOver={isLeftOver}
-          keptBy="press “Keep it”"
+          keptBy="press “Save reading”"
           hint={parsed.ok ? bothUnits(parsed.nm, unit) : ' '}
         />
         <Button className="add" $kind="main" type="submit">
-          Keep it
+          Save reading
         </Button>
       </Entry>
       {isAsked && parsed.ok && (
@@ -136,7 +136,7 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
               {question} It is {lengthText(nm, unit)}
             </Button>
           ))}{' '}
-          <Button onPress={() => setSure(text)}>It is right</Button>
+          <Button onPress={() => setSure(text)}>Reading is right</Button>
         </Notice>
       )}
       {read.length > 0 && (
@@ -146,7 +146,7 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
               <th>When</th>
               <th className="number">Shaft at</th>
               <th className="number">Reading</th>
-              <th>Read by</th>
+              <th>Measured by</th>
               <th>
                 <span className="visually-hidden">Remove</span>
               </th>
@@ -164,7 +164,7 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
                 <td>
                   <Button
                     $kind="quiet"
-                    aria-label={`Take back reading ${read.length - at}: ${one.nm === null ? one.text : lengthText(one.nm, unit)}`}
+                    aria-label={`Remove reading ${read.length - at}: ${one.nm === null ? one.text : lengthText(one.nm, unit)}`}
                     onPress={() => removeReading(id)}
                   >
                     <Trash2 aria-hidden size={18} />

@@ -25,9 +25,9 @@ const HALVES: readonly { value: string; label: string; halves: EndPlay['halves']
 
 /** How far the end play counts where the halves of the thrust main carry the flanges. */
 const WEIGHTS: readonly { value: string; label: string; weight: number }[] = [
-  { value: 'equal', label: 'decides between equals', weight: 0 },
-  { value: 'little', label: 'weighs a little', weight: 0.01 },
-  { value: 'much', label: 'weighs as much', weight: 1 },
+  { value: 'equal', label: 'ties only', weight: 0 },
+  { value: 'little', label: 'a little', weight: 0.01 },
+  { value: 'much', label: 'as much', weight: 1 },
 ];
 
 const COUNTS = [
@@ -57,7 +57,7 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
       unit={unit}
       value={value}
       optional={more.optional ?? true}
-      check={(nm) => (nm < 0 || (more.isSize && nm === 0) ? 'A thickness is above zero.' : null)}
+      check={(nm) => (nm < 0 || (more.isSize && nm === 0) ? 'Enter a thickness above 0.' : null)}
       onCommit={onCommit}
     />
   );
@@ -75,7 +75,7 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
           options={[
             {
               value: 'sheet',
-              label: given === 'unknown' ? 'Not told yet' : `${KIND_WORDS[given]} (data sheet)`,
+              label: given === 'unknown' ? 'Not set' : `${KIND_WORDS[given]} (data sheet)`,
             },
             ...THRUST_KINDS.map((value) => ({ value, label: KIND_WORDS[value] })),
           ]}
@@ -90,7 +90,7 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
           />
         ) : (
           <Choice
-            label={kind === 'flanged' ? 'Flanged halves' : 'Halves at each face'}
+            label={kind === 'flanged' ? 'Flanged shells' : 'Washers at each face'}
             value={HALVES.find(({ halves }) => halves.join() === endPlay.halves.join())?.value ?? 'both'}
             options={HALVES}
             onChange={(value) => set({ halves: HALVES.find((one) => one.value === value)!.halves })}
@@ -105,7 +105,7 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
         {kind === 'flanged' && fitted('width', 'Fitted width over the flanges')}
         {kind === 'flanged' && (
           <Choice
-            label="In the choice of the halves it"
+            label="Weight in shell selection"
             value={WEIGHTS.find(({ weight }) => weight === endPlay.weight)?.value ?? 'own'}
             options={WEIGHTS}
             onChange={(value) => set({ weight: WEIGHTS.find((one) => one.value === value)!.weight })}
@@ -121,10 +121,10 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
               optional: false,
             },
           )}
-        {length('aim', 'Aim; empty for the middle', endPlay.aim, (value) => set({ aim: value }))}
+        {length('aim', 'Target (blank: mid-limits)', endPlay.aim, (value) => set({ aim: value }))}
         {(kind === 'washers' || kind === 'flanged') && (
           <Choice
-            label="Faces of what is fitted"
+            label="Faces of the fitted pieces"
             value={endPlay.coating}
             options={COATINGS}
             onChange={(coating) => set({ coating })}
@@ -132,7 +132,7 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
         )}
       </FieldPairs>
       {aim !== null && endPlay.aim !== null && endPlay.aim !== aim && (
-        <Quiet>The aim lies outside the limits; {lengthText(aim, unit)}, their middle, is taken.</Quiet>
+        <Quiet>The target is outside the limits; mid-limits, {lengthText(aim, unit)}, is used.</Quiet>
       )}
       <Fold>
         <summary>
@@ -156,13 +156,13 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
             { optional: false },
           )}
           {kind === 'washers' &&
-            length('maxShift', 'Shaft may move by; empty for any', endPlay.maxShift, (value) =>
+            length('maxShift', 'Maximum shift of the shaft (blank: any)', endPlay.maxShift, (value) =>
               set({ maxShift: value }),
             )}
           {kind !== 'rings' &&
             length(
               'alikeWithin',
-              'Halves of a face alike within',
+              'Washers of a face alike within',
               endPlay.alikeWithin,
               (value) => value !== null && set({ alikeWithin: value }),
               { optional: false },

@@ -14,7 +14,7 @@ import { ThrustSection } from './ThrustSection.js';
 import { type EndPlayWork, planLength, useEndPlay } from './useEndPlay.js';
 import { WhatToDo } from './WhatToDo.js';
 
-const TITLES = { washers: 'Thrust washers', flanged: 'Flanged halves', rings: 'Rings' } as const;
+const TITLES = { washers: 'Thrust washers', flanged: 'Flanged shells', rings: 'Rings' } as const;
 
 const CAUTIONS = {
   washers: 'Grooves face the shaft. Never dress a coated face.',
@@ -99,8 +99,8 @@ export function EndPlayView() {
         {flanges && (
           <Panel>
             <Quiet>
-              The halves of {flanges.station} carry their width: they are chosen under Choose, for the oil clearance and
-              the end play together.
+              {flanges.station} has flanged shells: select them under Select shells, for oil clearance and end play
+              together.
             </Quiet>
           </Panel>
         )}

@@ -49,9 +49,9 @@ export function GapGauge({ unit, limit, aim, now, after, others, what }: GapGaug
   const label = [
     `${what}.`,
     limit ? `Limits ${text(limit.low)} to ${text(limit.high)} ${unit}.` : 'No limits on the data sheet.',
-    aim === null ? '' : `Aim ${text(aim)}.`,
+    aim === null ? '' : `Target ${text(aim)}.`,
     now ? `Read now ${text(now.mean)}.` : '',
-    after === null ? '' : `With the pieces in hand ${text(after)}.`,
+    after === null ? '' : `With the selected pieces ${text(after)}.`,
   ].join(' ');
   return (
     <Svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={label}>
@@ -92,7 +92,7 @@ export function GapGauge({ unit, limit, aim, now, after, others, what }: GapGaug
             {text(aim)}
           </text>
           <text className="word brass" x={x(aim)} y={104} textAnchor="middle">
-            aim
+            target
           </text>
         </>
       )}

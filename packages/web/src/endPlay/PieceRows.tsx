@@ -55,7 +55,7 @@ export function PieceRows({ asked, chosen, unit, onChange }: PieceRowsProps) {
     return thickness.toFixed(INSTRUMENT_DECIMALS[unit]);
   };
   return (
-    <Places aria-label="Pieces in hand">
+    <Places aria-label="Pieces selected">
       <thead>
         <tr>
           <th>Place</th>

@@ -40,7 +40,7 @@ export function RingStack({ unit, gap, rings, settle }: RingStackProps) {
   const label =
     gap === null
       ? 'End of the shaft; the gap without shims was not read yet.'
-      : `Gap ${lengthText(gap, unit)} with ${rings.length} rings of ${lengthText(sum, unit)} in all; ${lengthText(left!, unit)} is left.`;
+      : `Gap ${lengthText(gap, unit)}, ${rings.length} rings total ${lengthText(sum, unit)}: ${lengthText(left!, unit)} remains.`;
   return (
     <Svg viewBox="0 0 560 190" role="img" aria-label={label}>
       <rect className="shaft" x={20} y={58} width={end - 20 + 60} height={44} />

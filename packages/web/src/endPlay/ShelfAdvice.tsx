@@ -63,12 +63,12 @@ export function ShelfAdvice({ job, work }: { readonly job: string; readonly work
     resultOf(await search.pieceOrder(about!.asked.request, about!.wanted, about!.target, about!.prices)),
   );
   return (
-    <Panel aria-label="What should be on the shelf">
-      <PanelTitle>What should be on the shelf</PanelTitle>
+    <Panel aria-label="What to stock">
+      <PanelTitle>What to stock</PanelTitle>
       <Quiet>
         {work.before
-          ? 'Left empty, it goes by what was read and how well that is known.'
-          : 'Before it is read: between which figures may it be?'}
+          ? 'Blank: from the readings and their uncertainty.'
+          : 'Not measured yet? Enter the expected range.'}
       </Quiet>
       <Thirds>
         <LengthField
@@ -86,21 +86,20 @@ export function ShelfAdvice({ job, work }: { readonly job: string; readonly work
           check={(value) => (low !== null && value < low ? 'Not below the other figure.' : null)}
           onCommit={(value) => setDraft({ low, high: value })}
         />
-        <Choice label="Chance wanted" value={target} options={TARGETS} onChange={setTarget} />
+        <Choice label="Required chance" value={target} options={TARGETS} onChange={setTarget} />
       </Thirds>
       {fault && <Notice urgent>{fault}</Notice>}
       {result && about && (
         <>
           <p>
-            With what is on the shelf it can be brought inside with a chance of{' '}
-            <strong>{chanceText(result.now)}</strong>.
+            With current stock the chance of being in limits is <strong>{chanceText(result.now)}</strong>.
           </p>
           {result.order.length > 0 && (
             <>
               <p>
-                To have <strong>{chanceText(result.chance)}</strong>, get:
+                For <strong>{chanceText(result.chance)}</strong>, get:
               </p>
-              <ul aria-label="To be got">
+              <ul aria-label="To get">
                 {result.order.map(({ id, count }) => (
                   <li key={id}>
                     <strong>{count}</strong> × {id},{' '}
@@ -112,7 +111,7 @@ export function ShelfAdvice({ job, work }: { readonly job: string; readonly work
           )}
           {!result.isReached && (
             <Notice>
-              With as many of these kinds as wanted it is {chanceText(result.ceiling)} at the most: other thicknesses
+              With unlimited stock of these kinds the chance is at most {chanceText(result.ceiling)}: other thicknesses
               are needed.
             </Notice>
           )}

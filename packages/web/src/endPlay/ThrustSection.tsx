@@ -47,7 +47,7 @@ export function ThrustSection({ unit, front, rear, width, gap, isFlanged, main }
     `Thrust main ${main ?? ''}, cut along the shaft, front at the left.`,
     isFlanged ? `Width over the flanges ${said(width)}.` : `Front face ${said(front)}, rear face ${said(rear)}.`,
     gap === null
-      ? 'Nothing was read yet.'
+      ? 'No readings yet.'
       : `The shaft is levered to the rear and ${lengthText(gap, unit)} is open at the rear face.`,
   ].join(' ');
   return (

@@ -55,8 +55,8 @@ function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
     case 'seat':
       return (
         <>
-          <strong>Line the halves up.</strong> Snug the thrust cap, knock the shaft both ways, torque again, and read
-          again as “{momentWord('seated')}”.
+          <strong>Line up the flanges.</strong> Snug the thrust cap, knock the shaft both ways, torque again, and
+          measure again as “{momentWord('seated')}”.
         </>
       );
     case 'pieces':
@@ -66,7 +66,7 @@ function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
             {isStack ? 'Other rings' : step.way === 'thinner' ? 'Thinner ones' : 'Thicker ones'} from the shelf
           </strong>
           {isChosen
-            ? ': choose again, from what is in now.'
+            ? ': select again, from the pieces now fitted.'
             : leadsTo === null
               ? ', as below.'
               : `, as below: ${lengthText(leadsTo, unit)}.`}
@@ -77,11 +77,9 @@ function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
         <>
           <strong>Dress the faces</strong> on a flat plate with 400 to 600 grit:{' '}
           <span className="figure">{lengthText(step.total, unit)}</span> in all, half from each face, measuring often.{' '}
-          {step.isUncoated
-            ? 'Never through a coating.'
-            : 'Only if they carry no coating: look first, and say so below.'}
+          {step.isUncoated ? 'Never through a coating.' : 'Only if uncoated: check first, and set it below.'}
           <details>
-            <summary>{step.passes.length} passes, with what to read after each</summary>
+            <summary>{step.passes.length} passes, with the reading after each</summary>
             <PassesTable
               label="Passes over the plate"
               off="Off each face"
@@ -101,13 +99,11 @@ function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
         );
       return step.why === 'machining' ? (
         <>
-          <strong>Stop:</strong> what is on the shelf does not do it, and dressing has its end. Other pieces, or
-          machining.
+          <strong>Stop:</strong> nothing in stock fits and no more can be dressed off. Get other pieces, or machine.
         </>
       ) : (
         <>
-          <strong>Stop:</strong> look at the thrust faces of the shaft. A worn face is repaired, or thicker pieces are
-          got.
+          <strong>Stop:</strong> check the thrust faces of the shaft. Repair a worn face, or get thicker pieces.
         </>
       );
   }
@@ -127,13 +123,13 @@ function KeepForType({ settle, origin, unit }: KeepForTypeProps) {
     try {
       const { type, revision } = await tell('getType', { id: origin.type });
       await tell('putType', { id: origin.type, body: { revision, by, type: { ...type, settle } } });
-      setTold(`Kept on the data sheet of ${type.name}: ${lengthText(settle, unit)}.`);
+      setTold(`Saved on the data sheet of ${type.name}: ${lengthText(settle, unit)}.`);
     } catch (error) {
       setTold(refusalInWords(error));
     }
   };
   return told === null ? (
-    <Button onPress={() => void keep()}>Keep it for every engine of this type</Button>
+    <Button onPress={() => void keep()}>Use for every engine of this type</Button>
   ) : (
     <p role="status">{told}</p>
   );
@@ -151,7 +147,7 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
   const others = shims.choices.map(({ result }) => planLength(result, document));
   const after = outcome && endPlay.choice === null ? planLength(outcome.result, document) : null;
   return (
-    <Panel aria-label="What it comes to">
+    <Panel aria-label="Result">
       <PanelTitle>{isGap ? 'Gap without shims' : 'End play now'}</PanelTitle>
       {now ? (
         <Figure>
@@ -162,7 +158,7 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
           {verdict && <StateMark state={verdict.state} />}
           <span className="soft">
             {now.count === 1 ? 'one reading' : `${now.count} readings`}, {momentWord(now.moment)}
-            {verdict && `; chance to be inside ${chanceText(verdict.chance)}`}
+            {verdict && `; chance of being in limits ${chanceText(verdict.chance)}`}
           </span>
           {now.angles.length > 1 && (
             <span className="figure soft">
@@ -171,18 +167,18 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
           )}
         </Figure>
       ) : (
-        <Quiet>{kind === 'rings' ? 'Read the gap without shims first.' : 'Nothing was read yet.'}</Quiet>
+        <Quiet>{kind === 'rings' ? 'Read the gap without shims first.' : 'No readings yet.'}</Quiet>
       )}
       {now?.isDoubtful && (
         <Notice>
           Repeats at one angle are {lengthText(now.apart, unit)} apart, more than{' '}
-          {lengthText(endPlay.repeatWithin, unit)}: look at the dial and its stand, lever fully, and read again.
+          {lengthText(endPlay.repeatWithin, unit)}: check the dial and its stand, lever fully, and measure again.
         </Notice>
       )}
       {missed !== null && (
         <Notice>
-          That is {lengthText(Math.abs(missed), unit)} {missed > 0 ? 'more' : 'less'} than was predicted: look for dirt
-          behind a piece, a piece in the wrong place, or the dial, before you believe it.
+          That is {lengthText(Math.abs(missed), unit)} {missed > 0 ? 'more' : 'less'} than predicted. Check for dirt
+          behind a piece, a piece in the wrong place, or the dial, then re-read.
         </Notice>
       )}
       <GapGauge
@@ -199,7 +195,7 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
         others={others}
       />
       {limit === null ? (
-        <Quiet>The data sheet gives no limits for the end play: it is not judged.</Quiet>
+        <Quiet>No end play limits on the data sheet: not judged.</Quiet>
       ) : (
         <Quiet>
           Limits: {limit.source}. {kind === 'rings' && 'Too tight is the dangerous side: when it is hot, it binds.'}

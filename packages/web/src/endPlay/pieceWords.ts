@@ -21,8 +21,8 @@ const BROKEN: Readonly<Record<ShimOutcome['broken'][number], string>> = {
   low: 'below the low limit',
   high: 'above the high limit',
   shift: 'the shaft would move too far',
-  'not-alike': 'the halves of a face are not alike',
-  stock: 'more of a piece than there is',
+  'not-alike': 'the washers of a face are not alike',
+  stock: 'more than in stock',
 };
 
 /** What a choice breaks, in words. */
@@ -32,11 +32,11 @@ export function brokenWords(broken: ShimOutcome['broken']): string {
 
 /** What is to be done before pieces can be chosen for the end play. */
 export const NO_CHOICE_WORDS: Readonly<Record<NoPieceChoice, string>> = {
-  'no-kind': 'Say below what takes the thrust: washers, a flanged shell or rings.',
-  'no-limits': 'The data sheet gives no limits for it yet: enter them there with their source.',
-  'not-read': 'Nothing has been read yet.',
+  'no-kind': 'Set below what takes the thrust: washers, a flanged shell or rings.',
+  'no-limits': 'No limits on the data sheet yet: enter them there with their source.',
+  'not-read': 'No readings yet.',
   'no-fitted': 'Enter below what is fitted now, as measured.',
   'no-shims': 'These joints have no shims: shells and bore set the crush.',
   uneven: 'End play at 0° and 180° differs by more than the limits allow: no piece brings both inside.',
-  'no-pieces': 'There are no such pieces to choose from: add them under Drawer, or draw on the workshop’s.',
+  'no-pieces': 'No such pieces: add them under Stock, or use workshop stock.',
 };

@@ -86,9 +86,7 @@ export function CompareSheets() {
       <Panel>
         <PanelTitle>Revisions</PanelTitle>
         {revisions.length === 0 ? (
-          <Quiet>
-            {saved === 0 ? 'Not in the library yet.' : error ? 'Not known now.' : 'Looking up its revisions …'}
-          </Quiet>
+          <Quiet>{saved === 0 ? 'Not in the library yet.' : error ? 'Not known now.' : 'Loading revisions …'}</Quiet>
         ) : (
           <Table>
             <thead>
@@ -98,7 +96,7 @@ export function CompareSheets() {
                 <th>By</th>
                 <th>What changed</th>
                 <th>
-                  <span className="visually-hidden">Go back to it</span>
+                  <span className="visually-hidden">Restore</span>
                 </th>
               </tr>
             </thead>

@@ -13,8 +13,8 @@ export function CompareTable({ rows, columns, compared, setCompared, made, diffe
         value={compared}
         options={[
           { value: 'no', label: 'No' },
-          { value: 'plain', label: 'One grade for both halves' },
-          { value: 'mixed', label: 'Halves may be mixed' },
+          { value: 'plain', label: 'One grade for both shells' },
+          { value: 'mixed', label: 'Mixed pairs allowed' },
         ]}
         onChange={setCompared}
       />

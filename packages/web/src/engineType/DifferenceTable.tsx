@@ -18,7 +18,7 @@ interface DifferenceTableProps {
 
 /** Two data sheets side by side, only where they differ. */
 export function DifferenceTable({ differences, from, to }: DifferenceTableProps) {
-  if (differences.length === 0) return <p role="status">They say the same.</p>;
+  if (differences.length === 0) return <p role="status">No differences.</p>;
   return (
     <Scroll>
       <Table aria-label="Differences">

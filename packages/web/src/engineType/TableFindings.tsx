@@ -18,16 +18,16 @@ interface TableFindingsProps {
 /** What does not hold together in a selection table. */
 export function TableFindings({ codes, findings, unit }: TableFindingsProps) {
   return (
-    <section aria-label="Findings">
+    <section aria-label="Problems">
       {findings.length === 0 ? (
         <p style={{ display: 'flex', gap: '0.4rem', alignItems: 'center', marginTop: '0.6rem' }}>
-          <CircleCheck aria-hidden size={20} color="var(--inside)" /> The table holds together: every cell is filled,
-          inside the limits, and steps the right way.
+          <CircleCheck aria-hidden size={20} color="var(--inside)" /> No problems: every cell is filled, in limits, and
+          steps the right way.
         </p>
       ) : (
         <>
           <p style={{ marginTop: '0.6rem', fontWeight: 700 }}>
-            {findings.length === 1 ? 'One thing to look at' : `${findings.length} things to look at`}
+            {findings.length === 1 ? 'One item to check' : `${findings.length} items to check`}
           </p>
           <Findings>
             {findings.slice(0, 30).map((finding) => (
@@ -37,7 +37,7 @@ export function TableFindings({ codes, findings, unit }: TableFindingsProps) {
           </Findings>
         </>
       )}
-      {!codes.limits && <Quiet>Cells are not judged: the sheet has no limits for this oil clearance.</Quiet>}
+      {!codes.limits && <Quiet>Cells are not judged: no limits for this oil clearance.</Quiet>}
     </section>
   );
 }

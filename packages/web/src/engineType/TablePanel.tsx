@@ -62,17 +62,15 @@ export function TablePanel(props: FamilyProps) {
         )}
       </Row>
       {isEmpty ? (
-        <Quiet>
-          The table opens here once there are housing marks and {family === 'main' ? 'journal' : 'pin'} marks.
-        </Quiet>
+        <Quiet>The table opens once there are housing marks and {family === 'main' ? 'journal' : 'pin'} marks.</Quiet>
       ) : (
         <>
           <Quiet>
-            Type a grade, or upper/lower; its first letters are enough. Enter goes on, arrows move, a block from a
-            spreadsheet can be pasted with or without its marks. Under each cell stands the clearance its bands imply.
+            Type a grade, or upper/lower; the first letters will do. Enter: next. Arrows move. Paste a block from a
+            spreadsheet, with or without its marks. Below each cell: the clearance from its bands.
           </Quiet>
           {left.length > 0 && (
-            <Notice actions={<Button onPress={seen}>Seen</Button>}>
+            <Notice actions={<Button onPress={seen}>Checked</Button>}>
               What was pasted is larger than the table; no place for: {left.slice(0, 8).join(', ')}
               {left.length > 8 && ` and ${left.length - 8} more`}.
             </Notice>

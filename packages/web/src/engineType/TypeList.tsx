@@ -99,7 +99,7 @@ export function TypeList() {
         const faults = read.ok ? [] : read.faults;
         const [first] = faults;
         const more = faults.length > 1 ? ` (and ${faults.length - 1} more)` : '';
-        setFault(`${chosen.name} is no engine type: ${first?.path || 'the file'}: ${first?.message}${more}.`);
+        setFault(`${chosen.name} is not an engine type: ${first?.path || 'the file'}: ${first?.message}${more}.`);
         return;
       }
       const id = newId();
@@ -117,7 +117,7 @@ export function TypeList() {
         <Row>
           <FileButton label="Engine type file" accept=".json,application/json" onChoose={bringIn}>
             <Upload aria-hidden size={20} />
-            Bring in a file
+            Import
           </FileButton>
           <Button $kind="main" onPress={start}>
             <Plus aria-hidden size={20} />
@@ -154,13 +154,13 @@ export function TypeList() {
           </Button>
         </Row>
         {types === null ? (
-          <p aria-busy>Looking into the library …</p>
+          <p aria-busy>Loading library …</p>
         ) : types.length === 0 ? (
           <p style={{ marginTop: '0.6rem' }}>
             {words.trim() !== ''
-              ? `No ${isArchive ? 'archived ' : ''}sheet holds “${words.trim()}”.`
+              ? `No ${isArchive ? 'archived ' : ''}sheet mentions “${words.trim()}”.`
               : isArchive
-                ? 'Nothing is archived.'
+                ? 'No archived types.'
                 : 'No engine types yet. Enter a data sheet once; every engine of that type starts from it.'}
           </p>
         ) : (

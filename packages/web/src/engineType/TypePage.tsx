@@ -48,11 +48,11 @@ function blankText(): TypeText {
 }
 
 const TABS = [
-  { to: 'sheet', label: 'Sheet' },
-  { to: 'mains', label: 'Codes of the mains' },
-  { to: 'rods', label: 'Codes of the rods' },
+  { to: 'sheet', label: 'Data sheet' },
+  { to: 'mains', label: 'Grade marks of the mains' },
+  { to: 'rods', label: 'Grade marks of the rods' },
   { to: 'order', label: 'What to order' },
-  { to: 'compare', label: 'Revisions and compare' },
+  { to: 'compare', label: 'Revisions' },
 ] as const;
 
 /** One engine type: typed in as from a book, kept on this device until it is saved as the next revision. */
@@ -86,10 +86,10 @@ export function TypePage() {
   if (!text || !read) {
     return fault !== null || isLoaded ? (
       <Panel role="alert">
-        {fault ?? 'There is no such engine type in the library.'} <Link to="/types">Back to the library</Link>
+        {fault ?? 'Engine type not found.'} <Link to="/types">Back to the library</Link>
       </Panel>
     ) : (
-      <Panel aria-busy>Looking up the engine type …</Panel>
+      <Panel aria-busy>Loading engine type …</Panel>
     );
   }
   const { type, faults } = read;
@@ -152,36 +152,34 @@ export function TypePage() {
           {view && draft === null && (
             <Button onPress={() => void navigate(`/new?type=${id}`)}>
               <Plus aria-hidden size={20} />
-              Start an engine of this type
+              New engine of this type
             </Button>
           )}
-          {draft !== null && view && <Button onPress={drop}>Drop the changes</Button>}
+          {draft !== null && view && <Button onPress={drop}>Discard changes</Button>}
           <Button $kind="main" isDisabled={draft === null || isBehind} onPress={() => void save()}>
             <Save aria-hidden size={20} />
-            {view ? `Save as revision ${base + 1}` : 'Put it into the library'}
+            {view ? `Save as revision ${base + 1}` : 'Save to library'}
           </Button>
         </Row>
       </Row>
-      {fault && <Notice urgent>{fault} What you typed is kept on this device.</Notice>}
+      {fault && <Notice urgent>{fault} Your entries are saved on this device.</Notice>}
       {isBehind && (
         <Notice
           urgent
           actions={
             <>
-              <Button onPress={drop}>Take theirs, drop mine</Button>
-              <Button onPress={() => setDraft({ base: view.revision, text })}>Mine goes over it</Button>
+              <Button onPress={drop}>Use theirs, discard mine</Button>
+              <Button onPress={() => setDraft({ base: view.revision, text })}>Overwrite with mine</Button>
             </>
           }
         >
-          {view.updatedBy} has saved revision {view.revision} since you typed this from revision {base}. See under{' '}
-          <Link to={`/types/${id}/compare`}>Revisions and compare</Link> where they differ; nothing is overwritten until
-          you say so.
+          {view.updatedBy} saved revision {view.revision} after you started from revision {base}. Compare under{' '}
+          <Link to={`/types/${id}/compare`}>Revisions</Link>; nothing is overwritten until you choose.
         </Notice>
       )}
       {isTried && count > 0 && (
         <Notice urgent>
-          {count === 1 ? 'One box needs' : `${count} boxes need`} another look before it can be saved:{' '}
-          {placesInWords(faults)}.
+          Not saved. Check {count === 1 ? 'one field' : `${count} fields`}: {placesInWords(faults)}.
         </Notice>
       )}
       <Stages aria-label="Parts of the data sheet">
@@ -197,13 +195,13 @@ export function TypePage() {
 }
 
 const PLACES: Readonly<Record<string, string>> = {
-  main: 'Codes of the mains',
-  rod: 'Codes of the rods',
+  main: 'Grade marks of the mains',
+  rod: 'Grade marks of the rods',
 };
 
 /** Where faults stand, by tab, and the first of them. */
 function placesInWords(faults: TypeFaults): string {
   const [first] = Object.entries(faults);
-  const tabs = [...new Set(Object.keys(faults).map((place) => PLACES[place.split('.')[0]!] ?? 'Sheet'))];
+  const tabs = [...new Set(Object.keys(faults).map((place) => PLACES[place.split('.')[0]!] ?? 'Data sheet'))];
   return `${tabs.join(', ')}. First: ${first![1].replace(/\.$/u, '')}`;
 }

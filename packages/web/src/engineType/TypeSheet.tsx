@@ -74,7 +74,7 @@ function LayoutPanel({ open }: { open: OpenType }) {
       <PanelTitle>Engine</PanelTitle>
       <Sixths>
         {field('name', 'Name of the type', 'whole')}
-        {field('note', 'Note, as years or variants', 'whole')}
+        {field('note', 'Note, such as years or variants', 'whole')}
         {field('mains', 'Mains')}
         {field('rods', 'Rods')}
         {field('thrustMain', 'Thrust at main')}
@@ -97,10 +97,10 @@ function LayoutPanel({ open }: { open: OpenType }) {
             onChange={(thrustKind) => set({ thrustKind })}
           />
         </div>
-        {field('throws', 'Throws of the pins, degrees, front to rear; empty for the usual ones', 'whole')}
+        {field('throws', 'Crank throws, degrees, front to rear (blank: usual)', 'whole')}
         <div className="half">
           <Choice
-            label="Written in (figures are converted)"
+            label="Units (figures are converted)"
             value={text.unit}
             options={UNIT_OPTIONS}
             onChange={(unit) => change((old) => inUnit(old, unit))}
@@ -108,7 +108,7 @@ function LayoutPanel({ open }: { open: OpenType }) {
         </div>
         <div className="half">
           <Choice
-            label="The book looks from"
+            label="The book views it from"
             value={text.viewFrom}
             options={END_OPTIONS}
             onChange={(viewFrom) => set({ viewFrom })}
@@ -135,7 +135,7 @@ function PlaceNames({ open, mains, thrustMain }: { open: OpenType; mains: number
   const { text, change, faults } = open;
   return (
     <>
-      <Sevenths role="group" aria-label="Places that take halves of their own">
+      <Sevenths role="group" aria-label="Positions with their own shells">
         {Array.from({ length: mains }, (_, at) => String(at + 1)).map((number) => (
           <Field
             key={number}
@@ -148,7 +148,7 @@ function PlaceNames({ open, mains, thrustMain }: { open: OpenType; mains: number
           />
         ))}
       </Sevenths>
-      <Quiet>A main that takes halves of its own has a name, as rear; its halves and grades name that place.</Quiet>
+      <Quiet>A main that takes its own shells has a name, such as rear; its shells and grades use that name.</Quiet>
     </>
   );
 }
@@ -207,8 +207,8 @@ function LimitsPanel({ open }: { open: OpenType }) {
 }
 
 const FIGURES: Readonly<Record<FigureKey, string>> = {
-  endPlayAim: 'End play aimed at',
-  crushAim: 'Crush aimed at',
+  endPlayAim: 'Target end play',
+  crushAim: 'Target crush',
   crushAimAluminium: 'Crush under aluminium caps',
   settle: 'A stack of rings settles',
 };
@@ -219,9 +219,7 @@ function ThrustPanel({ open }: { open: OpenType }) {
   return (
     <Panel>
       <PanelTitle>End play and crush</PanelTitle>
-      <Quiet>
-        Aims left empty are the middle of the limits. What settles is what was seen on engines of this type.
-      </Quiet>
+      <Quiet>Blank targets are mid-limits. Settling is what was seen on engines of this type.</Quiet>
       <Sixths>
         {FIGURE_KEYS.map((key) => (
           <Field
@@ -335,7 +333,7 @@ export function TypeSheet() {
         <Panel>
           <PanelTitle>File</PanelTitle>
           <Quiet>
-            An open format, described in docs/formats: take it to another workshop, or keep it with the book.
+            An open format, described in docs/formats: take it to another workshop, or store it with the book.
           </Quiet>
           <Row>
             <Button

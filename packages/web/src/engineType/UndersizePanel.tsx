@@ -60,8 +60,8 @@ export function UndersizePanel({ family, text, unit, faults, set }: FamilyProps)
     <Panel>
       <PanelTitle>Undersizes</PanelTitle>
       <Quiet>
-        Shells for a journal ground smaller. What stands here first is arithmetic (journal less the amount, walls
-        thicker by half of it): correct it from the book before you save.
+        Shells for a reground journal. The figures offered are arithmetic (journal less the undersize, walls half of it
+        thicker): correct them from the book before saving.
       </Quiet>
       {text.undersizes.map((one, at) => {
         const place = `${family}.undersizes.${at}`;
@@ -70,7 +70,7 @@ export function UndersizePanel({ family, text, unit, faults, set }: FamilyProps)
           <UndersizeBox key={at}>
             <Row style={{ alignItems: 'end' }}>
               <Field
-                label="Undersize, as it is called"
+                label="Undersize, such as 0.25"
                 value={one.name}
                 maxLength={20}
                 onChange={(name) => change(at, { name })}

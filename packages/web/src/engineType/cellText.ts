@@ -35,7 +35,7 @@ export function readCell(
   const read = words.map((word) => gradeOf(word, grades));
   const unknown = read.indexOf(null);
   if (unknown !== -1) {
-    const known = grades.length === 0 ? 'enter the grades first' : `there are ${grades.join(', ')}`;
+    const known = grades.length === 0 ? 'enter the grades first' : `grades: ${grades.join(', ')}`;
     return { cell: null, message: `No grade “${words[unknown]!.trim()}”: ${known}.` };
   }
   const [upper, lower] = [read[0]!, read[1] ?? read[0]!];

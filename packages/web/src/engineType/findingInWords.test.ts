@@ -51,12 +51,12 @@ describe('findings about a table, in words', () => {
     {
       name: 'a grade that there is not',
       change: { table: { A: { 1: 'Teal', 2: 'Sand' }, B: { 1: 'Sand', 2: 'Rust' } } },
-      says: 'B × 2 calls for Rust, which is no grade.',
+      says: 'B × 2 calls for Rust, which is not a grade here.',
     },
     {
       name: 'a grade that no cell leads to',
       change: { grades: [...WHOLE.grades, { id: 'Slate', low: 2, high: 2.002 }] },
-      says: 'No cell leads to Slate.',
+      says: 'No cell uses Slate.',
     },
     {
       name: 'a gap between bands',
@@ -71,7 +71,7 @@ describe('findings about a table, in words', () => {
     {
       name: 'a step the wrong way',
       change: { table: { A: { 1: 'Sand', 2: 'Sand' }, B: { 1: 'Teal', 2: 'Plum' } } },
-      says: 'From A × 1 to B × 1 the housing grows and the walls get thinner: one of them is misread.',
+      says: 'From A × 1 to B × 1 the housing grows and the walls get thinner: one is misread.',
     },
   ];
   it.each(faulty)('tell $name', ({ change, says }) => {

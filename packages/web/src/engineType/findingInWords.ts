@@ -18,9 +18,9 @@ export function findingInWords(finding: TableFinding, unit: Unit): string {
     case 'unknown-mark':
       return `The table has a ${finding.feature} mark ${finding.mark} that has no band.`;
     case 'unknown-grade':
-      return `${finding.housing} × ${finding.journal} calls for ${finding.grade}, which is no grade.`;
+      return `${finding.housing} × ${finding.journal} calls for ${finding.grade}, which is not a grade here.`;
     case 'unreachable-grade':
-      return `No cell leads to ${finding.grade}.`;
+      return `No cell uses ${finding.grade}.`;
     case 'gap':
       return `Between ${finding.between[0]} and ${finding.between[1]} (${parts[finding.feature]}) ${exact(finding.by)} are left out: a part could fall there.`;
     case 'overlap':
@@ -29,8 +29,8 @@ export function findingInWords(finding: TableFinding, unit: Unit): string {
       const from = `${finding.from.housing} × ${finding.from.journal}`;
       const to = `${finding.to.housing} × ${finding.to.journal}`;
       return finding.along === 'housing'
-        ? `From ${from} to ${to} the housing grows and the walls get thinner: one of them is misread.`
-        : `From ${from} to ${to} the journal grows and the walls get thicker: one of them is misread.`;
+        ? `From ${from} to ${to} the housing grows and the walls get thinner: one is misread.`
+        : `From ${from} to ${to} the journal grows and the walls get thicker: one is misread.`;
     }
   }
 }

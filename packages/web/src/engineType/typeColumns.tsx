@@ -47,7 +47,7 @@ export function typeColumns({ isArchive, onDuplicate, onArchive }: TypeActs): Da
     },
     {
       key: 'coded',
-      head: 'Code tables',
+      head: 'Grade tables',
       className: 'short',
       sortBy: ({ coded }) => coded.length,
       cell: ({ coded }) => (coded.length === 0 ? 'none' : coded.map((family) => CODED[family]).join(', ')),
@@ -78,11 +78,11 @@ export function typeColumns({ isArchive, onDuplicate, onArchive }: TypeActs): Da
           </Button>
           <Button
             $kind="quiet"
-            aria-label={`${isArchive ? 'Bring back' : 'Archive'} ${name}`}
+            aria-label={`${isArchive ? 'Restore' : 'Archive'} ${name}`}
             onPress={() => onArchive(id)}
           >
             {isArchive ? <ArchiveRestore aria-hidden size={18} /> : <Archive aria-hidden size={18} />}
-            {isArchive ? 'Bring back' : 'Archive'}
+            {isArchive ? 'Restore' : 'Archive'}
           </Button>
         </>
       ),

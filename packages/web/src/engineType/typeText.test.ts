@@ -138,7 +138,7 @@ describe('a data sheet as text', () => {
     const [teal] = old.main.housing;
     const gap = { ...old, main: { ...old.main, housing: [EMPTY_BAND, teal!], cells: [['', ''], ...old.main.cells] } };
     expect(readType(gap).type?.main.table).toEqual(sedge().main.table);
-    const shown = shownTable(['', 'A', 'B'], ['1', ' ', '2'], [[], ['a', 'kept', 'b']]);
+    const shown = shownTable(['', 'A', 'B'], ['1', ' ', '2'], [[], ['a', 'locked', 'b']]);
     expect([shown.rows, shown.columns, shown.cells]).toEqual([
       ['A', 'B'],
       ['1', '2'],
@@ -148,13 +148,13 @@ describe('a data sheet as text', () => {
       ],
     ]);
     expect(
-      withShown([[], ['a', 'kept', 'b']], shown, [
+      withShown([[], ['a', 'locked', 'b']], shown, [
         ['x', 'y'],
         ['z', ''],
       ]),
     ).toEqual([
       ['', '', ''],
-      ['x', 'kept', 'y'],
+      ['x', 'locked', 'y'],
       ['z', '', ''],
     ]);
   });

@@ -260,9 +260,9 @@ function readBands(
   return bands.flatMap((band, at) => {
     if (isBlank(band)) return [];
     const mark = band.mark.trim();
-    if (mark === '') fault(`${place}.${at}.mark`, 'Give its mark.');
-    else if (mark.length > 12) fault(`${place}.${at}.mark`, 'At most 12 signs.');
-    else if (seen.has(mark)) fault(`${place}.${at}.mark`, `“${mark}” stands there twice.`);
+    if (mark === '') fault(`${place}.${at}.mark`, 'Enter its mark.');
+    else if (mark.length > 12) fault(`${place}.${at}.mark`, 'Enter at most 12 characters.');
+    else if (seen.has(mark)) fault(`${place}.${at}.mark`, `“${mark}” is listed twice.`);
     seen.set(mark, at);
     const [low, high] = (['low', 'high'] as const).map((side) => {
       const parsed = parseLength(band[side], { unit, signed: 'sign' });
@@ -285,9 +285,9 @@ function readUndersizes(text: FamilyText, place: string, reader: Reader): Unders
     const where = `${place}.undersizes.${at}`;
     const amount = parseLength(one.amount, { unit, signed: 'sign' });
     const { limit, faults } = readLimit(one.journal, unit);
-    if (one.name.trim() === '') fault(`${where}.name`, 'Name it, as 0.25.');
+    if (one.name.trim() === '') fault(`${where}.name`, 'Enter a name, such as 0.25.');
     else if (text.undersizes.findIndex(({ name }) => name.trim() === one.name.trim()) !== at) {
-      fault(`${where}.name`, `“${one.name}” stands there twice.`);
+      fault(`${where}.name`, `“${one.name}” is listed twice.`);
     }
     if (!amount.ok) fault(`${where}.amount`, amount.message);
     else if (amount.nm <= 0) fault(`${where}.amount`, 'Above zero.');
@@ -336,7 +336,7 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
     faults[place] ??= message;
   };
   const reader: Reader = { unit: text.unit, fault };
-  if (text.name.trim() === '') fault('name', 'Give the engine type a name.');
+  if (text.name.trim() === '') fault('name', 'Enter a name for the engine type.');
   const { layout: usual, faults: layoutFaults } = layoutOfText(text);
   for (const [field, message] of Object.entries(layoutFaults)) fault(field, message);
   const thrown =
@@ -353,7 +353,7 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
   for (const { number, key, text: typed } of text.mainLimits) {
     const read = readLimit(typed, text.unit);
     for (const [side, message] of Object.entries(read.faults)) fault(`mainLimits.${number} ${key}.${side}`, message);
-    if (usual && number > usual.mains) fault(`mainLimits.${number} ${key}.low`, `There is no main ${number}.`);
+    if (usual && number > usual.mains) fault(`mainLimits.${number} ${key}.low`, `No main ${number}.`);
     else if (read.limit) mainLimits[String(number)] = { ...mainLimits[String(number)], [key]: read.limit };
   }
   const places: Record<string, string> = {};
@@ -369,7 +369,7 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
     if (typed.trim() === '') return null;
     const parsed = parseLength(typed, { unit: text.unit, signed: 'sign' });
     if (parsed.ok && parsed.nm >= 0) return parsed.nm;
-    fault(`figures.${key}`, parsed.ok ? 'Not below zero.' : parsed.message);
+    fault(`figures.${key}`, parsed.ok ? 'Enter 0 or more.' : parsed.message);
     return null;
   });
   const torque = text.torque.flatMap((line, at) => {

@@ -61,8 +61,8 @@ export function CountField({ kept, label, value, most, empty, onCommit, beside =
       if (worked !== false) settled(typed, text);
     });
   };
-  const kind = empty === undefined ? 'A whole number.' : 'A whole number, or empty.';
-  const unsaved = `Not saved: the drawer has ${value === null ? 'no count' : value}.`;
+  const kind = empty === undefined ? 'Enter a whole number.' : 'Enter a whole number, or leave blank.';
+  const unsaved = `Not saved: stock has ${value === null ? 'no count' : value}.`;
   return (
     <Field
       aria-label={label}

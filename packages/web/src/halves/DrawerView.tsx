@@ -42,14 +42,14 @@ export function DrawerView() {
       <div>
         <Panel>
           <Row style={{ justifyContent: 'space-between' }}>
-            <PanelTitle>Halves in the drawer</PanelTitle>
+            <PanelTitle>Shells in stock</PanelTitle>
             <Button
               $kind={shells.length === 0 ? 'main' : 'plain'}
               onPress={() => setOpen(!isOpen)}
               aria-expanded={isOpen}
             >
               <Plus aria-hidden size={20} />
-              Add halves
+              Add shells
             </Button>
           </Row>
           {isOpen && (
@@ -71,8 +71,7 @@ export function DrawerView() {
           )}
           {shells.length === 0 ? (
             <Quiet>
-              Nothing in the drawer. Add a graded family by its first wall, its step and its count, or a single half
-              with a count of one.
+              No stock yet. Add a graded family by first wall, step and count, or a single shell with a count of one.
             </Quiet>
           ) : (
             <ShellsTable job={job.id} document={document} change={change} lines={drawer.lines} />
@@ -80,8 +79,8 @@ export function DrawerView() {
           {thinnest !== null && (
             <Quiet>
               Walls are measured at the crown. Thinnest here:{' '}
-              <span className="figure">{lengthText(thinnest, document.unit)}</span>. Stock left empty is not counted: as
-              many as wanted may be taken.
+              <span className="figure">{lengthText(thinnest, document.unit)}</span>. Blank stock is not counted:
+              unlimited.
             </Quiet>
           )}
         </Panel>

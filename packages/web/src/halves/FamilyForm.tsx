@@ -79,16 +79,16 @@ function readFamily(text: FamilyText, unit: Unit, isCounted: boolean) {
   const stock = text.stock.trim() === '' ? null : /^\d+$/u.test(text.stock.trim()) ? Number(text.stock) : Number.NaN;
   if (!first.ok) faults.first = first.message;
   if (!step.ok) faults.step = step.message;
-  if (Number.isNaN(count)) faults.count = 'A whole number of grades.';
+  if (Number.isNaN(count)) faults.count = 'Enter a whole number of grades.';
   const width = text.width.trim() === '' ? null : parseLength(text.width, { unit, signed: 'sign' });
   if (width && !width.ok) faults.width = width.message;
-  else if (width?.ok && width.nm <= 0) faults.width = 'A width is above zero.';
-  if (text.undersize.trim().length > 20) faults.undersize = 'At most 20 characters.';
-  if (text.series.trim() === '') faults.series = 'Name the series.';
+  else if (width?.ok && width.nm <= 0) faults.width = 'Enter a width above 0.';
+  if (text.undersize.trim().length > 20) faults.undersize = 'Enter at most 20 characters.';
+  if (text.series.trim() === '') faults.series = 'Enter the series.';
   const readStock = jobShellSchema.shape.stock.safeParse(stock);
   if (!readStock.success)
-    faults.stock = isCounted ? 'A whole number.' : 'A whole number, or empty for as many as wanted.';
-  else if (isCounted && stock === null) faults.stock = 'Count them; a whole number.';
+    faults.stock = isCounted ? 'Enter a whole number.' : 'Enter a whole number, or leave blank for unlimited.';
+  else if (isCounted && stock === null) faults.stock = 'Enter a whole number.';
   const names = text.names.split(/[,;]/u).map((name) => name.trim());
   if (names.at(-1) === '') names.pop();
   // A flanged half sits at the thrust main, unless it is said where.
@@ -180,12 +180,12 @@ export function FamilyForm({ id, unit, withRods, isCounted, spanOf, options, onA
   };
   const walls = [...new Map(shells.map((shell) => [shell.grade, shell.wall]))];
   return (
-    <Grid role="group" aria-label="Add halves">
+    <Grid role="group" aria-label="Add shells">
       {field('series', 'Series', { placeholder: 'make and material', className: 'half' })}
       {withRods && (
         <div className="half">
           <Choice
-            label="Halves for"
+            label="Shells for"
             value={text.family}
             options={[
               { value: 'main', label: 'the mains' },
@@ -201,12 +201,15 @@ export function FamilyForm({ id, unit, withRods, isCounted, spanOf, options, onA
       {field('first', `First wall, ${unit}`, { figure: true, hint: echo(text.first), ask: slips.first })}
       {field('step', `Step, ${unit}`, { figure: true, hint: echo(text.step), ask: slips.step })}
       {field('count', 'Grades', { figure: true })}
-      {field('stock', 'Halves of each', { figure: true, placeholder: isCounted ? '' : 'as many' })}
+      {field('stock', 'Shells of each', { figure: true, placeholder: isCounted ? '' : 'unlimited' })}
       {field('undersize', 'Undersize, if any', { placeholder: 'as 0.25' })}
       {text.family === 'main' && field('width', `Width over flanges, if any, ${unit}`, { figure: true })}
       {text.family === 'main' &&
-        field('places', 'Only for (place)', { placeholder: 'as rear', hint: 'empty: every main; flanged: thrust' })}
-      {field('names', 'Names of the grades, first wall first (commas between; empty for numbers)', {
+        field('places', 'Only for (place)', {
+          placeholder: 'such as rear',
+          hint: 'empty: every main; flanged: thrust',
+        })}
+      {field('names', 'Names of the grades, first wall first (commas between; blank for numbers)', {
         className: 'three',
       })}
       <Row className="whole" style={{ justifyContent: 'space-between' }}>

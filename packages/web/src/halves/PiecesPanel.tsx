@@ -104,7 +104,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
             unit={unit}
             value={piece.thickness}
             optional={false}
-            check={(nm) => (nm > 0 ? null : 'A thickness is above zero.')}
+            check={(nm) => (nm > 0 ? null : 'Enter a thickness above 0.')}
             onCommit={(thickness) => thickness !== null && set(id, { thickness })}
           />
         ) : (
@@ -127,12 +127,12 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
             onCommit={(stock) => set(id, { stock })}
           />
         ) : (
-          <span title="in the workshop drawer, for this engine">
+          <span title="in workshop stock, for this engine">
             {line === null ? '…' : `${freeOnShelf(line.piece.onHand, line, job.id)} free`}
           </span>
         ),
     },
-    { key: 'chosen', head: 'Chosen', isFigure: true, sortBy: ({ chosen }) => chosen, cell: ({ chosen }) => chosen },
+    { key: 'chosen', head: 'Selected', isFigure: true, sortBy: ({ chosen }) => chosen, cell: ({ chosen }) => chosen },
     {
       key: 'remove',
       head: <span className="visually-hidden">Remove</span>,
@@ -141,7 +141,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
           $kind="quiet"
           // What an accepted choice takes stays until it is chosen again.
           isDisabled={chosen > 0}
-          aria-label={`Take ${pieceLabel(piece)} off the list`}
+          aria-label={`Remove ${pieceLabel(piece)} from the list`}
           onPress={() =>
             change((old) => {
               const { [id]: _, ...others } = old.pieces;
@@ -174,14 +174,14 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
         />
       )}
       {own.length === 0 ? (
-        <Quiet>None yet. They are chosen under End play and, where the joints have shims, Crush.</Quiet>
+        <Quiet>None yet. They are selected under End play and, with joint shims, Crush.</Quiet>
       ) : (
         <Pieces>
           <DataTable
             label="Washers and shims of this engine"
             items={own}
             columns={columns}
-            what="pieces"
+            what="washers and shims"
             keyOf={({ id }) => id}
             isTyped={({ id }) => isLeft(stockPlace(job.id, id))}
           />
@@ -193,11 +193,11 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
             const chosen = open.filter(({ piece }) => piece.kind === kind);
             return (
               <Button key={kind} onPress={() => draw(chosen)}>
-                Draw on the workshop’s {pieceKindWord(kind)}s, {chosen.length}
+                Use workshop {pieceKindWord(kind)}s, {chosen.length}
               </Button>
             );
           })}
-          <Link to="/drawer">Open the workshop drawer</Link>
+          <Link to="/drawer">Open workshop stock</Link>
         </Row>
       )}
     </Panel>

@@ -9,7 +9,7 @@ import { LengthField } from '../measure/LengthField.js';
 import { NumberField } from './NumberField.js';
 
 function notNegative(value: number): string | null {
-  return value >= 0 ? null : 'Zero or more.';
+  return value >= 0 ? null : 'Enter 0 or more.';
 }
 
 /** The mains among which the largest spread holds: front mains are often wanted alike, while the rear one is given more. */
@@ -52,8 +52,8 @@ export function RulesPanel({ job, document, change }: { job: string; document: J
     { value: 'no', label: 'Not allowed' },
   ] as const;
   return (
-    <Panel aria-label="Rules of the choice">
-      <PanelTitle>Rules of the choice</PanelTitle>
+    <Panel aria-label="Selection rules">
+      <PanelTitle>Selection rules</PanelTitle>
       <Fold>
         <summary>{rulesInWords(document)}</summary>
         <Row style={{ alignItems: 'start', display: 'grid', gridTemplateColumns: '1fr 1fr', marginTop: '0.5rem' }}>
@@ -70,7 +70,7 @@ export function RulesPanel({ job, document, change }: { job: string; document: J
             onChange={(value) => set({ acrossSeries: value === 'yes' })}
           />
           <Choice
-            label="Thinner half goes"
+            label="Thinner shell goes"
             value={rules.thinnerHalf}
             options={[
               { value: 'either', label: 'either side' },
@@ -151,11 +151,10 @@ export function RulesPanel({ job, document, change }: { job: string; document: J
           </Quiet>
         )}
         <Quiet>
-          Cap side is the default for an aluminium block with iron or steel caps: the block opens more when hot. A
-          shortfall below the aim weighs more than the same excess, for too tight seizes a bearing while too loose costs
-          noise and flow. What a mixed main costs is counted as a square of how far it would be off its aim: 4 µm² is as
-          bad as being 2 µm off. The spread is that of the deviations from the aim along the shaft; left empty it is not
-          limited.
+          Cap side is the default for an aluminium block with iron or steel caps, as the block opens more when hot. A
+          shortfall weighs more than the same excess: too tight seizes a bearing, too loose costs noise and flow. The
+          cost of a mixed pair is a square: 4 µm² is as bad as 2 µm off target. Spread is that of the deviations along
+          the shaft; blank: no limit.
         </Quiet>
       </Fold>
     </Panel>

@@ -32,7 +32,7 @@ export function SheetPanel({ job }: { readonly job: OpenJob }) {
     <Panel aria-label="From the data sheet">
       <PanelTitle>From the data sheet</PanelTitle>
       <Quiet>
-        Grades of {sheet.name} can be chosen before they are bought; their walls are known by their bands until they are
+        Grades of {sheet.name} can be selected before they are bought; their walls are known by their bands until
         measured.
       </Quiet>
       <Row style={{ marginTop: '0.5rem' }}>

@@ -105,7 +105,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
     },
     {
       key: 'half',
-      head: 'Half',
+      head: 'Shell',
       className: 'name',
       sortBy: ({ shell }) => halfWords(shell),
       cell: ({ shell }) => halfWords(shell),
@@ -131,7 +131,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
             unit={unit}
             value={shell.wall}
             optional={false}
-            check={(wall) => (wall > 0 ? null : 'A wall is above zero.')}
+            check={(wall) => (wall > 0 ? null : 'Enter a wall above 0.')}
             span={wallSpan(document, shell.family)}
             // A wall that was measured is no band any more.
             onCommit={(wall) => wall !== null && set(id, { wall, band: undefined })}
@@ -172,10 +172,10 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
             onCommit={(count) => set(id, { stock: count })}
           />
         ) : (
-          <span title="in the workshop drawer, for this engine">{stock === null ? '…' : `${stock} free`}</span>
+          <span title="in workshop stock, for this engine">{stock === null ? '…' : `${stock} free`}</span>
         ),
     },
-    { key: 'chosen', head: 'Chosen', isFigure: true, sortBy: ({ chosen }) => chosen, cell: ({ chosen }) => chosen },
+    { key: 'chosen', head: 'Selected', isFigure: true, sortBy: ({ chosen }) => chosen, cell: ({ chosen }) => chosen },
     {
       key: 'remove',
       className: 'acts',
@@ -194,7 +194,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
           )}
           <Button
             $kind="quiet"
-            aria-label={`Take ${labels.get(id)} out of the drawer`}
+            aria-label={`Remove ${labels.get(id)} from stock`}
             onPress={() =>
               change((old) => {
                 const { [id]: _, ...others } = old.shells;
@@ -238,10 +238,10 @@ export function ShellsTable({ job, document, change, lines }: ShellsTableProps) 
         />
       )}
       <DataTable
-        label="Halves in the drawer"
+        label="Shells in stock"
         items={kinds}
         columns={columns}
-        what="halves"
+        what="shells"
         keyOf={({ id }) => id}
         isTyped={({ id }) => isLeft(stockPlace(job, id))}
       />

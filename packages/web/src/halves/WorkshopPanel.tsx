@@ -18,7 +18,7 @@ function Counted({ halves, pieces }: { halves: number; pieces: number }) {
     <>
       {(halves > 0 || pieces === 0) && (
         <>
-          <strong>{halves}</strong> halves
+          <strong>{halves}</strong> shells
         </>
       )}
       {halves > 0 && pieces > 0 && ' and '}
@@ -55,22 +55,22 @@ export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly
     .reduce((sum, { count }) => sum + count, 0);
   const usedPieces = (pieces ?? []).reduce((sum, { fittedHere }) => sum + fittedHere, 0);
   return (
-    <Panel aria-label="From the workshop drawer">
-      <PanelTitle>From the workshop drawer</PanelTitle>
+    <Panel aria-label="From workshop stock">
+      <PanelTitle>From workshop stock</PanelTitle>
       {fault && <Notice urgent>{fault}</Notice>}
       {lines === null ? (
-        <Quiet aria-busy>Looking into the workshop drawer …</Quiet>
+        <Quiet aria-busy>Loading workshop stock …</Quiet>
       ) : (
         <>
           <Quiet>
-            Halves that all engines on the benches share. An accepted choice reserves its halves for this engine.{' '}
-            <Link to="/drawer">Open the workshop drawer</Link>
+            Shells shared by all open engines. Accepting a selection reserves them for this engine.{' '}
+            <Link to="/drawer">Open workshop stock</Link>
           </Quiet>
           {series.map((name) => {
             const chosen = open.filter(({ half }) => half.series === name);
             return (
               <Button key={name} onPress={() => draw(chosen)}>
-                Draw on {name}, {chosen.length === 1 ? '1 kind' : `${chosen.length} kinds`}
+                Use {name}, {chosen.length === 1 ? '1 kind' : `${chosen.length} kinds`}
               </Button>
             );
           })}
@@ -80,17 +80,17 @@ export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly
                 <Counted halves={reserved} pieces={reservedPieces} /> are reserved for this engine.
               </p>
               <Button onPress={() => void act(() => tell('setFitted', { id: job.id, body: { by, fitted: true } }))}>
-                They are fitted
+                Mark as fitted
               </Button>
             </Row>
           )}
           {used + usedPieces > 0 && (
             <Row>
               <p>
-                <Counted halves={used} pieces={usedPieces} /> are fitted in this engine and have left the drawer.
+                <Counted halves={used} pieces={usedPieces} /> are fitted in this engine and have left stock.
               </p>
               <Button onPress={() => void act(() => tell('setFitted', { id: job.id, body: { by, fitted: false } }))}>
-                Take that back
+                Undo
               </Button>
             </Row>
           )}

@@ -2,8 +2,8 @@
 export type Sides = 'both' | 'upper' | 'lower' | 'either';
 
 export const HALF_OPTIONS: readonly { value: Sides; label: string }[] = [
-  { value: 'both', label: 'Upper and lower halves' },
-  { value: 'upper', label: 'Upper halves only' },
-  { value: 'lower', label: 'Lower halves only' },
-  { value: 'either', label: 'Halves that fit either side' },
+  { value: 'both', label: 'Upper and lower shells' },
+  { value: 'upper', label: 'Upper shells only' },
+  { value: 'lower', label: 'Lower shells only' },
+  { value: 'either', label: 'Shells that fit either side' },
 ];

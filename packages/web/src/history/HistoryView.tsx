@@ -70,9 +70,9 @@ export function HistoryView() {
     known.current = revision;
   }, [revision]);
   return (
-    <Panel aria-label="Who did what">
+    <Panel aria-label="History">
       <Row style={{ alignItems: 'end' }}>
-        <PanelTitle style={{ flex: 1 }}>Who did what</PanelTitle>
+        <PanelTitle style={{ flex: 1 }}>History</PanelTitle>
         <Choice
           label="Show"
           value={what}
@@ -89,8 +89,8 @@ export function HistoryView() {
           onKeyDown={(event) => event.key === 'Enter' && setQuery({ person: typed.trim() || null, after: null })}
         />
       </Row>
-      {!data && <Quiet>{error ? 'The server has to answer for this.' : 'Looking it up …'}</Quiet>}
-      {data && data.entries.length === 0 && <p>Nothing like that was done here.</p>}
+      {!data && <Quiet>{error ? 'This needs the server.' : 'Loading …'}</Quiet>}
+      {data && data.entries.length === 0 && <p>No entries.</p>}
       <Days>
         {byDay(data?.entries ?? []).map(({ day, entries }) => (
           <section key={`${day} ${entries[0]!.id}`} aria-label={day}>

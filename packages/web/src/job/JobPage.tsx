@@ -127,7 +127,7 @@ const Top = memo(({ id, name, what, onUndo, isBringing, onBring, todo, onNext }:
     {onBring && (
       <Button $kind="quiet" aria-pressed={isBringing} onPress={onBring}>
         <Smartphone aria-hidden size={18} />
-        On a phone
+        Open on phone
       </Button>
     )}
     <Link className="past" to="history">
@@ -174,7 +174,7 @@ export function JobPage() {
     stage
       ? stageName(stage)
       : pathname.endsWith('/history')
-        ? 'Who did what'
+        ? 'History'
         : pathname.endsWith('/order')
           ? 'What to order'
           : '',
@@ -182,10 +182,10 @@ export function JobPage() {
   if (!job || !progress) {
     return fault ? (
       <Panel role="alert">
-        {fault} <Link to="/">Back to the benches</Link>
+        {fault} <Link to="/">Back to Engines</Link>
       </Panel>
     ) : (
-      <Panel aria-busy>Looking up the engine …</Panel>
+      <Panel aria-busy>Loading engine …</Panel>
     );
   }
   const due = dueNow(progress, job);
@@ -202,7 +202,7 @@ export function JobPage() {
         onNext={onNext}
       />
       {isBringing && mayBring && <bringDevice.View onClose={() => setBringing(false)} />}
-      {isPartial && <Notice>What somebody has changed again since stays as it is.</Notice>}
+      {isPartial && <Notice>Later changes by others were left alone.</Notice>}
       <SayWhere engine={id} stage={stage ?? null} />
       <StageLinks stages={progress.stages} />
       <Outlet context={job} />

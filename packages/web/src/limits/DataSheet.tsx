@@ -64,7 +64,7 @@ const Extras = styled.div`
 /** Limits that a verdict uses where they are given, and does without where they are not. */
 const SHAPE_LIMITS: readonly LimitKey[] = CHECKED_LIMITS.filter((key) => key !== 'crush');
 
-const UNSAVED_ROW = 'not saved yet: leave the row to keep it';
+const UNSAVED_ROW = 'not saved yet: leave the row to save it';
 
 /** All limits of the engine in one table: those that it needs first, then those of single mains. */
 function LimitsPanel({ id, document, change }: { id: string; document: JobDocument; change: ChangeDocument }) {
@@ -193,10 +193,10 @@ function EngineFields({ id, document, change }: { id: string; document: JobDocum
           onChange={name.setText}
           isLeftOver={name.isLeftOver}
           onBlur={commitName}
-          fault={name.text.trim() === '' ? 'Give the engine a name.' : null}
+          fault={name.text.trim() === '' ? 'Enter a name for the engine.' : null}
         />
         <Choice
-          label="Measured in"
+          label="Units"
           value={document.unit}
           options={UNIT_OPTIONS}
           onChange={(unit) => change((old) => ({ ...old, unit }))}
@@ -213,7 +213,7 @@ function EngineFields({ id, document, change }: { id: string; document: JobDocum
           }
         />
         <Choice
-          label="This job fits"
+          label="Work covers"
           value={document.withRods ? 'yes' : 'no'}
           options={[
             { value: 'no', label: 'The mains' },
@@ -240,7 +240,7 @@ function EngineFields({ id, document, change }: { id: string; document: JobDocum
         />
         <Field
           className="whole"
-          label="Throws of the pins, degrees, front to rear"
+          label="Crank throws, degrees, front to rear"
           figure
           value={throws.text}
           onChange={throws.setText}
@@ -278,7 +278,7 @@ function HardUse({ document, change }: { readonly document: JobDocument; readonl
           </Button>
         }
       >
-        For hard use many fitters aim at the loose side of the limits: more oil, less heat. Others stay in the middle.
+        For hard use many fitters choose the loose side of the limits: more oil, less heat. Others stay in the middle.
       </Notice>
     </div>
   );
@@ -290,13 +290,13 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
     change((old) => ({ ...old, rules: { ...old.rules, ...part } }));
   const keys: readonly { key: AimKey; label: string; figure: string }[] = document.withRods
     ? [
-        { key: 'aim', label: 'Mains: clearance aimed at', figure: 'Mains' },
-        { key: 'rodAim', label: 'Rods: clearance aimed at', figure: 'Rods' },
+        { key: 'aim', label: 'Mains: target clearance', figure: 'Mains' },
+        { key: 'rodAim', label: 'Rods: target clearance', figure: 'Rods' },
       ]
-    : [{ key: 'aim', label: 'Clearance aimed at', figure: 'Figure' }];
+    : [{ key: 'aim', label: 'Target clearance', figure: 'Figure' }];
   return (
     <Panel>
-      <PanelTitle>Aim</PanelTitle>
+      <PanelTitle>Target</PanelTitle>
       <Pairs>
         {keys.map(({ key, label, figure }) => {
           const aim = rules[key];
@@ -328,8 +328,8 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
       </Pairs>
       <HardUse document={document} change={change} />
       <Quiet>
-        Under the shaft: what is added to the aim at single stations, for instance a little more at the rear main; the
-        limits that hold there; and the name of a main that takes halves of its own, as rear or thrust.
+        Below the shaft: additions to the target at single stations, such as a little more at the rear main; limits of
+        single stations; and names of mains that take their own shells, such as rear or thrust.
       </Quiet>
       <ShaftLine
         layout={layout}
@@ -338,7 +338,7 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
         rows={[
           {
             key: 'extra',
-            label: `Extra aim, ${unit}`,
+            label: `Added to target, ${unit}`,
             cell: ({ key: id }) => (
               <LengthField
                 kept={{ of: job, part: id, field: 'extra' }}
@@ -357,8 +357,7 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
             key: 'place',
             label: (
               <>
-                Place
-                <small>with halves of its own</small>
+                Position<small>with its own shells</small>
               </>
             ),
             cell: ({ family, number }) =>
@@ -454,8 +453,8 @@ function RodFields({ id, document, change }: { id: string; document: JobDocument
     <Panel>
       <PanelTitle>Rods</PanelTitle>
       <Quiet>
-        Numbered as they came out. Write down marks before cleaning: scratched ones vanish. A rod keeps its cap, and may
-        go on any pin{hasBanks(document.layout) && ' of its bank'} until it is kept on one in the choosing view.
+        Numbered as removed. Write down marks before cleaning: scratched ones vanish. A rod keeps its cap, and may go on
+        any pin{hasBanks(document.layout) && ' of its bank'} until locked under Select shells.
       </Quiet>
       <Extras>
         {Array.from({ length: rodCount(document.layout) }, (_, at) => at + 1).map((number) => (

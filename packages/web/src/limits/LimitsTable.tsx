@@ -82,7 +82,7 @@ function doubtsOf(key: string, text: LimitText, unit: Unit) {
     return [
       {
         column,
-        said: `${lengthText(parsed.nm, unit)} for ${limitWord(limit)}? Look at the book again.`,
+        said: `${lengthText(parsed.nm, unit)} for ${limitWord(limit)}? Check the book.`,
         likely: meant,
       },
     ];

@@ -48,7 +48,7 @@ export function OriginPanel({ job }: { readonly job: OpenJob }) {
             . Limits changed here stay this engine's own.
           </>
         ) : (
-          'Not copied from the library. A sheet of the library brings limits, grades, undersizes and codes.'
+          'Not copied from the library. A type from the library brings limits, grades, undersizes and grade tables.'
         )}
       </Quiet>
       <Row style={{ alignItems: 'end' }}>
@@ -62,13 +62,13 @@ export function OriginPanel({ job }: { readonly job: OpenJob }) {
           onChange={setWanted}
         />
         <Button isDisabled={!isNews} onPress={adopt}>
-          {origin && latest?.id === origin.type ? `Take revision ${latest.revision}` : 'Take this sheet'}
+          {origin && latest?.id === origin.type ? `Take revision ${latest.revision}` : 'Use this sheet'}
         </Button>
       </Row>
       {isOtherShape && (
         <Notice>
-          It is for {latest.type.layout.mains} mains and {latest.type.layout.pins.length} pins. This engine keeps its
-          own layout: readings belong to its stations.
+          It has {latest.type.layout.mains} mains and {latest.type.layout.pins.length} pins. This engine keeps its own
+          layout: readings belong to its stations.
         </Notice>
       )}
       {isNews && sheet && (

@@ -56,7 +56,7 @@ export function PlacedLimits({ mains, thrustMain, keys, onAdd }: PlacedLimitsPro
           Add
         </Button>
       </Row>
-      <Quiet>Where the book gives one main limits of its own, they hold there instead of those above.</Quiet>
+      <Quiet>Limits the book gives for one main replace those above.</Quiet>
     </>
   );
 }

@@ -17,7 +17,7 @@ describe('limits as they are typed', () => {
 
   it.each([
     [{ low: '64', high: '', source: 'book' }, { high: 'The high limit is missing.' }],
-    [{ low: '64', high: '64.019', source: ' ' }, { source: 'Name the book and page.' }],
+    [{ low: '64', high: '64.019', source: ' ' }, { source: 'Enter the book and page.' }],
     [{ low: '64.02', high: '64', source: 'book' }, { low: 'Above the high limit; swap them.' }],
     [
       { low: '64 cm', high: '65', source: 'book' },

@@ -33,7 +33,7 @@ export function readLimit({ low, high, source }: LimitText, unit: Unit): { limit
     const value = parsed[side];
     if (!value.ok) faults[side] = value.code === 'empty' ? `The ${side} limit is missing.` : value.message;
   }
-  if (source.trim() === '') faults.source = 'Name the book and page.';
+  if (source.trim() === '') faults.source = 'Enter the book and page.';
   if (parsed.low.ok && parsed.high.ok && parsed.low.nm > parsed.high.nm)
     faults.low = 'Above the high limit; swap them.';
   if (!parsed.low.ok || !parsed.high.ok || Object.keys(faults).length > 0) return { limit: null, faults };

@@ -32,7 +32,7 @@ const COLUMNS: readonly DataColumn<Kept>[] = [
 function shown(onOpen?: (item: Kept) => void) {
   render(
     <DataTable
-      label="Kept"
+      label="Saved"
       items={KEPT}
       columns={COLUMNS}
       keyOf={({ name }) => name}
@@ -83,7 +83,7 @@ it('is gone along with the arrow keys, and Enter opens a row', () => {
 it('shows the first hundred of a long list, sorted all together, and more when asked: the first of them is in hand', () => {
   const many = Array.from({ length: 410 }, (_, at): Kept => ({ name: `Bin ${410 - at}`, stock: 0 }));
   const { container } = render(
-    <DataTable label="Kept" items={many} columns={COLUMNS} keyOf={({ name }) => name} what="bins" />,
+    <DataTable label="Saved" items={many} columns={COLUMNS} keyOf={({ name }) => name} what="bins" />,
   );
   const drawn = () => [...container.querySelectorAll('tbody tr')];
   expect(drawn()).toHaveLength(100);
@@ -102,7 +102,7 @@ it('shows the current row and those that were typed in, however far down they ar
   const many = Array.from({ length: 410 }, (_, at): Kept => ({ name: `Bin ${at}`, stock: 0 }));
   const { container } = render(
     <DataTable
-      label="Kept"
+      label="Saved"
       items={many}
       columns={COLUMNS}
       keyOf={({ name }) => name}
@@ -113,7 +113,7 @@ it('shows the current row and those that were typed in, however far down they ar
   );
   const drawn = () => [...container.querySelectorAll('tbody tr')].map((row) => row.firstChild!.textContent);
   expect(drawn().slice(99)).toEqual(['Bin 99', 'Bin 205', 'Bin 400']);
-  expect(screen.getByText('102 of 410 bins, the first and those in hand.')).toBeTruthy();
+  expect(screen.getByText('102 of 410 bins, the first and the selected ones.')).toBeTruthy();
   fireEvent.click(screen.getByText('Show more bins'));
   expect(drawn()).toHaveLength(401);
   expect(document.activeElement!.firstChild!.textContent).toBe('Bin 100');

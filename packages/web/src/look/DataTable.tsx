@@ -304,7 +304,7 @@ export function DataTable<Item>({
         shown={shown.length}
         all={rows.length}
         what={what}
-        {...(shown.length > most ? { which: 'the first and those in hand' } : {})}
+        {...(shown.length > most ? { which: 'the first and the selected ones' } : {})}
         onMore={showMore}
       />
     </>

@@ -78,7 +78,7 @@ export function Field({
   fault,
   placeholder,
   isLeftOver = false,
-  keptBy = 'leave the box to keep it',
+  keptBy = 'saves on leaving the field',
   ask,
   onFocus,
   ...rest

@@ -4,7 +4,7 @@ import { beforeEach, expect, it } from 'vitest';
 import { useDraft } from '../limits/useDraft.js';
 import { useKeptText } from './useKeptText.js';
 
-const PLACE = { of: 'kind', part: 'half', field: 'onHand' };
+const PLACE = { of: 'kind', part: 'shell', field: 'onHand' };
 
 beforeEach(() => localStorage.clear());
 

@@ -24,7 +24,7 @@ function wordsOf(doubt: ReadingDoubt, unit: Unit): string {
   const [one, other] = doubt.parts.map(name);
   return doubt.kind === 'copied'
     ? `${one} and ${other} have the same figures in the same places. Were both read, or was one copied?`
-    : `${one} reads as the mark of ${other} says, and ${other} as that of ${one}. Were they entered the wrong way round?`;
+    : `${one} measures like the mark of ${other}, and ${other} like that of ${one}. Entered the wrong way round?`;
 }
 
 /** What is to be asked about the readings of a feature taken together. */
@@ -33,7 +33,7 @@ export function DoubtsNotice({ job, feature }: { readonly job: OpenJob; readonly
   if (doubts.length === 0) return null;
   return (
     <Notice>
-      <ul aria-label={`To be looked at: ${FEATURE_TABLE[feature].words}`}>
+      <ul aria-label={`Check: ${FEATURE_TABLE[feature].words}`}>
         {doubts.map((doubt) => (
           <li key={wordsOf(doubt, job.document.unit)}>{wordsOf(doubt, job.document.unit)}</li>
         ))}

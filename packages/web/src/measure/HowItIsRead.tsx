@@ -69,14 +69,14 @@ function CelsiusField({ kept, label, value, onCommit }: CelsiusFieldProps) {
 }
 
 const MODE_OPTIONS: readonly { readonly value: ReadingMode | ''; readonly label: string }[] = [
-  { value: '', label: 'not said' },
+  { value: '', label: 'not set' },
   ...READING_MODES.map((value) => ({ value, label: readingModeWord(value) })),
 ];
 
 const ZEROING_WORDS: Readonly<Record<Zeroing, string>> = {
   setting: 'set once on a setting size',
-  bore: 'zeroed in each bore, the micrometer brought to it',
-  journal: 'set on each journal, shells in: what it shows is the clearance',
+  bore: 'zeroed in each bore, read by micrometer',
+  journal: 'set on each journal, shells in: it shows the clearance',
 };
 
 function counted(count: number, word: string): string {
@@ -98,10 +98,10 @@ function Routes({ order, count, words, onTake }: RoutesProps) {
         <tr>
           <th>The gauge is</th>
           <th className="number">Settings</th>
-          <th className="number">Walks</th>
-          <th>Enter goes</th>
+          <th className="number">Trips</th>
+          <th>Enter moves</th>
           <th>
-            <span className="visually-hidden">Take it</span>
+            <span className="visually-hidden">Use</span>
           </th>
         </tr>
       </thead>
@@ -117,10 +117,10 @@ function Routes({ order, count, words, onTake }: RoutesProps) {
                 'as now'
               ) : (
                 <Button
-                  aria-label={`Go this way: a gauge ${ZEROING_WORDS[route.zeroing]}`}
+                  aria-label={`Use this order: a gauge ${ZEROING_WORDS[route.zeroing]}`}
                   onPress={() => onTake(route)}
                 >
-                  Go this way
+                  Use this order
                 </Button>
               )}
             </td>
@@ -153,10 +153,10 @@ export function HowItIsRead({
   const { needle } = instruments.boreGauge;
   const said = [
     ...(mode === null ? [] : [readingModeWord(mode)]),
-    ...(isHousing ? [needle === null ? 'which way the needle goes: not said' : `+ is ${NEEDLE_WORDS[needle]}`] : []),
+    ...(isHousing ? [needle === null ? 'needle direction not set' : `+ is ${NEEDLE_WORDS[needle]}`] : []),
     celsius === null
-      ? 'temperature not taken: sizes are as they are read'
-      : `${words} at ${celsius} °C, instrument at ${measuring.gaugeCelsius ?? 20} °C: sizes are told at 20 °C`,
+      ? 'not temperature-corrected'
+      : `${words} at ${celsius} °C, instrument at ${measuring.gaugeCelsius ?? 20} °C: sizes are shown at 20 °C`,
   ];
   return (
     <Whole>
@@ -170,7 +170,7 @@ export function HowItIsRead({
         />
         {isHousing && (
           <Choice
-            label="A + on the needle means"
+            label="Needle + means"
             value={needle ?? 'unsaid'}
             options={[
               ...(needle === null ? [{ value: 'unsaid', label: 'not said yet' } as const] : []),
@@ -189,7 +189,7 @@ export function HowItIsRead({
         />
         <CelsiusField
           kept={{ of: job.id, part: 'measuring', field: 'gaugeCelsius' }}
-          label="The instrument is at, °C; empty for 20"
+          label="Instrument temperature, °C (blank: 20)"
           value={measuring.gaugeCelsius}
           onCommit={(gaugeCelsius) => set({ gaugeCelsius })}
         />

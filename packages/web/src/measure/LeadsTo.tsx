@@ -112,15 +112,14 @@ export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
             key: 'clearance',
             label: (
               <>
-                Leads to
-                <small>clearance, {document.unit}</small>
+                Result<small>clearance, {document.unit}</small>
               </>
             ),
             cell: ({ key }) => <strong className="figure">{outcomes.get(key)?.clearance ?? '·'}</strong>,
           },
           {
             key: 'halves',
-            label: 'With',
+            label: 'Shells',
             cell: ({ key }) => <span style={{ fontSize: 'var(--size-small)' }}>{outcomes.get(key)?.halves}</span>,
           },
           {
@@ -141,12 +140,12 @@ export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
       />
       <Quiet>
         {isUnknown
-          ? 'Working out which rod goes on which pin …'
+          ? 'Placing the rods …'
           : document.choice
-            ? 'With the accepted halves; a station that is not in the choice with those nearest to its aim.'
+            ? 'With the accepted shells; stations outside the selection with those nearest target.'
             : stations.some(({ id }) => best[id])
-              ? 'With the halves of the best choice so far; a station that is not in it yet with those nearest to its aim.'
-              : 'Each station alone with the halves nearest to its aim; the choice weighs all of them, and what is in the drawer.'}
+              ? 'With the best selection so far; stations not in it with the shells nearest target.'
+              : 'Each station alone, nearest pair. The selection weighs all.'}
       </Quiet>
     </section>
   );

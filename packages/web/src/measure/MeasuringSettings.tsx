@@ -62,7 +62,7 @@ export function MeasuringSettings({ job, feature, onSetting, onNeedle }: Measuri
         label={`Setting size, ${unit} (for + and − readings)`}
         unit={unit}
         value={measuring.setting[feature]}
-        check={(value) => (value > 0 ? null : 'A setting size is above zero.')}
+        check={(value) => (value > 0 ? null : 'Enter a setting size above 0.')}
         onCommit={(value) => {
           change((old) => ({
             ...old,
@@ -83,11 +83,11 @@ export function MeasuringSettings({ job, feature, onSetting, onNeedle }: Measuri
         }
       />
       <Choice
-        label="Enter goes"
+        label="Enter moves"
         value={measuring.order}
         options={[
           { value: 'along', label: 'along the shaft' },
-          { value: 'down', label: isRod ? 'down each one' : 'down each main' },
+          { value: 'down', label: isRod ? 'down one column at a time' : 'down each main' },
         ]}
         onChange={(order) => change((old) => ({ ...old, measuring: { ...old.measuring, order } }))}
       />
@@ -97,7 +97,7 @@ export function MeasuringSettings({ job, feature, onSetting, onNeedle }: Measuri
           label={`Bores alike along the line within, ${unit}`}
           unit={unit}
           value={alongLineOf(document)}
-          check={(value) => (value > 0 ? null : 'Above zero; leave it empty to look at nothing.')}
+          check={(value) => (value > 0 ? null : 'Above 0; blank: no check.')}
           onCommit={(alongLine) => change((old) => ({ ...old, measuring: { ...old.measuring, alongLine } }))}
         />
       )}
@@ -108,7 +108,7 @@ export function MeasuringSettings({ job, feature, onSetting, onNeedle }: Measuri
             <span className="figure">{lengthText(limit.high, unit)}</span>, {limit.source}
           </>
         ) : (
-          'No limits on the data sheet yet: nothing is judged against them.'
+          'No limits on the data sheet yet: readings are not checked.'
         )}
       </p>
       <HowItIsRead job={job} feature={feature} onNeedle={onNeedle} />

@@ -46,7 +46,7 @@ export function NeedleAsk({ name, onSay }: { readonly name: string; readonly onS
       ))}
     >
       <strong>Which way does the needle of {name === '' ? 'the bore gauge' : name} go?</strong> Push its plunger in and
-      look: on most gauges the needle then goes clockwise, and the bore is smaller. Asked once; deviations count from
+      watch: on most gauges the needle then goes clockwise, and the bore is smaller. Asked once; deviations count from
       then on.
     </Notice>
   );
@@ -62,7 +62,7 @@ export function NeedleMissing({ job, onSay }: { readonly job: OpenJob; readonly 
   const count = waiting.length === 1 ? 'One deviation was' : `${waiting.length} deviations were`;
   return (
     <Notice actions={<Button onPress={() => onSay(needle)}>Count with + as {NEEDLE_WORDS[needle]}</Button>}>
-      {count} typed before it was said which way the needle goes.
+      {count} typed before the needle direction was set.
     </Notice>
   );
 }

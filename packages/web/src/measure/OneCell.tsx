@@ -72,7 +72,7 @@ export function OneCell({ job, feature, measuring, reason }: OneCellProps) {
     },
   };
   return (
-    <Large aria-label="The box in hand" data-station={partName(feature, place.station)}>
+    <Large aria-label="Current field" data-station={partName(feature, place.station)}>
       <p className="where">
         {partName(feature, place.station)} {FEATURE_TABLE[feature].word}
       </p>
@@ -80,7 +80,7 @@ export function OneCell({ job, feature, measuring, reason }: OneCellProps) {
         {slotName(place.slot)}, {at + 1} of {places.length}
       </Quiet>
       <div className="cell">
-        <Button aria-label="The box before" isDisabled={at === 0} onPress={() => go(-1)}>
+        <Button aria-label="Previous field" isDisabled={at === 0} onPress={() => go(-1)}>
           <ChevronLeft aria-hidden size={28} />
         </Button>
         <ReadingCell
@@ -93,7 +93,7 @@ export function OneCell({ job, feature, measuring, reason }: OneCellProps) {
           reason={reason}
           acts={acts}
         />
-        <Button aria-label="The next box" isDisabled={at === places.length - 1} onPress={() => go(1)}>
+        <Button aria-label="Next field" isDisabled={at === places.length - 1} onPress={() => go(1)}>
           <ChevronRight aria-hidden size={28} />
         </Button>
       </div>

@@ -79,7 +79,7 @@ function wayOf(
 const Reason = memo(({ reason, onReason }: Pick<ReadingBarProps, 'reason' | 'onReason'>) => (
   <Choice
     isLabelHidden
-    label="A change here is because it was"
+    label="Reason for change"
     value={reason}
     options={REASONS.map((value) => ({ value, label: value }))}
     onChange={onReason}
@@ -103,7 +103,7 @@ function messageOf(
   if (beyond !== 0) {
     const name = instrument.name || (isHousing ? 'the bore gauge' : 'the micrometer');
     const side = beyond < 0 ? 'under' : 'over';
-    return `${lengthText(nanometres(Math.abs(beyond)), unit)} ${side} what ${name} reads: another one, or another figure?`;
+    return `${lengthText(nanometres(Math.abs(beyond)), unit)} ${side} ${name}’s range: other instrument, or slip?`;
   }
   const others = readings.filter((reading) => reading !== standing);
   return isCoarse(text, textsOf(others, feature))
@@ -126,7 +126,7 @@ function Instead({
   }
   return (
     <>
-      <span>Left before it was finished: Enter keeps it.</span>
+      <span>Unfinished. Enter saves it.</span>
       <Button onPress={() => onTake(standing)}>Back to {standing}</Button>
     </>
   );
@@ -206,7 +206,7 @@ export function ReadingBar({ job, inHand, status, onTake, onConfirm, reason, onR
       )}
       {standing && standing.text !== '' && (
         <span className="why">
-          <span aria-hidden>a change is because it was</span>
+          <span aria-hidden>Reason for change</span>
           <Reason reason={reason} onReason={onReason} />
         </span>
       )}

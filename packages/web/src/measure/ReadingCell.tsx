@@ -123,8 +123,8 @@ function onThePoint(text: string): CSSProperties {
 }
 
 /** What is told below a figure that was not finished, or has fewer digits than those beside it. */
-const NOT_FINISHED = 'not finished';
-const FEWER_DIGITS = 'fewer digits';
+const NOT_FINISHED = 'unfinished';
+const FEWER_DIGITS = 'digit missing?';
 
 /** One reading: kept as typed, saved when it is left, its size echoed below. */
 function ReadingBox({ latest, document, place, standing, told: _, reason, acts }: ReadingCellProps) {

@@ -33,7 +33,7 @@ function Does({ row }: { readonly row: ReadingRow }) {
   }
   const before = row.line?.text ?? '';
   if (before === '') return 'New';
-  return row.isChange ? `Takes the place of ${before}` : 'As it is already';
+  return row.isChange ? `Takes the place of ${before}` : 'Unchanged';
 }
 
 /** All readings of an engine as a file, and readings from a file, each row shown with what it does before any is kept. */
@@ -49,7 +49,7 @@ export function ReadingsFile({ latest }: { readonly latest: RefObject<OpenJob> }
   const bad = rows.filter((row) => !row.ok).length;
   const keep = () => {
     for (const { text, setting, ...place } of changes) save(place, text, setting);
-    setTold(`${changes.length} ${changes.length === 1 ? 'reading' : 'readings'} of ${table!.name} kept.`);
+    setTold(`${changes.length} ${changes.length === 1 ? 'reading' : 'readings'} of ${table!.name} saved.`);
     drop();
   };
   const name = `${document.name} readings`;
@@ -80,7 +80,7 @@ export function ReadingsFile({ latest }: { readonly latest: RefObject<OpenJob> }
             }}
           >
             <FileUp aria-hidden size={18} />
-            Bring in a file
+            Import
           </FileButton>
         </Row>
       </Row>
@@ -109,7 +109,7 @@ export function ReadingsFile({ latest }: { readonly latest: RefObject<OpenJob> }
                   <th>Row</th>
                   <th>Where</th>
                   <th className="number">Reading</th>
-                  <th>What it does</th>
+                  <th>Effect</th>
                 </tr>
               </thead>
               <tbody>
@@ -138,9 +138,9 @@ export function ReadingsFile({ latest }: { readonly latest: RefObject<OpenJob> }
           <Row>
             <Button $kind="main" isDisabled={changes.length === 0} onPress={keep}>
               <Check aria-hidden size={18} />
-              Keep {changes.length} {changes.length === 1 ? 'reading' : 'readings'}
+              Save {changes.length} {changes.length === 1 ? 'reading' : 'readings'}
             </Button>
-            <Button onPress={drop}>Leave it</Button>
+            <Button onPress={drop}>Cancel</Button>
           </Row>
         </>
       )}

@@ -40,7 +40,7 @@ export function SettingMoved({ job, feature, onMove }: SettingMovedProps) {
               setKept(String(setting));
             }}
           >
-            Keep {old.length === 1 ? 'it' : 'them'} on {sizes}
+            Leave {old.length === 1 ? 'it' : 'them'} on {sizes}
           </Button>
           <Button onPress={() => old.forEach(onMove)}>
             Count {old.length === 1 ? 'it' : 'them'} from {lengthText(setting, unit)}
@@ -48,8 +48,8 @@ export function SettingMoved({ job, feature, onMove }: SettingMovedProps) {
         </>
       }
     >
-      {what} typed for {FEATURE_TABLE[feature].words} on {sizes}; the setting size is {lengthText(setting, unit)} now.
-      Was the gauge set anew after, or was the size wrong?
+      {what} typed for {FEATURE_TABLE[feature].words} on {sizes}; the setting size is now {lengthText(setting, unit)}.
+      Was the gauge reset, or the size mistyped?
     </Notice>
   );
 }

@@ -51,7 +51,7 @@ export function measuringRows(
       ? [
           {
             key: 'part',
-            label: isByNumber ? 'Rod, by number' : 'Pin, from the front',
+            label: isByNumber ? 'Rod, by number' : 'Crankpin, from the front',
             cell: ({ number }: ShaftColumn) => (
               <strong>{isByNumber ? rodLabel(document, number) : partName(feature, number)}</strong>
             ),
@@ -135,7 +135,7 @@ export function measuringRows(
             {mark !== null && <small> mark {mark}</small>}
             {disagreement && (
               <Link to="../codes" style={{ display: 'block', fontSize: 'var(--size-small)', fontWeight: 600 }}>
-                not as marked
+                does not match mark
               </Link>
             )}
           </span>

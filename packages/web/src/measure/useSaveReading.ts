@@ -122,7 +122,7 @@ export function useSaveReading(
       const typed = began === undefined ? draft : { ...draft, replaces: began };
       const id = newId();
       const put = { put: readingOfDraft(id, typed), before: standing };
-      const what = `${readingPlace(place)}: ${text === '' ? 'taken back' : text}`;
+      const what = `${readingPlace(place)}: ${text === '' ? 'removed' : text}`;
       dispatch(stepTaken({ job: job.id, changes: [], readings: [put], what }));
       dispatch(parcelAdded({ kind: 'reading', id, jobId: job.id, draft: typed }));
     },

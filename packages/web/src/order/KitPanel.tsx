@@ -27,7 +27,7 @@ function kitColumns(gradeOf: (id: string) => ReactNode, unit: Unit): DataColumn<
     { key: 'grade', head: 'Grade', sortBy: ({ shell }) => shell.grade, cell: ({ id }) => gradeOf(id) },
     {
       key: 'half',
-      head: 'Half',
+      head: 'Shell',
       sortBy: ({ shell }) => `${shell.family} ${shell.half}`,
       cell: ({ shell }) => `${shell.family} ${shell.half}`,
     },
@@ -40,7 +40,7 @@ function kitColumns(gradeOf: (id: string) => ReactNode, unit: Unit): DataColumn<
     },
     {
       key: 'shelf',
-      head: 'On the shelf should be',
+      head: 'Stock needed',
       isFigure: true,
       sortBy: ({ shelf }) => shelf,
       cell: ({ shelf }) => shelf,
@@ -94,18 +94,18 @@ export function KitPanel({ document, name, order, advice }: KitPanelProps) {
         {hasPrices && advice.price > 0 && `, ordering for ${advice.price.toFixed(2)}`}.
       </Found>
       <p>
-        On {advice.chance.engines.toLocaleString('en')} engines drawn afresh; the true chance lies between{' '}
-        {percent(advice.chance.low)} and {percent(advice.chance.high)} (95 % sure). With what is on the shelf now it is{' '}
-        {percent(advice.before.chance)}; with every grade at hand {percent(advice.ceiling.chance)}.
+        In {advice.chance.engines.toLocaleString('en')} new simulated engines; the true chance is between{' '}
+        {percent(advice.chance.low)} and {percent(advice.chance.high)} (95 % sure). With current stock{' '}
+        {percent(advice.before.chance)}; with every grade on hand {percent(advice.ceiling.chance)}.
       </p>
       {!advice.isReached && (
         <Notice>
-          {target} % cannot be reached with these grades, whatever is on the shelf: some engines come out beyond the
-          limits with every pair. This kit covers all that can be.
+          {target} % cannot be reached with these grades, whatever the stock: some engines are out of limits with every
+          pair. This kit covers all others.
         </Notice>
       )}
       <DataTable
-        label="Halves of the kit"
+        label="Shells of the kit"
         items={rows.filter(({ shelf }) => shelf > 0)}
         columns={kitColumns(gradeOf, unit)}
         keyOf={({ id }) => id}
@@ -117,20 +117,20 @@ export function KitPanel({ document, name, order, advice }: KitPanelProps) {
         </Button>
         <Button onPress={() => void keepAsKit()}>
           <PackagePlus aria-hidden size={18} />
-          Keep it as a kit
+          Save as kit
         </Button>
         {told && <span role="status">{told}</span>}
       </Row>
       <Steps
-        title="The next step up"
-        none="No unit more brings a tenth of a per cent."
+        title="Next step up"
+        none="No addition gains 0.1 %."
         steps={advice.more.filter(({ by }) => by >= LEAST_SHOWN).slice(0, 5)}
         words={unitWords}
         target={wanted}
         hasPrices={hasPrices}
       />
       <Steps
-        title="What one missing would cost"
+        title="Cost of one missing"
         none="The kit is empty."
         steps={advice.less}
         words={unitWords}

@@ -21,8 +21,8 @@ const Asked = styled.div`
 
 const STAGES = {
   drawing: 'Drawing engines',
-  trimming: 'Leaving out what is not needed',
-  checking: 'Checking on engines drawn afresh',
+  trimming: 'Removing what is not needed',
+  checking: 'Checking on new simulated engines',
 } as const;
 
 /** Which halves should be on the shelf before the work begins, so that it does not stop for a missing grade. */
@@ -34,16 +34,15 @@ export function OrderAdvisor(of: OrderOf) {
   return (
     <>
       <Panel>
-        <PanelTitle>What should be on the shelf</PanelTitle>
+        <PanelTitle>What to stock</PanelTitle>
         <Quiet>
-          Engines are drawn from all that {name} may be:{' '}
-          {readings.some(({ nm }) => nm !== null) ? 'what was read counts as read, ' : ''}
-          marks by their bands, the rest by all that the data sheet allows, evenly. Each is fitted by the exact search
-          with walls in the middle of their grades.
+          Simulates engines within {name}’s bands;{' '}
+          {readings.some(({ nm }) => nm !== null) ? 'measured parts keep their size, ' : ''}marks by their bands, other
+          sizes evenly over the data sheet’s range. Each is fitted by the exact search with mid-grade walls.
         </Quiet>
         <Asked>
           <Choice
-            label="Halves for"
+            label="Shells for"
             value={wishes.families}
             options={[
               { value: 'main', label: 'the mains' },
@@ -60,7 +59,7 @@ export function OrderAdvisor(of: OrderOf) {
             fault={isTarget ? null : 'Above 0, up to 100.'}
           />
           <Choice
-            label="Halves of two grades in a station"
+            label="Two grades in a station"
             value={wishes.isMixed ? 'yes' : 'no'}
             options={[
               { value: 'yes', label: 'Allowed' },
@@ -73,7 +72,7 @@ export function OrderAdvisor(of: OrderOf) {
             label={`Alike along the shaft within, ${unit}`}
             unit={unit}
             value={wishes.alike}
-            check={(value) => (value >= 0 ? null : 'Zero or more.')}
+            check={(value) => (value >= 0 ? null : 'Enter 0 or more.')}
             onCommit={(alike) => set({ alike })}
           />
           {progress ? (
@@ -84,25 +83,25 @@ export function OrderAdvisor(of: OrderOf) {
           ) : (
             <SteadyButton $kind="main" isDisabled={!isReady} onPress={workOut}>
               <Search aria-hidden size={20} />
-              Work it out
+              Calculate
             </SteadyButton>
           )}
         </Asked>
         {(blocked.length > 0 || (!question.ok && missing.length === 0)) && (
           <Notice>
-            {blocked.length > 0 ? `${blocked.join(', ')} left out` : 'Nothing is left to order for'}: a size outside the
-            data sheet keeps every shell from {blocked.length === 1 ? 'it' : 'them'} until it is machined.
+            {blocked.length > 0 ? `${blocked.join(', ')} left out` : 'Nothing left to order for'}: a size out of limits
+            excludes every shell for {blocked.length === 1 ? 'it' : 'them'} until machined.
           </Notice>
         )}
         {missing.length > 0 && (
-          <Notice>That needs more of the data sheet: {missing.join(', ')}. Nothing is assumed in their place.</Notice>
+          <Notice>More of the data sheet is needed: {missing.join(', ')}. Nothing is assumed in its place.</Notice>
         )}
         {progress && (
           <p role="status">
             {STAGES[progress.stage]} … <progress max={1} value={progress.done} aria-label={STAGES[progress.stage]} />
           </p>
         )}
-        {fault && <Notice urgent>It could not be worked out: {fault}</Notice>}
+        {fault && <Notice urgent>The calculation failed: {fault}</Notice>}
       </Panel>
       {advice && <KitPanel document={document} name={name} order={order} advice={advice} />}
     </>

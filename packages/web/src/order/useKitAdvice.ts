@@ -42,7 +42,7 @@ export function useKitAdvice(): AskedAdvice {
         .then((found) => {
           if (!isCurrent()) return;
           if (found) setAdvice(found);
-          else setFault('No advice in the time there was; ask for the mains alone, or for a lower chance.');
+          else setFault('Out of time: no advice. Ask for the mains alone, or for a lower chance.');
         })
         .catch((error: Error) => isCurrent() && setFault(error.message))
         .finally(() => isCurrent() && stop());

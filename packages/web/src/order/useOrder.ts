@@ -134,14 +134,14 @@ export function useOrder({ id, document, readings, name }: OrderOf): Order {
     });
     try {
       await tell('putKit', { id: newId(), body: { version: 0, by, kit } });
-      setTold(`“${kit.name}” is kept with the kits of the workshop drawer.`);
+      setTold(`“${kit.name}” is saved with the kits of workshop stock.`);
     } catch (error) {
       setTold(refusalInWords(error));
     }
   };
   const csv = () =>
     csvOf([
-      ['Count', 'Half', 'Family', 'Side', `Wall, ${unit}`],
+      ['Count', 'Shell', 'Family', 'Side', `Wall, ${unit}`],
       ...rows
         .filter(({ order }) => order > 0)
         .map(({ id, shell, order }) => [

@@ -85,7 +85,7 @@ function StartTooth({ job, work }: { job: string; work: RunoutWork }) {
   );
   return (
     <Field
-      label="Turn starts at, as a marked tooth"
+      label="Turn starts at, such as a marked tooth"
       value={text}
       maxLength={40}
       onChange={setText}
@@ -135,7 +135,7 @@ function Verdict({ work }: { work: RunoutWork }) {
             : 'The data sheet gives no limit for the flange: it is not judged. Up to 0.05 mm (0.002 in) is good, over 0.13 mm (0.005 in) too much: common practice; the data sheet decides.'
           : limits.runout
             ? `Limit ${text(limits.runout.high)}: ${limits.runout.source}.`
-            : 'The data sheet gives no limit for the runout: it is not judged.'}
+            : 'No runout limit on the data sheet: not judged.'}
       </Quiet>
     </>
   );
@@ -155,7 +155,7 @@ export function RunoutView() {
     <TwoColumns>
       <div>
         <Panel aria-label={`Runout at ${placeName(place)}`}>
-          <Places role="group" aria-label="Where the dial stands">
+          <Places role="group" aria-label="Dial position">
             {places.map((one) => {
               const found = all.find((other) => other.place === one);
               return (
@@ -181,13 +181,13 @@ export function RunoutView() {
         </Panel>
       </div>
       <div>
-        <Panel aria-label="What it comes to">
+        <Panel aria-label="Result">
           <PanelTitle>At {placeName(place)}</PanelTitle>
           <Verdict work={work} />
         </Panel>
         <Panel>
           <Choice
-            label="Readings a turn"
+            label="Readings per turn"
             value={String(document.runout.steps)}
             options={['4', '6', '8', '12'].map((value) => ({ value, label: value }))}
             onChange={(value) => set({ steps: Number(value) as 4 })}

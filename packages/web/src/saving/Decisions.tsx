@@ -57,9 +57,8 @@ export function Decisions() {
   return (
     <>
       {pageFault !== null && (
-        <Notice urgent actions={<Button onPress={() => location.reload()}>Load the page anew</Button>}>
-          The page made a mistake ({pageFault}). What was saved before is safe; look whether the last figure was taken,
-          and load the page anew.
+        <Notice urgent actions={<Button onPress={() => location.reload()}>Reload</Button>}>
+          Page error ({pageFault}). Earlier entries are safe. Check the last figure, then reload the page.
         </Notice>
       )}
       {here.map(({ clash, document }) => (
@@ -78,8 +77,7 @@ export function Decisions() {
       ))}
       {elsewhere.map((id) => (
         <Notice key={id}>
-          Two people changed the same thing on <Link to={`/engines/${id}/data`}>{nameOf(jobs[id])}</Link>; say there
-          which stays.
+          Conflicting changes on <Link to={`/engines/${id}/data`}>{nameOf(jobs[id])}</Link>. Choose one there.
         </Notice>
       ))}
       {refusals.map(({ parcel, detail }) => (
@@ -96,7 +94,7 @@ export function Decisions() {
               >
                 Try again
               </Button>
-              <Button onPress={() => dispatch(refusalDropped(parcel.id))}>Drop it</Button>
+              <Button onPress={() => dispatch(refusalDropped(parcel.id))}>Discard</Button>
             </>
           }
         >

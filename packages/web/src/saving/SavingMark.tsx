@@ -16,7 +16,7 @@ const Mark = styled.output<{ $tone: string }>`
 
 const AWAY_WORDS: Readonly<Record<Away, string>> = {
   server: 'No server.',
-  database: 'The database is away, it is being started again.',
+  database: 'Database restarting.',
   disk: 'The server’s disk is full.',
 };
 
@@ -48,7 +48,7 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
     return (
       <Mark $tone="var(--close)">
         <CloudOff aria-hidden size={20} />
-        {AWAY_WORDS[away]} {count > 0 ? `${changes} kept ${where}` : 'What you type is kept here'}
+        {AWAY_WORDS[away]} {count > 0 ? `${changes} saved ${where}` : 'Entries are saved here'}
       </Mark>
     );
   }
@@ -56,7 +56,7 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
     return (
       <Mark $tone="var(--close)">
         <TriangleAlert aria-hidden size={20} />
-        {changes} kept on this device
+        {changes} saved on this device
       </Mark>
     );
   }
@@ -73,7 +73,7 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
     return (
       <Mark $tone="var(--close)">
         <TriangleAlert aria-hidden size={20} />
-        The server could not save {changes}. Kept on this device, tried again
+        The server could not save {changes}. Saved on this device, trying again
       </Mark>
     );
   }
@@ -89,7 +89,7 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
     return (
       <Mark $tone="var(--ink-soft)">
         <RefreshCw aria-hidden size={20} />
-        Looking what is unsent
+        Checking for unsent changes
       </Mark>
     );
   }
@@ -97,7 +97,7 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
     return (
       <Mark $tone="var(--close)">
         <TriangleAlert aria-hidden size={20} />
-        Saved but for {undecided === 1 ? 'one change that waits' : `${undecided} changes that wait`} for your word
+        Saved, except {undecided === 1 ? 'one change' : `${undecided} changes`} needing a decision
       </Mark>
     );
   }
@@ -113,7 +113,7 @@ export function SavingMark({ isQuiet = false }: { readonly isQuiet?: boolean }) 
   return notKept ? (
     <Mark $tone="var(--close)">
       <TriangleAlert aria-hidden size={20} />
-      Saved. This browser cannot keep unsent changes
+      Saved. This browser cannot store unsent changes
     </Mark>
   ) : (
     <Mark $tone="var(--inside)">

@@ -47,64 +47,39 @@ const draft: ReadingDraft = {
 
 describe('what two people are asked', () => {
   it.each<[string, Json | undefined, Json | undefined, string]>([
-    ['/name', 'Rush Twin 2', 'Rush Twin 3', 'Name: you set “Rush Twin 2”, somebody else set “Rush Twin 3” meanwhile.'],
+    ['/name', 'Rush Twin 2', 'Rush Twin 3', 'Name: you set “Rush Twin 2”, someone else set “Rush Twin 3”.'],
     [
       '/limits/mainJournal/low',
       59_976_000,
       59_980_000,
-      'Limits: main journal: you set 59.976 mm, somebody else set 59.980 mm meanwhile.',
+      'Limits: main journal: you set 59.976 mm, someone else set 59.980 mm.',
     ],
     [
       '/measuring/setting/pin',
       48_000_000,
       null,
-      'Setting size for the pins: you set 48.000 mm, somebody else set nothing meanwhile.',
+      'Setting size for the pins: you set 48.000 mm, someone else set nothing.',
     ],
-    [
-      '/instruments/boreGauge/setting',
-      2_000,
-      1_000,
-      'Bore gauge: you set 0.002 mm, somebody else set 0.001 mm meanwhile.',
-    ],
+    ['/instruments/boreGauge/setting', 2_000, 1_000, 'Bore gauge: you set 0.002 mm, someone else set 0.001 mm.'],
     [
       '/fasteners/main/torque',
       '30 · 55 N·m',
       '',
-      'Torque of the fasteners of the mains: you set “30 · 55 N·m”, somebody else set “” meanwhile.',
+      'Torque of the fasteners of the mains: you set “30 · 55 N·m”, someone else set “”.',
     ],
-    [
-      '/strips/M2/diameter',
-      200_000,
-      150_000,
-      'Gauging strip at M2: you set 0.200 mm, somebody else set 0.150 mm meanwhile.',
-    ],
-    [
-      '/trialSchool',
-      'one',
-      'every',
-      'How far the figures are checked: you set “one”, somebody else set “every” meanwhile.',
-    ],
-    ['/rules/mixedHalves', true, false, 'Mixed halves: you set yes, somebody else set no meanwhile.'],
-    ['/rods/2/pin', 1, null, 'Pin of rod R2: you set 1, somebody else set nothing meanwhile.'],
-    [`/shells/${ID}/stock`, 4, 3, 'Count of Teal upper (Osier): you set 4, somebody else set 3 meanwhile.'],
+    ['/strips/M2/diameter', 200_000, 150_000, 'Gauging strip at M2: you set 0.200 mm, someone else set 0.150 mm.'],
+    ['/trialSchool', 'one', 'every', 'Checking method: you set “one”, someone else set “every”.'],
+    ['/rules/mixedHalves', true, false, 'Mixed pairs: you set yes, someone else set no.'],
+    ['/rods/2/pin', 1, null, 'Crankpin of rod R2: you set 1, someone else set nothing.'],
+    [`/shells/${ID}/stock`, 4, 3, 'Count of Teal upper (Osier): you set 4, someone else set 3.'],
     [
       `/shells/${ID}`,
       undefined,
       { ...teal, grade: 'Plum' } as unknown as Json,
-      'Teal upper (Osier): you set nothing, somebody else set Plum upper (Osier) meanwhile.',
+      'Teal upper (Osier): you set nothing, someone else set Plum upper (Osier).',
     ],
-    [
-      '/wishes/M2/upper',
-      ID,
-      null,
-      'Upper half held at M2: you set Teal upper (Osier), somebody else set nothing meanwhile.',
-    ],
-    [
-      '/wishes/M2/noShells',
-      [ID],
-      [],
-      'Halves not wanted at M2: you set another list, somebody else set another list meanwhile.',
-    ],
+    ['/wishes/M2/upper', ID, null, 'Upper shell locked at M2: you set Teal upper (Osier), someone else set nothing.'],
+    ['/wishes/M2/noShells', [ID], [], 'Shells ruled out at M2: you set another list, someone else set another list.'],
   ])('about %s is said in words, without an id', (path, ours, theirs, question) => {
     expect(asked(path, ours, theirs)).toBe(question);
   });
@@ -122,7 +97,7 @@ describe('what two people are asked', () => {
       `${place}: you typed “51.002”, meanwhile Teasel entered “51.004” (${format(new Date(theirs.at), 'd MMM HH:mm')}).`,
     );
     expect(clashQuestion({ ...clash, theirs: null }, document)).toBe(
-      `${place}: you typed “51.002”, meanwhile it was taken back.`,
+      `${place}: you typed “51.002”, meanwhile it was removed.`,
     );
   });
 });

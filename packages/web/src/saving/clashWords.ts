@@ -71,12 +71,12 @@ export function clashQuestion(clash: Clash, document: JobDocument): string {
   if (clash.kind === 'reading') {
     const theirs = clash.theirs
       ? `${clash.theirs.by} entered “${clash.theirs.text}” (${format(new Date(clash.theirs.at), 'd MMM HH:mm')})`
-      : 'it was taken back';
+      : 'it was removed';
     return `${readingPlace(clash.ours)}: you typed “${clash.ours.text}”, meanwhile ${theirs}.`;
   }
   const path = keysOfPointer(clash.path);
   const words = (value: Json | undefined) => valueWords(value, path, document);
   const place = placeWords(path, document);
-  const said = `you set ${words(clash.ours)}, somebody else set ${words(clash.theirs)} meanwhile`;
+  const said = `you set ${words(clash.ours)}, someone else set ${words(clash.theirs)}`;
   return `${place.charAt(0).toUpperCase()}${place.slice(1)}: ${said}.`;
 }

@@ -93,10 +93,10 @@ export function ClearanceGauge({
   const label = [
     `${station.id}: ${STATE_WORDS[state]}.`,
     limits ? `Limits ${text(limits.low)} to ${text(limits.high)} ${unit}.` : 'No limits on the data sheet.',
-    aim === null ? '' : `Aim ${text(aim)}.`,
-    chosen ? `${predicted === null ? 'Chosen pair' : 'Measured'} ${text(chosen.nominal)}.` : '',
+    aim === null ? '' : `Target ${text(aim)}.`,
+    chosen ? `${predicted === null ? 'Selected pair' : 'Measured'} ${text(chosen.nominal)}.` : '',
     chosen && u !== null ? `Plus or minus ${text(Math.round(COVERAGE * u))}.` : '',
-    `${atHand.count} pairs available.`,
+    `${atHand.count} ${atHand.count === 1 ? 'pair' : 'pairs'} available.`,
   ].join(' ');
   return (
     <Svg height={height} viewBox={`0 0 80 ${height}`} preserveAspectRatio="xMidYMid meet" role="img" aria-label={label}>

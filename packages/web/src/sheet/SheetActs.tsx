@@ -45,14 +45,14 @@ export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
           {printed && ` Printed ${format(new Date(printed.at), 'd MMM yyyy HH:mm')} by ${printed.by}.`}
         </p>
         <Button
-          aria-label="Sheet as CSV"
+          aria-label="Build sheet as CSV"
           onPress={() => saveAs(`${document.name} sheet.csv`, CSV_TYPE, csvOf(buildSheetRows(made())))}
         >
           <Download aria-hidden size={18} />
           CSV
         </Button>
         <Button
-          aria-label="Sheet as JSON"
+          aria-label="Build sheet as JSON"
           onPress={() =>
             saveAs(`${document.name} sheet.json`, 'application/json', `${JSON.stringify(made(), null, 2)}\n`)
           }
@@ -61,10 +61,10 @@ export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
           JSON
         </Button>
         <Button
-          aria-label="Sheet as XLSX"
+          aria-label="Build sheet as XLSX"
           onPress={() =>
             void import('../drawer/spreadsheet.js')
-              .then(({ xlsxOf }) => xlsxOf('Sheet', buildSheetRows(made())))
+              .then(({ xlsxOf }) => xlsxOf('Build sheet', buildSheetRows(made())))
               .then(({ type, content }) => saveAs(`${document.name} sheet.xlsx`, type, content))
           }
         >
@@ -72,7 +72,7 @@ export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
           XLSX
         </Button>
         {view && (
-          <ButtonLink href={pdfAddress(job.id, null)} target="_blank" rel="noreferrer" aria-label="Sheet as PDF">
+          <ButtonLink href={pdfAddress(job.id, null)} target="_blank" rel="noreferrer" aria-label="Build sheet as PDF">
             <Download aria-hidden size={18} />
             PDF
           </ButtonLink>
@@ -83,12 +83,12 @@ export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
           onPress={() => (name.trim() === '' ? setAsked(true) : print_(name))}
         >
           <Printer aria-hidden size={20} />
-          Print the sheet
+          Print build sheet
         </Button>
       </Row>
       {isAsked && name.trim() === '' && (
-        <Ask aria-label="Who prints it">
-          <p>A sheet is kept with the engine: whose name stands on it?</p>
+        <Ask aria-label="Printed by">
+          <p>The build sheet is stored with the engine. Enter your name first.</p>
           <Row style={{ alignItems: 'end' }}>
             <Field label="Your name" value={typed} maxLength={60} autoFocus onChange={setTyped} />
             <Button

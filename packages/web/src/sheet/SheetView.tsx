@@ -34,7 +34,7 @@ export function SheetView() {
       <SignedSheets sheets={sheets} opened={opened} onOpen={(one) => setRevision(one === null ? null : String(one))} />
       {!document.choice && opened === null && (
         <div className="no-print">
-          <Notice>No choice is accepted yet: the sheet prints the sizes with the halves left blank.</Notice>
+          <Notice>No selection accepted yet: the build sheet prints the sizes, with the shells blank.</Notice>
         </div>
       )}
       {opened === null ? (

@@ -42,12 +42,12 @@ function Signing({ sheets, onDone }: { sheets: Sheets; onDone: () => void }) {
     onDone();
   };
   return (
-    <Ask aria-label="Sign the sheet">
+    <Ask aria-label="Sign build sheet">
       {open.length === 0 ? (
-        <p>Nothing is open.</p>
+        <p>Nothing open.</p>
       ) : (
         <>
-          <strong>Still open; it will stand on the signed sheet:</strong>
+          <strong>Still open, and printed on the signed sheet:</strong>
           <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }}>
             {open.map((one) => (
               <li key={one}>{one}</li>
@@ -74,9 +74,9 @@ function Signing({ sheets, onDone }: { sheets: Sheets; onDone: () => void }) {
         )}
         <Button $kind="main" isDisabled={!isReady} onPress={() => void put()}>
           <PenLine aria-hidden size={20} />
-          Sign {isFirst ? 'the sheet' : `revision ${(signed?.[0]?.revision ?? 0) + 1}`}
+          Sign {isFirst ? 'build sheet' : `revision ${(signed?.[0]?.revision ?? 0) + 1}`}
         </Button>
-        <Button onPress={onDone}>Not yet</Button>
+        <Button onPress={onDone}>Cancel</Button>
       </Row>
       {!isAllSent && <Quiet role="status">Not everything is on the server yet: it is signed once it is.</Quiet>}
       {fault !== null && <p role="alert">{fault}</p>}
@@ -94,10 +94,10 @@ export function SignedSheets({ sheets, opened, onOpen }: SignedSheetsProps) {
         <PanelTitle>Signed</PanelTitle>
         <Button aria-expanded={isSigning} isDisabled={signed === null} onPress={() => setSigning(!isSigning)}>
           <PenLine aria-hidden size={20} />
-          {signed !== null && signed.length > 0 ? 'Sign another revision' : 'Sign it off'}
+          {signed !== null && signed.length > 0 ? 'Sign another revision' : 'Sign'}
         </Button>
       </Row>
-      {signed === null && <Quiet role="status">The server has to answer before it can be signed.</Quiet>}
+      {signed === null && <Quiet role="status">Signing needs the server.</Quiet>}
       {signed?.length === 0 && (
         <Quiet>Not signed yet. A signed sheet stays as it was, whatever is changed later.</Quiet>
       )}
@@ -108,7 +108,7 @@ export function SignedSheets({ sheets, opened, onOpen }: SignedSheetsProps) {
             $kind={opened === null ? 'main' : 'plain'}
             onPress={() => onOpen(null)}
           >
-            As it is now
+            Current sheet
           </Button>
           {signed.map(({ revision, signedBy, signedAt }) => (
             <Button

@@ -19,24 +19,24 @@ interface SignedViewProps {
 
 const VERIFIED: Readonly<Record<Verified, string>> = {
   same: 'Its content still has the hash that is printed on it.',
-  differs: 'Its content does not have the hash that it was signed with: it is not what was signed.',
+  differs: 'Content and hash do not match: this is not what was signed.',
   'cannot-tell': 'This browser cannot work the hash out over this connection; open the page on the machine itself.',
 };
 
 /** In what the engine's sheet differs from a signed one. */
 function Differences({ before, now }: { before: BuildSheet; now: BuildSheet }) {
   const differences = comparedSheets(before, now, timeText);
-  if (differences.length === 0) return <p>Nothing has changed since.</p>;
+  if (differences.length === 0) return <p>No changes since.</p>;
   return (
     <Fold>
       <summary>
-        {differences.length} {differences.length === 1 ? 'thing differs' : 'things differ'} from the sheet as it is now
+        {differences.length} {differences.length === 1 ? 'thing differs' : 'things differ'} from the current sheet
       </summary>
-      <Table aria-label="What differs from the sheet as it is now">
+      <Table aria-label="Differences from the current sheet">
         <thead>
           <tr>
             <th>Where</th>
-            <th>What</th>
+            <th>Item</th>
             <th>Signed</th>
             <th>Now</th>
           </tr>

@@ -50,7 +50,7 @@ const LABELS: Readonly<Record<SumField, string>> = {
   lower: 'Lower wall',
   low: 'Clearance, low limit',
   high: 'Clearance, high limit',
-  aim: 'Aim, if not the middle',
+  aim: 'Target (blank: mid-limits)',
   step: 'Wall step of the grades',
 };
 const ORDER: readonly SumField[] = ['bore', 'journal', 'gauge', 'step', 'upper', 'lower', 'low', 'high', 'aim'];
@@ -113,7 +113,7 @@ function Result({ sum: { unit, sizes, sum } }: { readonly sum: Sum }) {
   const exact = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const { low, high } = sizes;
   if (room === null) {
-    return <p>Type a bore and a journal, or what a gauge shows that was zeroed on the journal.</p>;
+    return <p>Type a bore and a journal, or the reading of a gauge zeroed on the journal.</p>;
   }
   return (
     <>
@@ -152,13 +152,13 @@ function Result({ sum: { unit, sizes, sum } }: { readonly sum: Sum }) {
       </Paper>
       {clearance !== null && (
         <Row role="status">
-          {verdict ? <StateMark state={verdict.state} /> : <span>Without limits there is no verdict.</span>}
+          {verdict ? <StateMark state={verdict.state} /> : <span>No limits, no verdict.</span>}
           {verdict &&
             (verdict.margin >= 0
               ? `${lengthText(verdict.margin, unit)} to the ${verdict.side} limit`
               : `beyond the ${verdict.side} limit by ${lengthText(-verdict.margin as Nanometres, unit)}`)}
           {aim !== null &&
-            `, ${formatLength((clearance - aim) as Nanometres, unit, CLEARANCE_DECIMALS[unit], { plus: true })} from the aim`}
+            `, ${formatLength((clearance - aim) as Nanometres, unit, CLEARANCE_DECIMALS[unit], { plus: true })} off target`}
         </Row>
       )}
       {clearance !== null && low !== null && high !== null && (
@@ -174,9 +174,9 @@ function Result({ sum: { unit, sizes, sum } }: { readonly sum: Sum }) {
       )}
       {walls && (
         <p>
-          Both walls together from <strong className="figure">{exact(walls.thinnest)}</strong> to{' '}
-          <strong className="figure">{lengthText(walls.thickest, unit)}</strong> are inside; for the aim{' '}
-          <strong className="figure">{exact(walls.best)}</strong>, which is twice{' '}
+          Both walls together, <strong className="figure">{exact(walls.thinnest)}</strong> to{' '}
+          <strong className="figure">{lengthText(walls.thickest, unit)}</strong>, are in limits; on target{' '}
+          <strong className="figure">{exact(walls.best)}</strong>, twice{' '}
           <span className="figure">
             {formatLength((walls.best / 2) as Nanometres, unit, INSTRUMENT_DECIMALS[unit] + 1)}
           </span>
@@ -191,7 +191,7 @@ function Others({ sum: { unit, sum } }: { readonly sum: Sum }) {
   if (sum.others.length === 0) return null;
   const exact = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   return (
-    <Table aria-label="What other walls would do">
+    <Table aria-label="Other walls">
       <thead>
         <tr>
           <th className="number">Upper, {unit}</th>
@@ -216,26 +216,26 @@ function Others({ sum: { unit, sum } }: { readonly sum: Sum }) {
 
 /** A quick sum without an engine: one bore, one journal, two walls and limits. */
 export function SumView() {
-  useTitle('Quick sum');
+  useTitle('Quick calculation');
   const sum = useSum();
   const { text: name, setText: setName, settled } = useKeptText({ of: 'bench', part: 'sum', field: 'name' }, '');
   const [told, setTold] = useState<string | null>(null);
   return (
     <>
       <Row style={{ justifyContent: 'space-between' }}>
-        <PanelTitle as="h1">Quick sum</PanelTitle>
+        <PanelTitle as="h1">Quick calculation</PanelTitle>
         <Row>
           <Button onPress={sum.clear}>Clear</Button>
           <Button
             onPress={() =>
               navigator.clipboard.writeText(window.location.href).then(
-                () => setTold('The address of this sum is copied; whoever opens it sees the same figures.'),
+                () => setTold('Link copied. It opens with these figures.'),
                 () => setTold(`Copy the address from the browser: ${window.location.href}`),
               )
             }
           >
             <Link2 aria-hidden size={18} />
-            Copy its address
+            Copy link
           </Button>
         </Row>
       </Row>
@@ -244,10 +244,10 @@ export function SumView() {
         <div>
           <Panel>
             <div style={{ maxWidth: '14rem' }}>
-              <Choice label="Measured in" value={sum.unit} options={UNIT_OPTIONS} onChange={sum.setUnit} />
+              <Choice label="Units" value={sum.unit} options={UNIT_OPTIONS} onChange={sum.setUnit} />
             </div>
             <SumFields sum={sum} />
-            <Quiet>Limits come from the engine maker’s data sheet. The address holds the figures.</Quiet>
+            <Quiet>Limits come from the engine maker’s data sheet. The link holds the figures.</Quiet>
           </Panel>
         </div>
         <div>
@@ -257,7 +257,7 @@ export function SumView() {
             <Others sum={sum} />
           </Panel>
           {sum.keep && (
-            <Panel aria-label="Keep it">
+            <Panel aria-label="Save">
               <Field label="Name of the engine" value={name} maxLength={80} onChange={setName} />
               <Row style={{ marginTop: '0.5rem' }}>
                 <Button
@@ -269,7 +269,7 @@ export function SumView() {
                   }}
                 >
                   <Save aria-hidden size={18} />
-                  Keep it as an engine
+                  Save as an engine
                 </Button>
                 <Quiet>One main, with these figures as its readings.</Quiet>
               </Row>

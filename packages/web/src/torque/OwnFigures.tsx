@@ -49,10 +49,10 @@ export function OwnFigures({ job, family, work, isWanted }: OwnFiguresProps) {
       {draft !== null && (
         <Row style={{ marginTop: '0.5rem' }}>
           <Button $kind="main" onPress={keep}>
-            Keep these figures
+            Save figures
           </Button>
-          <Button onPress={() => clear()}>Leave them as they were</Button>
-          {isTried && !isReady && <Quiet role="alert">Something is missing: see above.</Quiet>}
+          <Button onPress={() => clear()}>Discard changes</Button>
+          {isTried && !isReady && <Quiet role="alert">Complete the fields above.</Quiet>}
         </Row>
       )}
     </Fold>

@@ -90,7 +90,7 @@ export function TorqueLines({ lines, faults, unit, places = FASTENER_PLACES, onC
                 onChange={(place) => set({ place })}
               />
             </div>
-            {line.place !== 'other' && field('perCap', 'Bolts a cap')}
+            {line.place !== 'other' && field('perCap', 'Bolts per cap')}
             <div className="two">
               <Choice
                 label={`${name} is tightened by`}

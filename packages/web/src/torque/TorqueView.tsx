@@ -64,7 +64,7 @@ function NowPanel({ work, state }: { work: TorqueWork; state: JobPassState }) {
   );
   const isDone = isPassDone(state);
   return (
-    <Panel aria-label="The pass in hand">
+    <Panel aria-label="Current pass">
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle>
           {rod === null ? PLACE_TABLE[place].name.replace(/^./u, (letter) => letter.toUpperCase()) : `Rod ${rod}`}, pass{' '}
@@ -73,7 +73,7 @@ function NowPanel({ work, state }: { work: TorqueWork; state: JobPassState }) {
         {isDone ? (
           <SteadyButton onPress={() => tick(state, false)}>
             <Undo2 aria-hidden size={18} />
-            Not done after all
+            Undo
           </SteadyButton>
         ) : (
           <SteadyButton $kind="main" onPress={() => tick(state, true)}>
@@ -212,13 +212,13 @@ function FiguresPanel({ job, work }: { job: string; work: TorqueWork }) {
   ];
   return (
     <Panel>
-      <PanelTitle>Whose figures</PanelTitle>
+      <PanelTitle>Source of figures</PanelTitle>
       {figures.map(({ family, from, fasteners }) => (
         <p key={family}>
           <strong>{family === 'main' ? 'Main caps' : 'Rods'}:</strong>{' '}
           {from === 'missing'
             ? document.fasteners[family].kind === 'other'
-              ? 'other fasteners hold them; enter their maker’s figures, the data sheet’s are for its own'
+              ? 'other fasteners: enter their maker’s figures'
               : 'none given'
             : fasteners.map(({ steps, source }) => `${steps} (${source})`).join('; ')}
           {from === 'sheet' && fasteners.some(({ tightening }) => tightening === null) && ', in words only'}.
@@ -251,8 +251,8 @@ function FiguresPanel({ job, work }: { job: string; work: TorqueWork }) {
         />
       ))}
       <Quiet>
-        The engine maker's current data decide. Other fasteners, another lubricant or torque move the bores: say so
-        under Trial, and they are asked for again.
+        The engine maker’s current data decide. Other fasteners, lubricant or torque move the bores: set them under
+        Trial assembly, and re-measure.
       </Quiet>
     </Panel>
   );
@@ -268,8 +268,8 @@ export function TorqueView() {
       <div>
         {states.length === 0 && (
           <Notice>
-            No torque steps are known as figures. Type them beside, or in the engine type, each with its source; then
-            they are ticked off here.
+            No torque steps as figures yet. Type them beside, or in the engine type, each with its source; then tick
+            them off here.
           </Notice>
         )}
         {states.length > 0 && next === null && (

@@ -103,7 +103,7 @@ function readTightening(text: TorqueLineText, lengthUnit: Unit, faults: TorqueLi
   const figure = (key: 'final' | 'snug', isNeeded = true) => {
     const value = numberOf(text[key]);
     if (Number.isNaN(value) && (isNeeded || text[key].trim() !== '')) {
-      faults[key] = 'A torque above zero, as 55.';
+      faults[key] = 'Enter a torque above 0, such as 55.';
     }
     return value;
   };
@@ -140,9 +140,9 @@ function readTightening(text: TorqueLineText, lengthUnit: Unit, faults: TorqueLi
   if (read.success) return read.data;
   const told: Readonly<Record<string, string>> = {
     stages: 'A whole number from 1 to 20.',
-    angles: 'Degrees, commas between, as 60, 60.',
-    final: 'A torque above zero, as 55.',
-    snug: 'A torque above zero, as 20.',
+    angles: 'Enter degrees with commas between, such as 60, 60.',
+    final: 'Enter a torque above 0, such as 55.',
+    snug: 'Enter a torque above 0, such as 20.',
   };
   for (const { path, message } of read.error.issues) {
     const key = String(path[0]) as keyof TorqueLineText;
@@ -164,9 +164,9 @@ export function readTorqueLine(
   const tightening = text.school === '' ? null : readTightening(text, lengthUnit, faults);
   const { fastener, place, lubricant, source } = text;
   const steps = text.steps.trim() === '' && tightening ? tighteningText(tightening, lengthUnit) : text.steps;
-  if (fastener.trim() === '') faults.fastener = 'Say which fastener.';
-  if (steps.trim() === '' && text.school === '') faults.steps = 'Give the steps.';
-  if (source.trim() === '') faults.source = 'Name the book and page.';
+  if (fastener.trim() === '') faults.fastener = 'Enter which fastener.';
+  if (steps.trim() === '' && text.school === '') faults.steps = 'Enter the steps.';
+  if (source.trim() === '') faults.source = 'Enter the book and page.';
   const read = torqueSchema.safeParse({
     fastener,
     steps,

@@ -37,7 +37,7 @@ export function OtherPairs({ work }: { readonly work: TrialWork }) {
   const wall = (value: Candidate['upperWall']) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   return (
     <Panel aria-label={`Other pairs at ${station.id}`}>
-      <PanelTitle>What other pairs would read</PanelTitle>
+      <PanelTitle>Predicted readings of other pairs</PanelTitle>
       <Quiet>By the difference of the walls, from what was measured: no new measuring.</Quiet>
       <Pairs aria-label={`What other pairs would read at ${station.id}`}>
         <thead>

@@ -72,14 +72,14 @@ export function StationsTried({ work }: { readonly work: TrialWork }) {
       </Row>
       {first && (
         <Quiet>
-          {first.station} has {first.reason}: what it reads tells soonest whether the choice is right.
+          {first.station} has {first.reason}: it tests the selection first.
         </Quiet>
       )}
       <Stations aria-label={`Clearances, ${unit}`}>
         <thead>
           <tr>
             <th>Station</th>
-            <th>Halves</th>
+            <th>Shells</th>
             <th className="number">Predicted</th>
             <th className="number">Measured</th>
             <th className="number">Difference</th>

@@ -35,16 +35,17 @@ function Advice({ work }: { readonly work: TrialWork }) {
   const { document, open } = work;
   const { unit } = document;
   const expected = open.verdict.clearance?.nominal ?? open.station.aim;
-  if (expected === null) return <Quiet>Pick the strip whose range on the packet holds the clearance you expect.</Quiet>;
+  if (expected === null)
+    return <Quiet>Choose a strip whose range on the packet includes the expected clearance.</Quiet>;
   const kind = stripFor(expected);
   const range = STRIP_RANGES.find((one) => one.kind === kind);
-  const what = open.verdict.clearance ? 'expected' : 'aimed at';
+  const what = open.verdict.clearance ? 'Expected' : 'Target';
   return (
     <Quiet>
-      {roughText(expected, unit)} is {what}:{' '}
+      {what} {roughText(expected, unit)}:{' '}
       {range
-        ? `a ${range.kind} strip, usually for ${roughText(range.low, unit)} to ${roughText(range.high, unit)}; what stands on the packet decides.`
-        : 'no usual strip tells that.'}
+        ? `a ${range.kind} strip, usually for ${roughText(range.low, unit)} to ${roughText(range.high, unit)}; the packet decides.`
+        : 'no usual strip covers that.'}
     </Quiet>
   );
 }
@@ -70,7 +71,7 @@ export function StripPanel({ job, work }: { readonly job: string; readonly work:
         <PanelTitle>Gauging strip</PanelTitle>
         {strip && (
           <Button $kind="quiet" onPress={dropStrip}>
-            Take it back
+            Remove
           </Button>
         )}
       </Row>
@@ -84,7 +85,7 @@ export function StripPanel({ job, work }: { readonly job: string; readonly work:
           value={diameter}
           check={(value) =>
             value > MOST_DIAMETER
-              ? `No strip is ${lengthText(value, unit)} thick: a decimal slip? Type what stands on the packet.`
+              ? `No strip is ${lengthText(value, unit)} thick: a decimal slip? Enter the thickness on the packet.`
               : positive(value)
           }
           onCommit={(diameter: Nanometres | null) => diameter !== null && setStrip({ diameter })}
@@ -117,8 +118,8 @@ export function StripPanel({ job, work }: { readonly job: string; readonly work:
           {off === null
             ? `Nothing else is known here: the sheet says “by strip only”.${only ? '' : ' Without limits it is not judged.'}`
             : Math.abs(off) <= STRIP_TELLS
-              ? 'It agrees with what was worked out.'
-              : `It is ${roughText(Math.abs(off), unit)} ${off > 0 ? 'over' : 'under'} what was worked out: was the shaft turned, or the strip moved?`}
+              ? 'It agrees with the calculation.'
+              : `${roughText(Math.abs(off), unit)} ${off > 0 ? 'over' : 'under'} calculated: shaft turned, or strip moved?`}
         </p>
       )}
       {only && (

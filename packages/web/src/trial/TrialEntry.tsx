@@ -43,7 +43,7 @@ const Suspect = styled.span`
 const MODE_HINTS = {
   journal: 'What the needle shows is the clearance.',
   setting: 'The bore of the shells, or + and − from the setting size.',
-  bore: 'What the micrometer says when it brings the needle back to zero.',
+  bore: 'Micrometer reading that brings the needle back to zero.',
 } as const;
 
 /** One reading with the shells in: how the gauge was zeroed, and the figure, typed large. */
@@ -97,7 +97,7 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
             value={zero.text}
             onChange={zero.setText}
             isLeftOver={zero.isLeftOver}
-            keptBy="kept with the reading"
+            keptBy="saved with the reading"
             fault={zero.text.trim() !== '' && !readZero.ok ? readZero.message : null}
           />
         ) : (
@@ -111,7 +111,7 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
             value={typed.text}
             onChange={typed.setText}
             isLeftOver={typed.isLeftOver}
-            keptBy="press “Keep it”"
+            keptBy="press “Save reading”"
             fault={isTried && typed.text.trim() !== '' && !parsed.ok ? parsed.message : null}
             hint={
               nm === null
@@ -120,7 +120,7 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
             }
           />
           <Button className="add" $kind="main" type="submit">
-            Keep it
+            Save reading
           </Button>
         </div>
       </Entry>
@@ -131,7 +131,7 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
             <tr>
               <th>Gauge</th>
               <th className="number">Reading</th>
-              <th>Read by</th>
+              <th>Measured by</th>
               <th>
                 <span className="visually-hidden">Remove</span>
               </th>
@@ -161,7 +161,7 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
                 <td>
                   <Button
                     $kind="quiet"
-                    aria-label={`Take back reading ${read.length - place} at ${id}: ${one.text}`}
+                    aria-label={`Remove reading ${read.length - place} at ${id}: ${one.text}`}
                     onPress={() => remove(key)}
                   >
                     <Trash2 aria-hidden size={18} />

@@ -34,16 +34,16 @@ const ROLE_WORDS: Readonly<Record<InstrumentRole, string>> = {
 };
 
 const CHANCES = [
-  { value: 'none', label: 'not asked for', least: null },
+  { value: 'none', label: 'not required', least: null },
   { value: '90', label: 'at least 90 %', least: 0.9 },
   { value: '95', label: 'at least 95 %', least: 0.95 },
   { value: 'guard', label: 'a guard band of twice the uncertainty (97.7 %)', least: 0.97725 },
 ] as const;
 
 const KINDS: readonly { value: Fasteners['kind']; label: string }[] = [
-  { value: 'unknown', label: 'Not said' },
+  { value: 'unknown', label: 'Unknown' },
   { value: 'maker', label: 'The engine maker’s' },
-  { value: 'other', label: 'Others' },
+  { value: 'other', label: 'Other maker' },
 ];
 
 /** A word about something, saved when it is left. */
@@ -85,24 +85,24 @@ export function SchoolPanel({ work }: { readonly work: TrialWork }) {
   const { document, set, setLeastChance } = work;
   const { leastChance } = document.rules;
   return (
-    <Panel aria-label="How far it is checked">
-      <PanelTitle>How far it is checked</PanelTitle>
+    <Panel aria-label="Checking method">
+      <PanelTitle>Checking method</PanelTitle>
       <FieldPairs>
         <Choice
-          label="Before it is believed"
+          label="Trial assembly"
           value={document.trialSchool}
           options={TRIAL_SCHOOLS.map((value) => ({ value, label: SCHOOL_WORDS[value].name }))}
           onChange={(trialSchool) => set({ trialSchool })}
         />
         <Choice
-          label="Chance to be inside, in the choice"
+          label="Required chance of being in limits"
           value={CHANCES.find(({ least }) => least === leastChance)?.value ?? 'none'}
           options={CHANCES}
           onChange={(value) => setLeastChance(CHANCES.find((one) => one.value === value)!.least)}
         />
       </FieldPairs>
       <Quiet style={{ marginTop: '0.4rem' }}>
-        Why: {SCHOOL_WORDS[document.trialSchool].why}. It stands on the sheet.
+        Why: {SCHOOL_WORDS[document.trialSchool].why}. Printed on the build sheet.
       </Quiet>
     </Panel>
   );
@@ -154,15 +154,14 @@ export function FastenersPanel({
     <Panel aria-label={`Fasteners of the ${of}`}>
       <PanelTitle>Fasteners of the {of}</PanelTitle>
       <FieldPairs>
-        <Choice label="Whose" value={held.kind} options={KINDS} onChange={(kind) => setFasteners(family, { kind })} />
+        <Choice label="Maker" value={held.kind} options={KINDS} onChange={(kind) => setFasteners(family, { kind })} />
         {words('name', 'Name')}
         {words('lubricant', 'Lubricant')}
         {words('torque', 'Torque')}
       </FieldPairs>
       <Moves family={family} unit={document.unit} />
       <Quiet>
-        A change moves the bores: those read before, and trials of them, are asked for again. The engine maker’s figures
-        decide.
+        A change moves the bores: re-measure them and repeat their trials. The engine maker’s figures decide.
       </Quiet>
     </Panel>
   );
@@ -220,7 +219,7 @@ export function InstrumentsPanel({ job, work }: { readonly job: string; readonly
             unit={unit}
             value={one[field]}
             optional={false}
-            check={(value) => (value >= 0 ? null : 'Not below zero.')}
+            check={(value) => (value >= 0 ? null : 'Enter 0 or more.')}
             onCommit={(value) => value !== null && setInstrument(role, { [field]: value })}
           />
         );
@@ -262,7 +261,7 @@ export function InstrumentsPanel({ job, work }: { readonly job: string; readonly
               {length('resolution', 'resolution')}
               {length('setting', 'setting, u')}
               {length('repeatability', 'repeats, u')}
-              {length('operator', 'whoever reads, u')}
+              {length('operator', 'operator, u')}
               <Field
                 label={`${ROLE_WORDS[role]}: calibrated on`}
                 type="date"
@@ -287,8 +286,8 @@ export function InstrumentsPanel({ job, work }: { readonly job: string; readonly
         );
       })}
       <Quiet>
-        u: standard uncertainty. Figures to start from are common practice for instruments in good order; put yours.
-        They make the ± beside each clearance.
+        u: standard uncertainty. The starting figures are common practice for instruments in good order: enter yours.
+        They give the ± beside each clearance.
       </Quiet>
     </Panel>
   );

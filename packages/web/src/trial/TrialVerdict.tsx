@@ -27,7 +27,7 @@ const CHANGED_NOTES = {
   cap: 'Cap swapped since. Re-measure the bore, reassemble and re-read.',
   rod: 'Another rod is on this pin now. Reassemble and re-read.',
   machined: 'Housing or journal machined since. Reassemble and re-read.',
-  swapped: 'Halves swapped since. Reassemble and re-read.',
+  swapped: 'Shells swapped since. Reassemble and re-read.',
 } as const;
 
 /** What was measured at the open station, against what its parts let expect; and what to look for before it is believed. */
@@ -59,9 +59,9 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
       />
       {difference !== null && predicted !== null && (
         <p>
-          Predicted <span className="figure">{lengthText(predicted, unit)}</span> from its parts, measured{' '}
-          <strong className="figure">{signed(difference)}</strong> from that; up to ±{' '}
-          <span className="figure">{spreadText(u, unit)}</span> is within what both are known to.{' '}
+          Predicted <span className="figure">{lengthText(predicted, unit)}</span>, measured{' '}
+          <strong className="figure">{signed(difference)}</strong> off; ±{' '}
+          <span className="figure">{spreadText(u, unit)}</span> is within uncertainty.{' '}
           <strong>{isAsPredicted ? 'As predicted.' : 'Not as predicted.'}</strong>
         </p>
       )}

@@ -70,7 +70,7 @@ export function TrialView() {
             </Quiet>
           ) : (
             <p>
-              No halves are accepted for {station.id} yet: <Link to="../choose">choose them first</Link>.
+              No shells accepted for {station.id} yet: <Link to="../choose">select them first</Link>.
             </p>
           )}
           <TrialVerdict work={work} />

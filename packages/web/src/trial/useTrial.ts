@@ -196,7 +196,7 @@ export function useTrial(job: OpenJob): TrialWork {
       setTrial((old) => {
         const { [reading]: _, ...readings } = old.readings;
         return { ...old, readings };
-      }, `reading at ${id} taken back`);
+      }, `reading at ${id} removed`);
     },
     confirmReading: (reading) =>
       setTrial((old) => {

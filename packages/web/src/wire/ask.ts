@@ -129,7 +129,7 @@ export function faultInWords(fault: AskFault): string {
   if (fault.kind === 'refused') return fault.problem.detail;
   if (fault.kind === 'failed') return fault.message;
   if (fault.away === 'disk') return fault.message;
-  return 'The server cannot be reached. Nothing was changed; try again shortly.';
+  return 'Server not reached. Nothing was changed. Try again shortly.';
 }
 
 /** Whether what was thrown is a fault of asking. */

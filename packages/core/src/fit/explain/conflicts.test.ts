@@ -86,7 +86,7 @@ describe('conflicts of seeded random requests', () => {
 
   it('name purchases that put it right', () => {
     const short = ofKind('stock-short').filter(
-      ({ alone, conflict }) => alone && conflict.remedy.startsWith('Fewest to get'),
+      ({ alone, conflict }) => alone && conflict.remedy.startsWith('Fewest shells to get'),
     );
     expect(short.length).toBeGreaterThan(20);
     for (const { seed, request, conflict } of short) {
@@ -97,12 +97,12 @@ describe('conflicts of seeded random requests', () => {
 
   it('name a spread that would do, and the next smaller would not', () => {
     const wide = ofKind('spread').filter(
-      ({ alone, conflict }) => alone && /^A spread of [\d.]+ mm would do with/u.test(conflict.remedy),
+      ({ alone, conflict }) => alone && /^A spread limit of [\d.]+ mm would work with/u.test(conflict.remedy),
     );
     expect(wide.length).toBeGreaterThan(5);
     for (const { seed, request, conflict } of wide) {
       const family = request.stations.find(({ id }) => id === conflict.stations[0])!.family;
-      const needed = Number(/A spread of ([\d.]+) mm/u.exec(conflict.remedy)![1]);
+      const needed = Number(/A spread limit of ([\d.]+) mm/u.exec(conflict.remedy)![1]);
       const at = (spread: number) =>
         fit({ ...request, rules: { ...request.rules, maxSpread: { ...request.rules.maxSpread, [family]: spread } } })
           .status;

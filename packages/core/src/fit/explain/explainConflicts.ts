@@ -34,7 +34,7 @@ const WITHOUT_SPREAD: Kept = { ...KEEP_ALL, spread: false };
 const HOUSINGS_ONLY: Kept = { stock: false, housings: true, spread: false };
 
 /** What is said where the budget ended first, unless a remedy is found after all. */
-const NOT_FOUND = 'Which halves to get was not found in the time there is.';
+const NOT_FOUND = 'Out of time: the shells to get were not worked out.';
 
 /** A group of stations that do not fit together. */
 interface Group {
@@ -157,7 +157,7 @@ class Explainer {
         .sort((a, b) => a - b)
         .map((shell) => this.model.shells[shell]!.id),
       ...(missing === null ? {} : { missing: this.counts(missing) }),
-      message: `${names} compete for too few halves${few}${this.doubt(group)}.`,
+      message: `Too few shells for ${names}${few}${this.doubt(group)}.`,
       remedy: this.purchase(stations, missing, kept),
     };
   }
@@ -166,10 +166,10 @@ class Explainer {
   private purchase(group: readonly number[], missing: ReadonlyMap<number, number> | null, kept: Kept): string {
     const { questions, model, all } = this;
     const everything = fewestHalves(questions, model, all, KEEP_ALL);
-    if (everything !== null) return `Fewest to get so that everything fits: ${this.halves(everything)}.`;
+    if (everything !== null) return `Fewest shells to get so that everything fits: ${this.halves(everything)}.`;
     if (missing === null) return NOT_FOUND;
-    const aside = kept.spread ? '' : ', were it not for the spread';
-    return `Fewest to get so that ${joined(this.ids(group))} fit${aside}: ${this.halves(missing)}.`;
+    const aside = kept.spread ? '' : ', apart from the spread limit';
+    return `Fewest shells to get so that ${joined(this.ids(group))} fit${aside}: ${this.halves(missing)}.`;
   }
 
   private matching(candidates: readonly number[]): FitConflict {
@@ -183,7 +183,7 @@ class Explainer {
       housings: names,
       message: `${joined(this.ids(group.stations))} need ${group.stations.length} housings, but ${
         names.length < group.stations.length
-          ? `only ${joined(names)} can serve any of them`
+          ? `only ${joined(names)} can fit any of them`
           : `${joined(names)} cannot be shared out so that each has one it can take`
       }${this.doubt(group)}.`,
       remedy: 'Add a housing that fits one of them, or shells with other walls.',
@@ -197,7 +197,7 @@ class Explainer {
     const limit = lengthText(model.rules.maxSpread[family]!, this.unit);
     const whole = leastSpreads(questions, model, this.all, KEEP_ALL, [family]);
     const apart = whole ?? leastSpreads(questions, model, group.stations, kept, [family]);
-    const aside = kept.stock ? '' : ', with as many of the halves as wanted';
+    const aside = kept.stock ? '' : ', with unlimited stock';
     const width = apart?.get(family);
     return {
       ...this.base('spread', group),
@@ -207,11 +207,11 @@ class Explainer {
         limit: numberOfLength(model.rules.maxSpread[family]!, this.unit),
         least: width === undefined ? null : numberOfLength(nanometres(width), this.unit),
       },
-      message: `${joined(this.ids(group.stations))} can each be served, but not within ${limit} of each other${this.doubt(group)}.`,
+      message: `${joined(this.ids(group.stations))} fit singly, but not within ${limit} of each other${this.doubt(group)}.`,
       remedy:
         width === undefined
-          ? 'Other walls in the drawer would bring them closer together.'
-          : `A spread of ${lengthText(width, this.unit)} would do ${whole ? 'with the halves there are' : `for these${aside}`}.`,
+          ? 'Other walls in stock would bring them closer together.'
+          : `A spread limit of ${lengthText(width, this.unit)} would work ${whole ? 'with the shells on hand' : `for these${aside}`}.`,
     };
   }
 
@@ -311,5 +311,5 @@ export function explainConflicts(
   ];
   if (leftOut.length === 0 || explained.length === 0) return explained;
   const [first, ...rest] = explained;
-  return [{ ...first!, leftOut: `Not looked into any further: ${leftOut.join(', and ')}.` }, ...rest];
+  return [{ ...first!, leftOut: `Not examined further: ${leftOut.join(', and ')}.` }, ...rest];
 }

@@ -34,7 +34,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
     return {
       ...base,
       kind: 'matching',
-      message: `${station.id} has no housing: none is fixed to it and none of its engine and family is free.`,
+      message: `${station.id} has no housing: none is fixed to it, and none of its engine and family is free.`,
       remedy: `Add the housing of ${station.id} with its bore.`,
     };
   }
@@ -51,8 +51,8 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       return {
         ...base,
         kind: 'rules',
-        message: `What is held or forbidden at ${station.id} leaves no pair inside its limits.`,
-        remedy: `Let go of what is held or forbidden at ${station.id}.`,
+        message: `The locks and exclusions at ${station.id} leave no pair in limits.`,
+        remedy: `Remove locks and exclusions at ${station.id}.`,
       };
     }
   }
@@ -64,8 +64,8 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       ...base,
       kind: 'stock-short',
       shells: [...new Set([upper, lower])],
-      message: `${station.id} could only be served by halves that are out of stock, as ${upper} over ${lower}.`,
-      remedy: `With ${upper} and ${lower} on hand it would run at ${length(outOfStock.clearance)}.`,
+      message: `${station.id} could only be fitted with shells that are out of stock, as ${upper} over ${lower}.`,
+      remedy: `With ${upper} and ${lower} on hand the clearance would be ${length(outOfStock.clearance)}.`,
     };
   }
   const open = openRules(model.rules);
@@ -77,7 +77,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       kind: 'rules',
       shells: [...new Set([upper, lower])],
       message: `${station.id} has no pair inside its limits that the rules allow.`,
-      remedy: `${upper} over ${lower} would give ${length(underOpenRules.clearance)}; the rules on mixed halves, wall step, thinner side or series keep it out.`,
+      remedy: `${upper} over ${lower} would give ${length(underOpenRules.clearance)}, but the rules on mixed pairs, wall step, thinner side or series exclude it.`,
     };
   }
   const forbidden = wish === undefined ? null : inside(open, undefined);
@@ -87,8 +87,8 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       ...base,
       kind: 'rules',
       shells: [...new Set([upper, lower])],
-      message: `${station.id} has no pair inside its limits with what is held or forbidden there.`,
-      remedy: `${upper} over ${lower} would give ${length(forbidden.clearance)}; what is held or forbidden at ${station.id}, and the rules or the stock, keep it out.`,
+      message: `${station.id} has no pair in limits with the locks and exclusions there.`,
+      remedy: `${upper} over ${lower} would give ${length(forbidden.clearance)}, but the locks and exclusions at ${station.id}, the rules or the stock exclude it.`,
     };
   }
   const [housing] = housings;
@@ -99,7 +99,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       ...base,
       kind: 'no-pair-in-range',
       message: `${station.id} and ${model.housings[housing!]!.id} are too far out of round or tapered: their readings spread further than the limits ${limits} are apart.`,
-      remedy: `Read them again; if it is so, no shell cures it.`,
+      remedy: 'Measure again. If the sizes are right, no shell will fit.',
     };
   }
   const series = [...new Set(shells.flatMap((shell) => (shell.family === station.family ? [shell.series] : [])))];
@@ -114,7 +114,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
     return {
       ...base,
       kind: 'no-pair-in-range',
-      message: `There is no pair of ${station.family} halves, upper and lower, for ${station.id}${place}.`,
+      message: `No ${station.family} shells, upper and lower, for ${station.id}${place}.`,
       remedy: inHousing(walls),
     };
   }
@@ -129,7 +129,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       return {
         ...base,
         kind: 'no-pair-in-range',
-        message: `${station.id} needs a flanged pair for its end play of ${within}, and no half${place} has flanges.`,
+        message: `${station.id} needs a flanged pair for its end play of ${within}, and no shell${place} has flanges.`,
         remedy: wanted,
       };
     }
@@ -145,7 +145,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
         ...base,
         kind: 'no-pair-in-range',
         shells: [...new Set([upper, lower])],
-        message: `${station.id}: no pair keeps the end play within ${within}; the nearest, ${upper} over ${lower}, gives an end play of ${length(flanges.endPlay)}.${also}`,
+        message: `${station.id}: no pair gives an end play of ${within}; the nearest, ${upper} over ${lower}, gives ${length(flanges.endPlay)}.${also}`,
         remedy: wanted,
       };
     }
@@ -154,7 +154,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
         ...base,
         kind: 'no-pair-in-range',
         shells: [...new Set([upper, lower])],
-        message: `${station.id} can be brought inside its oil clearance, but no pair that does keeps the end play within ${within}.`,
+        message: `${station.id} fits its oil clearance, but no such pair gives an end play of ${within}.`,
         remedy: inHousing(`${wide}, with ${walls},`),
       };
     }
@@ -163,7 +163,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
   const [upper, lower] = names(nearest);
   const side = nearest.miss < 0 ? 'too tight' : 'too loose';
   const kept =
-    endPlay === null ? '' : ` of those that keep the end play within ${length(endPlay.low)} to ${length(endPlay.high)}`;
+    endPlay === null ? '' : ` of those with an end play of ${length(endPlay.low)} to ${length(endPlay.high)}`;
   return {
     ...base,
     kind: 'no-pair-in-range',

@@ -69,7 +69,7 @@ function presentProblem({ model, scope }: Trouble): ChoiceProblem {
 function releases({ model }: Trouble): Found {
   return [...model.wishes.keys()].map((at) => {
     const { id } = model.stations[at]!;
-    return remedy('release', `Let go of what is held or forbidden at ${id}.`, { stations: [id] });
+    return remedy('release', `Remove locks and exclusions at ${id}.`, { stations: [id] });
   });
 }
 
@@ -98,7 +98,7 @@ function purchase({ model, scope, questions }: Trouble): { found: Found; count: 
   if (missing === null || missing.size === 0) return { found: [], count: Number.POSITIVE_INFINITY };
   const { shells, text } = listed(model, missing);
   const isPriced = [...missing.keys()].every((shell) => model.shells[shell]!.price > 0);
-  const cheapest = isPriced ? ', the cheapest of such purchases' : '';
+  const cheapest = isPriced ? ', the cheapest purchase' : '';
   const count = shells.reduce((sum, next) => sum + next.count, 0);
   return { found: [remedy('buy', `Get ${text}${cheapest}.`, { shells })], count };
 }
@@ -263,7 +263,7 @@ function newWall(trouble: Trouble, boughtCount: number): Found {
   const kinds = [...made.values()].map(({ half: { half, wall, width, undersize, like }, count: many }) => {
     const under = undersize === '' ? '' : `, ${undersize} under`;
     const wide = width === null ? '' : `, ${lengthText(nanometres(width), unit)} over the flanges`;
-    return `${many} ${half} ${many === 1 ? 'half' : 'halves'} of ${like.family} shell, series ${like.series}${under}, with a wall of ${lengthText(wall, unit)}${wide}`;
+    return `${many} ${half} ${like.family} ${many === 1 ? 'shell' : 'shells'}, series ${like.series}${under}, with a wall of ${lengthText(wall, unit)}${wide}`;
   });
   const { shells, text } = listed(model, missing);
   const also = shells.length > 0 ? `, and ${text}` : '';
@@ -277,18 +277,18 @@ function rulesChanged(trouble: Trouble): Found {
   const { rules } = model;
   const tries: { change: Rules; message: string }[] = [];
   if (!rules.mixedHalves) {
-    tries.push({ change: { mixedHalves: true }, message: 'Allow mixed halves.' });
+    tries.push({ change: { mixedHalves: true }, message: 'Allow mixed pairs.' });
   }
   if (rules.thinnerHalf !== 'either') {
     tries.push({
       change: { thinnerHalf: 'either' },
-      message: 'Let the thinner half go to either side.',
+      message: 'Let the thinner shell go to either side.',
     });
   }
   if (!rules.acrossSeries) {
     tries.push({
       change: { acrossSeries: true },
-      message: 'Allow halves of different series in a station.',
+      message: 'Allow shells of different series in a station.',
     });
   }
   const simple = tries.map(({ message, change }) => remedy('rule', message, { rules: change }));
@@ -491,7 +491,7 @@ function limitsMoved(trouble: Trouble): Found {
         by,
         remedy: remedy(
           'limit',
-          `A ${side} limit of ${lengthText(limit, unit)} at ${station.id} (now ${lengthText(station[side], unit)}) would do, if the maker's data allow it.`,
+          `Change the ${side} limit at ${station.id} to ${lengthText(limit, unit)} (now ${lengthText(station[side], unit)}), if the maker allows.`,
           { stations: [station.id], limit: { side, value: numberOfLength(limit, unit) } },
         ),
       });

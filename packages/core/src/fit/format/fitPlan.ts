@@ -7,13 +7,13 @@ export const remedySchema = z.strictObject({
   kind: z
     .enum(['release', 'move-rod', 'buy', 'wall', 'rule', 'regrind', 'limit'])
     .describe(
-      'let a held choice go; let a rod leave its pin; get halves; get another wall; a rule; grind a journal; a limit',
+      'remove a lock; unlock a rod; get shells; get another wall; change a rule; grind a journal; change a limit',
     ),
   message: z.string(),
   stations: z.array(z.string()),
   shells: z
     .array(z.strictObject({ id: z.string(), count: z.int() }))
-    .describe('Halves to get, of those in the request.'),
+    .describe('Shells to get, of those in the request.'),
   newShells: z
     .array(
       z.strictObject({
@@ -29,7 +29,7 @@ export const remedySchema = z.strictObject({
       }),
     )
     .optional()
-    .describe('Halves to get that are not in the request: shells to add to it.'),
+    .describe('Shells to get that are not in the request; add them to it.'),
   housings: z.array(z.string()).optional().describe('Housings that leave their station.'),
   rules: z
     .strictObject({
@@ -54,14 +54,12 @@ export const conflictSchema = z.strictObject({
   kind: z.enum(['no-pair-in-range', 'stock-short', 'spread', 'matching', 'rules']),
   stations: z
     .array(z.string())
-    .describe(
-      'The stations concerned; dropping any one of a group would let the rest fit, as far as this conflict goes.',
-    ),
+    .describe('Stations in the conflict; without any one of them the others fit, as far as this conflict goes.'),
   minimal: z
     .boolean()
     .optional()
-    .describe('Whether the rest was shown to fit without any one of the stations, as far as this conflict goes.'),
-  shells: z.array(z.string()).describe('The shells they compete for, where there are any.'),
+    .describe('True if the others were shown to fit without any one of the stations, as far as this conflict goes.'),
+  shells: z.array(z.string()).describe('Shells they compete for, if any.'),
   message: z.string().describe('What is wrong and by how much.'),
   nearest: z
     .strictObject({
@@ -71,14 +69,14 @@ export const conflictSchema = z.strictObject({
       clearance: z.number(),
       low: z.number(),
       high: z.number(),
-      by: z.number().describe('How far outside the limits: below zero too tight, above zero too loose.'),
+      by: z.number().describe('Distance outside the limits; negative: too tight, positive: too loose.'),
     })
     .optional()
     .describe('The pair that comes nearest to the limits of a station that none serves.'),
   missing: z
     .array(z.strictObject({ id: z.string(), count: z.int() }))
     .optional()
-    .describe('The fewest halves that the stations lack, where that was found.'),
+    .describe('The fewest shells that the stations lack, if found.'),
   leftOut: z
     .string()
     .optional()
@@ -87,11 +85,11 @@ export const conflictSchema = z.strictObject({
     .strictObject({
       family: familySchema,
       limit: z.number(),
-      least: z.number().nullable().describe('The least spread that would do; null where it was not found.'),
+      least: z.number().nullable().describe('Smallest spread limit that works; null: not found.'),
     })
     .optional()
-    .describe('How far apart the stations are, against how far they may be.'),
-  housings: z.array(z.string()).optional().describe('The housings that can serve any of the stations.'),
+    .describe('Spread of the stations, and the limit on it.'),
+  housings: z.array(z.string()).optional().describe('Housings that fit any of the stations.'),
   remedy: z.string().describe('What would put it right.'),
   remedies: z
     .array(remedySchema)
@@ -114,9 +112,9 @@ export const plannedStationSchema = z.strictObject({
   upper: z.string(),
   lower: z.string(),
   clearance: z.number().describe('Bore − journal − walls + offset.'),
-  deviation: z.number().describe('Clearance − aim.'),
-  mixed: z.boolean().describe('Whether the two walls differ.'),
-  endPlay: z.number().optional().describe('End play with these halves, where their flanges set it.'),
+  deviation: z.number().describe('Clearance less target.'),
+  mixed: z.boolean().describe('True if the two walls differ.'),
+  endPlay: z.number().optional().describe('End play with these shells, if their flanges set it.'),
   known: z
     .strictObject({
       tightest: z.number(),
@@ -125,7 +123,7 @@ export const plannedStationSchema = z.strictObject({
     })
     .optional()
     .describe(
-      'How well the clearance is known, where a size is only known by its band; each size evenly over its band.',
+      'Uncertainty of the clearance where a size is known by its band only; sizes taken as even over their bands.',
     ),
 });
 export type PlannedStation = z.infer<typeof plannedStationSchema>;
@@ -151,7 +149,7 @@ export const fitPlanSchema = z.strictObject({
     .array(z.strictObject({ id: z.string(), price: z.number() }))
     .optional()
     .describe(
-      'What one more half of a shell would save, µm²: solved for, or, where many engines share a drawer, the Lagrange price: the rate at which the bound falls.',
+      'What one more of a shell would save, µm²: solved for, or, where many engines share stock, the Lagrange price: the rate at which the bound falls.',
     ),
 });
 export type FitPlan = z.infer<typeof fitPlanSchema>;

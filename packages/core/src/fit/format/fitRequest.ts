@@ -43,10 +43,10 @@ const endPlayAtSchema = z
       .min(0)
       .max(1000)
       .default(0)
-      .describe('Weight of its deviation beside that of the clearance; 0 decides between equal clearances only.'),
+      .describe('Weight of its deviation against that of the clearance; 0: only splits ties.'),
   })
   .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' })
-  .describe('What the flanges of its halves have to do, where they carry them.');
+  .describe('End play required of flanged shells, if they carry the thrust.');
 
 export const fitStationSchema = z
   .strictObject({
@@ -54,16 +54,14 @@ export const fitStationSchema = z
     engine: engineSchema.describe('Engine it belongs to; leave out for one engine.'),
     family: familySchema,
     journal: sizeSchema.describe('Journal diameter.'),
-    journalBand: bandSchema.optional().describe('What the journal may be, where it is only known by its mark.'),
+    journalBand: bandSchema.optional().describe('Range of the journal, if known by its mark only.'),
     journalReadings: readingsSchema
       .optional()
       .describe(
-        'Smallest and largest reading: the low limit is judged on the largest journal, the high one on the smallest.',
+        'Smallest and largest reading: the low limit is judged on the largest journal, the high limit on the smallest.',
       ),
-    position: positionSchema
-      .default('')
-      .describe('Name of a place that takes halves of its own, such as thrust; empty for none.'),
-    aim: lengthSchema.describe('Oil clearance aimed at.'),
+    position: positionSchema.default('').describe('Position that takes its own shells, such as thrust; empty: none.'),
+    aim: lengthSchema.describe('Target oil clearance.'),
     low: lengthSchema.describe('Least clearance allowed.'),
     high: lengthSchema.describe('Largest clearance allowed.'),
     offset: lengthSchema
@@ -74,12 +72,12 @@ export const fitStationSchema = z
       .max(10_000)
       .default([])
       .describe(
-        'Assembly offset by series: a pair whose halves are both of that series uses it in place of `offset`; every other pair uses `offset`.',
+        'Assembly offset by series: a pair of that series, upper and lower, uses it in place of `offset`; every other pair uses `offset`.',
       ),
     inSpread: z
       .boolean()
       .default(true)
-      .describe('False: it does not count in the spread, which then holds among the others of its engine and family.'),
+      .describe('False: it does not count in the spread; the limit then covers the others of its engine and family.'),
     endPlay: endPlayAtSchema.optional(),
   })
   .superRefine(({ offsets }, context) => {
@@ -111,11 +109,11 @@ export const fitHousingSchema = z
     engine: engineSchema,
     family: familySchema,
     bore: sizeSchema.describe('Housing bore without shells.'),
-    boreBand: bandSchema.optional().describe('What the bore may be, where it is only known by its mark.'),
+    boreBand: bandSchema.optional().describe('Range of the bore, if known by its mark only.'),
     boreReadings: readingsSchema
       .optional()
       .describe(
-        'Smallest and largest reading: the low limit is judged on the smallest bore, the high one on the largest.',
+        'Smallest and largest reading: the low limit is judged on the smallest bore, the high limit on the largest.',
       ),
     station: idSchema
       .nullable()
@@ -138,21 +136,15 @@ export const fitShellSchema = z
     series: z.string().max(200).describe("One maker's material and coating."),
     half: sideSchema,
     wall: sizeSchema.describe('Wall thickness at the crown.'),
-    width: sizeSchema.optional().describe('Width over the flanges of a flanged half.'),
-    positions: z
-      .array(positionSchema)
-      .max(1_000)
-      .optional()
-      .describe('The places it fits, by the position of their stations; left out, it fits all.'),
-    wallBand: bandSchema.optional().describe('What the wall may be, where it is only known by its grade.'),
+    width: sizeSchema.optional().describe('Width over the flanges of a flanged shell.'),
+    positions: z.array(positionSchema).max(1_000).optional().describe('Positions it fits; omitted: all.'),
+    wallBand: bandSchema.optional().describe('Range of the wall, if known by its grade only.'),
     undersize: z
       .string()
       .max(20)
       .default('')
-      .describe(
-        'Undersize it is made for, such as 0.25; empty for standard. Halves of two undersizes never share a station.',
-      ),
-    stock: z.int().min(0).max(1_000_000_000).nullable().describe('Halves on hand, or null for as many as wanted.'),
+      .describe('Undersize, such as 0.25; empty: standard. Undersizes never mix in a station.'),
+    stock: z.int().min(0).max(1_000_000_000).nullable().describe('Shells on hand; null: unlimited.'),
     price: z.number().min(0).max(1e9).default(0),
   })
   .refine(({ wall, wallBand }) => isWithin(wall, wallBand), {
@@ -166,8 +158,8 @@ const maxSpreadSchema = z.strictObject({
 });
 
 export const fitRulesSchema = z.strictObject({
-  mixedHalves: z.boolean().default(true).describe('May a station have two different walls?'),
-  acrossSeries: z.boolean().default(false).describe('May the halves of a station be of different series?'),
+  mixedHalves: z.boolean().default(true).describe('True if a station may have two different walls.'),
+  acrossSeries: z.boolean().default(false).describe('True if the shells of a station may be of different series.'),
   maxWallStep: z
     .number()
     .min(0)
@@ -179,13 +171,13 @@ export const fitRulesSchema = z.strictObject({
   thinnerHalf: z
     .enum(['either', 'upper', 'lower'])
     .default('either')
-    .describe('Side of the thinner half in a mixed station.'),
+    .describe('Side of the thinner shell in a mixed pair.'),
   maxSpread: maxSpreadSchema
     .nullable()
     .default(null)
     .transform((spread) => spread ?? { main: null, rod: null })
-    .describe('Largest spread of deviations from the aim per engine and family, in the request’s unit.'),
-  tightWeight: z.number().min(0).max(1000).default(2).describe('Weight of a shortfall below the aim.'),
+    .describe('Largest spread of deviations from target per engine and family, in the request’s unit.'),
+  tightWeight: z.number().min(0).max(1000).default(2).describe('Weight of a shortfall below target.'),
   mixedPenalty: z.number().min(0).max(1e9).default(4).describe('Cost of a mixed station, µm².'),
   pricePenalty: z.number().min(0).max(1e9).default(0).describe('Cost of one unit of price, µm².'),
   limitShare: z
@@ -201,11 +193,11 @@ export const fitRulesSchema = z.strictObject({
 export const fitHoldSchema = z
   .strictObject({
     station: idSchema,
-    housing: idSchema.optional().describe('The housing it keeps.'),
-    upper: idSchema.optional().describe('The shell its upper half keeps.'),
-    lower: idSchema.optional().describe('The shell its lower half keeps.'),
+    housing: idSchema.optional().describe('Housing locked to it.'),
+    upper: idSchema.optional().describe('Upper shell locked.'),
+    lower: idSchema.optional().describe('Lower shell locked.'),
   })
-  .describe('A choice the fitter has made.');
+  .describe('A selection the fitter has made.');
 
 export const fitForbidSchema = z
   .strictObject({
@@ -214,7 +206,7 @@ export const fitForbidSchema = z
     shell: idSchema.optional().describe('A shell that may not go there, on either side.'),
     mixed: z.literal(true).optional().describe('No two different walls there.'),
   })
-  .describe('Something the fitter does not want at a station.');
+  .describe('Something the fitter rules out at a station.');
 
 export const fitWishesSchema = z.strictObject({
   hold: z.array(fitHoldSchema).max(100_000).default([]),
@@ -250,7 +242,7 @@ export const fitRequestSchema = z
     housings: z.array(fitHousingSchema).max(100_000),
     shells: z.array(fitShellSchema).max(10_000),
     rules: fitRulesSchema.prefault({}),
-    wishes: fitWishesSchema.prefault({}).describe('What the fitter holds or forbids, station by station.'),
+    wishes: fitWishesSchema.prefault({}).describe('What the fitter locks or rules out, station by station.'),
   })
   .superRefine((request, context) => {
     const issues = [
@@ -263,7 +255,7 @@ export const fitRequestSchema = z
       if (housing.station === null) return;
       const path = ['housings', at, 'station'];
       const station = stations.get(housing.station);
-      if (!station) issues.push({ path, message: `there is no station “${housing.station}” in this request` });
+      if (!station) issues.push({ path, message: `station “${housing.station}” is not in this request` });
       else if (station.family !== housing.family || station.engine !== housing.engine) {
         issues.push({
           path,
@@ -281,7 +273,7 @@ export const fitRequestSchema = z
         for (const [field, id] of Object.entries(wish)) {
           const kind = field === 'upper' || field === 'lower' ? 'shell' : (field as keyof typeof known);
           if (typeof id !== 'string' || known[kind].has(id)) continue;
-          issues.push({ path: ['wishes', list, at, field], message: `there is no ${kind} “${id}” in this request` });
+          issues.push({ path: ['wishes', list, at, field], message: `${kind} “${id}” is not in this request` });
         }
       });
     }

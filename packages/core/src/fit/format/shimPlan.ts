@@ -5,12 +5,14 @@ import { shimPlaceSchema } from './shimPlace.js';
 export const shimRemedySchema = z.union([
   z
     .strictObject({ kind: z.literal('piece'), place: shimPlaceSchema, from: z.number(), to: z.number() })
-    .describe('One piece more, of any thickness between these, would do at that place.'),
+    .describe('One more piece between these thicknesses would work there.'),
   z
     .strictObject({ kind: z.literal('dress'), place: shimPlaceSchema, id: z.string(), by: z.number() })
-    .describe('Taking this off that piece, on hand, would do; off washers and flanges the same from each face.'),
-  z.strictObject({ kind: z.literal('limit'), low: z.number() }).describe('This low limit would do.'),
-  z.strictObject({ kind: z.literal('limit'), high: z.number() }).describe('This high limit would do.'),
+    .describe(
+      'Taking this much off that piece, on hand, would work; from washers and flanges, the same from each face.',
+    ),
+  z.strictObject({ kind: z.literal('limit'), low: z.number() }).describe('This low limit would work.'),
+  z.strictObject({ kind: z.literal('limit'), high: z.number() }).describe('This high limit would work.'),
 ]);
 export type ShimRemedy = z.infer<typeof shimRemedySchema>;
 
@@ -18,13 +20,13 @@ export const shimConflictSchema = z.strictObject({
   kind: z
     .enum(['short', 'not-alike', 'shift', 'not-square', 'none'])
     .describe(
-      'short: no allowed choice lands inside; not-alike: none whose pieces are alike; shift: the shaft would move too far; not-square: the feelers of the two sides share nothing; none: no piece for a place.',
+      'short: no allowed choice is in limits; not-alike: none whose pieces are alike; shift: the shaft would move too far; not-square: the feeler ranges of the two sides do not overlap; none: no piece for a position.',
     ),
   message: z.string().describe('What is wrong and by how much.'),
   remedies: z.array(shimRemedySchema).describe('Single changes after which there is a plan: each was solved for.'),
-  places: z.array(shimPlaceSchema).optional().describe('The places concerned, where it is not all of them.'),
-  below: z.number().nullable().optional().describe('Nearest result below the limits; null where there is none.'),
-  above: z.number().nullable().optional().describe('Nearest result above the limits; null where there is none.'),
+  places: z.array(shimPlaceSchema).optional().describe('Positions concerned; omitted: all.'),
+  below: z.number().nullable().optional().describe('Nearest result below the limits; null: none.'),
+  above: z.number().nullable().optional().describe('Nearest result above the limits; null: none.'),
   faces: z
     .array(
       z.strictObject({
@@ -36,7 +38,7 @@ export const shimConflictSchema = z.strictObject({
     )
     .optional()
     .describe(
-      'The same for both halves of a face: new ones of a thickness from … to, or the ones at hand dressed by … each. Solved for.',
+      'The same for both washers of a face: new pieces of a thickness in this range, or the pieces on hand dressed by this much each. Solved for.',
     ),
 });
 export type ShimConflict = z.infer<typeof shimConflictSchema>;

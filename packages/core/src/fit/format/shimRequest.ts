@@ -19,7 +19,7 @@ const MOST_PIECES = 500;
 const pieceFields = {
   id: z.string().min(1).max(200).describe('Unique among all pieces.'),
   thickness: sizeSchema.describe('Thickness; of a flanged shell its width over the flanges.'),
-  stock: z.int().min(0).max(1_000_000_000).nullable().describe('Pieces on hand, or null for as many as wanted.'),
+  stock: z.int().min(0).max(1_000_000_000).nullable().describe('Pieces on hand; null: unlimited.'),
 };
 const plainPiece = z.strictObject(pieceFields);
 const jointPiece = plainPiece.extend({
@@ -29,12 +29,12 @@ const jointPiece = plainPiece.extend({
     .max(200)
     .optional()
     .describe(
-      'What it is made from: those with the same name share one stock, as a laminated shim at each of its thicknesses.',
+      'Source of the piece: pieces with the same source share one stock, such as a laminated shim at each thickness.',
     ),
 });
 const flangedPiece = z.strictObject({ ...pieceFields, half: sideSchema });
 const washerPiece = flangedPiece.extend({
-  face: z.enum(FACES).optional().describe('The face it is made for; left out, both.'),
+  face: z.enum(FACES).optional().describe('Face it is made for; omitted: both.'),
 });
 
 const common = {
@@ -42,17 +42,17 @@ const common = {
   unit: unitSchema.describe('Unit of every length, those in rules too.'),
   low: lengthSchema.describe('Least result allowed.'),
   high: lengthSchema.describe('Largest result allowed.'),
-  aim: lengthSchema.describe('Result aimed at, from low to high.'),
+  aim: lengthSchema.describe('Target, within low and high.'),
 };
-const tightWeight = z.number().min(0).max(1000).default(2).describe('Weight of a shortfall below the aim.');
+const tightWeight = z.number().min(0).max(1000).default(2).describe('Weight of a shortfall below target.');
 const alikeWithin = gapSchema
   .optional()
   .describe('How far two that lie together may differ; 0.005 mm, whatever the unit, where it is left out.');
 const halves = z
   .array(z.enum(WASHER_HALVES))
-  .min(1, 'name at least one half')
-  .refine((list) => new Set(list).size === list.length, 'each half once')
-  .describe('Which halves there are.');
+  .min(1, 'give at least one shell')
+  .refine((list) => new Set(list).size === list.length, 'give each shell once')
+  .describe('Which shells there are.');
 
 const ringShims = z.strictObject({
   ...common,
@@ -61,7 +61,7 @@ const ringShims = z.strictObject({
   settle: lengthSchema.default(0).describe('What the final torque squeezes out.'),
   counts: z
     .array(z.int().min(0).max(100))
-    .min(1, 'say how many rings')
+    .min(1, 'enter the number of rings')
     .max(20)
     .describe('Numbers of rings allowed, best first.'),
   pieces: z.array(plainPiece).max(2_000),
@@ -76,7 +76,7 @@ const ringShims = z.strictObject({
 const thrustWashers = z.strictObject({
   ...common,
   kind: z.literal('thrust-washers'),
-  reading: lengthSchema.describe('End play with what is fitted now.'),
+  reading: lengthSchema.describe('End play with the pieces now fitted.'),
   fitted: z.strictObject({ front: gapSchema, rear: gapSchema }).describe('Thickness fitted at each face now.'),
   halves,
   alikeWithin,
@@ -85,7 +85,7 @@ const thrustWashers = z.strictObject({
     .strictObject({
       tightWeight,
       alikeWithin,
-      maxShift: gapSchema.nullable().default(null).describe('How far the shaft may move either way; null for any.'),
+      maxShift: gapSchema.nullable().default(null).describe('Maximum shift of the shaft either way; null: any.'),
       shiftPenalty: penaltySchema.default(0.25).describe('Times the square of the shift in µm.'),
     })
     .prefault({}),
@@ -94,7 +94,7 @@ const thrustWashers = z.strictObject({
 const flangedShell = z.strictObject({
   ...common,
   kind: z.literal('flanged-shell'),
-  reading: lengthSchema.describe('End play with what is fitted now.'),
+  reading: lengthSchema.describe('End play with the pieces now fitted.'),
   fitted: z.strictObject({ width: gapSchema }).describe('Width over the flanges fitted now.'),
   halves,
   alikeWithin,
@@ -126,7 +126,7 @@ const splitLine = z.strictObject({
 const saddleShims = z.strictObject({
   ...common,
   kind: z.literal('saddle-shims'),
-  clearance: lengthSchema.describe('Vertical clearance with what is fitted now.'),
+  clearance: lengthSchema.describe('Vertical clearance with the pieces now fitted.'),
   fitted: z.strictObject({ left: gapSchema, right: gapSchema }).describe('Shim fitted at each side now.'),
   alikeWithin,
   pieces: z.array(jointPiece).max(MOST_PIECES),
@@ -145,10 +145,10 @@ export const shimRequestSchema = z
     // What is out of range was told already, and is no length.
     const areLengths = [low, aim, high].every((value) => lengthSchema.safeParse(value).success);
     if (areLengths && nm(low) > nm(aim)) {
-      context.addIssue({ code: 'custom', path: ['aim'], message: 'the aim is below the low limit' });
+      context.addIssue({ code: 'custom', path: ['aim'], message: 'the target is below the low limit' });
     }
     if (areLengths && nm(aim) > nm(high)) {
-      context.addIssue({ code: 'custom', path: ['aim'], message: 'the aim is above the high limit' });
+      context.addIssue({ code: 'custom', path: ['aim'], message: 'the target is above the high limit' });
     }
     const first = new Map<string, number>();
     const shared = new Map<string, number | null>();
@@ -156,14 +156,14 @@ export const shimRequestSchema = z
       const { id, stock } = piece;
       const of = 'of' in piece ? (piece as { of?: string }).of : undefined;
       if (of !== undefined && shared.has(of) && shared.get(of) !== stock) {
-        const message = `stock is ${stock} here and ${shared.get(of)} for another that is made of “${of}”; they share one stock`;
+        const message = `stock is ${stock} here and ${shared.get(of)} for another piece of “${of}”; they share one stock`;
         context.addIssue({ code: 'custom', path: ['pieces', at, 'stock'], message });
       }
       if (of !== undefined) shared.set(of, stock);
       const earlier = first.get(id);
       if (earlier === undefined) first.set(id, at);
       else {
-        const message = `“${id}” is already the id of pieces[${earlier}]; ids are unique`;
+        const message = `“${id}” is already the id of pieces[${earlier}]; ids must be unique`;
         context.addIssue({ code: 'custom', path: ['pieces', at, 'id'], message });
       }
     });

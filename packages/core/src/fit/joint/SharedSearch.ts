@@ -95,7 +95,7 @@ export class SharedSearch {
 
   /** @returns a plan with a bound, or that there is none, or null when it was not settled either way */
   solve(): SharedAnswer | 'infeasible' | null {
-    this.report('pricing halves', null, null);
+    this.report('sharing shells', null, null);
     const bound = this.ascend();
     if (bound >= this.ceiling) return 'infeasible';
     const lowest = this.roundedUp(bound);
@@ -195,7 +195,7 @@ export class SharedSearch {
         }
         if (best >= this.ceiling || hasEnded(this.limits)) return null;
         rounds += 1;
-        if (rounds % REPORT_EVERY === 0) this.report('pricing halves', null, Math.max(0, best));
+        if (rounds % REPORT_EVERY === 0) this.report('sharing shells', null, Math.max(0, best));
         return Float64Array.from(scarce, (resource, at) =>
           point[at]! < 0 ? problem.capacity[resource]! : excess[resource]!,
         );
@@ -261,7 +261,7 @@ export class SharedSearch {
         if (block.second[cell]! >= 0) room[block.second[cell]!]! -= 1;
       }
     });
-    if (room.some((left) => left < 0)) throw new Error('the integer solver took more halves than there are');
+    if (room.some((left) => left < 0)) throw new Error('the integer solver used more shells than there are');
     return { cost, picks };
   }
 

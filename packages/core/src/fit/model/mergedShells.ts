@@ -84,7 +84,7 @@ export function dealer(
   });
   return (kind) => {
     const next = dealt[kind]!.shift();
-    if (next === undefined) throw new Error('more halves of a kind were planned than there are');
+    if (next === undefined) throw new Error('the plan uses more shells of a kind than there are');
     return next;
   };
 }

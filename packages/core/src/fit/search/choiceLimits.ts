@@ -2,7 +2,7 @@ import type { IntegerAnswer, IntegerProgramme } from './integerProgramme.js';
 
 /** How far a search has come. */
 export interface FitProgress {
-  readonly doing: 'pricing halves' | 'combining' | 'proving' | 'searching';
+  readonly doing: 'sharing shells' | 'combining' | 'proving' | 'searching';
   /** Cost of the best plan so far and what is proven, of the part in work, µm²; null while there is none. */
   readonly cost: number | null;
   readonly bound: number | null;

@@ -54,7 +54,7 @@ function everyPlacing(request: ShimRequest, problem: PlacedProblem, pieces: read
   let tried = 0;
   const place = (at: number): void => {
     tried += 1;
-    if (tried > 20 * MOST_CHOICES) throw new TooManyChoices('too many choices to be shared out');
+    if (tried > 20 * MOST_CHOICES) throw new TooManyChoices('too many combinations to share out');
     if (at === slots.length) {
       const thicknesses = problem.groups.map((_, group) =>
         Math.max(...taken.filter((_piece, other) => slots[other]!.at === group).map(({ thickness }) => thickness)),
@@ -70,7 +70,7 @@ function everyPlacing(request: ShimRequest, problem: PlacedProblem, pieces: read
         shift: problem.shift ? numberOfHalves(formValue(problem.shift, thicknesses), request.unit) : 0,
         chosen: taken.map(({ id }, other) => ({ place: slots[other]!.slot.place, id, count: 1 })),
       });
-      if (found.length > MOST_CHOICES) throw new TooManyChoices('too many choices to be shared out');
+      if (found.length > MOST_CHOICES) throw new TooManyChoices('too many combinations to share out');
       return;
     }
     const { slot, at: group } = slots[at]!;

@@ -210,7 +210,7 @@ export function explainPlaced(request: PlacedRequest, pieces: readonly Piece[]):
     );
     const where = wanting.map(({ name }) => PLACE_WORDS[name]).join(' and ');
     const message =
-      empty.length > 0 ? `No piece on hand fits ${where}.` : `There are too few pieces on hand for ${where} at once.`;
+      empty.length > 0 ? `No piece on hand fits ${where}.` : `Too few pieces on hand for ${where} together.`;
     const places = (empty.length > 0 ? empty : wanting.flatMap(({ slots }) => slots)).map(({ place }) => place);
     return [{ kind: 'none', message, remedies: byPiece, places, ...withFaces }];
   }
@@ -221,8 +221,8 @@ export function explainPlaced(request: PlacedRequest, pieces: readonly Piece[]):
   if (unlike || !isAlike) {
     const within = lengthText(problem.alikeWithin, unit);
     const message = isAlike
-      ? `Pieces that lie together have to be alike within ${within}; only unlike ones would give the result.`
-      : `No pieces on hand that lie together are alike within ${within}.`;
+      ? `Pieces fitted together must be alike within ${within}; only unlike ones would give the result.`
+      : `No pieces on hand are alike within ${within}.`;
     conflicts.push({ kind: 'not-alike', message, remedies: byPiece, ...withFaces });
   }
   const shifted = problem.shift && placedChoice(problem, pieces, { without: ['shift'] });
@@ -230,7 +230,7 @@ export function explainPlaced(request: PlacedRequest, pieces: readonly Piece[]):
     const by = formValue(problem.shift, shifted.thicknesses);
     const way = by > 0 ? 'forward' : 'back';
     const most = problem.rules.find(({ kind }) => kind === 'shift')!.high;
-    const message = `The choice nearest to the aim moves the shaft ${lengthText(Math.abs(by) / 2, unit)} ${way}; it may move ${lengthText(most / 2, unit)}.`;
+    const message = `The choice nearest target moves the shaft ${lengthText(Math.abs(by) / 2, unit)} ${way}; the limit is ${lengthText(most / 2, unit)}.`;
     conflicts.push({ kind: 'shift', message, remedies: byPiece, ...withFaces });
   }
   const nearest = nearestChoices(problem, pieces);
@@ -256,7 +256,7 @@ export function explainPlaced(request: PlacedRequest, pieces: readonly Piece[]):
       message:
         nearest.below || nearest.above
           ? shortMessage(request, problem, nearest)
-          : 'No choice of the pieces on hand keeps all the rules at once.',
+          : 'No choice of the pieces on hand meets all the rules.',
       remedies: [...byPiece, ...dressed.single, ...limits.filter((remedy) => isRemedy(request, remedy))],
       below: result(nearest.below),
       above: result(nearest.above),

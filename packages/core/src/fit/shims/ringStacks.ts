@@ -29,7 +29,7 @@ export class TooManyStacks extends Error {
 
   constructor(pieces: number, most: number) {
     super(
-      `stacks of up to ${most} rings from ${pieces} thicknesses have more different sums than can be gone through; allow fewer rings, or leave out pieces`,
+      `too many combinations for stacks of up to ${most} rings from ${pieces} thicknesses; allow fewer rings, or remove pieces`,
     );
   }
 }

@@ -12,7 +12,7 @@ import { isPassDone, jobPassStates } from '../tightenFacts.js';
 export function turnText({ how, angle, breakaway }: Pick<HandTurn, 'how' | 'angle' | 'breakaway'>): string {
   const ways = {
     even: 'free and even',
-    uneven: 'free, not evenly',
+    uneven: 'free, uneven',
     stiff: angle === null ? 'stiff' : `stiff at ${angle}°`,
   };
   return breakaway === null ? ways[how] : `${ways[how]}, starts at ${torqueText(breakaway.value, breakaway.unit)}`;
@@ -55,8 +55,8 @@ function todosOf({ job, stations }: JobFacts): Todo[] {
   const todos = [
     ...(undecided ? [`Decide on what was found at ${undecided.station}: ${undecided.made!.words}`] : []),
     ...(stiff ? [`The shaft is stiff with ${stiff.station} tightened: ${STIFF_TRIES[0]}`] : []),
-    ...(uneven ? [`The shaft turns unevenly with ${uneven.station} tightened: turn it again, then look`] : []),
-    ...(next && job.choice ? [`Put ${next.station} together, check by check`] : []),
+    ...(uneven ? [`Check ${uneven.station}: the shaft turned unevenly with it tightened. Turn it again`] : []),
+    ...(next && job.choice ? [`Assemble ${next.station}, check by check`] : []),
     ...(toTurn && job.choice
       ? [`${toTurn.isTurnOpen ? 'Turn the shaft' : 'Finish the checks'} with ${toTurn.station} tightened`]
       : []),
@@ -100,16 +100,14 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
       kind: 'table',
       key: 'assembly',
       part: 'result',
-      title: 'Put together',
+      title: 'Final assembly',
       head: [words('Station'), words('Checks made'), words('Turns'), words('By')],
       rows: all.map((one) => ({
         key: one.station,
         cells: [
           one.station,
           count(one),
-          one.turn === null
-            ? 'not turned'
-            : `${turnText(one.turn)}${one.isTurnOpen ? ' (before parts changed places)' : ''}`,
+          one.turn === null ? 'not turned' : `${turnText(one.turn)}${one.isTurnOpen ? ' (before a swap)' : ''}`,
           people(one).join(', '),
         ].map((text) => ({ text })),
       })),
@@ -121,14 +119,14 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
             kind: 'table' as const,
             key: 'findings',
             part: 'result' as const,
-            title: 'Found while it was put together',
-            head: [words('Station'), words('Check'), words('Found'), words('Decided'), words('By')],
+            title: 'Problems found in assembly',
+            head: [words('Station'), words('Check'), words('Problem'), words('Decided'), words('By')],
             rows: found.map(({ station, place, what, made }) => ({
               key: place,
               cells: [
                 station,
                 what,
-                `${made!.words}${made!.photo === null ? '' : ' (picture kept)'}`,
+                `${made!.words}${made!.photo === null ? '' : ' (photo stored)'}`,
                 made!.decision?.words ?? 'not decided',
                 made!.decision === null ? made!.by : `${made!.by}; ${made!.decision.by}`,
               ].map((text) => ({ text })),
@@ -138,17 +136,17 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
     ...(open.length === 0 ? [] : [{ kind: 'note' as const, text: `Not checked: ${uncheckedText(all)}.` }]),
     ...Object.values(job.assembly.swaps).map((swap) => ({
       kind: 'note' as const,
-      text: `Changed places: ${swapText(swap)}, by ${swap.by}: ${swap.reason}.`,
+      text: `Swapped: ${swapText(swap)}, by ${swap.by}: ${swap.reason}.`,
     })),
   ];
 }
 
 const BUILT_WORDS: Readonly<Record<string, string>> = {
-  grooved: 'which half is grooved',
-  lugs: 'whether shells have lugs',
-  dowels: 'whether there are dowels',
+  grooved: 'which shell is grooved',
+  lugs: 'shells have lugs',
+  dowels: 'dowels fitted',
   caps: 'how caps are marked',
-  boltCovers: 'whether rod bolts need covers',
+  boltCovers: 'rod bolts need covers',
 };
 
 /** Putting it together: checks at each station, how the shaft turns, parts that change places. */
@@ -162,7 +160,7 @@ export const assemblySlice: Slice<'assembly'> = {
     if (key === 'built') return BUILT_WORDS[place] ?? 'what the engine has';
     if (key === 'face') return 'lubricant of the running faces';
     if (key === 'turns') return place === '' ? 'how the shaft turns' : `how the shaft turns with ${place}`;
-    if (key === 'swaps') return 'parts that changed places';
+    if (key === 'swaps') return 'swapped parts';
     return place === '' ? 'checks of the assembly' : `check at ${place.split('/')[0]}`;
   },
 };

@@ -49,21 +49,21 @@ function todosOf(facts: JobFacts): Todo[] {
   const ids = (list: readonly JobStation[]) => list.map(({ id }) => id).join(', ');
   const todos: Todo[] = [];
   if (broken.length > 0) {
-    const todo = `${ids(broken)} outside its limits with the accepted halves: choose again`;
+    const todo = `${ids(broken)} out of limits with the accepted shells: select again`;
     todos.push({ turn: 'in-turn', todo });
   }
   if (open.length > 0) {
     const { mains } = job.layout;
     const rods = job.withRods ? ` and ${counted(stations.length - mains, 'rod')}` : '';
     const all = `${counted(mains, 'main')}${rods}`;
-    todos.push({ turn: 'in-turn', todo: `Choose halves for ${job.choice ? ids(open) : all}` });
+    todos.push({ turn: 'in-turn', todo: `Select shells for ${job.choice ? ids(open) : all}` });
   }
   return todos;
 }
 
 const PART_WORDS = {
   main: { station: 'Main', housing: 'Bore', journal: 'Journal', title: 'Mains' },
-  rod: { station: 'Pin, rod', housing: 'Big end', journal: 'Pin', title: 'Rods' },
+  rod: { station: 'Crankpin, rod', housing: 'Big end', journal: 'Crankpin', title: 'Rods' },
 } as const satisfies Readonly<Record<Family, object>>;
 
 /** Every station of a family with its sizes, its halves, its clearance and its verdict. */
@@ -123,11 +123,11 @@ function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock 
       words(station),
       figures(housing),
       figures(journal),
-      words('Upper half'),
+      words('Upper shell'),
       figures('Upper wall'),
-      words('Lower half'),
+      words('Lower shell'),
       figures('Lower wall'),
-      figures('Aim'),
+      figures('Target'),
       figures('Clearance'),
       figures('Tightest'),
       figures('Loosest'),
@@ -146,8 +146,8 @@ function heldTable(job: JobDocument): SheetBlock[] {
       kind: 'table',
       key: 'held',
       part: 'result',
-      title: 'Held and aimed at by the fitter',
-      head: [words('Station'), words('What')],
+      title: 'Locks and targets set by the fitter',
+      head: [words('Station'), words('Item')],
       rows: held.map(({ station, text }, at) => ({ key: `${station} ${at}`, cells: [{ text: station }, { text }] })),
     },
   ];
@@ -158,11 +158,11 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
   return [
     {
       kind: 'fact',
-      label: 'Choice accepted',
+      label: 'Selection accepted',
       text: choice ? choice.by : 'not yet',
       ...(choice ? { at: choice.at } : {}),
     },
-    { kind: 'fact', label: 'Clearance aimed at', text: aimsInWords(facts.job) },
+    { kind: 'fact', label: 'Target clearance', text: aimsInWords(facts.job) },
     { kind: 'fact', label: 'Rules', text: rulesInWords(facts.job) },
     ...familiesOf(facts.job).map((family) => stationsTable(facts, family)),
     ...heldTable(facts.job),
@@ -174,28 +174,28 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
 }
 
 const RULES: Readonly<Record<string, string>> = {
-  aim: 'aim of the mains',
-  rodAim: 'aim of the rods',
-  mixedHalves: 'mixed halves',
-  acrossSeries: 'halves across series',
+  aim: 'target for the mains',
+  rodAim: 'target for the rods',
+  mixedHalves: 'mixed pairs',
+  acrossSeries: 'shells of two series',
   maxWallStep: 'largest wall step in a station',
-  thinnerHalf: 'side of the thinner half',
+  thinnerHalf: 'side of the thinner shell',
   maxSpread: 'largest spread of the mains',
-  spreadMains: 'mains among which the largest spread holds',
+  spreadMains: 'mains covered by the largest spread',
   maxRodSpread: 'largest spread of the rods',
   tightWeight: 'weight of a shortfall',
   mixedPenalty: 'cost of a mixed station',
   closeFraction: 'what counts as close to a limit',
-  leastChance: 'least chance to be inside the limits',
+  leastChance: 'required chance of being in limits',
   rodsAcrossBanks: 'whether rods may change banks',
   limitShare: 'how far a remedy may move a limit',
 };
 
 const WISHES: Readonly<Record<string, string>> = {
-  upper: 'upper half held at',
-  lower: 'lower half held at',
-  noShells: 'halves not wanted at',
-  unmixed: 'mixed halves at',
+  upper: 'upper shell locked at',
+  lower: 'lower shell locked at',
+  noShells: 'shells ruled out at',
+  unmixed: 'mixed pairs at',
 };
 
 /** The choice of the halves, and what it goes by: rules, wishes, and which rod stays on which pin. */
@@ -206,12 +206,12 @@ export const choiceSlice: Slice<'choose'> = {
   todos: todosOf,
   sheet: sheetOf,
   placeWords: ([member = '', key = '', field = ''], job: JobDocument) => {
-    if (member === 'rules' && key === 'extras') return `extra aim at ${field === '' ? 'a station' : field}`;
+    if (member === 'rules' && key === 'extras') return `added target at ${field === '' ? 'a station' : field}`;
     if (member === 'rules') return RULES[key] ?? 'rules';
     if (member === 'rods')
-      return `${field === 'mark' ? 'mark' : field === 'bank' ? 'bank' : 'pin'} of rod ${rodLabel({ rods: {} }, Number(key))}`;
+      return `${field === 'mark' ? 'mark' : field === 'bank' ? 'bank' : 'crankpin'} of rod ${rodLabel({ rods: {} }, Number(key))}`;
     if (member === 'wishes') return `${WISHES[field] ?? 'wishes at'} ${key}`;
-    if (key === 'stations' && field !== '') return `accepted halves at ${field}`;
-    return job.choice ? 'accepted choice' : 'choice';
+    if (key === 'stations' && field !== '') return `accepted shells at ${field}`;
+    return job.choice ? 'accepted selection' : 'choice';
   },
 };

@@ -46,7 +46,7 @@ export const codesSlice: Slice<'codes'> = {
     const unmarked =
       job.depth === 'codes' ? coded.filter((feature) => !isWhole(job, feature) && !unread.includes(feature)) : [];
     const [look] = [
-      ...unread.map((feature) => `Look again at the marks of the ${words(feature)}`),
+      ...unread.map((feature) => `Check the marks of the ${words(feature)}`),
       ...unmarked.map((feature) => `Type the marks of the ${words(feature)}`),
     ];
     return [
@@ -62,7 +62,5 @@ export const codesSlice: Slice<'codes'> = {
     ];
   },
   placeWords: ([member, feature = '']) =>
-    member === 'marks'
-      ? `marks of the ${FEATURE_TABLE[feature as Feature]?.words ?? 'parts'}`
-      : 'what the stations are chosen from',
+    member === 'marks' ? `marks of the ${FEATURE_TABLE[feature as Feature]?.words ?? 'parts'}` : 'basis of selection',
 };

@@ -169,8 +169,8 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
 const FIELDS: Readonly<Record<string, string>> = {
   kind: 'what is read at the joints of the mains',
   bigEnds: 'what is read at the joints of the big ends',
-  aim: 'aim of the crush',
-  aimAluminium: 'aim of the crush under aluminium caps',
+  aim: 'crush target',
+  aimAluminium: 'crush target under aluminium caps',
   alikeWithin: 'how far the shims of two sides may differ',
 };
 
@@ -184,7 +184,7 @@ export const crushSlice: Slice<'crush'> = {
   reminders: ({ job }) =>
     jointPlaces(job).flatMap(({ station }) => {
       const on = job.crush.joints[station]?.recheck ?? null;
-      return on === null ? [] : [{ on, todo: `Read the joint at ${station} again: joints settle` }];
+      return on === null ? [] : [{ on, todo: `Re-read joint ${station} (settling check)` }];
     }),
   sheet: sheetOf,
   placeWords: ([, key = '', station = '', field = '']) => {

@@ -22,8 +22,8 @@ const MOMENT_WORDS: Readonly<Record<Moment, string>> = {
   past: 'with other pieces',
   without: 'without shims',
   found: 'as found',
-  seated: 'halves lined up',
-  fitted: 'with what was chosen',
+  seated: 'washers lined up',
+  fitted: 'with the selected pieces',
 };
 
 /** What the moment of a reading is called. */
@@ -82,11 +82,11 @@ function todosOf(facts: JobFacts): Todo[] {
   }
   const missed = predictionMissed(endPlay);
   if (missed !== null) {
-    return inTurn(`End play is ${lengthText(Math.abs(missed), unit)} off what was predicted: look again`);
+    return inTurn(`End play is ${lengthText(Math.abs(missed), unit)} off the prediction: check it`);
   }
-  if (endPlay.choice && now.moment !== 'fitted') return inTurn('Read the end play with the chosen pieces in');
+  if (endPlay.choice && now.moment !== 'fitted') return inTurn('Measure the end play with the selected pieces fitted');
   if (!job.limits.endPlay) return inTurn('Enter the end play limits with their source');
-  if (now.moment === 'without') return inTurn('Choose the rings for the end play');
+  if (now.moment === 'without') return inTurn('Select the rings for the end play');
   const verdict = verdictOf(facts);
   if (verdict?.state !== 'tight' && verdict?.state !== 'loose') {
     return isHalfVerified(facts) ? inTurn('Read the end play with the stack in at 0° and at 180°') : [];
@@ -136,7 +136,7 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
           },
         ]),
     ...(limits.endPlay
-      ? [{ kind: 'fact' as const, label: 'End play aimed at', text: text(endPlayAim(endPlay, limits.endPlay)) }]
+      ? [{ kind: 'fact' as const, label: 'Target end play', text: text(endPlayAim(endPlay, limits.endPlay)) }]
       : []),
     ...(endPlay.choice
       ? [
@@ -144,7 +144,7 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
             kind: 'table' as const,
             key: 'end play pieces',
             part: 'result' as const,
-            title: `End play: pieces fitted, leading to ${text(endPlay.choice.predicted)}`,
+            title: `End play: pieces fitted, predicted ${text(endPlay.choice.predicted)}`,
             head: [words('Place'), words('Piece'), figures('Thickness'), figures('Count')],
             rows: endPlay.choice.chosen.map(({ place, label, thickness, count }, at) => ({
               key: `${place} ${at}`,
@@ -164,8 +164,8 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
             kind: 'table' as const,
             key: 'end play readings',
             part: 'result' as const,
-            title: 'End play, read from lever to lever',
-            head: [words('When'), figures('Shaft at'), figures('Reading'), words('Read by')],
+            title: 'End play, dial readings',
+            head: [words('When'), figures('Shaft at'), figures('Reading'), words('Measured by')],
             rows: read.map(row),
           },
         ]
@@ -175,20 +175,20 @@ function sheetOf(facts: JobFacts): SheetBlock[] {
 
 const FIELDS: Readonly<Record<string, string>> = {
   kind: 'kind of thrust bearing',
-  halves: 'halves of the thrust washers',
-  fitted: 'thickness of what is fitted',
+  halves: 'thrust washers in halves',
+  fitted: 'thickness of the fitted pieces',
   coating: 'coating of the thrust faces',
-  aim: 'aim of the end play',
+  aim: 'end play target',
   settle: 'what a stack of rings settles',
   counts: 'numbers of rings',
-  maxShift: 'how far the shaft may be moved',
-  alikeWithin: 'how far halves of a face may differ',
+  maxShift: 'maximum shift of the shaft',
+  alikeWithin: 'maximum difference between washers of a face',
   repeatWithin: 'how far repeats of the end play may differ',
   uncertainty: 'uncertainty of the dial',
-  weight: 'weight of the end play in the choice of the halves',
-  walked: 'whether the shaft was walked first',
+  weight: 'weight of end play in shell selection',
+  walked: 'shaft pushed to and fro first',
   readings: 'end play reading',
-  choice: 'accepted pieces for the end play',
+  choice: 'accepted end play pieces',
 };
 
 /** End play: what limits it, what was read, and the washers, flanged halves or rings that bring it to its aim. */

@@ -77,7 +77,7 @@ function limitsTable(job: JobDocument): SheetBlock {
         limit ? own(limit.low) : '',
         limit ? own(limit.high) : '',
         limit ? `${inOther(limit.low)} to ${inOther(limit.high)}` : '',
-        limit ? limit.source : 'not given: not judged',
+        limit ? limit.source : 'no limits: not judged',
       ].map((text) => ({ text })),
     })),
   };
@@ -103,7 +103,7 @@ function torqueTable({ sheet }: JobDocument): SheetBlock[] {
 const MEMBERS: Readonly<Record<string, string>> = {
   name: 'name',
   unit: 'unit',
-  withRods: 'whether the rods are fitted too',
+  withRods: 'work covers the rods',
   use: 'what it is built for',
   origin: 'data sheet it was copied from',
   sheet: 'copied data sheet',

@@ -25,10 +25,10 @@ export const halvesSlice: Slice<'drawer'> = {
     return shells.length === 0 ? 'open' : isCounted ? 'done' : 'started';
   },
   todos: ({ job }) =>
-    Object.keys(job.shells).length > 0 ? [] : [{ turn: 'in-turn', todo: 'Enter the halves in the drawer' }],
+    Object.keys(job.shells).length > 0 ? [] : [{ turn: 'in-turn', todo: 'Enter the shells in stock' }],
   placeWords: ([, id = '', field = ''], { shells }) => {
     const half = shells[id];
-    const label = half ? halfLabel(half) : 'a half';
+    const label = half ? halfLabel(half) : 'a shell';
     return FIELDS[field] === undefined ? label : `${FIELDS[field]} of ${label}`;
   },
 };

@@ -90,7 +90,7 @@ function lineNotes({ job, readings }: JobFacts, feature: Feature): SheetBlock[] 
     return [
       {
         kind: 'note',
-        text: `Bore ${partName(feature, doubt.part)} is ${offLineWords(doubt, job.unit)}; alike within ${lengthText(doubt.within, job.unit)} was asked for.`,
+        text: `Check bore ${partName(feature, doubt.part)}: ${offLineWords(doubt, job.unit)}; limit ${lengthText(doubt.within, job.unit)}.`,
       },
     ];
   });
@@ -123,7 +123,7 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
           ? [
               {
                 turn: 'amiss' as const,
-                todo: `Look again at ${partName(feature, doubt.station)}: “${doubt.text}” ${doubtWords(facts, doubt)}`,
+                todo: `Check ${partName(feature, doubt.station)}: “${doubt.text}” ${doubtWords(facts, doubt)}`,
               },
             ]
           : []),
@@ -139,7 +139,7 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage> {
           ? [
               {
                 turn: 'in-turn' as const,
-                todo: `Read the ${word} at ${names(outdated)} again: ${isByCap ? 'caps changed places' : 'the fasteners were changed'} since`,
+                todo: `Re-read the ${word} at ${names(outdated)}: ${isByCap ? 'caps were swapped' : 'the fasteners were changed'} since`,
               },
             ]
           : []),

@@ -78,10 +78,10 @@ function sheetOf({ job }: JobFacts): SheetBlock[] {
       part: 'result',
       title: `Runout, the shaft on its outer mains${runout.startTooth === '' ? '' : `, from ${runout.startTooth} on`}`,
       head: [
-        words('At'),
-        figures('Total reading'),
-        figures('Bent by'),
-        figures('Once a turn'),
+        words('Angle'),
+        figures('TIR'),
+        figures('Bend'),
+        figures('Eccentricity'),
         figures('What is left'),
         words('Verdict'),
       ],
@@ -114,7 +114,7 @@ export const runoutSlice: Slice<'runout'> = {
   todos: todosOf,
   sheet: sheetOf,
   placeWords: ([, key = '', place = '']) => {
-    if (key === 'steps') return 'readings a turn';
+    if (key === 'steps') return 'readings per turn';
     if (key === 'startTooth') return 'start tooth of the turn';
     if (key === 'flange') return 'runout of the flange';
     return place === '' ? 'runout' : `runout at ${place}`;

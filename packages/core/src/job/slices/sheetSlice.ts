@@ -27,7 +27,7 @@ function byHand({ endPlay, runout, withRods, assembly, torque }: JobDocument): S
       key: 'by hand',
       part: 'reference',
       title: 'By hand',
-      head: [words('Done'), words('Found'), words('By'), words('Date')],
+      head: [words('Done'), words('Problem'), words('By'), words('Date')],
       rows: checks.map((check) => ({ key: check, cells: [check, '', '', ''].map((text) => ({ text })) })),
     },
   ];
@@ -39,7 +39,7 @@ export const sheetSlice: Slice<'sheet'> = {
   owns: ['printed'],
   state: ({ job }) => (isPrinted(job) ? 'done' : 'open'),
   todos: ({ job }) =>
-    isPrinted(job) ? [] : [{ turn: 'in-turn', todo: 'Print the sheet and keep it with the engine' }],
+    isPrinted(job) ? [] : [{ turn: 'in-turn', todo: 'Print the build sheet and store it with the engine' }],
   sheet: ({ job, readings, parts, features }) => {
     const people = [...new Set(readings.filter(({ nm }) => nm !== null).map(({ by }) => by))].join(', ');
     const isByMarks = features.some((feature) => parts[feature].some(({ size }) => size?.kind === 'marked'));
@@ -49,7 +49,7 @@ export const sheetSlice: Slice<'sheet'> = {
         ? [
             {
               kind: 'note' as const,
-              text: 'Where a mark stands the part was not measured: its size is the middle of what the mark stands for.',
+              text: 'A mark in place of a size: the part was not measured, and the middle of the mark’s band is used.',
             },
           ]
         : []),

@@ -10,10 +10,10 @@ import { fastenerFigures, isPassDone, type JobPassState, jobPassStates, jobStret
 
 /** What a doubt about a pass is, in words. */
 export const PASS_DOUBTS: Readonly<Record<NonNullable<JobPassState['doubt']>, string>> = {
-  skipped: 'passed over: a later one is done',
-  'out-of-order': 'done before one that comes before it',
-  'other-figure': 'done to another figure than is asked for now',
-  'parts-swapped': 'parts changed places since',
+  skipped: 'skipped',
+  'out-of-order': 'done out of order',
+  'other-figure': 'figure changed since',
+  'parts-swapped': 'parts swapped since',
 };
 
 /** What is wrong with a bolt's stretch, in words. */
@@ -51,8 +51,8 @@ function todosOf({ job }: JobFacts): Todo[] {
     ...(missing
       ? [`Enter the figures of the ${missing.family} fasteners' maker: the data sheet's are for others`]
       : []),
-    ...(findings[0] ? [`Look at ${stretchWords(findings[0], job.unit)}`] : []),
-    ...(amiss ? [`Look at the pass to ${amiss.text} of the ${passPlace(amiss)}: ${PASS_DOUBTS[amiss.doubt!]}`] : []),
+    ...(findings[0] ? [`Check ${stretchWords(findings[0], job.unit)}`] : []),
+    ...(amiss ? [`Check the pass to ${amiss.text} of the ${passPlace(amiss)}: ${PASS_DOUBTS[amiss.doubt!]}`] : []),
     ...(next && !amiss && job.choice ? [`Tighten the ${passPlace(next)} to ${next.text}`] : []),
   ];
   return todos.map((todo) => ({ turn: 'in-turn', todo }));

@@ -18,10 +18,10 @@ import { stripVerdict } from '../stripVerdict.js';
 
 /** What each school is called, and why one would follow it. */
 export const SCHOOL_WORDS: Readonly<Record<TrialSchool, { readonly name: string; readonly why: string }>> = {
-  every: { name: 'measure every station', why: 'nothing is taken on trust; an hour more' },
-  one: { name: 'try one and apply', why: 'what one station shows is added to all that are put together alike' },
-  codes: { name: 'codes only', why: 'parts sorted by their maker, with shells to match; nothing is checked' },
-  turns: { name: 'put together, see that it turns', why: 'tells that nothing clamps, not how much clearance there is' },
+  every: { name: 'measure every station', why: 'every station is tried; takes an hour more' },
+  one: { name: 'try one, apply to all', why: 'one offset applies to all assembled alike' },
+  codes: { name: 'marks only', why: 'parts sorted by the maker, with shells to match; nothing is measured' },
+  turns: { name: 'assemble, check that it turns', why: 'shows nothing binds, not the clearance' },
 };
 
 export const MODE_WORDS: Readonly<Record<GaugeMode, string>> = {
@@ -42,8 +42,8 @@ export function trialState(tried: StationTrial | null): TrialState {
 
 /** What has become of the parts of a trial since, in words. */
 export const CHANGED_WORDS: Readonly<Record<NonNullable<StationTrial['changed']>, string>> = {
-  halves: 'other halves since',
-  swapped: 'halves swapped since',
+  halves: 'shells changed since',
+  swapped: 'shells swapped since',
   rod: 'another rod since',
   cap: 'cap swapped since',
   machined: 'machined since',
@@ -103,8 +103,8 @@ function todosOf(facts: JobFacts): Todo[] {
   const first = stations.every(({ tried }) => tried === null) ? firstToTry(facts.job, wanted) : null;
   const todos: string[] = [
     ...beyondByStrip(facts).map(({ id, is }) => `${id} is ${is} by strip only: measure its bore and journal`),
-    ...(off.length > 0 ? [`Look into ${off.join(', ')}: not as predicted with the shells in`] : []),
-    ...(gone.length > 0 ? [`Read ${gone.join(', ')} with the shells in again: what was read holds no more`] : []),
+    ...(off.length > 0 ? [`Check ${off.join(', ')}: clearance not as predicted`] : []),
+    ...(gone.length > 0 ? [`Re-read ${gone.join(', ')} with shells in: trial out of date`] : []),
     ...(swapped.length > 0
       ? [
           `Read ${swapped.map(({ id }) => id).join(', ')} again: ${[...new Set(swapped.map(({ tried }) => CHANGED_WORDS[tried!.changed!]))].join(', ')}`,
@@ -117,7 +117,7 @@ function todosOf(facts: JobFacts): Todo[] {
 }
 
 const STATE_TEXT: Readonly<Record<TrialState, string>> = {
-  void: 'holds no more',
+  void: 'out of date',
   off: 'not as predicted',
   swapped: 'other parts since',
   read: 'as predicted',
@@ -164,11 +164,11 @@ function stripBlocks(job: JobDocument, stations: readonly JobStation[]): SheetBl
         figures('Taper'),
         figures('By size'),
         words('Verdict'),
-        words('Read by'),
+        words('Measured by'),
       ],
       rows,
     },
-    { kind: 'note', text: `A strip tells a clearance within ± ${lengthText(STRIP_TELLS, unit)} at best.` },
+    { kind: 'note', text: `A strip shows a clearance to ± ${lengthText(STRIP_TELLS, unit)} at best.` },
     ...(unsaid.length === 0
       ? []
       : [{ kind: 'note' as const, text: `Not recorded that the piston rings were off: ${unsaid.join(', ')}.` }]),
@@ -203,7 +203,7 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
     ),
   );
   return [
-    { kind: 'fact', label: 'Before it is believed', text: SCHOOL_WORDS[job.trialSchool].name },
+    { kind: 'fact', label: 'Trial assembly', text: SCHOOL_WORDS[job.trialSchool].name },
     ...instrumentFacts(job),
     ...held,
     ...(applied.length > 0
@@ -225,13 +225,13 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
             title: 'Measured with the shells in',
             head: [
               words('Station'),
-              words('Halves'),
+              words('Shells'),
               figures('Measured'),
               figures('Predicted'),
               figures('Difference'),
               words('Gauge'),
               words('Verdict'),
-              words('Read by'),
+              words('Measured by'),
             ],
             rows: tried.map(({ id, at, tried: one }) => {
               const { trial, measured, predicted, difference, u, changed } = one;
@@ -256,7 +256,7 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
       : [
           {
             kind: 'note' as const,
-            text: `Chosen so that each station is inside its limits with a chance of at least ${chanceText(job.rules.leastChance)}.`,
+            text: `Selected so that each station has a chance of at least ${chanceText(job.rules.leastChance)} of being in limits.`,
           },
         ]),
   ];
@@ -300,7 +300,7 @@ export const trialSlice: Slice<'trial'> = {
     }),
   sheet: sheetOf,
   placeWords: ([member = '', key = '', field = '']) => {
-    if (member === 'trialSchool') return 'how far the figures are checked';
+    if (member === 'trialSchool') return 'checking method';
     if (member === 'warm') return WARM_WORDS[key] ?? 'running temperature';
     if (member === 'instruments') return INSTRUMENT_WORDS[key] ?? 'instruments';
     if (member === 'fasteners') {

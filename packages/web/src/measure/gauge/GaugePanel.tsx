@@ -42,14 +42,14 @@ export function GaugePanel({
   return (
     <Panel aria-label="Gauge with a data cable">
       <Fold>
-        <summary>Gauge with a data cable: {name === null ? 'none' : `listening to ${name}`}</summary>
+        <summary>Gauge with data cable: {name === null ? 'none' : `listening to ${name}`}</summary>
         <FieldPairs>
           <Field
             label="A line it sends, with # for the figure"
             figure
             inputMode="text"
             value={pattern}
-            fault={isRight ? null : 'Put one # where the figure stands.'}
+            fault={isRight ? null : 'Put one # where the figure goes.'}
             isLeftOver={isLeftOver}
             onChange={setText}
             onBlur={() => {
@@ -69,7 +69,7 @@ export function GaugePanel({
             onChange={(unit) => setLine({ unit: unit === 'job' ? null : unit })}
           />
           <Choice
-            label="Bits a second"
+            label="Baud rate"
             value={String(line.baud)}
             options={BAUDS.map((baud) => ({ value: String(baud), label: String(baud) }))}
             onChange={(baud) => setLine({ baud: Number(baud) })}
@@ -84,7 +84,7 @@ export function GaugePanel({
               <Button onPress={gauge.simulate}>Simulated gauge</Button>
             </>
           ) : (
-            <Button onPress={gauge.letGo}>Let it go</Button>
+            <Button onPress={gauge.letGo}>Disconnect</Button>
           )}
           {press && (
             // Pressed without taking the focus: the box in hand stays in hand, as with a button on the gauge.
@@ -104,7 +104,7 @@ export function GaugePanel({
         )}
         <Quiet>
           {gauge.hasSerial
-            ? 'What it sends is typed into the box in hand, and Enter goes on.'
+            ? 'Its readings are typed into the current field, with Enter.'
             : 'This browser reads no serial port; a gauge that types as a keyboard does works everywhere.'}
         </Quiet>
       </Fold>

@@ -47,7 +47,8 @@ export function useGauge(): Gauge {
   const take = (sent: string) => {
     const read = gaugeText(sent, latest.current);
     if (!read.ok) return fault(read.message);
-    if (!typeFigure(read.text)) return fault(`The gauge sent ${read.text}, and no box is in hand: touch one first.`);
+    if (!typeFigure(read.text))
+      return fault(`The gauge sent ${read.text}, but no field is selected: select one first.`);
     setHeard({ text: read.text, isFault: false });
   };
   const listen = async (next: GaugePort) => {
