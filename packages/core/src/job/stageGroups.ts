@@ -22,11 +22,7 @@ export interface GroupProgress {
   readonly of: number;
 }
 
-/**
- * The group of a stage.
- *
- * @example groupOf('pins') // 'Measure'
- */
+/** The group of a stage. */
 export function groupOf(stage: Stage): StageGroup {
   return STAGE_GROUPS.find((group) => (GROUPS[group] as readonly Stage[]).includes(stage))!;
 }
