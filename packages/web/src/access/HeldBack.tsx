@@ -27,8 +27,8 @@ export function HeldBack() {
           }
         >
           {others.length} {others.length === 1 ? 'change' : 'changes'} typed here by {names.join(' and ')}{' '}
-          {others.length === 1 ? 'waits' : 'wait'} until {names.length === 1 ? 'they sign' : 'each of them signs'}{' '}
-          in on this device.
+          {others.length === 1 ? 'waits' : 'wait'} until {names.length === 1 ? 'they sign' : 'each of them signs'} in on
+          this device.
         </Notice>
       )}
       {!mayType && (
