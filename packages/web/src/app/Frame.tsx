@@ -32,7 +32,7 @@ const Bar = styled.header`
   /* What is said of saving may be long: it wraps in its place, and nothing else moves. */
   output { flex: 0 1 auto; min-width: 6rem; justify-content: flex-end; line-height: 1.15; text-wrap: pretty; }
   output svg { flex: none; }
-  @media (min-width: 1261px) { nav { flex: 1 0 auto; flex-wrap: nowrap; } }
+  @media (min-width: 1261px) { nav { flex: 1 1 auto; } }
   nav a {
     display: inline-flex; align-items: center; min-height: var(--target); padding: 0 0.65rem; color: var(--ink);
     font-weight: 600; text-decoration: none; white-space: nowrap;
