@@ -146,7 +146,7 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
               <th>When</th>
               <th className="number">Shaft at</th>
               <th className="number">Reading</th>
-              <th>Measured by</th>
+              <th>By</th>
               <th>
                 <span className="visually-hidden">Remove</span>
               </th>

@@ -131,7 +131,7 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
             <tr>
               <th>Gauge</th>
               <th className="number">Reading</th>
-              <th>Measured by</th>
+              <th>By</th>
               <th>
                 <span className="visually-hidden">Remove</span>
               </th>
