@@ -21,7 +21,7 @@ test('one bar leads everywhere, each page has its own name, and the engine’s n
   for (const [link, title] of [
     ['Workshop stock', 'Workshop stock · Fettle'],
     ['Engine types', 'Engine types · Fettle'],
-    ['Several engines', 'Engines selected for · Fettle'],
+    ['Several engines', 'Several engines · Fettle'],
     ['Quick calculation', 'Quick calculation · Fettle'],
     ['Engines', 'Engines · Fettle'],
   ] as const) {

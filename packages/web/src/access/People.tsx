@@ -105,7 +105,7 @@ function personColumns(acting: Acting, onTold: (told: TellOnce) => void): DataCo
             aria-label={retiredAt ? `Enable ${name}` : `Disable ${name}`}
             onPress={() => change(id, { retired: !retiredAt })}
           >
-            {retiredAt ? 'Enable' : 'Disabled accounts'}
+            {retiredAt ? 'Enable' : 'Disable'}
           </Button>
         </Row>
       ),

@@ -55,7 +55,7 @@ function EngineChoice({ together, sharing }: { together: Together; sharing: read
 
 /** Plans several engines at once on the workshop's drawer, so that the halves go where they serve best. */
 export function TogetherView() {
-  useTitle('Engines selected for');
+  useTitle('Several engines');
   const together = useTogether();
   const { lines, fault, sharing, isCutOff, joint, work, fitThem, goOn, cancel, accept, engines, reload } = together;
   const pieces = usePieceLines();
