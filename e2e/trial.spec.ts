@@ -137,7 +137,7 @@ test('a shaft is read round a turn on its outer mains: its bend, and what is not
   await expect(verdict).toContainText('total reading of 8: the shaft is bent by half of it, 0.020 mm');
   await expect(verdict).toContainText('0.040 mm of it comes once a turn, highest at 90°');
   await expect(verdict).toContainText('Limit 0.030 mm: Reed book, p. 7.');
-  await expect(page.getByRole('alert')).toHaveCount(0);
+  await expect(dial.getByRole('alert')).toHaveCount(0);
   await expect(page.getByRole('img', { name: /^Dial at M3: total reading 0.040 mm/ })).toBeVisible();
   await allSaved(page);
   await page.reload();

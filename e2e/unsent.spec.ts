@@ -143,7 +143,7 @@ test('who clears the site’s data is told what the server knows to be missing f
   const origin = new URL(test.info().project.use.baseURL!).origin;
   await session.send('Storage.clearDataForOrigin', { origin, storageTypes: 'all' });
   await page.goto('/');
-  const note = page.getByRole('alert').filter({ hasText: 'never reached the server' });
+  const note = page.getByRole('alert').filter({ hasText: 'have not reached the server' });
   await expect(note.getByRole('link', { name: 'Reed 6 cleared: M1 main bore, front plane, “64.010”' })).toBeVisible();
   await note.getByRole('button', { name: 'Remove this note' }).click();
   await expect(note).toBeHidden();

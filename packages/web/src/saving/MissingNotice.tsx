@@ -12,8 +12,8 @@ function Lost({ missing: { toldAt, changes, more } }: { readonly missing: Missin
   return (
     <>
       <p>
-        Another browser of yours had changes that never reached the server, last heard of{' '}
-        {format(new Date(toldAt), 'd MMM HH:mm')}:
+        Another browser of yours was last heard of {format(new Date(toldAt), 'd MMM HH:mm')}. It had changes that have
+        not reached the server:
       </p>
       <ul>
         {changes.map(({ id, engine, words }) => (

@@ -60,6 +60,8 @@ class UnsentTeller {
   private timer: ReturnType<typeof setTimeout> | null = null;
   /** Ids of what waited when the timer was set. */
   private waiting: ReadonlySet<string> = new Set();
+  /** True if the server could not be told the last time: then the next try waits. */
+  private hasFailed = false;
 
   constructor(store: Store) {
     this.store = store;
@@ -83,7 +85,8 @@ class UnsentTeller {
     const isNothing = parcels.length + refusals.length + clashes.length === 0;
     if (isNothing && localNote(KEY) === null) return;
     this.waiting = new Set(this.now().map(({ id }) => id));
-    this.timer = setTimeout(() => void this.tell(), WAITS_MS);
+    // That nothing waits any more is told at once: the page may be closed the next moment.
+    this.timer = setTimeout(() => void this.tell(), isNothing && !this.hasFailed ? 0 : WAITS_MS);
   }
 
   private async tell(): Promise<void> {
@@ -99,6 +102,7 @@ class UnsentTeller {
       }
     }
     this.timer = null;
+    this.hasFailed = text !== localNote(KEY);
     // Told once; looked at again as long as something waits.
     if (changes.length > 0 || localNote(KEY) !== null) this.look();
   }
