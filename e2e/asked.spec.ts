@@ -2,6 +2,7 @@ import { nanometres } from '@fettle/core';
 import { expect, test } from '@playwright/test';
 import { choose } from './choices.js';
 import { allSaved, BURR_2, enter, putOnBench, reedDocument } from './engines.js';
+import { toStage } from './stages.js';
 
 const um = (value: number) => nanometres(value * 1000);
 const BOOK = 'Reed book, p. 7';
@@ -165,7 +166,7 @@ test('white metal: what to take from each side is said, and where the shims end'
   // Big ends of white metal are joints of their own, judged by the rods’ clearance.
   await page.goto(`/engines/${id}/data`);
   await choose(page, 'Joints of the big ends', 'saddle');
-  await page.getByRole('link', { name: /^Crush/ }).click();
+  await toStage(page, 'Crush');
   await page.getByRole('button', { name: 'Joint R1, not read' }).click();
   await page.getByLabel('R1: oil clearance, mm').fill('0.080');
   await page.getByLabel('R1: oil clearance, mm').press('Tab');
@@ -203,7 +204,7 @@ test('crush of shims is read at both faces and dressed by a plan; plain shells h
 
   await page.goto(`/engines/${id}/data`);
   await choose(page, 'Joints of the mains', 'plain');
-  await page.getByRole('link', { name: /^Crush/ }).click();
+  await toStage(page, 'Crush');
   await expect(page.getByLabel('M2 left: shim there now; 0 for none, mm')).toHaveCount(0);
   await page.getByRole('button', { name: 'Joint M2, not read' }).click();
   for (const side of ['left', 'right']) {

@@ -1,6 +1,7 @@
 import { expect, type Locator, type Page, test } from '@playwright/test';
 import { choose } from './choices.js';
 import { allSaved } from './engines.js';
+import { toStage } from './stages.js';
 
 /** Pastes what a spreadsheet puts on the clipboard. */
 async function paste(box: Locator, text: string): Promise<void> {
@@ -91,6 +92,7 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   await page.goto('/new');
   await page.getByLabel('Name, with its number').fill('Rush Twin coded 1');
   await choose(page, 'Data sheet of the library', { label: 'Rush Twin coded, revision 1' });
+  await choose(page, 'Work covers', 'no');
   await expect(page.getByText('are copied; later changes')).toBeVisible();
   await page.getByRole('button', { name: 'Create engine' }).click();
 
@@ -117,20 +119,20 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   await allSaved(page);
 
   // Shells chosen by marks alone, each with its chance.
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
   for (const main of ['M1', 'M2', 'M3']) await expect(page.getByTestId(`inside-${main}`)).toHaveText('100 %');
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.034');
 
   // Or exactly as the table says, held and let go again.
-  await page.getByRole('link', { name: /^Grade marks/ }).click();
+  await toStage(page, 'Grade marks');
   await page.getByRole('button', { name: 'Lock the table’s grades' }).click();
   await expect(page.getByText(/^Locked: M1/)).toBeVisible();
   await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
   await page.getByRole('button', { name: 'Unlock all' }).click();
 
   // A size contradicts a mark: it decides, and the disagreement is told with what may be behind it.
-  await page.getByRole('link', { name: /^Main journals/ }).click();
+  await toStage(page, 'Main journals');
   await page.getByLabel('M2 main journal front, 0°, mm').fill('59.979');
   await page.keyboard.press('Enter');
   await allSaved(page);
@@ -145,7 +147,7 @@ test('from a new engine type to shells by stamped marks, one of them contradicte
   await expect(page.getByText(/^Locked: M1 .*; M3 /)).toBeVisible();
   await expect(page.getByText(/^Locked: .*M2/)).toHaveCount(0);
   await page.getByRole('button', { name: 'Unlock all' }).click();
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await page.getByRole('button', { name: /^M2: / }).click();
   await expect(page.getByLabel('Main 2').getByText('Main journal and its mark disagree:')).toBeVisible();
   await expect(page.getByLabel('Main 2').getByLabel('Arithmetic')).toContainText('59.979');

@@ -3,6 +3,7 @@ import { blankEndPlay, nanometres } from '@fettle/core';
 import { type APIRequestContext, expect, type Page, test } from '@playwright/test';
 import { choose } from './choices.js';
 import { allSaved, BURR_2, putOnBench, REED_6, reedDocument } from './engines.js';
+import { toStage } from './stages.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 const LIMIT = { low: um(90), high: um(270), source: 'Reed book, p. 6' };
@@ -58,7 +59,7 @@ test('too tight, lined up, still too tight: washers are chosen, verified, and st
   await page.getByLabel('End play, mm').fill('');
   await expect(page.getByText('Not saved yet')).toBeHidden();
   await expect(figure(page)).toContainText('0.17');
-  await page.getByRole('link', { name: /^Build sheet/ }).click();
+  await toStage(page, 'Build sheet');
   await expect(page.getByRole('table', { name: /^End play: pieces fitted/ })).toContainText('2.310 mm');
   await expect(page.getByRole('table', { name: 'End play, dial readings' })).toContainText('washers lined up');
   await page.goto(`/engines/${REED_6}/endPlay`);
@@ -197,7 +198,7 @@ test('a joint with too little crush gets its shims, is read again, and one that 
   await page.getByLabel('M3 right: next one, which does not, in').press('Tab');
   await expect(page.getByRole('region', { name: 'Result' })).toContainText('not square');
   await allSaved(page);
-  await page.getByRole('link', { name: /^Build sheet/ }).click();
+  await toStage(page, 'Build sheet');
   const joints = page.getByRole('table', { name: 'Crush and shims at the joints' });
   await expect(joints.getByRole('row', { name: /^M1/ })).toContainText('0.0135 in');
   await expect(joints.getByRole('row', { name: /^M3/ })).toContainText('not square');
@@ -215,7 +216,7 @@ test('a white-metal joint is brought to its clearance with leaves peeled off', a
   await page.goto(`/engines/${id}/data`);
   await page.getByLabel('Fitter').fill('Sorrel');
   await choose(page, 'Joints of the mains', 'saddle');
-  await page.getByRole('link', { name: /^Crush/ }).click();
+  await toStage(page, 'Crush');
   await page.getByLabel('M1 left: shim there now; 0 for none, mm').fill('0.2');
   await page.getByLabel('M1 right: shim there now; 0 for none, mm').fill('0.2');
   await page.getByLabel('M1: oil clearance, mm').fill('0.135');

@@ -1,6 +1,8 @@
 import { expect, type Page, test } from '@playwright/test';
+import { allInOrder } from './checks.js';
 import { acceptBest, choose } from './choices.js';
 import { allSaved, engineOn, enter, putOnBench, putSeries, reedDocument } from './engines.js';
+import { toStage } from './stages.js';
 
 /** Types figures with Enter from a box on. */
 async function typeFrom(page: Page, label: string, figures: readonly string[]) {
@@ -47,10 +49,10 @@ test('a panel stands in the address: back, forward and reload bring it, and the 
   const id = await putOnBench(request, reedDocument('Reed 6 gone about'));
   await page.goto(`/engines/${id}/bores`);
   await typeFrom(page, 'M1 main bore front plane, mm', ['64.010', '64.011', '64.012']);
-  await page.getByRole('link', { name: /^Main journals/ }).click();
+  await toStage(page, 'Main journals');
   await typeFrom(page, 'M1 main journal front, 0°, mm', ['59.981', '59.982', '59.983']);
   await allSaved(page);
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   const opener = page.getByRole('button', { name: /^M2: / });
   await opener.press('Enter');
   const panel = page.getByRole('region', { name: 'Main 2' });
@@ -178,7 +180,7 @@ test('a quick sum tells the clearance and other walls, travels by its address, a
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Burr 2 from a scrap of paper');
   await expect(page.getByText('Best selection for 1 of 1 mains, proven.')).toBeVisible();
   await allSaved(page);
-  await page.getByRole('link', { name: /^Main bores/ }).click();
+  await toStage(page, 'Main bores');
   await expect(page.getByLabel('M1 main bore front plane, mm')).toHaveValue('64.010');
 });
 
@@ -236,17 +238,12 @@ test('once all is put together and tightened the halves are said to be fitted: N
   await page.goto(`/engines/${id}/choose`);
   await page.getByLabel('Fitter').fill('Wren');
   await acceptBest(page);
-  await page.getByRole('link', { name: /^Trial/ }).click();
+  await toStage(page, 'Trial assembly');
   await choose(page, 'Trial assembly', 'codes');
-  await page.getByRole('link', { name: /^Final assembly/ }).click();
+  await toStage(page, 'Final assembly');
   for (const station of ['M2', 'M1', 'M3']) {
     await page.getByRole('button', { name: new RegExp(`^${station}: \\d+ open`) }).click();
-    const checks = page.getByRole('button', { name: new RegExp(`^OK: ${station}`) });
-    await expect(checks.first()).toBeVisible();
-    for (let left = await checks.count(); left > 0; left -= 1) {
-      await checks.first().click();
-      await expect(checks).toHaveCount(left - 1);
-    }
+    await allInOrder(page, station);
     await page.getByRole('button', { name: 'Free and even' }).click();
   }
   await allSaved(page);

@@ -3,6 +3,7 @@ import { type EngineType, engineTypeSchema, jobOfType, nanometres } from '@fettl
 import { type APIRequestContext, expect, test } from '@playwright/test';
 import { acceptBest, choose } from './choices.js';
 import { allSaved, enter, putOnBench, SEDGE_TYPE } from './engines.js';
+import { toStage } from './stages.js';
 
 /** A copy of the demo's Sedge sheet in the library, under a name of its own. */
 async function sedgeCopy(request: APIRequestContext, name: string): Promise<{ id: string; type: EngineType }> {
@@ -150,10 +151,10 @@ test('a worn journal is told what it cleans up at, and a ground one takes its un
   }
   await allSaved(page);
   await expect(page.getByText('it would clean up')).toHaveCount(0);
-  await page.getByRole('link', { name: /^Stock/ }).click();
+  await toStage(page, 'Stock');
   await page.getByRole('button', { name: 'Add its standard grades for the mains' }).click();
   await page.getByRole('button', { name: 'Add its 0.25 under grades for the mains' }).click();
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByText('Best selection for 5 of 5 mains, proven.')).toBeVisible();
   await page.getByRole('button', { name: /^M4: / }).click();
   const panel = page.getByLabel('Main 4');
@@ -180,15 +181,15 @@ test('another rod with another mark opens the matching again', async ({ page, re
   await page.getByLabel('Big ends as stamped').fill('K K L L');
   await page.getByLabel('Big ends as stamped').press('Enter');
   await allSaved(page);
-  await page.getByRole('link', { name: /^Stock/ }).click();
+  await toStage(page, 'Stock');
   await page.getByRole('button', { name: 'Add its standard grades for the mains' }).click();
   await page.getByRole('button', { name: 'Add its standard grades for the rods' }).click();
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await acceptBest(page);
   await allSaved(page);
   await expect(page.getByRole('button', { name: 'Accepted', exact: true })).toBeVisible();
 
-  await page.getByRole('link', { name: /^Grade marks/ }).click();
+  await toStage(page, 'Grade marks');
   await expect(page.getByTestId('mark-P3')).toHaveText('2');
   await choose(page, 'Rod', '2');
   await page.getByLabel('Mark of the new rod').fill('L');
@@ -196,7 +197,7 @@ test('another rod with another mark opens the matching again', async ({ page, re
   await expect(page.getByText('R2 is a new rod')).toBeVisible();
   await allSaved(page);
   await expect(page.getByRole('button', { name: /^Next: Select shells for P1, P2, P3, P4/ })).toBeVisible();
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByText('one differs', { exact: false })).toBeVisible();
 });
 

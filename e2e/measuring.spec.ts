@@ -3,6 +3,7 @@ import { typeLimitsSchema } from '@fettle/core';
 import { expect, test } from '@playwright/test';
 import { choose } from './choices.js';
 import { allSaved, enter, putOnBench, reedDocument, TRIED_SEDGE_4 } from './engines.js';
+import { toStage } from './stages.js';
 
 test('a figure that cannot be right is kept, explained, and the likely one is a touch away', async ({
   page,
@@ -31,7 +32,7 @@ test('a figure that cannot be right is kept, explained, and the likely one is a 
   await expect(second).toHaveValue('64.o1');
   await expect(second).toHaveAttribute('aria-invalid', 'true');
   // It never became a size.
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByRole('button', { name: /^M2: Not measured/ })).toBeVisible();
 });
 
@@ -54,7 +55,7 @@ test('a figure in hand survives a reload before its box is left', async ({ page,
   await allSaved(page);
   expect(await kept()).toMatchObject([{ text: '64.013', station: 3 }]);
   // Text that cannot be saved as it is stays in its box, with what is wrong, and is not taken for a size.
-  await page.getByRole('link', { name: /^Stock/ }).click();
+  await toStage(page, 'Stock');
   const wall = page.getByLabel('Wall of Mid either, mm');
   await wall.fill('-1.9');
   await wall.blur();
@@ -210,10 +211,10 @@ test('conflicts are explained with what would do', async ({ page, request }) => 
   await expect(page.getByText(/Too few shells for .*: 1 is missing \(1 × Mid either \(Osier\)\)/)).toBeVisible();
   await expect(page.getByText('Get 3 × Mid either (Osier).')).toBeVisible();
   // The remedy works: three more, and it is chosen.
-  await page.getByRole('link', { name: /^Stock/ }).click();
+  await toStage(page, 'Stock');
   await page.getByLabel('Stock of Mid either').fill('6');
   await page.getByLabel('Stock of Mid either').blur();
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
 });
 
@@ -225,7 +226,7 @@ test('the rules of the choice are the fitter’s own', async ({ page, request })
   await page.goto(`/engines/${id}/choose`);
   // By hand, µm: 64 010 − 59 982 = 4 028. Mid over Mid leaves 38 (d 3, cost 9); Mid with Thick leaves 33 (d −2, 2 · 4 + 4 mixed = 12).
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.038');
-  await page.getByRole('link', { name: /^Stock/ }).click();
+  await toStage(page, 'Stock');
   await page.getByText(/^Two walls in one main up to/).click();
   await page.getByLabel('A mixed main costs, µm²').fill('0');
   await page.getByLabel('A mixed main costs, µm²').blur();
@@ -233,12 +234,12 @@ test('the rules of the choice are the fitter’s own', async ({ page, request })
   await expect(page.getByText('A number from 0 to 1000.')).toBeVisible();
   await page.getByLabel('A shortfall weighs, times').fill('1');
   await page.getByLabel('A shortfall weighs, times').blur();
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.033');
-  await page.getByRole('link', { name: /^Stock/ }).click();
+  await toStage(page, 'Stock');
   await page.getByText(/^Two walls in one main up to/).click();
   await choose(page, 'Two walls in one main', 'no');
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByTestId('clearance-M1')).toHaveText('0.038');
 });
 

@@ -79,7 +79,12 @@ export async function makeOwner(page: Page, code: string, name: string): Promise
   await page.getByLabel('Name', { exact: true }).fill(name);
   await twice(page, PASSWORD);
   await page.getByRole('button', { name: 'Create and sign in' }).click();
+  // On a phone it stands in the menu.
+  const menu = page.getByRole('button', { name: 'Menu' });
+  const isFolded = await menu.isVisible();
+  if (isFolded) await menu.click();
   await expect(page.getByRole('link', { name: `Signed in as ${name}` })).toBeVisible();
+  if (isFolded) await menu.click();
 }
 
 /** Makes an account on the owner's page. @returns the password for the first time */
@@ -103,7 +108,12 @@ export async function signInFirst(page: Page, name: string, password: string): P
   await twice(page, PASSWORD);
   await page.getByRole('button', { name: 'Set password' }).click();
   await expect(page.getByRole('heading', { name: 'Set your own password' })).toBeHidden();
+  // On a phone it stands in the menu.
+  const menu = page.getByRole('button', { name: 'Menu' });
+  const isFolded = await menu.isVisible();
+  if (isFolded) await menu.click();
   await expect(page.getByRole('link', { name: `Signed in as ${name}` })).toBeVisible();
+  if (isFolded) await menu.click();
 }
 
 /** Puts an engine on the bench as whoever is signed in on a page. */

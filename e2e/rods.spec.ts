@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { acceptBest, choose } from './choices.js';
 import { allSaved, enter, putOnBench, reedDocument } from './engines.js';
+import { toStage } from './stages.js';
 
 test('rods join a job by hand: limits, marks, big ends, pins, halves, and the shaft line shows them', async ({
   page,
@@ -11,8 +12,10 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
     await enter(request, id, 'mainBore', main, '64.010');
     await enter(request, id, 'mainJournal', main, '59.985');
   }
-  await page.goto(`/engines/${id}/data`);
+  await page.goto(`/engines/${id}/bores`);
+  await expect(page.getByRole('link', { name: /^Main bores/ })).toBeVisible();
   await expect(page.getByRole('link', { name: /^Big ends/ })).toBeHidden();
+  await toStage(page, 'Data sheet');
   await choose(page, 'Work covers', { label: 'The mains and the rods' });
   for (const [name, low, high] of [
     ['Big-end bore', '51.000', '51.018'],
@@ -30,13 +33,13 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
 
   // The next thing to do leads to the rods, and a keypad drives the figures.
   await expect(page.getByRole('button', { name: 'Next: Read the big end at R1, R2' })).toBeVisible();
-  await page.getByRole('link', { name: /^Big ends/ }).click();
+  await toStage(page, 'Big ends');
   await page.getByLabel('R1 big end front plane, mm').fill('51.013');
   await page.keyboard.press('Enter');
   await page.keyboard.type('51.007');
   await page.keyboard.press('Enter');
   await expect(page.getByText('R1 K')).toBeVisible();
-  await page.getByRole('link', { name: /^Crankpins/ }).click();
+  await toStage(page, 'Crankpins');
   await page.getByLabel('P1 crankpin front, 0°, mm').fill('47.486');
   await expect(page.getByText(/thimble/)).toBeVisible();
   await page.getByLabel('P1 crankpin front, 0°, mm').fill('47.992');
@@ -45,7 +48,7 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
   await page.keyboard.press('Enter');
   await allSaved(page);
 
-  await page.getByRole('link', { name: /^Stock/ }).click();
+  await toStage(page, 'Stock');
   await page.getByRole('button', { name: 'Add shells' }).click();
   await choose(page, 'Shells for', { label: 'the rods' });
   await page.getByRole('textbox', { name: 'Series' }).fill('Osier');
@@ -55,7 +58,7 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
   await page.getByLabel('Shells of each').fill('1');
   await page.getByRole('button', { name: 'Add 6 lines' }).click();
 
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByText('Best selection for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
   // One set a grade: 3.021 with R1 on P1 is wanted twice, so the rods go crosswise, or a set is mixed.
   await choose(page, 'Show', { label: 'Mains' });
@@ -78,7 +81,7 @@ test('rods join a job by hand: limits, marks, big ends, pins, halves, and the sh
   const { P1, P2 } = document.choice.stations;
   expect(P1.upper.wall).toBe(P1.lower.wall);
   expect([P1.rod, P2.rod].sort()).toEqual([1, 2]);
-  await page.getByRole('link', { name: /^Build sheet/ }).click();
+  await toStage(page, 'Build sheet');
   await expect(page.getByRole('heading', { name: 'Rods, millimetres' })).toBeVisible();
   await expect(page.getByRole('article', { name: 'Build sheet' })).toContainText('R1 K');
 });

@@ -320,7 +320,7 @@ test('a clone where the database’s user cannot enter keeps its data in a place
     for (const part of ['scripts', 'package.json', 'package-lock.json']) {
       cpSync(join(root, part), join(clone, part), { recursive: true });
     }
-    for (const part of ['node_modules', 'packages', 'e2e']) symlinkSync(join(root, part), join(clone, part));
+    for (const part of ['node_modules', 'packages', 'e2e', 'docs']) symlinkSync(join(root, part), join(clone, part));
     for (const part of ['tsconfig.json', 'tsconfig.base.json']) cpSync(join(root, part), join(clone, part));
     const startOnce = async () => {
       const port = await freePort();

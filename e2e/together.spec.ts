@@ -1,6 +1,7 @@
 import { expect, test } from '@playwright/test';
 import { acceptBest } from './choices.js';
 import { allSaved, engineOn, enter, putOnBench, putSeries, reedDocument } from './engines.js';
+import { toStage } from './stages.js';
 
 test('three engines are fitted together from one drawer, accepted, reserved and fitted', async ({ page, request }) => {
   const series = 'Sallow';
@@ -34,7 +35,7 @@ test('three engines are fitted together from one drawer, accepted, reserved and 
   await page.goto(`/engines/${ids[0]}/choose`);
   // What is best for all need not be what is best for this one alone: both are told.
   await expect(page.getByText(/Accepted by/)).toBeVisible();
-  await page.getByRole('link', { name: /^Stock/ }).click();
+  await toStage(page, 'Stock');
   const workshop = page.getByRole('region', { name: 'From workshop stock' });
   await expect(workshop).toContainText('6 shells are reserved for this engine.');
   await workshop.getByRole('button', { name: 'Mark as fitted' }).click();
@@ -127,7 +128,7 @@ test('the workshop drawer is filled and counted: a count that is not sent stays 
   }
   await page.goto(`/engines/${id}/drawer`);
   await page.getByRole('button', { name: 'Use Bulrush, 4 kinds' }).click();
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await acceptBest(page);
   await allSaved(page);
   await page.goto('/drawer');

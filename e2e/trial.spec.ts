@@ -2,6 +2,7 @@ import { nanometres } from '@fettle/core';
 import { expect, type Page, test } from '@playwright/test';
 import { acceptBest, choose } from './choices.js';
 import { allSaved, BURR_2, enter, putOnBench, reedDocument, TRIED_SEDGE_4 } from './engines.js';
+import { toStage } from './stages.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 
@@ -57,19 +58,19 @@ test('one station is tried, checked, confirmed, and what it shows corrects the p
   await expect(page.getByText('Assembly offset 0.008 mm')).toBeVisible();
   await expect(stations.getByRole('row', { name: /^M1/ })).toContainText('0.044');
   await allSaved(page);
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByText('one differs', { exact: false })).toBeVisible();
   await page.getByRole('button', { name: /^M1: / }).click();
   const sum = page.getByRole('table', { name: 'Arithmetic' });
   await expect(sum).toContainText('assembly offset, trial of M2');
   await acceptBest(page);
   // What M2 showed stays although other halves are accepted there now: the plan does not fall back.
-  await page.getByRole('link', { name: /^Trial/ }).click();
+  await toStage(page, 'Trial assembly');
   await expect(page.getByText('Assembly offset 0.008 mm')).toBeVisible();
   await expect(stations.getByRole('row', { name: /^M2/ })).toContainText('shells changed since');
 
   // Other bolts: nothing that was read with the old ones holds.
-  await page.getByRole('link', { name: /^Trial/ }).click();
+  await toStage(page, 'Trial assembly');
   const bolts = page.getByRole('region', { name: 'Fasteners of the mains' });
   await bolts.getByLabel('Name').fill('cap bolts');
   await bolts.getByLabel('Name').press('Tab');
@@ -99,7 +100,7 @@ test('the demo engine in the middle of its trials says where its offset comes fr
   const others = page.getByRole('table', { name: 'What other pairs would read at M1' });
   await expect(others.getByRole('row', { name: /^Rust 1\.998 Rust 1\.998/ })).toContainText('0.037 mm');
   await expect(others.getByRole('row', { name: /^Slate 2\.001 Rust 1\.998/ })).toContainText('0.034 mm');
-  await page.getByRole('link', { name: /^Build sheet/ }).click();
+  await toStage(page, 'Build sheet');
   const table = page.getByRole('table', { name: 'Measured with the shells in' });
   await expect(table.getByRole('row', { name: /^M4/ })).toContainText('0.042 mm');
   await expect(page.getByText('try one, apply to all')).toBeVisible();
@@ -110,7 +111,7 @@ test('the demo engine in the middle of its trials says where its offset comes fr
   await page.getByLabel('Bore gauge: setting, u, mm').fill('0.012');
   await page.getByLabel('Bore gauge: setting, u, mm').press('Tab');
   await choose(page, 'Required chance of being in limits', '95');
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByText('too uncertain for the required chance').first()).toBeVisible();
 });
 
@@ -146,7 +147,7 @@ test('a shaft is read round a turn on its outer mains: its bend, and what is not
   await dial.getByLabel('45°', { exact: true }).fill('much');
   await page.keyboard.press('Tab');
   await expect(dial.getByText('“much” has no digits')).toBeVisible();
-  await page.getByRole('link', { name: /^Build sheet/ }).click();
+  await toStage(page, 'Build sheet');
   const table = page.getByRole('table', { name: /^Runout/ });
   await expect(table.getByRole('row', { name: /^M3/ })).toContainText('over its limit');
 });
@@ -165,7 +166,7 @@ test('a strip is chosen for what is expected, and where it is all that is known 
   await expect(strip).toContainText('0.00325 in by strip, ± 0.0003 in at best; taper 0.00021 in, wider at the front');
   await expect(strip).toContainText('the sheet says “by strip only”');
   await allSaved(page);
-  await page.getByRole('link', { name: /^Build sheet/ }).click();
+  await toStage(page, 'Build sheet');
   const table = page.getByRole('table', { name: 'Gauging strips' });
   await expect(table.getByRole('row', { name: /^M3/ })).toContainText('by strip only');
 });

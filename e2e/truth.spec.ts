@@ -3,6 +3,7 @@ import { readBuildSheet } from '@fettle/core';
 import { expect, test } from '@playwright/test';
 import { acceptBest, choose } from './choices.js';
 import { allSaved, enter, putOnBench, reedDocument, SEDGE_TYPE } from './engines.js';
+import { toStage } from './stages.js';
 
 type Shells = ReturnType<typeof reedDocument>['shells'];
 const half = (grade: string, wall: number, more: object = {}) => ({
@@ -42,10 +43,10 @@ test('before a doubtful choice is accepted it is said what is doubtful; it can b
   await expect(page.getByText('Showing the accepted selection')).toBeVisible();
   await allSaved(page);
   // Read again and still inside: marked all the same.
-  await page.getByRole('link', { name: /^Main journals/ }).click();
+  await toStage(page, 'Main journals');
   await page.getByLabel('M1 main journal front, 0°, mm').fill('59.986');
   await page.getByLabel('M1 main journal front, 0°, mm').press('Enter');
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByText('re-measured since')).toHaveCount(1);
   // The line and the detail say the same of a station, and of the pair that is chosen for it.
   await page.getByRole('button', { name: /^M2: / }).click();
@@ -81,7 +82,7 @@ test('a pair of two series that would do is listed as not allowed, and allowed a
   await allSaved(page);
 
   // A series that was typed wrong is put right without taking the half out.
-  await page.getByRole('link', { name: /^Stock/ }).click();
+  await toStage(page, 'Stock');
   await page.getByRole('button', { name: 'Correct Thick either' }).click();
   await page.getByRole('group', { name: 'Correct Thick either' }).getByLabel('Series').fill('Osier');
   await page.getByRole('button', { name: 'Done' }).click();
@@ -114,7 +115,7 @@ test('all limits are typed in one table: Enter goes down, a source is carried, a
   await expect(page.getByLabel('Main oil clearance: source: book and page')).toHaveValue('Samphire book, p. 9');
   await page.getByRole('button', { name: 'Create engine' }).click();
   await expect(page.getByRole('heading', { level: 1 })).toHaveText('Samphire 8 typed from a book');
-  await page.getByRole('link', { name: /^Data sheet/ }).click();
+  await toStage(page, 'Data sheet');
   await choose(page, 'Only at', '5');
   await choose(page, 'Limits of its', 'mainJournal');
   await page.getByRole('button', { name: 'Add', exact: true }).click();
@@ -125,7 +126,7 @@ test('all limits are typed in one table: Enter goes down, a source is carried, a
   await allSaved(page);
   await page.reload();
   await expect(own.getByLabel('low limit, mm')).toHaveValue('59.960');
-  await page.getByRole('link', { name: /^Main journals/ }).click();
+  await toStage(page, 'Main journals');
   await page.getByLabel('M5 main journal front, 0°, mm').fill('59.970');
   await page.getByLabel('M4 main journal front, 0°, mm').fill('59.970');
   await page.getByLabel('M4 main journal front, 0°, mm').press('Enter');
@@ -149,7 +150,7 @@ test('a main that is named takes halves of its own, and they go nowhere else', a
   await page.getByLabel('Place of M3').fill('Rear');
   await page.getByLabel('Place of M3').press('Enter');
   await expect(page.getByLabel('Place of M3')).toHaveValue('rear');
-  await page.getByRole('link', { name: /^Stock/ }).click();
+  await toStage(page, 'Stock');
   for (const [series, wall, place] of [
     ['Osier', '1.996', ''],
     ['Osier wide', '1.994', 'Rear'],
@@ -164,7 +165,7 @@ test('a main that is named takes halves of its own, and they go nowhere else', a
     await form.getByRole('button', { name: 'Add 2 lines' }).click();
   }
   await expect(page.getByText('only for rear')).toHaveCount(2);
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
   // By hand, µm: 4 025 over both walls; two of 1 996 leave 33 at every main, two of 1 994 leave 37, nearer to 35 by as much, and only at the rear.
   await page.getByRole('button', { name: /^M1: / }).click();

@@ -1,6 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { choiceOf, choose } from './choices.js';
 import { allSaved, putOnBench, reedDocument } from './engines.js';
+import { toStage } from './stages.js';
 
 test('two people at one engine: readings and changes merge, clashes are asked about', async ({
   browser,
@@ -47,7 +48,7 @@ test('two people at one engine: readings and changes merge, clashes are asked ab
   await expect(vise.getByLabel('M2 main bore front plane, mm')).toHaveValue('64.011', { timeout: 15_000 });
 
   // Different places of the data sheet merge without a word; the same place is asked about.
-  for (const page of [vise, block]) await page.getByRole('link', { name: /^Data sheet/ }).click();
+  for (const page of [vise, block]) await toStage(page, 'Data sheet');
   await block.context().setOffline(true);
   await choose(block, 'Block of', 'aluminium');
   await choose(block, 'Caps of', 'steel');

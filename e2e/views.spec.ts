@@ -53,7 +53,7 @@ async function settle(page: Page, view: string): Promise<void> {
   if (view === `/engines/${REED_6}/choose`) {
     await page.getByRole('button', { name: 'R1 A' }).click();
     await page.getByRole('button', { name: 'Compare selections' }).click();
-    await page.getByRole('button', { name: /^P3: / }).click();
+    await page.getByRole('button', { name: /^M3: / }).click();
   } else if (view.endsWith('choose')) await page.getByRole('button', { name: /^M3: / }).click();
   if (view === '/drawer') await page.getByRole('button', { name: 'Open Plum upper' }).click();
   if (view.endsWith('order')) {

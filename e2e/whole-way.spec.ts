@@ -1,6 +1,7 @@
 import { expect, type Page, test } from '@playwright/test';
 import { acceptBest, choose } from './choices.js';
 import { allSaved, enter, putOnBench, reedDocument, SAMPHIRE_8, SEDGE_4 } from './engines.js';
+import { toStage } from './stages.js';
 
 /** Types one figure a box, going on with Enter only. */
 async function typeAlong(page: Page, figures: readonly string[]): Promise<void> {
@@ -25,6 +26,7 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   await page.getByRole('button', { name: 'New engine' }).click();
 
   await page.getByLabel('Name, with its number').fill('Rush Twin · no. 0009');
+  await choose(page, 'Work covers', 'no');
   await page.getByLabel('Mains', { exact: true }).fill('3');
   await page.getByLabel('Rods', { exact: true }).fill('2');
   await page.getByRole('textbox', { name: 'Thrust at main' }).fill('2');
@@ -66,7 +68,7 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   await family.getByLabel(/Names of the grades/).fill('Thin, Thick');
   await family.getByRole('button', { name: 'Add 4 lines' }).click();
 
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   await expect(page.getByText('Best selection for 3 of 3 mains, proven.')).toBeVisible();
   // By hand, µm: M1 64 012 − 59 981 − 1 998 − 1 998 = 35; M2 64 009 − 59 985 − 1 998 − 1 992 = 34; M3 64 014 − 59 982 − 3 996 = 36.
   await expect(clearanceOf(page, 1)).toHaveText('0.035');
@@ -90,7 +92,7 @@ test('a new engine goes from its name to a printed sheet, measured by keyboard o
   await page.getByRole('button', { name: /^Next: Try M2 first/ }).click();
   await choose(page, 'Trial assembly', 'turns');
   await expect(page.getByRole('button', { name: 'Next: Assemble M2, check by check' })).toBeVisible();
-  await page.getByRole('link', { name: /^Build sheet/ }).click();
+  await toStage(page, 'Build sheet');
   const sheet = page.getByRole('article', { name: 'Build sheet' });
   await expect(
     sheet.getByRole('row', {
@@ -157,10 +159,10 @@ test('an accepted choice is judged anew when a reading changes, and can be made 
   await page.goto(`/engines/${id}/choose`);
   await acceptBest(page);
   await allSaved(page);
-  await page.getByRole('link', { name: /^Main journals/ }).click();
+  await toStage(page, 'Main journals');
   await page.getByLabel('M2 main journal front, 0°, mm').fill('59.976');
   await page.keyboard.press('Enter');
-  await page.getByRole('link', { name: /^Select shells/ }).click();
+  await toStage(page, 'Select shells');
   // By hand, µm: 64 010 − 59 976 − 2 · 1 995 = 44 with the accepted halves; with two of 2 000 it is 34.
   await expect(clearanceOf(page, 2)).toHaveText('0.044');
   await expect(page.getByText('the best one differs', { exact: false })).toBeVisible();

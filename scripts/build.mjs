@@ -18,6 +18,7 @@ function filesIn(folder) {
 function sourcesDigest() {
   const hash = createHash('sha256');
   const roots = ['core', 'server', 'web', 'cli'].map((name) => join(root, 'packages', name, 'src'));
+  roots.push(join(root, 'docs/guide'));
   const single = [
     'package-lock.json',
     'tsconfig.base.json',

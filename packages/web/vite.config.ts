@@ -7,7 +7,7 @@ import { VitePWA } from 'vite-plugin-pwa';
  * What the first page shows beside React: small pieces that would be a request each, with more of headers than of code. One chunk of them.
  */
 const FIRST_PAGE =
-  /packages\/web\/src\/(?:look\/(?:Ask|Button|Field|Notice|Panel|SearchField)|app\/use[A-Z]\w+|wire\/polling|job\/StageMark|bench\/(?:BenchList|EnginePage|TakenOff))\.|lucide-react\/dist\/esm\/icons\/(?:plus|rotate-ccw|search|trash|trash-2|triangle-alert|x|check)\.|date-fns\/(?:intlFormatDistance|differenceInCalendar\w+|toDate|constructFrom|constants|startOf(?:Day|Week|ISOWeek)|getQuarter|_lib\/(?:normalizeDates|defaultOptions|addLeadingZeros|getTimezoneOffsetInMilliseconds))\./u;
+  /packages\/web\/src\/(?:ui\/(?:Ask|Button|Field|Notice|Panel|Sample|SearchField)|app\/use[A-Z]\w+|wire\/polling|job\/StageMark|shortcuts\/shortcuts|bench\/(?:BenchList|EnginePage|SamplesNotice|TakenOff))\.|lucide-react\/dist\/esm\/icons\/(?:plus|rotate-ccw|search|trash|trash-2|triangle-alert|x|check)\.|date-fns\/(?:intlFormatDistance|differenceInCalendar\w+|toDate|constructFrom|constants|startOf(?:Day|Week|ISOWeek)|getQuarter|_lib\/(?:normalizeDates|defaultOptions|addLeadingZeros|getTimezoneOffsetInMilliseconds))\./u;
 
 /** What the first page needs at once, of which the browser would hear only when the scripts that ask for it have run. */
 const AT_ONCE = [

@@ -127,7 +127,7 @@ export {
   readEngineType,
   type TypeFamily,
 } from './engineType/engineType.js';
-export { ANY_GRADE_STEP, ANY_WALL, likelyLimit, wallSpan } from './engineType/likelyLimits.js';
+export { ANY_GRADE_STEP, ANY_WALL, likelyLimit, middleWall, wallSpan } from './engineType/likelyLimits.js';
 export {
   CHECKED_LIMITS,
   clearanceKey,
@@ -253,7 +253,7 @@ export { remedyForJob } from './job/remedyForJob.js';
 export { isByTable, type StationOutcome, stationOutcomes } from './job/remedyOutcome.js';
 export { hasBanks, mayTakePin, pinBank, rodBank } from './job/rodBanks.js';
 export { type RowDoubt, rowDoubts } from './job/rowDoubts.js';
-export { AIM_WORDS, aimsInWords, heldInWords, rulesInWords, spreadMainsText, USE_WORDS } from './job/rulesInWords.js';
+export { AIM_WORDS, aimsInWords, lockedInWords, rulesInWords, spreadMainsText, USE_WORDS } from './job/rulesInWords.js';
 export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';
 export { shellOfLine } from './job/shellOfLine.js';
@@ -266,7 +266,7 @@ export { type RunoutAt, runoutsOf } from './job/slices/runoutSlice.js';
 export { PASS_DOUBTS, passPlace, stretchWords } from './job/slices/torqueSlice.js';
 export { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './job/slices/trialSlice.js';
 export { placeWords } from './job/slices.js';
-export { groupProgress } from './job/stageGroups.js';
+export { type GroupProgress, groupOf, groupProgress, STAGE_GROUPS } from './job/stageGroups.js';
 export { STAGES, type Stage, stageName } from './job/stages.js';
 export {
   type BarredPair,
@@ -321,8 +321,9 @@ export { rangeOf, splitRange, type TypedRange } from './measure/rangeText.js';
 export { seeded } from './measure/seeded.js';
 export type { Simulated } from './measure/simulated.js';
 export type { MarkedBand } from './measure/sizeBand.js';
-export { COVERAGE, combinedUncertainty, evenly, toldUncertainty, weightedMean } from './measure/uncertainty.js';
+export { COVERAGE, combinedUncertainty, evenly, shownUncertainty, weightedMean } from './measure/uncertainty.js';
 export { CLEARANCE_DECIMALS, INSTRUMENT_DECIMALS, otherUnit, type Unit, unitSchema } from './measure/unit.js';
+export { withSign } from './measure/withSign.js';
 export { openFormats } from './openFormats.js';
 export { type KitAdvice, type KitProgress, type KitStep, kitAdvice } from './order/kitAdvice.js';
 export { type KitChance, kitChance, wilsonInterval } from './order/kitChance.js';
@@ -374,8 +375,8 @@ export { bentBy, type TurnRead, turnRead } from './runout/turn.js';
 export type { Grade } from './shell/grade.js';
 export { PAINTS, type Paint } from './shell/grade.js';
 export { gradedWalls } from './shell/gradedFamily.js';
-export type { Half } from './shell/half.js';
-export { halfLabel, readPlaces } from './shell/half.js';
+export type { Shell } from './shell/half.js';
+export { readPlaces, shellLabel } from './shell/half.js';
 export {
   FACES,
   type Face,
@@ -470,6 +471,8 @@ export {
   problemSchema,
   problemType,
 } from './wire/problemKinds.js';
+export { isSample, SAMPLE_ENGINES, SAMPLE_STOCK, SAMPLE_TYPES } from './wire/sample.js';
+export type { SamplesRemoved } from './wire/sampleWire.js';
 export {
   FILE_ENDPOINTS as SHEET_FILES,
   LARGEST_PHOTO,

@@ -17,6 +17,7 @@ import { SECRETS_AT, slowly, TRIES_A_MINUTE } from './access/slowly.js';
 import { photoHandlers } from './assembly/photoHandlers.js';
 import { auditHandlers } from './audit/auditHandlers.js';
 import { databaseMark } from './database/mark.js';
+import { removeSamples } from './demo/removeSamples.js';
 import { drawerHandlers } from './drawer/drawerHandlers.js';
 import { DrawerService } from './drawer/drawerService.js';
 import { typeHandlers } from './engineType/typeHandlers.js';
@@ -185,6 +186,7 @@ export async function createApp({
     ...accessHandlers(access),
     ...auditHandlers(database),
     ...unsentHandlers(new UnsentService(database)),
+    removeSamples: ({ body: { by } }) => removeSamples(database, by, onTouched),
     sayWhere: async ({ body: { by, ...where } }) => {
       live.isHere({ ...where, name: by });
       return { said: true };

@@ -9,11 +9,11 @@ import { fetchRest, routes } from './app/routes.js';
 import { store } from './app/store.js';
 import { whenAnswered } from './app/whenAnswered.js';
 import { startListening } from './live/listen.js';
-import { applyAppearance } from './look/appearanceSlice.js';
-import { GlobalStyle } from './look/GlobalStyle.js';
-import { dropDoneNotes } from './look/typingNotes.js';
 import { startDelivery } from './saving/deliver.js';
 import { pageFailed } from './saving/savingSlice.js';
+import { applyAppearance } from './ui/appearanceSlice.js';
+import { GlobalStyle } from './ui/GlobalStyle.js';
+import { dropDoneNotes } from './ui/typingNotes.js';
 
 const showAppearance = () => applyAppearance(store.getState().appearance.setting);
 showAppearance();

@@ -111,7 +111,11 @@ export function decodeRow(
   marks: readonly string[],
   stations: number,
 ): DecodedRow {
-  const typed = text.trim();
+  // Marks are stamped in capitals; a small letter stands for its capital where that is in a mark or a prefix and it is not itself.
+  const letters = new Set([...marks, row.prefix, ...rows.map(({ prefix }) => prefix)].join(''));
+  const typed = [...text.trim()]
+    .map((sign) => (!letters.has(sign) && letters.has(sign.toUpperCase()) ? sign.toUpperCase() : sign))
+    .join('');
   if (typed === '') return { ok: false, reason: 'empty', message: 'Type the row as stamped.', marks: [] };
   const unknownIn = ({ words }: Reading) => words.filter((word) => !marks.includes(word)).length;
   // First what has only marks that there are, then what has the right count, then a row that was typed as it should be.

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { halfLabel } from '../shell/half.js';
+import { shellLabel } from '../shell/half.js';
 import { pieceFields, pieceLabel, refinePiece } from '../shell/piece.js';
 import { type DrawerHalf, drawerHalfSchema, reservationSchema, shelfFields } from './workshopDrawer.js';
 
@@ -32,5 +32,5 @@ export function isPiece(item: DrawerItem): item is DrawerPiece {
 
 /** What lies in the drawer is called on screen and in messages. */
 export function drawerItemLabel(item: DrawerItem): string {
-  return isPiece(item) ? pieceLabel(item) : halfLabel(item);
+  return isPiece(item) ? pieceLabel(item) : shellLabel(item);
 }

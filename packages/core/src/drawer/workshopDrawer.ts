@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { isInBand, NOT_IN_BAND } from '../measure/lengthSchema.js';
-import { type Half, halfFields, isSameKind } from '../shell/half.js';
+import { halfFields, isSameKind, type Shell } from '../shell/half.js';
 
 /** What the workshop keeps of anything on its shelf, beside what it is. */
 export const shelfFields = z.strictObject({
@@ -93,6 +93,9 @@ export const kitSchema = z.strictObject({
 export type Kit = z.infer<typeof kitSchema>;
 
 /** Whether two halves of the drawer are one line of it: of one kind, and neither a numbered one of its own. */
-export function isSameLine(one: Half & Pick<DrawerHalf, 'number'>, other: Half & Pick<DrawerHalf, 'number'>): boolean {
+export function isSameLine(
+  one: Shell & Pick<DrawerHalf, 'number'>,
+  other: Shell & Pick<DrawerHalf, 'number'>,
+): boolean {
   return isSameKind(one, other) && one.number === other.number;
 }

@@ -1,5 +1,5 @@
 import { type LikelyFigure, likelyFigures, type Span } from '../measure/likelyFigures.js';
-import type { Nanometres } from '../measure/nanometres.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { clearanceKey, type LimitKey, type LimitSheet } from './limits.js';
 
@@ -40,15 +40,23 @@ const MOST_GROUND = 2_000_000;
 const ABOUT = 0.15;
 
 /**
- * What the wall of a shell can be by the sheet: half of what bore, journal and clearance leave, and more for an undersize; null where the
- * sheet does not say.
+ * The wall that brings a part in the middle of its limits to the middle of the clearance limits: half of what bore, journal and clearance
+ * leave. A sheet without clearance limits counts it as 0.
+ *
+ * @returns nm, rounded; null where the sheet has no limits of bore or journal, or they leave nothing
  */
-export function wallSpan({ limits }: Pick<LimitSheet, 'limits'>, family: 'main' | 'rod'): Span | null {
+export function middleWall({ limits }: Pick<LimitSheet, 'limits'>, family: 'main' | 'rod'): Nanometres | null {
   const middle = (limit: { low: number; high: number } | null) => (limit ? (limit.low + limit.high) / 2 : null);
   const bore = middle(limits[family === 'main' ? 'mainBore' : 'bigEnd']);
   const journal = middle(limits[family === 'main' ? 'mainJournal' : 'pin']);
   const clearance = middle(limits[clearanceKey(family)]) ?? 0;
   if (bore === null || journal === null) return null;
   const wall = (bore - journal - clearance) / 2;
-  return wall <= 0 ? null : { low: wall * (1 - ABOUT), high: wall * (1 + ABOUT) + MOST_GROUND / 2 };
+  return wall <= 0 ? null : nanometres(Math.round(wall));
+}
+
+/** What the wall of a shell can be by the sheet: about `middleWall`, and more for an undersize; null where the sheet does not say. */
+export function wallSpan(sheet: Pick<LimitSheet, 'limits'>, family: 'main' | 'rod'): Span | null {
+  const wall = middleWall(sheet, family);
+  return wall === null ? null : { low: wall * (1 - ABOUT), high: wall * (1 + ABOUT) + MOST_GROUND / 2 };
 }

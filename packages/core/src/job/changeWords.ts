@@ -4,7 +4,7 @@ import { lengthText } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { FEATURE_TABLE, type Feature, partName, type Slot, slotName } from '../part/feature.js';
-import { halfLabel } from '../shell/half.js';
+import { shellLabel } from '../shell/half.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import { placeWords } from './slices.js';
 
@@ -70,7 +70,7 @@ function valueText(
   if (typeof value === 'number') return isLength ? lengthText(value, unit) : String(value);
   if (typeof value !== 'string') return null;
   if (MOMENT.test(value)) return timeText(value);
-  if (ID.test(value)) return shells[value] ? halfLabel(shells[value]) : null;
+  if (ID.test(value)) return shells[value] ? shellLabel(shells[value]) : null;
   return value === '' ? 'nothing' : value;
 }
 
@@ -87,10 +87,10 @@ function halfWords(keys: readonly string[], { from, to }: Step, document: JobDoc
   if (field === undefined) {
     const half = (to ?? from) as unknown as JobShell;
     if (!isRecord(half)) return null;
-    return to === undefined ? `took ${halfLabel(half)} out` : `added ${halfLabel(half)}, ${countText(half.stock)}`;
+    return to === undefined ? `took ${shellLabel(half)} out` : `added ${shellLabel(half)}, ${countText(half.stock)}`;
   }
   const half = document.shells[id];
-  return field === 'stock' && half ? `counted ${halfLabel(half)}: ${countText(to)}, before ${countText(from)}` : null;
+  return field === 'stock' && half ? `counted ${shellLabel(half)}: ${countText(to)}, before ${countText(from)}` : null;
 }
 
 function choiceWords(keys: readonly string[], { from, to }: Step): string | null {

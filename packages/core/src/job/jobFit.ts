@@ -12,7 +12,7 @@ import { nanometres } from '../measure/nanometres.js';
 import type { Family } from '../part/family.js';
 import { partName } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
-import { halfLabel } from '../shell/half.js';
+import { shellLabel } from '../shell/half.js';
 import { clearanceUncertainty, wallUncertainty } from './clearanceKnown.js';
 import { countedFamilies, isUncounted } from './countedShells.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
@@ -71,7 +71,7 @@ export type JobFit =
 function requestNames(job: JobDocument): Map<string, string> {
   const names = new Map<string, string>();
   for (const { id } of shellsInOrder(job)) {
-    const label = halfLabel(job.shells[id]!);
+    const label = shellLabel(job.shells[id]!);
     let name = label;
     for (let copy = 2; names.has(name); copy += 1) name = `${label} #${copy}`;
     names.set(name, id);
@@ -396,7 +396,7 @@ export function plannedHalves(
   const half = (name: string) => {
     const shell = asked.shellIds.get(name)!;
     const { wall, band } = job.shells[shell]!;
-    return { shell, label: halfLabel(job.shells[shell]!), wall, ...(band ? { band } : {}) };
+    return { shell, label: shellLabel(job.shells[shell]!), wall, ...(band ? { band } : {}) };
   };
   return Object.fromEntries(
     plan.stations.map(({ id, housing, upper, lower, clearance }) => [

@@ -5,7 +5,7 @@ import type { FitRequestInput } from '../fit/format/fitRequest.js';
 import { fitShellOf } from '../fit/format/fitShellOf.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import type { Reading } from '../part/reading.js';
-import { halfLabel } from '../shell/half.js';
+import { shellLabel } from '../shell/half.js';
 import type { AcceptedChoice, JobDocument } from './jobDocument.js';
 import { type JobFit, jobFit, plannedHalves } from './jobFit.js';
 
@@ -191,5 +191,5 @@ export function jointChoices({ jobs }: JointFit, plan: FitPlan): JointChoice[] {
 /** What a message about a plan made together calls a kind of half. */
 export function drawerLabel(drawer: readonly DrawerLine[], id: string): string {
   const line = drawer.find((one) => one.id === id);
-  return line ? halfLabel(line.half) : id;
+  return line ? shellLabel(line.half) : id;
 }

@@ -13,7 +13,7 @@ import type { Family } from '../part/family.js';
 import type { Feature } from '../part/feature.js';
 import { featureOf, partName } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
-import { halfLabel } from '../shell/half.js';
+import { shellLabel } from '../shell/half.js';
 import type { JobDocument, JobShell } from './jobDocument.js';
 import { countsInSpread, hasRoom, scatterOf } from './jobFit.js';
 import { bandsOf } from './jobMarks.js';
@@ -86,7 +86,7 @@ function question(
     wishes.drawer
       .filter(({ half }) => isSameLine(half, { ...shell, number: undefined }))
       .reduce((sum, line) => sum + freeHalves(line, null), 0);
-  const shells = new Map(halves.map((shell) => [halfLabel(shell), shell]));
+  const shells = new Map(halves.map((shell) => [shellLabel(shell), shell]));
   return {
     ok: true,
     shells,

@@ -79,7 +79,7 @@ export interface HeldThing {
 }
 
 /** What is held, forbidden and aimed at single stations, in their order as it was entered; rods that are kept on a pin last. */
-export function heldInWords({ wishes, rods, rules, shells, unit }: JobDocument): HeldThing[] {
+export function lockedInWords({ wishes, rods, rules, shells, unit }: JobDocument): HeldThing[] {
   const grade = (id: string) => (shells[id] ? `${shells[id].grade} ${shells[id].half} (${shells[id].series})` : id);
   return [
     ...Object.entries(wishes).flatMap(([station, { upper, lower, noShells, unmixed }]): HeldThing[] => [

@@ -1,6 +1,6 @@
 import { formatExactLength, formatLength, WORKED_OUT_DECIMALS } from './formatLength.js';
 import { nanometres } from './nanometres.js';
-import { toldUncertainty } from './uncertainty.js';
+import { shownUncertainty } from './uncertainty.js';
 import { CLEARANCE_DECIMALS, INSTRUMENT_DECIMALS, type Unit } from './unit.js';
 
 /** A length that was worked out, not read, with its unit: to 0.001 mm, or half a tenth. */
@@ -18,7 +18,7 @@ const SPREAD_STEP: Readonly<Record<Unit, number>> = { mm: 1_000, in: 1_270 };
  * @example spreadFigure(2_100, 'mm') // '0.005'
  */
 export function spreadFigure(u: number, unit: Unit): string {
-  const told = nanometres(toldUncertainty(u, SPREAD_STEP[unit]));
+  const told = nanometres(shownUncertainty(u, SPREAD_STEP[unit]));
   return formatExactLength(told, unit, INSTRUMENT_DECIMALS[unit], { most: WORKED_OUT_DECIMALS });
 }
 

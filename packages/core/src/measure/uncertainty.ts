@@ -48,9 +48,9 @@ export const COVERAGE = 2;
  *
  * @param u standard uncertainty, nm
  * @param step what is told apart, nm
- * @example toldUncertainty(2_100, 1_000) // 5000
+ * @example shownUncertainty(2_100, 1_000) // 5000
  */
-export function toldUncertainty(u: number, step: number): number {
+export function shownUncertainty(u: number, step: number): number {
   return Math.max(1, Math.ceil((COVERAGE * u) / step - 1e-9)) * step;
 }
 

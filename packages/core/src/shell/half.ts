@@ -27,19 +27,19 @@ export const halfFields = z.strictObject({
     .optional()
     .describe('Positions it is made for; omitted: every station of its family.'),
 });
-export type Half = z.output<typeof halfFields>;
+export type Shell = z.output<typeof halfFields>;
 
 /** The fields that tell a half, in the order of a table. */
-export const HALF_FIELDS = Object.keys(halfFields.shape) as (keyof Half)[];
+export const HALF_FIELDS = Object.keys(halfFields.shape) as (keyof Shell)[];
 
 /** What tells a half, taken out of a record that says more of it; fields that it does not have are left out. */
-export function halfOf(from: Half): Half {
+export function halfOf(from: Shell): Shell {
   return Object.fromEntries(
     HALF_FIELDS.flatMap((field) => (from[field] === undefined ? [] : [[field, from[field]]])),
-  ) as Half;
+  ) as Shell;
 }
 
-type Kind = Readonly<Pick<Half, 'family' | 'series' | 'grade' | 'half' | 'undersize' | 'positions'>>;
+type Kind = Readonly<Pick<Shell, 'family' | 'series' | 'grade' | 'half' | 'undersize' | 'positions'>>;
 
 /** The places of a text that lists them, as it stands; empty for none, `rear, thrust` for two. */
 export function placesOfText(text: string): string[] {
@@ -57,13 +57,13 @@ export function placesOfText(text: string): string[] {
  */
 export function readPlaces(
   text: string,
-): { readonly ok: true; readonly positions: Half['positions'] } | { readonly ok: false; readonly message: string } {
+): { readonly ok: true; readonly positions: Shell['positions'] } | { readonly ok: false; readonly message: string } {
   const listed = placesOfText(text);
   const read = halfFields.shape.positions.safeParse(listed.length === 0 ? undefined : listed);
   return read.success ? { ok: true, positions: read.data } : { ok: false, message: read.error.issues[0]!.message };
 }
 
-function places({ positions }: Pick<Half, 'positions'>): string {
+function places({ positions }: Pick<Shell, 'positions'>): string {
   return [...(positions ?? [])].sort().join('\n');
 }
 
@@ -80,7 +80,7 @@ export function isSameKind(one: Kind, other: Kind): boolean {
 }
 
 /** What a half is called on screen and in a plan: its grade, its family where it is a rod's, side, place and series. */
-export function halfLabel(half: Kind): string {
+export function shellLabel(half: Kind): string {
   const undersize = half.undersize === undefined ? '' : ` ${half.undersize} under`;
   const place = half.positions === undefined ? '' : `${half.positions.join('/')} `;
   return `${half.grade} ${half.family === 'rod' ? 'rod ' : ''}${place}${half.half} (${half.series}${undersize})`;

@@ -11,37 +11,71 @@ const unit = z.enum(TORQUE_UNITS);
 const final = figure.describe('The last figure of the data sheet, in its unit.');
 const stages = z.int().min(1).max(MOST_STAGES).describe('In how many equal stages it is reached.');
 
+const unequal = z
+  .array(figure)
+  .min(2)
+  .max(MOST_STAGES)
+  .refine(
+    (list) => list.every((value, at) => at === 0 || value > list[at - 1]!),
+    'each stage is higher than the one before',
+  )
+  .optional()
+  .describe('The torque of each stage where the book makes them unequal; the last one is the final torque.');
+
+/** Torques of the stages, in the unit of the figure: as the book gives them, else equal ones. */
+function stagesOf({
+  final,
+  stages,
+  unequal,
+}: {
+  final: number;
+  stages: number;
+  unequal?: number[] | undefined;
+}): number[] {
+  return unequal ?? torqueStages(final, stages);
+}
+
 /** How a fastener is tightened, by the schools that there are: what to do, in figures. */
-export const tighteningSchema = z.discriminatedUnion('school', [
-  z.strictObject({ school: z.literal('stages'), unit, final, stages }),
-  z.strictObject({
-    school: z.literal('angle'),
-    unit,
-    final: final.describe('The torque from which it is turned on.'),
-    stages,
-    angles: z
-      .array(z.number().positive('enter an angle above 0').max(360, 'at most a full turn'))
-      .min(1)
-      .max(4)
-      .describe('Degrees, one pass each.'),
-  }),
-  z.strictObject({
-    school: z.literal('snug'),
-    unit,
-    snug: figure.describe('The low value first, so that both sides carry load.'),
-    final,
-    stages,
-  }),
-  z
-    .strictObject({
-      school: z.literal('stretch'),
+export const tighteningSchema = z
+  .discriminatedUnion('school', [
+    z.strictObject({ school: z.literal('stages'), unit, final, stages, unequal }),
+    z.strictObject({
+      school: z.literal('angle'),
       unit,
-      snug: figure.nullable().describe('Torque from which it is stretched; null: not in the book.'),
-      low: sizeNmSchema,
-      high: sizeNmSchema,
-    })
-    .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' }),
-]);
+      final: final.describe('The torque from which it is turned on.'),
+      stages,
+      unequal,
+      angles: z
+        .array(z.number().positive('enter an angle above 0').max(360, 'at most a full turn'))
+        .min(1)
+        .max(4)
+        .describe('Degrees, one pass each.'),
+    }),
+    z.strictObject({
+      school: z.literal('snug'),
+      unit,
+      snug: figure.describe('The low value first, so that both sides carry load.'),
+      final,
+      stages,
+      unequal,
+    }),
+    z
+      .strictObject({
+        school: z.literal('stretch'),
+        unit,
+        snug: figure.nullable().describe('Torque from which it is stretched; null: not in the book.'),
+        low: sizeNmSchema,
+        high: sizeNmSchema,
+      })
+      .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' }),
+  ])
+  .refine(
+    (one) =>
+      one.school === 'stretch' ||
+      one.unequal === undefined ||
+      (one.unequal.length === one.stages && one.unequal.at(-1) === one.final),
+    { path: ['unequal'], error: 'one torque for each stage, the last one the final torque' },
+  );
 export type Tightening = z.output<typeof tighteningSchema>;
 
 /** What each school is called, and why one would follow it. */
@@ -72,17 +106,17 @@ export function passTargets(tightening: Tightening): PassTarget[] {
   });
   switch (tightening.school) {
     case 'stages':
-      return torqueStages(tightening.final, tightening.stages).map((value) => torque(value));
+      return stagesOf(tightening).map((value) => torque(value));
     case 'angle':
       return [
-        ...torqueStages(tightening.final, tightening.stages).map((value) => torque(value)),
+        ...stagesOf(tightening).map((value) => torque(value)),
         ...tightening.angles.map((degrees): PassTarget => ({ kind: 'angle', degrees })),
       ];
     case 'snug':
       return [
         torque(tightening.snug, 'snug'),
         // A stage that is no more than snug already is not done again.
-        ...torqueStages(tightening.final, tightening.stages)
+        ...stagesOf(tightening)
           .filter((value, at, all) => value > tightening.snug || at === all.length - 1)
           .map((value) => torque(value)),
       ];

@@ -4,7 +4,7 @@ import { nanometres } from '../measure/nanometres.js';
 import { boltOrder, capsFromMiddle } from './boltOrder.js';
 import { stretchFindings } from './boltStretch.js';
 import { type Torque, torqueSchema } from './fastener.js';
-import { passTargets, passText, type Tightening, tighteningText } from './tightening.js';
+import { passTargets, passText, type Tightening, tighteningSchema, tighteningText } from './tightening.js';
 import { passStates, tightenPasses } from './tightenPasses.js';
 import { torqueStages } from './torqueStages.js';
 import { TORQUE_UNITS, torqueEcho, torqueIn } from './torqueUnit.js';
@@ -196,4 +196,17 @@ describe('stretch', () => {
     expect(stretchFindings([bolt('a', 143), bolt('b', 158)], limits)).toEqual([]);
     expect(stretchFindings([bolt('a', 150), bolt('b', 152), bolt('c', 151)], limits)).toEqual([]);
   });
+});
+
+it('unequal stages are passes as the book gives them', () => {
+  const tightening = { school: 'angle', unit: 'Nm', final: 55, stages: 2, unequal: [30, 55], angles: [60] } as const;
+  const passes = passTargets(tighteningSchema.parse(tightening));
+  expect(passes.map((one) => passText(one, 'mm'))).toEqual(['30 N·m', '55 N·m', '60° on']);
+  for (const unequal of [
+    [55, 30],
+    [30, 50],
+    [20, 30, 55],
+  ]) {
+    expect(tighteningSchema.safeParse({ ...tightening, unequal }).success).toBe(false);
+  }
 });

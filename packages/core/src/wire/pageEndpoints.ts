@@ -4,6 +4,7 @@ import { DRAWER_ENDPOINTS } from './drawerWire.js';
 import { type Endpoint, endpoint } from './endpoint.js';
 import { JOB_ENDPOINTS } from './jobWire.js';
 import { LIVE_ENDPOINTS } from './liveWire.js';
+import { SAMPLE_ENDPOINTS } from './sampleWire.js';
 import { SHEET_ENDPOINTS } from './sheetWire.js';
 import { TYPE_ENDPOINTS } from './typeWire.js';
 import { UNSENT_ENDPOINTS } from './unsentWire.js';
@@ -25,6 +26,7 @@ export const PAGE_ENDPOINTS = {
   ...TYPE_ENDPOINTS,
   ...SHEET_ENDPOINTS,
   ...UNSENT_ENDPOINTS,
+  ...SAMPLE_ENDPOINTS,
 } as const;
 export type PageEndpointName = keyof typeof PAGE_ENDPOINTS;
 

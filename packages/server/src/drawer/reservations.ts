@@ -1,5 +1,5 @@
 import type { DocumentFault } from '@fettle/core';
-import { halfLabel, type JobDocument, takenPieces } from '@fettle/core';
+import { type JobDocument, shellLabel, takenPieces } from '@fettle/core';
 import { type EntityManager, In } from 'typeorm';
 import { ProblemError } from '../problem/problem.js';
 import { drawerEntity, reservationEntity } from './drawerEntity.js';
@@ -37,7 +37,7 @@ function takenBy(document: JobDocument): Map<string, Taken> {
       else
         taken.set(shell.line, {
           count: 1,
-          label: halfLabel(shell),
+          label: shellLabel(shell),
           path: `/choice/stations/${station}/${side}/shell`,
         });
     }

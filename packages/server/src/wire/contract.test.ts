@@ -445,6 +445,10 @@ const CASES: Record<EndpointName, Case> = {
     good: async () => [[await ask('forgetUnsent', { browser: randomUUID() }), 200]],
     bad: async () => [await ask('forgetUnsent', { browser: 'mine' }), '/browser'],
   },
+  removeSamples: {
+    good: async () => [[await ask('removeSamples', {}, { by }), 200]],
+    bad: async () => [await ask('removeSamples', {}, { by: '' }), '/by'],
+  },
   fit: {
     good: async () => [[await ask('fit', {}, request), 200]],
     bad: async () => [await ask('fit', {}, { ...request, unit: 'furlong' }), '/unit'],

@@ -3,9 +3,9 @@ import { useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
-import { Button } from '../look/Button.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { useQr } from '../look/useQr.js';
+import { Button } from '../ui/Button.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { useQr } from '../ui/useQr.js';
 import { tell } from '../wire/tell.js';
 import { useActing } from './useActing.js';
 

@@ -1,7 +1,7 @@
 import type { ReactNode } from 'react';
 import { useEffect, useState } from 'react';
 import { useAppSelector } from '../app/store.js';
-import { Field } from '../look/Field.js';
+import { Field } from '../ui/Field.js';
 import { tell } from '../wire/tell.js';
 import { Door } from './Door.js';
 import { useActing } from './useActing.js';

@@ -1,7 +1,7 @@
 import type { FormEvent, ReactNode } from 'react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { Panel, PanelTitle } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Panel, PanelTitle } from '../ui/Panel.js';
 
 const Middle = styled(Panel)`
   width: min(30rem, 100%);

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import { useTitle } from '../app/useTitle.js';
-import { Field } from '../look/Field.js';
-import { Quiet } from '../look/Panel.js';
+import { Field } from '../ui/Field.js';
+import { Quiet } from '../ui/Panel.js';
 import { tell } from '../wire/tell.js';
 import { Door } from './Door.js';
 import { useNewPassword } from './NewPassword.js';

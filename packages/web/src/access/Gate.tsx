@@ -2,7 +2,7 @@ import { useEffect } from 'react';
 import { Outlet, useLocation } from 'react-router';
 import { lazily } from '../app/lazily.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { Panel } from '../look/Panel.js';
+import { Panel } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { lastSession, sessionTold } from './accessSlice.js';
 import { LET_IN_AT } from './letInAt.js';

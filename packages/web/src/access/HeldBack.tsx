@@ -1,9 +1,9 @@
 import { mayDo } from '@fettle/core';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
 import { typedBy } from '../saving/outbox.js';
 import { parcelsTaken } from '../saving/savingSlice.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
 
 /** What somebody else typed here and could not send waits for them; and who may only look is told so before they type. */
 export function HeldBack() {

@@ -1,8 +1,8 @@
 import { useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
 import { useTitle } from '../app/useTitle.js';
-import { Field } from '../look/Field.js';
-import { Panel, Quiet } from '../look/Panel.js';
+import { Field } from '../ui/Field.js';
+import { Panel, Quiet } from '../ui/Panel.js';
 import { tell } from '../wire/tell.js';
 import { Door } from './Door.js';
 import { useActing } from './useActing.js';

@@ -1,6 +1,6 @@
 import { passwordSchema } from '@fettle/core';
 import { type ReactElement, useState } from 'react';
-import { Field } from '../look/Field.js';
+import { Field } from '../ui/Field.js';
 
 /** What is wrong with a new password; null for nothing. */
 function passwordFault(password: string): string | null {

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useTitle } from '../app/useTitle.js';
-import { Field } from '../look/Field.js';
+import { Field } from '../ui/Field.js';
 import { tell } from '../wire/tell.js';
 import { Door } from './Door.js';
 import { useNewPassword } from './NewPassword.js';

@@ -1,7 +1,7 @@
 import type { Session } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { dropLocalNote, localNote, setLocalNote } from '../look/localNotes.js';
-import { setTypist } from '../look/typingNotes.js';
+import { dropLocalNote, localNote, setLocalNote } from '../ui/localNotes.js';
+import { setTypist } from '../ui/typingNotes.js';
 
 /** Who was signed in here last: while the server is away they go on working. */
 const KEY = 'fettle.session';

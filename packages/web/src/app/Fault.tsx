@@ -1,5 +1,5 @@
 import { isRouteErrorResponse, Link, useRouteError } from 'react-router';
-import { Panel, PanelTitle } from '../look/Panel.js';
+import { Panel, PanelTitle } from '../ui/Panel.js';
 import { useTitle } from './useTitle.js';
 
 /** A page that is not there, or one that failed: what was typed is safe either way. */

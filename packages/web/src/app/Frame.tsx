@@ -1,28 +1,32 @@
 import { mayDo } from '@fettle/core';
-import { UserRound } from 'lucide-react';
-import { useEffect } from 'react';
-import { Link, NavLink } from 'react-router';
+import { Menu, UserRound } from 'lucide-react';
+import { type ComponentProps, useEffect, useState } from 'react';
+import { Link, NavLink, useLocation, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { Gate } from '../access/Gate.js';
 import { HeldBack } from '../access/HeldBack.js';
-import { applyAppearance } from '../look/appearanceSlice.js';
-import { fieldBox } from '../look/Field.js';
-import { Notice } from '../look/Notice.js';
-import { useKeptText } from '../look/useKeptText.js';
 import { personNamed } from '../person/personSlice.js';
 import { SavingMark } from '../saving/SavingMark.js';
-import { lazily } from './lazily.js';
+import type { ShortcutsDialog } from '../shortcuts/ShortcutsDialog.js';
+import { listenForShortcuts, shortcutsHere, useShortcut } from '../shortcuts/shortcuts.js';
+import { applyAppearance } from '../ui/appearanceSlice.js';
+import { fieldBox } from '../ui/Field.js';
+import { Notice } from '../ui/Notice.js';
+import { useKeptText } from '../ui/useKeptText.js';
+import { lazily, lazilyWith } from './lazily.js';
 import { useAppDispatch, useAppSelector } from './store.js';
 import { useSettled } from './useSettled.js';
 
 const Bar = styled.header`
   display: flex;
   align-items: center;
-  gap: 1rem;
+  gap: 0.75rem;
   min-height: 56px;
   padding: 0 1.25rem;
   background: var(--surface);
   border-bottom: var(--rule) solid var(--line);
+  .own { display: contents; }
+  .menu { width: 48px; height: 48px; align-items: center; justify-content: center; border: 0; background: none; color: var(--ink); cursor: pointer; }
   .home {
     display: inline-flex; align-items: center; gap: 0.6rem; min-height: var(--target);
     font-size: var(--size-lead); font-weight: 800; letter-spacing: -0.01em; color: var(--ink); text-decoration: none;
@@ -32,9 +36,10 @@ const Bar = styled.header`
   /* What is said of saving may be long: it wraps in its place, and nothing else moves. */
   output { flex: 0 1 auto; min-width: 6rem; justify-content: flex-end; line-height: 1.15; text-wrap: pretty; }
   output svg { flex: none; }
-  @media (min-width: 1261px) { nav { flex: 1 1 auto; } }
+  /* Its place is as wide whatever it says: nothing beside it moves. */
+  @media (min-width: 1261px) { nav { flex: 1 1 auto; } output { flex: 0 0 9rem; } }
   nav a {
-    display: inline-flex; align-items: center; min-height: var(--target); padding: 0 0.65rem; color: var(--ink);
+    display: inline-flex; align-items: center; min-height: var(--target); padding: 0 0.5rem; color: var(--ink);
     font-weight: 600; text-decoration: none; white-space: nowrap;
   }
   nav a:hover { text-decoration: underline; }
@@ -42,10 +47,10 @@ const Bar = styled.header`
   label { flex: 0 1 auto; min-width: 0; display: inline-flex; align-items: center; gap: 0.4rem; font-size: var(--size-small); color: var(--ink-soft); }
   .me { flex: 0 1 auto; min-width: 5rem; display: inline-flex; align-items: center; gap: 0.35rem; min-height: var(--target); max-width: 12rem; font-weight: 600; color: var(--ink); }
   .me span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-  .look { flex: 0 1 12rem; min-width: 9rem; display: inline-flex; align-items: center; gap: 0.4rem; font-size: var(--size-small); color: var(--ink-soft); }
+  .look { flex: 0 1 10rem; min-width: 8.5rem; display: inline-flex; align-items: center; gap: 0.4rem; font-size: var(--size-small); color: var(--ink-soft); }
   .look > :last-child { flex: 1; }
   input { ${fieldBox} width: auto; }
-  input { flex: 0 1 9rem; width: 9rem; min-width: 5rem; }
+  input { flex: 0 1 7rem; width: 7rem; min-width: 5rem; }
   @media (max-width: 1260px) {
     flex-wrap: wrap; gap: 0.25rem 0.75rem; padding: 0.25rem 0.75rem;
     nav { order: 1; flex-basis: 100%; }
@@ -53,10 +58,26 @@ const Bar = styled.header`
     .look { flex: 0 1 auto; min-width: 0; }
     output { min-width: 0; }
   }
+  @media (min-width: 641px) { .menu { display: none; } }
   @media (max-width: 640px) {
+    min-height: 48px; padding: 0 0.25rem 0 0.75rem;
+    output { order: 0; flex: 0 1 auto; }
+    .menu { display: inline-flex; }
+    .own.folded { display: none; }
+    .folded { display: none; }
+    .folded.open { display: flex; flex: 1 1 100%; flex-wrap: wrap; align-items: center; gap: 0.25rem 0.75rem; padding: 0 0.5rem 0.75rem 0; }
+    nav.folded.open { flex-direction: column; align-items: stretch; gap: 0; }
     nav a { padding: 0 0.5rem; }
+    nav a.active { box-shadow: inset 3px 0 0 var(--accent); }
     .look { flex: 1 1 9rem; min-width: 9rem; }
   }
+`;
+
+/** For who comes by keyboard: past the head, to the work. */
+const Skip = styled.a`
+  position: fixed; z-index: 20; left: 0.5rem; top: 0.25rem; padding: 0.6rem 1rem; background: var(--surface); color: var(--accent);
+  border: 2px solid var(--accent); border-radius: var(--radius); font-weight: 600;
+  &:not(:focus) { clip-path: inset(50%); width: 1px; height: 1px; overflow: hidden; padding: 0; border: 0; }
 `;
 
 const Main = styled.main`
@@ -64,9 +85,25 @@ const Main = styled.main`
   display: flex;
   flex-direction: column;
   gap: 0.6rem;
-  @media (max-width: 640px) { padding: 0.5rem 0.75rem 0.75rem; }
+  &:focus { outline: none; }
+  /* What stands at the foot of the page comes after the screen, so that it does not move while the view comes. */
+  @media screen { min-height: 100vh; }
+  @media (max-width: 640px) { padding: 0.25rem 0.75rem 0.75rem; gap: 0.25rem; }
   @media print { padding: 0; }
 `;
+
+const Foot = styled.footer`
+  display: flex; flex-wrap: wrap; gap: 0.25rem 1.5rem; padding: 0 1.25rem 1rem; font-size: var(--size-small);
+  a, button { min-height: 32px; display: inline-flex; align-items: center; padding: 0; border: 0; background: none; color: var(--accent); font: inherit; text-decoration: underline; cursor: pointer; }
+  @media (max-width: 640px) { padding: 0 0.75rem 4rem; }
+`;
+
+const shortcutsDialog = lazilyWith<ComponentProps<typeof ShortcutsDialog>>(
+  async () => (await import('../shortcuts/ShortcutsDialog.js')).ShortcutsDialog,
+);
+
+/** Id of the view's place, where skipping the head leads. */
+const WORK = 'work';
 
 /** How long after the page has come the list of looks is fetched, ms. */
 const LATER_MS = 2000;
@@ -82,7 +119,7 @@ function PersonField() {
         value={text}
         maxLength={60}
         placeholder="your name"
-        autoComplete="off"
+        autoComplete="name"
         onChange={(event) => setText(event.target.value)}
         onBlur={() => {
           dispatch(personNamed(text));
@@ -109,14 +146,14 @@ const LookChoice = lookChoice.View;
 
 /** Fetches what stands beside the views, so that it is there when the server is not. */
 export async function fetchAside(): Promise<void> {
-  for (const { fetch } of [decisions, lookChoice, missingNotice, versionNotice]) await fetch();
+  for (const { fetch } of [decisions, lookChoice, missingNotice, versionNotice, shortcutsDialog]) await fetch();
 }
 
-function AppearanceField() {
+function AppearanceField({ className }: { readonly className: string }) {
   const setting = useAppSelector((state) => state.appearance.setting);
   const isReady = useSettled(true, LATER_MS, false);
   useEffect(() => applyAppearance(setting), [setting]);
-  return <div className="look">{isReady && <LookChoice />}</div>;
+  return <div className={`look ${className}`}>{isReady && <LookChoice />}</div>;
 }
 
 const PAGES = [
@@ -157,11 +194,31 @@ export function Frame() {
     isOn === null || isOut ? null : isOn ? (session?.person?.id ?? null) : '',
   );
   const isLater = useSettled(true, LATER_MS, false);
+  // The menu of a phone, open on the page that it was opened on: another page closes it.
+  const { pathname } = useLocation();
+  const [menuAt, setMenuAt] = useState<string | null>(null);
+  const folded = `folded${menuAt === pathname ? ' open' : ''}`;
+  const [areKeysShown, setKeys] = useState(false);
+  const navigate = useNavigate();
+  useEffect(listenForShortcuts, []);
+  useShortcut('?', 'Keyboard shortcuts', () => setKeys(true));
+  useShortcut('c', 'Quick calculation', isOut ? null : () => void navigate('/sum'));
   const isAsked = useAppSelector(
     ({ saving }) => saving.clashes.length > 0 || saving.refusals.length > 0 || saving.pageFault !== null,
   );
   return (
     <>
+      <Skip
+        href="#work"
+        className="no-print"
+        onClick={(event) => {
+          // The address stays: it is the view's.
+          event.preventDefault();
+          document.getElementById(WORK)?.focus();
+        }}
+      >
+        Skip to content
+      </Skip>
       <Bar className="no-print">
         <Link className="home" to="/">
           <svg width="30" height="30" viewBox="0 0 32 32" aria-hidden>
@@ -173,7 +230,7 @@ export function Frame() {
         {isOut ? (
           <span className="space" />
         ) : (
-          <nav aria-label="Pages">
+          <nav aria-label="Pages" className={folded}>
             {[...PAGES, ...(mayKeep ? [PEOPLE] : [])].map(({ to, label, isWhole }) => (
               <NavLink key={to} to={to} end={isWhole}>
                 {label}
@@ -182,10 +239,19 @@ export function Frame() {
           </nav>
         )}
         <SavingMark isQuiet={isOut} />
-        {isOut ? null : isOn ? <SignedIn /> : <PersonField key={person} />}
-        <AppearanceField />
+        <button
+          type="button"
+          className="menu"
+          aria-label="Menu"
+          aria-expanded={menuAt === pathname}
+          onClick={() => setMenuAt(menuAt === pathname ? null : pathname)}
+        >
+          <Menu aria-hidden size={24} />
+        </button>
+        {isOut ? null : <div className={`own ${folded}`}>{isOn ? <SignedIn /> : <PersonField key={person} />}</div>}
+        <AppearanceField className={folded} />
       </Bar>
-      <Main>
+      <Main id={WORK} tabIndex={-1}>
         {isAsked && <Decisions />}
         {missingOf !== null && isLater && <MissingNotice key={missingOf} person={missingOf} />}
         {isNew && <VersionNotice />}
@@ -193,6 +259,13 @@ export function Frame() {
         <HeldBack />
         <Gate />
       </Main>
+      <Foot className="no-print">
+        <Link to="/guide">Handbook</Link>
+        <button type="button" onClick={() => setKeys(true)}>
+          Keyboard shortcuts
+        </button>
+      </Foot>
+      {areKeysShown && <shortcutsDialog.View shortcuts={shortcutsHere()} onClose={() => setKeys(false)} />}
     </>
   );
 }

@@ -1,4 +1,4 @@
-import { Panel } from '../look/Panel.js';
+import { Panel } from '../ui/Panel.js';
 
 /** Stands where a view will be while its part of the application is on its way. */
 export function Loading() {

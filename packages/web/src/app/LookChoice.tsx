@@ -1,5 +1,5 @@
-import { type AppearanceSetting, appearanceChosen } from '../look/appearanceSlice.js';
-import { Choice } from '../look/Choice.js';
+import { type AppearanceSetting, appearanceChosen } from '../ui/appearanceSlice.js';
+import { Choice } from '../ui/Choice.js';
 import { useAppDispatch, useAppSelector } from './store.js';
 
 const LOOKS = [

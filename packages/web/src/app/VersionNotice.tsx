@@ -1,6 +1,6 @@
 import { useEffect, useState } from 'react';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
 import { takeNewVersion } from './keepPage.js';
 import { useAppSelector } from './store.js';
 

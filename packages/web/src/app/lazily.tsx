@@ -1,5 +1,5 @@
 import { type ComponentType, useEffect, useState } from 'react';
-import { Panel, PanelTitle } from '../look/Panel.js';
+import { Panel, PanelTitle } from '../ui/Panel.js';
 import { Loading } from './Loading.js';
 import { useAppSelector } from './store.js';
 

@@ -5,9 +5,9 @@ import { accessReducer } from '../access/accessSlice.js';
 import { layMoved } from '../drawer/layMoved.js';
 import { visitReducer } from '../job/visitSlice.js';
 import { liveReducer } from '../live/liveSlice.js';
-import { appearanceReducer } from '../look/appearanceSlice.js';
 import { personReducer } from '../person/personSlice.js';
 import { savingReducer } from '../saving/savingSlice.js';
+import { appearanceReducer } from '../ui/appearanceSlice.js';
 import { api } from '../wire/api.js';
 import { versionReducer } from './versionSlice.js';
 

@@ -1,12 +1,13 @@
-import type { StationAssembly } from '@fettle/core';
+import type { StationAssembly, StationCheck } from '@fettle/core';
 import { Printer, SquareCheckBig } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useNarrow } from '../app/useNarrow.js';
 import { useOpenJob } from '../job/JobPage.js';
-import { Button } from '../look/Button.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { TwoColumns } from '../look/TwoColumns.js';
+import { useShortcut } from '../shortcuts/shortcuts.js';
+import { Button } from '../ui/Button.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { TwoColumns } from '../ui/TwoColumns.js';
 import { BuiltPanel, FacePanel } from './BuiltPanel.js';
 import { CheckRow } from './CheckRow.js';
 import { SwapPanel } from './SwapPanel.js';
@@ -63,6 +64,18 @@ function HalvesText({ work, one }: { work: AssemblyWork; one: StationAssembly })
   );
 }
 
+/** Ticks what is open at once, where that is more than one thing; problems are said one by one before. */
+function AllInOrder({ work, checks }: { work: AssemblyWork; checks: readonly StationCheck[] }) {
+  const open = checks.filter(({ isOpen, made, isOutdated }) => isOpen && (isOutdated || made === null));
+  if (open.length < 2) return null;
+  return (
+    <Button $kind="main" onPress={() => work.say(open, { state: 'done' })}>
+      <SquareCheckBig aria-hidden size={20} />
+      All in order
+    </Button>
+  );
+}
+
 /** What is seen to at one station; on a small screen one thing at a time. */
 function StationChecks({ work }: { work: AssemblyWork }) {
   const { station, stations, show } = work;
@@ -81,9 +94,12 @@ function StationChecks({ work }: { work: AssemblyWork }) {
       <Panel aria-label={`Checks at ${station.station}`}>
         <Row style={{ justifyContent: 'space-between' }}>
           <PanelTitle>Assemble {station.station}</PanelTitle>
-          <Quiet>
-            {checks.length - open.length} of {checks.length} checked
-          </Quiet>
+          <Row>
+            <Quiet>
+              {checks.length - open.length} of {checks.length} checked
+            </Quiet>
+            <AllInOrder work={work} checks={before} />
+          </Row>
         </Row>
         <HalvesText work={work} one={station} />
         <List>
@@ -103,6 +119,9 @@ function StationChecks({ work }: { work: AssemblyWork }) {
           <TurnPanel key={station.station} work={work} one={station} />
           {shownAfter.length > 0 && (
             <Panel aria-label={`After tightening ${station.station}`}>
+              <Row style={{ justifyContent: 'flex-end' }}>
+                <AllInOrder work={work} checks={after} />
+              </Row>
               <List>
                 {shownAfter.map((check) => (
                   <CheckRow key={check.place} work={work} check={check} />
@@ -126,6 +145,9 @@ function StationChecks({ work }: { work: AssemblyWork }) {
 /** Putting the engine together: station by station from the middle out, check by check. */
 export function AssemblyView() {
   const work = useAssembly(useOpenJob());
+  const { stations, station, show } = work;
+  const next = stations[(stations.indexOf(station) + 1) % stations.length];
+  useShortcut('s', 'Next station', next && next !== station ? () => show(next.station) : null);
   return (
     <TwoColumns>
       <div>

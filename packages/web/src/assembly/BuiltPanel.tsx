@@ -1,9 +1,9 @@
 import { type Built, FACE_SCHOOLS, FACE_WORDS, thrustKindOf } from '@fettle/core';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { FieldPairs, Fold } from '../look/Fold.js';
-import { Quiet } from '../look/Panel.js';
-import { useKeptText } from '../look/useKeptText.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { FieldPairs, Fold } from '../ui/Fold.js';
+import { Quiet } from '../ui/Panel.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import type { AssemblyWork } from './useAssembly.js';
 
 const NOT_SAID = { value: '', label: 'not set' } as const;

@@ -1,78 +1,85 @@
 import type { StationCheck } from '@fettle/core';
 import { format } from 'date-fns';
-import { Check, CircleAlert, Minus, Square, SquareCheckBig, Undo2 } from 'lucide-react';
+import { CircleAlert, Minus, Undo2 } from 'lucide-react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
+import { Button } from '../ui/Button.js';
+import { Tick } from '../ui/Tick.js';
 import { FoundFields } from './FoundFields.js';
 import type { AssemblyWork } from './useAssembly.js';
 
 const Line = styled.li`
   display: grid;
   grid-template-columns: 2rem minmax(0, 1fr) auto;
-  gap: 0.2rem 0.6rem;
+  gap: 0 0.6rem;
   align-items: center;
-  padding: 0.45rem 0.25rem;
+  padding: 0.3rem 0.25rem;
   border-top: var(--rule) solid var(--line);
-  > svg { align-self: start; margin-top: 0.3rem; }
+  .check { grid-column: 1 / 3; }
+  .check label { gap: 0.9rem; width: 100%; }
   .what { font-size: var(--size-lead); font-weight: 600; line-height: 1.25; }
-  .why { font-size: var(--size-small); color: var(--ink-soft); }
+  > .why { grid-column: 2 / -1; font-size: var(--size-small); color: var(--ink-soft); }
   .acts { display: flex; flex-wrap: wrap; gap: 0.4rem; justify-content: flex-end; }
   > fieldset { grid-column: 2 / -1; }
   @media (max-width: 640px) { .acts { grid-column: 2 / -1; justify-content: flex-start; } }
 `;
 
 const ICONS = {
-  done: <SquareCheckBig aria-hidden size={26} color="var(--inside)" />,
   found: <CircleAlert aria-hidden size={26} color="var(--close)" />,
   'not-here': <Minus aria-hidden size={26} />,
 } as const;
 
 const WORDS = { done: 'done', found: 'found', 'not-here': 'not applicable' } as const;
 
-/** One thing to look at: what and why, and three answers; what was found asks for words and a decision. */
+/** One thing to look at: what and why, a box to tick, and two other answers; what was found asks for words and a decision. */
 export function CheckRow({ work, check }: { work: AssemblyWork; check: StationCheck }) {
   const { say } = work;
   const made = check.isOutdated ? null : check.made;
   const name = `${check.station}, ${check.what}`;
   return (
     <Line>
-      {made ? ICONS[made.state] : <Square aria-hidden size={26} />}
-      <div>
-        <p className="what">{check.what}</p>
-        <p className="why">
-          {check.isOutdated
-            ? 'Parts swapped since. Check again.'
-            : made
-              ? `${WORDS[made.state]}, ${made.by}, ${format(new Date(made.at), 'd MMM HH:mm')}`
-              : check.why}
-        </p>
-      </div>
+      {made && made.state !== 'done' ? (
+        <>
+          {ICONS[made.state]}
+          <p className="what">{check.what}</p>
+        </>
+      ) : (
+        <div className="check">
+          <Tick
+            isSelected={made !== null}
+            onChange={(isSelected) => say([check], isSelected ? { state: 'done' } : null)}
+          >
+            <span className="what">{check.what}</span>
+          </Tick>
+        </div>
+      )}
       <div className="acts">
-        {made ? (
-          made.state !== 'found' && (
-            <Button $kind="quiet" aria-label={`Undo: ${name}`} onPress={() => say(check, null)}>
-              <Undo2 aria-hidden size={18} />
-            </Button>
-          )
-        ) : (
+        {made?.state === 'not-here' && (
+          <Button $kind="quiet" aria-label={`Undo: ${name}`} onPress={() => say([check], null)}>
+            <Undo2 aria-hidden size={18} />
+          </Button>
+        )}
+        {!made && (
           <>
-            <Button aria-label={`OK: ${name}`} onPress={() => say(check, { state: 'done' })}>
-              <Check aria-hidden size={20} />
-              OK
-            </Button>
-            <Button aria-label={`Problem: ${name}`} onPress={() => say(check, { state: 'found' })}>
+            <Button aria-label={`Problem: ${name}`} onPress={() => say([check], { state: 'found' })}>
               Problem
             </Button>
             <Button
               $kind="quiet"
               aria-label={`Not applicable: ${name}`}
-              onPress={() => say(check, { state: 'not-here' })}
+              onPress={() => say([check], { state: 'not-here' })}
             >
               Not applicable
             </Button>
           </>
         )}
       </div>
+      <p className="why">
+        {check.isOutdated
+          ? 'Parts swapped since. Check again.'
+          : made
+            ? `${WORDS[made.state]}, ${made.by}, ${format(new Date(made.at), 'd MMM HH:mm')}`
+            : check.why}
+      </p>
       {made?.state === 'found' && <FoundFields work={work} check={check} name={name} />}
     </Line>
   );

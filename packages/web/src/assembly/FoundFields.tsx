@@ -4,13 +4,13 @@ import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
-import { Ask } from '../look/Ask.js';
-import { Button } from '../look/Button.js';
-import { Field } from '../look/Field.js';
-import { FileButton } from '../look/FileButton.js';
-import { Quiet, Row } from '../look/Panel.js';
-import { useKeptText } from '../look/useKeptText.js';
 import { NOBODY } from '../person/personSlice.js';
+import { Ask } from '../ui/Ask.js';
+import { Button } from '../ui/Button.js';
+import { Field } from '../ui/Field.js';
+import { FileButton } from '../ui/FileButton.js';
+import { Quiet, Row } from '../ui/Panel.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import { refusalInWords } from '../wire/ask.js';
 import { keepPhoto } from './keepPhoto.js';
 import type { AssemblyWork } from './useAssembly.js';
@@ -34,7 +34,7 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
   const take = async (file: File) => {
     setSending({ busy: true, fault: null });
     try {
-      say(check, { photo: await keepPhoto(job.id, by, file) });
+      say([check], { photo: await keepPhoto(job.id, by, file) });
       setSending({ busy: false, fault: null });
     } catch (error) {
       setSending({ busy: false, fault: refusalInWords(error) });
@@ -56,7 +56,7 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
         isLeftOver={words.isLeftOver}
         onBlur={() => {
           words.settled(words.text.trim());
-          if (words.text.trim() !== made?.words) say(check, { words: words.text.trim() });
+          if (words.text.trim() !== made?.words) say([check], { words: words.text.trim() });
         }}
       />
       {made?.photo && (
@@ -90,7 +90,7 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
         }}
       />
       <Row style={{ marginTop: '0.5rem' }}>
-        <Button onPress={() => say(check, { state: 'done' })}>Now OK</Button>
+        <Button onPress={() => say([check], { state: 'done' })}>Now OK</Button>
       </Row>
     </Ask>
   );

@@ -4,12 +4,12 @@ import { useMemo } from 'react';
 import styled from 'styled-components';
 import { useOpenJob } from '../job/JobPage.js';
 import { useDraft } from '../limits/useDraft.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Notice } from '../look/Notice.js';
-import { Quiet, Row } from '../look/Panel.js';
-import { useQr } from '../look/useQr.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Notice } from '../ui/Notice.js';
+import { Quiet, Row } from '../ui/Panel.js';
+import { useQr } from '../ui/useQr.js';
 
 const Sheet = styled.div<{ $wide: number; $high: number; $gap: number }>`
   display: flex;

@@ -2,11 +2,11 @@ import { partName, rodCount, SWAP_PARTS, type Swap, swapText } from '@fettle/cor
 import { format } from 'date-fns';
 import { useState } from 'react';
 import { useDraft } from '../limits/useDraft.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Fold } from '../look/Fold.js';
-import { Quiet, Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Fold } from '../ui/Fold.js';
+import { Quiet, Row } from '../ui/Panel.js';
 import type { AssemblyWork } from './useAssembly.js';
 
 const PARTS = Object.entries(SWAP_PARTS).map(([value, label]) => ({ value: value as Swap['part'], label }));

@@ -8,14 +8,14 @@ import {
   turnText,
 } from '@fettle/core';
 import { format } from 'date-fns';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Fold } from '../look/Fold.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { useKeptChoice } from '../look/useKeptChoice.js';
-import { useKeptText } from '../look/useKeptText.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Fold } from '../ui/Fold.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { useKeptChoice } from '../ui/useKeptChoice.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import type { AssemblyWork } from './useAssembly.js';
 
 const WAYS: readonly { how: HandTurn['how']; label: string }[] = [

@@ -44,10 +44,10 @@ describe('putting an engine together', () => {
     const seen = open();
     expect(seen.current.assembly.station.station).toBe('M2');
     const before = openAt(seen.current.assembly.station);
-    act(() => seen.current.assembly.say(check(seen, 'dry'), { state: 'done' }));
+    act(() => seen.current.assembly.say([check(seen, 'dry')], { state: 'done' }));
     expect(openAt(seen.current.assembly.station)).toBe(before - 1);
     expect(seen.current.job.document.assembly.checks['M2/dry']).toMatchObject({ state: 'done', words: '' });
-    act(() => seen.current.assembly.say(check(seen, 'dry'), null));
+    act(() => seen.current.assembly.say([check(seen, 'dry')], null));
     expect(openAt(seen.current.assembly.station)).toBe(before);
     act(() => seen.current.assembly.show('M3'));
     expect(seen.current.assembly.station.station).toBe('M3');
@@ -56,9 +56,9 @@ describe('putting an engine together', () => {
   it('keeps a finding open until it is decided on, its picture and words together', () => {
     const seen = open();
     const photo = '00000000-0000-4000-8000-0000000000ee';
-    act(() => seen.current.assembly.say(check(seen, 'hole'), { state: 'found' }));
-    act(() => seen.current.assembly.say(check(seen, 'hole'), { words: 'half covered' }));
-    act(() => seen.current.assembly.say(check(seen, 'hole'), { photo }));
+    act(() => seen.current.assembly.say([check(seen, 'hole')], { state: 'found' }));
+    act(() => seen.current.assembly.say([check(seen, 'hole')], { words: 'half covered' }));
+    act(() => seen.current.assembly.say([check(seen, 'hole')], { photo }));
     expect(check(seen, 'hole')).toMatchObject({ isOpen: true, made: { state: 'found', words: 'half covered', photo } });
     act(() => seen.current.assembly.decide(check(seen, 'hole'), 'left as it is'));
     expect(check(seen, 'hole')).toMatchObject({ isOpen: false, made: { decision: { words: 'left as it is' } } });
@@ -68,7 +68,7 @@ describe('putting an engine together', () => {
 
   it('says how the shaft turns, and asks again for what rested on swapped parts', () => {
     const seen = open();
-    act(() => seen.current.assembly.say(check(seen, 'dry'), { state: 'found', words: 'a burr' }));
+    act(() => seen.current.assembly.say([check(seen, 'dry')], { state: 'found', words: 'a burr' }));
     act(() => seen.current.assembly.turn('M2', { how: 'stiff', angle: 90, breakaway: { value: 12, unit: 'Nm' } }));
     expect(seen.current.assembly.station.turn).toMatchObject({ how: 'stiff', angle: 90 });
     act(() => seen.current.assembly.swap({ part: 'cap', one: 'M2', other: 'M3', reason: 'numbers misread' }));
@@ -83,7 +83,7 @@ describe('putting an engine together', () => {
     expect(again.current.assembly.station.isTurnOpen).toBe(true);
     expect(check(again, 'dry')).toMatchObject({ isOutdated: true, isOpen: true });
     // Said once more, it begins anew.
-    act(() => again.current.assembly.say(check(again, 'dry'), { state: 'done' }));
+    act(() => again.current.assembly.say([check(again, 'dry')], { state: 'done' }));
     expect(again.current.job.document.assembly.checks['M2/dry']).toMatchObject({ state: 'done', words: '' });
     act(() => again.current.assembly.turn('M2', null));
     expect(again.current.job.document.assembly.turns).toEqual({});

@@ -29,8 +29,8 @@ export interface AssemblyWork {
   /** The station that is put together now: the one that was touched, else the first with something open. */
   readonly station: StationAssembly;
   readonly show: (station: string) => void;
-  /** Says that a check was made; null takes it back. */
-  readonly say: (check: StationCheck, said: Said | null) => void;
+  /** Says that checks of a station were made; null takes them back. */
+  readonly say: (checks: readonly StationCheck[], said: Said | null) => void;
   readonly decide: (check: StationCheck, words: string) => void;
   readonly turn: (station: string, turned: Pick<HandTurn, 'how' | 'angle' | 'breakaway'> | null) => void;
   readonly swap: (swap: Pick<Swap, 'part' | 'one' | 'other' | 'reason'>) => void;
@@ -60,18 +60,30 @@ export function useAssembly(job: OpenJob): AssemblyWork {
     station:
       stations.find(({ station }) => station === asked) ?? stations.find((one) => openAt(one) > 0) ?? stations[0]!,
     show,
-    say: (check, said) =>
+    say: (these, said) => {
+      const [first] = these;
+      if (!first) return;
+      const what =
+        these.length === 1
+          ? `${first.what.toLowerCase()}, ${first.station}`
+          : `${these.length} checks at ${first.station}`;
       set(
         ({ checks }) => {
-          const { [check.place]: before, ...others } = checks;
-          if (said === null) return { checks: others };
-          const blank = { state: 'done' as const, words: '', photo: null, decision: null };
-          // Parts that changed places since make it another check.
-          const known = check.isOutdated ? blank : (before ?? blank);
-          return { checks: { ...others, [check.place]: { ...known, ...said, ...stamp() } } };
+          const after = { ...checks };
+          for (const { place, isOutdated } of these) {
+            const { [place]: before } = after;
+            delete after[place];
+            if (said === null) continue;
+            const blank = { state: 'done' as const, words: '', photo: null, decision: null };
+            // Parts that changed places since make it another check.
+            const known = isOutdated ? blank : (before ?? blank);
+            after[place] = { ...known, ...said, ...stamp() };
+          }
+          return { checks: after };
         },
-        `${said === null ? 'check taken back' : 'checked'}: ${check.what.toLowerCase()}, ${check.station}`,
-      ),
+        `${said === null ? 'check undone' : 'checked'}: ${what}`,
+      );
+    },
     decide: (check, words) =>
       set(({ checks }) => {
         const known = checks[check.place];

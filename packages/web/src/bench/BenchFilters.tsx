@@ -1,5 +1,5 @@
 import { STAGES, type Stage, stageName } from '@fettle/core';
-import { Choice } from '../look/Choice.js';
+import { Choice } from '../ui/Choice.js';
 
 interface BenchFiltersProps {
   readonly stage: Stage | null;

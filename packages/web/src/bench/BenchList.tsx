@@ -1,4 +1,4 @@
-import { type JobSummary, STAGES } from '@fettle/core';
+import { type JobSummary, mayDo, STAGES } from '@fettle/core';
 import { Plus } from 'lucide-react';
 import { type ComponentProps, useEffect, useMemo, useState } from 'react';
 import { Link, useNavigate, useSearchParams } from 'react-router';
@@ -8,15 +8,16 @@ import { useAppSelector } from '../app/store.js';
 import { useSetQuery } from '../app/useQuery.js';
 import { useSettled } from '../app/useSettled.js';
 import { useTitle } from '../app/useTitle.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Row } from '../look/Panel.js';
-import { SearchField } from '../look/SearchField.js';
 import { NOBODY } from '../person/personSlice.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Quiet, Row } from '../ui/Panel.js';
+import { SearchField } from '../ui/SearchField.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 import type { BenchFilters } from './BenchFilters.js';
 import { type BenchFilter, EnginePage, type OffBench } from './EnginePage.js';
+import { SamplesNotice } from './SamplesNotice.js';
 import { TakenOff } from './TakenOff.js';
 
 const Title = styled.h1`
@@ -79,7 +80,11 @@ export function BenchList() {
   const [fault, setFault] = useState<string | null>(null);
   const [gone, setGone] = useState<Gone | null>(null);
   const [people, setPeople] = useState<readonly string[]>([]);
+  const [areSamples, setSamples] = useState(false);
   const isReady = useSettled(true, LATER_MS, false);
+  const mayRemove = useAppSelector(
+    ({ access }) => access.isOn === false || mayDo(access.session?.person?.role ?? null, 'bench'),
+  );
   const waiting = useAppSelector((state) => state.saving.parcels).filter((parcel) => parcel.kind === 'create');
   useEffect(() => {
     setQuery({ words: words === '' ? null : words });
@@ -104,7 +109,12 @@ export function BenchList() {
   return (
     <>
       <Row style={{ justifyContent: 'space-between', alignItems: 'end' }}>
-        <Title>Engines</Title>
+        <div style={{ flex: '1 1 22rem' }}>
+          <Title>Engines</Title>
+          <Quiet>
+            Fettle selects bearing shells and shims from your measurements and shows the clearance at every station.
+          </Quiet>
+        </div>
         <Row style={{ alignItems: 'end' }}>
           <SearchField label="Find an engine" placeholder="name, number" value={typed} onChange={setTyped} />
           <FilterPlace>
@@ -136,6 +146,7 @@ export function BenchList() {
           the server.
         </Notice>
       ))}
+      {mayRemove && <SamplesNotice areThere={areSamples} by={by} />}
       {starts.map((after, at) => (
         <EnginePage
           key={[words, stage, person, after].join('|')}
@@ -145,6 +156,7 @@ export function BenchList() {
           onMore={(next) => setPages({ filter, after: [...starts.slice(1).flatMap((one) => one ?? []), next] })}
           onOff={takeOff}
           onPeople={setPeople}
+          onSamples={setSamples}
         />
       ))}
       <TakenOff onBack={(job) => bringBack({ ...job, isFitted: false })} />

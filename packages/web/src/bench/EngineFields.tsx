@@ -1,7 +1,7 @@
 import { Controller } from 'react-hook-form';
 import styled from 'styled-components';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from './options.js';
 import type { NewEngineForm } from './useNewEngine.js';
 
@@ -12,10 +12,13 @@ const Fields = styled.div`
   > * { grid-column: span 3; }
   > .wide { grid-column: span 6; }
   > .narrow { grid-column: span 2; }
+  @media (max-width: 900px) { > *, > .narrow { grid-column: span 4; } > .wide { grid-column: span 8; } }
+  @media (max-width: 640px) { > *, > .narrow { grid-column: span 6; } > .wide { grid-column: 1 / -1; } }
 `;
 
 /** What an engine is: its name, and its sheet from the library or typed here. */
-export function EngineFields({ control, proposeRods, library, isTyped, isTried, nameFault, faults }: NewEngineForm) {
+export function EngineFields(engine: NewEngineForm) {
+  const { control, proposeRods, library, isTyped, isTried, nameFault, faults, isNameAsked } = engine;
   return (
     <Fields>
       <Controller
@@ -138,6 +141,23 @@ export function EngineFields({ control, proposeRods, library, isTyped, isTried, 
             />
           </div>
         ))}
+      {isNameAsked && (
+        <Controller
+          name="fitter"
+          control={control}
+          render={({ field }) => (
+            <Field
+              label="Your name"
+              value={field.value}
+              onChange={field.onChange}
+              onBlur={field.onBlur}
+              maxLength={60}
+              autoComplete="name"
+              hint="Saved with every reading."
+            />
+          )}
+        />
+      )}
     </Fields>
   );
 }

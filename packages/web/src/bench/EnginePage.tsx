@@ -1,15 +1,16 @@
-import { dueOn, groupProgress, type JobSummary, type Stage, stageName } from '@fettle/core';
+import { dueOn, groupProgress, isSample, type JobSummary, type Stage, stageName } from '@fettle/core';
 import { intlFormatDistance } from 'date-fns';
 import { ArrowRight, Trash2, TriangleAlert } from 'lucide-react';
-import { useEffect, useState } from 'react';
+import { useEffect, useLayoutEffect, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
 import { today } from '../app/today.js';
 import { StageShape } from '../job/StageMark.js';
-import { Ask } from '../look/Ask.js';
-import { Button } from '../look/Button.js';
-import { Panel, Quiet, Row } from '../look/Panel.js';
+import { Ask } from '../ui/Ask.js';
+import { Button } from '../ui/Button.js';
+import { Panel, Quiet, Row } from '../ui/Panel.js';
+import { Sample } from '../ui/Sample.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { useLookedAtEvery } from '../wire/polling.js';
@@ -88,7 +89,7 @@ function EngineCard({ job, onOff }: CardProps) {
     <Card>
       <div>
         <h2>
-          <Link to={`/engines/${job.id}/${next}`}>{job.name}</Link>
+          <Link to={`/engines/${job.id}/${next}`}>{job.name}</Link> <Sample id={job.id} />
         </h2>
         <Quiet>
           {job.mains} {job.mains === 1 ? 'main' : 'mains'}, {job.rods} {job.rods === 1 ? 'rod' : 'rods'},{' '}
@@ -162,10 +163,12 @@ interface EnginePageProps {
   readonly onOff: CardProps['onOff'];
   /** Told who has touched an engine last, whenever that is read. */
   readonly onPeople: (people: readonly string[]) => void;
+  /** Told whether a sample is among the engines of this page. */
+  readonly onSamples: (areThere: boolean) => void;
 }
 
 /** One page of the engines on the benches, last touched first. */
-export function EnginePage({ after, filter, isLast, onMore, onOff, onPeople }: EnginePageProps) {
+export function EnginePage({ after, filter, isLast, onMore, onOff, onPeople, onSamples }: EnginePageProps) {
   const { words, stage, person } = filter;
   const asked = {
     words,
@@ -178,6 +181,9 @@ export function EnginePage({ after, filter, isLast, onMore, onOff, onPeople }: E
   useEffect(() => {
     if (people) onPeople(people);
   }, [people, onPeople]);
+  const areSamples = data?.jobs.some(({ id }) => isSample(id)) ?? false;
+  // Before the list is painted: nothing moves when the line above it comes.
+  useLayoutEffect(() => onSamples(areSamples), [areSamples, onSamples]);
   const isAway = useAppSelector((state) => state.saving.unreachable);
   if (!data) {
     const isRefused = error && 'kind' in error && error.kind !== 'unreachable';

@@ -1,13 +1,23 @@
 import { type LimitKey, limitName } from '@fettle/core';
 import { useNavigate } from 'react-router';
+import styled from 'styled-components';
 import { useTitle } from '../app/useTitle.js';
 import { LimitsTable } from '../limits/LimitsTable.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
+import { Button } from '../ui/Button.js';
+import { focusFirstFault } from '../ui/focusFirstFault.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { EngineFields } from './EngineFields.js';
 import { useNewEngine } from './useNewEngine.js';
+
+/** In sight however long the sheet is, and after its fields. */
+const Foot = styled(Row)`
+  position: sticky;
+  bottom: 0;
+  padding: 0.6rem 0;
+  background: var(--bg);
+`;
 
 /** Starts an engine: what it is, and what its data sheet says. */
 export function NewEngine() {
@@ -21,22 +31,14 @@ export function NewEngine() {
       onSubmit={(event) => {
         event.preventDefault();
         submit();
+        focusFirstFault(event.currentTarget);
       }}
       style={{ display: 'flex', flexDirection: 'column', gap: '0.75rem' }}
       noValidate
       aria-label="New engine"
     >
-      <Row style={{ justifyContent: 'space-between' }}>
-        <PanelTitle as="h1">New engine</PanelTitle>
-        <Row>
-          <Button onPress={() => navigate('/')}>Back</Button>
-          <Button $kind="main" type="submit">
-            Create engine
-          </Button>
-        </Row>
-      </Row>
+      <PanelTitle as="h1">New engine</PanelTitle>
       {fault && <Notice urgent>The library cannot be read: {fault}</Notice>}
-      {isTried && (isTyped ? !isReady : nameFault !== null) && <Notice urgent>Check the marked fields.</Notice>}
       <Panel>
         <EngineFields {...engine} />
         {isTyped && layout && <ShaftDrawing layout={layout} height={110} />}
@@ -69,6 +71,13 @@ export function NewEngine() {
           />
         </Panel>
       )}
+      <Foot>
+        <Button $kind="main" type="submit">
+          Create engine
+        </Button>
+        <Button onPress={() => navigate('/')}>Back</Button>
+        {isTried && (isTyped ? !isReady : nameFault !== null) && <Notice urgent>Check the marked fields.</Notice>}
+      </Foot>
     </form>
   );
 }

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { useAppSelector } from '../app/store.js';
-import { Panel, PanelTitle } from '../look/Panel.js';
+import { Panel, PanelTitle } from '../ui/Panel.js';
 
 /** The bench while the server does not answer: what can be gone on with here, and what cannot. */
 export function Offline() {

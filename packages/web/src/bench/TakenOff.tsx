@@ -1,8 +1,8 @@
 import type { JobSummary } from '@fettle/core';
 import { RotateCcw } from 'lucide-react';
 import { useState } from 'react';
-import { Button } from '../look/Button.js';
-import { Panel, Quiet, Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Panel, Quiet, Row } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { useLookedAtEvery } from '../wire/polling.js';
 import { List } from './EnginePage.js';

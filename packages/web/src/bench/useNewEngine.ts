@@ -19,9 +19,9 @@ import { newId } from '../app/newId.js';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { type Library, useLibrary } from '../engineType/useLibrary.js';
 import { EMPTY_LIMIT, type LimitText, readLimit } from '../limits/limitText.js';
-import { noteDone, notedText, noteText } from '../look/typingNotes.js';
-import { NOBODY } from '../person/personSlice.js';
+import { NOBODY, personNamed } from '../person/personSlice.js';
 import { parcelAdded } from '../saving/savingSlice.js';
+import { noteDone, notedText, noteText } from '../ui/typingNotes.js';
 import { layoutOfText } from './layoutText.js';
 
 export interface EngineForm {
@@ -38,6 +38,8 @@ export interface EngineForm {
   caps: Material;
   rodMaterial: Material;
   limits: Record<LimitKey, LimitText>;
+  /** The fitter's name, asked for where this device has none yet. */
+  fitter: string;
 }
 
 const BLANK: EngineForm = {
@@ -51,7 +53,8 @@ const BLANK: EngineForm = {
   block: 'unknown',
   caps: 'unknown',
   rodMaterial: 'unknown',
-  withRods: 'no',
+  withRods: 'yes',
+  fitter: '',
   limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, EMPTY_LIMIT])) as Record<LimitKey, LimitText>,
 };
 const DRAFT_KEY = 'fettle.draft.new-engine';
@@ -107,6 +110,8 @@ export interface NewEngineForm {
   /** Whether it was tried to start it: then each box says what it wants. */
   readonly isTried: boolean;
   readonly isReady: boolean;
+  /** Whether nobody has given a name on this device yet: it is asked for once, here. */
+  readonly isNameAsked: boolean;
   readonly submit: () => void;
 }
 
@@ -114,7 +119,8 @@ export interface NewEngineForm {
 export function useNewEngine(): NewEngineForm {
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const named = useAppSelector((state) => state.person.name);
+  const isSignedIn = useAppSelector((state) => state.access.isOn === true);
   const [query] = useSearchParams();
   const asked = query.get('type');
   // Whoever comes from a type starts an engine of it, with what else was typed here before.
@@ -134,11 +140,15 @@ export function useNewEngine(): NewEngineForm {
   const nameFault = form.name.trim() === '' ? 'Give the engine a name, with its number if it has one.' : null;
   const isRead = Object.values(limits).every((one) => Object.keys(one.faults).length === 0);
   const isReady = nameFault === null && (isTyped ? layout !== null && isRead : library.view !== null);
+  const isNameAsked = !isSignedIn && named === '';
   const start = () => {
     setTried(true);
     const document = isReady ? documentOfForm(form, library.view, layout, limits) : null;
     if (!document) return;
     const jobId = newId();
+    const fitter = form.fitter.trim();
+    if (isNameAsked && fitter !== '') dispatch(personNamed(fitter));
+    const by = (isNameAsked ? fitter : named) || NOBODY;
     dispatch(parcelAdded({ kind: 'create', id: newId(), jobId, by, document }));
     isStarted.current = true;
     noteDone(DRAFT_KEY);
@@ -163,6 +173,7 @@ export function useNewEngine(): NewEngineForm {
     nameFault,
     isTried,
     isReady,
+    isNameAsked,
     submit: () => void submit(),
   };
 }

@@ -1,6 +1,6 @@
 import { type BarredPair, CLEARANCE_DECIMALS, formatLength, type JobDocument, type JobStation } from '@fettle/core';
-import { Button } from '../look/Button.js';
-import { Quiet, Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Quiet, Row } from '../ui/Panel.js';
 import { usePairs } from './usePairs.js';
 import type { Play } from './usePlay.js';
 

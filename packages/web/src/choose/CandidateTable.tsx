@@ -10,9 +10,9 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { Quiet, Table } from '../look/Panel.js';
-import { ShowMore } from '../look/ShowMore.js';
-import { StateShape } from '../look/StateMark.js';
+import { Quiet, Table } from '../ui/Panel.js';
+import { ShowMore } from '../ui/ShowMore.js';
+import { StateShape } from '../ui/StateMark.js';
 import { moreOff } from './meanOff.js';
 import { usePairs } from './usePairs.js';
 import type { StationChoices } from './useStationChoices.js';

@@ -1,12 +1,13 @@
 import type { ShaftShow } from '@fettle/core';
-import { heldInWords, planOffTarget } from '@fettle/core';
+import { lockedInWords, planOffTarget } from '@fettle/core';
 import { Columns3 } from 'lucide-react';
 import styled from 'styled-components';
 import { useQuery } from '../app/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
+import { useShortcut } from '../shortcuts/shortcuts.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
 import { ComparePlans } from './ComparePlans.js';
 import { choosingRows } from './choosingRows.js';
 import { DrawerLeft } from './DrawerLeft.js';
@@ -22,7 +23,7 @@ const Columns = styled.div`
   grid-template-columns: minmax(0, 1fr) 21.5rem;
   gap: 0.75rem;
   align-items: start;
-  @media (max-width: 1080px) { grid-template-columns: minmax(0, 1fr); }
+  @container stage (max-width: 1040px) { grid-template-columns: minmax(0, 1fr); }
   > div { display: flex; flex-direction: column; gap: 0.75rem; min-width: 0; }
 `;
 
@@ -56,18 +57,13 @@ export function ChooseView() {
   const { readAgain } = choosing;
   const atHand = useAtHand(document, chosen.stations);
   const rows = choosingRows({ ...chosen, atHand, document, halves, visible, readAgain, onOpen: setOpen });
-  const held = heldInWords(document);
+  const held = lockedInWords(document);
+  const at = visible.findIndex(({ id }) => id === open?.id);
+  const next = visible[(at + 1) % visible.length];
+  useShortcut('s', 'Next station', next ? () => setOpen(next.id) : null);
   return (
     <Columns>
       <div>
-        <ShaftLine
-          layout={layout}
-          rows={rows}
-          show={show}
-          drawingHeight={98}
-          selected={open?.id ?? null}
-          onSelect={setOpen}
-        />
         <PlanBar
           document={document}
           readings={readings}
@@ -79,6 +75,14 @@ export function ChooseView() {
           onShow={showWhich}
           onAccept={accept}
           onWithdraw={choosing.withdraw}
+        />
+        <ShaftLine
+          layout={layout}
+          rows={rows}
+          show={show}
+          drawingHeight={98}
+          selected={open?.id ?? null}
+          onSelect={setOpen}
         />
         <Tools>
           {withRods && <Choice label="Show" value={show} options={SHOWS} onChange={setShow} />}

@@ -14,8 +14,8 @@ import {
 } from '@fettle/core';
 import { Link } from 'react-router';
 import { newId } from '../app/newId.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
 import type { Play } from './usePlay.js';
 
 interface ConflictsProps {

@@ -12,9 +12,9 @@ import {
 } from '@fettle/core';
 import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
-import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
-import { ShowMore } from '../look/ShowMore.js';
-import { useShown } from '../look/useShown.js';
+import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
+import { ShowMore } from '../ui/ShowMore.js';
+import { useShown } from '../ui/useShown.js';
 import { resultOf } from './fitSearch.js';
 import { useAsked } from './useAsked.js';
 

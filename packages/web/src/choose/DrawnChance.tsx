@@ -11,8 +11,8 @@ import {
   spreadFigure,
 } from '@fettle/core';
 import { useEffect, useMemo, useState } from 'react';
-import { Button } from '../look/Button.js';
-import { Quiet } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Quiet } from '../ui/Panel.js';
 import { FitSearcher } from './fitSearch.js';
 
 const drawer = new FitSearcher();

@@ -1,8 +1,6 @@
 import {
   type AcceptedChoice,
-  formatExactLength,
   formatLength,
-  INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobFit,
   type LeftOut,
@@ -18,10 +16,11 @@ import { Check, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { Ask } from '../look/Ask.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Row } from '../look/Panel.js';
+import { useShortcut } from '../shortcuts/shortcuts.js';
+import { Ask } from '../ui/Ask.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Row } from '../ui/Panel.js';
 import { Conflicts } from './Conflicts.js';
 import { gapText, moreOff } from './meanOff.js';
 import type { SelectionFacts } from './selectionFacts.js';
@@ -184,6 +183,11 @@ export function PlanBar(props: PlanBarProps) {
   const [isAsked, setAsked] = useState(false);
   const { asked, plan, halves, fault, progress } = job;
   const { unit, choice } = document;
+  const isAccepted = choice !== null && sameHalves(choice.stations, halves);
+  const accept = () => (doubts.length > 0 ? setAsked(true) : onAccept());
+  const isFound = plan?.status === 'optimal' || plan?.status === 'feasible';
+  const mayAccept = asked.ok && !fault && !job.isCancelled && isFound && !isAccepted;
+  useShortcut('a', 'Accept selection', mayAccept ? accept : null);
   const leftOut = asked.leftOut.length > 0 ? `${leftOutText(asked.leftOut)}: left out.` : '';
   if (!asked.ok) {
     const { text, to, link } = NO_CHOICE[asked.reason];
@@ -227,12 +231,10 @@ export function PlanBar(props: PlanBarProps) {
       </>
     );
   }
-  const spread = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const fine = (value: Nanometres) => `${formatLength(value, unit, unit === 'mm' ? 4 : 5)} ${unit}`;
   const { off, mixed } = facts;
   const total = rodCount(document.layout);
   const changed = changeText(document, job);
-  const isAccepted = choice !== null && sameHalves(choice.stations, halves);
   const other = showing === 'best' ? 'accepted' : 'best';
   // The sentence is of the selection that the line shows; only of the best one it is known whether it is proven.
   const isOfBest = showing === 'best' || isAccepted;
@@ -245,6 +247,11 @@ export function PlanBar(props: PlanBarProps) {
   return (
     <Bar>
       <p>
+        {off && (
+          <>
+            Worst {off.station}: <span className="figure">{fine(off.worst)}</span> off target.{' '}
+          </>
+        )}
         <strong>
           {which} for {facts.stations.main} of {document.layout.mains} mains
           {document.withRods && ` and ${facts.stations.rod} of ${total} rods`}
@@ -252,8 +259,7 @@ export function PlanBar(props: PlanBarProps) {
         </strong>{' '}
         {off && (
           <>
-            Off target: average <span className="figure">{fine(off.mean)}</span>, worst{' '}
-            <span className="figure">{fine(off.worst)}</span> at {off.station};{' '}
+            Average off target <span className="figure">{fine(off.mean)}</span>;{' '}
           </>
         )}
         {(['main', 'rod'] as const).map((family) => {
@@ -262,7 +268,7 @@ export function PlanBar(props: PlanBarProps) {
             found !== undefined && (
               <span key={family}>
                 {family === 'main' ? `spread along the ${spreadMainsText(document)}` : 'along the rods'}{' '}
-                <span className="figure">{spread(found)}</span> {unit};{' '}
+                <span className="figure">{fine(found)}</span>;{' '}
               </span>
             )
           );
@@ -308,11 +314,7 @@ export function PlanBar(props: PlanBarProps) {
           Accepted
         </Button>
       ) : (
-        <Button
-          $kind={isAsked ? 'plain' : 'main'}
-          aria-expanded={isAsked}
-          onPress={() => (doubts.length > 0 ? setAsked(true) : onAccept())}
-        >
+        <Button $kind={isAsked ? 'plain' : 'main'} aria-expanded={isAsked} onPress={accept}>
           Accept selection
         </Button>
       )}

@@ -12,9 +12,9 @@ import { Pin, PinOff } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { useDrag, useDrop } from 'react-aria';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { useWidth } from '../shaft/useWidth.js';
+import { Button } from '../ui/Button.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { resultOf } from './fitSearch.js';
 import { type MoreOff, meanOffNm, moreOff } from './meanOff.js';
 import { useAsked } from './useAsked.js';
@@ -215,7 +215,7 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
         </div>
         <div className="slots">
           {numbers.map((number) => (
-            <PinSlot key={number} number={number} shells={grade(number)} onRod={(rod) => play.keepRod(rod, number)} />
+            <PinSlot key={number} number={number} shells={grade(number)} onRod={(rod) => play.lockRod(rod, number)} />
           ))}
         </div>
       </Board>
@@ -243,7 +243,7 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
                 </span>
                 <Button
                   aria-label={isKept ? `Unlock R${open}` : `Lock R${open} on P${pin}`}
-                  onPress={() => play.keepRod(open, isKept ? null : pin)}
+                  onPress={() => play.lockRod(open, isKept ? null : pin)}
                 >
                   {isKept ? <PinOff aria-hidden size={18} /> : <Pin aria-hidden size={18} />}
                   {isKept ? 'Unlock' : 'Lock'}

@@ -1,9 +1,9 @@
 import { type AcceptedChoice, type JobDocument, type JobStation, rodCount, rodLabel } from '@fettle/core';
 import { Ban, Pin, PinOff } from 'lucide-react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
 import { LengthField } from '../measure/LengthField.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
 import type { Play } from './usePlay.js';
 
 const Acts = styled.div`
@@ -110,7 +110,7 @@ export function StationActs({ job, document, station, halves, play }: StationAct
               })),
             ]}
             onChange={(rod) =>
-              rod === '' ? play.keepRod(Number(keptRod), null) : play.keepRod(Number(rod), station.number)
+              rod === '' ? play.lockRod(Number(keptRod), null) : play.lockRod(Number(rod), station.number)
             }
           />
         )}

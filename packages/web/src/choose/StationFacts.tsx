@@ -13,7 +13,7 @@ import {
 } from '@fettle/core';
 import { CleanUpText } from '../codes/CleanUpText.js';
 import { disagreementText } from '../codes/disagreementText.js';
-import { Quiet } from '../look/Panel.js';
+import { Quiet } from '../ui/Panel.js';
 
 function FindingText({ station, unit }: { station: JobStation; unit: JobDocument['unit'] }) {
   return station.findings.map(({ feature, kind, by, side }) => (

@@ -16,10 +16,10 @@ import {
 import { format } from 'date-fns';
 import { X } from 'lucide-react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { OpenedPanel } from '../look/OpenedPanel.js';
-import { PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { StateMark } from '../look/StateMark.js';
+import { Button } from '../ui/Button.js';
+import { OpenedPanel } from '../ui/OpenedPanel.js';
+import { PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { StateMark } from '../ui/StateMark.js';
 import { Barred } from './Barred.js';
 import { CandidateTable } from './CandidateTable.js';
 import { DrawnChance } from './DrawnChance.js';

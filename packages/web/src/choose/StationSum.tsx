@@ -16,7 +16,7 @@ import {
   warmClearance,
 } from '@fettle/core';
 import styled from 'styled-components';
-import { Quiet } from '../look/Panel.js';
+import { Quiet } from '../ui/Panel.js';
 
 const Sum = styled.table`
   width: 100%;

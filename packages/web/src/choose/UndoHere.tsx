@@ -1,7 +1,7 @@
 import { Undo2 } from 'lucide-react';
 import type { OpenJob } from '../job/useJob.js';
 import { useUndo } from '../job/useUndo.js';
-import { Button } from '../look/Button.js';
+import { Button } from '../ui/Button.js';
 
 /** Takes back what was tried last, beside what it changed; nothing where nothing was tried. */
 export function UndoHere({ job }: { readonly job: OpenJob }) {

@@ -21,11 +21,11 @@ import { Pin } from 'lucide-react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { paintOf } from '../codes/paintOf.js';
-import { GradeName } from '../look/GradeSwatch.js';
-import { StateShape } from '../look/StateMark.js';
 import { ClearanceGauge, gaugeScale } from '../shaft/ClearanceGauge.js';
 import { GaugeAxis } from '../shaft/GaugeAxis.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
+import { GradeName } from '../ui/GradeSwatch.js';
+import { StateShape } from '../ui/StateMark.js';
 import type { ChosenStations } from './chosenStations.js';
 
 const GAUGE_HEIGHT = 152;

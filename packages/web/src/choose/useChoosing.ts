@@ -55,7 +55,7 @@ export function useChoosing(job: OpenJob): Choosing {
   const { layout, choice, withRods } = document;
   const [selected, setOpen] = useQuery('station');
   const [wanted, showWhich] = useState<'best' | 'accepted'>('accepted');
-  const [show, setShow] = useState<ShaftShow>(layout.mains + rodCount(layout) > MOST_COLUMNS ? 'rods' : 'both');
+  const [show, setShow] = useState<ShaftShow>(layout.mains + rodCount(layout) > MOST_COLUMNS ? 'mains' : 'both');
   const free = useFreeHalves(job);
   const plan = useJobPlan(document, readings, free);
   const showing = choice ? wanted : 'best';
@@ -84,7 +84,7 @@ export function useChoosing(job: OpenJob): Choosing {
     play: {
       ...play,
       wish: looking(play.wish),
-      keepRod: looking(play.keepRod),
+      lockRod: looking(play.lockRod),
       setExtra: looking(play.setExtra),
       remedy: looking(play.remedy),
     },

@@ -10,7 +10,7 @@ export interface Play {
   wishAt(station: string): StationWishes;
   wish(station: string, change: Partial<StationWishes>, what: string): void;
   /** Keeps a rod on a pin; whatever rod was kept there goes free. Null lets the rod go. */
-  keepRod(rod: number, pin: number | null): void;
+  lockRod(rod: number, pin: number | null): void;
   setExtra(station: string, extra: JobDocument['rules']['extras'][string] | null): void;
   /** Does what a remedy says. */
   remedy(change: (document: JobDocument) => JobDocument, what: string): void;
@@ -29,7 +29,7 @@ export function usePlay(job: OpenJob): Play {
         const wish = { ...before, ...part };
         return { ...old, wishes: isEmpty(wish) ? others : { ...others, [station]: wish } };
       }),
-    keepRod: (rod, pin) =>
+    lockRod: (rod, pin) =>
       step(pin === null ? `R${rod} unlocked` : `R${rod} locked on P${pin}`, (old) => {
         const freed = Object.fromEntries(
           Object.entries(old.rods).map(([number, one]) => [

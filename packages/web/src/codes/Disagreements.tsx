@@ -7,7 +7,7 @@ import {
   measuredParts,
 } from '@fettle/core';
 import type { OpenJob } from '../job/useJob.js';
-import { Notice } from '../look/Notice.js';
+import { Notice } from '../ui/Notice.js';
 import { disagreementText } from './disagreementText.js';
 
 /** Where readings and marks disagree, with what may be behind it. */

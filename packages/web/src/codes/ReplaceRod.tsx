@@ -3,11 +3,11 @@ import { useState } from 'react';
 import { useLatest } from '../app/useLatest.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { useDraft } from '../limits/useDraft.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { useSaveReading } from '../measure/useSaveReading.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 
 /** What is being said of it. */
 interface Replaced {

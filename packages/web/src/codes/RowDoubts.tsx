@@ -1,8 +1,8 @@
 import { FEATURE_TABLE, type RowDoubt, rowDoubts } from '@fettle/core';
 import type { OpenJob } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Row } from '../ui/Panel.js';
 
 function wordsOf(doubt: RowDoubt): string {
   const name = FEATURE_TABLE[doubt.feature].words;

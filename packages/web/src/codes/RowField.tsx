@@ -1,10 +1,10 @@
 import type { Feature } from '@fettle/core';
 import { bandsOf, FEATURE_TABLE, type JobDocument, partCount, partName, rowLayout } from '@fettle/core';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Row } from '../ui/Panel.js';
 import { decodedText } from './decodedText.js';
 import { withWord } from './markWords.js';
 
@@ -58,8 +58,12 @@ export function RowField({
         {partName(feature, station)} is {mark}
       </Button>
     ));
+  // Typed without its letter, a row that can be read in one way only gets it: it is seen in the box, and on the shaft.
+  const whole =
+    decoded && !decoded.ok && decoded.reason === 'prefix' && decoded.offers?.length === 1 ? decoded.offers[0]! : null;
+  const leave = () => (whole === null ? onLeave() : onTake(whole));
   return (
-    <Line>
+    <Line data-row="">
       <Field
         aria-label={`${word}s as stamped, ${count} marks${row.prefix === '' ? '' : `, row starts with ${row.prefix}`}`}
         label=""
@@ -67,8 +71,16 @@ export function RowField({
         value={text}
         maxLength={200}
         onChange={onType}
-        onBlur={onLeave}
-        onKeyDown={(event) => event.key === 'Enter' && onLeave()}
+        onBlur={leave}
+        onKeyDown={(event) => {
+          if (event.key !== 'Enter') return;
+          // Leaving the box saves it; where no row is empty it stays, saved.
+          const empty = [...window.document.querySelectorAll<HTMLInputElement>('[data-row] input')].find(
+            (box) => box !== event.currentTarget && box.value.trim() === '',
+          );
+          if (empty) empty.focus();
+          else leave();
+        }}
         fault={fault}
         isLeftOver={isLeftOver}
         {...(isEach && !decoded?.ok ? { keptBy: 'it takes a mark for each' } : {})}

@@ -14,11 +14,11 @@ import {
 } from '@fettle/core';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { GradeName, PaintDab } from '../look/GradeSwatch.js';
-import { Quiet } from '../look/Panel.js';
-import { StateShape } from '../look/StateMark.js';
 import { IntervalBar } from '../shaft/IntervalBar.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
+import { GradeName, PaintDab } from '../ui/GradeSwatch.js';
+import { Quiet } from '../ui/Panel.js';
+import { StateShape } from '../ui/StateMark.js';
 import { paintOf } from './paintOf.js';
 import type { Codes } from './useCodes.js';
 

@@ -21,7 +21,7 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import type { KeptText } from '../look/useKeptText.js';
+import type { KeptText } from '../ui/useKeptText.js';
 import { decodedText } from './decodedText.js';
 import { type MarkTexts, withTexts } from './markTexts.js';
 import { useMarkTexts } from './useMarkTexts.js';

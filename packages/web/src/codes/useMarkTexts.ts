@@ -1,5 +1,5 @@
 import { eachFeature, FEATURE_TABLE, type Feature, type JobDocument } from '@fettle/core';
-import { type KeptText, useKeptText } from '../look/useKeptText.js';
+import { type KeptText, useKeptText } from '../ui/useKeptText.js';
 import { rodRow } from './markTexts.js';
 
 /** Every feature's row of marks as it is being typed; the marks that parts carry themselves are typed as one row too. */

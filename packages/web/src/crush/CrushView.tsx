@@ -14,12 +14,12 @@ import { ChoosePieces } from '../endPlay/ChoosePieces.js';
 import { PassesTable } from '../endPlay/PassesTable.js';
 import { NO_CHOICE_WORDS } from '../endPlay/pieceWords.js';
 import { useOpenJob } from '../job/JobPage.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
-import { StateMark } from '../look/StateMark.js';
-import { TwoColumns } from '../look/TwoColumns.js';
 import { LengthField } from '../measure/LengthField.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
+import { StateMark } from '../ui/StateMark.js';
+import { TwoColumns } from '../ui/TwoColumns.js';
 import { JointDrawing } from './JointDrawing.js';
 import { type CrushWork, useCrush } from './useCrush.js';
 

@@ -1,10 +1,10 @@
-import { type DrawerLine, halfLabel, isSameLine } from '@fettle/core';
+import { type DrawerLine, isSameLine, shellLabel } from '@fettle/core';
 import { ArrowDownToLine, ArrowUpFromLine, RotateCcw } from 'lucide-react';
 import { useDraft } from '../limits/useDraft.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Row } from '../ui/Panel.js';
 import { moveDrawer } from './moveDrawer.js';
 import { Pairs } from './Pairs.js';
 import type { Drawer } from './useDrawer.js';
@@ -44,7 +44,7 @@ export function HalfMoves({ line, lines, by, act, onTold }: HalfMovesProps) {
     const moved = asSet === 'set' && mate ? [line, mate] : [line];
     const short = moved.find((one) => one.half.onHand + by_ < 0);
     if (short) {
-      onTold(`Only ${short.half.onHand} of ${halfLabel(short.half)} are there.`);
+      onTold(`Only ${short.half.onHand} of ${shellLabel(short.half)} are there.`);
       return;
     }
     onTold(null);

@@ -3,17 +3,17 @@ import {
   type DrawerLine,
   drawerHalfSchema,
   formatExactLength,
-  halfLabel,
   INSTRUMENT_DECIMALS,
   lengthText,
+  shellLabel,
   type Unit,
 } from '@fettle/core';
 import { X } from 'lucide-react';
 import { useState } from 'react';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { OpenedPanel } from '../look/OpenedPanel.js';
-import { PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { OpenedPanel } from '../ui/OpenedPanel.js';
+import { PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { HalfFacts } from './HalfFacts.js';
 import { HalfMoves } from './HalfMoves.js';
 import { moveDrawer } from './moveDrawer.js';
@@ -34,7 +34,7 @@ interface HalfPanelProps {
 export function HalfPanel({ line, lines, unit, by, act, current, onClose }: HalfPanelProps) {
   const { id, half } = line;
   const [told, setTold] = useState<string | null>(null);
-  const label = `${halfLabel(half)}${half.number === undefined ? '' : ` no. ${half.number}`}`;
+  const label = `${shellLabel(half)}${half.number === undefined ? '' : ` no. ${half.number}`}`;
   const size = (value: DrawerHalf['wall']) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const change = (part: Partial<DrawerHalf>) =>
     act(async () => {

@@ -14,12 +14,12 @@ import {
 import { Check, FileUp, TriangleAlert } from 'lucide-react';
 import { useMemo } from 'react';
 import { newId } from '../app/newId.js';
-import { Button } from '../look/Button.js';
-import { FileButton } from '../look/FileButton.js';
-import { FileRows } from '../look/FileRows.js';
-import { Notice } from '../look/Notice.js';
-import { OpenedPanel } from '../look/OpenedPanel.js';
-import { PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { FileButton } from '../ui/FileButton.js';
+import { FileRows } from '../ui/FileRows.js';
+import { Notice } from '../ui/Notice.js';
+import { OpenedPanel } from '../ui/OpenedPanel.js';
+import { PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
 import { moveDrawer } from './moveDrawer.js';
 import { UnderWay } from './UnderWay.js';
 import type { Drawer } from './useDrawer.js';

@@ -1,12 +1,12 @@
 import type { DrawerLine, KitView } from '@fettle/core';
-import { cutText, drawerHalfSchema, halfLabel, isSameLine } from '@fettle/core';
+import { cutText, drawerHalfSchema, isSameLine, shellLabel } from '@fettle/core';
 import { PackageOpen, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import { newId } from '../app/newId.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { OpenedPanel } from '../look/OpenedPanel.js';
-import { PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { OpenedPanel } from '../ui/OpenedPanel.js';
+import { PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
@@ -65,7 +65,7 @@ export function KitsPanel({ lines, by, act }: KitsPanelProps) {
           <strong style={{ overflowWrap: 'anywhere' }}>{view.kit.name}</strong>
           <Quiet>
             {view.kit.note} {view.kit.note !== '' && '· '}
-            {view.kit.halves.map((half) => `${half.count} × ${halfLabel(half)}`).join(', ')}
+            {view.kit.halves.map((half) => `${half.count} × ${shellLabel(half)}`).join(', ')}
           </Quiet>
           <Row>
             <Button onPress={() => void receive(view)}>

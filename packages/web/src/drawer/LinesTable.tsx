@@ -11,9 +11,10 @@ import { useMemo } from 'react';
 import styled from 'styled-components';
 import { CountField } from '../halves/CountField.js';
 import { shortLabels } from '../halves/shortLabels.js';
-import { Button } from '../look/Button.js';
-import { type DataColumn, DataTable } from '../look/DataTable.js';
-import { useLeftPlaces } from '../look/useLeftPlaces.js';
+import { Button } from '../ui/Button.js';
+import { type DataColumn, DataTable } from '../ui/DataTable.js';
+import { Sample } from '../ui/Sample.js';
+import { useLeftPlaces } from '../ui/useLeftPlaces.js';
 import { moveDrawer } from './moveDrawer.js';
 import type { Drawer } from './useDrawer.js';
 
@@ -106,9 +107,9 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
       head: 'Grade',
       className: 'name',
       sortBy: ({ half }) => half.grade,
-      cell: ({ half }) => (
+      cell: ({ id, half }) => (
         <>
-          {half.grade}
+          {half.grade} <Sample id={id} />
           {half.number !== undefined && <small> no. {half.number}, own wall</small>}
           {half.undersize !== undefined && <small> {half.undersize} under</small>}
           {half.positions !== undefined && <small> only for {half.positions.join(', ')}</small>}

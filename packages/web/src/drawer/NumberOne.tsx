@@ -1,9 +1,9 @@
 import { lengthText } from '@fettle/core';
 import { Tag } from 'lucide-react';
-import { Button } from '../look/Button.js';
-import { Field } from '../look/Field.js';
-import { Notice } from '../look/Notice.js';
-import { PanelTitle, Quiet } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Field } from '../ui/Field.js';
+import { Notice } from '../ui/Notice.js';
+import { PanelTitle, Quiet } from '../ui/Panel.js';
 import { Pairs } from './Pairs.js';
 import { BALL_UNCERTAINTY, type NumberingProps, useNumbering } from './useNumbering.js';
 

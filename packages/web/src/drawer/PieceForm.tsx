@@ -13,11 +13,11 @@ import {
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useDraft } from '../limits/useDraft.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Quiet, Row } from '../look/Panel.js';
 import { bothUnits } from '../measure/LengthField.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Quiet, Row } from '../ui/Panel.js';
 
 const Grid = styled.div`
   display: grid;

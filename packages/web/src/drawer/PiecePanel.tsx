@@ -1,10 +1,10 @@
 import { type DrawerPiece, drawerPieceSchema, hasHalves, lengthText, type PieceLine, type Unit } from '@fettle/core';
 import { X } from 'lucide-react';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { OpenedPanel } from '../look/OpenedPanel.js';
-import { PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { LengthField } from '../measure/LengthField.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { OpenedPanel } from '../ui/OpenedPanel.js';
+import { PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { tell } from '../wire/tell.js';
 import { moveDrawer } from './moveDrawer.js';
 import { Pairs } from './Pairs.js';

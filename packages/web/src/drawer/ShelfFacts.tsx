@@ -1,6 +1,6 @@
 import type { DrawerHalf } from '@fettle/core';
-import { Field } from '../look/Field.js';
-import { useKeptText } from '../look/useKeptText.js';
+import { Field } from '../ui/Field.js';
+import { useKeptText } from '../ui/useKeptText.js';
 
 /** What the workshop knows of anything on its shelf. */
 type OnShelf = Pick<DrawerHalf, 'bin' | 'least' | 'price' | 'supplier' | 'findings'>;

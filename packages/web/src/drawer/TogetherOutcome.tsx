@@ -17,11 +17,11 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import { chosenStations } from '../choose/chosenStations.js';
 import { gapText, meanOffText } from '../choose/meanOff.js';
-import { Button } from '../look/Button.js';
-import { type DataColumn, DataTable } from '../look/DataTable.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, Quiet, Row } from '../look/Panel.js';
-import { StateShape } from '../look/StateMark.js';
+import { Button } from '../ui/Button.js';
+import { type DataColumn, DataTable } from '../ui/DataTable.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, Quiet, Row } from '../ui/Panel.js';
+import { StateShape } from '../ui/StateMark.js';
 
 const Each = styled.span`
   display: inline-flex;

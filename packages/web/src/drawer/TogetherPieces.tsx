@@ -12,11 +12,11 @@ import { useMemo, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { resultOf } from '../choose/fitSearch.js';
 import { useAsked } from '../choose/useAsked.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { NOBODY } from '../person/personSlice.js';
 import { jobArrived } from '../saving/savingSlice.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 

@@ -1,7 +1,7 @@
 import type { FitProgress } from '@fettle/core';
 import styled from 'styled-components';
 import { gapText } from '../choose/meanOff.js';
-import { Panel, Quiet } from '../look/Panel.js';
+import { Panel, Quiet } from '../ui/Panel.js';
 
 const Bar = styled.div`
   height: 0.6rem;

@@ -3,9 +3,9 @@ import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useTitle } from '../app/useTitle.js';
-import { SteadyButton } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { SteadyButton } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { TogetherOutcome } from './TogetherOutcome.js';
 import { TogetherPieces } from './TogetherPieces.js';
 import { TogetherProgress } from './TogetherProgress.js';
@@ -24,7 +24,7 @@ const Engines = styled.ul`
   margin: 0.5rem 0;
   padding: 0;
   display: grid;
-  grid-template-columns: repeat(auto-fill, minmax(20rem, 1fr));
+  grid-template-columns: repeat(auto-fill, minmax(min(20rem, 100%), 1fr));
   gap: 0.25rem 1rem;
   label { display: flex; align-items: center; gap: 0.6rem; min-height: var(--target); font-weight: 600; cursor: pointer; }
   input { flex: none; width: 1.4rem; height: 1.4rem; accent-color: var(--accent); }

@@ -1,5 +1,5 @@
-import { Button } from '../look/Button.js';
-import { Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Row } from '../ui/Panel.js';
 import type { FileUnderWay } from './useTableFile.js';
 
 /** How far a file is that is being read, and a way to cancel. */

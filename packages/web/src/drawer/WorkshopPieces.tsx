@@ -13,11 +13,12 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { newId } from '../app/newId.js';
 import { CountField } from '../halves/CountField.js';
-import { Button } from '../look/Button.js';
-import { type DataColumn, DataTable } from '../look/DataTable.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { useLeftPlaces } from '../look/useLeftPlaces.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { Button } from '../ui/Button.js';
+import { type DataColumn, DataTable } from '../ui/DataTable.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { Sample } from '../ui/Sample.js';
+import { useLeftPlaces } from '../ui/useLeftPlaces.js';
 import { moveDrawer } from './moveDrawer.js';
 import { PieceForm } from './PieceForm.js';
 import { pieceName } from './pieceName.js';
@@ -60,9 +61,9 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
       head: 'Piece',
       className: 'name',
       sortBy: ({ piece }) => pieceName(piece),
-      cell: ({ piece }) => (
+      cell: ({ id, piece }) => (
         <>
-          {pieceName(piece)}
+          {pieceName(piece)} <Sample id={id} />
           {piece.coating !== undefined && <small> {piece.coating}</small>}
         </>
       ),

@@ -15,7 +15,7 @@ import {
 import { useState } from 'react';
 import { newId } from '../app/newId.js';
 import { useDraft } from '../limits/useDraft.js';
-import { localNote, setLocalNote } from '../look/localNotes.js';
+import { localNote, setLocalNote } from '../ui/localNotes.js';
 import { moveDrawer } from './moveDrawer.js';
 import type { Drawer } from './useDrawer.js';
 

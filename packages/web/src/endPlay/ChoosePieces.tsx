@@ -11,9 +11,9 @@ import {
 } from '@fettle/core';
 import { Check } from 'lucide-react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
 import { type Chosen, PieceRows, placesOf } from './PieceRows.js';
 import { brokenWords, placeName } from './pieceWords.js';
 import type { Shims } from './useShims.js';

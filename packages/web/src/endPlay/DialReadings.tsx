@@ -11,15 +11,15 @@ import { format } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
-import { Tick } from '../look/Tick.js';
-import { useKeptChoice } from '../look/useKeptChoice.js';
-import { useKeptText } from '../look/useKeptText.js';
 import { bothUnits } from '../measure/LengthField.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
+import { Tick } from '../ui/Tick.js';
+import { useKeptChoice } from '../ui/useKeptChoice.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import type { EndPlayWork } from './useEndPlay.js';
 
 const Entry = styled.form`

@@ -1,8 +1,8 @@
 import { type EndPlay, lengthText, THRUST_KINDS, type ThrustKind } from '@fettle/core';
-import { Choice } from '../look/Choice.js';
-import { FieldPairs, Fold } from '../look/Fold.js';
-import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
 import { LengthField } from '../measure/LengthField.js';
+import { Choice } from '../ui/Choice.js';
+import { FieldPairs, Fold } from '../ui/Fold.js';
+import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import type { EndPlayWork } from './useEndPlay.js';
 
 const KIND_WORDS: Readonly<Record<ThrustKind, string>> = {

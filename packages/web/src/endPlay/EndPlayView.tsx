@@ -1,8 +1,8 @@
 import { FACES, type Face, nanometres, thrustFlanges } from '@fettle/core';
 import { useOpenJob } from '../job/JobPage.js';
-import { Button } from '../look/Button.js';
-import { Panel, Quiet, Row } from '../look/Panel.js';
-import { TwoColumns } from '../look/TwoColumns.js';
+import { Button } from '../ui/Button.js';
+import { Panel, Quiet, Row } from '../ui/Panel.js';
+import { TwoColumns } from '../ui/TwoColumns.js';
 import { ChoosePieces } from './ChoosePieces.js';
 import { DialReadings } from './DialReadings.js';
 import { EndPlaySettings } from './EndPlaySettings.js';

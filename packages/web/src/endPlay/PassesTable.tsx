@@ -1,5 +1,5 @@
 import { lengthText, type Nanometres, type Unit } from '@fettle/core';
-import { Table } from '../look/Panel.js';
+import { Table } from '../ui/Panel.js';
 
 interface PassesTableProps {
   /** What the table is called. */

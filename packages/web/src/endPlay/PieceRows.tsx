@@ -1,7 +1,7 @@
 import { INSTRUMENT_DECIMALS, type PieceAsk, type ShimPlan, type Unit } from '@fettle/core';
 import styled from 'styled-components';
-import { Choice } from '../look/Choice.js';
-import { Table } from '../look/Panel.js';
+import { Choice } from '../ui/Choice.js';
+import { Table } from '../ui/Panel.js';
 import { placeName } from './pieceWords.js';
 
 const Places = styled(Table)`

@@ -4,10 +4,10 @@ import styled from 'styled-components';
 import { resultOf } from '../choose/fitSearch.js';
 import { useAsked } from '../choose/useAsked.js';
 import { useDraft } from '../limits/useDraft.js';
-import { Choice } from '../look/Choice.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
 import { LengthField } from '../measure/LengthField.js';
+import { Choice } from '../ui/Choice.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import type { EndPlayWork } from './useEndPlay.js';
 
 const Thirds = styled.div`

@@ -14,11 +14,11 @@ import {
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { StateMark } from '../look/StateMark.js';
 import { NOBODY } from '../person/personSlice.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { StateMark } from '../ui/StateMark.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 import { GapGauge } from './GapGauge.js';

@@ -1,11 +1,13 @@
 import { PAINTS, type Paint, type Unit } from '@fettle/core';
 import { Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { PaintDab } from '../look/GradeSwatch.js';
-import { TypingGrid } from '../look/TypingGrid.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { PaintDab } from '../ui/GradeSwatch.js';
+import { TypingGrid } from '../ui/TypingGrid.js';
+import { FillBands } from './FillBands.js';
+import { nextEdge } from './nextBands.js';
 import { type BandText, EMPTY_BAND, isBlank, type TypeFaults } from './typeText.js';
 
 const PaintChoice = styled.span`
@@ -74,7 +76,13 @@ export function BandGrid({
         fault={(row, column) =>
           isBlank(shown[row]!) ? null : (faults[`${place}.${row}.${BAND_KEYS[column]}`] ?? null)
         }
-        onType={(row, column, text) => set(row, { [BAND_KEYS[column]!]: text })}
+        onType={(row, column, text) =>
+          set(row, {
+            // A band begins where the one before it ends.
+            ...(column === 0 && isBlank(shown[row]!) ? nextEdge(shown.slice(0, row)) : {}),
+            [BAND_KEYS[column]!]: text,
+          })
+        }
         onPaste={(row, column, block) => {
           const next = [...shown];
           block.forEach((line, down) => {
@@ -122,6 +130,7 @@ export function BandGrid({
           </span>
         )}
       />
+      <FillBands title={title} bands={bands} unit={unit} onChange={onChange} />
     </div>
   );
 }

@@ -9,8 +9,8 @@ import {
 } from '@fettle/core';
 import { useMemo } from 'react';
 import styled from 'styled-components';
-import { Field } from '../look/Field.js';
-import { Panel, Quiet, Row } from '../look/Panel.js';
+import { Field } from '../ui/Field.js';
+import { Panel, Quiet, Row } from '../ui/Panel.js';
 import { BandGrid } from './BandGrid.js';
 import { TablePanel } from './TablePanel.js';
 import { useOpenType } from './TypePage.js';

@@ -1,7 +1,7 @@
 import { Wand2 } from 'lucide-react';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Row } from '../ui/Panel.js';
 import type { TypedTable } from './useTable.js';
 
 /** The typed table beside the one that bands and walls call for. */

@@ -1,6 +1,6 @@
 import type { SheetDifference } from '@fettle/core';
 import styled from 'styled-components';
-import { Table } from '../look/Panel.js';
+import { Table } from '../ui/Panel.js';
 
 const Scroll = styled.div`
   max-height: 24rem;

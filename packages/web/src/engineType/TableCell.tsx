@@ -7,8 +7,8 @@ import {
   type Unit,
 } from '@fettle/core';
 import styled from 'styled-components';
-import { GradeName } from '../look/GradeSwatch.js';
 import { IntervalBar } from '../shaft/IntervalBar.js';
+import { GradeName } from '../ui/GradeSwatch.js';
 import { textOfCell } from './cellText.js';
 
 const Under = styled.div`

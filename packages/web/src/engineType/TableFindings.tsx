@@ -1,7 +1,7 @@
 import type { SelectionCodes, TableFinding, Unit } from '@fettle/core';
 import { CircleCheck } from 'lucide-react';
 import styled from 'styled-components';
-import { Quiet } from '../look/Panel.js';
+import { Quiet } from '../ui/Panel.js';
 import { findingInWords } from './findingInWords.js';
 
 const Findings = styled.ul`

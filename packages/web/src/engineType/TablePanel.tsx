@@ -1,12 +1,12 @@
-import { Download, Upload } from 'lucide-react';
+import { Download, Upload, Wand2 } from 'lucide-react';
 import styled from 'styled-components';
 import { cellsOf } from '../drawer/spreadsheet.js';
-import { Button } from '../look/Button.js';
-import { FileButton } from '../look/FileButton.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { TypingGrid } from '../look/TypingGrid.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { Button } from '../ui/Button.js';
+import { FileButton } from '../ui/FileButton.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { TypingGrid } from '../ui/TypingGrid.js';
 import { CompareTable } from './CompareTable.js';
 import { readCell } from './cellText.js';
 import type { FamilyProps } from './familyProps.js';
@@ -46,6 +46,12 @@ export function TablePanel(props: FamilyProps) {
         <PanelTitle>Selection table</PanelTitle>
         {!isEmpty && (
           <Row>
+            {table.fillEmpty && (
+              <Button onPress={table.fillEmpty}>
+                <Wand2 aria-hidden size={18} />
+                Fill from bands
+              </Button>
+            )}
             <FileButton
               label="Table file"
               accept=".csv,text/csv"

@@ -5,14 +5,14 @@ import { useMemo, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import { useAppSelector } from '../app/store.js';
 import { useTitle } from '../app/useTitle.js';
-import { Stages } from '../job/JobPage.js';
 import { useDraft } from '../limits/useDraft.js';
 import { usePast } from '../limits/usePast.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { NOBODY } from '../person/personSlice.js';
 import { useUnsaved } from '../saving/unsaved.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { Tabs } from '../ui/Tabs.js';
 import { api } from '../wire/api.js';
 import { isAskFault, refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
@@ -182,13 +182,13 @@ export function TypePage() {
           Not saved. Check {count === 1 ? 'one field' : `${count} fields`}: {placesInWords(faults)}.
         </Notice>
       )}
-      <Stages aria-label="Parts of the data sheet">
+      <Tabs aria-label="Parts of the data sheet">
         {TABS.map(({ to, label }) => (
           <NavLink key={to} to={`/types/${id}/${to}`} state={state} className={tab?.to === to ? 'active' : ''}>
             {label}
           </NavLink>
         ))}
-      </Stages>
+      </Tabs>
       <Outlet context={open} />
     </>
   );

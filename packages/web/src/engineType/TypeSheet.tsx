@@ -5,15 +5,15 @@ import { JOINT_OPTIONS, MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.
 import { LimitsTable } from '../limits/LimitsTable.js';
 import { EMPTY_LIMIT } from '../limits/limitText.js';
 import { mainName, PlacedLimits, placedKey } from '../limits/PlacedLimits.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { TwoColumns } from '../look/TwoColumns.js';
 import { saveAs } from '../saving/saveAs.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { TorqueLines } from '../torque/TorqueLines.js';
 import type { TorqueLineFaults } from '../torque/torqueLineText.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { TwoColumns } from '../ui/TwoColumns.js';
 import { type OpenType, useOpenType } from './TypePage.js';
 import { FIGURE_KEYS, type FigureKey, inUnit, limitFaultsAt, type TypeText } from './typeText.js';
 

@@ -2,9 +2,10 @@ import type { TypeSummary } from '@fettle/core';
 import { intlFormatDistance } from 'date-fns';
 import { Archive, ArchiveRestore, Copy } from 'lucide-react';
 import { Link } from 'react-router';
-import { Button } from '../look/Button.js';
-import type { DataColumn } from '../look/DataTable.js';
-import { Quiet } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import type { DataColumn } from '../ui/DataTable.js';
+import { Quiet } from '../ui/Panel.js';
+import { Sample } from '../ui/Sample.js';
 
 const CODED = { main: 'mains', rod: 'rods' } as const;
 
@@ -25,7 +26,7 @@ export function typeColumns({ isArchive, onDuplicate, onArchive }: TypeActs): Da
       sortBy: ({ name }) => name,
       cell: ({ id, name, note, found }) => (
         <>
-          <Link to={`/types/${id}/sheet`}>{name}</Link>
+          <Link to={`/types/${id}/sheet`}>{name}</Link> <Sample id={id} />
           {note !== '' && <Quiet>{note}</Quiet>}
           {found.map((line) => (
             <Quiet key={line}>{line}</Quiet>

@@ -38,6 +38,8 @@ export interface TypedTable {
   readonly betterAt: (housing: string, journal: string) => TableCell | undefined;
   /** Takes the generated table in place of the typed one. */
   readonly take: () => void;
+  /** Fills the empty cells with the grade that bands and walls call for, one for both shells; null where that is not known, or none is empty. */
+  readonly fillEmpty: (() => void) | null;
   /** Fills in a block that was pasted, or read from a file. */
   readonly fill: (block: Block, at?: { row: number; column: number }) => void;
   /** What was pasted beyond the table. */
@@ -65,6 +67,7 @@ export function useTable({ text, codes, thinner, set }: FamilyProps): TypedTable
     () => (codes && compared !== 'no' ? generatedTable(codes, { mixed: compared === 'mixed', thinner }) : null),
     [codes, compared, thinner],
   );
+  const plain = useMemo(() => (codes ? generatedTable(codes, { mixed: false, thinner }) : null), [codes, thinner]);
   const differences = made && codes ? comparedTables(codes.table, made) : [];
   const fill = (block: readonly (readonly string[])[], at = { row: 0, column: 0 }) => {
     const filled = withBlock(table, block, at);
@@ -95,6 +98,17 @@ export function useTable({ text, codes, thinner, set }: FamilyProps): TypedTable
       differences.some((one) => one.housing === housing && one.journal === journal)
         ? made?.[housing]?.[journal]
         : undefined,
+    fillEmpty:
+      plain !== null && table.cells.some((line) => line.some((cell) => cell.trim() === ''))
+        ? () =>
+            setShown(
+              squareCells(table).map((line, row) =>
+                line.map((cell, column) =>
+                  cell.trim() === '' ? textOfCell(plain[rows[row]!]?.[columns[column]!]) : cell,
+                ),
+              ),
+            )
+        : null,
     take: () => made && setShown(rows.map((row) => columns.map((column) => textOfCell(made[row]?.[column])))),
     fill,
     left,

@@ -1,10 +1,10 @@
 import { type JobShell, readPlaces } from '@fettle/core';
-import { Ask } from '../look/Ask.js';
-import { Button } from '../look/Button.js';
-import { Field } from '../look/Field.js';
-import { FieldPairs } from '../look/Fold.js';
-import { Row } from '../look/Panel.js';
-import { useKeptText } from '../look/useKeptText.js';
+import { Ask } from '../ui/Ask.js';
+import { Button } from '../ui/Button.js';
+import { Field } from '../ui/Field.js';
+import { FieldPairs } from '../ui/Fold.js';
+import { Row } from '../ui/Panel.js';
+import { useKeptText } from '../ui/useKeptText.js';
 
 interface CorrectHalfProps {
   readonly job: string;

@@ -1,10 +1,10 @@
 import { useState } from 'react';
-import { Button } from '../look/Button.js';
-import { clashAsk } from '../look/ClashAsk.js';
-import { enterDown } from '../look/enterDown.js';
-import { Field } from '../look/Field.js';
-import { notedText } from '../look/typingNotes.js';
-import { type KeptPlace, keptKey, useKeptText } from '../look/useKeptText.js';
+import { Button } from '../ui/Button.js';
+import { clashAsk } from '../ui/ClashAsk.js';
+import { enterDown } from '../ui/enterDown.js';
+import { Field } from '../ui/Field.js';
+import { notedText } from '../ui/typingNotes.js';
+import { type KeptPlace, keptKey, useKeptText } from '../ui/useKeptText.js';
 
 interface CountFieldProps {
   /** Which box it is: what is typed is kept under it on this device. */

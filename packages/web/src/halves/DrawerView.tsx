@@ -1,13 +1,14 @@
-import { ANY_WALL, lengthText, shellsInOrder, wallSpan } from '@fettle/core';
+import { ANY_WALL, type Family, lengthText, middleWall, shellsInOrder, wallSpan } from '@fettle/core';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
+import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import { newId } from '../app/newId.js';
 import { useDrawer } from '../drawer/useDrawer.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { FamilyForm } from './FamilyForm.js';
 import { HALF_OPTIONS } from './halfOptions.js';
 import { PiecesPanel } from './PiecesPanel.js';
@@ -33,6 +34,8 @@ export function DrawerView() {
   const drawer = useDrawer({ job: job.id });
   const shells = shellsInOrder(document);
   const [isOpen, setOpen] = useState(shells.length === 0);
+  const isSent = (useLocation().state as { toNext?: boolean } | null)?.toNext === true;
+  const [isFocused, setFocused] = useState(isSent);
   const thinnest =
     shells.length > 0
       ? shells.reduce((least, { shell }) => (shell.wall < least ? shell.wall : least), shells[0]!.shell.wall)
@@ -45,7 +48,10 @@ export function DrawerView() {
             <PanelTitle>Shells in stock</PanelTitle>
             <Button
               $kind={shells.length === 0 ? 'main' : 'plain'}
-              onPress={() => setOpen(!isOpen)}
+              onPress={() => {
+                setFocused(true);
+                setOpen(!isOpen);
+              }}
               aria-expanded={isOpen}
             >
               <Plus aria-hidden size={20} />
@@ -58,6 +64,8 @@ export function DrawerView() {
               unit={document.unit}
               withRods={document.withRods}
               isCounted={false}
+              isFocused={isFocused}
+              wallOf={(family) => middleWall(document, family)}
               spanOf={(family) => wallSpan(document, family) ?? ANY_WALL}
               options={HALF_OPTIONS}
               onAdd={(added) => {
@@ -65,7 +73,10 @@ export function DrawerView() {
                   ...old,
                   shells: { ...old.shells, ...Object.fromEntries(added.map((shell) => [newId(), shell])) },
                 }));
-                setOpen(false);
+                // The shells of the rods come next, as long as there are none.
+                const isOther = (family: Family) => shells.every(({ shell }) => shell.family !== family);
+                const other = added[0]?.family === 'main' ? 'rod' : 'main';
+                if (!document.withRods || !isOther(other)) setOpen(false);
               }}
             />
           )}

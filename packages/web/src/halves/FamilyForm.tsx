@@ -8,21 +8,22 @@ import {
   jobShellSchema,
   lengthText,
   likelyFigures,
+  type Nanometres,
   parseLength,
   readPlaces,
   type Span,
   THRUST_PLACE,
   type Unit,
 } from '@fettle/core';
-import { type ReactNode, useState } from 'react';
+import { type ReactNode, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { useDraft } from '../limits/useDraft.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { SlipAsk } from '../look/ClashAsk.js';
-import { Field } from '../look/Field.js';
-import { Quiet, Row } from '../look/Panel.js';
 import { bothUnits } from '../measure/LengthField.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { SlipAsk } from '../ui/ClashAsk.js';
+import { Field } from '../ui/Field.js';
+import { Quiet, Row } from '../ui/Panel.js';
 import type { Sides } from './halfOptions.js';
 
 const Grid = styled.div`
@@ -124,17 +125,34 @@ interface FamilyFormProps {
   readonly withRods: boolean;
   /** Whether a count may be left empty for as many as wanted. */
   readonly isCounted: boolean;
+  /** Whether its first box takes the focus when it opens: somebody asked for it. */
+  readonly isFocused?: boolean;
   /** What the first wall of a family can be: what lies outside is asked about before it is added. */
   readonly spanOf: (family: Family) => Span;
+  /** The wall that brings mid-limits to the target, by the data sheet; null without limits, or where nothing is known of an engine. */
+  readonly wallOf?: (family: Family) => Nanometres | null;
   readonly options: readonly { value: Sides; label: string }[];
   readonly onAdd: (shells: readonly JobShell[]) => void;
 }
 
 /** Quick entry of a graded family: first wall, step, count. */
-export function FamilyForm({ id, unit, withRods, isCounted, spanOf, options, onAdd }: FamilyFormProps) {
+export function FamilyForm({
+  id,
+  unit,
+  withRods,
+  isCounted,
+  isFocused = false,
+  spanOf,
+  wallOf,
+  options,
+  onAdd,
+}: FamilyFormProps) {
   const [draft, setText, clear] = useDraft<FamilyText>(`${id}.family`);
-  const text = { ...BLANK, ...draft };
+  // What the next family begins with: nothing of it is typed yet.
+  const [start, setStart] = useState(BLANK);
+  const text = { ...start, ...draft };
   const [isTried, setTried] = useState(false);
+  const grid = useRef<HTMLDivElement>(null);
   const { shells, faults } = readFamily(text, unit, isCounted);
   // What can hardly be right is added once it is said to be.
   const [sure, setSure] = useState<Partial<Record<'first' | 'step', string>>>({});
@@ -165,6 +183,11 @@ export function FamilyForm({ id, unit, withRods, isCounted, spanOf, options, onA
       onChange={(value) => setText({ ...text, [key]: value })}
       fault={isTried ? (faults[key] ?? null) : null}
       hint={more.hint ?? ' '}
+      onKeyDown={(event) => {
+        if (event.key !== 'Enter') return;
+        event.preventDefault();
+        add();
+      }}
       {...more}
     />
   );
@@ -177,10 +200,20 @@ export function FamilyForm({ id, unit, withRods, isCounted, spanOf, options, onA
     if (shells.length === 0 || slips.first !== null || slips.step !== null) return;
     onAdd(shells);
     clear();
+    setTried(false);
+    // The other family is most likely of the same series; its first wall is what is typed next.
+    if (!withRods) return;
+    setStart({ ...BLANK, series: text.series, family: text.family === 'main' ? 'rod' : 'main' });
+    grid.current?.querySelectorAll<HTMLInputElement>('input:not([type="hidden"])')[1]?.focus();
   };
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once, when it opens
+  useEffect(() => {
+    if (isFocused) grid.current?.querySelector<HTMLInputElement>('input')?.focus();
+  }, []);
+  const middle = wallOf?.(text.family) ?? null;
   const walls = [...new Map(shells.map((shell) => [shell.grade, shell.wall]))];
   return (
-    <Grid role="group" aria-label="Add shells">
+    <Grid ref={grid} role="group" aria-label="Add shells">
       {field('series', 'Series', { placeholder: 'make and material', className: 'half' })}
       {withRods && (
         <div className="half">
@@ -198,7 +231,11 @@ export function FamilyForm({ id, unit, withRods, isCounted, spanOf, options, onA
       <div className="half">
         <Choice label="Sides" value={text.sides} options={options} onChange={(sides) => setText({ ...text, sides })} />
       </div>
-      {field('first', `First wall, ${unit}`, { figure: true, hint: echo(text.first), ask: slips.first })}
+      {field('first', `First wall, ${unit}`, {
+        figure: true,
+        hint: text.first === '' && middle !== null ? `limits: about ${lengthText(middle, unit)}` : echo(text.first),
+        ask: slips.first,
+      })}
       {field('step', `Step, ${unit}`, { figure: true, hint: echo(text.step), ask: slips.step })}
       {field('count', 'Grades', { figure: true })}
       {field('stock', 'Shells of each', { figure: true, placeholder: isCounted ? '' : 'unlimited' })}

@@ -1,6 +1,6 @@
-import { clashAsk } from '../look/ClashAsk.js';
-import { Field } from '../look/Field.js';
-import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
+import { clashAsk } from '../ui/ClashAsk.js';
+import { Field } from '../ui/Field.js';
+import { type KeptPlace, useKeptText } from '../ui/useKeptText.js';
 
 interface NumberFieldProps {
   /** Which box it is: what is typed is kept under it on this device. */

@@ -17,11 +17,11 @@ import { newId } from '../app/newId.js';
 import { PieceForm } from '../drawer/PieceForm.js';
 import { usePieceLines } from '../drawer/usePieceLines.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { type DataColumn, DataTable } from '../look/DataTable.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { useLeftPlaces } from '../look/useLeftPlaces.js';
 import { LengthField } from '../measure/LengthField.js';
+import { Button } from '../ui/Button.js';
+import { type DataColumn, DataTable } from '../ui/DataTable.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { useLeftPlaces } from '../ui/useLeftPlaces.js';
 import { CountField } from './CountField.js';
 import { stockPlace } from './stockPlace.js';
 
@@ -123,7 +123,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
             value={piece.stock}
             most={9999}
             beside={counts}
-            empty="not counted"
+            empty="any"
             onCommit={(stock) => set(id, { stock })}
           />
         ) : (

@@ -1,11 +1,11 @@
 import { hasBanks, type JobDocument, mainListText, readMainList, rulesInWords, USUAL_LIMIT_SHARE } from '@fettle/core';
 import type { ChangeDocument } from '../job/useJob.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Fold } from '../look/Fold.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Fold } from '../ui/Fold.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import { NumberField } from './NumberField.js';
 
 function notNegative(value: number): string | null {

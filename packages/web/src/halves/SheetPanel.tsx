@@ -3,8 +3,8 @@ import { type JobDocument, shellsOfSheet } from '@fettle/core';
 import { useNavigate } from 'react-router';
 import { newId } from '../app/newId.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 
 /** The grades that the data sheet knows and the engine does not have yet, standard and undersizes. */
 function openGrades(document: JobDocument) {

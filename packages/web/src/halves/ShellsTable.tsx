@@ -17,11 +17,11 @@ import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { paintOf } from '../codes/paintOf.js';
 import type { ChangeDocument } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { type DataColumn, DataTable } from '../look/DataTable.js';
-import { GradeName } from '../look/GradeSwatch.js';
-import { useLeftPlaces } from '../look/useLeftPlaces.js';
 import { LengthField } from '../measure/LengthField.js';
+import { Button } from '../ui/Button.js';
+import { type DataColumn, DataTable } from '../ui/DataTable.js';
+import { GradeName } from '../ui/GradeSwatch.js';
+import { useLeftPlaces } from '../ui/useLeftPlaces.js';
 import { CorrectHalf } from './CorrectHalf.js';
 import { CountField } from './CountField.js';
 import { shortLabels } from './shortLabels.js';
@@ -168,7 +168,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
             value={shell.stock}
             most={9999}
             beside={counts}
-            empty="not counted"
+            empty="any"
             onCommit={(count) => set(id, { stock: count })}
           />
         ) : (

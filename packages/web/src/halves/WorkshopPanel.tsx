@@ -6,10 +6,10 @@ import { useAppSelector } from '../app/store.js';
 import type { Drawer } from '../drawer/useDrawer.js';
 import { usePieceLines } from '../drawer/usePieceLines.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { NOBODY } from '../person/personSlice.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { tell } from '../wire/tell.js';
 
 /** So many halves, and so many washers or shims where there are any. */

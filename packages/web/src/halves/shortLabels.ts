@@ -1,6 +1,6 @@
-import type { Half } from '@fettle/core';
+import type { Shell } from '@fettle/core';
 
-type Named = Half & { readonly number?: string | undefined };
+type Named = Shell & { readonly number?: string | undefined };
 
 /** What tells halves of one grade and side apart, in the order in which it is said. */
 const MORE: readonly ((half: Named) => string)[] = [

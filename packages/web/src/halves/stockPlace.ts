@@ -1,4 +1,4 @@
-import type { KeptPlace } from '../look/useKeptText.js';
+import type { KeptPlace } from '../ui/useKeptText.js';
 
 /** The box of how many of a kind an engine has of its own. */
 export function stockPlace(job: string, kind: string): KeptPlace {

@@ -5,11 +5,11 @@ import styled from 'styled-components';
 import { store } from '../app/store.js';
 import { useQuery, useSetQuery } from '../app/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Pager } from '../look/Pager.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
 import { timeText } from '../sheet/Paper.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Pager } from '../ui/Pager.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 
 const SHOWN = 60;

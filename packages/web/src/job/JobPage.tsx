@@ -1,7 +1,7 @@
-import { dueOn, type JobProgress, jobProgress, mayDo, STAGES, stageName } from '@fettle/core';
+import { dueOn, type JobProgress, jobProgress, mayDo, STAGES, type Stage, stageName } from '@fettle/core';
 import { ArrowRight, History, Smartphone, Undo2 } from 'lucide-react';
-import { memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { Link, NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
+import { type ComponentProps, memo, useCallback, useMemo, useState } from 'react';
+import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
 import { lazilyWith } from '../app/lazily.js';
 import { useAppSelector } from '../app/store.js';
@@ -9,13 +9,15 @@ import { today } from '../app/today.js';
 import { useAfterFrame } from '../app/useAfterFrame.js';
 import { useLatest } from '../app/useLatest.js';
 import { useTitle } from '../app/useTitle.js';
+import type { StageHelp } from '../guide/StageHelp.js';
 import { AlsoHere } from '../live/AlsoHere.js';
 import { SayWhere } from '../live/SayWhere.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Panel } from '../look/Panel.js';
+import { useShortcut } from '../shortcuts/shortcuts.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel } from '../ui/Panel.js';
 import { NEXT_THING } from './nextThing.js';
-import { STAGE_STATE_WORDS, StageShape } from './StageMark.js';
+import { StageBar } from './StageBar.js';
 import { type OpenJob, useJob, useJobLoading } from './useJob.js';
 import { useUndo, useVisit } from './useUndo.js';
 
@@ -28,25 +30,34 @@ const Head = styled.div`
   h1 a:hover { text-decoration: underline; }
   .what { max-width: 18rem; overflow-wrap: anywhere; text-align: left; }
   @media (max-width: 1000px) { flex-wrap: wrap; }
-  @media (max-width: 640px) { h1 { flex-basis: 100%; } }
+  @media (max-width: 640px) {
+    flex-wrap: nowrap; gap: 0;
+    h1 { flex: 1 1 0; display: -webkit-box; -webkit-box-orient: vertical; -webkit-line-clamp: 2; overflow: hidden; font-size: 1rem; }
+    .word { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }
+    button:not(.next), .past { min-width: var(--target); padding: 0; justify-content: center; border-color: transparent; }
+  }
   .past { display: inline-flex; align-items: center; gap: 0.35rem; min-height: var(--target); font-weight: 600; }
   .next { flex: none; margin-left: auto; max-width: min(36rem, 100%); text-align: left; justify-content: flex-start; }
+  /* On a phone it is within reach of the thumb, and takes nothing from the stage. */
+  @media (max-width: 640px) {
+    .next { position: fixed; z-index: 5; left: 0; right: 0; bottom: 0; max-width: none; margin: 0; border-radius: 0; min-height: 48px; }
+  }
 `;
 
-/** Places on one route, as tabs. */
-export const Stages = styled.nav`
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0.1rem;
-  border-bottom: 2px solid var(--line-strong);
-  a {
-    display: inline-flex; align-items: center; gap: 0.35rem; min-height: var(--target); padding: 0 0.55rem; font-size: 0.9375rem;
-    border: var(--rule) solid transparent; border-bottom: 0; border-radius: var(--radius) var(--radius) 0 0;
-    color: var(--ink); font-weight: 600; text-decoration: none;
-  }
-  @media (max-width: 640px) { flex-wrap: nowrap; overflow-x: auto; a { flex: none; } }
-  a.active { background: var(--surface); border-color: var(--line-strong); box-shadow: 0 2px 0 var(--surface); color: var(--accent); }
+/** Help stands beside a stage where there is room, else above it. */
+const Beside = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: 0.75rem;
+  align-items: start;
+  > div { container: stage / inline-size; min-width: 0; display: flex; flex-direction: column; gap: 0.6rem; }
+  &.open { grid-template-columns: minmax(0, 1fr) 20rem; }
+  @media (max-width: 1080px) { &.open { grid-template-columns: minmax(0, 1fr); > aside { order: -1; } } }
 `;
+
+const stageHelp = lazilyWith<ComponentProps<typeof StageHelp>>(
+  async () => (await import('../guide/StageHelp.js')).StageHelp,
+);
 
 /** Only where there are other devices. */
 const bringDevice = lazilyWith(async () => (await import('../access/BringDevice.js')).BringDevice);
@@ -63,36 +74,6 @@ const Next = memo(({ todo, onNext }: { readonly todo: string; readonly onNext: (
     Next: {todo}
   </Button>
 ));
-
-/** Where the stages do not all have room, the one in hand is brought into sight. */
-function inView(strip: HTMLElement | null): void {
-  const active = strip?.querySelector<HTMLElement>('a.active');
-  if (strip && active) strip.scrollLeft = active.offsetLeft - (strip.clientWidth - active.clientWidth) / 2;
-}
-
-/** The stages with their states; drawn anew where one of them is another. */
-const StageLinks = memo(
-  ({ stages }: { readonly stages: JobProgress['stages'] }) => {
-    const strip = useRef<HTMLElement>(null);
-    const { pathname } = useLocation();
-    // biome-ignore lint/correctness/useExhaustiveDependencies: another stage is what makes it worth looking for
-    useEffect(() => inView(strip.current), [pathname]);
-    return (
-      <Stages className="no-print" aria-label="Stages of the work" ref={strip}>
-        {STAGES.flatMap((stage) => {
-          const state = stages[stage];
-          return state ? [{ stage, state }] : [];
-        }).map(({ stage, state }) => (
-          <NavLink key={stage} to={stage} aria-label={`${stageName(stage)}, ${STAGE_STATE_WORDS[state]}`}>
-            <StageShape state={state} />
-            {stageName(stage)}
-          </NavLink>
-        ))}
-      </Stages>
-    );
-  },
-  ({ stages: one }, { stages: next }) => STAGES.every((stage) => one[stage] === next[stage]),
-);
 
 interface TopProps {
   readonly id: string;
@@ -122,21 +103,28 @@ const Top = memo(({ id, name, what, onUndo, isBringing, onBring, todo, onNext }:
       onPress={() => onUndo?.()}
     >
       <Undo2 aria-hidden size={20} />
-      <span className="what">Undo{what !== null && `: ${what}`}</span>
+      <span className="what word">Undo{what !== null && `: ${what}`}</span>
     </Button>
     {onBring && (
       <Button $kind="quiet" aria-pressed={isBringing} onPress={onBring}>
         <Smartphone aria-hidden size={18} />
-        Open on phone
+        <span className="word">Open on phone</span>
       </Button>
     )}
     <Link className="past" to="history">
       <History aria-hidden size={18} />
-      History
+      <span className="word">History</span>
     </Link>
     <Next todo={todo} onNext={onNext} />
   </Head>
 ));
+
+/** Pages of an engine that are no stage, and the stage that they belong to; without one, the stage that is next. */
+const BESIDE: Readonly<Record<string, { readonly title: string; readonly stage?: Stage }>> = {
+  history: { title: 'History' },
+  labels: { title: 'Labels', stage: 'assembly' },
+  order: { title: 'What to order', stage: 'drawer' },
+};
 
 /** What is to be done at an engine today. */
 function dueNow(progress: JobProgress, { view }: OpenJob) {
@@ -167,18 +155,16 @@ export function JobPage() {
     const { next } = dueNow(jobProgress(now.document, now.readings), now);
     navigate(next, { state: { toNext: true } });
   }, [latest, navigate]);
+  const [isHelping, setHelping] = useState(false);
+  const onHelp = useCallback(() => setHelping((before) => !before), []);
+  useShortcut('n', 'Next thing to do', onNext);
+  useShortcut('u', 'Undo', undo === null ? null : onUndo);
+  useShortcut('h', 'Help for this stage', onHelp);
   const { pathname } = useLocation();
-  const stage = STAGES.find((one) => pathname.endsWith(`/${one}`));
-  useTitle(
-    job?.document.name ?? 'Engine',
-    stage
-      ? stageName(stage)
-      : pathname.endsWith('/history')
-        ? 'History'
-        : pathname.endsWith('/order')
-          ? 'What to order'
-          : '',
-  );
+  const last = pathname.slice(pathname.lastIndexOf('/') + 1);
+  const stage = STAGES.find((one) => one === last);
+  const heading = stage ? stageName(stage) : (BESIDE[last]?.title ?? '');
+  useTitle(job?.document.name ?? 'Engine', heading);
   if (!job || !progress) {
     return fault ? (
       <Panel role="alert">
@@ -189,6 +175,7 @@ export function JobPage() {
     );
   }
   const due = dueNow(progress, job);
+  const helpOf = stage ?? BESIDE[last]?.stage ?? due.next;
   return (
     <>
       <Top
@@ -204,8 +191,14 @@ export function JobPage() {
       {isBringing && mayBring && <bringDevice.View onClose={() => setBringing(false)} />}
       {isPartial && <Notice>Later changes by others were left alone.</Notice>}
       <SayWhere engine={id} stage={stage ?? null} />
-      <StageLinks stages={progress.stages} />
-      <Outlet context={job} />
+      <StageBar stages={progress.stages} stage={helpOf} isHelping={isHelping} onHelp={onHelp} />
+      <Beside className={isHelping ? 'open' : ''}>
+        <div>
+          <h2 className="visually-hidden">{heading}</h2>
+          <Outlet context={job} />
+        </div>
+        {isHelping && <stageHelp.View stage={helpOf} onClose={onHelp} />}
+      </Beside>
     </>
   );
 }

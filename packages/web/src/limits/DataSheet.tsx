@@ -6,6 +6,8 @@ import {
   CLEARANCE_DECIMALS,
   clearanceKey,
   ENGINE_USES,
+  FAMILIES,
+  type Family,
   formatExactLength,
   hasBanks,
   type JobDocument,
@@ -30,17 +32,19 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { JOINT_OPTIONS, MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
 import { useOpenJob } from '../job/JobPage.js';
-import { type ChangeDocument, useChangeDocument } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
-import { useKeptText } from '../look/useKeptText.js';
+import { type ChangeDocument, type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { LengthField } from '../measure/LengthField.js';
 import { UnitMoved } from '../measure/UnitMoved.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
+import { OwnFigures } from '../torque/OwnFigures.js';
+import { useTorque } from '../torque/useTorque.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import { type LimitRow, LimitsTable } from './LimitsTable.js';
 import { EMPTY_LIMIT, type LimitText, readLimit, textOfLimit } from './limitText.js';
 import { OriginPanel } from './OriginPanel.js';
@@ -506,6 +510,23 @@ function PlaceField({ id, number, document, change }: PlaceFieldProps) {
   );
 }
 
+/** Torques with the other limits of the sheet; the stage Torque tightens by them. */
+function TighteningPanel({ job }: { job: OpenJob }) {
+  const work = useTorque(job);
+  const families: readonly Family[] = job.document.withRods ? FAMILIES : ['main'];
+  return (
+    <Panel aria-label="Tightening figures">
+      <PanelTitle>Tightening figures</PanelTitle>
+      <Quiet>
+        Torque, angle or stretch from the book, with its source. Figures of an engine type are under Torque.
+      </Quiet>
+      {families.map((family) => (
+        <OwnFigures key={family} job={job.id} family={family} work={work} isWanted={false} />
+      ))}
+    </Panel>
+  );
+}
+
 /** What the engine is, what its maker's book says, and what is aimed at. */
 export function DataSheet() {
   const job = useOpenJob();
@@ -517,6 +538,7 @@ export function DataSheet() {
       <UnitMoved job={job} />
       <LimitsPanel id={job.id} document={document} change={change} />
       <AimFields id={job.id} document={document} change={change} />
+      <TighteningPanel job={job} />
       {document.withRods && <RodFields id={job.id} document={document} change={change} />}
       <OriginPanel job={job} />
     </>

@@ -1,7 +1,7 @@
 import { parseLength, type Unit } from '@fettle/core';
 import styled from 'styled-components';
-import { Field } from '../look/Field.js';
 import { bothUnits } from '../measure/LengthField.js';
+import { Field } from '../ui/Field.js';
 import type { LimitFaults, LimitText } from './limitText.js';
 
 const Grid = styled.fieldset`

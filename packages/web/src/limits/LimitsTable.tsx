@@ -13,9 +13,9 @@ import {
 } from '@fettle/core';
 import { type ClipboardEvent, type KeyboardEvent, useId, useRef } from 'react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { fieldBox } from '../look/Field.js';
-import { blockOf } from '../look/TypingGrid.js';
+import { Button } from '../ui/Button.js';
+import { fieldBox } from '../ui/Field.js';
+import { blockOf } from '../ui/TypingGrid.js';
 import type { LimitFaults, LimitText } from './limitText.js';
 
 const Board = styled.div`
@@ -166,13 +166,23 @@ export function LimitsTable({ rows, unit, onChange, onLeave, onLeaveAll }: Limit
     const carried = isCarried ? { ...ends, source: above } : ends;
     if (carried !== text) onChange(key, carried);
     onLeave?.(key);
+    if (column === 'source' && text.source.trim() !== '') carryDown(row, text.source);
+  };
+  /** A source that was typed counts for the filled rows below it that have none, up to the next one that has. */
+  const carryDown = (from: number, source: string) => {
+    for (const { key, text } of rows.slice(from + 1)) {
+      if (text.source.trim() !== '') return;
+      if (text.low.trim() === '' || text.high.trim() === '') continue;
+      onChange(key, { ...text, source });
+      onLeave?.(key);
+    }
   };
   return (
     <Board ref={board} onBlur={(event) => !event.currentTarget.contains(event.relatedTarget) && onLeaveAll?.()}>
       <span>Limits</span>
       <span>Low, {unit}</span>
       <span>High, {unit}</span>
-      <span>In {otherUnit(unit)}</span>
+      <span>In {otherUnit(unit) === 'in' ? 'inches' : 'mm'}</span>
       <span>Source: book and page</span>
       {rows.map(({ key, name, note, text, faults }, row) => {
         const told = COLUMNS.flatMap((column) => faults[column] ?? []);

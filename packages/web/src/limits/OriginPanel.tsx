@@ -4,10 +4,10 @@ import { Link } from 'react-router';
 import { DifferenceTable } from '../engineType/DifferenceTable.js';
 import { useLibrary } from '../engineType/useLibrary.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { textOfLimit } from './limitText.js';
 
 /** Where the data sheet was copied from, what a later revision would change, and how to take another. */

@@ -1,9 +1,9 @@
 import { limitName, PLACED_LIMITS, type PlacedLimit } from '@fettle/core';
 import { Plus } from 'lucide-react';
 import { useState } from 'react';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Quiet, Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Quiet, Row } from '../ui/Panel.js';
 
 /** Names the limits of one main: `3 mainClearance`. */
 export function placedKey(number: number | string, key: PlacedLimit): string {

@@ -1,5 +1,5 @@
 import { useCallback, useState } from 'react';
-import { noteDone, notedText, noteText } from '../look/typingNotes.js';
+import { noteDone, notedText, noteText } from '../ui/typingNotes.js';
 
 function kept<Value>(storageKey: string): Value | null {
   const text = notedText(storageKey);

@@ -1,5 +1,5 @@
 import { useCallback, useRef, useState } from 'react';
-import { noteDone, notedKeys, notedText, noteText } from '../look/typingNotes.js';
+import { noteDone, notedKeys, notedText, noteText } from '../ui/typingNotes.js';
 
 export interface Drafts<Value> {
   /** What is being typed and is not ready yet, by the keys of its rows. */

@@ -2,10 +2,10 @@ import { capsAsk, capsOn, FEATURE_TABLE, type Feature } from '@fettle/core';
 import { format } from 'date-fns';
 import { useAppSelector } from '../app/store.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Quiet, Row } from '../look/Panel.js';
 import { NOBODY } from '../person/personSlice.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Quiet, Row } from '../ui/Panel.js';
 
 interface CapsAskProps {
   readonly job: Pick<OpenJob, 'id' | 'document'>;

@@ -10,7 +10,7 @@ import {
   type Unit,
 } from '@fettle/core';
 import type { OpenJob } from '../job/useJob.js';
-import { Notice } from '../look/Notice.js';
+import { Notice } from '../ui/Notice.js';
 
 function wordsOf(doubt: ReadingDoubt, unit: Unit): string {
   const name = (number: number) => partName(doubt.feature, number);

@@ -13,12 +13,12 @@ import {
 } from '@fettle/core';
 import styled from 'styled-components';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Fold } from '../look/Fold.js';
-import { Table } from '../look/Panel.js';
-import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Fold } from '../ui/Fold.js';
+import { Table } from '../ui/Panel.js';
+import { type KeptPlace, useKeptText } from '../ui/useKeptText.js';
 import { NEEDLE_WORDS } from './NeedleAsk.js';
 
 const Whole = styled(Fold)`

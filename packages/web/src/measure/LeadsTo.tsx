@@ -15,9 +15,9 @@ import { chosenStations } from '../choose/chosenStations.js';
 import { useFreeHalves } from '../choose/useFreeHalves.js';
 import { type JobPlan, useJobPlan } from '../choose/useJobPlan.js';
 import type { OpenJob } from '../job/useJob.js';
-import { Quiet } from '../look/Panel.js';
-import { StateMark } from '../look/StateMark.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
+import { Quiet } from '../ui/Panel.js';
+import { StateMark } from '../ui/StateMark.js';
 import { type Foreseen, foreseenFor, halvesSoFar } from './foreseen.js';
 
 interface Outcome {

@@ -11,10 +11,10 @@ import {
   type Span,
   type Unit,
 } from '@fettle/core';
-import { clashAsk, SlipAsk } from '../look/ClashAsk.js';
-import { enterDown } from '../look/enterDown.js';
-import { Field } from '../look/Field.js';
-import { type KeptPlace, useKeptText } from '../look/useKeptText.js';
+import { clashAsk, SlipAsk } from '../ui/ClashAsk.js';
+import { enterDown } from '../ui/enterDown.js';
+import { Field } from '../ui/Field.js';
+import { type KeptPlace, useKeptText } from '../ui/useKeptText.js';
 
 /** A length in both units, the job's own first. */
 export function bothUnits(nm: Nanometres, unit: Unit): string {

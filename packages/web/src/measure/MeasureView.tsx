@@ -1,12 +1,12 @@
-import { FEATURE_TABLE, type Feature, featureOf, type Nanometres, partName } from '@fettle/core';
+import { FEATURE_TABLE, FEATURES, type Feature, featureOf, type Nanometres, partName } from '@fettle/core';
 import { memo, useCallback, useMemo, useState } from 'react';
 import { useAfterFrame } from '../app/useAfterFrame.js';
 import { useNarrow } from '../app/useNarrow.js';
 import { CleanUpText } from '../codes/CleanUpText.js';
 import { useOpenJob } from '../job/JobPage.js';
 import type { OpenJob } from '../job/useJob.js';
-import { Notice } from '../look/Notice.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
+import { Notice } from '../ui/Notice.js';
 import { CapsAsk } from './CapsAsk.js';
 import { DoubtsNotice } from './DoubtsNotice.js';
 import { GaugePanel } from './gauge/GaugePanel.js';
@@ -34,7 +34,13 @@ const Consequences = memo(
     one.family === next.family && one.job.document === next.job.document && one.job.readings === next.job.readings,
 );
 const Caps = memo(CapsAsk, isSameDocument);
-const Settings = memo(MeasuringSettings, isSameDocument);
+/** Features of which nothing is read yet. */
+const unreadOf = ({ readings }: Pick<OpenJob, 'readings'>) =>
+  FEATURES.filter((feature) => !readings.some((reading) => reading.feature === feature)).join();
+const Settings = memo(
+  MeasuringSettings,
+  (one, next) => isSameDocument(one, next) && unreadOf(one.job) === unreadOf(next.job),
+);
 const Gauge = memo(GaugePanel, isSameDocument);
 const File = memo(ReadingsFile);
 const Doubts = memo(DoubtsNotice);

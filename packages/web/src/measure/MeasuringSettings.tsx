@@ -1,16 +1,20 @@
 import {
   alongLineOf,
   FEATURE_TABLE,
+  FEATURES,
   type Feature,
+  type Limit,
   lengthText,
   type Nanometres,
   type Needle,
+  nanometres,
   type Slot,
 } from '@fettle/core';
 import styled from 'styled-components';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { Choice } from '../look/Choice.js';
-import { Panel } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Panel } from '../ui/Panel.js';
 import { HowItIsRead } from './HowItIsRead.js';
 import { LengthField } from './LengthField.js';
 
@@ -21,6 +25,8 @@ const Settings = styled(Panel)`
   @media (max-width: 900px) { grid-template-columns: minmax(0, 1fr); }
   align-items: start;
   padding: 0.75rem 1rem;
+  .offers { display: flex; flex-wrap: wrap; gap: 0 0.25rem; }
+  .offers button { min-height: 32px; padding: 0 0.35rem; font-size: var(--size-small); }
   .limits { align-self: center; font-size: var(--size-small); color: var(--ink-soft); }
 `;
 
@@ -34,10 +40,28 @@ const JOURNAL_SCHEMES = [
   { value: 'front-0,front-90', label: 'One plane, 0° and 90°' },
   { value: 'front-0,front-90,rear-0,rear-90', label: 'Two planes, 0° and 90°' },
 ];
+/** The sizes that a gauge is usually set to, from the limits. */
+const SETTINGS: readonly { readonly word: string; readonly of: (limit: Limit) => Nanometres }[] = [
+  { word: 'Low', of: ({ low }) => low },
+  { word: 'Middle', of: ({ low, high }) => nanometres(Math.round((low + high) / 2)) },
+  { word: 'High', of: ({ high }) => high },
+];
+
+/** The first place of each kind of part. */
+const ONE_READING = { housing: 'front', journal: 'front-0' } as const;
+
 const SCHEMES = { housing: BORE_SCHEMES, journal: JOURNAL_SCHEMES };
 
+/** On to the first box without a reading: the button that was pressed is gone. */
+function toFirstEmpty(): void {
+  requestAnimationFrame(() => {
+    const boxes = [...window.document.querySelectorAll<HTMLInputElement>('input[data-reading]')];
+    boxes.find((box) => box.value.trim() === '')?.focus();
+  });
+}
+
 interface MeasuringSettingsProps {
-  readonly job: Pick<OpenJob, 'id' | 'document'>;
+  readonly job: Pick<OpenJob, 'id' | 'document' | 'readings'>;
   readonly feature: Feature;
   /** Called with a setting size once it is entered. */
   readonly onSetting: (value: Nanometres | null) => void;
@@ -54,34 +78,79 @@ export function MeasuringSettings({ job, feature, onSetting, onNeedle }: Measuri
   const { family, role } = FEATURE_TABLE[feature];
   const isRod = family === 'rod';
   const limit = document.limits[feature];
+  const setSetting = (value: Nanometres | null) => {
+    change((old) => ({
+      ...old,
+      measuring: { ...old.measuring, setting: { ...old.measuring.setting, [feature]: value } },
+    }));
+    onSetting(value);
+  };
+  const unread = FEATURES.filter((one) => !job.readings.some(({ feature: read }) => read === one));
+  const isOneOffered = unread.includes(feature) && slots.length > 1;
   return (
     <Settings>
-      <LengthField
-        key={feature}
-        kept={{ of: job.id, part: feature, field: 'setting' }}
-        label={`Setting size, ${unit} (for + and − readings)`}
-        unit={unit}
-        value={measuring.setting[feature]}
-        check={(value) => (value > 0 ? null : 'Enter a setting size above 0.')}
-        onCommit={(value) => {
-          change((old) => ({
-            ...old,
-            measuring: { ...old.measuring, setting: { ...old.measuring.setting, [feature]: value } },
-          }));
-          onSetting(value);
-        }}
-      />
-      <Choice
-        label={isRod ? 'Readings at each' : 'Readings at each main'}
-        value={slots.join()}
-        options={SCHEMES[role]}
-        onChange={(value) =>
-          change((old) => ({
-            ...old,
-            measuring: { ...old.measuring, slots: { ...old.measuring.slots, [feature]: value.split(',') as Slot[] } },
-          }))
-        }
-      />
+      <div>
+        <LengthField
+          key={feature}
+          kept={{ of: job.id, part: feature, field: 'setting' }}
+          label={`Setting size, ${unit} (for + and − readings)`}
+          unit={unit}
+          value={measuring.setting[feature]}
+          check={(value) => (value > 0 ? null : 'Enter a setting size above 0.')}
+          onCommit={setSetting}
+        />
+        {limit && measuring.setting[feature] === null && (
+          <p className="offers">
+            {SETTINGS.map(({ word, of }) => (
+              <Button
+                key={word}
+                $kind="quiet"
+                onPress={() => {
+                  setSetting(of(limit));
+                  toFirstEmpty();
+                }}
+              >
+                {word} {lengthText(of(limit), unit)}
+              </Button>
+            ))}
+          </p>
+        )}
+      </div>
+      <div>
+        <Choice
+          label={isRod ? 'Readings at each' : 'Readings at each main'}
+          value={slots.join()}
+          options={SCHEMES[role]}
+          onChange={(value) =>
+            change((old) => ({
+              ...old,
+              measuring: { ...old.measuring, slots: { ...old.measuring.slots, [feature]: value.split(',') as Slot[] } },
+            }))
+          }
+        />
+        {isOneOffered && (
+          <p className="offers">
+            <Button
+              $kind="quiet"
+              onPress={() => {
+                change((old) => ({
+                  ...old,
+                  measuring: {
+                    ...old.measuring,
+                    slots: {
+                      ...old.measuring.slots,
+                      ...Object.fromEntries(unread.map((one) => [one, [ONE_READING[FEATURE_TABLE[one].role]]])),
+                    },
+                  },
+                }));
+                toFirstEmpty();
+              }}
+            >
+              One reading a part
+            </Button>
+          </p>
+        )}
+      </div>
       <Choice
         label="Enter moves"
         value={measuring.order}

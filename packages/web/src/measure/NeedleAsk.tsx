@@ -1,8 +1,8 @@
 import { FEATURE_TABLE, FEATURES, type Needle, type Reading } from '@fettle/core';
 import type { RefObject } from 'react';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
 import { isDeviation, useKeepAgain } from './useSaveReading.js';
 
 /** What a + on a needle means, as it is said on a button. */

@@ -4,8 +4,8 @@ import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { goToNext } from '../job/nextThing.js';
 import type { OpenJob } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { Panel, Quiet } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Panel, Quiet } from '../ui/Panel.js';
 import { type CellActs, ReadingCell } from './ReadingCell.js';
 import { toldOf } from './toldOf.js';
 import type { Measuring } from './useMeasuring.js';
@@ -16,6 +16,7 @@ const Large = styled(Panel)`
   .cell { display: grid; grid-template-columns: 3.5rem minmax(0, 1fr) 3.5rem; gap: 0.5rem; align-items: start; margin-top: 0.75rem; }
   && input { min-height: 88px; font-size: 2.25rem; }
   && .echo { font-size: 1rem; }
+  @media (max-width: 360px) { .cell { grid-template-columns: 2.75rem minmax(0, 1fr) 2.75rem; gap: 0.25rem; } && input { font-size: 1.75rem; } }
   button { min-height: 88px; padding: 0; justify-content: center; }
 `;
 

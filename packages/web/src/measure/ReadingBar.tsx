@@ -21,8 +21,8 @@ import { format } from 'date-fns';
 import { memo } from 'react';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
 import { bothUnits } from './LengthField.js';
 import { textsOf } from './toldOf.js';
 import type { EntryStatus, InHand } from './useMeasuring.js';
@@ -169,7 +169,8 @@ export function ReadingBar({ job, inHand, status, onTake, onConfirm, reason, onR
   // A suspect figure counts once it is confirmed: one touch, and it is asked once.
   const isSuspect = assessment.kind === 'doubtful' && standing !== null && standing.text === text && is === 'kept';
   return (
-    <Bar $isDoubtful={message !== null} aria-live="polite">
+    // A screen reader hears of a figure once it is left, not with each key.
+    <Bar $isDoubtful={message !== null} aria-live={is === 'typed' ? 'off' : 'polite'}>
       <span className="where">
         {partName(place.feature, place.station)} · {FEATURE_TABLE[place.feature].name} · {slotName(place.slot)}
       </span>

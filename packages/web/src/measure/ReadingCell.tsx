@@ -13,12 +13,13 @@ import {
   type ReadingAssessment,
   slotName,
   type Unit,
+  withSign,
 } from '@fettle/core';
 import { type CSSProperties, type KeyboardEvent, memo, type RefObject, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
-import { fieldBox } from '../look/Field.js';
-import { useKeptText } from '../look/useKeptText.js';
+import { fieldBox } from '../ui/Field.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import { textsOf } from './toldOf.js';
 import { howTyped, isDeviation, type Place, settingFor, useSaveReading } from './useSaveReading.js';
 
@@ -152,8 +153,10 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
   const setting = isTyped ? current : settingFor(job, place, text);
   const others = job.readings.filter((reading) => reading !== standing);
   const how = howTyped(standing, place, text, isTyped);
-  const assessment = assessReading(text, setting, feature, document, others, station, how);
-  const isShort = assessment.kind === 'fine' && isCoarse(text, textsOf(others, feature));
+  // A bare 2 on a zeroed gauge is +2; it is shown so once it is kept.
+  const meant = isTyped ? withSign(text, document.unit, setting) : text;
+  const assessment = assessReading(meant, setting, feature, document, others, station, how);
+  const isShort = assessment.kind === 'fine' && isCoarse(meant, textsOf(others, feature));
   // Half a figure that a reload left is not a reading because somebody went by: over one that stands, or as it is, it takes a key.
   const staysUnfinished = isUnfinished && !isTyped && (stored !== '' || isShort || assessment.kind !== 'fine');
 
@@ -165,11 +168,14 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
   };
   const commit = useRef(() => {});
   commit.current = () => {
-    const figure = typed.current.trim();
+    const now = latest.current.document;
+    const figure = isTyped
+      ? withSign(typed.current.trim(), now.unit, now.measuring.setting[feature])
+      : typed.current.trim();
     const from = began.current;
     give(figure);
     acts.typing(place, figure, 'kept');
-    save(place, figure, isTyped ? latest.current.document.measuring.setting[feature] : undefined, from);
+    save(place, figure, isTyped ? now.measuring.setting[feature] : undefined, from);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, where a reload left the figure
   useEffect(() => {
@@ -233,7 +239,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
           setText(event.target.value);
           setTyped(true);
           isKept.current = false;
-          acts.typing(place, event.target.value, 'typed');
+          acts.typing(place, withSign(event.target.value, document.unit, current), 'typed');
         }}
         onFocus={(event) => {
           isFocused.current = true;
@@ -253,7 +259,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
         {mark ??
           echoOf(
             assessment,
-            text,
+            meant,
             document.unit,
             how.unit ?? document.unit,
             isDeviation(text) && setting !== current ? setting : null,

@@ -13,12 +13,12 @@ import { csvOf, xlsxOf } from '../drawer/spreadsheet.js';
 import { UnderWay } from '../drawer/UnderWay.js';
 import { useTableFile } from '../drawer/useTableFile.js';
 import type { OpenJob } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { FileButton } from '../look/FileButton.js';
-import { FileRows } from '../look/FileRows.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { Button } from '../ui/Button.js';
+import { FileButton } from '../ui/FileButton.js';
+import { FileRows } from '../ui/FileRows.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
 import { useSaveReading } from './useSaveReading.js';
 
 /** What a row does to the readings, or what keeps it from that. */

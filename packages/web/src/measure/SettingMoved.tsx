@@ -1,9 +1,9 @@
 import { FEATURE_TABLE, type Feature, lengthText, type Reading } from '@fettle/core';
 import { useState } from 'react';
 import type { OpenJob } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { localNote, setLocalNote } from '../look/localNotes.js';
-import { Notice } from '../look/Notice.js';
+import { Button } from '../ui/Button.js';
+import { localNote, setLocalNote } from '../ui/localNotes.js';
+import { Notice } from '../ui/Notice.js';
 import { isDeviation } from './useSaveReading.js';
 
 interface SettingMovedProps {

@@ -2,9 +2,9 @@ import type { Reading } from '@fettle/core';
 import { useState } from 'react';
 import { useLatest } from '../app/useLatest.js';
 import type { OpenJob } from '../job/useJob.js';
-import { Button } from '../look/Button.js';
-import { localNote, setLocalNote } from '../look/localNotes.js';
-import { Notice } from '../look/Notice.js';
+import { Button } from '../ui/Button.js';
+import { localNote, setLocalNote } from '../ui/localNotes.js';
+import { Notice } from '../ui/Notice.js';
 import { useKeepAgain } from './useSaveReading.js';
 
 /** Figures that are shown in the question. */

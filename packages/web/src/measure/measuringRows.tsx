@@ -14,8 +14,8 @@ import {
 } from '@fettle/core';
 import { Link } from 'react-router';
 import type { OpenJob } from '../job/useJob.js';
-import { StateMark } from '../look/StateMark.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
+import { StateMark } from '../ui/StateMark.js';
 import { ReadingCell } from './ReadingCell.js';
 import { toldOf } from './toldOf.js';
 import type { Measuring } from './useMeasuring.js';

@@ -1,6 +1,6 @@
 import { Link } from 'react-router';
 import { useOpenJob } from '../job/JobPage.js';
-import { Panel } from '../look/Panel.js';
+import { Panel } from '../ui/Panel.js';
 import { OrderAdvisor } from './OrderAdvisor.js';
 
 /** What to have on the shelf for one engine, from what is known of it so far. */

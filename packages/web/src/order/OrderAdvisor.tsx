@@ -1,11 +1,11 @@
 import { Search, Square } from 'lucide-react';
 import styled from 'styled-components';
-import { SteadyButton } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
 import { LengthField } from '../measure/LengthField.js';
+import { SteadyButton } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { KitPanel } from './KitPanel.js';
 import { type OrderOf, useOrder } from './useOrder.js';
 

@@ -1,7 +1,7 @@
 import type { KitStep } from '@fettle/core';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { PanelTitle, Quiet, Table } from '../look/Panel.js';
+import { PanelTitle, Quiet, Table } from '../ui/Panel.js';
 import { ChanceBar, percent } from './ChanceBar.js';
 
 /** A table that is wider than a small screen moves by itself. */

@@ -1,7 +1,7 @@
 import { jobOfType } from '@fettle/core';
 import { useMemo } from 'react';
 import { useOpenType } from '../engineType/TypePage.js';
-import { Panel } from '../look/Panel.js';
+import { Panel } from '../ui/Panel.js';
 import { OrderAdvisor } from './OrderAdvisor.js';
 
 /** What to have on the shelf before any engine of a type is opened. */

@@ -1,7 +1,7 @@
 import { cutText } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 import { sessionTold } from '../access/accessSlice.js';
-import { localNote, setLocalNote } from '../look/localNotes.js';
+import { localNote, setLocalNote } from '../ui/localNotes.js';
 
 const KEY = 'fettle.person';
 

@@ -1,5 +1,5 @@
 import { newId } from '../app/newId.js';
-import { localNote, setMinorNote } from '../look/localNotes.js';
+import { localNote, setMinorNote } from '../ui/localNotes.js';
 
 const KEY = 'fettle.browser';
 

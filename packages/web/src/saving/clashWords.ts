@@ -1,7 +1,6 @@
 import {
   FEATURE_TABLE,
   formatExactLength,
-  halfLabel,
   INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobShell,
@@ -11,6 +10,7 @@ import {
   partName,
   placeWords,
   type ReadingDraft,
+  shellLabel,
   slotName,
 } from '@fettle/core';
 import { format } from 'date-fns';
@@ -60,9 +60,9 @@ function valueWords(value: Json | undefined, path: readonly string[], { unit, sh
   }
   if (typeof value === 'string') {
     const half = shells[value];
-    return half ? halfLabel(half) : `“${value}”`;
+    return half ? shellLabel(half) : `“${value}”`;
   }
-  if (path[0] === 'shells' && path.length === 2) return halfLabel(value as unknown as JobShell);
+  if (path[0] === 'shells' && path.length === 2) return shellLabel(value as unknown as JobShell);
   return Array.isArray(value) ? 'another list' : 'something else';
 }
 

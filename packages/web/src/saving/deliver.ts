@@ -10,7 +10,7 @@ import {
 } from '@fettle/core';
 import { newId } from '../app/newId.js';
 import type { Store } from '../app/store.js';
-import { notesInPageOnly } from '../look/localNotes.js';
+import { notesInPageOnly } from '../ui/localNotes.js';
 import { api } from '../wire/api.js';
 import { type AskFault, isAskFault, isSignedOut } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';

@@ -12,7 +12,7 @@ import {
 } from '@fettle/core';
 import * as d3 from 'd3';
 import styled from 'styled-components';
-import { StateShape } from '../look/StateMark.js';
+import { StateShape } from '../ui/StateMark.js';
 
 /** One scale for all gauges of a shaft, so that side by side they show whether it is even. */
 export type GaugeScale = d3.ScaleLinear<number, number>;

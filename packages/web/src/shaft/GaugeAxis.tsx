@@ -37,7 +37,7 @@ export function GaugeAxis({ stations, scale, height, unit }: GaugeAxisProps) {
       : []),
     ...(common === null || (first !== null && limits === null)
       ? []
-      : [{ word: 'aim', value: common, className: 'aim' }]),
+      : [{ word: 'target', value: common, className: 'aim' }]),
   ];
   return (
     <Svg height={height} viewBox={`0 0 92 ${height}`} preserveAspectRatio="xMinYMid meet" aria-hidden>

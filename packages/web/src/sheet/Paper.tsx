@@ -2,8 +2,8 @@ import { type BuildSheet, STATE_WORDS, type StationState } from '@fettle/core';
 import { format } from 'date-fns';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { StateMark } from '../look/StateMark.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
+import { StateMark } from '../ui/StateMark.js';
 
 const Article = styled.article`
   width: 100%;
@@ -12,8 +12,8 @@ const Article = styled.article`
   padding: 1.5rem 2rem;
   background: var(--surface);
   border: var(--rule) solid var(--line-strong);
-  h1 { font-size: var(--size-title); line-height: 1.15; overflow-wrap: anywhere; }
-  h2 { font-size: 1.05rem; margin: 1rem 0 0.25rem; }
+  h2 { font-size: var(--size-title); line-height: 1.15; overflow-wrap: anywhere; }
+  h3 { font-size: 1.05rem; margin: 1rem 0 0.25rem; }
   table { width: 100%; border-collapse: collapse; font-size: 0.875rem; }
   th, td { border: 1px solid var(--line-strong); padding: 0.2rem 0.25rem; text-align: left; }
   th, th.figure { font-family: var(--text); font-size: var(--size-small); }
@@ -38,7 +38,7 @@ const Article = styled.article`
     .names { grid-template-columns: 1fr 1fr 1fr; }
     .readings { break-before: page; }
     @page { size: auto; margin: 14mm; }
-    tr, h2 { break-inside: avoid; }
+    tr, h3 { break-inside: avoid; }
   }
 `;
 
@@ -76,7 +76,7 @@ function SheetTable({ title, head, rows, figures }: Table) {
   const isFigure = (at: number) => figures?.[at] ?? false;
   return (
     <>
-      <h2>{title}</h2>
+      <h3>{title}</h3>
       <Scroll role="region" tabIndex={0} aria-label={`Table: ${title}`}>
         <table aria-label={title}>
           <thead>
@@ -125,7 +125,7 @@ export function Paper({ label, sheet, more = [], names }: PaperProps) {
   const readings = sheet.tables.filter(({ part }) => part === 'readings');
   return (
     <Article aria-label={label}>
-      <h1>{sheet.engine}</h1>
+      <h2>{sheet.engine}</h2>
       <dl className="facts">
         {facts.map(({ label: name, text }) => (
           <div key={name}>

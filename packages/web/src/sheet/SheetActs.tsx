@@ -6,13 +6,13 @@ import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { csvOf } from '../drawer/spreadsheet.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
-import { Ask } from '../look/Ask.js';
-import { Button, ButtonLink } from '../look/Button.js';
-import { Field } from '../look/Field.js';
-import { Row } from '../look/Panel.js';
-import { useKeptText } from '../look/useKeptText.js';
 import { personNamed } from '../person/personSlice.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { Ask } from '../ui/Ask.js';
+import { Button, ButtonLink } from '../ui/Button.js';
+import { Field } from '../ui/Field.js';
+import { Row } from '../ui/Panel.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import { pdfAddress } from './pdfAddress.js';
 
 /** Printing the sheet, and taking it along as a file. It asks whose name stands on it. */

@@ -2,7 +2,7 @@ import { buildSheet, sinceSigned } from '@fettle/core';
 import { useMemo } from 'react';
 import { useQuery } from '../app/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
-import { Notice } from '../look/Notice.js';
+import { Notice } from '../ui/Notice.js';
 import { Paper, timeText } from './Paper.js';
 import { SheetActs } from './SheetActs.js';
 import { SignedSheets } from './SignedSheets.js';

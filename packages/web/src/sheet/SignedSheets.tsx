@@ -3,12 +3,12 @@ import { PenLine } from 'lucide-react';
 import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
 import { useOpenJob } from '../job/JobPage.js';
-import { Ask } from '../look/Ask.js';
-import { Button } from '../look/Button.js';
-import { Field } from '../look/Field.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { useKeptText } from '../look/useKeptText.js';
 import { personNamed } from '../person/personSlice.js';
+import { Ask } from '../ui/Ask.js';
+import { Button } from '../ui/Button.js';
+import { Field } from '../ui/Field.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import { timeText } from './Paper.js';
 import type { Sheets } from './useSheets.js';
 

@@ -1,10 +1,10 @@
 import { type BuildSheet, comparedSheets } from '@fettle/core';
 import { Download, ShieldAlert, ShieldCheck } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { ButtonLink } from '../look/Button.js';
-import { Fold } from '../look/Fold.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, Quiet, Row, Table } from '../look/Panel.js';
+import { ButtonLink } from '../ui/Button.js';
+import { Fold } from '../ui/Fold.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, Quiet, Row, Table } from '../ui/Panel.js';
 import { Paper, timeText } from './Paper.js';
 import { pdfAddress } from './pdfAddress.js';
 import type { Sheets, SignedWithSheet, Verified } from './useSheets.js';

@@ -14,15 +14,15 @@ import styled from 'styled-components';
 import { useTitle } from '../app/useTitle.js';
 import { UNIT_OPTIONS } from '../bench/options.js';
 import { GapGauge } from '../endPlay/GapGauge.js';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
-import { StateMark, StateShape } from '../look/StateMark.js';
-import { TwoColumns } from '../look/TwoColumns.js';
-import { useKeptText } from '../look/useKeptText.js';
 import { bothUnits } from '../measure/LengthField.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
+import { StateMark, StateShape } from '../ui/StateMark.js';
+import { TwoColumns } from '../ui/TwoColumns.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import { type Sum, type SumField, useSum } from './useSum.js';
 
 const Fields = styled.div`

@@ -1,9 +1,9 @@
 import { FASTENER_PLACES, type Family, PLACE_TABLE, type Torque } from '@fettle/core';
 import { useState } from 'react';
 import { useDraft } from '../limits/useDraft.js';
-import { Button } from '../look/Button.js';
-import { Fold } from '../look/Fold.js';
-import { Quiet, Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Fold } from '../ui/Fold.js';
+import { Quiet, Row } from '../ui/Panel.js';
 import { TorqueLines } from './TorqueLines.js';
 import { isBlankTorque, readTorqueLine, type TorqueLineText, textOfTorque } from './torqueLineText.js';
 import type { TorqueWork } from './useTorque.js';

@@ -10,9 +10,9 @@ import {
 } from '@fettle/core';
 import { Plus, Trash2 } from 'lucide-react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
 import { BLANK_TORQUE_LINE, readTorqueLine, type TorqueLineFaults, type TorqueLineText } from './torqueLineText.js';
 
 const Line = styled.fieldset`
@@ -112,7 +112,7 @@ export function TorqueLines({ lines, faults, unit, places = FASTENER_PLACES, onC
             {line.school !== '' && line.school !== 'stretch' && (
               <>
                 {field('final', line.school === 'angle' ? 'Torque first' : 'Final torque')}
-                {field('stages', 'Stages')}
+                {field('stages', 'Stages (3, or 30, 55)')}
               </>
             )}
             {line.school === 'angle' && field('angles', 'Angles, degrees')}

@@ -38,6 +38,22 @@ describe('a line of fasteners as text', () => {
     expect(readTorqueLine(comma, 'mm').torque?.tightening).toMatchObject({ final: 50.5, angles: [60, 45] });
   });
 
+  it('takes unequal stages as the torque of each, the last one the final torque', () => {
+    const line = { ...textOfTorque(torque(SCHOOLS[1]!), 'mm'), steps: '', final: '', stages: '30, 55', angles: '60' };
+    const read = readTorqueLine(line, 'mm');
+    expect(read.faults).toEqual({});
+    expect(read.torque).toMatchObject({
+      steps: '30 · 55 N·m, then 60°',
+      tightening: { final: 55, stages: 2, unequal: [30, 55], angles: [60] },
+    });
+    // It comes back as it was typed.
+    expect(textOfTorque(read.torque!, 'mm')).toMatchObject({ final: '55', stages: '30, 55' });
+    expect(readTorqueLine({ ...line, stages: '55, 30' }, 'mm').faults).toEqual({
+      stages: 'Each stage higher than the one before, such as 30, 55.',
+    });
+    expect(readTorqueLine({ ...line, final: '60' }, 'mm').faults.stages).toContain('The last stage is 55');
+  });
+
   it('says what of it cannot be read, box by box', () => {
     const faults = (part: Partial<typeof BLANK_TORQUE_LINE>) =>
       Object.keys(readTorqueLine({ ...textOfTorque(torque(SCHOOLS[0]!), 'mm'), ...part }, 'mm').faults);

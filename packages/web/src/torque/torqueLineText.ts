@@ -52,6 +52,20 @@ export const BLANK_TORQUE_LINE: TorqueLineText = {
 /** What is wrong with a line, by its boxes. */
 export type TorqueLineFaults = Partial<Record<keyof TorqueLineText, string>>;
 
+/** Stages as they are typed: how many, or the torque of each. */
+function textOfStages({ stages, unequal }: { stages: number; unequal?: number[] | undefined }): string {
+  return unequal?.join(', ') ?? String(stages);
+}
+
+/** Stages as a number of equal ones, or as the torque of each: then the last one is the final torque. */
+function readStages(text: string): { stages: number; unequal?: number[] } {
+  const list = text
+    .split(/[;,·]|\s+/u)
+    .filter((part) => part.trim() !== '')
+    .map(numberOf);
+  return list.length > 1 ? { stages: list.length, unequal: list } : { stages: numberOf(text) };
+}
+
 /** Fasteners as text, to be typed on. */
 export function textOfTorque(torque: Torque, unit: Unit): TorqueLineText {
   const { fastener, steps, place, perCap, tightening, lubricant, source } = torque;
@@ -72,7 +86,7 @@ export function textOfTorque(torque: Torque, unit: Unit): TorqueLineText {
       return {
         ...own,
         final: String(tightening.final),
-        stages: String(tightening.stages),
+        stages: textOfStages(tightening),
         angles: tightening.angles.join(', '),
       };
     case 'snug':
@@ -80,10 +94,10 @@ export function textOfTorque(torque: Torque, unit: Unit): TorqueLineText {
         ...own,
         snug: String(tightening.snug),
         final: String(tightening.final),
-        stages: String(tightening.stages),
+        stages: textOfStages(tightening),
       };
     default:
-      return { ...own, final: String(tightening.final), stages: String(tightening.stages) };
+      return { ...own, final: String(tightening.final), stages: textOfStages(tightening) };
   }
 }
 
@@ -112,6 +126,11 @@ function readTightening(text: TorqueLineText, lengthUnit: Unit, faults: TorqueLi
     if (!parsed.ok) faults[key] = parsed.code === 'empty' ? 'Missing.' : parsed.message;
     return parsed.ok ? parsed.nm : 0;
   };
+  const stagesTyped = readStages(text.stages);
+  const last = stagesTyped.unequal?.at(-1);
+  if (last !== undefined && text.final.trim() !== '' && numberOf(text.final) !== last) {
+    faults.stages = `The last stage is ${last}; the final torque is ${text.final.trim()}. Make them alike.`;
+  }
   const given =
     school === 'stretch'
       ? {
@@ -124,8 +143,8 @@ function readTightening(text: TorqueLineText, lengthUnit: Unit, faults: TorqueLi
       : {
           school,
           unit,
-          final: figure('final'),
-          stages: numberOf(text.stages),
+          final: stagesTyped.unequal?.at(-1) ?? figure('final'),
+          ...stagesTyped,
           ...(school === 'snug' ? { snug: figure('snug') } : {}),
           ...(school === 'angle'
             ? {
@@ -139,14 +158,16 @@ function readTightening(text: TorqueLineText, lengthUnit: Unit, faults: TorqueLi
   const read = tighteningSchema.safeParse(given);
   if (read.success) return read.data;
   const told: Readonly<Record<string, string>> = {
-    stages: 'A whole number from 1 to 20.',
+    stages: 'A whole number from 1 to 20, or each torque, such as 30, 55.',
+    unequal: 'Each stage higher than the one before, such as 30, 55.',
     angles: 'Enter degrees with commas between, such as 60, 60.',
     final: 'Enter a torque above 0, such as 55.',
     snug: 'Enter a torque above 0, such as 20.',
   };
   for (const { path, message } of read.error.issues) {
-    const key = String(path[0]) as keyof TorqueLineText;
-    faults[key] ??= told[key] ?? message;
+    const said = String(path[0]);
+    const key = (said === 'unequal' ? 'stages' : said) as keyof TorqueLineText;
+    faults[key] ??= told[said] ?? message;
   }
   return null;
 }

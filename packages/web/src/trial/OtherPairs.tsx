@@ -1,8 +1,8 @@
 import { type Candidate, formatExactLength, INSTRUMENT_DECIMALS, roughText } from '@fettle/core';
 import styled from 'styled-components';
 import { usePairs } from '../choose/usePairs.js';
-import { Panel, PanelTitle, Quiet, Table } from '../look/Panel.js';
-import { StateMark } from '../look/StateMark.js';
+import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
+import { StateMark } from '../ui/StateMark.js';
 import type { TrialWork } from './useTrial.js';
 
 /** In a hand the walls are left out: the grade tells them. */

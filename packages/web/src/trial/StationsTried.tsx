@@ -1,19 +1,26 @@
 import { CHANGED_WORDS, type TrialState, workedOutText } from '@fettle/core';
 import { ChevronRight, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { Panel, PanelTitle, Quiet, Row, Table } from '../look/Panel.js';
-import { StateMark } from '../look/StateMark.js';
+import { Button } from '../ui/Button.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
+import { StateMark } from '../ui/StateMark.js';
 import type { TrialWork, TriedStation } from './useTrial.js';
 
 const Stations = styled(Table)`
   @media (max-width: 640px) {
     th:nth-child(2), td:nth-child(2), th:nth-child(5), td:nth-child(5) { display: none; }
     th, td { padding-left: 0.15rem; padding-right: 0.15rem; }
+    td button { padding: 0; min-width: 36px; }
   }
   tr[aria-current='true'] td { background: var(--accent-soft); }
   td:first-child { font-weight: 700; white-space: nowrap; }
   td small { display: block; color: var(--ink-soft); }
+`;
+
+/** On the narrowest screens the table scrolls in its place; what only a screen reader reads goes with it. */
+const Scroll = styled.div`
+  position: relative;
+  overflow-x: auto;
 `;
 
 const Doubt = styled.span`
@@ -75,50 +82,56 @@ export function StationsTried({ work }: { readonly work: TrialWork }) {
           {first.station} has {first.reason}: it tests the selection first.
         </Quiet>
       )}
-      <Stations aria-label={`Clearances, ${unit}`}>
-        <thead>
-          <tr>
-            <th>Station</th>
-            <th>Shells</th>
-            <th className="number">Predicted</th>
-            <th className="number">Measured</th>
-            <th className="number">Difference</th>
-            <th>State</th>
-            <th>
-              <span className="visually-hidden">Open</span>
-            </th>
-          </tr>
-        </thead>
-        <tbody>
-          {stations.map((one) => {
-            const { station, halves, verdict } = one;
-            const { tried } = station;
-            // A row is of one pair: while the trial is of the parts that are there, of the tried pair; else of the accepted one alone.
-            const own = tried !== null && tried.changed === null && tried.isVoid === null ? tried : null;
-            const predicted = own?.predicted ?? (verdict.isMeasured ? null : verdict.clearance?.nominal);
-            return (
-              <tr key={station.id} aria-current={station.id === open.station.id}>
-                <td>{station.id}</td>
-                <td>
-                  {halves ? `${halves.upper.label} over ${halves.lower.label}` : <Quiet as="span">none accepted</Quiet>}
-                </td>
-                <td className="number">{text(predicted)}</td>
-                <td className="number">{text(own?.measured?.nominal)}</td>
-                <td className="number">{text(own?.difference)}</td>
-                <td>
-                  <TrialMark one={one} />
-                  <Standing one={one} />
-                </td>
-                <td>
-                  <Button $kind="quiet" aria-label={`Open ${station.id}`} onPress={() => show(station.id)}>
-                    <ChevronRight aria-hidden size={20} />
-                  </Button>
-                </td>
-              </tr>
-            );
-          })}
-        </tbody>
-      </Stations>
+      <Scroll>
+        <Stations aria-label={`Clearances, ${unit}`}>
+          <thead>
+            <tr>
+              <th>Station</th>
+              <th>Shells</th>
+              <th className="number">Predicted</th>
+              <th className="number">Measured</th>
+              <th className="number">Difference</th>
+              <th>State</th>
+              <th>
+                <span className="visually-hidden">Open</span>
+              </th>
+            </tr>
+          </thead>
+          <tbody>
+            {stations.map((one) => {
+              const { station, halves, verdict } = one;
+              const { tried } = station;
+              // A row is of one pair: while the trial is of the parts that are there, of the tried pair; else of the accepted one alone.
+              const own = tried !== null && tried.changed === null && tried.isVoid === null ? tried : null;
+              const predicted = own?.predicted ?? (verdict.isMeasured ? null : verdict.clearance?.nominal);
+              return (
+                <tr key={station.id} aria-current={station.id === open.station.id}>
+                  <td>{station.id}</td>
+                  <td>
+                    {halves ? (
+                      `${halves.upper.label} over ${halves.lower.label}`
+                    ) : (
+                      <Quiet as="span">none accepted</Quiet>
+                    )}
+                  </td>
+                  <td className="number">{text(predicted)}</td>
+                  <td className="number">{text(own?.measured?.nominal)}</td>
+                  <td className="number">{text(own?.difference)}</td>
+                  <td>
+                    <TrialMark one={one} />
+                    <Standing one={one} />
+                  </td>
+                  <td>
+                    <Button $kind="quiet" aria-label={`Open ${station.id}`} onPress={() => show(station.id)}>
+                      <ChevronRight aria-hidden size={20} />
+                    </Button>
+                  </td>
+                </tr>
+              );
+            })}
+          </tbody>
+        </Stations>
+      </Scroll>
     </Panel>
   );
 }

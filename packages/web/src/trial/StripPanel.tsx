@@ -11,11 +11,11 @@ import {
   stripVerdict,
 } from '@fettle/core';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { StateMark } from '../look/StateMark.js';
-import { Tick } from '../look/Tick.js';
 import { LengthField } from '../measure/LengthField.js';
+import { Button } from '../ui/Button.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { StateMark } from '../ui/StateMark.js';
+import { Tick } from '../ui/Tick.js';
 import type { TrialWork } from './useTrial.js';
 
 const Three = styled.div`

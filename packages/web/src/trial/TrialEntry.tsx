@@ -12,13 +12,13 @@ import { format } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { Button } from '../look/Button.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { Quiet, Table } from '../look/Panel.js';
-import { useKeptText } from '../look/useKeptText.js';
 import { bothUnits } from '../measure/LengthField.js';
 import { NeedleAsk } from '../measure/NeedleAsk.js';
+import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Quiet, Table } from '../ui/Panel.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import type { TrialWork } from './useTrial.js';
 
 const Entry = styled.form`

@@ -17,12 +17,12 @@ import {
 import { format } from 'date-fns';
 import { today } from '../app/today.js';
 import { NumberField } from '../halves/NumberField.js';
-import { Choice } from '../look/Choice.js';
-import { Field } from '../look/Field.js';
-import { FieldPairs, Fold } from '../look/Fold.js';
-import { Panel, PanelTitle, Quiet } from '../look/Panel.js';
-import { useKeptText } from '../look/useKeptText.js';
 import { LengthField } from '../measure/LengthField.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { FieldPairs, Fold } from '../ui/Fold.js';
+import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
+import { useKeptText } from '../ui/useKeptText.js';
 import { api } from '../wire/api.js';
 import { spreadText } from './TrialVerdict.js';
 import type { TrialWork } from './useTrial.js';

@@ -1,9 +1,9 @@
 import { COVERAGE, chanceText, lengthText, spreadFigure, type Unit, workedOutText } from '@fettle/core';
 import styled from 'styled-components';
 import { GapGauge } from '../endPlay/GapGauge.js';
-import { Button } from '../look/Button.js';
-import { Notice } from '../look/Notice.js';
-import { Quiet, Row } from '../look/Panel.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Quiet, Row } from '../ui/Panel.js';
 import type { TrialWork } from './useTrial.js';
 
 const Big = styled.p`

@@ -1,9 +1,9 @@
 import { lengthText, rodLabel } from '@fettle/core';
 import { Link } from 'react-router';
 import { useOpenJob } from '../job/JobPage.js';
-import { Notice } from '../look/Notice.js';
-import { Panel, PanelTitle, Quiet, Row } from '../look/Panel.js';
-import { TwoColumns } from '../look/TwoColumns.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { TwoColumns } from '../ui/TwoColumns.js';
 import { OtherPairs } from './OtherPairs.js';
 import { StationsTried, TrialMark } from './StationsTried.js';
 import { StripPanel } from './StripPanel.js';

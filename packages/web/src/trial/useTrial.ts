@@ -33,9 +33,9 @@ import { newId } from '../app/newId.js';
 import { useAppSelector } from '../app/store.js';
 import { useLatest } from '../app/useLatest.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { useKeptChoice } from '../look/useKeptChoice.js';
 import { useNeedle } from '../measure/NeedleAsk.js';
 import { NOBODY } from '../person/personSlice.js';
+import { useKeptChoice } from '../ui/useKeptChoice.js';
 
 export interface TriedStation {
   readonly station: JobStation;

@@ -1,6 +1,6 @@
 import { numberOfLength } from '../../measure/formatLength.js';
 import type { Unit } from '../../measure/unit.js';
-import type { Half } from '../../shell/half.js';
+import type { Shell } from '../../shell/half.js';
 import type { FitRequestInput } from './fitRequest.js';
 
 /**
@@ -12,11 +12,11 @@ import type { FitRequestInput } from './fitRequest.js';
  */
 export function fitShellOf(
   id: string,
-  { family, series, half, wall, width, band, undersize, positions }: Half,
+  { family, series, half, wall, width, band, undersize, positions }: Shell,
   unit: Unit,
   stock: number | null,
 ): FitRequestInput['shells'][number] {
-  const length = (value: Half['wall']) => numberOfLength(value, unit);
+  const length = (value: Shell['wall']) => numberOfLength(value, unit);
   return {
     id,
     family,

@@ -10,7 +10,7 @@ import type { JobDocument } from '../jobDocument.js';
 import type { JobFacts } from '../jobFacts.js';
 import { familiesOf } from '../jobFamilies.js';
 import { type JobStation, rodLabel } from '../jobStations.js';
-import { aimsInWords, heldInWords, rulesInWords } from '../rulesInWords.js';
+import { aimsInWords, lockedInWords, rulesInWords } from '../rulesInWords.js';
 import { figures, type SheetBlock, type SheetCell, words } from '../sheetBlock.js';
 import type { Slice, StageState, Todo } from '../slice.js';
 import { stationVerdict } from '../stationVerdict.js';
@@ -139,7 +139,7 @@ function stationsTable({ job, stations }: JobFacts, family: Family): SheetBlock 
 
 /** What was held, forbidden or aimed at beside the others: the choice is the best one with it, not without. */
 function heldTable(job: JobDocument): SheetBlock[] {
-  const held = heldInWords(job);
+  const held = lockedInWords(job);
   if (held.length === 0) return [];
   return [
     {

@@ -1,4 +1,4 @@
-import { halfLabel } from '../../shell/half.js';
+import { shellLabel } from '../../shell/half.js';
 import type { Slice } from '../slice.js';
 
 const FIELDS: Readonly<Record<string, string>> = {
@@ -28,7 +28,7 @@ export const halvesSlice: Slice<'drawer'> = {
     Object.keys(job.shells).length > 0 ? [] : [{ turn: 'in-turn', todo: 'Enter the shells in stock' }],
   placeWords: ([, id = '', field = ''], { shells }) => {
     const half = shells[id];
-    const label = half ? halfLabel(half) : 'a shell';
+    const label = half ? shellLabel(half) : 'a shell';
     return FIELDS[field] === undefined ? label : `${FIELDS[field]} of ${label}`;
   },
 };

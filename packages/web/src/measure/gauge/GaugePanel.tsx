@@ -1,12 +1,12 @@
 import { type Feature, formatExactLength, gaugeLineSchema, limitAt, type Nanometres, nanometres } from '@fettle/core';
 import { useState } from 'react';
 import type { OpenJob } from '../../job/useJob.js';
-import { Button } from '../../look/Button.js';
-import { Choice } from '../../look/Choice.js';
-import { Field } from '../../look/Field.js';
-import { FieldPairs, Fold } from '../../look/Fold.js';
-import { Panel, Quiet, Row } from '../../look/Panel.js';
-import { useKeptText } from '../../look/useKeptText.js';
+import { Button } from '../../ui/Button.js';
+import { Choice } from '../../ui/Choice.js';
+import { Field } from '../../ui/Field.js';
+import { FieldPairs, Fold } from '../../ui/Fold.js';
+import { Panel, Quiet, Row } from '../../ui/Panel.js';
+import { useKeptText } from '../../ui/useKeptText.js';
 import { useGauge } from './useGauge.js';
 
 const BAUDS = [1200, 2400, 4800, 9600, 19_200, 38_400, 57_600, 115_200];

@@ -4,6 +4,8 @@ import styled from 'styled-components';
 import { fieldBox } from './Field.js';
 
 const Grid = styled.table`
+  /* What only a screen reader reads is placed by it, and scrolls with it. */
+  position: relative;
   border-collapse: collapse;
   th { text-align: left; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); padding: 0.2rem 0.3rem; }
   th { white-space: nowrap; }

@@ -22,6 +22,8 @@ export const GlobalStyle = createGlobalStyle`
   :root[data-appearance='workshop'] { ${declarationsOf('workshop')} color-scheme: dark; --rule: 2px; font-size: 106.25%; }
   *, *::before, *::after { box-sizing: border-box; }
   html, body, #root { height: 100%; }
+  /* What has the focus is not under the button that a phone has at its foot. */
+  @media (max-width: 640px) { html { scroll-padding-bottom: 56px; } }
   body {
     margin: 0;
     background: var(--bg);

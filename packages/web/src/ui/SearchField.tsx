@@ -1,5 +1,7 @@
 import { Search } from 'lucide-react';
+import { useRef } from 'react';
 import styled from 'styled-components';
+import { useShortcut } from '../shortcuts/shortcuts.js';
 import { fieldBox } from './Field.js';
 
 const Box = styled.label`
@@ -21,11 +23,19 @@ interface SearchFieldProps {
 
 /** Words to look for in a list. */
 export function SearchField({ label, placeholder, value, onChange }: SearchFieldProps) {
+  const box = useRef<HTMLInputElement>(null);
+  useShortcut('/', label, () => box.current?.focus());
   return (
     <Box>
       <Search aria-hidden size={20} />
       <span className="visually-hidden">{label}</span>
-      <input type="search" value={value} placeholder={placeholder} onChange={(event) => onChange(event.target.value)} />
+      <input
+        ref={box}
+        type="search"
+        value={value}
+        placeholder={placeholder}
+        onChange={(event) => onChange(event.target.value)}
+      />
     </Box>
   );
 }

@@ -23,7 +23,7 @@ const Box = styled(Button)`
   gap: 0.4rem;
   text-align: left;
   cursor: pointer;
-  > span { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+  > span { min-width: 0; overflow-wrap: anywhere; line-height: 1.15; }
   > svg { flex: none; }
   &[data-hovered] { border-color: var(--ink); }
 `;

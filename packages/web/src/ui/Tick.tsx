@@ -26,7 +26,14 @@ interface TickProps {
 /** A box to tick, with a target large enough for a glove. */
 export function Tick({ isSelected, onChange, children }: TickProps) {
   return (
-    <Box isSelected={isSelected} onChange={onChange}>
+    <Box
+      isSelected={isSelected}
+      onChange={onChange}
+      // A touch of its words leaves the focus where it was: a box that is being typed in would not be left, nor saved.
+      onPointerDownCapture={({ currentTarget }) =>
+        (currentTarget as HTMLElement).querySelector<HTMLInputElement>('input')?.focus({ preventScroll: true })
+      }
+    >
       <span className="box" aria-hidden>
         {isSelected ? '✓' : ''}
       </span>

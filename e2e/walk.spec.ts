@@ -1,0 +1,214 @@
+import { STAGES } from '@fettle/core';
+import { expect, type Page, test } from '@playwright/test';
+import {
+  ASSEMBLED_SEDGE_4,
+  allSaved,
+  MARKED_SEDGE_4,
+  putOnBench,
+  reedDocument,
+  SAMPHIRE_8,
+  SEDGE_TYPE,
+} from './engines.js';
+
+const WIDTHS = [1280, 1024, 820, 390, 320];
+/** An engine with joint shims: only it has the stage Crush. */
+const WITH_SHIMS = 'b0992000-0009-4000-8000-000000000006';
+const ENGINE_PAGES = [...STAGES, 'history', 'order', 'labels'];
+const PAGES = [
+  '/',
+  '/new',
+  '/drawer',
+  '/together',
+  '/types',
+  ...['sheet', 'mains', 'rods', 'order', 'compare'].map((part) => `/types/${SEDGE_TYPE}/${part}`),
+  '/sum',
+  '/guide/select-shells',
+  ...ENGINE_PAGES.map(
+    (part) =>
+      `/engines/${part === 'codes' ? MARKED_SEDGE_4 : part === 'crush' ? WITH_SHIMS : part === 'data' ? SAMPHIRE_8 : ASSEMBLED_SEDGE_4}/${part}`,
+  ),
+];
+
+/** Texts that are cut off, and figures that do not fit their boxes. */
+function cutTexts(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const isHidden = (element: Element) =>
+      element.closest('.visually-hidden, [aria-hidden="true"], .word, .name, svg, footer') !== null ||
+      !(element as HTMLElement).checkVisibility();
+    const hasText = (element: Element) =>
+      [...element.childNodes].some((node) => node.nodeType === Node.TEXT_NODE && node.textContent?.trim() !== '');
+    const cut = [...document.querySelectorAll<HTMLElement>('main *, header *')].filter((element) => {
+      if (!hasText(element) || isHidden(element)) return false;
+      const { overflowX, overflowY, position, clipPath } = getComputedStyle(element);
+      if (position === 'absolute' && clipPath !== 'none') return false;
+      const isClipped = (overflow: string) => overflow === 'hidden' || overflow === 'clip';
+      return (
+        (isClipped(overflowX) && element.scrollWidth > element.clientWidth + 1) ||
+        (isClipped(overflowY) && element.scrollHeight > element.clientHeight + 3)
+      );
+    });
+    const boxes = [
+      ...document.querySelectorAll<HTMLInputElement>('input[inputmode="decimal"], input[data-reading]'),
+    ].filter((box) => box.checkVisibility() && box.scrollWidth > box.clientWidth + 1);
+    return [
+      ...cut.map((element) => `“${element.textContent?.trim().slice(0, 60)}”`),
+      ...boxes.map((box) => `box “${box.getAttribute('aria-label') ?? box.name}”: ${box.value || box.placeholder}`),
+    ];
+  });
+}
+
+test('on no page, at no width, is a horizontal scroll bar, a text that is cut, or a second main heading', async ({
+  page,
+}) => {
+  test.setTimeout(600_000);
+  for (const path of PAGES) {
+    await page.setViewportSize({ width: WIDTHS[0]!, height: 844 });
+    await page.goto(path);
+    await page.waitForLoadState('networkidle');
+    expect.soft(await page.getByRole('heading', { level: 1 }).count(), `main headings of ${path}`).toBe(1);
+    for (const width of WIDTHS) {
+      await page.setViewportSize({ width, height: 844 });
+      await page.waitForTimeout(120);
+      const found = await page.evaluate(() => document.documentElement.scrollWidth);
+      expect.soft(found, `${path} at ${width}`).toBeLessThanOrEqual(width);
+      expect.soft(await cutTexts(page), `${path} at ${width}`).toEqual([]);
+    }
+  }
+});
+
+test('the stages stand on two rows at every width, and on a phone the stage begins within 200 px', async ({ page }) => {
+  for (const [id, stage] of [
+    [ASSEMBLED_SEDGE_4, 'bores'],
+    [MARKED_SEDGE_4, 'codes'],
+    [ASSEMBLED_SEDGE_4, 'sheet'],
+    [WITH_SHIMS, 'crush'],
+  ] as const) {
+    await page.goto(`/engines/${id}/${stage}`);
+    const bar = page.getByRole('navigation', { name: 'Stages' });
+    await expect(bar).toBeVisible();
+    for (const width of [1280, 1024, 820, 390]) {
+      await page.setViewportSize({ width, height: 844 });
+      const tops = await bar
+        .getByRole('link')
+        .evaluateAll((links) => [...new Set(links.map((link) => Math.round(link.getBoundingClientRect().bottom)))]);
+      expect(tops.length, `${stage} at ${width}: rows end at ${tops.join(', ')}`).toBeLessThanOrEqual(2);
+      for (const box of await bar.getByRole('link').all()) {
+        const { x, width: wide } = (await box.boundingBox())!;
+        expect(x + wide, `${stage} at ${width}`).toBeLessThanOrEqual(width);
+      }
+    }
+    const below = await bar.evaluate((nav) => nav.getBoundingClientRect().bottom);
+    expect(below, `${stage}: the stage begins at`).toBeLessThanOrEqual(200);
+  }
+});
+
+test('the keyboard does what is done most, the list of keys is a key away, and single keys can be turned off', async ({
+  page,
+}) => {
+  await page.goto(`/engines/${SAMPHIRE_8}/choose`);
+  await expect(page.getByText(/proven\./u).first()).toBeVisible({ timeout: 30_000 });
+  await page.keyboard.press('?');
+  const keys = page.getByRole('dialog', { name: 'Keyboard shortcuts' });
+  for (const words of [
+    'Next thing to do',
+    'Next station',
+    'Accept selection',
+    'Quick calculation',
+    'Help for this stage',
+  ]) {
+    await expect(keys.getByText(words, { exact: true })).toBeVisible();
+  }
+  await page.keyboard.press('Escape');
+  await expect(keys).toBeHidden();
+  await page.keyboard.press('s');
+  await expect(page).toHaveURL(/station=M1/u);
+  await page.keyboard.press('h');
+  const help = page.getByRole('complementary', { name: 'Help' });
+  await expect(help.getByRole('heading', { name: 'Select shells' })).toBeVisible();
+  await expect(help).toBeFocused();
+  await help.getByRole('button', { name: 'Close help' }).click();
+  await expect(help).toBeHidden();
+  await page.keyboard.press('c');
+  await expect(page).toHaveURL(/\/sum$/u);
+  // Typed into a box, a letter is a letter.
+  await page.goto('/');
+  await expect(page.getByRole('list', { name: 'Engines' })).toBeVisible();
+  await page.keyboard.press('/');
+  await page.keyboard.type('reed c');
+  await expect(page.getByRole('searchbox', { name: 'Find an engine' })).toHaveValue('reed c');
+  // Turned off, they do nothing, and the switch is found without them.
+  await page.getByRole('button', { name: 'Keyboard shortcuts' }).click();
+  await keys.getByText('Single-key shortcuts on this device').click();
+  await keys.getByRole('button', { name: 'Close' }).click();
+  await page.keyboard.press('c');
+  await expect(page).toHaveURL(/\/(?:\?|$)/u);
+  await page.getByRole('button', { name: 'Keyboard shortcuts' }).click();
+  await keys.getByText('Single-key shortcuts on this device').click();
+});
+
+test('a phone has one head with a menu, and who comes by keyboard skips to the content', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  await page.goto('/');
+  const head = page.getByRole('banner');
+  expect((await head.boundingBox())!.height).toBeLessThanOrEqual(50);
+  await expect(head.getByRole('link', { name: 'Workshop stock' })).toBeHidden();
+  const menu = head.getByRole('button', { name: 'Menu' });
+  await menu.click();
+  await expect(menu).toHaveAttribute('aria-expanded', 'true');
+  await expect(head.getByLabel('Fitter')).toBeVisible();
+  await head.getByRole('link', { name: 'Workshop stock' }).click();
+  await expect(page.getByRole('heading', { level: 1, name: 'Workshop stock' })).toBeVisible();
+  await expect(head.getByRole('link', { name: 'Workshop stock' })).toBeHidden();
+  await page.setViewportSize({ width: 1280, height: 800 });
+  await page.goto('/');
+  await expect(page.getByRole('list', { name: 'Engines' })).toBeVisible();
+  await page.keyboard.press('Tab');
+  const skip = page.getByRole('link', { name: 'Skip to content' });
+  await expect(skip).toBeFocused();
+  await expect(skip).toBeVisible();
+  await page.keyboard.press('Enter');
+  await expect(page.getByRole('main')).toBeFocused();
+});
+
+test('the handbook has a page for each stage, read without the server', async ({ page, context }) => {
+  await page.goto('/');
+  await page.getByRole('link', { name: 'Handbook' }).click();
+  await expect(page.getByRole('heading', { level: 2, name: 'Data sheet' })).toBeVisible();
+  const pages = page.getByRole('navigation', { name: 'Handbook pages' });
+  await expect(pages.getByRole('link')).toHaveCount(STAGES.length);
+  await context.setOffline(true);
+  await pages.getByRole('link', { name: 'End play' }).click();
+  await expect(page.getByText('Never dress a coated face.', { exact: false })).toBeVisible();
+  await expect(page.getByRole('heading', { level: 3, name: 'Steps' })).toBeVisible();
+  await context.setOffline(false);
+});
+
+test('a screen reader hears of a figure when it is left, not at each key', async ({ page, request }) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 said aloud'));
+  await page.goto(`/engines/${id}/bores`);
+  const box = page.getByLabel('M1 main bore front plane, mm');
+  await box.click();
+  await page.waitForTimeout(500);
+  await page.evaluate(() => {
+    const said: string[] = [];
+    Object.assign(window, { said });
+    const isLive = (node: Node) => {
+      const region = (node instanceof Element ? node : node.parentElement)?.closest(
+        '[aria-live], [role="status"], [role="alert"], output',
+      );
+      return region && region.getAttribute('aria-live') !== 'off' ? region : null;
+    };
+    new MutationObserver((changes) => {
+      const regions = new Set(changes.map(({ target }) => isLive(target)));
+      for (const region of regions) if (region) said.push(region.textContent ?? '');
+    }).observe(document.body, { subtree: true, childList: true, characterData: true });
+  });
+  const heard = () => page.evaluate(() => (window as unknown as { said: string[] }).said.splice(0));
+  await page.keyboard.type('64.012', { delay: 80 });
+  await page.waitForTimeout(300);
+  // That something is not saved yet is said once.
+  expect((await heard()).length).toBeLessThanOrEqual(1);
+  await page.keyboard.press('Enter');
+  await allSaved(page);
+  expect((await heard()).join(' | ')).toContain('All saved');
+});

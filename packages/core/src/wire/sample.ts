@@ -1,0 +1,36 @@
+/** Engines that Fettle ships with. */
+const ENGINES = [
+  '4057e200-0301-4000-8000-000000000004',
+  '4057e200-0302-4000-8000-000000000004',
+  '4057e200-0303-4000-8000-000000000004',
+  '5ed9e400-0241-4000-8000-000000000007',
+  '5ed9e400-0226-4000-8000-000000000010',
+  '5ed9e400-0217-4000-8000-000000000001',
+  '5a3b4180-0046-4000-8000-000000000002',
+  '4eed6000-0105-4000-8000-000000000003',
+  'b0992000-0009-4000-8000-000000000006',
+  '5ed9e400-0233-4000-8000-000000000005',
+] as const;
+
+/** Engine types that Fettle ships with. */
+const TYPES = ['5ed9e400-0000-4000-8000-0000000000a1', '4eed6000-0000-4000-8000-0000000000a2'] as const;
+
+/** Kinds of shells and of rings in the stock that Fettle ships with. */
+const STOCK = ['01', '02', '03', '04', '05', '06', 'b1', 'b2', 'b3', 'b4', 'b5'].map(
+  (end) => `d4a3e400-0000-4000-8000-0000000000${end}`,
+);
+
+export const SAMPLE_ENGINES: readonly string[] = ENGINES;
+export const SAMPLE_TYPES: readonly string[] = TYPES;
+export const SAMPLE_STOCK: readonly string[] = STOCK;
+
+const ALL: ReadonlySet<string> = new Set([...ENGINES, ...TYPES, ...STOCK]);
+
+/**
+ * Whether an engine, an engine type or a line of stock came with Fettle to show how it works.
+ *
+ * @param id of any of them
+ */
+export function isSample(id: string): boolean {
+  return ALL.has(id);
+}
