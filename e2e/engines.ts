@@ -135,3 +135,11 @@ export async function engineOn(
   }
   return id;
 }
+
+/** A browser that has been told already what others have not sent: notices of what other tests left behind stay away. */
+export async function toldAlready(page: Page): Promise<void> {
+  await page.addInitScript(() => {
+    const noted = JSON.stringify({ id: crypto.randomUUID(), told: [''] });
+    if (localStorage.getItem('fettle.browser') === null) localStorage.setItem('fettle.browser', noted);
+  });
+}

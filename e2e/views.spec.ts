@@ -11,6 +11,7 @@ import {
   SEDGE_4,
   SEDGE_TYPE,
   TRIED_SEDGE_4,
+  toldAlready,
 } from './engines.js';
 import { misnamed, seriousFaults, tooWide } from './looks.js';
 
@@ -95,6 +96,7 @@ test('on no view, in any look, axe finds anything serious; none logs an error, b
 
 test('nothing moves under the hand once a view is there', async ({ page }) => {
   test.setTimeout(120_000);
+  await toldAlready(page);
   await page.addInitScript(() => {
     const shifts: string[] = [];
     Object.assign(window, { shifts, shifted: 0 });

@@ -8,6 +8,7 @@ import {
   reedDocument,
   SAMPHIRE_8,
   SEDGE_TYPE,
+  toldAlready,
 } from './engines.js';
 
 const WIDTHS = [1280, 1024, 820, 390, 320];
@@ -28,6 +29,8 @@ const PAGES = [
       `/engines/${part === 'codes' ? MARKED_SEDGE_4 : part === 'crush' ? WITH_SHIMS : part === 'data' ? SAMPHIRE_8 : ASSEMBLED_SEDGE_4}/${part}`,
   ),
 ];
+
+test.beforeEach(({ page }) => toldAlready(page));
 
 /** Texts that are cut off, and figures that do not fit their boxes. */
 function cutTexts(page: Page): Promise<string[]> {

@@ -48,11 +48,11 @@ describe('jobs', () => {
     const first = await kept();
     await server.call('PUT', `/api/jobs/${id}/readings/${randomUUID()}`, draft('62.003'));
     // After readings, once for what is typed in one go.
-    const read = await vi.waitFor(kept, { timeout: 5000 });
+    const read = await vi.waitFor(kept, { timeout: 15_000 });
     expect(read).not.toEqual(first);
     await server.call('PATCH', `/api/jobs/${id}`, { ...rename(1, 'Rush Twin 2') });
-    expect(await vi.waitFor(kept, { timeout: 5000 })).toEqual(read);
-  });
+    expect(await vi.waitFor(kept, { timeout: 15_000 })).toEqual(read);
+  }, 40_000);
 
   it('works out anew what another build has said of engines, beside the lists and with words meanwhile', async () => {
     const other = await runningServer();

@@ -28,6 +28,7 @@ const Engines = styled.ul`
   gap: 0.25rem 1rem;
   label { display: flex; align-items: center; gap: 0.6rem; min-height: var(--target); font-weight: 600; cursor: pointer; }
   input { flex: none; width: 1.4rem; height: 1.4rem; accent-color: var(--accent); }
+  label span { min-width: 0; overflow-wrap: anywhere; }
   small { color: var(--ink-soft); font-weight: 400; }
 `;
 
