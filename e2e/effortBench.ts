@@ -1,5 +1,7 @@
 /** npm run bench effort: how many clicks and keys the main jobs take, driven by keyboard as far as it goes. */
 import { randomUUID } from 'node:crypto';
+import { tmpdir } from 'node:os';
+import { join } from 'node:path';
 import { nanometres, newJob, usualLayout } from '@fettle/core';
 import { type BrowserContext, chromium, expect, type Locator, type Page, request } from '@playwright/test';
 import { chromiumOptions } from './chromium.js';
@@ -252,7 +254,7 @@ for (const { name, aim, run } of JOBS) {
   try {
     await run(hand);
   } catch (error) {
-    await page.screenshot({ path: `/tmp/effort-${name.slice(0, 4)}.png` });
+    await page.screenshot({ path: join(tmpdir(), 'effort.png'), timeout: 5000 }).catch(() => {});
     console.log(`  ${name}: not finished after ${hand.clicks} clicks, ${hand.keys} keys: ${(error as Error).message}`);
     status = 1;
     await context.close();

@@ -112,40 +112,42 @@ export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesPro
       )}
       {plan && (
         <>
-          <Table aria-label="End play of each engine">
-            <thead>
-              <tr>
-                <th>Engine</th>
-                <th>Washers and shims</th>
-                <th className="number">Gives</th>
-                <th>
-                  <span className="visually-hidden">Leave out</span>
-                </th>
-              </tr>
-            </thead>
-            <tbody>
-              {joint.engines.map(({ job }) => {
-                const choice = plan.choices.get(job.id);
-                const { unit } = job.document;
-                return (
-                  <tr key={job.id}>
-                    <td>{job.document.name}</td>
-                    <td>{choice ? said(choice) : ''}</td>
-                    <td className="number">{choice ? lengthText(lengthOfNumber(choice.result, unit), unit) : ''}</td>
-                    <td>
-                      <Button
-                        $kind="quiet"
-                        aria-label={`Leave out ${job.document.name}`}
-                        onPress={() => setLeft(new Set([...left, job.id]))}
-                      >
-                        Leave out
-                      </Button>
-                    </td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </Table>
+          <div style={{ position: 'relative', overflowX: 'auto' }}>
+            <Table aria-label="End play of each engine">
+              <thead>
+                <tr>
+                  <th>Engine</th>
+                  <th>Washers and shims</th>
+                  <th className="number">Gives</th>
+                  <th>
+                    <span className="visually-hidden">Leave out</span>
+                  </th>
+                </tr>
+              </thead>
+              <tbody>
+                {joint.engines.map(({ job }) => {
+                  const choice = plan.choices.get(job.id);
+                  const { unit } = job.document;
+                  return (
+                    <tr key={job.id}>
+                      <td>{job.document.name}</td>
+                      <td>{choice ? said(choice) : ''}</td>
+                      <td className="number">{choice ? lengthText(lengthOfNumber(choice.result, unit), unit) : ''}</td>
+                      <td>
+                        <Button
+                          $kind="quiet"
+                          aria-label={`Leave out ${job.document.name}`}
+                          onPress={() => setLeft(new Set([...left, job.id]))}
+                        >
+                          Leave out
+                        </Button>
+                      </td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </Table>
+          </div>
           <Row style={{ marginTop: '0.5rem' }}>
             <Button isDisabled={served.length === 0} onPress={() => void accept()}>
               <Check aria-hidden size={20} />
