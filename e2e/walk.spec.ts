@@ -184,6 +184,8 @@ test('the handbook has a page for each stage, read without the server', async ({
   await expect(page.getByText('Never dress a coated face.', { exact: false })).toBeVisible();
   await expect(page.getByRole('heading', { level: 3, name: 'Steps' })).toBeVisible();
   await context.setOffline(false);
+  await page.goto('/guide/nothing-like-it');
+  await expect(page.getByText('The handbook has no page “nothing-like-it”.', { exact: false })).toBeVisible();
 });
 
 test('a screen reader hears of a figure when it is left, not at each key', async ({ page, request }) => {

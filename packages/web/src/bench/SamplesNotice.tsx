@@ -10,12 +10,13 @@ import { tell } from '../wire/tell.js';
 const counted = (count: number, one: string, more: string) => `${count} ${count === 1 ? one : more}`;
 
 function removedText({ engines, types, stock, kept }: SamplesRemoved): string {
+  if (engines + types + stock === 0 && kept.length === 0) return 'The samples were removed already.';
   const what = [
     counted(engines, 'engine closed', 'engines closed'),
     counted(types, 'type archived', 'types archived'),
     counted(stock, 'kind of stock removed', 'kinds of stock removed'),
   ].join(', ');
-  return `Samples removed: ${what}.${kept.length > 0 ? ` Still reserved, so kept: ${kept.join(', ')}.` : ''}`;
+  return `Samples removed: ${what}.${kept.length > 0 ? ` Kept, as reserved for an engine or fitted: ${kept.join(', ')}.` : ''}`;
 }
 
 interface SamplesNoticeProps {

@@ -19,8 +19,8 @@ const Columns = styled.div`
 /** The handbook: a page for each stage, in the order of the work. */
 export function GuideView() {
   const { page } = useParams();
-  const stage = (page === undefined ? null : stageOfPage(page)) ?? STAGES[0];
-  useTitle(stageName(stage), 'Handbook');
+  const stage = page === undefined ? STAGES[0] : stageOfPage(page);
+  useTitle(stage === null ? '' : stageName(stage), 'Handbook');
   return (
     <>
       <PanelTitle as="h1">Handbook</PanelTitle>
@@ -38,7 +38,11 @@ export function GuideView() {
           ))}
         </nav>
         <Panel>
-          <GuideText stage={stage} />
+          {stage === null ? (
+            <p>The handbook has no page “{page}”. Select one from the list.</p>
+          ) : (
+            <GuideText stage={stage} />
+          )}
         </Panel>
       </Columns>
     </>

@@ -42,15 +42,7 @@ export function ShortcutsDialog({ shortcuts, onClose }: ShortcutsDialogProps) {
             Keyboard shortcuts
           </Heading>
           <dl>
-            {shortcuts.map(({ key, words }) => (
-              <div key={key} style={{ display: 'contents' }}>
-                <dt>
-                  <kbd>{key}</kbd>
-                </dt>
-                <dd>{words}</dd>
-              </div>
-            ))}
-            {IN_BOXES.map(([key, words]) => (
+            {[...shortcuts.map(({ key, words }) => [key, words] as const), ...IN_BOXES].map(([key, words]) => (
               <div key={key} style={{ display: 'contents' }}>
                 <dt>
                   <kbd>{key}</kbd>
