@@ -40,7 +40,7 @@ test('the setting size is offered from the limits, one reading a part where the 
   await expect(first).toHaveValue('+2');
 });
 
-test('a row of marks is typed small and without its letter; Enter goes to the next empty row', async ({ page }) => {
+test('a row of marks is typed without blanks and without its letter, and gets both', async ({ page }) => {
   await page.goto(`/engines/${MARKED_SEDGE_4}/codes`);
   const journals = page.getByLabel(/^Main journals as stamped/);
   const before = await journals.inputValue();
