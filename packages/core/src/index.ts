@@ -256,6 +256,7 @@ export { type RowDoubt, rowDoubts } from './job/rowDoubts.js';
 export { AIM_WORDS, aimsInWords, lockedInWords, rulesInWords, spreadMainsText, USE_WORDS } from './job/rulesInWords.js';
 export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';
+export { sheetInThousandths } from './job/sheetInThousandths.js';
 export { shellOfLine } from './job/shellOfLine.js';
 export type { StageState } from './job/slice.js';
 export { turnText } from './job/slices/assemblySlice.js';
@@ -314,15 +315,24 @@ export { lengthText, roughText, spreadFigure, workedOutText } from './measure/le
 export { type LikelyFigure, likelyFigures, likelyParts, type Span } from './measure/likelyFigures.js';
 export { BELIEVABLE_WEAR, judgedReading } from './measure/misreading.js';
 export { daySchema, momentSchema } from './measure/moment.js';
+export { momentText } from './measure/momentText.js';
 export { type Nanometres, nanometres } from './measure/nanometres.js';
 export { normalChance } from './measure/normalChance.js';
 export { NEEDLES, type Needle, type ParseContext, parseLength } from './measure/parseLength.js';
 export { rangeOf, splitRange, type TypedRange } from './measure/rangeText.js';
 export { seeded } from './measure/seeded.js';
+export { inThousandths, type ShownUnit, wholeUnit } from './measure/shownUnit.js';
 export type { Simulated } from './measure/simulated.js';
 export type { MarkedBand } from './measure/sizeBand.js';
 export { COVERAGE, combinedUncertainty, evenly, shownUncertainty, weightedMean } from './measure/uncertainty.js';
-export { CLEARANCE_DECIMALS, INSTRUMENT_DECIMALS, otherUnit, type Unit, unitSchema } from './measure/unit.js';
+export {
+  CLEARANCE_DECIMALS,
+  FINE_DECIMALS,
+  INSTRUMENT_DECIMALS,
+  otherUnit,
+  type Unit,
+  unitSchema,
+} from './measure/unit.js';
 export { withSign } from './measure/withSign.js';
 export { openFormats } from './openFormats.js';
 export { type KitAdvice, type KitProgress, type KitStep, kitAdvice } from './order/kitAdvice.js';

@@ -1,4 +1,5 @@
 import { divideRounded, type Nanometres } from './nanometres.js';
+import type { ShownUnit } from './shownUnit.js';
 import { NANOMETRES_PER, type Unit } from './unit.js';
 
 /** Typographic minus, as wide as a digit in tabular figures. */
@@ -25,24 +26,29 @@ function digitsOf(length: Nanometres, nmPerUnit: number, decimals: number): { ne
  * Writes a length with a fixed number of decimals, halves rounded away from zero, without a unit.
  *
  * @param length whole nanometres
- * @param unit mm or in
+ * @param unit mm, in or thousandths of an inch
  * @param decimals digits behind the point, 0 to 9
  * @example formatLength(nanometres(50_000), 'in', 5) // '0.00197'
  */
-export function formatLength(length: Nanometres, unit: Unit, decimals: number, options: FormatOptions = {}): string {
+export function formatLength(
+  length: Nanometres,
+  unit: ShownUnit,
+  decimals: number,
+  options: FormatOptions = {},
+): string {
   const { negative, digits } = digitsOf(length, NANOMETRES_PER[unit], decimals);
   const sign = negative ? MINUS : options.plus && length > 0 ? '+' : '';
   return sign + digits;
 }
 
 /** Decimals that tell every nanometre from the next: one of mm, and 0.254 of them in inches. */
-const MOST_DECIMALS: Readonly<Record<Unit, number>> = { mm: 6, in: 8 };
+const MOST_DECIMALS: Readonly<Record<ShownUnit, number>> = { mm: 6, in: 8, thou: 5 };
 
 /** The most decimals of a figure that was worked out. */
-export const WORKED_OUT_DECIMALS = 6;
+export const WORKED_OUT_DECIMALS: Readonly<Record<ShownUnit, number>> = { mm: 6, in: 6, thou: 3 };
 
 /** Whether the length, written with so many decimals, is read back as the very same nanometres. */
-function comesBackAt(length: Nanometres, unit: Unit, decimals: number): boolean {
+function comesBackAt(length: Nanometres, unit: ShownUnit, decimals: number): boolean {
   const [scale, nmPerUnit] = [10n ** BigInt(decimals), BigInt(NANOMETRES_PER[unit])];
   return divideRounded(divideRounded(BigInt(length) * scale, nmPerUnit) * nmPerUnit, scale) === BigInt(length);
 }
@@ -54,7 +60,12 @@ function comesBackAt(length: Nanometres, unit: Unit, decimals: number): boolean 
  * @example formatExactLength(nanometres(62_230_000), 'in', 4) // '2.4500'
  * @example formatExactLength(nanometres(62_003_005), 'in', 4) // '2.4410632'
  */
-export function formatExactLength(length: Nanometres, unit: Unit, fewest: number, options: FormatOptions = {}): string {
+export function formatExactLength(
+  length: Nanometres,
+  unit: ShownUnit,
+  fewest: number,
+  options: FormatOptions = {},
+): string {
   const most = Math.max(fewest, Math.min(options.most ?? MOST_DECIMALS[unit], MOST_DECIMALS[unit]));
   let decimals = fewest;
   while (decimals < most && !comesBackAt(length, unit, decimals)) decimals += 1;
@@ -76,7 +87,7 @@ export function numberOfLength(length: Nanometres, unit: Unit): number {
  *
  * @example commonDecimals([64_012_000, 59_981_500], 'mm', 3, 4) // 4
  */
-export function commonDecimals(lengths: readonly Nanometres[], unit: Unit, fewest: number, most: number): number {
+export function commonDecimals(lengths: readonly Nanometres[], unit: ShownUnit, fewest: number, most: number): number {
   let decimals = fewest;
   while (decimals < most && !lengths.every((length) => comesBackAt(length, unit, decimals))) decimals += 1;
   return decimals;

@@ -43,7 +43,10 @@ export function otherUnit(unit: Unit): Unit {
 }
 
 /** Digits behind the decimal point of an ordinary instrument: 0.001 mm and 0.0001 in. */
-export const INSTRUMENT_DECIMALS: Readonly<Record<Unit, number>> = { mm: 3, in: 4 };
+export const INSTRUMENT_DECIMALS: Readonly<Record<Unit | 'thou', number>> = { mm: 3, in: 4, thou: 1 };
 
 /** Digits behind the decimal point for a clearance: 0.001 mm, and 0.00001 in so that half a tenth shows. */
-export const CLEARANCE_DECIMALS: Readonly<Record<Unit, number>> = { mm: 3, in: 5 };
+export const CLEARANCE_DECIMALS: Readonly<Record<Unit | 'thou', number>> = { mm: 3, in: 5, thou: 2 };
+
+/** Digits behind the decimal point where clearances are compared: 0.0001 mm, 0.00001 in. */
+export const FINE_DECIMALS: Readonly<Record<Unit | 'thou', number>> = { mm: 4, in: 5, thou: 2 };

@@ -29,7 +29,7 @@ export const PHOTO_TYPES = ['image/jpeg', 'image/png', 'image/webp'] as const;
 /** The largest picture, bytes. */
 export const LARGEST_PHOTO = 5 * 1024 * 1024;
 
-/** How a PDF is made: paper, and the place whose clock times are told by. */
+/** How a PDF is made: paper, whose clock and way of writing dates it uses, and what its clearances are in. */
 const paperQuery = z.object({
   paper: z.enum(['A4', 'Letter']).default('A4'),
   zone: z
@@ -44,6 +44,22 @@ const paperQuery = z.object({
       }
     }, 'a time zone by its name, as Europe/Lisbon')
     .describe('Time zone for the times.'),
+  locale: z
+    .string()
+    .max(60)
+    .default('en-GB')
+    .refine((locale) => {
+      try {
+        return new Intl.DateTimeFormat(locale) !== null;
+      } catch {
+        return false;
+      }
+    }, 'a language as a browser names it, as en-US')
+    .describe('Language and country the dates are written for.'),
+  clearances: z
+    .enum(['unit', 'thou'])
+    .default('unit')
+    .describe('Clearances in the unit of the engine, or in thousandths where that is inches.'),
 });
 export type Paper = z.output<typeof paperQuery>;
 

@@ -11,7 +11,7 @@ export interface Run {
 }
 
 /** What stands for a sign that the fonts of the sheet do not have. */
-const UNKNOWN = '?';
+export const UNKNOWN = '?';
 
 /**
  * Text for paper, cut where another font has to draw it: the fonts that ship hold Latin letters only, in two files. Any other sign is

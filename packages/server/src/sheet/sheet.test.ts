@@ -18,7 +18,7 @@ import { runningServer } from '../testing/runningServer.js';
 import { LAYOUT } from '../testing/samples.js';
 import { paperText } from './paperText.js';
 import { PdfPool } from './pdfPool.js';
-import sheetPdf from './sheetPdf.js';
+import sheetPdf, { paperMoment } from './sheetPdf.js';
 import { unpackWoff } from './unpackWoff.js';
 
 let server: Awaited<ReturnType<typeof runningServer>>;
@@ -47,9 +47,9 @@ async function textOf(pdf: Uint8Array): Promise<string[]> {
   return pages;
 }
 
-/** The demo's engine in the middle of its trials, on the bench, as the server knows it. */
-async function onBench() {
-  const engine = demoEngines().find(({ document }) => document.name.endsWith('0241'))!;
+/** One of the demo's engines as the server knows it; the one in the middle of its trials unless another is named. */
+async function onBench(number = '0241') {
+  const engine = demoEngines().find(({ document }) => document.name.endsWith(number))!;
   const id = randomUUID();
   await server.call('POST', '/api/jobs', { id, by, document: engine.document });
   const at = '2026-01-12T10:00:00.000Z';
@@ -103,10 +103,34 @@ describe('a build sheet on paper', () => {
     if (!usual.ok) throw new Error(usual.message);
     const job = newJob('Łódź Twin', 'in', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
     const sheet = buildSheet(job, [], { madeAt: '2026-07-01T10:30:00.000Z', madeBy: by, version: 1 });
-    const pages = await textOf(await sheetPdf({ sheet, signed: null, paper: 'Letter', zone: 'Asia/Tokyo' }));
+    const task = {
+      sheet,
+      signed: null,
+      paper: 'Letter',
+      zone: 'Asia/Tokyo',
+      locale: 'en-GB',
+      clearances: 'unit',
+    } as const;
+    const pages = await textOf(await sheetPdf(task));
     expect(pages[0]!.replaceAll(' ', '')).toContain('ŁódźTwin');
     // Half past ten by Greenwich is half past seven in the evening there.
-    expect(pages[0]).toContain('1 Jul 2026 19:30');
+    expect(pages[0]).toContain('1 Jul 2026, 19:30');
+  });
+
+  it('writes dates as the asking device does, in English where its fonts cannot', () => {
+    const at = '2026-07-01T10:30:00.000Z';
+    expect(paperMoment(at, { locale: 'en-US', zone: 'UTC' })).toBe('Jul 1, 2026, 10:30 AM');
+    expect(paperMoment(at, { locale: 'de-DE', zone: 'UTC' })).toBe('01.07.2026, 10:30');
+    expect(paperMoment(at, { locale: 'ru-RU', zone: 'UTC' })).toBe('1 Jul 2026, 10:30');
+  });
+
+  it('shows clearances in thousandths to who asks for them, and sizes in inches all the same', async () => {
+    const { id } = await onBench('0046');
+    const pdf = await fetch(`${server.origin}/api/jobs/${id}/sheet.pdf?clearances=thou`);
+    const [first = ''] = await textOf(new Uint8Array(await pdf.arrayBuffer()));
+    expect(first).toContain('clearances in thousandths');
+    expect(first).toMatch(/Main oil clearance\s+1\.5 thou\s+3\.2 thou/u);
+    expect(first).toContain('2.6406 in');
   });
 });
 
@@ -170,7 +194,7 @@ describe('a sheet on paper', () => {
     const pool = new PdfPool();
     const document = newJob('Reed 6', 'mm', LAYOUT, { block: 'iron', caps: 'iron', rods: 'steel' });
     const sheet = buildSheet(document, [], { madeAt: '2026-01-12T10:00:00.000Z', madeBy: by, version: 1 });
-    const task = { sheet, signed: null, paper: 'A4', zone: 'UTC' } as const;
+    const task = { sheet, signed: null, paper: 'A4', zone: 'UTC', locale: 'en-GB', clearances: 'unit' } as const;
     const gone = new AbortController().signal;
     const done: string[] = [];
     const greedy = Array.from({ length: 40 }, () =>

@@ -96,17 +96,17 @@ export function sheetHandlers(
       const row = await found(id, revision);
       return { ...signedOf(row), sheet: row.sheet };
     },
-    sheetPdf: async ({ path: { id }, query: { paper, zone } }, asker) => {
+    sheetPdf: async ({ path: { id }, query: how }, asker) => {
       const { document, readings, version, updatedAt, updatedBy } = await jobs.get(id);
       const made = buildSheet(document, readings, { madeAt: updatedAt, madeBy: updatedBy, version });
       const last = await lastSigned(id);
       const since = last ? [{ label: 'Signed sheet', text: sinceSigned(last, made) }] : [];
       const sheet: BuildSheet = { ...made, facts: [...made.facts, ...since] };
-      return pdfReply(await pdfs.make({ sheet, signed: null, paper, zone }, asker), `${document.name} sheet.pdf`);
+      return pdfReply(await pdfs.make({ sheet, signed: null, ...how }, asker), `${document.name} sheet.pdf`);
     },
-    signedPdf: async ({ path: { id, revision }, query: { paper, zone } }, asker) => {
+    signedPdf: async ({ path: { id, revision }, query: how }, asker) => {
       const row = await found(id, revision);
-      const pdf = await pdfs.make({ sheet: row.sheet, signed: signedOf(row), paper, zone }, asker);
+      const pdf = await pdfs.make({ sheet: row.sheet, signed: signedOf(row), ...how }, asker);
       return pdfReply(pdf, `${row.sheet.engine} sheet ${revision}.pdf`);
     },
   };

@@ -1,8 +1,16 @@
 import { readFileSync } from 'node:fs';
 import { createRequire } from 'node:module';
-import { type BuildSheet, type Paper, type SignedSheet, STATE_WORDS, type StationState } from '@fettle/core';
+import {
+  type BuildSheet,
+  momentText,
+  type Paper,
+  type SignedSheet,
+  STATE_WORDS,
+  type StationState,
+  sheetInThousandths,
+} from '@fettle/core';
 import pdfmake, { type Content, type TableCell } from 'pdfmake';
-import { paperText } from './paperText.js';
+import { paperText, UNKNOWN } from './paperText.js';
 import { shaftSvg } from './shaftSvg.js';
 import { unpackWoff } from './unpackWoff.js';
 
@@ -15,7 +23,14 @@ export interface PdfTask {
   readonly signed: SignedSheet | null;
   readonly paper: Paper['paper'];
   readonly zone: string;
+  /** Language and country that its dates are written for, BCP 47. */
+  readonly locale: string;
+  /** Whether its clearances are in the engine's unit, or in thousandths of an inch. */
+  readonly clearances: Paper['clearances'];
 }
+
+/** Who reads the dates on it. */
+type Reader = Pick<PdfTask, 'locale' | 'zone'>;
 
 const require = createRequire(import.meta.url);
 
@@ -54,29 +69,24 @@ const END = 'end of the sheet';
 /** What begins on the first page and ends on the next takes a little more than one. */
 const LEAST_OVER = 1.001;
 
-/** A moment as the workshop's clock tells it. */
-export function zoned(at: string, zone: string): string {
-  return new Intl.DateTimeFormat('en-GB', {
-    timeZone: zone,
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
-    hourCycle: 'h23',
-  })
-    .format(new Date(at))
-    .replace(',', '');
+/**
+ * A moment as the asking device writes dates. Where its language is written in signs that the fonts of the sheet do not have, as it is
+ * written in English.
+ */
+export function paperMoment(at: string, { locale, zone }: Reader): string {
+  const own = momentText(at, 'day and time', { locale, zone }).replace(/\s/gu, ' ');
+  const isDrawn = paperText(own).every(({ text }) => !text.includes(UNKNOWN));
+  return isDrawn ? own : momentText(at, 'day and time', { locale: 'en-GB', zone });
 }
 
 type Table = BuildSheet['tables'][number];
 
-function cellOf(cell: Table['rows'][number][number], isFigure: boolean, size: number, zone: string): TableCell {
+function cellOf(cell: Table['rows'][number][number], isFigure: boolean, size: number, reader: Reader): TableCell {
   const { text, small, state, at } = cell;
   const said = [
     state === undefined ? '' : STATE_WORDS[state as StationState],
     text,
-    at === undefined ? '' : zoned(at, zone),
+    at === undefined ? '' : paperMoment(at, reader),
   ]
     .filter((part) => part !== '')
     .join(' ');
@@ -89,7 +99,7 @@ function cellOf(cell: Table['rows'][number][number], isFigure: boolean, size: nu
   };
 }
 
-function tableOf({ title, head, rows, figures }: Table, size: number, zone: string): Content[] {
+function tableOf({ title, head, rows, figures }: Table, size: number, reader: Reader): Content[] {
   const isFigure = (at: number) => figures?.[at] ?? false;
   return [
     { text: paperText(title), bold: true, fontSize: size * 1.2, margin: [0, 5, 0, 1.5] },
@@ -107,7 +117,7 @@ function tableOf({ title, head, rows, figures }: Table, size: number, zone: stri
             }),
           ),
           ...rows.map((row) =>
-            head.map((_, at): TableCell => (row[at] ? cellOf(row[at], isFigure(at), size, zone) : '')),
+            head.map((_, at): TableCell => (row[at] ? cellOf(row[at], isFigure(at), size, reader) : '')),
           ),
         ],
       },
@@ -123,12 +133,15 @@ function tableOf({ title, head, rows, figures }: Table, size: number, zone: stri
   ];
 }
 
-function factsOf({ facts }: BuildSheet, zone: string): Content {
+function factsOf({ facts }: BuildSheet, reader: Reader): Content {
   const told = facts.map(
     ({ label, text, at }): Content => ({
       text: [
         ...paperText(`${label}: `),
-        ...paperText(at === undefined ? text : `${text}, ${zoned(at, zone)}`).map((run) => ({ ...run, bold: true })),
+        ...paperText(at === undefined ? text : `${text}, ${paperMoment(at, reader)}`).map((run) => ({
+          ...run,
+          bold: true,
+        })),
       ],
       margin: [0, 0, 0, 1],
     }),
@@ -141,7 +154,7 @@ function factsOf({ facts }: BuildSheet, zone: string): Content {
   };
 }
 
-function signOffOf({ signed, zone }: PdfTask): Content[] {
+function signOffOf({ signed, ...reader }: PdfTask): Content[] {
   if (signed === null) {
     const line = (label: string): Content => ({
       stack: [{ canvas: [{ type: 'line', x1: 0, y1: 0, x2: 150, y2: 0, lineWidth: 0.5 }] }, { text: paperText(label) }],
@@ -158,7 +171,7 @@ function signOffOf({ signed, zone }: PdfTask): Content[] {
   return [
     {
       text: paperText(
-        `Signed by ${signedBy}, ${zoned(signedAt, zone)}, revision ${revision}${reason === '' ? '' : `: ${reason}`}.`,
+        `Signed by ${signedBy}, ${paperMoment(signedAt, reader)}, revision ${revision}${reason === '' ? '' : `: ${reason}`}.`,
       ),
       bold: true,
       margin: [0, 6, 0, 1],
@@ -168,11 +181,14 @@ function signOffOf({ signed, zone }: PdfTask): Content[] {
 }
 
 function definition(task: PdfTask, size: number, onEnd: (pages: number) => void): Definition {
-  const { sheet, signed, paper, zone } = task;
+  const { signed, paper } = task;
+  const reader: Reader = task;
+  const isThou = task.clearances === 'thou';
+  const sheet = isThou ? sheetInThousandths(task.sheet) : task.sheet;
   const width = WIDTHS[paper] - 2 * MARGIN;
   const own = sheet.tables.filter(({ part }) => part !== 'readings');
   const readings = sheet.tables.filter(({ part }) => part === 'readings');
-  const foot = signed === null ? `made ${zoned(sheet.madeAt, zone)}, not signed` : `SHA-256 ${signed.hash}`;
+  const foot = signed === null ? `made ${paperMoment(sheet.madeAt, reader)}, not signed` : `SHA-256 ${signed.hash}`;
   return {
     pageSize: paper === 'A4' ? 'A4' : 'LETTER',
     pageMargins: [MARGIN, MARGIN - 6, MARGIN, MARGIN],
@@ -195,9 +211,9 @@ function definition(task: PdfTask, size: number, onEnd: (pages: number) => void)
     },
     content: [
       { text: paperText(sheet.engine), bold: true, fontSize: 17 },
-      factsOf(sheet, zone),
+      factsOf(sheet, reader),
       ...(sheet.layout ? [{ svg: shaftSvg(sheet.layout, width, 62), width }] : []),
-      ...own.flatMap((table) => tableOf(table, size, zone)),
+      ...own.flatMap((table) => tableOf(table, size, reader)),
       ...signOffOf(task),
       // A node without a sign in it is none.
       {
@@ -210,7 +226,7 @@ function definition(task: PdfTask, size: number, onEnd: (pages: number) => void)
         ? []
         : [
             { text: paperText(`Readings of ${sheet.engine}`), bold: true, fontSize: 12, pageBreak: 'before' as const },
-            ...readings.flatMap((table) => tableOf(table, size, zone)),
+            ...readings.flatMap((table) => tableOf(table, size, reader)),
           ]),
     ],
   };

@@ -1,5 +1,4 @@
-import { AUDIT_KINDS, type AuditEntry } from '@fettle/core';
-import { format } from 'date-fns';
+import { AUDIT_KINDS, type AuditEntry, momentText } from '@fettle/core';
 import { Download } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -39,7 +38,7 @@ const COLUMNS: DataColumn<AuditEntry>[] = [
   {
     key: 'at',
     head: 'When',
-    cell: ({ at }) => <span className="when">{format(new Date(at), 'd MMM yyyy, HH:mm:ss')}</span>,
+    cell: ({ at }) => <span className="when">{momentText(at, 'to the second')}</span>,
   },
   { key: 'by', head: 'Who', cell: ({ by }) => <strong>{by}</strong> },
   { key: 'device', head: 'Device', cell: ({ device }) => device ?? '' },

@@ -9,12 +9,13 @@ import { personNamed } from '../person/personSlice.js';
 import { SavingMark } from '../saving/SavingMark.js';
 import type { ShortcutsDialog } from '../shortcuts/ShortcutsDialog.js';
 import { listenForShortcuts, shortcutsHere, useShortcut } from '../shortcuts/shortcuts.js';
-import { applyAppearance } from '../ui/appearanceSlice.js';
+import { applyAppearance, thousandthsChosen } from '../ui/appearanceSlice.js';
 import { fieldBox } from '../ui/Field.js';
 import { Notice } from '../ui/Notice.js';
 import { useKeptText } from '../ui/useKeptText.js';
 import { lazily, lazilyWith } from './lazily.js';
 import { useAppDispatch, useAppSelector } from './store.js';
+import { useThousandths } from './useClearances.js';
 import { useSettled } from './useSettled.js';
 
 const Bar = styled.header`
@@ -95,6 +96,8 @@ const Main = styled.main`
 const Foot = styled.footer`
   display: flex; flex-wrap: wrap; gap: 0.25rem 1.5rem; padding: 0 1.25rem 1rem; font-size: var(--size-small);
   a, button { min-height: 32px; display: inline-flex; align-items: center; padding: 0; border: 0; background: none; color: var(--accent); font: inherit; text-decoration: underline; cursor: pointer; }
+  label { min-height: 32px; display: inline-flex; align-items: center; gap: 0.4rem; }
+  input { width: 20px; height: 20px; accent-color: var(--accent); }
   @media (max-width: 640px) { padding: 0 0.75rem 4rem; }
 `;
 
@@ -181,6 +184,8 @@ function SignedIn() {
 /** What stands around every view: the ways to the other pages, the state of saving, who is at this device, the look. */
 export function Frame() {
   const person = useAppSelector((state) => state.person.name);
+  const dispatch = useAppDispatch();
+  const isThou = useThousandths();
   const isNew = useAppSelector((state) => state.version !== 'none');
   const isOn = useAppSelector((state) => state.access.isOn === true);
   // Where one has to sign in first, nothing else leads anywhere yet.
@@ -264,6 +269,14 @@ export function Frame() {
         <button type="button" onClick={() => setKeys(true)}>
           Keyboard shortcuts
         </button>
+        <label>
+          <input
+            type="checkbox"
+            checked={isThou}
+            onChange={({ target }) => dispatch(thousandthsChosen({ person, isOn: target.checked }))}
+          />
+          Inch clearances in thousandths
+        </label>
       </Foot>
       {areKeysShown && <shortcutsDialog.View shortcuts={shortcutsHere()} onClose={() => setKeys(false)} />}
     </>

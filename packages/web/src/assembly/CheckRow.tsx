@@ -1,5 +1,5 @@
 import type { StationCheck } from '@fettle/core';
-import { format } from 'date-fns';
+import { momentText } from '@fettle/core';
 import { CircleAlert, Minus, Undo2 } from 'lucide-react';
 import styled from 'styled-components';
 import { Button } from '../ui/Button.js';
@@ -77,7 +77,7 @@ export function CheckRow({ work, check }: { work: AssemblyWork; check: StationCh
         {check.isOutdated
           ? 'Parts swapped since. Check again.'
           : made
-            ? `${WORDS[made.state]}, ${made.by}, ${format(new Date(made.at), 'd MMM HH:mm')}`
+            ? `${WORDS[made.state]}, ${made.by}, ${momentText(made.at)}`
             : check.why}
       </p>
       {made?.state === 'found' && <FoundFields work={work} check={check} name={name} />}

@@ -1,5 +1,5 @@
 import type { StationCheck } from '@fettle/core';
-import { format } from 'date-fns';
+import { momentText } from '@fettle/core';
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -73,9 +73,7 @@ export function FoundFields({ work, check, name }: { work: AssemblyWork; check: 
       <Field
         label={
           <>
-            {made?.decision
-              ? `Decided by ${made.decision.by}, ${format(new Date(made.decision.at), 'd MMM HH:mm')}`
-              : 'Decision'}
+            {made?.decision ? `Decided by ${made.decision.by}, ${momentText(made.decision.at)}` : 'Decision'}
             <span className="visually-hidden">: {name}</span>
           </>
         }

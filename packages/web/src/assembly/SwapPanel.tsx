@@ -1,5 +1,4 @@
-import { partName, rodCount, SWAP_PARTS, type Swap, swapText } from '@fettle/core';
-import { format } from 'date-fns';
+import { momentText, partName, rodCount, SWAP_PARTS, type Swap, swapText } from '@fettle/core';
 import { useState } from 'react';
 import { useDraft } from '../limits/useDraft.js';
 import { Button } from '../ui/Button.js';
@@ -45,7 +44,7 @@ export function SwapPanel({ work }: { work: AssemblyWork }) {
       </Quiet>
       {swaps.map(([id, done]) => (
         <p key={id}>
-          {swapText(done)}: {done.reason} ({done.by}, {format(new Date(done.at), 'd MMM HH:mm')})
+          {swapText(done)}: {done.reason} ({done.by}, {momentText(done.at)})
         </p>
       ))}
       <Row style={{ alignItems: 'end' }}>

@@ -1,5 +1,6 @@
 import {
   type HandTurn,
+  momentText,
   STIFF_TRIES,
   type StationAssembly,
   TORQUE_UNITS,
@@ -7,7 +8,6 @@ import {
   torqueUnitWord,
   turnText,
 } from '@fettle/core';
-import { format } from 'date-fns';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
@@ -67,7 +67,7 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
       <Quiet>
         {one.turn === null
           ? 'By hand, a whole turn. Keep fingers clear of caps and rods.'
-          : `${turnText(one.turn)}; ${one.turn.by}, ${format(new Date(one.turn.at), 'd MMM HH:mm')}${one.isTurnOpen ? '. Parts swapped since: turn it again.' : ''}`}
+          : `${turnText(one.turn)}; ${one.turn.by}, ${momentText(one.turn.at)}${one.isTurnOpen ? '. Parts swapped since: turn it again.' : ''}`}
       </Quiet>
       <Row style={{ marginTop: '0.4rem' }}>
         {WAYS.map(({ how, label }) => (

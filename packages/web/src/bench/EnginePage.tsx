@@ -1,4 +1,4 @@
-import { dueOn, groupProgress, isSample, type JobSummary, type Stage, stageName } from '@fettle/core';
+import { dueOn, groupProgress, inThousandths, isSample, type JobSummary, type Stage, stageName } from '@fettle/core';
 import { intlFormatDistance } from 'date-fns';
 import { ArrowRight, Trash2, TriangleAlert } from 'lucide-react';
 import { useEffect, useLayoutEffect, useState } from 'react';
@@ -6,6 +6,7 @@ import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
 import { today } from '../app/today.js';
+import { useThousandths } from '../app/useClearances.js';
 import { StageShape } from '../job/StageMark.js';
 import { Ask } from '../ui/Ask.js';
 import { Button } from '../ui/Button.js';
@@ -83,7 +84,9 @@ function WhatOfReserved({ job, onOff, onStay }: CardProps & { readonly onStay: (
 function EngineCard({ job, onOff }: CardProps) {
   const navigate = useNavigate();
   const [isAsked, setAsked] = useState(false);
-  const { next, todo } = dueOn(job, today(), job.held);
+  const { next, todo: due } = dueOn(job, today(), job.held);
+  // Figures in inches only are written in thousandths: an engine in millimetres has none.
+  const todo = useThousandths() ? inThousandths(due) : due;
   const groups = groupProgress(job.stages);
   return (
     <Card>

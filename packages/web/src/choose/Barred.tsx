@@ -1,4 +1,5 @@
 import { type BarredPair, CLEARANCE_DECIMALS, formatLength, type JobDocument, type JobStation } from '@fettle/core';
+import { useClearances } from '../app/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Quiet, Row } from '../ui/Panel.js';
 import { usePairs } from './usePairs.js';
@@ -21,7 +22,8 @@ interface BarredProps {
 
 /** Pairs that would do at a station and that the rules forbid: each can be allowed and held there. */
 export function Barred({ document, station, play }: BarredProps) {
-  const { unit, shells } = document;
+  const { shells } = document;
+  const { shown: unit } = useClearances(document.unit);
   const pairs = usePairs(document, [station], station.id, (worker, key) => worker.barred(key, station, MOST));
   if (pairs === null || pairs.length === 0) return null;
   // Until the next answer is there, a half that was just taken away is told by its id.

@@ -10,6 +10,7 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { Quiet, Table } from '../ui/Panel.js';
 import { ShowMore } from '../ui/ShowMore.js';
 import { StateShape } from '../ui/StateMark.js';
@@ -39,7 +40,7 @@ interface CandidateTableProps {
 
 /** What each pair at hand would give at a station, and what it would cost all of them. */
 export function CandidateTable({ station, document, halves, choices }: CandidateTableProps) {
-  const { unit } = document;
+  const { shown: unit } = useClearances(document.unit);
   const [most, setMost] = useState(SHOWN);
   const [upper, lower] = [halves?.upper.shell, halves?.lower.shell];
   const listed = usePairs(document, [station, most, upper, lower], station.id, (pairs, key) =>

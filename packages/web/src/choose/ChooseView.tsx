@@ -2,6 +2,7 @@ import type { ShaftShow } from '@fettle/core';
 import { lockedInWords, planOffTarget } from '@fettle/core';
 import { Columns3 } from 'lucide-react';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { useQuery } from '../app/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
@@ -56,7 +57,8 @@ export function ChooseView() {
   const isComparing = compared !== null;
   const { readAgain } = choosing;
   const atHand = useAtHand(document, chosen.stations);
-  const rows = choosingRows({ ...chosen, atHand, document, halves, visible, readAgain, onOpen: setOpen });
+  const { shown: clearances, said } = useClearances(document.unit);
+  const rows = choosingRows({ ...chosen, atHand, document, clearances, halves, visible, readAgain, onOpen: setOpen });
   const held = lockedInWords(document);
   const at = visible.findIndex(({ id }) => id === open?.id);
   const next = visible[(at + 1) % visible.length];
@@ -90,7 +92,9 @@ export function ChooseView() {
           <p>
             {held.length > MOST_TOLD
               ? `Locked: ${held.length} items, shown by station.`
-              : held.length > 0 && <>Locked: {held.map(({ station, text }) => `${station} ${text}`).join('; ')}.</>}
+              : held.length > 0 && (
+                  <>Locked: {held.map(({ station, text }) => `${station} ${said(text)}`).join('; ')}.</>
+                )}
           </p>
           {held.length > 0 && <Button onPress={play.releaseAll}>Unlock all</Button>}
           {plan.asked.ok && (

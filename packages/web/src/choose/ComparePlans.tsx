@@ -14,6 +14,7 @@ import {
 import { ClipboardCopy, Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { csvOf } from '../drawer/spreadsheet.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
 import { Button } from '../ui/Button.js';
@@ -87,6 +88,7 @@ export function ComparePlans({
   readonly onTake: (plan: FitPlan, what: string) => void;
 }) {
   const { unit, name } = job;
+  const { shown, said } = useClearances(unit);
   const [isWhole, setWhole] = useState(false);
   const request = useMemo(() => fitRequestSchema.parse(asked.request), [asked]);
   const { result: plans, fault } = useAsked(asked.request, async (search) =>
@@ -94,7 +96,7 @@ export function ComparePlans({
   );
   if (fault) return <Panel role="alert">{fault}</Panel>;
   if (!plans) return <Panel aria-busy>Working out four selections …</Panel>;
-  const length = (value: number) => workedOutText(lengthOfNumber(value, unit), unit);
+  const length = (value: number) => workedOutText(lengthOfNumber(value, unit), shown);
   const row = (label: string, cell: (plan: FitPlan) => string) => (
     <tr>
       <th scope="row">{label}</th>
@@ -136,15 +138,15 @@ export function ComparePlans({
               {KINDS.map((kind) => (
                 <td key={kind}>
                   {plans[kind].cost === null
-                    ? `Nothing fits. ${plans[kind].conflicts.map(({ message }) => message).join(' ')}`
+                    ? `Nothing fits. ${plans[kind].conflicts.map(({ message }) => said(message)).join(' ')}`
                     : plans[kind].status === 'optimal'
                       ? 'proven'
                       : 'not proven'}
                 </td>
               ))}
             </tr>
-            {row(`Off target on average, ${unit}`, (plan) => meanOffText(plan).split(' ')[0]!)}
-            {row(`Spread, ${unit}`, (plan) =>
+            {row(`Off target on average, ${shown}`, (plan) => meanOffText(plan, shown).split(' ')[0]!)}
+            {row(`Spread, ${shown}`, (plan) =>
               plan.spread
                 .map(({ family, value }) => `${family === 'main' ? spreadMainsText(job) : 'rods'} ${length(value)}`)
                 .join(', '),
@@ -162,7 +164,7 @@ export function ComparePlans({
                       {pair ? (
                         <>
                           <span className="figure">
-                            {formatLength(lengthOfNumber(pair.clearance, unit), unit, CLEARANCE_DECIMALS[unit])}
+                            {formatLength(lengthOfNumber(pair.clearance, unit), shown, CLEARANCE_DECIMALS[shown])}
                           </span>{' '}
                           {asked.rodNumbers.has(pair.housing) && pair.housing}
                           <small>

@@ -1,19 +1,19 @@
 import {
-  CLEARANCE_DECIMALS,
   chanceText,
   FEATURE_TABLE,
   type FitPlan,
   type FitRemedy,
-  formatLength,
   isByTable,
   type JobDocument,
   type JobFit,
   type Reading,
   remedyForJob,
+  roughText,
   stationOutcomes,
 } from '@fettle/core';
 import { Link } from 'react-router';
 import { newId } from '../app/newId.js';
+import { useClearances } from '../app/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import type { Play } from './usePlay.js';
@@ -46,7 +46,7 @@ function LeadsTo({
   readings,
   stations,
 }: Pick<ConflictsProps, 'document' | 'readings'> & { stations: readonly string[] }) {
-  const { unit } = document;
+  const { shown } = useClearances(document.unit);
   const told = stationOutcomes(document, readings, stations.slice(0, MOST_TOLD));
   if (told.length === 0) return null;
   return (
@@ -56,7 +56,7 @@ function LeadsTo({
       {told
         .map(({ station, clearance, chance }) => {
           const inside = chance === null ? '' : ` (${chanceText(chance)} inside)`;
-          return `${station} ${formatLength(clearance, unit, CLEARANCE_DECIMALS[unit])} ${unit}${inside}`;
+          return `${station} ${roughText(clearance, shown)}${inside}`;
         })
         .join(', ')}
       .
@@ -73,12 +73,13 @@ function RemedyLine({
   stations,
   isCalledFor,
 }: Omit<ConflictsProps, 'plan'> & { remedy: FitRemedy; stations: readonly string[]; isCalledFor: boolean }) {
+  const { said } = useClearances(document.unit);
   const step = remedyForJob(document, asked, remedy, newId);
   const changed = step?.kind === 'change' ? step.change(document) : document;
   return (
     <li style={{ margin: '0.2rem 0' }}>
       {isCalledFor && <strong>By the table: </strong>}
-      {remedy.message}
+      {said(remedy.message)}
       {step?.kind !== 'grind' && <LeadsTo document={changed} readings={readings} stations={stations} />}{' '}
       {step?.kind === 'change' && (
         <Button onPress={() => play.remedy(step.change, ACTS[remedy.kind].toLowerCase())}>{ACTS[remedy.kind]}</Button>
@@ -92,6 +93,7 @@ function RemedyLine({
 
 /** Why nothing fits, and what was found to help, each one touch away where the fitter can do it here. */
 export function Conflicts({ document, readings, plan, play, asked }: ConflictsProps) {
+  const { said } = useClearances(document.unit);
   return plan.conflicts.map((conflict) => {
     // What the table calls for comes first; else the cheapest.
     const isPart = (conflict.remedies ?? []).length === 0 && (conflict.partRemedies ?? []).length > 0;
@@ -102,7 +104,8 @@ export function Conflicts({ document, readings, plan, play, asked }: ConflictsPr
       <Notice key={conflict.message}>
         <div>
           <p>
-            <strong>{conflict.message}</strong> {remedies.length === 0 && conflict.remedy} {conflict.leftOut}
+            <strong>{said(conflict.message)}</strong>{' '}
+            {remedies.length === 0 && conflict.remedy !== undefined && said(conflict.remedy)} {conflict.leftOut}
           </p>
           {isPart && <p>Checked for this fault alone. The other faults need a change of their own:</p>}
           {remedies.length > 0 && (

@@ -12,6 +12,7 @@ import {
 } from '@fettle/core';
 import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
 import { ShowMore } from '../ui/ShowMore.js';
 import { useShown } from '../ui/useShown.js';
@@ -54,7 +55,8 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
     String(cost),
   );
   const { unit } = document;
-  const off = (value: number) => workedOutText(lengthOfNumber(value, unit), unit, { plus: true });
+  const { shown: clearances } = useClearances(unit);
+  const off = (value: number) => workedOutText(lengthOfNumber(value, unit), clearances, { plus: true });
   // Told as what would be another: which stations, from how far off target to how far, and which need not be mixed.
   const dearest = (saved?.sets ?? []).filter(({ changes, unmixed }) => changes.length + unmixed.length > 0).slice(0, 4);
   return (
@@ -74,7 +76,7 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
                         .map(({ station, before, after }) => `${station}\u00a0${off(before)}\u00a0→\u00a0${off(after)}`)
                         .join(', ')}
                     </span>{' '}
-                    {unit} off target
+                    {clearances} off target
                     {changes.length > MOST_CHANGES && `, and ${changes.length - MOST_CHANGES} more`}
                     {unmixed.length > 0 && '; '}
                   </>

@@ -11,6 +11,7 @@ import {
   spreadFigure,
 } from '@fettle/core';
 import { useEffect, useMemo, useState } from 'react';
+import { useClearances } from '../app/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Quiet } from '../ui/Panel.js';
 import { FitSearcher } from './fitSearch.js';
@@ -32,8 +33,8 @@ export function DrawnChance({ document, station, halves }: DrawnChanceProps) {
   const [fault, setFault] = useState<string | null>(null);
   const [isDrawing, setDrawing] = useState(false);
   useEffect(() => () => drawer.end(), []);
+  const { shown: unit } = useClearances(document.unit);
   if (!draw) return null;
-  const { unit } = document;
   const ask = () => {
     setDrawing(true);
     setFault(null);

@@ -1,28 +1,29 @@
 import {
   type AcceptedChoice,
-  formatLength,
   type JobDocument,
   type JobFit,
   type LeftOut,
+  momentText,
   type Nanometres,
   planOffTarget,
   type Reading,
   rodCount,
   rodLabel,
+  type ShownUnit,
   spreadMainsText,
 } from '@fettle/core';
-import { format } from 'date-fns';
 import { Check, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { useShortcut } from '../shortcuts/shortcuts.js';
 import { Ask } from '../ui/Ask.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Row } from '../ui/Panel.js';
 import { Conflicts } from './Conflicts.js';
-import { gapText, moreOff } from './meanOff.js';
+import { fineText, gapText, moreOff } from './meanOff.js';
 import type { SelectionFacts } from './selectionFacts.js';
 import type { JobPlan } from './useJobPlan.js';
 import type { Play } from './usePlay.js';
@@ -111,7 +112,7 @@ interface PlanBarProps {
 }
 
 /** A change against the plan before, in words; null when nothing changed. */
-function changeText(document: JobDocument, { plan, halves, before }: JobPlan): string | null {
+function changeText(document: JobDocument, shown: ShownUnit, { plan, halves, before }: JobPlan): string | null {
   if (!before || !plan || plan.cost === null) return null;
   const ids = [...new Set([...Object.keys(before.halves), ...Object.keys(halves)])];
   const changed = ids.filter((id) => {
@@ -122,7 +123,7 @@ function changeText(document: JobDocument, { plan, halves, before }: JobPlan): s
   });
   if (before.plan.cost === null) return 'Before this step nothing fitted.';
   const [now, then] = [planOffTarget(plan), planOffTarget(before.plan)];
-  const by = now && then && moreOff(now.mean, then.mean, document.unit);
+  const by = now && then && moreOff(now.mean, then.mean, shown);
   if (changed.length === 0 && by === null) return null;
   const cost =
     by === null
@@ -182,7 +183,8 @@ export function PlanBar(props: PlanBarProps) {
   const { document, readings, plan: job, play, showing, facts, doubts, onShow, onAccept, onWithdraw } = props;
   const [isAsked, setAsked] = useState(false);
   const { asked, plan, halves, fault, progress } = job;
-  const { unit, choice } = document;
+  const { choice } = document;
+  const { shown } = useClearances(document.unit);
   const isAccepted = choice !== null && sameHalves(choice.stations, halves);
   const accept = () => (doubts.length > 0 ? setAsked(true) : onAccept());
   const isFound = plan?.status === 'optimal' || plan?.status === 'feasible';
@@ -231,10 +233,10 @@ export function PlanBar(props: PlanBarProps) {
       </>
     );
   }
-  const fine = (value: Nanometres) => `${formatLength(value, unit, unit === 'mm' ? 4 : 5)} ${unit}`;
+  const fine = (value: Nanometres) => fineText(value, shown);
   const { off, mixed } = facts;
   const total = rodCount(document.layout);
-  const changed = changeText(document, job);
+  const changed = changeText(document, shown, job);
   const other = showing === 'best' ? 'accepted' : 'best';
   // The sentence is of the selection that the line shows; only of the best one it is known whether it is proven.
   const isOfBest = showing === 'best' || isAccepted;
@@ -294,7 +296,7 @@ export function PlanBar(props: PlanBarProps) {
               : showing === 'accepted'
                 ? '; the best one differs'
                 : '; the accepted one differs'}
-            . Accepted by {choice.by}, {format(new Date(choice.at), 'd MMM HH:mm')}.
+            . Accepted by {choice.by}, {momentText(choice.at)}.
           </span>
         )}
       </p>

@@ -12,6 +12,7 @@ import { Pin, PinOff } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { useDrag, useDrop } from 'react-aria';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { useWidth } from '../shaft/useWidth.js';
 import { Button } from '../ui/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
@@ -122,6 +123,7 @@ function furtherText(more: MoreOff | null): string {
 /** Rods above, pins below, and the lines between them: what is planned, what could be, and why the rest cannot. */
 export function RodMatching({ document, asked, halves, meanOff, play }: RodMatchingProps) {
   const count = rodCount(document.layout);
+  const { shown } = useClearances(document.unit);
   const [frame, width] = useWidth();
   const [open, setOpen] = useState<number | null>(null);
   const free = useMemo(
@@ -154,7 +156,7 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
   const extra = (placement: Placement) =>
     placement.meanOff === null || meanOff === null
       ? ''
-      : furtherText(moreOff(meanOffNm(placement.meanOff, document.unit), meanOff, document.unit));
+      : furtherText(moreOff(meanOffNm(placement.meanOff, document.unit), meanOff, shown));
   return (
     <Panel aria-label="Rods on pins">
       <Row style={{ justifyContent: 'space-between' }}>

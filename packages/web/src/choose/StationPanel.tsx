@@ -5,6 +5,7 @@ import {
   type JobDocument,
   type JobStation,
   lengthText,
+  momentText,
   type Reading,
   readingModeWord,
   rodLabel,
@@ -13,9 +14,9 @@ import {
   slotName,
   thrustFlanges,
 } from '@fettle/core';
-import { format } from 'date-fns';
 import { X } from 'lucide-react';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { OpenedPanel } from '../ui/OpenedPanel.js';
 import { PanelTitle, Quiet, Row } from '../ui/Panel.js';
@@ -55,9 +56,10 @@ interface NextBestProps {
 }
 
 function NextBest({ document, choices: { nextBest, best } }: NextBestProps) {
+  const { shown } = useClearances(document.unit);
   if (!nextBest || best === null) return null;
   const grade = (id: string) => document.shells[id]?.grade ?? id;
-  const more = moreOff(nextBest.meanOff, best, document.unit);
+  const more = moreOff(nextBest.meanOff, best, shown);
   return (
     <Quiet>
       Next best here: {nextBest.rod !== null && `${rodLabel(document, nextBest.rod)} with `}
@@ -93,7 +95,7 @@ function ReadingsBehind({ document, station, readings }: Pick<StationPanelProps,
             {reading.setting !== null &&
               /^[+\-−]/u.test(reading.text) &&
               ` from ${lengthText(reading.setting, document.unit)}`}
-            , {reading.by}, {format(new Date(reading.at), 'd MMM HH:mm')}
+            , {reading.by}, {momentText(reading.at)}
             {reading.taken && reading.taken.instrument !== '' && `, ${reading.taken.instrument}`}
             {reading.taken?.mode !== undefined && `, ${readingModeWord(reading.taken.mode)}`}
             {reading.taken?.celsius != null &&
@@ -108,8 +110,8 @@ function ReadingsBehind({ document, station, readings }: Pick<StationPanelProps,
 /** The end play with the halves of the thrust main, where their flanges set it: the two are one choice. */
 function FlangedEndPlay({ document, station, halves }: Pick<StationPanelProps, 'document' | 'station' | 'halves'>) {
   const flanges = thrustFlanges(document);
+  const { shown: unit } = useClearances(document.unit);
   if (flanges?.station !== station.id) return null;
-  const { unit } = document;
   const left = halves && endPlayOfHalves(document, halves);
   const limits = `${lengthText(flanges.limit.low, unit)} to ${lengthText(flanges.limit.high, unit)}`;
   return (

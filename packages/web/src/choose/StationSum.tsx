@@ -1,6 +1,7 @@
 import type { EffectiveSize } from '@fettle/core';
 import {
   type AcceptedChoice,
+  CLEARANCE_DECIMALS,
   commonDecimals,
   formatExactLength,
   formatLength,
@@ -16,6 +17,7 @@ import {
   warmClearance,
 } from '@fettle/core';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { Quiet } from '../ui/Panel.js';
 
 const Sum = styled.table`
@@ -48,8 +50,9 @@ export function StationSum({ document, station, halves, verdict, unit }: Station
     clearance && halves
       ? warmClearance(document, station, clearance.nominal, [halves.upper.wall, halves.lower.wall])
       : null;
-  const exact = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
-  const signed = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit], { plus: true });
+  const { shown } = useClearances(unit);
+  const exact = (value: Nanometres) => formatExactLength(value, shown, CLEARANCE_DECIMALS[shown]);
+  const signed = (value: Nanometres) => formatExactLength(value, shown, CLEARANCE_DECIMALS[shown], { plus: true });
   const summed = [
     station.bore?.nominal,
     station.journal?.nominal,
@@ -116,6 +119,7 @@ export function StationSum({ document, station, halves, verdict, unit }: Station
                 <td className="what">
                   {u !== null && `± ${spreadFigure(u, unit)} `}
                   {isMeasured ? 'measured, shells in' : 'oil clearance'}, {unit}
+                  {shown !== unit && `: ${roughText(clearance.nominal, shown)}`}
                 </td>
               </tr>
             )}
@@ -130,13 +134,13 @@ export function StationSum({ document, station, halves, verdict, unit }: Station
       {warm !== null && (
         <Quiet>
           Running at {document.warm.celsius} °C: {warm < clearance!.nominal ? 'down' : 'up'} to{' '}
-          <span className="figure">{roughText(warm, unit)}</span>. Shells under crush change it less.
+          <span className="figure">{roughText(warm, shown)}</span>. Shells under crush change it less.
         </Quiet>
       )}
       {clearance && (
         <Quiet>
-          Tightest <span className="figure">{exact(clearance.tightest)}</span>, loosest{' '}
-          <span className="figure">{exact(clearance.loosest)}</span>
+          {shown !== unit && 'In thousandths: '}Tightest <span className="figure">{exact(clearance.tightest)}</span>,
+          loosest <span className="figure">{exact(clearance.loosest)}</span>
           {station.aim !== null && (
             <>
               . Target <span className="figure">{exact(station.aim)}</span>, off by{' '}

@@ -6,6 +6,7 @@ import {
   chanceText,
   commonDecimals,
   type EffectiveSize,
+  FINE_DECIMALS,
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
@@ -13,6 +14,7 @@ import {
   type JobStation,
   type Nanometres,
   rodLabel,
+  type ShownUnit,
   STATE_WORDS,
   type Unit,
   workedOutText,
@@ -104,7 +106,12 @@ const Chips = styled.span`
 `;
 
 /** What the fitter holds or forbids at a station, and what it is aimed beside, a word or two each. */
-function heldAt({ wishes, rods, rules, shells, unit }: JobDocument, id: string, rod: number | null): string[] {
+function heldAt(
+  { wishes, rods, rules, shells }: JobDocument,
+  unit: ShownUnit,
+  id: string,
+  rod: number | null,
+): string[] {
   const grade = (shell: string) => shells[shell]?.grade ?? shell;
   const wish = wishes[id];
   const extra = rules.extras[id];
@@ -121,6 +128,8 @@ function heldAt({ wishes, rods, rules, shells, unit }: JobDocument, id: string, 
 
 interface Shown extends ChosenStations {
   readonly document: JobDocument;
+  /** What clearances are shown in. */
+  readonly clearances: ShownUnit;
   readonly halves: AcceptedChoice['stations'];
   /** What the pairs at hand would give at a station. */
   readonly atHand: (station: string) => ClearancesAtHand;
@@ -133,7 +142,7 @@ interface Shown extends ChosenStations {
 
 /** What stands under the shaft while choosing: what is known at each station, what is chosen, and what comes of it. */
 export function choosingRows(shown: Shown): ShaftRow[] {
-  const { document, halves, visible, readAgain, onOpen, stations, coded, atHand, verdicts } = shown;
+  const { document, clearances, halves, visible, readAgain, onOpen, stations, coded, atHand, verdicts } = shown;
   const { unit, withRods } = document;
   const scale = gaugeScale(
     visible,
@@ -147,7 +156,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
   const decimals = commonDecimals(sizes, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
   const size = (value: Nanometres | undefined) => (value === undefined ? '·' : formatLength(value, unit, decimals));
   const nominals = visible.flatMap(({ id }) => verdicts.get(id)!.clearance?.nominal ?? []);
-  const fine = commonDecimals(nominals, unit, CLEARANCE_DECIMALS[unit], unit === 'mm' ? 4 : 5);
+  const fine = commonDecimals(nominals, clearances, CLEARANCE_DECIMALS[clearances], FINE_DECIMALS[clearances]);
   const hasPlaces = Object.keys(document.places).length > 0;
   return [
     ...(withRods || hasPlaces
@@ -168,14 +177,14 @@ export function choosingRows(shown: Shown): ShaftRow[] {
           },
         ]
       : []),
-    ...(visible.some(({ id, rod }) => heldAt(document, id, rod).length > 0)
+    ...(visible.some(({ id, rod }) => heldAt(document, clearances, id, rod).length > 0)
       ? [
           {
             key: 'held',
             label: 'Locked',
             cell: ({ key }: ShaftColumn) => (
               <Chips>
-                {heldAt(document, key, stations.get(key)!.rod).map((text) => (
+                {heldAt(document, clearances, key, stations.get(key)!.rod).map((text) => (
                   <span key={text}>
                     <Pin aria-hidden size={12} />
                     {text}
@@ -202,7 +211,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
     },
     {
       key: 'gauge',
-      label: <GaugeAxis stations={visible} scale={scale} height={GAUGE_HEIGHT} unit={unit} />,
+      label: <GaugeAxis stations={visible} scale={scale} height={GAUGE_HEIGHT} unit={clearances} />,
       cell: ({ key }) => (
         <ClearanceGauge
           station={stations.get(key)!}
@@ -213,7 +222,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
           state={verdicts.get(key)!.state}
           scale={scale}
           height={GAUGE_HEIGHT}
-          unit={unit}
+          unit={clearances}
         />
       ),
     },
@@ -267,7 +276,7 @@ export function choosingRows(shown: Shown): ShaftRow[] {
       key: 'clearance',
       label: (
         <>
-          Clearance<small>{unit} · off target</small>
+          Clearance<small>{clearances} · off target</small>
         </>
       ),
       cell: ({ key }) => {
@@ -287,11 +296,11 @@ export function choosingRows(shown: Shown): ShaftRow[] {
         return (
           <>
             <Big className="figure" data-testid={`clearance-${key}`}>
-              {formatLength(clearance.nominal, unit, fine)}
+              {formatLength(clearance.nominal, clearances, fine)}
             </Big>
             {off !== null && (
               <Grade>
-                <small>{formatLength(off, unit, fine, { plus: true })}</small>
+                <small>{formatLength(off, clearances, fine, { plus: true })}</small>
               </Grade>
             )}
           </>

@@ -4,6 +4,7 @@ import {
   type JobDocument,
   type JobStation,
   lengthText,
+  type ShownUnit,
   stationVerdict,
 } from '@fettle/core';
 import { shortLabels } from '../halves/shortLabels.js';
@@ -16,6 +17,7 @@ export function doubtsOf(
   document: JobDocument,
   stations: ReadonlyMap<string, JobStation>,
   halves: AcceptedChoice['stations'],
+  shown: ShownUnit,
 ): string[] {
   const least = document.rules.leastChance ?? USUAL_LEAST;
   const told = Object.entries(halves).flatMap(([id, pair]): string[] => {
@@ -29,7 +31,7 @@ export function doubtsOf(
     if (state === 'tight' || state === 'loose') return [`${id} is ${state}`];
     if (state === 'close' && judged) {
       return [
-        `${id} is close to its ${judged.side} limit, ${lengthText(judged.margin, document.unit)} inside${likely === '' ? '' : ` (${chanceText(known!)})`}`,
+        `${id} is close to its ${judged.side} limit, ${lengthText(judged.margin, shown)} inside${likely === '' ? '' : ` (${chanceText(known!)})`}`,
       ];
     }
     return known !== null && known < least ? [`${id} is ${chanceText(known)} inside its limits`] : [];

@@ -1,14 +1,23 @@
-import { type FitPlan, formatLength, lengthOfNumber, nanometres, planOffTarget, type Unit } from '@fettle/core';
+import {
+  FINE_DECIMALS,
+  type FitPlan,
+  formatLength,
+  lengthOfNumber,
+  nanometres,
+  planOffTarget,
+  type ShownUnit,
+  type Unit,
+} from '@fettle/core';
 
 /** A clearance as finely as an average is told: `0.0006 mm`. */
-export function fineText(nm: number, unit: Unit): string {
-  return `${formatLength(nanometres(Math.round(nm)), unit, unit === 'mm' ? 4 : 5)} ${unit}`;
+export function fineText(nm: number, unit: ShownUnit): string {
+  return `${formatLength(nanometres(Math.round(nm)), unit, FINE_DECIMALS[unit])} ${unit}`;
 }
 
 /** How far the stations of a plan are off their targets on average: the mean of the distances. */
-export function meanOffText(plan: Pick<FitPlan, 'stations' | 'unit'>): string {
+export function meanOffText(plan: Pick<FitPlan, 'stations' | 'unit'>, shown: ShownUnit): string {
   const off = planOffTarget(plan);
-  return off === null ? '·' : fineText(off.mean, plan.unit);
+  return off === null ? '·' : fineText(off.mean, shown);
 }
 
 /** A change of the mean distance, and which way it goes. */
@@ -19,7 +28,7 @@ export interface MoreOff {
 }
 
 /** By how much one mean distance is more than another, nm; null where nobody could tell them apart. */
-export function moreOff(mean: number, than: number, unit: Unit): MoreOff | null {
+export function moreOff(mean: number, than: number, unit: ShownUnit): MoreOff | null {
   const by = Math.abs(mean - than);
   if (by < (unit === 'mm' ? 50 : 127)) return null;
   return { text: fineText(by, unit), isFurther: mean > than };

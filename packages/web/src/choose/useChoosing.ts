@@ -2,6 +2,7 @@ import type { ShaftShow } from '@fettle/core';
 import { type AcceptedChoice, type FitPlan, type JobStation, plannedHalves, rodCount } from '@fettle/core';
 import { useMemo, useState } from 'react';
 import { useAppSelector } from '../app/store.js';
+import { useClearances } from '../app/useClearances.js';
 import { useQuery } from '../app/useQuery.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
@@ -52,6 +53,7 @@ export function useChoosing(job: OpenJob): Choosing {
   const play = usePlay(job);
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const { document, readings } = job;
+  const { shown: clearances } = useClearances(document.unit);
   const { layout, choice, withRods } = document;
   const [selected, setOpen] = useQuery('station');
   const [wanted, showWhich] = useState<'best' | 'accepted'>('accepted');
@@ -64,8 +66,8 @@ export function useChoosing(job: OpenJob): Choosing {
   // Pins carry other rods in the best choice than in the accepted one.
   const doubts = useMemo(() => {
     const { stations } = showing === 'best' ? chosen : chosenStations(document, readings, plan.halves);
-    return doubtsOf(document, stations, plan.halves);
-  }, [showing, chosen, document, readings, plan.halves]);
+    return doubtsOf(document, stations, plan.halves, clearances);
+  }, [showing, chosen, document, readings, plan.halves, clearances]);
   const facts = useMemo(() => selectionFacts(document, chosen.stations, halves), [document, chosen, halves]);
   const readAgain = useMemo(() => readSince(chosen.stations, readings, choice), [chosen, readings, choice]);
   const shownAs = withRods ? show : 'mains';

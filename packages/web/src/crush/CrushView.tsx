@@ -3,6 +3,7 @@ import {
   crushAdvice,
   JOINT_SIDES,
   lengthText,
+  momentText,
   type Nanometres,
   saddleAdvice,
   type Unit,
@@ -135,7 +136,7 @@ function JointFields({ job, work }: { job: string; work: CrushWork }) {
         ) : (
           <>
             <Quiet>
-              To be read again on {format(new Date(`${joint.recheck}T12:00`), 'd MMMM')}
+              To be read again on {momentText(`${joint.recheck}T12:00`, 'day')}
               {joint.recheck <= today() && ': that is now'}.
             </Quiet>
             <Button $kind="quiet" onPress={() => set({ recheck: null })}>

@@ -1,6 +1,5 @@
 import type { DrawerMovement, Json } from '@fettle/core';
-import { changesBetween, drawerItemLabel } from '@fettle/core';
-import { format } from 'date-fns';
+import { changesBetween, drawerItemLabel, momentText } from '@fettle/core';
 import { Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -66,7 +65,7 @@ function columnsOf(line: string | undefined, undo: (id: string) => void): DataCo
       sortBy: ({ at }) => at,
       cell: ({ at, by }) => (
         <>
-          <span className="figure">{format(new Date(at), 'd MMM HH:mm')}</span>
+          <span className="figure">{momentText(at)}</span>
           <Quiet>{by}</Quiet>
         </>
       ),

@@ -9,12 +9,13 @@ import {
   type JointFit,
   jointChoices,
   type Nanometres,
+  type ShownUnit,
   STATE_WORDS,
-  type Unit,
 } from '@fettle/core';
 import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { chosenStations } from '../choose/chosenStations.js';
 import { gapText, meanOffText } from '../choose/meanOff.js';
 import { Button } from '../ui/Button.js';
@@ -32,7 +33,7 @@ const Each = styled.span`
 `;
 
 /** What each station of an engine comes to in the plan, with its verdict. */
-function Clearances({ job, stations: halves, unit }: Pick<JointChoice, 'job' | 'stations'> & { unit: Unit }) {
+function ClearanceList({ job, stations: halves, unit }: Pick<JointChoice, 'job' | 'stations'> & { unit: ShownUnit }) {
   const { stations, verdicts } = chosenStations(job.document, job.readings, halves);
   return [...stations.keys()]
     .filter((id) => halves[id])
@@ -51,7 +52,7 @@ function Clearances({ job, stations: halves, unit }: Pick<JointChoice, 'job' | '
     });
 }
 
-function choiceColumns(unit: Unit): DataColumn<JointChoice>[] {
+function choiceColumns(unit: ShownUnit): DataColumn<JointChoice>[] {
   return [
     {
       key: 'engine',
@@ -70,7 +71,7 @@ function choiceColumns(unit: Unit): DataColumn<JointChoice>[] {
     {
       key: 'clearances',
       head: `Clearances, ${unit}`,
-      cell: ({ job, stations }) => <Clearances job={job} stations={stations} unit={unit} />,
+      cell: ({ job, stations }) => <ClearanceList job={job} stations={stations} unit={unit} />,
     },
     {
       key: 'halves',
@@ -101,7 +102,7 @@ export function TogetherOutcome({
   onAccept: () => void;
   onGoOn: () => void;
 }) {
-  const { unit } = plan;
+  const { shown: unit, said } = useClearances(plan.unit);
   const named = (text: string) => lines.reduce((said, { id }) => said.replaceAll(id, drawerLabel(lines, id)), text);
   if (plan.status === 'stopped') {
     return (
@@ -123,7 +124,7 @@ export function TogetherOutcome({
           {partRemedies.length > 0 && <p>Checked for this fault alone. The other faults need a change of their own:</p>}
           <ul>
             {[...remedies, ...partRemedies].map((remedy) => (
-              <li key={remedy.message}>{named(remedy.message)}</li>
+              <li key={remedy.message}>{said(named(remedy.message))}</li>
             ))}
           </ul>
         </div>
@@ -147,7 +148,7 @@ export function TogetherOutcome({
               : `not proven: ${gapText(plan.cost, plan.bound!)} better is not ruled out`}
             .
           </strong>{' '}
-          Off target: average <span className="figure">{meanOffText(plan)}</span>.
+          Off target: average <span className="figure">{meanOffText(plan, unit)}</span>.
         </p>
         <Button $kind="main" onPress={onAccept}>
           <Check aria-hidden size={20} />

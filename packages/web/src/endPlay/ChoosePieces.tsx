@@ -8,9 +8,11 @@ import {
   type PieceChoice,
   type ShimConflict,
   type Unit,
+  workedOutText,
 } from '@fettle/core';
 import { Check } from 'lucide-react';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
@@ -64,6 +66,7 @@ interface ConflictProps {
 }
 
 function Conflict({ conflict, unit, isCoated, hasCoated }: ConflictProps) {
+  const { said } = useClearances(unit);
   const figure = (value: number) => `${Number(value.toFixed(unit === 'mm' ? 4 : 5))} ${unit}`;
   const ways = [
     ...conflict.remedies.flatMap((remedy) => {
@@ -83,8 +86,8 @@ function Conflict({ conflict, unit, isCoated, hasCoated }: ConflictProps) {
   ];
   return (
     <Notice>
-      {conflict.message}
-      {ways.length > 0 && ` Options: ${ways.join('; ')}.`}
+      {said(conflict.message)}
+      {ways.length > 0 && ` Options: ${said(ways.join('; '))}.`}
     </Notice>
   );
 }
@@ -98,7 +101,7 @@ interface AcceptedProps {
 }
 
 function Accepted({ choice, document, onWithdraw, onPutIn }: AcceptedProps) {
-  const { unit } = document;
+  const { shown } = useClearances(document.unit);
   return (
     <>
       <Table aria-label="Accepted pieces">
@@ -118,14 +121,14 @@ function Accepted({ choice, document, onWithdraw, onPutIn }: AcceptedProps) {
                 {isLugged(document.assembly.built, place) && ', with lug'}
               </td>
               <td>{label}</td>
-              <td className="number">{lengthText(thickness, unit)}</td>
+              <td className="number">{lengthText(thickness, shown)}</td>
               <td className="number">{count}</td>
             </tr>
           ))}
         </tbody>
       </Table>
       <Outcome>
-        Gives <span className="figure">{lengthText(choice.predicted, unit)}</span>
+        Gives <span className="figure">{lengthText(choice.predicted, shown)}</span>
       </Outcome>
       <Row style={{ justifyContent: 'space-between' }}>
         <Quiet>Accepted by {choice.by}. Put them in, then read again.</Quiet>
@@ -154,7 +157,8 @@ interface ChoosePiecesProps {
 export function ChoosePieces({ work, choice, title, missing, caution, onPutIn }: ChoosePiecesProps) {
   const { document, asked, shims, inHand, outcome, isOwn, take, accept, withdraw } = work;
   const { unit } = document;
-  const length = (value: number) => lengthText(lengthOfNumber(value, unit), unit);
+  const { shown } = useClearances(document.unit);
+  const length = (value: number) => lengthText(lengthOfNumber(value, unit), shown);
   const said = (chosen: Chosen) =>
     placesOf(chosen)
       .map(({ id }) => id)
@@ -212,7 +216,7 @@ export function ChoosePieces({ work, choice, title, missing, caution, onPutIn }:
                 <Table aria-label="Other pieces in stock">
                   <thead>
                     <tr>
-                      <th className="number">Gives, {unit}</th>
+                      <th className="number">Gives, {shown}</th>
                       <th>Pieces</th>
                       <th>
                         <span className="visually-hidden">Use</span>
@@ -222,7 +226,7 @@ export function ChoosePieces({ work, choice, title, missing, caution, onPutIn }:
                   <tbody>
                     {shims.choices.map(({ chosen, result, shift }) => (
                       <tr key={said(chosen)} {...(isCurrent(chosen) ? { 'aria-current': 'true' as const } : {})}>
-                        <td className="number">{length(result).replace(` ${unit}`, '')}</td>
+                        <td className="number">{workedOutText(lengthOfNumber(result, unit), shown)}</td>
                         <td>
                           {said(chosen)}
                           {shift !== 0 && <small> {shiftText(shift, length)}</small>}

@@ -4,13 +4,14 @@ import {
   lengthText,
   likelyFigures,
   type Moment,
+  momentText,
   momentWord,
   parseLength,
 } from '@fettle/core';
-import { format } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { bothUnits } from '../measure/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
@@ -46,6 +47,7 @@ const FAR = 3;
 export function DialReadings({ job, work }: { readonly job: string; readonly work: EndPlayWork }) {
   const { document, endPlay, kind, limit, addReading, removeReading, set } = work;
   const { unit } = document;
+  const { shown } = useClearances(document.unit);
   const moments = MOMENTS_OF[kind === 'rings' ? 'stack' : 'faces'];
   // What was picked holds until the work has gone on: with a choice accepted, the next reading is one with its pieces in.
   const place = { of: job, part: `endPlay ${work.moment}` };
@@ -126,14 +128,14 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
       </Entry>
       {isAsked && parsed.ok && (
         <Notice>
-          <strong>{lengthText(parsed.nm, unit)} is far above the limits.</strong>{' '}
+          <strong>{lengthText(parsed.nm, shown)} is far above the limits.</strong>{' '}
           {likely.map(({ nm, question }) => (
             <Button
               key={nm}
               onPress={() => setText(formatExactLength(nm, unit, INSTRUMENT_DECIMALS[unit]))}
-              aria-label={`${question} It is ${lengthText(nm, unit)}`}
+              aria-label={`${question} It is ${lengthText(nm, shown)}`}
             >
-              {question} It is {lengthText(nm, unit)}
+              {question} It is {lengthText(nm, shown)}
             </Button>
           ))}{' '}
           <Button onPress={() => setSure(text)}>Reading is right</Button>
@@ -157,14 +159,14 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
               <tr key={id}>
                 <td>{momentWord(one.moment)}</td>
                 <td className="number">{one.angle}°</td>
-                <td className="number">{one.nm === null ? one.text : lengthText(one.nm, unit)}</td>
+                <td className="number">{one.nm === null ? one.text : lengthText(one.nm, shown)}</td>
                 <td>
-                  {one.by}, {format(new Date(one.at), 'd MMM HH:mm')}
+                  {one.by}, {momentText(one.at)}
                 </td>
                 <td>
                   <Button
                     $kind="quiet"
-                    aria-label={`Remove reading ${read.length - at}: ${one.nm === null ? one.text : lengthText(one.nm, unit)}`}
+                    aria-label={`Remove reading ${read.length - at}: ${one.nm === null ? one.text : lengthText(one.nm, shown)}`}
                     onPress={() => removeReading(id)}
                   >
                     <Trash2 aria-hidden size={18} />

@@ -1,4 +1,5 @@
 import { type EndPlay, lengthText, THRUST_KINDS, type ThrustKind } from '@fettle/core';
+import { useClearances } from '../app/useClearances.js';
 import { LengthField } from '../measure/LengthField.js';
 import { Choice } from '../ui/Choice.js';
 import { FieldPairs, Fold } from '../ui/Fold.js';
@@ -43,6 +44,7 @@ const COUNTS = [
 export function EndPlaySettings({ job, work }: { readonly job: string; readonly work: EndPlayWork }) {
   const { document, endPlay, kind, set, aim } = work;
   const { unit, sheet } = document;
+  const { shown } = useClearances(document.unit);
   const given = sheet?.thrustKind ?? 'unknown';
   const length = (
     field: string,
@@ -132,13 +134,13 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
         )}
       </FieldPairs>
       {aim !== null && endPlay.aim !== null && endPlay.aim !== aim && (
-        <Quiet>The target is outside the limits; mid-limits, {lengthText(aim, unit)}, is used.</Quiet>
+        <Quiet>The target is outside the limits; mid-limits, {lengthText(aim, shown)}, is used.</Quiet>
       )}
       <Fold>
         <summary>
-          Repeats within {lengthText(endPlay.repeatWithin, unit)}, dial ± {lengthText(endPlay.uncertainty, unit)}
+          Repeats within {lengthText(endPlay.repeatWithin, shown)}, dial ± {lengthText(endPlay.uncertainty, shown)}
           {kind === 'washers' &&
-            `, shaft moved ${endPlay.maxShift === null ? 'as far as needed' : `up to ${lengthText(endPlay.maxShift, unit)}`}`}
+            `, shaft moved ${endPlay.maxShift === null ? 'as far as needed' : `up to ${lengthText(endPlay.maxShift, shown)}`}`}
         </summary>
         <FieldPairs>
           {length(

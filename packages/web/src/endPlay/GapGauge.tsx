@@ -1,4 +1,4 @@
-import { formatLength, type Unit } from '@fettle/core';
+import { formatLength, INSTRUMENT_DECIMALS, type ShownUnit } from '@fettle/core';
 import * as d3 from 'd3';
 import styled from 'styled-components';
 
@@ -25,7 +25,7 @@ const HEIGHT = 112;
 const LEFT = 16;
 
 interface GapGaugeProps {
-  readonly unit: Unit;
+  readonly unit: ShownUnit;
   readonly limit: { readonly low: number; readonly high: number } | null;
   readonly aim: number | null;
   /** What is read now, with its expanded uncertainty. */
@@ -44,7 +44,7 @@ export function GapGauge({ unit, limit, aim, now, after, others, what }: GapGaug
   const [low = 0, high = 1] = d3.extent(known) as [number | undefined, number | undefined];
   const room = (high - low) * 0.12 || 10_000;
   const x = d3.scaleLinear([low - room, high + room], [LEFT, WIDTH - LEFT]);
-  const text = (value: number) => formatLength(Math.round(value) as never, unit, unit === 'mm' ? 3 : 4);
+  const text = (value: number) => formatLength(Math.round(value) as never, unit, INSTRUMENT_DECIMALS[unit]);
   const isShown = (value: number) => value >= low - room && value <= high + room;
   const label = [
     `${what}.`,

@@ -1,4 +1,5 @@
 import { lengthText, type Nanometres, type Unit } from '@fettle/core';
+import { useClearances } from '../app/useClearances.js';
 import { Table } from '../ui/Panel.js';
 
 interface PassesTableProps {
@@ -12,6 +13,7 @@ interface PassesTableProps {
 
 /** Passes over a plate: what comes off in each, and what should be read afterwards. */
 export function PassesTable({ label, off, unit, passes }: PassesTableProps) {
+  const { shown } = useClearances(unit);
   return (
     <Table aria-label={label}>
       <thead>
@@ -25,8 +27,8 @@ export function PassesTable({ label, off, unit, passes }: PassesTableProps) {
         {passes.map((pass, at) => (
           <tr key={pass.expected}>
             <td className="number">{at + 1}</td>
-            <td className="number">{lengthText(pass.off, unit)}</td>
-            <td className="number">{lengthText(pass.expected, unit)}</td>
+            <td className="number">{lengthText(pass.off, shown)}</td>
+            <td className="number">{lengthText(pass.expected, shown)}</td>
           </tr>
         ))}
       </tbody>

@@ -1,5 +1,6 @@
 import { lengthText, type Nanometres, type Unit } from '@fettle/core';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 
 const Svg = styled.svg`
   display: block;
@@ -25,6 +26,7 @@ interface RingStackProps {
 
 /** The end of the shaft with its stack of rings, to one scale: what the gap takes, and what is left over. */
 export function RingStack({ unit, gap, rings, settle }: RingStackProps) {
+  const { shown } = useClearances(unit);
   const sum = rings.reduce<number>((total, ring) => total + ring, 0);
   const left = gap === null ? null : ((gap - settle - sum) as Nanometres);
   const whole = Math.max(gap ?? 0, sum, 1);
@@ -40,7 +42,7 @@ export function RingStack({ unit, gap, rings, settle }: RingStackProps) {
   const label =
     gap === null
       ? 'End of the shaft; the gap without shims was not read yet.'
-      : `Gap ${lengthText(gap, unit)}, ${rings.length} rings total ${lengthText(sum, unit)}: ${lengthText(left!, unit)} remains.`;
+      : `Gap ${lengthText(gap, shown)}, ${rings.length} rings total ${lengthText(sum, shown)}: ${lengthText(left!, shown)} remains.`;
   return (
     <Svg viewBox="0 0 560 190" role="img" aria-label={label}>
       <rect className="shaft" x={20} y={58} width={end - 20 + 60} height={44} />
@@ -51,7 +53,7 @@ export function RingStack({ unit, gap, rings, settle }: RingStackProps) {
         <g key={place}>
           <rect className="ring" x={x} y={34} width={Math.max(3, width)} height={92} />
           <text className="figure" x={x + width / 2} y={place % 2 === 0 ? 26 : 146} textAnchor="middle">
-            {lengthText(ring, unit)}
+            {lengthText(ring, shown)}
           </text>
         </g>
       ))}
@@ -65,12 +67,12 @@ export function RingStack({ unit, gap, rings, settle }: RingStackProps) {
         flange
       </text>
       <text x={20} y={178} className="soft">
-        gap {gap === null ? 'not read' : lengthText(gap, unit)}
-        {settle > 0 && `, settles ${lengthText(settle, unit)}`}
+        gap {gap === null ? 'not read' : lengthText(gap, shown)}
+        {settle > 0 && `, settles ${lengthText(settle, shown)}`}
       </text>
       {left !== null && rings.length > 0 && (
         <text x={540} y={178} textAnchor="end">
-          {left < 0 ? `binds by ${lengthText(-left, unit)}` : `left: ${lengthText(left, unit)}`}
+          {left < 0 ? `binds by ${lengthText(-left, shown)}` : `left: ${lengthText(left, shown)}`}
         </text>
       )}
     </Svg>

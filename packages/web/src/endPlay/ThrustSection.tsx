@@ -1,5 +1,6 @@
 import { lengthText, type Nanometres, type Unit } from '@fettle/core';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { thrustScale } from './thrustScale.js';
 
 const Svg = styled.svg`
@@ -32,6 +33,7 @@ interface ThrustSectionProps {
 
 /** The thrust main cut along the shaft, its front at the left, the shaft levered to the rear, so that the whole play shows at the rear face. */
 export function ThrustSection({ unit, front, rear, width, gap, isFlanged, main }: ThrustSectionProps) {
+  const { shown } = useClearances(unit);
   const { thick, wide, wider } = thrustScale([front, rear], gap);
   const [f, r] = [thick(front), thick(rear)];
   const open = gap === null ? 0 : wide(gap);
@@ -42,13 +44,13 @@ export function ThrustSection({ unit, front, rear, width, gap, isFlanged, main }
   // Levered to the rear, the front cheek lies against the front washer; all of the play is open at the rear face.
   const frontCheek = frontFace - f;
   const rearCheek = rearFace + r + open;
-  const said = (value: Nanometres | null) => (value === null ? 'not measured' : lengthText(value, unit));
+  const said = (value: Nanometres | null) => (value === null ? 'not measured' : lengthText(value, shown));
   const label = [
     `Thrust main ${main ?? ''}, cut along the shaft, front at the left.`,
     isFlanged ? `Width over the flanges ${said(width)}.` : `Front face ${said(front)}, rear face ${said(rear)}.`,
     gap === null
       ? 'No readings yet.'
-      : `The shaft is levered to the rear and ${lengthText(gap, unit)} is open at the rear face.`,
+      : `The shaft is levered to the rear and ${lengthText(gap, shown)} is open at the rear face.`,
   ].join(' ');
   return (
     <Svg viewBox="0 0 560 208" role="img" aria-label={label}>
@@ -94,7 +96,7 @@ export function ThrustSection({ unit, front, rear, width, gap, isFlanged, main }
       </text>
       {gap !== null && (
         <text x={Math.min(490, rearCheek - open / 2)} y={14} textAnchor="middle" className="figure">
-          {lengthText(gap, unit)}
+          {lengthText(gap, shown)}
         </text>
       )}
       <text x={middle} y={204} textAnchor="middle" className="soft">

@@ -14,6 +14,7 @@ import {
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
+import { useClearances } from '../app/useClearances.js';
 import { NOBODY } from '../person/personSlice.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
@@ -51,6 +52,7 @@ interface StepTextProps {
 }
 
 function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
+  const { shown } = useClearances(unit);
   switch (step.kind) {
     case 'seat':
       return (
@@ -69,14 +71,14 @@ function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
             ? ': select again, from the pieces now fitted.'
             : leadsTo === null
               ? ', as below.'
-              : `, as below: ${lengthText(leadsTo, unit)}.`}
+              : `, as below: ${lengthText(leadsTo, shown)}.`}
         </>
       );
     case 'dress':
       return (
         <>
           <strong>Dress the faces</strong> on a flat plate with 400 to 600 grit:{' '}
-          <span className="figure">{lengthText(step.total, unit)}</span> in all, half from each face, measuring often.{' '}
+          <span className="figure">{lengthText(step.total, shown)}</span> in all, half from each face, measuring often.{' '}
           {step.isUncoated ? 'Never through a coating.' : 'Only if uncoated: check first, and set it below.'}
           <details>
             <summary>{step.passes.length} passes, with the reading after each</summary>
@@ -117,13 +119,14 @@ interface KeepForTypeProps {
 
 /** Keeps what a stack was seen to settle on the data sheet of the engine's type, as its next revision, for the engines to come. */
 function KeepForType({ settle, origin, unit }: KeepForTypeProps) {
+  const { shown } = useClearances(unit);
   const by = useAppSelector((state) => state.person.name) || NOBODY;
   const [told, setTold] = useState<string | null>(null);
   const keep = async () => {
     try {
       const { type, revision } = await tell('getType', { id: origin.type });
       await tell('putType', { id: origin.type, body: { revision, by, type: { ...type, settle } } });
-      setTold(`Saved on the data sheet of ${type.name}: ${lengthText(settle, unit)}.`);
+      setTold(`Saved on the data sheet of ${type.name}: ${lengthText(settle, shown)}.`);
     } catch (error) {
       setTold(refusalInWords(error));
     }
@@ -139,6 +142,7 @@ function KeepForType({ settle, origin, unit }: KeepForTypeProps) {
 export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
   const { document, now, verdict, limit, aim, steps, missed, outcome, shims, kind, endPlay } = work;
   const { unit } = document;
+  const { shown } = useClearances(document.unit);
   const isGap = now?.moment === 'without';
   const seen =
     kind === 'rings' && now?.moment === 'fitted' ? settleSeen(endPlay, work.before?.mean ?? null, now.mean) : null;
@@ -151,9 +155,9 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
       <PanelTitle>{isGap ? 'Gap without shims' : 'End play now'}</PanelTitle>
       {now ? (
         <Figure>
-          <span className="big figure">{lengthText(now.mean, unit)}</span>
+          <span className="big figure">{lengthText(now.mean, shown)}</span>
           <span className="figure soft">
-            ± {formatLength(nanometres(Math.round(2 * now.uncertainty)), unit, INSTRUMENT_DECIMALS[unit])}
+            ± {formatLength(nanometres(Math.round(2 * now.uncertainty)), shown, INSTRUMENT_DECIMALS[shown])}
           </span>
           {verdict && <StateMark state={verdict.state} />}
           <span className="soft">
@@ -162,7 +166,7 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
           </span>
           {now.angles.length > 1 && (
             <span className="figure soft">
-              {now.angles.map(({ angle, mean }) => `${lengthText(mean, unit)} at ${angle}°`).join(', ')}
+              {now.angles.map(({ angle, mean }) => `${lengthText(mean, shown)} at ${angle}°`).join(', ')}
             </span>
           )}
         </Figure>
@@ -171,19 +175,19 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
       )}
       {now?.isDoubtful && (
         <Notice>
-          Repeats at one angle are {lengthText(now.apart, unit)} apart, more than{' '}
-          {lengthText(endPlay.repeatWithin, unit)}: check the dial and its stand, lever fully, and measure again.
+          Repeats at one angle are {lengthText(now.apart, shown)} apart, more than{' '}
+          {lengthText(endPlay.repeatWithin, shown)}: check the dial and its stand, lever fully, and measure again.
         </Notice>
       )}
       {missed !== null && (
         <Notice>
-          That is {lengthText(Math.abs(missed), unit)} {missed > 0 ? 'more' : 'less'} than predicted. Check for dirt
+          That is {lengthText(Math.abs(missed), shown)} {missed > 0 ? 'more' : 'less'} than predicted. Check for dirt
           behind a piece, a piece in the wrong place, or the dial, then re-read.
         </Notice>
       )}
       <GapGauge
         what="End play"
-        unit={unit}
+        unit={shown}
         limit={limit}
         aim={aim}
         now={
@@ -204,11 +208,11 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
       {settled !== null && settled !== endPlay.settle && (
         <Row>
           <Quiet>
-            With the stack in it reads as if it settled {lengthText(settled, unit)}; {lengthText(endPlay.settle, unit)}{' '}
-            was counted on.
+            With the stack in it reads as if it settled {lengthText(settled, shown)};{' '}
+            {lengthText(endPlay.settle, shown)} was counted on.
           </Quiet>
           <Button onPress={() => work.set({ settle: settled }, 'what a stack of rings settles')}>
-            Count on {lengthText(settled, unit)} from now on
+            Count on {lengthText(settled, shown)} from now on
           </Button>
           {document.origin && <KeepForType settle={settled} origin={document.origin} unit={unit} />}
         </Row>

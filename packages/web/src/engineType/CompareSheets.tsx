@@ -1,7 +1,6 @@
 import type { TypeRevision, TypeView } from '@fettle/core';
-import { MOST_TYPES_AT_ONCE, sheetDifferences } from '@fettle/core';
+import { MOST_TYPES_AT_ONCE, momentText, sheetDifferences } from '@fettle/core';
 import { skipToken } from '@reduxjs/toolkit/query';
-import { format } from 'date-fns';
 import { useState } from 'react';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
@@ -68,7 +67,7 @@ export function CompareSheets() {
             value={from ? String(from.revision) : ''}
             options={offered.map((one) => ({
               value: String(one.revision),
-              label: `${one.revision}, ${format(new Date(one.at), 'd MMM yyyy HH:mm')}, ${one.by}`,
+              label: `${one.revision}, ${momentText(one.at)}, ${one.by}`,
             }))}
             onChange={(revision) => setPicked(offered.find((one) => String(one.revision) === revision) ?? null)}
           />
@@ -107,7 +106,7 @@ export function CompareSheets() {
                 return (
                   <tr key={one.revision}>
                     <td>{one.revision}</td>
-                    <td>{format(new Date(one.at), 'd MMM yyyy HH:mm')}</td>
+                    <td>{momentText(one.at)}</td>
                     <td>{one.by}</td>
                     <td>
                       {before

@@ -1,4 +1,5 @@
 import { hasBanks, type JobDocument, mainListText, readMainList, rulesInWords, USUAL_LIMIT_SHARE } from '@fettle/core';
+import { useClearances } from '../app/useClearances.js';
 import type { ChangeDocument } from '../job/useJob.js';
 import { LengthField } from '../measure/LengthField.js';
 import { Choice } from '../ui/Choice.js';
@@ -46,6 +47,7 @@ function SpreadMains({ job, document, change }: { job: string; document: JobDocu
 /** The rules by which the halves of this engine are paired. */
 export function RulesPanel({ job, document, change }: { job: string; document: JobDocument; change: ChangeDocument }) {
   const { rules, unit } = document;
+  const { said } = useClearances(unit);
   const set = (part: Partial<JobDocument['rules']>) => change((old) => ({ ...old, rules: { ...old.rules, ...part } }));
   const yesNo = [
     { value: 'yes', label: 'Allowed' },
@@ -55,7 +57,7 @@ export function RulesPanel({ job, document, change }: { job: string; document: J
     <Panel aria-label="Selection rules">
       <PanelTitle>Selection rules</PanelTitle>
       <Fold>
-        <summary>{rulesInWords(document)}</summary>
+        <summary>{said(rulesInWords(document))}</summary>
         <Row style={{ alignItems: 'start', display: 'grid', gridTemplateColumns: '1fr 1fr', marginTop: '0.5rem' }}>
           <Choice
             label="Two walls in one main"

@@ -1,11 +1,9 @@
-import { changeWords, type JobChange } from '@fettle/core';
-import { format } from 'date-fns';
+import { changeWords, type JobChange, momentText } from '@fettle/core';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { store } from '../app/store.js';
 import { useQuery, useSetQuery } from '../app/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
-import { timeText } from '../sheet/Paper.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
 import { Pager } from '../ui/Pager.js';
@@ -34,7 +32,7 @@ const WHATS = [
 function byDay(entries: readonly JobChange[]): { day: string; entries: JobChange[] }[] {
   const days: { day: string; entries: JobChange[] }[] = [];
   for (const entry of entries) {
-    const day = format(new Date(entry.at), 'EEEE, d MMMM yyyy');
+    const day = momentText(entry.at, 'weekday');
     const last = days.at(-1);
     if (last?.day === day) last.entries.push(entry);
     else days.push({ day, entries: [entry] });
@@ -98,9 +96,9 @@ export function HistoryView() {
             <ol>
               {entries.map((entry) => (
                 <li key={entry.id}>
-                  <span className="figure">{format(new Date(entry.at), 'HH:mm')}</span>
+                  <span className="figure">{momentText(entry.at, 'time')}</span>
                   <strong>{entry.by}</strong>
-                  <span>{changeWords(entry, job.document, timeText)}</span>
+                  <span>{changeWords(entry, job.document, momentText)}</span>
                 </li>
               ))}
             </ol>

@@ -7,6 +7,7 @@ import { lazilyWith } from '../app/lazily.js';
 import { useAppSelector } from '../app/store.js';
 import { today } from '../app/today.js';
 import { useAfterFrame } from '../app/useAfterFrame.js';
+import { useClearances } from '../app/useClearances.js';
 import { useLatest } from '../app/useLatest.js';
 import { useTitle } from '../app/useTitle.js';
 import type { StageHelp } from '../guide/StageHelp.js';
@@ -136,6 +137,7 @@ export function JobPage() {
   const { id = '' } = useParams();
   const { fault } = useJobLoading(id);
   const job = useJob(id);
+  const { said } = useClearances(job?.document.unit ?? 'mm');
   useVisit(id);
   const { undo, what, isPartial } = useUndo(job);
   // What is next follows a frame after the figure that leads to it.
@@ -185,7 +187,7 @@ export function JobPage() {
         onUndo={undo === null ? null : onUndo}
         isBringing={isBringing}
         onBring={mayBring ? onBring : null}
-        todo={due.todo}
+        todo={said(due.todo)}
         onNext={onNext}
       />
       {isBringing && mayBring && <bringDevice.View onClose={() => setBringing(false)} />}

@@ -1,5 +1,4 @@
-import { capsAsk, capsOn, FEATURE_TABLE, type Feature } from '@fettle/core';
-import { format } from 'date-fns';
+import { capsAsk, capsOn, FEATURE_TABLE, type Feature, momentText } from '@fettle/core';
 import { useAppSelector } from '../app/store.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
@@ -31,8 +30,7 @@ export function CapsAsk({ job, feature }: CapsAskProps) {
     return (
       <Row>
         <Quiet>
-          Caps in their places and directions, lubricated and torqued: {said.by},{' '}
-          {format(new Date(said.at), 'd MMM HH:mm')}.
+          Caps in their places and directions, lubricated and torqued: {said.by}, {momentText(said.at)}.
         </Quiet>
         <Button $kind="quiet" aria-label={`Undo: caps while the ${words} are read`} onPress={() => set(null)}>
           Undo

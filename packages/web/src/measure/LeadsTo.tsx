@@ -7,10 +7,12 @@ import {
   type JobStation,
   nearestCandidate,
   pairVerdict,
+  type ShownUnit,
   type StationState,
 } from '@fettle/core';
 import { type RefObject, useMemo, useRef } from 'react';
 import { useAfterFrame } from '../app/useAfterFrame.js';
+import { useClearances } from '../app/useClearances.js';
 import { chosenStations } from '../choose/chosenStations.js';
 import { useFreeHalves } from '../choose/useFreeHalves.js';
 import { type JobPlan, useJobPlan } from '../choose/useJobPlan.js';
@@ -32,8 +34,9 @@ function outcomeOf(
   station: JobStation,
   halves: AcceptedChoice['stations'],
   { verdicts }: ReturnType<typeof chosenStations>,
+  unit: ShownUnit,
 ): Outcome {
-  const { unit, shells } = document;
+  const { shells } = document;
   const text = (value: Candidate['clearance']['nominal']) => formatLength(value, unit, CLEARANCE_DECIMALS[unit]);
   const grade = (id: string) => shells[id]?.grade ?? '';
   const pairText = (upper: string, lower: string) => (upper === lower ? upper : `${upper} over ${lower}`);
@@ -84,6 +87,7 @@ interface LeadsToProps {
  */
 export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
   const { document, readings } = job;
+  const { shown } = useClearances(document.unit);
   // The sizes are shown with the halves of the best choice at once; whether others are better now is searched for after that.
   const searched = useAfterFrame(job);
   const plan = useJobPlan(searched.document, searched.readings, useFreeHalves(searched));
@@ -100,7 +104,7 @@ export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
     !plan.isCancelled &&
     plan.asked.request.stations.some((station) => station.family === family);
   if (Object.keys(document.shells).length === 0 || (isUnknown && !isToCome)) return null;
-  const outcomes = new Map(stations.map((station) => [station.id, outcomeOf(job, station, halves, chosen)]));
+  const outcomes = new Map(stations.map((station) => [station.id, outcomeOf(job, station, halves, chosen, shown)]));
   return (
     <section aria-label="What these sizes lead to">
       <ShaftLine
@@ -112,7 +116,7 @@ export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
             key: 'clearance',
             label: (
               <>
-                Result<small>clearance, {document.unit}</small>
+                Result<small>clearance, {shown}</small>
               </>
             ),
             cell: ({ key }) => <strong className="figure">{outcomes.get(key)?.clearance ?? '·'}</strong>,

@@ -5,6 +5,7 @@ import {
   INSTRUMENT_DECIMALS,
   isCoarse,
   lengthText,
+  momentText,
   type Nanometres,
   nanometres,
   needleOf,
@@ -17,7 +18,6 @@ import {
   slotName,
   type TypedHow,
 } from '@fettle/core';
-import { format } from 'date-fns';
 import { memo } from 'react';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
@@ -199,7 +199,7 @@ export function ReadingBar({ job, inHand, status, onTake, onConfirm, reason, onR
       )}
       {assessment.kind === 'fine' && standing && standing.text === text && (
         <span>
-          read by {standing.by}, {format(new Date(standing.at), 'd MMM HH:mm')}
+          read by {standing.by}, {momentText(standing.at)}
         </span>
       )}
       {is !== 'kept' && standing && standing.text !== '' && standing.text !== text.trim() && (

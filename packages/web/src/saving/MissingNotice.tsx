@@ -1,5 +1,5 @@
 import type { Missing } from '@fettle/core';
-import { format } from 'date-fns';
+import { momentText } from '@fettle/core';
 import { useEffect, useState } from 'react';
 import { Link } from 'react-router';
 import { Button } from '../ui/Button.js';
@@ -12,8 +12,8 @@ function Lost({ missing: { toldAt, changes, more } }: { readonly missing: Missin
   return (
     <>
       <p>
-        Another browser of yours was last heard of {format(new Date(toldAt), 'd MMM HH:mm')}. It had changes that have
-        not reached the server:
+        Another browser of yours was last heard of {momentText(toldAt)}. It had changes that have not reached the
+        server:
       </p>
       <ul>
         {changes.map(({ id, engine, words }) => (

@@ -2,12 +2,12 @@ import {
   type JobDocument,
   type JobShell,
   type Json,
+  momentText,
   nanometres,
   newJob,
   type ReadingDraft,
   usualLayout,
 } from '@fettle/core';
-import { format } from 'date-fns';
 import { describe, expect, it } from 'vitest';
 import { clashQuestion } from './clashWords.js';
 
@@ -94,7 +94,7 @@ describe('what two people are asked', () => {
     const theirs = { ...ours, id: ID, text: '51.004', nm: null, by: 'Teasel' };
     const clash = { kind: 'reading', id: 'clash', jobId: 'job', ours } as const;
     expect(clashQuestion({ ...clash, theirs }, document)).toBe(
-      `${place}: you typed “51.002”, meanwhile Teasel entered “51.004” (${format(new Date(theirs.at), 'd MMM HH:mm')}).`,
+      `${place}: you typed “51.002”, meanwhile Teasel entered “51.004” (${momentText(theirs.at)}).`,
     );
     expect(clashQuestion({ ...clash, theirs: null }, document)).toBe(
       `${place}: you typed “51.002”, meanwhile it was removed.`,

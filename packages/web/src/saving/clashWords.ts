@@ -6,6 +6,7 @@ import {
   type JobShell,
   type Json,
   keysOfPointer,
+  momentText,
   nanometres,
   partName,
   placeWords,
@@ -13,7 +14,6 @@ import {
   shellLabel,
   slotName,
 } from '@fettle/core';
-import { format } from 'date-fns';
 import type { Clash } from './outbox.js';
 
 /** What a reading is of: `P2 crankpin, front, 0°`. */
@@ -70,7 +70,7 @@ function valueWords(value: Json | undefined, path: readonly string[], { unit, sh
 export function clashQuestion(clash: Clash, document: JobDocument): string {
   if (clash.kind === 'reading') {
     const theirs = clash.theirs
-      ? `${clash.theirs.by} entered “${clash.theirs.text}” (${format(new Date(clash.theirs.at), 'd MMM HH:mm')})`
+      ? `${clash.theirs.by} entered “${clash.theirs.text}” (${momentText(clash.theirs.at)})`
       : 'it was removed';
     return `${readingPlace(clash.ours)}: you typed “${clash.ours.text}”, meanwhile ${theirs}.`;
   }

@@ -6,9 +6,9 @@ import {
   type JobStation,
   type Nanometres,
   type OilClearance,
+  type ShownUnit,
   STATE_WORDS,
   type StationState,
-  type Unit,
 } from '@fettle/core';
 import * as d3 from 'd3';
 import styled from 'styled-components';
@@ -63,7 +63,7 @@ interface ClearanceGaugeProps {
   readonly state: StationState;
   readonly scale: GaugeScale;
   readonly height: number;
-  readonly unit: Unit;
+  readonly unit: ShownUnit;
 }
 
 /**

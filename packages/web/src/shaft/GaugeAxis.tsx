@@ -1,4 +1,4 @@
-import { CLEARANCE_DECIMALS, formatLength, type JobStation, type Nanometres, type Unit } from '@fettle/core';
+import { CLEARANCE_DECIMALS, formatLength, type JobStation, type Nanometres, type ShownUnit } from '@fettle/core';
 import styled from 'styled-components';
 import type { GaugeScale } from './ClearanceGauge.js';
 
@@ -14,7 +14,7 @@ interface GaugeAxisProps {
   readonly stations: readonly JobStation[];
   readonly scale: GaugeScale;
   readonly height: number;
-  readonly unit: Unit;
+  readonly unit: ShownUnit;
 }
 
 /** The figures of the limits and the common aim, at the height where the gauges draw them. */

@@ -1,5 +1,5 @@
 import type { ClearanceInterval } from '@fettle/core';
-import { CLEARANCE_DECIMALS, formatLength, type Unit } from '@fettle/core';
+import { CLEARANCE_DECIMALS, formatLength, type ShownUnit } from '@fettle/core';
 import * as d3 from 'd3';
 import styled from 'styled-components';
 
@@ -31,7 +31,7 @@ const Words = styled.span`
 interface IntervalBarProps {
   readonly interval: ClearanceInterval;
   readonly limits: { readonly low: number; readonly high: number } | null;
-  readonly unit: Unit;
+  readonly unit: ShownUnit;
 }
 
 /** How an interval stands to its limits, in a word; null while it is inside. */

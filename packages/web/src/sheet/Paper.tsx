@@ -1,7 +1,7 @@
-import { type BuildSheet, STATE_WORDS, type StationState } from '@fettle/core';
-import { format } from 'date-fns';
-import type { ReactNode } from 'react';
+import { type BuildSheet, momentText, STATE_WORDS, type StationState, sheetInThousandths } from '@fettle/core';
+import { type ReactNode, useMemo } from 'react';
 import styled from 'styled-components';
+import { useThousandths } from '../app/useClearances.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { StateMark } from '../ui/StateMark.js';
 
@@ -48,11 +48,6 @@ const Scroll = styled.div`
   @media print { overflow: visible; }
 `;
 
-/** A moment as this device's clock tells it. */
-export function timeText(at: string): string {
-  return format(new Date(at), 'd MMM yyyy HH:mm');
-}
-
 type Table = BuildSheet['tables'][number];
 
 function Cell({
@@ -66,7 +61,7 @@ function Cell({
     <td className={isFigure ? 'figure' : undefined}>
       {state !== undefined && state in STATE_WORDS && <StateMark state={state as StationState} />}
       {text}
-      {at !== undefined && timeText(at)}
+      {at !== undefined && momentText(at)}
       {small !== undefined && <small>{small}</small>}
     </td>
   );
@@ -114,11 +109,13 @@ interface PaperProps {
 }
 
 /** A build sheet, to be looked at and printed: what was found and done first, every reading on a page of its own. */
-export function Paper({ label, sheet, more = [], names }: PaperProps) {
+export function Paper({ label, sheet: stored, more = [], names }: PaperProps) {
+  const isThou = useThousandths();
+  const sheet = useMemo(() => (isThou ? sheetInThousandths(stored) : stored), [isThou, stored]);
   const facts = [
     ...sheet.facts.map(({ label: name, text, at }) => ({
       label: name,
-      text: at === undefined ? text : `${text}, ${timeText(at)}`,
+      text: at === undefined ? text : `${text}, ${momentText(at)}`,
     })),
     ...more,
   ];

@@ -1,8 +1,8 @@
-import { type BuildSheet, buildSheetRows } from '@fettle/core';
-import { format } from 'date-fns';
+import { type BuildSheet, buildSheetRows, momentText } from '@fettle/core';
 import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { useThousandths } from '../app/useClearances.js';
 import { csvOf } from '../drawer/spreadsheet.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
@@ -18,6 +18,7 @@ import { pdfAddress } from './pdfAddress.js';
 /** Printing the sheet, and taking it along as a file. It asks whose name stands on it. */
 export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
   const job = useOpenJob();
+  const isThou = useThousandths();
   const change = useChangeDocument(job);
   const dispatch = useAppDispatch();
   const { document, view } = job;
@@ -42,7 +43,7 @@ export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
           One page for the engine's file, readings on the next. Sizes in{' '}
           {document.unit === 'mm' ? 'millimetres' : 'inches'}, as measured; clearances are predicted until a trial
           assembly is read.
-          {printed && ` Printed ${format(new Date(printed.at), 'd MMM yyyy HH:mm')} by ${printed.by}.`}
+          {printed && ` Printed ${momentText(printed.at)} by ${printed.by}.`}
         </p>
         <Button
           aria-label="Build sheet as CSV"
@@ -72,7 +73,12 @@ export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
           XLSX
         </Button>
         {view && (
-          <ButtonLink href={pdfAddress(job.id, null)} target="_blank" rel="noreferrer" aria-label="Build sheet as PDF">
+          <ButtonLink
+            href={pdfAddress(job.id, null, isThou)}
+            target="_blank"
+            rel="noreferrer"
+            aria-label="Build sheet as PDF"
+          >
             <Download aria-hidden size={18} />
             PDF
           </ButtonLink>

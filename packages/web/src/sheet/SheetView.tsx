@@ -1,9 +1,9 @@
-import { buildSheet, sinceSigned } from '@fettle/core';
+import { buildSheet, momentText, sinceSigned } from '@fettle/core';
 import { useMemo } from 'react';
 import { useQuery } from '../app/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Notice } from '../ui/Notice.js';
-import { Paper, timeText } from './Paper.js';
+import { Paper } from './Paper.js';
 import { SheetActs } from './SheetActs.js';
 import { SignedSheets } from './SignedSheets.js';
 import { SignedView } from './SignedView.js';
@@ -27,7 +27,7 @@ export function SheetView() {
   const opened = revision === null ? null : Number(revision);
   const last = useLastSigned(job.id, sheets);
   const since = last === null ? '' : `; ${sinceSigned(last, sheet)}`;
-  const version = view ? `${view.version}, ${timeText(view.updatedAt)}${since}` : 'not on the server yet';
+  const version = view ? `${view.version}, ${momentText(view.updatedAt)}${since}` : 'not on the server yet';
   return (
     <>
       <SheetActs sheet={sheet} />

@@ -1,4 +1,4 @@
-import { openWork } from '@fettle/core';
+import { momentText, openWork } from '@fettle/core';
 import { PenLine } from 'lucide-react';
 import { useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../app/store.js';
@@ -9,7 +9,6 @@ import { Button } from '../ui/Button.js';
 import { Field } from '../ui/Field.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { useKeptText } from '../ui/useKeptText.js';
-import { timeText } from './Paper.js';
 import type { Sheets } from './useSheets.js';
 
 interface SignedSheetsProps {
@@ -117,7 +116,7 @@ export function SignedSheets({ sheets, opened, onOpen }: SignedSheetsProps) {
               $kind={opened === revision ? 'main' : 'plain'}
               onPress={() => onOpen(revision)}
             >
-              Revision {revision}, {signedBy}, {timeText(signedAt)}
+              Revision {revision}, {signedBy}, {momentText(signedAt)}
             </Button>
           ))}
         </Row>

@@ -1,11 +1,12 @@
-import { type BuildSheet, comparedSheets } from '@fettle/core';
+import { type BuildSheet, comparedSheets, momentText } from '@fettle/core';
 import { Download, ShieldAlert, ShieldCheck } from 'lucide-react';
 import { useEffect, useState } from 'react';
+import { useThousandths } from '../app/useClearances.js';
 import { ButtonLink } from '../ui/Button.js';
 import { Fold } from '../ui/Fold.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, Quiet, Row, Table } from '../ui/Panel.js';
-import { Paper, timeText } from './Paper.js';
+import { Paper } from './Paper.js';
 import { pdfAddress } from './pdfAddress.js';
 import type { Sheets, SignedWithSheet, Verified } from './useSheets.js';
 
@@ -25,7 +26,7 @@ const VERIFIED: Readonly<Record<Verified, string>> = {
 
 /** In what the engine's sheet differs from a signed one. */
 function Differences({ before, now }: { before: BuildSheet; now: BuildSheet }) {
-  const differences = comparedSheets(before, now, timeText);
+  const differences = comparedSheets(before, now, momentText);
   if (differences.length === 0) return <p>No changes since.</p>;
   return (
     <Fold>
@@ -58,6 +59,7 @@ function Differences({ before, now }: { before: BuildSheet; now: BuildSheet }) {
 
 /** A signed sheet as it was, with what is known of its hash and what has changed since. */
 export function SignedView({ job, revision, sheets, now }: SignedViewProps) {
+  const isThou = useThousandths();
   const [signed, setSigned] = useState<SignedWithSheet | null>(null);
   const [verified, setVerified] = useState<Verified | null>(null);
   const { open, verify } = sheets;
@@ -93,7 +95,7 @@ export function SignedView({ job, revision, sheets, now }: SignedViewProps) {
             )}{' '}
             {verified === null ? 'Working out its hash …' : VERIFIED[verified]}
           </p>
-          <ButtonLink href={pdfAddress(job, revision)} target="_blank" rel="noreferrer">
+          <ButtonLink href={pdfAddress(job, revision, isThou)} target="_blank" rel="noreferrer">
             <Download aria-hidden size={18} />
             Revision {revision} as PDF
           </ButtonLink>
@@ -107,7 +109,7 @@ export function SignedView({ job, revision, sheets, now }: SignedViewProps) {
           <div className="signed">
             <p>
               <strong>
-                Signed by {signedBy}, {timeText(signedAt)}, revision {revision}
+                Signed by {signedBy}, {momentText(signedAt)}, revision {revision}
                 {reason !== '' && `: ${reason}`}.
               </strong>
             </p>

@@ -6,11 +6,13 @@ import {
   lengthText,
   likelyParts,
   type Nanometres,
+  roughText,
   splitRange,
 } from '@fettle/core';
 import { Link2, Save } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { useTitle } from '../app/useTitle.js';
 import { UNIT_OPTIONS } from '../bench/options.js';
 import { GapGauge } from '../endPlay/GapGauge.js';
@@ -110,6 +112,7 @@ function DoubtfulSum({ sum: { unit, sizes, sum, set } }: { readonly sum: Sum }) 
 /** The sum as on paper, and how it stands to the limits. */
 function Result({ sum: { unit, sizes, sum } }: { readonly sum: Sum }) {
   const { room, clearance, verdict, aim, walls } = sum;
+  const { shown } = useClearances(unit);
   const exact = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]);
   const { low, high } = sizes;
   if (room === null) {
@@ -146,6 +149,7 @@ function Result({ sum: { unit, sizes, sum } }: { readonly sum: Sum }) {
             <td className="figure">{exact(clearance ?? room)}</td>
             <td className="what">
               {clearance === null ? 'room for both walls and the oil' : 'oil clearance'}, {unit}
+              {clearance !== null && shown !== unit && `: ${roughText(clearance, shown)}`}
             </td>
           </tr>
         </tbody>
@@ -155,15 +159,15 @@ function Result({ sum: { unit, sizes, sum } }: { readonly sum: Sum }) {
           {verdict ? <StateMark state={verdict.state} /> : <span>No limits, no verdict.</span>}
           {verdict &&
             (verdict.margin >= 0
-              ? `${lengthText(verdict.margin, unit)} to the ${verdict.side} limit`
-              : `beyond the ${verdict.side} limit by ${lengthText(-verdict.margin as Nanometres, unit)}`)}
+              ? `${lengthText(verdict.margin, shown)} to the ${verdict.side} limit`
+              : `beyond the ${verdict.side} limit by ${lengthText(-verdict.margin as Nanometres, shown)}`)}
           {aim !== null &&
-            `, ${formatLength((clearance - aim) as Nanometres, unit, CLEARANCE_DECIMALS[unit], { plus: true })} off target`}
+            `, ${formatLength((clearance - aim) as Nanometres, shown, CLEARANCE_DECIMALS[shown], { plus: true })} off target`}
         </Row>
       )}
       {clearance !== null && low !== null && high !== null && (
         <GapGauge
-          unit={unit}
+          unit={shown}
           what="Oil clearance"
           limit={{ low, high }}
           aim={aim}

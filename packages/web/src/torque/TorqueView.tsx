@@ -4,6 +4,7 @@ import {
   isPassDone,
   type JobPassState,
   lengthText,
+  momentText,
   PASS_DOUBTS,
   PLACE_TABLE,
   parseLength,
@@ -13,7 +14,6 @@ import {
   TIGHTENING_WORDS,
   torqueEcho,
 } from '@fettle/core';
-import { format } from 'date-fns';
 import { Check, Square, SquareCheckBig, TriangleAlert, Undo2 } from 'lucide-react';
 import styled from 'styled-components';
 import { useOpenJob } from '../job/JobPage.js';
@@ -112,7 +112,7 @@ function PassList({ work }: { work: TorqueWork }) {
         {states.map((state) => {
           const { pass, text, done, doubt } = state;
           const isDone = isPassDone(state);
-          const who = done ? [`${done.by}, ${format(new Date(done.at), 'd MMM HH:mm')}`] : [];
+          const who = done ? [`${done.by}, ${momentText(done.at)}`] : [];
           return (
             <li key={pass.key}>
               <Button

@@ -1,5 +1,6 @@
 import { type Candidate, formatExactLength, INSTRUMENT_DECIMALS, roughText } from '@fettle/core';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { usePairs } from '../choose/usePairs.js';
 import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
 import { StateMark } from '../ui/StateMark.js';
@@ -20,6 +21,7 @@ export function OtherPairs({ work }: { readonly work: TrialWork }) {
   const { document, open } = work;
   const { station } = open;
   const { unit } = document;
+  const { shown } = useClearances(unit);
   // One of the nearest may be the pair that is in.
   const listed = usePairs(document, [station], station.id, (worker, key) =>
     worker.candidates(key, station, SHOWN + 1, null),
@@ -57,7 +59,7 @@ export function OtherPairs({ work }: { readonly work: TrialWork }) {
               <td className="number">{wall(upperWall)}</td>
               <td>{grade(lower)}</td>
               <td className="number">{wall(lowerWall)}</td>
-              <td className="number">{roughText(clearance.nominal, unit)}</td>
+              <td className="number">{roughText(clearance.nominal, shown)}</td>
               <td>{verdict && <StateMark state={verdict.state} />}</td>
             </tr>
           ))}

@@ -1,6 +1,7 @@
 import { CHANGED_WORDS, type TrialState, workedOutText } from '@fettle/core';
 import { ChevronRight, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
 import { StateMark } from '../ui/StateMark.js';
@@ -65,7 +66,7 @@ export function TrialMark({ one: { state, verdict } }: { readonly one: TriedStat
 /** Every station with what is predicted and what was measured; the one to try first is named. */
 export function StationsTried({ work }: { readonly work: TrialWork }) {
   const { document, stations, open, show, first } = work;
-  const { unit } = document;
+  const { shown: unit, said } = useClearances(document.unit);
   const text = (value: number | null | undefined) => (value == null ? '' : workedOutText(value, unit));
   return (
     <Panel aria-label="Stations">
@@ -79,7 +80,7 @@ export function StationsTried({ work }: { readonly work: TrialWork }) {
       </Row>
       {first && (
         <Quiet>
-          {first.station} has {first.reason}: it tests the selection first.
+          {first.station} has {said(first.reason)}: it tests the selection first.
         </Quiet>
       )}
       <Scroll>

@@ -11,6 +11,7 @@ import {
   stripVerdict,
 } from '@fettle/core';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { LengthField } from '../measure/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
@@ -34,6 +35,7 @@ const END_WORDS: Readonly<Record<StripEnd, string>> = { front: 'front end', rear
 function Advice({ work }: { readonly work: TrialWork }) {
   const { document, open } = work;
   const { unit } = document;
+  const { shown } = useClearances(unit);
   const expected = open.verdict.clearance?.nominal ?? open.station.aim;
   if (expected === null)
     return <Quiet>Choose a strip whose range on the packet includes the expected clearance.</Quiet>;
@@ -42,9 +44,9 @@ function Advice({ work }: { readonly work: TrialWork }) {
   const what = open.verdict.clearance ? 'Expected' : 'Target';
   return (
     <Quiet>
-      {what} {roughText(expected, unit)}:{' '}
+      {what} {roughText(expected, shown)}:{' '}
       {range
-        ? `a ${range.kind} strip, usually for ${roughText(range.low, unit)} to ${roughText(range.high, unit)}; the packet decides.`
+        ? `a ${range.kind} strip, usually for ${roughText(range.low, shown)} to ${roughText(range.high, shown)}; the packet decides.`
         : 'no usual strip covers that.'}
     </Quiet>
   );
@@ -54,6 +56,7 @@ function Advice({ work }: { readonly work: TrialWork }) {
 export function StripPanel({ job, work }: { readonly job: string; readonly work: TrialWork }) {
   const { document, open, strip, setStrip, dropStrip } = work;
   const { unit } = document;
+  const { shown } = useClearances(unit);
   const { id } = open.station;
   const read = strip && stripRead(strip);
   const calculated = open.verdict.clearance?.nominal ?? null;
@@ -109,17 +112,17 @@ export function StripPanel({ job, work }: { readonly job: string; readonly work:
       )}
       {read && (
         <p style={{ marginTop: '0.4rem' }}>
-          <strong className="figure">{roughText(read.clearance, unit)}</strong> by strip, ±{' '}
-          <span className="figure">{lengthText(STRIP_TELLS, unit)}</span> at best
+          <strong className="figure">{roughText(read.clearance, shown)}</strong> by strip, ±{' '}
+          <span className="figure">{lengthText(STRIP_TELLS, shown)}</span> at best
           {read.taper !== null &&
             read.taper !== 0 &&
-            `; taper ${roughText(Math.abs(read.taper), unit)}, wider at the ${read.taper > 0 ? 'front' : 'rear'}`}
+            `; taper ${roughText(Math.abs(read.taper), shown)}, wider at the ${read.taper > 0 ? 'front' : 'rear'}`}
           .{' '}
           {off === null
             ? `Nothing else is known here: the sheet says “by strip only”.${only ? '' : ' Without limits it is not judged.'}`
             : Math.abs(off) <= STRIP_TELLS
               ? 'It agrees with the calculation.'
-              : `${roughText(Math.abs(off), unit)} ${off > 0 ? 'over' : 'under'} calculated: shaft turned, or strip moved?`}
+              : `${roughText(Math.abs(off), shown)} ${off > 0 ? 'over' : 'under'} calculated: shaft turned, or strip moved?`}
         </p>
       )}
       {only && (

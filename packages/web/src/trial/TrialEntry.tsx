@@ -4,11 +4,11 @@ import {
   INSTRUMENT_DECIMALS,
   lengthText,
   MODE_WORDS,
+  momentText,
   nanometres,
   parseLength,
   trialLength,
 } from '@fettle/core';
-import { format } from 'date-fns';
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
@@ -156,7 +156,7 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
                   )}
                 </td>
                 <td>
-                  {one.by}, {format(new Date(one.at), 'd MMM HH:mm')}
+                  {one.by}, {momentText(one.at)}
                 </td>
                 <td>
                   <Button

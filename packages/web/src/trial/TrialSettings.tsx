@@ -7,6 +7,7 @@ import {
   INSTRUMENT_ROLES,
   type InstrumentRole,
   lengthText,
+  momentText,
   type Nanometres,
   rangeOf,
   readingUncertainty,
@@ -14,7 +15,6 @@ import {
   TRIAL_SCHOOLS,
   type Unit,
 } from '@fettle/core';
-import { format } from 'date-fns';
 import { today } from '../app/today.js';
 import { NumberField } from '../halves/NumberField.js';
 import { LengthField } from '../measure/LengthField.js';
@@ -118,7 +118,7 @@ function Moves({ family, unit }: { readonly family: Family; readonly unit: Unit 
     <ul aria-label={`What changes of fasteners have done to ${family === 'main' ? 'main bores' : 'big ends'} here`}>
       {own.map(({ engine, fasteners, since, bores, mean, most }) => (
         <li key={`${engine} ${since}`}>
-          {engine}, {fasteners || 'other fasteners'} since {format(new Date(since), 'd MMM yyyy')}:{' '}
+          {engine}, {fasteners || 'other fasteners'} since {momentText(since, 'day')}:{' '}
           <strong className="figure">{signed(mean)}</strong> on average of {bores}, at most{' '}
           <span className="figure">{lengthText(most, unit)}</span>.
         </li>

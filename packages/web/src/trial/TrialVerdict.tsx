@@ -1,5 +1,6 @@
-import { COVERAGE, chanceText, lengthText, spreadFigure, type Unit, workedOutText } from '@fettle/core';
+import { COVERAGE, chanceText, lengthText, type ShownUnit, spreadFigure, workedOutText } from '@fettle/core';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { GapGauge } from '../endPlay/GapGauge.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
@@ -19,7 +20,7 @@ const Big = styled.p`
 `;
 
 /** Twice a standard uncertainty with its unit: `0.005 mm`. */
-export function spreadText(u: number, unit: Unit): string {
+export function spreadText(u: number, unit: ShownUnit): string {
   return `${spreadFigure(u, unit)} ${unit}`;
 }
 
@@ -33,7 +34,7 @@ const CHANGED_NOTES = {
 /** What was measured at the open station, against what its parts let expect; and what to look for before it is believed. */
 export function TrialVerdict({ work }: { readonly work: TrialWork }) {
   const { document, open, confirm, restart } = work;
-  const { unit } = document;
+  const { shown: unit } = useClearances(document.unit);
   const { station, halves, state } = open;
   const { tried, limits, aim } = station;
   if (!tried?.measured) return null;

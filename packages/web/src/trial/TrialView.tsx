@@ -1,5 +1,6 @@
 import { lengthText, rodLabel } from '@fettle/core';
 import { Link } from 'react-router';
+import { useClearances } from '../app/useClearances.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
@@ -15,6 +16,7 @@ import { type TrialWork, useTrial } from './useTrial.js';
 /** What trials add to the stations that were not tried themselves: one line a family and series. */
 function Applied({ work }: { readonly work: TrialWork }) {
   const { document, stations } = work;
+  const { shown } = useClearances(document.unit);
   const shared = new Map(
     stations.flatMap(({ station }) =>
       station.offsets
@@ -25,7 +27,7 @@ function Applied({ work }: { readonly work: TrialWork }) {
   return [...shared].map(([key, { family, offset, u, stations: from, series, isSpread }]) => (
     <Notice key={key}>
       <strong>
-        Assembly offset {lengthText(offset, document.unit)} ± {spreadText(u, document.unit)}
+        Assembly offset {lengthText(offset, shown)} ± {spreadText(u, shown)}
       </strong>
       , {family}s, {series}, from {from.join(', ')}: added to every {family} without a trial of its own.
       {isSpread && ' Trials disagree. Check them.'}
@@ -38,6 +40,7 @@ export function TrialView() {
   const job = useOpenJob();
   const work = useTrial(job);
   const { document, open } = work;
+  const { shown } = useClearances(document.unit);
   const { station, halves } = open;
   const { tried } = station;
   const isOfItsParts = tried !== null && tried.changed === null && tried.isVoid === null;
@@ -66,7 +69,7 @@ export function TrialView() {
             <Quiet>
               {with_.upper.label} over {with_.lower.label}
               {station.limits &&
-                `; limits ${lengthText(station.limits.low, document.unit)} to ${lengthText(station.limits.high, document.unit)}`}
+                `; limits ${lengthText(station.limits.low, shown)} to ${lengthText(station.limits.high, shown)}`}
             </Quiet>
           ) : (
             <p>

@@ -1,4 +1,4 @@
-import { format } from 'date-fns';
+import { momentText } from '@fettle/core';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { useAppSelector } from '../app/store.js';
@@ -26,7 +26,7 @@ interface ClashAskProps {
 /** Asks about a box that somebody else has saved while it was being typed in: both values, and who and when where that is known. */
 export function ClashAsk({ of, mine, theirs, onMine, onTheirs }: ClashAskProps) {
   const job = useAppSelector((state) => state.saving.jobs[of]);
-  const who = job ? ` by ${job.updatedBy}, ${format(new Date(job.updatedAt), 'd MMM HH:mm')}` : ' elsewhere';
+  const who = job ? ` by ${job.updatedBy}, ${momentText(job.updatedAt)}` : ' elsewhere';
   const told = (value: string) => (value.trim() === '' ? 'empty' : value);
   return (
     <Ask role="alert">

@@ -10,17 +10,31 @@ function stored(): AppearanceSetting {
   return APPEARANCES.find((appearance) => appearance === value) ?? 'system';
 }
 
+/** Who reads the clearances of inch engines in thousandths, by name; `''` for who has given none. */
+const THOU_KEY = 'fettle.thousandths';
+
+function storedReaders(): string[] {
+  const value = localNote(THOU_KEY);
+  return value === null ? [] : value.split('\n');
+}
+
 const appearanceSlice = createSlice({
   name: 'appearance',
-  initialState: { setting: stored() },
+  initialState: () => ({ setting: stored(), inThousandths: storedReaders() }),
   reducers: {
     appearanceChosen(state, action: PayloadAction<AppearanceSetting>) {
       state.setting = action.payload;
     },
+    thousandthsChosen(state, { payload: { person, isOn } }: PayloadAction<{ person: string; isOn: boolean }>) {
+      const others = state.inThousandths.filter((name) => name !== person);
+      state.inThousandths = isOn ? [...others, person] : others;
+      if (state.inThousandths.length === 0) dropLocalNote(THOU_KEY);
+      else setLocalNote(THOU_KEY, state.inThousandths.join('\n'));
+    },
   },
 });
 
-export const { appearanceChosen } = appearanceSlice.actions;
+export const { appearanceChosen, thousandthsChosen } = appearanceSlice.actions;
 export const appearanceReducer = appearanceSlice.reducer;
 
 /** Keeps the setting for this device and puts it on the page; the system's wish decides where nothing was chosen. */
