@@ -11,6 +11,7 @@ import type { ShortcutsDialog } from '../shortcuts/ShortcutsDialog.js';
 import { listenForShortcuts, shortcutsHere, useShortcut } from '../shortcuts/shortcuts.js';
 import { applyAppearance, thousandthsChosen } from '../ui/appearanceSlice.js';
 import { fieldBox } from '../ui/Field.js';
+import { keepFocus } from '../ui/keepFocus.js';
 import { Notice } from '../ui/Notice.js';
 import { useKeptText } from '../ui/useKeptText.js';
 import { lazily, lazilyWith } from './lazily.js';
@@ -206,6 +207,7 @@ export function Frame() {
   const [areKeysShown, setKeys] = useState(false);
   const navigate = useNavigate();
   useEffect(listenForShortcuts, []);
+  useEffect(() => keepFocus(), []);
   useShortcut('?', 'Keyboard shortcuts', () => setKeys(true));
   useShortcut('c', 'Quick calculation', isOut ? null : () => void navigate('/sum'));
   const isAsked = useAppSelector(

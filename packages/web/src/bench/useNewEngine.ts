@@ -152,7 +152,9 @@ export function useNewEngine(): NewEngineForm {
     dispatch(parcelAdded({ kind: 'create', id: newId(), jobId, by, document }));
     isStarted.current = true;
     noteDone(DRAFT_KEY);
-    void navigate(`/engines/${jobId}/${codedFeatures(document).length > 0 ? 'codes' : 'bores'}`);
+    void navigate(`/engines/${jobId}/${codedFeatures(document).length > 0 ? 'codes' : 'bores'}`, {
+      state: { toNext: true },
+    });
   };
   const submit = handleSubmit(start, start);
   return {

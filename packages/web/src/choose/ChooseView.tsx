@@ -1,5 +1,4 @@
-import type { ShaftShow } from '@fettle/core';
-import { lockedInWords, planOffTarget } from '@fettle/core';
+import { type JobDocument, lockedInWords, planOffTarget, rodCount, type ShaftShow } from '@fettle/core';
 import { Columns3 } from 'lucide-react';
 import styled from 'styled-components';
 import { useClearances } from '../app/useClearances.js';
@@ -12,11 +11,11 @@ import { Choice } from '../ui/Choice.js';
 import { ComparePlans } from './ComparePlans.js';
 import { choosingRows } from './choosingRows.js';
 import { DrawerLeft } from './DrawerLeft.js';
-import { PlanBar } from './PlanBar.js';
+import { PlanBar, sameHalves } from './PlanBar.js';
 import { RodMatching } from './RodMatching.js';
 import { StationPanel } from './StationPanel.js';
 import { UndoHere } from './UndoHere.js';
-import { useChoosing } from './useChoosing.js';
+import { type Choosing, useChoosing } from './useChoosing.js';
 import { useAtHand } from './usePairs.js';
 
 const Columns = styled.div`
@@ -45,6 +44,27 @@ const Tools = styled.div`
   > p { flex: 1 1 14rem; font-size: var(--size-small); align-self: center; }
 `;
 
+/** What is read aloud once a selection is found or accepted: one sentence, where the bar says all. */
+function Said({ choosing, document }: { readonly choosing: Choosing; readonly document: JobDocument }) {
+  const { plan, halves } = choosing.plan;
+  const { choice, layout, withRods } = document;
+  const isFound = plan?.status === 'optimal' || plan?.status === 'feasible';
+  const isAccepted = isFound && choice !== null && sameHalves(choice.stations, halves);
+  const ids = Object.keys(halves);
+  const of = withRods ? layout.mains + rodCount(layout) : layout.mains;
+  return (
+    <output className="visually-hidden">
+      {isAccepted
+        ? 'Selection accepted.'
+        : isFound
+          ? `Best selection found for ${ids.length} of ${of} stations${plan.status === 'optimal' ? ', proven' : ''}.`
+          : plan?.status === 'infeasible'
+            ? 'No selection fits. The reasons and remedies follow.'
+            : ''}
+    </output>
+  );
+}
+
 /** The choice: every station with what the pairs at hand would give, the best choice for all of them, and why. */
 export function ChooseView() {
   const job = useOpenJob();
@@ -66,6 +86,7 @@ export function ChooseView() {
   return (
     <Columns>
       <div>
+        <Said choosing={choosing} document={document} />
         <PlanBar
           document={document}
           readings={readings}
@@ -79,6 +100,7 @@ export function ChooseView() {
           onWithdraw={choosing.withdraw}
         />
         <ShaftLine
+          label="Selection by station"
           layout={layout}
           rows={rows}
           show={show}

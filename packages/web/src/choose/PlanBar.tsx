@@ -17,6 +17,7 @@ import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { useClearances } from '../app/useClearances.js';
+import { goToNext } from '../job/nextThing.js';
 import { useShortcut } from '../shortcuts/shortcuts.js';
 import { Ask } from '../ui/Ask.js';
 import { Button } from '../ui/Button.js';
@@ -186,7 +187,11 @@ export function PlanBar(props: PlanBarProps) {
   const { choice } = document;
   const { shown } = useClearances(document.unit);
   const isAccepted = choice !== null && sameHalves(choice.stations, halves);
-  const accept = () => (doubts.length > 0 ? setAsked(true) : onAccept());
+  const takeIt = () => {
+    onAccept();
+    goToNext();
+  };
+  const accept = () => (doubts.length > 0 ? setAsked(true) : takeIt());
   const isFound = plan?.status === 'optimal' || plan?.status === 'feasible';
   const mayAccept = asked.ok && !fault && !job.isCancelled && isFound && !isAccepted;
   useShortcut('a', 'Accept selection', mayAccept ? accept : null);
@@ -325,7 +330,7 @@ export function PlanBar(props: PlanBarProps) {
           doubts={doubts}
           onAccept={() => {
             setAsked(false);
-            onAccept();
+            takeIt();
           }}
           onBack={() => setAsked(false)}
         />

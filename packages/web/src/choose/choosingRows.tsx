@@ -28,6 +28,7 @@ import { GaugeAxis } from '../shaft/GaugeAxis.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
 import { GradeName } from '../ui/GradeSwatch.js';
 import { StateShape } from '../ui/StateMark.js';
+import { STOP } from '../ui/useOneStop.js';
 import type { ChosenStations } from './chosenStations.js';
 
 const GAUGE_HEIGHT = 152;
@@ -211,7 +212,12 @@ export function choosingRows(shown: Shown): ShaftRow[] {
     },
     {
       key: 'gauge',
-      label: <GaugeAxis stations={visible} scale={scale} height={GAUGE_HEIGHT} unit={clearances} />,
+      label: (
+        <>
+          <span className="visually-hidden">Clearance between its limits</span>
+          <GaugeAxis stations={visible} scale={scale} height={GAUGE_HEIGHT} unit={clearances} />
+        </>
+      ),
       cell: ({ key }) => (
         <ClearanceGauge
           station={stations.get(key)!}
@@ -313,7 +319,11 @@ export function choosingRows(shown: Shown): ShaftRow[] {
       cell: ({ key }) => {
         const { state, inside } = verdicts.get(key)!;
         return (
-          <VerdictButton aria-label={`${key}: ${STATE_WORDS[state]}. Open its detail`} onPress={() => onOpen(key)}>
+          <VerdictButton
+            {...STOP}
+            aria-label={`${key}: ${STATE_WORDS[state]}. Open its detail`}
+            onPress={() => onOpen(key)}
+          >
             <StateShape state={state} />
             {STATE_WORDS[state]}
             {inside !== null && <span data-testid={`inside-${key}`}>{chanceText(inside)}</span>}

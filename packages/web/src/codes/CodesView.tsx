@@ -78,6 +78,7 @@ export function CodesView() {
   return (
     <>
       <ShaftLine
+        label="Marks by station"
         layout={layout}
         rows={codesRows(codes, readings, (feature) => (
           <RowField

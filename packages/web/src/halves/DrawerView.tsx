@@ -1,11 +1,12 @@
 import { ANY_WALL, type Family, lengthText, middleWall, shellsInOrder, wallSpan } from '@fettle/core';
 import { Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
 import { newId } from '../app/newId.js';
 import { useDrawer } from '../drawer/useDrawer.js';
 import { useOpenJob } from '../job/JobPage.js';
+import { goToNext } from '../job/nextThing.js';
 import { useChangeDocument } from '../job/useJob.js';
 import { Button } from '../ui/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
@@ -36,6 +37,13 @@ export function DrawerView() {
   const [isOpen, setOpen] = useState(shells.length === 0);
   const isSent = (useLocation().state as { toNext?: boolean } | null)?.toNext === true;
   const [isFocused, setFocused] = useState(isSent);
+  // The form that was filled in goes away, and the focus goes on to what is next.
+  const isDone = useRef(false);
+  useEffect(() => {
+    if (isOpen || !isDone.current) return;
+    isDone.current = false;
+    goToNext();
+  }, [isOpen]);
   const thinnest =
     shells.length > 0
       ? shells.reduce((least, { shell }) => (shell.wall < least ? shell.wall : least), shells[0]!.shell.wall)
@@ -76,7 +84,9 @@ export function DrawerView() {
                 // The shells of the rods come next, as long as there are none.
                 const isOther = (family: Family) => shells.every(({ shell }) => shell.family !== family);
                 const other = added[0]?.family === 'main' ? 'rod' : 'main';
-                if (!document.withRods || !isOther(other)) setOpen(false);
+                if (document.withRods && isOther(other)) return;
+                isDone.current = true;
+                setOpen(false);
               }}
             />
           )}

@@ -1,6 +1,6 @@
 import { dueOn, type JobProgress, jobProgress, mayDo, STAGES, type Stage, stageName } from '@fettle/core';
 import { ArrowRight, History, Smartphone, Undo2 } from 'lucide-react';
-import { type ComponentProps, memo, useCallback, useMemo, useState } from 'react';
+import { type ComponentProps, memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
 import { lazilyWith } from '../app/lazily.js';
@@ -15,6 +15,7 @@ import { AlsoHere } from '../live/AlsoHere.js';
 import { SayWhere } from '../live/SayWhere.js';
 import { useShortcut } from '../shortcuts/shortcuts.js';
 import { Button } from '../ui/Button.js';
+import { isFocusFree } from '../ui/keepFocus.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel } from '../ui/Panel.js';
 import { NEXT_THING } from './nextThing.js';
@@ -162,7 +163,16 @@ export function JobPage() {
   useShortcut('n', 'Next thing to do', onNext);
   useShortcut('u', 'Undo', undo === null ? null : onUndo);
   useShortcut('h', 'Help for this stage', onHelp);
-  const { pathname } = useLocation();
+  const { pathname, state, key } = useLocation();
+  const head = useRef<HTMLHeadingElement>(null);
+  const isSent = (state as { toNext?: boolean } | null)?.toNext === true;
+  const isLoaded = job !== null;
+  // Who was sent here begins at the stage: in its first empty box, which takes the focus itself, or before its first control.
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each time somebody is sent
+  useEffect(() => {
+    if (!isSent || !isLoaded) return;
+    if (isFocusFree() || window.document.activeElement?.id === NEXT_THING) head.current?.focus();
+  }, [key, isLoaded]);
   const last = pathname.slice(pathname.lastIndexOf('/') + 1);
   const stage = STAGES.find((one) => one === last);
   const heading = stage ? stageName(stage) : (BESIDE[last]?.title ?? '');
@@ -196,7 +206,9 @@ export function JobPage() {
       <StageBar stages={progress.stages} stage={helpOf} isHelping={isHelping} onHelp={onHelp} />
       <Beside className={isHelping ? 'open' : ''}>
         <div>
-          <h2 className="visually-hidden">{heading}</h2>
+          <h2 ref={head} tabIndex={-1} className="visually-hidden">
+            {heading}
+          </h2>
           <Outlet context={job} />
         </div>
         {isHelping && <stageHelp.View stage={helpOf} onClose={onHelp} />}

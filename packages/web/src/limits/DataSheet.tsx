@@ -336,6 +336,8 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
         single stations; and names of mains that take their own shells, such as rear or thrust.
       </Quiet>
       <ShaftLine
+        label="Targets and limits of single stations"
+        areNamesShown
         layout={layout}
         show={document.withRods ? 'both' : 'mains'}
         drawingHeight={76}

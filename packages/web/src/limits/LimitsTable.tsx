@@ -13,6 +13,7 @@ import {
 } from '@fettle/core';
 import { type ClipboardEvent, type KeyboardEvent, useId, useRef } from 'react';
 import styled from 'styled-components';
+import { NEXT_THING } from '../job/nextThing.js';
 import { Button } from '../ui/Button.js';
 import { fieldBox } from '../ui/Field.js';
 import { blockOf } from '../ui/TypingGrid.js';
@@ -105,7 +106,7 @@ function withEnds(text: LimitText, typed: string): LimitText | null {
 }
 
 /**
- * The limits of a data sheet in one table, typed as from a book: Enter goes down a column, arrows move, a block from a spreadsheet or a
+ * The limits of a data sheet in one table, typed as from a book: Enter goes to the next empty box, down a column first, arrows move, a block from a spreadsheet or a
  * range is pasted as it is, and a source stands for the rows below it until another one is typed.
  */
 export function LimitsTable({ rows, unit, onChange, onLeave, onLeaveAll }: LimitsTableProps) {
@@ -113,16 +114,43 @@ export function LimitsTable({ rows, unit, onChange, onLeave, onLeaveAll }: Limit
   const id = useId();
   const boxAt = (row: number, column: Column) =>
     board.current?.querySelector<HTMLInputElement>(`input[data-place="${row} ${column}"]`) ?? null;
-  const go = (box: HTMLInputElement | null) => {
-    box?.focus();
-    box?.select();
+  const go = (to: HTMLElement | null) => {
+    to?.focus();
+    if (to instanceof HTMLInputElement) to.select();
+  };
+  /**
+   * Where Enter goes: to the next empty box, down the column and then down the next. What is filled when this box is left, the other end
+   * of a range or the sources below, is not empty. Where nothing is, on to what comes after the table.
+   */
+  const onward = (row: number, column: Column, value: string): HTMLElement | null => {
+    const at = COLUMNS.indexOf(column);
+    const isRange = column !== 'source' && withEnds(rows[row]!.text, value) !== null;
+    const isFilled = (box: HTMLInputElement, other: number, to: Column) =>
+      box.value.trim() !== '' ||
+      (isRange && other === row && to !== 'source') ||
+      (column === 'source' && value.trim() !== '' && rows[other]!.text.low.trim() !== '');
+    const later = COLUMNS.slice(at).flatMap((to, across) =>
+      rows.flatMap((_, other) => (across > 0 || other > row ? [{ to, other }] : [])),
+    );
+    for (const { to, other } of later) {
+      const box = boxAt(other, to);
+      if (box && !isFilled(box, other, to)) return box;
+    }
+    const isAnyEmpty = rows.some((_, other) =>
+      COLUMNS.some((to) => boxAt(other, to)?.value.trim() === '' && !isFilled(boxAt(other, to)!, other, to)),
+    );
+    if (isAnyEmpty) return boxAt(row + 1, column);
+    return (
+      board.current?.closest('form')?.querySelector<HTMLElement>('[type="submit"]') ??
+      document.getElementById(NEXT_THING)
+    );
   };
   const move = (event: KeyboardEvent<HTMLInputElement>, row: number, column: Column) => {
     const { selectionStart, selectionEnd, value } = event.currentTarget;
     const isWhole = selectionStart === 0 && selectionEnd === value.length;
     const at = COLUMNS.indexOf(column);
-    const steps: Record<string, (() => HTMLInputElement | null) | undefined> = {
-      Enter: () => boxAt(row + 1, column) ?? boxAt(0, COLUMNS[at + 1] ?? column),
+    const steps: Record<string, (() => HTMLElement | null) | undefined> = {
+      Enter: () => onward(row, column, value),
       ArrowDown: () => boxAt(row + 1, column),
       ArrowUp: () => boxAt(row - 1, column),
       ArrowRight: isWhole || selectionStart === value.length ? () => boxAt(row, COLUMNS[at + 1] ?? column) : undefined,

@@ -108,6 +108,7 @@ export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
   return (
     <section aria-label="What these sizes lead to">
       <ShaftLine
+        label="Result by station"
         layout={document.layout}
         show={family === 'rod' ? 'rods' : 'mains'}
         drawingHeight={0}

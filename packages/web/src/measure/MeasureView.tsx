@@ -88,6 +88,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
         <OneCell key={`one ${feature}`} job={job} feature={feature} measuring={measuring} reason={reason} />
       ) : (
         <ShaftLine
+          label={`${FEATURE_TABLE[feature].name} by station`}
           layout={document.layout}
           rows={rows}
           show={family === 'rod' ? 'rods' : 'mains'}

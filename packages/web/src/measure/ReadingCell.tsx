@@ -15,11 +15,22 @@ import {
   type Unit,
   withSign,
 } from '@fettle/core';
-import { type CSSProperties, type KeyboardEvent, memo, type RefObject, useEffect, useRef, useState } from 'react';
+import {
+  type CSSProperties,
+  type KeyboardEvent,
+  memo,
+  type RefObject,
+  useEffect,
+  useId,
+  useRef,
+  useState,
+} from 'react';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
 import { fieldBox } from '../ui/Field.js';
+import { isFocusFree } from '../ui/keepFocus.js';
 import { useKeptText } from '../ui/useKeptText.js';
+import { STOP } from '../ui/useOneStop.js';
 import { textsOf } from './toldOf.js';
 import { howTyped, isDeviation, type Place, settingFor, useSaveReading } from './useSaveReading.js';
 
@@ -146,6 +157,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
   // What a key has kept already is not sent once more when the box is left after it.
   const isKept = useRef(false);
   const input = useRef<HTMLInputElement | null>(null);
+  const echo = useId();
   const typed = useRef(text);
   typed.current = text;
   // What is typed counts from the setting size of now, what stands there from the one it was taken on.
@@ -179,8 +191,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, where a reload left the figure
   useEffect(() => {
-    const { activeElement } = window.document;
-    if (isUnfinished && (activeElement === null || activeElement === window.document.body)) input.current?.focus();
+    if (isUnfinished && isFocusFree()) input.current?.focus();
   }, []);
 
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
@@ -225,9 +236,11 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
           acts.hold(place, element && { input: element, give });
         }}
         data-reading=""
+        {...STOP}
         style={onThePoint(text)}
         aria-label={`${partName(feature, station)} ${FEATURE_TABLE[feature].name.toLowerCase()} ${slotName(slot).toLowerCase()}, ${document.unit}`}
         aria-invalid={assessment.kind === 'unreadable' || assessment.kind === 'doubtful'}
+        {...(isMarked ? { 'aria-describedby': echo } : {})}
         inputMode={document.measuring.setting[feature] === null ? 'decimal' : 'text'}
         autoComplete="off"
         spellCheck={false}
@@ -255,7 +268,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
         }}
         onKeyDown={onKeyDown}
       />
-      <span className={isMarked ? 'echo fault' : 'echo'}>
+      <span id={echo} className={isMarked ? 'echo fault' : 'echo'}>
         {mark ??
           echoOf(
             assessment,

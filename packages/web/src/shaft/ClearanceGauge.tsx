@@ -2,6 +2,7 @@ import {
   CLEARANCE_DECIMALS,
   type ClearancesAtHand,
   COVERAGE,
+  FINE_DECIMALS,
   formatLength,
   type JobStation,
   type Nanometres,
@@ -83,6 +84,8 @@ export function ClearanceGauge({
 }: ClearanceGaugeProps) {
   const { limits, aim } = station;
   const text = (value: number) => formatLength(value as never, unit, CLEARANCE_DECIMALS[unit]);
+  // What the drawing stands for, as finely as the line says it below.
+  const fine = (value: number) => formatLength(value as never, unit, FINE_DECIMALS[unit]);
   const inRange = (value: number) => value >= scale.domain()[0]! && value <= scale.domain()[1]!;
   // There may be many hundreds: those that lie on one line are drawn as one.
   const ticks = d3.rollups(
@@ -94,7 +97,9 @@ export function ClearanceGauge({
     `${station.id}: ${STATE_WORDS[state]}.`,
     limits ? `Limits ${text(limits.low)} to ${text(limits.high)} ${unit}.` : 'No limits on the data sheet.',
     aim === null ? '' : `Target ${text(aim)}.`,
-    chosen ? `${predicted === null ? 'Selected pair' : 'Measured'} ${text(chosen.nominal)}.` : '',
+    chosen
+      ? `${predicted === null ? 'Selected pair' : 'Measured'} ${fine(chosen.nominal)}, tightest ${fine(chosen.tightest)}, loosest ${fine(chosen.loosest)}.`
+      : '',
     chosen && u !== null ? `Plus or minus ${text(Math.round(COVERAGE * u))}.` : '',
     `${atHand.count} ${atHand.count === 1 ? 'pair' : 'pairs'} available.`,
   ].join(' ');

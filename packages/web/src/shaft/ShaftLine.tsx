@@ -1,8 +1,9 @@
 import type { CrankLayout } from '@fettle/core';
 import { type ShaftColumn, type ShaftShow, shaftColumns } from '@fettle/core';
-import { memo, type ReactNode, useMemo } from 'react';
+import { memo, type ReactNode, useMemo, useRef } from 'react';
 import styled from 'styled-components';
 import { Present } from '../live/Present.js';
+import { useOneStop } from '../ui/useOneStop.js';
 import { ShaftDrawing } from './ShaftDrawing.js';
 
 const Board = styled.div<{ $columns: number }>`
@@ -14,15 +15,20 @@ const Board = styled.div<{ $columns: number }>`
   border: var(--rule) solid var(--line);
   border-radius: var(--radius);
   overflow-x: auto;
-  > .label { padding: 0.2rem 0.5rem 0.2rem 0.9rem; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); line-height: 1.2; }
-  > .label small { display: block; font-weight: 400; font-size: 0.8125rem; }
+  /* What only a screen reader reads is placed by it, and scrolls with it. */
+  position: relative;
+  > table, > table > thead, > table > tbody, > table > * > tr { display: contents; }
+  th { text-align: left; }
+  .label { padding: 0.2rem 0.5rem 0.2rem 0.9rem; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); line-height: 1.2; }
+  .label small { display: block; font-weight: 400; font-size: 0.8125rem; }
   > .drawing { grid-column: 2 / -1; grid-row: 1; }
   > .front { grid-row: 1; align-self: center; padding-left: 0.9rem; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); }
-  > .cell { padding: 0.15rem 0.2rem; min-width: 0; container-type: inline-size; text-align: center; align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
-  > .cell + .cell { border-left: var(--rule) solid var(--line); }
-  > .ruled { border-top: var(--rule) solid var(--line); align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
-  > .wide { grid-column: 2 / -1; padding: 0.25rem 0.2rem 0.35rem; min-width: 0; width: min(100%, calc(100vw - 10rem)); }
-  > .selected { background: var(--accent-soft); }
+  tr > .cell { padding: 0.15rem 0.2rem; min-width: 0; container-type: inline-size; text-align: center; align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
+  tr > .cell + .cell { border-left: var(--rule) solid var(--line); }
+  .ruled { border-top: var(--rule) solid var(--line); align-self: stretch; display: flex; flex-direction: column; justify-content: center; }
+  .wide { grid-column: 2 / -1; padding: 0.25rem 0.2rem 0.35rem; min-width: 0; width: min(100%, calc(100vw - 10rem)); }
+  .heads > .cell { font-weight: 700; font-size: var(--size-small); color: var(--ink-soft); }
+  .selected { background: var(--accent-soft); }
 `;
 
 export type ShaftRow = {
@@ -40,10 +46,14 @@ export type ShaftRow = {
 );
 
 interface ShaftLineProps {
+  /** What its table is called for a screen reader; no two on a page alike. */
+  readonly label: string;
   readonly layout: CrankLayout;
   readonly rows: readonly ShaftRow[];
   readonly show?: ShaftShow;
   readonly drawingHeight?: number;
+  /** Whether the names of the stations stand over their columns, where no drawing names them. */
+  readonly areNamesShown?: boolean;
   readonly selected?: string | null;
   readonly onSelect?: (station: string) => void;
   /** Marks drawn on the shaft, by station. */
@@ -53,7 +63,19 @@ interface ShaftLineProps {
 /** Drawn anew where what it shows has changed, not with each figure that is typed under it. */
 const Drawing = memo(ShaftDrawing);
 
-function Line({ layout, rows, show = 'mains', drawingHeight = 132, selected = null, onSelect, marks }: ShaftLineProps) {
+function Line({
+  label,
+  layout,
+  rows,
+  show = 'mains',
+  drawingHeight = 132,
+  areNamesShown = false,
+  selected = null,
+  onSelect,
+  marks,
+}: ShaftLineProps) {
+  const table = useRef<HTMLTableElement>(null);
+  const stop = useOneStop(table);
   const columns = useMemo(() => shaftColumns(layout, show), [layout, show]);
   return (
     <Board $columns={columns.length}>
@@ -71,33 +93,51 @@ function Line({ layout, rows, show = 'mains', drawingHeight = 132, selected = nu
         </div>
       )}
       {drawingHeight > 0 && <Present columns={columns} />}
-      {rows.map((row) => [
-        <div key={row.key} className="label ruled">
-          {row.label}
-        </div>,
-        'wide' in row ? (
-          <div key={`${row.key} wide`} className="ruled wide">
-            {row.wide}
-          </div>
-        ) : (
-          columns.map((column) => (
-            // A touch anywhere in the column opens the station; what has a press of its own, as the verdict, sees to it itself.
-            <div
-              key={`${row.key}-${column.key}`}
-              className={column.key === selected ? 'cell ruled selected' : 'cell ruled'}
-              data-station={column.key}
-              onPointerUp={({ target }) => {
-                if (!(target as Element).closest('button, a, input')) onSelect?.(column.key);
-              }}
-            >
-              {row.cell(column)}
-            </div>
-          ))
-        ),
-      ])}
+      <table ref={table} aria-label={label} onFocus={stop.onFocus} onKeyDown={stop.onKeyDown}>
+        <thead>
+          <tr className="heads">
+            <th className={areNamesShown ? 'label' : ''}>
+              <span className={areNamesShown ? '' : 'visually-hidden'}>Station</span>
+            </th>
+            {columns.map(({ key }) => (
+              <th key={key} scope="col" className={areNamesShown ? 'cell' : ''}>
+                <span className={areNamesShown ? '' : 'visually-hidden'}>{key}</span>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.key}>
+              <th scope="row" className="label ruled">
+                {row.label}
+              </th>
+              {'wide' in row ? (
+                <td colSpan={columns.length} className="ruled wide">
+                  {row.wide}
+                </td>
+              ) : (
+                columns.map((column) => (
+                  // A touch anywhere in the column opens the station; what has a press of its own, as the verdict, sees to it itself.
+                  <td
+                    key={column.key}
+                    className={column.key === selected ? 'cell ruled selected' : 'cell ruled'}
+                    data-station={column.key}
+                    onPointerUp={({ target }) => {
+                      if (!(target as Element).closest('button, a, input')) onSelect?.(column.key);
+                    }}
+                  >
+                    {row.cell(column)}
+                  </td>
+                ))
+              )}
+            </tr>
+          ))}
+        </tbody>
+      </table>
     </Board>
   );
 }
 
-/** The shaft is the page: the drawing along the top, one column a station under it. */
+/** The shaft is the page: the drawing along the top, and under it a table with one column a station, one stop of the Tab key. */
 export const ShaftLine = memo(Line);

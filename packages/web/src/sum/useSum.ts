@@ -118,7 +118,7 @@ export function useSum(): Sum {
             const at = new Date().toISOString();
             dispatch(parcelAdded({ kind: 'reading', id: newId(), jobId, draft: { ...draft, by, at } }));
           }
-          void navigate(`/engines/${jobId}/choose`);
+          void navigate(`/engines/${jobId}/choose`, { state: { toNext: true } });
         }
       : null,
   };

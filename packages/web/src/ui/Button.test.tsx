@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { cleanup, fireEvent, render, screen } from '@testing-library/react';
 import { afterEach, expect, test, vi } from 'vitest';
-import { SteadyButton } from './Button.js';
+import { Button, SteadyButton } from './Button.js';
 
 afterEach(cleanup);
 
@@ -26,4 +26,34 @@ test('a press whose button has come to say something else before it is let go do
   down();
   up();
   expect(fit).toHaveBeenCalledTimes(1);
+});
+
+test('a button that becomes disabled keeps the focus, says so, and does nothing, submitting included', () => {
+  const act = vi.fn();
+  const submit = vi.fn((event: { preventDefault: () => void }) => event.preventDefault());
+  const shown = (isDisabled: boolean) => (
+    <form onSubmit={submit}>
+      <Button type="submit" isDisabled={isDisabled} onPress={act}>
+        Sign
+      </Button>
+    </form>
+  );
+  const { rerender } = render(shown(false));
+  const button = screen.getByRole('button');
+  button.focus();
+  fireEvent.click(button);
+  expect(act).toHaveBeenCalledTimes(1);
+  expect(submit).toHaveBeenCalledTimes(1);
+
+  rerender(shown(true));
+  expect(document.activeElement).toBe(button);
+  expect(button.getAttribute('aria-disabled')).toBe('true');
+  fireEvent.click(button);
+  expect(act).toHaveBeenCalledTimes(1);
+  expect(submit).toHaveBeenCalledTimes(1);
+
+  rerender(shown(false));
+  expect(button.hasAttribute('aria-disabled')).toBe(false);
+  fireEvent.click(button);
+  expect(act).toHaveBeenCalledTimes(2);
 });

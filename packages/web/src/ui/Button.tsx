@@ -1,4 +1,5 @@
-import { type ComponentProps, useRef } from 'react';
+import { type ComponentProps, useLayoutEffect, useRef } from 'react';
+import { useObjectRef } from 'react-aria';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
 
@@ -20,8 +21,7 @@ export const ButtonLink = styled.a`
   &:hover { border-color: var(--ink); }
 `;
 
-/** A button that gloves can hit. `$kind` main: the one clear action of a view; quiet: beside text. */
-export const Button = styled(AriaButton)<{ $kind?: 'main' | 'plain' | 'quiet' }>`
+const Pressed = styled(AriaButton)<{ $kind?: 'main' | 'plain' | 'quiet' }>`
   display: inline-flex;
   align-items: center;
   justify-content: center;
@@ -38,8 +38,30 @@ export const Button = styled(AriaButton)<{ $kind?: 'main' | 'plain' | 'quiet' }>
   text-align: center;
   cursor: pointer;
   &[data-hovered] { filter: brightness(1.06); border-color: var(--ink); }
-  &[data-disabled] { opacity: 0.55; cursor: default; }
+  &[aria-disabled='true'] { opacity: 0.55; cursor: default; filter: none; }
 `;
+
+/**
+ * A button that gloves can hit. `$kind` main: the one clear action of a view; quiet: beside text. One that is disabled does nothing, but
+ * stays a stop of the Tab key and keeps the focus it has, as WAI-ARIA asks of buttons that may become usable again.
+ */
+export function Button({ isDisabled = false, onPress, onPressStart, ref, ...rest }: ComponentProps<typeof Pressed>) {
+  const button = useObjectRef(ref);
+  useLayoutEffect(() => {
+    const element = button.current;
+    if (!isDisabled || !element) return;
+    // React Aria writes this attribute for its own disabled state only, which would take the focus.
+    element.setAttribute('aria-disabled', 'true');
+    // Of a form's button it is the click that submits, by Enter in a box too.
+    const stop = (event: Event) => event.preventDefault();
+    element.addEventListener('click', stop, { capture: true });
+    return () => {
+      element.removeAttribute('aria-disabled');
+      element.removeEventListener('click', stop, { capture: true });
+    };
+  });
+  return <Pressed {...rest} ref={button} {...(isDisabled ? {} : { onPress, onPressStart })} />;
+}
 
 /**
  * A button that comes to mean something else by itself (a search is over, and "Cancel" becomes "Fit them"; another person ticks the pass off):

@@ -35,6 +35,7 @@ export const GlobalStyle = createGlobalStyle`
   h1, h2, h3, p, dl, dd, ul, ol, figure { margin: 0; padding: 0; }
   ul, ol { list-style: none; }
   a { color: var(--accent); }
+  [data-kept-focus]:focus { outline: none; }
   :focus-visible { outline: 3px solid var(--accent); outline-offset: 2px; }
   .figure { font-family: var(--figures); font-variant-numeric: tabular-nums; white-space: nowrap; }
   .visually-hidden {

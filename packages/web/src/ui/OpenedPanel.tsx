@@ -1,4 +1,5 @@
 import { type ComponentProps, useEffect, useRef } from 'react';
+import { isFocusFree } from './keepFocus.js';
 import { Panel } from './Panel.js';
 
 /** So much of a panel is seen before it counts as in sight, px. */
@@ -12,7 +13,7 @@ export function OpenedPanel(props: ComponentProps<typeof Panel>) {
   const panel = useRef<HTMLElement>(null);
   useEffect(() => {
     const opener = document.activeElement;
-    const isOpenedByHand = opener instanceof HTMLElement && opener !== document.body;
+    const isOpenedByHand = opener instanceof HTMLElement && !isFocusFree();
     if (isOpenedByHand && panel.current) {
       panel.current.focus({ preventScroll: true });
       // Beside what is looked at nothing moves; below it, on a small screen, the panel is brought into sight.
@@ -21,9 +22,7 @@ export function OpenedPanel(props: ComponentProps<typeof Panel>) {
     }
     return () => {
       // Whoever has gone on somewhere else in the meantime stays there.
-      const { activeElement } = document;
-      const isLost = activeElement === null || activeElement === document.body;
-      if (isOpenedByHand && opener.isConnected && isLost) opener.focus();
+      if (isOpenedByHand && opener.isConnected && isFocusFree()) opener.focus();
     };
   }, []);
   return <Panel {...props} ref={panel} tabIndex={-1} />;
