@@ -1,5 +1,6 @@
 import { expect, type Locator, type Page, test } from '@playwright/test';
-import { allSaved, toldAlready } from './engines.js';
+import { allSaved, enter, putOnBench, reedDocument, SAMPHIRE_8, toldAlready } from './engines.js';
+import { toStage } from './stages.js';
 
 /** Everything that the Tab key stops at, in its order, as far as it can be seen. */
 const STOPS =
@@ -53,21 +54,17 @@ class Keyboard {
 
 test('from a new engine to its printed sheet by keyboard alone, in fewer than 60 presses of Tab', async ({ page }) => {
   const hand = new Keyboard(page);
-  const log = (what: string) => console.log(what, hand.tabs);
   await toldAlready(page);
   await page.goto('/');
   await hand.act(page.getByRole('link', { name: 'Skip to content' }));
   await hand.act(page.getByRole('button', { name: 'New engine' }));
-  log('new');
   await expect(page.getByLabel('Name, with its number')).toBeFocused();
   await page.keyboard.type('Rush Twin by keyboard');
   await hand.reach(page.getByLabel('Main housing bore: low limit, mm'));
-  log('limits');
   await hand.along(['64-64.02', '59.98-60', '.02-.06', '54-54.02', '50.98-51', '.02-.06']);
   await expect(page.getByLabel('Main housing bore: source: book and page')).toBeFocused();
   await hand.along(['book, p. 7']);
   await hand.act(page.getByRole('button', { name: 'Create engine' }));
-  log('create');
   const read = async (first: string, figures: readonly string[]) => {
     const box = page.getByLabel(first);
     await expect(box).toBeVisible();
@@ -75,11 +72,9 @@ test('from a new engine to its printed sheet by keyboard alone, in fewer than 60
     if (await one.isVisible()) await hand.act(one);
     if (!(await box.evaluate((input) => input === document.activeElement))) await hand.reach(box);
     await hand.along(figures);
-    log(first);
   };
   const goOn = async (to: RegExp) => {
     await hand.act(page.getByRole('button', { name: to }));
-    log(String(to));
   };
   await read('M1 main bore front plane, mm', ['64.010', '64.012', '64.009', '64.011', '64.010']);
   await goOn(/^Next: Read the journal/u);
@@ -102,17 +97,133 @@ test('from a new engine to its printed sheet by keyboard alone, in fewer than 60
     }
     await page.keyboard.press('Enter');
   }
-  log('shells');
   await goOn(/^Next: Select shells/u);
   await hand.act(page.getByRole('button', { name: 'Accept selection' }));
-  log('accept');
   await expect(page.getByText('Accepted by')).toBeVisible();
   const bar = page.getByRole('navigation', { name: 'Stages' });
   await hand.act(bar.getByRole('link', { name: /^Build \d/u }));
   await hand.act(bar.getByRole('link', { name: /^Build sheet,/u }));
-  log('sheet');
   await hand.act(page.getByRole('button', { name: 'Print build sheet' }));
-  log('print');
   await allSaved(page);
   expect(hand.tabs).toBeLessThan(60);
+});
+
+/** Where the focus is, in a word: its control, or the place that holds it. */
+function focusAt(page: Page): Promise<string> {
+  return page.evaluate(() => {
+    const { activeElement: at, body } = document;
+    if (at === null || at === body) return 'nowhere';
+    return `${at.tagName.toLowerCase()} ${at.getAttribute('aria-label') ?? at.textContent?.trim().slice(0, 40) ?? ''}`;
+  });
+}
+
+test('the shaft line is a table: stations over its columns, what is known at the head of each row, exact figures in its gauges', async ({
+  page,
+}) => {
+  await page.goto(`/engines/${SAMPHIRE_8}/choose`);
+  const line = page.getByRole('table', { name: 'Selection by station' });
+  await expect(line.getByRole('columnheader', { name: 'M3', exact: true })).toHaveCount(1);
+  for (const name of [
+    'Bore, in',
+    'Journal, in',
+    'Clearance between its limits',
+    'Upper shell',
+    'Lower shell',
+    'Verdict',
+  ]) {
+    await expect(line.getByRole('rowheader', { name, exact: true })).toHaveCount(1);
+  }
+  const gauge = line.getByRole('img', { name: /^M1: / });
+  await expect(gauge).toHaveAttribute(
+    'aria-label',
+    /Selected pair \d\.\d{5}, tightest \d\.\d{5}, loosest \d\.\d{5}\./u,
+  );
+  // One stop of the Tab key, and the arrow keys within it.
+  const verdict = (station: string) => line.getByRole('button', { name: new RegExp(`^${station}: `, 'u') });
+  await verdict('M1').focus();
+  await page.keyboard.press('ArrowRight');
+  await expect(verdict('M2')).toBeFocused();
+  await page.keyboard.press('End');
+  await page.keyboard.press('Tab');
+  await expect(line.locator(':focus')).toHaveCount(0);
+  await page.keyboard.press('Shift+Tab');
+  await expect(line.locator(':focus')).toHaveCount(1);
+});
+
+/** Keeps what live regions say from here on. @returns what was said since it was asked last */
+async function listen(page: Page): Promise<() => Promise<string[]>> {
+  await page.evaluate(() => {
+    const said: string[] = [];
+    Object.assign(window, { said });
+    new MutationObserver((changes) => {
+      const regions = new Set(
+        changes.map(({ target }) =>
+          (target instanceof Element ? target : target.parentElement)?.closest(
+            '[aria-live], [role="status"], [role="alert"], output',
+          ),
+        ),
+      );
+      for (const region of regions) {
+        if (region && region.getAttribute('aria-live') !== 'off') said.push(region.textContent ?? '');
+      }
+    }).observe(document.body, { subtree: true, childList: true, characterData: true });
+  });
+  return () => page.evaluate(() => (window as unknown as { said: string[] }).said.splice(0));
+}
+
+test('a selection is said aloud once when it is accepted; the focus goes on, and never to nowhere', async ({
+  page,
+  request,
+}) => {
+  await toldAlready(page);
+  const id = await putOnBench(request, reedDocument('Reed 6 by keyboard'));
+  for (let main = 1; main <= 3; main += 1) {
+    await enter(request, id, 'mainBore', main, '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await page.goto(`/engines/${id}/choose`);
+  const hand = new Keyboard(page);
+  const accept = page.getByRole('button', { name: 'Accept selection' });
+  await expect(accept).toBeVisible();
+  const heard = await listen(page);
+  await hand.act(accept);
+  await allSaved(page);
+  await expect(page.getByText(/Accepted by/u)).toBeVisible();
+  expect((await heard()).filter((text) => text === 'Selection accepted.')).toHaveLength(1);
+  expect(await focusAt(page)).toMatch(/^button Next:/u);
+  // Withdrawn, its button goes away: the focus stays where the button was.
+  await hand.act(page.getByRole('button', { name: 'Withdraw' }));
+  await expect(page.getByText(/Accepted by/u)).toBeHidden();
+  expect(await focusAt(page)).not.toBe('nowhere');
+  // Undone as far as it goes, the button cannot be used, and keeps the focus.
+  const undo = page.getByRole('button', { name: /^Undo/u });
+  await hand.reach(undo);
+  for (let step = 0; step < 4 && (await undo.getAttribute('aria-disabled')) === null; step += 1) {
+    await page.keyboard.press('Enter');
+    await allSaved(page);
+  }
+  await expect(undo).toHaveAttribute('aria-disabled', 'true');
+  await expect(undo).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(undo).toBeFocused();
+
+  // A question that is put off, and a sheet that is signed.
+  await toStage(page, 'Build sheet');
+  const sign = page.getByRole('button', { name: 'Sign', exact: true });
+  await hand.act(sign);
+  await hand.act(page.getByRole('group', { name: 'Sign build sheet' }).getByRole('button', { name: 'Cancel' }));
+  expect(await focusAt(page)).not.toBe('nowhere');
+  await hand.act(sign);
+  const asked = page.getByRole('group', { name: 'Sign build sheet' });
+  await hand.reach(asked.getByLabel('Signed by'));
+  await page.keyboard.type('Wren');
+  await hand.act(asked.getByRole('button', { name: 'Sign build sheet' }));
+  await expect(page.getByRole('button', { name: /^Revision 1/u })).toBeVisible();
+  expect(await focusAt(page)).not.toBe('nowhere');
+
+  // An engine that is closed leaves its list, and the focus stays in it.
+  await page.goto('/?words=Reed%206%20by%20keyboard');
+  await hand.act(page.getByRole('button', { name: 'Close Reed 6 by keyboard' }));
+  await expect(page.getByText('Reed 6 by keyboard closed.')).toBeVisible();
+  expect(await focusAt(page)).not.toBe('nowhere');
 });

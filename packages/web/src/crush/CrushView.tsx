@@ -11,6 +11,7 @@ import {
 import { addDays, format } from 'date-fns';
 import styled from 'styled-components';
 import { today } from '../app/today.js';
+import { useClearances } from '../app/useClearances.js';
 import { ChoosePieces } from '../endPlay/ChoosePieces.js';
 import { PassesTable } from '../endPlay/PassesTable.js';
 import { NO_CHOICE_WORDS } from '../endPlay/pieceWords.js';
@@ -152,9 +153,10 @@ function JointFields({ job, work }: { job: string; work: CrushWork }) {
 /** What brings white metal to its target, side by side; a verdict where the shims do not reach. */
 function SaddleText({ work }: { work: CrushWork }) {
   const { document, limits, joint, aim } = work;
+  const { shown } = useClearances(document.unit);
   const advice = limits && saddleAdvice(joint, limits, aim);
   if (!advice) return null;
-  const text = (value: number) => lengthText(Math.abs(value), document.unit);
+  const text = (value: number) => lengthText(Math.abs(value), shown);
   const { eachSide, left, right, fromFaces } = advice;
   if (eachSide === 0) return <p>On target: leave the shims as they are.</p>;
   return (
@@ -179,7 +181,8 @@ function SaddleText({ work }: { work: CrushWork }) {
 
 /** What brings the crush to its target: a plan of dressing, thicker shims, or what to look for at plain shells. */
 function CrushText({ advice, unit }: { readonly advice: CrushAdvice; readonly unit: Unit }) {
-  const total = <strong className="figure">{lengthText(advice.total, unit)}</strong>;
+  const { shown } = useClearances(unit);
+  const total = <strong className="figure">{lengthText(advice.total, shown)}</strong>;
   switch (advice.kind) {
     case 'dress':
       return (
@@ -226,8 +229,8 @@ function Advice({ work }: { work: CrushWork }) {
 function Verdict({ work }: { work: CrushWork }) {
   const { document, state, read, limits, place, joint } = work;
   const kind = place?.kind;
-  const { unit } = document;
-  const text = (value: Nanometres) => lengthText(value, unit);
+  const { shown } = useClearances(document.unit);
+  const text = (value: Nanometres) => lengthText(value, shown);
   const value =
     kind === 'saddle'
       ? joint.clearance === null
@@ -243,7 +246,10 @@ function Verdict({ work }: { work: CrushWork }) {
       </PanelTitle>
       {value !== null && (
         <Row>
-          <span className="figure" style={{ fontSize: 'clamp(1.25rem, 6vw, 1.75rem)', fontWeight: 700 }}>
+          <span
+            className="figure"
+            style={{ fontSize: 'clamp(1.25rem, 6vw, 1.75rem)', fontWeight: 700, whiteSpace: 'normal' }}
+          >
             {value}
           </span>
           {state && state !== 'not-square' && <StateMark state={state} />}

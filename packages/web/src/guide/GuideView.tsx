@@ -13,7 +13,6 @@ const Columns = styled.div`
   nav a { display: flex; align-items: center; min-height: 2rem; padding: 0 0.5rem; color: var(--ink); text-decoration: none; border-radius: var(--radius); }
   nav a:hover { text-decoration: underline; }
   nav a[aria-current] { background: var(--accent-soft); font-weight: 700; }
-  @media (forced-colors: active) { nav a[aria-current] { outline: 2px solid Highlight; } }
 `;
 
 /** The handbook: a page for each stage, in the order of the work. */

@@ -32,7 +32,6 @@ const Bar = styled.nav`
     background: none; color: var(--accent); font: inherit; font-size: 0.9375rem; font-weight: 600; cursor: pointer;
   }
   .help[aria-expanded='true'] { text-decoration: underline; }
-  @media (forced-colors: active) { a[aria-current] { outline: 2px solid Highlight; outline-offset: -2px; } }
   @media (max-width: 640px) {
     .row { gap: 0; }
     .groups { gap: 2px; }
@@ -40,7 +39,7 @@ const Bar = styled.nav`
     a { flex-direction: column; justify-content: center; gap: 1px; padding: 0 0.15rem; font-size: 0.8125rem; text-align: center; }
     .count { font-size: 0.75rem; }
     .groups svg { display: none; }
-    .stages a { flex: 0 1 auto; padding: 0 0.25rem; max-width: 4.6rem; }
+    .stages a { flex: 0 1 auto; min-width: 0; overflow-wrap: anywhere; padding: 0 0.25rem; max-width: 4.6rem; }
     .stages a svg { width: 12px; height: 12px; }
     .help { padding: 0 0.25rem; min-width: 32px; justify-content: center; }
     .help .name { position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); }

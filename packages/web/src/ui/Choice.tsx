@@ -53,7 +53,7 @@ const Item = styled(ListBoxItem)`
   border-radius: var(--radius);
   cursor: pointer;
   outline: none;
-  &[data-focused] { background: var(--accent-soft); }
+  &[data-focused] { background: var(--accent-soft); outline: 2px solid var(--accent); outline-offset: -2px; }
   &[data-selected] { font-weight: 700; }
 `;
 

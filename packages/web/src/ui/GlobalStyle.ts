@@ -37,6 +37,11 @@ export const GlobalStyle = createGlobalStyle`
   a { color: var(--accent); }
   [data-kept-focus]:focus { outline: none; }
   :focus-visible { outline: 3px solid var(--accent); outline-offset: 2px; }
+  /* Where the device's own few colours stand for all of ours, what is current or pressed has an edge, and the focus a wider one. */
+  @media (forced-colors: active) {
+    [aria-current]:not([aria-current='false']), [aria-pressed='true'], [aria-selected='true'] { outline: 2px dashed Highlight; outline-offset: -2px; }
+    :focus-visible { outline: 3px solid Highlight !important; }
+  }
   .figure { font-family: var(--figures); font-variant-numeric: tabular-nums; white-space: nowrap; }
   .visually-hidden {
     position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap;

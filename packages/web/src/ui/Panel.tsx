@@ -24,6 +24,8 @@ export const Row = styled.div`
   flex-wrap: wrap;
   align-items: center;
   gap: 0.75rem;
+  /* A link that stands by itself is hit like a button. */
+  > a { display: inline-flex; align-items: center; min-height: var(--target); }
 `;
 
 /** A plain table with ruled lines; figures right-aligned. */
