@@ -95,5 +95,5 @@ test('the choosing view says which stock is short', async ({ page, request }) =>
     await enter(request, id, 'mainJournal', main, '59.985');
   }
   await page.goto(`/engines/${id}/choose`);
-  await expect(page.getByText(/One more set of Mid: M\d not mixed/)).toBeVisible();
+  await expect(page.getByText(/One pair of Mid is missing: with it M\d would not be mixed\./)).toBeVisible();
 });

@@ -170,7 +170,7 @@ export { readySearch } from './fit/readySearch.js';
 export type { FitProgress, IntegerSolver } from './fit/search/choiceLimits.js';
 export { leastAssignment } from './fit/search/leastAssignment.js';
 export { loadIntegerSolver, withSolverIfNeeded } from './fit/search/loadIntegerSolver.js';
-export { type SetSavings, setSavings } from './fit/setSavings.js';
+export { type SetSaving, type SetSavings, setSavings } from './fit/setSavings.js';
 export { TooManyChoices } from './fit/shims/everyChoice.js';
 export { type JointShimPart, type JointShimPlan, jointShims } from './fit/shims/jointShims.js';
 export { TooManyStacks } from './fit/shims/ringStacks.js';
@@ -244,6 +244,7 @@ export {
 } from './job/jointFit.js';
 export { acceptedJointly, type JointPieces, type JointPiecesQuestion, jointPieces } from './job/jointPieces.js';
 export { type KitAsked, kitQuestionOfJob } from './job/kitQuestions.js';
+export { type LockedOff, lockedOff } from './job/lockedOff.js';
 export { newJob, usualThinnerHalf } from './job/newJob.js';
 export { openWork } from './job/openWork.js';
 export { pieceOfLine } from './job/pieceOfLine.js';

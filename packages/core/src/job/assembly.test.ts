@@ -113,6 +113,30 @@ describe('putting it together', () => {
     expect(notes.join(' ')).toMatch(/Not checked: M2 lugs in their notches.* M3, P1, P2 nothing of it/u);
   });
 
+  it('prints stations that are in order in one row, and what is not by itself', () => {
+    const job = engine();
+    const checks = Object.fromEntries(
+      all(job).flatMap(({ before, after }) => [...before, ...after].map(({ place }) => [place, made(9)])),
+    );
+    const turn = { how: 'even' as const, angle: null, breakaway: null, by, at: at(10) };
+    const stations = all(job).map(({ station }) => station);
+    const turns = Object.fromEntries(stations.map((one) => [one, turn]));
+    const rows = (assembly: Partial<typeof job.assembly>) =>
+      sheetContent(engine({ assembly: { ...job.assembly, checks, turns, ...assembly } }), [])
+        .tables.find(({ title }) => title === 'Final assembly')!
+        .rows.map(({ cells }) => cells.map(({ text }) => text).slice(0, 2));
+    expect(rows({})).toEqual([['M2, M1, M3, P1, P2', 'all in order']]);
+    const { 'M1/dry': _, ...without } = checks;
+    expect(rows({ checks: without })).toEqual([
+      ['M2, M3, P1, P2', 'all in order'],
+      ['M1', expect.stringMatching(/^\d+ of \d+$/u)],
+    ]);
+    expect(rows({ turns: { ...turns, M3: { ...turn, how: 'stiff' } } }).map(([station]) => station)).toEqual([
+      'M2, M1, P1, P2',
+      'M3',
+    ]);
+  });
+
   it('opens the bore of a housing whose cap changed places, and its trial, but not those of others', () => {
     const readings = [1, 2, 3].map(
       (station): Reading => ({

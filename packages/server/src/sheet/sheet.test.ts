@@ -4,7 +4,18 @@ import { join } from 'node:path';
 import {
   buildSheet,
   comparedSheets,
+  FEATURES,
+  fit,
+  fitRequestSchema,
+  type JobDocument,
+  jobAssembly,
+  jobFacts,
+  jobFit,
+  nanometres,
   newJob,
+  partCount,
+  plannedHalves,
+  type Reading,
   readBuildSheet,
   type SignedSheet,
   STATE_WORDS,
@@ -64,6 +75,85 @@ async function onBench(number = '0241') {
   return (await server.call('GET', `/api/jobs/${id}`)).body;
 }
 
+/** A V8 read, selected, assembled and turned: five mains, eight rods, every check made. */
+function builtV8() {
+  const usual = usualLayout(5, 8, 2, 3);
+  if (!usual.ok) throw new Error(usual.message);
+  const blank = newJob(
+    'Samphire 8 · no. 0100',
+    'mm',
+    usual.layout,
+    { block: 'iron', caps: 'iron', rods: 'steel' },
+    true,
+  );
+  const um = (value: number) => nanometres(Math.round(value * 1000));
+  const limit = (low: number, high: number) => ({
+    low: um(low),
+    high: um(high),
+    source: 'Samphire 8 overhaul manual, p. 12',
+  });
+  const shell = (family: 'main' | 'rod', half: 'upper' | 'lower', grade: string, wall: number) =>
+    [
+      `${family} ${half} ${grade}`,
+      { family, series: 'Osier', grade, half, wall: um(wall), stock: 9, line: null },
+    ] as const;
+  const shells = Object.fromEntries(
+    (['upper', 'lower'] as const).flatMap((half) => [
+      ...['Teal', 'Plum', 'Rust'].map((grade, at) => shell('main', half, grade, 1_989 + 3 * at)),
+      ...['Thin', 'Even', 'Full'].map((grade, at) => shell('rod', half, grade, 1_487 + 3 * at)),
+    ]),
+  );
+  const document: JobDocument = {
+    ...blank,
+    shells,
+    limits: {
+      ...blank.limits,
+      mainBore: limit(64_000, 64_019),
+      mainJournal: limit(59_976, 59_994),
+      mainClearance: limit(20, 60),
+      bigEnd: limit(54_000, 54_019),
+      pin: limit(50_976, 50_994),
+      rodClearance: limit(20, 60),
+    },
+  };
+  const at = '2026-06-30T09:00:00.000Z';
+  const sizes = { mainBore: 64_010, mainJournal: 59_985, bigEnd: 54_010, pin: 50_985 } as const;
+  const readings = FEATURES.flatMap((feature) =>
+    document.measuring.slots[feature].flatMap((slot) =>
+      Array.from({ length: partCount(document.layout, feature) }, (_, place): Reading => {
+        const size = sizes[feature] + ((place * 2) % 5) - 2;
+        const text = (size / 1000).toFixed(3);
+        return {
+          id: randomUUID(),
+          feature,
+          station: place + 1,
+          slot,
+          text,
+          unit: 'mm',
+          setting: null,
+          replaces: null,
+          nm: um(size),
+          by,
+          at,
+        };
+      }),
+    ),
+  );
+  const asked = jobFit(document, readings);
+  if (!asked.ok) throw new Error(asked.reason);
+  const stations = plannedHalves(document, asked, fit(fitRequestSchema.parse(asked.request)));
+  const chosen: JobDocument = { ...document, choice: { at, by, stations } };
+  const { stations: known } = jobFacts(chosen, readings);
+  const all = jobAssembly(chosen, known);
+  const made = { state: 'done' as const, words: '', photo: null, decision: null, by, at };
+  const checks = Object.fromEntries(
+    all.flatMap(({ before, after }) => [...before, ...after].map(({ place }) => [place, made])),
+  );
+  const turn = { how: 'even' as const, angle: null, breakaway: null, by, at };
+  const turns = Object.fromEntries(all.map(({ station }) => [station, turn]));
+  return { job: { ...chosen, assembly: { ...chosen.assembly, checks, turns } }, readings };
+}
+
 describe('a build sheet on paper', () => {
   it('says what the page says, on one page, with every reading on the next', async () => {
     const job = await onBench();
@@ -90,6 +180,20 @@ describe('a build sheet on paper', () => {
     }
     for (const note of sheet.notes) expect(first).toContain(bare(note));
     expect(sheet.tables.some(({ part }) => part === 'readings')).toBe(true);
+  });
+
+  it('has a V8 with all that is known of it on one page, and its readings on the next', async () => {
+    const { job, readings } = builtV8();
+    const sheet = buildSheet(job, readings, { madeAt: '2026-07-01T10:30:00.000Z', madeBy: by, version: 1 });
+    for (const paper of ['A4', 'Letter'] as const) {
+      const pages = await textOf(
+        await sheetPdf({ sheet, signed: null, paper, zone: 'UTC', locale: 'en-GB', clearances: 'unit' }),
+      );
+      expect(pages.length, paper).toBe(2);
+      expect(pages[0]).toContain('Remarks');
+      expect(pages[0]).toContain('all in order');
+      expect(pages[1]).toMatch(/^Readings of Samphire 8/u);
+    }
   });
 
   it('draws letters of the extended part of its fonts, and owns up to signs that it has not', async () => {

@@ -64,6 +64,8 @@ const MARGIN = 34;
 const WIDTHS = { A4: 595.28, Letter: 612 } as const;
 /** The sheet is set smaller, twice at most, so that what is no reading stays on one page. */
 const SIZES = [7.4, 6.6, 5.9] as const;
+/** Readings are looked up, not read through: set smaller, those of a V8 stay on one page. */
+const READINGS = 0.9;
 /** Names what stands last before the readings. */
 const END = 'end of the sheet';
 /** What begins on the first page and ends on the next takes a little more than one. */
@@ -226,7 +228,7 @@ function definition(task: PdfTask, size: number, onEnd: (pages: number) => void)
         ? []
         : [
             { text: paperText(`Readings of ${sheet.engine}`), bold: true, fontSize: 12, pageBreak: 'before' as const },
-            ...readings.flatMap((table) => tableOf(table, size, reader)),
+            ...readings.flatMap((table) => tableOf(table, size * READINGS, reader)),
           ]),
     ],
   };

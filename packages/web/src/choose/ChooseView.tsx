@@ -11,6 +11,7 @@ import { Choice } from '../ui/Choice.js';
 import { ComparePlans } from './ComparePlans.js';
 import { choosingRows } from './choosingRows.js';
 import { DrawerLeft } from './DrawerLeft.js';
+import { LockedOffNotice } from './LockedOffNotice.js';
 import { PlanBar, sameHalves } from './PlanBar.js';
 import { RodMatching } from './RodMatching.js';
 import { StationPanel } from './StationPanel.js';
@@ -99,6 +100,7 @@ export function ChooseView() {
           onAccept={accept}
           onWithdraw={choosing.withdraw}
         />
+        <LockedOffNotice document={document} stations={chosen.stations} halves={halves} play={play} />
         <ShaftLine
           label="Selection by station"
           layout={layout}
@@ -152,7 +154,14 @@ export function ChooseView() {
             onClose={() => setOpen(null)}
           />
         ) : (
-          <DrawerLeft document={document} halves={halves} plan={plan.plan} asked={plan.asked} free={free} />
+          <DrawerLeft
+            document={document}
+            stations={chosen.stations}
+            halves={halves}
+            plan={plan.plan}
+            asked={plan.asked}
+            free={free}
+          />
         )}
       </div>
     </Columns>

@@ -6,9 +6,10 @@ import {
   INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobFit,
+  type JobStation,
   lengthOfNumber,
+  roughText,
   shellsInOrder,
-  workedOutText,
 } from '@fettle/core';
 import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
@@ -17,6 +18,7 @@ import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
 import { ShowMore } from '../ui/ShowMore.js';
 import { useShown } from '../ui/useShown.js';
 import { resultOf } from './fitSearch.js';
+import { missingText } from './missingText.js';
 import { useAsked } from './useAsked.js';
 
 const Short = styled.tr`
@@ -25,6 +27,7 @@ const Short = styled.tr`
 
 interface DrawerLeftProps {
   readonly document: JobDocument;
+  readonly stations: ReadonlyMap<string, JobStation>;
   readonly halves: AcceptedChoice['stations'];
   readonly plan: FitPlan | null;
   readonly asked: JobFit;
@@ -32,11 +35,8 @@ interface DrawerLeftProps {
   readonly free: FreeHalves | null;
 }
 
-/** Stations that are named of what one more set would change. */
-const MOST_CHANGES = 3;
-
 /** What the shown choice takes from the drawer and what is left. */
-export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftProps) {
+export function DrawerLeft({ document, stations, halves, plan, asked, free }: DrawerLeftProps) {
   const taken = Object.values(halves).flatMap(({ upper, lower }) => [upper.shell, lower.shell]);
   const shells = useMemo(() => shellsInOrder(document), [document]);
   const body = useRef<HTMLTableSectionElement>(null);
@@ -56,7 +56,9 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
   );
   const { unit } = document;
   const { shown: clearances } = useClearances(unit);
-  const off = (value: number) => workedOutText(lengthOfNumber(value, unit), clearances, { plus: true });
+  /** What the clearance of a station would be, as far off its target. */
+  const clearanceAt = (station: string, off: number) =>
+    roughText((stations.get(station)?.aim ?? 0) + lengthOfNumber(off, unit), clearances);
   // Told as what would be another: which stations, from how far off target to how far, and which need not be mixed.
   const dearest = (saved?.sets ?? []).filter(({ changes, unmixed }) => changes.length + unmixed.length > 0).slice(0, 4);
   return (
@@ -66,23 +68,7 @@ export function DrawerLeft({ document, halves, plan, asked, free }: DrawerLeftPr
           <PanelTitle>Short of stock</PanelTitle>
           <ul style={{ margin: '0.25rem 0 0.6rem', paddingLeft: '1.1rem', fontSize: 'var(--size-small)' }}>
             {dearest.map(({ shells: ids, changes, unmixed }) => (
-              <li key={ids.join()}>
-                One more set of {gradeOf(ids[0]!)}:{' '}
-                {changes.length > 0 && (
-                  <>
-                    <span className="figure" style={{ whiteSpace: 'normal' }}>
-                      {changes
-                        .slice(0, MOST_CHANGES)
-                        .map(({ station, before, after }) => `${station}\u00a0${off(before)}\u00a0→\u00a0${off(after)}`)
-                        .join(', ')}
-                    </span>{' '}
-                    {clearances} off target
-                    {changes.length > MOST_CHANGES && `, and ${changes.length - MOST_CHANGES} more`}
-                    {unmixed.length > 0 && '; '}
-                  </>
-                )}
-                {unmixed.length > 0 && `${unmixed.join(', ')} not mixed`}
-              </li>
+              <li key={ids.join()}>{missingText(gradeOf(ids[0]!), changes, unmixed, clearanceAt)}</li>
             ))}
           </ul>
         </>

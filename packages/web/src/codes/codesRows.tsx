@@ -14,7 +14,7 @@ import {
 } from '@fettle/core';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { IntervalBar } from '../shaft/IntervalBar.js';
+import { ClearanceUnit, IntervalBar } from '../shaft/IntervalBar.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
 import { GradeName, PaintDab } from '../ui/GradeSwatch.js';
 import { Quiet } from '../ui/Panel.js';
@@ -97,7 +97,9 @@ export function codesRows(
       label: (
         <>
           Clearance
-          <small>by marks, {unit}</small>
+          <small>
+            by marks, <ClearanceUnit unit={unit} />
+          </small>
         </>
       ),
       cell: cell(({ interval, family }) =>

@@ -1,7 +1,8 @@
 import type { ClearanceInterval } from '@fettle/core';
-import { CLEARANCE_DECIMALS, formatLength, type ShownUnit } from '@fettle/core';
+import { CLEARANCE_DECIMALS, formatLength, type Unit } from '@fettle/core';
 import * as d3 from 'd3';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 
 const Svg = styled.svg`
   display: block;
@@ -31,7 +32,7 @@ const Words = styled.span`
 interface IntervalBarProps {
   readonly interval: ClearanceInterval;
   readonly limits: { readonly low: number; readonly high: number } | null;
-  readonly unit: ShownUnit;
+  readonly unit: Unit;
 }
 
 /** How an interval stands to its limits, in a word; null while it is inside. */
@@ -47,7 +48,8 @@ function intervalWord(
 /** The clearance that bands imply, drawn between its limits: a bar with square ends, what leaves the limits in another height. */
 export function IntervalBar({ interval, limits, unit }: IntervalBarProps) {
   const { tightest, loosest } = interval;
-  const text = (value: number) => formatLength(value as never, unit, CLEARANCE_DECIMALS[unit]);
+  const { shown } = useClearances(unit);
+  const text = (value: number) => formatLength(value as never, shown, CLEARANCE_DECIMALS[shown]);
   const ends = limits ?? { low: tightest, high: loosest };
   const room = (ends.high - ends.low) * 0.35 || 1000;
   const x = d3.scaleLinear([ends.low - room, ends.high + room], [0, 100]).clamp(true);
@@ -86,4 +88,9 @@ export function IntervalBar({ interval, limits, unit }: IntervalBarProps) {
       </Words>
     </>
   );
+}
+
+/** The unit that the clearances of an engine are shown in, to stand at the head of a row of them. */
+export function ClearanceUnit({ unit }: { readonly unit: Unit }) {
+  return useClearances(unit).shown;
 }

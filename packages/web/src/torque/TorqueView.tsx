@@ -263,16 +263,21 @@ export function TorqueView() {
   const job = useOpenJob();
   const work = useTorque(job);
   const { states, shown, next, stretches } = work;
+  if (states.length === 0) {
+    return (
+      <>
+        <Notice>
+          No torque steps as figures yet. Enter them below, on the data sheet or in the engine type, each with its
+          source; then tick them off here.
+        </Notice>
+        <FiguresPanel job={job.id} work={work} />
+      </>
+    );
+  }
   return (
     <TwoColumns>
       <div>
-        {states.length === 0 && (
-          <Notice>
-            No torque steps as figures yet. Type them beside, or in the engine type, each with its source; then tick
-            them off here.
-          </Notice>
-        )}
-        {states.length > 0 && next === null && (
+        {next === null && (
           <Panel role="status">
             <Check aria-hidden size={18} color="var(--inside)" /> Every pass is done.
           </Panel>
@@ -283,7 +288,7 @@ export function TorqueView() {
         ))}
       </div>
       <div>
-        {states.length > 0 && <PassList work={work} />}
+        <PassList work={work} />
         <FiguresPanel job={job.id} work={work} />
       </div>
     </TwoColumns>

@@ -60,6 +60,11 @@ const Scroll = styled.div`
   }
 `;
 
+const Sorting = styled.label`
+  display: flex; align-items: center; gap: 0.5rem; margin: 0.4rem 0; font-size: var(--size-small); font-weight: 600;
+  select { flex: 1; min-width: 0; min-height: var(--target); font: inherit; padding: 0 0.5rem; color: var(--ink); background: var(--surface); border: var(--rule) solid var(--line-strong); border-radius: var(--radius); }
+`;
+
 interface DataTableProps<Item> {
   /** What the table lists, for screen readers. */
   readonly label: string;
@@ -262,7 +267,7 @@ export function DataTable<Item>({
                     className={isFigure ? 'number' : undefined}
                     {...(sorted ? { 'aria-sort': sorted === 'asc' ? 'ascending' : 'descending' } : {})}
                   >
-                    {column.getCanSort() ? (
+                    {column.getCanSort() && !isNarrow ? (
                       <button type="button" onClick={() => column.toggleSorting()}>
                         {head}
                         {sorted === 'asc' && <ArrowUp aria-hidden size={14} />}
@@ -297,8 +302,32 @@ export function DataTable<Item>({
       </Table>
     </Scroll>
   );
+  const sortable = columns.filter(({ sortBy }) => sortBy !== undefined);
+  const [by] = sorting;
   return (
     <>
+      {isNarrow && sortable.length > 0 && shown.length > 1 && (
+        <Sorting>
+          Sort by
+          <select
+            aria-label={`Sort by, ${label}`}
+            value={by ? `${by.desc ? 'desc' : 'asc'} ${by.id}` : ''}
+            onChange={({ target: { value } }) => {
+              const [way, ...id] = value.split(' ');
+              setSorting(value === '' ? [] : [{ id: id.join(' '), desc: way === 'desc' }]);
+            }}
+          >
+            <option value="">As listed</option>
+            {sortable.flatMap(({ key, head }) =>
+              (['asc', 'desc'] as const).map((way) => (
+                <option key={`${key} ${way}`} value={`${way} ${key}`}>
+                  {typeof head === 'string' && head !== '' ? head : key}, {way === 'asc' ? 'ascending' : 'descending'}
+                </option>
+              )),
+            )}
+          </select>
+        </Sorting>
+      )}
       {scroll}
       <ShowMore
         shown={shown.length}

@@ -79,6 +79,29 @@ function uncheckedText(all: readonly StationAssembly[]): string {
   ].join('. ');
 }
 
+interface BuiltStation {
+  readonly station: string;
+  /** Whether every check is made and settled there. */
+  readonly isInOrder: boolean;
+  readonly cells: readonly string[];
+}
+
+/** Stations that are in order and say the same share a row; one that is not stands by itself. In the order of the first of each. */
+function byException(stations: readonly BuiltStation[]) {
+  const rows = new Map<string, { readonly names: string[]; readonly cells: readonly string[] }>();
+  for (const { station, isInOrder, cells } of stations) {
+    const said = isInOrder ? ['all in order', ...cells.slice(1)] : cells;
+    const key = isInOrder ? said.join('\n') : station;
+    const row = rows.get(key);
+    if (row) row.names.push(station);
+    else rows.set(key, { names: [station], cells: said });
+  }
+  return [...rows.values()].map(({ names, cells }) => ({
+    key: names[0]!,
+    cells: [names.join(', '), ...cells].map((text) => ({ text })),
+  }));
+}
+
 function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
   const all = jobAssembly(job, stations);
   const checks = all.flatMap((one) => checksOf(one));
@@ -102,15 +125,20 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
       part: 'result',
       title: 'Final assembly',
       head: [words('Station'), words('Checks made'), words('Turns'), words('By')],
-      rows: all.map((one) => ({
-        key: one.station,
-        cells: [
-          one.station,
-          count(one),
-          one.turn === null ? 'not turned' : `${turnText(one.turn)}${one.isTurnOpen ? ' (before a swap)' : ''}`,
-          people(one).join(', '),
-        ].map((text) => ({ text })),
-      })),
+      rows: byException(
+        all.map((one) => ({
+          station: one.station,
+          isInOrder:
+            checksOf(one).every(({ made, isOpen }) => !isOpen && made?.state !== 'found') &&
+            !one.isTurnOpen &&
+            (one.turn === null || one.turn.how === 'even'),
+          cells: [
+            count(one),
+            one.turn === null ? 'not turned' : `${turnText(one.turn)}${one.isTurnOpen ? ' (before a swap)' : ''}`,
+            people(one).join(', '),
+          ],
+        })),
+      ),
     },
     ...(found.length === 0
       ? []

@@ -1,0 +1,66 @@
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { AcceptedChoice, JobDocument } from './jobDocument.js';
+import type { JobStation } from './jobStations.js';
+import { stationCandidates } from './stationCandidates.js';
+import { stationVerdict } from './stationVerdict.js';
+
+/** A pair that is nearer by less than this is as near, nm: nobody could tell them apart. */
+const AS_NEAR = 1_000;
+/** Pairs looked at before a station is left as it is. */
+const MOST_LOOKED_AT = 8;
+
+/** A station whose locked shells are further off target than others would be. */
+export interface LockedOff {
+  readonly station: string;
+  /** Grades of the shells that are in the selection, upper and lower; one where they are alike. */
+  readonly locked: string;
+  /** Grades that would be nearer. */
+  readonly nearer: string;
+  /** Distances from the target with either, nm, at least 0. */
+  readonly off: Nanometres;
+  readonly offNearer: Nanometres;
+}
+
+function gradesOf({ shells }: JobDocument, upper: string, lower: string): string {
+  const [one, other] = [upper, lower].map((id) => shells[id]?.grade ?? id);
+  return one === other ? one! : `${one} over ${other}`;
+}
+
+/**
+ * Stations where shells are locked, as by the table's grades, though the parts as measured ask for others: with those the clearance would be
+ * in limits and nearer to the target. Whether the others are free is for the selection to find.
+ *
+ * @param halves the selection that is looked at
+ */
+export function lockedOff(
+  job: JobDocument,
+  stations: readonly JobStation[],
+  halves: AcceptedChoice['stations'],
+): LockedOff[] {
+  return stations.flatMap((station): LockedOff[] => {
+    const wish = job.wishes[station.id];
+    const pair = halves[station.id];
+    if (!wish || !pair || (wish.upper === null && wish.lower === null)) return [];
+    if (station.bore?.kind !== 'read' || station.journal?.kind !== 'read' || station.aim === null) return [];
+    const { clearance, isMeasured } = stationVerdict(job, station, pair);
+    // A clearance that was read with the shells in says more than any that is worked out.
+    if (!clearance || isMeasured) return [];
+    const off = Math.abs(clearance.nominal - station.aim);
+    const [nearest] = stationCandidates(job, station, MOST_LOOKED_AT)
+      .filter(({ upper, lower, mixed, verdict }) => {
+        const isRuledOut = [upper, lower].some((id) => wish.noShells.includes(id)) || (wish.unmixed && mixed);
+        return !isRuledOut && verdict !== null && verdict.margin >= 0;
+      })
+      .sort((one, other) => Math.abs(one.deviation!) - Math.abs(other.deviation!));
+    if (!nearest || off - Math.abs(nearest.deviation!) < AS_NEAR) return [];
+    return [
+      {
+        station: station.id,
+        locked: gradesOf(job, pair.upper.shell, pair.lower.shell),
+        nearer: gradesOf(job, nearest.upper, nearest.lower),
+        off: nanometres(off),
+        offNearer: nanometres(Math.abs(nearest.deviation!)),
+      },
+    ];
+  });
+}

@@ -1,0 +1,58 @@
+import { type AcceptedChoice, type JobDocument, type JobStation, type LockedOff, lockedOff } from '@fettle/core';
+import { useMemo } from 'react';
+import { useClearances } from '../app/useClearances.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Row } from '../ui/Panel.js';
+import { fineText } from './meanOff.js';
+import type { Play } from './usePlay.js';
+
+/** So many stations are asked about at once. */
+const MOST_ASKED = 3;
+
+interface LockedOffNoticeProps {
+  readonly document: JobDocument;
+  readonly stations: ReadonlyMap<string, JobStation>;
+  readonly halves: AcceptedChoice['stations'];
+  readonly play: Play;
+}
+
+/** Asks about shells that are locked though others would be nearer to the target, by the parts as measured. */
+export function LockedOffNotice({ document, stations, halves, play }: LockedOffNoticeProps) {
+  const { shown } = useClearances(document.unit);
+  const found = useMemo(() => lockedOff(document, [...stations.values()], halves), [document, stations, halves]);
+  if (found.length === 0) return null;
+  const offText = (off: LockedOff['off']) => {
+    const text = fineText(off, shown);
+    return /[1-9]/u.test(text) ? `${text} off target` : 'on target';
+  };
+  return (
+    <Notice>
+      <div>
+        {found.slice(0, MOST_ASKED).map(({ station, locked, nearer, off, offNearer }) => (
+          <Row key={station} style={{ marginBottom: '0.25rem' }}>
+            <p style={{ flex: '1 1 18rem' }}>
+              <strong>
+                {station}: {nearer} would be {offText(offNearer)}.
+              </strong>{' '}
+              Locked {locked} is {offText(off)}. Unlock {station}?
+            </p>
+            <Button onPress={() => play.wish(station, { upper: null, lower: null }, `${station} unlocked`)}>
+              Unlock {station}
+            </Button>
+          </Row>
+        ))}
+        {found.length > MOST_ASKED && (
+          <p>
+            {found.length - MOST_ASKED} more:{' '}
+            {found
+              .slice(MOST_ASKED)
+              .map(({ station }) => station)
+              .join(', ')}
+            .
+          </p>
+        )}
+      </div>
+    </Notice>
+  );
+}
