@@ -101,7 +101,7 @@ function cellOf(cell: Table['rows'][number][number], isFigure: boolean, size: nu
   };
 }
 
-function tableOf({ title, head, rows, figures }: Table, size: number, reader: Reader): Content[] {
+function tableOf({ title, head, rows, figures }: Table, size: number, reader: Reader, padding = 1): Content[] {
   const isFigure = (at: number) => figures?.[at] ?? false;
   return [
     { text: paperText(title), bold: true, fontSize: size * 1.2, margin: [0, 5, 0, 1.5] },
@@ -128,8 +128,8 @@ function tableOf({ title, head, rows, figures }: Table, size: number, reader: Re
         vLineWidth: () => 0.4,
         paddingLeft: () => 2,
         paddingRight: () => 2,
-        paddingTop: () => 1,
-        paddingBottom: () => 1,
+        paddingTop: () => padding,
+        paddingBottom: () => padding,
       },
     },
   ];
@@ -228,7 +228,7 @@ function definition(task: PdfTask, size: number, onEnd: (pages: number) => void)
         ? []
         : [
             { text: paperText(`Readings of ${sheet.engine}`), bold: true, fontSize: 12, pageBreak: 'before' as const },
-            ...readings.flatMap((table) => tableOf(table, size * READINGS, reader)),
+            ...readings.flatMap((table) => tableOf(table, size * READINGS, reader, 0.5)),
           ]),
     ],
   };
