@@ -312,7 +312,7 @@ export {
 } from './measure/instrument.js';
 export { lengthOfNumber } from './measure/lengthOfNumber.js';
 export type { Limit } from './measure/lengthSchema.js';
-export { lengthText, roughText, spreadFigure, workedOutText } from './measure/lengthText.js';
+export { columnText, lengthText, roughText, spreadFigure, workedOutText } from './measure/lengthText.js';
 export { type LikelyFigure, likelyFigures, likelyParts, type Span } from './measure/likelyFigures.js';
 export { BELIEVABLE_WEAR, judgedReading } from './measure/misreading.js';
 export { daySchema, momentSchema } from './measure/moment.js';

@@ -1,4 +1,4 @@
-import { formatExactLength, formatLength, WORKED_OUT_DECIMALS } from './formatLength.js';
+import { commonDecimals, formatExactLength, formatLength, WORKED_OUT_DECIMALS } from './formatLength.js';
 import { nanometres } from './nanometres.js';
 import { type ShownUnit, unitFor } from './shownUnit.js';
 import { shownUncertainty } from './uncertainty.js';
@@ -34,4 +34,20 @@ export function workedOutText(value: number, unit: ShownUnit, options: { readonl
 export function lengthText(value: number, unit: ShownUnit): string {
   const own = unitFor(value, unit);
   return `${workedOutText(value, own)} ${own}`;
+}
+
+/**
+ * Writes the figures of one column, or of one sum, all with as many decimals as the one that needs most, up to the sixth of mm and inches;
+ * without their unit.
+ *
+ * @param values every figure of the column, nm; what is not known is left out
+ * @example columnText([35_000, 35_500], 'mm')(35_000) // '0.0350'
+ */
+export function columnText(
+  values: readonly (number | null | undefined)[],
+  unit: ShownUnit,
+): (value: number, options?: { readonly plus?: boolean }) => string {
+  const known = values.flatMap((value) => (value == null ? [] : [nanometres(Math.round(value))]));
+  const decimals = commonDecimals(known, unit, INSTRUMENT_DECIMALS[unit], WORKED_OUT_DECIMALS[unit]);
+  return (value, options) => formatLength(nanometres(Math.round(value)), unit, decimals, options);
 }

@@ -17,8 +17,6 @@ export const SMALL_LENGTH = nanometres(508_000);
  * The unit that one length is shown in.
  *
  * @param value nm
- * @example unitFor(58_420, 'thou') // 'thou'
- * @example unitFor(62_230_000, 'thou') // 'in'
  */
 export function unitFor(value: number, shown: ShownUnit): ShownUnit {
   return shown === 'thou' && Math.abs(value) >= SMALL_LENGTH ? 'in' : shown;
@@ -35,10 +33,7 @@ const FIGURE = String.raw`[+−-]?\d*\.\d{3,}`;
 const WITH_UNIT = new RegExp(String.raw`(${FIGURE}(?:(?: to | ± |, | and |–)${FIGURE})*) in(?![\p{L}\d])`, 'gu');
 
 /**
- * A written figure in inches as thousandths: its point moves by three places, nothing is rounded.
- *
- * @example thousandths('0.00234') // '2.34'
- * @example thousandths('+.0005') // '+0.5'
+ * A written figure in inches as thousandths: its point moves by three places, nothing is rounded: `0.00234` is `2.34`, `+.0005` is `+0.5`.
  */
 export function thousandths(figure: string): string {
   const [, sign = '', whole = '', part = ''] = /^([+−-]?)(\d*)\.?(\d*)$/u.exec(figure) ?? [];

@@ -1,4 +1,4 @@
-import { lengthText, type Nanometres, type Unit } from '@fettle/core';
+import { columnText, type Nanometres, type Unit } from '@fettle/core';
 import { useClearances } from '../app/useClearances.js';
 import { Table } from '../ui/Panel.js';
 
@@ -14,6 +14,10 @@ interface PassesTableProps {
 /** Passes over a plate: what comes off in each, and what should be read afterwards. */
 export function PassesTable({ label, off, unit, passes }: PassesTableProps) {
   const { shown } = useClearances(unit);
+  const text = columnText(
+    passes.flatMap((pass) => [pass.off, pass.expected]),
+    shown,
+  );
   return (
     <Table aria-label={label}>
       <thead>
@@ -27,8 +31,12 @@ export function PassesTable({ label, off, unit, passes }: PassesTableProps) {
         {passes.map((pass, at) => (
           <tr key={pass.expected}>
             <td className="number">{at + 1}</td>
-            <td className="number">{lengthText(pass.off, shown)}</td>
-            <td className="number">{lengthText(pass.expected, shown)}</td>
+            <td className="number">
+              {text(pass.off)} {shown}
+            </td>
+            <td className="number">
+              {text(pass.expected)} {shown}
+            </td>
           </tr>
         ))}
       </tbody>

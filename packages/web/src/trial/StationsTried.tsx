@@ -1,4 +1,4 @@
-import { CHANGED_WORDS, type TrialState, workedOutText } from '@fettle/core';
+import { CHANGED_WORDS, columnText, type TrialState } from '@fettle/core';
 import { ChevronRight, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
 import { useClearances } from '../app/useClearances.js';
@@ -67,7 +67,18 @@ export function TrialMark({ one: { state, verdict } }: { readonly one: TriedStat
 export function StationsTried({ work }: { readonly work: TrialWork }) {
   const { document, stations, open, show, first } = work;
   const { shown: unit, said } = useClearances(document.unit);
-  const text = (value: number | null | undefined) => (value == null ? '' : workedOutText(value, unit));
+  const rows = stations.map((one) => {
+    const { tried } = one.station;
+    // A row is of one pair: while the trial is of the parts that are there, of the tried pair; else of the accepted one alone.
+    const own = tried !== null && tried.changed === null && tried.isVoid === null ? tried : null;
+    const predicted = own?.predicted ?? (one.verdict.isMeasured ? null : one.verdict.clearance?.nominal);
+    return { one, own, predicted };
+  });
+  const figure = columnText(
+    rows.flatMap(({ own, predicted }) => [predicted, own?.measured?.nominal, own?.difference]),
+    unit,
+  );
+  const text = (value: number | null | undefined) => (value == null ? '' : figure(value));
   return (
     <Panel aria-label="Stations">
       <Row style={{ justifyContent: 'space-between' }}>
@@ -99,12 +110,8 @@ export function StationsTried({ work }: { readonly work: TrialWork }) {
             </tr>
           </thead>
           <tbody>
-            {stations.map((one) => {
-              const { station, halves, verdict } = one;
-              const { tried } = station;
-              // A row is of one pair: while the trial is of the parts that are there, of the tried pair; else of the accepted one alone.
-              const own = tried !== null && tried.changed === null && tried.isVoid === null ? tried : null;
-              const predicted = own?.predicted ?? (verdict.isMeasured ? null : verdict.clearance?.nominal);
+            {rows.map(({ one, own, predicted }) => {
+              const { station, halves } = one;
               return (
                 <tr key={station.id} aria-current={station.id === open.station.id}>
                   <td>{station.id}</td>

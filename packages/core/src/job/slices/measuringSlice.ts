@@ -1,4 +1,4 @@
-import { lengthText } from '../../measure/lengthText.js';
+import { columnText, lengthText } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
 import { FEATURE_TABLE, type Feature, type MeasuringStage, partName, slotName } from '../../part/feature.js';
 import { type Reading, readingModeWord } from '../../part/reading.js';
@@ -25,7 +25,11 @@ function readingsBlock({ job, readings }: JobFacts, feature: Feature): SheetBloc
     .filter((one) => one.feature === feature && one.text !== '')
     .sort((one, other) => one.station - other.station || slots.indexOf(one.slot) - slots.indexOf(other.slot));
   if (own.length === 0) return [];
-  const length = (value: Nanometres | null) => (value === null ? '' : lengthText(value, job.unit));
+  const figure = columnText(
+    own.flatMap(({ nm, setting }) => [nm, setting]),
+    job.unit,
+  );
+  const length = (value: Nanometres | null) => (value === null ? '' : `${figure(value)} ${job.unit}`);
   return [
     {
       kind: 'table',

@@ -1,6 +1,6 @@
 import { chanceText } from '../../clearance/chanceText.js';
 import { calibrationDue, INSTRUMENT_ROLES, readingUncertainty } from '../../measure/instrument.js';
-import { lengthText, roughText, spreadFigure } from '../../measure/lengthText.js';
+import { columnText, lengthText, roughText, spreadFigure } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
 import { STRIP_TELLS, stripRead } from '../../strip/stripClearance.js';
 import type { Fasteners, GaugeMode, TrialSchool } from '../../trial/trialSchema.js';
@@ -193,6 +193,11 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
       each.measured === null ? [] : [{ id, at, tried: each }],
     ),
   );
+  const figure = columnText(
+    tried.flatMap(({ tried: { measured, predicted, difference } }) => [measured?.nominal, predicted, difference]),
+    unit,
+  );
+  const cell = (value: number | null) => (value === null ? '' : `${figure(value)} ${unit}`);
   const held = familiesOf(job).flatMap((family): SheetBlock[] => {
     const said = fastenersText(job.fasteners[family]);
     return said === '' ? [] : [{ kind: 'fact', label: `Fasteners of the ${family}s`, text: said }];
@@ -239,9 +244,9 @@ function sheetOf({ job, stations }: JobFacts): SheetBlock[] {
               const cells = [
                 id,
                 `${trial.upper.label} over ${trial.lower.label}`,
-                text(measured!.nominal),
-                text(predicted),
-                difference === null ? '' : `${text(difference)} ± ${spread(u)}`,
+                cell(measured!.nominal),
+                cell(predicted),
+                difference === null ? '' : `${cell(difference)} ± ${spread(u)}`,
                 measured!.mode === null ? 'several ways' : MODE_WORDS[measured!.mode],
                 `${state === 'swapped' ? CHANGED_WORDS[changed!] : STATE_TEXT[state]}${one.isConfirmed && !one.isAsPredicted ? ', confirmed' : ''}`,
                 trial.by,
