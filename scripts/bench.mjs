@@ -1,4 +1,4 @@
-// npm run bench: prints ratios against a named reference, measured in the same run. A name runs one part: search, shims, lists, visit, effort, entry, writes, memory, scale.
+// npm run bench: prints ratios against a named reference, measured in the same run. A name runs one part: search, shims, lists, visit, effort, entry, sort, writes, memory, scale.
 import { spawnSync } from 'node:child_process';
 import { buildIfNeeded } from './build.mjs';
 import { installIfNeeded } from './install.mjs';
@@ -18,6 +18,7 @@ let status = 0;
 if (wants('visit')) status ||= await runOnDemo('firstVisit.ts');
 if (wants('effort')) status ||= await runOnDemo('effortBench.ts');
 if (wants('entry')) status ||= await runOnDemo('entryBench.ts');
+if (wants('sort')) status ||= await runOnDemo('sortBench.ts');
 if (wants('lists')) status ||= run('packages/server/src/testing/listBench.ts');
 if (wants('scale')) status ||= run('packages/server/src/testing/scaleBench.ts');
 if (wants('writes')) {

@@ -322,7 +322,7 @@ export { normalChance } from './measure/normalChance.js';
 export { NEEDLES, type Needle, type ParseContext, parseLength } from './measure/parseLength.js';
 export { rangeOf, splitRange, type TypedRange } from './measure/rangeText.js';
 export { seeded } from './measure/seeded.js';
-export { inThousandths, type ShownUnit, wholeUnit } from './measure/shownUnit.js';
+export { inThousandths, type ShownUnit } from './measure/shownUnit.js';
 export type { Simulated } from './measure/simulated.js';
 export type { MarkedBand } from './measure/sizeBand.js';
 export { COVERAGE, combinedUncertainty, evenly, shownUncertainty, weightedMean } from './measure/uncertainty.js';

@@ -22,11 +22,6 @@ export function unitFor(value: number, shown: ShownUnit): ShownUnit {
   return shown === 'thou' && Math.abs(value) >= SMALL_LENGTH ? 'in' : shown;
 }
 
-/** The unit that files, requests and arithmetic use where a person is shown `thou`. */
-export function wholeUnit(shown: ShownUnit): Unit {
-  return shown === 'thou' ? 'in' : shown;
-}
-
 /** One figure in inches as it is written: with a point, a sign or none. */
 const FIGURE = String.raw`[+−-]?\d*\.\d{3,}`;
 /** Figures that share the unit behind the last of them. */
