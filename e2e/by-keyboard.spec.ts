@@ -218,8 +218,11 @@ test('a selection is said aloud once when it is accepted; the focus goes on, and
   await hand.reach(asked.getByLabel('Signed by'));
   await page.keyboard.type('Wren');
   await hand.act(asked.getByRole('button', { name: 'Sign build sheet' }));
-  await expect(page.getByRole('button', { name: /^Revision 1/u })).toBeVisible();
+  const first = page.getByRole('button', { name: /^Revision 1/u });
+  await expect(first).toBeVisible();
   expect(await focusAt(page)).not.toBe('nowhere');
+  await hand.act(first);
+  await expect(page).toHaveTitle(/^Reed 6 by keyboard · Build sheet, revision 1/u);
 
   // An engine that is closed leaves its list, and the focus stays in it.
   await page.goto('/?words=Reed%206%20by%20keyboard');

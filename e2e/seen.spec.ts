@@ -155,3 +155,25 @@ test('in forced colours the page, the group and the stage in view are told apart
   expect(await option.evaluate((one) => getComputedStyle(one).outlineStyle)).not.toBe('none');
   await page.keyboard.press('Escape');
 });
+
+test('on a phone what has the focus is not under the button at the foot', async ({ page }) => {
+  await page.setViewportSize({ width: 390, height: 844 });
+  for (const stage of ['data', 'bores', 'choose', 'sheet']) {
+    await open(page, `/engines/${ASSEMBLED_SEDGE_4}/${stage}`);
+    for (let step = 0; step < 45; step += 1) {
+      await page.keyboard.press('Tab');
+      const hidden = await page.evaluate(() => {
+        const { activeElement: at } = document;
+        if (!(at instanceof HTMLElement) || at === document.body) return null;
+        const { left, top, width, height } = at.getBoundingClientRect();
+        if (width < 2 || height < 2) return null;
+        const over = document.elementFromPoint(left + width / 2, Math.min(top + height / 2, innerHeight - 1));
+        const isSeen = over !== null && (at.contains(over) || over.contains(at) || over.closest('label')?.contains(at));
+        return isSeen
+          ? null
+          : `${at.getAttribute('aria-label') ?? at.textContent?.slice(0, 40)} under ${over?.textContent?.slice(0, 40)}`;
+      });
+      expect.soft(hidden, `${stage}, stop ${step + 1}`).toBeNull();
+    }
+  }
+});

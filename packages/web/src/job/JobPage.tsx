@@ -163,7 +163,7 @@ export function JobPage() {
   useShortcut('n', 'Next thing to do', onNext);
   useShortcut('u', 'Undo', undo === null ? null : onUndo);
   useShortcut('h', 'Help for this stage', onHelp);
-  const { pathname, state, key } = useLocation();
+  const { pathname, search, state, key } = useLocation();
   const head = useRef<HTMLHeadingElement>(null);
   const isSent = (state as { toNext?: boolean } | null)?.toNext === true;
   const isLoaded = job !== null;
@@ -175,7 +175,9 @@ export function JobPage() {
   }, [key, isLoaded]);
   const last = pathname.slice(pathname.lastIndexOf('/') + 1);
   const stage = STAGES.find((one) => one === last);
-  const heading = stage ? stageName(stage) : (BESIDE[last]?.title ?? '');
+  const revision = stage === 'sheet' ? new URLSearchParams(search).get('revision') : null;
+  const named = stage ? stageName(stage) : (BESIDE[last]?.title ?? '');
+  const heading = revision === null ? named : `${named}, revision ${revision}`;
   useTitle(job?.document.name ?? 'Engine', heading);
   if (!job || !progress) {
     return fault ? (

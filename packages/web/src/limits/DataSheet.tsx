@@ -30,6 +30,7 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { useClearances } from '../app/useClearances.js';
 import { JOINT_OPTIONS, MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { type ChangeDocument, type OpenJob, useChangeDocument } from '../job/useJob.js';
@@ -289,6 +290,7 @@ function HardUse({ document, change }: { readonly document: JobDocument; readonl
 }
 
 function AimFields({ id: job, document, change }: { id: string; document: JobDocument; change: ChangeDocument }) {
+  const { shown } = useClearances(document.unit);
   const { rules, unit, layout } = document;
   const setRules = (part: Partial<JobDocument['rules']>) =>
     change((old) => ({ ...old, rules: { ...old.rules, ...part } }));
@@ -378,14 +380,16 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
             label: (
               <>
                 Clearance
-                <small>limits, {unit}</small>
+                <small>limits, {shown}</small>
               </>
             ),
             cell: ({ family, number }) => {
               const limit = limitAt(document, clearanceKey(family), family === 'main' ? number : null);
               const isOwn = family === 'main' && document.mainLimits[String(number)]?.mainClearance !== undefined;
               if (!limit) return <span>·</span>;
-              const ends = [limit.low, limit.high].map((end) => formatExactLength(end, unit, CLEARANCE_DECIMALS[unit]));
+              const ends = [limit.low, limit.high].map((end) =>
+                formatExactLength(end, shown, CLEARANCE_DECIMALS[shown]),
+              );
               return (
                 <span className="figure" style={{ fontSize: '0.875rem', fontWeight: isOwn ? 700 : 400 }}>
                   {ends[0]}
