@@ -48,3 +48,67 @@ export function cutTexts(page: Page): Promise<string[]> {
     ];
   });
 }
+
+/** The text spacing that a reader may ask for, WCAG 2.2, 1.4.12 (cited from memory). */
+export const SPACED =
+  '* { line-height: 1.5 !important; letter-spacing: 0.12em !important; word-spacing: 0.16em !important; } p { margin-bottom: 2em !important; }';
+
+/** Controls too small to be hit: 24 px each way, but for links within a sentence (WCAG 2.2, 2.5.8; cited from memory). */
+export function smallTargets(page: Page, least: number, where: string): Promise<string[]> {
+  return page.evaluate(
+    ([least, where]) =>
+      [
+        ...document.querySelectorAll<HTMLElement>(
+          `${where} :is(a[href], button, input, select, summary, [role="button"])`,
+        ),
+      ]
+        .filter(
+          (one) =>
+            one.checkVisibility() && !one.closest('.visually-hidden, [aria-hidden="true"]') && one.tabIndex >= -1,
+        )
+        .filter((one) => !(one.tagName === 'A' && getComputedStyle(one).display === 'inline'))
+        .flatMap((one) => {
+          // A box in its own label is hit by hitting the label.
+          const { width, height } = (
+            one.matches('input[type="checkbox"], input[type="radio"]') && one.closest('label')
+              ? one.closest('label')!
+              : one
+          ).getBoundingClientRect();
+          const isClipped = width <= 1 || height <= 1;
+          return isClipped || (width >= least - 0.5 && height >= least - 0.5)
+            ? []
+            : [
+                `${Math.round(width)} × ${Math.round(height)}: ${one.getAttribute('aria-label') ?? one.textContent?.slice(0, 40)}`,
+              ];
+        }),
+    [least, where] as const,
+  );
+}
+
+/** Names of controls that stand for two different things on one page. */
+export function alikeNames(page: Page): Promise<string[]> {
+  return page.evaluate(() => {
+    const names = [...document.querySelectorAll<HTMLElement>('main :is(button, input, select, textarea)')]
+      .filter(
+        (one) =>
+          one.checkVisibility() && !one.closest('[aria-hidden="true"]') && (one as HTMLInputElement).type !== 'hidden',
+      )
+      .map((one) => {
+        const labels = [...((one as HTMLInputElement).labels ?? [])].map((label) => label.textContent ?? '').join(' ');
+        const by = (one.getAttribute('aria-labelledby') ?? '')
+          .split(' ')
+          .map((id) => (id === '' ? '' : (document.getElementById(id)?.textContent ?? '')))
+          .join(' ')
+          .trim();
+        const name =
+          one.getAttribute('aria-label') ?? (by || labels || (one.tagName === 'BUTTON' ? one.textContent : '') || '');
+        // Fields of a group are told apart by it.
+        const group =
+          one
+            .closest('fieldset, [role="group"], section[aria-label], article[aria-label]')
+            ?.getAttribute('aria-label') ?? '';
+        return `${group} / ${name.trim()}`;
+      });
+    return [...new Set(names.filter((name, at) => names.indexOf(name) !== at))];
+  });
+}

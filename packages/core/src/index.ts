@@ -268,8 +268,8 @@ export { type RunoutAt, runoutsOf } from './job/slices/runoutSlice.js';
 export { PASS_DOUBTS, passPlace, stretchWords } from './job/slices/torqueSlice.js';
 export { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './job/slices/trialSlice.js';
 export { placeWords } from './job/slices.js';
-export { type GroupProgress, groupOf, groupProgress, STAGE_GROUPS } from './job/stageGroups.js';
-export { STAGES, type Stage, stageName } from './job/stages.js';
+export { type GroupProgress, groupProgress } from './job/stageGroups.js';
+export { groupOf, STAGE_GROUPS, STAGES, type Stage, stageName } from './job/stages.js';
 export {
   type BarredPair,
   barredPairs,

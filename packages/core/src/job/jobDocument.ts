@@ -1,13 +1,8 @@
 import { z } from 'zod';
-import { assemblySchema } from '../assembly/assemblySchema.js';
-import { warmSchema } from '../clearance/temperature.js';
-import { crushSchema } from '../crush/crushSchema.js';
 import { personSchema } from '../document/person.js';
 import { versioned } from '../document/versioned.js';
-import { endPlaySchema } from '../endPlay/endPlaySchema.js';
 import { engineTypeSchema } from '../engineType/engineType.js';
 import { mainLimitsSchema, typeLimitsSchema } from '../engineType/limits.js';
-import { instrumentSchema } from '../measure/instrument.js';
 import { isInBand, NOT_IN_BAND, nanometresSchema, sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 import { momentSchema } from '../measure/moment.js';
 import { unitSchema } from '../measure/unit.js';
@@ -15,13 +10,10 @@ import { crankLayoutSchema } from '../part/crankLayout.js';
 import { eachFeature, FEATURES, SLOTS } from '../part/feature.js';
 import { materialSchema } from '../part/material.js';
 import { READING_MODES } from '../part/reading.js';
-import { runoutSchema } from '../runout/runoutSchema.js';
 import { halfFields } from '../shell/half.js';
 import { pieceFields, refinePiece } from '../shell/piece.js';
 import { placesSchema } from '../shell/position.js';
-import { stripSchema } from '../strip/stripSchema.js';
-import { tightenedSchema } from '../torque/tightenedSchema.js';
-import { fastenersSchema, TRIAL_SCHOOLS, trialSchema } from '../trial/trialSchema.js';
+import { PART_MEMBERS } from './jobParts.js';
 import { JOB_UPGRADES } from './jobUpgrades.js';
 
 /** One kind of half that an engine may take: what it is, how many there are, and whose. */
@@ -203,25 +195,7 @@ const currentSchema = z.strictObject({
   choice: acceptedChoiceSchema.nullable(),
   /** Washers, flanged halves and shims that the engine may take. */
   pieces: atMost(z.record(z.string().min(1).max(60), jobPieceSchema), 'pieces'),
-  crush: crushSchema,
-  endPlay: endPlaySchema,
-  instruments: z.strictObject({
-    boreGauge: instrumentSchema,
-    micrometer: instrumentSchema,
-    ballMicrometer: instrumentSchema,
-  }),
-  /** Stations that were put together and read with their shells in, by station. */
-  trials: z.record(z.string().min(1).max(10), trialSchema),
-  trialSchool: z.enum(TRIAL_SCHOOLS),
-  /** Gauging strips that were pressed, by station. */
-  strips: z.record(z.string().min(1).max(10), stripSchema),
-  runout: runoutSchema,
-  warm: warmSchema,
-  fasteners: z.strictObject({ main: fastenersSchema, rod: fastenersSchema }),
-  /** Passes that were done, and stretches that were read. */
-  torque: tightenedSchema,
-  /** Checks while it is put together, how it turns, and parts that changed places. */
-  assembly: assemblySchema,
+  ...PART_MEMBERS,
   /** When the build sheet was last printed or saved, and by whom; null until then. */
   printed: z.strictObject({ at: momentSchema, by: personSchema }).nullable(),
 });

@@ -1,18 +1,11 @@
-import { BLANK_ASSEMBLY } from '../assembly/assemblySchema.js';
-import { USUAL_WARM } from '../clearance/temperature.js';
-import { BLANK_CRUSH } from '../crush/crushSchema.js';
-import { blankEndPlay } from '../endPlay/endPlaySchema.js';
 import { typeLimitsSchema } from '../engineType/limits.js';
-import { usualInstruments } from '../measure/instrument.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import type { CrankLayout } from '../part/crankLayout.js';
 import { eachFeature, FEATURE_TABLE } from '../part/feature.js';
 import type { Material } from '../part/material.js';
-import { BLANK_RUNOUT } from '../runout/runoutSchema.js';
-import { BLANK_TIGHTENED } from '../torque/tightenedSchema.js';
-import { UNKNOWN_FASTENERS } from '../trial/trialSchema.js';
 import type { JobDocument, JobRules } from './jobDocument.js';
+import { blankParts } from './jobParts.js';
 
 /**
  * Where the thinner half of a mixed pair goes by default: the cap side when an aluminium block has iron or steel caps, for
@@ -80,16 +73,6 @@ export function newJob(
     shells: {},
     choice: null,
     pieces: {},
-    crush: BLANK_CRUSH,
-    endPlay: blankEndPlay(unit),
-    instruments: usualInstruments(unit),
-    trials: {},
-    strips: {},
-    runout: BLANK_RUNOUT,
-    warm: USUAL_WARM,
-    trialSchool: 'every',
-    torque: BLANK_TIGHTENED,
-    assembly: BLANK_ASSEMBLY,
-    fasteners: { main: UNKNOWN_FASTENERS, rod: UNKNOWN_FASTENERS },
+    ...blankParts({ unit, isByMarks: false }),
   };
 }

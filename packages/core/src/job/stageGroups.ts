@@ -1,17 +1,5 @@
 import type { StageState } from './slice.js';
-import { STAGES, type Stage } from './stages.js';
-
-/** The stages in five groups, in the order of the work. Every stage is in one of them. */
-const GROUPS = {
-  Engine: ['data'],
-  Measure: ['codes', 'bores', 'journals', 'bigEnds', 'pins', 'runout'],
-  Select: ['drawer', 'choose'],
-  Check: ['trial', 'crush', 'endPlay'],
-  Build: ['assembly', 'torque', 'sheet'],
-} as const satisfies Readonly<Record<string, readonly Stage[]>>;
-
-export type StageGroup = keyof typeof GROUPS;
-export const STAGE_GROUPS = Object.keys(GROUPS) as readonly StageGroup[];
+import { groupOf, STAGE_GROUPS, STAGES, type Stage, type StageGroup } from './stages.js';
 
 /** How far a group is. */
 export interface GroupProgress {
@@ -20,11 +8,6 @@ export interface GroupProgress {
   /** Stages done, and stages that the engine has. */
   readonly done: number;
   readonly of: number;
-}
-
-/** The group of a stage. */
-export function groupOf(stage: Stage): StageGroup {
-  return STAGE_GROUPS.find((group) => (GROUPS[group] as readonly Stage[]).includes(stage))!;
 }
 
 /**

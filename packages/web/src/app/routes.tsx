@@ -1,4 +1,4 @@
-import { FEATURE_TABLE, FEATURES } from '@fettle/core';
+import { FEATURE_TABLE, FEATURES, type Feature, STAGES, type Stage } from '@fettle/core';
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
 import { LET_IN_AT } from '../access/letInAt.js';
 import { Fault } from './Fault.js';
@@ -9,22 +9,20 @@ import { whenQuiet } from './whenQuiet.js';
 const measuring = () => import('../measure/MeasureView.js');
 const codes = () => import('../engineType/CodesEditor.js');
 
-/** One page a feature that is measured. */
-const MEASURING = FEATURES.map((feature) => ({
-  path: FEATURE_TABLE[feature].stage,
-  view: lazily(async () => {
-    const { MeasureView } = await measuring();
-    return () => <MeasureView feature={feature} />;
-  }),
-}));
-
-/** The other views, those of an engine first: they are what is opened next. */
-const VIEWS = {
-  bench: lazily(async () => (await import('../bench/BenchList.js')).BenchList),
-  job: lazily(async () => (await import('../job/JobPage.js')).JobPage),
-  limits: lazily(async () => (await import('../limits/DataSheet.js')).DataSheet),
+/** A view a stage, in the order in which they are fetched. A stage that has none does not compile. */
+const STAGE_VIEWS: { readonly [Key in Stage]: ReturnType<typeof lazily> } = {
+  ...(Object.fromEntries(
+    FEATURES.map((feature) => [
+      FEATURE_TABLE[feature].stage,
+      lazily(async () => {
+        const { MeasureView } = await measuring();
+        return () => <MeasureView feature={feature} />;
+      }),
+    ]),
+  ) as Record<(typeof FEATURE_TABLE)[Feature]['stage'], ReturnType<typeof lazily>>),
+  data: lazily(async () => (await import('../limits/DataSheet.js')).DataSheet),
   codes: lazily(async () => (await import('../codes/CodesView.js')).CodesView),
-  halves: lazily(async () => (await import('../halves/DrawerView.js')).DrawerView),
+  drawer: lazily(async () => (await import('../halves/DrawerView.js')).DrawerView),
   choose: lazily(async () => (await import('../choose/ChooseView.js')).ChooseView),
   trial: lazily(async () => (await import('../trial/TrialView.js')).TrialView),
   runout: lazily(async () => (await import('../runout/RunoutView.js')).RunoutView),
@@ -32,8 +30,14 @@ const VIEWS = {
   endPlay: lazily(async () => (await import('../endPlay/EndPlayView.js')).EndPlayView),
   torque: lazily(async () => (await import('../torque/TorqueView.js')).TorqueView),
   assembly: lazily(async () => (await import('../assembly/AssemblyView.js')).AssemblyView),
-  labels: lazily(async () => (await import('../assembly/LabelsView.js')).LabelsView),
   sheet: lazily(async () => (await import('../sheet/SheetView.js')).SheetView),
+};
+
+/** The other views, those of an engine first: they are what is opened next. */
+const VIEWS = {
+  bench: lazily(async () => (await import('../bench/BenchList.js')).BenchList),
+  job: lazily(async () => (await import('../job/JobPage.js')).JobPage),
+  labels: lazily(async () => (await import('../assembly/LabelsView.js')).LabelsView),
   history: lazily(async () => (await import('../history/HistoryView.js')).HistoryView),
   order: lazily(async () => (await import('../order/JobOrder.js')).JobOrder),
   newEngine: lazily(async () => (await import('../bench/NewEngine.js')).NewEngine),
@@ -63,7 +67,7 @@ const VIEWS = {
 /** Fetches what has not been opened yet, so that every page is there when the server is not. */
 export async function fetchRest(): Promise<void> {
   await fetchAside();
-  for (const { fetch } of [...MEASURING.map(({ view }) => view), ...Object.values(VIEWS)]) {
+  for (const { fetch } of [...Object.values(STAGE_VIEWS), ...Object.values(VIEWS)]) {
     await whenQuiet();
     await fetch();
   }
@@ -104,20 +108,9 @@ export const routes = createBrowserRouter([
           page(LET_IN_AT, VIEWS.letIn),
           page('/engines/:id', VIEWS.job, [
             { index: true, element: <Navigate to="choose" replace /> },
-            page('data', VIEWS.limits),
-            page('codes', VIEWS.codes),
-            ...MEASURING.map(({ path, view }) => page(path, view)),
-            page('drawer', VIEWS.halves),
+            ...STAGES.map((stage) => page(stage, STAGE_VIEWS[stage])),
             page('order', VIEWS.order),
-            page('choose', VIEWS.choose),
-            page('trial', VIEWS.trial),
-            page('runout', VIEWS.runout),
-            page('assembly', VIEWS.assembly),
-            page('torque', VIEWS.torque),
             page('labels', VIEWS.labels),
-            page('crush', VIEWS.crush),
-            page('endPlay', VIEWS.endPlay),
-            page('sheet', VIEWS.sheet),
             page('history', VIEWS.history),
           ]),
           { path: '*', element: <Fault /> },

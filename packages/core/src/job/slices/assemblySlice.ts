@@ -1,5 +1,7 @@
 import { STIFF_TRIES } from '../../assembly/assemblyChecks.js';
+import { assemblyPart } from '../../assembly/assemblyPart.js';
 import type { HandTurn } from '../../assembly/assemblySchema.js';
+import { membersOf } from '../../document/documentPart.js';
 import { torqueText } from '../../torque/torqueUnit.js';
 import { faceText, jobAssembly, type StationAssembly, type StationCheck, swapText } from '../assemblyFacts.js';
 import type { JobDocument } from '../jobDocument.js';
@@ -180,7 +182,7 @@ const BUILT_WORDS: Readonly<Record<string, string>> = {
 /** Putting it together: checks at each station, how the shaft turns, parts that change places. */
 export const assemblySlice: Slice<'assembly'> = {
   key: 'assembly',
-  owns: ['assembly'],
+  owns: membersOf(assemblyPart),
   state: stateOf,
   todos: todosOf,
   sheet: sheetOf,

@@ -1,6 +1,8 @@
+import { crushPart } from '../../crush/crushPart.js';
 import { jointState, sideOpening } from '../../crush/crushRead.js';
 import { crushAim, type Joint, type JointKind } from '../../crush/crushSchema.js';
 import { saddleAdvice } from '../../crush/saddleAdvice.js';
+import { membersOf } from '../../document/documentPart.js';
 import { clearanceLimitsOf } from '../../engineType/limits.js';
 import type { Limit } from '../../measure/lengthSchema.js';
 import { lengthText } from '../../measure/lengthText.js';
@@ -177,7 +179,7 @@ const FIELDS: Readonly<Record<string, string>> = {
 /** Crush, and the shims at the joints: only where an engine has them. */
 export const crushSlice: Slice<'crush'> = {
   key: 'crush',
-  owns: ['crush'],
+  owns: membersOf(crushPart),
   belongs: ({ job }) => jointPlaces(job).length > 0,
   state: stateOf,
   todos: todosOf,

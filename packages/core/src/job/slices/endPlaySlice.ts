@@ -1,6 +1,8 @@
 import { isLugged } from '../../assembly/assemblyChecks.js';
 import { chanceText } from '../../clearance/chanceText.js';
+import { membersOf } from '../../document/documentPart.js';
 import { endPlayAim } from '../../endPlay/endPlayAim.js';
+import { endPlayPart } from '../../endPlay/endPlayPart.js';
 import {
   type EndPlayRound,
   endPlayNow,
@@ -194,7 +196,7 @@ const FIELDS: Readonly<Record<string, string>> = {
 /** End play: what limits it, what was read, and the washers, flanged halves or rings that bring it to its aim. */
 export const endPlaySlice: Slice<'endPlay'> = {
   key: 'endPlay',
-  owns: ['endPlay', 'pieces'],
+  owns: [...membersOf(endPlayPart), 'pieces'],
   state: stateOf,
   todos: todosOf,
   sheet: sheetOf,

@@ -1,4 +1,6 @@
+import { membersOf } from '../../document/documentPart.js';
 import { lengthText, roughText } from '../../measure/lengthText.js';
+import { runoutPart } from '../../runout/runoutPart.js';
 import { bentBy, type TurnRead, turnRead } from '../../runout/turn.js';
 import type { JobDocument } from '../jobDocument.js';
 import type { JobFacts } from '../jobFacts.js';
@@ -109,7 +111,7 @@ function sheetOf({ job }: JobFacts): SheetBlock[] {
 /** The runout of the shaft, turned on its outer mains, and of its flange. */
 export const runoutSlice: Slice<'runout'> = {
   key: 'runout',
-  owns: ['runout'],
+  owns: membersOf(runoutPart),
   state: stateOf,
   todos: todosOf,
   sheet: sheetOf,

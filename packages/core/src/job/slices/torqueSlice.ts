@@ -1,7 +1,9 @@
+import { membersOf } from '../../document/documentPart.js';
 import { roughText } from '../../measure/lengthText.js';
 import type { StretchFinding } from '../../torque/boltStretch.js';
 import { PLACE_TABLE } from '../../torque/fastener.js';
 import { TIGHTENING_WORDS } from '../../torque/tightening.js';
+import { torquePart } from '../../torque/torquePart.js';
 import type { JobDocument } from '../jobDocument.js';
 import type { JobFacts } from '../jobFacts.js';
 import { type SheetBlock, words } from '../sheetBlock.js';
@@ -111,7 +113,7 @@ function sheetOf({ job }: JobFacts): SheetBlock[] {
 /** Tightening of the main and rod fasteners, pass by pass. */
 export const torqueSlice: Slice<'torque'> = {
   key: 'torque',
-  owns: ['torque'],
+  owns: membersOf(torquePart),
   state: stateOf,
   todos: todosOf,
   sheet: sheetOf,

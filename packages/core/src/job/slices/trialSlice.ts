@@ -1,8 +1,11 @@
 import { chanceText } from '../../clearance/chanceText.js';
+import { membersOf } from '../../document/documentPart.js';
 import { calibrationDue, INSTRUMENT_ROLES, readingUncertainty } from '../../measure/instrument.js';
 import { columnText, lengthText, roughText, spreadFigure } from '../../measure/lengthText.js';
 import type { Nanometres } from '../../measure/nanometres.js';
 import { STRIP_TELLS, stripRead } from '../../strip/stripClearance.js';
+import { stripPart } from '../../strip/stripPart.js';
+import { trialPart } from '../../trial/trialPart.js';
 import type { Fasteners, GaugeMode, TrialSchool } from '../../trial/trialSchema.js';
 import { firstToTry } from '../firstToTry.js';
 import type { JobDocument } from '../jobDocument.js';
@@ -292,7 +295,7 @@ const INSTRUMENT_WORDS: Readonly<Record<string, string>> = {
 /** Trial assembly: what stations read with their shells in, against what their parts let expect, and what that says of the others. */
 export const trialSlice: Slice<'trial'> = {
   key: 'trial',
-  owns: ['trials', 'trialSchool', 'strips', 'fasteners', 'instruments', 'warm'],
+  owns: [...membersOf(trialPart), ...membersOf(stripPart)],
   state: stateOf,
   todos: todosOf,
   reminders: ({ job }) =>

@@ -1,0 +1,9 @@
+import { documentPart } from '../document/documentPart.js';
+import { blankEndPlay, endPlaySchema } from './endPlaySchema.js';
+
+/** End play as it was read, and the pieces chosen for it. */
+export const endPlayPart = documentPart({
+  members: { endPlay: endPlaySchema },
+  since: 2,
+  blank: ({ unit }) => ({ endPlay: blankEndPlay(unit) }),
+});

@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest';
+import { z } from 'zod';
+import { blankParts, PART_MEMBERS, partsInVersion } from './jobParts.js';
+import { JOB_UPGRADES } from './jobUpgrades.js';
+import { SLICES } from './slices.js';
+
+describe('parts of the job document', () => {
+  it('are blank as their own schema has them, in either unit, and each is owned by one slice', () => {
+    const schema = z.strictObject(PART_MEMBERS);
+    for (const unit of ['mm', 'in'] as const) {
+      const blank = blankParts({ unit, isByMarks: false });
+      expect(schema.parse(blank)).toEqual(blank);
+    }
+    const owned = SLICES.flatMap((slice) => slice.owns);
+    for (const member of Object.keys(PART_MEMBERS)) {
+      expect(
+        new Set(SLICES.filter((slice) => (slice.owns as readonly string[]).includes(member)).map(({ owns }) => owns))
+          .size,
+        member,
+      ).toBe(1);
+      expect(owned).toContain(member);
+    }
+  });
+
+  it('come to a stored job with the version that brought them, and leave what is stored', () => {
+    const stored = { unit: 'in', depth: 'codes', runout: { steps: 12, mains: {}, flange: {}, startTooth: '' } };
+    const second = partsInVersion(stored, 2);
+    expect(Object.keys(second).sort()).toEqual(['crush', 'depth', 'endPlay', 'runout', 'unit']);
+    const third = partsInVersion(second, 3);
+    expect(third).toMatchObject({ trialSchool: 'codes', trials: {}, strips: {}, runout: { steps: 12 } });
+    // A part that came earlier is brought forward once, by the version that changed it.
+    const instruments = { micrometer: { name: 'Mic' } };
+    expect(partsInVersion({ ...third, instruments }, 4).instruments).toEqual({
+      micrometer: { range: null, ball: null, name: 'Mic' },
+    });
+    const fasteners = { main: { name: 'own' }, rod: {} };
+    expect(partsInVersion({ ...third, fasteners }, 5).fasteners).toEqual({
+      main: { figures: [], name: 'own' },
+      rod: { figures: [] },
+    });
+    expect(JOB_UPGRADES).toHaveLength(5);
+  });
+
+  it('keep a member that has the name of a prototype as it was stored', () => {
+    const stored = JSON.parse('{ "unit": "mm", "__proto__": { "polluted": true } }') as Record<string, unknown>;
+    const after = partsInVersion(stored, 2);
+    expect(Object.hasOwn(after, '__proto__')).toBe(true);
+    expect((after as { polluted?: boolean }).polluted).toBeUndefined();
+  });
+});

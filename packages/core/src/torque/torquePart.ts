@@ -1,0 +1,9 @@
+import { documentPart } from '../document/documentPart.js';
+import { BLANK_TIGHTENED, tightenedSchema } from './tightenedSchema.js';
+
+/** Passes that were done, and stretches that were read. */
+export const torquePart = documentPart({
+  members: { torque: tightenedSchema },
+  since: 5,
+  blank: () => ({ torque: BLANK_TIGHTENED }),
+});
