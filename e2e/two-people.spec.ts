@@ -34,7 +34,7 @@ test('two people at one engine: readings and changes merge, clashes are asked ab
   await block.context().setOffline(false);
   await expect(
     block.getByText(
-      /^M2 main bore, front plane: you typed “64\.011”, meanwhile Wren entered “64\.012” \(\d+ \w+ \d\d:\d\d\)\.$/,
+      /^M2 main bore, front plane: you typed “64\.011”, meanwhile Wren entered “64\.012” \(\w+ \d+, \d{4}, \d+:\d\d.[AP]M\)\.$/,
     ),
   ).toBeVisible({
     timeout: 20_000,
