@@ -55,10 +55,12 @@ const Bar = styled.header`
   input { flex: 0 1 7rem; width: 7rem; min-width: 5rem; }
   /* Six pages and a long name stand in one line too. */
   @media (min-width: 1261px) and (max-width: 1440px) {
-    output { flex-basis: 7rem; }
-    nav a { padding: 0 0.4rem; font-size: 0.9375rem; }
-    .look > span:first-child { display: none; }
-    .look { flex-basis: 8.5rem; }
+    &:has(nav a:nth-child(6)) {
+      output { flex-basis: 7rem; }
+      nav a { padding: 0 0.4rem; font-size: 0.9375rem; }
+      .look > span:first-child { display: none; }
+      .look { flex-basis: 8.5rem; }
+    }
   }
   @media (max-width: 1260px) {
     flex-wrap: wrap; gap: 0.25rem 0.75rem; padding: 0.25rem 0.75rem;
