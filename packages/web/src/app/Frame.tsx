@@ -72,7 +72,7 @@ const Bar = styled.header`
   @media (min-width: 641px) { .menu { display: none; } }
   @media (max-width: 640px) {
     min-height: 48px; padding: 0 0.25rem 0 0.75rem;
-    output { order: 0; flex: 0 1 auto; }
+    output { order: 0; flex: 1 1 0; min-width: 4.5rem; }
     .menu { display: inline-flex; }
     .own.folded { display: none; }
     .folded { display: none; }
