@@ -4,6 +4,17 @@ import type { Page } from '@playwright/test';
 /** A large screen, a tablet upright, a screen at 200 %, a phone. */
 const WIDTHS = [1280, 820, 640, 390];
 
+/** After so long a page is looked at as it is, ms. */
+const QUIET_MS = 15_000;
+
+/**
+ * Waits until nothing more is fetched. A worker that is ended in the middle of being loaded, as a search that nobody waits for any more is,
+ * leaves a request that never ends in the browser's books: then the page is looked at after a while all the same.
+ */
+export async function settled(page: Page): Promise<void> {
+  await Promise.race([page.waitForLoadState('networkidle', { timeout: 0 }), page.waitForTimeout(QUIET_MS)]);
+}
+
 /** The widths at which a view is wider than its screen. */
 export async function tooWide(page: Page): Promise<string[]> {
   const wide: string[] = [];

@@ -3,6 +3,7 @@ import { typeLimitsSchema } from '@fettle/core';
 import { expect, test } from '@playwright/test';
 import { choose } from './choices.js';
 import { allSaved, enter, putOnBench, reedDocument, TRIED_SEDGE_4 } from './engines.js';
+import { settled } from './looks.js';
 import { toStage } from './stages.js';
 
 test('a figure that cannot be right is kept, explained, and the likely one is a touch away', async ({
@@ -421,7 +422,7 @@ test('on a phone one large box is shown at a time, the next on the way with Ente
   }
   for (const other of ['/', `/engines/${TRIED_SEDGE_4}/trial`, `/engines/${TRIED_SEDGE_4}/runout`]) {
     await page.goto(other);
-    await page.waitForLoadState('networkidle');
+    await settled(page);
     expect(await page.evaluate(() => document.documentElement.scrollWidth), other).toBeLessThanOrEqual(390);
   }
 });

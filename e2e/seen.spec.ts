@@ -1,11 +1,12 @@
 import { expect, type Page, test } from '@playwright/test';
 import { ASSEMBLED_SEDGE_4, toldAlready } from './engines.js';
+import { settled } from './looks.js';
 
 test.beforeEach(({ page }) => toldAlready(page));
 
 async function open(page: Page, path: string): Promise<void> {
   await page.goto(path);
-  await page.waitForLoadState('networkidle');
+  await settled(page);
   await expect(page.getByRole('heading', { level: 1 })).toBeVisible();
 }
 

@@ -13,7 +13,7 @@ import {
   TRIED_SEDGE_4,
   toldAlready,
 } from './engines.js';
-import { misnamed, seriousFaults, tooWide } from './looks.js';
+import { misnamed, seriousFaults, settled, tooWide } from './looks.js';
 
 const VIEWS = [
   '/',
@@ -83,7 +83,7 @@ test('on no view, in any look, axe finds anything serious; none logs an error, b
   page.on('pageerror', (error) => faults.push(error.message));
   for (const view of VIEWS) {
     await page.goto(view);
-    await page.waitForLoadState('networkidle');
+    await settled(page);
     await settle(page, view);
     expect(faults, view).toEqual([]);
     expect(await seriousFaults(page), view).toEqual([]);

@@ -9,6 +9,7 @@ import {
   SAMPHIRE_8,
   toldAlready,
 } from './engines.js';
+import { settled } from './looks.js';
 import { alikeNames, cutTexts, PAGES, SPACED, smallTargets, WITH_SHIMS } from './pages.js';
 
 const WIDTHS = [1280, 1024, 820, 390, 320];
@@ -25,7 +26,7 @@ test.describe('every page', () => {
     for (const path of PAGES) {
       await page.setViewportSize({ width: WIDTHS[0]!, height: 844 });
       await page.goto(path);
-      await page.waitForLoadState('networkidle');
+      await settled(page);
       expect.soft(await page.getByRole('heading', { level: 1 }).count(), `main headings of ${path}`).toBe(1);
       expect.soft(await smallTargets(page, 24, 'body'), `small on ${path}`).toEqual([]);
       expect
