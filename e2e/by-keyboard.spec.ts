@@ -1,5 +1,6 @@
 import { expect, type Locator, type Page, test } from '@playwright/test';
 import { allSaved, enter, putOnBench, reedDocument, SAMPHIRE_8, toldAlready } from './engines.js';
+import { listen } from './looks.js';
 import { toStage } from './stages.js';
 
 /** Everything that the Tab key stops at, in its order, as far as it can be seen. */
@@ -149,27 +150,6 @@ test('the shaft line is a table: stations over its columns, what is known at the
   await page.keyboard.press('Shift+Tab');
   await expect(line.locator(':focus')).toHaveCount(1);
 });
-
-/** Keeps what live regions say from here on. @returns what was said since it was asked last */
-async function listen(page: Page): Promise<() => Promise<string[]>> {
-  await page.evaluate(() => {
-    const said: string[] = [];
-    Object.assign(window, { said });
-    new MutationObserver((changes) => {
-      const regions = new Set(
-        changes.map(({ target }) =>
-          (target instanceof Element ? target : target.parentElement)?.closest(
-            '[aria-live], [role="status"], [role="alert"], output',
-          ),
-        ),
-      );
-      for (const region of regions) {
-        if (region && region.getAttribute('aria-live') !== 'off') said.push(region.textContent ?? '');
-      }
-    }).observe(document.body, { subtree: true, childList: true, characterData: true });
-  });
-  return () => page.evaluate(() => (window as unknown as { said: string[] }).said.splice(0));
-}
 
 test('a selection is said aloud once when it is accepted; the focus goes on, and never to nowhere', async ({
   page,

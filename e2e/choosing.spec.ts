@@ -242,3 +242,25 @@ test('a drawer of halves that were measured one by one stays quick to choose fro
   await expect(halves.locator('tr[data-index="129"]')).toBeInViewport();
   await expect(page.getByRole('button', { name: 'Show more shells' })).toBeHidden();
 });
+
+test('a lock that keeps a station off target is asked about, and taken off where the fitter says so', async ({
+  page,
+  request,
+}) => {
+  const M2 = { upper: 'thin', lower: 'thin', noShells: [], unmixed: false };
+  const id = await putOnBench(request, reedDocument('Reed 6 locked', 3, { wishes: { M2 } }));
+  for (let main = 1; main <= 3; main += 1) {
+    await enter(request, id, 'mainBore', main, '64.010');
+    await enter(request, id, 'mainJournal', main, '59.985');
+  }
+  await page.goto(`/engines/${id}/choose`);
+  // By hand, µm: 64 010 − 59 985 = 4 025; two Thin at 1 990 leave 45, two Mid at 1 995 leave 35, the middle of 20 to 50.
+  await expect(page.getByText('M2: Mid would be on target.')).toBeVisible();
+  await expect(page.getByText('The locked Thin is 0.0100 mm off target. Unlock M2?')).toBeVisible();
+  await page.getByRole('button', { name: 'Unlock M2', exact: true }).click();
+  await expect(page.getByTestId('clearance-M2')).toHaveText('0.035');
+  await expect(page.getByText('M2: Mid would be on target.')).toBeHidden();
+  await allSaved(page);
+  await page.getByRole('button', { name: /^Undo/u }).first().click();
+  await expect(page.getByText('M2: Mid would be on target.')).toBeVisible();
+});

@@ -77,3 +77,24 @@ export function misnamed(page: Page): Promise<string[]> {
     );
   });
 }
+
+/** Keeps what live regions say from here on. @returns what was said since it was asked last */
+export async function listen(page: Page): Promise<() => Promise<string[]>> {
+  await page.evaluate(() => {
+    const said: string[] = [];
+    Object.assign(window, { said });
+    new MutationObserver((changes) => {
+      const regions = new Set(
+        changes.map(({ target }) =>
+          (target instanceof Element ? target : target.parentElement)?.closest(
+            '[aria-live], [role="status"], [role="alert"], output',
+          ),
+        ),
+      );
+      for (const region of regions) {
+        if (region && region.getAttribute('aria-live') !== 'off') said.push(region.textContent ?? '');
+      }
+    }).observe(document.body, { subtree: true, childList: true, characterData: true });
+  });
+  return () => page.evaluate(() => (window as unknown as { said: string[] }).said.splice(0));
+}

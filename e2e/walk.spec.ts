@@ -9,7 +9,7 @@ import {
   SAMPHIRE_8,
   toldAlready,
 } from './engines.js';
-import { settled } from './looks.js';
+import { listen, settled } from './looks.js';
 import { alikeNames, cutTexts, PAGES, SPACED, smallTargets, WITH_SHIMS } from './pages.js';
 
 const WIDTHS = [1280, 1024, 820, 390, 320];
@@ -163,21 +163,7 @@ test('a screen reader hears of a figure when it is left, not at each key', async
   const box = page.getByLabel('M1 main bore front plane, mm');
   await box.click();
   await page.waitForTimeout(500);
-  await page.evaluate(() => {
-    const said: string[] = [];
-    Object.assign(window, { said });
-    const isLive = (node: Node) => {
-      const region = (node instanceof Element ? node : node.parentElement)?.closest(
-        '[aria-live], [role="status"], [role="alert"], output',
-      );
-      return region && region.getAttribute('aria-live') !== 'off' ? region : null;
-    };
-    new MutationObserver((changes) => {
-      const regions = new Set(changes.map(({ target }) => isLive(target)));
-      for (const region of regions) if (region) said.push(region.textContent ?? '');
-    }).observe(document.body, { subtree: true, childList: true, characterData: true });
-  });
-  const heard = () => page.evaluate(() => (window as unknown as { said: string[] }).said.splice(0));
+  const heard = await listen(page);
   await page.keyboard.type('64.012', { delay: 80 });
   await page.waitForTimeout(300);
   // That something is not saved yet is said once.

@@ -35,7 +35,7 @@ export function LockedOffNotice({ document, stations, halves, play }: LockedOffN
               <strong>
                 {station}: {nearer} would be {offText(offNearer)}.
               </strong>{' '}
-              Locked {locked} is {offText(off)}. Unlock {station}?
+              The locked {locked} is {offText(off)}. Unlock {station}?
             </p>
             <Button onPress={() => play.wish(station, { upper: null, lower: null }, `${station} unlocked`)}>
               Unlock {station}

@@ -13,6 +13,6 @@ test('what is short is said by the pair, and by the clearances it would give', (
   );
   const apart = [...changes, { station: 'M5', before: 0.004, after: 0 }, { station: 'M1', before: 0.004, after: 0 }];
   expect(missingText('Plum', apart, ['M2'], at)).toBe(
-    'One pair of Plum is missing: with it M3 and M4 would be at 0.032 mm; M5 would be at 0.035 mm; 1 more would change; M2 would not be mixed.',
+    'One pair of Plum is missing: with it M3 and M4 would be at 0.032 mm; M5 would be at 0.035 mm; 1 more station would change; M2 would not be mixed.',
   );
 });

@@ -22,7 +22,8 @@ export function missingText(
   const list = (ids: readonly string[]) =>
     ids.length < 2 ? ids.join('') : `${ids.slice(0, -1).join(', ')} and ${ids.at(-1)}`;
   const at = [...stationsAt].map(([clearance, ids]) => `${list(ids)} would be at ${clearance}`);
-  const more = changes.length > MOST_CHANGES ? [`${changes.length - MOST_CHANGES} more would change`] : [];
+  const rest = changes.length - MOST_CHANGES;
+  const more = rest > 0 ? [`${rest} more ${rest === 1 ? 'station' : 'stations'} would change`] : [];
   const plain = unmixed.length > 0 ? [`${list(unmixed)} would not be mixed`] : [];
   return `One pair of ${grade} is missing: with it ${[...at, ...more, ...plain].join('; ')}.`;
 }

@@ -119,7 +119,7 @@ export function LimitsTable({ rows, unit, onChange, onLeave, onLeaveAll }: Limit
     if (to instanceof HTMLInputElement) to.select();
   };
   /**
-   * Where Enter goes: to the next empty box, down the column and then down the next. What is filled when this box is left, the other end
+   * Where Enter goes: to the next empty box, down the column, down the next, and then from the beginning. What is filled when this box is left, the other end
    * of a range or the sources below, is not empty. Where nothing is, on to what comes after the table.
    */
   const onward = (row: number, column: Column, value: string): HTMLElement | null => {
@@ -129,17 +129,16 @@ export function LimitsTable({ rows, unit, onChange, onLeave, onLeaveAll }: Limit
       box.value.trim() !== '' ||
       (isRange && other === row && to !== 'source') ||
       (column === 'source' && value.trim() !== '' && rows[other]!.text.low.trim() !== '');
-    const later = COLUMNS.slice(at).flatMap((to, across) =>
-      rows.flatMap((_, other) => (across > 0 || other > row ? [{ to, other }] : [])),
+    const places = COLUMNS.flatMap((to, across) =>
+      rows.map((_, other) => ({ to, other, order: across * rows.length + other })),
     );
-    for (const { to, other } of later) {
+    const from = at * rows.length + row;
+    // From here on, and then from the beginning.
+    const inTurn = [...places.filter(({ order }) => order > from), ...places.filter(({ order }) => order < from)];
+    for (const { to, other } of inTurn) {
       const box = boxAt(other, to);
       if (box && !isFilled(box, other, to)) return box;
     }
-    const isAnyEmpty = rows.some((_, other) =>
-      COLUMNS.some((to) => boxAt(other, to)?.value.trim() === '' && !isFilled(boxAt(other, to)!, other, to)),
-    );
-    if (isAnyEmpty) return boxAt(row + 1, column);
     return (
       board.current?.closest('form')?.querySelector<HTMLElement>('[type="submit"]') ??
       document.getElementById(NEXT_THING)

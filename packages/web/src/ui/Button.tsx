@@ -1,16 +1,21 @@
 import { type ComponentProps, useLayoutEffect, useRef } from 'react';
 import { useObjectRef } from 'react-aria';
 import { Button as AriaButton } from 'react-aria-components';
-import styled from 'styled-components';
+import styled, { css } from 'styled-components';
 
-/** Where a button leads somewhere it is a link: the same to look at and to hit. */
-export const ButtonLink = styled.a`
+/** What is pressed, button or link: its content in the middle of a target that gloves can hit. */
+const place = css`
   display: inline-flex;
   align-items: center;
   justify-content: center;
   gap: 0.5rem;
   min-height: var(--target);
   min-width: var(--target);
+`;
+
+/** Where a button leads somewhere it is a link: the same to look at and to hit. */
+export const ButtonLink = styled.a`
+  ${place}
   padding: 0 1rem;
   border: var(--rule) solid var(--line-strong);
   border-radius: var(--radius);
@@ -22,12 +27,7 @@ export const ButtonLink = styled.a`
 `;
 
 const Pressed = styled(AriaButton)<{ $kind?: 'main' | 'plain' | 'quiet' }>`
-  display: inline-flex;
-  align-items: center;
-  justify-content: center;
-  gap: 0.5rem;
-  min-height: var(--target);
-  min-width: var(--target);
+  ${place}
   padding: 0 ${({ $kind }) => ($kind === 'quiet' ? '0.6rem' : '1rem')};
   border: var(--rule) solid ${({ $kind }) => ($kind === 'quiet' ? 'transparent' : $kind === 'main' ? 'var(--accent)' : 'var(--line-strong)')};
   border-radius: var(--radius);
