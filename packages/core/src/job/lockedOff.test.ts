@@ -63,6 +63,12 @@ describe('shells that are locked though others would be nearer', () => {
     expect(found(locked, 64_013)).toEqual([{ station: 'M2', locked: '4', nearer: '5', off: um(6), offNearer: um(0) }]);
   });
 
+  it('are told with a pair of one wall where a mixed one is as near', () => {
+    const shells = { ...locked.shells, three: shell('3', 1_998), six: shell('6', 2_004), five: shell('5', 2_001) };
+    // Two 5, and 3 over 6, both leave 35 µm.
+    expect(found({ ...locked, shells }, 64_013)).toMatchObject([{ nearer: '5' }]);
+  });
+
   it('are left alone where they are as near, where nothing is locked, and where what is nearer was ruled out or is not there', () => {
     // 4 031: two 4 leave 35, on target.
     expect(found(locked, 64_007)).toEqual([]);

@@ -51,7 +51,11 @@ export function lockedOff(
         const isRuledOut = [upper, lower].some((id) => wish.noShells.includes(id)) || (wish.unmixed && mixed);
         return !isRuledOut && verdict !== null && verdict.margin >= 0;
       })
-      .sort((one, other) => Math.abs(one.deviation!) - Math.abs(other.deviation!));
+      // Of two that are as near, the one of one wall.
+      .sort(
+        (one, other) =>
+          Math.abs(one.deviation!) - Math.abs(other.deviation!) || Number(one.mixed) - Number(other.mixed),
+      );
     if (!nearest || off - Math.abs(nearest.deviation!) < AS_NEAR) return [];
     return [
       {
