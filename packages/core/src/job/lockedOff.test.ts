@@ -55,7 +55,7 @@ function readings(bore: number): Reading[] {
 }
 
 const found = (job: JobDocument, bore: number, halves = { M2: pair }) =>
-  lockedOff(job, mainStations(job, readings(bore)), halves);
+  lockedOff(job, mainStations(job, readings(bore)), halves, null);
 
 describe('shells that are locked though others would be nearer', () => {
   it('are told with both distances, by hand', () => {
@@ -79,9 +79,27 @@ describe('shells that are locked though others would be nearer', () => {
     expect(found({ ...locked, shells }, 64_013)).toEqual([]);
   });
 
+  it('are left alone where the selection leaves no pair of the others over, of its own or of the workshop', () => {
+    const five = { shell: 'five', label: '5 Osier', wall: um(2_001) };
+    const halves = { M2: pair, M1: { ...pair, upper: five, lower: five } };
+    const counted = (more: object) => ({
+      ...locked,
+      rules: { ...locked.rules, mixedHalves: false },
+      shells: { ...locked.shells, five: { ...locked.shells.five!, ...more } },
+    });
+    const at = (job: JobDocument, free: ReadonlyMap<string, number> | null) =>
+      lockedOff(job, mainStations(job, readings(64_013)), halves, free).length;
+    expect(at(counted({ stock: 3 }), null)).toBe(0);
+    expect(at(counted({ stock: 4 }), null)).toBe(1);
+    const line = '5ed9e400-0000-4000-8000-000000000001';
+    expect(at(counted({ stock: null, line }), null)).toBe(0);
+    expect(at(counted({ stock: null, line }), new Map([[line, 3]]))).toBe(0);
+    expect(at(counted({ stock: null, line }), new Map([[line, 4]]))).toBe(1);
+  });
+
   it('are left alone where the others would leave the limits, or the size is only marked', () => {
     const narrow = { ...locked, limits: { ...locked.limits, mainClearance: limit(38, 50) } };
     expect(found(narrow, 64_013)).toEqual([]);
-    expect(lockedOff(locked, mainStations(locked, []), { M2: pair })).toEqual([]);
+    expect(lockedOff(locked, mainStations(locked, []), { M2: pair }, null)).toEqual([]);
   });
 });

@@ -28,15 +28,24 @@ function gradesOf({ shells }: JobDocument, upper: string, lower: string): string
 
 /**
  * Stations where shells are locked, as by the table's grades, though the parts as measured ask for others: with those the clearance would be
- * in limits and nearer to the target. Whether the others are free is for the selection to find.
+ * in limits and nearer to the target, and the selection leaves a pair of them over.
  *
  * @param halves the selection that is looked at
+ * @param free how many of each kind of the workshop this engine may take, by its id; null while that is not known: then of its own alone
  */
 export function lockedOff(
   job: JobDocument,
   stations: readonly JobStation[],
   halves: AcceptedChoice['stations'],
+  free: ReadonlyMap<string, number> | null,
 ): LockedOff[] {
+  const used = Object.values(halves).flatMap(({ upper, lower }) => [upper.shell, lower.shell]);
+  /** How many of a kind the selection leaves over. */
+  const leftOf = (id: string): number => {
+    const { stock = 0, line = null } = job.shells[id] ?? {};
+    const there = line === null ? (stock ?? Number.POSITIVE_INFINITY) : (free?.get(line) ?? 0);
+    return there - used.filter((one) => one === id).length;
+  };
   return stations.flatMap((station): LockedOff[] => {
     const wish = job.wishes[station.id];
     const pair = halves[station.id];
@@ -49,7 +58,12 @@ export function lockedOff(
     const [nearest] = stationCandidates(job, station, MOST_LOOKED_AT)
       .filter(({ upper, lower, mixed, verdict }) => {
         const isRuledOut = [upper, lower].some((id) => wish.noShells.includes(id)) || (wish.unmixed && mixed);
-        return !isRuledOut && verdict !== null && verdict.margin >= 0;
+        // A shell that the station has already needs no other.
+        const isLeft = [upper, lower].every((id, _, ids) => {
+          const own = [pair.upper.shell, pair.lower.shell].filter((one) => one === id).length;
+          return leftOf(id) + own >= ids.filter((one) => one === id).length;
+        });
+        return !isRuledOut && isLeft && verdict !== null && verdict.margin >= 0;
       })
       // Of two that are as near, the one of one wall.
       .sort(

@@ -100,7 +100,7 @@ export function ChooseView() {
           onAccept={accept}
           onWithdraw={choosing.withdraw}
         />
-        <LockedOffNotice document={document} stations={chosen.stations} halves={halves} play={play} />
+        <LockedOffNotice document={document} stations={chosen.stations} halves={halves} free={free} play={play} />
         <ShaftLine
           label="Selection by station"
           layout={layout}

@@ -14,13 +14,18 @@ interface LockedOffNoticeProps {
   readonly document: JobDocument;
   readonly stations: ReadonlyMap<string, JobStation>;
   readonly halves: AcceptedChoice['stations'];
+  /** What the engine may take of the workshop's halves. */
+  readonly free: ReadonlyMap<string, number> | null;
   readonly play: Play;
 }
 
 /** Asks about shells that are locked though others would be nearer to the target, by the parts as measured. */
-export function LockedOffNotice({ document, stations, halves, play }: LockedOffNoticeProps) {
+export function LockedOffNotice({ document, stations, halves, free, play }: LockedOffNoticeProps) {
   const { shown } = useClearances(document.unit);
-  const found = useMemo(() => lockedOff(document, [...stations.values()], halves), [document, stations, halves]);
+  const found = useMemo(
+    () => lockedOff(document, [...stations.values()], halves, free),
+    [document, stations, halves, free],
+  );
   if (found.length === 0) return null;
   const offText = (off: LockedOff['off']) => {
     const text = fineText(off, shown);
