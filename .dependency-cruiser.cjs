@@ -1,51 +1,142 @@
 /** Imports point inward only: web, server and cli build on core; core builds on nothing but Zod and an integer solver. */
 const pkg = (name) => `^packages/${name}/src`;
 
-/** The folders of the core, the lowest floor first: each imports from its own and from those below it. */
-const FLOORS = [
-  'measure',
-  'document',
-  'part',
-  'shell',
-  'clearance',
-  'codes',
-  'torque',
-  'engineType',
-  'fit',
-  'order',
-  'endPlay',
-  'crush',
-  'trial',
-  'strip',
-  'runout',
-  'assembly',
-  'drawer',
-  'job',
-  'wire',
-];
+/**
+ * The folders of each package, the lowest floor first: each imports from its own and from those below it. The files beside the folders put
+ * them together, and stand above them all.
+ */
+const FLOORS = {
+  core: [
+    'measure',
+    'document',
+    'part',
+    'shell',
+    'clearance',
+    'codes',
+    'torque',
+    'engineType',
+    'fit',
+    'order',
+    'endPlay',
+    'crush',
+    'trial',
+    'strip',
+    'runout',
+    'assembly',
+    'drawer',
+    'job',
+    'wire',
+  ],
+  server: [
+    'problem',
+    'worker',
+    'database',
+    'access',
+    'live',
+    'web',
+    'read',
+    'wire',
+    'measure',
+    'stock',
+    'engineType',
+    'job',
+    'drawer',
+    'assembly',
+    'sheet',
+    'people',
+    'audit',
+    'unsent',
+    'fit',
+    'backup',
+    'demo',
+    'tls',
+  ],
+  web: [
+    'base',
+    'ui',
+    'guide',
+    'person',
+    'wire',
+    'saving',
+    'live',
+    'typing',
+    'access',
+    'shaft',
+    'job',
+    'spreadsheet',
+    'limits',
+    'fit',
+    'halves',
+    'drawer',
+    'measure',
+    'codes',
+    'choose',
+    'endPlay',
+    'trial',
+    'crush',
+    'runout',
+    'torque',
+    'assembly',
+    'stock',
+    'engineType',
+    'order',
+    'bench',
+    'sheet',
+    'history',
+    'sum',
+    'shell',
+  ],
+};
 /** The rooms of `fit`, likewise; the files beside them are above them all. */
 const ROOMS = ['format', 'shims', 'model', 'search', 'joint', 'explain'];
 
-/** What lies on a floor imports nothing from above it. */
-const upward = (name, folder, floors, above = []) =>
-  floors.slice(0, above.length > 0 ? undefined : -1).map((floor, at) => ({
+/** What lies on a floor imports nothing from above it, the files beside the folders included. */
+const upward = (name, folder, floors) =>
+  floors.map((floor, at) => ({
     name: `${name}-${floor}`,
     comment: `${folder}/${floor} imports nothing from the floors above it.`,
     severity: 'error',
-    from: { path: `^${folder}/${floor}/`, pathNot: '\\.test\\.ts$|/testing/' },
-    to: { path: [...floors.slice(at + 1).map((higher) => `^${folder}/${higher}/`), ...above] },
+    from: { path: `^${folder}/${floor}/`, pathNot: '\\.test\\.tsx?$|/testing/' },
+    to: { path: [...floors.slice(at + 1).map((higher) => `^${folder}/${higher}/`), `^${folder}/[^/]+\\.tsx?$`] },
   }));
+
+/** A folder without a floor would be held by nothing. */
+const ownFloor = ([name, floors]) => ({
+  name: `${name}-floor-of-its-own`,
+  comment: `A new folder of ${name} gets its floor in the list above.`,
+  severity: 'error',
+  from: {},
+  to: {
+    path: `^packages/${name}/src/[^/]+/`,
+    pathNot: [...floors.map((floor) => `^packages/${name}/src/${floor}/`), '/testing/'],
+  },
+});
 
 module.exports = {
   forbidden: [
-    ...upward('floor', 'packages/core/src', FLOORS),
-    ...upward('room', 'packages/core/src/fit', ROOMS, ['^packages/core/src/fit/[^/]+\\.ts$']),
+    ...Object.entries(FLOORS).flatMap(([name, floors]) => upward(name, `packages/${name}/src`, floors)),
+    ...Object.entries(FLOORS).map(ownFloor),
+    ...upward('room', 'packages/core/src/fit', ROOMS),
     {
-      name: 'floor-of-its-own',
-      comment: 'A new folder of the core gets its floor in the list above.',
+      name: 'cli-commands',
+      comment: 'A command of the command line is put in by runFettle, and knows no other one.',
+      severity: 'error',
+      from: { path: '^packages/cli/src/(?!main|runFettle)[^/]+\\.ts$', pathNot: '\\.test\\.ts$' },
+      to: { path: '^packages/cli/src/(main|runFettle|(?!plan)\\w+Command)\\.ts$' },
+    },
+    {
+      name: 'specs-stand-alone',
+      comment: 'What several specs need lies in a file of its own.',
       severity: 'error',
       from: {},
-      to: { path: '^packages/core/src/[^/]+/', pathNot: FLOORS.map((floor) => `^packages/core/src/${floor}/`) },
+      to: { path: '^e2e/.*\\.spec\\.ts$' },
+    },
+    {
+      name: 'end-to-end-from-outside',
+      comment: 'End-to-end tests see what a person sees; of the packages they know the core alone.',
+      severity: 'error',
+      from: { path: '^e2e/' },
+      to: { path: '^packages/', pathNot: '^packages/core/src/index\\.ts$' },
     },
     { name: 'no-cycles', severity: 'error', from: {}, to: { circular: true } },
     {

@@ -6,7 +6,7 @@ import { root } from './root.mjs';
 
 const run = spawnSync(
   process.execPath,
-  ['node_modules/dependency-cruiser/bin/dependency-cruise.mjs', '--output-type', 'json', 'packages'],
+  ['node_modules/dependency-cruiser/bin/dependency-cruise.mjs', '--output-type', 'json', 'packages', 'e2e'],
   { cwd: root, encoding: 'utf8', maxBuffer: 256 * 1024 * 1024 },
 );
 let summary;

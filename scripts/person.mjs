@@ -7,7 +7,7 @@ import { root } from './root.mjs';
 try {
   const database = await opened(false);
   try {
-    const program = join(root, 'packages/server/src/access/personCommand.ts');
+    const program = join(root, 'packages/server/src/personCommand.ts');
     const args = ['--conditions=@fettle/source', '--import', 'tsx', program, ...process.argv.slice(2)];
     const env = { ...process.env, DATABASE_URL: database.serverUrl() };
     process.exitCode = spawnSync(process.execPath, args, { cwd: root, env, stdio: 'inherit' }).status ?? 1;

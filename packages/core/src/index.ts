@@ -127,6 +127,7 @@ export {
   readEngineType,
   type TypeFamily,
 } from './engineType/engineType.js';
+export { headOfType, type TypeHead } from './engineType/headOfType.js';
 export { ANY_GRADE_STEP, ANY_WALL, likelyLimit, middleWall, wallSpan } from './engineType/likelyLimits.js';
 export {
   CHECKED_LIMITS,

@@ -3,9 +3,10 @@ import { createServer as createSecureServer } from 'node:https';
 import { readableSecret } from './access/secrets.js';
 import { accessSettings, isLoopback } from './access/settings.js';
 import { createApp } from './createApp.js';
-import { NewerDatabase, openDatabase } from './database/openDatabase.js';
+import { NewerDatabase } from './database/openDatabase.js';
 import { loadDemo } from './demo/loadDemo.js';
 import { FitPool } from './fit/fitPool.js';
+import { openWorkshop } from './openWorkshop.js';
 import { serverLog } from './problem/logging.js';
 import { ReadPool } from './read/ReadPool.js';
 import { PdfPool } from './sheet/pdfPool.js';
@@ -61,7 +62,7 @@ async function certificate(): Promise<Certificate | null> {
   return workshopCertificate(folder, [...settings.hosts]);
 }
 
-const database = await openDatabase(required('DATABASE_URL')).catch((error: Error) => {
+const database = await openWorkshop(required('DATABASE_URL')).catch((error: Error) => {
   const { hostname, port: at, pathname } = new URL(required('DATABASE_URL'));
   const which = `the database “${pathname.slice(1)}” at ${hostname}:${at || '5432'}`;
   if (error instanceof NewerDatabase) sayWhy(`${which} ${error.message}.`);

@@ -3,10 +3,10 @@ import type { DeviceView } from '@fettle/core';
 import { IsNull, Not } from 'typeorm';
 import { atMost } from '../database/atMost.js';
 import type { Database } from '../database/Database.js';
-import { tellRights } from '../live/rights.js';
 import { ProblemError } from '../problem/problem.js';
 import { type DeviceRow, deviceEntity } from './accessEntities.js';
 import { tellEvent } from './events.js';
+import { tellRights } from './rights.js';
 import { newToken, tokenHash } from './secrets.js';
 
 /** How long a code lets a device in, s. */

@@ -4,10 +4,10 @@ import type { EntityManager } from 'typeorm';
 import { atMost } from '../database/atMost.js';
 import type { Database } from '../database/Database.js';
 import { oneAtATime } from '../database/oneAtATime.js';
-import { tellRights } from '../live/rights.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
 import { type DeviceRow, type PersonRow, personEntity } from './accessEntities.js';
 import { tellEvent } from './events.js';
+import { tellRights } from './rights.js';
 import { hashed, isSecret, readableSecret } from './secrets.js';
 import { forgetTries, lockedUntil, type Place, tryPassword, tryPin } from './wrongTries.js';
 

@@ -3,7 +3,7 @@ import { join } from 'node:path';
 import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { startCluster } from '../../../../scripts/postgres.mjs';
-import { openDatabase } from './openDatabase.js';
+import { openWorkshop } from '../openWorkshop.js';
 
 const folder = mkdtempSync('/tmp/fettle-cluster-');
 chmodSync(folder, 0o755);
@@ -21,8 +21,8 @@ const connected = (url: string) => new DataSource({ type: 'postgres', url }).ini
 describe('the role that the server works as', () => {
   it('owns its tables and nothing else, those too that an earlier build made as somebody else', async () => {
     // As before there was such a role.
-    await (await openDatabase(cluster.url)).destroy();
-    const database = await openDatabase(cluster.serverUrl());
+    await (await openWorkshop(cluster.url)).destroy();
+    const database = await openWorkshop(cluster.serverUrl());
     const [role] = await database.query(
       'SELECT rolsuper, rolcreatedb, rolcreaterole, rolreplication, rolbypassrls FROM pg_roles WHERE rolname = current_user',
     );

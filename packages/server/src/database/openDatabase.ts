@@ -1,12 +1,5 @@
 import pg from 'pg';
-import { DataSource, type DataSourceOptions, type QueryRunner } from 'typeorm';
-import { deviceEntity, personEntity } from '../access/accessEntities.js';
-import { photoEntity } from '../assembly/photoEntity.js';
-import { drawerEntity, kitEntity, movementEntity, reservationEntity } from '../drawer/drawerEntity.js';
-import { typeEntity, typeRevisionEntity } from '../engineType/typeEntity.js';
-import { changeEntity, jobEntity } from '../job/jobEntity.js';
-import { readingEntity } from '../measure/readingEntity.js';
-import { sheetEntity } from '../sheet/sheetEntity.js';
+import { DataSource, type DataSourceOptions, type EntitySchema, type QueryRunner } from 'typeorm';
 import { JobsAndReadings1795000000001 } from './migrations/0001-jobs-and-readings.js';
 import { WorkshopDrawer1795000000002 } from './migrations/0002-workshop-drawer.js';
 import { EngineTypesAndStock1795000000003 } from './migrations/0003-engine-types-and-stock.js';
@@ -130,27 +123,14 @@ class HearingClient extends pg.Client {
  * Opens the database and brings its tables up to date.
  *
  * @param url a postgresql:// address
+ * @param entities the rows that are read and written through it
  * @throws NewerDatabase where a later build has written it
  */
-export async function openDatabase(url: string): Promise<DataSource> {
+export async function openDatabase(url: string, entities: readonly EntitySchema[]): Promise<DataSource> {
   const options = {
     type: 'postgres',
     url,
-    entities: [
-      jobEntity,
-      changeEntity,
-      readingEntity,
-      drawerEntity,
-      reservationEntity,
-      typeEntity,
-      typeRevisionEntity,
-      movementEntity,
-      kitEntity,
-      sheetEntity,
-      photoEntity,
-      personEntity,
-      deviceEntity,
-    ],
+    entities: [...entities],
     migrations: MIGRATIONS,
     migrationsTransactionMode: 'each',
     synchronize: false,

@@ -6,7 +6,7 @@ import { DrawerService } from '../drawer/drawerService.js';
 import { TypeService } from '../engineType/typeService.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { JobService } from '../job/jobService.js';
-import { ReadingService } from '../measure/readingService.js';
+import { ReadingService } from '../job/readingService.js';
 import { demoDrawer, demoEngines, demoPieces } from './demoEngine.js';
 import { demoTypes } from './demoTypes.js';
 

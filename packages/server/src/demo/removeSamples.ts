@@ -1,12 +1,12 @@
 import { drawerItemLabel, SAMPLE_ENGINES, SAMPLE_STOCK, SAMPLE_TYPES, type SamplesRemoved } from '@fettle/core';
 import { type DataSource, In, IsNull } from 'typeorm';
 import { inOneTransaction } from '../database/Database.js';
-import { drawerEntity, reservationEntity } from '../drawer/drawerEntity.js';
 import { DrawerService } from '../drawer/drawerService.js';
 import { typeEntity } from '../engineType/typeEntity.js';
 import { TypeService } from '../engineType/typeService.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { JobService } from '../job/jobService.js';
+import { drawerEntity, reservationEntity } from '../stock/drawerEntity.js';
 
 /**
  * Closes the sample engines, archives the sample types and removes the sample stock: all of it or nothing. What was typed into them stays,

@@ -32,7 +32,7 @@ import { withinBytes } from '../database/withinBytes.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { lockJob } from '../job/lockJob.js';
 import { ProblemError } from '../problem/problem.js';
-import { type DrawerRow, drawerEntity, kitEntity, movementEntity, reservationEntity } from './drawerEntity.js';
+import { type DrawerRow, drawerEntity, kitEntity, movementEntity, reservationEntity } from '../stock/drawerEntity.js';
 
 type ItemChange = DrawerMovement['changes'][number];
 type Moved = Answered<'moveDrawer'>;

@@ -1,6 +1,5 @@
-import type { EngineType } from '@fettle/core';
+import type { EngineType, TypeHead } from '@fettle/core';
 import { EntitySchema } from 'typeorm';
-import type { TypeHead } from './headOfType.js';
 
 /** One engine type of the library; what it says is in its revisions. */
 export interface TypeRow {

@@ -1,6 +1,6 @@
 import { isDeepStrictEqual } from 'node:util';
 import type { Answered, Read, TypeRevision, TypeSummary, TypeView } from '@fettle/core';
-import { type EngineType, engineTypeSchema } from '@fettle/core';
+import { type EngineType, engineTypeSchema, headOfType } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
 import { acting } from '../access/acting.js';
 import { tellEvent } from '../access/events.js';
@@ -10,7 +10,6 @@ import { likeWords } from '../database/likeWords.js';
 import { oneAtATime } from '../database/oneAtATime.js';
 import { withinBytes } from '../database/withinBytes.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
-import { headOfType } from './headOfType.js';
 import { type TypeRevisionRow, type TypeRow, typeEntity, typeRevisionEntity } from './typeEntity.js';
 
 const LISTED_LINES = 4;

@@ -19,14 +19,14 @@ import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
 import { likeWords } from '../database/likeWords.js';
 import { oneAtATime } from '../database/oneAtATime.js';
-import { type HeldByJob, heldBy, NOTHING_HELD } from '../drawer/heldBy.js';
-import { release, reserve } from '../drawer/reservations.js';
 import { readingEntity } from '../measure/readingEntity.js';
 import { readingOf } from '../measure/readingOf.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
+import { type JudgedPatch, type PatchTask, recordedBetween, takenFaults, underOwnName } from '../read/judgePatch.js';
+import { type HeldByJob, heldBy, NOTHING_HELD } from '../stock/heldBy.js';
+import { release, reserve } from '../stock/reservations.js';
 import { coreMark } from './coreMark.js';
 import { changeEntity, type JobRow, jobEntity } from './jobEntity.js';
-import { type JudgedPatch, type PatchTask, recordedBetween, takenFaults, underOwnName } from './judgePatch.js';
 import { lockJob } from './lockJob.js';
 import { stampsThatStood } from './stampsThatStood.js';
 

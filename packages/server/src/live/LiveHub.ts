@@ -3,7 +3,7 @@ import pg from 'pg';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { z } from 'zod';
-import { CHANNEL, rightsSchema } from './rights.js';
+import { CHANNEL, rightsSchema } from '../access/rights.js';
 
 /** What servers tell each other: what pages hear, and whose rights ended. */
 const toldSchema = z.array(z.union([liveEventSchema, rightsSchema]));

@@ -7,7 +7,7 @@ import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, expect, inject, it } from 'vitest';
 import { freePort } from '../../../../scripts/postgres.mjs';
 import { PeopleService } from '../access/peopleService.js';
-import { openDatabase } from '../database/openDatabase.js';
+import { openWorkshop } from '../openWorkshop.js';
 import { Visitor } from '../testing/signedInServer.js';
 
 const PASSWORD = 'three shells and a shim';
@@ -47,7 +47,7 @@ beforeAll(async () => {
   await admin.query(`CREATE DATABASE ${name}`);
   await admin.destroy();
   url = base.replace(/\/[^/]*$/u, `/${name}`);
-  const database = await openDatabase(url);
+  const database = await openWorkshop(url);
   await new PeopleService(database).add('Wren', 'owner', 'command line', PASSWORD);
   await database.destroy();
   ports.push(await freePort(), await freePort());

@@ -1,7 +1,7 @@
-import { type JudgedPatch, judgePatch, type PatchTask } from '../job/judgePatch.js';
 import { type ReadBytes, unreadProblem } from '../worker/readBytes.js';
 import { type Asker, WorkerPool } from '../worker/WorkerPool.js';
 import { isLarge } from './isLarge.js';
+import { type JudgedPatch, judgePatch, type PatchTask } from './judgePatch.js';
 import type { ReadTask } from './readWorker.js';
 
 /** One thread is enough for what is large now and then; a body of the largest size takes it some tenths of a second. */

@@ -1,7 +1,7 @@
 import { type EndpointName, endpointOf } from '@fettle/core';
-import { type JudgedPatch, judgePatch, type PatchTask } from '../job/judgePatch.js';
-import { byAccount } from '../wire/byAccount.js';
 import { type ReadBytes, readBytes } from '../worker/readBytes.js';
+import { byAccount } from './byAccount.js';
+import { type JudgedPatch, judgePatch, type PatchTask } from './judgePatch.js';
 
 export interface ReadTask {
   readonly endpoint: EndpointName;

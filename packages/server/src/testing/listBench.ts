@@ -5,9 +5,9 @@ import { join } from 'node:path';
 import { pino } from 'pino';
 import { startCluster } from '../../../../scripts/postgres.mjs';
 import { createApp } from '../createApp.js';
-import { openDatabase } from '../database/openDatabase.js';
 import { loadDemo } from '../demo/loadDemo.js';
 import { FitPool } from '../fit/fitPool.js';
+import { openWorkshop } from '../openWorkshop.js';
 import { ReadPool } from '../read/ReadPool.js';
 import { PdfPool } from '../sheet/pdfPool.js';
 import { fillTo } from './fillTo.js';
@@ -37,7 +37,7 @@ async function looksAt(url: string, headers: Record<string, string> = {}): Promi
 
 const folder = mkdtempSync(join('/tmp', 'fettle-bench-'));
 const cluster = await startCluster(folder, { durable: false });
-const database = await openDatabase(cluster.url);
+const database = await openWorkshop(cluster.url);
 const log = pino({ level: 'silent' });
 const fits = new FitPool();
 const reads = new ReadPool();

@@ -5,8 +5,8 @@ import { pino } from 'pino';
 import { DataSource } from 'typeorm';
 import { expect, inject } from 'vitest';
 import { createApp } from '../createApp.js';
-import { openDatabase } from '../database/openDatabase.js';
 import { FitPool } from '../fit/fitPool.js';
+import { openWorkshop } from '../openWorkshop.js';
 import { ReadPool } from '../read/ReadPool.js';
 import { PdfPool } from '../sheet/pdfPool.js';
 import { bounded, LOOK_EVERY } from '../wire/bounded.js';
@@ -65,7 +65,7 @@ export async function runningServer(
   url: string | null = null,
   more: Partial<Parameters<typeof createApp>[0]> = {},
 ) {
-  const database = await openDatabase(url ?? (await freshDatabase()));
+  const database = await openWorkshop(url ?? (await freshDatabase()));
   const log = pino({ level: 'silent' });
   const fits = new FitPool();
   const reads = new ReadPool();

@@ -13,9 +13,9 @@ import { pino } from 'pino';
 import type { DataSource } from 'typeorm';
 import { startCluster } from '../../../../scripts/postgres.mjs';
 import { createApp } from '../createApp.js';
-import { openDatabase } from '../database/openDatabase.js';
 import { loadDemo } from '../demo/loadDemo.js';
 import { FitPool } from '../fit/fitPool.js';
+import { openWorkshop } from '../openWorkshop.js';
 import { ReadPool } from '../read/ReadPool.js';
 import { PdfPool } from '../sheet/pdfPool.js';
 import { fillTo } from './fillTo.js';
@@ -36,7 +36,7 @@ let stop = async () => {};
 /** Starts the server anew, as after an update: what it knew is gone. */
 async function restart(): Promise<void> {
   await stop();
-  database = await openDatabase(cluster.url);
+  database = await openWorkshop(cluster.url);
   const [fits, reads, pdfs] = [new FitPool(), new ReadPool(), new PdfPool()];
   const made = await createApp({ database, fits, reads, pdfs, log, webFolder: null });
   const server = await new Promise<Server>((resolve) => {

@@ -14,10 +14,10 @@ import { actingAs } from '../access/acting.js';
 import type { LiveHub } from '../live/LiveHub.js';
 import { ProblemError } from '../problem/problem.js';
 import { readWith } from '../problem/readWith.js';
+import { byAccount } from '../read/byAccount.js';
 import type { ReadPool } from '../read/ReadPool.js';
 import type { Asker } from '../worker/WorkerPool.js';
 import { BodyRoom } from './BodyRoom.js';
-import { byAccount } from './byAccount.js';
 import { Reply } from './Reply.js';
 import { SharedReply } from './SharedReply.js';
 

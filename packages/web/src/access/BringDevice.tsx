@@ -2,7 +2,7 @@ import { Smartphone, X } from 'lucide-react';
 import { useEffect, useState } from 'react';
 import { useLocation } from 'react-router';
 import styled from 'styled-components';
-import { useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../base/store.js';
 import { Button } from '../ui/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { useQr } from '../ui/useQr.js';

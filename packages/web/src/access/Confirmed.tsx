@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { useEffect, useState } from 'react';
-import { useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../base/store.js';
 import { Field } from '../ui/Field.js';
 import { tell } from '../wire/tell.js';
 import { Door } from './Door.js';

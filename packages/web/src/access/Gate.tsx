@@ -1,10 +1,10 @@
 import { useEffect } from 'react';
 import { Outlet, useLocation } from 'react-router';
-import { lazily } from '../app/lazily.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { useAppDispatch, useAppSelector } from '../base/store.js';
+import { lazily } from '../live/lazily.js';
+import { lastSession, sessionTold } from '../person/accessSlice.js';
 import { Panel } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
-import { lastSession, sessionTold } from './accessSlice.js';
 import { LET_IN_AT } from './letInAt.js';
 
 const signIn = lazily(async () => (await import('./SignIn.js')).SignIn);

@@ -1,5 +1,5 @@
 import { mayDo } from '@fettle/core';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { useAppDispatch, useAppSelector } from '../base/store.js';
 import { typedBy } from '../saving/outbox.js';
 import { parcelsTaken } from '../saving/savingSlice.js';
 import { Button } from '../ui/Button.js';

@@ -1,6 +1,6 @@
 import { useState } from 'react';
 import { useLocation, useNavigate } from 'react-router';
-import { useTitle } from '../app/useTitle.js';
+import { useTitle } from '../base/useTitle.js';
 import { Field } from '../ui/Field.js';
 import { Panel, Quiet } from '../ui/Panel.js';
 import { tell } from '../wire/tell.js';

@@ -2,8 +2,8 @@ import { type Who as Account, commonPin, roleName, roleWords } from '@fettle/cor
 import { LogOut } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { useAppSelector } from '../app/store.js';
-import { useTitle } from '../app/useTitle.js';
+import { useAppSelector } from '../base/store.js';
+import { useTitle } from '../base/useTitle.js';
 import { Button } from '../ui/Button.js';
 import { Field } from '../ui/Field.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';

@@ -1,5 +1,5 @@
 import { useState } from 'react';
-import { useTitle } from '../app/useTitle.js';
+import { useTitle } from '../base/useTitle.js';
 import { Field } from '../ui/Field.js';
 import { tell } from '../wire/tell.js';
 import { Door } from './Door.js';

@@ -1,7 +1,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
-import { useAppSelector } from '../app/store.js';
-import { useTitle } from '../app/useTitle.js';
+import { useAppSelector } from '../base/store.js';
+import { useTitle } from '../base/useTitle.js';
 import { Button } from '../ui/Button.js';
 import { Field } from '../ui/Field.js';
 import { Quiet } from '../ui/Panel.js';

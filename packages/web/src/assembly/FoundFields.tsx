@@ -3,7 +3,7 @@ import { momentText } from '@fettle/core';
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../base/store.js';
 import { NOBODY } from '../person/personSlice.js';
 import { Ask } from '../ui/Ask.js';
 import { Button } from '../ui/Button.js';

@@ -3,7 +3,7 @@ import { Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import styled from 'styled-components';
 import { useOpenJob } from '../job/JobPage.js';
-import { useDraft } from '../limits/useDraft.js';
+import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';

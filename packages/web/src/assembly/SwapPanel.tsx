@@ -1,6 +1,6 @@
 import { momentText, partName, rodCount, SWAP_PARTS, type Swap, swapText } from '@fettle/core';
 import { useState } from 'react';
-import { useDraft } from '../limits/useDraft.js';
+import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';

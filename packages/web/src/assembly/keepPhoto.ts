@@ -1,5 +1,5 @@
 import { LARGEST_PHOTO, PHOTO_TYPES } from '@fettle/core';
-import { newId } from '../app/newId.js';
+import { newId } from '../base/newId.js';
 import { tell } from '../wire/tell.js';
 
 /** The longer side of a picture that is kept, px: enough to see an oil hole. */

@@ -13,9 +13,9 @@ import {
   withSwap,
 } from '@fettle/core';
 import { useMemo } from 'react';
-import { newId } from '../app/newId.js';
-import { useAppSelector } from '../app/store.js';
-import { useQuery } from '../app/useQuery.js';
+import { newId } from '../base/newId.js';
+import { useAppSelector } from '../base/store.js';
+import { useQuery } from '../base/useQuery.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
 

@@ -1,8 +1,8 @@
 import { Controller } from 'react-hook-form';
 import styled from 'styled-components';
+import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../limits/options.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
-import { MATERIAL_OPTIONS, UNIT_OPTIONS } from './options.js';
 import type { NewEngineForm } from './useNewEngine.js';
 
 const Fields = styled.div`

@@ -1,7 +1,7 @@
 import { type LimitKey, limitName } from '@fettle/core';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { useTitle } from '../app/useTitle.js';
+import { useTitle } from '../base/useTitle.js';
 import { LimitsTable } from '../limits/LimitsTable.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { Button } from '../ui/Button.js';

@@ -1,5 +1,5 @@
 import { Link } from 'react-router';
-import { useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../base/store.js';
 import { Panel, PanelTitle } from '../ui/Panel.js';
 
 /** The bench while the server does not answer: what can be gone on with here, and what cannot. */

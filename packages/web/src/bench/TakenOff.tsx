@@ -1,10 +1,10 @@
 import type { JobSummary } from '@fettle/core';
 import { RotateCcw } from 'lucide-react';
 import { useState } from 'react';
+import { useLookedAtEvery } from '../live/useLookedAtEvery.js';
 import { Button } from '../ui/Button.js';
 import { Panel, Quiet, Row } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
-import { useLookedAtEvery } from '../wire/polling.js';
 import { List } from './EnginePage.js';
 
 const LOOK_EVERY_MS = 30_000;

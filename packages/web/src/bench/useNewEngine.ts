@@ -15,14 +15,14 @@ import {
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { type Control, useForm, useWatch } from 'react-hook-form';
 import { useNavigate, useSearchParams } from 'react-router';
-import { newId } from '../app/newId.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { newId } from '../base/newId.js';
+import { useAppDispatch, useAppSelector } from '../base/store.js';
+import { layoutOfText } from '../engineType/layoutText.js';
 import { type Library, useLibrary } from '../engineType/useLibrary.js';
 import { EMPTY_LIMIT, type LimitText, readLimit } from '../limits/limitText.js';
 import { NOBODY, personNamed } from '../person/personSlice.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 import { noteDone, notedText, noteText } from '../ui/typingNotes.js';
-import { layoutOfText } from './layoutText.js';
 
 export interface EngineForm {
   /** Engine type of the library whose sheet it copies; empty for none. */

@@ -1,5 +1,5 @@
 import { type BarredPair, CLEARANCE_DECIMALS, formatLength, type JobDocument, type JobStation } from '@fettle/core';
-import { useClearances } from '../app/useClearances.js';
+import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Quiet, Row } from '../ui/Panel.js';
 import { usePairs } from './usePairs.js';

@@ -10,11 +10,11 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
+import { moreOff } from '../fit/meanOff.js';
+import { useClearances } from '../person/useClearances.js';
 import { Quiet, Table } from '../ui/Panel.js';
 import { ShowMore } from '../ui/ShowMore.js';
 import { StateShape } from '../ui/StateMark.js';
-import { moreOff } from './meanOff.js';
 import { usePairs } from './usePairs.js';
 import type { StationChoices } from './useStationChoices.js';
 

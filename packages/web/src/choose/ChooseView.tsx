@@ -1,11 +1,11 @@
 import { type JobDocument, lockedInWords, planOffTarget, rodCount, type ShaftShow } from '@fettle/core';
 import { Columns3 } from 'lucide-react';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
-import { useQuery } from '../app/useQuery.js';
+import { useShortcut } from '../base/shortcuts.js';
+import { useQuery } from '../base/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
+import { useClearances } from '../person/useClearances.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
-import { useShortcut } from '../shortcuts/shortcuts.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { ComparePlans } from './ComparePlans.js';

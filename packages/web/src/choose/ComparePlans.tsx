@@ -14,14 +14,14 @@ import {
 import { ClipboardCopy, Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
-import { csvOf } from '../drawer/spreadsheet.js';
+import { resultOf } from '../fit/fitSearch.js';
+import { meanOffText } from '../fit/meanOff.js';
+import { useAsked } from '../fit/useAsked.js';
+import { useClearances } from '../person/useClearances.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { csvOf } from '../spreadsheet/spreadsheet.js';
 import { Button } from '../ui/Button.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
-import { resultOf } from './fitSearch.js';
-import { meanOffText } from './meanOff.js';
-import { useAsked } from './useAsked.js';
 
 const WORDS: Readonly<Record<keyof PlanVariants, { name: string; meaning: string }>> = {
   onHand: { name: 'On hand', meaning: 'stock as counted' },

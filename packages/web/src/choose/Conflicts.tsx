@@ -12,8 +12,8 @@ import {
   stationOutcomes,
 } from '@fettle/core';
 import { Link } from 'react-router';
-import { newId } from '../app/newId.js';
-import { useClearances } from '../app/useClearances.js';
+import { newId } from '../base/newId.js';
+import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import type { Play } from './usePlay.js';

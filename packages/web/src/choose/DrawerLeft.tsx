@@ -13,13 +13,13 @@ import {
 } from '@fettle/core';
 import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
+import { resultOf } from '../fit/fitSearch.js';
+import { useAsked } from '../fit/useAsked.js';
+import { useClearances } from '../person/useClearances.js';
 import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
 import { ShowMore } from '../ui/ShowMore.js';
 import { useShown } from '../ui/useShown.js';
-import { resultOf } from './fitSearch.js';
 import { missingText } from './missingText.js';
-import { useAsked } from './useAsked.js';
 
 const Short = styled.tr`
   td:last-child { color: var(--close); font-weight: 700; }

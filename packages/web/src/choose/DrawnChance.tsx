@@ -11,10 +11,10 @@ import {
   spreadFigure,
 } from '@fettle/core';
 import { useEffect, useMemo, useState } from 'react';
-import { useClearances } from '../app/useClearances.js';
+import { FitSearcher } from '../fit/fitSearch.js';
+import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Quiet } from '../ui/Panel.js';
-import { FitSearcher } from './fitSearch.js';
 
 const drawer = new FitSearcher();
 /** So many draws tell a share to about 0.1 %, in well under a second. */

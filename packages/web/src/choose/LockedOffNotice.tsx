@@ -1,10 +1,10 @@
 import { type AcceptedChoice, type JobDocument, type JobStation, type LockedOff, lockedOff } from '@fettle/core';
 import { useMemo } from 'react';
-import { useClearances } from '../app/useClearances.js';
+import { fineText } from '../fit/meanOff.js';
+import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Row } from '../ui/Panel.js';
-import { fineText } from './meanOff.js';
 import type { Play } from './usePlay.js';
 
 /** So many stations are asked about at once. */

@@ -16,17 +16,17 @@ import { Check, Undo2 } from 'lucide-react';
 import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
+import { useShortcut } from '../base/shortcuts.js';
+import { fineText, gapText, moreOff } from '../fit/meanOff.js';
+import type { JobPlan } from '../fit/useJobPlan.js';
 import { goToNext } from '../job/nextThing.js';
-import { useShortcut } from '../shortcuts/shortcuts.js';
+import { useClearances } from '../person/useClearances.js';
 import { Ask } from '../ui/Ask.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Row } from '../ui/Panel.js';
 import { Conflicts } from './Conflicts.js';
-import { fineText, gapText, moreOff } from './meanOff.js';
 import type { SelectionFacts } from './selectionFacts.js';
-import type { JobPlan } from './useJobPlan.js';
 import type { Play } from './usePlay.js';
 
 const Bar = styled.div`

@@ -12,13 +12,13 @@ import { Pin, PinOff } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { useDrag, useDrop } from 'react-aria';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
+import { resultOf } from '../fit/fitSearch.js';
+import { type MoreOff, meanOffNm, moreOff } from '../fit/meanOff.js';
+import { useAsked } from '../fit/useAsked.js';
+import { useClearances } from '../person/useClearances.js';
 import { useWidth } from '../shaft/useWidth.js';
 import { Button } from '../ui/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
-import { resultOf } from './fitSearch.js';
-import { type MoreOff, meanOffNm, moreOff } from './meanOff.js';
-import { useAsked } from './useAsked.js';
 import type { Play } from './usePlay.js';
 
 const LINES = 92;

@@ -1,7 +1,7 @@
 import { type AcceptedChoice, type JobDocument, type JobStation, rodCount, rodLabel } from '@fettle/core';
 import { Ban, Pin, PinOff } from 'lucide-react';
 import styled from 'styled-components';
-import { LengthField } from '../measure/LengthField.js';
+import { LengthField } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import type { Play } from './usePlay.js';

@@ -11,8 +11,8 @@ import {
   limitsOfFamily,
   type StationVerdict,
 } from '@fettle/core';
-import { CleanUpText } from '../codes/CleanUpText.js';
 import { disagreementText } from '../codes/disagreementText.js';
+import { CleanUpText } from '../shaft/CleanUpText.js';
 import { Quiet } from '../ui/Panel.js';
 
 function FindingText({ station, unit }: { station: JobStation; unit: JobDocument['unit'] }) {

@@ -16,7 +16,9 @@ import {
 } from '@fettle/core';
 import { X } from 'lucide-react';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
+import { moreOff } from '../fit/meanOff.js';
+import type { JobPlan } from '../fit/useJobPlan.js';
+import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { OpenedPanel } from '../ui/OpenedPanel.js';
 import { PanelTitle, Quiet, Row } from '../ui/Panel.js';
@@ -24,11 +26,9 @@ import { StateMark } from '../ui/StateMark.js';
 import { Barred } from './Barred.js';
 import { CandidateTable } from './CandidateTable.js';
 import { DrawnChance } from './DrawnChance.js';
-import { moreOff } from './meanOff.js';
 import { StationActs } from './StationActs.js';
 import { StationFacts } from './StationFacts.js';
 import { StationSum } from './StationSum.js';
-import type { JobPlan } from './useJobPlan.js';
 import type { Play } from './usePlay.js';
 import { type StationChoices, useStationChoices } from './useStationChoices.js';
 

@@ -17,7 +17,7 @@ import {
   warmClearance,
 } from '@fettle/core';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
+import { useClearances } from '../person/useClearances.js';
 import { Quiet } from '../ui/Panel.js';
 
 const Sum = styled.table`

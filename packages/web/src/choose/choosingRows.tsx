@@ -22,14 +22,14 @@ import {
 import { Pin } from 'lucide-react';
 import { Button as AriaButton } from 'react-aria-components';
 import styled from 'styled-components';
-import { paintOf } from '../codes/paintOf.js';
+import type { ChosenStations } from '../fit/chosenStations.js';
+import { paintOf } from '../halves/paintOf.js';
 import { ClearanceGauge, gaugeScale } from '../shaft/ClearanceGauge.js';
 import { GaugeAxis } from '../shaft/GaugeAxis.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
 import { GradeName } from '../ui/GradeSwatch.js';
 import { StateShape } from '../ui/StateMark.js';
 import { STOP } from '../ui/useOneStop.js';
-import type { ChosenStations } from './chosenStations.js';
 
 const GAUGE_HEIGHT = 152;
 

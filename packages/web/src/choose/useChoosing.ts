@@ -1,17 +1,17 @@
 import type { ShaftShow } from '@fettle/core';
 import { type AcceptedChoice, type FitPlan, type JobStation, plannedHalves, rodCount } from '@fettle/core';
 import { useMemo, useState } from 'react';
-import { useAppSelector } from '../app/store.js';
-import { useClearances } from '../app/useClearances.js';
-import { useQuery } from '../app/useQuery.js';
+import { useAppSelector } from '../base/store.js';
+import { useQuery } from '../base/useQuery.js';
+import { useFreeHalves } from '../drawer/useFreeHalves.js';
+import { type ChosenStations, chosenStations } from '../fit/chosenStations.js';
+import { type JobPlan, useJobPlan } from '../fit/useJobPlan.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
-import { type ChosenStations, chosenStations } from './chosenStations.js';
+import { useClearances } from '../person/useClearances.js';
 import { doubtsOf } from './doubtsOf.js';
 import { readSince } from './readSince.js';
 import { type SelectionFacts, selectionFacts } from './selectionFacts.js';
-import { useFreeHalves } from './useFreeHalves.js';
-import { type JobPlan, useJobPlan } from './useJobPlan.js';
 import { type Play, usePlay } from './usePlay.js';
 
 /** With more columns than this, mains and rods are first shown one family at a time. */

@@ -1,8 +1,8 @@
 import type { AcceptedChoice, Alternative, JobFit, JobStation } from '@fettle/core';
-import { resultOf } from './fitSearch.js';
-import { meanOffNm } from './meanOff.js';
-import { useAsked } from './useAsked.js';
-import type { JobPlan } from './useJobPlan.js';
+import { resultOf } from '../fit/fitSearch.js';
+import { meanOffNm } from '../fit/meanOff.js';
+import { useAsked } from '../fit/useAsked.js';
+import type { JobPlan } from '../fit/useJobPlan.js';
 
 export interface StationChoices {
   /** How far all stations are off target on average with a pair here, the rest adapted, nm; null: not known, Infinity: nothing fits then. */

@@ -1,9 +1,9 @@
 import { featureOf, rodCount } from '@fettle/core';
 import { useState } from 'react';
-import { useLatest } from '../app/useLatest.js';
+import { useLatest } from '../base/useLatest.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { useDraft } from '../limits/useDraft.js';
 import { useSaveReading } from '../measure/useSaveReading.js';
+import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';

@@ -11,10 +11,10 @@ import {
   usualLayout,
 } from '@fettle/core';
 import { describe, expect, it } from 'vitest';
+import { paintOf } from '../halves/paintOf.js';
 import { decodedText } from './decodedText.js';
 import { disagreementText } from './disagreementText.js';
 import { withWord } from './markWords.js';
-import { paintOf } from './paintOf.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 

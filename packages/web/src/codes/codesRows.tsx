@@ -14,12 +14,12 @@ import {
 } from '@fettle/core';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
+import { paintOf } from '../halves/paintOf.js';
 import { ClearanceUnit, IntervalBar } from '../shaft/IntervalBar.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
 import { GradeName, PaintDab } from '../ui/GradeSwatch.js';
 import { Quiet } from '../ui/Panel.js';
 import { StateShape } from '../ui/StateMark.js';
-import { paintOf } from './paintOf.js';
 import type { Codes } from './useCodes.js';
 
 const Mark = styled.strong`

@@ -10,13 +10,13 @@ import {
 } from '@fettle/core';
 import { addDays, format } from 'date-fns';
 import styled from 'styled-components';
-import { today } from '../app/today.js';
-import { useClearances } from '../app/useClearances.js';
+import { today } from '../base/today.js';
 import { ChoosePieces } from '../endPlay/ChoosePieces.js';
 import { PassesTable } from '../endPlay/PassesTable.js';
 import { NO_CHOICE_WORDS } from '../endPlay/pieceWords.js';
 import { useOpenJob } from '../job/JobPage.js';
-import { LengthField } from '../measure/LengthField.js';
+import { useClearances } from '../person/useClearances.js';
+import { LengthField } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';

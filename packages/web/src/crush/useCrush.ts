@@ -19,7 +19,7 @@ import {
 } from '@fettle/core';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../base/store.js';
 import { usePieceLines } from '../drawer/usePieceLines.js';
 import type { PieceWork } from '../endPlay/ChoosePieces.js';
 import { freeLines } from '../endPlay/freeLines.js';

@@ -1,5 +1,5 @@
 import { ANY_WALL, type DrawerHalf, readPlaces, type Unit } from '@fettle/core';
-import { LengthField } from '../measure/LengthField.js';
+import { LengthField } from '../typing/LengthField.js';
 import { Pairs } from './Pairs.js';
 import { ShelfFacts, TextField } from './ShelfFacts.js';
 

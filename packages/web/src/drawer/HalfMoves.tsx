@@ -1,6 +1,6 @@
 import { type DrawerLine, isSameLine, shellLabel } from '@fettle/core';
 import { ArrowDownToLine, ArrowUpFromLine, RotateCcw } from 'lucide-react';
-import { useDraft } from '../limits/useDraft.js';
+import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';

@@ -13,7 +13,9 @@ import {
 } from '@fettle/core';
 import { Check, FileUp, TriangleAlert } from 'lucide-react';
 import { useMemo } from 'react';
-import { newId } from '../app/newId.js';
+import { newId } from '../base/newId.js';
+import { UnderWay } from '../spreadsheet/UnderWay.js';
+import { useTableFile } from '../spreadsheet/useTableFile.js';
 import { Button } from '../ui/Button.js';
 import { FileButton } from '../ui/FileButton.js';
 import { FileRows } from '../ui/FileRows.js';
@@ -21,9 +23,7 @@ import { Notice } from '../ui/Notice.js';
 import { OpenedPanel } from '../ui/OpenedPanel.js';
 import { PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
 import { moveDrawer } from './moveDrawer.js';
-import { UnderWay } from './UnderWay.js';
 import type { Drawer } from './useDrawer.js';
-import { useTableFile } from './useTableFile.js';
 
 interface ImportPanelProps {
   readonly lines: readonly DrawerLine[];

@@ -2,7 +2,7 @@ import type { DrawerLine, KitView } from '@fettle/core';
 import { cutText, drawerHalfSchema, isSameLine, shellLabel } from '@fettle/core';
 import { PackageOpen, Trash2 } from 'lucide-react';
 import { useState } from 'react';
-import { newId } from '../app/newId.js';
+import { newId } from '../base/newId.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { OpenedPanel } from '../ui/OpenedPanel.js';

@@ -12,8 +12,8 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { useDraft } from '../limits/useDraft.js';
-import { bothUnits } from '../measure/LengthField.js';
+import { bothUnits } from '../typing/LengthField.js';
+import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';

@@ -1,6 +1,6 @@
 import { type DrawerPiece, drawerPieceSchema, hasHalves, lengthText, type PieceLine, type Unit } from '@fettle/core';
 import { X } from 'lucide-react';
-import { LengthField } from '../measure/LengthField.js';
+import { LengthField } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { OpenedPanel } from '../ui/OpenedPanel.js';

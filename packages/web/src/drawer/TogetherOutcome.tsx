@@ -15,9 +15,9 @@ import {
 import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
-import { chosenStations } from '../choose/chosenStations.js';
-import { gapText, meanOffText } from '../choose/meanOff.js';
+import { chosenStations } from '../fit/chosenStations.js';
+import { gapText, meanOffText } from '../fit/meanOff.js';
+import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { type DataColumn, DataTable } from '../ui/DataTable.js';
 import { Notice } from '../ui/Notice.js';

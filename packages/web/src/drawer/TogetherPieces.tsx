@@ -9,9 +9,9 @@ import {
 } from '@fettle/core';
 import { Check } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { resultOf } from '../choose/fitSearch.js';
-import { useAsked } from '../choose/useAsked.js';
+import { useAppDispatch, useAppSelector } from '../base/store.js';
+import { resultOf } from '../fit/fitSearch.js';
+import { useAsked } from '../fit/useAsked.js';
 import { NOBODY } from '../person/personSlice.js';
 import { jobArrived } from '../saving/savingSlice.js';
 import { Button } from '../ui/Button.js';

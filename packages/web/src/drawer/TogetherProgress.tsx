@@ -1,6 +1,6 @@
 import type { FitProgress } from '@fettle/core';
 import styled from 'styled-components';
-import { gapText } from '../choose/meanOff.js';
+import { gapText } from '../fit/meanOff.js';
 import { Panel, Quiet } from '../ui/Panel.js';
 
 const Bar = styled.div`

@@ -2,7 +2,7 @@ import type { JobView, JointLeftOut } from '@fettle/core';
 import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { useTitle } from '../app/useTitle.js';
+import { useTitle } from '../base/useTitle.js';
 import { SteadyButton } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';

@@ -11,9 +11,10 @@ import {
 import { ChevronRight, Download, Plus, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { newId } from '../app/newId.js';
+import { newId } from '../base/newId.js';
 import { CountField } from '../halves/CountField.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { csvOf, xlsxOf } from '../spreadsheet/spreadsheet.js';
 import { Button } from '../ui/Button.js';
 import { type DataColumn, DataTable } from '../ui/DataTable.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
@@ -22,7 +23,6 @@ import { useLeftPlaces } from '../ui/useLeftPlaces.js';
 import { moveDrawer } from './moveDrawer.js';
 import { PieceForm } from './PieceForm.js';
 import { pieceName } from './pieceName.js';
-import { csvOf, xlsxOf } from './spreadsheet.js';
 import type { Drawer } from './useDrawer.js';
 
 const Pieces = styled.div`

@@ -1,12 +1,12 @@
 import { drawerTable, type Unit } from '@fettle/core';
 import { Download, TriangleAlert } from 'lucide-react';
-import { UNIT_OPTIONS } from '../bench/options.js';
+import { UNIT_OPTIONS } from '../limits/options.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { csvOf, xlsxOf } from '../spreadsheet/spreadsheet.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Row } from '../ui/Panel.js';
 import { SearchField } from '../ui/SearchField.js';
-import { csvOf, xlsxOf } from './spreadsheet.js';
 import type { Workshop } from './useWorkshop.js';
 
 interface WorkshopToolsProps {

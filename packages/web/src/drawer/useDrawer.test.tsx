@@ -4,7 +4,7 @@ import { act, renderHook, waitFor } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { store } from '../app/store.js';
+import { store } from '../shell/store.js';
 import { useDrawer } from './useDrawer.js';
 
 const wrapper = ({ children }: { children: ReactNode }) => <Provider store={store}>{children}</Provider>;

@@ -1,8 +1,8 @@
 import type { DrawerLine } from '@fettle/core';
 import { useCallback, useRef, useState } from 'react';
+import { useLookedAtEvery } from '../live/useLookedAtEvery.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
-import { useLookedAtEvery } from '../wire/polling.js';
 import { tell } from '../wire/tell.js';
 
 const LOOK_EVERY_MS = 4000;

@@ -13,9 +13,9 @@ import {
   wallOverBall,
 } from '@fettle/core';
 import { useState } from 'react';
-import { newId } from '../app/newId.js';
-import { useDraft } from '../limits/useDraft.js';
-import { localNote, setLocalNote } from '../ui/localNotes.js';
+import { localNote, setLocalNote } from '../base/localNotes.js';
+import { newId } from '../base/newId.js';
+import { useDraft } from '../typing/useDraft.js';
 import { moveDrawer } from './moveDrawer.js';
 import type { Drawer } from './useDrawer.js';
 

@@ -1,6 +1,6 @@
 import type { PieceLine } from '@fettle/core';
+import { useLookedAtEvery } from '../live/useLookedAtEvery.js';
 import { api } from '../wire/api.js';
-import { useLookedAtEvery } from '../wire/polling.js';
 
 const LOOK_EVERY_MS = 4000;
 

@@ -9,9 +9,9 @@ import {
 } from '@fettle/core';
 import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { useQuery, useSetQuery } from '../app/useQuery.js';
-import { FitSearcher, resultOf } from '../choose/fitSearch.js';
+import { useAppDispatch, useAppSelector } from '../base/store.js';
+import { useQuery, useSetQuery } from '../base/useQuery.js';
+import { FitSearcher, resultOf } from '../fit/fitSearch.js';
 import { NOBODY } from '../person/personSlice.js';
 import { jobArrived } from '../saving/savingSlice.js';
 import { isAskFault, refusalInWords } from '../wire/ask.js';

@@ -1,6 +1,6 @@
 import { type DrawerLine, freeHalves } from '@fettle/core';
 import { useState } from 'react';
-import { useQuery } from '../app/useQuery.js';
+import { useQuery } from '../base/useQuery.js';
 import { isShort } from './LinesTable.js';
 import { type Drawer, useDrawer } from './useDrawer.js';
 

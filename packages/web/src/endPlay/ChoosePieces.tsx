@@ -12,7 +12,7 @@ import {
 } from '@fettle/core';
 import { Check } from 'lucide-react';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
+import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';

@@ -11,8 +11,8 @@ import {
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
-import { bothUnits } from '../measure/LengthField.js';
+import { useClearances } from '../person/useClearances.js';
+import { bothUnits } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';

@@ -1,6 +1,6 @@
 import { type EndPlay, lengthText, THRUST_KINDS, type ThrustKind } from '@fettle/core';
-import { useClearances } from '../app/useClearances.js';
-import { LengthField } from '../measure/LengthField.js';
+import { useClearances } from '../person/useClearances.js';
+import { LengthField } from '../typing/LengthField.js';
 import { Choice } from '../ui/Choice.js';
 import { FieldPairs, Fold } from '../ui/Fold.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';

@@ -1,5 +1,5 @@
 import { columnText, type Nanometres, type Unit } from '@fettle/core';
-import { useClearances } from '../app/useClearances.js';
+import { useClearances } from '../person/useClearances.js';
 import { Table } from '../ui/Panel.js';
 
 interface PassesTableProps {

@@ -1,6 +1,6 @@
 import { lengthText, type Nanometres, type Unit } from '@fettle/core';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
+import { useClearances } from '../person/useClearances.js';
 
 const Svg = styled.svg`
   display: block;

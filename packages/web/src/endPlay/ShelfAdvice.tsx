@@ -1,10 +1,10 @@
 import { chanceText, type ExpectedReading, endPlayAsk, lengthText, type Nanometres, nanometres } from '@fettle/core';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { resultOf } from '../choose/fitSearch.js';
-import { useAsked } from '../choose/useAsked.js';
-import { useDraft } from '../limits/useDraft.js';
-import { LengthField } from '../measure/LengthField.js';
+import { resultOf } from '../fit/fitSearch.js';
+import { useAsked } from '../fit/useAsked.js';
+import { LengthField } from '../typing/LengthField.js';
+import { useDraft } from '../typing/useDraft.js';
 import { Choice } from '../ui/Choice.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';

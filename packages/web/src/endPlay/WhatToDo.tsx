@@ -13,9 +13,9 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { useAppSelector } from '../app/store.js';
-import { useClearances } from '../app/useClearances.js';
+import { useAppSelector } from '../base/store.js';
 import { NOBODY } from '../person/personSlice.js';
+import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';

@@ -25,8 +25,8 @@ import {
   thrustKindOf,
 } from '@fettle/core';
 import { useMemo, useState } from 'react';
-import { newId } from '../app/newId.js';
-import { useAppSelector } from '../app/store.js';
+import { newId } from '../base/newId.js';
+import { useAppSelector } from '../base/store.js';
 import { usePieceLines } from '../drawer/usePieceLines.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';

@@ -1,8 +1,8 @@
 import type { PieceAsk, ShimPlan } from '@fettle/core';
 import { useMemo } from 'react';
-import { resultOf } from '../choose/fitSearch.js';
-import type { ShimAnswer } from '../choose/fitWorker.js';
-import { useAsked } from '../choose/useAsked.js';
+import { resultOf } from '../fit/fitSearch.js';
+import type { ShimAnswer } from '../fit/fitWorker.js';
+import { useAsked } from '../fit/useAsked.js';
 
 /** So many of the next best choices are shown. */
 const SHOWN = 12;

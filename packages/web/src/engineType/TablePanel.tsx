@@ -1,7 +1,7 @@
 import { Download, Upload, Wand2 } from 'lucide-react';
 import styled from 'styled-components';
-import { cellsOf } from '../drawer/spreadsheet.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { cellsOf } from '../spreadsheet/spreadsheet.js';
 import { Button } from '../ui/Button.js';
 import { FileButton } from '../ui/FileButton.js';
 import { Notice } from '../ui/Notice.js';

@@ -1,10 +1,9 @@
 import { FEATURE_TABLE, FEATURES, LIMIT_KEYS, limitName, THRUST_PLACE } from '@fettle/core';
 import { Download } from 'lucide-react';
 import styled from 'styled-components';
-import { JOINT_OPTIONS, MATERIAL_OPTIONS, UNIT_OPTIONS } from '../bench/options.js';
 import { LimitsTable } from '../limits/LimitsTable.js';
 import { EMPTY_LIMIT } from '../limits/limitText.js';
-import { mainName, PlacedLimits, placedKey } from '../limits/PlacedLimits.js';
+import { JOINT_OPTIONS, MATERIAL_OPTIONS, UNIT_OPTIONS } from '../limits/options.js';
 import { saveAs } from '../saving/saveAs.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { TorqueLines } from '../torque/TorqueLines.js';
@@ -14,6 +13,7 @@ import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { TwoColumns } from '../ui/TwoColumns.js';
+import { mainName, PlacedLimits, placedKey } from './PlacedLimits.js';
 import { type OpenType, useOpenType } from './TypePage.js';
 import { FIGURE_KEYS, type FigureKey, inUnit, limitFaultsAt, type TypeText } from './typeText.js';
 

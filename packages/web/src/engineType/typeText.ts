@@ -23,7 +23,6 @@ import {
   type Unit,
   withThrows,
 } from '@fettle/core';
-import { type LayoutText, layoutOfText } from '../bench/layoutText.js';
 import { type LimitFaults, type LimitText, readLimit, textOfLimit } from '../limits/limitText.js';
 import {
   BLANK_TORQUE_LINE,
@@ -33,6 +32,7 @@ import {
   textOfTorque,
 } from '../torque/torqueLineText.js';
 import { readCell, textOfCell } from './cellText.js';
+import { type LayoutText, layoutOfText } from './layoutText.js';
 
 /** A band as it is typed. */
 export interface BandText {

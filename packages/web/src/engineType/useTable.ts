@@ -9,7 +9,7 @@ import {
   tableFindings,
 } from '@fettle/core';
 import { useMemo, useState } from 'react';
-import { csvOf } from '../drawer/spreadsheet.js';
+import { csvOf } from '../spreadsheet/spreadsheet.js';
 import { textOfCell } from './cellText.js';
 import type { FamilyProps } from './familyProps.js';
 import { shownTable, squareCells, withBlock, withShown } from './tableBlock.js';

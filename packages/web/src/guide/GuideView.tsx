@@ -1,7 +1,7 @@
 import { groupOf, STAGE_GROUPS, STAGES, stageName } from '@fettle/core';
 import { NavLink, useParams } from 'react-router';
 import styled from 'styled-components';
-import { useTitle } from '../app/useTitle.js';
+import { useTitle } from '../base/useTitle.js';
 import { Panel, PanelTitle } from '../ui/Panel.js';
 import { GuideText } from './GuideText.js';
 import { guidePage, stageOfPage } from './guidePages.js';

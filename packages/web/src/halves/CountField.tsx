@@ -1,6 +1,6 @@
 import { useState } from 'react';
+import { clashAsk } from '../typing/ClashAsk.js';
 import { Button } from '../ui/Button.js';
-import { clashAsk } from '../ui/ClashAsk.js';
 import { enterDown } from '../ui/enterDown.js';
 import { Field } from '../ui/Field.js';
 import { notedText } from '../ui/typingNotes.js';

@@ -17,11 +17,11 @@ import {
 } from '@fettle/core';
 import { type ReactNode, useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { useDraft } from '../limits/useDraft.js';
-import { bothUnits } from '../measure/LengthField.js';
+import { SlipAsk } from '../typing/ClashAsk.js';
+import { bothUnits } from '../typing/LengthField.js';
+import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
-import { SlipAsk } from '../ui/ClashAsk.js';
 import { Field } from '../ui/Field.js';
 import { Quiet, Row } from '../ui/Panel.js';
 import type { Sides } from './halfOptions.js';

@@ -1,8 +1,8 @@
 import { changeWords, type JobChange, momentText } from '@fettle/core';
 import { useEffect, useRef, useState } from 'react';
 import styled from 'styled-components';
-import { store } from '../app/store.js';
-import { useQuery, useSetQuery } from '../app/useQuery.js';
+import { store } from '../base/store.js';
+import { useQuery, useSetQuery } from '../base/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';

@@ -1,13 +1,13 @@
 import type { JobView, Json, Reading } from '@fettle/core';
 import { changesBetween, type JobDocument, placeWords, readingOfDraft, slotKey } from '@fettle/core';
 import { useCallback, useMemo, useRef } from 'react';
-import { newId } from '../app/newId.js';
-import { useAppSelector, useAppStore } from '../app/store.js';
+import { newId } from '../base/newId.js';
+import { useAppSelector, useAppStore } from '../base/store.js';
+import { useLookedAtEvery } from '../live/useLookedAtEvery.js';
 import { NOBODY } from '../person/personSlice.js';
 import { knownDocument, parcelAdded } from '../saving/savingSlice.js';
 import { api } from '../wire/api.js';
 import { isAskFault } from '../wire/ask.js';
-import { useLookedAtEvery } from '../wire/polling.js';
 import { stepTaken } from './visitSlice.js';
 
 /** How often an open engine is looked up for other people's changes, ms. */

@@ -4,9 +4,9 @@ import { act, renderHook } from '@testing-library/react';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { store } from '../app/store.js';
 import { readingAt, useSaveReading } from '../measure/useSaveReading.js';
 import { jobArrived, parcelDelivered } from '../saving/savingSlice.js';
+import { store } from '../shell/store.js';
 import { type OpenJob, useChangeDocument, useJob } from './useJob.js';
 import { useUndo, useVisit } from './useUndo.js';
 

@@ -1,12 +1,12 @@
 import { type ReadingDraft, slotKey } from '@fettle/core';
 import { useEffect } from 'react';
-import { newId } from '../app/newId.js';
-import { useAppDispatch, useAppSelector, useAppStore } from '../app/store.js';
+import { newId } from '../base/newId.js';
+import { useAppDispatch, useAppSelector, useAppStore } from '../base/store.js';
 import { NOBODY } from '../person/personSlice.js';
 import { knownDocument, parcelAdded } from '../saving/savingSlice.js';
+import { withoutStep } from '../saving/withoutStep.js';
 import type { OpenJob } from './useJob.js';
 import { type ReadingPut, stepUndone, visitBegan, visitEnded } from './visitSlice.js';
-import { withoutStep } from './withoutStep.js';
 
 export interface Undo {
   /** Takes the last step back; null when there is none. */

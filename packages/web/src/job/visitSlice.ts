@@ -30,6 +30,12 @@ export interface Visit {
 
 const NOWHERE: Visit = { job: null, steps: [], isPartial: false };
 
+declare module '../base/store.js' {
+  interface RootState {
+    readonly visit: Visit;
+  }
+}
+
 /** What was done to the engine that is open, from when it was opened until it is left, whatever the stage. */
 const visitSlice = createSlice({
   name: 'visit',

@@ -1,6 +1,6 @@
 import { parseLength, type Unit } from '@fettle/core';
 import styled from 'styled-components';
-import { bothUnits } from '../measure/LengthField.js';
+import { bothUnits } from '../typing/LengthField.js';
 import { Field } from '../ui/Field.js';
 import type { LimitFaults, LimitText } from './limitText.js';
 

@@ -1,6 +1,6 @@
 import type { Presence } from '@fettle/core';
 import { useEffect, useState } from 'react';
-import { useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../base/store.js';
 import { NOBODY } from '../person/personSlice.js';
 import { TAB } from '../wire/credentials.js';
 import { tell } from '../wire/tell.js';

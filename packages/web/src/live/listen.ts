@@ -1,5 +1,5 @@
 import { LIVE_AT, type LiveEvent, liveEventSchema, TOPICS, type Topic } from '@fettle/core';
-import type { Store } from '../app/store.js';
+import type { Store } from '../base/store.js';
 import { api } from '../wire/api.js';
 import { TAB } from '../wire/credentials.js';
 import { heard, listeningBegan, listeningEnded } from './liveSlice.js';

@@ -10,6 +10,12 @@ export interface LiveState {
 
 const initialState: LiveState = { isLive: false, here: {} };
 
+declare module '../base/store.js' {
+  interface RootState {
+    readonly live: LiveState;
+  }
+}
+
 const liveSlice = createSlice({
   name: 'live',
   initialState: initialState as LiveState,

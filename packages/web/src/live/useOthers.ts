@@ -1,6 +1,6 @@
 import type { Presence } from '@fettle/core';
 import { useMemo } from 'react';
-import { useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../base/store.js';
 import { TAB } from '../wire/credentials.js';
 
 /** Who else has the engine open that is open here, and where they are; by name. */

@@ -1,5 +1,5 @@
 import { capsAsk, capsOn, FEATURE_TABLE, type Feature, momentText } from '@fettle/core';
-import { useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../base/store.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
 import { Button } from '../ui/Button.js';

@@ -11,12 +11,12 @@ import {
   type StationState,
 } from '@fettle/core';
 import { type RefObject, useMemo, useRef } from 'react';
-import { useAfterFrame } from '../app/useAfterFrame.js';
-import { useClearances } from '../app/useClearances.js';
-import { chosenStations } from '../choose/chosenStations.js';
-import { useFreeHalves } from '../choose/useFreeHalves.js';
-import { type JobPlan, useJobPlan } from '../choose/useJobPlan.js';
+import { useAfterFrame } from '../base/useAfterFrame.js';
+import { useFreeHalves } from '../drawer/useFreeHalves.js';
+import { chosenStations } from '../fit/chosenStations.js';
+import { type JobPlan, useJobPlan } from '../fit/useJobPlan.js';
 import type { OpenJob } from '../job/useJob.js';
+import { useClearances } from '../person/useClearances.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
 import { Quiet } from '../ui/Panel.js';
 import { StateMark } from '../ui/StateMark.js';

@@ -1,10 +1,10 @@
 import { FEATURE_TABLE, FEATURES, type Feature, featureOf, type Nanometres, partName } from '@fettle/core';
 import { memo, useCallback, useMemo, useState } from 'react';
-import { useAfterFrame } from '../app/useAfterFrame.js';
-import { useNarrow } from '../app/useNarrow.js';
-import { CleanUpText } from '../codes/CleanUpText.js';
+import { useAfterFrame } from '../base/useAfterFrame.js';
+import { useNarrow } from '../base/useNarrow.js';
 import { useOpenJob } from '../job/JobPage.js';
 import type { OpenJob } from '../job/useJob.js';
+import { CleanUpText } from '../shaft/CleanUpText.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
 import { Notice } from '../ui/Notice.js';
 import { CapsAsk } from './CapsAsk.js';

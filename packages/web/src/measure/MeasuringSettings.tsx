@@ -12,11 +12,11 @@ import {
 } from '@fettle/core';
 import styled from 'styled-components';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { LengthField } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Panel } from '../ui/Panel.js';
 import { HowItIsRead } from './HowItIsRead.js';
-import { LengthField } from './LengthField.js';
 
 const Settings = styled(Panel)`
   display: grid;

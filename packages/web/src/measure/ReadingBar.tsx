@@ -21,9 +21,9 @@ import {
 import { memo } from 'react';
 import styled from 'styled-components';
 import type { OpenJob } from '../job/useJob.js';
+import { bothUnits } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
-import { bothUnits } from './LengthField.js';
 import { textsOf } from './toldOf.js';
 import type { EntryStatus, InHand } from './useMeasuring.js';
 import { howTyped, type Place, readingAt, settingFor } from './useSaveReading.js';

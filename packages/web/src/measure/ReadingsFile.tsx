@@ -9,11 +9,11 @@ import {
 } from '@fettle/core';
 import { Check, Download, FileUp, TriangleAlert } from 'lucide-react';
 import { type RefObject, useState } from 'react';
-import { csvOf, xlsxOf } from '../drawer/spreadsheet.js';
-import { UnderWay } from '../drawer/UnderWay.js';
-import { useTableFile } from '../drawer/useTableFile.js';
 import type { OpenJob } from '../job/useJob.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { csvOf, xlsxOf } from '../spreadsheet/spreadsheet.js';
+import { UnderWay } from '../spreadsheet/UnderWay.js';
+import { useTableFile } from '../spreadsheet/useTableFile.js';
 import { Button } from '../ui/Button.js';
 import { FileButton } from '../ui/FileButton.js';
 import { FileRows } from '../ui/FileRows.js';

@@ -1,8 +1,8 @@
 import { FEATURE_TABLE, type Feature, lengthText, type Reading } from '@fettle/core';
 import { useState } from 'react';
+import { localNote, setLocalNote } from '../base/localNotes.js';
 import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../ui/Button.js';
-import { localNote, setLocalNote } from '../ui/localNotes.js';
 import { Notice } from '../ui/Notice.js';
 import { isDeviation } from './useSaveReading.js';
 

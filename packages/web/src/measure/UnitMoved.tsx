@@ -1,9 +1,9 @@
 import type { Reading } from '@fettle/core';
 import { useState } from 'react';
-import { useLatest } from '../app/useLatest.js';
+import { localNote, setLocalNote } from '../base/localNotes.js';
+import { useLatest } from '../base/useLatest.js';
 import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../ui/Button.js';
-import { localNote, setLocalNote } from '../ui/localNotes.js';
 import { Notice } from '../ui/Notice.js';
 import { useKeepAgain } from './useSaveReading.js';
 

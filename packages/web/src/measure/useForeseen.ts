@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useRef } from 'react';
-import { useFreeHalves } from '../choose/useFreeHalves.js';
-import { soonFound } from '../choose/useJobPlan.js';
+import { useFreeHalves } from '../drawer/useFreeHalves.js';
+import { soonFound } from '../fit/useJobPlan.js';
 import type { OpenJob } from '../job/useJob.js';
 import { type Foreseen, readingsOnceTyped } from './foreseen.js';
 import type { Measuring } from './useMeasuring.js';

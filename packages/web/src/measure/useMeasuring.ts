@@ -1,7 +1,7 @@
 import { type Feature, type MeasuredPart, measuredParts, type Slot, suspectReadings } from '@fettle/core';
 import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
-import { useLatest } from '../app/useLatest.js';
+import { useLatest } from '../base/useLatest.js';
 import { goToNext } from '../job/nextThing.js';
 import type { OpenJob } from '../job/useJob.js';
 import { neighbour, nextEmpty } from './neighbour.js';

@@ -2,11 +2,11 @@
 import { assessReading, type JobDocument, nanometres, newJob, type Reading, usualLayout } from '@fettle/core';
 import { act, renderHook } from '@testing-library/react';
 import { beforeEach, describe, expect, it } from 'vitest';
-import { store } from '../app/store.js';
-import { useLatest } from '../app/useLatest.js';
+import { useLatest } from '../base/useLatest.js';
 import { NEXT_THING } from '../job/nextThing.js';
 import { Around, AT, jobCame, nothingWaits } from '../job/testing/openedJob.js';
 import { useJob } from '../job/useJob.js';
+import { store } from '../shell/store.js';
 import { useNeedle } from './NeedleAsk.js';
 import { useMeasuring } from './useMeasuring.js';
 import { howTyped, type Place, useSaveReading } from './useSaveReading.js';

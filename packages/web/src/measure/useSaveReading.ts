@@ -12,8 +12,8 @@ import type {
 } from '@fettle/core';
 import { FEATURE_TABLE, needleOf, readingOfDraft, sizeOfDraft, slotKey, typedHow } from '@fettle/core';
 import { type RefObject, useCallback } from 'react';
-import { newId } from '../app/newId.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { newId } from '../base/newId.js';
+import { useAppDispatch, useAppSelector } from '../base/store.js';
 import type { OpenJob } from '../job/useJob.js';
 import { type ReadingPut, stepTaken } from '../job/visitSlice.js';
 import { NOBODY } from '../person/personSlice.js';

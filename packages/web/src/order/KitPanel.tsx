@@ -2,7 +2,7 @@ import { type JobDocument, type KitAdvice, type KitStep, lengthText, type Unit }
 import { Download, PackagePlus } from 'lucide-react';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
-import { paintOf } from '../codes/paintOf.js';
+import { paintOf } from '../halves/paintOf.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
 import { Button } from '../ui/Button.js';
 import { type DataColumn, DataTable } from '../ui/DataTable.js';

@@ -1,6 +1,6 @@
 import { Search, Square } from 'lucide-react';
 import styled from 'styled-components';
-import { LengthField } from '../measure/LengthField.js';
+import { LengthField } from '../typing/LengthField.js';
 import { SteadyButton } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';

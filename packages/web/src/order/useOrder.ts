@@ -12,12 +12,12 @@ import {
   type Reading,
 } from '@fettle/core';
 import { useState } from 'react';
-import { newId } from '../app/newId.js';
-import { useAppSelector } from '../app/store.js';
-import { csvOf } from '../drawer/spreadsheet.js';
+import { newId } from '../base/newId.js';
+import { useAppSelector } from '../base/store.js';
 import { useDrawer } from '../drawer/useDrawer.js';
-import { useDraft } from '../limits/useDraft.js';
 import { NOBODY } from '../person/personSlice.js';
+import { csvOf } from '../spreadsheet/spreadsheet.js';
+import { useDraft } from '../typing/useDraft.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 import { percent } from './ChanceBar.js';

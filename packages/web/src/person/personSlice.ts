@@ -1,7 +1,7 @@
 import { cutText } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { sessionTold } from '../access/accessSlice.js';
-import { localNote, setLocalNote } from '../ui/localNotes.js';
+import { localNote, setLocalNote } from '../base/localNotes.js';
+import { sessionTold } from './accessSlice.js';
 
 const KEY = 'fettle.person';
 
@@ -12,6 +12,12 @@ export interface PersonState {
   readonly name: string;
   /** Whether the name is that of an account, which nobody types. */
   readonly isAccount: boolean;
+}
+
+declare module '../base/store.js' {
+  interface RootState {
+    readonly person: PersonState;
+  }
 }
 
 const personSlice = createSlice({

@@ -8,7 +8,7 @@ import {
   type TurnReading,
 } from '@fettle/core';
 import { useSearchParams } from 'react-router';
-import { useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../base/store.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
 

@@ -1,7 +1,7 @@
 import type { JobDocument, JobView } from '@fettle/core';
 import { Link, useMatch } from 'react-router';
-import { newId } from '../app/newId.js';
-import { store, useAppDispatch, useAppSelector } from '../app/store.js';
+import { newId } from '../base/newId.js';
+import { store, useAppDispatch, useAppSelector } from '../base/store.js';
 import { NOBODY } from '../person/personSlice.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';

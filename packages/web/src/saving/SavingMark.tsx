@@ -1,9 +1,9 @@
 import { Check, CloudOff, PencilLine, RefreshCw, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
-import { useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../base/store.js';
+import { useFirstUnsaved } from '../base/unsaved.js';
 import type { Away } from '../wire/ask.js';
 import { maySend } from './maySend.js';
-import { useFirstUnsaved } from './unsaved.js';
 
 const Mark = styled.output<{ $tone: string }>`
   display: inline-flex;

@@ -1,5 +1,5 @@
-import { newId } from '../app/newId.js';
-import { localNote, setMinorNote } from '../ui/localNotes.js';
+import { localNote, setMinorNote } from '../base/localNotes.js';
+import { newId } from '../base/newId.js';
 
 const KEY = 'fettle.browser';
 

@@ -8,9 +8,9 @@ import {
   problemKind,
   readingSchema,
 } from '@fettle/core';
-import { newId } from '../app/newId.js';
-import type { Store } from '../app/store.js';
-import { notesInPageOnly } from '../ui/localNotes.js';
+import { notesInPageOnly } from '../base/localNotes.js';
+import { newId } from '../base/newId.js';
+import type { Store } from '../base/store.js';
 import { api } from '../wire/api.js';
 import { type AskFault, isAskFault, isSignedOut } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';

@@ -1,6 +1,6 @@
 import type { JobView } from '@fettle/core';
 import { addressOf, pageEndpointOf } from '@fettle/core';
-import type { Store } from '../app/store.js';
+import type { Store } from '../base/store.js';
 import { inPauses } from '../wire/inPauses.js';
 import { keepAnswer } from '../wire/keptAnswers.js';
 

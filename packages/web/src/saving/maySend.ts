@@ -1,4 +1,4 @@
-import type { AccessState } from '../access/accessSlice.js';
+import type { AccessState } from '../person/accessSlice.js';
 import { type Parcel, typedBy } from './outbox.js';
 
 /** Whether it may be sent now: where one signs in, only what who is signed in has typed. */

@@ -120,6 +120,12 @@ const hasAnswered = (action: unknown): action is { type: string; meta?: { baseQu
 const hasFailed = (action: unknown): action is { payload: AskFault | undefined } =>
   endpoints.some(({ matchRejected }) => (matchRejected as Matcher)(action));
 
+declare module '../base/store.js' {
+  interface RootState {
+    readonly saving: SavingState;
+  }
+}
+
 const savingSlice = createSlice({
   name: 'saving',
   initialState: initialState as SavingState,

@@ -1,6 +1,6 @@
 import { MOST_UNSENT, type Unsent, type UnsentChange, unsentWords } from '@fettle/core';
-import type { Store } from '../app/store.js';
-import { localNote, setMinorNote } from '../ui/localNotes.js';
+import { localNote, setMinorNote } from '../base/localNotes.js';
+import type { Store } from '../base/store.js';
 import { tell } from '../wire/tell.js';
 import { browserId } from './browserId.js';
 import { readingPlace } from './clashWords.js';

@@ -2,7 +2,7 @@ import type { ClearanceInterval } from '@fettle/core';
 import { CLEARANCE_DECIMALS, formatLength, type Unit } from '@fettle/core';
 import * as d3 from 'd3';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
+import { useClearances } from '../person/useClearances.js';
 
 const Svg = styled.svg`
   display: block;

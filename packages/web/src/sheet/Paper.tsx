@@ -1,7 +1,7 @@
 import { type BuildSheet, momentText, STATE_WORDS, type StationState, sheetInThousandths } from '@fettle/core';
 import { type ReactNode, useMemo } from 'react';
 import styled from 'styled-components';
-import { useThousandths } from '../app/useClearances.js';
+import { useThousandths } from '../person/useClearances.js';
 import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { StateMark } from '../ui/StateMark.js';
 

@@ -1,13 +1,13 @@
 import { type BuildSheet, buildSheetRows, momentText } from '@fettle/core';
 import { Download, Printer } from 'lucide-react';
 import { useState } from 'react';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { useThousandths } from '../app/useClearances.js';
-import { csvOf } from '../drawer/spreadsheet.js';
+import { useAppDispatch, useAppSelector } from '../base/store.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { useChangeDocument } from '../job/useJob.js';
 import { personNamed } from '../person/personSlice.js';
+import { useThousandths } from '../person/useClearances.js';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
+import { csvOf } from '../spreadsheet/spreadsheet.js';
 import { Ask } from '../ui/Ask.js';
 import { Button, ButtonLink } from '../ui/Button.js';
 import { Field } from '../ui/Field.js';
@@ -64,7 +64,7 @@ export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
         <Button
           aria-label="Build sheet as XLSX"
           onPress={() =>
-            void import('../drawer/spreadsheet.js')
+            void import('../spreadsheet/spreadsheet.js')
               .then(({ xlsxOf }) => xlsxOf('Build sheet', buildSheetRows(made())))
               .then(({ type, content }) => saveAs(`${document.name} sheet.xlsx`, type, content))
           }

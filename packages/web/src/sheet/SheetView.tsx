@@ -1,6 +1,6 @@
 import { buildSheet, momentText, sinceSigned } from '@fettle/core';
 import { useMemo } from 'react';
-import { useQuery } from '../app/useQuery.js';
+import { useQuery } from '../base/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Notice } from '../ui/Notice.js';
 import { Paper } from './Paper.js';

@@ -1,7 +1,7 @@
 import { momentText, openWork } from '@fettle/core';
 import { PenLine } from 'lucide-react';
 import { useState } from 'react';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
+import { useAppDispatch, useAppSelector } from '../base/store.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { personNamed } from '../person/personSlice.js';
 import { Ask } from '../ui/Ask.js';

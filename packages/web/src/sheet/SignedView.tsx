@@ -1,7 +1,7 @@
 import { type BuildSheet, comparedSheets, momentText } from '@fettle/core';
 import { Download, ShieldAlert, ShieldCheck } from 'lucide-react';
 import { useEffect, useState } from 'react';
-import { useThousandths } from '../app/useClearances.js';
+import { useThousandths } from '../person/useClearances.js';
 import { ButtonLink } from '../ui/Button.js';
 import { Fold } from '../ui/Fold.js';
 import { Notice } from '../ui/Notice.js';

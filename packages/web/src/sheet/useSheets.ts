@@ -1,6 +1,6 @@
 import { type BuildSheet, type SignedSheet, signedContent } from '@fettle/core';
 import { useState } from 'react';
-import { useAppSelector } from '../app/store.js';
+import { useAppSelector } from '../base/store.js';
 import type { OpenJob } from '../job/useJob.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';

@@ -12,11 +12,11 @@ import {
 import { Link2, Save } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
-import { useTitle } from '../app/useTitle.js';
-import { UNIT_OPTIONS } from '../bench/options.js';
+import { useTitle } from '../base/useTitle.js';
 import { GapGauge } from '../endPlay/GapGauge.js';
-import { bothUnits } from '../measure/LengthField.js';
+import { UNIT_OPTIONS } from '../limits/options.js';
+import { useClearances } from '../person/useClearances.js';
+import { bothUnits } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';

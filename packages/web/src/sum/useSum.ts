@@ -10,10 +10,10 @@ import {
 } from '@fettle/core';
 import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
-import { newId } from '../app/newId.js';
-import { useAppDispatch, useAppSelector } from '../app/store.js';
-import { useSetQuery } from '../app/useQuery.js';
-import { useSettled } from '../app/useSettled.js';
+import { newId } from '../base/newId.js';
+import { useAppDispatch, useAppSelector } from '../base/store.js';
+import { useSetQuery } from '../base/useQuery.js';
+import { useSettled } from '../base/useSettled.js';
 import { NOBODY } from '../person/personSlice.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 

@@ -1,6 +1,6 @@
 import { FASTENER_PLACES, type Family, PLACE_TABLE, type Torque } from '@fettle/core';
 import { useState } from 'react';
-import { useDraft } from '../limits/useDraft.js';
+import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Fold } from '../ui/Fold.js';
 import { Quiet, Row } from '../ui/Panel.js';

@@ -10,8 +10,8 @@ import {
   passPlace,
   type StretchRead,
 } from '@fettle/core';
-import { useAppSelector } from '../app/store.js';
-import { useQuery } from '../app/useQuery.js';
+import { useAppSelector } from '../base/store.js';
+import { useQuery } from '../base/useQuery.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
 

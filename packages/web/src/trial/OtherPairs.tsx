@@ -1,7 +1,7 @@
 import { type Candidate, formatExactLength, INSTRUMENT_DECIMALS, roughText } from '@fettle/core';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
 import { usePairs } from '../choose/usePairs.js';
+import { useClearances } from '../person/useClearances.js';
 import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
 import { StateMark } from '../ui/StateMark.js';
 import type { TrialWork } from './useTrial.js';

@@ -1,7 +1,7 @@
 import { CHANGED_WORDS, columnText, type TrialState } from '@fettle/core';
 import { ChevronRight, TriangleAlert } from 'lucide-react';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
+import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
 import { StateMark } from '../ui/StateMark.js';

@@ -11,8 +11,8 @@ import {
   stripVerdict,
 } from '@fettle/core';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
-import { LengthField } from '../measure/LengthField.js';
+import { useClearances } from '../person/useClearances.js';
+import { LengthField } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { StateMark } from '../ui/StateMark.js';

@@ -12,8 +12,8 @@ import {
 import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { bothUnits } from '../measure/LengthField.js';
 import { NeedleAsk } from '../measure/NeedleAsk.js';
+import { bothUnits } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';

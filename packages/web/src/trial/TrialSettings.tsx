@@ -15,9 +15,9 @@ import {
   TRIAL_SCHOOLS,
   type Unit,
 } from '@fettle/core';
-import { today } from '../app/today.js';
-import { NumberField } from '../halves/NumberField.js';
-import { LengthField } from '../measure/LengthField.js';
+import { today } from '../base/today.js';
+import { LengthField } from '../typing/LengthField.js';
+import { NumberField } from '../typing/NumberField.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
 import { FieldPairs, Fold } from '../ui/Fold.js';

@@ -1,7 +1,7 @@
 import { COVERAGE, chanceText, lengthText, type ShownUnit, spreadFigure, workedOutText } from '@fettle/core';
 import styled from 'styled-components';
-import { useClearances } from '../app/useClearances.js';
 import { GapGauge } from '../endPlay/GapGauge.js';
+import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Quiet, Row } from '../ui/Panel.js';

@@ -1,7 +1,7 @@
 import { lengthText, rodLabel } from '@fettle/core';
 import { Link } from 'react-router';
-import { useClearances } from '../app/useClearances.js';
 import { useOpenJob } from '../job/JobPage.js';
+import { useClearances } from '../person/useClearances.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { TwoColumns } from '../ui/TwoColumns.js';

@@ -29,9 +29,9 @@ import {
 } from '@fettle/core';
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
-import { newId } from '../app/newId.js';
-import { useAppSelector } from '../app/store.js';
-import { useLatest } from '../app/useLatest.js';
+import { newId } from '../base/newId.js';
+import { useAppSelector } from '../base/store.js';
+import { useLatest } from '../base/useLatest.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { useNeedle } from '../measure/NeedleAsk.js';
 import { NOBODY } from '../person/personSlice.js';

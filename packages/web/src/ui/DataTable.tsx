@@ -11,7 +11,7 @@ import { ArrowDown, ArrowUp, ArrowUpDown } from 'lucide-react';
 import { type KeyboardEvent, memo, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { flushSync } from 'react-dom';
 import styled from 'styled-components';
-import { useNarrow } from '../app/useNarrow.js';
+import { useNarrow } from '../base/useNarrow.js';
 import { Table } from './Panel.js';
 import { ShowMore } from './ShowMore.js';
 import { useShown } from './useShown.js';

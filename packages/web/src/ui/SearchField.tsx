@@ -1,7 +1,7 @@
 import { Search } from 'lucide-react';
 import { useRef } from 'react';
 import styled from 'styled-components';
-import { useShortcut } from '../shortcuts/shortcuts.js';
+import { useShortcut } from '../base/shortcuts.js';
 import { fieldBox } from './Field.js';
 
 const Box = styled.label`

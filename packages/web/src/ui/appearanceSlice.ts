@@ -1,5 +1,5 @@
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { dropLocalNote, localNote, setLocalNote } from './localNotes.js';
+import { dropLocalNote, localNote, setLocalNote } from '../base/localNotes.js';
 import { APPEARANCES, type Appearance } from './tokens.js';
 
 export type AppearanceSetting = Appearance | 'system';
@@ -16,6 +16,12 @@ const THOU_KEY = 'fettle.thousandths';
 function storedReaders(): string[] {
   const value = localNote(THOU_KEY);
   return value === null ? [] : value.split('\n');
+}
+
+declare module '../base/store.js' {
+  interface RootState {
+    readonly appearance: ReturnType<typeof appearanceReducer>;
+  }
 }
 
 const appearanceSlice = createSlice({

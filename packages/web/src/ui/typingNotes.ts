@@ -1,6 +1,6 @@
 import { type DBSchema, type IDBPDatabase, openDB } from 'idb';
-import { newId } from '../app/newId.js';
-import { dropLocalNote, localNote, localNoteKeys, setLocalNote } from './localNotes.js';
+import { dropLocalNote, localNote, localNoteKeys, setLocalNote } from '../base/localNotes.js';
+import { newId } from '../base/newId.js';
 
 /*
  * What is being typed is noted on this device with every key, in local storage: that is written at once and read at once. But it comes to

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { act, renderHook } from '@testing-library/react';
 import { beforeEach, expect, it } from 'vitest';
-import { useDraft } from '../limits/useDraft.js';
+import { useDraft } from '../typing/useDraft.js';
 import { useKeptText } from './useKeptText.js';
 
 const PLACE = { of: 'kind', part: 'shell', field: 'onHand' };

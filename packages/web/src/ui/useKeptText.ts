@@ -1,5 +1,5 @@
 import { useCallback, useEffect, useRef, useState } from 'react';
-import { useUnsaved } from '../saving/unsaved.js';
+import { useUnsaved } from '../base/unsaved.js';
 import { noteDone, notedText, noteText } from './typingNotes.js';
 
 export interface KeptText {

@@ -18,7 +18,7 @@ import {
   type MutationDefinition,
   type QueryDefinition,
 } from '@reduxjs/toolkit/query/react';
-import { passwordNeeded, sessionEnded, sessionTold } from '../access/accessSlice.js';
+import { passwordNeeded, sessionEnded, sessionTold } from '../person/accessSlice.js';
 import { type AskFault, type Away, ask, isSignedOut, needsPassword, sessionIn } from './ask.js';
 import { inPauses } from './inPauses.js';
 import { forgetAnswers, keepAnswer, keptAnswer } from './keptAnswers.js';
@@ -136,3 +136,9 @@ function definitions(build: EndpointBuilder<Base, Topic, 'api'>): Definitions {
 
 /** Everything that is fetched, made from the endpoints' descriptions: kept, polled, tagged and read anew in one place. */
 export const api = createApi({ reducerPath: 'api', baseQuery, tagTypes: TOPICS, endpoints: definitions });
+
+declare module '../base/store.js' {
+  interface RootState {
+    readonly api: ReturnType<typeof api.reducer>;
+  }
+}

@@ -1,4 +1,4 @@
-import { newId } from '../app/newId.js';
+import { newId } from '../base/newId.js';
 
 /** This page, for the others to tell it from theirs. */
 export const TAB = newId();

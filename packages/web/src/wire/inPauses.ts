@@ -1,4 +1,4 @@
-import { whenQuiet } from '../app/whenQuiet.js';
+import { whenQuiet } from '../base/whenQuiet.js';
 
 /** Things to be written down in the pauses of typing, the last of each. */
 const waiting = new Map<string, () => Promise<void>>();

@@ -1,6 +1,6 @@
 import { type Answered, type Asked, type PageEndpointName, pageEndpointOf } from '@fettle/core';
 import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
-import { type RootState, store } from '../app/store.js';
+import { type RootState, store } from '../base/store.js';
 import { api } from './api.js';
 import { ask } from './ask.js';
 

@@ -1,6 +1,5 @@
-import { engineTypeSchema } from '@fettle/core';
+import { engineTypeSchema, headOfType } from '@fettle/core';
 import type { MigrationInterface, QueryRunner } from 'typeorm';
-import { headOfType } from '../../engineType/headOfType.js';
 
 /** What lists show stands in columns of its own, so that a list reads no document; how far an engine is is kept with it. */
 export class Lists1795000000004 implements MigrationInterface {

@@ -2,8 +2,8 @@ import type { JobDocument, JobView, Reading } from '@fettle/core';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
-import { store } from '../../app/store.js';
 import { jobArrived, parcelDelivered } from '../../saving/savingSlice.js';
+import { store } from '../../shell/store.js';
 
 /** When everything in tests of hooks was done. */
 export const AT = '2026-01-02T03:04:05.000Z';

@@ -1,6 +1,6 @@
 import { type GaugeLine, GaugeLines, gaugeLineSchema, gaugeText, PLAIN_LINE } from '@fettle/core';
 import { useEffect, useRef, useState } from 'react';
-import { localNote, setLocalNote } from '../../ui/localNotes.js';
+import { localNote, setLocalNote } from '../../base/localNotes.js';
 import { chosenPort, type GaugePort, hasSerial } from './gaugePort.js';
 import { type SimulatedPort, simulatedPort } from './simulatedPort.js';
 import { typeFigure } from './typeFigure.js';
