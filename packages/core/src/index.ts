@@ -1,14 +1,22 @@
 export { isLugged, STIFF_TRIES } from './assembly/assemblyChecks.js';
 export {
+  FACE_WORDS,
+  jobAssembly,
+  type StationAssembly,
+  type StationCheck,
+  SWAP_PARTS,
+  swapText,
+} from './assembly/assemblyFacts.js';
+export {
   type Assembly,
   BLANK_ASSEMBLY,
   type Built,
   type Check,
   FACE_SCHOOLS,
   type HandTurn,
-  type Swap,
   TURNS_BY_HAND,
 } from './assembly/assemblySchema.js';
+export { turnText } from './assembly/assemblySlice.js';
 export { chanceInside } from './clearance/chanceInside.js';
 export { chanceText } from './clearance/chanceText.js';
 export { type AimRule, clearanceAim } from './clearance/clearanceAim.js';
@@ -21,6 +29,7 @@ export { clearanceChange, EXPANSION_PER_MK, sizeAt20, type WarmStation } from '.
 export { type CodeSheet, type FamilyCodes, readCodeSheet, type StampedRow, type TableCell } from './codes/codeSheet.js';
 export { type DecodedMark, type DecodedRow, decodeRow } from './codes/decodeRow.js';
 export { type MarkDisagreement, markDisagreement } from './codes/markDisagreement.js';
+export { bandsOf, codedFeatures, rowLayout } from './codes/markedBands.js';
 export {
   type CellDifference,
   cellInterval,
@@ -47,6 +56,7 @@ export {
   type JointKind,
   type JointSide,
 } from './crush/crushSchema.js';
+export { type JointPlace, jointAim, jointLimits, jointPlaces } from './crush/crushSlice.js';
 export { type SaddleAdvice, saddleAdvice } from './crush/saddleAdvice.js';
 export { canonicalJson } from './document/canonicalJson.js';
 export { cellOfCsv, csvCell } from './document/csvCell.js';
@@ -117,16 +127,19 @@ export {
   type EndPlayReading,
   type Moment,
   type PieceChoice,
-  THRUST_KINDS,
-  type ThrustKind,
 } from './endPlay/endPlaySchema.js';
+export { momentWord } from './endPlay/endPlaySlice.js';
+export { type FreeLines, freePieces, pieceFaults, takenPieces } from './endPlay/takenPieces.js';
+export { endPlayOfHalves, thrustFlanges } from './endPlay/thrustFlanges.js';
 export { codeSheetOfType, withCodeSheet } from './engineType/codeSheetOfType.js';
+export { limitsNeeded } from './engineType/engineSlice.js';
 export {
   type EngineType,
   engineTypeSchema,
   readEngineType,
   type TypeFamily,
 } from './engineType/engineType.js';
+export { ENGINE_USES, USE_WORDS } from './engineType/engineUse.js';
 export { headOfType, type TypeHead } from './engineType/headOfType.js';
 export { ANY_GRADE_STEP, ANY_WALL, likelyLimit, middleWall, wallSpan } from './engineType/likelyLimits.js';
 export {
@@ -146,6 +159,7 @@ export {
 } from './engineType/limits.js';
 export { newEngineType } from './engineType/newEngineType.js';
 export { type SheetDifference, sheetDifferences, sheetLines } from './engineType/sheetLines.js';
+export { THRUST_KINDS, type ThrustKind, thrustKindOf } from './engineType/thrustKind.js';
 export { type Alternative, alternativesAt, type Placement, placementsOf } from './fit/alternatives.js';
 export { type FitOptions, fit } from './fit/fit.js';
 export { type FitError, type FitPlan, type FitRemedy, fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
@@ -179,125 +193,20 @@ export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { withShimRemedy } from './fit/shims/shimRemedies.js';
 export { shims } from './fit/shims.js';
-export {
-  FACE_WORDS,
-  jobAssembly,
-  type StationAssembly,
-  type StationCheck,
-  SWAP_PARTS,
-  swapText,
-} from './job/assemblyFacts.js';
-export {
-  assessReading,
-  needleOf,
-  type ReadingAssessment,
-  suspectReadings,
-  type TypedHow,
-  typedHow,
-} from './job/assessReading.js';
 export { buildSheet, buildSheetRows } from './job/buildSheet.js';
-export { type BuildSheet, buildSheetSchema, readBuildSheet, signedContent } from './job/buildSheetSchema.js';
-export { capsAsk, capsOn } from './job/capsOn.js';
 export { changeWords } from './job/changeWords.js';
-export { choiceFaults } from './job/choiceFaults.js';
-export { type ClearanceDraw, clearanceDraw, drawnClearance } from './job/clearanceDraw.js';
-export { type CodedStation, codedCell, codedStations, heldAsCoded } from './job/codedStations.js';
-export { type BuildSheetDifference, comparedSheets, sinceSigned } from './job/comparedSheets.js';
-export { countedFamilies, isUncounted, withDrawn } from './job/countedShells.js';
 export { dueOn } from './job/dueOn.js';
-export { type FirstToTry, firstToTry } from './job/firstToTry.js';
-export {
-  type AcceptedChoice,
-  aimRuleSchema,
-  ENGINE_USES,
-  type JobDocument,
-  type JobPiece,
-  type JobShell,
-  jobDocumentSchema,
-  jobShellSchema,
-  NO_WISHES,
-  type StationWishes,
-} from './job/jobDocument.js';
+export { type JobDocument, jobDocumentSchema } from './job/jobDocument.js';
 export { type JobFacts, jobFacts } from './job/jobFacts.js';
-export { countsInSpread, type FreeHalves, type JobFit, jobFit, type LeftOut, plannedHalves } from './job/jobFit.js';
-export { bandsOf, codedFeatures, rowLayout } from './job/jobMarks.js';
 export { jobOfType, limitClashes, shellsOfSheet, withSheet } from './job/jobOfType.js';
 export { type JobProgress, jobProgress } from './job/jobProgress.js';
-export {
-  type JobStation,
-  type MeasuredPart,
-  mainStations,
-  measuredParts,
-  offsetAt,
-  pinnedRods,
-  placedRods,
-  rodLabel,
-  rodStations,
-  sizeAtReference,
-} from './job/jobStations.js';
-export {
-  drawerLabel,
-  type JointChoice,
-  type JointFit,
-  type JointLeftOut,
-  jointChoices,
-  jointFit,
-} from './job/jointFit.js';
-export { acceptedJointly, type JointPieces, type JointPiecesQuestion, jointPieces } from './job/jointPieces.js';
 export { type KitAsked, kitQuestionOfJob } from './job/kitQuestions.js';
-export { type LockedOff, lockedOff } from './job/lockedOff.js';
-export { newJob, usualThinnerHalf } from './job/newJob.js';
+export { newJob } from './job/newJob.js';
 export { openWork } from './job/openWork.js';
-export { pieceOfLine } from './job/pieceOfLine.js';
-export { alongLineOf, isCoarse, offLineWords, type ReadingDoubt, readingDoubts } from './job/readingDoubts.js';
-export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from './job/readingTable.js';
-export { remedyForJob } from './job/remedyForJob.js';
-export { isByTable, type StationOutcome, stationOutcomes } from './job/remedyOutcome.js';
-export { hasBanks, mayTakePin, pinBank, rodBank } from './job/rodBanks.js';
-export { type RowDoubt, rowDoubts } from './job/rowDoubts.js';
-export { AIM_WORDS, aimsInWords, lockedInWords, rulesInWords, spreadMainsText, USE_WORDS } from './job/rulesInWords.js';
-export type { SheetBlock, SheetCell } from './job/sheetBlock.js';
 export { sheetContent } from './job/sheetContent.js';
-export { sheetInThousandths } from './job/sheetInThousandths.js';
-export { shellOfLine } from './job/shellOfLine.js';
-export type { StageState } from './job/slice.js';
-export { turnText } from './job/slices/assemblySlice.js';
-export { type JointPlace, jointAim, jointLimits, jointPlaces } from './job/slices/crushSlice.js';
-export { momentWord } from './job/slices/endPlaySlice.js';
-export { limitsNeeded } from './job/slices/engineSlice.js';
-export { type RunoutAt, runoutsOf } from './job/slices/runoutSlice.js';
-export { PASS_DOUBTS, passPlace, stretchWords } from './job/slices/torqueSlice.js';
-export { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './job/slices/trialSlice.js';
 export { placeWords } from './job/slices.js';
 export { type GroupProgress, groupProgress } from './job/stageGroups.js';
 export { groupOf, STAGE_GROUPS, STAGES, type Stage, stageName } from './job/stages.js';
-export {
-  type BarredPair,
-  barredPairs,
-  type Candidate,
-  type ClearancesAtHand,
-  clearancesAtHand,
-  nearestCandidate,
-  type PairStock,
-  shellsInOrder,
-  stationCandidates,
-} from './job/stationCandidates.js';
-export { STATE_WORDS, type StationState } from './job/stationState.js';
-export type { StationOffset, StationTrial } from './job/stationTrial.js';
-export { pairVerdict, type StationVerdict, stationVerdict } from './job/stationVerdict.js';
-export { stripVerdict } from './job/stripVerdict.js';
-export { type FreeLines, freePieces, pieceFaults, takenPieces, thrustKindOf } from './job/takenPieces.js';
-export { endPlayOfHalves, thrustFlanges } from './job/thrustFlanges.js';
-export {
-  fastenerFigures,
-  isPassDone,
-  type JobPassState,
-  jobPassStates,
-  jobStretches,
-  type StretchRead,
-} from './job/tightenFacts.js';
-export { warmClearance } from './job/warmClearance.js';
-export { withSwap } from './job/withSwap.js';
 export { acceptance } from './measure/acceptance.js';
 export { type EffectiveSize, markedSize, middleOf, readSize } from './measure/effectiveSize.js';
 export { commonDecimals, formatExactLength, formatLength, numberOfLength } from './measure/formatLength.js';
@@ -377,18 +286,80 @@ export {
   sizeOfDraft,
   slotKey,
 } from './part/reading.js';
+export { hasBanks, mayTakePin, pinBank, rodBank } from './part/rodBanks.js';
 export { rodCount } from './part/rodCount.js';
 export { type Route, routes, type Zeroing } from './part/route.js';
 export { type ShaftColumn, type ShaftShow, shaftColumns } from './part/shaftColumns.js';
 export { type ShaftGeometry, shaftGeometry } from './part/shaftGeometry.js';
+export type { Swap } from './part/swap.js';
 export { throwsText, withThrows } from './part/throws.js';
+export {
+  assessReading,
+  needleOf,
+  type ReadingAssessment,
+  suspectReadings,
+  type TypedHow,
+  typedHow,
+} from './reading/assessReading.js';
+export { capsAsk, capsOn } from './reading/capsOn.js';
+export { type MeasuredPart, measuredParts, sizeAtReference } from './reading/measuredParts.js';
+export { alongLineOf, isCoarse, offLineWords, type ReadingDoubt, readingDoubts } from './reading/readingDoubts.js';
+export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from './reading/readingTable.js';
+export { type RowDoubt, rowDoubts } from './reading/rowDoubts.js';
 export type { Runout, Turn, TurnReading } from './runout/runoutSchema.js';
+export { type RunoutAt, runoutsOf } from './runout/runoutSlice.js';
 export { bentBy, type TurnRead, turnRead } from './runout/turn.js';
+export { choiceFaults } from './selection/choiceFaults.js';
+export { type CodedStation, codedCell, codedStations, heldAsCoded } from './selection/codedStations.js';
+export { countedFamilies, isUncounted, withDrawn } from './selection/countedShells.js';
+export {
+  countsInSpread,
+  type FreeHalves,
+  type JobFit,
+  jobFit,
+  type LeftOut,
+  plannedHalves,
+} from './selection/jobFit.js';
+export {
+  drawerLabel,
+  type JointChoice,
+  type JointFit,
+  type JointLeftOut,
+  jointChoices,
+  jointFit,
+} from './selection/jointFit.js';
+export { acceptedJointly, type JointPieces, type JointPiecesQuestion, jointPieces } from './selection/jointPieces.js';
+export { type LockedOff, lockedOff } from './selection/lockedOff.js';
+export { pieceOfLine } from './selection/pieceOfLine.js';
+export { remedyForJob } from './selection/remedyForJob.js';
+export { isByTable, type StationOutcome, stationOutcomes } from './selection/remedyOutcome.js';
+export { AIM_WORDS, aimsInWords, lockedInWords, rulesInWords, spreadMainsText } from './selection/rulesInWords.js';
+export type { SelectionJob } from './selection/selectionJob.js';
+export { aimRuleSchema, NO_WISHES, type StationWishes, usualThinnerHalf } from './selection/selectionPart.js';
+export { shellOfLine } from './selection/shellOfLine.js';
+export {
+  type BarredPair,
+  barredPairs,
+  type Candidate,
+  type ClearancesAtHand,
+  clearancesAtHand,
+  nearestCandidate,
+  type PairStock,
+  shellsInOrder,
+  stationCandidates,
+} from './selection/stationCandidates.js';
+export { withSwap } from './selection/withSwap.js';
+export { type BuildSheet, buildSheetSchema, readBuildSheet, signedContent } from './sheet/buildSheetSchema.js';
+export { type BuildSheetDifference, comparedSheets, sinceSigned } from './sheet/comparedSheets.js';
+export { sheetInThousandths } from './sheet/sheetInThousandths.js';
+export type { AcceptedChoice } from './shell/acceptedChoice.js';
 export type { Grade } from './shell/grade.js';
 export { PAINTS, type Paint } from './shell/grade.js';
 export { gradedWalls } from './shell/gradedFamily.js';
 export type { Shell } from './shell/half.js';
 export { readPlaces, shellLabel } from './shell/half.js';
+export type { JobPiece } from './shell/jobPiece.js';
+export { type JobShell, jobShellSchema } from './shell/jobShell.js';
 export {
   FACES,
   type Face,
@@ -402,12 +373,48 @@ export {
 export { placeOfMain, positionSchema, THRUST_PLACE } from './shell/position.js';
 export type { Side } from './shell/side.js';
 export { cleanUp, derivedUndersize, type Undersize } from './shell/undersize.js';
+export type { SheetBlock, SheetCell } from './stage/sheetBlock.js';
+export type { StageState } from './stage/slice.js';
+export { STATE_WORDS, type StationState } from './stage/stationState.js';
+export { type AssemblyOffset, assemblyOffset } from './station/assemblyOffset.js';
+export { type ClearanceDraw, clearanceDraw, drawnClearance } from './station/clearanceDraw.js';
+export {
+  type JobStation,
+  mainStations,
+  offsetAt,
+  pinnedRods,
+  placedRods,
+  rodLabel,
+  rodStations,
+} from './station/jobStations.js';
+export type { StationOffset, StationTrial } from './station/stationTrial.js';
+export { pairVerdict, type StationVerdict, stationVerdict } from './station/stationVerdict.js';
+export { afterChange, trialLength } from './station/trialClearance.js';
+export {
+  GAUGE_MODES,
+  type GaugeMode,
+  TRIAL_SCHOOLS,
+  type Trial,
+  type TrialReading,
+  type TrialSchool,
+} from './station/trialSchema.js';
+export { warmClearance } from './station/warmClearance.js';
 export { STRIP_RANGES, STRIP_TELLS, stripClearance, stripFor, stripRead } from './strip/stripClearance.js';
 export { STRIP_ENDS, type Strip, type StripEnd } from './strip/stripSchema.js';
 export { type BoltPlace, boltOrder, capsFromMiddle } from './torque/boltOrder.js';
 export { stretchFindings } from './torque/boltStretch.js';
 export { FASTENER_PLACES, type FastenerPlace, PLACE_TABLE, type Torque, torqueSchema } from './torque/fastener.js';
+export { type Fasteners, UNKNOWN_FASTENERS } from './torque/fasteners.js';
+export { namedFasteners } from './torque/namedFasteners.js';
 export type { Stretch } from './torque/tightenedSchema.js';
+export {
+  fastenerFigures,
+  isPassDone,
+  type JobPassState,
+  jobPassStates,
+  jobStretches,
+  type StretchRead,
+} from './torque/tightenFacts.js';
 export {
   type PassTarget,
   passTargets,
@@ -417,6 +424,7 @@ export {
   tighteningSchema,
   tighteningText,
 } from './torque/tightening.js';
+export { PASS_DOUBTS, passPlace, stretchWords } from './torque/torqueSlice.js';
 export { MOST_STAGES, torqueStages } from './torque/torqueStages.js';
 export {
   otherTorqueUnit,
@@ -427,19 +435,9 @@ export {
   torqueText,
   torqueUnitWord,
 } from './torque/torqueUnit.js';
-export { type AssemblyOffset, assemblyOffset } from './trial/assemblyOffset.js';
-export { namedFasteners } from './trial/namedFasteners.js';
-export { afterChange, trialLength } from './trial/trialClearance.js';
-export {
-  type Fasteners,
-  GAUGE_MODES,
-  type GaugeMode,
-  TRIAL_SCHOOLS,
-  type Trial,
-  type TrialReading,
-  type TrialSchool,
-  UNKNOWN_FASTENERS,
-} from './trial/trialSchema.js';
+export { type FirstToTry, firstToTry } from './trial/firstToTry.js';
+export { stripVerdict } from './trial/stripVerdict.js';
+export { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './trial/trialSlice.js';
 export { mayDo, NEEDS, type Need, ROLES, type Role, roleName, roleSchema, roleWords, whoMay } from './wire/access.js';
 export {
   AUDIT_KINDS,

@@ -5,9 +5,9 @@ import { fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
 import { fitRequestSchema } from './fit/format/fitRequest.js';
 import { shimPlanSchema } from './fit/format/shimPlan.js';
 import { shimRequestSchema } from './fit/format/shimRequest.js';
-import { buildSheetSchema } from './job/buildSheetSchema.js';
 import { jobDocumentSchema } from './job/jobDocument.js';
 import { kitQuestionSchema } from './order/kitQuestion.js';
+import { buildSheetSchema } from './sheet/buildSheetSchema.js';
 
 const FORMATS = {
   'fit-request-1': { schema: fitRequestSchema, title: 'Fettle fit request, version 1' },

@@ -1,4 +1,4 @@
-import { documentPart } from '../document/documentPart.js';
+import { documentPart, type PartValues } from '../document/documentPart.js';
 import { assemblySchema, BLANK_ASSEMBLY } from './assemblySchema.js';
 
 /** Checks while the engine is put together, how it turns, and parts that changed places. */
@@ -7,3 +7,4 @@ export const assemblyPart = documentPart({
   since: 5,
   blank: () => ({ assembly: BLANK_ASSEMBLY }),
 });
+export type AssemblyMembers = PartValues<typeof assemblyPart>;

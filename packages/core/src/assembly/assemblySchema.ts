@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
 import { momentSchema } from '../measure/moment.js';
+import { swapsSchema } from '../part/swap.js';
 import { TORQUE_UNITS } from '../torque/torqueUnit.js';
 
 const wordsSchema = z.string().trim().max(500, 'at most 500 characters');
@@ -55,18 +56,6 @@ export const handTurnSchema = z.strictObject({
 });
 export type HandTurn = z.output<typeof handTurnSchema>;
 
-/** Parts of two stations that changed places: what was read and checked there before holds no more. */
-export const swapSchema = z
-  .strictObject({
-    part: z.enum(['cap', 'upper', 'lower', 'rod']),
-    one: z.string().min(1).max(10).describe('A station.'),
-    other: z.string().min(1).max(10).describe('The other station.'),
-    reason: wordsSchema.min(1, 'enter the reason'),
-    ...stamp,
-  })
-  .refine(({ one, other }) => one !== other, { path: ['other'], error: 'two different stations' });
-export type Swap = z.output<typeof swapSchema>;
-
 /** Lubricants of the running faces, by what happens to the engine next. */
 export const FACE_SCHOOLS = ['oil', 'assembly'] as const;
 export type FaceSchool = (typeof FACE_SCHOOLS)[number];
@@ -82,7 +71,7 @@ export const assemblySchema = z.strictObject({
   }),
   checks: z.record(z.string().min(1).max(60), checkSchema).describe('By station and check: `M2/lug`.'),
   turns: z.record(z.string().min(1).max(10), handTurnSchema).describe('By station.'),
-  swaps: z.record(z.string().min(1).max(60), swapSchema).describe('By id.'),
+  swaps: swapsSchema,
 });
 export type Assembly = z.output<typeof assemblySchema>;
 

@@ -1,13 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { jobFacts } from '../job/jobFacts.js';
 import { newJob } from '../job/newJob.js';
-import { jointAim, jointLimits, jointPlaces } from '../job/slices/crushSlice.js';
 import { SLICES } from '../job/slices.js';
 import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import { crushAdvice } from './crushAdvice.js';
 import { crushRead, sideOpening } from './crushRead.js';
 import { BLANK_JOINT, type Crush, type Joint } from './crushSchema.js';
+import { jointAim, jointLimits, jointPlaces } from './crushSlice.js';
 
 const um = (value: number) => nanometres(value * 1000);
 const limits = { low: um(75), high: um(150), source: 'Burr book, p. 9' };

@@ -1,4 +1,4 @@
-import { documentPart } from '../document/documentPart.js';
+import { documentPart, type PartValues } from '../document/documentPart.js';
 import { BLANK_CRUSH, crushSchema } from './crushSchema.js';
 
 /** Crush read at the joints, shims, and what they are aimed at. */
@@ -7,3 +7,4 @@ export const crushPart = documentPart({
   since: 2,
   blank: () => ({ crush: BLANK_CRUSH }),
 });
+export type CrushMembers = PartValues<typeof crushPart>;

@@ -1,9 +1,9 @@
 import { faultsOf } from '../document/fault.js';
+import { lengthCell, type RowReader, readTable, type TableRow } from '../document/tableRows.js';
 import type { Unit } from '../measure/unit.js';
 import { familySchema } from '../part/family.js';
 import { placesOfText } from '../shell/half.js';
 import { sideSchema } from '../shell/side.js';
-import { lengthCell, type RowReader, readTable, type TableRow } from './tableRows.js';
 import { type DrawerHalf, type DrawerLine, drawerHalfSchema, isSameLine } from './workshopDrawer.js';
 
 /** The columns of a drawer in a CSV or spreadsheet file. Walls carry their unit. */

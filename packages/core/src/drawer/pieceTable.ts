@@ -1,9 +1,9 @@
 import { faultsOf } from '../document/fault.js';
+import { lengthCell, type RowReader, readTable, type TableRow } from '../document/tableRows.js';
 import type { Unit } from '../measure/unit.js';
 import { FACES, PIECE_KINDS } from '../shell/piece.js';
 import { sideSchema } from '../shell/side.js';
 import { type DrawerPiece, drawerPieceSchema, type PieceLine } from './drawerPiece.js';
-import { lengthCell, type RowReader, readTable, type TableRow } from './tableRows.js';
 
 /** The columns of washers and shims in a CSV or spreadsheet file. Thicknesses carry their unit. */
 export const PIECE_COLUMNS = [

@@ -1,5 +1,6 @@
+import type { ThrustKind } from '../engineType/thrustKind.js';
 import { nanometres } from '../measure/nanometres.js';
-import type { EndPlay, EndPlayReading, Moment, ThrustKind } from './endPlaySchema.js';
+import type { EndPlay, EndPlayReading, Moment } from './endPlaySchema.js';
 
 function thickest(endPlay: EndPlay, place: (place: string) => boolean) {
   const own = (endPlay.choice?.chosen ?? []).filter((one) => place(one.place));

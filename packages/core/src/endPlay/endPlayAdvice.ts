@@ -1,8 +1,9 @@
+import type { ThrustKind } from '../engineType/thrustKind.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { endPlayAim } from './endPlayAim.js';
 import { endPlayNow, endPlayRound, limitsForMean } from './endPlayRounds.js';
-import type { EndPlay, ThrustKind } from './endPlaySchema.js';
+import type { EndPlay } from './endPlaySchema.js';
 
 /** One pass over the plate: how much comes off each face, and what should be read afterwards. */
 export interface DressingPass {

@@ -1,3 +1,4 @@
+import type { ThrustKind } from '../engineType/thrustKind.js';
 import type { ShimPlan } from '../fit/format/shimPlan.js';
 import type { ShimRequestInput } from '../fit/format/shimRequest.js';
 import { numberOfLength } from '../measure/formatLength.js';
@@ -7,7 +8,7 @@ import type { Unit } from '../measure/unit.js';
 import { type Piece, type PieceKind, pieceLabel } from '../shell/piece.js';
 import { endPlayAim } from './endPlayAim.js';
 import { endPlayBefore, limitsForMean } from './endPlayRounds.js';
-import type { EndPlay, PieceChoice, ThrustKind } from './endPlaySchema.js';
+import type { EndPlay, PieceChoice } from './endPlaySchema.js';
 
 /** Pieces that an engine may take, with how many of each are free for it; null for as many as wanted. */
 export type FreePieces = Readonly<Record<string, Piece & { readonly free: number | null }>>;

@@ -1,4 +1,4 @@
-import { documentPart } from '../document/documentPart.js';
+import { documentPart, type PartValues } from '../document/documentPart.js';
 import { blankEndPlay, endPlaySchema } from './endPlaySchema.js';
 
 /** End play as it was read, and the pieces chosen for it. */
@@ -7,3 +7,4 @@ export const endPlayPart = documentPart({
   since: 2,
   blank: ({ unit }) => ({ endPlay: blankEndPlay(unit) }),
 });
+export type EndPlayMembers = PartValues<typeof endPlayPart>;

@@ -1,14 +1,11 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
+import { THRUST_KINDS } from '../engineType/thrustKind.js';
 import { shimPlaceSchema } from '../fit/format/shimPlace.js';
 import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 import { momentSchema } from '../measure/moment.js';
 import { nanometres } from '../measure/nanometres.js';
 import { type Unit, unitSchema } from '../measure/unit.js';
-
-/** What limits the movement of the shaft: loose washers beside a main, flanges on its shells, or a stack of rings at the shaft's end. */
-export const THRUST_KINDS = ['washers', 'flanged', 'rings'] as const;
-export type ThrustKind = (typeof THRUST_KINDS)[number];
 
 /**
  * When a reading was taken: with other pieces than are in now (kept, but not used any more), without any shims (the gap), as it was

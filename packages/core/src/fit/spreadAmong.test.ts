@@ -1,11 +1,11 @@
 import { describe, expect, it } from 'vitest';
 import { jobDocumentSchema } from '../job/jobDocument.js';
-import { countsInSpread, jobFit } from '../job/jobFit.js';
 import { newJob } from '../job/newJob.js';
-import { rulesInWords } from '../job/rulesInWords.js';
 import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import type { Reading } from '../part/reading.js';
+import { countsInSpread, jobFit } from '../selection/jobFit.js';
+import { rulesInWords } from '../selection/rulesInWords.js';
 import { fit } from './fit.js';
 import { type FitRequestInput, fitRequestSchema } from './format/fitRequest.js';
 import { recheckPlan } from './recheckPlan.js';

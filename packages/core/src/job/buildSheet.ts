@@ -1,5 +1,5 @@
 import type { Reading } from '../part/reading.js';
-import type { BuildSheet } from './buildSheetSchema.js';
+import type { BuildSheet } from '../sheet/buildSheetSchema.js';
 import type { JobDocument } from './jobDocument.js';
 import { sheetContent } from './sheetContent.js';
 

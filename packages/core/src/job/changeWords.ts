@@ -5,7 +5,8 @@ import type { Nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { FEATURE_TABLE, type Feature, partName, type Slot, slotName } from '../part/feature.js';
 import { shellLabel } from '../shell/half.js';
-import type { JobDocument, JobShell } from './jobDocument.js';
+import type { JobShell } from '../shell/jobShell.js';
+import type { JobDocument } from './jobDocument.js';
 import { placeWords } from './slices.js';
 
 interface Step {

@@ -16,16 +16,17 @@ import { usualLayout } from '../part/crankLayout.js';
 import type { Feature, Slot } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import { throwsText, withThrows } from '../part/throws.js';
+import { measuredParts } from '../reading/measuredParts.js';
+import { choiceFaults } from '../selection/choiceFaults.js';
+import { jobFit, plannedHalves } from '../selection/jobFit.js';
+import { jointChoices, jointFit } from '../selection/jointFit.js';
+import { stationCandidates } from '../selection/stationCandidates.js';
 import { gradedWalls } from '../shell/gradedFamily.js';
-import { choiceFaults } from './choiceFaults.js';
+import { mainStations } from '../station/jobStations.js';
+import { stationVerdict } from '../station/stationVerdict.js';
 import { type JobDocument, jobDocumentSchema } from './jobDocument.js';
-import { jobFit, plannedHalves } from './jobFit.js';
 import { jobProgress } from './jobProgress.js';
-import { mainStations, measuredParts } from './jobStations.js';
-import { jointChoices, jointFit } from './jointFit.js';
 import { newJob } from './newJob.js';
-import { stationCandidates } from './stationCandidates.js';
-import { stationVerdict } from './stationVerdict.js';
 
 const um = (value: number) => nanometres(value * 1000);
 

@@ -3,8 +3,10 @@ import type { EngineType } from '../engineType/engineType.js';
 import type { LimitKey, MainLimits } from '../engineType/limits.js';
 import { LIMIT_KEYS, PLACED_LIMITS } from '../engineType/limits.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import type { JobDocument, JobShell } from './jobDocument.js';
-import { newJob, usualThinnerHalf } from './newJob.js';
+import { usualThinnerHalf } from '../selection/selectionPart.js';
+import type { JobShell } from '../shell/jobShell.js';
+import type { JobDocument } from './jobDocument.js';
+import { newJob } from './newJob.js';
 
 /** A job with a copy of an engine type's data sheet, which remembers where it comes from. */
 export function jobOfType(

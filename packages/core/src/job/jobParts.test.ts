@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
+import { usualLayout } from '../part/crankLayout.js';
 import { blankParts, PART_MEMBERS, partsInVersion } from './jobParts.js';
 import { JOB_UPGRADES } from './jobUpgrades.js';
 import { SLICES } from './slices.js';
@@ -7,17 +8,19 @@ import { SLICES } from './slices.js';
 describe('parts of the job document', () => {
   it('are blank as their own schema has them, in either unit, and each is owned by one slice', () => {
     const schema = z.strictObject(PART_MEMBERS);
+    const usual = usualLayout(5, 4, 1, 3);
+    if (!usual.ok) throw new Error(usual.message);
+    const { layout } = usual;
+    const materials = { block: 'aluminium', caps: 'iron', rods: 'steel' } as const;
     for (const unit of ['mm', 'in'] as const) {
-      const blank = blankParts({ unit, isByMarks: false });
+      const blank = blankParts({ unit, isByMarks: false, name: 'Sedge 4', layout, materials, withRods: true });
       expect(schema.parse(blank)).toEqual(blank);
     }
     const owned = SLICES.flatMap((slice) => slice.owns);
     for (const member of Object.keys(PART_MEMBERS)) {
-      expect(
-        new Set(SLICES.filter((slice) => (slice.owns as readonly string[]).includes(member)).map(({ owns }) => owns))
-          .size,
-        member,
-      ).toBe(1);
+      // The features that are measured share one part.
+      const owners = SLICES.filter(({ owns }) => owns.includes(member)).map(({ owns }) => owns.join());
+      expect(new Set(owners).size, member).toBe(1);
       expect(owned).toContain(member);
     }
   });
@@ -25,7 +28,7 @@ describe('parts of the job document', () => {
   it('come to a stored job with the version that brought them, and leave what is stored', () => {
     const stored = { unit: 'in', depth: 'codes', runout: { steps: 12, mains: {}, flange: {}, startTooth: '' } };
     const second = partsInVersion(stored, 2);
-    expect(Object.keys(second).sort()).toEqual(['crush', 'depth', 'endPlay', 'runout', 'unit']);
+    expect(Object.keys(second).sort()).toEqual(['crush', 'depth', 'endPlay', 'pieces', 'runout', 'unit']);
     const third = partsInVersion(second, 3);
     expect(third).toMatchObject({ trialSchool: 'codes', trials: {}, strips: {}, runout: { steps: 12 } });
     // A part that came earlier is brought forward once, by the version that changed it.

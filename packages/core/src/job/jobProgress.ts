@@ -1,7 +1,7 @@
 import type { Reading } from '../part/reading.js';
+import { type Reminder, type StageState, TURNS } from '../stage/slice.js';
 import type { JobDocument } from './jobDocument.js';
 import { jobFacts } from './jobFacts.js';
-import { type Reminder, type Slice, type StageState, TURNS } from './slice.js';
 import { SLICES } from './slices.js';
 import type { Stage } from './stages.js';
 
@@ -23,9 +23,7 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
   const todos = own.flatMap((slice) => slice.todos(facts).map((one) => ({ ...one, next: slice.key })));
   const [first] = TURNS.flatMap((turn) => todos.filter((one) => one.turn === turn));
   const last = own.at(-1)!;
-  const reminders = own.flatMap(
-    (slice: Slice<Stage>) => slice.reminders?.(facts).map((one) => ({ ...one, next: slice.key })) ?? [],
-  );
+  const reminders = own.flatMap((slice) => slice.reminders?.(facts).map((one) => ({ ...one, next: slice.key })) ?? []);
   return {
     reminders: reminders.sort((one, other) => (one.on < other.on ? -1 : one.on > other.on ? 1 : 0)),
     stages: Object.fromEntries(own.map((slice) => [slice.key, slice.state(facts)])),

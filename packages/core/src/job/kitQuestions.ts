@@ -1,5 +1,6 @@
 import type { z } from 'zod';
 import { clearanceAim } from '../clearance/clearanceAim.js';
+import { bandsOf } from '../codes/markedBands.js';
 import type { DrawerLine } from '../drawer/workshopDrawer.js';
 import { freeHalves, isSameLine } from '../drawer/workshopDrawer.js';
 import { clearanceKey, clearanceLimitsOf, type LimitKey, limitAt } from '../engineType/limits.js';
@@ -13,12 +14,13 @@ import type { Family } from '../part/family.js';
 import type { Feature } from '../part/feature.js';
 import { featureOf, partName } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
+import { type MeasuredPart, measuredParts } from '../reading/measuredParts.js';
+import { countsInSpread, hasRoom, scatterOf } from '../selection/jobFit.js';
 import { shellLabel } from '../shell/half.js';
-import type { JobDocument, JobShell } from './jobDocument.js';
-import { countsInSpread, hasRoom, scatterOf } from './jobFit.js';
-import { bandsOf } from './jobMarks.js';
+import type { JobShell } from '../shell/jobShell.js';
+import { pinnedRods } from '../station/jobStations.js';
+import type { JobDocument } from './jobDocument.js';
 import { shellsOfSheet } from './jobOfType.js';
-import { type MeasuredPart, measuredParts, pinnedRods } from './jobStations.js';
 
 /** What is asked of an order, beside the engine itself. */
 export interface KitWishes {

@@ -1,7 +1,7 @@
 import type { Reading } from '../part/reading.js';
+import { SHEET_PARTS, type SheetBlock } from '../stage/sheetBlock.js';
 import type { JobDocument } from './jobDocument.js';
 import { jobFacts } from './jobFacts.js';
-import { SHEET_PARTS, type SheetBlock } from './sheetBlock.js';
 import { SLICES } from './slices.js';
 
 type Of<Kind extends SheetBlock['kind']> = SheetBlock & { kind: Kind };

@@ -1,27 +1,28 @@
+import { assemblySlice } from '../assembly/assemblySlice.js';
+import { codesSlice } from '../codes/codesSlice.js';
+import { crushSlice } from '../crush/crushSlice.js';
+import { endPlaySlice } from '../endPlay/endPlaySlice.js';
+import { engineSlice } from '../engineType/engineSlice.js';
 import { FEATURE_TABLE, FEATURES, type MeasuringStage } from '../part/feature.js';
+import { measuringSlice } from '../reading/measuringSlice.js';
+import { runoutSlice } from '../runout/runoutSlice.js';
+import { choiceSlice } from '../selection/choiceSlice.js';
+import { halvesSlice } from '../selection/halvesSlice.js';
+import { sheetSlice } from '../sheet/sheetSlice.js';
+import type { Slice } from '../stage/slice.js';
+import { torqueSlice } from '../torque/torqueSlice.js';
+import { trialSlice } from '../trial/trialSlice.js';
 import type { JobDocument } from './jobDocument.js';
-import type { Slice } from './slice.js';
-import { assemblySlice } from './slices/assemblySlice.js';
-import { choiceSlice } from './slices/choiceSlice.js';
-import { codesSlice } from './slices/codesSlice.js';
-import { crushSlice } from './slices/crushSlice.js';
-import { endPlaySlice } from './slices/endPlaySlice.js';
-import { engineSlice } from './slices/engineSlice.js';
-import { halvesSlice } from './slices/halvesSlice.js';
-import { measuringSlice } from './slices/measuringSlice.js';
-import { runoutSlice } from './slices/runoutSlice.js';
-import { sheetSlice } from './slices/sheetSlice.js';
-import { torqueSlice } from './slices/torqueSlice.js';
-import { trialSlice } from './slices/trialSlice.js';
+import type { JobFacts } from './jobFacts.js';
 import { STAGES, type Stage } from './stages.js';
 
 /** A slice a stage; one that is missing, or of another stage, does not compile. */
-const BY_STAGE: { readonly [Key in Stage]: Slice<Key> } = {
+const BY_STAGE: { readonly [Key in Stage]: Slice<Key, JobFacts> } = {
   data: engineSlice,
   codes: codesSlice,
   ...(Object.fromEntries(
     FEATURES.map((feature) => [FEATURE_TABLE[feature].stage, measuringSlice(feature)]),
-  ) as unknown as { readonly [Key in MeasuringStage]: Slice<Key> }),
+  ) as unknown as { readonly [Key in MeasuringStage]: Slice<Key, JobFacts> }),
   drawer: halvesSlice,
   choose: choiceSlice,
   trial: trialSlice,
@@ -34,9 +35,9 @@ const BY_STAGE: { readonly [Key in Stage]: Slice<Key> } = {
 };
 
 /** The pieces of the work in its order. */
-export const SLICES: readonly Slice<Stage>[] = STAGES.map((stage) => BY_STAGE[stage]);
+export const SLICES: readonly Slice<Stage, JobFacts>[] = STAGES.map((stage) => BY_STAGE[stage]);
 
-const OWNERS = new Map<string, Slice>(SLICES.flatMap((slice: Slice) => slice.owns.map((member) => [member, slice])));
+const OWNERS = new Map(SLICES.flatMap((slice) => slice.owns.map((member) => [member, slice] as const)));
 
 /**
  * What a place in a job's document is called in a sentence, for its history and for questions between two people.

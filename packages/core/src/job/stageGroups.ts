@@ -1,4 +1,4 @@
-import type { StageState } from './slice.js';
+import type { StageState } from '../stage/slice.js';
 import { groupOf, STAGE_GROUPS, STAGES, type Stage, type StageGroup } from './stages.js';
 
 /** How far a group is. */

@@ -1,4 +1,4 @@
-import { documentPart } from '../document/documentPart.js';
+import { documentPart, type PartValues } from '../document/documentPart.js';
 import { BLANK_RUNOUT, runoutSchema } from './runoutSchema.js';
 
 /** Runout of the shaft and its flange. */
@@ -7,3 +7,4 @@ export const runoutPart = documentPart({
   since: 3,
   blank: () => ({ runout: BLANK_RUNOUT }),
 });
+export type RunoutMembers = PartValues<typeof runoutPart>;

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { documentPart } from '../document/documentPart.js';
+import { documentPart, type PartValues } from '../document/documentPart.js';
 import { stripSchema } from './stripSchema.js';
 
 /** Gauging strips that were pressed, by station. */
@@ -8,3 +8,4 @@ export const stripPart = documentPart({
   since: 3,
   blank: () => ({ strips: {} }),
 });
+export type StripMembers = PartValues<typeof stripPart>;

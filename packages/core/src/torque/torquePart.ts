@@ -1,4 +1,4 @@
-import { documentPart } from '../document/documentPart.js';
+import { documentPart, type PartValues } from '../document/documentPart.js';
 import { BLANK_TIGHTENED, tightenedSchema } from './tightenedSchema.js';
 
 /** Passes that were done, and stretches that were read. */
@@ -7,3 +7,4 @@ export const torquePart = documentPart({
   since: 5,
   blank: () => ({ torque: BLANK_TIGHTENED }),
 });
+export type TorqueMembers = PartValues<typeof torquePart>;

@@ -4,7 +4,7 @@ import { drawerMovementSchema } from '../drawer/drawerMovement.js';
 import { drawerPieceSchema, pieceLineSchema } from '../drawer/drawerPiece.js';
 import { drawerHalfSchema, drawerLineSchema, kitSchema } from '../drawer/workshopDrawer.js';
 import { pieceChoiceSchema } from '../endPlay/endPlaySchema.js';
-import { acceptedChoiceSchema } from '../job/jobDocument.js';
+import { acceptedChoiceSchema } from '../shell/acceptedChoice.js';
 import { endpoint } from './endpoint.js';
 import { goesOnSchema, jobIdSchema, jobViewSchema, pageQuery, stampQuerySchema } from './jobWire.js';
 

@@ -1,7 +1,6 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
 import { jobDocumentSchema } from '../job/jobDocument.js';
-import { STAGE_STATES } from '../job/slice.js';
 import { STAGES } from '../job/stages.js';
 import { nanometresSchema } from '../measure/lengthSchema.js';
 import { daySchema, momentSchema } from '../measure/moment.js';
@@ -9,6 +8,7 @@ import { unitSchema } from '../measure/unit.js';
 import { familySchema } from '../part/family.js';
 import { FEATURES, SLOTS } from '../part/feature.js';
 import { readingDraftSchema, readingSchema } from '../part/reading.js';
+import { STAGE_STATES } from '../stage/slice.js';
 import { endpoint } from './endpoint.js';
 
 const versionSchema = z.int().min(1);

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
-import { buildSheetSchema } from '../job/buildSheetSchema.js';
 import { momentSchema } from '../measure/moment.js';
+import { buildSheetSchema } from '../sheet/buildSheetSchema.js';
 import { endpoint } from './endpoint.js';
 import { jobIdSchema } from './jobWire.js';
 

@@ -2,13 +2,13 @@ import {
   type AcceptedChoice,
   type CodedStation,
   codedStations,
-  type JobDocument,
   type JobStation,
   mainStations,
   pinnedRods,
   placedRods,
   type Reading,
   rodStations,
+  type SelectionJob,
   type StationVerdict,
   stationVerdict,
 } from '@fettle/core';
@@ -23,7 +23,7 @@ export interface ChosenStations {
 
 /** What is known of every station with the halves that are chosen; pins carry the rods that the choice, or the fitter, puts there. */
 export function chosenStations(
-  document: JobDocument,
+  document: SelectionJob,
   readings: readonly Reading[],
   halves: AcceptedChoice['stations'],
 ): ChosenStations {

@@ -1,0 +1,226 @@
+import { REFERENCE_C, sizeAt20 } from '../clearance/temperature.js';
+import { type MarkDisagreement, markDisagreement } from '../codes/markDisagreement.js';
+import { bandsOf, markedBands } from '../codes/markedBands.js';
+import { onceFor } from '../document/onceFor.js';
+import { limitAt } from '../engineType/limits.js';
+import { type EffectiveSize, markedSize, readSize } from '../measure/effectiveSize.js';
+import type { Limit } from '../measure/lengthSchema.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import { featuresOf } from '../part/familiesOf.js';
+import type { Feature } from '../part/feature.js';
+import { eachFeature, FEATURE_TABLE, partCount, partName, tellsSize } from '../part/feature.js';
+import type { Material } from '../part/material.js';
+import type { Reading, ReadingReason } from '../part/reading.js';
+import { isSwappedSince } from '../part/swappedSince.js';
+import type { Undersize } from '../shell/undersize.js';
+import { undersizeOf } from '../shell/undersize.js';
+import { suspectReadings } from './assessReading.js';
+import type { ReadJob } from './readJob.js';
+
+/** A size, or a shape, outside the data sheet's limits: no shell cures it. */
+export interface SizeFinding {
+  readonly feature: Feature;
+  readonly kind: 'size' | 'out-of-round' | 'taper';
+  /** Nanometres beyond the limit, above zero. */
+  readonly by: Nanometres;
+  readonly side: 'under' | 'over';
+}
+
+/** One measured part: a housing bore or a journal. */
+export interface MeasuredPart {
+  /** What it is called: `M3` for a main's bore or journal, `R2` for a rod's big end, `P2` for a pin. */
+  readonly name: string;
+  readonly feature: Feature;
+  readonly number: number;
+  /** From readings, or, where there are none, from the band of its mark. */
+  readonly size: EffectiveSize | null;
+  /** The mark it carries, where its data sheet knows it. */
+  readonly mark: string | null;
+  /** Where its readings and its mark disagree: the readings decide. */
+  readonly disagreement: MarkDisagreement | null;
+  /** The undersize that a journal was ground to; null for a standard one. */
+  readonly undersize: Undersize | null;
+  /** Whether it is a housing that was read with other fasteners than hold it now. */
+  readonly isOutdated: boolean;
+  /** When the last of its readings was taken after it was machined; null: none was. */
+  readonly machinedAt: string | null;
+  /** When the last of its readings took the place of a wrong one; null: none did. */
+  readonly correctedAt: string | null;
+  readonly shape: PartShape;
+  /** Slots of the measuring scheme that have no size yet. */
+  readonly missing: number;
+  readonly findings: readonly SizeFinding[];
+}
+
+/** Whether readings are still to be taken: a mark is enough where the fitter chooses by marks alone. */
+export function isWanting({ depth }: Pick<ReadJob, 'depth'>, { missing, mark }: MeasuredPart): boolean {
+  return missing > 0 && !(depth === 'codes' && mark !== null);
+}
+
+/** When the last of some readings was taken that has one of some reasons; null: none. */
+function lastFor(readings: readonly Reading[], reasons: readonly ReadingReason[]): string | null {
+  return readings.reduce<string | null>((last, { taken, at }) => {
+    const isOne = reasons.some((reason) => reason === taken?.reason);
+    return isOne && (last === null || at > last) ? at : last;
+  }, null);
+}
+
+/** Whether any of some readings was taken before a moment. */
+function isReadBefore(readings: readonly Reading[], moment: string | null): boolean {
+  return moment !== null && readings.some(({ nm, at }) => nm !== null && at < moment);
+}
+
+/** Whether any of some readings of a housing was taken with a cap that has changed places since. */
+function isWithOtherCap(job: ReadJob, name: string, readings: readonly Reading[]): boolean {
+  return readings.some(({ nm, at }) => nm !== null && isSwappedSince(job.assembly, [name], ['cap'], at));
+}
+
+function findingsOf(feature: Feature, size: EffectiveSize | null, limit: Limit | null): SizeFinding[] {
+  if (!size || !limit) return [];
+  const findings: SizeFinding[] = [];
+  const found = (by: number, side: SizeFinding['side']) =>
+    findings.push({ feature, kind: 'size', by: nanometres(by), side });
+  if (size.smallest < limit.low) found(limit.low - size.smallest, 'under');
+  if (size.largest > limit.high) found(size.largest - limit.high, 'over');
+  return findings;
+}
+
+/** How far a part is from a cylinder, by its readings; null where they do not tell. */
+export interface PartShape {
+  /** The largest difference of two diameters in one plane. */
+  readonly outOfRound: Nanometres | null;
+  /** The largest difference of diameters between the planes, in one direction. */
+  readonly taper: Nanometres | null;
+}
+
+function shapeOf(role: 'housing' | 'journal', own: readonly Reading[]): PartShape {
+  const at = (slot: Reading['slot']) => own.find((reading) => reading.slot === slot)?.nm ?? null;
+  const most = (pairs: readonly (readonly [Reading['slot'], Reading['slot']])[]) => {
+    const apart = pairs.flatMap(([one, other]) => {
+      const [a, b] = [at(one), at(other)];
+      return a === null || b === null ? [] : [Math.abs(a - b)];
+    });
+    return apart.length === 0 ? null : nanometres(Math.max(...apart));
+  };
+  const bolt = role === 'housing' ? (['front', 'rear'] as const) : (['front-0', 'rear-0'] as const);
+  return {
+    outOfRound: most([
+      [bolt[0], 'front-90'],
+      [bolt[1], 'rear-90'],
+    ]),
+    taper: most([bolt, ['front-90', 'rear-90']]),
+  };
+}
+
+/** The limits of shape that hold for a bore, and for a journal or pin. */
+const SHAPE_LIMITS = {
+  housing: { 'out-of-round': 'boreOutOfRound', taper: 'boreTaper' },
+  journal: { 'out-of-round': 'outOfRound', taper: 'taper' },
+} as const;
+
+/** Out-of-round and taper of a part beyond the data sheet's limits. */
+function shapeFindings(job: ReadJob, feature: Feature, { outOfRound, taper }: PartShape): SizeFinding[] {
+  const shapes = [
+    { kind: 'out-of-round', value: outOfRound ?? 0 },
+    { kind: 'taper', value: taper ?? 0 },
+  ] as const;
+  return shapes.flatMap(({ kind, value }): SizeFinding[] => {
+    const limit = job.limits[SHAPE_LIMITS[FEATURE_TABLE[feature].role][kind]];
+    return limit && value > limit.high ? [{ feature, kind, by: nanometres(value - limit.high), side: 'over' }] : [];
+  });
+}
+
+/** What a part is made of, by its coefficient of expansion; null where that is not known. Journals and pins are of steel. */
+function expansionOf({ materials, warm }: ReadJob, feature: Feature): number | null {
+  const alpha = (material: Material) => (material === 'unknown' ? null : warm[material]);
+  if (FEATURE_TABLE[feature].role === 'journal') return warm.steel;
+  if (FEATURE_TABLE[feature].family === 'rod') return alpha(materials.rods);
+  const [block, caps] = [alpha(materials.block), alpha(materials.caps)];
+  return block === null || caps === null ? null : (block + caps) / 2;
+}
+
+/**
+ * The size at 20 °C that a reading tells: as it was read where no temperature was taken, or where it is not known what the part is made of.
+ *
+ * @returns null for a reading that is no size
+ */
+export function sizeAtReference(job: ReadJob, { nm, feature, taken }: Reading): Nanometres | null {
+  const alpha = expansionOf(job, feature);
+  if (nm === null || taken?.celsius == null || alpha === null) return nm;
+  const gauge = { alpha: job.warm.steel, celsius: taken.gaugeCelsius ?? REFERENCE_C };
+  return sizeAt20(nm, { alpha, celsius: taken.celsius }, gauge);
+}
+
+/**
+ * All parts of one feature from front to rear (rods by number) with their effective sizes: from readings; from the band of its mark
+ * where a part was not read.
+ *
+ * @param readings current readings only, any order; those without a size (unreadable text) do not count and stay missing
+ */
+export function measuredParts(job: ReadJob, readings: readonly Reading[], feature: Feature): MeasuredPart[] {
+  const marked = markedBands(job, feature);
+  const { family, role } = FEATURE_TABLE[feature];
+  const isJournal = role === 'journal';
+  const byPart = new Map<number, Reading[]>();
+  // What is suspect stands apart and counts nowhere until it is confirmed.
+  const suspect = new Set(suspectReadings(job, readings));
+  for (const reading of readings) {
+    if (reading.feature !== feature || suspect.has(reading)) continue;
+    const own = byPart.get(reading.station);
+    if (own) own.push(reading);
+    else byPart.set(reading.station, [reading]);
+  }
+  return Array.from({ length: partCount(job.layout, feature) }, (_, at) => {
+    const number = at + 1;
+    const own = byPart.get(number) ?? [];
+    const sizes = own.flatMap((reading) =>
+      tellsSize(feature, reading.slot) ? (sizeAtReference(job, reading) ?? []) : [],
+    );
+    const shape = shapeOf(role, own);
+    const count = own.filter(({ nm }) => nm !== null).length;
+    const read = readSize(sizes);
+    const band = marked.get(number) ?? null;
+    const standard = findingsOf(feature, read, limitAt(job, feature, number));
+    const undersize =
+      read && isJournal && standard.length > 0 ? undersizeOf(read, job.sheet?.[family].undersizes ?? []) : null;
+    return {
+      name: partName(feature, number),
+      feature,
+      number,
+      size: read ?? (band && markedSize(band)),
+      mark: band?.mark ?? null,
+      disagreement:
+        read && band
+          ? markDisagreement(
+              isJournal ? 'journal' : 'bore',
+              read.nominal,
+              band.mark,
+              bandsOf(job.sheet, feature),
+              job.measuring.uncertainty,
+            )
+          : null,
+      undersize,
+      machinedAt: lastFor(own, ['part machined since']),
+      correctedAt: lastFor(own, ['typed wrong', 'misread']),
+      isOutdated:
+        !isJournal &&
+        (isReadBefore(own, job.fasteners[family].since) || isWithOtherCap(job, partName(feature, number), own)),
+      shape,
+      missing: Math.max(0, job.measuring.slots[feature].length - count),
+      findings: [...(undersize ? [] : standard), ...shapeFindings(job, feature, shape)],
+    };
+  });
+}
+
+/** All parts of every feature; none of a feature that the job does not measure. */
+export type MeasuredParts = Readonly<Record<Feature, readonly MeasuredPart[]>>;
+
+/**
+ * All parts of an engine, each measured once for a document and its readings, whoever asks.
+ *
+ * @param readings current readings only, any order
+ */
+export const allParts: (job: ReadJob, readings: readonly Reading[]) => MeasuredParts = onceFor((job, readings) => {
+  const features = featuresOf(job);
+  return eachFeature((feature) => (features.includes(feature) ? measuredParts(job, readings, feature) : []));
+});

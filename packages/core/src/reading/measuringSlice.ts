@@ -1,0 +1,169 @@
+import { membersOf } from '../document/documentPart.js';
+import { columnText, lengthText } from '../measure/lengthText.js';
+import type { Nanometres } from '../measure/nanometres.js';
+import { FEATURE_TABLE, type Feature, type MeasuringStage, partName, slotName } from '../part/feature.js';
+import { type Reading, readingModeWord } from '../part/reading.js';
+import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
+import type { Slice, StageState } from '../stage/slice.js';
+import { isFarReading } from './assessReading.js';
+import { capsOn } from './capsOn.js';
+import { isWanting } from './measuredParts.js';
+import { measuringPart } from './measuringPart.js';
+import type { ReadFacts } from './readFacts.js';
+import { offLineWords, readingDoubts } from './readingDoubts.js';
+
+function stateOf({ job, parts, doubtful }: ReadFacts, feature: Feature): StageState {
+  const own = parts[feature];
+  const isOff = own.some(({ findings, isOutdated }) => findings.length > 0 || isOutdated);
+  if (isOff || doubtful.some((reading) => reading.feature === feature)) return 'attention';
+  if (own.every((part) => !isWanting(job, part))) return 'done';
+  return own.some(({ size }) => size?.kind === 'read') ? 'started' : 'open';
+}
+
+/** Every reading of a feature, as it was typed and what it comes to, with how it was taken. */
+function readingsBlock({ job, readings }: ReadFacts, feature: Feature): SheetBlock[] {
+  const { slots, name } = FEATURE_TABLE[feature];
+  const own = readings
+    .filter((one) => one.feature === feature && one.text !== '')
+    .sort((one, other) => one.station - other.station || slots.indexOf(one.slot) - slots.indexOf(other.slot));
+  if (own.length === 0) return [];
+  const figure = columnText(
+    own.flatMap(({ nm, setting }) => [nm, setting]),
+    job.unit,
+  );
+  const length = (value: Nanometres | null) => (value === null ? '' : `${figure(value)} ${job.unit}`);
+  return [
+    {
+      kind: 'table',
+      key: `readings ${feature}`,
+      part: 'readings',
+      title: `Readings: ${name.toLowerCase()}s`,
+      head: [
+        words('Part'),
+        words('Where'),
+        figures('As typed'),
+        figures('Size'),
+        figures('Setting'),
+        words('Instrument, how'),
+        figures('At °C'),
+        words('By'),
+        words('When'),
+      ],
+      rows: own.map(({ id, station, slot, text, nm, setting, taken, by, at }) => ({
+        key: id,
+        cells: [
+          { text: partName(feature, station) },
+          { text: slotName(slot) },
+          { text },
+          { text: length(nm) },
+          { text: length(setting) },
+          {
+            text: [taken?.instrument ?? '', taken?.mode === undefined ? '' : readingModeWord(taken.mode)]
+              .filter((word) => word !== '')
+              .join(', '),
+          },
+          { text: taken?.celsius == null ? '' : String(taken.celsius) },
+          { text: by },
+          { text: '', at },
+        ],
+      })),
+    },
+  ];
+}
+
+/** Whether the caps were on as they must be while the housings were read. */
+function capsFact({ job, readings }: ReadFacts, feature: Feature): SheetBlock[] {
+  const { role, words } = FEATURE_TABLE[feature];
+  if (role !== 'housing' || !readings.some((one) => one.feature === feature && one.nm !== null)) return [];
+  const said = capsOn(job, feature);
+  const label = `Caps while reading ${words}`;
+  if (!said) return [{ kind: 'fact', label, text: 'not confirmed' }];
+  return [
+    {
+      kind: 'fact',
+      label,
+      text: `in place, lubricated, torqued: ${said.by}`,
+      at: said.at,
+    },
+  ];
+}
+
+/** Main bores that are off the line of their neighbours, as notes below the sheet. */
+function lineNotes({ job, readings }: ReadFacts, feature: Feature): SheetBlock[] {
+  if (feature !== 'mainBore') return [];
+  return readingDoubts(job, readings, feature).flatMap((doubt): SheetBlock[] => {
+    if (doubt.kind !== 'off-line') return [];
+    return [
+      {
+        kind: 'note',
+        text: `Check bore ${partName(feature, doubt.part)}: ${offLineWords(doubt, job.unit)}; limit ${lengthText(doubt.within, job.unit)}.`,
+      },
+    ];
+  });
+}
+
+function doubtWords({ job, readings }: ReadFacts, reading: Reading): string {
+  if (reading.nm === null) return reading.taken?.needle === null ? 'waits for the needle’s way' : 'is no size yet';
+  return isFarReading(job, readings, reading) ? 'is far from its neighbours' : 'cannot be right';
+}
+
+/** Reading one feature along the shaft, or rod by rod. */
+export function measuringSlice(feature: Feature): Slice<MeasuringStage, ReadFacts> {
+  const { stage, word, words, family } = FEATURE_TABLE[feature];
+  return {
+    key: stage,
+    owns: membersOf(measuringPart),
+    belongs: ({ features }) => features.includes(feature),
+    state: (facts) => stateOf(facts, feature),
+    todos: (facts) => {
+      const { job, parts, doubtful } = facts;
+      const doubt = doubtful.find((reading) => reading.feature === feature);
+      const blocked = parts[feature].filter(({ findings }) => findings.length > 0);
+      const missing = parts[feature].filter((part) => isWanting(job, part));
+      const outdated = parts[feature].filter(({ isOutdated }) => isOutdated);
+      const isByCap =
+        job.fasteners[family].since === null && Object.values(job.assembly.swaps).some(({ part }) => part === 'cap');
+      const names = (list: readonly { name: string }[]) => list.map(({ name }) => name).join(', ');
+      return [
+        ...(doubt
+          ? [
+              {
+                turn: 'amiss' as const,
+                todo: `Check ${partName(feature, doubt.station)}: “${doubt.text}” ${doubtWords(facts, doubt)}`,
+              },
+            ]
+          : []),
+        ...(blocked.length > 0
+          ? [
+              {
+                turn: 'blocked' as const,
+                todo: `${names(blocked)} outside the data sheet: read again, then machine`,
+              },
+            ]
+          : []),
+        ...(outdated.length > 0
+          ? [
+              {
+                turn: 'in-turn' as const,
+                todo: `Re-read the ${word} at ${names(outdated)}: ${isByCap ? 'caps were swapped' : 'the fasteners were changed'} since`,
+              },
+            ]
+          : []),
+        ...(missing.length > 0 ? [{ turn: 'in-turn' as const, todo: `Read the ${word} at ${names(missing)}` }] : []),
+      ];
+    },
+    sheet: (facts) => [...capsFact(facts, feature), ...readingsBlock(facts, feature), ...lineNotes(facts, feature)],
+    placeWords: ([, field = '', at = '']) => {
+      const of = FEATURE_TABLE[at as Feature]?.words ?? words;
+      if (field === 'slots') return `where the ${of} are read`;
+      if (field === 'setting') return `setting size for the ${of}`;
+      if (field === 'celsius') return `temperature of the ${of}`;
+      if (field === 'gaugeCelsius') return 'temperature of the instruments';
+      if (field === 'mode') return 'how sizes are read';
+      if (field === 'uncertainty') return 'uncertainty of a reading';
+      if (field === 'capsOn') return `caps while the ${of} are read`;
+      if (field === 'alongLine') return 'how far a main bore may lie from the line of its neighbours';
+      return 'order of measuring';
+    },
+  };
+}

@@ -1,0 +1,307 @@
+import type { EffectiveSize } from '../measure/effectiveSize.js';
+import { readingUncertainty } from '../measure/instrument.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import { combinedUncertainty } from '../measure/uncertainty.js';
+import type { Family } from '../part/family.js';
+import { isSwappedSince } from '../part/swappedSince.js';
+import { assemblyOffset, isAsPredicted, whatToLookFor } from './assemblyOffset.js';
+import { type KnownWall, sizeUncertainty, wallUncertainty } from './clearanceKnown.js';
+import type { StationJob } from './stationJob.js';
+import { type MeasuredClearance, measuredClearance } from './trialClearance.js';
+import type { Trial, TrialReading } from './trialSchema.js';
+
+/** What a trial of a station says, against what its parts let expect. */
+export interface StationTrial {
+  readonly trial: Trial;
+  /** Keys of its readings that are far from the others and not confirmed: they do not count. */
+  readonly suspect: ReadonlySet<string>;
+  /** Null until something was read with its shells in. */
+  readonly measured: MeasuredClearance | null;
+  /** Standard uncertainty of what was measured, nm. */
+  readonly uMeasured: number;
+  /** From bore, journal and the walls that were in; null where one of them is missing. */
+  readonly predicted: Nanometres | null;
+  /** Measured minus predicted; null where either is missing. */
+  readonly difference: Nanometres | null;
+  /** Standard uncertainty of the difference, nm. */
+  readonly u: number;
+  readonly isAsPredicted: boolean;
+  /** What to look for before it is believed, the likeliest first; empty where it is as predicted. */
+  readonly lookFor: readonly string[];
+  /** Why it says nothing any more: what holds the housing is another now. Null while it does. */
+  readonly isVoid: 'fasteners' | null;
+  /**
+   * What of the station is another since: its reading is of other parts then. `swapped`: halves changed places; `halves`: others were
+   * accepted. Null: it is of the parts that are there.
+   */
+  readonly changed: 'halves' | 'swapped' | 'rod' | 'cap' | 'machined' | null;
+  /** True if the fitter confirmed it, and nothing it rests on was corrected since. */
+  readonly isConfirmed: boolean;
+}
+
+/** A part that a trial was made with: its size now, and when its readings were changed and why. */
+export interface TriedPart {
+  readonly name: string;
+  readonly size: EffectiveSize | null;
+  /** When a current reading was taken after the part was machined; null: never. */
+  readonly machinedAt: string | null;
+  /** When a current reading took the place of a wrong one; null: never. */
+  readonly correctedAt: string | null;
+}
+
+/** Readings of one station further apart than this many standard uncertainties of their difference are asked about. A setting of ours. */
+const FAR_APART = 5;
+
+interface Place {
+  readonly id: string;
+  readonly family: Family;
+  /** The rod on the pin now; null at a main, or while there is none. */
+  readonly rod: number | null;
+  readonly journal: TriedPart;
+  /** The housing of a trial: that of the main, or of the rod with a number. */
+  readonly housingOf: (rod: number | null) => TriedPart | null;
+}
+
+/** How well a measured clearance is known: the gauge for itself where it was zeroed on the journal; with the journal's own size where not. */
+function measuredUncertainty(
+  job: StationJob,
+  { mode, count }: MeasuredClearance,
+  journal: EffectiveSize | null,
+): number {
+  const { boreGauge, micrometer } = job.instruments;
+  return combinedUncertainty([
+    { u: readingUncertainty(boreGauge, count) },
+    ...(mode === 'journal' || journal === null ? [] : [{ u: sizeUncertainty(micrometer, journal) }]),
+  ]).u;
+}
+
+/**
+ * How well measured minus predicted is known. Read as a bore, the journal stands in both and falls out; read on the journal, it is in the
+ * prediction only (JCGM 100:2008, 5.2; cited from memory).
+ */
+function differenceUncertainty(
+  job: StationJob,
+  trial: Trial,
+  measured: MeasuredClearance,
+  { bore, journal }: { readonly bore: EffectiveSize | null; readonly journal: EffectiveSize | null },
+): number {
+  const { instruments } = job;
+  return combinedUncertainty([
+    { u: readingUncertainty(instruments.boreGauge, measured.count) },
+    ...(bore ? [{ u: sizeUncertainty(instruments.boreGauge, bore) }] : []),
+    ...(journal && measured.mode === 'journal' ? [{ u: sizeUncertainty(instruments.micrometer, journal) }] : []),
+    ...[trial.upper, trial.lower].map(({ shell }) => ({ u: wallUncertainty(instruments, job.shells[shell] ?? {}) })),
+  ]).u;
+}
+
+/** How well a clearance is known that was measured with other halves: what was measured, the walls that were in, and those that are. */
+export function changedUncertainty(
+  job: StationJob,
+  { trial, uMeasured }: StationTrial,
+  walls: readonly KnownWall[],
+): number {
+  const before = [trial.upper, trial.lower].map(({ shell }) => job.shells[shell] ?? {});
+  return combinedUncertainty([
+    { u: uMeasured },
+    ...[...before, ...walls].map((wall) => ({ u: wallUncertainty(job.instruments, wall) })),
+  ]).u;
+}
+
+/** A size that a trial was made with, where its part was machined since. */
+function keptSize(nm: Nanometres | null | undefined): EffectiveSize | null {
+  return nm == null ? null : { kind: 'read', nominal: nm, smallest: nm, largest: nm, count: 1 };
+}
+
+function isAfter(moment: string | null, at: string): boolean {
+  return moment !== null && moment > at;
+}
+
+type OneTrial = Omit<Trial, 'earlier'>;
+
+/**
+ * What one trial says: measured against what the very parts it was made of let expect, with what is known of them now. A part that was
+ * machined since counts with the size it had.
+ */
+function told(job: StationJob, trial: OneTrial, place: Place): StationTrial {
+  const housing = place.housingOf(trial.rod);
+  const isMachined = (part: TriedPart | null) => isAfter(part?.machinedAt ?? null, trial.at);
+  const sizeOf = (part: TriedPart | null, kept: Nanometres | null | undefined) =>
+    isMachined(part) ? keptSize(kept) : (part?.size ?? null);
+  const bore = sizeOf(housing, trial.madeOf?.bore);
+  const journal = sizeOf(place.journal, trial.madeOf?.journal);
+  const measured = measuredClearance(
+    countedReadings(job, trial, journal),
+    journal?.kind === 'read' ? journal : pointOf(journal),
+  );
+  const walls = trial.upper.wall + trial.lower.wall;
+  const predicted = bore && journal ? nanometres(bore.nominal - journal.nominal - walls) : null;
+  const difference = measured && predicted !== null ? nanometres(measured.nominal - predicted) : null;
+  const u = measured ? differenceUncertainty(job, trial, measured, { bore, journal }) : 0;
+  const { since } = job.fasteners[place.family];
+  const chosen = job.choice?.stations[place.id];
+  const areSwapped = isSwappedSince(job.assembly, [place.id], ['upper', 'lower'], trial.at);
+  const areOtherHalves =
+    chosen !== undefined && (chosen.upper.shell !== trial.upper.shell || chosen.lower.shell !== trial.lower.shell);
+  const isOtherRod =
+    place.family === 'rod' && (trial.rod !== place.rod || isSwappedSince(job.assembly, [place.id], ['rod'], trial.at));
+  const isCorrected = [housing, place.journal].some((part) => isAfter(part?.correctedAt ?? null, trial.at));
+  return {
+    trial,
+    suspect: suspectTrialReadings(job, trial, journal),
+    measured,
+    uMeasured: measured ? measuredUncertainty(job, measured, journal) : 0,
+    predicted,
+    difference,
+    u,
+    isAsPredicted: difference !== null && isAsPredicted({ difference, u }),
+    lookFor: measured && predicted !== null ? whatToLookFor(measured.nominal, predicted, u) : [],
+    isVoid: since !== null && trial.at < since ? 'fasteners' : null,
+    changed: isOtherRod
+      ? 'rod'
+      : housing !== null && isSwappedSince(job.assembly, [housing.name], ['cap'], trial.at)
+        ? 'cap'
+        : isMachined(housing) || isMachined(place.journal)
+          ? 'machined'
+          : areSwapped
+            ? 'swapped'
+            : areOtherHalves
+              ? 'halves'
+              : null,
+    isConfirmed: trial.isBelieved && !isCorrected,
+  };
+}
+
+/** What a reading with the shells in says of the clearance, nm; null where it says nothing. */
+function clearanceRead({ nm, mode }: TrialReading, journal: EffectiveSize | null): number | null {
+  if (nm === null || mode === 'journal') return nm;
+  return journal && nm - journal.nominal;
+}
+
+/**
+ * The readings of a trial that are far from all others of it and were not confirmed, by their keys: of two the later one. They count
+ * nowhere.
+ */
+export function suspectTrialReadings(
+  { instruments }: Pick<StationJob, 'instruments'>,
+  { readings }: Pick<Trial, 'readings'>,
+  journal: EffectiveSize | null,
+): ReadonlySet<string> {
+  const far = FAR_APART * Math.SQRT2 * readingUncertainty({ ...instruments.boreGauge, setting: nanometres(0) }, 1);
+  const read = Object.entries(readings).flatMap(([key, one]) => {
+    const clearance = clearanceRead(one, journal);
+    return clearance === null ? [] : [{ key, one, clearance }];
+  });
+  const suspect = read.filter(({ key, one, clearance }) => {
+    if (one.confirmed === true) return false;
+    const others = read.filter((other) => other.key !== key);
+    const isLater = others.length !== 1 || others[0]!.one.at <= one.at;
+    return others.length > 0 && isLater && others.every((other) => Math.abs(other.clearance - clearance) > far);
+  });
+  // Two read in one moment accuse each other: the second one is asked about.
+  return new Set((read.length === 2 ? suspect.slice(-1) : suspect).map(({ key }) => key));
+}
+
+function countedReadings(job: StationJob, trial: OneTrial, journal: EffectiveSize | null): TrialReading[] {
+  const suspect = suspectTrialReadings(job, trial, journal);
+  return Object.entries(trial.readings).flatMap(([key, one]) => (suspect.has(key) ? [] : [one]));
+}
+
+/** A size that is only marked, as its middle: a band is no scatter of readings. */
+function pointOf(size: EffectiveSize | null): EffectiveSize | null {
+  return size && { ...size, smallest: size.nominal, largest: size.nominal };
+}
+
+/** The trials of a station: the one that stands, and those before it, oldest first. Null and none where nothing was tried. */
+export function stationTrials(
+  job: StationJob,
+  place: Place,
+): { readonly tried: StationTrial | null; readonly earlier: readonly StationTrial[] } {
+  const trial = job.trials[place.id];
+  if (!trial) return { tried: null, earlier: [] };
+  return {
+    tried: told(job, trial, place),
+    earlier: (trial.earlier ?? []).map((one) => told(job, one, place)),
+  };
+}
+
+/** A trial whose difference is known. */
+type Telling = StationTrial & { readonly difference: Nanometres };
+
+/** True if a trial tells how assembly differs from the sum of its parts: read, not void, and as predicted or confirmed. */
+export function isTelling(tried: StationTrial | null): tried is Telling {
+  if (!tried || tried.difference === null || tried.isVoid !== null) return false;
+  return tried.isAsPredicted || tried.isConfirmed;
+}
+
+/** True if a trial still speaks of its own station: the same housing and journal, whatever halves are in now. */
+export function isOfItsStation({ changed }: StationTrial): boolean {
+  return changed === null || changed === 'halves' || changed === 'swapped';
+}
+
+/** How an assembly with one series of shells differs from the sum of its parts at one station. */
+export interface StationOffset {
+  readonly series: string;
+  readonly offset: Nanometres;
+  /** Standard uncertainty of the offset, nm. */
+  readonly u: number;
+  /** The stations whose trials it comes from. */
+  readonly stations: readonly string[];
+  readonly isSpread: boolean;
+  /** Whether the station itself was tried, rather than others of its family. */
+  readonly isOwn: boolean;
+}
+
+/** A mean of trials is told to a tenth of a micrometre, or of a tenth. */
+const FINEST = { mm: 100, in: 254 } as const;
+
+/** Whether both halves of a trial are of one series, which its difference then belongs to. */
+function seriesOf({ upper, lower }: Trial): string | null {
+  return upper.series === lower.series ? upper.series : null;
+}
+
+/** The trials of a station. */
+export interface TrialsOfStation {
+  readonly tried: StationTrial | null;
+  readonly earlier: readonly StationTrial[];
+}
+
+/**
+ * What trials say of each station of one family: its own trial of itself, while its housing and journal are the same; where the fitter
+ * tries one and applies it, all trials of the family for the rest, those with parts that have changed since too. One entry a series.
+ *
+ * @param trials by station, all of one family
+ * @param keepsOwn whether a station will be assembled from the same parts: a pin whose rod may be another is not
+ */
+export function offsetsOf(
+  { trialSchool, unit }: Pick<StationJob, 'trialSchool' | 'unit'>,
+  trials: ReadonlyMap<string, TrialsOfStation>,
+  keepsOwn: (station: string) => boolean = () => true,
+): ReadonlyMap<string, readonly StationOffset[]> {
+  const telling = [...trials].flatMap(([station, { tried, earlier }]) =>
+    [...earlier, ...(tried ? [tried] : [])].flatMap((one) => {
+      const series = seriesOf(one.trial);
+      if (!isTelling(one) || series === null) return [];
+      return [{ station, series, difference: one.difference, u: one.u, isOwn: one === tried && isOfItsStation(one) }];
+    }),
+  );
+  const shared =
+    trialSchool !== 'one'
+      ? []
+      : [...new Set(telling.map(({ series }) => series))].flatMap((series): StationOffset[] => {
+          const found = assemblyOffset(
+            telling.filter((one) => one.series === series),
+            FINEST[unit],
+          );
+          return found ? [{ ...found, stations: [...new Set(found.stations)], series, isOwn: false }] : [];
+        });
+  return new Map(
+    [...trials.keys()].map((station) => {
+      const own = telling.flatMap(({ station: at, series, difference, u, isOwn }): StationOffset[] =>
+        isOwn && at === station && keepsOwn(station)
+          ? [{ series, offset: difference, u, stations: [station], isSpread: false, isOwn: true }]
+          : [],
+      );
+      return [station, [...own, ...shared.filter(({ series }) => own.every((one) => one.series !== series))]];
+    }),
+  );
+}
