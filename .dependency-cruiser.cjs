@@ -1,3 +1,6 @@
+const { readdirSync } = require('node:fs');
+const { join } = require('node:path');
+
 /** Imports point inward only: web, server and cli build on core; core builds on nothing but Zod and an integer solver. */
 const pkg = (name) => `^packages/${name}/src`;
 
@@ -92,6 +95,23 @@ const FLOORS = {
     'shell',
   ],
 };
+/**
+ * A folder that is not listed but holds a slice of the work, or its view, stands below the sheet, which prints what all of them found. So a new
+ * stage needs no line here, as long as no other folder builds on it.
+ */
+for (const [name, holds] of [
+  ['core', /Slice\.ts$/u],
+  ['web', /View\.tsx$/u],
+]) {
+  const floors = FLOORS[name];
+  const folder = join(__dirname, 'packages', name, 'src');
+  const stages = readdirSync(folder, { withFileTypes: true })
+    .filter((entry) => entry.isDirectory() && !floors.includes(entry.name))
+    .map((entry) => entry.name)
+    .filter((entry) => readdirSync(join(folder, entry)).some((file) => holds.test(file)));
+  floors.splice(floors.indexOf('sheet'), 0, ...stages);
+}
+
 /** The rooms of `fit`, likewise; the files beside them are above them all. */
 const ROOMS = ['format', 'shims', 'model', 'search', 'joint', 'explain'];
 

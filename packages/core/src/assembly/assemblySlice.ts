@@ -1,4 +1,3 @@
-import { membersOf } from '../document/documentPart.js';
 import { type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import { isPassDone, jobPassStates, type TightenJob } from '../torque/tightenFacts.js';
@@ -13,7 +12,6 @@ import {
   type StationCheck,
   swapText,
 } from './assemblyFacts.js';
-import { assemblyPart } from './assemblyPart.js';
 import type { HandTurn } from './assemblySchema.js';
 
 /** What the assembly is judged with; how far the fasteners are tightened is asked as well. */
@@ -194,7 +192,6 @@ const BUILT_WORDS: Readonly<Record<string, string>> = {
 /** Putting it together: checks at each station, how the shaft turns, parts that change places. */
 export const assemblySlice: Slice<'assembly', AssemblyFacts> = {
   key: 'assembly',
-  owns: membersOf(assemblyPart),
   state: stateOf,
   todos: todosOf,
   sheet: sheetOf,

@@ -1,8 +1,6 @@
-import { membersOf } from '../document/documentPart.js';
 import { FEATURE_TABLE, type Feature, partCount } from '../part/feature.js';
 import type { Slice, StageState } from '../stage/slice.js';
 import { bandsOf, decodedMarks, type Marked, markedBands } from './markedBands.js';
-import { marksPart } from './marksPart.js';
 
 type MarkedJob = Marked & { readonly depth: 'measure' | 'codes' };
 
@@ -48,7 +46,6 @@ function stateOf({ job, coded, parts, features }: MarkFacts): StageState {
 /** Marks on block, shaft and rods, where the data sheet knows them. */
 export const codesSlice: Slice<'codes', MarkFacts> = {
   key: 'codes',
-  owns: membersOf(marksPart),
   belongs: ({ coded }) => coded.length > 0,
   state: stateOf,
   todos: ({ job, coded, readings }) => {

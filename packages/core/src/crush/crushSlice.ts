@@ -1,4 +1,3 @@
-import { membersOf } from '../document/documentPart.js';
 import type { EngineMembers } from '../engineType/enginePart.js';
 import { clearanceLimitsOf } from '../engineType/limits.js';
 import type { Limit } from '../measure/lengthSchema.js';
@@ -8,7 +7,7 @@ import { FAMILIES, type Family } from '../part/family.js';
 import { featureOf, partCount, partName } from '../part/feature.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
-import { type CrushMembers, crushPart } from './crushPart.js';
+import type { CrushMembers } from './crushPart.js';
 import { jointState, sideOpening } from './crushRead.js';
 import { crushAim, type Joint, type JointKind } from './crushSchema.js';
 import { saddleAdvice } from './saddleAdvice.js';
@@ -185,7 +184,6 @@ const FIELDS: Readonly<Record<string, string>> = {
 /** Crush, and the shims at the joints: only where an engine has them. */
 export const crushSlice: Slice<'crush', CrushFacts> = {
   key: 'crush',
-  owns: membersOf(crushPart),
   belongs: ({ job }) => jointPlaces(job).length > 0,
   state: stateOf,
   todos: todosOf,

@@ -1,7 +1,6 @@
 import { isLugged } from '../assembly/assemblyChecks.js';
 import type { AssemblyMembers } from '../assembly/assemblyPart.js';
 import { chanceText } from '../clearance/chanceText.js';
-import { membersOf } from '../document/documentPart.js';
 import type { EngineMembers } from '../engineType/enginePart.js';
 import { thrustKindOf } from '../engineType/thrustKind.js';
 import { lengthText } from '../measure/lengthText.js';
@@ -11,10 +10,10 @@ import { pieceLabel } from '../shell/piece.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import { endPlayAim } from './endPlayAim.js';
-import { type EndPlayMembers, endPlayPart } from './endPlayPart.js';
+import type { EndPlayMembers } from './endPlayPart.js';
 import { type EndPlayRound, endPlayNow, endPlayVerdict, isReadAtBoth, predictionMissed } from './endPlayRounds.js';
 import type { EndPlayReading, Moment } from './endPlaySchema.js';
-import { type PiecesMembers, piecesPart } from './piecesPart.js';
+import type { PiecesMembers } from './piecesPart.js';
 
 type EndPlayJob = EndPlayMembers &
   PiecesMembers &
@@ -204,7 +203,6 @@ const FIELDS: Readonly<Record<string, string>> = {
 /** End play: what limits it, what was read, and the washers, flanged halves or rings that bring it to its aim. */
 export const endPlaySlice: Slice<'endPlay', EndPlayFacts> = {
   key: 'endPlay',
-  owns: membersOf(endPlayPart, piecesPart),
   state: stateOf,
   todos: todosOf,
   sheet: sheetOf,

@@ -1,4 +1,3 @@
-import { membersOf } from '../document/documentPart.js';
 import { formatLength } from '../measure/formatLength.js';
 import { lengthText } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
@@ -7,7 +6,7 @@ import { familiesOf } from '../part/familiesOf.js';
 import { rodCount } from '../part/rodCount.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice } from '../stage/slice.js';
-import { type EngineMembers, enginePart } from './enginePart.js';
+import type { EngineMembers } from './enginePart.js';
 import { USE_WORDS } from './engineUse.js';
 import { CHECKED_LIMITS, type LimitKey, limitName, limitsOfFamily, limitWord, PLACED_LIMITS } from './limits.js';
 import { type ThrustKind, thrustKindOf } from './thrustKind.js';
@@ -113,7 +112,6 @@ const MEMBERS: Readonly<Record<string, string>> = {
 /** The engine itself and what its data sheet says. */
 export const engineSlice: Slice<'data', EngineFacts> = {
   key: 'data',
-  owns: ['format', ...membersOf(enginePart)],
   state: ({ job }) => {
     const needed = limitsNeeded(job);
     const missing = needed.filter((key) => !job.limits[key]).length;

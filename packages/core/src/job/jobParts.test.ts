@@ -3,10 +3,10 @@ import { z } from 'zod';
 import { usualLayout } from '../part/crankLayout.js';
 import { blankParts, PART_MEMBERS, partsInVersion } from './jobParts.js';
 import { JOB_UPGRADES } from './jobUpgrades.js';
-import { SLICES } from './slices.js';
+import { PARTS } from './stages.js';
 
 describe('parts of the job document', () => {
-  it('are blank as their own schema has them, in either unit, and each is owned by one slice', () => {
+  it('are blank as their own schema has them, in either unit, and each is of one part', () => {
     const schema = z.strictObject(PART_MEMBERS);
     const usual = usualLayout(5, 4, 1, 3);
     if (!usual.ok) throw new Error(usual.message);
@@ -16,12 +16,9 @@ describe('parts of the job document', () => {
       const blank = blankParts({ unit, isByMarks: false, name: 'Sedge 4', layout, materials, withRods: true });
       expect(schema.parse(blank)).toEqual(blank);
     }
-    const owned = SLICES.flatMap((slice) => slice.owns);
     for (const member of Object.keys(PART_MEMBERS)) {
-      // The features that are measured share one part.
-      const owners = SLICES.filter(({ owns }) => owns.includes(member)).map(({ owns }) => owns.join());
-      expect(new Set(owners).size, member).toBe(1);
-      expect(owned).toContain(member);
+      const owners = PARTS.filter(({ members }) => member in members);
+      expect(owners, member).toHaveLength(1);
     }
   });
 

@@ -1,43 +1,8 @@
 import type { z } from 'zod';
-import { assemblyPart } from '../assembly/assemblyPart.js';
-import { marksPart } from '../codes/marksPart.js';
-import { crushPart } from '../crush/crushPart.js';
 import type { DocumentPart, PartStart } from '../document/documentPart.js';
 import type { StoredDocument } from '../document/versioned.js';
-import { endPlayPart } from '../endPlay/endPlayPart.js';
-import { piecesPart } from '../endPlay/piecesPart.js';
-import { type EngineStart, enginePart } from '../engineType/enginePart.js';
-import { rodsPart } from '../part/rodsPart.js';
-import { instrumentsPart } from '../reading/instrumentsPart.js';
-import { measuringPart } from '../reading/measuringPart.js';
-import { runoutPart } from '../runout/runoutPart.js';
-import { selectionPart } from '../selection/selectionPart.js';
-import { shellsPart } from '../selection/shellsPart.js';
-import { sheetPart } from '../sheet/sheetPart.js';
-import { stripPart } from '../strip/stripPart.js';
-import { fastenersPart } from '../torque/fastenersPart.js';
-import { torquePart } from '../torque/torquePart.js';
-import { trialPart } from '../trial/trialPart.js';
-
-/** The parts that every job has had from the first version on. */
-const FIRST_PARTS = [enginePart, rodsPart, marksPart, measuringPart, shellsPart, selectionPart] as const;
-
-/** The parts that came later. A new one is a line here; schema, new job and upgrades are folded from them. */
-const LATER_PARTS = [
-  piecesPart,
-  crushPart,
-  endPlayPart,
-  trialPart,
-  instrumentsPart,
-  fastenersPart,
-  stripPart,
-  runoutPart,
-  sheetPart,
-  torquePart,
-  assemblyPart,
-] as const;
-
-const PARTS = [...FIRST_PARTS, ...LATER_PARTS] as const;
+import type { EngineStart } from '../engineType/enginePart.js';
+import { PARTS } from './stages.js';
 
 type Part = (typeof PARTS)[number];
 type Intersection<Union> = (Union extends unknown ? (one: Union) => void : never) extends (one: infer All) => void
@@ -61,9 +26,10 @@ export function blankParts(start: EngineStart): z.output<z.ZodObject<typeof PART
  */
 export function partsInVersion(document: StoredDocument, version: number): StoredDocument {
   const start: PartStart = { unit: document.unit === 'in' ? 'in' : 'mm', isByMarks: document.depth === 'codes' };
-  const later: readonly DocumentPart[] = LATER_PARTS;
+  // A part that came with a later version asks no more of a job than its unit and how it is selected.
+  const later = PARTS.filter(({ since }) => since === version) as readonly DocumentPart[];
   const members: readonly StoredDocument[] = [
-    ...later.filter(({ since }) => since === version).map(({ blank }) => blank(start)),
+    ...later.map(({ blank }) => blank(start)),
     document,
     ...PARTS.map(({ upgrades }) => upgrades?.[version]?.(document) ?? {}),
   ];

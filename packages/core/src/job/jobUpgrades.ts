@@ -1,6 +1,7 @@
 import { storedRecord } from '../document/documentPart.js';
 import type { StoredDocument, UpgradeStep } from '../document/versioned.js';
 import { partsInVersion } from './jobParts.js';
+import { PARTS } from './stages.js';
 
 /**
  * Documents from before there were versions: the earliest know no rods, no codes, no workshop drawer and no data sheet. What they
@@ -39,5 +40,13 @@ function stepTo(version: number): UpgradeStep {
   return (document) => ({ ...partsInVersion(document, version), format: `fettle.job/${version}` });
 }
 
+/** The version that jobs are written in: the last one that brought a part, or changed one. */
+export const JOB_VERSION = Math.max(
+  ...PARTS.flatMap(({ since, upgrades = {} }) => [since, ...Object.keys(upgrades).map(Number)]),
+);
+
 /** From each version of the job document to the next, from 0 on: `fettle.job/n` after n of them. */
-export const JOB_UPGRADES: readonly UpgradeStep[] = [fromUnversioned, stepTo(2), stepTo(3), stepTo(4), stepTo(5)];
+export const JOB_UPGRADES: readonly UpgradeStep[] = [
+  fromUnversioned,
+  ...Array.from({ length: JOB_VERSION - 1 }, (_, at) => stepTo(at + 2)),
+];

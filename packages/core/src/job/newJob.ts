@@ -1,7 +1,7 @@
 import type { EngineStart } from '../engineType/enginePart.js';
 import type { Unit } from '../measure/unit.js';
 import type { CrankLayout } from '../part/crankLayout.js';
-import type { JobDocument } from './jobDocument.js';
+import { JOB_FORMAT, type JobDocument } from './jobDocument.js';
 import { blankParts } from './jobParts.js';
 
 /** A job with nothing measured: no limits, no shells, and the usual rules, each of which the fitter can change. */
@@ -12,5 +12,5 @@ export function newJob(
   materials: EngineStart['materials'],
   withRods = false,
 ): JobDocument {
-  return { format: 'fettle.job/5', ...blankParts({ name, unit, layout, materials, withRods, isByMarks: false }) };
+  return { format: JOB_FORMAT, ...blankParts({ name, unit, layout, materials, withRods, isByMarks: false }) };
 }

@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { BLANK_JOINT } from '../crush/crushSchema.js';
+import { membersOf } from '../document/documentPart.js';
 import { fit } from '../fit/fit.js';
 import { fitRequestSchema } from '../fit/format/fitRequest.js';
 import { nanometres } from '../measure/nanometres.js';
@@ -14,7 +15,7 @@ import { jobProgress } from './jobProgress.js';
 import { newJob } from './newJob.js';
 import { sheetContent } from './sheetContent.js';
 import { placeWords, SLICES } from './slices.js';
-import { STAGES, stageName } from './stages.js';
+import { partsOfStage, STAGES, stageName } from './stages.js';
 
 const um = (value: number) => nanometres(value * 1000);
 const ID = '00000000-0000-4000-8000-0000000000aa';
@@ -76,8 +77,8 @@ const readings: Reading[] = [1, 2, 3].flatMap((station) =>
 describe('the slices', () => {
   it('own every member of the document, and are each one stage', () => {
     const members = Object.keys(twin({}));
-    const owned = new Set(SLICES.flatMap(({ owns }) => owns));
-    expect([...owned].sort()).toEqual(members.sort());
+    const owned = new Set(STAGES.flatMap((stage) => membersOf(...partsOfStage(stage))));
+    expect(['format', ...owned].sort()).toEqual(members.sort());
     expect(SLICES.map(({ key }) => key)).toEqual(STAGES);
     expect(STAGES.map(stageName)).not.toContain('');
   });

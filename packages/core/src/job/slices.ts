@@ -1,6 +1,7 @@
 import { assemblySlice } from '../assembly/assemblySlice.js';
 import { codesSlice } from '../codes/codesSlice.js';
 import { crushSlice } from '../crush/crushSlice.js';
+import { membersOf } from '../document/documentPart.js';
 import { endPlaySlice } from '../endPlay/endPlaySlice.js';
 import { engineSlice } from '../engineType/engineSlice.js';
 import { FEATURE_TABLE, FEATURES, type MeasuringStage } from '../part/feature.js';
@@ -14,7 +15,7 @@ import { torqueSlice } from '../torque/torqueSlice.js';
 import { trialSlice } from '../trial/trialSlice.js';
 import type { JobDocument } from './jobDocument.js';
 import type { JobFacts } from './jobFacts.js';
-import { STAGES, type Stage } from './stages.js';
+import { partsOfStage, STAGES, type Stage } from './stages.js';
 
 /** A slice a stage; one that is missing, or of another stage, does not compile. */
 const BY_STAGE: { readonly [Key in Stage]: Slice<Key, JobFacts> } = {
@@ -37,7 +38,10 @@ const BY_STAGE: { readonly [Key in Stage]: Slice<Key, JobFacts> } = {
 /** The pieces of the work in its order. */
 export const SLICES: readonly Slice<Stage, JobFacts>[] = STAGES.map((stage) => BY_STAGE[stage]);
 
-const OWNERS = new Map(SLICES.flatMap((slice) => slice.owns.map((member) => [member, slice] as const)));
+/** The slice that each member of the document belongs to. */
+const OWNERS = new Map(
+  SLICES.flatMap((slice) => membersOf(...partsOfStage(slice.key)).map((member) => [member, slice] as const)),
+);
 
 /**
  * What a place in a job's document is called in a sentence, for its history and for questions between two people.

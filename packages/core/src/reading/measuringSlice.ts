@@ -1,4 +1,3 @@
-import { membersOf } from '../document/documentPart.js';
 import { columnText, lengthText } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import { FEATURE_TABLE, type Feature, type MeasuringStage, partName, slotName } from '../part/feature.js';
@@ -8,7 +7,6 @@ import type { Slice, StageState } from '../stage/slice.js';
 import { isFarReading } from './assessReading.js';
 import { capsOn } from './capsOn.js';
 import { isWanting } from './measuredParts.js';
-import { measuringPart } from './measuringPart.js';
 import type { ReadFacts } from './readFacts.js';
 import { offLineWords, readingDoubts } from './readingDoubts.js';
 
@@ -112,7 +110,6 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage, ReadFact
   const { stage, word, words, family } = FEATURE_TABLE[feature];
   return {
     key: stage,
-    owns: membersOf(measuringPart),
     belongs: ({ features }) => features.includes(feature),
     state: (facts) => stateOf(facts, feature),
     todos: (facts) => {

@@ -1,9 +1,8 @@
-import { membersOf } from '../document/documentPart.js';
 import type { EngineMembers } from '../engineType/enginePart.js';
 import { lengthText, roughText } from '../measure/lengthText.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
-import { type RunoutMembers, runoutPart } from './runoutPart.js';
+import type { RunoutMembers } from './runoutPart.js';
 import { bentBy, type TurnRead, turnRead } from './turn.js';
 
 type RunoutJob = RunoutMembers & Pick<EngineMembers, 'layout' | 'limits' | 'unit'>;
@@ -117,7 +116,6 @@ function sheetOf({ job }: RunoutFacts): SheetBlock[] {
 /** The runout of the shaft, turned on its outer mains, and of its flange. */
 export const runoutSlice: Slice<'runout', RunoutFacts> = {
   key: 'runout',
-  owns: membersOf(runoutPart),
   state: stateOf,
   todos: todosOf,
   sheet: sheetOf,

@@ -1,5 +1,4 @@
 import { chanceText } from '../clearance/chanceText.js';
-import { membersOf } from '../document/documentPart.js';
 import type { EffectiveSize } from '../measure/effectiveSize.js';
 import { commonDecimals, formatExactLength, formatLength } from '../measure/formatLength.js';
 import { spreadFigure } from '../measure/lengthText.js';
@@ -7,7 +6,6 @@ import type { Nanometres } from '../measure/nanometres.js';
 import { INSTRUMENT_DECIMALS } from '../measure/unit.js';
 import { familiesOf } from '../part/familiesOf.js';
 import type { Family } from '../part/family.js';
-import { rodsPart } from '../part/rodsPart.js';
 import { figures, type SheetBlock, type SheetCell, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import { sizeUncertainty } from '../station/clearanceKnown.js';
@@ -15,7 +13,6 @@ import { type JobStation, rodLabel } from '../station/jobStations.js';
 import { stationVerdict } from '../station/stationVerdict.js';
 import { aimsInWords, lockedInWords, rulesInWords } from './rulesInWords.js';
 import type { SelectionFacts, SelectionJob } from './selectionJob.js';
-import { selectionPart } from './selectionPart.js';
 
 interface Chosen {
   readonly open: readonly JobStation[];
@@ -203,7 +200,6 @@ const WISHES: Readonly<Record<string, string>> = {
 /** The choice of the halves, and what it goes by: rules, wishes, and which rod stays on which pin. */
 export const choiceSlice: Slice<'choose', SelectionFacts> = {
   key: 'choose',
-  owns: membersOf(selectionPart, rodsPart),
   state: stateOf,
   todos: todosOf,
   sheet: sheetOf,

@@ -1,8 +1,6 @@
-import { membersOf } from '../document/documentPart.js';
 import { shellLabel } from '../shell/half.js';
 import type { Slice } from '../stage/slice.js';
 import type { SelectionFacts } from './selectionJob.js';
-import { shellsPart } from './shellsPart.js';
 
 const FIELDS: Readonly<Record<string, string>> = {
   stock: 'count',
@@ -20,7 +18,6 @@ const FIELDS: Readonly<Record<string, string>> = {
 /** The halves that an engine may take: its own, and those of the workshop that it draws on. */
 export const halvesSlice: Slice<'drawer', SelectionFacts> = {
   key: 'drawer',
-  owns: membersOf(shellsPart),
   state: ({ job }) => {
     const shells = Object.values(job.shells);
     // What was not counted may not be there: that is no drawer one can rely on.

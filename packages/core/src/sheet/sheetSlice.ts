@@ -1,5 +1,4 @@
 import type { AssemblyMembers } from '../assembly/assemblyPart.js';
-import { membersOf } from '../document/documentPart.js';
 import type { EndPlayMembers } from '../endPlay/endPlayPart.js';
 import type { EngineMembers } from '../engineType/enginePart.js';
 import type { ReadFacts } from '../reading/readFacts.js';
@@ -8,7 +7,7 @@ import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import { type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice } from '../stage/slice.js';
 import type { TorqueMembers } from '../torque/torquePart.js';
-import { type SheetMembers, sheetPart } from './sheetPart.js';
+import type { SheetMembers } from './sheetPart.js';
 
 type PrintedJob = SheetMembers &
   TorqueMembers &
@@ -56,7 +55,6 @@ function byHand({ endPlay, runout, withRods, assembly, torque }: PrintedJob): Sh
 /** The sheet that stays with the engine: it is where the work ends. */
 export const sheetSlice: Slice<'sheet', SheetFacts> = {
   key: 'sheet',
-  owns: membersOf(sheetPart),
   state: ({ job }) => (isPrinted(job) ? 'done' : 'open'),
   todos: ({ job }) =>
     isPrinted(job) ? [] : [{ turn: 'in-turn', todo: 'Print the build sheet and store it with the engine' }],

@@ -31,8 +31,6 @@ export interface Reminder {
 export interface Slice<Key extends string, Facts extends { readonly job: unknown }> {
   /** Its place in the addresses of an engine's pages; what is kept and compared. */
   readonly key: Key;
-  /** The members of the job document that are its own. */
-  readonly owns: readonly string[];
   /** Whether a job has this piece of work at all; every job where it is left out. */
   readonly belongs?: (facts: Facts) => boolean;
   readonly state: (facts: Facts) => StageState;
@@ -45,7 +43,7 @@ export interface Slice<Key extends string, Facts extends { readonly job: unknown
   /**
    * What a place in its part of the document is called in a sentence: `limits of the main journal`.
    *
-   * @param path keys from the document down, the first one of `owns`
+   * @param path keys from the document down, the first one of its own part
    * @param job to name what ids stand for; what is gone from it is called by its kind
    */
   readonly placeWords: (path: readonly string[], job: Facts['job']) => string;

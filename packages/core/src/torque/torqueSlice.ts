@@ -1,4 +1,3 @@
-import { membersOf } from '../document/documentPart.js';
 import { roughText } from '../measure/lengthText.js';
 import type { Unit } from '../measure/unit.js';
 import { type SheetBlock, words } from '../stage/sheetBlock.js';
@@ -14,7 +13,6 @@ import {
   type TightenJob,
 } from './tightenFacts.js';
 import { TIGHTENING_WORDS } from './tightening.js';
-import { torquePart } from './torquePart.js';
 
 /** What tightening is judged with. */
 export interface TorqueFacts {
@@ -124,7 +122,6 @@ function sheetOf({ job }: TorqueFacts): SheetBlock[] {
 /** Tightening of the main and rod fasteners, pass by pass. */
 export const torqueSlice: Slice<'torque', TorqueFacts> = {
   key: 'torque',
-  owns: membersOf(torquePart),
   state: stateOf,
   todos: todosOf,
   sheet: sheetOf,

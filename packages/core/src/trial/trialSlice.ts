@@ -1,10 +1,8 @@
 import { chanceText } from '../clearance/chanceText.js';
-import { membersOf } from '../document/documentPart.js';
 import { calibrationDue, INSTRUMENT_ROLES, readingUncertainty } from '../measure/instrument.js';
 import { columnText, lengthText, roughText, spreadFigure } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import { familiesOf } from '../part/familiesOf.js';
-import { instrumentsPart } from '../reading/instrumentsPart.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import { STATE_WORDS } from '../stage/stationState.js';
@@ -13,13 +11,10 @@ import { isTelling, type StationTrial } from '../station/stationTrial.js';
 import { stationVerdict } from '../station/stationVerdict.js';
 import type { GaugeMode, TrialSchool } from '../station/trialSchema.js';
 import { STRIP_TELLS, stripRead } from '../strip/stripClearance.js';
-import { stripPart } from '../strip/stripPart.js';
 import type { Fasteners } from '../torque/fasteners.js';
-import { fastenersPart } from '../torque/fastenersPart.js';
 import { firstToTry } from './firstToTry.js';
 import { stripVerdict } from './stripVerdict.js';
 import type { TrialFacts, TrialJob } from './trialJob.js';
-import { trialPart } from './trialPart.js';
 
 /** What each school is called, and why one would follow it. */
 export const SCHOOL_WORDS: Readonly<Record<TrialSchool, { readonly name: string; readonly why: string }>> = {
@@ -297,7 +292,6 @@ const INSTRUMENT_WORDS: Readonly<Record<string, string>> = {
 /** Trial assembly: what stations read with their shells in, against what their parts let expect, and what that says of the others. */
 export const trialSlice: Slice<'trial', TrialFacts> = {
   key: 'trial',
-  owns: membersOf(trialPart, stripPart, instrumentsPart, fastenersPart),
   state: stateOf,
   todos: todosOf,
   reminders: ({ job }) =>
