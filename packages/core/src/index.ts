@@ -334,8 +334,9 @@ export { pieceOfLine } from './selection/pieceOfLine.js';
 export { remedyForJob } from './selection/remedyForJob.js';
 export { isByTable, type StationOutcome, stationOutcomes } from './selection/remedyOutcome.js';
 export { AIM_WORDS, aimsInWords, lockedInWords, rulesInWords, spreadMainsText } from './selection/rulesInWords.js';
+export { aimRuleSchema, RULES, type RuleField, type RuleKey, usualThinnerHalf } from './selection/ruleTable.js';
 export type { SelectionJob } from './selection/selectionJob.js';
-export { aimRuleSchema, NO_WISHES, type StationWishes, usualThinnerHalf } from './selection/selectionPart.js';
+export { NO_WISHES, type StationWishes } from './selection/selectionPart.js';
 export { shellOfLine } from './selection/shellOfLine.js';
 export {
   type BarredPair,

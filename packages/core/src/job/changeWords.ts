@@ -4,6 +4,7 @@ import { lengthText } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { FEATURE_TABLE, type Feature, partName, type Slot, slotName } from '../part/feature.js';
+import { RULES } from '../selection/ruleTable.js';
 import { shellLabel } from '../shell/half.js';
 import type { JobShell } from '../shell/jobShell.js';
 import type { JobDocument } from './jobDocument.js';
@@ -38,7 +39,8 @@ const NAMED = 3;
 
 /** Numbers of the document that are lengths, by the end of their place. */
 const LENGTHS: ReadonlySet<string> = new Set([
-  ...['maxWallStep', 'maxSpread', 'maxRodSpread', 'alongLine', 'uncertainty', 'clearance', 'low', 'high'],
+  ...RULES.flatMap(([key, { isLength }]) => (isLength ? [key] : [])),
+  ...['alongLine', 'uncertainty', 'clearance', 'low', 'high'],
   ...['wall', 'width', 'thickness', 'leaf', 'diameter', 'nm', 'aim', 'aimAluminium'],
   ...['go', 'noGo', 'otherGo', 'otherNoGo', 'shim', 'alikeWithin', 'repeatWithin', 'maxShift', 'settle'],
   ...['resolution', 'setting', 'repeatability', 'operator', 'ball'],

@@ -3,7 +3,7 @@ import type { EngineType } from '../engineType/engineType.js';
 import type { LimitKey, MainLimits } from '../engineType/limits.js';
 import { LIMIT_KEYS, PLACED_LIMITS } from '../engineType/limits.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import { usualThinnerHalf } from '../selection/selectionPart.js';
+import { usualThinnerHalf } from '../selection/ruleTable.js';
 import type { JobShell } from '../shell/jobShell.js';
 import type { JobDocument } from './jobDocument.js';
 import { newJob } from './newJob.js';

@@ -5,7 +5,7 @@ import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import type { Feature } from '../part/feature.js';
 import { type Reading, sizeOfDraft } from '../part/reading.js';
-import { usualThinnerHalf } from '../selection/selectionPart.js';
+import { usualThinnerHalf } from '../selection/ruleTable.js';
 import { assessReading, suspectReadings, typedHow } from './assessReading.js';
 import { measuredParts } from './measuredParts.js';
 

@@ -12,6 +12,7 @@ import { sizeUncertainty } from '../station/clearanceKnown.js';
 import { type JobStation, rodLabel } from '../station/jobStations.js';
 import { stationVerdict } from '../station/stationVerdict.js';
 import { aimsInWords, lockedInWords, rulesInWords } from './rulesInWords.js';
+import { RULE_TABLE, type RuleKey } from './ruleTable.js';
 import type { SelectionFacts, SelectionJob } from './selectionJob.js';
 
 interface Chosen {
@@ -172,24 +173,6 @@ function sheetOf(facts: SelectionFacts): SheetBlock[] {
   ];
 }
 
-const RULES: Readonly<Record<string, string>> = {
-  aim: 'target for the mains',
-  rodAim: 'target for the rods',
-  mixedHalves: 'mixed pairs',
-  acrossSeries: 'shells of two series',
-  maxWallStep: 'largest wall step in a station',
-  thinnerHalf: 'side of the thinner shell',
-  maxSpread: 'largest spread of the mains',
-  spreadMains: 'mains covered by the largest spread',
-  maxRodSpread: 'largest spread of the rods',
-  tightWeight: 'weight of a shortfall',
-  mixedPenalty: 'cost of a mixed station',
-  closeFraction: 'what counts as close to a limit',
-  leastChance: 'required chance of being in limits',
-  rodsAcrossBanks: 'whether rods may change banks',
-  limitShare: 'how far a remedy may move a limit',
-};
-
 const WISHES: Readonly<Record<string, string>> = {
   upper: 'upper shell locked at',
   lower: 'lower shell locked at',
@@ -205,7 +188,7 @@ export const choiceSlice: Slice<'choose', SelectionFacts> = {
   sheet: sheetOf,
   placeWords: ([member = '', key = '', field = ''], job: SelectionJob) => {
     if (member === 'rules' && key === 'extras') return `added target at ${field === '' ? 'a station' : field}`;
-    if (member === 'rules') return RULES[key] ?? 'rules';
+    if (member === 'rules') return key in RULE_TABLE ? RULE_TABLE[key as RuleKey].place : 'rules';
     if (member === 'rods')
       return `${field === 'mark' ? 'mark' : field === 'bank' ? 'bank' : 'crankpin'} of rod ${rodLabel({ rods: {} }, Number(key))}`;
     if (member === 'wishes') return `${WISHES[field] ?? 'wishes at'} ${key}`;

@@ -21,6 +21,7 @@ import { clearanceUncertainty, wallUncertainty } from '../station/clearanceKnown
 import { type JobStation, mainStations, pinnedRods, placedRods, rodStations } from '../station/jobStations.js';
 import { offsetsOf } from '../station/stationTrial.js';
 import { countedFamilies, isUncounted } from './countedShells.js';
+import { rulesOfRequest } from './ruleTable.js';
 import type { SelectionJob } from './selectionJob.js';
 import { shellsInOrder } from './stationCandidates.js';
 
@@ -363,19 +364,7 @@ export function jobFit(job: SelectionJob, readings: readonly Reading[], onShelf:
         const own = isUncounted(shell) && counted.has(shell.family) ? 0 : shell.stock;
         return fitShellOf(name, shell, unit, shell.line === null ? own : (onShelf?.get(shell.line) ?? 0));
       }),
-      rules: {
-        mixedHalves: rules.mixedHalves,
-        acrossSeries: rules.acrossSeries,
-        maxWallStep: length(rules.maxWallStep),
-        thinnerHalf: rules.thinnerHalf,
-        maxSpread: {
-          main: rules.maxSpread === null ? null : length(rules.maxSpread),
-          rod: rules.maxRodSpread === null ? null : length(rules.maxRodSpread),
-        },
-        tightWeight: rules.tightWeight,
-        mixedPenalty: rules.mixedPenalty,
-        ...(rules.limitShare === undefined ? {} : { limitShare: rules.limitShare }),
-      },
+      rules: rulesOfRequest(rules, length),
       wishes: wishesOf(job, ready, names, [...kept, ...free.map((rod) => ({ rod, pin: null }))]),
     },
   };

@@ -1,13 +1,12 @@
-import { chanceText } from '../clearance/chanceText.js';
 import type { AimRule } from '../clearance/clearanceAim.js';
 import { lengthText } from '../measure/lengthText.js';
+import type { Nanometres } from '../measure/nanometres.js';
 import { mainListText } from '../part/mainList.js';
-import { hasBanks } from '../part/rodBanks.js';
 import { rodLabel } from '../station/jobStations.js';
+import { type JobRules, RULES, type ThinnerSide } from './ruleTable.js';
 import type { SelectionJob } from './selectionJob.js';
-import type { JobRules } from './selectionPart.js';
 
-const SIDES: Readonly<Record<SelectionJob['rules']['thinnerHalf'], string>> = {
+const SIDES: Readonly<Record<ThinnerSide, string>> = {
   either: '',
   upper: ', the thinner shell on the block side',
   lower: ', the thinner shell on the cap side',
@@ -42,27 +41,27 @@ export function spreadMainsText({ rules: { spreadMains } }: { readonly rules: Pi
   return spreadMains == null ? 'mains' : `mains ${mainListText(spreadMains)}`;
 }
 
+/** Whether two walls may stand in one main, and how far apart: three rules in one clause. */
+function pairText({ mixedHalves, maxWallStep, thinnerHalf }: JobRules, length: (value: Nanometres) => string): string {
+  return mixedHalves
+    ? `two walls in one main up to ${length(maxWallStep)} apart${SIDES[thinnerHalf]}`
+    : 'never two walls in one main';
+}
+
 /** The rules of the choice in a line of words. */
-export function rulesInWords({
-  rules,
-  unit,
-  layout,
-  withRods,
-}: Pick<SelectionJob, 'rules' | 'unit' | 'layout' | 'withRods'>): string {
-  const spread = (value: SelectionJob['rules']['maxSpread'], of: string) =>
-    value === null ? [] : [`spread of the ${of} at most ${lengthText(value, unit)}`];
+export function rulesInWords(job: Pick<SelectionJob, 'rules' | 'unit' | 'layout' | 'withRods'>): string {
+  const { rules, unit } = job;
+  const length = (value: Nanometres) => lengthText(value, unit);
   const words = [
-    rules.mixedHalves
-      ? `two walls in one main up to ${lengthText(rules.maxWallStep, unit)} apart${SIDES[rules.thinnerHalf]}`
-      : 'never two walls in one main',
-    rules.acrossSeries ? 'mixed series allowed' : 'one series in a main',
-    ...spread(rules.maxSpread, spreadMainsText({ rules })),
-    ...spread(rules.maxRodSpread, 'rods'),
-    ...(withRods && hasBanks(layout)
-      ? [rules.rodsAcrossBanks === true ? 'rods may change banks' : 'rods stay on their bank']
-      : []),
-    `a shortfall weighs ${rules.tightWeight} times`,
-    ...(rules.leastChance === null ? [] : [`chance of being in limits at least ${chanceText(rules.leastChance)}`]),
+    pairText(rules, length),
+    ...RULES.flatMap(([key, { isOf, words: wordsOf }]) => {
+      // Which mains the spread is of belongs to its clause.
+      if (key === 'maxSpread') {
+        const { maxSpread } = rules;
+        return maxSpread === null ? [] : [`spread of the ${spreadMainsText({ rules })} at most ${length(maxSpread)}`];
+      }
+      return isOf?.(job) === false ? [] : (wordsOf?.(rules[key], length) ?? []);
+    }),
   ].join('; ');
   return `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }

@@ -1,4 +1,13 @@
-import { hasBanks, type JobDocument, mainListText, readMainList, rulesInWords, USUAL_LIMIT_SHARE } from '@fettle/core';
+import {
+  type JobDocument,
+  mainListText,
+  type Nanometres,
+  RULES,
+  type RuleField,
+  type RuleKey,
+  readMainList,
+  rulesInWords,
+} from '@fettle/core';
 import type { ChangeDocument } from '../job/useJob.js';
 import { useClearances } from '../person/useClearances.js';
 import { LengthField } from '../typing/LengthField.js';
@@ -14,7 +23,7 @@ function notNegative(value: number): string | null {
 }
 
 /** The mains among which the largest spread holds: front mains are often wanted alike, while the rear one is given more. */
-function SpreadMains({ job, document, change }: { job: string; document: JobDocument; change: ChangeDocument }) {
+function SpreadMains({ label, job, document, change }: RulesProps & { label: string }) {
   const { spreadMains } = document.rules;
   const stored = spreadMains == null ? '' : mainListText(spreadMains);
   const { text, setText, settled, isLeftOver } = useKeptText({ of: job, part: 'rules', field: 'spreadMains' }, stored);
@@ -26,7 +35,7 @@ function SpreadMains({ job, document, change }: { job: string; document: JobDocu
       : null;
   return (
     <Field
-      label="Spread among mains, as 1-3; empty for all"
+      label={label}
       figure
       inputMode="text"
       value={text}
@@ -44,120 +53,83 @@ function SpreadMains({ job, document, change }: { job: string; document: JobDocu
   );
 }
 
-/** The rules by which the halves of this engine are paired. */
-export function RulesPanel({ job, document, change }: { job: string; document: JobDocument; change: ChangeDocument }) {
+const YES_NO = [
+  { value: 'yes', label: 'Allowed' },
+  { value: 'no', label: 'Not allowed' },
+] as const;
+
+interface RulesProps {
+  readonly job: string;
+  readonly document: JobDocument;
+  readonly change: ChangeDocument;
+}
+
+/** A share as per cent, to a tenth. */
+const percentOf = (share: number) => Math.round(share * 1000) / 10;
+
+/** The box of one rule, by the kind of its field. */
+function RuleBox({ rule, field, job, document, change }: RulesProps & { rule: RuleKey; field: RuleField }) {
   const { rules, unit } = document;
-  const { said } = useClearances(unit);
-  const set = (part: Partial<JobDocument['rules']>) => change((old) => ({ ...old, rules: { ...old.rules, ...part } }));
-  const yesNo = [
-    { value: 'yes', label: 'Allowed' },
-    { value: 'no', label: 'Not allowed' },
-  ] as const;
+  const value: unknown = rules[rule];
+  const set = (to: unknown) => change((old) => ({ ...old, rules: { ...old.rules, [rule]: to } }));
+  const kept = { of: job, part: 'rules', field: rule };
+  switch (field.kind) {
+    case 'yes-no':
+      return (
+        <Choice
+          label={field.label}
+          value={value === true ? 'yes' : 'no'}
+          options={YES_NO}
+          onChange={(to) => set(to === 'yes')}
+        />
+      );
+    case 'one-of':
+      return <Choice label={field.label} value={String(value)} options={field.options} onChange={set} />;
+    case 'length':
+      return (
+        <LengthField
+          kept={kept}
+          label={`${field.label}, ${unit}`}
+          unit={unit}
+          value={value as Nanometres | null}
+          optional={field.isOptional}
+          check={notNegative}
+          onCommit={(to) => (field.isOptional || to !== null) && set(to)}
+        />
+      );
+    case 'number':
+      return <NumberField kept={kept} label={field.label} value={Number(value)} most={field.most} onCommit={set} />;
+    case 'percent':
+      return (
+        <NumberField
+          kept={kept}
+          label={field.label}
+          value={percentOf((value as number | undefined) ?? field.shown ?? 0)}
+          most={field.most}
+          onCommit={(percent) => set(percent / 100)}
+        />
+      );
+    case 'mains':
+      return <SpreadMains label={field.label} job={job} document={document} change={change} />;
+  }
+}
+
+/** The rules by which the halves of this engine are paired: a box a row of their table. */
+export function RulesPanel({ job, document, change }: RulesProps) {
+  const { said } = useClearances(document.unit);
+  const own = RULES.filter(([, { isOf }]) => isOf?.(document) !== false);
   return (
     <Panel aria-label="Selection rules">
       <PanelTitle>Selection rules</PanelTitle>
       <Fold>
         <summary>{said(rulesInWords(document))}</summary>
         <Row style={{ alignItems: 'start', display: 'grid', gridTemplateColumns: '1fr 1fr', marginTop: '0.5rem' }}>
-          <Choice
-            label="Two walls in one main"
-            value={rules.mixedHalves ? 'yes' : 'no'}
-            options={yesNo}
-            onChange={(value) => set({ mixedHalves: value === 'yes' })}
-          />
-          <Choice
-            label="Two series in one main"
-            value={rules.acrossSeries ? 'yes' : 'no'}
-            options={yesNo}
-            onChange={(value) => set({ acrossSeries: value === 'yes' })}
-          />
-          <Choice
-            label="Thinner shell goes"
-            value={rules.thinnerHalf}
-            options={[
-              { value: 'either', label: 'either side' },
-              { value: 'upper', label: 'block side' },
-              { value: 'lower', label: 'cap side' },
-            ]}
-            onChange={(thinnerHalf) => set({ thinnerHalf })}
-          />
-          {document.withRods && hasBanks(document.layout) && (
-            <Choice
-              label="Rods may change banks"
-              value={rules.rodsAcrossBanks === true ? 'yes' : 'no'}
-              options={yesNo}
-              onChange={(value) => set({ rodsAcrossBanks: value === 'yes' })}
-            />
+          {own.map(
+            ([rule, { field }]) =>
+              field && <RuleBox key={rule} rule={rule} field={field} job={job} document={document} change={change} />,
           )}
-          <LengthField
-            kept={{ of: job, part: 'rules', field: 'maxWallStep' }}
-            label={`Wall step at most, ${unit}`}
-            unit={unit}
-            value={rules.maxWallStep}
-            optional={false}
-            check={notNegative}
-            onCommit={(maxWallStep) => maxWallStep !== null && set({ maxWallStep })}
-          />
-          <LengthField
-            kept={{ of: job, part: 'rules', field: 'maxSpread' }}
-            label={document.withRods ? `Mains: largest spread, ${unit}` : `Largest spread, ${unit}`}
-            unit={unit}
-            value={rules.maxSpread}
-            check={notNegative}
-            onCommit={(maxSpread) => set({ maxSpread })}
-          />
-          <SpreadMains job={job} document={document} change={change} />
-          {document.withRods && (
-            <LengthField
-              kept={{ of: job, part: 'rules', field: 'maxRodSpread' }}
-              label={`Rods: largest spread, ${unit}`}
-              unit={unit}
-              value={rules.maxRodSpread}
-              check={notNegative}
-              onCommit={(maxRodSpread) => set({ maxRodSpread })}
-            />
-          )}
-          <NumberField
-            kept={{ of: job, part: 'rules', field: 'tightWeight' }}
-            label="A shortfall weighs, times"
-            value={rules.tightWeight}
-            most={1000}
-            onCommit={(tightWeight) => set({ tightWeight })}
-          />
-          <NumberField
-            kept={{ of: job, part: 'rules', field: 'mixedPenalty' }}
-            label="A mixed main costs, µm²"
-            value={rules.mixedPenalty}
-            most={1_000_000}
-            onCommit={(mixedPenalty) => set({ mixedPenalty })}
-          />
-          <NumberField
-            kept={{ of: job, part: 'rules', field: 'closeFraction' }}
-            label="Close to a limit, % of range"
-            value={Math.round(rules.closeFraction * 1000) / 10}
-            most={50}
-            onCommit={(percent) => set({ closeFraction: percent / 100 })}
-          />
-          <NumberField
-            kept={{ of: job, part: 'rules', field: 'limitShare' }}
-            label="A remedy moves a limit at most, % of range"
-            value={Math.round((rules.limitShare ?? USUAL_LIMIT_SHARE) * 1000) / 10}
-            most={1000}
-            onCommit={(percent) => set({ limitShare: percent / 100 })}
-          />
         </Row>
-        {document.withRods && hasBanks(document.layout) && (
-          <Quiet>
-            Rods stay on their bank unless you allow otherwise: with two rods on a pin their oil holes, offsets and
-            chamfers have a side.
-          </Quiet>
-        )}
-        <Quiet>
-          Cap side is the default for an aluminium block with iron or steel caps, as the block opens more when hot. A
-          shortfall weighs more than the same excess: too tight seizes a bearing, too loose costs noise and flow. The
-          cost of a mixed pair is a square: 4 µm² is as bad as 2 µm off target. Spread is that of the deviations along
-          the shaft; blank: no limit.
-        </Quiet>
+        <Quiet>{own.flatMap(([, { help }]) => help ?? []).join(' ')}</Quiet>
       </Fold>
     </Panel>
   );

@@ -1,0 +1,50 @@
+import { describe, expect, it } from 'vitest';
+import { newJob } from '../job/newJob.js';
+import { numberOfLength } from '../measure/formatLength.js';
+import { lengthText } from '../measure/lengthText.js';
+import { nanometres } from '../measure/nanometres.js';
+import { usualLayout } from '../part/crankLayout.js';
+import { jobRulesSchema, RULE_TABLE, RULE_UPGRADES, RULES, rulesOfRequest } from './ruleTable.js';
+
+function vee() {
+  const usual = usualLayout(5, 8, 2, 5);
+  if (!usual.ok) throw new Error(usual.message);
+  return newJob('Samphire 8', 'in', usual.layout, { block: 'aluminium', caps: 'iron', rods: 'steel' }, true);
+}
+
+describe('the rules of the selection', () => {
+  it('are in a new job as their rows have them, and each has words for the history', () => {
+    const { rules } = vee();
+    expect(jobRulesSchema.parse(rules)).toEqual(rules);
+    // Common practice: 0.0005 in, and the thinner half to the cap side of an aluminium block.
+    expect(rules).toMatchObject({ maxWallStep: 12_700, thinnerHalf: 'lower', tightWeight: 2, leastChance: null });
+    expect(new Set(RULES.map(([, { place }]) => place)).size).toBe(RULES.length);
+  });
+
+  it('enter the request in its unit, and what the search does not know stays out', () => {
+    const rules = { ...vee().rules, maxSpread: nanometres(5080), maxRodSpread: null, spreadMains: [1, 2, 3] };
+    const inches = (value: number) => numberOfLength(nanometres(value), 'in');
+    expect(rulesOfRequest(rules, inches)).toEqual({
+      mixedHalves: true,
+      acrossSeries: false,
+      thinnerHalf: 'lower',
+      maxWallStep: 0.0005,
+      maxSpread: { main: 0.0002, rod: null },
+      tightWeight: 2,
+      mixedPenalty: 4,
+    });
+    expect(rulesOfRequest({ ...rules, limitShare: 0.2 }, inches)).toHaveProperty('limitShare', 0.2);
+  });
+
+  it('come to stored rules with the version that brought them, under what is stored', () => {
+    expect(RULE_UPGRADES[3]!({ rules: { tightWeight: 3 } })).toEqual({ rules: { leastChance: null, tightWeight: 3 } });
+    expect(RULE_UPGRADES[3]!({ rules: { leastChance: 0.95 } })).toEqual({ rules: { leastChance: 0.95 } });
+  });
+
+  it('say of a rule only what an engine has', () => {
+    const length = (value: number) => lengthText(nanometres(value), 'mm');
+    expect(RULE_TABLE.maxRodSpread.words!(nanometres(4000), length)).toBe('spread of the rods at most 0.004 mm');
+    expect(RULE_TABLE.rodsAcrossBanks.isOf!(vee())).toBe(true);
+    expect(RULE_TABLE.rodsAcrossBanks.isOf!({ ...vee(), withRods: false })).toBe(false);
+  });
+});

@@ -1,0 +1,264 @@
+import { z } from 'zod';
+import { chanceText } from '../clearance/chanceText.js';
+import type { AimRule } from '../clearance/clearanceAim.js';
+import { storedRecord } from '../document/documentPart.js';
+import type { StoredDocument } from '../document/versioned.js';
+import type { EngineStart } from '../engineType/enginePart.js';
+import type { FitRequestInput } from '../fit/format/fitRequest.js';
+import { USUAL_LIMIT_SHARE } from '../fit/model/fitModel.js';
+import { nanometresSchema } from '../measure/lengthSchema.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { Unit } from '../measure/unit.js';
+import type { CrankLayout } from '../part/crankLayout.js';
+import type { Material } from '../part/material.js';
+import { hasBanks } from '../part/rodBanks.js';
+
+/** The sides that the thinner half of a mixed pair may go to. */
+const THINNER_SIDES = ['either', 'upper', 'lower'] as const;
+export type ThinnerSide = (typeof THINNER_SIDES)[number];
+
+/**
+ * Where the thinner half of a mixed pair goes by default: the cap side when an aluminium block has iron or steel caps, for
+ * the block opens more when hot; no matter otherwise. Common practice; schools differ, so it is a setting.
+ *
+ * @example usualThinnerHalf('aluminium', 'iron') // 'lower'
+ */
+export function usualThinnerHalf(block: Material, caps: Material): ThinnerSide {
+  return block === 'aluminium' && (caps === 'iron' || caps === 'steel') ? 'lower' : 'either';
+}
+
+/** 0.013 mm in a millimetre job, 0.0005 in in an inch job. Common practice. */
+const USUAL_WALL_STEP: Readonly<Record<Unit, Nanometres>> = { mm: nanometres(13_000), in: nanometres(12_700) };
+
+const MIDDLE: AimRule = { kind: 'middle' };
+
+export const aimRuleSchema = z.discriminatedUnion('kind', [
+  z.strictObject({ kind: z.literal('middle') }),
+  z.strictObject({ kind: z.literal('loose-side') }),
+  z.strictObject({ kind: z.literal('tight-side') }),
+  z.strictObject({ kind: z.literal('per-inch') }),
+  z.strictObject({ kind: z.literal('figure'), clearance: nanometresSchema }),
+]);
+
+const notNegativeSchema = nanometresSchema.refine((value) => value >= 0, 'cannot be below zero');
+
+/** How a rule is set in a form. */
+export type RuleField = { readonly label: string } & (
+  | { readonly kind: 'yes-no' }
+  | { readonly kind: 'one-of'; readonly options: readonly { readonly value: string; readonly label: string }[] }
+  /** A length of zero or more. */
+  | { readonly kind: 'length'; readonly isOptional: boolean }
+  /** @see RuleRow.shown for what stands there where the rule is left out */
+  | { readonly kind: 'number' | 'percent'; readonly most: number; readonly shown?: number }
+  /** Mains by number, as `1-3`. */
+  | { readonly kind: 'mains' }
+);
+
+/** What of a job says which rules it has. */
+export interface RuledEngine {
+  readonly layout: Pick<CrankLayout, 'pins'>;
+  readonly withRods: boolean;
+}
+
+/** What rules are in the request of a search, in its unit. */
+type RequestRules = NonNullable<FitRequestInput['rules']>;
+
+/** One rule of the selection, and everything that follows from it: schema, default, form, history, sentence and request are made from this. */
+export interface RuleRow<Schema extends z.ZodType = z.ZodType> {
+  readonly schema: Schema;
+  /** The version of the job document that brought it; left out: the first. */
+  readonly since?: number;
+  /** What it is in a new job; left out: it is left out until somebody sets it. */
+  readonly usual?: (start: EngineStart) => z.output<Schema>;
+  /** What it is called in the history of an engine. */
+  readonly place: string;
+  /** True if its figure is a length, nm. */
+  readonly isLength?: boolean;
+  /** How it is set among the selection rules; left out: it is set elsewhere. */
+  readonly field?: RuleField;
+  /** Whether an engine has it at all; left out: every one. */
+  readonly isOf?: (engine: RuledEngine) => boolean;
+  /** What a fitter should know to set it. */
+  readonly help?: string;
+  /** What it says in the sentence of the rules; null for nothing. */
+  readonly words?: (value: z.output<Schema>, length: (value: Nanometres) => string) => string | null;
+  /** Where it enters the request of a search; left out: the search does not know it. */
+  readonly inRequest?: (value: z.output<Schema>, length: (value: Nanometres) => number) => RequestRules;
+}
+
+function rule<Schema extends z.ZodType>(row: RuleRow<Schema>): RuleRow<Schema> {
+  return row;
+}
+
+const withRods = (engine: RuledEngine) => engine.withRods;
+const withBanks = (engine: RuledEngine) => engine.withRods && hasBanks(engine.layout);
+
+/** The rules of the selection, in the order of their form. A new one is a row here, and the search's own arithmetic where it asks for some. */
+export const RULE_TABLE = {
+  aim: rule({ schema: aimRuleSchema, usual: () => MIDDLE, place: 'target for the mains' }),
+  rodAim: rule({ schema: aimRuleSchema, usual: () => MIDDLE, place: 'target for the rods' }),
+  /** Added to the target of single stations. */
+  extras: rule({ schema: z.record(z.string(), nanometresSchema), usual: () => ({}), place: 'added targets' }),
+  mixedHalves: rule({
+    schema: z.boolean(),
+    usual: () => true,
+    place: 'mixed pairs',
+    field: { kind: 'yes-no', label: 'Two walls in one main' },
+    inRequest: (mixedHalves) => ({ mixedHalves }),
+  }),
+  acrossSeries: rule({
+    schema: z.boolean(),
+    usual: () => false,
+    place: 'shells of two series',
+    field: { kind: 'yes-no', label: 'Two series in one main' },
+    words: (isAllowed) => (isAllowed ? 'mixed series allowed' : 'one series in a main'),
+    inRequest: (acrossSeries) => ({ acrossSeries }),
+  }),
+  thinnerHalf: rule({
+    schema: z.enum(THINNER_SIDES),
+    usual: ({ materials }) => usualThinnerHalf(materials.block, materials.caps),
+    place: 'side of the thinner shell',
+    field: {
+      kind: 'one-of',
+      label: 'Thinner shell goes',
+      options: [
+        { value: 'either', label: 'either side' },
+        { value: 'upper', label: 'block side' },
+        { value: 'lower', label: 'cap side' },
+      ],
+    },
+    help: 'Cap side is the default for an aluminium block with iron or steel caps, as the block opens more when hot.',
+    inRequest: (thinnerHalf) => ({ thinnerHalf }),
+  }),
+  maxWallStep: rule({
+    schema: notNegativeSchema,
+    usual: ({ unit }) => USUAL_WALL_STEP[unit],
+    place: 'largest wall step in a station',
+    isLength: true,
+    field: { kind: 'length', label: 'Wall step at most', isOptional: false },
+    inRequest: (step, length) => ({ maxWallStep: length(step) }),
+  }),
+  maxSpread: rule({
+    schema: notNegativeSchema.nullable(),
+    usual: () => null,
+    place: 'largest spread of the mains',
+    isLength: true,
+    field: { kind: 'length', label: 'Mains: largest spread', isOptional: true },
+    help: 'Spread is that of the deviations along the shaft; blank: no limit.',
+    inRequest: (spread, length) => ({ maxSpread: { main: spread === null ? null : length(spread) } }),
+  }),
+  /** Mains among which the largest spread holds, by number; left out or null: all. */
+  spreadMains: rule({
+    schema: z.array(z.int().min(1).max(99)).min(2).max(99).nullable().optional(),
+    place: 'mains covered by the largest spread',
+    field: { kind: 'mains', label: 'Spread among mains, as 1-3; empty for all' },
+  }),
+  maxRodSpread: rule({
+    schema: notNegativeSchema.nullable(),
+    usual: () => null,
+    place: 'largest spread of the rods',
+    isLength: true,
+    field: { kind: 'length', label: 'Rods: largest spread', isOptional: true },
+    isOf: withRods,
+    words: (spread, length) => (spread === null ? null : `spread of the rods at most ${length(spread)}`),
+    inRequest: (spread, length) => ({ maxSpread: { rod: spread === null ? null : length(spread) } }),
+  }),
+  /** True if rods may change banks; left out: they stay on their own. */
+  rodsAcrossBanks: rule({
+    schema: z.boolean().optional(),
+    place: 'whether rods may change banks',
+    field: { kind: 'yes-no', label: 'Rods may change banks' },
+    isOf: withBanks,
+    help: 'Rods stay on their bank unless you allow otherwise: with two rods on a pin their oil holes, offsets and chamfers have a side.',
+    words: (isAllowed) => (isAllowed === true ? 'rods may change banks' : 'rods stay on their bank'),
+  }),
+  tightWeight: rule({
+    schema: z.number().min(0).max(1000),
+    usual: () => 2,
+    place: 'weight of a shortfall',
+    field: { kind: 'number', label: 'A shortfall weighs, times', most: 1000 },
+    help: 'A shortfall weighs more than the same excess: too tight seizes a bearing, too loose costs noise and flow.',
+    words: (weight) => `a shortfall weighs ${weight} times`,
+    inRequest: (tightWeight) => ({ tightWeight }),
+  }),
+  mixedPenalty: rule({
+    schema: z.number().min(0).max(1e9),
+    usual: () => 4,
+    place: 'cost of a mixed station',
+    field: { kind: 'number', label: 'A mixed main costs, µm²', most: 1_000_000 },
+    help: 'The cost of a mixed pair is a square: 4 µm² is as bad as 2 µm off target.',
+    inRequest: (mixedPenalty) => ({ mixedPenalty }),
+  }),
+  closeFraction: rule({
+    schema: z.number().min(0).max(0.5),
+    usual: () => 0.1,
+    place: 'what counts as close to a limit',
+    field: { kind: 'percent', label: 'Close to a limit, % of range', most: 50 },
+  }),
+  /** The furthest a remedy may move a limit, as a share of the range between the limits; left out: a half. */
+  limitShare: rule({
+    schema: z.number().min(0).max(10).optional(),
+    place: 'how far a remedy may move a limit',
+    field: {
+      kind: 'percent',
+      label: 'A remedy moves a limit at most, % of range',
+      most: 1000,
+      shown: USUAL_LIMIT_SHARE,
+    },
+    inRequest: (limitShare) => (limitShare === undefined ? {} : { limitShare }),
+  }),
+  /** Least chance that a station is inside its limits; null where the choice does not ask for it. */
+  leastChance: rule({
+    schema: z.number().min(0.5).max(0.999).nullable(),
+    since: 3,
+    usual: () => null,
+    place: 'required chance of being in limits',
+    words: (chance) => (chance === null ? null : `chance of being in limits at least ${chanceText(chance)}`),
+  }),
+} as const;
+
+type Table = typeof RULE_TABLE;
+export type RuleKey = keyof Table;
+
+/** The rules, in the order of their form. */
+export const RULES = Object.entries(RULE_TABLE) as [RuleKey, RuleRow][];
+
+export const jobRulesSchema = z.strictObject(
+  Object.fromEntries(RULES.map(([key, { schema }]) => [key, schema])) as { [Key in RuleKey]: Table[Key]['schema'] },
+);
+export type JobRules = z.output<typeof jobRulesSchema>;
+
+/** The rules of a new job, each of which the fitter can change. */
+export function usualRules(start: EngineStart): JobRules {
+  return Object.fromEntries(RULES.flatMap(([key, { usual }]) => (usual ? [[key, usual(start)]] : []))) as JobRules;
+}
+
+/**
+ * By version of the job document, what brings stored rules to it: the rules that came with it, as they are where nobody set them, under what is
+ * stored. Such a rule asks no more of a job than a stored one tells.
+ */
+export const RULE_UPGRADES: Readonly<Record<number, (document: StoredDocument) => StoredDocument>> = Object.fromEntries(
+  RULES.flatMap(([, { since }]) => since ?? []).map((version) => [
+    version,
+    (document: StoredDocument) => {
+      const came = RULES.filter(([, { since, usual }]) => since === version && usual !== undefined);
+      const start = document as unknown as EngineStart;
+      return {
+        rules: {
+          ...Object.fromEntries(came.map(([key, row]) => [key, row.usual!(start)])),
+          ...storedRecord(document.rules),
+        },
+      };
+    },
+  ]),
+);
+
+/**
+ * The rules as the request of a search has them.
+ *
+ * @param length a length in the request's unit
+ */
+export function rulesOfRequest(rules: JobRules, length: (value: Nanometres) => number): RequestRules {
+  const parts = RULES.map(([key, { inRequest }]) => inRequest?.(rules[key], length) ?? {});
+  return Object.assign({}, ...parts, { maxSpread: Object.assign({}, ...parts.map(({ maxSpread }) => maxSpread)) });
+}
