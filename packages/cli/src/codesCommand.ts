@@ -4,6 +4,8 @@ import {
   codeSheetOfType,
   comparedTables,
   decodeRow,
+  FAMILIES,
+  type Family,
   FEATURE_TABLE,
   FEATURES,
   generatedTable,
@@ -25,7 +27,7 @@ export interface RowToDecode {
 }
 
 /** What a table of one family gives, and what does not hold together in it. */
-function familyReport(sheet: CodeSheet, family: 'main' | 'rod') {
+function familyReport(sheet: CodeSheet, family: Family) {
   const given = sheet[family];
   if (given === null) return [];
   const codes = selectionCodes(given, sheet.unit);
@@ -83,7 +85,7 @@ export function codesCommand(text: string, row: RowToDecode | null, { write, com
     return 2;
   }
   const { sheet } = read;
-  const families = (['main', 'rod'] as const).flatMap((family) => familyReport(sheet, family));
+  const families = FAMILIES.flatMap((family) => familyReport(sheet, family));
   const marks = row && decoded(sheet, row);
   if (typeof marks === 'string') {
     complain(`fettle: ${marks}\n`);

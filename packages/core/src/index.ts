@@ -257,7 +257,8 @@ export {
   type ReadRequest,
 } from './order/pieceOrder.js';
 export { type CrankLayout, MAINS_RANGE, MOST_RODS, usualLayout } from './part/crankLayout.js';
-export { FAMILIES, type Family } from './part/family.js';
+export { familiesOf, featuresOf } from './part/familiesOf.js';
+export { eachFamily, FAMILIES, FAMILY_TABLE, type Family } from './part/family.js';
 export {
   eachFeature,
   FEATURE_TABLE,

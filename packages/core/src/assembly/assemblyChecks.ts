@@ -1,5 +1,5 @@
 import type { ShimPlace } from '../fit/format/shimPlace.js';
-import type { Family } from '../part/family.js';
+import { FAMILY_TABLE, type Family } from '../part/family.js';
 import type { Built } from './assemblySchema.js';
 
 /** What stands at a station, as far as its checks go. */
@@ -30,8 +30,8 @@ interface CheckRow {
   readonly belongs?: (station: CheckedStation) => boolean;
 }
 
-const isMain = ({ family }: CheckedStation) => family === 'main';
-const isRod = ({ family }: CheckedStation) => family === 'rod';
+const isRod = ({ family }: CheckedStation) => FAMILY_TABLE[family].housingsMove;
+const isInBlock = (station: CheckedStation) => !isRod(station);
 
 const GROOVED: Readonly<Record<NonNullable<Built['grooved']>, string>> = {
   upper: 'Grooved shell in the block, plain shell in the cap',
@@ -74,11 +74,11 @@ const TABLE = {
     what: ({ built }: CheckedStation) =>
       built.grooved === null ? 'Grooved shell on the side the book gives' : GROOVED[built.grooved],
     why: 'a groove on the loaded side halves the bearing area',
-    belongs: isMain,
+    belongs: isInBlock,
   },
   hole: {
-    what: ({ family }: CheckedStation) =>
-      family === 'main' ? 'Oil hole of the shell over the oil hole of the block' : 'Oil holes of shell and rod in line',
+    what: (station: CheckedStation) =>
+      isRod(station) ? 'Oil holes of shell and rod in line' : 'Oil hole of the shell over the oil hole of the block',
     why: 'a half-covered hole starves the journal and all it feeds: decide on it now',
   },
   washers: {
@@ -94,19 +94,19 @@ const TABLE = {
   covers: {
     what: () => 'Covers on the rod bolts until the cap is on',
     why: 'a bolt’s thread nicks the crankpin, and the nick cuts the shell',
-    belongs: ({ family, built }: CheckedStation) => family === 'rod' && built.boltCovers !== false,
+    belongs: (station: CheckedStation) => isRod(station) && station.built.boltCovers !== false,
   },
   cap: {
-    what: ({ family, built }: CheckedStation) =>
-      family === 'main'
-        ? CAPS[built.caps ?? 'both']
-        : 'Rod and cap of one number, their marks on the same side, oil hole to its side',
+    what: (station: CheckedStation) =>
+      isRod(station)
+        ? 'Rod and cap of one number, their marks on the same side, oil hole to its side'
+        : CAPS[station.built.caps ?? 'both'],
     why: 'housings are bored with their caps: a swapped or turned cap leaves the bore out of round',
   },
   home: {
     what: () => 'Cap tapped home before the bolts pull it',
     why: 'a cap pulled in askew shaves its register and sits crooked',
-    belongs: isMain,
+    belongs: isInBlock,
   },
   line: {
     what: () => 'Thrust faces lined up: cap just snug, shaft knocked both ways, then torqued',

@@ -1,6 +1,7 @@
 import type { EngineMembers } from '../engineType/enginePart.js';
 import { type ThrustKind, thrustKindOf } from '../engineType/thrustKind.js';
-import type { Family } from '../part/family.js';
+import { familiesOf } from '../part/familiesOf.js';
+import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { partName } from '../part/feature.js';
 import type { Swap } from '../part/swap.js';
 import { ALL_PARTS, isSwappedSince } from '../part/swappedSince.js';
@@ -60,10 +61,13 @@ export function partPlaces({ id, rod }: Pick<AssembledStation, 'id' | 'rod'>): s
 
 /** The stations of a job as they are put together: mains from the middle out, then pins from the front on. */
 function inWorkingOrder(job: AssemblyJob, stations: readonly AssembledStation[]): AssembledStation[] {
-  const mains = capsFromMiddle(job.layout.mains).flatMap(
-    (number) => stations.find((one) => one.family === 'main' && one.number === number) ?? [],
-  );
-  return [...mains, ...(job.withRods ? stations.filter(({ family }) => family === 'rod') : [])];
+  return familiesOf(job).flatMap((name) => {
+    const { isInLine, count } = FAMILY_TABLE[name];
+    const own = stations.filter(({ family }) => family === name);
+    return isInLine
+      ? capsFromMiddle(count(job.layout)).flatMap((number) => own.find((one) => one.number === number) ?? [])
+      : own;
+  });
 }
 
 /** The lubricant of the running faces, in words; empty where nobody said. */
@@ -84,7 +88,7 @@ export function jobAssembly(job: AssemblyJob, stations: readonly AssembledStatio
     const isOld = (at: string) => isSwappedSince(assembly, places, ALL_PARTS, at);
     const checks = assemblyChecks({
       family: station.family,
-      isThrust: station.family === 'main' && station.number === layout.thrustMain,
+      isThrust: FAMILY_TABLE[station.family].isInLine && station.number === layout.thrustMain,
       thrust: thrustKindOf(job),
       built: assembly.built,
       face,

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { type DocumentFault, faultsOf } from '../document/fault.js';
 import { unitSchema } from '../measure/unit.js';
+import { eachFamily } from '../part/family.js';
 import { FEATURES } from '../part/feature.js';
 import { markSchema } from '../part/mark.js';
 
@@ -65,8 +66,7 @@ export const codeSheetSchema = z.strictObject({
   name: z.string().trim().min(1).max(80),
   unit: unitSchema.describe('Unit of every length.'),
   rows: z.array(stampedRowSchema).max(8).default([]),
-  main: familyCodesSchema.nullable().default(null),
-  rod: familyCodesSchema.nullable().default(null),
+  ...eachFamily(() => familyCodesSchema.nullable().default(null)),
 });
 export type CodeSheet = z.output<typeof codeSheetSchema>;
 

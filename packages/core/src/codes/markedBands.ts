@@ -1,16 +1,13 @@
 import type { MarkedBand } from '../measure/sizeBand.js';
 import type { CrankLayout } from '../part/crankLayout.js';
 import { familiesOf } from '../part/familiesOf.js';
+import type { Family } from '../part/family.js';
 import { FEATURE_TABLE, type Feature, featuresOfFamilies, partCount } from '../part/feature.js';
 import type { StampedRow } from './codeSheet.js';
 import { type DecodedRow, decodeRow } from './decodeRow.js';
 
 /** What a data sheet says of marks. */
-export interface MarkedSheet {
-  readonly main: MarkedFamily;
-  readonly rod: MarkedFamily;
-  readonly rows: readonly StampedRow[];
-}
+export type MarkedSheet = Readonly<Record<Family, MarkedFamily>> & { readonly rows: readonly StampedRow[] };
 
 interface MarkedFamily {
   readonly housing: readonly MarkedBand[];

@@ -1,10 +1,11 @@
 import type { EngineMembers } from '../engineType/enginePart.js';
-import { clearanceLimitsOf } from '../engineType/limits.js';
+import { clearanceLimitsOf, limitWord } from '../engineType/limits.js';
 import type { Limit } from '../measure/lengthSchema.js';
 import { lengthText } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
-import { FAMILIES, type Family } from '../part/family.js';
-import { featureOf, partCount, partName } from '../part/feature.js';
+import { familiesOf } from '../part/familiesOf.js';
+import { FAMILIES, FAMILY_TABLE, type Family } from '../part/family.js';
+import { FEATURE_TABLE, featureOf, partCount, partName } from '../part/feature.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import type { CrushMembers } from './crushPart.js';
@@ -33,9 +34,8 @@ export function jointPlaces({
   crush,
   withRods,
 }: Pick<CrushJob, 'layout' | 'crush' | 'withRods'>): JointPlace[] {
-  const kinds = { main: crush.kind, rod: withRods ? (crush.bigEnds ?? null) : null };
-  return FAMILIES.flatMap((family) => {
-    const kind = kinds[family];
+  return familiesOf({ withRods }).flatMap((family) => {
+    const kind = crush[FAMILY_TABLE[family].joints] ?? null;
     const feature = featureOf(family, 'housing');
     if (kind === null) return [];
     return Array.from({ length: partCount(layout, feature) }, (_, at) => ({
@@ -59,9 +59,9 @@ export function jointAim(
   { crush, materials }: Pick<CrushJob, 'crush' | 'materials'>,
   place: JointPlace,
 ): Nanometres | null {
-  if (place.family === 'rod' && (place.kind === 'saddle' || crush.kind === 'saddle')) return null;
+  if (FAMILY_TABLE[place.family].housingsMove && (place.kind === 'saddle' || crush.kind === 'saddle')) return null;
   if (place.kind === 'saddle') return crush.aim;
-  return crushAim(crush, place.family === 'main' ? materials.caps : materials.rods);
+  return crushAim(crush, materials[FAMILY_TABLE[place.family].heldBy[1]]);
 }
 
 interface JointRead extends JointPlace {
@@ -93,7 +93,7 @@ const JOINT_WORDS = {
 
 /** What is read at a joint, as it is called in a sentence. */
 function whatOf({ kind, family }: JointPlace): string {
-  return kind === 'saddle' ? (family === 'main' ? 'oil clearance' : 'rod oil clearance') : 'crush';
+  return kind === 'saddle' ? limitWord(FAMILY_TABLE[family].clearance.key) : 'crush';
 }
 
 function todosOf(facts: CrushFacts): Todo[] {
@@ -154,9 +154,9 @@ function jointsTable({ job }: CrushFacts, places: readonly JointPlace[]): SheetB
   return [
     {
       kind: 'table',
-      key: family === 'main' ? 'joints' : 'joints rod',
+      key: FAMILY_TABLE[family].isInLine ? 'joints' : `joints ${family}`,
       part: 'result',
-      title: `${TITLES[kind]}${family === 'main' ? '' : ', big ends'}`,
+      title: `${TITLES[kind]}${FAMILY_TABLE[family].isInLine ? '' : `, ${FEATURE_TABLE[featureOf(family, 'housing')].words}`}`,
       head: [words('Joint'), ...read, ...(kind === 'plain' ? [] : shims), words('Verdict'), words('Read again on')],
       rows,
     },

@@ -1,6 +1,7 @@
 import type { EngineMembers } from '../engineType/enginePart.js';
 import { thrustKindOf } from '../engineType/thrustKind.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import { FAMILY_TABLE } from '../part/family.js';
 import { partName } from '../part/feature.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import type { JobShell } from '../shell/jobShell.js';
@@ -37,7 +38,9 @@ export function thrustFlanges(job: FlangedJob): ThrustFlanges | null {
   const limit = job.limits.endPlay;
   const before = endPlayBefore(job.endPlay, false);
   const fitted = job.endPlay.fitted.width;
-  const areFlanged = Object.values(job.shells).some(({ family, width }) => family === 'main' && width !== undefined);
+  const areFlanged = Object.values(job.shells).some(
+    ({ family, width }) => FAMILY_TABLE[family].isInLine && width !== undefined,
+  );
   if (thrustMain === null || thrustKindOf(job) !== 'flanged' || !areFlanged) return null;
   if (limit === null || before === null || fitted === null) return null;
   const open = limitsForMean(before, limit);

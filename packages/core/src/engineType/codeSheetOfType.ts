@@ -2,6 +2,7 @@ import type { ClearanceLimits } from '../clearance/clearanceVerdict.js';
 import type { CodeSheet, FamilyCodes } from '../codes/codeSheet.js';
 import { numberOfLength } from '../measure/formatLength.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
+import { eachFamily, FAMILIES, FAMILY_TABLE, type Family } from '../part/family.js';
 import { type EngineType, type TypeFamily, typeFamilySchema } from './engineType.js';
 import { clearanceLimitsOf } from './limits.js';
 
@@ -11,7 +12,7 @@ import { clearanceLimitsOf } from './limits.js';
  */
 export function codeSheetOfType(type: EngineType): CodeSheet {
   const length = (value: Parameters<typeof numberOfLength>[0]) => numberOfLength(value, type.unit);
-  const family = (name: 'main' | 'rod'): FamilyCodes | null => {
+  const family = (name: Family): FamilyCodes | null => {
     const limits = clearanceLimitsOf(type.limits, name);
     const { housing, journal, grades, table } = type[name];
     if (!limits || housing.length === 0 || journal.length === 0 || grades.length === 0) return null;
@@ -30,8 +31,7 @@ export function codeSheetOfType(type: EngineType): CodeSheet {
     name: type.name,
     unit: type.unit,
     rows: type.rows,
-    main: family('main'),
-    rod: family('rod'),
+    ...eachFamily(family),
   };
 }
 
@@ -60,10 +60,13 @@ export function withCodeSheet(type: EngineType, sheet: CodeSheet): EngineType {
     rows: sheet.rows.length > 0 ? sheet.rows : type.rows,
     limits: {
       ...type.limits,
-      mainClearance: limits(sheet.main) ?? type.limits.mainClearance,
-      rodClearance: limits(sheet.rod) ?? type.limits.rodClearance,
+      ...Object.fromEntries(
+        FAMILIES.map((name) => {
+          const { key } = FAMILY_TABLE[name].clearance;
+          return [key, limits(sheet[name]) ?? type.limits[key]];
+        }),
+      ),
     },
-    main: family(type.main, sheet.main),
-    rod: family(type.rod, sheet.rod),
+    ...eachFamily((name) => family(type[name], sheet[name])),
   };
 }

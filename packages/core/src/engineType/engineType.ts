@@ -6,6 +6,7 @@ import { versioned } from '../document/versioned.js';
 import { nanometresSchema } from '../measure/lengthSchema.js';
 import { unitSchema } from '../measure/unit.js';
 import { crankLayoutSchema } from '../part/crankLayout.js';
+import { eachFamily } from '../part/family.js';
 import { markedBandSchema } from '../part/mark.js';
 import { materialSchema } from '../part/material.js';
 import { gradeSchema } from '../shell/grade.js';
@@ -88,8 +89,7 @@ const currentSchema = z.strictObject({
   places: placesSchema.default({}).describe('Mains that take their own shells, by number: name of the position.'),
   torque: z.array(torqueSchema).max(20).default([]),
   rows: z.array(stampedRowSchema).max(8).default([]),
-  main: typeFamilySchema.prefault({}),
-  rod: typeFamilySchema.prefault({}),
+  ...eachFamily(() => typeFamilySchema.prefault({})),
 });
 
 /** Version 0 never was: engine types carried their version from the first day. */

@@ -1,6 +1,8 @@
 import { type LikelyFigure, likelyFigures, type Span } from '../measure/likelyFigures.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
+import type { Family } from '../part/family.js';
+import { featureOf } from '../part/feature.js';
 import { clearanceKey, type LimitKey, type LimitSheet } from './limits.js';
 
 /** Up to what a limit that is no size can be: far beyond what engines of this kind have. Common practice, to ask by and never to judge by. */
@@ -45,10 +47,10 @@ const ABOUT = 0.15;
  *
  * @returns nm, rounded; null where the sheet has no limits of bore or journal, or they leave nothing
  */
-export function middleWall({ limits }: Pick<LimitSheet, 'limits'>, family: 'main' | 'rod'): Nanometres | null {
+export function middleWall({ limits }: Pick<LimitSheet, 'limits'>, family: Family): Nanometres | null {
   const middle = (limit: { low: number; high: number } | null) => (limit ? (limit.low + limit.high) / 2 : null);
-  const bore = middle(limits[family === 'main' ? 'mainBore' : 'bigEnd']);
-  const journal = middle(limits[family === 'main' ? 'mainJournal' : 'pin']);
+  const bore = middle(limits[featureOf(family, 'housing')]);
+  const journal = middle(limits[featureOf(family, 'journal')]);
   const clearance = middle(limits[clearanceKey(family)]) ?? 0;
   if (bore === null || journal === null) return null;
   const wall = (bore - journal - clearance) / 2;
@@ -56,7 +58,7 @@ export function middleWall({ limits }: Pick<LimitSheet, 'limits'>, family: 'main
 }
 
 /** What the wall of a shell can be by the sheet: about `middleWall`, and more for an undersize; null where the sheet does not say. */
-export function wallSpan(sheet: Pick<LimitSheet, 'limits'>, family: 'main' | 'rod'): Span | null {
+export function wallSpan(sheet: Pick<LimitSheet, 'limits'>, family: Family): Span | null {
   const wall = middleWall(sheet, family);
   return wall === null ? null : { low: wall * (1 - ABOUT), high: wall * (1 + ABOUT) + MOST_GROUND / 2 };
 }

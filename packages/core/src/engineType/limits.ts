@@ -1,12 +1,10 @@
 import { z } from 'zod';
 import { type Limit, limitSchema } from '../measure/lengthSchema.js';
-import { FAMILIES, type Family } from '../part/family.js';
+import { type ClearanceKey, FAMILIES, FAMILY_TABLE, type Family } from '../part/family.js';
 import { FEATURE_TABLE, FEATURES, type Feature, featuresOfFamilies } from '../part/feature.js';
 
-/** Limits that are not those of a measured size, by what they are of. */
+/** Limits that are not those of a measured size, nor of a clearance, by what they are of. */
 const MORE = {
-  mainClearance: { name: 'Main oil clearance', word: 'oil clearance' },
-  rodClearance: { name: 'Rod oil clearance', word: 'rod oil clearance' },
   outOfRound: { name: 'Out-of-round of journals and pins', word: 'out-of-round' },
   taper: { name: 'Taper of journals and pins', word: 'taper' },
   boreOutOfRound: { name: 'Out-of-round of bores and big ends', word: 'out-of-round of bores' },
@@ -18,25 +16,14 @@ const MORE = {
 } as const;
 
 /** Names a limit of a data sheet: a measured feature, or one of those that are not of a size. */
-export type LimitKey = Feature | keyof typeof MORE;
-
-const CLEARANCES = { main: 'mainClearance', rod: 'rodClearance' } as const satisfies Record<Family, LimitKey>;
+export type LimitKey = Feature | ClearanceKey | keyof typeof MORE;
 
 /** Limits that hold for the shape of journals, pins and bores, or for the shaft as a whole; not needed to choose shells. */
-export const CHECKED_LIMITS = [
-  'outOfRound',
-  'taper',
-  'boreOutOfRound',
-  'boreTaper',
-  'endPlay',
-  'crush',
-  'runout',
-  'flangeRunout',
-] as const;
+export const CHECKED_LIMITS = Object.keys(MORE) as readonly (keyof typeof MORE)[];
 
 /** What a family needs: its sizes, then its oil clearance. */
 export function limitsOfFamily(family: Family): LimitKey[] {
-  return [...featuresOfFamilies([family]), CLEARANCES[family]];
+  return [...featuresOfFamilies([family]), FAMILY_TABLE[family].clearance.key];
 }
 
 /** What a data sheet gives limits for, in the order of a sheet. */
@@ -45,9 +32,15 @@ export const LIMIT_KEYS = [...FAMILIES.flatMap(limitsOfFamily), ...CHECKED_LIMIT
   ...LimitKey[],
 ];
 
-function isFeature(key: LimitKey): key is Feature {
-  return (FEATURES as readonly string[]).includes(key);
-}
+/** What each limit is called: in a list, and in a sentence. */
+const NAMES = new Map<LimitKey, { readonly name: string; readonly word: string }>([
+  ...FEATURES.map((key) => {
+    const { limitName: name, name: part } = FEATURE_TABLE[key];
+    return [key, { name, word: part.toLowerCase() }] as const;
+  }),
+  ...FAMILIES.map((family) => [FAMILY_TABLE[family].clearance.key, FAMILY_TABLE[family].clearance] as const),
+  ...CHECKED_LIMITS.map((key) => [key, MORE[key]] as const),
+]);
 
 /**
  * What a limit is called in a list.
@@ -55,7 +48,7 @@ function isFeature(key: LimitKey): key is Feature {
  * @example limitName('bigEnd') // 'Big-end bore'
  */
 export function limitName(key: LimitKey): string {
-  return isFeature(key) ? FEATURE_TABLE[key].limitName : MORE[key].name;
+  return NAMES.get(key)?.name ?? key;
 }
 
 /**
@@ -64,7 +57,7 @@ export function limitName(key: LimitKey): string {
  * @example limitWord('rodClearance') // 'rod oil clearance'
  */
 export function limitWord(key: LimitKey): string {
-  return isFeature(key) ? FEATURE_TABLE[key].name.toLowerCase() : MORE[key].word;
+  return NAMES.get(key)?.word ?? key;
 }
 
 const shape = Object.fromEntries(LIMIT_KEYS.map((key) => [key, limitSchema.nullable().default(null)])) as Record<
@@ -77,13 +70,13 @@ export const typeLimitsSchema = z.strictObject(shape);
 export type TypeLimits = z.infer<typeof typeLimitsSchema>;
 
 /** The key of a family's oil clearance. */
-export function clearanceKey(family: Family): (typeof CLEARANCES)[Family] {
-  return CLEARANCES[family];
+export function clearanceKey(family: Family): ClearanceKey {
+  return FAMILY_TABLE[family].clearance.key;
 }
 
 /** The limits of the oil clearance of a family. */
 export function clearanceLimitsOf(limits: TypeLimits, family: Family) {
-  return limits[CLEARANCES[family]];
+  return limits[FAMILY_TABLE[family].clearance.key];
 }
 
 /** The limits that a book may give for single mains: the rear main, the thrust main, each main of a stepped shaft. */

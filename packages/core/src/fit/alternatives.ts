@@ -1,5 +1,6 @@
 import { numberOfLength } from '../measure/formatLength.js';
 import { nanometres } from '../measure/nanometres.js';
+import type { Family } from '../part/family.js';
 import { type FitOptions, fit } from './fit.js';
 import type { PlannedStation } from './format/fitPlan.js';
 import type { FitRequest } from './format/fitRequest.js';
@@ -124,7 +125,7 @@ const REASONS_MS = 600;
  */
 export function placementsOf(
   request: FitRequest,
-  { engine, family }: { engine: string; family: 'main' | 'rod' },
+  { engine, family }: { engine: string; family: Family },
   options: FitOptions = {},
 ): Placement[] {
   const { model } = mergedShells(fitModelOf(request));

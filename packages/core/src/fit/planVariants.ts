@@ -1,5 +1,6 @@
 import { numberOfLength } from '../measure/formatLength.js';
 import { nanometres } from '../measure/nanometres.js';
+import { FAMILIES } from '../part/family.js';
 import { FitQuestions } from './explain/FitQuestions.js';
 import { leastSpreads, withSpreads } from './explain/leastSpreads.js';
 import { type FitOptions, fit } from './fit.js';
@@ -42,7 +43,7 @@ const EVENEST_MS = 450;
 /** The request whose plan is the evenest: each family held to the least spread it can have, mains first. */
 function evenest(request: FitRequest, options: FitOptions): FitRequest {
   const { model } = mergedShells(fitModelOf(request));
-  const families = (['main', 'rod'] as const).filter((family) => model.stations.some((one) => one.family === family));
+  const families = FAMILIES.filter((family) => model.stations.some((one) => one.family === family));
   const even = withSpreads(model, new Map(families.map((family) => [family, nanometres(0)])));
   const questions = new FitQuestions(within(options, EVENEST_MS));
   const all = model.stations.map((_, at) => at);

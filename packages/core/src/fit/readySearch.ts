@@ -1,3 +1,4 @@
+import { FAMILIES } from '../part/family.js';
 import { fit } from './fit.js';
 import { type FitRequestInput, fitRequestSchema } from './format/fitRequest.js';
 import type { IntegerSolver } from './search/choiceLimits.js';
@@ -21,7 +22,7 @@ function practice(): FitRequestInput {
     const bore = um(64_000 + ((at * 11 + (at % 5)) % 20));
     housings.push({ id, engine, family, bore, station: family === 'main' ? id : null });
   }
-  const shells = (['main', 'rod'] as const).flatMap((family) =>
+  const shells = FAMILIES.flatMap((family) =>
     Array.from({ length: GRADES }, (_, grade) => grade).flatMap((grade) =>
       (['upper', 'lower'] as const).map((half) => ({
         id: `${family} ${half} ${grade}`,

@@ -1,3 +1,4 @@
+import { FAMILIES } from '../part/family.js';
 import type { FitPlan } from './format/fitPlan.js';
 import type { FitRequest } from './format/fitRequest.js';
 
@@ -225,7 +226,7 @@ class Recheck {
   private checkSpread(served: readonly Served[]): void {
     const { maxSpread } = this.request.rules;
     for (const engine of new Set(served.map(({ station }) => station.engine))) {
-      for (const family of ['main', 'rod'] as const) {
+      for (const family of FAMILIES) {
         const own = served.filter(
           ({ station }) => station.engine === engine && station.family === family && station.inSpread,
         );

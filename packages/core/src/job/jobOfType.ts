@@ -3,6 +3,7 @@ import type { EngineType } from '../engineType/engineType.js';
 import type { LimitKey, MainLimits } from '../engineType/limits.js';
 import { LIMIT_KEYS, PLACED_LIMITS } from '../engineType/limits.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { Family } from '../part/family.js';
 import { usualThinnerHalf } from '../selection/ruleTable.js';
 import type { JobShell } from '../shell/jobShell.js';
 import type { JobDocument } from './jobDocument.js';
@@ -103,7 +104,7 @@ function middle({ low, high }: { low: Nanometres; high: Nanometres }): Nanometre
  *
  * @param undersize name of an undersize of the sheet, or null for standard
  */
-export function shellsOfSheet(sheet: EngineType, family: 'main' | 'rod', undersize: string | null): JobShell[] {
+export function shellsOfSheet(sheet: EngineType, family: Family, undersize: string | null): JobShell[] {
   const codes = sheet[family];
   const grades =
     undersize === null ? codes.grades : (codes.undersizes.find(({ name }) => name === undersize)?.grades ?? []);

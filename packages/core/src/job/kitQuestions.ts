@@ -10,7 +10,7 @@ import { numberOfLength } from '../measure/formatLength.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { SizeBand } from '../measure/sizeBand.js';
 import { type KitQuestion, kitQuestionSchema } from '../order/kitQuestion.js';
-import type { Family } from '../part/family.js';
+import { FAMILY_TABLE, type Family } from '../part/family.js';
 import type { Feature } from '../part/feature.js';
 import { featureOf, partName } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
@@ -147,7 +147,8 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
     if (!clearanceLimitsOf(job.limits, family) || whole.includes(null)) continue;
     const housings = measuredParts(job, readings, featureOf(family, 'housing'));
     const journals = measuredParts(job, readings, featureOf(family, 'journal'));
-    const placed = family === 'rod' ? pinnedRods(job) : {};
+    const { housingsMove } = FAMILY_TABLE[family];
+    const placed = housingsMove ? pinnedRods(job) : {};
     const kept = new Set(Object.values(placed));
     const open = housings.filter(({ number }) => !kept.has(number));
     const sized = ({ size, feature, number }: MeasuredPart): SizeBand =>
@@ -155,7 +156,7 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
     const spreadOf = (size: EffectiveSize | null) => size && readingsSpread(size);
     undersizes.set(family, new Set(journals.map(({ undersize }) => undersize?.name ?? null)));
     for (const journal of journals) {
-      const own = family === 'main' ? housings[journal.number - 1] : housings[(placed[journal.name] ?? 0) - 1];
+      const own = housings[(housingsMove ? (placed[journal.name] ?? 0) : journal.number) - 1];
       const housing = own ?? open.shift();
       if (!housing) continue;
       const clearance = limitAt(job, clearanceKey(family), journal.number)!;
@@ -165,7 +166,7 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
         continue;
       }
       const extra = job.rules.extras[journal.name] ?? nanometres(0);
-      const aim = family === 'main' ? job.rules.aim : job.rules.rodAim;
+      const aim = job.rules[FAMILY_TABLE[family].aim];
       const shaft = sized(journal);
       places.push({
         id: partName(featureOf(family, 'journal'), journal.number),

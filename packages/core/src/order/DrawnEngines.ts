@@ -8,6 +8,7 @@ import type { ChoiceLimits } from '../fit/search/choiceLimits.js';
 import { greedyPlan } from '../fit/search/greedyPlan.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import { FAMILIES, FAMILY_TABLE } from '../part/family.js';
 import type { KitQuestion } from './kitQuestion.js';
 
 /** The mains, or the rods, of one engine drawn from its bands. */
@@ -51,7 +52,7 @@ export class DrawnEngines {
       lengthOfNumber(high, unit),
     ];
     this.stock = shells.map(({ stock }) => stock ?? Number.POSITIVE_INFINITY);
-    this.families = (['main', 'rod'] as const).flatMap((name): FamilyBase[] => {
+    this.families = FAMILIES.flatMap((name): FamilyBase[] => {
       const own = stations.filter(({ family }) => family === name);
       if (own.length === 0) return [];
       const request = fitRequestSchema.parse({
@@ -73,7 +74,7 @@ export class DrawnEngines {
           family,
           bore: bore.high,
           boreReadings,
-          station: family === 'rod' && freeRods && !fixed ? null : id,
+          station: FAMILY_TABLE[family].housingsMove && freeRods && !fixed ? null : id,
         })),
         shells,
         rules,

@@ -1,9 +1,9 @@
-import { FAMILIES, type Family } from './family.js';
+import { FAMILIES, FAMILY_TABLE, type Family } from './family.js';
 import { type Feature, featuresOfFamilies } from './feature.js';
 
 /** The families that a job fits: the rods only where they are part of it. */
 export function familiesOf(job: { readonly withRods: boolean }): readonly Family[] {
-  return job.withRods ? FAMILIES : ['main'];
+  return FAMILIES.filter((family) => job.withRods || !FAMILY_TABLE[family].isWithRods);
 }
 
 /** The features that a job measures: those of the rods only where the rods are part of it. */

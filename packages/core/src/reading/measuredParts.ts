@@ -7,6 +7,7 @@ import { type EffectiveSize, markedSize, readSize } from '../measure/effectiveSi
 import type { Limit } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { featuresOf } from '../part/familiesOf.js';
+import { FAMILY_TABLE } from '../part/family.js';
 import type { Feature } from '../part/feature.js';
 import { eachFeature, FEATURE_TABLE, partCount, partName, tellsSize } from '../part/feature.js';
 import type { Material } from '../part/material.js';
@@ -134,9 +135,9 @@ function shapeFindings(job: ReadJob, feature: Feature, { outOfRound, taper }: Pa
 function expansionOf({ materials, warm }: ReadJob, feature: Feature): number | null {
   const alpha = (material: Material) => (material === 'unknown' ? null : warm[material]);
   if (FEATURE_TABLE[feature].role === 'journal') return warm.steel;
-  if (FEATURE_TABLE[feature].family === 'rod') return alpha(materials.rods);
-  const [block, caps] = [alpha(materials.block), alpha(materials.caps)];
-  return block === null || caps === null ? null : (block + caps) / 2;
+  const { heldBy } = FAMILY_TABLE[FEATURE_TABLE[feature].family];
+  const [upper, lower] = [alpha(materials[heldBy[0]]), alpha(materials[heldBy[1]])];
+  return upper === null || lower === null ? null : (upper + lower) / 2;
 }
 
 /**

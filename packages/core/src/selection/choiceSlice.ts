@@ -5,7 +5,7 @@ import { spreadFigure } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import { INSTRUMENT_DECIMALS } from '../measure/unit.js';
 import { familiesOf } from '../part/familiesOf.js';
-import type { Family } from '../part/family.js';
+import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { figures, type SheetBlock, type SheetCell, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import { sizeUncertainty } from '../station/clearanceKnown.js';
@@ -44,7 +44,7 @@ function counted(count: number, one: string): string {
 }
 
 function todosOf(facts: SelectionFacts): Todo[] {
-  const { job, stations } = facts;
+  const { job } = facts;
   const { open, broken } = chosenOf(facts);
   const ids = (list: readonly JobStation[]) => list.map(({ id }) => id).join(', ');
   const todos: Todo[] = [];
@@ -53,18 +53,13 @@ function todosOf(facts: SelectionFacts): Todo[] {
     todos.push({ turn: 'in-turn', todo });
   }
   if (open.length > 0) {
-    const { mains } = job.layout;
-    const rods = job.withRods ? ` and ${counted(stations.length - mains, 'rod')}` : '';
-    const all = `${counted(mains, 'main')}${rods}`;
+    const all = familiesOf(job)
+      .map((family) => counted(FAMILY_TABLE[family].count(job.layout), FAMILY_TABLE[family].word))
+      .join(' and ');
     todos.push({ turn: 'in-turn', todo: `Select shells for ${job.choice ? ids(open) : all}` });
   }
   return todos;
 }
-
-const PART_WORDS = {
-  main: { station: 'Main', housing: 'Bore', journal: 'Journal', title: 'Mains' },
-  rod: { station: 'Crankpin, rod', housing: 'Big end', journal: 'Crankpin', title: 'Rods' },
-} as const satisfies Readonly<Record<Family, object>>;
 
 /** Every station of a family with its sizes, its halves, its clearance and its verdict. */
 function stationsTable({ job, stations }: SelectionFacts, family: Family): SheetBlock {
@@ -98,7 +93,7 @@ function stationsTable({ job, stations }: SelectionFacts, family: Family): Sheet
       const figure = { text: formatExactLength(wall, unit, INSTRUMENT_DECIMALS[unit]) };
       return [shell ? { text: shell.grade, small: shell.series } : { text: label }, figure];
     };
-    const isThrust = family === 'main' && job.layout.thrustMain === station.number;
+    const isThrust = FAMILY_TABLE[family].isInLine && job.layout.thrustMain === station.number;
     const rod = station.rod === null ? '' : `, ${rodLabel(job, station.rod)}`;
     return [
       { text: `${station.id}${isThrust ? ' (thrust)' : ''}${rod}` },
@@ -113,7 +108,8 @@ function stationsTable({ job, stations }: SelectionFacts, family: Family): Sheet
       { text: '', state, ...(inside === null ? {} : { small: `chance ${chanceText(inside)}` }) },
     ];
   };
-  const { station, housing, journal, title } = PART_WORDS[family];
+  const { heads, name: title } = FAMILY_TABLE[family];
+  const { station, housing, journal } = heads;
   return {
     kind: 'table',
     key: `stations ${family}`,

@@ -3,7 +3,8 @@ import type { ClearanceInterval } from '../clearance/clearanceOfBands.js';
 import { markedBands } from '../codes/markedBands.js';
 import { cellInterval, codesOfFamily, gradesOfCell, type SelectionCodes } from '../codes/selectionTable.js';
 import { clearanceKey, limitAt } from '../engineType/limits.js';
-import type { Family } from '../part/family.js';
+import { familiesOf } from '../part/familiesOf.js';
+import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { featureOf, partName } from '../part/feature.js';
 import type { SelectionJob } from './selectionJob.js';
 import { NO_WISHES } from './selectionPart.js';
@@ -57,8 +58,8 @@ export function codesOfJob(
 }
 
 /**
- * What the table calls for at every station whose marks are known: mains by their number, pins by theirs with the rod that is
- * placed there.
+ * What the table calls for at every station whose marks are known: each by its number, pins with the rod that is placed
+ * there.
  *
  * @param placed per pin (`P1`) the number of its rod
  */
@@ -69,13 +70,13 @@ export function codedStations(job: SelectionJob, placed: Readonly<Record<string,
     if (codes && housing !== undefined && journal !== undefined)
       found.set(partName(featureOf(family, 'journal'), number), codedCell(family, codes, housing, journal));
   };
-  const [bores, journals] = [markedBands(job, 'mainBore'), markedBands(job, 'mainJournal')];
-  for (const [number, { mark }] of journals) put('main', number, bores.get(number)?.mark, mark);
-  if (!job.withRods) return found;
-  const rods = markedBands(job, 'bigEnd');
-  for (const [number, { mark }] of markedBands(job, 'pin')) {
-    const rod = placed[`P${number}`];
-    put('rod', number, rod === undefined ? undefined : rods.get(rod)?.mark, mark);
+  for (const family of familiesOf(job)) {
+    const [housing, journal] = [featureOf(family, 'housing'), featureOf(family, 'journal')];
+    const housings = markedBands(job, housing);
+    for (const [number, { mark }] of markedBands(job, journal)) {
+      const own = FAMILY_TABLE[family].housingsMove ? placed[partName(journal, number)] : number;
+      put(family, number, own === undefined ? undefined : housings.get(own)?.mark, mark);
+    }
   }
   return found;
 }

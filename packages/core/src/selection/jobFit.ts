@@ -1,5 +1,6 @@
 import type { ClearanceLimits } from '../clearance/clearanceVerdict.js';
 import { thrustFlanges } from '../endPlay/thrustFlanges.js';
+import { clearanceLimitsOf } from '../engineType/limits.js';
 import type { FitPlan } from '../fit/format/fitPlan.js';
 import type { FitRequestInput } from '../fit/format/fitRequest.js';
 import { fitShellOf } from '../fit/format/fitShellOf.js';
@@ -10,7 +11,8 @@ import { numberOfLength } from '../measure/formatLength.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import type { Limit } from '../measure/lengthSchema.js';
 import { nanometres } from '../measure/nanometres.js';
-import type { Family } from '../part/family.js';
+import { familiesOf } from '../part/familiesOf.js';
+import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { partName } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import { mayTakePin } from '../part/rodBanks.js';
@@ -18,7 +20,7 @@ import { type MeasuredPart, measuredParts } from '../reading/measuredParts.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import { shellLabel } from '../shell/half.js';
 import { clearanceUncertainty, wallUncertainty } from '../station/clearanceKnown.js';
-import { type JobStation, mainStations, pinnedRods, placedRods, rodStations } from '../station/jobStations.js';
+import { type JobStation, jobStations, pinnedRods, placedRods, rodStations } from '../station/jobStations.js';
 import { offsetsOf } from '../station/stationTrial.js';
 import { countedFamilies, isUncounted } from './countedShells.js';
 import { rulesOfRequest } from './ruleTable.js';
@@ -155,7 +157,7 @@ function wishesOf(
   const hold: Wishes['hold'] = [];
   const forbid: Wishes['forbid'] = [];
   for (const { id: station, family, number } of stations) {
-    if (family === 'rod') {
+    if (FAMILY_TABLE[family].housingsMove) {
       for (const { rod, pin } of rods) {
         if (pin !== station && !mayTakePin(job, rod.number, number)) forbid.push({ station, housing: rod.name });
       }
@@ -257,7 +259,7 @@ export function countsInSpread(
   { spreadMains }: Pick<SelectionJob['rules'], 'spreadMains'>,
   { family, number }: Pick<JobStation, 'family' | 'number'>,
 ): boolean {
-  return family !== 'main' || spreadMains == null || spreadMains.includes(number);
+  return !FAMILY_TABLE[family].isInLine || spreadMains == null || spreadMains.includes(number);
 }
 
 /**
@@ -271,13 +273,14 @@ export function countsInSpread(
 export function jobFit(job: SelectionJob, readings: readonly Reading[], onShelf: FreeHalves | null = null): JobFit {
   const { unit, rules } = job;
   const names = requestNames(job);
-  const sortedMains = sortOut(job, mainStations(job, readings), ({ bore }) => [{ size: bore }]);
+  const fixed = jobStations(job, readings).filter(({ family }) => !FAMILY_TABLE[family].housingsMove);
+  const sortedFixed = sortOut(job, fixed, ({ bore }) => [{ size: bore }]);
   const { pins, keptOn, free, leftOut: rodsOut } = rodsAndPins(job, readings);
-  const leftOut = [...sortedMains.leftOut, ...rodsOut];
-  const ready = [...sortedMains.ready, ...pins];
+  const leftOut = [...sortedFixed.leftOut, ...rodsOut];
+  const ready = [...sortedFixed.ready, ...pins];
   if (ready.length === 0) {
     if (names.size === 0 && job.limits.mainClearance) return { ok: false, reason: 'no-shells', leftOut };
-    const hasLimits = job.limits.mainClearance !== null || (job.withRods && job.limits.rodClearance !== null);
+    const hasLimits = familiesOf(job).some((family) => clearanceLimitsOf(job.limits, family) !== null);
     return { ok: false, reason: hasLimits ? 'nothing-measured' : 'no-limits', leftOut };
   }
 
@@ -350,7 +353,7 @@ export function jobFit(job: SelectionJob, readings: readonly Reading[], onShelf:
         };
       }),
       housings: [
-        ...sortedMains.ready.map(({ id, bore }) => housing(`bore ${id}`, 'main', bore!, id)),
+        ...sortedFixed.ready.map(({ id, family, bore }) => housing(`bore ${id}`, family, bore!, id)),
         ...(isChosenFor('rod')
           ? [
               ...kept.map(({ rod, pin }) => housing(rod.name, 'rod', rod.size!, pin)),

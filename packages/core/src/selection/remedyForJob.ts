@@ -2,6 +2,7 @@ import { cutText } from '../document/storableText.js';
 import { clearanceKey, clearanceLimitsOf } from '../engineType/limits.js';
 import type { FitRemedy } from '../fit/format/fitPlan.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
+import { FAMILIES, FAMILY_TABLE } from '../part/family.js';
 import { type Feature, featureOf, partName } from '../part/feature.js';
 import type { JobShell } from '../shell/jobShell.js';
 import type { JobFit } from './jobFit.js';
@@ -87,10 +88,10 @@ function mainOf({ layout }: SelectionJob, station: string | undefined): string |
 /** A limit holds for its whole family, or for one main of its own; that it was moved stands beside its source. */
 function withLimit(asked: Asked, { stations, limit }: FitRemedy) {
   const { side, value } = limit!;
-  const family = asked.request.stations.find(({ id }) => id === stations[0])?.family ?? 'main';
+  const family = asked.request.stations.find(({ id }) => id === stations[0])?.family ?? FAMILIES[0];
   const key = clearanceKey(family);
   return <Job extends SelectionJob>(job: Job): Job => {
-    const number = family === 'main' ? mainOf(job, stations[0]) : null;
+    const number = FAMILY_TABLE[family].isInLine ? mainOf(job, stations[0]) : null;
     const own = number === null ? undefined : job.mainLimits[number];
     const known = own?.mainClearance ?? clearanceLimitsOf(job.limits, family);
     if (!known) return job;

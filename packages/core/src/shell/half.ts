@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { sizeBandSchema, sizeNmSchema } from '../measure/lengthSchema.js';
-import { familySchema } from '../part/family.js';
+import { FAMILY_TABLE, familySchema } from '../part/family.js';
 import { positionSchema } from './position.js';
 import { sideSchema } from './side.js';
 
@@ -83,5 +83,5 @@ export function isSameKind(one: Kind, other: Kind): boolean {
 export function shellLabel(half: Kind): string {
   const undersize = half.undersize === undefined ? '' : ` ${half.undersize} under`;
   const place = half.positions === undefined ? '' : `${half.positions.join('/')} `;
-  return `${half.grade} ${half.family === 'rod' ? 'rod ' : ''}${place}${half.half} (${half.series}${undersize})`;
+  return `${half.grade} ${FAMILY_TABLE[half.family].halfWord}${place}${half.half} (${half.series}${undersize})`;
 }

@@ -5,8 +5,9 @@ import { clearanceKey, limitAt } from '../engineType/limits.js';
 import type { EffectiveSize } from '../measure/effectiveSize.js';
 import type { Limit } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import type { Family } from '../part/family.js';
-import { type Feature, partName } from '../part/feature.js';
+import { familiesOf } from '../part/familiesOf.js';
+import { FAMILY_TABLE, type Family } from '../part/family.js';
+import { type Feature, featureOf, partName } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import { allParts, type MeasuredPart, type SizeFinding } from '../reading/measuredParts.js';
 import { type Position, placeOfMain } from '../shell/position.js';
@@ -56,15 +57,16 @@ function stationOf(
 ): JobStation {
   const id = journal.name;
   const limits = limitAt(job, clearanceKey(family), journal.number);
-  const aim = family === 'main' ? job.rules.aim : job.rules.rodAim;
+  const { aim: aimRule, housingsMove, isInLine } = FAMILY_TABLE[family];
+  const aim = job.rules[aimRule];
   const extra = job.rules.extras[id] ?? nanometres(0);
-  const rod = family === 'rod' ? (bore?.number ?? null) : null;
+  const rod = housingsMove ? (bore?.number ?? null) : null;
   const sizes = { bore: bore?.size ?? null, journal: journal.size };
   return {
     id,
     family,
     number: journal.number,
-    position: family === 'main' ? placeOfMain(job, journal.number) : null,
+    position: isInLine ? placeOfMain(job, journal.number) : null,
     rod,
     ...sizes,
     marks: { bore: bore?.mark ?? null, journal: journal.mark },
@@ -108,13 +110,36 @@ export function seriesOfHalves(
   return [shells[upper.shell]?.series, shells[lower.shell]?.series];
 }
 
-/** The mains of a job from front to rear with their effective sizes, limits and aims. */
-export function mainStations(job: StationJob, readings: readonly Reading[]): JobStation[] {
-  const { mainBore: bores, mainJournal: journals } = allParts(job, readings);
+/**
+ * The stations of one family from front to rear with their effective sizes, limits and aims; none where it is not part of the job.
+ *
+ * @param placed where housings move: per journal (`P1`) the number of its housing; a journal that is left out has none yet
+ */
+function familyStations(
+  job: StationJob,
+  readings: readonly Reading[],
+  family: Family,
+  placed: Readonly<Record<string, number>>,
+): JobStation[] {
+  if (!familiesOf(job).includes(family)) return [];
+  const parts = allParts(job, readings);
+  const housings = parts[featureOf(family, 'housing')];
+  const numbered = (number: number | null | undefined) => (number == null ? null : (housings[number - 1] ?? null));
   return withOffsets(
     job,
-    journals.map((journal, at) => stationOf(job, 'main', bores[at]!, journal, () => bores[at]!)),
+    parts[featureOf(family, 'journal')].map((journal) => {
+      if (FAMILY_TABLE[family].housingsMove) {
+        return stationOf(job, family, numbered(placed[journal.name]), journal, numbered);
+      }
+      const own = numbered(journal.number);
+      return stationOf(job, family, own, journal, () => own);
+    }),
   );
+}
+
+/** The mains of a job from front to rear with their effective sizes, limits and aims. */
+export function mainStations(job: StationJob, readings: readonly Reading[]): JobStation[] {
+  return familyStations(job, readings, 'main', {});
 }
 
 /**
@@ -127,14 +152,7 @@ export function rodStations(
   readings: readonly Reading[],
   placed: Readonly<Record<string, number>>,
 ): JobStation[] {
-  if (!job.withRods) return [];
-  const { bigEnd: rods, pin: journals } = allParts(job, readings);
-  const pins = journals.map((pin) => {
-    const rod = placed[pin.name];
-    const rodAt = (number: number | null | undefined) => (number == null ? null : (rods[number - 1] ?? null));
-    return stationOf(job, 'rod', rodAt(rod), pin, rodAt);
-  });
-  return withOffsets(job, pins);
+  return familyStations(job, readings, 'rod', placed);
 }
 
 /** The pins that rods are kept on by the fitter's wish: per pin the rod's number. */
@@ -158,7 +176,7 @@ export function rodLabel(job: Pick<StationJob, 'rods'>, number: number): string 
 }
 
 /**
- * All stations of an engine, mains and then pins; a pin carries the rod that the accepted choice has put there, or that is kept on it. Worked out
+ * All stations of an engine, family by family; a pin carries the rod that the accepted choice has put there, or that is kept on it. Worked out
  * once for a document and its readings, whoever asks.
  *
  * @param readings current readings only, any order
@@ -166,6 +184,6 @@ export function rodLabel(job: Pick<StationJob, 'rods'>, number: number): string 
 export const jobStations: (job: StationJob, readings: readonly Reading[]) => readonly JobStation[] = onceFor(
   (job, readings) => {
     const placed = { ...pinnedRods(job), ...placedRods(job.choice?.stations ?? {}) };
-    return [...mainStations(job, readings), ...rodStations(job, readings, placed)];
+    return familiesOf(job).flatMap((family) => familyStations(job, readings, family, placed));
   },
 );

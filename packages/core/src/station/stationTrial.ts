@@ -2,7 +2,7 @@ import type { EffectiveSize } from '../measure/effectiveSize.js';
 import { readingUncertainty } from '../measure/instrument.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { combinedUncertainty } from '../measure/uncertainty.js';
-import type { Family } from '../part/family.js';
+import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { isSwappedSince } from '../part/swappedSince.js';
 import { assemblyOffset, isAsPredicted, whatToLookFor } from './assemblyOffset.js';
 import { type KnownWall, sizeUncertainty, wallUncertainty } from './clearanceKnown.js';
@@ -143,7 +143,8 @@ function told(job: StationJob, trial: OneTrial, place: Place): StationTrial {
   const areOtherHalves =
     chosen !== undefined && (chosen.upper.shell !== trial.upper.shell || chosen.lower.shell !== trial.lower.shell);
   const isOtherRod =
-    place.family === 'rod' && (trial.rod !== place.rod || isSwappedSince(job.assembly, [place.id], ['rod'], trial.at));
+    FAMILY_TABLE[place.family].housingsMove &&
+    (trial.rod !== place.rod || isSwappedSince(job.assembly, [place.id], ['rod'], trial.at));
   const isCorrected = [housing, place.journal].some((part) => isAfter(part?.correctedAt ?? null, trial.at));
   return {
     trial,

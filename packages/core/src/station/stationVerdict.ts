@@ -4,6 +4,7 @@ import { type OilClearance, oilClearance } from '../clearance/oilClearance.js';
 import { type EffectiveSize, possibleSizes } from '../measure/effectiveSize.js';
 import { nanometres } from '../measure/nanometres.js';
 import { normalChance } from '../measure/normalChance.js';
+import { FAMILY_TABLE } from '../part/family.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import type { StationState } from '../stage/stationState.js';
 import { clearanceUncertainty } from './clearanceKnown.js';
@@ -104,7 +105,7 @@ export function stationVerdict(
   const known = { clearance, judged, inside, offset, u, chance, isMeasured: tried !== null };
   if (station.findings.length > 0) return { state: 'blocked', ...known };
   const isMarked = bore?.kind === 'marked' || journal?.kind === 'marked';
-  if (journal && station.family === 'rod' && station.rod === null) {
+  if (journal && FAMILY_TABLE[station.family].housingsMove && station.rod === null) {
     return { state: journal.kind === 'marked' ? 'not-measured' : 'measured', ...known };
   }
   if (!bore || !journal) return { state: 'not-measured', ...known };

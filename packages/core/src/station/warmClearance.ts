@@ -1,5 +1,6 @@
 import { clearanceChange, type Warm } from '../clearance/temperature.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import { FAMILY_TABLE } from '../part/family.js';
 import type { Material } from '../part/material.js';
 import type { JobStation } from './jobStations.js';
 import type { StationJob } from './stationJob.js';
@@ -18,8 +19,7 @@ export function warmClearance(
   clearance: number,
   walls: readonly [number, number],
 ): Nanometres | null {
-  const { block, caps, rods } = job.materials;
-  const [upper, lower] = family === 'main' ? [block, caps] : [rods, rods];
+  const [upper, lower] = FAMILY_TABLE[family].heldBy.map((part) => job.materials[part]) as [Material, Material];
   const { warm } = job;
   const alpha = (material: Material) => (material === 'unknown' ? null : warm[material satisfies keyof Warm]);
   const [one, other] = [alpha(upper), alpha(lower)];

@@ -1,5 +1,5 @@
 import type { Unit } from '../measure/unit.js';
-import type { Family } from '../part/family.js';
+import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { type FastenerPlace, PLACE_TABLE, type Torque } from './fastener.js';
 import { type PassTarget, passTargets, passText } from './tightening.js';
 
@@ -44,12 +44,12 @@ export function tightenPasses(fasteners: readonly Torque[], rods: readonly numbe
   const stageOf = ({ pass: { at, place } }: (typeof own)[number]) => (place === LAST ? 100 + at : at);
   const placeOf = ({ pass: { place } }: (typeof own)[number]) => (place === 'main-outer' ? 1 : 0);
   const mains = own
-    .filter(({ pass: { family } }) => family === 'main')
+    .filter(({ pass: { family } }) => family !== null && !FAMILY_TABLE[family].housingsMove)
     .sort((one, other) => stageOf(one) - stageOf(other) || placeOf(one) - placeOf(other))
     .map(({ name, pass }): TightenPass => ({ key: `${name}/${pass.at}`, rod: null, ...pass }));
   const ofRods = rods.flatMap((rod) =>
     own
-      .filter(({ pass: { family } }) => family === 'rod')
+      .filter(({ pass: { family } }) => family !== null && FAMILY_TABLE[family].housingsMove)
       .map(({ name, pass }): TightenPass => ({ key: `${name} ${rod}/${pass.at}`, rod, ...pass })),
   );
   return [...mains, ...ofRods];

@@ -3,6 +3,7 @@ import { calibrationDue, INSTRUMENT_ROLES, readingUncertainty } from '../measure
 import { columnText, lengthText, roughText, spreadFigure } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import { familiesOf } from '../part/familiesOf.js';
+import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import { STATE_WORDS } from '../stage/stationState.js';
@@ -150,7 +151,9 @@ function stripBlocks(job: TrialJob, stations: readonly JobStation[]): SheetBlock
   });
   if (rows.length === 0) return [];
   const unsaid = stations.flatMap(({ id, family }) =>
-    family === 'rod' && rows.some(({ key }) => key === id) && job.strips[id]?.ringsOff !== true ? [id] : [],
+    FAMILY_TABLE[family].housingsMove && rows.some(({ key }) => key === id) && job.strips[id]?.ringsOff !== true
+      ? [id]
+      : [],
   );
   return [
     {
@@ -308,7 +311,7 @@ export const trialSlice: Slice<'trial', TrialFacts> = {
     if (member === 'warm') return WARM_WORDS[key] ?? 'running temperature';
     if (member === 'instruments') return INSTRUMENT_WORDS[key] ?? 'instruments';
     if (member === 'fasteners') {
-      return `${FASTENER_WORDS[field] ?? 'fasteners'} of the ${key === 'rod' ? 'rods' : 'mains'}`;
+      return `${FASTENER_WORDS[field] ?? 'fasteners'} of the ${FAMILY_TABLE[key as Family]?.words ?? 'mains'}`;
     }
     if (member === 'strips') return key === '' ? 'gauging strips' : `gauging strip at ${key}`;
     return key === '' ? 'trials' : `trial of ${key}`;

@@ -1,4 +1,4 @@
-import type { Answered } from '@fettle/core';
+import { type Answered, FAMILIES, type Family, type Feature, featureOf } from '@fettle/core';
 import type { Database } from '../database/Database.js';
 
 /** Changes told, the latest first. */
@@ -11,7 +11,7 @@ const MOST_LOOKED_AT = 300;
  * Per engine of a family whose fasteners were changed: each bore in the bolt direction as last read before, and as it reads now. Engines come
  * by an index, the last first, and only of those that are told is the document read.
  */
-const movesOf = (family: 'main' | 'rod', feature: 'mainBore' | 'bigEnd') => `
+const movesOf = (family: Family, feature: Feature) => `
   (SELECT job."document"->>'name' AS "name", '${family}' AS "family",
     job."document"->'fasteners'->'${family}'->>'name' AS "fasteners", told."since"::timestamptz AS "since",
     told."bores", told."mean", told."most"
@@ -41,12 +41,12 @@ const movesOf = (family: 'main' | 'rod', feature: 'mainBore' | 'bigEnd') => `
   JOIN "job" AS job ON job."id" = told."id")`;
 
 const MOVES = `
-  SELECT * FROM (${movesOf('main', 'mainBore')} UNION ALL ${movesOf('rod', 'bigEnd')}) AS moves
+  SELECT * FROM (${FAMILIES.map((family) => movesOf(family, featureOf(family, 'housing'))).join(' UNION ALL ')}) AS moves
   ORDER BY "since" DESC LIMIT ${MOST}`;
 
 interface MoveRow {
   readonly name: string;
-  readonly family: 'main' | 'rod';
+  readonly family: Family;
   readonly fasteners: string;
   readonly since: Date;
   readonly bores: number;

@@ -43,7 +43,7 @@ export function Door({ title, children, act, isReady, isBusy, fault, onAct, besi
         {children}
         {fault !== null && <p role="alert">{fault}</p>}
         {act !== null && (
-          <Button type="submit" $kind="main" isDisabled={!isReady || isBusy}>
+          <Button type="submit" $kind="primary" isDisabled={!isReady || isBusy}>
             {act}
           </Button>
         )}

@@ -138,7 +138,7 @@ function Who({ person, device }: { readonly person: Account; readonly device: st
             {device === null ? 'This device is not registered.' : `This device: ${device}.`}
           </p>
         </div>
-        <Button $kind="main" isDisabled={acting.isBusy} onPress={() => void acting.act(signOut)}>
+        <Button $kind="primary" isDisabled={acting.isBusy} onPress={() => void acting.act(signOut)}>
           <LogOut aria-hidden size={20} />
           Sign out
         </Button>

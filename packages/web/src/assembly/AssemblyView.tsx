@@ -69,7 +69,7 @@ function AllInOrder({ work, checks }: { work: AssemblyWork; checks: readonly Sta
   const open = checks.filter(({ isOpen, made, isOutdated }) => isOpen && (isOutdated || made === null));
   if (open.length < 2) return null;
   return (
-    <Button $kind="main" onPress={() => work.say(open, { state: 'done' })}>
+    <Button $kind="primary" onPress={() => work.say(open, { state: 'done' })}>
       <SquareCheckBig aria-hidden size={20} />
       All in order
     </Button>
@@ -133,7 +133,7 @@ function StationChecks({ work }: { work: AssemblyWork }) {
       )}
       {isDone && next && (
         <Row>
-          <Button $kind="main" onPress={() => show(next.station)}>
+          <Button $kind="primary" onPress={() => show(next.station)}>
             Next: {next.station}
           </Button>
         </Row>

@@ -116,7 +116,7 @@ export function LabelsView() {
             onChange={(next) => set({ gap: next })}
             fault={own.gap === null ? '0 to 20.' : null}
           />
-          <Button $kind="main" onPress={() => print()}>
+          <Button $kind="primary" onPress={() => print()}>
             <Printer aria-hidden size={20} />
             Print the labels
           </Button>

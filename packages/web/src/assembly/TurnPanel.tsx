@@ -73,7 +73,7 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
         {WAYS.map(({ how, label }) => (
           <Button
             key={how}
-            $kind={known?.how === how ? 'main' : 'plain'}
+            $kind={known?.how === how ? 'primary' : 'plain'}
             aria-pressed={known?.how === how}
             onPress={() => (known?.how === how ? turn(station, null) : keep(how))}
           >

@@ -128,7 +128,7 @@ export function BenchList() {
               />
             )}
           </FilterPlace>
-          <Button $kind="main" onPress={() => navigate('/new')}>
+          <Button $kind="primary" onPress={() => navigate('/new')}>
             <Plus aria-hidden size={20} />
             New engine
           </Button>

@@ -72,7 +72,7 @@ export function NewEngine() {
         </Panel>
       )}
       <Foot>
-        <Button $kind="main" type="submit">
+        <Button $kind="primary" type="submit">
           Create engine
         </Button>
         <Button onPress={() => navigate('/')}>Back</Button>

@@ -55,7 +55,7 @@ export function SamplesNotice({ areThere, by }: SamplesNoticeProps) {
           <strong>Close the sample engines, archive the sample types and remove the sample stock?</strong>
           <Quiet>Engines can be reopened, types restored; the stock history undoes the stock.</Quiet>
           <Row style={{ marginTop: '0.4rem' }}>
-            <Button $kind="main" autoFocus onPress={() => void remove()}>
+            <Button $kind="primary" autoFocus onPress={() => void remove()}>
               Remove samples
             </Button>
             <Button onPress={() => setAsked(false)}>Cancel</Button>

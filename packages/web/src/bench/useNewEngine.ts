@@ -1,7 +1,7 @@
 import {
   type CrankLayout,
   codedFeatures,
-  FAMILIES,
+  familiesOf,
   type JobDocument,
   jobDocumentSchema,
   jobOfType,
@@ -81,7 +81,7 @@ export function documentOfForm(
   if (form.type !== '') {
     if (!view) return null;
     const job = jobOfType(name, view.type, { type: view.id, revision: view.revision }, withRods);
-    const families = withRods ? FAMILIES : (['main'] as const);
+    const families = familiesOf({ withRods });
     const shells = families.flatMap((family) => shellsOfSheet(view.type, family, null));
     return { ...job, shells: Object.fromEntries(shells.map((shell) => [newId(), shell])) };
   }

@@ -1,6 +1,8 @@
-import type { FitPlan, FitRequest } from '@fettle/core';
 import {
   CLEARANCE_DECIMALS,
+  FAMILY_TABLE,
+  type FitPlan,
+  type FitRequest,
   fitRequestSchema,
   formatLength,
   halvesToOrder,
@@ -148,7 +150,10 @@ export function ComparePlans({
             {row(`Off target on average, ${shown}`, (plan) => meanOffText(plan, shown).split(' ')[0]!)}
             {row(`Spread, ${shown}`, (plan) =>
               plan.spread
-                .map(({ family, value }) => `${family === 'main' ? spreadMainsText(job) : 'rods'} ${length(value)}`)
+                .map(
+                  ({ family, value }) =>
+                    `${FAMILY_TABLE[family].isInLine ? spreadMainsText(job) : FAMILY_TABLE[family].words} ${length(value)}`,
+                )
                 .join(', '),
             )}
             {row('Mixed stations', (plan) => String(plan.stations.filter(({ mixed }) => mixed).length))}

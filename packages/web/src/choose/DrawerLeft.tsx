@@ -1,6 +1,7 @@
-import type { FitPlan } from '@fettle/core';
 import {
   type AcceptedChoice,
+  FAMILY_TABLE,
+  type FitPlan,
   type FreeHalves,
   formatExactLength,
   INSTRUMENT_DECIMALS,
@@ -46,7 +47,9 @@ export function DrawerLeft({ document, stations, halves, plan, asked, free }: Dr
   const shellOf = (id: string) => (asked.ok ? document.shells[asked.shellIds.get(id) ?? ''] : undefined);
   const gradeOf = (id: string) => {
     const shell = shellOf(id);
-    return shell ? `${shell.grade}${shell.family === 'rod' ? ' for a rod' : ''}` : id;
+    return shell
+      ? `${shell.grade}${FAMILY_TABLE[shell.family].housingsMove ? ` for a ${FAMILY_TABLE[shell.family].word}` : ''}`
+      : id;
   };
   const cost = plan?.cost ?? null;
   const { result: saved } = useAsked(

@@ -1,5 +1,7 @@
 import {
   type AcceptedChoice,
+  FAMILIES,
+  FAMILY_TABLE,
   type JobDocument,
   type JobFit,
   type LeftOut,
@@ -160,7 +162,7 @@ function Doubts({ doubts, onAccept, onBack }: DoubtsProps) {
         ))}
       </ul>
       <Row style={{ marginTop: '0.4rem' }}>
-        <Button $kind="main" autoFocus onPress={onAccept}>
+        <Button $kind="primary" autoFocus onPress={onAccept}>
           Accept anyway
         </Button>
         <Button onPress={onBack}>Cancel</Button>
@@ -269,12 +271,14 @@ export function PlanBar(props: PlanBarProps) {
             Average off target <span className="figure">{fine(off.mean)}</span>;{' '}
           </>
         )}
-        {(['main', 'rod'] as const).map((family) => {
+        {FAMILIES.map((family) => {
           const found = facts.spread[family];
           return (
             found !== undefined && (
               <span key={family}>
-                {family === 'main' ? `spread along the ${spreadMainsText(document)}` : 'along the rods'}{' '}
+                {FAMILY_TABLE[family].isInLine
+                  ? `spread along the ${spreadMainsText(document)}`
+                  : `along the ${FAMILY_TABLE[family].words}`}{' '}
                 <span className="figure">{fine(found)}</span>;{' '}
               </span>
             )
@@ -321,7 +325,7 @@ export function PlanBar(props: PlanBarProps) {
           Accepted
         </Button>
       ) : (
-        <Button $kind={isAsked ? 'plain' : 'main'} aria-expanded={isAsked} onPress={accept}>
+        <Button $kind={isAsked ? 'plain' : 'primary'} aria-expanded={isAsked} onPress={accept}>
           Accept selection
         </Button>
       )}

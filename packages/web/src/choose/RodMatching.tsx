@@ -1,5 +1,6 @@
 import {
   type AcceptedChoice,
+  FAMILY_TABLE,
   type JobDocument,
   type JobFit,
   mayTakePin,
@@ -129,7 +130,9 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
   const free = useMemo(
     () => ({
       ...asked.request,
-      housings: asked.request.housings.map((one) => (one.family === 'rod' ? { ...one, station: null } : one)),
+      housings: asked.request.housings.map((one) =>
+        FAMILY_TABLE[one.family].housingsMove ? { ...one, station: null } : one,
+      ),
     }),
     [asked],
   );

@@ -1,4 +1,4 @@
-import { type AcceptedChoice, type JobDocument, type JobStation, rodCount, rodLabel } from '@fettle/core';
+import { type AcceptedChoice, FAMILY_TABLE, type JobDocument, type JobStation, rodCount, rodLabel } from '@fettle/core';
 import { Ban, Pin, PinOff } from 'lucide-react';
 import styled from 'styled-components';
 import { LengthField } from '../typing/LengthField.js';
@@ -38,7 +38,7 @@ interface StationActsProps {
 /** What can be held, forbidden and aimed at in one station. */
 export function StationActs({ job, document, station, halves, play }: StationActsProps) {
   const { unit } = document;
-  const isRod = station.family === 'rod';
+  const isRod = FAMILY_TABLE[station.family].housingsMove;
   const wish = play.wishAt(station.id);
   const isHeld = wish.upper !== null || wish.lower !== null;
   const keptRod = Object.entries(document.rods).find(([, rod]) => rod.pin === station.number)?.[0] ?? '';

@@ -1,6 +1,7 @@
 import {
   type AcceptedChoice,
   endPlayOfHalves,
+  FAMILY_TABLE,
   FEATURE_TABLE,
   type JobDocument,
   type JobStation,
@@ -81,7 +82,7 @@ function ReadingsBehind({ document, station, readings }: Pick<StationPanelProps,
   const own = readings.filter(({ feature, station: number, text }) => {
     if (text === '') return false;
     const { family, role } = FEATURE_TABLE[feature];
-    const isOfRod = family === 'rod' && role === 'housing';
+    const isOfRod = FAMILY_TABLE[family].housingsMove && role === 'housing';
     return family === station.family && number === (isOfRod ? station.rod : station.number);
   });
   return (
@@ -131,7 +132,7 @@ function FlangedEndPlay({ document, station, halves }: Pick<StationPanelProps, '
 export function StationPanel(props: StationPanelProps) {
   const { job, document, station, readings, halves, verdict, plan, play, onClose } = props;
   const { unit } = document;
-  const isRod = station.family === 'rod';
+  const isRod = FAMILY_TABLE[station.family].housingsMove;
   const choices = useStationChoices(station, halves, plan);
   return (
     <OpenedPanel aria-label={isRod ? `Crankpin ${station.number}` : `Main ${station.number}`}>

@@ -1,4 +1,3 @@
-import type { ShaftColumn } from '@fettle/core';
 import {
   type AcceptedChoice,
   CLEARANCE_DECIMALS,
@@ -6,6 +5,7 @@ import {
   chanceText,
   commonDecimals,
   type EffectiveSize,
+  FAMILY_TABLE,
   FINE_DECIMALS,
   formatExactLength,
   formatLength,
@@ -14,6 +14,7 @@ import {
   type JobStation,
   type Nanometres,
   rodLabel,
+  type ShaftColumn,
   type ShownUnit,
   STATE_WORDS,
   type Unit,
@@ -170,7 +171,9 @@ export function choosingRows(shown: Shown): ShaftRow[] {
               return (
                 <Grade>
                   {key}
-                  {family === 'rod' && <small> {rod === null ? 'no rod' : rodLabel(document, rod)}</small>}
+                  {FAMILY_TABLE[family].housingsMove && (
+                    <small> {rod === null ? 'no rod' : rodLabel(document, rod)}</small>
+                  )}
                   {position !== null && hasPlaces && <small> {position}</small>}
                 </Grade>
               );

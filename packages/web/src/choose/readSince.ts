@@ -1,4 +1,4 @@
-import { type AcceptedChoice, FEATURE_TABLE, type JobStation, type Reading } from '@fettle/core';
+import { type AcceptedChoice, FAMILY_TABLE, FEATURE_TABLE, type JobStation, type Reading } from '@fettle/core';
 
 /** The stations of an accepted choice of which a bore or a journal was read again since. */
 export function readSince(
@@ -12,7 +12,7 @@ export function readSince(
     if (!choice.stations[id]) return false;
     return since.some(({ feature, station }) => {
       const { family: of, role } = FEATURE_TABLE[feature];
-      return of === family && station === (family === 'rod' && role === 'housing' ? rod : number);
+      return of === family && station === (FAMILY_TABLE[family].housingsMove && role === 'housing' ? rod : number);
     });
   });
   return new Set(again.map(({ id }) => id));

@@ -1,6 +1,8 @@
 import {
   type AcceptedChoice,
   countsInSpread,
+  eachFamily,
+  FAMILIES,
   type Family,
   type JobDocument,
   type JobStation,
@@ -44,8 +46,8 @@ export function selectionFacts(
   const count = (family: Family) => known.filter(({ station }) => station.family === family).length;
   return {
     off: offTarget(deviations),
-    spread: { ...spreadOf('main'), ...spreadOf('rod') },
+    spread: Object.assign({}, ...FAMILIES.map(spreadOf)),
     mixed: known.filter(({ pair }) => pair.upper.wall !== pair.lower.wall).length,
-    stations: { main: count('main'), rod: count('rod') },
+    stations: eachFamily(count),
   };
 }

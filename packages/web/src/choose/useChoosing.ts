@@ -1,5 +1,12 @@
-import type { ShaftShow } from '@fettle/core';
-import { type AcceptedChoice, type FitPlan, type JobStation, plannedHalves, rodCount } from '@fettle/core';
+import {
+  type AcceptedChoice,
+  FAMILY_TABLE,
+  type FitPlan,
+  type JobStation,
+  plannedHalves,
+  rodCount,
+  type ShaftShow,
+} from '@fettle/core';
 import { useMemo, useState } from 'react';
 import { useAppSelector } from '../base/store.js';
 import { useQuery } from '../base/useQuery.js';
@@ -72,7 +79,7 @@ export function useChoosing(job: OpenJob): Choosing {
   const readAgain = useMemo(() => readSince(chosen.stations, readings, choice), [chosen, readings, choice]);
   const shownAs = withRods ? show : 'mains';
   const visible = [...chosen.stations.values()].filter(
-    ({ family }) => shownAs === 'both' || (family === 'main') === (shownAs === 'mains'),
+    ({ family }) => shownAs === 'both' || FAMILY_TABLE[family].words === shownAs,
   );
   // Whoever plays wants to see the new best choice, not the accepted one.
   const looking =

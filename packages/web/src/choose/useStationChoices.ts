@@ -1,4 +1,4 @@
-import type { AcceptedChoice, Alternative, JobFit, JobStation } from '@fettle/core';
+import { type AcceptedChoice, type Alternative, FAMILY_TABLE, type JobFit, type JobStation } from '@fettle/core';
 import { resultOf } from '../fit/fitSearch.js';
 import { meanOffNm } from '../fit/meanOff.js';
 import { useAsked } from '../fit/useAsked.js';
@@ -32,7 +32,7 @@ export function useStationChoices(
   );
   const nmOf = (meanOff: number | null) =>
     meanOff === null || !asked.ok ? null : meanOffNm(meanOff, asked.request.unit);
-  const isRod = station.family === 'rod';
+  const isRod = FAMILY_TABLE[station.family].housingsMove;
   const ways = (result ?? []).map((one: Alternative) => ({
     ...one,
     upper: asked.ok ? (asked.shellIds.get(one.upper) ?? one.upper) : one.upper,

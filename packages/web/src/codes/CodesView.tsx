@@ -1,4 +1,4 @@
-import { FEATURE_TABLE, featureOf, measuredParts } from '@fettle/core';
+import { FAMILIES, FAMILY_TABLE, FEATURE_TABLE, featureOf, measuredParts } from '@fettle/core';
 import { Link, useNavigate } from 'react-router';
 import { useOpenJob } from '../job/JobPage.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
@@ -70,7 +70,7 @@ export function CodesView() {
       </Panel>
     );
   }
-  const worn = (['main', 'rod'] as const).filter((family) =>
+  const worn = FAMILIES.filter((family) =>
     measuredParts(document, readings, featureOf(family, 'journal')).some(({ findings }) =>
       findings.some(({ side, kind }) => side === 'under' && kind === 'size'),
     ),
@@ -96,7 +96,7 @@ export function CodesView() {
             onFirst={(first) => commit(feature, kept[feature].text, first)}
           />
         ))}
-        show={features.some((feature) => FEATURE_TABLE[feature].family === 'rod') ? 'both' : 'mains'}
+        show={features.some((feature) => FAMILY_TABLE[FEATURE_TABLE[feature].family].isWithRods) ? 'both' : 'mains'}
         drawingHeight={104}
         marks={new Map([...marksOf('mainJournal'), ...marksOf('pin')])}
       />

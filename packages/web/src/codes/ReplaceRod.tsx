@@ -1,4 +1,4 @@
-import { featureOf, rodCount } from '@fettle/core';
+import { rodCount } from '@fettle/core';
 import { useState } from 'react';
 import { useLatest } from '../base/useLatest.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
@@ -29,8 +29,7 @@ export function ReplaceRod({ job }: { job: OpenJob }) {
   const numbers = Array.from({ length: rodCount(document.layout) }, (_, at) => String(at + 1));
   const replace = () => {
     for (const { feature, station, slot, text } of job.readings) {
-      if (feature === featureOf('rod', 'housing') && String(station) === rod && text !== '')
-        save({ feature, station, slot }, '');
+      if (feature === 'bigEnd' && String(station) === rod && text !== '') save({ feature, station, slot }, '');
     }
     change((old) => {
       const stations = Object.fromEntries(

@@ -1,14 +1,15 @@
-import type { ShaftColumn } from '@fettle/core';
 import {
   type CodedStation,
   chanceText,
   clearanceLimitsOf,
   FAMILIES,
+  FAMILY_TABLE,
   FEATURE_TABLE,
   type Feature,
   featureOf,
   PAINTS,
   type Reading,
+  type ShaftColumn,
   STATE_WORDS,
   workedOutText,
 } from '@fettle/core';
@@ -149,7 +150,7 @@ export function codesRows(
         ),
         cell: ({ key, number, family }: ShaftColumn) => {
           const feature = featureOf(family, role);
-          const place = family === 'rod' && role === 'housing' ? placed[key] : number;
+          const place = FAMILY_TABLE[family].housingsMove && role === 'housing' ? placed[key] : number;
           const part = place === undefined ? undefined : parts[feature][place - 1];
           if (part?.size?.kind !== 'read') return <span className="figure">·</span>;
           return (
@@ -163,7 +164,7 @@ export function codesRows(
     ];
   });
   const housingCell = ({ key, number, family }: ShaftColumn) => {
-    if (family === 'main') return markCell('mainBore', number);
+    if (!FAMILY_TABLE[family].housingsMove) return markCell(featureOf(family, 'housing'), number);
     const rod = placed[key];
     if (rod === undefined) return <Quiet>not placed</Quiet>;
     return (

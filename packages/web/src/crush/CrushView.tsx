@@ -1,6 +1,7 @@
 import {
   type CrushAdvice,
   crushAdvice,
+  FAMILY_TABLE,
   JOINT_SIDES,
   lengthText,
   momentText,
@@ -284,9 +285,13 @@ function Verdict({ work }: { work: CrushWork }) {
 function AimPanel({ job, work }: { job: string; work: CrushWork }) {
   const { document, crush, place, setAll } = work;
   // Big ends beside mains of white metal, or of white metal themselves, go to the middle of their limits.
-  if (place === null || (place.family === 'rod' && (place.kind === 'saddle' || crush.kind === 'saddle'))) return null;
-  const own = place.family === 'main' ? document.materials.caps : document.materials.rods;
-  const what = place.family === 'main' ? 'caps' : 'rods';
+  if (
+    place === null ||
+    (FAMILY_TABLE[place.family].housingsMove && (place.kind === 'saddle' || crush.kind === 'saddle'))
+  )
+    return null;
+  const what = FAMILY_TABLE[place.family].heldBy[1];
+  const own = document.materials[what];
   return (
     <Panel>
       <PanelTitle>Target</PanelTitle>

@@ -1,4 +1,4 @@
-import { ANY_WALL, type DrawerHalf, readPlaces, type Unit } from '@fettle/core';
+import { ANY_WALL, type DrawerHalf, FAMILY_TABLE, readPlaces, type Unit } from '@fettle/core';
 import { LengthField } from '../typing/LengthField.js';
 import { Pairs } from './Pairs.js';
 import { ShelfFacts, TextField } from './ShelfFacts.js';
@@ -44,7 +44,7 @@ export function HalfFacts({ id, half, label, unit, change }: HalfFactsProps) {
         most={20}
         onCommit={(text) => change({ undersize: text === '' ? undefined : text })}
       />
-      {half.family === 'main' && (
+      {FAMILY_TABLE[half.family].isInLine && (
         <TextField
           line={id}
           part="half"

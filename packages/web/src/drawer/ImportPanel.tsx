@@ -146,7 +146,7 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
               </tbody>
             </Table>
           </FileRows>
-          <Button $kind="main" isDisabled={changes.length === 0} onPress={() => void keep()}>
+          <Button $kind="primary" isDisabled={changes.length === 0} onPress={() => void keep()}>
             <Check aria-hidden size={18} />
             Add {changes.length} {changes.length === 1 ? 'row' : 'rows'} to stock
           </Button>

@@ -200,7 +200,7 @@ export function PieceForm({ id, unit, isCounted, onAdd }: PieceFormProps) {
       {text.kind === 'shim' && field('leaf', `Leaf that peels off, if any, ${unit}`, { figure: true })}
       <Row className="whole" style={{ justifyContent: 'space-between' }}>
         <Quiet>Measure each one: the box label is not proof.</Quiet>
-        <Button $kind="main" onPress={add}>
+        <Button $kind="primary" onPress={add}>
           Add it
         </Button>
       </Row>

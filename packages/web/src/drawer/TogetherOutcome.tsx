@@ -150,7 +150,7 @@ export function TogetherOutcome({
           </strong>{' '}
           Off target: average <span className="figure">{meanOffText(plan, unit)}</span>.
         </p>
-        <Button $kind="main" onPress={onAccept}>
+        <Button $kind="primary" onPress={onAccept}>
           <Check aria-hidden size={20} />
           Accept for all {choices.length}
         </Button>

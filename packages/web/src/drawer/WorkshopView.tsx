@@ -81,7 +81,7 @@ export function WorkshopView() {
             <FileUp aria-hidden size={18} />
             Import
           </Button>
-          <Button $kind="main" aria-expanded={isAdding} onPress={() => setAdding(!isAdding)}>
+          <Button $kind="primary" aria-expanded={isAdding} onPress={() => setAdding(!isAdding)}>
             <Plus aria-hidden size={20} />
             Add shells
           </Button>

@@ -201,7 +201,7 @@ export function ChoosePieces({ work, choice, title, missing, caution, onPutIn }:
               {outcome.shift !== 0 && <Quiet>It {shiftText(outcome.shift, length)}.</Quiet>}
               {outcome.broken.length > 0 && <Notice>{brokenWords(outcome.broken)}</Notice>}
               <Row style={{ marginTop: '0.5rem' }}>
-                <Button $kind="main" isDisabled={outcome.broken.includes('stock')} onPress={accept}>
+                <Button $kind="primary" isDisabled={outcome.broken.includes('stock')} onPress={accept}>
                   <Check aria-hidden size={20} />
                   {outcome.broken.length > 0 ? 'Accept anyway' : 'Accept these'}
                 </Button>

@@ -122,7 +122,7 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
           keptBy="press “Save reading”"
           hint={parsed.ok ? bothUnits(parsed.nm, unit) : ' '}
         />
-        <Button className="add" $kind="main" type="submit">
+        <Button className="add" $kind="primary" type="submit">
           Save reading
         </Button>
       </Entry>

@@ -1,8 +1,11 @@
-import type { Family } from '@fettle/core';
 import {
   CLEARANCE_DECIMALS,
   clearanceLimitsOf,
   codesOfFamily,
+  FAMILY_TABLE,
+  type Family,
+  FEATURE_TABLE,
+  featureOf,
   formatLength,
   type Nanometres,
   usualThinnerHalf,
@@ -54,7 +57,7 @@ export function CodesEditor({ family }: { readonly family: Family }) {
   };
   // Most engines take the same halves at every main: only where one is named are grades asked which it is for.
   const hasPlaces =
-    family === 'main' &&
+    FAMILY_TABLE[family].isInLine &&
     (Object.values(text.places).some((place) => place.trim() !== '') ||
       own.grades.some(({ places = '' }) => places.trim() !== ''));
   const bands = (list: 'housing' | 'journal' | 'grades', title: string, what: string) => (
@@ -102,8 +105,8 @@ export function CodesEditor({ family }: { readonly family: Family }) {
         </Row>
       </Panel>
       <Lists>
-        {bands('housing', family === 'main' ? 'Main bores' : 'Big ends', 'Mark')}
-        {bands('journal', family === 'main' ? 'Main journals' : 'Crankpins', 'Mark')}
+        {bands('housing', FEATURE_TABLE[featureOf(family, 'housing')].stageName, 'Mark')}
+        {bands('journal', FEATURE_TABLE[featureOf(family, 'journal')].stageName, 'Mark')}
         {bands('grades', 'Shell grades, walls', 'Grade')}
       </Lists>
       <TablePanel {...props} />

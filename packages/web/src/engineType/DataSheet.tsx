@@ -6,8 +6,8 @@ import {
   CLEARANCE_DECIMALS,
   clearanceKey,
   ENGINE_USES,
-  FAMILIES,
-  type Family,
+  FAMILY_TABLE,
+  familiesOf,
   formatExactLength,
   hasBanks,
   type JobDocument,
@@ -369,7 +369,7 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
               </>
             ),
             cell: ({ family, number }) =>
-              family === 'main' ? (
+              FAMILY_TABLE[family].isInLine ? (
                 <PlaceField id={job} number={number} document={document} change={change} />
               ) : (
                 <span>·</span>
@@ -384,8 +384,9 @@ function AimFields({ id: job, document, change }: { id: string; document: JobDoc
               </>
             ),
             cell: ({ family, number }) => {
-              const limit = limitAt(document, clearanceKey(family), family === 'main' ? number : null);
-              const isOwn = family === 'main' && document.mainLimits[String(number)]?.mainClearance !== undefined;
+              const limit = limitAt(document, clearanceKey(family), FAMILY_TABLE[family].isInLine ? number : null);
+              const isOwn =
+                FAMILY_TABLE[family].isInLine && document.mainLimits[String(number)]?.mainClearance !== undefined;
               if (!limit) return <span>·</span>;
               const ends = [limit.low, limit.high].map((end) =>
                 formatExactLength(end, shown, CLEARANCE_DECIMALS[shown]),
@@ -519,7 +520,7 @@ function PlaceField({ id, number, document, change }: PlaceFieldProps) {
 /** Torques with the other limits of the sheet; the stage Torque tightens by them. */
 function TighteningPanel({ job }: { job: OpenJob }) {
   const work = useTorque(job);
-  const families: readonly Family[] = job.document.withRods ? FAMILIES : ['main'];
+  const families = familiesOf(job.document);
   return (
     <Panel aria-label="Tightening figures">
       <PanelTitle>Tightening figures</PanelTitle>

@@ -1,3 +1,4 @@
+import { FAMILY_TABLE, FEATURE_TABLE, featureOf } from '@fettle/core';
 import { Download, Upload, Wand2 } from 'lucide-react';
 import styled from 'styled-components';
 import { CSV_TYPE, saveAs } from '../saving/saveAs.js';
@@ -68,7 +69,9 @@ export function TablePanel(props: FamilyProps) {
         )}
       </Row>
       {isEmpty ? (
-        <Quiet>The table opens once there are housing marks and {family === 'main' ? 'journal' : 'pin'} marks.</Quiet>
+        <Quiet>
+          The table opens once there are housing marks and {FEATURE_TABLE[featureOf(family, 'journal')].word} marks.
+        </Quiet>
       ) : (
         <>
           <Quiet>
@@ -84,7 +87,7 @@ export function TablePanel(props: FamilyProps) {
           <Scroll>
             <TypingGrid
               name="Selection table"
-              corner={family === 'main' ? 'Bore ↓ journal →' : 'Rod ↓ pin →'}
+              corner={`${FAMILY_TABLE[family].heads.housing} ↓ ${FEATURE_TABLE[featureOf(family, 'journal')].word} →`}
               columns={columns.map((mark, at) => ({ key: `${at} ${mark}`, label: mark, width: '8.5rem' }))}
               rowCount={rows.length}
               rowHead={(row) => rows[row]}

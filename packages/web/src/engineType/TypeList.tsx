@@ -119,7 +119,7 @@ export function TypeList() {
             <Upload aria-hidden size={20} />
             Import
           </FileButton>
-          <Button $kind="main" onPress={start}>
+          <Button $kind="primary" onPress={start}>
             <Plus aria-hidden size={20} />
             New engine type
           </Button>

@@ -156,7 +156,7 @@ export function TypePage() {
             </Button>
           )}
           {draft !== null && view && <Button onPress={drop}>Discard changes</Button>}
-          <Button $kind="main" isDisabled={draft === null || isBehind} onPress={() => void save()}>
+          <Button $kind="primary" isDisabled={draft === null || isBehind} onPress={() => void save()}>
             <Save aria-hidden size={20} />
             {view ? `Save as revision ${base + 1}` : 'Save to library'}
           </Button>

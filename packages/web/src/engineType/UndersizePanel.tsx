@@ -1,5 +1,6 @@
 import {
   derivedUndersize,
+  FAMILY_TABLE,
   featureOf,
   formatExactLength,
   INSTRUMENT_DECIMALS,
@@ -92,7 +93,7 @@ export function UndersizePanel({ family, text, unit, faults, set }: FamilyProps)
               </Button>
             </Row>
             <LimitFields
-              name={`${family === 'main' ? 'Journal' : 'Pin'} ground to ${one.name} under`}
+              name={`${FAMILY_TABLE[family].heads.journal} ground to ${one.name} under`}
               unit={unit}
               text={one.journal}
               faults={limitFaultsAt(faults, `${place}.journal`)}

@@ -1,6 +1,8 @@
-import type { Family } from '@fettle/core';
 import {
   ANY_GRADE_STEP,
+  FAMILIES,
+  FAMILY_TABLE,
+  type Family,
   formatExactLength,
   gradedWalls,
   INSTRUMENT_DECIMALS,
@@ -25,6 +27,7 @@ import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
 import { Quiet, Row } from '../ui/Panel.js';
 import type { Sides } from './halfOptions.js';
+import { otherFamily } from './otherFamily.js';
 
 const Grid = styled.div`
   display: grid;
@@ -53,8 +56,11 @@ interface FamilyText {
   readonly places: string;
 }
 
+/** The families that halves may be for, in a list. */
+const FOR_FAMILIES = FAMILIES.map((value) => ({ value, label: `the ${FAMILY_TABLE[value].words}` }));
+
 const BLANK: FamilyText = {
-  family: 'main',
+  family: FAMILIES[0],
   series: '',
   sides: 'both',
   first: '',
@@ -203,7 +209,7 @@ export function FamilyForm({
     setTried(false);
     // The other family is most likely of the same series; its first wall is what is typed next.
     if (!withRods) return;
-    setStart({ ...BLANK, series: text.series, family: text.family === 'main' ? 'rod' : 'main' });
+    setStart({ ...BLANK, series: text.series, family: otherFamily(text.family) });
     grid.current?.querySelectorAll<HTMLInputElement>('input:not([type="hidden"])')[1]?.focus();
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, when it opens
@@ -220,10 +226,7 @@ export function FamilyForm({
           <Choice
             label="Shells for"
             value={text.family}
-            options={[
-              { value: 'main', label: 'the mains' },
-              { value: 'rod', label: 'the rods' },
-            ]}
+            options={FOR_FAMILIES}
             onChange={(family) => setText({ ...text, family })}
           />
         </div>
@@ -240,8 +243,8 @@ export function FamilyForm({
       {field('count', 'Grades', { figure: true })}
       {field('stock', 'Shells of each', { figure: true, placeholder: isCounted ? '' : 'unlimited' })}
       {field('undersize', 'Undersize, if any', { placeholder: 'as 0.25' })}
-      {text.family === 'main' && field('width', `Width over flanges, if any, ${unit}`, { figure: true })}
-      {text.family === 'main' &&
+      {FAMILY_TABLE[text.family].isInLine && field('width', `Width over flanges, if any, ${unit}`, { figure: true })}
+      {FAMILY_TABLE[text.family].isInLine &&
         field('places', 'Only for (place)', {
           placeholder: 'such as rear',
           hint: 'empty: every main; flanged: thrust',
@@ -255,7 +258,7 @@ export function FamilyForm({
             ? walls.map(([grade, wall]) => `${grade} ${lengthText(wall, unit)}`).join(' · ')
             : 'The walls show here before you add them.'}
         </Quiet>
-        <Button $kind="main" onPress={add}>
+        <Button $kind="primary" onPress={add}>
           Add {shells.length > 0 ? `${shells.length} ${shells.length === 1 ? 'line' : 'lines'}` : 'them'}
         </Button>
       </Row>

@@ -1,4 +1,4 @@
-import { capsAsk, capsOn, FEATURE_TABLE, type Feature, momentText } from '@fettle/core';
+import { capsAsk, capsOn, FAMILY_TABLE, FEATURE_TABLE, type Feature, momentText } from '@fettle/core';
 import { useAppSelector } from '../base/store.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { NOBODY } from '../person/personSlice.js';
@@ -43,8 +43,11 @@ export function CapsAsk({ job, feature }: CapsAskProps) {
       <strong>
         {isStale ? 'Caps or fasteners were changed since: are' : 'Before you read: are'} the caps on, without shells?
       </strong>{' '}
-      {family === 'main' ? 'Each in its place, arrow to the front' : 'Each on its own rod, marks on one side'}; threads
-      and under the heads lubricated{lubricant === '' ? ' as the figure asks' : ` with ${lubricant}`}; torqued in steps
+      {FAMILY_TABLE[family].housingsMove
+        ? 'Each on its own rod, marks on one side'
+        : 'Each in its place, arrow to the front'}
+      ; threads and under the heads lubricated{lubricant === '' ? ' as the figure asks' : ` with ${lubricant}`}; torqued
+      in steps
       {torque === '' ? ' to the figure' : `: ${torque}`}.
     </Notice>
   );

@@ -2,6 +2,7 @@ import {
   type AcceptedChoice,
   type Candidate,
   CLEARANCE_DECIMALS,
+  FAMILY_TABLE,
   type Family,
   formatLength,
   type JobStation,
@@ -110,7 +111,7 @@ export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
       <ShaftLine
         label="Result by station"
         layout={document.layout}
-        show={family === 'rod' ? 'rods' : 'mains'}
+        show={FAMILY_TABLE[family].isWithRods ? 'rods' : 'mains'}
         drawingHeight={0}
         rows={[
           {

@@ -1,4 +1,12 @@
-import { FEATURE_TABLE, FEATURES, type Feature, featureOf, type Nanometres, partName } from '@fettle/core';
+import {
+  FAMILY_TABLE,
+  FEATURE_TABLE,
+  FEATURES,
+  type Feature,
+  featureOf,
+  type Nanometres,
+  partName,
+} from '@fettle/core';
 import { memo, useCallback, useMemo, useState } from 'react';
 import { useAfterFrame } from '../base/useAfterFrame.js';
 import { useNarrow } from '../base/useNarrow.js';
@@ -91,7 +99,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
           label={`${FEATURE_TABLE[feature].name} by station`}
           layout={document.layout}
           rows={rows}
-          show={family === 'rod' ? 'rods' : 'mains'}
+          show={FAMILY_TABLE[family].isWithRods ? 'rods' : 'mains'}
           selected={current ? partName(featureOf(family, 'journal'), current.place.station) : null}
         />
       )}

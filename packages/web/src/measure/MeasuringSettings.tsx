@@ -1,5 +1,6 @@
 import {
   alongLineOf,
+  FAMILY_TABLE,
   FEATURE_TABLE,
   FEATURES,
   type Feature,
@@ -76,7 +77,7 @@ export function MeasuringSettings({ job, feature, onSetting, onNeedle }: Measuri
   const { unit, measuring } = document;
   const slots = measuring.slots[feature];
   const { family, role } = FEATURE_TABLE[feature];
-  const isRod = family === 'rod';
+  const isRod = FAMILY_TABLE[family].housingsMove;
   const limit = document.limits[feature];
   const setSetting = (value: Nanometres | null) => {
     change((old) => ({

@@ -136,7 +136,7 @@ export function ReadingsFile({ latest }: { readonly latest: RefObject<OpenJob> }
             </Table>
           </FileRows>
           <Row>
-            <Button $kind="main" isDisabled={changes.length === 0} onPress={keep}>
+            <Button $kind="primary" isDisabled={changes.length === 0} onPress={keep}>
               <Check aria-hidden size={18} />
               Save {changes.length} {changes.length === 1 ? 'reading' : 'readings'}
             </Button>

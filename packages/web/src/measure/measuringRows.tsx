@@ -1,6 +1,6 @@
-import type { ShaftColumn } from '@fettle/core';
 import {
   commonDecimals,
+  FAMILY_TABLE,
   FEATURE_TABLE,
   type Feature,
   formatLength,
@@ -8,6 +8,7 @@ import {
   type Nanometres,
   partName,
   rodLabel,
+  type ShaftColumn,
   slotKey,
   slotName,
   workedOutText,
@@ -41,7 +42,7 @@ export function measuringRows(
       }),
     ),
   );
-  const isRod = family === 'rod';
+  const isRod = FAMILY_TABLE[family].housingsMove;
   const isByNumber = numbered === 'by-number';
   const isWarm = job.readings.some((one) => one.feature === feature && one.taken?.celsius != null);
   const means = parts.flatMap(({ size }) => size?.nominal ?? []);

@@ -1,4 +1,12 @@
-import { type JobDocument, type KitAdvice, type KitStep, lengthText, type Unit } from '@fettle/core';
+import {
+  FAMILIES,
+  FAMILY_TABLE,
+  type JobDocument,
+  type KitAdvice,
+  type KitStep,
+  lengthText,
+  type Unit,
+} from '@fettle/core';
 import { Download, PackagePlus } from 'lucide-react';
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
@@ -83,7 +91,7 @@ export function KitPanel({ document, name, order, advice }: KitPanelProps) {
     const what = other === undefined ? `one ${shell?.half ?? ''}` : 'one set';
     return (
       <>
-        {what} of {gradeOf(one!)} {shell?.family === 'rod' ? 'for the rods' : 'for the mains'}
+        {what} of {gradeOf(one!)} for the {FAMILY_TABLE[shell?.family ?? FAMILIES[0]].words}
       </>
     );
   };

@@ -81,7 +81,7 @@ export function OrderAdvisor(of: OrderOf) {
               Stop
             </SteadyButton>
           ) : (
-            <SteadyButton $kind="main" isDisabled={!isReady} onPress={workOut}>
+            <SteadyButton $kind="primary" isDisabled={!isReady} onPress={workOut}>
               <Search aria-hidden size={20} />
               Calculate
             </SteadyButton>

@@ -1,5 +1,7 @@
 import {
   cutText,
+  eachFamily,
+  familiesOf,
   type JobDocument,
   type JobShell,
   type KitAsked,
@@ -103,13 +105,13 @@ export function useOrder({ id, document, readings, name }: OrderOf): Order {
   const isTarget = target.trim() !== '' && wanted > 0 && wanted <= 1;
   const spread = alike === null ? null : numberOfLength(alike, unit);
   const question = kitQuestionOfJob(document, readings, {
-    families: families === 'both' ? ['main', 'rod'] : ['main'],
+    families: familiesOf({ withRods: families === 'both' }),
     rules: {
       mixedHalves: isMixed,
       acrossSeries: rules.acrossSeries,
       maxWallStep: numberOfLength(rules.maxWallStep, unit),
       thinnerHalf: rules.thinnerHalf,
-      maxSpread: { main: spread, rod: spread },
+      maxSpread: eachFamily(() => spread),
     },
     engines: ENGINES,
     seed: 1,

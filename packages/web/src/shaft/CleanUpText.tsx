@@ -1,7 +1,9 @@
-import type { Family, Reading } from '@fettle/core';
 import {
   cleanUp,
   clearanceLimitsOf,
+  FAMILY_TABLE,
+  type Family,
+  FEATURE_TABLE,
   featureOf,
   formatExactLength,
   INSTRUMENT_DECIMALS,
@@ -11,6 +13,7 @@ import {
   type Nanometres,
   nanometres,
   partName,
+  type Reading,
   shellsAfterGrinding,
 } from '@fettle/core';
 import { IntervalBar } from './IntervalBar.js';
@@ -35,7 +38,7 @@ export function CleanUpText({ document, readings, family }: CleanUpTextProps) {
   const { undersize, leastCut } = found;
   const clearance = clearanceLimitsOf(limits, family);
   const middle = clearance && nanometres(Math.round((clearance.low + clearance.high) / 2));
-  const bores = family === 'main' ? mainStations(document, readings) : [];
+  const bores = FAMILY_TABLE[family].isInLine ? mainStations(document, readings) : [];
   const suited =
     clearance && middle !== null
       ? bores.flatMap(({ id, bore }) => {
@@ -51,7 +54,7 @@ export function CleanUpText({ document, readings, family }: CleanUpTextProps) {
           Ground to {undersize.name} under ({exact(undersize.journal.low)} to {exact(undersize.journal.high)}) it would
           clean up
         </strong>
-        , with all {family === 'main' ? 'journals' : 'pins'} ground alike; the most worn (
+        , with all {FEATURE_TABLE[feature].words} ground alike; the most worn (
         {journals
           .filter(({ size }) => size && size.smallest === Math.min(...measured))
           .map(({ number }) => partName(feature, number))

@@ -84,7 +84,7 @@ export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
           </ButtonLink>
         )}
         <Button
-          $kind="main"
+          $kind="primary"
           aria-expanded={isAsked}
           onPress={() => (name.trim() === '' ? setAsked(true) : print_(name))}
         >
@@ -98,7 +98,7 @@ export function SheetActs({ sheet }: { readonly sheet: BuildSheet }) {
           <Row style={{ alignItems: 'end' }}>
             <Field label="Your name" value={typed} maxLength={60} autoFocus onChange={setTyped} />
             <Button
-              $kind="main"
+              $kind="primary"
               isDisabled={typed.trim() === ''}
               onPress={() => {
                 dispatch(personNamed(typed));

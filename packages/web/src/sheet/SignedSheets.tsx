@@ -71,7 +71,7 @@ function Signing({ sheets, onDone }: { sheets: Sheets; onDone: () => void }) {
             style={{ flex: '1 1 16rem' }}
           />
         )}
-        <Button $kind="main" isDisabled={!isReady} onPress={() => void put()}>
+        <Button $kind="primary" isDisabled={!isReady} onPress={() => void put()}>
           <PenLine aria-hidden size={20} />
           Sign {isFirst ? 'build sheet' : `revision ${(signed?.[0]?.revision ?? 0) + 1}`}
         </Button>
@@ -104,7 +104,7 @@ export function SignedSheets({ sheets, opened, onOpen }: SignedSheetsProps) {
         <Row role="group" aria-label="Revisions" style={{ gap: '0.4rem' }}>
           <Button
             aria-pressed={opened === null}
-            $kind={opened === null ? 'main' : 'plain'}
+            $kind={opened === null ? 'primary' : 'plain'}
             onPress={() => onOpen(null)}
           >
             Current sheet
@@ -113,7 +113,7 @@ export function SignedSheets({ sheets, opened, onOpen }: SignedSheetsProps) {
             <Button
               key={revision}
               aria-pressed={opened === revision}
-              $kind={opened === revision ? 'main' : 'plain'}
+              $kind={opened === revision ? 'primary' : 'plain'}
               onPress={() => onOpen(revision)}
             >
               Revision {revision}, {signedBy}, {momentText(signedAt)}

@@ -61,7 +61,7 @@ export function ShortcutsDialog({ shortcuts, onClose }: ShortcutsDialogProps) {
             Single-key shortcuts on this device
           </Tick>
           <Row style={{ marginTop: '0.75rem' }}>
-            <Button $kind="main" autoFocus onPress={onClose}>
+            <Button $kind="primary" autoFocus onPress={onClose}>
               Close
             </Button>
           </Row>

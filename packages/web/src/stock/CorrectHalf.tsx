@@ -1,4 +1,4 @@
-import { type JobShell, readPlaces } from '@fettle/core';
+import { FAMILY_TABLE, type JobShell, readPlaces } from '@fettle/core';
 import { Ask } from '../ui/Ask.js';
 import { Button } from '../ui/Button.js';
 import { Field } from '../ui/Field.js';
@@ -74,7 +74,7 @@ export function CorrectHalf({ job, id, shell, onChange, onClose }: CorrectHalfPr
           most={60}
           onCommit={(series) => onChange({ series })}
         />
-        {shell.family === 'main' && (
+        {FAMILY_TABLE[shell.family].isInLine && (
           <Word
             {...word}
             field="places"

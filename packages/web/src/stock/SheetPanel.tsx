@@ -1,5 +1,4 @@
-import type { Family } from '@fettle/core';
-import { type JobDocument, shellsOfSheet } from '@fettle/core';
+import { FAMILY_TABLE, familiesOf, type JobDocument, shellsOfSheet } from '@fettle/core';
 import { useNavigate } from 'react-router';
 import { newId } from '../base/newId.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
@@ -10,8 +9,7 @@ import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 function openGrades(document: JobDocument) {
   const { sheet, withRods } = document;
   if (!sheet) return [];
-  const families: readonly Family[] = withRods ? ['main', 'rod'] : ['main'];
-  return families.flatMap((family) =>
+  return familiesOf({ withRods }).flatMap((family) =>
     [null, ...sheet[family].undersizes.map(({ name }) => name)].flatMap((undersize) => {
       const known = Object.values(document.shells).some(
         (shell) => shell.family === family && (shell.undersize ?? null) === undersize,
@@ -46,8 +44,7 @@ export function SheetPanel({ job }: { readonly job: OpenJob }) {
               }))
             }
           >
-            Add its {undersize === null ? 'standard' : `${undersize} under`} grades for the{' '}
-            {family === 'main' ? 'mains' : 'rods'}
+            Add its {undersize === null ? 'standard' : `${undersize} under`} grades for the {FAMILY_TABLE[family].words}
           </Button>
         ))}
         <Button onPress={() => navigate('../order')}>What to order for this engine</Button>

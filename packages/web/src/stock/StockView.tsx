@@ -1,4 +1,4 @@
-import { ANY_WALL, type Family, lengthText, middleWall, shellsInOrder, wallSpan } from '@fettle/core';
+import { ANY_WALL, FAMILIES, type Family, lengthText, middleWall, shellsInOrder, wallSpan } from '@fettle/core';
 import { Plus } from 'lucide-react';
 import { useEffect, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
@@ -7,6 +7,7 @@ import { newId } from '../base/newId.js';
 import { useDrawer } from '../drawer/useDrawer.js';
 import { FamilyForm } from '../halves/FamilyForm.js';
 import { HALF_OPTIONS } from '../halves/halfOptions.js';
+import { otherFamily } from '../halves/otherFamily.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { goToNext } from '../job/nextThing.js';
 import { useChangeDocument } from '../job/useJob.js';
@@ -55,7 +56,7 @@ export function DrawerView() {
           <Row style={{ justifyContent: 'space-between' }}>
             <PanelTitle>Shells in stock</PanelTitle>
             <Button
-              $kind={shells.length === 0 ? 'main' : 'plain'}
+              $kind={shells.length === 0 ? 'primary' : 'plain'}
               onPress={() => {
                 setFocused(true);
                 setOpen(!isOpen);
@@ -83,7 +84,7 @@ export function DrawerView() {
                 }));
                 // The shells of the rods come next, as long as there are none.
                 const isOther = (family: Family) => shells.every(({ shell }) => shell.family !== family);
-                const other = added[0]?.family === 'main' ? 'rod' : 'main';
+                const other = otherFamily(added[0]?.family ?? FAMILIES[0]);
                 if (document.withRods && isOther(other)) return;
                 isDone.current = true;
                 setOpen(false);

@@ -1,5 +1,4 @@
-import type { DrawerLine } from '@fettle/core';
-import { type JobShell, shellOfLine, withDrawn } from '@fettle/core';
+import { type DrawerLine, familiesOf, type JobShell, shellOfLine, withDrawn } from '@fettle/core';
 import { Link } from 'react-router';
 import { newId } from '../base/newId.js';
 import { useAppSelector } from '../base/store.js';
@@ -39,7 +38,7 @@ export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly
   const { lines, fault, act } = drawer;
   const pieces = usePieceLines(job.id);
   const drawn = new Set(Object.values(document.shells).map(({ line }) => line));
-  const open = (lines ?? []).filter(({ id, half }) => !drawn.has(id) && (document.withRods || half.family === 'main'));
+  const open = (lines ?? []).filter(({ id, half }) => !drawn.has(id) && familiesOf(document).includes(half.family));
   const series = [...new Set(open.map(({ half }) => half.series))];
   const draw = (chosen: readonly DrawerLine[]) =>
     change((old) => {

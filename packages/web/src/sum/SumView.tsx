@@ -265,7 +265,7 @@ export function SumView() {
               <Field label="Name of the engine" value={name} maxLength={80} onChange={setName} />
               <Row style={{ marginTop: '0.5rem' }}>
                 <Button
-                  $kind="main"
+                  $kind="primary"
                   isDisabled={name.trim() === ''}
                   onPress={() => {
                     settled('');

@@ -1,4 +1,4 @@
-import { FASTENER_PLACES, type Family, PLACE_TABLE, type Torque } from '@fettle/core';
+import { FAMILY_TABLE, FASTENER_PLACES, type Family, PLACE_TABLE, type Torque } from '@fettle/core';
 import { useState } from 'react';
 import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
@@ -36,9 +36,7 @@ export function OwnFigures({ job, family, work, isWanted }: OwnFiguresProps) {
   };
   return (
     <Fold open={isWanted || draft !== null}>
-      <summary>
-        {family === 'main' ? 'Main caps' : 'Rods'}: figures of other fasteners, or where the sheet has none
-      </summary>
+      <summary>{FAMILY_TABLE[family].caps}: figures of other fasteners, or where the sheet has none</summary>
       <TorqueLines
         lines={lines}
         faults={read.map((one) => (isTried ? (one?.faults ?? {}) : {}))}
@@ -48,7 +46,7 @@ export function OwnFigures({ job, family, work, isWanted }: OwnFiguresProps) {
       />
       {draft !== null && (
         <Row style={{ marginTop: '0.5rem' }}>
-          <Button $kind="main" onPress={keep}>
+          <Button $kind="primary" onPress={keep}>
             Save figures
           </Button>
           <Button onPress={() => clear()}>Discard changes</Button>

@@ -1,5 +1,6 @@
 import {
   FAMILIES,
+  FAMILY_TABLE,
   type FastenerPlace,
   isPassDone,
   type JobPassState,
@@ -76,7 +77,7 @@ function NowPanel({ work, state }: { work: TorqueWork; state: JobPassState }) {
             Undo
           </SteadyButton>
         ) : (
-          <SteadyButton $kind="main" onPress={() => tick(state, true)}>
+          <SteadyButton $kind="primary" onPress={() => tick(state, true)}>
             <Check aria-hidden size={22} />
             Done: {text}
           </SteadyButton>
@@ -215,7 +216,7 @@ function FiguresPanel({ job, work }: { job: string; work: TorqueWork }) {
       <PanelTitle>Source of figures</PanelTitle>
       {figures.map(({ family, from, fasteners }) => (
         <p key={family}>
-          <strong>{family === 'main' ? 'Main caps' : 'Rods'}:</strong>{' '}
+          <strong>{FAMILY_TABLE[family].caps}:</strong>{' '}
           {from === 'missing'
             ? document.fasteners[family].kind === 'other'
               ? 'other fasteners: enter their maker’s figures'

@@ -29,7 +29,7 @@ export interface TorqueWork {
   readonly stretches: readonly StretchRead[];
   /** Keeps the stretch of a bolt as it was typed; an empty text takes it back. */
   readonly putStretch: (bolt: string, text: string) => void;
-  readonly setFigures: (family: Family, figures: JobDocument['fasteners']['main']['figures']) => void;
+  readonly setFigures: (family: Family, figures: JobDocument['fasteners'][Family]['figures']) => void;
 }
 
 /** Tightening an engine: its passes, which is next, what was ticked off and what bolts stretched. */

@@ -84,7 +84,7 @@ export function StationsTried({ work }: { readonly work: TrialWork }) {
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle>With the shells in</PanelTitle>
         {first && (
-          <Button $kind="main" onPress={() => show(first.station)}>
+          <Button $kind="primary" onPress={() => show(first.station)}>
             Try {first.station} first
           </Button>
         )}

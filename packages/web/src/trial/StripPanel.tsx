@@ -1,4 +1,5 @@
 import {
+  FAMILY_TABLE,
   lengthText,
   type Nanometres,
   roughText,
@@ -105,7 +106,7 @@ export function StripPanel({ job, work }: { readonly job: string; readonly work:
           />
         ))}
       </Three>
-      {open.station.family === 'rod' && diameter !== null && (
+      {FAMILY_TABLE[open.station.family].housingsMove && diameter !== null && (
         <Tick isSelected={strip?.ringsOff === true} onChange={(ringsOff) => setStrip({ ringsOff })}>
           No piston rings on: they drag the shaft round and smear the strip
         </Tick>

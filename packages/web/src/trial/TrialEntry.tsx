@@ -119,7 +119,7 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
                 : `${mode === 'journal' ? 'Clearance' : 'Bore'} ${bothUnits(nm, unit)}${way}`
             }
           />
-          <Button className="add" $kind="main" type="submit">
+          <Button className="add" $kind="primary" type="submit">
             Save reading
           </Button>
         </div>

@@ -1,7 +1,10 @@
 import {
   calibrationDue,
+  FAMILY_TABLE,
   type Family,
   type Fasteners,
+  FEATURE_TABLE,
+  featureOf,
   formatExactLength,
   INSTRUMENT_DECIMALS,
   INSTRUMENT_ROLES,
@@ -115,7 +118,9 @@ function Moves({ family, unit }: { readonly family: Family; readonly unit: Unit 
   if (own.length === 0) return null;
   const signed = (value: Nanometres) => formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit], { plus: true });
   return (
-    <ul aria-label={`What changes of fasteners have done to ${family === 'main' ? 'main bores' : 'big ends'} here`}>
+    <ul
+      aria-label={`What changes of fasteners have done to ${FEATURE_TABLE[featureOf(family, 'housing')].stageName.toLowerCase()} here`}
+    >
       {own.map(({ engine, fasteners, since, bores, mean, most }) => (
         <li key={`${engine} ${since}`}>
           {engine}, {fasteners || 'other fasteners'} since {momentText(since, 'day')}:{' '}
@@ -139,7 +144,7 @@ export function FastenersPanel({
 }) {
   const { document, setFasteners } = work;
   const held = document.fasteners[family];
-  const of = family === 'main' ? 'mains' : 'rods';
+  const of = FAMILY_TABLE[family].words;
   const words = (field: 'name' | 'lubricant' | 'torque', label: string) => (
     <Words
       job={job}

@@ -1,6 +1,7 @@
 import {
   type Family,
   type Fasteners,
+  featureOf,
   firstToTry,
   formatExactLength,
   GAUGE_MODES,
@@ -100,7 +101,7 @@ function newTrial(document: JobDocument, { station, halves }: TriedStation, by: 
   const { earlier = [], ...old } = document.trials[station.id] ?? {};
   const before = 'readings' in old && Object.keys(old.readings).length > 0 ? [...earlier, old] : earlier;
   const { kind, name, lubricant, torque } = document.fasteners[station.family];
-  const sized = station.family === 'main' ? 'mainBore' : 'bigEnd';
+  const sized = featureOf(station.family, 'housing');
   const half = ({ shell, label, wall }: typeof halves.upper) => ({
     shell,
     label,

@@ -26,13 +26,13 @@ export const ButtonLink = styled.a`
   &:hover { border-color: var(--ink); }
 `;
 
-const Pressed = styled(AriaButton)<{ $kind?: 'main' | 'plain' | 'quiet' }>`
+const Pressed = styled(AriaButton)<{ $kind?: 'primary' | 'plain' | 'quiet' }>`
   ${place}
   padding: 0 ${({ $kind }) => ($kind === 'quiet' ? '0.6rem' : '1rem')};
-  border: var(--rule) solid ${({ $kind }) => ($kind === 'quiet' ? 'transparent' : $kind === 'main' ? 'var(--accent)' : 'var(--line-strong)')};
+  border: var(--rule) solid ${({ $kind }) => ($kind === 'quiet' ? 'transparent' : $kind === 'primary' ? 'var(--accent)' : 'var(--line-strong)')};
   border-radius: var(--radius);
-  background: ${({ $kind }) => ($kind === 'main' ? 'var(--accent)' : $kind === 'quiet' ? 'transparent' : 'var(--surface)')};
-  color: ${({ $kind }) => ($kind === 'main' ? 'var(--on-accent)' : $kind === 'quiet' ? 'var(--accent)' : 'var(--ink)')};
+  background: ${({ $kind }) => ($kind === 'primary' ? 'var(--accent)' : $kind === 'quiet' ? 'transparent' : 'var(--surface)')};
+  color: ${({ $kind }) => ($kind === 'primary' ? 'var(--on-accent)' : $kind === 'quiet' ? 'var(--accent)' : 'var(--ink)')};
   font: inherit;
   font-weight: 600;
   text-align: center;

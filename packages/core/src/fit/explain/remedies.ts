@@ -4,6 +4,7 @@ import { lengthText } from '../../measure/lengthText.js';
 import { type Nanometres, nanometres } from '../../measure/nanometres.js';
 import type { Unit } from '../../measure/unit.js';
 import type { Family } from '../../part/family.js';
+import { FAMILIES, FAMILY_TABLE } from '../../part/family.js';
 import type { FitRemedy } from '../format/fitPlan.js';
 import type { FitRequest } from '../format/fitRequest.js';
 import { type ChoiceProblem, restrictedTo } from '../model/choice.js';
@@ -77,7 +78,8 @@ function releases({ model }: Trouble): Found {
 function rodsMoved({ model, group }: Trouble): Found {
   const engines = new Set(group.map((at) => model.stations[at]!.engine));
   return model.housings.flatMap((housing) => {
-    if (housing.family !== 'rod' || housing.station === null || !engines.has(housing.engine)) return [];
+    if (!FAMILY_TABLE[housing.family].housingsMove || housing.station === null || !engines.has(housing.engine))
+      return [];
     return [
       remedy('move-rod', `Let rod ${housing.id} leave ${housing.station}.`, {
         stations: [housing.station],
@@ -332,7 +334,7 @@ function leastWallStep(trouble: Trouble): Nanometres | null {
 /** A wider spread with the halves there are; failing that, a wider one with halves to get as well. */
 function spreadsWidened(trouble: Trouble): Found {
   const { model, scope, unit, questions } = trouble;
-  const families = (['main', 'rod'] as const).filter(
+  const families = FAMILIES.filter(
     (family) => model.rules.maxSpread[family] !== null && scope.some((at) => model.stations[at]!.family === family),
   );
   if (families.length === 0) return [];

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { DocumentFault } from '../../document/fault.js';
 import { faultsOf } from '../../document/fault.js';
 import { unitSchema } from '../../measure/unit.js';
-import { familySchema } from '../../part/family.js';
+import { eachFamily, familySchema } from '../../part/family.js';
 import { sideSchema } from '../../shell/side.js';
 
 /** Lengths in a file are at most 10 000 of their unit, so that whole nanometres stay exact. */
@@ -152,10 +152,7 @@ export const fitShellSchema = z
     error: 'the wall is not in its band',
   });
 
-const maxSpreadSchema = z.strictObject({
-  main: z.number().min(0).max(10_000).nullable().default(null),
-  rod: z.number().min(0).max(10_000).nullable().default(null),
-});
+const maxSpreadSchema = z.strictObject(eachFamily(() => z.number().min(0).max(10_000).nullable().default(null)));
 
 export const fitRulesSchema = z.strictObject({
   mixedHalves: z.boolean().default(true).describe('True if a station may have two different walls.'),
@@ -175,7 +172,7 @@ export const fitRulesSchema = z.strictObject({
   maxSpread: maxSpreadSchema
     .nullable()
     .default(null)
-    .transform((spread) => spread ?? { main: null, rod: null })
+    .transform((spread) => spread ?? eachFamily(() => null))
     .describe('Largest spread of deviations from target per engine and family, in the request’s unit.'),
   tightWeight: z.number().min(0).max(1000).default(2).describe('Weight of a shortfall below target.'),
   mixedPenalty: z.number().min(0).max(1e9).default(4).describe('Cost of a mixed station, µm².'),

@@ -1,3 +1,4 @@
+import { eachFamily, type Family } from '../../part/family.js';
 import { type FitModel, isWished, limitsWith, offsetOfPair } from './fitModel.js';
 import { deviationCost, endPlayCost, type OptionsHeld } from './optionCost.js';
 import { PairWindows } from './PairWindows.js';
@@ -30,14 +31,13 @@ export class CheapestPairs {
   private readonly model: FitModel;
   private readonly isOver: () => boolean;
   private readonly windows = new Map<string, PairWindows>();
-  private readonly others: { readonly main: number; readonly rod: number };
+  private readonly others: Readonly<Record<Family, number>>;
   private range = FIRST_RANGE;
 
   constructor(model: FitModel, isOver: () => boolean) {
     this.model = model;
     this.isOver = isOver;
-    const count = (family: 'main' | 'rod') => model.stations.filter((station) => station.family === family).length;
-    this.others = { main: 2 * count('main') - 1, rod: 2 * count('rod') - 1 };
+    this.others = eachFamily((family) => 2 * model.stations.filter((station) => station.family === family).length - 1);
   }
 
   /** The pairs of a station in one housing, in the order of their halves. */

@@ -2,6 +2,7 @@ import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
 import { type Nanometres, nanometres } from '../../measure/nanometres.js';
 import type { Unit } from '../../measure/unit.js';
 import type { Family } from '../../part/family.js';
+import { eachFamily } from '../../part/family.js';
 import type { Side } from '../../shell/side.js';
 import type { FitRequest, FitShell } from '../format/fitRequest.js';
 
@@ -255,7 +256,7 @@ export function fitModelOf(request: FitRequest): FitModel {
       acrossSeries: rules.acrossSeries,
       maxWallStep: rules.maxWallStep === undefined ? USUAL_WALL_STEP : length(rules.maxWallStep),
       thinnerHalf: rules.thinnerHalf,
-      maxSpread: { main: optional(rules.maxSpread.main), rod: optional(rules.maxSpread.rod) },
+      maxSpread: eachFamily((family) => optional(rules.maxSpread[family])),
       tightWeight: rules.tightWeight,
       mixedPenalty: Math.round(rules.mixedPenalty * COST_PER_UM2),
       limitShare: rules.limitShare ?? USUAL_LIMIT_SHARE,
