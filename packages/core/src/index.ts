@@ -110,7 +110,6 @@ export {
   endPlayAsk,
   type FreePieces,
   type NoPieceChoice,
-  PIECE_OF_THRUST,
   type PieceAsk,
 } from './endPlay/endPlayAsk.js';
 export {
@@ -159,7 +158,7 @@ export {
 } from './engineType/limits.js';
 export { newEngineType } from './engineType/newEngineType.js';
 export { type SheetDifference, sheetDifferences, sheetLines } from './engineType/sheetLines.js';
-export { THRUST_KINDS, type ThrustKind, thrustKindOf } from './engineType/thrustKind.js';
+export { THRUST_KINDS, THRUST_TABLE, type ThrustKind, thrustKindOf } from './engineType/thrustKind.js';
 export { type Alternative, alternativesAt, type Placement, placementsOf } from './fit/alternatives.js';
 export { type FitOptions, fit } from './fit/fit.js';
 export { type FitError, type FitPlan, type FitRemedy, fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
@@ -365,11 +364,10 @@ export { type JobShell, jobShellSchema } from './shell/jobShell.js';
 export {
   FACES,
   type Face,
-  hasHalves,
   PIECE_KINDS,
+  PIECE_TABLE,
   type Piece,
   type PieceKind,
-  pieceKindWord,
   pieceLabel,
 } from './shell/piece.js';
 export { placeOfMain, positionSchema, THRUST_PLACE } from './shell/position.js';

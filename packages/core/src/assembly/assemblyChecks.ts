@@ -1,3 +1,4 @@
+import type { ThrustKind } from '../engineType/thrustKind.js';
 import type { ShimPlace } from '../fit/format/shimPlace.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
 import type { Built } from './assemblySchema.js';
@@ -7,7 +8,7 @@ export interface CheckedStation {
   readonly family: Family;
   readonly isThrust: boolean;
   /** What takes the thrust there, where it is known. */
-  readonly thrust: 'washers' | 'flanged' | 'rings' | null;
+  readonly thrust: ThrustKind | null;
   readonly built: Built;
   /** Lubricant of the running faces, in words. */
   readonly face: string;

@@ -1,4 +1,4 @@
-import type { ThrustKind } from '../engineType/thrustKind.js';
+import { THRUST_TABLE, type ThrustKind } from '../engineType/thrustKind.js';
 import type { ShimPlan } from '../fit/format/shimPlan.js';
 import type { ShimRequestInput } from '../fit/format/shimRequest.js';
 import { numberOfLength } from '../measure/formatLength.js';
@@ -24,13 +24,6 @@ export type PieceAsk =
       readonly ids: ReadonlyMap<string, string>;
     }
   | { readonly ok: false; readonly reason: NoPieceChoice };
-
-/** The kind of piece that each kind of thrust bearing takes. */
-export const PIECE_OF_THRUST: Readonly<Record<ThrustKind, PieceKind>> = {
-  washers: 'washer',
-  flanged: 'flanged',
-  rings: 'ring',
-};
 
 /** Names for pieces that a person can read in a message, unique in a request. */
 export function namedPieces(pieces: FreePieces, kind: PieceKind): Map<string, string> {
@@ -70,7 +63,7 @@ export function endPlayAsk(
   if (kind === 'washers' ? front === null || rear === null : kind === 'flanged' && width === null) {
     return { ok: false, reason: 'no-fitted' };
   }
-  const ids = namedPieces(pieces, PIECE_OF_THRUST[kind]);
+  const ids = namedPieces(pieces, THRUST_TABLE[kind].piece);
   if (ids.size === 0) return { ok: false, reason: 'no-pieces' };
   const length = (value: Nanometres) => numberOfLength(value, unit);
   const common = {

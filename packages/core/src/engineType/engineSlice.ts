@@ -9,7 +9,7 @@ import type { Slice } from '../stage/slice.js';
 import type { EngineMembers } from './enginePart.js';
 import { USE_WORDS } from './engineUse.js';
 import { CHECKED_LIMITS, type LimitKey, limitName, limitsOfFamily, limitWord, PLACED_LIMITS } from './limits.js';
-import { type ThrustKind, thrustKindOf } from './thrustKind.js';
+import { THRUST_TABLE, type ThrustKind, thrustKindOf } from './thrustKind.js';
 
 type EngineJob = EngineMembers & { readonly endPlay: { readonly kind: ThrustKind | null } };
 
@@ -40,8 +40,8 @@ const MATERIALS: Readonly<Record<EngineMembers['materials']['block'], string>> =
 
 function thrustText({ layout, sheet, endPlay }: EngineJob): string {
   if (layout.thrustMain === null) return 'not given';
-  const kinds = { washers: ', loose washers', flanged: ', flanged shell', rings: ', ring shims', unknown: '' };
-  return `main ${layout.thrustMain}${kinds[thrustKindOf({ endPlay, sheet }) ?? 'unknown']}`;
+  const kind = thrustKindOf({ endPlay, sheet });
+  return `main ${layout.thrustMain}${kind === null ? '' : `, ${THRUST_TABLE[kind].words}`}`;
 }
 
 /** Mains with names of their own, where there are any. */

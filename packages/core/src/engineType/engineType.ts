@@ -14,6 +14,7 @@ import { placesSchema } from '../shell/position.js';
 import { undersizeSchema } from '../shell/undersize.js';
 import { torqueSchema } from '../torque/fastener.js';
 import { mainLimitsSchema, typeLimitsSchema } from './limits.js';
+import { THRUST_KINDS } from './thrustKind.js';
 
 function repeated(names: readonly string[], path: string, context: z.RefinementCtx): void {
   names.forEach((name, at) => {
@@ -67,7 +68,7 @@ const currentSchema = z.strictObject({
     .enum(['front', 'rear'])
     .default('front')
     .describe('End the book views the engine from, for left, right and clockwise.'),
-  thrustKind: z.enum(['washers', 'flanged', 'rings', 'unknown']).default('unknown'),
+  thrustKind: z.enum([...THRUST_KINDS, 'unknown']).default('unknown'),
   joints: jointsSchema.describe(
     'Shims between the joint faces of the shells, or under the caps of white metal; plain shells whose crush is read; null: nothing is read.',
   ),

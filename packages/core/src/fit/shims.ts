@@ -5,6 +5,7 @@ import type { ShimRequest } from './format/shimRequest.js';
 import { explainPlaced } from './shims/explainPlaced.js';
 import { explainRings } from './shims/explainRings.js';
 import { isSquare, piecesOf, shimAnswer } from './shims/shimAnswer.js';
+import { isPlaced } from './shims/shimKinds.js';
 
 function notSquare(request: Extract<ShimRequest, { kind: 'split-line' }>): ShimConflict {
   const { unit, sides } = request;
@@ -16,7 +17,7 @@ function notSquare(request: Extract<ShimRequest, { kind: 'split-line' }>): ShimC
 }
 
 function conflictsOf(request: ShimRequest): ShimConflict[] {
-  if (request.kind === 'ring-shims') return explainRings(request, piecesOf(request));
+  if (!isPlaced(request)) return explainRings(request, piecesOf(request));
   if (request.kind === 'split-line' && !isSquare(request)) return [notSquare(request)];
   return explainPlaced(request, piecesOf(request));
 }

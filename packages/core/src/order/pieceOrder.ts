@@ -1,8 +1,10 @@
 import type { ShimRequest } from '../fit/format/shimRequest.js';
 import { placedChoices } from '../fit/shims/placedChoice.js';
-import { formValue, type Piece, placedProblem } from '../fit/shims/placedProblem.js';
+import { formValue, type Piece } from '../fit/shims/placedProblem.js';
+import type { RingRequest } from '../fit/shims/ringChoice.js';
 import { RingStacks } from '../fit/shims/ringStacks.js';
 import { piecesOf } from '../fit/shims/shimAnswer.js';
+import { isPlaced, mostPieces, placedProblem, readingOfRequest } from '../fit/shims/shimKinds.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { normalChance } from '../measure/normalChance.js';
 
@@ -32,11 +34,7 @@ function joined(stretches: readonly Stretch[]): Stretch[] {
 }
 
 /** Stretches for a stack: from one end to the other, always with the stack that reaches furthest. */
-function coveredByRings(
-  request: ReadRequest & { kind: 'ring-shims' },
-  pieces: readonly Piece[],
-  within: Stretch,
-): Stretch[] {
+function coveredByRings(request: RingRequest, pieces: readonly Piece[], within: Stretch): Stretch[] {
   const nm = (value: number): number => lengthOfNumber(value, request.unit);
   const [low, high, settle] = [nm(request.low), nm(request.high), nm(request.settle)];
   const counts = [...new Set(request.counts)];
@@ -73,13 +71,13 @@ export function coveredReadings(request: ReadRequest, within: Stretch, pieces = 
         return cut.low <= cut.high ? [cut] : [];
       }),
     );
-  if (request.kind === 'ring-shims') {
+  if (!isPlaced(request)) {
     // Neighbouring whole nanometres are one stretch.
     const spaced = coveredByRings(request, pieces, within).map(({ low, high }) => ({ low, high: high + 1 }));
     return clip(joined(spaced).map(({ low, high }) => ({ low, high: high - 1 })));
   }
   const problem = placedProblem(request);
-  const read = lengthOfNumber(request.kind === 'saddle-shims' ? request.clearance : request.reading, request.unit);
+  const read = lengthOfNumber(readingOfRequest(request) ?? 0, request.unit);
   const range = problem.rules.find(({ kind }) => kind === 'short')!;
   const choices = placedChoices(problem, pieces, Number.POSITIVE_INFINITY, { without: ['short'], rank: () => 0 });
   return clip(
@@ -132,13 +130,6 @@ export interface PieceOrder {
   readonly order: readonly { readonly id: string; readonly count: number }[];
 }
 
-/** Pieces of a kind that a choice can take at the most. */
-function mostOf(request: ReadRequest): number {
-  if (request.kind === 'ring-shims') return Math.max(...request.counts);
-  if (request.kind === 'saddle-shims') return 2;
-  return request.kind === 'thrust-washers' ? 2 * request.halves.length : request.halves.length;
-}
-
 /**
  * Which pieces should be on the shelf, of the kinds in the request, so that a reading that is not taken yet can be brought inside with a
  * chance of at least `target`: from as many of each as can be used, whatever can be left out is left out, the dearest first. None of what
@@ -153,7 +144,7 @@ export function pieceOrder(
   prices: Readonly<Record<string, number>> = {},
 ): PieceOrder {
   const pieces = piecesOf(request);
-  const most = mostOf(request);
+  const most = mostPieces(request);
   const chanceOf = (extra: readonly number[]) =>
     pieceChance(
       request,

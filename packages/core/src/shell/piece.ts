@@ -6,14 +6,40 @@ import { sideSchema } from './side.js';
 export const FACES = ['front', 'rear'] as const;
 export type Face = (typeof FACES)[number];
 
-/** What is put between faces: loose thrust washers, main halves with flanges, ring shims, shims at a joint or under a cap. */
-export const PIECE_KINDS = ['washer', 'flanged', 'ring', 'shim'] as const;
-export type PieceKind = (typeof PIECE_KINDS)[number];
-
-/** Whether a kind of piece is made as halves. */
-export function hasHalves(kind: PieceKind): boolean {
-  return kind === 'washer' || kind === 'flanged';
+/** One kind of piece, and what follows from it. */
+interface PieceKindRow {
+  /** What it is called in a sentence. */
+  readonly word: string;
+  /** What its thickness is. */
+  readonly sizeName: string;
+  /** Whether it is made as halves, with an oversize and a coating. */
+  readonly hasHalves: boolean;
+  /** Whether it may be made for one face of the thrust main. */
+  readonly hasFace: boolean;
+  /** Whether leaves may peel off it. */
+  readonly hasLeaves: boolean;
 }
+
+/** What is put between faces: loose thrust washers, main halves with flanges, ring shims, shims at a joint or under a cap. */
+const TABLE = {
+  washer: { word: 'washer', sizeName: 'Thickness', hasHalves: true, hasFace: true, hasLeaves: false },
+  flanged: {
+    word: 'flanged shell',
+    sizeName: 'Width over the flanges',
+    hasHalves: true,
+    hasFace: false,
+    hasLeaves: false,
+  },
+  ring: { word: 'ring', sizeName: 'Thickness', hasHalves: false, hasFace: false, hasLeaves: false },
+  shim: { word: 'shim', sizeName: 'Thickness', hasHalves: false, hasFace: false, hasLeaves: true },
+} as const satisfies Readonly<Record<string, PieceKindRow>>;
+export type PieceKind = keyof typeof TABLE;
+
+/** Every kind of piece. */
+export const PIECE_KINDS = Object.keys(TABLE) as [PieceKind, ...PieceKind[]];
+
+/** Everything that follows from which kind of piece it is. */
+export const PIECE_TABLE: Readonly<Record<PieceKind, PieceKindRow>> = TABLE;
 
 /** What tells a washer, a flanged half or a shim, wherever it lies. */
 export const pieceFields = z.strictObject({
@@ -31,10 +57,11 @@ export type Piece = z.output<typeof pieceFields>;
 /** What is wrong with how the fields of a piece go together; null when nothing is. */
 function misfit(piece: Pick<Piece, 'kind' | 'half' | 'face' | 'leaf' | 'thickness'>): [keyof Piece, string] | null {
   const { kind, half, face, leaf, thickness } = piece;
-  if (hasHalves(kind) && half === undefined) return ['half', 'enter which shell it is: upper, lower or either'];
-  if (!hasHalves(kind) && half !== undefined) return ['half', 'a ring or a shim has no halves; leave it out'];
-  if (kind !== 'washer' && face !== undefined) return ['face', 'only a washer is made for a face; leave it out'];
-  if (kind !== 'shim' && leaf !== undefined) return ['leaf', 'only a shim has leaves; leave it out'];
+  const { word, hasHalves, hasFace, hasLeaves } = PIECE_TABLE[kind];
+  if (hasHalves && half === undefined) return ['half', 'enter which shell it is: upper, lower or either'];
+  if (!hasHalves && half !== undefined) return ['half', `a ${word} has no halves; leave it out`];
+  if (!hasFace && face !== undefined) return ['face', 'only a washer is made for a face; leave it out'];
+  if (!hasLeaves && leaf !== undefined) return ['leaf', 'only a shim has leaves; leave it out'];
   if (leaf !== undefined && leaf >= thickness) return ['leaf', 'a leaf is thinner than the whole shim'];
   return null;
 }
@@ -55,20 +82,8 @@ export function pieceOf(from: Piece): Piece {
   ) as Piece;
 }
 
-const KIND_WORDS: Readonly<Record<PieceKind, string>> = {
-  washer: 'washer',
-  flanged: 'flanged shell',
-  ring: 'ring',
-  shim: 'shim',
-};
-
-/** What a kind of piece is called in a sentence. */
-export function pieceKindWord(kind: PieceKind): string {
-  return KIND_WORDS[kind];
-}
-
 /** What a piece is called on screen, in a plan and in the history. */
 export function pieceLabel({ kind, name, half, face, oversize }: Omit<Piece, 'thickness'>): string {
   const made = [face, half].filter((one) => one !== undefined).join(' ');
-  return [name, KIND_WORDS[kind], made, oversize ?? ''].filter((word) => word !== '').join(' ');
+  return [name, PIECE_TABLE[kind].word, made, oversize ?? ''].filter((word) => word !== '').join(' ');
 }

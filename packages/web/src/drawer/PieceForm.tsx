@@ -1,12 +1,11 @@
 import {
   type DrawerPiece,
   FACES,
-  hasHalves,
   PIECE_KINDS,
+  PIECE_TABLE,
   type Piece,
   type PieceKind,
   parseLength,
-  pieceKindWord,
   type Side,
   type Unit,
 } from '@fettle/core';
@@ -47,7 +46,7 @@ interface PieceText {
 }
 
 const BLANK: PieceText = {
-  kind: 'washer',
+  kind: PIECE_KINDS[0],
   name: '',
   thickness: '',
   count: '',
@@ -81,7 +80,7 @@ export function readPiece(
   const thickness = parseLength(text.thickness, { unit, signed: 'sign' });
   if (!thickness.ok) faults.thickness = thickness.message;
   else if (thickness.nm <= 0) faults.thickness = 'Enter a thickness above 0.';
-  const hasLeaf = text.kind === 'shim' && text.leaf.trim() !== '';
+  const hasLeaf = PIECE_TABLE[text.kind].hasLeaves && text.leaf.trim() !== '';
   const leaf = hasLeaf ? parseLength(text.leaf, { unit, signed: 'sign' }) : null;
   if (leaf && !leaf.ok) faults.leaf = leaf.message;
   else if (leaf?.ok && thickness.ok && (leaf.nm <= 0 || leaf.nm >= thickness.nm)) {
@@ -110,8 +109,8 @@ export function readPiece(
       kind: text.kind,
       name: text.name.trim(),
       thickness: thickness.nm,
-      ...(hasHalves(text.kind) ? { half: text.half } : {}),
-      ...(text.kind === 'washer' && text.face !== 'both' ? { face: text.face } : {}),
+      ...(PIECE_TABLE[text.kind].hasHalves ? { half: text.half } : {}),
+      ...(PIECE_TABLE[text.kind].hasFace && text.face !== 'both' ? { face: text.face } : {}),
       ...(text.oversize.trim() === '' ? {} : { oversize: text.oversize.trim() }),
       ...(text.coating.trim() === '' ? {} : { coating: text.coating.trim() }),
       ...(leaf?.ok ? { leaf: leaf.nm } : {}),
@@ -169,19 +168,19 @@ export function PieceForm({ id, unit, isCounted, onAdd }: PieceFormProps) {
       <Choice
         label="Kind"
         value={text.kind}
-        options={PIECE_KINDS.map((value) => ({ value, label: pieceKindWord(value) }))}
+        options={PIECE_KINDS.map((value) => ({ value, label: PIECE_TABLE[value].word }))}
         onChange={(kind) => set({ kind })}
       />
       {field('name', 'Name or mark')}
-      {field('thickness', `${text.kind === 'flanged' ? 'Width over flanges' : 'Thickness'}, ${unit}`, {
+      {field('thickness', `${PIECE_TABLE[text.kind].sizeName}, ${unit}`, {
         figure: true,
         hint: parsed.ok ? bothUnits(parsed.nm, unit) : ' ',
       })}
       {field('count', 'How many', { figure: true, placeholder: isCounted ? '' : 'unlimited' })}
-      {hasHalves(text.kind) && (
+      {PIECE_TABLE[text.kind].hasHalves && (
         <Choice label="Half" value={text.half} options={SIDES} onChange={(half) => set({ half })} />
       )}
-      {text.kind === 'washer' && (
+      {PIECE_TABLE[text.kind].hasFace && (
         <Choice
           label="Made for"
           value={text.face}
@@ -192,12 +191,12 @@ export function PieceForm({ id, unit, isCounted, onAdd }: PieceFormProps) {
           onChange={(face) => set({ face })}
         />
       )}
-      {hasHalves(text.kind) && field('oversize', 'Oversize, if any', { placeholder: 'as +0.10' })}
-      {hasHalves(text.kind) && field('coating', 'Coating, if any')}
+      {PIECE_TABLE[text.kind].hasHalves && field('oversize', 'Oversize, if any', { placeholder: 'as +0.10' })}
+      {PIECE_TABLE[text.kind].hasHalves && field('coating', 'Coating, if any')}
       {isCounted && field('number', 'Number, if marked')}
       {isCounted && field('bin', 'Bin')}
       {isCounted && field('price', 'Price of one', { figure: true })}
-      {text.kind === 'shim' && field('leaf', `Leaf that peels off, if any, ${unit}`, { figure: true })}
+      {PIECE_TABLE[text.kind].hasLeaves && field('leaf', `Leaf that peels off, if any, ${unit}`, { figure: true })}
       <Row className="whole" style={{ justifyContent: 'space-between' }}>
         <Quiet>Measure each one: the box label is not proof.</Quiet>
         <Button $kind="primary" onPress={add}>

@@ -1,4 +1,4 @@
-import { type DrawerPiece, drawerPieceSchema, hasHalves, lengthText, type PieceLine, type Unit } from '@fettle/core';
+import { type DrawerPiece, drawerPieceSchema, lengthText, PIECE_TABLE, type PieceLine, type Unit } from '@fettle/core';
 import { X } from 'lucide-react';
 import { LengthField } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
@@ -55,20 +55,20 @@ export function PiecePanel({ line, unit, by, act, onClose }: PiecePanelProps) {
         </Button>
       </Row>
       <Quiet>
-        {piece.kind === 'flanged' ? 'Width over the flanges' : 'Thickness'} {lengthText(piece.thickness, unit)}
+        {PIECE_TABLE[piece.kind].sizeName} {lengthText(piece.thickness, unit)}
         {piece.leaf !== undefined && `, leaves of ${lengthText(piece.leaf, unit)}`}
       </Quiet>
       {piece.findings !== '' && <Notice>{piece.findings}</Notice>}
       <Pairs>
         <ShelfFacts id={id} part="piece" item={piece} findingsLabel="Found on receipt" change={change} />
         {word('number', 'Number, if marked', 20)}
-        {hasHalves(piece.kind) && word('oversize', 'Oversize, if any', 20)}
-        {hasHalves(piece.kind) && word('coating', 'Coating, if any', 40)}
+        {PIECE_TABLE[piece.kind].hasHalves && word('oversize', 'Oversize, if any', 20)}
+        {PIECE_TABLE[piece.kind].hasHalves && word('coating', 'Coating, if any', 40)}
         <div className="whole">
           <LengthField
             key={`${id} thickness`}
             kept={{ of: id, part: 'piece', field: 'thickness' }}
-            label={`${piece.kind === 'flanged' ? 'Width over the flanges' : 'Thickness'} of ${label}, ${unit}`}
+            label={`${PIECE_TABLE[piece.kind].sizeName} of ${label}, ${unit}`}
             unit={unit}
             value={piece.thickness}
             optional={false}

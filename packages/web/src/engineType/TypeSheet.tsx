@@ -1,4 +1,4 @@
-import { FEATURE_TABLE, FEATURES, LIMIT_KEYS, limitName, THRUST_PLACE } from '@fettle/core';
+import { FEATURE_TABLE, FEATURES, LIMIT_KEYS, limitName, THRUST_KINDS, THRUST_PLACE, THRUST_TABLE } from '@fettle/core';
 import { Download } from 'lucide-react';
 import styled from 'styled-components';
 import { LimitsTable } from '../limits/LimitsTable.js';
@@ -41,11 +41,9 @@ const END_OPTIONS = [
 ] as const;
 
 const THRUSTS = [
-  { value: 'unknown', label: 'Not given' },
-  { value: 'washers', label: 'Loose thrust washers' },
-  { value: 'flanged', label: 'Flanged shell' },
-  { value: 'rings', label: 'Ring shims at the shaft’s end' },
-] as const;
+  { value: 'unknown' as const, label: 'Not given' },
+  ...THRUST_KINDS.map((value) => ({ value, label: THRUST_TABLE[value].name })),
+];
 
 function LayoutPanel({ open }: { open: OpenType }) {
   const { text, change, faults, type } = open;

@@ -3,8 +3,8 @@ import {
   freeOnShelf,
   INSTRUMENT_DECIMALS,
   type JobPiece,
+  PIECE_TABLE,
   type PieceLine,
-  pieceKindWord,
   pieceLabel,
   pieceOfLine,
   takenPieces,
@@ -193,7 +193,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
             const chosen = open.filter(({ piece }) => piece.kind === kind);
             return (
               <Button key={kind} onPress={() => draw(chosen)}>
-                Use workshop {pieceKindWord(kind)}s, {chosen.length}
+                Use workshop {PIECE_TABLE[kind].word}s, {chosen.length}
               </Button>
             );
           })}

@@ -1,6 +1,7 @@
 import { z } from 'zod';
 import { unitSchema } from '../../measure/unit.js';
 import { shimPlaceSchema } from './shimPlace.js';
+import { shimKindSchema } from './shimRequest.js';
 
 export const shimRemedySchema = z.union([
   z
@@ -47,7 +48,7 @@ export type ShimConflict = z.infer<typeof shimConflictSchema>;
 export const shimPlanSchema = z.strictObject({
   format: z.literal('fettle.shim-plan/1'),
   unit: unitSchema,
-  kind: z.enum(['ring-shims', 'thrust-washers', 'flanged-shell', 'split-line', 'saddle-shims']),
+  kind: shimKindSchema,
   status: z
     .enum(['optimal', 'infeasible'])
     .describe('optimal: proven least cost; infeasible: proven that nothing fits.'),

@@ -133,12 +133,25 @@ const saddleShims = z.strictObject({
   rules: z.strictObject({ tightWeight, alikeWithin }).prefault({}),
 });
 
+/** A schema a kind of request. A new kind is a line here, and its row in `fit/shims/shimKinds.ts`. */
+const KINDS = {
+  'ring-shims': ringShims,
+  'thrust-washers': thrustWashers,
+  'flanged-shell': flangedShell,
+  'split-line': splitLine,
+  'saddle-shims': saddleShims,
+} as const;
+export type ShimKind = keyof typeof KINDS;
+/** The schemas as a list that names each kind. */
+type OneOfEach = [(typeof KINDS)[ShimKind], ...(typeof KINDS)[ShimKind][]];
+export const shimKindSchema = z.enum(Object.keys(KINDS) as [ShimKind, ...ShimKind[]]);
+
 /**
  * What brings a measured gap to its aim, from the pieces on hand: rings, thrust washers, flanged shells, shims at the joint or under a
  * cap. An open format, described in docs/formats.
  */
 export const shimRequestSchema = z
-  .discriminatedUnion('kind', [ringShims, thrustWashers, flangedShell, splitLine, saddleShims])
+  .discriminatedUnion('kind', Object.values(KINDS) as unknown as OneOfEach)
   .superRefine((request, context) => {
     const nm = (value: number) => lengthOfNumber(value, request.unit);
     const { low, aim, high } = request;
@@ -182,7 +195,6 @@ export const shimRequestSchema = z
 export type ShimRequestInput = z.input<typeof shimRequestSchema>;
 /** A shim request as read: defaults filled in. */
 export type ShimRequest = z.output<typeof shimRequestSchema>;
-export type ShimKind = ShimRequest['kind'];
 
 /**
  * Reads a shim request from parsed JSON.

@@ -1,9 +1,10 @@
 import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
 import { NANOMETRES_PER } from '../../measure/unit.js';
 import type { ShimRequest } from '../format/shimRequest.js';
-import { costOf, formValue, type Piece, type PlacedProblem, placedProblem, roundedCost } from './placedProblem.js';
+import { costOf, formValue, type Piece, type PlacedProblem, roundedCost } from './placedProblem.js';
 import type { RingRequest } from './ringChoice.js';
 import { isSquare, numberOfHalves, piecesOf, type ShimChoice } from './shimAnswer.js';
+import { isPlaced, placedProblem } from './shimKinds.js';
 
 /** So many choices of one request are gone through piece by piece. */
 const MOST_CHOICES = 50_000;
@@ -95,11 +96,10 @@ function everyPlacing(request: ShimRequest, problem: PlacedProblem, pieces: read
  */
 export function everyChoice(request: ShimRequest): ShimChoice[] {
   const pieces = piecesOf(request);
-  const found =
-    request.kind === 'ring-shims'
-      ? everyStack(request, pieces)
-      : isSquare(request)
-        ? everyPlacing(request, placedProblem(request), pieces)
-        : [];
+  const found = !isPlaced(request)
+    ? everyStack(request, pieces)
+    : isSquare(request)
+      ? everyPlacing(request, placedProblem(request), pieces)
+      : [];
   return found.sort((one, other) => one.cost - other.cost);
 }

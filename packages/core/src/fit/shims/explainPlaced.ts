@@ -2,21 +2,11 @@ import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
 import { lengthText } from '../../measure/lengthText.js';
 import { NANOMETRES_PER } from '../../measure/unit.js';
 import type { ShimConflict, ShimRemedy } from '../format/shimPlan.js';
-import type { ShimRequest } from '../format/shimRequest.js';
 import { type PlacedChoice, placedChoice } from './placedChoice.js';
-import {
-  costOf,
-  formValue,
-  type Group,
-  type Piece,
-  type PlacedProblem,
-  placedProblem,
-  type RuleKind,
-} from './placedProblem.js';
+import { costOf, formValue, type Group, type Piece, type PlacedProblem, type RuleKind } from './placedProblem.js';
 import { numberOfHalves } from './shimAnswer.js';
+import { type PlacedRequest, placedProblem } from './shimKinds.js';
 import { isAnswered, isRemedy, withDressed, withNewPieces } from './shimRemedies.js';
-
-type PlacedRequest = Exclude<ShimRequest, { kind: 'ring-shims' }>;
 
 /** So many ways to put one piece more at a place are tried, the best first, before none is told. */
 const MOST_TRIED = 6;

@@ -1,10 +1,10 @@
 import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
 import { dealOut } from '../../shell/dealOut.js';
-import type { ShimRequest } from '../format/shimRequest.js';
 import { type Piece, roundedCost } from './placedProblem.js';
 import { type RingStack, RingStacks } from './ringStacks.js';
+import type { RequestOf } from './shimKinds.js';
 
-export type RingRequest = Extract<ShimRequest, { kind: 'ring-shims' }>;
+export type RingRequest = RequestOf<'ring-shims'>;
 
 /** A stack with what it leads to, in whole nanometres. */
 export interface RingChoice {

@@ -3,8 +3,9 @@ import { NANOMETRES_PER, type Unit } from '../../measure/unit.js';
 import type { ShimPlan } from '../format/shimPlan.js';
 import type { ShimRequest } from '../format/shimRequest.js';
 import { type PlacedChoice, placedChoices } from './placedChoice.js';
-import { costOf, formValue, type Piece, type PlacedProblem, placedProblem } from './placedProblem.js';
+import { costOf, formValue, type Piece, type PlacedProblem } from './placedProblem.js';
 import { type RingChoice, type RingRequest, ringChoice, ringsOf, stacksAround, tidiestStack } from './ringChoice.js';
+import { isPlaced, placedProblem } from './shimKinds.js';
 
 /** The pieces of a request in whole nanometres. */
 export function piecesOf({ unit, pieces }: ShimRequest): Piece[] {
@@ -60,7 +61,7 @@ function placedAnswer(unit: Unit, problem: PlacedProblem, { thicknesses, chosen 
 /** The best choice without an explanation; null when nothing is allowed. @throws TooManyStacks */
 export function shimAnswer(request: ShimRequest): ShimChoice | null {
   const pieces = piecesOf(request);
-  if (request.kind === 'ring-shims') {
+  if (!isPlaced(request)) {
     const { best } = ringChoice(request, pieces);
     return best && ringAnswer(request, best, pieces);
   }
@@ -78,7 +79,7 @@ export function shimAnswer(request: ShimRequest): ShimChoice | null {
  */
 export function shimChoices(request: ShimRequest, most: number): ShimChoice[] {
   const pieces = piecesOf(request);
-  if (request.kind === 'ring-shims') {
+  if (!isPlaced(request)) {
     const stacks = stacksAround(request, pieces, most * request.counts.length);
     // Stacks of two and of three rings can come to the same end play: the better one stands for both.
     const firsts = new Map(stacks.toReversed().map((choice) => [choice.result, choice]));

@@ -1,8 +1,9 @@
 import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
 import type { ShimPlan } from '../format/shimPlan.js';
 import type { ShimRequest } from '../format/shimRequest.js';
-import { formValue, placedProblem, type RuleKind } from './placedProblem.js';
+import { formValue, type RuleKind } from './placedProblem.js';
 import { numberOfHalves, piecesOf } from './shimAnswer.js';
+import { isPlaced, placedProblem } from './shimKinds.js';
 
 /** What a choice that somebody made by hand leads to. */
 export interface ShimOutcome {
@@ -32,7 +33,7 @@ export function shimOutcome(request: ShimRequest, chosen: ShimPlan['chosen']): S
   const nm = (value: number) => 2 * lengthOfNumber(value, request.unit);
   const limits = (value: number, low: number, high: number) =>
     value < low ? (['low'] as const) : value > high ? (['high'] as const) : [];
-  if (request.kind === 'ring-shims') {
+  if (!isPlaced(request)) {
     const sum = chosen.reduce((total, { id, count }) => total + 2 * count * pieces.get(id)!.thickness, 0);
     const result = nm(request.gap) - nm(request.settle) - sum;
     const broken = [...limits(result, nm(request.low), nm(request.high)), ...short];

@@ -3,6 +3,7 @@ import { NANOMETRES_PER } from '../../measure/unit.js';
 import type { ShimRemedy } from '../format/shimPlan.js';
 import type { ShimRequest } from '../format/shimRequest.js';
 import { shimAnswer } from './shimAnswer.js';
+import { madeFor } from './shimKinds.js';
 
 type PieceInput = ShimRequest['pieces'][number];
 
@@ -15,15 +16,6 @@ function freshId({ pieces }: ShimRequest, wanted: string): string {
 
 function withPieces(request: ShimRequest, pieces: readonly object[]): ShimRequest {
   return { ...request, pieces: [...request.pieces, ...pieces] as never };
-}
-
-/** The half and the face that a place asks for, where its kind has them. */
-function madeFor(request: ShimRequest, place: string): object {
-  if (request.kind === 'thrust-washers') {
-    const [face, half] = place.split('.');
-    return { face, half };
-  }
-  return request.kind === 'flanged-shell' ? { half: place } : {};
 }
 
 /** The request with one piece more at each of the places, all of one thickness. */
