@@ -195,7 +195,7 @@ export { shims } from './fit/shims.js';
 export { buildSheet, buildSheetRows } from './job/buildSheet.js';
 export { changeWords } from './job/changeWords.js';
 export { dueOn } from './job/dueOn.js';
-export { type JobDocument, jobDocumentSchema } from './job/jobDocument.js';
+export { JOB_FORMAT, type JobDocument, jobDocumentSchema } from './job/jobDocument.js';
 export { type JobFacts, jobFacts } from './job/jobFacts.js';
 export { jobOfType, limitClashes, shellsOfSheet, withSheet } from './job/jobOfType.js';
 export { type JobProgress, jobProgress } from './job/jobProgress.js';

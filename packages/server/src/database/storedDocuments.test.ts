@@ -1,5 +1,6 @@
 import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
+import { JOB_FORMAT } from '@fettle/core';
 import { DataSource } from 'typeorm';
 import { describe, expect, inject, it } from 'vitest';
 import { runningServer } from '../testing/runningServer.js';
@@ -36,7 +37,7 @@ describe.each(DUMPS)('documents of $dump', ({ dump, engines, off, types, held })
       expect((await server.call('GET', '/api/types')).body.types).toHaveLength(types);
       for (const { id, name } of list.jobs) {
         const { body: job } = await server.call('GET', `/api/jobs/${id}`);
-        expect([job.document.format, job.document.name]).toEqual(['fettle.job/5', name]);
+        expect([job.document.format, job.document.name]).toEqual([JOB_FORMAT, name]);
         const { body: history } = await server.call('GET', `/api/jobs/${id}/history?most=200`);
         expect(history.entries.at(-1).kind).toBe('created');
         const steps = [{ op: 'add', path: '/name', value: `${name} again` }];
