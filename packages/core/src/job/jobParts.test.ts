@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { z } from 'zod';
 import { usualLayout } from '../part/crankLayout.js';
 import { blankParts, PART_MEMBERS, partsInVersion } from './jobParts.js';
-import { JOB_UPGRADES } from './jobUpgrades.js';
+import { JOB_UPGRADES, JOB_VERSION } from './jobUpgrades.js';
 import { PARTS } from './stages.js';
 
 describe('parts of the job document', () => {
@@ -38,7 +38,7 @@ describe('parts of the job document', () => {
       main: { figures: [], name: 'own' },
       rod: { figures: [] },
     });
-    expect(JOB_UPGRADES).toHaveLength(5);
+    expect(JOB_UPGRADES).toHaveLength(JOB_VERSION);
   });
 
   it('keep a member that has the name of a prototype as it was stored', () => {
