@@ -5,7 +5,6 @@ import { membersOf } from '../document/documentPart.js';
 import { endPlaySlice } from '../endPlay/endPlaySlice.js';
 import { engineSlice } from '../engineType/engineSlice.js';
 import { FEATURE_TABLE, FEATURES, type MeasuringStage } from '../part/feature.js';
-import { plugsSlice } from '../plugs/plugsSlice.js';
 import { measuringSlice } from '../reading/measuringSlice.js';
 import { runoutSlice } from '../runout/runoutSlice.js';
 import { choiceSlice } from '../selection/choiceSlice.js';
@@ -29,7 +28,6 @@ const BY_STAGE: { readonly [Key in Stage]: Slice<Key, JobFacts> } = {
   choose: choiceSlice,
   trial: trialSlice,
   runout: runoutSlice,
-  plugs: plugsSlice,
   crush: crushSlice,
   endPlay: endPlaySlice,
   torque: torqueSlice,

@@ -7,7 +7,6 @@ import { piecesPart } from '../endPlay/piecesPart.js';
 import { enginePart } from '../engineType/enginePart.js';
 import { FEATURE_TABLE, FEATURES, type MeasuringStage } from '../part/feature.js';
 import { rodsPart } from '../part/rodsPart.js';
-import { plugsPart } from '../plugs/plugsPart.js';
 import { instrumentsPart } from '../reading/instrumentsPart.js';
 import { measuringPart } from '../reading/measuringPart.js';
 import { runoutPart } from '../runout/runoutPart.js';
@@ -57,7 +56,6 @@ const TABLE = {
   runout: { name: 'Runout', group: 'Measure', parts: [runoutPart] },
   crush: { name: 'Crush', group: 'Check', parts: [crushPart] },
   endPlay: { name: 'End play', group: 'Check', parts: [endPlayPart, piecesPart] },
-  plugs: { name: 'Oil plugs', group: 'Check', parts: [plugsPart] },
   assembly: { name: 'Final assembly', group: 'Build', parts: [assemblyPart] },
   torque: { name: 'Torque', group: 'Build', parts: [torquePart] },
   sheet: { name: 'Build sheet', group: 'Build', parts: [sheetPart] },

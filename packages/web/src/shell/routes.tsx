@@ -26,7 +26,6 @@ const STAGE_VIEWS: { readonly [Key in Stage]: ReturnType<typeof lazily> } = {
   choose: lazily(async () => (await import('../choose/ChooseView.js')).ChooseView),
   trial: lazily(async () => (await import('../trial/TrialView.js')).TrialView),
   runout: lazily(async () => (await import('../runout/RunoutView.js')).RunoutView),
-  plugs: lazily(async () => (await import('../plugs/PlugsView.js')).PlugsView),
   crush: lazily(async () => (await import('../crush/CrushView.js')).CrushView),
   endPlay: lazily(async () => (await import('../endPlay/EndPlayView.js')).EndPlayView),
   torque: lazily(async () => (await import('../torque/TorqueView.js')).TorqueView),
