@@ -172,16 +172,6 @@ export const RULE_TABLE = {
     help: 'Rods stay on their bank unless you allow otherwise: with two rods on a pin their oil holes, offsets and chamfers have a side.',
     words: (isAllowed) => (isAllowed === true ? 'rods may change banks' : 'rods stay on their bank'),
   }),
-  /** Whether halves of one box are taken before those of another. */
-  oneBoxFirst: rule({
-    schema: z.boolean(),
-    since: 6,
-    usual: () => false,
-    place: 'whether one box is used up first',
-    field: { kind: 'yes-no', label: 'One box first' },
-    help: 'One box first leaves fewer opened boxes on the shelf.',
-    words: (isWanted) => (isWanted ? 'one box first' : null),
-  }),
   tightWeight: rule({
     schema: z.number().min(0).max(1000),
     usual: () => 2,
