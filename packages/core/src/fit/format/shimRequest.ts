@@ -133,15 +133,6 @@ const saddleShims = z.strictObject({
   rules: z.strictObject({ tightWeight, alikeWithin }).prefault({}),
 });
 
-const plateShims = z.strictObject({
-  ...common,
-  kind: z.literal('plate-shims'),
-  reading: lengthSchema.describe('Play of the shaft with the shim now behind the thrust plate.'),
-  fitted: gapSchema.describe('Shim fitted there now.'),
-  pieces: z.array(jointPiece).max(MOST_PIECES),
-  rules: z.strictObject({ tightWeight }).prefault({}),
-});
-
 /** A schema a kind of request. A new kind is a line here, and its row in `fit/shims/shimKinds.ts`. */
 const KINDS = {
   'ring-shims': ringShims,
@@ -149,7 +140,6 @@ const KINDS = {
   'flanged-shell': flangedShell,
   'split-line': splitLine,
   'saddle-shims': saddleShims,
-  'plate-shims': plateShims,
 } as const;
 export type ShimKind = keyof typeof KINDS;
 /** The schemas as a list that names each kind. */

@@ -116,19 +116,6 @@ const ROWS: { readonly [Kind in PlacedKind]: PlacedRow<Kind> } = {
     count: () => 2,
     madeFor: () => ({}),
   },
-  'plate-shims': {
-    problem: ({ reading, fitted }, common) => {
-      const result = { coefficients: [2], constant: 2 * (common.nm(reading) - common.nm(fitted)) };
-      return {
-        groups: [{ name: 'front', slots: [{ place: 'stack', fits: () => true }] }],
-        result,
-        rules: [short(result, common)],
-      };
-    },
-    reading: ({ reading }) => reading,
-    count: () => 1,
-    madeFor: () => ({}),
-  },
 };
 
 /** The row of a request's kind, to be asked with that request alone. */
