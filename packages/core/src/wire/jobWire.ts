@@ -244,15 +244,6 @@ export const JOB_ENDPOINTS = {
     topics: ['engine', 'history'],
     isTagged: true,
   }),
-  countReadings: endpoint({
-    method: 'get',
-    at: '/api/readings/count',
-    needs: 'read',
-    summary: 'How many readings the workshop has taken',
-    answer: z.strictObject({ readings: z.int().min(0) }),
-    topics: ['engine'],
-    isTagged: true,
-  }),
   putReading: endpoint({
     method: 'put',
     at: '/api/jobs/{id}/readings/{reading}',

@@ -1,5 +1,4 @@
 import type { Database } from '../database/Database.js';
-import { readingEntity } from '../measure/readingEntity.js';
 import type { ReadPool } from '../read/ReadPool.js';
 import { Reply } from '../wire/Reply.js';
 import { Shared } from '../wire/Shared.js';
@@ -17,8 +16,7 @@ type JobNames =
   | 'deleteJob'
   | 'restoreJob'
   | 'jobHistory'
-  | 'fastenerMoves'
-  | 'countReadings';
+  | 'fastenerMoves';
 
 /** The engines on the benches. */
 export function jobHandlers(jobs: JobService, database: Database, reads: ReadPool): HandlersOf<JobNames> {
@@ -36,7 +34,6 @@ export function jobHandlers(jobs: JobService, database: Database, reads: ReadPoo
     deleteJob: ({ path, query }) => jobs.remove(path.id, query),
     restoreJob: ({ path, body }) => jobs.restore(path.id, body),
     fastenerMoves: () => fastenerMoves(database),
-    countReadings: async () => ({ readings: await database.manager.count(readingEntity) }),
     jobHistory: ({ path, query }) => jobHistory(database, path.id, query),
   };
 }

@@ -167,7 +167,6 @@ const CASES: Record<EndpointName, Case> = {
     bad: async () => [await ask('restoreJob', { id: await started() }, { by }), '/version'],
     unknown: () => ask('restoreJob', { id: nobody }, { version: 1, by }),
   },
-  countReadings: { good: async () => [[await ask('countReadings', {}), 200]] },
   fastenerMoves: { good: async () => [[await ask('fastenerMoves', {}), 200]] },
   jobHistory: {
     good: async () => [[await ask('jobHistory', { id: await started() }), 200]],
