@@ -197,6 +197,6 @@ describe('the question what to order', () => {
       rod: { ...type.rod, grades: [] },
     };
     const asked = kitQuestionOfJob(jobOf(bare), [], wishes());
-    expect(asked).toEqual({ ok: false, missing: ['mainClearance', 'rodGrades', 'pin'] });
+    expect(asked).toEqual({ ok: false, missing: ['mainClearance', { gradesOf: 'rod' }, 'pin'] });
   });
 });

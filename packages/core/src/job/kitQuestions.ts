@@ -22,6 +22,9 @@ import { pinnedRods } from '../station/jobStations.js';
 import type { JobDocument } from './jobDocument.js';
 import { shellsOfSheet } from './jobOfType.js';
 
+/** What a data sheet lacks for the question: a limit, or the grades of a family. */
+export type KitGap = LimitKey | { readonly gradesOf: Family };
+
 /** What is asked of an order, beside the engine itself. */
 export interface KitWishes {
   readonly families: readonly Family[];
@@ -44,7 +47,7 @@ export type KitAsked =
   | {
       readonly ok: false;
       /** What the data sheet lacks: limits, or the grades of a family; nothing where every station is blocked. */
-      readonly missing: readonly (LimitKey | `${Family}Grades`)[];
+      readonly missing: readonly KitGap[];
     };
 
 /** All that a feature's size may be: from the smallest to the largest of its marks' bands, or its limits where it has no marks. */
@@ -132,13 +135,13 @@ function priceIn(drawer: readonly DrawerLine[]) {
  * by all that the data sheet allows. With no readings and no marks it is the question for any engine of the type.
  */
 export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[], wishes: KitWishes): KitAsked {
-  const missing: (LimitKey | `${Family}Grades`)[] = [];
+  const missing: KitGap[] = [];
   const places: Place[] = [];
   const blocked: string[] = [];
   const undersizes = new Map<Family, Set<string | null>>();
   for (const family of wishes.families) {
     if (!clearanceLimitsOf(job.limits, family)) missing.push(clearanceKey(family));
-    if ((job.sheet?.[family].grades.length ?? 0) === 0) missing.push(`${family}Grades`);
+    if ((job.sheet?.[family].grades.length ?? 0) === 0) missing.push({ gradesOf: family });
     const whole = ([featureOf(family, 'housing'), featureOf(family, 'journal')] as const).map((feature) => {
       const band = wholeBand(job, feature, null);
       if (!band) missing.push(feature);

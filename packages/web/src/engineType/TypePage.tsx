@@ -1,5 +1,4 @@
-import type { TypeView } from '@fettle/core';
-import { type EngineType, newEngineType, usualLayout } from '@fettle/core';
+import { type EngineType, eachFamily, FAMILY_TABLE, newEngineType, type TypeView, usualLayout } from '@fettle/core';
 import { Plus, Save, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
@@ -195,8 +194,7 @@ export function TypePage() {
 }
 
 const PLACES: Readonly<Record<string, string>> = {
-  main: 'Grade marks of the mains',
-  rod: 'Grade marks of the rods',
+  ...eachFamily((family) => `Grade marks of the ${FAMILY_TABLE[family].words}`),
 };
 
 /** Where faults stand, by tab, and the first of them. */

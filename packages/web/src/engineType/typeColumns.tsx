@@ -1,4 +1,4 @@
-import type { TypeSummary } from '@fettle/core';
+import { FAMILY_TABLE, type TypeSummary } from '@fettle/core';
 import { intlFormatDistance } from 'date-fns';
 import { Archive, ArchiveRestore, Copy } from 'lucide-react';
 import { Link } from 'react-router';
@@ -6,8 +6,6 @@ import { Button } from '../ui/Button.js';
 import type { DataColumn } from '../ui/DataTable.js';
 import { Quiet } from '../ui/Panel.js';
 import { Sample } from '../ui/Sample.js';
-
-const CODED = { main: 'mains', rod: 'rods' } as const;
 
 interface TypeActs {
   readonly isArchive: boolean;
@@ -51,7 +49,7 @@ export function typeColumns({ isArchive, onDuplicate, onArchive }: TypeActs): Da
       head: 'Grade tables',
       className: 'short',
       sortBy: ({ coded }) => coded.length,
-      cell: ({ coded }) => (coded.length === 0 ? 'none' : coded.map((family) => CODED[family]).join(', ')),
+      cell: ({ coded }) => (coded.length === 0 ? 'none' : coded.map((family) => FAMILY_TABLE[family].words).join(', ')),
     },
     {
       key: 'revision',

@@ -1,8 +1,10 @@
-import type { Feature, Material, StampedRow, TableCell } from '@fettle/core';
 import {
   type EngineType,
+  eachFamily,
   engineTypeSchema,
+  type Family,
   FEATURES,
+  type Feature,
   formatExactLength,
   type Grade,
   INSTRUMENT_DECIMALS,
@@ -10,6 +12,7 @@ import {
   type LimitKey,
   type MainLimits,
   type MarkedBand,
+  type Material,
   type Paint,
   PLACED_LIMITS,
   type PlacedLimit,
@@ -17,6 +20,8 @@ import {
   positionSchema,
   readPlaces,
   rodCount,
+  type StampedRow,
+  type TableCell,
   type TypeFamily,
   throwsText,
   type Undersize,
@@ -84,7 +89,7 @@ export interface PlacedText {
 }
 
 /** A whole data sheet as it is typed, before anything of it is read. */
-export interface TypeText extends LayoutText {
+export interface TypeText extends LayoutText, Readonly<Record<Family, FamilyText>> {
   readonly name: string;
   readonly note: string;
   readonly unit: Unit;
@@ -103,8 +108,6 @@ export interface TypeText extends LayoutText {
   readonly places: Readonly<Record<string, string>>;
   readonly torque: readonly TorqueLineText[];
   readonly rows: Readonly<Record<Feature, RowText>>;
-  readonly main: FamilyText;
-  readonly rod: FamilyText;
 }
 
 /** A text that was kept by an earlier build, with what has come to a data sheet since. */
@@ -188,8 +191,7 @@ export function textOfType(type: EngineType): TypeText {
         return [feature, { isUsed: row !== undefined, prefix: row?.prefix ?? '', first: row?.first ?? 'front' }];
       }),
     ) as TypeText['rows'],
-    main: familyText(type.main, unit),
-    rod: familyText(type.rod, unit),
+    ...eachFamily((family) => familyText(type[family], unit)),
   };
 }
 
@@ -223,8 +225,7 @@ export function inUnit(text: TypeText, unit: Unit): TypeText {
     limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, ends(text.limits[key])])) as TypeText['limits'],
     mainLimits: text.mainLimits.map((one) => ({ ...one, text: ends(one.text) })),
     torque: text.torque.map(ends),
-    main: family(text.main),
-    rod: family(text.rod),
+    ...eachFamily((name) => family(text[name])),
   };
 }
 
@@ -378,8 +379,7 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
     for (const [key, message] of Object.entries(read.faults)) fault(`torque.${at}.${key}`, message);
     return read.torque ?? [];
   });
-  const main = readFamily(text.main, 'main', reader);
-  const rod = readFamily(text.rod, 'rod', reader);
+  const families = eachFamily((family) => readFamily(text[family], family, reader));
   if (!thrown?.ok) return { type: null, faults };
   const parsed = engineTypeSchema.safeParse({
     format: 'fettle.engine-type/1',
@@ -401,8 +401,7 @@ export function readType(text: TypeText): { type: EngineType | null; faults: Typ
       const { isUsed, prefix, first } = text.rows[feature];
       return isUsed ? [{ feature, prefix: prefix.trim(), first }] : [];
     }),
-    main,
-    rod,
+    ...families,
   });
   if (!parsed.success) {
     // Whatever the boxes did not catch themselves must still keep the sheet from being saved.

@@ -1,13 +1,13 @@
 import {
   cutText,
   eachFamily,
+  FAMILY_TABLE,
   familiesOf,
   type JobDocument,
   type JobShell,
   type KitAsked,
   kitQuestionOfJob,
   kitSchema,
-  type LimitKey,
   limitName,
   type Nanometres,
   numberOfLength,
@@ -68,9 +68,8 @@ export interface Order extends AskedAdvice {
 function missingWords(question: KitAsked): string[] {
   if (question.ok) return [];
   return question.missing.map((one) => {
-    if (one === 'mainGrades') return 'grades of the mains';
-    if (one === 'rodGrades') return 'grades of the rods';
-    return limitName(one satisfies LimitKey).toLowerCase();
+    if (typeof one !== 'string') return `grades of the ${FAMILY_TABLE[one.gradesOf].words}`;
+    return limitName(one).toLowerCase();
   });
 }
 
