@@ -1,7 +1,15 @@
 import { readdirSync, readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { describe, expect, it } from 'vitest';
-import * as core from './index.js';
+
+/** The sources, tests and what is made for them aside. */
+const sources = readdirSync(import.meta.dirname, { withFileTypes: true, recursive: true })
+  .filter((entry) => entry.isFile() && /(?<!\.test|\.d)\.ts$/u.test(entry.name))
+  .map((entry) => join(entry.parentPath, entry.name))
+  .filter((path) => !path.includes('/testing/'));
+
+/** Everything that they export, by name: an example may use what is not in the public face. */
+const core: Record<string, unknown> = Object.assign({}, ...(await Promise.all(sources.map((path) => import(path)))));
 
 /** `@example expression // result` of every docstring in the sources. */
 function examples(folder: string): { where: string; expression: string; result: string }[] {

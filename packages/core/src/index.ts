@@ -1,3 +1,9 @@
+/*
+ * The public face of the core: what the server, the page and the command line use, by folder. What only the core and its tests use is
+ * not here.
+ */
+
+// assembly: final assembly
 export { isLugged, STIFF_TRIES } from './assembly/assemblyChecks.js';
 export {
   FACE_WORDS,
@@ -14,18 +20,16 @@ export {
   type Check,
   FACE_SCHOOLS,
   type HandTurn,
-  TURNS_BY_HAND,
 } from './assembly/assemblySchema.js';
 export { turnText } from './assembly/assemblySlice.js';
-export { chanceInside } from './clearance/chanceInside.js';
+// clearance: oil clearance
 export { chanceText } from './clearance/chanceText.js';
-export { type AimRule, clearanceAim } from './clearance/clearanceAim.js';
-export { type ClearanceInterval, clearanceOfBands } from './clearance/clearanceOfBands.js';
-export { clearanceVerdict } from './clearance/clearanceVerdict.js';
-export { type OilClearance, oilClearance } from './clearance/oilClearance.js';
-export { type OtherWalls, type QuickSum, type QuickSumParts, quickSum } from './clearance/quickSum.js';
+export type { AimRule } from './clearance/clearanceAim.js';
+export type { ClearanceInterval } from './clearance/clearanceOfBands.js';
+export type { OilClearance } from './clearance/oilClearance.js';
+export { type QuickSum, quickSum } from './clearance/quickSum.js';
 export type { Warm } from './clearance/temperature.js';
-export { clearanceChange, EXPANSION_PER_MK, sizeAt20, type WarmStation } from './clearance/temperature.js';
+// codes: grade marks and selection tables
 export { type CodeSheet, type FamilyCodes, readCodeSheet, type StampedRow, type TableCell } from './codes/codeSheet.js';
 export { type DecodedMark, type DecodedRow, decodeRow } from './codes/decodeRow.js';
 export { type MarkDisagreement, markDisagreement } from './codes/markDisagreement.js';
@@ -43,22 +47,21 @@ export {
   tableFindings,
 } from './codes/selectionTable.js';
 export { shellsAfterGrinding } from './codes/shellsAfterGrinding.js';
+// crush: crush at the joints
 export { type CrushAdvice, crushAdvice } from './crush/crushAdvice.js';
-export { crushAsk, peeled } from './crush/crushAsk.js';
+export { crushAsk } from './crush/crushAsk.js';
 export { type CrushRead, crushRead, jointState, sideOpening } from './crush/crushRead.js';
 export {
-  BLANK_CRUSH,
   BLANK_JOINT,
   type Crush,
-  crushAim,
   JOINT_SIDES,
   type Joint,
   type JointKind,
   type JointSide,
 } from './crush/crushSchema.js';
 export { type JointPlace, jointAim, jointLimits, jointPlaces } from './crush/crushSlice.js';
-export { type SaddleAdvice, saddleAdvice } from './crush/saddleAdvice.js';
-export { canonicalJson } from './document/canonicalJson.js';
+export { saddleAdvice } from './crush/saddleAdvice.js';
+// document: what every document shares
 export { cellOfCsv, csvCell } from './document/csvCell.js';
 export { type DocumentFault, faultsOf } from './document/fault.js';
 export {
@@ -76,6 +79,7 @@ export {
 } from './document/mergeThreeWays.js';
 export { newStampsOfOthers, type PersonStamp, stampedBy, stampKey, stampsIn } from './document/stamps.js';
 export { cutText, storageFaults } from './document/storableText.js';
+// drawer: the workshop’s stock
 export { type DrawerMovement, drawerMovementSchema } from './drawer/drawerMovement.js';
 export {
   type DrawerItem,
@@ -102,8 +106,9 @@ export {
   kitSchema,
   reservedHalves,
 } from './drawer/workshopDrawer.js';
+// endPlay: end play
 export { chooseAgain, settleSeen } from './endPlay/chooseAgain.js';
-export { dressingPasses, type EndPlayStep, endPlaySteps } from './endPlay/endPlayAdvice.js';
+export { type EndPlayStep, endPlaySteps } from './endPlay/endPlayAdvice.js';
 export { endPlayAim } from './endPlay/endPlayAim.js';
 export {
   acceptedPieces,
@@ -116,7 +121,6 @@ export {
   type EndPlayRound,
   endPlayBefore,
   endPlayNow,
-  endPlayRound,
   endPlayVerdict,
   predictionMissed,
 } from './endPlay/endPlayRounds.js';
@@ -130,14 +134,10 @@ export {
 export { momentWord } from './endPlay/endPlaySlice.js';
 export { type FreeLines, freePieces, pieceFaults, takenPieces } from './endPlay/takenPieces.js';
 export { endPlayOfHalves, thrustFlanges } from './endPlay/thrustFlanges.js';
+// engineType: the data sheet
 export { codeSheetOfType, withCodeSheet } from './engineType/codeSheetOfType.js';
 export { limitsNeeded } from './engineType/engineSlice.js';
-export {
-  type EngineType,
-  engineTypeSchema,
-  readEngineType,
-  type TypeFamily,
-} from './engineType/engineType.js';
+export { type EngineType, engineTypeSchema, readEngineType, type TypeFamily } from './engineType/engineType.js';
 export { ENGINE_USES, USE_WORDS } from './engineType/engineUse.js';
 export { headOfType, type TypeHead } from './engineType/headOfType.js';
 export { ANY_GRADE_STEP, ANY_WALL, likelyLimit, middleWall, wallSpan } from './engineType/likelyLimits.js';
@@ -157,57 +157,43 @@ export {
   typeLimitsSchema,
 } from './engineType/limits.js';
 export { newEngineType } from './engineType/newEngineType.js';
-export { type SheetDifference, sheetDifferences, sheetLines } from './engineType/sheetLines.js';
+export { type SheetDifference, sheetDifferences } from './engineType/sheetLines.js';
 export { THRUST_KINDS, THRUST_TABLE, type ThrustKind, thrustKindOf } from './engineType/thrustKind.js';
+// fit: the search
 export { type Alternative, alternativesAt, type Placement, placementsOf } from './fit/alternatives.js';
 export { type FitOptions, fit } from './fit/fit.js';
 export { type FitError, type FitPlan, type FitRemedy, fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
 export { type FitRequest, type FitRequestInput, fitRequestSchema, readFitRequest } from './fit/format/fitRequest.js';
 export type { ShimPlace } from './fit/format/shimPlace.js';
-export {
-  type ShimConflict,
-  type ShimPlan,
-  type ShimRemedy,
-  shimPlanSchema,
-} from './fit/format/shimPlan.js';
-export {
-  readShimRequest,
-  type ShimKind,
-  type ShimRequest,
-  type ShimRequestInput,
-  shimRequestSchema,
-} from './fit/format/shimRequest.js';
-export { USUAL_LIMIT_SHARE } from './fit/model/fitModel.js';
+export { type ShimConflict, type ShimPlan, shimPlanSchema } from './fit/format/shimPlan.js';
+export { readShimRequest, type ShimRequestInput, shimRequestSchema } from './fit/format/shimRequest.js';
 export { type OffTarget, offTarget, planOffTarget } from './fit/offTarget.js';
 export { halvesToOrder, type PlanVariants, planVariants } from './fit/planVariants.js';
 export { readySearch } from './fit/readySearch.js';
 export type { FitProgress, IntegerSolver } from './fit/search/choiceLimits.js';
-export { leastAssignment } from './fit/search/leastAssignment.js';
 export { loadIntegerSolver, withSolverIfNeeded } from './fit/search/loadIntegerSolver.js';
 export { type SetSaving, type SetSavings, setSavings } from './fit/setSavings.js';
-export { TooManyChoices } from './fit/shims/everyChoice.js';
 export { type JointShimPart, type JointShimPlan, jointShims } from './fit/shims/jointShims.js';
 export { TooManyStacks } from './fit/shims/ringStacks.js';
 export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
-export { withShimRemedy } from './fit/shims/shimRemedies.js';
 export { shims } from './fit/shims.js';
+// job: the engine’s document and its stages
 export { buildSheet, buildSheetRows } from './job/buildSheet.js';
 export { changeWords } from './job/changeWords.js';
 export { dueOn } from './job/dueOn.js';
 export { JOB_FORMAT, type JobDocument, jobDocumentSchema } from './job/jobDocument.js';
-export { type JobFacts, jobFacts } from './job/jobFacts.js';
+export { jobFacts } from './job/jobFacts.js';
 export { jobOfType, limitClashes, shellsOfSheet, withSheet } from './job/jobOfType.js';
 export { type JobProgress, jobProgress } from './job/jobProgress.js';
 export { type KitAsked, kitQuestionOfJob } from './job/kitQuestions.js';
 export { newJob } from './job/newJob.js';
 export { openWork } from './job/openWork.js';
-export { sheetContent } from './job/sheetContent.js';
 export { placeWords } from './job/slices.js';
 export { type GroupProgress, groupProgress } from './job/stageGroups.js';
 export { groupOf, STAGE_GROUPS, STAGES, type Stage, stageName } from './job/stages.js';
-export { acceptance } from './measure/acceptance.js';
-export { type EffectiveSize, markedSize, middleOf, readSize } from './measure/effectiveSize.js';
+// measure: lengths, units, readings of text, uncertainty
+export type { EffectiveSize } from './measure/effectiveSize.js';
 export { commonDecimals, formatExactLength, formatLength, numberOfLength } from './measure/formatLength.js';
 export { type GaugeLine, GaugeLines, gaugeLineSchema, gaugeText, PLAIN_LINE } from './measure/gaugeLine.js';
 export {
@@ -217,24 +203,22 @@ export {
   type InstrumentRole,
   outsideRange,
   readingUncertainty,
-  usualInstruments,
 } from './measure/instrument.js';
 export { lengthOfNumber } from './measure/lengthOfNumber.js';
 export type { Limit } from './measure/lengthSchema.js';
 export { columnText, lengthText, roughText, spreadFigure, workedOutText } from './measure/lengthText.js';
-export { type LikelyFigure, likelyFigures, likelyParts, type Span } from './measure/likelyFigures.js';
+export { likelyFigures, likelyParts, type Span } from './measure/likelyFigures.js';
 export { BELIEVABLE_WEAR, judgedReading } from './measure/misreading.js';
-export { daySchema, momentSchema } from './measure/moment.js';
+export { momentSchema } from './measure/moment.js';
 export { momentText } from './measure/momentText.js';
 export { type Nanometres, nanometres } from './measure/nanometres.js';
-export { normalChance } from './measure/normalChance.js';
-export { NEEDLES, type Needle, type ParseContext, parseLength } from './measure/parseLength.js';
-export { rangeOf, splitRange, type TypedRange } from './measure/rangeText.js';
+export { type Needle, type ParseContext, parseLength } from './measure/parseLength.js';
+export { rangeOf, splitRange } from './measure/rangeText.js';
 export { seeded } from './measure/seeded.js';
 export { inThousandths, type ShownUnit } from './measure/shownUnit.js';
 export type { Simulated } from './measure/simulated.js';
 export type { MarkedBand } from './measure/sizeBand.js';
-export { COVERAGE, combinedUncertainty, evenly, shownUncertainty, weightedMean } from './measure/uncertainty.js';
+export { COVERAGE } from './measure/uncertainty.js';
 export {
   CLEARANCE_DECIMALS,
   FINE_DECIMALS,
@@ -245,18 +229,14 @@ export {
 } from './measure/unit.js';
 export { withSign } from './measure/withSign.js';
 export { openFormats } from './openFormats.js';
+// order: what should be in stock
 export { type KitAdvice, type KitProgress, type KitStep, kitAdvice } from './order/kitAdvice.js';
-export { type KitChance, kitChance, wilsonInterval } from './order/kitChance.js';
+export { type KitChance, kitChance } from './order/kitChance.js';
 export { type KitQuestion, readKitQuestion } from './order/kitQuestion.js';
-export {
-  type ExpectedReading,
-  type PieceOrder,
-  pieceChance,
-  pieceOrder,
-  type ReadRequest,
-} from './order/pieceOrder.js';
+export { type ExpectedReading, type PieceOrder, pieceOrder, type ReadRequest } from './order/pieceOrder.js';
+// part: families, features, the crank
 export { type CrankLayout, MAINS_RANGE, MOST_RODS, usualLayout } from './part/crankLayout.js';
-export { familiesOf, featuresOf } from './part/familiesOf.js';
+export { familiesOf } from './part/familiesOf.js';
 export { eachFamily, FAMILIES, FAMILY_TABLE, type Family } from './part/family.js';
 export {
   eachFeature,
@@ -264,7 +244,6 @@ export {
   FEATURES,
   type Feature,
   featureOf,
-  featuresOfFamilies,
   partCount,
   partName,
   SLOTS,
@@ -273,7 +252,6 @@ export {
 } from './part/feature.js';
 export { mainListText, readMainList } from './part/mainList.js';
 export type { Material } from './part/material.js';
-export type { Taken } from './part/reading.js';
 export {
   READING_MODES,
   READING_REASONS,
@@ -285,14 +263,16 @@ export {
   readingSchema,
   sizeOfDraft,
   slotKey,
+  type Taken,
 } from './part/reading.js';
-export { hasBanks, mayTakePin, pinBank, rodBank } from './part/rodBanks.js';
+export { hasBanks, mayTakePin, rodBank } from './part/rodBanks.js';
 export { rodCount } from './part/rodCount.js';
 export { type Route, routes, type Zeroing } from './part/route.js';
 export { type ShaftColumn, type ShaftShow, shaftColumns } from './part/shaftColumns.js';
 export { type ShaftGeometry, shaftGeometry } from './part/shaftGeometry.js';
 export type { Swap } from './part/swap.js';
 export { throwsText, withThrows } from './part/throws.js';
+// reading: readings of an engine
 export {
   assessReading,
   needleOf,
@@ -306,12 +286,14 @@ export { type MeasuredPart, measuredParts, sizeAtReference } from './reading/mea
 export { alongLineOf, isCoarse, offLineWords, type ReadingDoubt, readingDoubts } from './reading/readingDoubts.js';
 export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from './reading/readingTable.js';
 export { type RowDoubt, rowDoubts } from './reading/rowDoubts.js';
-export type { Runout, Turn, TurnReading } from './runout/runoutSchema.js';
+// runout: runout of the shaft
+export type { Turn, TurnReading } from './runout/runoutSchema.js';
 export { type RunoutAt, runoutsOf } from './runout/runoutSlice.js';
-export { bentBy, type TurnRead, turnRead } from './runout/turn.js';
+export { bentBy, type TurnRead } from './runout/turn.js';
+// selection: selecting shells for an engine
 export { choiceFaults } from './selection/choiceFaults.js';
 export { type CodedStation, codedCell, codedStations, heldAsCoded } from './selection/codedStations.js';
-export { countedFamilies, isUncounted, withDrawn } from './selection/countedShells.js';
+export { withDrawn } from './selection/countedShells.js';
 export {
   countsInSpread,
   type FreeHalves,
@@ -328,12 +310,12 @@ export {
   jointChoices,
   jointFit,
 } from './selection/jointFit.js';
-export { acceptedJointly, type JointPieces, type JointPiecesQuestion, jointPieces } from './selection/jointPieces.js';
+export { acceptedJointly, type JointPiecesQuestion, jointPieces } from './selection/jointPieces.js';
 export { type LockedOff, lockedOff } from './selection/lockedOff.js';
 export { pieceOfLine } from './selection/pieceOfLine.js';
 export { remedyForJob } from './selection/remedyForJob.js';
-export { isByTable, type StationOutcome, stationOutcomes } from './selection/remedyOutcome.js';
-export { AIM_WORDS, aimsInWords, lockedInWords, rulesInWords, spreadMainsText } from './selection/rulesInWords.js';
+export { isByTable, stationOutcomes } from './selection/remedyOutcome.js';
+export { AIM_WORDS, lockedInWords, rulesInWords, spreadMainsText } from './selection/rulesInWords.js';
 export { aimRuleSchema, RULES, type RuleField, type RuleKey, usualThinnerHalf } from './selection/ruleTable.js';
 export type { SelectionJob } from './selection/selectionJob.js';
 export { NO_WISHES, type StationWishes } from './selection/selectionPart.js';
@@ -350,63 +332,39 @@ export {
   stationCandidates,
 } from './selection/stationCandidates.js';
 export { withSwap } from './selection/withSwap.js';
-export { type BuildSheet, buildSheetSchema, readBuildSheet, signedContent } from './sheet/buildSheetSchema.js';
-export { type BuildSheetDifference, comparedSheets, sinceSigned } from './sheet/comparedSheets.js';
+// sheet: the build sheet
+export { type BuildSheet, readBuildSheet, signedContent } from './sheet/buildSheetSchema.js';
+export { comparedSheets, sinceSigned } from './sheet/comparedSheets.js';
 export { sheetInThousandths } from './sheet/sheetInThousandths.js';
+// shell: halves, washers and shims
 export type { AcceptedChoice } from './shell/acceptedChoice.js';
-export type { Grade } from './shell/grade.js';
-export { PAINTS, type Paint } from './shell/grade.js';
+export { type Grade, PAINTS, type Paint } from './shell/grade.js';
 export { gradedWalls } from './shell/gradedFamily.js';
-export type { Shell } from './shell/half.js';
-export { readPlaces, shellLabel } from './shell/half.js';
+export { readPlaces, type Shell, shellLabel } from './shell/half.js';
 export type { JobPiece } from './shell/jobPiece.js';
 export { type JobShell, jobShellSchema } from './shell/jobShell.js';
-export {
-  FACES,
-  type Face,
-  PIECE_KINDS,
-  PIECE_TABLE,
-  type Piece,
-  type PieceKind,
-  pieceLabel,
-} from './shell/piece.js';
-export { placeOfMain, positionSchema, THRUST_PLACE } from './shell/position.js';
+export { FACES, type Face, PIECE_KINDS, PIECE_TABLE, type Piece, type PieceKind, pieceLabel } from './shell/piece.js';
+export { positionSchema, THRUST_PLACE } from './shell/position.js';
 export type { Side } from './shell/side.js';
 export { cleanUp, derivedUndersize, type Undersize } from './shell/undersize.js';
-export type { SheetBlock, SheetCell } from './stage/sheetBlock.js';
+// stage: what a piece of the work is
 export type { StageState } from './stage/slice.js';
 export { STATE_WORDS, type StationState } from './stage/stationState.js';
-export { type AssemblyOffset, assemblyOffset } from './station/assemblyOffset.js';
+// station: what is known of a station
 export { type ClearanceDraw, clearanceDraw, drawnClearance } from './station/clearanceDraw.js';
-export {
-  type JobStation,
-  mainStations,
-  offsetAt,
-  pinnedRods,
-  placedRods,
-  rodLabel,
-  rodStations,
-} from './station/jobStations.js';
-export type { StationOffset, StationTrial } from './station/stationTrial.js';
+export { type JobStation, mainStations, pinnedRods, placedRods, rodLabel, rodStations } from './station/jobStations.js';
 export { pairVerdict, type StationVerdict, stationVerdict } from './station/stationVerdict.js';
-export { afterChange, trialLength } from './station/trialClearance.js';
-export {
-  GAUGE_MODES,
-  type GaugeMode,
-  TRIAL_SCHOOLS,
-  type Trial,
-  type TrialReading,
-  type TrialSchool,
-} from './station/trialSchema.js';
+export { trialLength } from './station/trialClearance.js';
+export { GAUGE_MODES, type GaugeMode, TRIAL_SCHOOLS, type Trial, type TrialReading } from './station/trialSchema.js';
 export { warmClearance } from './station/warmClearance.js';
-export { STRIP_RANGES, STRIP_TELLS, stripClearance, stripFor, stripRead } from './strip/stripClearance.js';
+// strip: gauging strips
+export { STRIP_RANGES, STRIP_TELLS, stripFor, stripRead } from './strip/stripClearance.js';
 export { STRIP_ENDS, type Strip, type StripEnd } from './strip/stripSchema.js';
-export { type BoltPlace, boltOrder, capsFromMiddle } from './torque/boltOrder.js';
-export { stretchFindings } from './torque/boltStretch.js';
+// torque: tightening
+export { boltOrder } from './torque/boltOrder.js';
 export { FASTENER_PLACES, type FastenerPlace, PLACE_TABLE, type Torque, torqueSchema } from './torque/fastener.js';
-export { type Fasteners, UNKNOWN_FASTENERS } from './torque/fasteners.js';
+export type { Fasteners } from './torque/fasteners.js';
 export { namedFasteners } from './torque/namedFasteners.js';
-export type { Stretch } from './torque/tightenedSchema.js';
 export {
   fastenerFigures,
   isPassDone,
@@ -415,30 +373,16 @@ export {
   jobStretches,
   type StretchRead,
 } from './torque/tightenFacts.js';
-export {
-  type PassTarget,
-  passTargets,
-  passText,
-  TIGHTENING_WORDS,
-  type Tightening,
-  tighteningSchema,
-  tighteningText,
-} from './torque/tightening.js';
+export { TIGHTENING_WORDS, type Tightening, tighteningSchema, tighteningText } from './torque/tightening.js';
 export { PASS_DOUBTS, passPlace, stretchWords } from './torque/torqueSlice.js';
 export { MOST_STAGES, torqueStages } from './torque/torqueStages.js';
-export {
-  otherTorqueUnit,
-  TORQUE_UNITS,
-  type TorqueUnit,
-  torqueEcho,
-  torqueIn,
-  torqueText,
-  torqueUnitWord,
-} from './torque/torqueUnit.js';
-export { type FirstToTry, firstToTry } from './trial/firstToTry.js';
+export { TORQUE_UNITS, type TorqueUnit, torqueEcho, torqueUnitWord } from './torque/torqueUnit.js';
+// trial: trial assembly
+export { firstToTry } from './trial/firstToTry.js';
 export { stripVerdict } from './trial/stripVerdict.js';
 export { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './trial/trialSlice.js';
-export { mayDo, NEEDS, type Need, ROLES, type Role, roleName, roleSchema, roleWords, whoMay } from './wire/access.js';
+// wire: the endpoints
+export { mayDo, ROLES, type Role, roleName, roleWords, whoMay } from './wire/access.js';
 export {
   AUDIT_KINDS,
   type AuditEntry,
@@ -446,7 +390,6 @@ export {
   type PersonView,
   PLACES,
   passwordSchema,
-  pinSchema,
   type Session,
   type Who,
 } from './wire/accessWire.js';
@@ -462,8 +405,8 @@ export {
   type QueryName,
   type Read,
 } from './wire/endpoints.js';
-export type { Held } from './wire/jobWire.js';
 export {
+  type Held,
   type JobChange,
   type JobSummary,
   type JobView,

@@ -16,11 +16,11 @@ import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { partName } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import { mayTakePin } from '../part/rodBanks.js';
-import { type MeasuredPart, measuredParts } from '../reading/measuredParts.js';
+import { allParts, type MeasuredPart } from '../reading/measuredParts.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import { shellLabel } from '../shell/half.js';
 import { clearanceUncertainty, wallUncertainty } from '../station/clearanceKnown.js';
-import { type JobStation, jobStations, pinnedRods, placedRods, rodStations } from '../station/jobStations.js';
+import { type JobStation, jobStations, pinsForSelection } from '../station/jobStations.js';
 import { offsetsOf } from '../station/stationTrial.js';
 import { countedFamilies, isUncounted } from './countedShells.js';
 import { rulesOfRequest } from './ruleTable.js';
@@ -194,7 +194,7 @@ interface RodsAndPins {
 function rodsAndPins(job: SelectionJob, readings: readonly Reading[]): RodsAndPins {
   if (!job.withRods) return { pins: [], keptOn: new Map(), free: [], leftOut: [] };
   const rodsOut: LeftOut[] = [];
-  const rods = measuredParts(job, readings, 'bigEnd');
+  const { bigEnd: rods } = allParts(job, readings);
   const isReady = ({ size, findings }: MeasuredPart) => size !== null && findings.length === 0;
   for (const rod of rods) {
     if (rod.findings.length > 0) rodsOut.push({ station: rod.name, reason: 'blocked' });
@@ -213,11 +213,10 @@ function rodsAndPins(job: SelectionJob, readings: readonly Reading[]): RodsAndPi
   }
   const keptOn = new Map<string, MeasuredPart>();
   const pinsOut: LeftOut[] = [];
+  const { open: openPins, withRods } = pinsForSelection(job, readings);
   // What was tried at a pin was tried with the rod that is on it now; for the others of its family it tells something all the same.
-  const placed = { ...placedRods(job.choice?.stations ?? {}), ...pinnedRods(job) };
-  const tried = new Map(rodStations(job, readings, placed).map((station) => [station.id, station]));
-  const offsets = offsetsOf(job, tried, (pin) => keptAt.has(pin));
-  const all = rodStations(job, readings, {}).map((station) => ({ ...station, offsets: offsets.get(station.id)! }));
+  const offsets = offsetsOf(job, new Map(withRods.map((station) => [station.id, station])), (pin) => keptAt.has(pin));
+  const all = openPins.map((station) => ({ ...station, offsets: offsets.get(station.id)! }));
   const usable = all.filter(({ id }) => {
     const [kept, another] = keptAt.get(id) ?? [];
     if (kept === undefined) return true;

@@ -187,3 +187,15 @@ export const jobStations: (job: StationJob, readings: readonly Reading[]) => rea
     return familiesOf(job).flatMap((family) => familyStations(job, readings, family, placed));
   },
 );
+
+/**
+ * The crankpins as a selection begins: without a rod, for any may come there; and with the rods that are kept on them, or that the accepted choice
+ * has put there, which is what trials of them were made with. Worked out once for a document and its readings.
+ */
+export const pinsForSelection: (
+  job: StationJob,
+  readings: readonly Reading[],
+) => { readonly open: readonly JobStation[]; readonly withRods: readonly JobStation[] } = onceFor((job, readings) => ({
+  open: rodStations(job, readings, {}),
+  withRods: rodStations(job, readings, { ...placedRods(job.choice?.stations ?? {}), ...pinnedRods(job) }),
+}));

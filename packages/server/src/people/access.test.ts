@@ -1,3 +1,4 @@
+import { createHash } from 'node:crypto';
 import { randomUUID } from 'node:crypto';
 import { ENDPOINTS, type EndpointName, endpointOf, mayDo, ROLES } from '@fettle/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
@@ -87,12 +88,21 @@ describe('signing in', () => {
     const { someone } = await settled('fitter');
     await someone.ask('PUT', '/api/session/pin', { current: OWN, pin: '2468' });
     const phone = workshop.stranger();
-    await phone.ask('POST', '/api/devices', { code: await workshop.invited(), name: 'Phone' });
+    const code = await workshop.invited();
+    const { headers } = await phone.ask('POST', '/api/devices', { code, name: 'Phone' });
     const people: { password: string; pin: string | null }[] = await workshop.database.query('SELECT * FROM person');
     for (const { password, pin } of people) {
       expect(password).toMatch(/^\$argon2id\$/u);
       if (pin !== null) expect(pin).toMatch(/^\$argon2id\$/u);
     }
+    // What the device holds is in its cookie; the database knows the SHA-256 of it, and of the code that let it in (RFC 4648, 5: base64url).
+    const token = /fettle-device=([^;]+)/u.exec(headers.getSetCookie().join('; '))![1]!;
+    const sha256 = (text: string) => createHash('sha256').update(text).digest('base64url');
+    const devices: { name: string; token: string }[] = await workshop.database.query('SELECT * FROM device');
+    expect(devices.find(({ token: kept }) => kept === sha256(token))?.name).toBe('Phone');
+    const whole = JSON.stringify([devices, await workshop.database.query('SELECT * FROM invitation')]);
+    expect(whole).not.toContain(token);
+    expect(whole).not.toContain(code);
   });
 
   it('makes the owner once, with the code only', async () => {
