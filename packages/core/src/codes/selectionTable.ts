@@ -23,6 +23,11 @@ export interface SelectionCodes {
 /** The last digit that a sheet in this unit gives. */
 export const STEP: Readonly<Record<Unit, Nanometres>> = { mm: nanometres(1000), in: nanometres(2540) };
 
+/**
+ * The order of bands: the smaller low end first, then the smaller high end; below zero where `a` comes first.
+ *
+ * @example smallestFirst({ low: 1000, high: 3000 }, { low: 1000, high: 2000 }) // 1000
+ */
 export function smallestFirst(a: SizeBand, b: SizeBand): number {
   return a.low - b.low || a.high - b.high;
 }

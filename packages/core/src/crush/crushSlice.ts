@@ -54,6 +54,8 @@ export function jointLimits({ limits }: Pick<CrushJob, 'limits'>, { kind, family
 /**
  * The clearance or crush aimed at, at a joint; null for the middle of its limits. Where the mains are of white metal the figure is their
  * clearance and says nothing of a crush; big ends of white metal go to the middle of their own limits.
+ *
+ * @example jointAim({ crush: { kind: 'saddle', aim: 50_000 }, materials: {} }, { family: 'rod', kind: 'saddle' }) // null
  */
 export function jointAim(
   { crush, materials }: Pick<CrushJob, 'crush' | 'materials'>,

@@ -47,7 +47,11 @@ export const drawerLineSchema = z.strictObject({
 });
 export type DrawerLine = z.infer<typeof drawerLineSchema>;
 
-/** Halves of one kind that engines have reserved; of all engines, or of all but one. */
+/**
+ * Halves of one kind that engines have reserved; of all engines, or of all but one.
+ *
+ * @example reservedHalves({ reservations: [{ job: 'a', count: 3 }, { job: 'b', count: 2 }] }, 'a') // 2
+ */
 export function reservedHalves(
   { reservations }: Pick<DrawerLine, 'reservations'>,
   except: string | null = null,
@@ -61,6 +65,7 @@ export function reservedHalves(
  *
  * @param line as it was asked for that job, so that it tells what was fitted into it
  * @param job its id; null for what nobody has reserved
+ * @example freeOnShelf(10, { reservations: [{ job: 'a', count: 3 }, { job: 'b', count: 2 }], fittedHere: 1 }, 'a') // 9
  */
 export function freeOnShelf(
   onHand: number,
@@ -71,7 +76,11 @@ export function freeOnShelf(
   return Math.max(0, onHand - reservedHalves(line, job)) + fitted;
 }
 
-/** Halves of one kind that a job may take. */
+/**
+ * Halves of one kind that a job may take.
+ *
+ * @example freeHalves({ half: { onHand: 4 }, reservations: [{ job: 'b', count: 6 }], fittedHere: 0 }, 'a') // 0
+ */
 export function freeHalves(line: Pick<DrawerLine, 'half' | 'reservations' | 'fittedHere'>, job: string | null): number {
   return freeOnShelf(line.half.onHand, line, job);
 }

@@ -46,6 +46,7 @@ const ABOUT = 0.15;
  * leave. A sheet without clearance limits counts it as 0.
  *
  * @returns nm, rounded; null where the sheet has no limits of bore or journal, or they leave nothing
+ * @example middleWall({ limits: { mainBore: { low: 64_000_000, high: 64_020_000 }, mainJournal: { low: 59_980_000, high: 60_000_000 }, mainClearance: { low: 20_000, high: 60_000 } } }, 'main') // 1990000
  */
 export function middleWall({ limits }: Pick<LimitSheet, 'limits'>, family: Family): Nanometres | null {
   const middle = (limit: { low: number; high: number } | null) => (limit ? (limit.low + limit.high) / 2 : null);

@@ -7,6 +7,7 @@ import { normalChance } from './normalChance.js';
  * @param x 0 or above
  * @param freedom whole, 1 or above
  * @returns 0 to 1
+ * @example Math.round(1e6 * chiSquareTail(2, 2)) // Math.round(1e6 * Math.exp(-1))
  */
 export function chiSquareTail(x: number, freedom: number): number {
   const isOdd = freedom % 2 === 1;

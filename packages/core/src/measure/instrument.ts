@@ -67,6 +67,8 @@ export function usualInstrument(role: InstrumentRole, unit: Unit): Instrument {
 /**
  * How far a size lies outside of what an instrument reads, nm: below zero under its range, above zero over it, zero inside or where the
  * range is not known. A micrometer of 2 to 3 in cannot have read 1.9 in: the frame is another one, or the figure.
+ *
+ * @example outsideRange({ range: { low: 0, high: 25_000_000 } }, 25_400_000) // 400000
  */
 export function outsideRange({ range }: Pick<Instrument, 'range'>, size: Nanometres): Nanometres {
   if (range === null) return nanometres(0);

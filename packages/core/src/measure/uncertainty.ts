@@ -16,7 +16,11 @@ export interface CombinedUncertainty {
   readonly freedom: number;
 }
 
-/** The standard uncertainty of something that is only known to lie within ±half, evenly (JCGM 100:2008, 4.3.7; cited from memory). */
+/**
+ * The standard uncertainty of something that is only known to lie within ±half, evenly (JCGM 100:2008, 4.3.7; cited from memory).
+ *
+ * @example Math.round(evenly(1000)) // 577
+ */
 export function evenly(half: number): number {
   return half / Math.sqrt(3);
 }

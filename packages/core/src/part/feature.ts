@@ -57,7 +57,11 @@ export function partName(feature: Feature, number: number): string {
   return `${FEATURE_TABLE[feature].prefix}${number}`;
 }
 
-/** How many parts of a feature an engine has. */
+/**
+ * How many parts of a feature an engine has.
+ *
+ * @example partCount({ mains: 3, pins: [{ rods: 2 }, { rods: 2 }] }, 'bigEnd') // 4
+ */
 export function partCount(layout: Pick<CrankLayout, 'mains' | 'pins'>, feature: Feature): number {
   return FAMILY_TABLE[FEATURE_TABLE[feature].family].count(layout);
 }

@@ -49,7 +49,11 @@ const NEAR_TO_OTHERS = 2;
 /** Main bores are alike along the line within 0.0005 in; common practice. */
 const ALONG_LINE = nanometres(12_700);
 
-/** How far a main bore of an engine may lie from the line of its neighbours, nm; null where it is not looked at. */
+/**
+ * How far a main bore of an engine may lie from the line of its neighbours, nm; null where it is not looked at.
+ *
+ * @example alongLineOf({ measuring: {} }) // 12700
+ */
 export function alongLineOf({ measuring }: Pick<ReadJob, 'measuring'>): Nanometres | null {
   return measuring.alongLine === undefined ? ALONG_LINE : measuring.alongLine;
 }

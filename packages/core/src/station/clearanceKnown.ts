@@ -13,12 +13,18 @@ export interface KnownWall {
 /**
  * Standard uncertainty of a size, nm: of one that was read that of its instrument and of how many readings; of one that is only marked,
  * evenly over its band.
+ *
+ * @example Math.round(sizeUncertainty({}, { kind: 'marked', nominal: 5000, smallest: 0, largest: 10_000, count: 0 })) // 2887
  */
 export function sizeUncertainty(instrument: Instrument, size: EffectiveSize): number {
   return size.kind === 'read' ? readingUncertainty(instrument, size.count) : evenly((size.largest - size.smallest) / 2);
 }
 
-/** Standard uncertainty of a wall, nm: measured once over a ball, or evenly over the band of its grade. */
+/**
+ * Standard uncertainty of a wall, nm: measured once over a ball, or evenly over the band of its grade.
+ *
+ * @example Math.round(wallUncertainty({}, { band: { low: 1_995_000, high: 2_005_000 } })) // 2887
+ */
 export function wallUncertainty(instruments: Instruments, { band }: KnownWall): number {
   return band ? evenly((band.high - band.low) / 2) : readingUncertainty(instruments.ballMicrometer, 1);
 }

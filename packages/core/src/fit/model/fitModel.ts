@@ -58,6 +58,7 @@ export interface Scatter {
  * Assembly offset of a pair at a station, nm.
  *
  * @param series the series of both halves; null for a pair of two series
+ * @example offsetOfPair({ offset: 0, offsets: new Map([['Marsh', 3000]]) }, 'Marsh') // 3000
  */
 export function offsetOfPair(
   { offset, offsets }: Pick<ModelStation, 'offset' | 'offsets'>,

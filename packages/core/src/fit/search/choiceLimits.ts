@@ -44,7 +44,11 @@ export function spend({ work }: ChoiceLimits, steps: number): void {
   if (work !== undefined) work.left -= steps;
 }
 
-/** Time left to the answer, seconds; Infinity where no time is set. */
+/**
+ * Time left to the answer, seconds; Infinity where no time is set.
+ *
+ * @example secondsLeft({ clock: () => 2000, until: 5000 }) // 3
+ */
 export function secondsLeft({ clock, until }: ChoiceLimits): number {
   return clock === undefined || until === undefined ? Number.POSITIVE_INFINITY : Math.max(0, (until - clock()) / 1000);
 }

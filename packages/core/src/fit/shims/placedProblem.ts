@@ -58,21 +58,33 @@ export interface PlacedProblem {
   readonly shift: Form | null;
 }
 
-/** A form's value at a thickness a group. */
+/**
+ * A form's value at a thickness a group.
+ *
+ * @example formValue({ coefficients: [-2, -2], constant: 100 }, [10, 20]) // 40
+ */
 export function formValue({ coefficients, constant }: Form, thicknesses: readonly number[]): number {
   let sum = constant;
   for (let at = 0; at < coefficients.length; at += 1) sum += coefficients[at]! * thicknesses[at]!;
   return sum;
 }
 
-/** What a thickness a group costs, µm²; rounded to 1e-6. */
+/**
+ * What a thickness a group costs, µm²; rounded to 1e-6.
+ *
+ * @example costOf({ result: { coefficients: [-2], constant: 200_000 }, aim: 100_000, tightWeight: 2, terms: [] }, [52_000]) // 8
+ */
 export function costOf(problem: PlacedProblem, thicknesses: readonly number[]): number {
   const off = (formValue(problem.result, thicknesses) - problem.aim) / 2000;
   const own = problem.terms.reduce((sum, term) => sum + term.penalty * (formValue(term, thicknesses) / 2000) ** 2, 0);
   return roundedCost((off < 0 ? problem.tightWeight : 1) * off * off + own);
 }
 
-/** Costs are rounded to 1e-6 µm². */
+/**
+ * Costs are rounded to 1e-6 µm².
+ *
+ * @example roundedCost(1 / 3) // 0.333333
+ */
 export function roundedCost(cost: number): number {
   return cost > 1e9 ? cost : Math.round(cost * 1e6) / 1e6;
 }

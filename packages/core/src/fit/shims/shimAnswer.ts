@@ -24,7 +24,11 @@ export function piecesOf({ unit, pieces }: ShimRequest): Piece[] {
   });
 }
 
-/** Half nanometres as a number of a file. */
+/**
+ * Half nanometres as a number of a file.
+ *
+ * @example numberOfHalves(25_400, 'mm') // 0.0127
+ */
 export function numberOfHalves(halves: number, unit: Unit): number {
   return halves === 0 ? 0 : halves / 2 / NANOMETRES_PER[unit];
 }

@@ -148,12 +148,20 @@ export function madeFor(request: ShimRequest, place: string): object {
   return isPlaced(request) ? rowOf(request).madeFor(place) : {};
 }
 
-/** What was read, in the request's unit; null where it is no single length. */
+/**
+ * What was read, in the request's unit; null where it is no single length.
+ *
+ * @example readingOfRequest({ kind: 'saddle-shims', clearance: 0.08 }) // 0.08
+ */
 export function readingOfRequest(request: PlacedRequest): number | null {
   return rowOf(request).reading?.(request) ?? null;
 }
 
-/** Pieces that a choice takes at the most. */
+/**
+ * Pieces that a choice takes at the most.
+ *
+ * @example mostPieces({ kind: 'ring-shims', counts: [3, 2] }) // 3
+ */
 export function mostPieces(request: ShimRequest): number {
   return isPlaced(request) ? rowOf(request).count(request) : Math.max(...request.counts);
 }
