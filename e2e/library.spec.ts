@@ -230,3 +230,20 @@ test('a sheet of many revisions tells them page by page, and stays compared with
   await expect(page.getByRole('button', { name: 'Start again from revision 52' })).toBeVisible();
   await expect(compared).toBeVisible();
 });
+
+test('the form of a new type stays where it is while others change the library', async ({ page, request }) => {
+  await page.goto('/types');
+  await page.getByRole('button', { name: 'New engine type' }).click();
+  const name = page.getByLabel('Name of the type');
+  await expect(name).toBeVisible();
+  const id = new URL(page.url()).pathname.split('/')[2]!;
+  // What is heard as the page begins to listen is looked up once; then somebody else saves a type.
+  await page.waitForTimeout(1500);
+  await name.focus();
+  await name.evaluate((box) => box.setAttribute('data-first', ''));
+  const again = page.waitForResponse((answer) => answer.url().endsWith(`/api/types/${id}`) && answer.status() === 404);
+  await sedgeCopy(request, 'Sedge 4 of somebody else');
+  await again;
+  await expect(name).toHaveAttribute('data-first', '');
+  await expect(name).toBeFocused();
+});

@@ -71,7 +71,8 @@ export function TypePage() {
   // A new type is not in the library yet: its draft is all there is.
   const isNowhere = isAskFault(error) && error.kind === 'refused' && error.problem.status === 404;
   const fault = saveFault ?? (error && !isNowhere ? refusalInWords(error) : null);
-  const isLoaded = view !== null || !isFetching;
+  // Asked for again, because others changed something, what is nowhere yet stays a new type: its form never goes from under the hand.
+  const isLoaded = view !== null || isNowhere || !isFetching;
   const [isTried, setTried] = useState(false);
   const [draft, setDraft, clearDraft] = useDraft<Draft>(`type.${id}`);
   useUnsaved(draft === null ? null : 'Engine type not saved yet');
