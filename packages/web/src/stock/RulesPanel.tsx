@@ -129,7 +129,7 @@ export function RulesPanel({ job, document, change }: RulesProps) {
               field && <RuleBox key={rule} rule={rule} field={field} job={job} document={document} change={change} />,
           )}
         </Row>
-        <Quiet>{own.flatMap(([, { help }]) => help ?? []).join(' ')}</Quiet>
+        {own.map(([rule, { help }]) => help && <Quiet key={rule}>{help}</Quiet>)}
       </Fold>
     </Panel>
   );
