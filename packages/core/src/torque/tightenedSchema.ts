@@ -19,7 +19,6 @@ export const stretchSchema = z.strictObject({
   by: personSchema,
   at: momentSchema,
 });
-export type Stretch = z.output<typeof stretchSchema>;
 
 /** What was tightened: passes by their keys, stretches by their bolts. */
 export const tightenedSchema = z.strictObject({

@@ -1,5 +1,4 @@
-import { createHash } from 'node:crypto';
-import { randomUUID } from 'node:crypto';
+import { createHash, randomUUID } from 'node:crypto';
 import { ENDPOINTS, type EndpointName, endpointOf, mayDo, ROLES } from '@fettle/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { accessSettings } from '../access/settings.js';
