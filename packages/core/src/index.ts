@@ -315,8 +315,15 @@ export { type LockedOff, lockedOff } from './selection/lockedOff.js';
 export { pieceOfLine } from './selection/pieceOfLine.js';
 export { remedyForJob } from './selection/remedyForJob.js';
 export { isByTable, stationOutcomes } from './selection/remedyOutcome.js';
-export { AIM_WORDS, lockedInWords, rulesInWords, spreadMainsText } from './selection/rulesInWords.js';
-export { aimRuleSchema, RULES, type RuleField, type RuleKey, usualThinnerHalf } from './selection/ruleTable.js';
+export { AIM_WORDS, lockedInWords, rulesInWords } from './selection/rulesInWords.js';
+export {
+  aimRuleSchema,
+  RULES,
+  type RuleField,
+  type RuleKey,
+  spreadMainsText,
+  usualThinnerHalf,
+} from './selection/ruleTable.js';
 export type { SelectionJob } from './selection/selectionJob.js';
 export { NO_WISHES, type StationWishes } from './selection/selectionPart.js';
 export { shellOfLine } from './selection/shellOfLine.js';

@@ -29,7 +29,7 @@ import { readingHandlers } from './job/readingHandlers.js';
 import { ReadingService } from './job/readingService.js';
 import { LiveHub } from './live/LiveHub.js';
 import { liveRoutes } from './live/liveRoutes.js';
-import { accessHandlers } from './people/peopleHandlers.js';
+import { accessHandlers } from './people/accessHandlers.js';
 import { answerProblems, answerUnknownPath } from './problem/answerProblems.js';
 import { DISK_FULL, Disk } from './problem/Disk.js';
 import { errorForLog, requestForLog } from './problem/logging.js';

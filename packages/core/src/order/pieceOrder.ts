@@ -77,7 +77,7 @@ export function coveredReadings(request: ReadRequest, within: Stretch, pieces = 
     return clip(joined(spaced).map(({ low, high }) => ({ low, high: high - 1 })));
   }
   const problem = placedProblem(request);
-  const read = lengthOfNumber(readingOfRequest(request) ?? 0, request.unit);
+  const read = lengthOfNumber(readingOfRequest(request), request.unit);
   const range = problem.rules.find(({ kind }) => kind === 'short')!;
   const choices = placedChoices(problem, pieces, Number.POSITIVE_INFINITY, { without: ['short'], rank: () => 0 });
   return clip(

@@ -4,6 +4,7 @@ import { numberOfLength } from '../measure/formatLength.js';
 import { lengthText } from '../measure/lengthText.js';
 import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
+import { rulesInWords } from './rulesInWords.js';
 import { jobRulesSchema, RULE_TABLE, RULE_UPGRADES, RULES, rulesOfRequest } from './ruleTable.js';
 
 function vee() {
@@ -43,7 +44,14 @@ describe('the rules of the selection', () => {
 
   it('say of a rule only what an engine has', () => {
     const length = (value: number) => lengthText(nanometres(value), 'mm');
-    expect(RULE_TABLE.maxRodSpread.words!(nanometres(4000), length)).toBe('spread of the rods at most 0.004 mm');
+    expect(RULE_TABLE.maxRodSpread.words!(nanometres(4000), length, vee().rules)).toBe(
+      'spread of the rods at most 0.004 mm',
+    );
+    const job = vee();
+    const rules = { ...job.rules, maxSpread: nanometres(5080), spreadMains: [1, 2] };
+    expect(rulesInWords({ ...job, rules })).toBe(
+      'Two walls in one main up to 0.0005 in apart, the thinner shell on the cap side; one series in a main; spread of the mains 1-2 at most 0.0002 in; rods stay on their bank; a shortfall weighs 2 times',
+    );
     expect(RULE_TABLE.rodsAcrossBanks.isOf!(vee())).toBe(true);
     expect(RULE_TABLE.rodsAcrossBanks.isOf!({ ...vee(), withRods: false })).toBe(false);
   });

@@ -10,6 +10,7 @@ import { nanometresSchema } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import type { CrankLayout } from '../part/crankLayout.js';
+import { mainListText } from '../part/mainList.js';
 import type { Material } from '../part/material.js';
 import { hasBanks } from '../part/rodBanks.js';
 
@@ -63,6 +64,32 @@ export interface RuledEngine {
 /** What rules are in the request of a search, in its unit. */
 type RequestRules = NonNullable<FitRequestInput['rules']>;
 
+/** Rules that stand in the clause of another one. */
+export interface RulesBeside {
+  readonly maxWallStep: Nanometres;
+  readonly thinnerHalf: ThinnerSide;
+  readonly spreadMains?: readonly number[] | null | undefined;
+}
+
+const SIDES: Readonly<Record<ThinnerSide, string>> = {
+  either: '',
+  upper: ', the thinner shell on the block side',
+  lower: ', the thinner shell on the cap side',
+};
+
+/**
+ * The mains whose spread is told and limited, in words.
+ *
+ * @example spreadMainsText({ rules: { spreadMains: [1, 2, 3] } }) // 'mains 1-3'
+ */
+export function spreadMainsText({
+  rules: { spreadMains },
+}: {
+  readonly rules: Pick<RulesBeside, 'spreadMains'>;
+}): string {
+  return spreadMains == null ? 'mains' : `mains ${mainListText(spreadMains)}`;
+}
+
 /** One rule of the selection, and everything that follows from it: schema, default, form, history, sentence and request are made from this. */
 export interface RuleRow<Schema extends z.ZodType = z.ZodType> {
   readonly schema: Schema;
@@ -81,7 +108,11 @@ export interface RuleRow<Schema extends z.ZodType = z.ZodType> {
   /** What a fitter should know to set it. */
   readonly help?: string;
   /** What it says in the sentence of the rules; null for nothing. */
-  readonly words?: (value: z.output<Schema>, length: (value: Nanometres) => string) => string | null;
+  readonly words?: (
+    value: z.output<Schema>,
+    length: (value: Nanometres) => string,
+    beside: RulesBeside,
+  ) => string | null;
   /** Where it enters the request of a search; left out: the search does not know it. */
   readonly inRequest?: (value: z.output<Schema>, length: (value: Nanometres) => number) => RequestRules;
 }
@@ -104,6 +135,10 @@ export const RULE_TABLE = {
     usual: () => true,
     place: 'mixed pairs',
     field: { kind: 'yes-no', label: 'Two walls in one main' },
+    words: (isAllowed, length, { maxWallStep, thinnerHalf }) =>
+      isAllowed
+        ? `two walls in one main up to ${length(maxWallStep)} apart${SIDES[thinnerHalf]}`
+        : 'never two walls in one main',
     inRequest: (mixedHalves) => ({ mixedHalves }),
   }),
   acrossSeries: rule({
@@ -145,6 +180,8 @@ export const RULE_TABLE = {
     isLength: true,
     field: { kind: 'length', label: 'Mains: largest spread', isOptional: true },
     help: 'Spread is that of the deviations along the shaft; blank: no limit.',
+    words: (spread, length, rules) =>
+      spread === null ? null : `spread of the ${spreadMainsText({ rules })} at most ${length(spread)}`,
     inRequest: (spread, length) => ({ maxSpread: { main: spread === null ? null : length(spread) } }),
   }),
   /** Mains among which the largest spread holds, by number; left out or null: all. */

@@ -1,16 +1,9 @@
 import type { AimRule } from '../clearance/clearanceAim.js';
 import { lengthText } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
-import { mainListText } from '../part/mainList.js';
 import { rodLabel } from '../station/jobStations.js';
-import { type JobRules, RULES, type ThinnerSide } from './ruleTable.js';
+import { RULES } from './ruleTable.js';
 import type { SelectionJob } from './selectionJob.js';
-
-const SIDES: Readonly<Record<ThinnerSide, string>> = {
-  either: '',
-  upper: ', the thinner shell on the block side',
-  lower: ', the thinner shell on the cap side',
-};
 
 /** What each way of setting the target is called in a list. */
 export const AIM_WORDS = {
@@ -32,37 +25,13 @@ export function aimsInWords({ rules, unit, withRods }: Pick<SelectionJob, 'rules
   return withRods ? `mains: ${text(rules.aim)}; rods: ${text(rules.rodAim)}` : text(rules.aim);
 }
 
-/**
- * The mains whose spread is told and limited, in words.
- *
- * @example spreadMainsText({ rules: { spreadMains: [1, 2, 3] } }) // 'mains 1-3'
- */
-export function spreadMainsText({ rules: { spreadMains } }: { readonly rules: Pick<JobRules, 'spreadMains'> }): string {
-  return spreadMains == null ? 'mains' : `mains ${mainListText(spreadMains)}`;
-}
-
-/** Whether two walls may stand in one main, and how far apart: three rules in one clause. */
-function pairText({ mixedHalves, maxWallStep, thinnerHalf }: JobRules, length: (value: Nanometres) => string): string {
-  return mixedHalves
-    ? `two walls in one main up to ${length(maxWallStep)} apart${SIDES[thinnerHalf]}`
-    : 'never two walls in one main';
-}
-
 /** The rules of the choice in a line of words. */
 export function rulesInWords(job: Pick<SelectionJob, 'rules' | 'unit' | 'layout' | 'withRods'>): string {
   const { rules, unit } = job;
   const length = (value: Nanometres) => lengthText(value, unit);
-  const words = [
-    pairText(rules, length),
-    ...RULES.flatMap(([key, { isOf, words: wordsOf }]) => {
-      // Which mains the spread is of belongs to its clause.
-      if (key === 'maxSpread') {
-        const { maxSpread } = rules;
-        return maxSpread === null ? [] : [`spread of the ${spreadMainsText({ rules })} at most ${length(maxSpread)}`];
-      }
-      return isOf?.(job) === false ? [] : (wordsOf?.(rules[key], length) ?? []);
-    }),
-  ].join('; ');
+  const words = RULES.flatMap(([key, { isOf, words: wordsOf }]) =>
+    isOf?.(job) === false ? [] : (wordsOf?.(rules[key], length, rules) ?? []),
+  ).join('; ');
   return `${words.charAt(0).toUpperCase()}${words.slice(1)}`;
 }
 

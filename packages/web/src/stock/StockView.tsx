@@ -29,7 +29,7 @@ const Columns = styled.div`
 `;
 
 /** The halves on hand for this engine, and the rules by which they are paired. */
-export function DrawerView() {
+export function StockView() {
   const job = useOpenJob();
   const change = useChangeDocument(job);
   const { document } = job;

@@ -149,12 +149,15 @@ export function madeFor(request: ShimRequest, place: string): object {
 }
 
 /**
- * What was read, in the request's unit; null where it is no single length.
+ * What was read, in the request's unit.
  *
+ * @throws TypeError for a kind that is read at two sides
  * @example readingOfRequest({ kind: 'saddle-shims', clearance: 0.08 }) // 0.08
  */
-export function readingOfRequest(request: PlacedRequest): number | null {
-  return rowOf(request).reading?.(request) ?? null;
+export function readingOfRequest(request: PlacedRequest): number {
+  const { reading } = rowOf(request);
+  if (reading === null) throw new TypeError(`${request.kind} is no single reading`);
+  return reading(request);
 }
 
 /**
