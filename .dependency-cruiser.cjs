@@ -113,7 +113,7 @@ for (const [name, holds] of [
 }
 
 /** The rooms of `fit`, likewise; the files beside them are above them all. */
-const ROOMS = ['format', 'shims', 'model', 'search', 'joint', 'explain'];
+const ROOMS = ['model', 'search', 'joint', 'explain', 'format', 'shims'];
 
 /** What lies on a floor imports nothing from above it, the files beside the folders included. */
 const upward = (name, folder, floors) =>

@@ -1,8 +1,8 @@
 import {
   type FitProgress,
-  fit,
   type IntegerSolver,
   loadIntegerSolver,
+  planRequest,
   readFitRequest,
   withSolverIfNeeded,
 } from '@fettle/core';
@@ -45,14 +45,15 @@ async function answerTo(
   const timed = seconds === Number.POSITIVE_INFINITY ? {} : { clock, until: clock() + 1000 * seconds };
   const progress = tell ? { onProgress: progressTo(tell) } : {};
   const { request } = read;
-  const answer = (solver: IntegerSolver) => fit(request, { prices, solver, explain: false, ...timed, ...progress });
+  const answer = (solver: IntegerSolver) =>
+    planRequest(request, { prices, solver, explain: false, ...timed, ...progress });
   // Many stations mostly need the solver: begun without it, the search would be begun twice.
   const isLarge = request.stations.length >= LARGE;
   const plan = isLarge ? answer(await loadIntegerSolver()) : await withSolverIfNeeded(answer);
   if (plan.status !== 'infeasible') return { plan };
   // An explanation mostly needs the solver: with it from the start, nothing is worked out twice.
   const solver = await loadIntegerSolver();
-  return { plan: fit(request, { solver, ...timed, ...progress }) };
+  return { plan: planRequest(request, { solver, ...timed, ...progress }) };
 }
 
 /** Answers one fit request, or one a line, and returns the exit status. */

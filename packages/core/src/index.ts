@@ -162,12 +162,15 @@ export { THRUST_KINDS, THRUST_TABLE, type ThrustKind, thrustKindOf } from './eng
 // fit: the search
 export { type Alternative, alternativesAt, type Placement, placementsOf } from './fit/alternatives.js';
 export { type FitOptions, fit } from './fit/fit.js';
-export { type FitError, type FitPlan, type FitRemedy, fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
-export { type FitRequest, type FitRequestInput, fitRequestSchema, readFitRequest } from './fit/format/fitRequest.js';
+export { type FitError, type FitPlan, fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
+export { fitRequestSchema, readFitRequest } from './fit/format/fitRequest.js';
 export type { ShimPlace } from './fit/format/shimPlace.js';
 export { type ShimConflict, type ShimPlan, shimPlanSchema } from './fit/format/shimPlan.js';
 export { readShimRequest, type ShimRequestInput, shimRequestSchema } from './fit/format/shimRequest.js';
+export type { FitProblem } from './fit/model/fitProblem.js';
+export type { FitSolution, Remedy, RemedyKind } from './fit/model/fitSolution.js';
 export { type OffTarget, offTarget, planOffTarget } from './fit/offTarget.js';
+export { planRequest } from './fit/planRequest.js';
 export { halvesToOrder, type PlanVariants, planVariants } from './fit/planVariants.js';
 export { readySearch } from './fit/readySearch.js';
 export type { FitProgress, IntegerSolver } from './fit/search/choiceLimits.js';

@@ -7,7 +7,10 @@ import { newEngineType } from '../engineType/newEngineType.js';
 import { sheetDifferences } from '../engineType/sheetLines.js';
 import { fit } from '../fit/fit.js';
 import { fitRequestSchema } from '../fit/format/fitRequest.js';
+import { planOfSolution } from '../fit/format/planOfSolution.js';
+import { planRequest } from '../fit/planRequest.js';
 import { recheckPlan } from '../fit/recheckPlan.js';
+import { requestOfProblem } from '../fit/testing/requestOfProblem.js';
 import type { JobDocument } from '../job/jobDocument.js';
 import { jobOfType, limitClashes, shellsOfSheet, withSheet } from '../job/jobOfType.js';
 import { jobProgress } from '../job/jobProgress.js';
@@ -167,11 +170,11 @@ describe('marks of a job', () => {
     if (!held.ok) throw new Error(held.missing.join());
     const asked = jobFit({ ...job, wishes: held.wishes }, []);
     if (!asked.ok) throw new Error(asked.reason);
-    const plan = fit(fitRequestSchema.parse(asked.request));
-    expect(plan.stations.map(({ id, upper, lower }) => [id, upper.split(' ')[0], lower.split(' ')[0]])).toEqual([
-      ['M1', 'Thin', 'Mid'],
-      ['M2', 'Mid', 'Thick'],
-      ['M3', 'Mid', 'Thick'],
+    const plan = fit(asked.problem);
+    expect(plan.stations.map(({ id, upper, lower }) => [id, upper, lower])).toEqual([
+      ['M1', 'Thin upper', 'Mid lower'],
+      ['M2', 'Mid upper', 'Thick lower'],
+      ['M3', 'Mid upper', 'Thick lower'],
     ]);
     const { 'Thick lower': _, ...shells } = job.shells;
     expect(heldAsCoded({ ...job, shells }, codedStations(job, {}))).toEqual({
@@ -193,20 +196,17 @@ describe('marks of a job', () => {
   it('make a fit request whose plan says the chance at every station', () => {
     const asked = jobFit(markedTwin(), []);
     if (!asked.ok) throw new Error(asked.reason);
-    const request = fitRequestSchema.parse(asked.request);
-    const plan = fit(request);
+    const { problem } = asked;
+    const plan = fit(problem);
     expect(plan.status).toBe('optimal');
-    expect(recheckPlan(request, plan)).toEqual([]);
+    expect(recheckPlan(requestOfProblem(problem), planOfSolution(plan, problem.unit))).toEqual([]);
     for (const { known, clearance } of plan.stations) {
       expect(known!.tightest).toBeLessThan(clearance);
       expect(known!.loosest).toBeGreaterThan(clearance);
       expect(known!.inside).toBe(1);
     }
-    const narrow = fitRequestSchema.parse({
-      ...asked.request,
-      stations: asked.request.stations.map((station) => ({ ...station, low: 0.031, high: 0.039 })),
-    });
-    const [first] = fit(narrow).stations;
+    const stations = problem.stations.map((station) => ({ ...station, low: um(31), high: um(39) }));
+    const [first] = fit({ ...problem, stations }).stations;
     expect(first!.known!.inside).toBeGreaterThan(0.4);
     expect(first!.known!.inside).toBeLessThan(1);
   });
@@ -275,10 +275,10 @@ describe('undersizes', () => {
     const shells = { ...job.shells, ...Object.fromEntries(thick.map((shell, at) => [`under ${at}`, shell])) };
     const asked = jobFit({ ...job, shells }, ground);
     if (!asked.ok) throw new Error(asked.reason);
-    const plan = fit(fitRequestSchema.parse(asked.request));
+    const plan = fit(asked.problem);
     for (const { id, upper, lower } of plan.stations) {
-      expect(upper.includes('0.25 under')).toBe(id === 'M1');
-      expect(lower.includes('0.25 under')).toBe(id === 'M1');
+      expect(upper.startsWith('under')).toBe(id === 'M1');
+      expect(lower.startsWith('under')).toBe(id === 'M1');
     }
   });
 
@@ -309,7 +309,7 @@ describe('undersizes', () => {
       undersize,
       stock: 1,
     });
-    const plan = fit(
+    const plan = planRequest(
       fitRequestSchema.parse({
         format: 'fettle.fit-request/1',
         unit: 'mm',

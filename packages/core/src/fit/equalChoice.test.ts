@@ -1,15 +1,15 @@
 import { describe, expect, it } from 'vitest';
 import { dealOut } from '../shell/dealOut.js';
-import { fit } from './fit.js';
 import { type FitRequestInput, fitRequestSchema } from './format/fitRequest.js';
 import { readShimRequest } from './format/shimRequest.js';
+import { planRequest } from './planRequest.js';
 import { recheckPlan } from './recheckPlan.js';
 import { shims } from './shims.js';
 import { randomRequest } from './testing/randomRequest.js';
 
 const answer = (input: FitRequestInput) => {
   const request = fitRequestSchema.parse(input);
-  const plan = fit(request);
+  const plan = planRequest(request);
   expect(recheckPlan(request, plan)).toEqual([]);
   return plan;
 };
@@ -75,7 +75,7 @@ describe('of choices that cost the same', () => {
   it('costs no more and breaks no rule', () => {
     for (let seed = 1; seed <= 150; seed += 1) {
       const request = fitRequestSchema.parse(randomRequest(seed));
-      const plan = fit(request);
+      const plan = planRequest(request);
       if (plan.status === 'optimal') expect(recheckPlan(request, plan)).toEqual([]);
     }
   });

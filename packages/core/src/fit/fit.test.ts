@@ -2,13 +2,14 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../measure/seeded.js';
 import { explainConflicts } from './explain/explainConflicts.js';
-import { fit } from './fit.js';
 import { fitPlanSchema } from './format/fitPlan.js';
 import { type FitRequestInput, fitRequestSchema, readFitRequest } from './format/fitRequest.js';
+import { problemOfRequest } from './format/problemOfRequest.js';
 import { leastChoice } from './joint/leastChoice.js';
 import { choicesOf } from './model/choice.js';
 import { fitModelOf } from './model/fitModel.js';
 import { stationOptions } from './model/stationOptions.js';
+import { planRequest } from './planRequest.js';
 import { recheckPlan } from './recheckPlan.js';
 import { loadIntegerSolver } from './search/loadIntegerSolver.js';
 import { leastCostByHighs } from './testing/milp.js';
@@ -58,7 +59,7 @@ describe('fit against a second method', () => {
     let feasible = 0;
     for (let seed = 1; seed <= 2000; seed += 1) {
       const request = read(requestInEitherUnit(seed));
-      const plan = fit(request, { explain: false });
+      const plan = planRequest(request, { explain: false });
       const least = await leastCostByHighs(request);
       expect(plan.status, `seed ${seed}`).toBe(least === null ? 'infeasible' : 'optimal');
       expect(recheckPlan(request, plan), `seed ${seed}`).toEqual([]);
@@ -79,7 +80,7 @@ describe('fit against a second method', () => {
       const least = await leastCostByHighs(request);
       if (least === null) short += 1;
       for (const limits of [{ solver }, {}]) {
-        const plan = fit(request, { ...limits, explain: false });
+        const plan = planRequest(request, { ...limits, explain: false });
         expect(plan.status, `seed ${seed}`).toBe(least === null ? 'infeasible' : 'optimal');
         if (least !== null) expect(plan.cost!, `seed ${seed}`).toBeCloseTo(least, 5);
       }
@@ -92,14 +93,14 @@ describe('fit against a second method', () => {
     let known = 0;
     for (let seed = 1; seed <= 400; seed += 1) {
       const request = read(randomRequest(seed));
-      const plan = fit(request);
+      const plan = planRequest(request);
       const without = read({
         ...request,
         stations: request.stations.map(({ journalBand: _, ...station }) => station),
         housings: request.housings.map(({ boreBand: _, ...housing }) => housing),
         shells: request.shells.map(({ wallBand: _, ...shell }) => shell),
       });
-      expect(fit(without).cost, `seed ${seed}`).toBe(plan.cost);
+      expect(planRequest(without).cost, `seed ${seed}`).toBe(plan.cost);
       for (const station of plan.stations) {
         const asked = request.stations.find(({ id }) => id === station.id)!;
         const housing = request.housings.find(({ id }) => id === station.housing)!;
@@ -159,7 +160,7 @@ describe('fit against a second method', () => {
 describe('fit on worked selections', () => {
   // Constructed selections under stock, each position with two halves; deviations from the target summed.
   it('reaches the enumerated optimum of a selection under stock', () => {
-    const plan = fit(read(mainsByGap([24, 29, 21, 26, 18], { std: 10, thin: 3, thick: 2 }, 25)));
+    const plan = planRequest(read(mainsByGap([24, 29, 21, 26, 18], { std: 10, thin: 3, thick: 2 }, 25)));
     const tenths = plan.stations.map((station) => Math.round(station.clearance * 1e4));
     // Least squares over all allowed combinations: 1² + 1² + 1² + 1² + 2² = 8 (0.0001 in)².
     expect(plan.status).toBe('optimal');
@@ -199,7 +200,7 @@ describe('fit on worked selections', () => {
         { id: 'ml-plum', family: 'main', series: 'A', half: 'lower', wall: 1.998, stock: 6 },
       ],
     };
-    const plan = fit(read(request));
+    const plan = planRequest(read(request));
     // By hand: 64.012 − 59.981 − 1.992 − 1.998 = 0.041; 1² + mixed penalty 4 = 5.
     expect(plan.stations).toEqual([
       { id: 'M1', housing: 'B1', upper: 'mu-teal', lower: 'ml-plum', clearance: 0.041, deviation: 0.001, mixed: true },
@@ -221,8 +222,8 @@ describe('a search that is stopped', () => {
       ...Array.from({ length: 30 }, (_, at) => gradedEngine(at + 1, 7, 8, 6)),
     ];
     for (const [seed, request] of requests.entries()) {
-      const whole = fit(request);
-      const stopped = fit(request, { isStopped: () => true });
+      const whole = planRequest(request);
+      const stopped = planRequest(request, { isStopped: () => true });
       expect(recheckPlan(request, stopped), `seed ${seed}`).toEqual([]);
       seen.add(stopped.status);
       if (whole.status === 'infeasible') {
@@ -249,7 +250,7 @@ describe('the caller’s limit', () => {
       for (const ms of [0, 5, 40]) {
         const start = performance.now();
         const clock = () => performance.now();
-        const plan = fit(request, { solver, clock, until: start + ms, prices: true });
+        const plan = planRequest(request, { solver, clock, until: start + ms, prices: true });
         expect(clock() - start).toBeLessThan(ms + 1_500);
         expect(recheckPlan(request, plan)).toEqual([]);
       }
@@ -259,7 +260,7 @@ describe('the caller’s limit', () => {
   it('is told to the integer solver, which ends at its next step', () => {
     const request = manyEngines(5, 12, { slack: 1, freeRods: true, maxSpread: { main: 0.008, rod: 0.008 } });
     let asked = 0;
-    const plan = fit(request, { solver, isStopped: () => ++asked > 50, explain: false });
+    const plan = planRequest(request, { solver, isStopped: () => ++asked > 50, explain: false });
     expect(['stopped', 'feasible']).toContain(plan.status);
     // From then on it is asked only on the way out.
     expect(asked).toBeGreaterThan(50);
@@ -270,9 +271,10 @@ describe('the caller’s limit', () => {
   it('leaves an explanation that says where it is not minimal', () => {
     let [doubtful, minimalOnes] = [0, 0];
     for (const request of hard) {
-      const plan = fit(request, { solver });
+      const plan = planRequest(request, { solver });
       if (plan.status !== 'infeasible') continue;
-      const model = fitModelOf(request);
+      const problem = problemOfRequest(request);
+      const model = fitModelOf(problem);
       // One clock runs out after a few looks at it, once the plan was found not to exist; the other stands still.
       for (const step of [100, 0]) {
         let looks = 0;
@@ -280,7 +282,7 @@ describe('the caller’s limit', () => {
           looks += 1;
           return step * looks;
         };
-        const conflicts = explainConflicts(request, model, stationOptions(model), { solver, clock });
+        const conflicts = explainConflicts(problem, model, stationOptions(model), { solver, clock });
         expect(conflicts.length).toBeGreaterThan(0);
         for (const { message, minimal } of conflicts) {
           if (minimal === false) {
@@ -306,11 +308,11 @@ describe('fit invariants', () => {
     fc.assert(
       fc.property(seeds, fc.nat(20), (seed, pick) => {
         const input = randomRequest(seed);
-        const before = fit(read(input));
+        const before = planRequest(read(input));
         const shells = input.shells.map((shell, at) =>
           at === pick % input.shells.length && shell.stock != null ? { ...shell, stock: shell.stock + 1 } : shell,
         );
-        const after = fit(read({ ...input, shells }));
+        const after = planRequest(read({ ...input, shells }));
         if (before.status === 'infeasible') return;
         compared += 1;
         expect(after.status).toBe('optimal');
@@ -331,7 +333,7 @@ describe('fit invariants', () => {
           housings: input.housings.toReversed(),
           shells: input.shells.toReversed(),
         };
-        const [one, other] = [fit(read(input)), fit(read(turned))];
+        const [one, other] = [planRequest(read(input)), planRequest(read(turned))];
         expect(other.status).toBe(one.status);
         expect(other.cost).toBe(one.cost);
       }),
@@ -341,13 +343,13 @@ describe('fit invariants', () => {
 
   it('gives the same plan for the same request', () => {
     const request = read(randomRequest(42));
-    expect(fit(request)).toEqual(fit(request));
+    expect(planRequest(request)).toEqual(planRequest(request));
   });
 });
 
 describe('conflicts', () => {
   it('says how far the nearest pair is and which walls would do', () => {
-    const plan = fit(read(mainsByGap([24, 200], { std: 10, thin: 2, thick: 2 }, 25)));
+    const plan = planRequest(read(mainsByGap([24, 200], { std: 10, thin: 2, thick: 2 }, 25)));
     expect(plan.status).toBe('infeasible');
     expect(plan.conflicts).toMatchObject([
       {
@@ -362,7 +364,7 @@ describe('conflicts', () => {
   });
 
   it('names a minimal group that competes for too few halves, and the fewest to get', () => {
-    const plan = fit(read(mainsByGap([20, 20, 20], { std: 4, thin: 0, thick: 0 }, 25)));
+    const plan = planRequest(read(mainsByGap([20, 20, 20], { std: 4, thin: 0, thick: 0 }, 25)));
     expect(plan.conflicts).toHaveLength(1);
     expect(plan.conflicts[0]).toMatchObject({ kind: 'stock-short', stations: ['M1', 'M2', 'M3'], shells: ['std'] });
     expect(plan.conflicts[0]!.message).toContain('2 are missing (2 × std)');
@@ -371,16 +373,16 @@ describe('conflicts', () => {
   it('finds the least spread that would do', () => {
     const every = mainsByGap([20, 35], { std: 4, thin: 0, thick: 0 }, 25);
     const input = { ...every, shells: every.shells.filter(({ id }) => id === 'std') };
-    const plan = fit(read({ ...input, rules: { ...input.rules, maxSpread: { main: 0.001 } } }));
+    const plan = planRequest(read({ ...input, rules: { ...input.rules, maxSpread: { main: 0.001 } } }));
     expect(plan.conflicts[0]).toMatchObject({ kind: 'spread', stations: ['M1', 'M2'] });
     expect(plan.conflicts[0]!.remedy).toBe('A spread limit of 0.0015 in would work with the shells on hand.');
-    const wider = fit(read({ ...input, rules: { ...input.rules, maxSpread: { main: 0.0015 } } }));
+    const wider = planRequest(read({ ...input, rules: { ...input.rules, maxSpread: { main: 0.0015 } } }));
     expect(wider.status).toBe('optimal');
   });
 
   it('tells a rule that keeps a pair out from a missing wall', () => {
     const input = mainsByGap([25], { std: 1, thin: 1, thick: 0 }, 25);
-    const plan = fit(read({ ...input, rules: { mixedHalves: false } }));
+    const plan = planRequest(read({ ...input, rules: { mixedHalves: false } }));
     expect(plan.conflicts[0]!.kind).toBe('stock-short');
     const split = {
       ...input,
@@ -389,12 +391,12 @@ describe('conflicts', () => {
         half: shell.id === 'std' ? ('upper' as const) : ('lower' as const),
       })),
     };
-    expect(fit(read({ ...split, rules: { mixedHalves: false } })).conflicts[0]!.kind).toBe('rules');
+    expect(planRequest(read({ ...split, rules: { mixedHalves: false } })).conflicts[0]!.kind).toBe('rules');
   });
 
   it('reports rods that cannot be matched', () => {
     const base = mainsByGap([25, 25], { std: 8, thin: 0, thick: 0 }, 25);
-    const plan = fit(read({ ...base, housings: [{ ...base.housings[0]!, station: null }] }));
+    const plan = planRequest(read({ ...base, housings: [{ ...base.housings[0]!, station: null }] }));
     expect(plan.conflicts[0]).toMatchObject({ kind: 'matching', stations: ['M1', 'M2'] });
   });
 });
@@ -416,7 +418,7 @@ describe('reading a request', () => {
       mixedPenalty: 4,
       pricePenalty: 0,
     });
-    expect(fit(request)).toMatchObject({ status: 'optimal', cost: 0, stations: [] });
+    expect(planRequest(request)).toMatchObject({ status: 'optimal', cost: 0, stations: [] });
   });
 
   it('names the path of every fault', () => {

@@ -1,33 +1,30 @@
 import { chanceInside } from '../clearance/chanceInside.js';
 import { clearanceOfBands } from '../clearance/clearanceOfBands.js';
-import { numberOfLength } from '../measure/formatLength.js';
-import { lengthOfNumber } from '../measure/lengthOfNumber.js';
-import { nanometres } from '../measure/nanometres.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { SizeBand } from '../measure/sizeBand.js';
-import type { Unit } from '../measure/unit.js';
 import { equalChoice } from './equalChoice.js';
 import { explainConflicts } from './explain/explainConflicts.js';
-import type { FitPlan, PlannedStation } from './format/fitPlan.js';
-import type { FitRequest } from './format/fitRequest.js';
 import { leastChoice } from './joint/leastChoice.js';
 import type { ChoiceAnswer } from './model/choice.js';
 import { choiceProblem, KEEP_ALL, spreadGroups } from './model/choiceProblem.js';
 import { COST_PER_UM2, type FitModel, fitModelOf, offsetOfPair } from './model/fitModel.js';
+import type { FitProblem } from './model/fitProblem.js';
+import type { FitSolution, SolvedStation } from './model/fitSolution.js';
 import { dealer, type MergedShells, mergedShells } from './model/mergedShells.js';
 import { type StationOption, type StationOptions, stationOptions } from './model/stationOptions.js';
 import { type ChoiceLimits, hasEnded, within } from './search/choiceLimits.js';
 
-function spreads(model: FitModel, chosen: readonly StationOption[], unit: Unit): FitPlan['spread'] {
+function spreads(model: FitModel, chosen: readonly StationOption[]): FitSolution['spread'] {
   const { group, keys } = spreadGroups(model);
   return keys.flatMap(({ engine, family, inSpread }, at) => {
     if (!inSpread) return [];
     const deviations = chosen.filter((_, station) => group[station] === at).map(({ deviation }) => deviation);
     const value = nanometres(Math.max(...deviations) - Math.min(...deviations));
-    return [{ engine, family, value: numberOfLength(value, unit) }];
+    return [{ engine, family, value }];
   });
 }
 
-function shellsUsed(model: FitModel, chosen: readonly StationOption[]): FitPlan['shellsUsed'] {
+function shellsUsed(model: FitModel, chosen: readonly StationOption[]): FitSolution['shellsUsed'] {
   const counts = new Map<number, number>();
   for (const { upper, lower } of chosen) {
     for (const shell of [upper, lower]) counts.set(shell, (counts.get(shell) ?? 0) + 1);
@@ -37,30 +34,25 @@ function shellsUsed(model: FitModel, chosen: readonly StationOption[]): FitPlan[
 
 /** How well a clearance is known where a size of its station is only known by its band. */
 function howWellKnown(
-  { unit, stations, housings, shells }: FitRequest,
+  { stations, housings, shells }: FitProblem,
   model: FitModel,
   at: number,
   { housing, upper, lower }: StationOption,
-): Pick<PlannedStation, 'known'> {
+): Pick<SolvedStation, 'known'> {
   const station = stations[at]!;
   const { bore, boreBand } = housings[housing]!;
-  const halves = [shells[upper]!, shells[lower]!];
-  if (!boreBand && !station.journalBand && halves.every(({ wallBand }) => !wallBand)) return {};
-  const band = (given: { low: number; high: number } | undefined, size: number): SizeBand => ({
-    low: lengthOfNumber(given?.low ?? size, unit),
-    high: lengthOfNumber(given?.high ?? size, unit),
-  });
-  const [above, below] = halves.map(({ wallBand, wall }) => band(wallBand, wall)) as [SizeBand, SizeBand];
+  const [above, below] = [shells[upper]!, shells[lower]!];
+  if (!boreBand && !station.journalBand && !above.wallBand && !below.wallBand) return {};
+  const band = (given: SizeBand | undefined, size: Nanometres): SizeBand => given ?? { low: size, high: size };
   const bands = { bore: band(boreBand, bore), journal: band(station.journalBand, station.journal) };
-  const [upperSeries, lowerSeries] = [model.shells[upper]!.series, model.shells[lower]!.series];
-  const offset = offsetOfPair(model.stations[at]!, upperSeries === lowerSeries ? upperSeries : null);
-  const { tightest, loosest } = clearanceOfBands(bands.bore, bands.journal, above, below);
-  const limits = { low: lengthOfNumber(station.low, unit), high: lengthOfNumber(station.high, unit) };
+  const walls = { upper: band(above.wallBand, above.wall), lower: band(below.wallBand, below.wall) };
+  const offset = offsetOfPair(model.stations[at]!, above.series === below.series ? above.series : null);
+  const { tightest, loosest } = clearanceOfBands(bands.bore, bands.journal, walls.upper, walls.lower);
   return {
     known: {
-      tightest: numberOfLength(nanometres(tightest + offset), unit),
-      loosest: numberOfLength(nanometres(loosest + offset), unit),
-      inside: chanceInside({ ...bands, upper: above, lower: below }, limits, offset),
+      tightest: nanometres(tightest + offset),
+      loosest: nanometres(loosest + offset),
+      inside: chanceInside({ ...bands, ...walls }, station, offset),
     },
   };
 }
@@ -70,12 +62,11 @@ function endPlayOf(
   { stations, shells }: FitModel,
   at: number,
   { upper, lower }: StationOption,
-  unit: Unit,
-): Pick<PlannedStation, 'endPlay'> {
+): Pick<SolvedStation, 'endPlay'> {
   const { endPlay } = stations[at]!;
   if (endPlay === null) return {};
   const width = Math.max(shells[upper]!.width ?? 0, shells[lower]!.width ?? 0);
-  return { endPlay: numberOfLength(nanometres(endPlay.free - width), unit) };
+  return { endPlay: nanometres(endPlay.free - width) };
 }
 
 export interface FitOptions extends ChoiceLimits {
@@ -97,7 +88,7 @@ function pricesOf(
   { model, members }: MergedShells,
   answer: Extract<ChoiceAnswer, { cost: number }>,
   limits: FitOptions,
-): Pick<FitPlan, 'prices'> {
+): Pick<FitSolution, 'prices'> {
   const listed = (prices: ArrayLike<number>) => ({
     prices: members.flatMap((list, kind) =>
       prices[kind]! > 0 ? list.map((at) => ({ id: asked.shells[at]!.id, price: prices[kind]! / COST_PER_UM2 })) : [],
@@ -147,21 +138,18 @@ function settled(model: FitModel, options: StationOptions, limits: ChoiceLimits)
  * `Σ w·d² + mixedPenalty·mixed + pricePenalty·price` in µm² with `d = C − aim`. Each option's cost is rounded to
  * 10⁻⁶ µm², the square of a nanometre.
  *
- * @param request a valid request (see `readFitRequest`)
- * @returns the plan; an infeasible one whose conflicts explain why nothing fits; or, where the limits came before either, a
- *   stopped one with the proven bound alone. The same request always gives the same plan, unless it was stopped.
+ * @returns what every station gets; an infeasible one whose conflicts explain why nothing fits; or, where the limits came before either, a
+ *   stopped one with the proven bound alone. The same problem always gives the same answer, unless it was stopped.
  */
-export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
-  const asked = fitModelOf(request);
+export function fit(problem: FitProblem, limits: FitOptions = {}): FitSolution {
+  const asked = fitModelOf(problem);
   const merged = mergedShells(asked);
   const { model } = merged;
   const options = stationOptions(model, () => hasEnded(limits));
   const answer = settled(model, options, limits);
-  const base = { format: 'fettle.fit-plan/1', unit: request.unit } as const;
   if (answer.status === 'infeasible' || answer.status === 'stopped') {
     const isStopped = answer.status === 'stopped';
     return {
-      ...base,
       status: answer.status,
       cost: null,
       bound: isStopped ? answer.bound / COST_PER_UM2 : null,
@@ -171,7 +159,7 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
       conflicts:
         isStopped || limits.explain === false
           ? []
-          : explainConflicts(request, model, options, limits).map((conflict) => ({
+          : explainConflicts(problem, model, options, limits).map((conflict) => ({
               ...conflict,
               shells: conflict.shells.flatMap(namesOfKind(asked, merged)),
             })),
@@ -187,23 +175,22 @@ export function fit(request: FitRequest, limits: FitOptions = {}): FitPlan {
   );
   const chosen = taken.map((option) => ({ ...option, upper: deal(option.upper), lower: deal(option.lower) }));
   return {
-    ...base,
     status: answer.status,
     cost: answer.cost / COST_PER_UM2,
     bound: answer.bound / COST_PER_UM2,
     stations: chosen.map((option, at) => ({
-      ...howWellKnown(request, asked, at, option),
+      ...howWellKnown(problem, asked, at, option),
       id: model.stations[at]!.id,
       housing: model.housings[option.housing]!.id,
       upper: asked.shells[option.upper]!.id,
       lower: asked.shells[option.lower]!.id,
-      clearance: numberOfLength(nanometres(option.clearance), request.unit),
-      deviation: numberOfLength(nanometres(option.deviation), request.unit),
+      clearance: nanometres(option.clearance),
+      deviation: nanometres(option.deviation),
       mixed: option.mixed,
-      ...endPlayOf(asked, at, option, request.unit),
+      ...endPlayOf(asked, at, option),
     })),
     shellsUsed: shellsUsed(asked, chosen),
-    spread: spreads(model, chosen, request.unit),
+    spread: spreads(model, chosen),
     conflicts: [],
     ...pricesOf(asked, merged, answer, limits),
   };

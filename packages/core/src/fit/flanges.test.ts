@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../measure/seeded.js';
-import { fit } from './fit.js';
 import { type FitRequest, type FitRequestInput, readFitRequest } from './format/fitRequest.js';
+import { planRequest } from './planRequest.js';
 import { recheckPlan } from './recheckPlan.js';
 import { leastCostOf, programmeOf } from './testing/milp.js';
 
@@ -34,7 +34,7 @@ function thrust(shells: Shell[], weight = 0): FitRequestInput {
   };
 }
 
-const chosen = (input: FitRequestInput) => fit(read(input)).stations[0];
+const chosen = (input: FitRequestInput) => planRequest(read(input)).stations[0];
 
 describe('halves with flanges', () => {
   const plain = half('plain', 'lower', 1.995);
@@ -53,7 +53,7 @@ describe('halves with flanges', () => {
     // 2 µm off the aim of the clearance cost 2 · 4, and the mix 4; 70 µm of end play cost 2 · 4900 times their weight.
     expect(chosen(thrust(pair))).toMatchObject({ upper: 'wide' });
     expect(chosen(thrust(pair, 0.002))).toMatchObject({ upper: 'off', endPlay: 0.17 });
-    const { cost } = fit(read({ ...thrust([plain, wide], 0.01), rules: { mixedPenalty: 0 } }));
+    const { cost } = planRequest(read({ ...thrust([plain, wide], 0.01), rules: { mixedPenalty: 0 } }));
     expect(cost).toBe(98);
   });
 
@@ -63,9 +63,9 @@ describe('halves with flanges', () => {
   });
 
   it('are needed where the end play is asked for, and what lacks is told', () => {
-    const none = fit(read(thrust([plain, half('bare', 'upper', 1.995)])));
+    const none = planRequest(read(thrust([plain, half('bare', 'upper', 1.995)])));
     expect(none).toMatchObject({ status: 'infeasible', conflicts: [{ kind: 'no-pair-in-range', stations: ['M3'] }] });
-    const wider = fit(read(thrust([plain, half('far', 'upper', 1.995, { width: 31.9 })])));
+    const wider = planRequest(read(thrust([plain, half('far', 'upper', 1.995, { width: 31.9 })])));
     expect(wider.conflicts[0]!.message).toContain('0.070 mm to 0.270 mm');
     // By hand: 31.85 − 0.27 and 31.85 − 0.07.
     expect(wider.conflicts[0]!.remedy).toContain('31.580 mm to 31.780 mm');
@@ -102,7 +102,7 @@ describe('halves with flanges', () => {
         })),
         rules: { maxSpread: random() < 0.3 ? { main: 0.01 } : null, tightWeight: [1, 2][whole(0, 1)]! },
       });
-      const plan = fit(request);
+      const plan = planRequest(request);
       const programme = programmeOf(request);
       const least = programme === null ? null : await leastCostOf(programme);
       expect(plan.status, JSON.stringify(request)).toBe(least === null ? 'infeasible' : 'optimal');

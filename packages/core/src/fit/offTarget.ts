@@ -1,6 +1,5 @@
-import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import type { FitPlan } from './format/fitPlan.js';
+import type { FitSolution } from './model/fitSolution.js';
 
 /** How far stations are off their targets. */
 export interface OffTarget {
@@ -32,6 +31,6 @@ export function offTarget(
 }
 
 /** How far the stations of a plan are off their targets; null for a plan without stations. */
-export function planOffTarget({ stations, unit }: Pick<FitPlan, 'stations' | 'unit'>): OffTarget | null {
-  return offTarget(stations.map(({ id, deviation }) => ({ station: id, deviation: lengthOfNumber(deviation, unit) })));
+export function planOffTarget({ stations }: Pick<FitSolution, 'stations'>): OffTarget | null {
+  return offTarget(stations.map(({ id, deviation }) => ({ station: id, deviation })));
 }

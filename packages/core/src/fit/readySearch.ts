@@ -1,6 +1,6 @@
 import { FAMILIES } from '../part/family.js';
-import { fit } from './fit.js';
 import { type FitRequestInput, fitRequestSchema } from './format/fitRequest.js';
+import { planRequest } from './planRequest.js';
 import type { IntegerSolver } from './search/choiceLimits.js';
 import { loadIntegerSolver } from './search/loadIntegerSolver.js';
 
@@ -50,6 +50,6 @@ const LONGEST_MS = 2_000;
  */
 export async function readySearch(clock: () => number, wasm?: string): Promise<IntegerSolver> {
   const solver = await loadIntegerSolver(wasm);
-  fit(fitRequestSchema.parse(practice()), { solver, clock, until: clock() + LONGEST_MS });
+  planRequest(fitRequestSchema.parse(practice()), { solver, clock, until: clock() + LONGEST_MS });
   return solver;
 }

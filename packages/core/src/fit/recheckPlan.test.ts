@@ -1,8 +1,8 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
-import { fit } from './fit.js';
 import type { FitPlan } from './format/fitPlan.js';
 import { type FitRequest, fitRequestSchema } from './format/fitRequest.js';
+import { planRequest } from './planRequest.js';
 import { recheckPlan } from './recheckPlan.js';
 import { inInches, randomRequest } from './testing/randomRequest.js';
 
@@ -30,7 +30,7 @@ const request: FitRequest = fitRequestSchema.parse({
   ],
   rules: { maxSpread: { main: 0.001, rod: null } },
 });
-const plan = fit(request);
+const plan = planRequest(request);
 
 /** The plan with its first station changed. */
 function withFirst(change: Partial<FitPlan['stations'][number]>): FitPlan {
@@ -93,7 +93,10 @@ describe('one request in two units', () => {
       fc.property(fc.integer({ min: 1, max: 100_000 }), (seed) => {
         const inMillimetres = randomRequest(seed);
         const other = inInches(inMillimetres);
-        const [one, two] = [fit(fitRequestSchema.parse(inMillimetres)), fit(fitRequestSchema.parse(other))];
+        const [one, two] = [
+          planRequest(fitRequestSchema.parse(inMillimetres)),
+          planRequest(fitRequestSchema.parse(other)),
+        ];
         expect(two.status).toBe(one.status);
         expect(two.cost).toBe(one.cost);
         const halves = ({ stations }: FitPlan) =>

@@ -1,5 +1,6 @@
+import type { Nanometres } from '../measure/nanometres.js';
 import { type FitOptions, fit } from './fit.js';
-import type { FitRequest, FitShell } from './format/fitRequest.js';
+import type { FitProblem, ProblemShell } from './model/fitProblem.js';
 import { hasEnded, within } from './search/choiceLimits.js';
 
 /** What one more set of a grade, an upper and a lower half, would save. */
@@ -8,8 +9,8 @@ export interface SetSaving {
   readonly shells: readonly string[];
   /** µm², above zero. */
   readonly saving: number;
-  /** The stations whose clearance would be another: their deviations from the target before and after, in the unit of the request. */
-  readonly changes: readonly { readonly station: string; readonly before: number; readonly after: number }[];
+  /** The stations whose clearance would be another: their deviations from the target before and after. */
+  readonly changes: readonly { readonly station: string; readonly before: Nanometres; readonly after: Nanometres }[];
   /** The stations that would have two halves of one wall, and are mixed without it. */
   readonly unmixed: readonly string[];
 }
@@ -28,8 +29,8 @@ const LONGEST_MS = 1_800;
  * What is bought together: an upper and a lower of one wall, or two halves that fit either side. Of one family, series and undersize,
  * for the same places.
  */
-function setsOf(shells: readonly FitShell[]): FitShell[][] {
-  const sets = new Map<string, FitShell[]>();
+function setsOf(shells: readonly ProblemShell[]): ProblemShell[][] {
+  const sets = new Map<string, ProblemShell[]>();
   for (const shell of shells) {
     if (shell.stock === null) continue;
     const { family, series, wall, undersize, positions = null, half } = shell;
@@ -47,17 +48,17 @@ function setsOf(shells: readonly FitShell[]): FitShell[][] {
  *
  * @param cost of the best plan as it is, µm²
  */
-export function setSavings(request: FitRequest, cost: number, options: FitOptions = {}): SetSavings {
+export function setSavings(problem: FitProblem, cost: number, options: FitOptions = {}): SetSavings {
   const limits = within(options, LONGEST_MS);
   let isComplete = true;
-  const now = hasEnded(limits) ? null : fit(request, { ...limits, explain: false });
+  const now = hasEnded(limits) ? null : fit(problem, { ...limits, explain: false });
   const known = new Map(now?.stations.map((station) => [station.id, station]));
-  const found = setsOf(request.shells).flatMap((set): SetSaving[] => {
-    const more = (shell: FitShell) => (shell.half === 'either' ? 2 : 1);
-    const shells = request.shells.map((shell) =>
+  const found = setsOf(problem.shells).flatMap((set): SetSaving[] => {
+    const more = (shell: ProblemShell) => (shell.half === 'either' ? 2 : 1);
+    const shells = problem.shells.map((shell) =>
       set.includes(shell) ? { ...shell, stock: shell.stock! + more(shell) } : shell,
     );
-    const plan = hasEnded(limits) ? null : fit({ ...request, shells }, { ...limits, explain: false });
+    const plan = hasEnded(limits) ? null : fit({ ...problem, shells }, { ...limits, explain: false });
     if (plan?.status !== 'optimal') {
       isComplete = false;
       return [];

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../measure/seeded.js';
-import { fit } from './fit.js';
 import { climb } from './joint/climb.js';
+import { planRequest } from './planRequest.js';
 import { recheckPlan } from './recheckPlan.js';
 import type { FitProgress } from './search/choiceLimits.js';
 import { integerSolverOf } from './search/integerSolver.js';
@@ -29,7 +29,7 @@ describe('many engines on one drawer', () => {
       let solved = 0;
       for (let seed = 1; seed <= 4; seed += 1) {
         const request = manyEngines(seed, engines, how);
-        const plan = fit(request, { solver, explain: false });
+        const plan = planRequest(request, { solver, explain: false });
         const least = await leastCostByHighs(request);
         expect(plan.status, `seed ${seed}`).toBe(least === null ? 'infeasible' : 'optimal');
         if (least !== null) expect(plan.cost!, `seed ${seed}`).toBeCloseTo(least, 5);
@@ -45,9 +45,9 @@ describe('many engines on one drawer', () => {
   it('gives the same plan again, and tells how far it has come', () => {
     const request = manyEngines(3, 30, { freeRods: true });
     const steps: FitProgress[] = [];
-    const plan = fit(request, { solver, onProgress: (progress) => steps.push(progress) });
+    const plan = planRequest(request, { solver, onProgress: (progress) => steps.push(progress) });
     expect(plan.status).toBe('optimal');
-    expect(fit(request, { solver })).toEqual(plan);
+    expect(planRequest(request, { solver })).toEqual(plan);
     expect(new Set(steps.map(({ doing }) => doing))).toContain('combining');
     for (const { bound } of steps) expect(bound ?? 0).toBeLessThanOrEqual(plan.cost! + 1e-6);
   });
@@ -55,7 +55,7 @@ describe('many engines on one drawer', () => {
   it('answers with an allowed plan and an honest bound without an integer solver', () => {
     for (const freeRods of [false, true]) {
       const request = manyEngines(5, 20, { freeRods, slack: 1.1 });
-      const [proven, unproven] = [fit(request, { solver }), fit(request)];
+      const [proven, unproven] = [planRequest(request, { solver }), planRequest(request)];
       expect(recheckPlan(request, unproven)).toEqual([]);
       expect(unproven.bound!).toBeLessThanOrEqual(proven.cost!);
       expect(unproven.cost!).toBeGreaterThanOrEqual(proven.cost!);
@@ -64,7 +64,7 @@ describe('many engines on one drawer', () => {
 
   it('prices the halves that run out', () => {
     const request = manyEngines(2, 20);
-    const plan = fit(request, { solver });
+    const plan = planRequest(request, { solver });
     expect(plan.prices!.length).toBeGreaterThan(0);
     const used = new Map(plan.shellsUsed.map(({ id, count }) => [id, count]));
     for (const { id } of plan.prices!) {
@@ -75,17 +75,17 @@ describe('many engines on one drawer', () => {
 
   it('names a group short of one kind of half, and what to get so that all fit', () => {
     const request = manyEngines(1, 20, { slack: 0.9 });
-    const plan = fit(request, { solver });
+    const plan = planRequest(request, { solver });
     expect(plan.status).toBe('infeasible');
     const remedy = plan.conflicts[0]!.remedies!.find(({ kind }) => kind === 'buy')!;
     const more = new Map(remedy.shells.map(({ id, count }) => [id, count]));
     const shells = request.shells.map((shell) => ({ ...shell, stock: shell.stock! + (more.get(shell.id) ?? 0) }));
-    expect(fit({ ...request, shells }, { solver }).status).toBe('optimal');
+    expect(planRequest({ ...request, shells }, { solver }).status).toBe('optimal');
   });
 
   it('takes 300 engines with alike stations as one problem, proven', () => {
     const request = manyEngines(9, 300);
-    const plan = fit(request, { solver });
+    const plan = planRequest(request, { solver });
     expect(plan.status).toBe('optimal');
     expect(plan.stations).toHaveLength(2700);
   });

@@ -6,8 +6,8 @@ import { usualLayout } from '../part/crankLayout.js';
 import type { Reading } from '../part/reading.js';
 import { countsInSpread, jobFit } from '../selection/jobFit.js';
 import { rulesInWords } from '../selection/rulesInWords.js';
-import { fit } from './fit.js';
 import { type FitRequestInput, fitRequestSchema } from './format/fitRequest.js';
+import { planRequest } from './planRequest.js';
 import { recheckPlan } from './recheckPlan.js';
 
 /** Three mains whose bores differ by 0.006, and walls in steps of 0.002 that could even them out at the price of the target. */
@@ -40,7 +40,7 @@ function request(inSpread: readonly boolean[], maxSpread: number | null): FitReq
 
 const planOf = (input: FitRequestInput) => {
   const read = fitRequestSchema.parse(input);
-  const plan = fit(read);
+  const plan = planRequest(read);
   expect(recheckPlan(read, plan)).toEqual([]);
   return plan;
 };
@@ -113,7 +113,7 @@ describe('a spread that holds among some mains', () => {
       ),
     );
     const asked = jobFit(job, readings);
-    expect(asked.ok && asked.request.stations.map(({ inSpread }) => inSpread ?? true)).toEqual([true, true, false]);
+    expect(asked.ok && asked.problem.stations.map(({ inSpread }) => inSpread)).toEqual([true, true, false]);
     expect(rulesInWords(job)).toContain('spread of the mains 1-2 at most 0.005 mm');
     expect(countsInSpread(job.rules, { family: 'rod', number: 3 })).toBe(true);
   });

@@ -10,7 +10,6 @@ import {
 import { type DrawerLine, drawerHalfSchema, freeHalves } from '../drawer/workshopDrawer.js';
 import { typeLimitsSchema } from '../engineType/limits.js';
 import { fit } from '../fit/fit.js';
-import { fitRequestSchema } from '../fit/format/fitRequest.js';
 import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import type { Feature, Slot } from '../part/feature.js';
@@ -206,15 +205,15 @@ describe('the choice for a job', () => {
   it('asks for the measured mains with the limits of the sheet and the spread of their readings, and plans them', () => {
     const asked = jobFit(twin(), measured);
     if (!asked.ok) throw new Error(asked.reason);
-    expect(asked.request.stations[1]).toMatchObject({
+    expect(asked.problem.stations[1]).toMatchObject({
       id: 'M2',
-      journal: 59.985,
-      aim: 0.035,
-      low: 0.02,
-      high: 0.05,
-      journalReadings: { low: 59.984, high: 59.986 },
+      journal: um(59_985),
+      aim: um(35),
+      low: um(20),
+      high: um(50),
+      journalReadings: { low: um(59_984), high: um(59_986) },
     });
-    const plan = fit(fitRequestSchema.parse(asked.request));
+    const plan = fit(asked.problem);
     const halves = plannedHalves(twin(), asked, plan);
     // By hand, µm: gaps over both walls 4031, 4024, 4032. M1: 3 990 → 41 (d 6, mixed), 3 996 → 35 (d 0). M2: 3 984 → 40 (d 5),
     // 3 990 → 34 (d −1, mixed: 2 + 4 = 6). M3: 3 996 → 36 (d 1). Stock 3 each: all fit.
@@ -387,7 +386,7 @@ describe('the rods of a job', () => {
   const planOf = (job: JobDocument) => {
     const asked = jobFit(job, [...measured, ...rods]);
     if (!asked.ok) throw new Error(asked.reason);
-    const plan = fit(fitRequestSchema.parse(asked.request));
+    const plan = fit(asked.problem);
     return { asked, plan, halves: plannedHalves(job, asked, plan) };
   };
 
@@ -407,13 +406,13 @@ describe('the rods of a job', () => {
     expect(plan.conflicts[0]!.remedies!.map(({ kind }) => kind)).toContain('move-rod');
   });
 
-  it('carry what is held and forbidden at a pin into the request', () => {
+  it('carry what is held and forbidden at a pin into the problem, by its own ids', () => {
     const wishes = { P2: { upper: 'thickU', lower: null, noShells: ['thinL'], unmixed: true } };
     const { asked } = planOf(withRods({ wishes }));
-    expect(asked.request.wishes).toEqual({
-      hold: [{ station: 'P2', upper: '1496 rod upper (A)' }],
+    expect(asked.problem.wishes).toEqual({
+      hold: [{ station: 'P2', upper: 'thickU' }],
       forbid: [
-        { station: 'P2', shell: '1490 rod lower (A)' },
+        { station: 'P2', shell: 'thinL' },
         { station: 'P2', mixed: true },
       ],
     });
@@ -428,11 +427,11 @@ describe('the rods of a job', () => {
     const asked = jobFit({ ...job, limits: { ...job.limits, bigEnd: null } }, [...measured, ...rods, rough]);
     if (!asked.ok) throw new Error(asked.reason);
     // The pins take part; only the rough rod itself fits nowhere.
-    const plan = fit(fitRequestSchema.parse(asked.request));
-    expect(asked.request.stations.filter(({ family }) => family === 'rod').length).toBeGreaterThan(1);
+    const plan = fit(asked.problem);
+    expect(asked.problem.stations.filter(({ family }) => family === 'rod').length).toBeGreaterThan(1);
     expect(plan.status).toBe('infeasible');
     expect(plan.conflicts[0]!.message).toMatch(/R1|need \d housings/u);
-    const others = asked.request.housings.filter(
+    const others = asked.problem.housings.filter(
       ({ family, boreReadings }) => family === 'rod' && boreReadings === undefined,
     );
     expect(others.length).toBeGreaterThan(0);
@@ -446,7 +445,7 @@ describe('the rods of a job', () => {
       return { ...job, rods: Object.fromEntries(pins) };
     };
     const stationsOf = (asked: ReturnType<typeof jobFit>) =>
-      asked.ok ? asked.request.stations.filter(({ family }) => family === 'rod').map(({ id }) => id) : [];
+      asked.ok ? asked.problem.stations.filter(({ family }) => family === 'rod').map(({ id }) => id) : [];
     const whole = stationsOf(jobFit(withRods(), [...measured, ...rods]));
     const unread = rods.filter(({ feature, station }) => feature !== 'bigEnd' || station !== 1);
     const one = jobFit(keeping({ 1: 1 }), [...measured, ...unread]);
@@ -455,7 +454,7 @@ describe('the rods of a job', () => {
     const two = jobFit(keeping({ 1: 1, 2: 1 }), [...measured, ...rods]);
     expect(two.leftOut).toContainEqual({ station: 'P1', reason: 'two-rods', rods: ['R1', 'R2'] });
     if (!two.ok) throw new Error(two.reason);
-    expect(two.request.housings.some(({ id }) => id === 'R1' || id === 'R2')).toBe(false);
+    expect(two.problem.housings.some(({ id }) => id === 'R1' || id === 'R2')).toBe(false);
     const huge = rods.map((reading) =>
       reading.feature === 'bigEnd' && reading.station === 1
         ? { ...reading, nm: nanometres(reading.nm! + 100_000) }
@@ -468,7 +467,7 @@ describe('the rods of a job', () => {
 
   it('are left out by name while they are not measured, and never stop the mains', () => {
     const asked = jobFit(withRods(), [...measured, ...rods.slice(1)]);
-    expect(asked.ok && asked.request.stations.map(({ family }) => family)).toEqual(['main', 'main', 'main']);
+    expect(asked.ok && asked.problem.stations.map(({ family }) => family)).toEqual(['main', 'main', 'main']);
     expect(asked.leftOut).toEqual(
       expect.arrayContaining([
         { station: 'R1', reason: 'not-measured' },
@@ -521,7 +520,7 @@ describe('engines fitted together', () => {
 
   it('make one request on the halves of the drawer, and each gets its own choice back', () => {
     const joint = jointFit(jobs, drawer);
-    const plan = fit(fitRequestSchema.parse(joint.request));
+    const plan = fit(joint.problem!);
     expect(plan.status).toBe('optimal');
     expect(plan.stations).toHaveLength(6);
     const choices = jointChoices(joint, plan);
@@ -555,15 +554,15 @@ describe('engines fitted together', () => {
     );
     const job = { id: 'a', document: { ...document, shells }, readings: measured };
     const joint = jointFit([job], kinds);
-    expect(joint.request!.shells.map(({ undersize, wallBand }) => [undersize, wallBand !== undefined])).toEqual([
+    expect(joint.problem!.shells.map(({ undersize, wallBand }) => [undersize, wallBand !== undefined])).toEqual([
       ['0.25', true],
-      [undefined, true],
+      ['', true],
       ['0.25', true],
-      [undefined, true],
+      ['', true],
     ]);
     const asked = jobFit(job.document, measured, new Map(kinds.map(({ id, half }) => [id, half.onHand])));
     if (!asked.ok) throw new Error(asked.reason);
-    const [single, together] = [asked.request, joint.request!].map((request) => fit(fitRequestSchema.parse(request)));
+    const [single, together] = [asked.problem, joint.problem!].map((problem) => fit(problem));
     expect(together!.cost).toBe(single!.cost);
     expect(together!.stations.map(({ clearance, known }) => [clearance, known])).toEqual(
       single!.stations.map(({ clearance, known }) => [clearance, known]),
@@ -576,7 +575,7 @@ describe('engines fitted together', () => {
       { job: 'x', name: 'another', count: 1 },
     ];
     const joint = jointFit(jobs, [{ ...drawer[0]!, reservations }, ...drawer.slice(1)]);
-    expect(joint.request!.shells[0]!.stock).toBe(3);
+    expect(joint.problem!.shells[0]!.stock).toBe(3);
     expect(freeHalves({ ...drawer[0]!, reservations }, 'a')).toBe(3);
     expect(freeHalves({ ...drawer[0]!, reservations }, null)).toBe(1);
   });
@@ -595,7 +594,8 @@ describe('engines fitted together', () => {
       ['bare', 'nothing-to-choose'],
       ['rules', 'other-rules'],
     ]);
-    expect(joint.request!.wishes!.forbid!.every(({ station }) => station.startsWith('Rush Twin M'))).toBe(true);
-    expect(joint.request!.wishes!.forbid).toHaveLength(3);
+    const { stations, wishes } = joint.problem!;
+    const engines = wishes.forbid.map(({ station }) => stations.find(({ id }) => id === station)!.engine);
+    expect(engines).toEqual(Array(3).fill('plain'));
   });
 });

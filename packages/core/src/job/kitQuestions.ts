@@ -5,6 +5,7 @@ import type { DrawerLine } from '../drawer/workshopDrawer.js';
 import { freeHalves, isSameLine } from '../drawer/workshopDrawer.js';
 import { clearanceKey, clearanceLimitsOf, type LimitKey, limitAt } from '../engineType/limits.js';
 import { fitShellOf } from '../fit/format/fitShellOf.js';
+import { problemShellOf } from '../fit/model/problemShellOf.js';
 import { type EffectiveSize, middleOf, possibleSizes, readingsSpread } from '../measure/effectiveSize.js';
 import { numberOfLength } from '../measure/formatLength.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
@@ -113,8 +114,8 @@ function question(
           ...(journalReadings ? { journalReadings: band(journalReadings) } : {}),
         }),
       ),
-      shells: [...shells].map(([id, shell]) => ({
-        ...fitShellOf(id, shell, unit, onShelf(shell)),
+      shells: [...shells].map(([label, shell]) => ({
+        ...fitShellOf(problemShellOf(label, label, shell, onShelf(shell)), unit),
         price: prices(shell),
       })),
       rules: wishes.rules,

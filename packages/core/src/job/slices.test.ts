@@ -2,7 +2,6 @@ import { describe, expect, it } from 'vitest';
 import { BLANK_JOINT } from '../crush/crushSchema.js';
 import { membersOf } from '../document/documentPart.js';
 import { fit } from '../fit/fit.js';
-import { fitRequestSchema } from '../fit/format/fitRequest.js';
 import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import { FEATURES } from '../part/feature.js';
@@ -169,7 +168,7 @@ describe('the slices', () => {
     const job = twin({ a: half(2_000, 6) });
     const asked = jobFit(job, readings);
     if (!asked.ok) throw new Error(asked.reason);
-    const stations = plannedHalves(job, asked, fit(fitRequestSchema.parse(asked.request)));
+    const stations = plannedHalves(job, asked, fit(asked.problem));
     const accepted = { ...job, choice: { at: '2026-01-02T03:04:05.000Z', by: 'Wren', stations } };
     const { facts, tables, notes } = sheetContent(accepted, readings);
     expect(tables.map(({ title }) => title)).toEqual([
@@ -205,7 +204,7 @@ describe('a remedy done to the job', () => {
   const tried = (job: JobDocument, read = readings) => {
     const asked = jobFit(job, read);
     if (!asked.ok) throw new Error(asked.reason);
-    const plan = fit(fitRequestSchema.parse(asked.request));
+    const plan = fit(asked.problem);
     expect(plan.status).toBe('infeasible');
     let made = 0;
     const newId = () => `made-${++made}`;
@@ -216,7 +215,7 @@ describe('a remedy done to the job', () => {
         if (step?.kind !== 'change') return [remedy.kind, step?.kind ?? null] as const;
         const after = jobDocumentSchema.parse(step.change(job));
         const again = jobFit(after, read);
-        return [remedy.kind, again.ok ? fit(fitRequestSchema.parse(again.request)).status : again.reason] as const;
+        return [remedy.kind, again.ok ? fit(again.problem).status : again.reason] as const;
       });
   };
   /** A journal at its high limit: with halves of 2 003 µm it is 6 µm too tight there, and there alone. */
@@ -251,7 +250,7 @@ describe('a remedy done to the job', () => {
     const job = twin({ a: half(2_003, 6) });
     const asked = jobFit(job, tightAtOne);
     if (!asked.ok) throw new Error(asked.reason);
-    const { conflicts } = fit(fitRequestSchema.parse(asked.request));
+    const { conflicts } = fit(asked.problem);
     const limit = conflicts.flatMap(({ remedies }) => remedies ?? []).find(({ kind }) => kind === 'limit')!;
     const step = remedyForJob(job, asked, limit, () => 'made');
     if (step?.kind !== 'change') throw new Error('a limit is moved in the job');
@@ -265,8 +264,8 @@ describe('places', () => {
     const job = twin({ plain: half(2_001, 4), flanged });
     const asked = jobFit(job, readings);
     if (!asked.ok) throw new Error(asked.reason);
-    expect(asked.request.stations.map(({ position }) => position)).toEqual([undefined, 'thrust', undefined]);
-    const plan = fit(fitRequestSchema.parse(asked.request));
+    expect(asked.problem.stations.map(({ position }) => position)).toEqual(['', 'thrust', '']);
+    const plan = fit(asked.problem);
     const stations = plannedHalves(job, asked, plan);
     expect(Object.values(stations).map(({ upper, lower }) => [upper.shell, lower.shell])).toEqual([
       ['plain', 'plain'],

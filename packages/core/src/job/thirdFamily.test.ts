@@ -49,7 +49,6 @@ vi.mock('../part/bearingRows.js', async (original) => {
 });
 
 const { fit } = await import('../fit/fit.js');
-const { readFitRequest } = await import('../fit/format/fitRequest.js');
 const { limitName, LIMIT_KEYS } = await import('../engineType/limits.js');
 const { jobDocumentSchema } = await import('./jobDocument.js');
 const { jobFacts } = await import('./jobFacts.js');
@@ -154,9 +153,7 @@ describe('a third family of bearings, as a row of the tables', () => {
     const job = engine();
     const asked = jobFit(job, READINGS);
     if (!asked.ok) throw new Error(asked.reason);
-    const request = readFitRequest(asked.request);
-    if (!request.ok) throw new Error(JSON.stringify(request.faults));
-    const plan = fit(request.request);
+    const plan = fit(asked.problem);
     expect(plan.status).toBe('optimal');
     const halves = plannedHalves(job, asked, plan);
     expect(

@@ -1,4 +1,4 @@
-import { fitRequestSchema } from '../fit/format/fitRequest.js';
+import { problemRules, problemShell } from '../fit/format/problemOfRequest.js';
 import { leastChoice } from '../fit/joint/leastChoice.js';
 import type { ChoiceProblem } from '../fit/model/choice.js';
 import { choiceProblem } from '../fit/model/choiceProblem.js';
@@ -8,6 +8,7 @@ import type { ChoiceLimits } from '../fit/search/choiceLimits.js';
 import { greedyPlan } from '../fit/search/greedyPlan.js';
 import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { SizeBand } from '../measure/sizeBand.js';
 import { FAMILIES, FAMILY_TABLE } from '../part/family.js';
 import type { KitQuestion } from './kitQuestion.js';
 
@@ -24,13 +25,11 @@ interface DrawnPart {
 /** One engine drawn from its bands: mains and rods share no halves, so each is known on its own. */
 export type DrawnEngine = readonly DrawnPart[];
 
-type Ends = readonly [number, number];
-
 /** What one family is drawn from and fitted with. */
 interface FamilyBase {
   readonly model: FitModel;
-  readonly bores: readonly Ends[];
-  readonly journals: readonly Ends[];
+  readonly bores: readonly SizeBand[];
+  readonly journals: readonly SizeBand[];
 }
 
 /**
@@ -47,51 +46,49 @@ export class DrawnEngines {
   constructor({ unit, stations, freeRods, shells, rules }: KitQuestion, limits: ChoiceLimits = {}) {
     const { onProgress: _, ...quiet } = limits;
     this.limits = quiet;
-    const ends = ({ low, high }: { low: number; high: number }): Ends => [
-      lengthOfNumber(low, unit),
-      lengthOfNumber(high, unit),
-    ];
+    const length = (value: number) => lengthOfNumber(value, unit);
+    const band = ({ low, high }: { low: number; high: number }): SizeBand => ({ low: length(low), high: length(high) });
     this.stock = shells.map(({ stock }) => stock ?? Number.POSITIVE_INFINITY);
     this.families = FAMILIES.flatMap((name): FamilyBase[] => {
       const own = stations.filter(({ family }) => family === name);
       if (own.length === 0) return [];
-      const request = fitRequestSchema.parse({
-        format: 'fettle.fit-request/1',
+      const model = fitModelOf({
         unit,
-        stations: own.map(({ id, family, journal, journalReadings, aim, low, high, position, inSpread }) => ({
+        stations: own.map(({ id, journal, journalReadings, aim, low, high, position, inSpread }) => ({
           id,
-          family,
-          journal: journal.high,
-          aim,
-          low,
-          high,
+          name: id,
+          engine: '',
+          family: name,
+          journal: length(journal.high),
+          journalReadings: journalReadings && band(journalReadings),
+          aim: length(aim),
+          low: length(low),
+          high: length(high),
+          offset: nanometres(0),
+          offsets: [],
           position,
           inSpread,
-          journalReadings,
         })),
-        housings: own.map(({ id, family, bore, boreReadings, fixed }) => ({
+        housings: own.map(({ id, bore, boreReadings, fixed }) => ({
           id,
-          family,
-          bore: bore.high,
-          boreReadings,
-          station: FAMILY_TABLE[family].housingsMove && freeRods && !fixed ? null : id,
+          name: id,
+          engine: '',
+          family: name,
+          bore: length(bore.high),
+          boreReadings: boreReadings && band(boreReadings),
+          station: FAMILY_TABLE[name].housingsMove && freeRods && !fixed ? null : id,
         })),
-        shells,
-        rules,
+        shells: shells.map((shell) => problemShell(shell, unit)),
+        rules: problemRules(rules, unit),
+        wishes: { hold: [], forbid: [] },
       });
-      return [
-        {
-          model: fitModelOf(request),
-          bores: own.map(({ bore }) => ends(bore)),
-          journals: own.map(({ journal }) => ends(journal)),
-        },
-      ];
+      return [{ model, bores: own.map(({ bore }) => band(bore)), journals: own.map(({ journal }) => band(journal)) }];
     });
   }
 
   /** Draws one more engine. @param random numbers in [0, 1) */
   draw(random: () => number): DrawnEngine {
-    const drawn = ([low, high]: Ends) => nanometres(Math.round(low + random() * (high - low)));
+    const drawn = ({ low, high }: SizeBand) => nanometres(Math.round(low + random() * (high - low)));
     const engine = this.families.map(
       ({ bores, journals }): DrawnPart => ({
         journals: journals.map(drawn),

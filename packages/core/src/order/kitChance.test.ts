@@ -107,5 +107,7 @@ describe('the chance of a kit', () => {
       engines: 0,
     });
     expect(answer.ok ? [] : answer.faults.map(({ path }) => path)).toEqual(['/stations/0/bore/low', '/engines']);
+    const twice = readKitQuestion({ ...question, shells: [...question.shells, question.shells[0]] });
+    expect(twice.ok ? [] : twice.faults).toMatchObject([{ path: `/shells/${question.shells.length}/id` }]);
   });
 });

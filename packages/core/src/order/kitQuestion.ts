@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { type DocumentFault, faultsOf } from '../document/fault.js';
-import { fitRulesSchema, fitShellSchema } from '../fit/format/fitRequest.js';
+import { fitRulesSchema, fitShellSchema, repeatedIds } from '../fit/format/fitRequest.js';
 import { unitSchema } from '../measure/unit.js';
 import { familySchema } from '../part/family.js';
 
@@ -11,34 +11,39 @@ const bandSchema = z
   .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' });
 
 /** Which halves should be on the shelf before anything is measured: an open format. */
-export const kitQuestionSchema = z.strictObject({
-  format: z.literal('fettle.kit-question/1'),
-  unit: unitSchema.describe('Unit of every length, those in rules too.'),
-  stations: z
-    .array(
-      z.strictObject({
-        id: z.string().min(1).max(200),
-        family: familySchema,
-        bore: bandSchema.describe('Range of the housing bore.'),
-        journal: bandSchema.describe('Range of the journal.'),
-        boreReadings: bandSchema.optional().describe('Smallest and largest reading of a bore that was read.'),
-        journalReadings: bandSchema.optional().describe('Smallest and largest reading of a journal that was read.'),
-        aim: lengthSchema,
-        low: lengthSchema,
-        high: lengthSchema,
-        position: z.string().max(200).default('').describe('Position that takes its own shells.'),
-        inSpread: z.boolean().default(true).describe('False: it does not count in the spread.'),
-        fixed: z.boolean().default(false).describe('True if its rod stays on it; the others may go on any pin.'),
-      }),
-    )
-    .min(1)
-    .max(60),
-  freeRods: z.boolean().default(true).describe('True if a rod may go on any pin.'),
-  shells: z.array(fitShellSchema).max(500).describe('The kit: stock is the number on hand of each shell.'),
-  rules: fitRulesSchema.prefault({}),
-  engines: z.int().min(1).max(1_000_000).default(10_000).describe('Engines to draw.'),
-  seed: z.int().min(0).max(4_294_967_295).default(1).describe('The same seed draws the same engines.'),
-});
+export const kitQuestionSchema = z
+  .strictObject({
+    format: z.literal('fettle.kit-question/1'),
+    unit: unitSchema.describe('Unit of every length, those in rules too.'),
+    stations: z
+      .array(
+        z.strictObject({
+          id: z.string().min(1).max(200),
+          family: familySchema,
+          bore: bandSchema.describe('Range of the housing bore.'),
+          journal: bandSchema.describe('Range of the journal.'),
+          boreReadings: bandSchema.optional().describe('Smallest and largest reading of a bore that was read.'),
+          journalReadings: bandSchema.optional().describe('Smallest and largest reading of a journal that was read.'),
+          aim: lengthSchema,
+          low: lengthSchema,
+          high: lengthSchema,
+          position: z.string().max(200).default('').describe('Position that takes its own shells.'),
+          inSpread: z.boolean().default(true).describe('False: it does not count in the spread.'),
+          fixed: z.boolean().default(false).describe('True if its rod stays on it; the others may go on any pin.'),
+        }),
+      )
+      .min(1)
+      .max(60),
+    freeRods: z.boolean().default(true).describe('True if a rod may go on any pin.'),
+    shells: z.array(fitShellSchema).max(500).describe('The kit: stock is the number on hand of each shell.'),
+    rules: fitRulesSchema.prefault({}),
+    engines: z.int().min(1).max(1_000_000).default(10_000).describe('Engines to draw.'),
+    seed: z.int().min(0).max(4_294_967_295).default(1).describe('The same seed draws the same engines.'),
+  })
+  .superRefine(({ stations, shells }, context) => {
+    for (const issue of [...repeatedIds(stations, 'stations'), ...repeatedIds(shells, 'shells')])
+      context.addIssue({ code: 'custom', ...issue });
+  });
 export type KitQuestion = z.output<typeof kitQuestionSchema>;
 
 /** Reads a kit question from parsed JSON. @returns the question, or every fault with its path */

@@ -269,10 +269,10 @@ describe('limits of single mains', () => {
     expect(kinds).toEqual(['outside', 'fine']);
     const asked = jobFit(job, readings);
     if (!asked.ok) throw new Error(asked.reason);
-    expect(asked.request.stations.map(({ low, high }) => [low, high])).toEqual([
-      [0.02, 0.05],
-      [0.02, 0.05],
-      [0.03, 0.06],
+    expect(asked.problem.stations.map(({ low, high }) => [low, high])).toEqual([
+      [um(20), um(50)],
+      [um(20), um(50)],
+      [um(30), um(60)],
     ]);
     const text = JSON.stringify(sheetContent(job, readings));
     expect(text).toContain('Main oil clearance, main 3');

@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
 import { fit } from '../fit/fit.js';
-import { fitRequestSchema } from '../fit/format/fitRequest.js';
 import { planVariants } from '../fit/planVariants.js';
 import { type JobDocument, jobDocumentSchema } from '../job/jobDocument.js';
 import { newJob } from '../job/newJob.js';
@@ -67,7 +66,7 @@ const mains = [1, 2, 3, 4, 5].flatMap((station) => [
 function planOf(job: JobDocument, readings: readonly Reading[]) {
   const asked = jobFit(job, readings);
   if (!asked.ok) throw new Error(asked.reason);
-  return { request: fitRequestSchema.parse(asked.request), asked };
+  return { problem: asked.problem, asked };
 }
 
 describe('grades that nobody counted', () => {
@@ -76,17 +75,17 @@ describe('grades that nobody counted', () => {
   const box = { box: half('main', 1_994.5, { stock: 20 }) };
 
   it('take no part beside counted ones; what could be ordered still has them', () => {
-    const { request } = planOf(engine({ ...paper, ...box }), mains);
-    const plan = fit(request);
+    const { problem } = planOf(engine({ ...paper, ...box }), mains);
+    const plan = fit(problem);
     expect(plan.status).toBe('optimal');
-    expect(new Set(plan.shellsUsed.map(({ id }) => id))).toEqual(new Set(['1994.5 either (Osier)']));
-    const { orderable } = planVariants(request);
-    expect(orderable.shellsUsed.map(({ id }) => id)).toEqual(['1997.5 either (Osier)']);
+    expect(new Set(plan.shellsUsed.map(({ id }) => id))).toEqual(new Set(['box']));
+    const { orderable } = planVariants(problem);
+    expect(orderable.shellsUsed.map(({ id }) => id)).toEqual(['paper']);
     const job = engine({ ...paper, ...box });
     const candidates = stationCandidates(job, mainStations(job, mains)[0]!);
     expect(candidates.map(({ upper }) => upper)).toEqual(['box']);
     // Alone they are all that could be ordered.
-    expect(fit(planOf(engine(paper), mains).request).status).toBe('optimal');
+    expect(fit(planOf(engine(paper), mains).problem).status).toBe('optimal');
   });
 
   it('are replaced by what is drawn on the workshop’s stock of their series', () => {
@@ -111,8 +110,8 @@ describe('rods of an engine with two rods a pin', () => {
   ]);
   const shells = { rod: half('rod', 1_997.5, { stock: 40 }) };
   const placed = (job: JobDocument) => {
-    const { request, asked } = planOf(job, readings);
-    return fit(request).stations.map(
+    const { problem, asked } = planOf(job, readings);
+    return fit(problem).stations.map(
       ({ id, housing }) => [Number(id.slice(1)), asked.rodNumbers.get(housing)!] as const,
     );
   };

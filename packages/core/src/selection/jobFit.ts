@@ -1,19 +1,17 @@
 import type { ClearanceLimits } from '../clearance/clearanceVerdict.js';
-import { thrustFlanges } from '../endPlay/thrustFlanges.js';
+import { type ThrustFlanges, thrustFlanges } from '../endPlay/thrustFlanges.js';
 import { clearanceLimitsOf } from '../engineType/limits.js';
-import type { FitPlan } from '../fit/format/fitPlan.js';
-import type { FitRequestInput } from '../fit/format/fitRequest.js';
-import { fitShellOf } from '../fit/format/fitShellOf.js';
 import { limitsWith, type Scatter } from '../fit/model/fitModel.js';
+import type { FitProblem, Forbid, Hold, ProblemHousing, ProblemStation } from '../fit/model/fitProblem.js';
+import type { FitSolution } from '../fit/model/fitSolution.js';
+import { problemShellOf } from '../fit/model/problemShellOf.js';
 import { acceptance } from '../measure/acceptance.js';
 import { type EffectiveSize, possibleSizes, readingsSpread } from '../measure/effectiveSize.js';
-import { numberOfLength } from '../measure/formatLength.js';
-import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import type { Limit } from '../measure/lengthSchema.js';
 import { nanometres } from '../measure/nanometres.js';
 import { familiesOf } from '../part/familiesOf.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
-import { partName } from '../part/feature.js';
+import { FEATURE_TABLE, partName } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import { mayTakePin } from '../part/rodBanks.js';
 import { allParts, type MeasuredPart } from '../reading/measuredParts.js';
@@ -23,7 +21,7 @@ import { clearanceUncertainty, wallUncertainty } from '../station/clearanceKnown
 import { type JobStation, jobStations, pinsForSelection } from '../station/jobStations.js';
 import { offsetsOf } from '../station/stationTrial.js';
 import { countedFamilies, isUncounted } from './countedShells.js';
-import { rulesOfRequest } from './ruleTable.js';
+import { rulesOfProblem } from './ruleTable.js';
 import type { SelectionJob } from './selectionJob.js';
 import { shellsInOrder } from './stationCandidates.js';
 
@@ -55,23 +53,24 @@ export type FreeHalves = ReadonlyMap<string, number>;
 export type JobFit =
   | {
       readonly ok: true;
-      readonly request: FitRequestInput;
+      /** Stations, halves and rods by the job's own ids. */
+      readonly problem: FitProblem;
       readonly leftOut: readonly LeftOut[];
-      /** From the names used in the request to the job's shell ids. */
-      readonly shellIds: ReadonlyMap<string, string>;
-      /** From the names of free housings used in the request to the numbers of the rods. */
+      /** Numbers of the rods by the ids of their housings. */
       readonly rodNumbers: ReadonlyMap<string, number>;
     }
   | { readonly ok: false; readonly reason: NoChoice; readonly leftOut: readonly LeftOut[] };
 
-/** Names for the shells that a person can read in a message, unique in the request. */
-function requestNames(job: SelectionJob): Map<string, string> {
+/** What sentences call the halves of a job, by id: their labels, numbered where two are alike. */
+function shellNames(job: SelectionJob): Map<string, string> {
   const names = new Map<string, string>();
+  const taken = new Set<string>();
   for (const { id } of shellsInOrder(job)) {
     const label = shellLabel(job.shells[id]!);
     let name = label;
-    for (let copy = 2; names.has(name); copy += 1) name = `${label} #${copy}`;
-    names.set(name, id);
+    for (let copy = 2; taken.has(name); copy += 1) name = `${label} #${copy}`;
+    taken.add(name);
+    names.set(id, name);
   }
   return names;
 }
@@ -144,18 +143,16 @@ function sortOut(
   return { ready, leftOut };
 }
 
-type Wishes = NonNullable<FitRequestInput['wishes']>;
-
-/** What is held and forbidden at the stations that take part, in the names of the request. */
+/** What is held and forbidden at the stations that take part. */
 function wishesOf(
   job: SelectionJob,
   stations: readonly Ready[],
-  names: ReadonlyMap<string, string>,
   rods: readonly { readonly rod: MeasuredPart; readonly pin: string | null }[],
-): Wishes {
-  const nameOf = new Map([...names].map(([name, id]) => [id, name]));
-  const hold: Wishes['hold'] = [];
-  const forbid: Wishes['forbid'] = [];
+): FitProblem['wishes'] {
+  const hold: Hold[] = [];
+  const forbid: Forbid[] = [];
+  /** A half that the job still has. */
+  const known = (shell: string | null) => (shell !== null && job.shells[shell] ? shell : undefined);
   for (const { id: station, family, number } of stations) {
     if (FAMILY_TABLE[family].housingsMove) {
       for (const { rod, pin } of rods) {
@@ -164,15 +161,11 @@ function wishesOf(
     }
     const wish = job.wishes[station];
     if (!wish) continue;
-    const upper = wish.upper === null ? undefined : nameOf.get(wish.upper);
-    const lower = wish.lower === null ? undefined : nameOf.get(wish.lower);
+    const [upper, lower] = [known(wish.upper), known(wish.lower)];
     if (upper !== undefined || lower !== undefined) {
-      hold.push({ station, ...(upper === undefined ? {} : { upper }), ...(lower === undefined ? {} : { lower }) });
+      hold.push({ station, upper, lower });
     }
-    for (const id of wish.noShells) {
-      const shell = nameOf.get(id);
-      if (shell !== undefined) forbid.push({ station, shell });
-    }
+    for (const shell of wish.noShells) if (known(shell) !== undefined) forbid.push({ station, shell });
     if (wish.unmixed) forbid.push({ station, mixed: true });
   }
   return { hold, forbid };
@@ -262,7 +255,7 @@ export function countsInSpread(
 }
 
 /**
- * The fit request for the mains and, where they are part of the job, the rods. The aim is judged on the mean sizes, the low limit
+ * What the search is asked for the mains and, where they are part of the job, the rods. The aim is judged on the mean sizes, the low limit
  * on the tightest clearance and the high limit on the loosest, for each pairing of rod and pin by its own readings. What is not
  * measured, or blocked by a size outside the data sheet, is left out and named.
  *
@@ -271,7 +264,7 @@ export function countsInSpread(
  */
 export function jobFit(job: SelectionJob, readings: readonly Reading[], onShelf: FreeHalves | null = null): JobFit {
   const { unit, rules } = job;
-  const names = requestNames(job);
+  const names = shellNames(job);
   const fixed = jobStations(job, readings).filter(({ family }) => !FAMILY_TABLE[family].housingsMove);
   const sortedFixed = sortOut(job, fixed, ({ bore }) => [{ size: bore }]);
   const { pins, keptOn, free, leftOut: rodsOut } = rodsAndPins(job, readings);
@@ -286,112 +279,113 @@ export function jobFit(job: SelectionJob, readings: readonly Reading[], onShelf:
   if (onShelf === null && Object.values(job.shells).some(({ line }) => line !== null)) {
     return { ok: false, reason: 'no-drawer', leftOut };
   }
-  const length = (value: number) => numberOfLength(nanometres(value), unit);
   const kept = pins.flatMap(({ id }) => {
     const rod = keptOn.get(id);
     return rod ? [{ rod, pin: id }] : [];
   });
-  const rodNumbers = new Map([...kept.map(({ rod }) => rod), ...free].map((rod) => [rod.name, rod.number]));
-  const banded = (band: { low: number; high: number }) => ({ low: length(band.low), high: length(band.high) });
-  const bandOf = (size: EffectiveSize) => (size.kind === 'marked' ? banded(possibleSizes(size)) : null);
-  const readingsOf = (size: EffectiveSize) => {
-    const spread = readingsSpread(size);
-    return spread && banded(spread);
-  };
-  const housing = (id: string, family: Family, bore: EffectiveSize, station: string | null) => {
-    const boreBand = bandOf(bore);
-    const boreReadings = readingsOf(bore);
-    return {
-      id,
-      family,
-      bore: length(bore.nominal),
-      ...(boreBand ? { boreBand } : {}),
-      ...(boreReadings ? { boreReadings } : {}),
-      station,
-    };
-  };
+  const rods = [...kept, ...free.map((rod) => ({ rod, pin: null }))];
+  const movers = ready.some(({ family }) => FAMILY_TABLE[family].housingsMove) ? rods : [];
+  const hasPlaces = Object.values(job.shells).some(({ positions }) => positions !== undefined);
   const flanges = thrustFlanges(job);
   const counted = countedFamilies(job);
-  const hasPlaces = Object.values(job.shells).some(({ positions }) => positions !== undefined);
-  const isChosenFor = (family: Family) => ready.some((station) => station.family === family);
   return {
     ok: true,
     leftOut,
-    shellIds: names,
-    rodNumbers,
-    request: {
-      format: 'fettle.fit-request/1',
+    rodNumbers: new Map(rods.map(({ rod }) => [rod.name, rod.number])),
+    problem: {
       unit,
-      stations: ready.map((station) => {
-        return {
-          id: station.id,
-          family: station.family,
-          journal: length(station.journal!.nominal),
-          ...(bandOf(station.journal!) ? { journalBand: bandOf(station.journal!)! } : {}),
-          ...(readingsOf(station.journal!) ? { journalReadings: readingsOf(station.journal!)! } : {}),
-          ...(hasPlaces && station.position !== null ? { position: station.position } : {}),
-          ...(station.offsets.length > 0
-            ? { offsets: station.offsets.map(({ series, offset }) => ({ series, offset: length(offset) })) }
-            : {}),
-          ...(countsInSpread(rules, station) ? {} : { inSpread: false }),
-          aim: length(station.aim!),
-          low: length(station.limits.low),
-          high: length(station.limits.high),
-          ...(flanges?.station === station.id
-            ? {
-                endPlay: {
-                  reading: length(flanges.reading),
-                  fitted: length(flanges.fitted),
-                  low: length(flanges.limit.low),
-                  high: length(flanges.limit.high),
-                  aim: length(flanges.aim),
-                  weight: flanges.weight,
-                },
-              }
-            : {}),
-        };
-      }),
+      stations: ready.map((station) => ({
+        ...stationOf(station, flanges),
+        position: hasPlaces ? (station.position ?? '') : '',
+        inSpread: countsInSpread(rules, station),
+      })),
       housings: [
-        ...sortedFixed.ready.map(({ id, family, bore }) => housing(`bore ${id}`, family, bore!, id)),
-        ...(isChosenFor('rod')
-          ? [
-              ...kept.map(({ rod, pin }) => housing(rod.name, 'rod', rod.size!, pin)),
-              ...free.map((rod) => housing(rod.name, 'rod', rod.size!, null)),
-            ]
-          : []),
+        ...sortedFixed.ready.map(({ id, family, bore }) => housingOf(id, `bore ${id}`, family, bore!, id)),
+        ...movers.map(({ rod, pin }) =>
+          housingOf(rod.name, rod.name, FEATURE_TABLE[rod.feature].family, rod.size!, pin),
+        ),
       ],
-      shells: [...names].map(([name, id]) => {
+      shells: [...names].map(([id, name]) => {
         const shell = job.shells[id]!;
         // Where halves are counted, one that nobody counted is none on hand: it can be ordered.
         const own = isUncounted(shell) && counted.has(shell.family) ? 0 : shell.stock;
-        return fitShellOf(name, shell, unit, shell.line === null ? own : (onShelf?.get(shell.line) ?? 0));
+        return problemShellOf(id, name, shell, shell.line === null ? own : (onShelf?.get(shell.line) ?? 0));
       }),
-      rules: rulesOfRequest(rules, length),
-      wishes: wishesOf(job, ready, names, [...kept, ...free.map((rod) => ({ rod, pin: null }))]),
+      rules: rulesOfProblem(rules),
+      wishes: wishesOf(job, ready, rods),
     },
   };
 }
 
-/** The halves, and at a pin the rod, that a plan gives each station, by the job's own shell ids, ready to be accepted into the job. */
+/** All that a size that is known by its mark may be; nothing of one that was read. */
+function bandOf(size: EffectiveSize) {
+  return size.kind === 'marked' ? possibleSizes(size) : undefined;
+}
+
+function stationOf(
+  { id, family, journal, offsets, aim, limits }: Ready,
+  flanges: ThrustFlanges | null,
+): Omit<ProblemStation, 'position' | 'inSpread'> {
+  return {
+    id,
+    name: id,
+    engine: '',
+    family,
+    journal: journal!.nominal,
+    journalBand: bandOf(journal!),
+    journalReadings: readingsSpread(journal!) ?? undefined,
+    offset: nanometres(0),
+    offsets,
+    aim: aim!,
+    low: limits.low,
+    high: limits.high,
+    ...(flanges?.station === id
+      ? {
+          endPlay: {
+            ...flanges.limit,
+            reading: flanges.reading,
+            fitted: flanges.fitted,
+            aim: flanges.aim,
+            weight: flanges.weight,
+          },
+        }
+      : {}),
+  };
+}
+
+function housingOf(
+  id: string,
+  name: string,
+  family: Family,
+  bore: EffectiveSize,
+  station: string | null,
+): ProblemHousing {
+  return {
+    id,
+    name,
+    engine: '',
+    family,
+    bore: bore.nominal,
+    boreBand: bandOf(bore),
+    boreReadings: readingsSpread(bore) ?? undefined,
+    station,
+  };
+}
+
+/** The halves, and at a pin the rod, that a plan gives each station, ready to be accepted into the job. */
 export function plannedHalves(
   job: SelectionJob,
   asked: JobFit & { ok: true },
-  plan: FitPlan,
+  { stations }: Pick<FitSolution, 'stations'>,
 ): AcceptedChoice['stations'] {
-  const half = (name: string) => {
-    const shell = asked.shellIds.get(name)!;
+  const half = (shell: string) => {
     const { wall, band } = job.shells[shell]!;
     return { shell, label: shellLabel(job.shells[shell]!), wall, ...(band ? { band } : {}) };
   };
   return Object.fromEntries(
-    plan.stations.map(({ id, housing, upper, lower, clearance }) => [
+    stations.map(({ id, housing, upper, lower, clearance }) => [
       id,
-      {
-        upper: half(upper),
-        lower: half(lower),
-        predicted: lengthOfNumber(clearance, plan.unit),
-        rod: asked.rodNumbers.get(housing) ?? null,
-      },
+      { upper: half(upper), lower: half(lower), predicted: clearance, rod: asked.rodNumbers.get(housing) ?? null },
     ]),
   );
 }

@@ -1,9 +1,9 @@
 import { changesBetween, type Json } from '../document/mergeThreeWays.js';
 import { type DrawerLine, freeHalves } from '../drawer/workshopDrawer.js';
-import type { FitPlan } from '../fit/format/fitPlan.js';
-import type { FitRequestInput } from '../fit/format/fitRequest.js';
-import { fitShellOf } from '../fit/format/fitShellOf.js';
-import { lengthOfNumber } from '../measure/lengthOfNumber.js';
+import type { FitProblem } from '../fit/model/fitProblem.js';
+import type { FitSolution } from '../fit/model/fitSolution.js';
+import { problemShellOf } from '../fit/model/problemShellOf.js';
+import type { Nanometres } from '../measure/nanometres.js';
 import type { Reading } from '../part/reading.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import { shellLabel } from '../shell/half.js';
@@ -23,17 +23,17 @@ export interface JointLeftOut {
   readonly reason: 'nothing-to-choose' | 'not-on-the-drawer' | 'other-rules' | 'other-unit';
 }
 
-/** Engines with one fit request over all of them. */
+/** Engines with one problem over all of them. */
 export interface JointFit {
   /** Null when no engine is left. */
-  readonly request: FitRequestInput | null;
+  readonly problem: FitProblem | null;
   readonly jobs: readonly { readonly job: JointJob; readonly name: string; readonly asked: JobFit & { ok: true } }[];
   readonly leftOut: readonly JointLeftOut[];
 }
 
-/** Whether two engines have the rules in common that one request can have only once; mixing can be forbidden station by station. */
-function hasSameRules(one: FitRequestInput, other: FitRequestInput): boolean {
-  const common = ({ rules }: FitRequestInput) => ({ ...rules, mixedHalves: true }) as Json;
+/** Whether two engines have the rules in common that one problem can have only once; mixing can be forbidden station by station. */
+function hasSameRules(one: FitProblem, other: FitProblem): boolean {
+  const common = ({ rules }: FitProblem) => ({ ...rules, mixedHalves: true }) as unknown as Json;
   return changesBetween(common(one), common(other)).length === 0;
 }
 
@@ -44,9 +44,9 @@ function onWorkshopHalves(document: SelectionJob): SelectionJob {
 }
 
 /**
- * One fit request over several engines that draw on the workshop's drawer. Halves of an engine's own do not take part. What these
+ * One problem over several engines that draw on the workshop's drawer. Halves of an engine's own do not take part. What these
  * engines have reserved themselves is free again for all of them; what others have reserved is not. Engines whose unit or rules
- * differ from the first one's are left out and named: one request has one unit and one set of rules.
+ * differ from the first one's are left out and named: one problem has one unit and one set of rules.
  */
 export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]): JointFit {
   const ids = new Set(all.map(({ id }) => id));
@@ -65,9 +65,9 @@ export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]
     const [first] = jobs;
     if (Object.keys(document.shells).length === 0) leftOut.push({ job: job.id, reason: 'not-on-the-drawer' });
     else if (!asked.ok) leftOut.push({ job: job.id, reason: 'nothing-to-choose' });
-    else if (first && first.asked.request.unit !== asked.request.unit)
+    else if (first && first.asked.problem.unit !== asked.problem.unit)
       leftOut.push({ job: job.id, reason: 'other-unit' });
-    else if (first && !hasSameRules(first.asked.request, asked.request)) {
+    else if (first && !hasSameRules(first.asked.problem, asked.problem)) {
       leftOut.push({ job: job.id, reason: 'other-rules' });
     } else {
       let name = job.document.name;
@@ -77,115 +77,101 @@ export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]
     }
   }
   const [first] = jobs;
-  if (!first) return { request: null, jobs, leftOut };
-  const used = new Set(jobs.flatMap(({ job }) => Object.values(job.document.shells).flatMap(({ line }) => line ?? [])));
-  const { unit } = first.asked.request;
+  if (!first) return { problem: null, jobs, leftOut };
+  const lines = drawer.filter(({ id }) => jobs.some(({ job }) => drawsOn(job, id)));
   return {
     jobs,
     leftOut,
-    request: {
-      format: 'fettle.fit-request/1',
-      unit,
+    problem: {
+      unit: first.asked.problem.unit,
       stations: jobs.flatMap(({ job, name, asked }) =>
-        asked.request.stations.map((station) => ({ ...station, id: jointName(name, station.id), engine: job.id })),
-      ),
-      housings: jobs.flatMap(({ job, name, asked }) =>
-        asked.request.housings.map((housing) => ({
-          ...housing,
-          id: jointName(name, housing.id),
+        asked.problem.stations.map((station) => ({
+          ...station,
+          id: jointId(job, station.id),
+          name: `${name} ${station.name}`,
           engine: job.id,
-          station: housing.station == null ? null : jointName(name, housing.station),
         })),
       ),
-      shells: drawer
-        .filter(({ id }) => used.has(id))
-        .map(({ id, half }) => fitShellOf(id, half, unit, free.get(id) ?? 0)),
-      rules: { ...first.asked.request.rules, mixedHalves: true },
+      housings: jobs.flatMap(({ job, name, asked }) =>
+        asked.problem.housings.map((housing) => ({
+          ...housing,
+          id: jointId(job, housing.id),
+          name: `${name} ${housing.name}`,
+          engine: job.id,
+          station: housing.station === null ? null : jointId(job, housing.station),
+        })),
+      ),
+      shells: lines.map(({ id, half }) => problemShellOf(id, shellLabel(half), half, free.get(id) ?? 0)),
+      rules: { ...first.asked.problem.rules, mixedHalves: true },
       wishes: {
-        hold: jobs.flatMap(({ job, name, asked }) =>
-          (asked.request.wishes?.hold ?? []).map((hold) => ({
-            ...hold,
-            ...inLines(job, asked, hold),
-            station: jointName(name, hold.station),
+        hold: jobs.flatMap(({ job, asked }) =>
+          asked.problem.wishes.hold.map(({ station, housing, upper, lower }) => ({
+            station: jointId(job, station),
+            housing: housing === undefined ? undefined : jointId(job, housing),
+            upper: lineOf(job, upper),
+            lower: lineOf(job, lower),
           })),
         ),
-        forbid: jobs.flatMap(({ job, name, asked }) => [
-          ...(asked.request.wishes?.forbid ?? []).map((forbid) => ({
-            ...forbid,
-            ...inLines(job, asked, forbid),
-            station: jointName(name, forbid.station),
+        forbid: jobs.flatMap(({ job, asked }) => [
+          ...asked.problem.wishes.forbid.map(({ station, housing, shell, mixed }) => ({
+            station: jointId(job, station),
+            housing: housing === undefined ? undefined : jointId(job, housing),
+            shell: lineOf(job, shell),
+            mixed,
           })),
           ...(job.document.rules.mixedHalves
             ? []
-            : asked.request.stations.map(({ id }) => ({ station: jointName(name, id), mixed: true as const }))),
-          ...strangers(job, drawer, used).flatMap(({ id: shell, half }) =>
-            asked.request.stations
-              .filter(({ family }) => family === half.family)
-              .map(({ id }) => ({ station: jointName(name, id), shell })),
-          ),
+            : asked.problem.stations.map(({ id }) => ({ station: jointId(job, id), mixed: true as const }))),
+          ...lines
+            .filter(({ id }) => !drawsOn(job, id))
+            .flatMap(({ id: shell, half }) =>
+              asked.problem.stations
+                .filter(({ family }) => family === half.family)
+                .map(({ id }) => ({ station: jointId(job, id), shell })),
+            ),
         ]),
       },
     },
   };
 }
 
-/** What a station or a housing of an engine is called in a request over several. */
-function jointName(engine: string, id: string): string {
-  return `${engine} ${id}`;
+/** The id of a station or a housing of one engine in a problem over several. */
+function jointId({ id: job }: JointJob, id: string): string {
+  return `${job} ${id}`;
 }
 
-/** Kinds of half that other engines draw on and this one does not. */
-function strangers(job: JointJob, drawer: readonly DrawerLine[], used: ReadonlySet<string>): DrawerLine[] {
-  const own = new Set(Object.values(job.document.shells).map(({ line }) => line));
-  return drawer.filter(({ id }) => used.has(id) && !own.has(id));
+/** Whether an engine lists a line of the drawer. */
+function drawsOn({ document }: JointJob, line: string): boolean {
+  return Object.values(document.shells).some((shell) => shell.line === line);
 }
 
-/** The shells of a wish by the drawer's ids instead of the engine's names. */
-function inLines(
-  job: JointJob,
-  asked: JobFit & { ok: true },
-  wish: { upper?: string | undefined; lower?: string | undefined; shell?: string | undefined },
-): { upper?: string; lower?: string; shell?: string } {
-  const lineOf = (name: string) => job.document.shells[asked.shellIds.get(name) ?? '']?.line ?? name;
-  return {
-    ...(wish.upper === undefined ? {} : { upper: lineOf(wish.upper) }),
-    ...(wish.lower === undefined ? {} : { lower: lineOf(wish.lower) }),
-    ...(wish.shell === undefined ? {} : { shell: lineOf(wish.shell) }),
-  };
+/** The drawer's line of a half of the engine's list. */
+function lineOf({ document }: JointJob, shell: string | undefined): string | undefined {
+  return shell === undefined ? undefined : (document.shells[shell]!.line ?? undefined);
 }
 
 /** One engine's part of a plan made together. */
 export interface JointChoice {
   readonly job: JointJob;
   readonly stations: AcceptedChoice['stations'];
-  /** Largest minus smallest deviation of its mains, nm; null where there are none. */
-  readonly spread: number | null;
+  /** Largest minus smallest deviation of its mains; null where there are none. */
+  readonly spread: Nanometres | null;
 }
 
 /** Shares a plan made together out to its engines, each in its own shells and stations, ready to be accepted. */
-export function jointChoices({ jobs }: JointFit, plan: FitPlan): JointChoice[] {
-  return jobs.map(({ job, name, asked }) => {
-    const nameOf = new Map([...asked.shellIds].map(([label, id]) => [job.document.shells[id]!.line, label]));
-    const housings = new Map(asked.request.housings.map(({ id }) => [jointName(name, id), id]));
-    const own = asked.request.stations.flatMap(({ id }) => {
-      const planned = plan.stations.find((station) => station.id === jointName(name, id));
-      if (!planned) return [];
-      return [
-        {
-          ...planned,
-          id,
-          housing: housings.get(planned.housing)!,
-          upper: nameOf.get(planned.upper)!,
-          lower: nameOf.get(planned.lower)!,
-        },
-      ];
+export function jointChoices({ jobs }: JointFit, plan: FitSolution): JointChoice[] {
+  const planned = new Map(plan.stations.map((station) => [station.id, station]));
+  return jobs.map(({ job, asked }) => {
+    const shells = new Map(Object.entries(job.document.shells).map(([id, { line }]) => [line, id]));
+    const housings = new Map(asked.problem.housings.map(({ id }) => [jointId(job, id), id]));
+    const stations = asked.problem.stations.flatMap(({ id }) => {
+      const found = planned.get(jointId(job, id));
+      if (!found) return [];
+      const [upper, lower] = [shells.get(found.upper)!, shells.get(found.lower)!];
+      return [{ ...found, id, housing: housings.get(found.housing)!, upper, lower }];
     });
-    const found = plan.spread.find(({ engine, family }) => engine === job.id && family === 'main');
-    return {
-      job,
-      stations: plannedHalves(job.document, asked, { ...plan, stations: own }),
-      spread: found ? lengthOfNumber(found.value, plan.unit) : null,
-    };
+    const spread = plan.spread.find(({ engine, family }) => engine === job.id && family === 'main');
+    return { job, stations: plannedHalves(job.document, asked, { stations }), spread: spread?.value ?? null };
   });
 }
 

@@ -1,7 +1,6 @@
 import { cutText } from '../document/storableText.js';
 import { clearanceKey, clearanceLimitsOf } from '../engineType/limits.js';
-import type { FitRemedy } from '../fit/format/fitPlan.js';
-import { lengthOfNumber } from '../measure/lengthOfNumber.js';
+import type { ChangedRules, Remedy } from '../fit/model/fitSolution.js';
 import { FAMILIES, FAMILY_TABLE } from '../part/family.js';
 import { type Feature, featureOf, partName } from '../part/feature.js';
 import type { JobShell } from '../shell/jobShell.js';
@@ -35,17 +34,16 @@ function rodLetGo(rod: number) {
 }
 
 /** Halves that are there now: more of those that are counted, and new ones with walls of their own. */
-function withHalves(asked: Asked, { shells, newShells = [] }: FitRemedy, newId: () => string) {
-  const { unit } = asked.request;
+function withHalves({ shells, newShells = [] }: Remedy, newId: () => string) {
   const made = newShells.map((one): readonly [string, JobShell] => [
     newId(),
     {
       family: one.family,
       series: one.series,
-      grade: cutText(one.id, 40),
+      grade: cutText(one.name, 40),
       half: one.half,
-      wall: lengthOfNumber(one.wall, unit),
-      ...(one.width === undefined ? {} : { width: lengthOfNumber(one.width, unit) }),
+      wall: one.wall,
+      ...(one.width === undefined ? {} : { width: one.width }),
       ...(one.undersize === '' ? {} : { undersize: one.undersize }),
       ...(one.positions === undefined ? {} : { positions: [...one.positions] }),
       stock: one.stock,
@@ -54,27 +52,23 @@ function withHalves(asked: Asked, { shells, newShells = [] }: FitRemedy, newId: 
   ]);
   return <Job extends SelectionJob>(job: Job): Job => {
     const more = shells.flatMap(({ id, count }): (readonly [string, JobShell])[] => {
-      const key = asked.shellIds.get(id) ?? '';
-      const known = job.shells[key];
+      const known = job.shells[id];
       // Halves that nobody had counted are counted from now on.
-      return known && known.line === null ? [[key, { ...known, stock: (known.stock ?? 0) + count }]] : [];
+      return known && known.line === null ? [[id, { ...known, stock: (known.stock ?? 0) + count }]] : [];
     });
     return { ...job, shells: { ...job.shells, ...Object.fromEntries([...more, ...made]) } };
   };
 }
 
-function withRules(asked: Asked, rules: NonNullable<FitRemedy['rules']>) {
-  const length = (value: number) => lengthOfNumber(value, asked.request.unit);
-  const { maxSpread, maxWallStep, ...plain } = rules;
+function withRules({ maxSpread, ...plain }: ChangedRules) {
   return <Job extends SelectionJob>(job: Job): Job => ({
     ...job,
     rules: {
       ...job.rules,
       ...plain,
-      ...(maxWallStep === undefined ? {} : { maxWallStep: length(maxWallStep) }),
-      ...(maxSpread?.main === undefined ? {} : { maxSpread: length(maxSpread.main) }),
-      ...(maxSpread?.rod === undefined ? {} : { maxRodSpread: length(maxSpread.rod) }),
-    } as SelectionJob['rules'],
+      ...(maxSpread?.main === undefined ? {} : { maxSpread: maxSpread.main }),
+      ...(maxSpread?.rod === undefined ? {} : { maxRodSpread: maxSpread.rod }),
+    },
   });
 }
 
@@ -86,9 +80,9 @@ function mainOf({ layout }: SelectionJob, station: string | undefined): string |
 }
 
 /** A limit holds for its whole family, or for one main of its own; that it was moved stands beside its source. */
-function withLimit(asked: Asked, { stations, limit }: FitRemedy) {
+function withLimit(asked: Asked, { stations, limit }: Remedy) {
   const { side, value } = limit!;
-  const family = asked.request.stations.find(({ id }) => id === stations[0])?.family ?? FAMILIES[0];
+  const family = asked.problem.stations.find(({ id }) => id === stations[0])?.family ?? FAMILIES[0];
   const key = clearanceKey(family);
   return <Job extends SelectionJob>(job: Job): Job => {
     const number = FAMILY_TABLE[family].isInLine ? mainOf(job, stations[0]) : null;
@@ -98,7 +92,7 @@ function withLimit(asked: Asked, { stations, limit }: FitRemedy) {
     const source = known.source.endsWith(SOURCE_CHANGED)
       ? known.source
       : `${cutText(known.source, 200 - SOURCE_CHANGED.length)}${SOURCE_CHANGED}`;
-    const moved = { ...known, [side]: lengthOfNumber(value, asked.request.unit), source };
+    const moved = { ...known, [side]: value, source };
     return own?.mainClearance && number !== null
       ? { ...job, mainLimits: { ...job.mainLimits, [number]: { ...own, mainClearance: moved } } }
       : { ...job, limits: { ...job.limits, [key]: moved } };
@@ -111,12 +105,7 @@ function withLimit(asked: Asked, { stations, limit }: FitRemedy) {
  * @param newId makes an id for a half that is new
  * @returns null where the job has nothing that the remedy could be done to
  */
-export function remedyForJob(
-  job: SelectionJob,
-  asked: Asked,
-  remedy: FitRemedy,
-  newId: () => string,
-): JobRemedy | null {
+export function remedyForJob(job: SelectionJob, asked: Asked, remedy: Remedy, newId: () => string): JobRemedy | null {
   const [station] = remedy.stations;
   switch (remedy.kind) {
     case 'release':
@@ -128,15 +117,15 @@ export function remedyForJob(
     }
     case 'buy':
     case 'wall': {
-      const isWorkshops = remedy.shells.some(({ id }) => job.shells[asked.shellIds.get(id) ?? '']?.line != null);
-      return isWorkshops ? { kind: 'receive' } : { kind: 'change', change: withHalves(asked, remedy, newId) };
+      const isWorkshops = remedy.shells.some(({ id }) => job.shells[id]?.line != null);
+      return isWorkshops ? { kind: 'receive' } : { kind: 'change', change: withHalves(remedy, newId) };
     }
     case 'rule':
-      return remedy.rules ? { kind: 'change', change: withRules(asked, remedy.rules) } : null;
+      return remedy.rules ? { kind: 'change', change: withRules(remedy.rules) } : null;
     case 'limit':
       return remedy.limit ? { kind: 'change', change: withLimit(asked, remedy) } : null;
     case 'regrind': {
-      const family = asked.request.stations.find(({ id }) => id === station)?.family;
+      const family = asked.problem.stations.find(({ id }) => id === station)?.family;
       return family ? { kind: 'grind', feature: featureOf(family, 'journal') } : null;
     }
   }

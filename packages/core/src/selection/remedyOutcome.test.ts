@@ -1,6 +1,5 @@
 import { describe, expect, it } from 'vitest';
 import { fit } from '../fit/fit.js';
-import { fitRequestSchema } from '../fit/format/fitRequest.js';
 import { type JobDocument, jobDocumentSchema } from '../job/jobDocument.js';
 import { newJob } from '../job/newJob.js';
 import { nanometres } from '../measure/nanometres.js';
@@ -50,7 +49,7 @@ describe('what a remedy leads to', () => {
     const job = twin({ thick: [2_010, 6] });
     const asked = jobFit(job, readings);
     if (!asked.ok) throw new Error(asked.reason);
-    const plan = fit(fitRequestSchema.parse(asked.request));
+    const plan = fit(asked.problem);
     const remedy = plan.conflicts
       .flatMap(({ remedies }) => remedies ?? [])
       .find(({ newShells = [] }) => newShells.length > 0)!;

@@ -1,10 +1,9 @@
-import type { FitRemedy } from '../fit/format/fitPlan.js';
+import type { Remedy } from '../fit/model/fitSolution.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import type { Reading } from '../part/reading.js';
 import { mainStations, pinnedRods, placedRods, rodStations } from '../station/jobStations.js';
 import { pairVerdict } from '../station/stationVerdict.js';
 import { codedStations } from './codedStations.js';
-import type { JobFit } from './jobFit.js';
 import type { SelectionJob } from './selectionJob.js';
 import { nearestCandidate } from './stationCandidates.js';
 
@@ -46,17 +45,12 @@ export function stationOutcomes(
  *
  * @param stations those of the conflict that it is for
  */
-export function isByTable(
-  job: SelectionJob,
-  asked: JobFit & { ok: true },
-  remedy: FitRemedy,
-  stations: readonly string[],
-): boolean {
+export function isByTable(job: SelectionJob, remedy: Remedy, stations: readonly string[]): boolean {
   const coded = codedStations(job, { ...pinnedRods(job), ...placedRods(job.choice?.stations ?? {}) });
   const grades = stations.flatMap((id) => {
     const called = coded.get(id)?.grades;
     return called ? [called.upper, called.lower] : [];
   });
-  const got = remedy.shells.flatMap(({ id }) => job.shells[asked.shellIds.get(id) ?? '']?.grade ?? []);
+  const got = remedy.shells.flatMap(({ id }) => job.shells[id]?.grade ?? []);
   return got.length > 0 && got.every((grade) => grades.includes(grade));
 }

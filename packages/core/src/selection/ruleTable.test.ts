@@ -1,11 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { newJob } from '../job/newJob.js';
-import { numberOfLength } from '../measure/formatLength.js';
 import { lengthText } from '../measure/lengthText.js';
 import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import { rulesInWords } from './rulesInWords.js';
-import { jobRulesSchema, RULE_TABLE, RULE_UPGRADES, RULES, rulesOfRequest } from './ruleTable.js';
+import { jobRulesSchema, RULE_TABLE, RULE_UPGRADES, RULES, rulesOfProblem } from './ruleTable.js';
 
 function vee() {
   const usual = usualLayout(5, 8, 2, 5);
@@ -22,19 +21,20 @@ describe('the rules of the selection', () => {
     expect(new Set(RULES.map(([, { place }]) => place)).size).toBe(RULES.length);
   });
 
-  it('enter the request in its unit, and what the search does not know stays out', () => {
+  it('enter the problem, and what the search does not know stays out', () => {
     const rules = { ...vee().rules, maxSpread: nanometres(5080), maxRodSpread: null, spreadMains: [1, 2, 3] };
-    const inches = (value: number) => numberOfLength(nanometres(value), 'in');
-    expect(rulesOfRequest(rules, inches)).toEqual({
+    expect(rulesOfProblem(rules)).toEqual({
       mixedHalves: true,
       acrossSeries: false,
       thinnerHalf: 'lower',
-      maxWallStep: 0.0005,
-      maxSpread: { main: 0.0002, rod: null },
+      maxWallStep: 12_700,
+      maxSpread: { main: 5080, rod: null },
       tightWeight: 2,
       mixedPenalty: 4,
+      pricePenalty: 0,
+      limitShare: 0.5,
     });
-    expect(rulesOfRequest({ ...rules, limitShare: 0.2 }, inches)).toHaveProperty('limitShare', 0.2);
+    expect(rulesOfProblem({ ...rules, limitShare: 0.2 })).toHaveProperty('limitShare', 0.2);
   });
 
   it('come to stored rules with the version that brought them, under what is stored', () => {

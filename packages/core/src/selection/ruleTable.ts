@@ -4,12 +4,12 @@ import type { AimRule } from '../clearance/clearanceAim.js';
 import { storedRecord } from '../document/documentPart.js';
 import type { StoredDocument } from '../document/versioned.js';
 import type { EngineStart } from '../engineType/enginePart.js';
-import type { FitRequestInput } from '../fit/format/fitRequest.js';
-import { USUAL_LIMIT_SHARE } from '../fit/model/fitModel.js';
+import { type ProblemRules, USUAL_LIMIT_SHARE } from '../fit/model/fitProblem.js';
 import { nanometresSchema } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import type { CrankLayout } from '../part/crankLayout.js';
+import { eachFamily } from '../part/family.js';
 import { mainListText } from '../part/mainList.js';
 import type { Material } from '../part/material.js';
 import { hasBanks } from '../part/rodBanks.js';
@@ -61,8 +61,10 @@ export interface RuledEngine {
   readonly withRods: boolean;
 }
 
-/** What rules are in the request of a search, in its unit. */
-type RequestRules = NonNullable<FitRequestInput['rules']>;
+/** What a rule says to the search. */
+type ProblemPart = Partial<Omit<ProblemRules, 'maxSpread'>> & {
+  readonly maxSpread?: Partial<ProblemRules['maxSpread']>;
+};
 
 /** Rules that stand in the clause of another one. */
 export interface RulesBeside {
@@ -90,7 +92,7 @@ export function spreadMainsText({
   return spreadMains == null ? 'mains' : `mains ${mainListText(spreadMains)}`;
 }
 
-/** One rule of the selection, and everything that follows from it: schema, default, form, history, sentence and request are made from this. */
+/** One rule of the selection, and everything that follows from it: schema, default, form, history, sentence and problem are made from this. */
 export interface RuleRow<Schema extends z.ZodType = z.ZodType> {
   readonly schema: Schema;
   /** The version of the job document that brought it; left out: the first. */
@@ -113,8 +115,8 @@ export interface RuleRow<Schema extends z.ZodType = z.ZodType> {
     length: (value: Nanometres) => string,
     beside: RulesBeside,
   ) => string | null;
-  /** Where it enters the request of a search; left out: the search does not know it. */
-  readonly inRequest?: (value: z.output<Schema>, length: (value: Nanometres) => number) => RequestRules;
+  /** Where it enters the problem that the search is given; left out: the search does not know it. */
+  readonly inProblem?: (value: z.output<Schema>) => ProblemPart;
 }
 
 function rule<Schema extends z.ZodType>(row: RuleRow<Schema>): RuleRow<Schema> {
@@ -139,7 +141,7 @@ export const RULE_TABLE = {
       isAllowed
         ? `two walls in one main up to ${length(maxWallStep)} apart${SIDES[thinnerHalf]}`
         : 'never two walls in one main',
-    inRequest: (mixedHalves) => ({ mixedHalves }),
+    inProblem: (mixedHalves) => ({ mixedHalves }),
   }),
   acrossSeries: rule({
     schema: z.boolean(),
@@ -147,7 +149,7 @@ export const RULE_TABLE = {
     place: 'shells of two series',
     field: { kind: 'yes-no', label: 'Two series in one main' },
     words: (isAllowed) => (isAllowed ? 'mixed series allowed' : 'one series in a main'),
-    inRequest: (acrossSeries) => ({ acrossSeries }),
+    inProblem: (acrossSeries) => ({ acrossSeries }),
   }),
   thinnerHalf: rule({
     schema: z.enum(THINNER_SIDES),
@@ -163,7 +165,7 @@ export const RULE_TABLE = {
       ],
     },
     help: 'Cap side is the default for an aluminium block with iron or steel caps, as the block opens more when hot.',
-    inRequest: (thinnerHalf) => ({ thinnerHalf }),
+    inProblem: (thinnerHalf) => ({ thinnerHalf }),
   }),
   maxWallStep: rule({
     schema: notNegativeSchema,
@@ -171,7 +173,7 @@ export const RULE_TABLE = {
     place: 'largest wall step in a station',
     isLength: true,
     field: { kind: 'length', label: 'Wall step at most', isOptional: false },
-    inRequest: (step, length) => ({ maxWallStep: length(step) }),
+    inProblem: (maxWallStep) => ({ maxWallStep }),
   }),
   maxSpread: rule({
     schema: notNegativeSchema.nullable(),
@@ -182,7 +184,7 @@ export const RULE_TABLE = {
     help: 'Spread is that of the deviations along the shaft; blank: no limit.',
     words: (spread, length, rules) =>
       spread === null ? null : `spread of the ${spreadMainsText({ rules })} at most ${length(spread)}`,
-    inRequest: (spread, length) => ({ maxSpread: { main: spread === null ? null : length(spread) } }),
+    inProblem: (main) => ({ maxSpread: { main } }),
   }),
   /** Mains among which the largest spread holds, by number; left out or null: all. */
   spreadMains: rule({
@@ -198,7 +200,7 @@ export const RULE_TABLE = {
     field: { kind: 'length', label: 'Rods: largest spread', isOptional: true },
     isOf: withRods,
     words: (spread, length) => (spread === null ? null : `spread of the rods at most ${length(spread)}`),
-    inRequest: (spread, length) => ({ maxSpread: { rod: spread === null ? null : length(spread) } }),
+    inProblem: (rod) => ({ maxSpread: { rod } }),
   }),
   /** True if rods may change banks; left out: they stay on their own. */
   rodsAcrossBanks: rule({
@@ -216,7 +218,7 @@ export const RULE_TABLE = {
     field: { kind: 'number', label: 'A shortfall weighs, times', most: 1000 },
     help: 'A shortfall weighs more than the same excess: too tight seizes a bearing, too loose costs noise and flow.',
     words: (weight) => `a shortfall weighs ${weight} times`,
-    inRequest: (tightWeight) => ({ tightWeight }),
+    inProblem: (tightWeight) => ({ tightWeight }),
   }),
   mixedPenalty: rule({
     schema: z.number().min(0).max(1e9),
@@ -224,7 +226,7 @@ export const RULE_TABLE = {
     place: 'cost of a mixed station',
     field: { kind: 'number', label: 'A mixed main costs, µm²', most: 1_000_000 },
     help: 'The cost of a mixed pair is a square: 4 µm² is as bad as 2 µm off target.',
-    inRequest: (mixedPenalty) => ({ mixedPenalty }),
+    inProblem: (mixedPenalty) => ({ mixedPenalty }),
   }),
   closeFraction: rule({
     schema: z.number().min(0).max(0.5),
@@ -242,7 +244,7 @@ export const RULE_TABLE = {
       most: 1000,
       shown: USUAL_LIMIT_SHARE,
     },
-    inRequest: (limitShare) => (limitShare === undefined ? {} : { limitShare }),
+    inProblem: (limitShare) => (limitShare === undefined ? {} : { limitShare }),
   }),
   /** Least chance that a station is inside its limits; null where the choice does not ask for it. */
   leastChance: rule({
@@ -290,12 +292,16 @@ export const RULE_UPGRADES: Readonly<Record<number, (document: StoredDocument) =
   ]),
 );
 
-/**
- * The rules as the request of a search has them.
- *
- * @param length a length in the request's unit
- */
-export function rulesOfRequest(rules: JobRules, length: (value: Nanometres) => number): RequestRules {
-  const parts = RULES.map(([key, { inRequest }]) => inRequest?.(rules[key], length) ?? {});
-  return Object.assign({}, ...parts, { maxSpread: Object.assign({}, ...parts.map(({ maxSpread }) => maxSpread)) });
+/** The rules as the search is given them. */
+export function rulesOfProblem(rules: JobRules): ProblemRules {
+  const parts = RULES.map(([key, { inProblem }]): ProblemPart => inProblem?.(rules[key]) ?? {});
+  return {
+    pricePenalty: 0,
+    limitShare: USUAL_LIMIT_SHARE,
+    ...Object.assign({}, ...parts),
+    maxSpread: Object.assign(
+      eachFamily((): Nanometres | null => null),
+      ...parts.map(({ maxSpread }) => maxSpread),
+    ),
+  };
 }

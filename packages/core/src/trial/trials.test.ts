@@ -1,7 +1,6 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { fit } from '../fit/fit.js';
-import { fitRequestSchema } from '../fit/format/fitRequest.js';
 import { dueOn } from '../job/dueOn.js';
 import { type JobDocument, jobDocumentSchema } from '../job/jobDocument.js';
 import { jobProgress } from '../job/jobProgress.js';
@@ -99,7 +98,7 @@ function trial(texts: readonly string[], parts: Partial<Trial> = {}, mode: Gauge
 function chosen(job: JobDocument, read = readings): JobDocument {
   const asked = jobFit(job, read);
   if (!asked.ok) throw new Error(asked.reason);
-  const plan = fit(fitRequestSchema.parse(asked.request));
+  const plan = fit(asked.problem);
   return { ...job, choice: { at: DAY, by: 'Wren', stations: plannedHalves(job, asked, plan) } };
 }
 
@@ -253,8 +252,8 @@ describe('what one trial says of the others', () => {
     expect([nominal('thin'), nominal('rush')]).toEqual([um(33), um(38)]);
     // Another series in the box takes nothing away: the offset is told by series.
     const asked = jobFit(job, readings);
-    expect(asked.ok && asked.request.stations.map(({ offsets }) => offsets)).toEqual(
-      Array(3).fill([{ series: 'Osier', offset: -0.005 }]),
+    expect(asked.ok && asked.problem.stations.map(({ offsets }) => offsets)).toEqual(
+      Array(3).fill([expect.objectContaining({ series: 'Osier', offset: um(-5) })]),
     );
 
     const main = { kind: 'other' as const, name: 'studs', lubricant: '', torque: '', figures: [], since: LATER };
@@ -307,8 +306,8 @@ describe('what a trial taught', () => {
       expect(first!.offsets).toMatchObject([{ offset: um(4), isOwn: rods[0] === 1, stations: ['P1'] }]);
       expect(second!.offsets).toMatchObject([{ offset: um(4), isOwn: false, stations: ['P1'] }]);
       const asked = jobFit(job, read);
-      expect(asked.ok && asked.request.stations.map(({ offsets }) => offsets)).toEqual(
-        Array(2).fill([{ series: 'Osier', offset: 0.004 }]),
+      expect(asked.ok && asked.problem.stations.map(({ offsets }) => offsets)).toEqual(
+        Array(2).fill([expect.objectContaining({ series: 'Osier', offset: um(4) })]),
       );
       expect(sheetContent(job, read).facts.some(({ label }) => label === 'Assembly offset applied')).toBe(true);
       expect(jobProgress(job, read).todo).not.toContain('P1');
@@ -471,23 +470,23 @@ describe('the stage of trials', () => {
     const offsets = (job: JobDocument) => {
       const asked = jobFit(job, read);
       if (!asked.ok) throw new Error(asked.reason);
-      return asked.request.stations.map(({ id, offsets: own }) => [id, own?.[0]?.offset]);
+      return asked.problem.stations.map(({ id, offsets: own }) => [id, own[0]?.offset]);
     };
     // By hand: 52.010 − 47.980 − 3.992 is 0.038, and 0.035 was measured.
     expect(offsets({ ...base, rods: kept, trials: { P1: tried } })).toEqual([
-      ['P1', -0.003],
-      ['P2', -0.003],
+      ['P1', um(-3)],
+      ['P2', um(-3)],
     ]);
     expect(offsets({ ...base, rods: kept, trials: { P1: tried }, trialSchool: 'every' })).toEqual([
-      ['P1', -0.003],
+      ['P1', um(-3)],
       ['P2', undefined],
     ]);
     // Free rods: which will come to P1 is not known; what its trial tells of the family is.
     const half2 = { shell: 'rod', label: '1996', wall: um(1_996) };
     const choice = { at: DAY, by: 'Wren', stations: { P1: { upper: half2, lower: half2, predicted: um(38), rod: 1 } } };
     expect(offsets({ ...base, choice, trials: { P1: tried } })).toEqual([
-      ['P1', -0.003],
-      ['P2', -0.003],
+      ['P1', um(-3)],
+      ['P2', um(-3)],
     ]);
     expect(offsets({ ...base, choice, trials: { P1: tried }, trialSchool: 'every' })).toEqual([
       ['P1', undefined],
@@ -614,13 +613,13 @@ describe('a choice that asks for a chance', () => {
       const job = twin({ instruments: { ...twin().instruments, boreGauge: gauge } });
       const asked = jobFit({ ...job, rules: { ...job.rules, leastChance } }, readings);
       if (!asked.ok) return asked;
-      return asked.request.stations.map(({ low, high }) => [low, high]);
+      return asked.problem.stations.map(({ low, high }) => [low, high]);
     };
-    expect(narrow(null)).toEqual(Array(3).fill([0.025, 0.051]));
-    const [[low, high]] = narrow(0.95) as [[number, number]];
+    expect(narrow(null)).toEqual(Array(3).fill([um(25), um(51)]));
+    const [[low, high]] = narrow(0.95) as unknown as [[number, number]];
     // By hand: u is √6.5 µm, and 1.645 of it 4.194.
-    expect(low).toBeCloseTo(0.025 + 0.001 * 1.645 * Math.sqrt(6.5), 5);
-    expect(low - 0.025).toBeCloseTo(0.051 - high, 6);
+    expect(Math.abs(low - um(25) - 1645 * Math.sqrt(6.5))).toBeLessThan(5);
+    expect(low - um(25)).toBe(um(51) - high);
     const blunt = { ...usualInstrument('boreGauge', 'mm'), setting: um(20) };
     expect(narrow(0.95, blunt)).toMatchObject({ ok: false, leftOut: [{ reason: 'uncertain' }, {}, {}] });
   });

@@ -1,6 +1,5 @@
 import {
   fit,
-  fitRequestSchema,
   formatLength,
   type GaugeMode,
   type JobDocument,
@@ -37,7 +36,7 @@ describe('Samphire 8, measured whole', () => {
   const readings = readingsOf();
   const asked = jobFit(samphire.document, readings);
   if (!asked.ok) throw new Error(asked.reason);
-  const stations = plannedHalves(samphire.document, asked, fit(fitRequestSchema.parse(asked.request)));
+  const stations = plannedHalves(samphire.document, asked, fit(asked.problem));
   const chosen: JobDocument = { ...samphire.document, choice: { at: DAY, by: 'Wren', stations } };
   const setting = nanometres(62_230_000);
   const inches = (length: number) => formatLength(nanometres(length), 'in', 6).replace('−', '-');

@@ -1,5 +1,5 @@
 import type { FitPlan, ShimPlan } from '@fettle/core';
-import { fit, fitRequestSchema, readySearch, shimRequestSchema, shims, TooManyStacks } from '@fettle/core';
+import { fitRequestSchema, planRequest, readySearch, shimRequestSchema, shims, TooManyStacks } from '@fettle/core';
 import { readBytes, type Unread } from '../worker/readBytes.js';
 
 export interface FitTask {
@@ -24,7 +24,7 @@ export default async function solve(task: FitTask): Promise<Solved<FitPlan>> {
   const solver = await ready;
   const read = readBytes(task.body, fitRequestSchema);
   if (read.kind !== 'read') return read;
-  const plan = await fit(read.value, {
+  const plan = planRequest(read.value, {
     solver,
     clock,
     until: clock() + 1000 * task.seconds,

@@ -6,7 +6,6 @@ import {
   comparedSheets,
   FEATURES,
   fit,
-  fitRequestSchema,
   type JobDocument,
   jobAssembly,
   jobFacts,
@@ -141,7 +140,7 @@ function builtV8() {
   );
   const asked = jobFit(document, readings);
   if (!asked.ok) throw new Error(asked.reason);
-  const stations = plannedHalves(document, asked, fit(fitRequestSchema.parse(asked.request)));
+  const stations = plannedHalves(document, asked, fit(asked.problem));
   const chosen: JobDocument = { ...document, choice: { at, by, stations } };
   const { stations: known } = jobFacts(chosen, readings);
   const all = jobAssembly(chosen, known);

@@ -1,22 +1,22 @@
 import {
   CLEARANCE_DECIMALS,
   FAMILY_TABLE,
-  type FitPlan,
-  type FitRequest,
-  fitRequestSchema,
+  type FitProblem,
+  type FitSolution,
   formatLength,
   halvesToOrder,
   type JobDocument,
   type JobFit,
-  lengthOfNumber,
+  type Nanometres,
+  numberOfLength,
   type PlanVariants,
   spreadMainsText,
+  type Unit,
   workedOutText,
 } from '@fettle/core';
 import { ClipboardCopy, Download } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import { resultOf } from '../fit/fitSearch.js';
 import { meanOffText } from '../fit/meanOff.js';
 import { useAsked } from '../fit/useAsked.js';
 import { useClearances } from '../person/useClearances.js';
@@ -41,35 +41,41 @@ const Wide = styled.div`
 `;
 
 /** An order as lines of a table: tabs to paste into a spreadsheet, commas for a CSV file (RFC 4180). */
-function orderText(order: ReturnType<typeof halvesToOrder>, separator: string): string {
-  const rows = order.map(({ shell, count }) => [String(count), shell.id, shell.family, shell.half, String(shell.wall)]);
+function orderText(order: ReturnType<typeof halvesToOrder>, unit: Unit, separator: string): string {
+  const rows = order.map(({ shell: { name, family, half, wall }, count }) => [
+    String(count),
+    name,
+    family,
+    half,
+    String(numberOfLength(wall, unit)),
+  ]);
   const lines = [['Count', 'Shell', 'Family', 'Side', 'Wall'], ...rows];
   return csvOf(lines, separator);
 }
 
-function OrderList({ request, plan, name }: { request: FitRequest; plan: FitPlan; name: string }) {
+function OrderList({ problem, plan, name }: { problem: FitProblem; plan: FitSolution; name: string }) {
   const [isCopied, setCopied] = useState(false);
-  const order = halvesToOrder(request, plan);
+  const order = halvesToOrder(problem, plan);
   if (order.length === 0) return <Quiet>Nothing to order.</Quiet>;
   return (
     <div>
       <ul aria-label="To order">
         {order.map(({ shell, count }) => (
           <li key={shell.id}>
-            {count} × {shell.id}
+            {count} × {shell.name}
           </li>
         ))}
       </ul>
       <Row>
         <Button
           onPress={() => {
-            void navigator.clipboard.writeText(orderText(order, '\t')).then(() => setCopied(true));
+            void navigator.clipboard.writeText(orderText(order, problem.unit, '\t')).then(() => setCopied(true));
           }}
         >
           <ClipboardCopy aria-hidden size={18} />
           {isCopied ? 'Copied' : 'Copy the order'}
         </Button>
-        <Button onPress={() => saveAs(`${name} order.csv`, CSV_TYPE, orderText(order, ','))}>
+        <Button onPress={() => saveAs(`${name} order.csv`, CSV_TYPE, orderText(order, problem.unit, ','))}>
           <Download aria-hidden size={18} />
           Save as CSV
         </Button>
@@ -87,19 +93,18 @@ export function ComparePlans({
   readonly asked: JobFit & { ok: true };
   readonly document: JobDocument;
   /** Accepts one of the plans. */
-  readonly onTake: (plan: FitPlan, what: string) => void;
+  readonly onTake: (plan: FitSolution, what: string) => void;
 }) {
   const { unit, name } = job;
   const { shown, said } = useClearances(unit);
   const [isWhole, setWhole] = useState(false);
-  const request = useMemo(() => fitRequestSchema.parse(asked.request), [asked]);
-  const { result: plans, fault } = useAsked(asked.request, async (search) =>
-    resultOf(await search.variants(asked.request)),
-  );
+  const { problem } = asked;
+  const { result: plans, fault } = useAsked(problem, (search) => search.variants(problem));
+  const names = useMemo(() => new Map(problem.shells.map((shell) => [shell.id, shell.name])), [problem]);
   if (fault) return <Panel role="alert">{fault}</Panel>;
   if (!plans) return <Panel aria-busy>Working out four selections …</Panel>;
-  const length = (value: number) => workedOutText(lengthOfNumber(value, unit), shown);
-  const row = (label: string, cell: (plan: FitPlan) => string) => (
+  const length = (value: Nanometres) => workedOutText(value, shown);
+  const row = (label: string, cell: (plan: FitSolution) => string) => (
     <tr>
       <th scope="row">{label}</th>
       {KINDS.map((kind) => (
@@ -107,15 +112,15 @@ export function ComparePlans({
       ))}
     </tr>
   );
-  const pairAt = (plan: FitPlan, id: string) => plan.stations.find((station) => station.id === id);
+  const pairAt = (plan: FitSolution, id: string) => plan.stations.find((station) => station.id === id);
   const differing = new Set(
-    request.stations.flatMap(({ id }) => {
+    problem.stations.flatMap(({ id }) => {
       const pairs = KINDS.flatMap((kind) => pairAt(plans[kind], id) ?? []);
       const keys = new Set(pairs.map(({ upper, lower, housing }) => `${upper} ${lower} ${housing}`));
       return keys.size > 1 ? [id] : [];
     }),
   );
-  const alike = request.stations.flatMap(({ id }) => (differing.has(id) ? [] : [id]));
+  const alike = problem.stations.flatMap(({ id }) => (differing.has(id) ? [] : [id]));
   return (
     <Panel aria-label="Selections side by side">
       <PanelTitle>Selections side by side</PanelTitle>
@@ -157,7 +162,7 @@ export function ComparePlans({
                 .join(', '),
             )}
             {row('Mixed stations', (plan) => String(plan.stations.filter(({ mixed }) => mixed).length))}
-            {request.stations.map(({ id }) => {
+            {problem.stations.map(({ id }) => {
               const pairs = KINDS.map((kind) => pairAt(plans[kind], id));
               const differs = differing.has(id);
               if (!differs && !isWhole) return null;
@@ -169,11 +174,11 @@ export function ComparePlans({
                       {pair ? (
                         <>
                           <span className="figure">
-                            {formatLength(lengthOfNumber(pair.clearance, unit), shown, CLEARANCE_DECIMALS[shown])}
+                            {formatLength(pair.clearance, shown, CLEARANCE_DECIMALS[shown])}
                           </span>{' '}
                           {asked.rodNumbers.has(pair.housing) && pair.housing}
                           <small>
-                            {pair.upper} over {pair.lower}
+                            {names.get(pair.upper)} over {names.get(pair.lower)}
                           </small>
                         </>
                       ) : (
@@ -214,7 +219,7 @@ export function ComparePlans({
               <th scope="row">To order</th>
               {KINDS.map((kind) => (
                 <td key={kind}>
-                  {plans[kind].cost !== null && <OrderList request={request} plan={plans[kind]} name={name} />}
+                  {plans[kind].cost !== null && <OrderList problem={problem} plan={plans[kind]} name={name} />}
                 </td>
               ))}
             </tr>

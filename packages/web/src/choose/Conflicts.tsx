@@ -1,12 +1,13 @@
 import {
   chanceText,
   FEATURE_TABLE,
-  type FitPlan,
-  type FitRemedy,
+  type FitSolution,
   isByTable,
   type JobDocument,
   type JobFit,
   type Reading,
+  type Remedy,
+  type RemedyKind,
   remedyForJob,
   roughText,
   stationOutcomes,
@@ -21,13 +22,13 @@ import type { Play } from './usePlay.js';
 interface ConflictsProps {
   readonly document: JobDocument;
   readonly readings: readonly Reading[];
-  readonly plan: FitPlan;
+  readonly plan: FitSolution;
   readonly play: Play;
   readonly asked: JobFit & { ok: true };
 }
 
 /** What the button of a remedy says, by what the remedy does. */
-const ACTS: Readonly<Record<FitRemedy['kind'], string>> = {
+const ACTS: Readonly<Record<RemedyKind, string>> = {
   release: 'Unlock',
   'move-rod': 'Unlock rod',
   buy: 'They are in stock now',
@@ -72,7 +73,7 @@ function RemedyLine({
   remedy,
   stations,
   isCalledFor,
-}: Omit<ConflictsProps, 'plan'> & { remedy: FitRemedy; stations: readonly string[]; isCalledFor: boolean }) {
+}: Omit<ConflictsProps, 'plan'> & { remedy: Remedy; stations: readonly string[]; isCalledFor: boolean }) {
   const { said } = useClearances(document.unit);
   const step = remedyForJob(document, asked, remedy, newId);
   const changed = step?.kind === 'change' ? step.change(document) : document;
@@ -97,8 +98,8 @@ export function Conflicts({ document, readings, plan, play, asked }: ConflictsPr
   return plan.conflicts.map((conflict) => {
     // What the table calls for comes first; else the cheapest.
     const isPart = (conflict.remedies ?? []).length === 0 && (conflict.partRemedies ?? []).length > 0;
-    const remedies = (isPart ? conflict.partRemedies! : (conflict.remedies ?? []))
-      .map((remedy) => ({ remedy, isCalledFor: isByTable(document, asked, remedy, conflict.stations) }))
+    const remedies = ((isPart ? conflict.partRemedies : conflict.remedies) ?? [])
+      .map((remedy) => ({ remedy, isCalledFor: isByTable(document, remedy, conflict.stations) }))
       .sort((one, other) => Number(other.isCalledFor) - Number(one.isCalledFor));
     return (
       <Notice key={conflict.message}>

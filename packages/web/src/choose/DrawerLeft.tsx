@@ -1,20 +1,18 @@
 import {
   type AcceptedChoice,
   FAMILY_TABLE,
-  type FitPlan,
+  type FitSolution,
   type FreeHalves,
   formatExactLength,
   INSTRUMENT_DECIMALS,
   type JobDocument,
   type JobFit,
   type JobStation,
-  lengthOfNumber,
   roughText,
   shellsInOrder,
 } from '@fettle/core';
 import { useMemo, useRef } from 'react';
 import styled from 'styled-components';
-import { resultOf } from '../fit/fitSearch.js';
 import { useAsked } from '../fit/useAsked.js';
 import { useClearances } from '../person/useClearances.js';
 import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
@@ -30,7 +28,7 @@ interface DrawerLeftProps {
   readonly document: JobDocument;
   readonly stations: ReadonlyMap<string, JobStation>;
   readonly halves: AcceptedChoice['stations'];
-  readonly plan: FitPlan | null;
+  readonly plan: FitSolution | null;
   readonly asked: JobFit;
   /** What the engine may take of the workshop's halves. */
   readonly free: FreeHalves | null;
@@ -44,24 +42,22 @@ export function DrawerLeft({ document, stations, halves, plan, asked, free }: Dr
   const used = new Map<string, number>();
   for (const id of taken) used.set(id, (used.get(id) ?? 0) + 1);
   const { shown, most, showMore } = useShown(shells, body, ({ id }) => used.has(id));
-  const shellOf = (id: string) => (asked.ok ? document.shells[asked.shellIds.get(id) ?? ''] : undefined);
   const gradeOf = (id: string) => {
-    const shell = shellOf(id);
+    const shell = document.shells[id];
     return shell
       ? `${shell.grade}${FAMILY_TABLE[shell.family].housingsMove ? ` for a ${FAMILY_TABLE[shell.family].word}` : ''}`
       : id;
   };
   const cost = plan?.cost ?? null;
   const { result: saved } = useAsked(
-    asked.ok && cost !== null ? asked.request : null,
-    async (search) => resultOf(await search.setSavings((asked as JobFit & { ok: true }).request, cost!)),
+    asked.ok && cost !== null ? asked.problem : null,
+    (search) => search.setSavings((asked as JobFit & { ok: true }).problem, cost!),
     String(cost),
   );
   const { unit } = document;
   const { shown: clearances } = useClearances(unit);
   /** What the clearance of a station would be, as far off its target. */
-  const clearanceAt = (station: string, off: number) =>
-    roughText((stations.get(station)?.aim ?? 0) + lengthOfNumber(off, unit), clearances);
+  const clearanceAt = (station: string, off: number) => roughText((stations.get(station)?.aim ?? 0) + off, clearances);
   // Told as what would be another: which stations, from how far off target to how far, and which need not be mixed.
   const dearest = (saved?.sets ?? []).filter(({ changes, unmixed }) => changes.length + unmixed.length > 0).slice(0, 4);
   return (

@@ -13,8 +13,7 @@ import { Pin, PinOff } from 'lucide-react';
 import { useMemo, useRef, useState } from 'react';
 import { useDrag, useDrop } from 'react-aria';
 import styled from 'styled-components';
-import { resultOf } from '../fit/fitSearch.js';
-import { type MoreOff, meanOffNm, moreOff } from '../fit/meanOff.js';
+import { type MoreOff, moreOff } from '../fit/meanOff.js';
 import { useAsked } from '../fit/useAsked.js';
 import { useClearances } from '../person/useClearances.js';
 import { useWidth } from '../shaft/useWidth.js';
@@ -129,14 +128,14 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
   const [open, setOpen] = useState<number | null>(null);
   const free = useMemo(
     () => ({
-      ...asked.request,
-      housings: asked.request.housings.map((one) =>
+      ...asked.problem,
+      housings: asked.problem.housings.map((one) =>
         FAMILY_TABLE[one.family].housingsMove ? { ...one, station: null } : one,
       ),
     }),
     [asked],
   );
-  const { result, fault } = useAsked(free, async (search) => resultOf(await search.placements(free)));
+  const { result, fault } = useAsked(free, (search) => search.placements(free));
   const pins = new Map(Array.from({ length: count }, (_, at) => [partName('pin', at + 1), at + 1]));
   const placements = result?.map((one) => ({
     ...one,
@@ -157,9 +156,7 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
     return upper === lower ? upper! : `${upper} / ${lower}`;
   };
   const extra = (placement: Placement) =>
-    placement.meanOff === null || meanOff === null
-      ? ''
-      : furtherText(moreOff(meanOffNm(placement.meanOff, document.unit), meanOff, shown));
+    placement.meanOff === null || meanOff === null ? '' : furtherText(moreOff(placement.meanOff, meanOff, shown));
   return (
     <Panel aria-label="Rods on pins">
       <Row style={{ justifyContent: 'space-between' }}>

@@ -1,7 +1,7 @@
 import {
   type AcceptedChoice,
   FAMILY_TABLE,
-  type FitPlan,
+  type FitSolution,
   type JobStation,
   plannedHalves,
   rodCount,
@@ -41,7 +41,7 @@ export interface Choosing {
   readonly setOpen: (station: string | null) => void;
   readonly accept: () => void;
   /** Accepts a plan that is not the best one. */
-  readonly take: (taken: FitPlan, what: string) => void;
+  readonly take: (taken: FitSolution, what: string) => void;
   /** Takes the acceptance back; what was reserved goes back to the drawer. */
   readonly withdraw: () => void;
   /** What the selection that the line shows comes to. */

@@ -1,6 +1,4 @@
 import { type AcceptedChoice, type Alternative, FAMILY_TABLE, type JobFit, type JobStation } from '@fettle/core';
-import { resultOf } from '../fit/fitSearch.js';
-import { meanOffNm } from '../fit/meanOff.js';
 import { useAsked } from '../fit/useAsked.js';
 import type { JobPlan } from '../fit/useJobPlan.js';
 
@@ -24,19 +22,15 @@ export function useStationChoices(
   halves: AcceptedChoice['stations'][string] | null,
   { asked, plan }: JobPlan,
 ): StationChoices {
-  const isAsked = asked.ok && plan !== null && asked.request.stations.some(({ id }) => id === station.id);
+  const isAsked = asked.ok && plan !== null && asked.problem.stations.some(({ id }) => id === station.id);
   const { result } = useAsked(
-    isAsked ? asked.request : null,
-    async (search) => resultOf(await search.alternatives((asked as JobFit & { ok: true }).request, station.id)),
+    isAsked ? asked.problem : null,
+    (search) => search.alternatives((asked as JobFit & { ok: true }).problem, station.id),
     station.id,
   );
-  const nmOf = (meanOff: number | null) =>
-    meanOff === null || !asked.ok ? null : meanOffNm(meanOff, asked.request.unit);
   const isRod = FAMILY_TABLE[station.family].housingsMove;
   const ways = (result ?? []).map((one: Alternative) => ({
     ...one,
-    upper: asked.ok ? (asked.shellIds.get(one.upper) ?? one.upper) : one.upper,
-    lower: asked.ok ? (asked.shellIds.get(one.lower) ?? one.lower) : one.lower,
     rod: asked.ok ? (asked.rodNumbers.get(one.housing) ?? null) : null,
   }));
   const isRodOf = ({ rod }: { rod: number | null }) => !isRod || rod === station.rod;
@@ -50,12 +44,12 @@ export function useStationChoices(
     meanOffWith: (upper, lower) => {
       // Ways come the cheapest first: of those with one pair the first is what the search would take.
       const way = ways.find((one) => one.isKnown && one.upper === upper && one.lower === lower && isRodOf(one));
-      return way ? (nmOf(way.meanOff) ?? Number.POSITIVE_INFINITY) : null;
+      return way ? (way.meanOff ?? Number.POSITIVE_INFINITY) : null;
     },
-    best: nmOf(ways[0]?.meanOff ?? null),
+    best: ways[0]?.meanOff ?? null,
     nextBest:
       other && other.meanOff !== null
-        ? { upper: other.upper, lower: other.lower, rod: other.rod, meanOff: nmOf(other.meanOff)! }
+        ? { upper: other.upper, lower: other.lower, rod: other.rod, meanOff: other.meanOff }
         : null,
   };
 }

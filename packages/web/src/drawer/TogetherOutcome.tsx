@@ -1,14 +1,13 @@
 import {
   CLEARANCE_DECIMALS,
   drawerLabel,
-  type FitPlan,
+  type FitSolution,
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
   type JointChoice,
   type JointFit,
   jointChoices,
-  type Nanometres,
   type ShownUnit,
   STATE_WORDS,
 } from '@fettle/core';
@@ -65,8 +64,7 @@ function choiceColumns(unit: ShownUnit): DataColumn<JointChoice>[] {
       head: `Spread, ${unit}`,
       isFigure: true,
       sortBy: ({ spread }) => spread,
-      cell: ({ spread }) =>
-        spread === null ? '·' : formatExactLength(spread as Nanometres, unit, INSTRUMENT_DECIMALS[unit]),
+      cell: ({ spread }) => (spread === null ? '·' : formatExactLength(spread, unit, INSTRUMENT_DECIMALS[unit])),
     },
     {
       key: 'clearances',
@@ -97,13 +95,12 @@ export function TogetherOutcome({
   onGoOn,
 }: {
   joint: JointFit;
-  plan: FitPlan;
+  plan: FitSolution;
   lines: Parameters<typeof drawerLabel>[0];
   onAccept: () => void;
   onGoOn: () => void;
 }) {
-  const { shown: unit, said } = useClearances(plan.unit);
-  const named = (text: string) => lines.reduce((said, { id }) => said.replaceAll(id, drawerLabel(lines, id)), text);
+  const { shown: unit, said } = useClearances(joint.problem!.unit);
   if (plan.status === 'stopped') {
     return (
       <Notice>
@@ -119,12 +116,12 @@ export function TogetherOutcome({
       <Notice key={message}>
         <div>
           <p>
-            <strong>{named(message)}</strong> {remedies.length + partRemedies.length === 0 && named(advice)} {leftOut}
+            <strong>{message}</strong> {remedies.length + partRemedies.length === 0 && advice} {leftOut}
           </p>
           {partRemedies.length > 0 && <p>Checked for this fault alone. The other faults need a change of their own:</p>}
           <ul>
             {[...remedies, ...partRemedies].map((remedy) => (
-              <li key={remedy.message}>{said(named(remedy.message))}</li>
+              <li key={remedy.message}>{said(remedy.message)}</li>
             ))}
           </ul>
         </div>

@@ -81,7 +81,7 @@ export function TogetherView() {
               {work.state === 'working' ? (
                 <SteadyButton onPress={cancel}>Cancel</SteadyButton>
               ) : (
-                <SteadyButton $kind="primary" isDisabled={!joint?.request} onPress={() => fitThem()}>
+                <SteadyButton $kind="primary" isDisabled={!joint?.problem} onPress={() => fitThem()}>
                   {joint?.jobs.length === 1
                     ? 'Select for this engine'
                     : `Select for these ${joint?.jobs.length ?? 0} engines`}

@@ -1,7 +1,7 @@
 import {
   type DrawerLine,
-  type FitPlan,
   type FitProgress,
+  type FitSolution,
   type JobView,
   type JointFit,
   jointChoices,
@@ -11,7 +11,7 @@ import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
 import { useAppDispatch, useAppSelector } from '../base/store.js';
 import { useQuery, useSetQuery } from '../base/useQuery.js';
-import { FitSearcher, resultOf } from '../fit/fitSearch.js';
+import { FitSearcher } from '../fit/fitSearch.js';
 import { NOBODY } from '../person/personSlice.js';
 import { jobArrived } from '../saving/savingSlice.js';
 import { isAskFault, refusalInWords } from '../wire/ask.js';
@@ -27,7 +27,7 @@ const GO_ON_S = 300;
 export type Work =
   | { readonly state: 'idle' }
   | { readonly state: 'working'; readonly progress: FitProgress | null }
-  | { readonly state: 'done'; readonly joint: JointFit; readonly plan: FitPlan }
+  | { readonly state: 'done'; readonly joint: JointFit; readonly plan: FitSolution }
   | { readonly state: 'cancelled' }
   | { readonly state: 'accepted'; readonly count: number }
   | { readonly state: 'failed'; readonly detail: string };
@@ -48,7 +48,7 @@ export interface Together {
   /** Searches the same for longer. */
   readonly goOn: () => void;
   readonly cancel: () => void;
-  readonly accept: (chosen: JointFit, plan: FitPlan) => void;
+  readonly accept: (chosen: JointFit, plan: FitSolution) => void;
   /** Those that take part; null until they are there. */
   readonly engines: readonly JobView[] | null;
   /** Looks the engines up again. */
@@ -99,22 +99,22 @@ export function useTogether(): Together {
   );
 
   const fitThem = (seconds?: number) => {
-    if (!joint?.request) return;
+    if (!joint?.problem) return;
     if (wanted === null) setQuery({ plan: 'yes' });
     setWork({ state: 'working', progress: null });
-    const { request } = joint;
+    const { problem } = joint;
     const listen = proxy((progress: FitProgress) =>
       setWork((old) => (old.state === 'working' ? { state: 'working', progress } : old)),
     );
     searcher.current
-      .ask(async (search) => resultOf(await search.solve(request, listen, seconds)))
+      .ask((search) => search.solve(problem, listen, seconds))
       .then((plan) => setWork({ state: 'done', joint, plan }))
       .catch((error: Error) => setWork({ state: 'failed', detail: error.message }));
   };
   // Whoever comes to the address of a plan finds it worked out.
   const fitNow = useRef(fitThem);
   fitNow.current = fitThem;
-  const isWanted = wanted !== null && work.state === 'idle' && joint?.request != null;
+  const isWanted = wanted !== null && work.state === 'idle' && joint?.problem != null;
   useEffect(() => {
     if (isWanted) fitNow.current();
   }, [isWanted]);
@@ -122,7 +122,7 @@ export function useTogether(): Together {
     searcher.current.stop();
     setWork({ state: 'cancelled' });
   };
-  const accept = (chosen: JointFit, plan: FitPlan) => {
+  const accept = (chosen: JointFit, plan: FitSolution) => {
     const at = new Date().toISOString();
     const jobs = jointChoices(chosen, plan).map(({ job, stations }) => ({
       id: job.id,

@@ -1,7 +1,6 @@
 import {
   clearancesAtHand,
   fit,
-  fitRequestSchema,
   type JobDocument,
   jobFit,
   nanometres,
@@ -62,7 +61,7 @@ const readings = (Object.keys(sizes) as (keyof typeof sizes)[]).flatMap((feature
 describe('stations with their chosen halves', () => {
   const asked = jobFit(job, readings);
   if (!asked.ok) throw new Error(asked.reason);
-  const halves = plannedHalves(job, asked, fit(fitRequestSchema.parse(asked.request)));
+  const halves = plannedHalves(job, asked, fit(asked.problem));
 
   it('carry the rods that the choice puts on the pins, with what every pair would give', () => {
     const { stations, verdicts } = chosenStations(job, readings, halves);

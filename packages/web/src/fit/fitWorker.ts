@@ -1,9 +1,8 @@
 import type {
   ClearanceDraw,
   DocumentFault,
-  FitPlan,
-  FitRequest,
-  FitRequestInput,
+  FitProblem,
+  FitSolution,
   ShimChoice,
   ShimPlan,
   ShimRequestInput,
@@ -28,7 +27,6 @@ import {
   placementsOf,
   planVariants,
   type ReadRequest,
-  readFitRequest,
   readShimRequest,
   readySearch,
   type SetSavings,
@@ -55,33 +53,26 @@ const clock = () => performance.now();
 /** Loaded and run once from when the worker starts, so that no search waits for it. */
 const ready = readySearch(clock, wasm);
 
-async function answered<Result>(
-  input: FitRequestInput,
-  work: (request: FitRequest, options: FitOptions) => Result,
-  seconds = SEARCH_S,
-): Promise<FitAnswer<Result>> {
-  const read = readFitRequest(input);
-  if (!read.ok) return read;
+/** What a search may take, from when it begins. */
+async function limits(seconds = SEARCH_S): Promise<FitOptions> {
   const solver = await ready;
-  return { ok: true, result: work(read.request, { solver, clock, until: clock() + 1000 * seconds }) };
+  return { solver, clock, until: clock() + 1000 * seconds };
 }
 
 /** Everything that is searched for off the page's main thread. */
 const search = {
-  solve: (
-    input: FitRequestInput,
+  solve: async (
+    problem: FitProblem,
     onProgress: (progress: FitProgress) => void,
     seconds?: number,
-  ): Promise<FitAnswer<FitPlan>> =>
-    answered(input, (request, options) => fit(request, { ...options, prices: true, onProgress }), seconds),
-  alternatives: (input: FitRequestInput, station: string): Promise<FitAnswer<Alternative[]>> =>
-    answered(input, (request, options) => alternativesAt(request, station, options)),
-  placements: (input: FitRequestInput): Promise<FitAnswer<Placement[]>> =>
-    answered(input, (request, options) => placementsOf(request, { engine: '', family: 'rod' }, options)),
-  setSavings: (input: FitRequestInput, cost: number): Promise<FitAnswer<SetSavings>> =>
-    answered(input, (request, options) => setSavings(request, cost, options)),
-  variants: (input: FitRequestInput): Promise<FitAnswer<PlanVariants>> =>
-    answered(input, (request, options) => planVariants(request, options)),
+  ): Promise<FitSolution> => fit(problem, { ...(await limits(seconds)), prices: true, onProgress }),
+  alternatives: async (problem: FitProblem, station: string): Promise<Alternative[]> =>
+    alternativesAt(problem, station, await limits()),
+  placements: async (problem: FitProblem): Promise<Placement[]> =>
+    placementsOf(problem, { engine: '', family: 'rod' }, await limits()),
+  setSavings: async (problem: FitProblem, cost: number): Promise<SetSavings> =>
+    setSavings(problem, cost, await limits()),
+  variants: async (problem: FitProblem): Promise<PlanVariants> => planVariants(problem, await limits()),
   /** Which pieces should be on the shelf for a reading that is not taken yet. */
   pieceOrder: async (
     input: ShimRequestInput,

@@ -1,13 +1,4 @@
-import {
-  FINE_DECIMALS,
-  type FitPlan,
-  formatLength,
-  lengthOfNumber,
-  nanometres,
-  planOffTarget,
-  type ShownUnit,
-  type Unit,
-} from '@fettle/core';
+import { FINE_DECIMALS, type FitSolution, formatLength, nanometres, planOffTarget, type ShownUnit } from '@fettle/core';
 
 /** A clearance as finely as an average is told: `0.0006 mm`. */
 export function fineText(nm: number, unit: ShownUnit): string {
@@ -15,7 +6,7 @@ export function fineText(nm: number, unit: ShownUnit): string {
 }
 
 /** How far the stations of a plan are off their targets on average: the mean of the distances. */
-export function meanOffText(plan: Pick<FitPlan, 'stations' | 'unit'>, shown: ShownUnit): string {
+export function meanOffText(plan: Pick<FitSolution, 'stations'>, shown: ShownUnit): string {
   const off = planOffTarget(plan);
   return off === null ? '·' : fineText(off.mean, shown);
 }
@@ -32,11 +23,6 @@ export function moreOff(mean: number, than: number, unit: ShownUnit): MoreOff | 
   const by = Math.abs(mean - than);
   if (by < (unit === 'mm' ? 50 : 127)) return null;
   return { text: fineText(by, unit), isFurther: mean > than };
-}
-
-/** A mean distance of a plan file as a length. */
-export function meanOffNm(meanOff: number, unit: Unit): number {
-  return lengthOfNumber(meanOff, unit);
 }
 
 /** How much better than what was found is not ruled out, of its cost: `up to 12 %`. */

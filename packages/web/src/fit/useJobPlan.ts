@@ -1,4 +1,4 @@
-import type { FitPlan, Json, Reading } from '@fettle/core';
+import type { FitSolution, Json, Reading } from '@fettle/core';
 import {
   type AcceptedChoice,
   changesBetween,
@@ -11,7 +11,7 @@ import {
 } from '@fettle/core';
 import { proxy } from 'comlink';
 import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { FitSearcher, resultOf } from './fitSearch.js';
+import { FitSearcher } from './fitSearch.js';
 
 /** Nothing is said about a search that takes less than this, ms. */
 const QUIET_MS = 500;
@@ -26,11 +26,11 @@ const GOING_ON_S = [60, 300, 1200] as const;
 export interface JobPlan {
   readonly asked: JobFit;
   /** The proven best choice, or why there is none; null while it is being searched for. */
-  readonly plan: FitPlan | null;
+  readonly plan: FitSolution | null;
   /** Its halves and rods by station, by the job's own shells. */
   readonly halves: AcceptedChoice['stations'];
   /** The plan before this one, to say what changed; null on arrival. */
-  readonly before: { readonly plan: FitPlan; readonly halves: AcceptedChoice['stations'] } | null;
+  readonly before: { readonly plan: FitSolution; readonly halves: AcceptedChoice['stations'] } | null;
   /** How far a search of more than half a second is. */
   readonly progress: FitProgress | null;
   readonly isCancelled: boolean;
@@ -59,13 +59,11 @@ export async function soonFound(
   const asked = jobFit(document, readings, free);
   if (!asked.ok) return null;
   const plan = await planSearcher.ask(
-    async (search) =>
-      resultOf(
-        await search.solve(
-          asked.request,
-          proxy(() => {}),
-          FORESEEN_S,
-        ),
+    (search) =>
+      search.solve(
+        asked.problem,
+        proxy(() => {}),
+        FORESEEN_S,
       ),
     unwanted,
   );
@@ -76,16 +74,14 @@ const NO_HALVES: AcceptedChoice['stations'] = {};
 
 interface Answer {
   readonly asked: JobFit;
-  readonly plan: FitPlan | null;
+  readonly plan: FitSolution | null;
   readonly halves: AcceptedChoice['stations'];
   readonly fault: string | null;
 }
 
 function isSameQuestion(one: JobFit, other: JobFit): boolean {
   const said = (fit: JobFit) =>
-    (fit.ok
-      ? { request: fit.request, leftOut: fit.leftOut, shells: [...fit.shellIds], rods: [...fit.rodNumbers] }
-      : fit) as unknown as Json;
+    (fit.ok ? { problem: fit.problem, leftOut: fit.leftOut, rods: [...fit.rodNumbers] } : fit) as unknown as Json;
   return one === other || changesBetween(said(one), said(other)).length === 0;
 }
 
@@ -107,7 +103,7 @@ export function useJobPlan(document: JobDocument, readings: readonly Reading[], 
     if (!asked.ok) return;
     const unwanted = new AbortController();
     const started = performance.now();
-    const answer = (plan: FitPlan | null, fault: string | null) => {
+    const answer = (plan: FitSolution | null, fault: string | null) => {
       if (unwanted.signal.aborted) return;
       const halves = plan ? plannedHalves(latest.current, asked, plan) : NO_HALVES;
       setAnswers(({ last }) => ({ last: { asked, plan, halves, fault }, before: last }));
@@ -117,8 +113,7 @@ export function useJobPlan(document: JobDocument, readings: readonly Reading[], 
     };
     planSearcher
       .ask(
-        async (search) =>
-          resultOf(await search.solve(asked.request, proxy(listen), times === 0 ? undefined : GOING_ON_S[times - 1])),
+        (search) => search.solve(asked.problem, proxy(listen), times === 0 ? undefined : GOING_ON_S[times - 1]),
         unwanted.signal,
       )
       .then((plan) => answer(plan, null))

@@ -103,7 +103,7 @@ export function LeadsTo({ job, family, foreseen }: LeadsToProps) {
     plan.plan === null &&
     plan.fault === null &&
     !plan.isCancelled &&
-    plan.asked.request.stations.some((station) => station.family === family);
+    plan.asked.problem.stations.some((station) => station.family === family);
   if (Object.keys(document.shells).length === 0 || (isUnknown && !isToCome)) return null;
   const outcomes = new Map(stations.map((station) => [station.id, outcomeOf(job, station, halves, chosen, shown)]));
   return (

@@ -1,16 +1,16 @@
-import type { FitRemedy } from '../format/fitPlan.js';
-import type { FitRequest } from '../format/fitRequest.js';
+import type { FitProblem } from '../model/fitProblem.js';
+import type { Remedy } from '../model/fitSolution.js';
 
-/** The request after a remedy of one of its conflicts was applied to it. */
-export function applyRemedy(request: FitRequest, remedy: FitRemedy): FitRequest {
+/** The problem after a remedy of one of its conflicts was applied to it. */
+export function applyRemedy(problem: FitProblem, remedy: Remedy): FitProblem {
   const more = new Map(remedy.shells.map(({ id, count }) => [id, count]));
   const [station] = remedy.stations;
   const isHere = (id: string) => id === station;
   const { maxSpread, ...rules } = remedy.rules ?? {};
   const isElsewhere = (wish: { station: string }) => remedy.kind !== 'release' || !isHere(wish.station);
   return {
-    ...request,
-    stations: request.stations.map((one) => {
+    ...problem,
+    stations: problem.stations.map((one) => {
       if (!isHere(one.id)) return one;
       // What was read of a journal before it was ground says nothing of it afterwards.
       const {
@@ -23,19 +23,19 @@ export function applyRemedy(request: FitRequest, remedy: FitRemedy): FitRequest 
         ...(remedy.limit ? { [remedy.limit.side]: remedy.limit.value } : {}),
       };
     }),
-    housings: request.housings.map((one) => (remedy.housings?.includes(one.id) ? { ...one, station: null } : one)),
+    housings: problem.housings.map((one) => (remedy.housings?.includes(one.id) ? { ...one, station: null } : one)),
     shells: [
-      ...request.shells.map((shell) => ({
+      ...problem.shells.map((shell) => ({
         ...shell,
         stock: shell.stock === null ? null : shell.stock + (more.get(shell.id) ?? 0),
       })),
-      ...(remedy.newShells ?? []).map((shell) => ({ ...shell, price: 0 })),
+      ...(remedy.newShells ?? []),
     ],
     rules: {
-      ...request.rules,
+      ...problem.rules,
       ...rules,
-      maxSpread: { ...request.rules.maxSpread, ...maxSpread },
-    } as FitRequest['rules'],
-    wishes: { hold: request.wishes.hold.filter(isElsewhere), forbid: request.wishes.forbid.filter(isElsewhere) },
+      maxSpread: { ...problem.rules.maxSpread, ...maxSpread },
+    },
+    wishes: { hold: problem.wishes.hold.filter(isElsewhere), forbid: problem.wishes.forbid.filter(isElsewhere) },
   };
 }

@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../../measure/seeded.js';
-import { fit } from '../fit.js';
 import type { FitConflict } from '../format/fitPlan.js';
 import { type FitRequest, fitRequestSchema } from '../format/fitRequest.js';
+import { planRequest } from '../planRequest.js';
 import { coversAll } from '../search/overdrawnGroup.js';
 import { randomRequest } from '../testing/randomRequest.js';
 
@@ -53,7 +53,7 @@ for (const [at, request] of [
   ...unmatched,
 ].entries()) {
   const seed = at + 1;
-  const plan = fit(request);
+  const plan = planRequest(request);
   if (plan.status === 'infeasible') infeasible.push({ seed, request, conflicts: plan.conflicts });
 }
 const ofKind = (...kinds: FitConflict['kind'][]) =>
@@ -75,11 +75,11 @@ describe('conflicts of seeded random requests', () => {
     );
     expect(groups.length).toBeGreaterThan(20);
     for (const { seed, request, conflict } of groups) {
-      expect(fit(restrictedTo(request, conflict.stations)).status, `seed ${seed}`).toBe('infeasible');
+      expect(planRequest(restrictedTo(request, conflict.stations)).status, `seed ${seed}`).toBe('infeasible');
       for (const left of conflict.stations) {
         const rest = conflict.stations.filter((id) => id !== left);
         const asked = conflict.kind === 'matching' ? housingsOnly(request) : request;
-        expect(fit(restrictedTo(asked, rest)).status, `seed ${seed} without ${left}`).toBe('optimal');
+        expect(planRequest(restrictedTo(asked, rest)).status, `seed ${seed} without ${left}`).toBe('optimal');
       }
     }
   });
@@ -90,7 +90,7 @@ describe('conflicts of seeded random requests', () => {
     );
     expect(short.length).toBeGreaterThan(20);
     for (const { seed, request, conflict } of short) {
-      const bought = fit(withBought(request, conflict.remedy));
+      const bought = planRequest(withBought(request, conflict.remedy));
       expect(bought.status, `seed ${seed}: ${conflict.remedy}`).toBe('optimal');
     }
   });
@@ -104,8 +104,10 @@ describe('conflicts of seeded random requests', () => {
       const family = request.stations.find(({ id }) => id === conflict.stations[0])!.family;
       const needed = Number(/A spread limit of ([\d.]+) mm/u.exec(conflict.remedy)![1]);
       const at = (spread: number) =>
-        fit({ ...request, rules: { ...request.rules, maxSpread: { ...request.rules.maxSpread, [family]: spread } } })
-          .status;
+        planRequest({
+          ...request,
+          rules: { ...request.rules, maxSpread: { ...request.rules.maxSpread, [family]: spread } },
+        }).status;
       expect(at(needed), `seed ${seed}`).toBe('optimal');
       expect(at(needed - 0.000001), `seed ${seed}`).toBe('infeasible');
     }

@@ -1,11 +1,9 @@
-import { numberOfLength } from '../../measure/formatLength.js';
 import { lengthText } from '../../measure/lengthText.js';
-import { nanometres } from '../../measure/nanometres.js';
 import type { Unit } from '../../measure/unit.js';
-import type { FitConflict } from '../format/fitPlan.js';
-import type { FitRequest } from '../format/fitRequest.js';
 import { choiceProblem, KEEP_ALL, type Kept, spreadGroups } from '../model/choiceProblem.js';
 import type { FitModel, ModelStation } from '../model/fitModel.js';
+import type { FitProblem } from '../model/fitProblem.js';
+import type { Conflict } from '../model/fitSolution.js';
 import { type StationOptions, stationOptions } from '../model/stationOptions.js';
 import { type ChoiceLimits, within } from '../search/choiceLimits.js';
 import { overdrawnGroup } from '../search/overdrawnGroup.js';
@@ -43,7 +41,7 @@ interface Group {
   readonly isMinimal: boolean;
 }
 
-/** Explains one model's failure in the request's unit. */
+/** Explains one model's failure in the problem's unit. */
 class Explainer {
   private readonly model: FitModel;
   private readonly options: StationOptions;
@@ -62,8 +60,9 @@ class Explainer {
     return this.model.stations.map((_, at) => at);
   }
 
-  private ids(stations: readonly number[]): string[] {
-    return stations.map((station) => this.model.stations[station]!.id);
+  /** Some stations as sentences call them. */
+  private named(stations: readonly number[]): string {
+    return joined(stations.map((station) => this.model.stations[station]!.name));
   }
 
   /** The options of a question: where stock is left aside, those with halves that are out of stock too. */
@@ -117,10 +116,10 @@ class Explainer {
   }
 
   private base(
-    kind: FitConflict['kind'],
+    kind: Conflict['kind'],
     { stations, isMinimal }: Group,
-  ): Pick<FitConflict, 'kind' | 'stations' | 'minimal'> {
-    return { kind, stations: this.ids(stations), minimal: isMinimal };
+  ): Pick<Conflict, 'kind' | 'stations' | 'minimal'> {
+    return { kind, stations: stations.map((station) => this.model.stations[station]!.id), minimal: isMinimal };
   }
 
   private doubt({ isMinimal }: Group): string {
@@ -132,14 +131,14 @@ class Explainer {
   }
 
   private halves(missing: ReadonlyMap<number, number>): string {
-    return joined(this.counts(missing).map(({ id, count }) => `${count} × ${id}`));
+    return joined([...missing].map(([shell, count]) => `${count} × ${this.model.shells[shell]!.name}`));
   }
 
   /** Stations of `candidates` that compete for too few halves. */
-  private stockShort(candidates: readonly number[], kept: Kept): FitConflict {
+  private stockShort(candidates: readonly number[], kept: Kept): Conflict {
     const group = this.smallest(candidates, kept);
     const { stations } = group;
-    const names = joined(this.ids(stations));
+    const names = this.named(stations);
     const missing = fewestHalves(this.questions, this.model, stations, kept);
     const count = [...(missing?.values() ?? [])].reduce((sum, next) => sum + next, 0);
     const few = missing === null ? '' : `: ${count} ${count === 1 ? 'is' : 'are'} missing (${this.halves(missing)})`;
@@ -169,28 +168,29 @@ class Explainer {
     if (everything !== null) return `Fewest shells to get so that everything fits: ${this.halves(everything)}.`;
     if (missing === null) return NOT_FOUND;
     const aside = kept.spread ? '' : ', apart from the spread limit';
-    return `Fewest shells to get so that ${joined(this.ids(group))} fit${aside}: ${this.halves(missing)}.`;
+    return `Fewest shells to get so that ${this.named(group)} fit${aside}: ${this.halves(missing)}.`;
   }
 
-  private matching(candidates: readonly number[]): FitConflict {
+  private matching(candidates: readonly number[]): Conflict {
     const group = this.smallest(candidates, HOUSINGS_ONLY);
     const options = this.optionsOf(HOUSINGS_ONLY);
     const housings = new Set(group.stations.flatMap((station) => options.of(station).map(({ housing }) => housing)));
-    const names = [...housings].sort((a, b) => a - b).map((housing) => this.model.housings[housing]!.id);
+    const fitting = [...housings].sort((a, b) => a - b).map((housing) => this.model.housings[housing]!);
+    const names = joined(fitting.map(({ name }) => name));
     return {
       ...this.base('matching', group),
       shells: [],
-      housings: names,
-      message: `${joined(this.ids(group.stations))} need ${group.stations.length} housings, but ${
-        names.length < group.stations.length
-          ? `only ${joined(names)} can fit any of them`
-          : `${joined(names)} cannot be shared out so that each has one it can take`
+      housings: fitting.map(({ id }) => id),
+      message: `${this.named(group.stations)} need ${group.stations.length} housings, but ${
+        fitting.length < group.stations.length
+          ? `only ${names} can fit any of them`
+          : `${names} cannot be shared out so that each has one it can take`
       }${this.doubt(group)}.`,
       remedy: 'Add a housing that fits one of them, or shells with other walls.',
     };
   }
 
-  private spread(candidates: readonly number[], kept: Kept): FitConflict {
+  private spread(candidates: readonly number[], kept: Kept): Conflict {
     const { model, questions } = this;
     const group = this.smallest(candidates, kept);
     const { family } = model.stations[group.stations[0]!]!;
@@ -204,10 +204,10 @@ class Explainer {
       shells: [],
       spread: {
         family,
-        limit: numberOfLength(model.rules.maxSpread[family]!, this.unit),
-        least: width === undefined ? null : numberOfLength(nanometres(width), this.unit),
+        limit: model.rules.maxSpread[family]!,
+        least: width ?? null,
       },
-      message: `${joined(this.ids(group.stations))} fit singly, but not within ${limit} of each other${this.doubt(group)}.`,
+      message: `${this.named(group.stations)} fit singly, but not within ${limit} of each other${this.doubt(group)}.`,
       remedy:
         width === undefined
           ? 'Other walls in stock would bring them closer together.'
@@ -216,24 +216,24 @@ class Explainer {
   }
 
   /** All stations have options, but not together. */
-  together(stations: readonly number[]): FitConflict[] {
+  together(stations: readonly number[]): Conflict[] {
     if (this.fits(stations, HOUSINGS_ONLY) === 'no') return [this.matching(stations)];
     const [withoutStock, withoutSpread] = [this.fits(stations, WITHOUT_STOCK), this.fits(stations, WITHOUT_SPREAD)];
     if (withoutStock === 'yes') return [this.stockShort(stations, KEEP_ALL)];
     if (withoutSpread === 'yes') return [this.spread(stations, KEEP_ALL)];
     // Too few halves and too wide a spread at once: each is explained with the other one dropped.
-    const conflicts: FitConflict[] = [];
+    const conflicts: Conflict[] = [];
     if (withoutSpread === 'no') conflicts.push(this.stockShort(stations, WITHOUT_SPREAD));
     if (withoutStock === 'no') conflicts.push(this.spread(stations, WITHOUT_STOCK));
     return conflicts.length > 0 ? conflicts : [this.stockShort(stations, KEEP_ALL)];
   }
 }
 
-function conflictsOf(model: FitModel, options: StationOptions, unit: Unit, questions: FitQuestions): FitConflict[] {
+function conflictsOf(model: FitModel, options: StationOptions, unit: Unit, questions: FitQuestions): Conflict[] {
   const lonely = model.stations.flatMap((_, at) => (options.count(at) === 0 ? [at] : []));
   if (lonely.length > 0) return lonely.slice(0, MOST_LONELY).map((at) => lonelyConflict(model, at, unit));
   const explainer = new Explainer(model, options, unit, questions);
-  const conflicts: FitConflict[] = [];
+  const conflicts: Conflict[] = [];
   const { group, keys } = spreadGroups(model);
   const healthy: number[] = [];
   keys.forEach((_, at) => {
@@ -248,24 +248,24 @@ function conflictsOf(model: FitModel, options: StationOptions, unit: Unit, quest
 }
 
 /** Stations by position that conflicts name. */
-function stationsOf(model: FitModel, conflicts: readonly FitConflict[]): number[] {
+function stationsOf(model: FitModel, conflicts: readonly Conflict[]): number[] {
   const named = new Set(conflicts.flatMap(({ stations }) => stations));
   return model.stations.flatMap(({ id }, at) => (named.has(id) ? [at] : []));
 }
 
 /**
  * Adds the remedies that were solved for. Those that make everything fit stand with the first conflict. Only where there are none,
- * each conflict has those that put it right by itself, in a list of their own: with one of them the request still has no plan.
+ * each conflict has those that put it right by itself, in a list of their own: with one of them the whole still has no plan.
  */
 function withRemedies(
-  request: FitRequest,
+  problem: FitProblem,
   model: FitModel,
-  conflicts: readonly FitConflict[],
+  conflicts: readonly Conflict[],
   unit: Unit,
   questions: FitQuestions,
-): FitConflict[] {
+): Conflict[] {
   const all = model.stations.map((_, at) => at);
-  const whole = remediesFor({ request, model, scope: all, group: stationsOf(model, conflicts), unit, questions });
+  const whole = remediesFor({ problem, model, scope: all, group: stationsOf(model, conflicts), unit, questions });
   if (whole.length > 0 || conflicts.length === 1) {
     return conflicts.map((conflict, at) => ({
       ...conflict,
@@ -281,7 +281,7 @@ function withRemedies(
         (other) => model.stations[other]!.engine === station.engine && model.stations[other]!.family === station.family,
       );
     const scope = group.length === 1 ? group : all.filter((station) => isOf(model.stations[station]!));
-    return { ...conflict, partRemedies: remediesFor({ request, model, scope, group, unit, questions }) };
+    return { ...conflict, partRemedies: remediesFor({ problem, model, scope, group, unit, questions }) };
   });
 }
 
@@ -290,21 +290,21 @@ function withRemedies(
  * all together, the smallest group of stations that compete, and what would help. Remedies were solved for, not guessed. Within a
  * budget of its own: where that ends, groups come as they are then, marked as not shown to be minimal, and remedies are fewer.
  *
- * @param request a request that has no plan: remedies are applied to it
+ * @param problem one that has no plan: remedies are applied to it
  * @param model its model, alike shells merged
  * @param options the `stationOptions` of the model
  */
 export function explainConflicts(
-  request: FitRequest,
+  problem: FitProblem,
   model: FitModel,
   options: StationOptions,
   limits: ChoiceLimits = {},
-): FitConflict[] {
-  const { unit } = request;
+): Conflict[] {
+  const { unit } = problem;
   const finding = new FitQuestions(within(limits, FINDING_MS));
   const conflicts = conflictsOf(model, options, unit, finding);
   const curing = new FitQuestions(within(limits, REMEDY_MS), finding);
-  const explained = withRemedies(request, model, conflicts, unit, curing);
+  const explained = withRemedies(problem, model, conflicts, unit, curing);
   const leftOut = [
     ...(finding.isCut ? ['the smallest group that does not fit'] : []),
     ...(curing.isCut ? ['some of what would put it right'] : []),

@@ -1,9 +1,8 @@
-import { numberOfLength } from '../../measure/formatLength.js';
 import { lengthText } from '../../measure/lengthText.js';
 import { nanometres } from '../../measure/nanometres.js';
 import type { Unit } from '../../measure/unit.js';
-import type { FitConflict } from '../format/fitPlan.js';
 import { type FitModel, limitsWith, type ModelRules, offsetOfPair } from '../model/fitModel.js';
+import type { Conflict } from '../model/fitSolution.js';
 import { housingsByStation, stationOptions } from '../model/stationOptions.js';
 import { type NearPair, nearestFlanges, nearestPair } from './nearestPair.js';
 
@@ -24,23 +23,26 @@ function openRules(rules: ModelRules): ModelRules {
  *
  * @param at a station without options
  */
-export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConflict {
+export function lonelyConflict(model: FitModel, at: number, unit: Unit): Conflict {
   const station = model.stations[at]!;
   const housings = housingsByStation(model)[at]!;
   const base = { stations: [station.id], shells: [] };
   const length = (value: number) => lengthText(value, unit);
-  const inUnit = (value: number) => numberOfLength(nanometres(value), unit);
   if (housings.length === 0) {
     return {
       ...base,
       kind: 'matching',
-      message: `${station.id} has no housing: none is fixed to it, and none of its engine and family is free.`,
-      remedy: `Add the housing of ${station.id} with its bore.`,
+      message: `${station.name} has no housing: none is fixed to it, and none of its engine and family is free.`,
+      remedy: `Add the housing of ${station.name} with its bore.`,
     };
   }
   const wish = model.wishes.get(at);
   const shells = model.shells.map((shell) => ({ ...shell, stock: Number.POSITIVE_INFINITY }));
-  const names = ({ pair }: NearPair) => [model.shells[pair.upper]!.id, model.shells[pair.lower]!.id] as const;
+  /** A pair as sentences call it, and its ids. */
+  const pairOf = ({ pair }: NearPair) => {
+    const [upper, lower] = [model.shells[pair.upper]!, model.shells[pair.lower]!];
+    return { upper: upper.name, lower: lower.name, shells: [...new Set([upper.id, lower.id])] };
+  };
   const inside = (rules: ModelRules, wished: typeof wish, keepsEndPlay = true): NearPair | null => {
     const near = nearestPair(model, at, { rules, shells, wish: wished, keepsEndPlay });
     return near?.miss === 0 ? near : null;
@@ -51,44 +53,44 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       return {
         ...base,
         kind: 'rules',
-        message: `The locks and exclusions at ${station.id} leave no pair in limits.`,
-        remedy: `Remove locks and exclusions at ${station.id}.`,
+        message: `The locks and exclusions at ${station.name} leave no pair in limits.`,
+        remedy: `Remove locks and exclusions at ${station.name}.`,
       };
     }
   }
   // Stock is counted as unlimited from here on, so that "wrong wall" and "none left" are told apart.
   const outOfStock = inside(model.rules, wish);
   if (outOfStock) {
-    const [upper, lower] = names(outOfStock);
+    const { upper, lower, shells: pair } = pairOf(outOfStock);
     return {
       ...base,
       kind: 'stock-short',
-      shells: [...new Set([upper, lower])],
-      message: `${station.id} could only be fitted with shells that are out of stock, as ${upper} over ${lower}.`,
+      shells: pair,
+      message: `${station.name} could only be fitted with shells that are out of stock, as ${upper} over ${lower}.`,
       remedy: `With ${upper} and ${lower} on hand the clearance would be ${length(outOfStock.clearance)}.`,
     };
   }
   const open = openRules(model.rules);
   const underOpenRules = inside(open, wish);
   if (underOpenRules) {
-    const [upper, lower] = names(underOpenRules);
+    const { upper, lower, shells: pair } = pairOf(underOpenRules);
     return {
       ...base,
       kind: 'rules',
-      shells: [...new Set([upper, lower])],
-      message: `${station.id} has no pair inside its limits that the rules allow.`,
+      shells: pair,
+      message: `${station.name} has no pair inside its limits that the rules allow.`,
       remedy: `${upper} over ${lower} would give ${length(underOpenRules.clearance)}, but the rules on mixed pairs, wall step, thinner side or series exclude it.`,
     };
   }
   const forbidden = wish === undefined ? null : inside(open, undefined);
   if (forbidden) {
-    const [upper, lower] = names(forbidden);
+    const { upper, lower, shells: pair } = pairOf(forbidden);
     return {
       ...base,
       kind: 'rules',
-      shells: [...new Set([upper, lower])],
-      message: `${station.id} has no pair in limits with the locks and exclusions there.`,
-      remedy: `${upper} over ${lower} would give ${length(forbidden.clearance)}, but the locks and exclusions at ${station.id}, the rules or the stock exclude it.`,
+      shells: pair,
+      message: `${station.name} has no pair in limits with the locks and exclusions there.`,
+      remedy: `${upper} over ${lower} would give ${length(forbidden.clearance)}, but the locks and exclusions at ${station.name}, the rules or the stock exclude it.`,
     };
   }
   const [housing] = housings;
@@ -98,7 +100,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
     return {
       ...base,
       kind: 'no-pair-in-range',
-      message: `${station.id} and ${model.housings[housing!]!.id} are too far out of round or tapered: their readings spread further than the limits ${limits} are apart.`,
+      message: `${station.name} and ${model.housings[housing!]!.name} are too far out of round or tapered: their readings spread further than the limits ${limits} are apart.`,
       remedy: 'Measure again. If the sizes are right, no shell will fit.',
     };
   }
@@ -106,7 +108,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
   const gap =
     model.housings[housing!]!.bore - station.journal + offsetOfPair(station, series.length === 1 ? series[0]! : null);
   const walls = `walls that sum to ${length(gap - within.high)} to ${length(gap - within.low)}`;
-  const where = housings.length > 1 ? ` in ${model.housings[housing!]!.id}` : '';
+  const where = housings.length > 1 ? ` in ${model.housings[housing!]!.name}` : '';
   const inHousing = (text: string) => `${text[0]!.toUpperCase()}${text.slice(1)} would do${where}.`;
   const place = station.position === '' ? '' : ` that fit ${station.position}`;
   const any = nearestPair(model, at, { rules: open, shells, wish: undefined, keepsEndPlay: false });
@@ -114,7 +116,7 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
     return {
       ...base,
       kind: 'no-pair-in-range',
-      message: `No ${station.family} shells, upper and lower, for ${station.id}${place}.`,
+      message: `No ${station.family} shells, upper and lower, for ${station.name}${place}.`,
       remedy: inHousing(walls),
     };
   }
@@ -129,11 +131,11 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       return {
         ...base,
         kind: 'no-pair-in-range',
-        message: `${station.id} needs a flanged pair for its end play of ${within}, and no shell${place} has flanges.`,
+        message: `${station.name} needs a flanged pair for its end play of ${within}, and no shell${place} has flanges.`,
         remedy: wanted,
       };
     }
-    const [upper, lower] = names(flanges.near);
+    const { upper, lower, shells: pair } = pairOf(flanges.near);
     const keeps = flanges.endPlay >= endPlay.low && flanges.endPlay <= endPlay.high;
     if (!keeps) {
       const { clearance, miss } = flanges.near;
@@ -144,8 +146,8 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       return {
         ...base,
         kind: 'no-pair-in-range',
-        shells: [...new Set([upper, lower])],
-        message: `${station.id}: no pair gives an end play of ${within}; the nearest, ${upper} over ${lower}, gives ${length(flanges.endPlay)}.${also}`,
+        shells: pair,
+        message: `${station.name}: no pair gives an end play of ${within}; the nearest, ${upper} over ${lower}, gives ${length(flanges.endPlay)}.${also}`,
         remedy: wanted,
       };
     }
@@ -153,31 +155,31 @@ export function lonelyConflict(model: FitModel, at: number, unit: Unit): FitConf
       return {
         ...base,
         kind: 'no-pair-in-range',
-        shells: [...new Set([upper, lower])],
-        message: `${station.id} fits its oil clearance, but no such pair gives an end play of ${within}.`,
+        shells: pair,
+        message: `${station.name} fits its oil clearance, but no such pair gives an end play of ${within}.`,
         remedy: inHousing(`${wide}, with ${walls},`),
       };
     }
   }
   const nearest = nearestPair(model, at, { rules: open, shells, wish: undefined, keepsEndPlay: true }) ?? any;
-  const [upper, lower] = names(nearest);
+  const { upper, lower, shells: pair } = pairOf(nearest);
   const side = nearest.miss < 0 ? 'too tight' : 'too loose';
   const kept =
     endPlay === null ? '' : ` of those with an end play of ${length(endPlay.low)} to ${length(endPlay.high)}`;
   return {
     ...base,
     kind: 'no-pair-in-range',
-    shells: [...new Set([upper, lower])],
+    shells: pair,
     nearest: {
       housing: model.housings[nearest.housing]!.id,
-      upper,
-      lower,
-      clearance: inUnit(nearest.clearance),
-      low: inUnit(station.low),
-      high: inUnit(station.high),
-      by: inUnit(nearest.miss),
+      upper: model.shells[nearest.pair.upper]!.id,
+      lower: model.shells[nearest.pair.lower]!.id,
+      clearance: nanometres(nearest.clearance),
+      low: station.low,
+      high: station.high,
+      by: nanometres(nearest.miss),
     },
-    message: `${station.id}: the nearest pair${kept}, ${upper} over ${lower}, gives ${length(nearest.clearance)}, ${length(Math.abs(nearest.miss))} ${side} (limits ${limits}).`,
+    message: `${station.name}: the nearest pair${kept}, ${upper} over ${lower}, gives ${length(nearest.clearance)}, ${length(Math.abs(nearest.miss))} ${side} (limits ${limits}).`,
     remedy: inHousing(
       endPlay === null
         ? walls

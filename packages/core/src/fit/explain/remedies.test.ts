@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest';
-import { fit } from '../fit.js';
 import type { FitConflict } from '../format/fitPlan.js';
 import { type FitRequest, type FitRequestInput, fitRequestSchema } from '../format/fitRequest.js';
+import { planRequest } from '../planRequest.js';
 import { leastCostByHighs } from '../testing/milp.js';
 import { requestInEitherUnit } from '../testing/randomRequest.js';
-import { applyRemedy } from './applyRemedy.js';
+import { remedied } from '../testing/remedied.js';
 
 type Shell = FitRequestInput['shells'][number];
 
@@ -15,7 +15,7 @@ function requestOf(
 }
 
 function conflictsOf(request: FitRequest): FitConflict[] {
-  const plan = fit(request);
+  const plan = planRequest(request);
   expect(plan.status).toBe('infeasible');
   return plan.conflicts;
 }
@@ -36,7 +36,7 @@ describe('remedies that did not help', () => {
     let tried = 0;
     for (let seed = 20_001; seed <= 21_200; seed += 1) {
       const request = fitRequestSchema.parse(requestInEitherUnit(seed));
-      const plan = fit(request);
+      const plan = planRequest(request);
       if (plan.status !== 'infeasible') continue;
       const remedies = plan.conflicts.flatMap((conflict) => conflict.remedies ?? []);
       if (remedies.length === 0) continue;
@@ -52,7 +52,7 @@ describe('remedies that did not help', () => {
       for (const [field, is] of Object.entries(has)) if (is) fields.set(field, (fields.get(field) ?? 0) + 1);
       for (const remedy of remedies) {
         tried += 1;
-        const cost = await leastCostByHighs(fitRequestSchema.parse(applyRemedy(request, remedy)));
+        const cost = await leastCostByHighs(fitRequestSchema.parse(remedied(request, remedy)));
         expect(cost, `seed ${seed}: ${remedy.message}`).not.toBeNull();
       }
     }
@@ -180,9 +180,10 @@ describe('remedies that did not help', () => {
       shells: [main('u', 'upper', 2, { stock: 9 }), main('l', 'lower', 2, { stock: 9 })],
     });
     for (const conflict of conflictsOf(request)) {
-      for (const remedy of conflict.remedies ?? []) expect(fit(applyRemedy(request, remedy)).status).toBe('optimal');
+      for (const remedy of conflict.remedies ?? [])
+        expect(planRequest(remedied(request, remedy)).status).toBe('optimal');
       for (const remedy of conflict.partRemedies ?? []) {
-        const left = fit(applyRemedy(request, remedy));
+        const left = planRequest(remedied(request, remedy));
         expect(left.conflicts.map(({ stations }) => stations[0])).not.toContain(conflict.stations[0]);
       }
     }
@@ -192,14 +193,14 @@ describe('remedies that did not help', () => {
 describe('explanations', () => {
   it('say what they left out where a clock ended them', () => {
     const request = Array.from({ length: 200 }, (_, at) => fitRequestSchema.parse(requestInEitherUnit(at + 1))).find(
-      (one) => fit(one).conflicts.some(({ kind }) => kind === 'stock-short'),
+      (one) => planRequest(one).conflicts.some(({ kind }) => kind === 'stock-short'),
     )!;
     let looks = 0;
     const clock = () => {
       looks += 1;
       return 200 * looks;
     };
-    expect(fit(request, { clock, until: 1e9 }).conflicts[0]!.leftOut).toMatch(/^Not examined further/u);
-    expect(fit(request).conflicts[0]!.leftOut).toBeUndefined();
+    expect(planRequest(request, { clock, until: 1e9 }).conflicts[0]!.leftOut).toMatch(/^Not examined further/u);
+    expect(planRequest(request).conflicts[0]!.leftOut).toBeUndefined();
   });
 });

@@ -1,12 +1,9 @@
-import { numberOfLength } from '../../measure/formatLength.js';
 import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
 import { lengthText } from '../../measure/lengthText.js';
 import { type Nanometres, nanometres } from '../../measure/nanometres.js';
 import type { Unit } from '../../measure/unit.js';
 import type { Family } from '../../part/family.js';
 import { FAMILIES, FAMILY_TABLE } from '../../part/family.js';
-import type { FitRemedy } from '../format/fitPlan.js';
-import type { FitRequest } from '../format/fitRequest.js';
 import { type ChoiceProblem, restrictedTo } from '../model/choice.js';
 import { choiceProblem, KEEP_ALL } from '../model/choiceProblem.js';
 import {
@@ -18,6 +15,8 @@ import {
   type ModelShell,
   offsetOfPair,
 } from '../model/fitModel.js';
+import type { FitProblem } from '../model/fitProblem.js';
+import type { ChangedRules, Remedy } from '../model/fitSolution.js';
 import { mergedShells } from '../model/mergedShells.js';
 import { clearanceWith, endPlayCost } from '../model/optionCost.js';
 import { PairWindows } from '../model/PairWindows.js';
@@ -37,8 +36,8 @@ const MOST_LIMITS = 3;
 
 /** Everything that a remedy is looked for in. */
 export interface Trouble {
-  /** The request as it was asked: what a remedy is applied to. */
-  readonly request: FitRequest;
+  /** The problem as it was asked: what a remedy is applied to. */
+  readonly problem: FitProblem;
   /** Its model, alike shells merged. */
   readonly model: FitModel;
   /** All stations that are to fit once the remedy is applied, by position. */
@@ -49,15 +48,15 @@ export interface Trouble {
   readonly questions: FitQuestions;
 }
 
-type Found = FitRemedy[];
+type Found = Remedy[];
 
-/** The gate that every remedy passes: applied to the whole request, which is solved again for what is to fit. */
-function helps({ request, scope, questions }: Trouble, offered: FitRemedy): boolean {
-  const { model } = mergedShells(fitModelOf(applyRemedy(request, offered)));
+/** The gate that every remedy passes: applied to the whole problem, which is solved again for what is to fit. */
+function helps({ problem, scope, questions }: Trouble, offered: Remedy): boolean {
+  const { model } = mergedShells(fitModelOf(applyRemedy(problem, offered)));
   return questions.fits(model, scope) === 'yes';
 }
 
-function remedy(kind: FitRemedy['kind'], message: string, rest: Partial<FitRemedy> = {}): FitRemedy {
+function remedy(kind: Remedy['kind'], message: string, rest: Partial<Remedy> = {}): Remedy {
   return { kind, message, stations: [], shells: [], ...rest };
 }
 
@@ -69,8 +68,8 @@ function presentProblem({ model, scope }: Trouble): ChoiceProblem {
 /** Held or forbidden choices, each let go alone. */
 function releases({ model }: Trouble): Found {
   return [...model.wishes.keys()].map((at) => {
-    const { id } = model.stations[at]!;
-    return remedy('release', `Remove locks and exclusions at ${id}.`, { stations: [id] });
+    const { id, name } = model.stations[at]!;
+    return remedy('release', `Remove locks and exclusions at ${name}.`, { stations: [id] });
   });
 }
 
@@ -80,9 +79,10 @@ function rodsMoved({ model, group }: Trouble): Found {
   return model.housings.flatMap((housing) => {
     if (!FAMILY_TABLE[housing.family].housingsMove || housing.station === null || !engines.has(housing.engine))
       return [];
+    const left = model.stations.find(({ id }) => id === housing.station)!;
     return [
-      remedy('move-rod', `Let rod ${housing.id} leave ${housing.station}.`, {
-        stations: [housing.station],
+      remedy('move-rod', `Let rod ${housing.name} leave ${left.name}.`, {
+        stations: [left.id],
         housings: [housing.id],
       }),
     ];
@@ -90,9 +90,12 @@ function rodsMoved({ model, group }: Trouble): Found {
 }
 
 /** Halves as a list to get. */
-function listed(model: FitModel, missing: ReadonlyMap<number, number>): { shells: FitRemedy['shells']; text: string } {
-  const shells = [...missing].map(([shell, count]) => ({ id: model.shells[shell]!.id, count }));
-  return { shells, text: shells.map(({ id, count }) => `${count} × ${id}`).join(', ') };
+function listed(model: FitModel, missing: ReadonlyMap<number, number>): { shells: Remedy['shells']; text: string } {
+  const halves = [...missing].map(([shell, count]) => ({ shell: model.shells[shell]!, count }));
+  return {
+    shells: halves.map(({ shell, count }) => ({ id: shell.id, count })),
+    text: halves.map(({ shell, count }) => `${count} × ${shell.name}`).join(', '),
+  };
 }
 
 function purchase({ model, scope, questions }: Trouble): { found: Found; count: number } {
@@ -252,14 +255,16 @@ function newWall(trouble: Trouble, boughtCount: number): Found {
     taken.add(id);
     return {
       id,
+      name: id,
       family: like.family,
       series: like.series,
       half,
-      wall: numberOfLength(wall, unit),
-      ...(width === null ? {} : { width: numberOfLength(nanometres(width), unit) }),
+      wall,
+      ...(width === null ? {} : { width: nanometres(width) }),
       undersize,
-      ...(like.positions === null ? {} : { positions: [...like.positions] }),
+      ...(like.positions === null ? {} : { positions: like.positions }),
       stock,
+      price: 0,
     };
   });
   const kinds = [...made.values()].map(({ half: { half, wall, width, undersize, like }, count: many }) => {
@@ -272,12 +277,10 @@ function newWall(trouble: Trouble, boughtCount: number): Found {
   return [remedy('wall', `Get ${kinds.join(' and ')}${also}.`, { shells, newShells })];
 }
 
-type Rules = NonNullable<FitRemedy['rules']>;
-
 function rulesChanged(trouble: Trouble): Found {
   const { model, unit } = trouble;
   const { rules } = model;
-  const tries: { change: Rules; message: string }[] = [];
+  const tries: { change: ChangedRules; message: string }[] = [];
   if (!rules.mixedHalves) {
     tries.push({ change: { mixedHalves: true }, message: 'Allow mixed pairs.' });
   }
@@ -302,7 +305,7 @@ function rulesChanged(trouble: Trouble): Found {
           remedy(
             'rule',
             `Allow a wall step of ${lengthText(step, unit)} in a station (now ${lengthText(rules.maxWallStep, unit)}).`,
-            { rules: { maxWallStep: numberOfLength(step, unit) } },
+            { rules: { maxWallStep: step } },
           ),
         ];
   return [...simple, ...stepped, ...spreadsWidened(trouble)];
@@ -338,9 +341,9 @@ function spreadsWidened(trouble: Trouble): Found {
     (family) => model.rules.maxSpread[family] !== null && scope.some((at) => model.stations[at]!.family === family),
   );
   if (families.length === 0) return [];
-  const widened = (spreads: ReadonlyMap<Family, Nanometres>): { rules: Rules; text: string } => {
+  const widened = (spreads: ReadonlyMap<Family, Nanometres>): { rules: ChangedRules; text: string } => {
     const wider = [...spreads].filter(([family, width]) => width > model.rules.maxSpread[family]!);
-    const maxSpread = Object.fromEntries(wider.map(([family, width]) => [family, numberOfLength(width, unit)]));
+    const maxSpread = Object.fromEntries(wider);
     const text = wider.map(
       ([family, width]) =>
         `a spread of ${lengthText(width, unit)} among the ${family}s (now ${lengthText(model.rules.maxSpread[family]!, unit)})`,
@@ -426,8 +429,8 @@ function regrinds(trouble: Trouble): Found {
   return [
     remedy(
       'regrind',
-      `Grind the journal of ${station.id} to ${lengthText(size, unit)} (${lengthText(answer.means, unit)} under), if the maker's data allow it.`,
-      { stations: [station.id], journal: numberOfLength(size, unit) },
+      `Grind the journal of ${station.name} to ${lengthText(size, unit)} (${lengthText(answer.means, unit)} under), if the maker's data allow it.`,
+      { stations: [station.id], journal: size },
     ),
   ];
 }
@@ -465,7 +468,7 @@ function limitsMoved(trouble: Trouble): Found {
   const { model, group, scope, unit, questions } = trouble;
   const problem = presentProblem(trouble);
   const may = new Set(group);
-  const found: { by: number; remedy: FitRemedy }[] = [];
+  const found: { by: number; remedy: Remedy }[] = [];
   for (const side of ['low', 'high'] as const) {
     for (const [which, at] of scope.entries()) {
       if (!may.has(at)) continue;
@@ -493,8 +496,8 @@ function limitsMoved(trouble: Trouble): Found {
         by,
         remedy: remedy(
           'limit',
-          `Change the ${side} limit at ${station.id} to ${lengthText(limit, unit)} (now ${lengthText(station[side], unit)}), if the maker allows.`,
-          { stations: [station.id], limit: { side, value: numberOfLength(limit, unit) } },
+          `Change the ${side} limit at ${station.name} to ${lengthText(limit, unit)} (now ${lengthText(station[side], unit)}), if the maker allows.`,
+          { stations: [station.id], limit: { side, value: limit } },
         ),
       });
     }
@@ -506,11 +509,11 @@ function limitsMoved(trouble: Trouble): Found {
 }
 
 /**
- * Single changes that make everything concerned fit. Each asks for the least of its kind, and each was applied to the whole request,
+ * Single changes that make everything concerned fit. Each asks for the least of its kind, and each was applied to the whole problem,
  * which was solved again, before it is offered. Cheapest first: what costs nothing (a held choice, a rod moved), halves to get,
  * another wall, a rule, grinding, a limit.
  */
-export function remediesFor(trouble: Trouble): FitRemedy[] {
+export function remediesFor(trouble: Trouble): Remedy[] {
   const { found, count } = purchase(trouble);
   const isLarge = trouble.group.length > MOST_STATIONS || trouble.scope.length > 4 * MOST_STATIONS;
   const kinds = isLarge

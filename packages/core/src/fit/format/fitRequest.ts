@@ -212,7 +212,11 @@ export const fitWishesSchema = z.strictObject({
 
 type Identified = { readonly id: string };
 
-function repeatedIds(list: readonly Identified[], name: string): { path: (string | number)[]; message: string }[] {
+/** A fault for each id that stands in a list for the second time, with the path to it. */
+export function repeatedIds(
+  list: readonly Identified[],
+  name: string,
+): { path: (string | number)[]; message: string }[] {
   const first = new Map<string, number>();
   const issues: { path: (string | number)[]; message: string }[] = [];
   list.forEach(({ id }, at) => {

@@ -1,32 +1,20 @@
 import { numberOfLength } from '../../measure/formatLength.js';
 import type { Unit } from '../../measure/unit.js';
-import type { Shell } from '../../shell/half.js';
+import type { ProblemShell } from '../model/fitProblem.js';
 import type { FitRequestInput } from './fitRequest.js';
 
-/**
- * The one way from a half, wherever it lies, to a shell of a fit request: family, series, side, wall, band, undersize and places go
- * with it.
- *
- * @param id its name in the request
- * @param stock halves on hand, or null for as many as wanted
- */
+/** A shell of a problem as the open format writes it, by its name. */
 export function fitShellOf(
-  id: string,
-  { family, series, half, wall, width, band, undersize, positions }: Shell,
+  { id: _, name, wall, wallBand, width, positions, ...shell }: ProblemShell,
   unit: Unit,
-  stock: number | null,
 ): FitRequestInput['shells'][number] {
-  const length = (value: Shell['wall']) => numberOfLength(value, unit);
+  const length = (value: ProblemShell['wall']) => numberOfLength(value, unit);
   return {
-    id,
-    family,
-    series,
-    half,
+    ...shell,
+    id: name,
     wall: length(wall),
     ...(width === undefined ? {} : { width: length(width) }),
-    ...(band ? { wallBand: { low: length(band.low), high: length(band.high) } } : {}),
-    ...(undersize === undefined ? {} : { undersize }),
+    ...(wallBand ? { wallBand: { low: length(wallBand.low), high: length(wallBand.high) } } : {}),
     ...(positions === undefined ? {} : { positions: [...positions] }),
-    stock,
   };
 }

@@ -1,22 +1,16 @@
-import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
-import { type Nanometres, nanometres } from '../../measure/nanometres.js';
-import type { Unit } from '../../measure/unit.js';
+import type { Nanometres } from '../../measure/nanometres.js';
+import type { SizeBand } from '../../measure/sizeBand.js';
 import type { Family } from '../../part/family.js';
-import { eachFamily } from '../../part/family.js';
 import type { Side } from '../../shell/side.js';
-import type { FitRequest, FitShell } from '../format/fitRequest.js';
+import type { FitProblem, ProblemRules, ProblemShell } from './fitProblem.js';
 
 /** Costs are whole numbers of 10⁻⁶ µm² (1 nm²), so that sums and comparisons are exact. */
 export const COST_PER_UM2 = 1_000_000;
 
-/** The furthest a remedy moves a limit where the request does not say, as a share of the range between the limits. */
-export const USUAL_LIMIT_SHARE = 0.5;
-
-/** What `maxWallStep` is where it is left out: 0.013 mm, the same length whatever the unit. */
-const USUAL_WALL_STEP = nanometres(13_000);
-
 export interface ModelStation {
   readonly id: string;
+  /** What sentences call it. */
+  readonly name: string;
   readonly engine: string;
   readonly family: Family;
   readonly journal: Nanometres;
@@ -80,6 +74,8 @@ export function limitsWith(
 
 export interface ModelHousing {
   readonly id: string;
+  /** What sentences call it. */
+  readonly name: string;
   readonly engine: string;
   readonly family: Family;
   readonly bore: Nanometres;
@@ -89,6 +85,8 @@ export interface ModelHousing {
 
 export interface ModelShell {
   readonly id: string;
+  /** What sentences call it. */
+  readonly name: string;
   readonly family: Family;
   readonly series: string;
   readonly half: Side;
@@ -105,18 +103,8 @@ export interface ModelShell {
   readonly price: number;
 }
 
-export interface ModelRules {
-  readonly mixedHalves: boolean;
-  readonly acrossSeries: boolean;
-  readonly maxWallStep: Nanometres;
-  readonly thinnerHalf: 'either' | 'upper' | 'lower';
-  readonly maxSpread: Readonly<Record<Family, Nanometres | null>>;
-  readonly tightWeight: number;
-  /** In cost units. */
-  readonly mixedPenalty: number;
-  /** Furthest move of a limit that is offered as a remedy, as a share of the range between the limits. */
-  readonly limitShare: number;
-}
+/** The rules of a problem; the penalty in cost units. */
+export type ModelRules = Omit<ProblemRules, 'pricePenalty'>;
 
 /** What is wished for one station, by position. */
 export interface StationWish {
@@ -129,7 +117,7 @@ export interface StationWish {
   readonly unmixed: boolean;
 }
 
-/** A fit request in whole nanometres and whole cost units: what the search works on. */
+/** A problem with everything by position and costs in whole units: what the search works on. */
 export interface FitModel {
   readonly stations: readonly ModelStation[];
   readonly housings: readonly ModelHousing[];
@@ -139,7 +127,7 @@ export interface FitModel {
   readonly wishes: ReadonlyMap<number, StationWish>;
 }
 
-function stationWishes({ stations, housings, shells, wishes }: FitRequest): Map<number, StationWish> {
+function stationWishes({ stations, housings, shells, wishes }: FitProblem): Map<number, StationWish> {
   const found = new Map<number, StationWish>();
   if (wishes.hold.length === 0 && wishes.forbid.length === 0) return found;
   const places = (list: readonly { id: string }[]) => new Map(list.map(({ id }, at) => [id, at]));
@@ -193,74 +181,47 @@ export function isWished(
   );
 }
 
-/** One shell of a request in whole nanometres and whole cost units. */
-export function modelShell(shell: FitShell, unit: Unit, pricePenalty: number): ModelShell {
+/** One shell of a problem with its price in whole cost units. */
+export function modelShell(shell: ProblemShell, pricePenalty: number): ModelShell {
+  const { wallBand: _, width, positions, stock, ...alike } = shell;
   return {
-    id: shell.id,
-    family: shell.family,
-    series: shell.series,
-    half: shell.half,
-    wall: lengthOfNumber(shell.wall, unit),
-    width: shell.width === undefined ? null : lengthOfNumber(shell.width, unit),
-    undersize: shell.undersize,
-    positions: shell.positions ?? null,
-    stock: shell.stock ?? Number.POSITIVE_INFINITY,
+    ...alike,
+    width: width ?? null,
+    positions: positions ?? null,
+    stock: stock ?? Number.POSITIVE_INFINITY,
     price: Math.round(shell.price * pricePenalty * COST_PER_UM2),
   };
 }
 
-/** Turns a request's lengths into whole nanometres and its penalties into whole cost units. */
-export function fitModelOf(request: FitRequest): FitModel {
-  const length = (value: number) => lengthOfNumber(value, request.unit);
-  const optional = (value: number | null) => (value === null ? null : length(value));
-  const scatter = (size: number, readings: { low: number; high: number } | undefined): Scatter =>
-    readings === undefined
-      ? { below: 0, above: 0 }
-      : { below: length(size) - length(readings.low), above: length(readings.high) - length(size) };
-  const { rules } = request;
+/** How far readings lie from the size that is their mean; none of them: not at all. */
+function scatter(size: Nanometres, readings: SizeBand | undefined): Scatter {
+  return readings === undefined ? { below: 0, above: 0 } : { below: size - readings.low, above: readings.high - size };
+}
+
+/** Puts a problem by position and its penalties in whole cost units. */
+export function fitModelOf(problem: FitProblem): FitModel {
+  const { pricePenalty, ...rules } = problem.rules;
   return {
-    wishes: stationWishes(request),
-    stations: request.stations.map((station) => ({
-      id: station.id,
-      engine: station.engine,
-      family: station.family,
-      journal: length(station.journal),
-      aim: length(station.aim),
-      low: length(station.low),
-      high: length(station.high),
-      offset: length(station.offset),
-      offsets: new Map(station.offsets.map(({ series, offset }) => [series, length(offset)])),
-      position: station.position,
-      scatter: scatter(station.journal, station.journalReadings),
-      inSpread: station.inSpread,
-      endPlay: station.endPlay
+    wishes: stationWishes(problem),
+    stations: problem.stations.map(({ journalBand: _, journalReadings, offsets, endPlay, ...station }) => ({
+      ...station,
+      offsets: new Map(offsets.map(({ series, offset }) => [series, offset])),
+      scatter: scatter(station.journal, journalReadings),
+      endPlay: endPlay
         ? {
-            free: length(station.endPlay.reading) + length(station.endPlay.fitted),
-            low: length(station.endPlay.low),
-            high: length(station.endPlay.high),
-            aim: length(station.endPlay.aim),
-            weight: station.endPlay.weight,
+            free: endPlay.reading + endPlay.fitted,
+            low: endPlay.low,
+            high: endPlay.high,
+            aim: endPlay.aim,
+            weight: endPlay.weight,
           }
         : null,
     })),
-    housings: request.housings.map(({ id, engine, family, bore, boreReadings, station }) => ({
-      id,
-      engine,
-      family,
-      bore: length(bore),
-      scatter: scatter(bore, boreReadings),
-      station,
+    housings: problem.housings.map(({ boreBand: _, boreReadings, ...housing }) => ({
+      ...housing,
+      scatter: scatter(housing.bore, boreReadings),
     })),
-    shells: request.shells.map((shell) => modelShell(shell, request.unit, rules.pricePenalty)),
-    rules: {
-      mixedHalves: rules.mixedHalves,
-      acrossSeries: rules.acrossSeries,
-      maxWallStep: rules.maxWallStep === undefined ? USUAL_WALL_STEP : length(rules.maxWallStep),
-      thinnerHalf: rules.thinnerHalf,
-      maxSpread: eachFamily((family) => optional(rules.maxSpread[family])),
-      tightWeight: rules.tightWeight,
-      mixedPenalty: Math.round(rules.mixedPenalty * COST_PER_UM2),
-      limitShare: rules.limitShare ?? USUAL_LIMIT_SHARE,
-    },
+    shells: problem.shells.map((shell) => modelShell(shell, pricePenalty)),
+    rules: { ...rules, mixedPenalty: Math.round(rules.mixedPenalty * COST_PER_UM2) },
   };
 }

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest';
 import { nearestPair } from '../explain/nearestPair.js';
-import { fit } from '../fit.js';
 import { fitRequestSchema } from '../format/fitRequest.js';
+import { problemOfRequest } from '../format/problemOfRequest.js';
 import { leastChoice } from '../joint/leastChoice.js';
+import { planRequest } from '../planRequest.js';
 import { recheckPlan } from '../recheckPlan.js';
 import { manyKinds, requestInEitherUnit } from '../testing/randomRequest.js';
 import { choiceProblem, KEEP_ALL } from './choiceProblem.js';
@@ -14,7 +15,7 @@ import { housingsByStation, stationOptions } from './stationOptions.js';
 
 const models = Array.from(
   { length: 900 },
-  (_, at) => mergedShells(fitModelOf(fitRequestSchema.parse(requestInEitherUnit(at + 1)))).model,
+  (_, at) => mergedShells(fitModelOf(problemOfRequest(fitRequestSchema.parse(requestInEitherUnit(at + 1))))).model,
 );
 
 describe('of long lists of halves', () => {
@@ -26,7 +27,7 @@ describe('of long lists of halves', () => {
         acrossSeries: at % 2 === 0,
         tightWeight: [0, 1, 2.5][at % 3]!,
       };
-      return fitModelOf(manyKinds(60 + at, rules, { mains: 1 + (at % 4), seed: at }));
+      return fitModelOf(problemOfRequest(manyKinds(60 + at, rules, { mains: 1 + (at % 4), seed: at })));
     });
     for (const [at, model] of [...models, ...longer].entries()) {
       const whole = stationOptions(model);
@@ -47,13 +48,13 @@ describe('of long lists of halves', () => {
   it('ten thousand kinds are answered, proven where nothing limits the spread', () => {
     for (const rules of [{}, { pricePenalty: 2 }, { pricePenalty: 2, acrossSeries: true }]) {
       const request = manyKinds(10_000, rules);
-      const plan = fit(request);
+      const plan = planRequest(request);
       expect(plan.status).toBe('optimal');
       expect(plan.cost).toBe(plan.bound);
       expect(recheckPlan(request, plan)).toEqual([]);
     }
     const spread = manyKinds(10_000, { pricePenalty: 2, maxSpread: { main: 0.0004, rod: null } });
-    const plan = fit(spread);
+    const plan = planRequest(spread);
     expect(['optimal', 'feasible']).toContain(plan.status);
     expect(recheckPlan(spread, plan)).toEqual([]);
     expect(plan.bound!).toBeLessThanOrEqual(plan.cost!);
@@ -70,7 +71,7 @@ describe('of long lists of halves', () => {
         looks += 1;
         return looks / 10;
       };
-      const plan = fit(request, { clock, until: ms });
+      const plan = planRequest(request, { clock, until: ms });
       expect(['stopped', 'infeasible', 'feasible']).toContain(plan.status);
       expect(clock()).toBeLessThan(ms + 2_000);
     }

@@ -9,9 +9,10 @@ import { kitAdvice } from '../../order/kitAdvice.js';
 import { kitChance } from '../../order/kitChance.js';
 import { type KitQuestion, kitQuestionSchema } from '../../order/kitQuestion.js';
 import { alternativesAt } from '../alternatives.js';
-import { fit } from '../fit.js';
 import type { FitPlan } from '../format/fitPlan.js';
 import type { FitRequest } from '../format/fitRequest.js';
+import { problemOfRequest } from '../format/problemOfRequest.js';
+import { planRequest } from '../planRequest.js';
 import { planVariants } from '../planVariants.js';
 import { integerSolverOf } from '../search/integerSolver.js';
 import { ENGINE_KINDS, engineOfKind } from './everyKind.js';
@@ -28,7 +29,7 @@ function median(values: readonly number[]): number {
 /** Runs a search. @returns its plan and how long it took, ms */
 function timed(request: FitRequest): { plan: FitPlan; ms: number } {
   const before = performance.now();
-  const plan = fit(request, { solver });
+  const plan = planRequest(request, { solver });
   return { plan, ms: performance.now() - before };
 }
 
@@ -50,12 +51,13 @@ function checkAgainst(name: string, plan: FitPlan, least: number | null): void {
 /** Both are run over all requests in a row, so that each is as warm as the other. */
 async function oneEngine(name: string, requests: readonly FitRequest[], warmUps: number): Promise<void> {
   const solvable = requests.filter((request) => programmeOf(request) !== null);
-  for (let round = 0; round < warmUps; round += 1) for (const request of solvable) fit(request, { explain: false });
+  for (let round = 0; round < warmUps; round += 1)
+    for (const request of solvable) planRequest(request, { explain: false });
   const ours = solvable.map((request) => median([timed(request), timed(request), timed(request)].map(({ ms }) => ms)));
   const ratios: number[] = [];
   for (const [at, request] of solvable.entries()) {
     const other = await timedHighs(request);
-    checkAgainst(name, fit(request), other!.least);
+    checkAgainst(name, planRequest(request), other!.least);
     ratios.push(other!.ms / ours[at]!);
   }
   const slowest = Math.max(...ours).toFixed(1);
@@ -107,7 +109,8 @@ async function everyKind(aKind: number): Promise<void> {
   const requests = ENGINE_KINDS.flatMap((kind, at) =>
     Array.from({ length: aKind }, (_, seed) => engineOfKind(1000 * at + seed + 1, kind)),
   );
-  for (let round = 0; round < 3; round += 1) for (const request of requests) fit(request, { solver, explain: false });
+  for (let round = 0; round < 3; round += 1)
+    for (const request of requests) planRequest(request, { solver, explain: false });
   const ours: number[] = [];
   const theirs: number[] = [];
   const ratios: number[] = [];
@@ -116,7 +119,7 @@ async function everyKind(aKind: number): Promise<void> {
   for (const request of requests) {
     const search = () => {
       const before = performance.now();
-      const plan = fit(request, { solver, explain: false });
+      const plan = planRequest(request, { solver, explain: false });
       return { plan, ms: performance.now() - before };
     };
     const runs = [search(), search(), search()];
@@ -125,7 +128,7 @@ async function everyKind(aKind: number): Promise<void> {
     ours.push(ms);
     if (plan.status === 'infeasible') {
       const before = performance.now();
-      fit(request, { solver, clock: () => performance.now(), until: before + 20_000 });
+      planRequest(request, { solver, clock: () => performance.now(), until: before + 20_000 });
       explaining.push(performance.now() - before - ms);
     }
     const other = await timedHighs(request);
@@ -159,7 +162,7 @@ async function fourEngines(): Promise<void> {
       );
       const request = { ...asked, shells };
       const before = performance.now();
-      const plan = fit(request, { solver, explain: false });
+      const plan = planRequest(request, { solver, explain: false });
       const ms = performance.now() - before;
       const other = await timedHighs(request);
       if (other === null) continue;
@@ -203,9 +206,9 @@ function growth(): void {
       work({ solver, clock, until: before + 20_000 });
       return `${((clock() - before) / 1000).toFixed(2)} s`;
     };
-    const search = spent((limits) => fit(request, limits));
-    const variants = spent((limits) => planVariants(request, limits));
-    const ways = spent((limits) => alternativesAt(request, request.stations[0]!.id, limits));
+    const search = spent((limits) => planRequest(request, limits));
+    const variants = spent((limits) => planVariants(problemOfRequest(request), limits));
+    const ways = spent((limits) => alternativesAt(problemOfRequest(request), request.stations[0]!.id, limits));
     console.log(`${name}: search ${search}, four plans side by side ${variants}, ways at one station ${ways}`);
   }
 }
@@ -213,14 +216,14 @@ function growth(): void {
 /** A first search in a fresh process beside one in a warm one. */
 function coldBesideWarm(): void {
   const program = `
-    import { fit } from '${import.meta.resolve('../fit.js')}';
+    import { planRequest } from '${import.meta.resolve('../planRequest.js')}';
     import { readySearch } from '${import.meta.resolve('../readySearch.js')}';
     import { loadIntegerSolver } from '${import.meta.resolve('../search/loadIntegerSolver.js')}';
     import { manyEngines } from '${import.meta.resolve('./randomRequest.js')}';
     const clock = () => performance.now();
     const request = manyEngines(1, 100, { freeRods: true });
     const solver = process.argv.at(-1) === 'ready' ? await readySearch(clock) : await loadIntegerSolver();
-    const once = () => { const before = clock(); fit(request, { solver }); return clock() - before; };
+    const once = () => { const before = clock(); planRequest(request, { solver }); return clock() - before; };
     console.log(JSON.stringify([once(), once(), once()]));
   `;
   const run = (how: string) =>
@@ -321,7 +324,7 @@ longLists();
 
 const drawers = (engines: number, freeRods: boolean) =>
   [1, 2, 3].map((seed) => manyEngines(seed, engines, { freeRods }));
-for (const freeRods of [false, true]) fit(manyEngines(7, 20, { freeRods }), { solver });
+for (const freeRods of [false, true]) planRequest(manyEngines(7, 20, { freeRods }), { solver });
 const fixed = await oneDrawer('200 engines on one drawer, fixed rods', drawers(200, false));
 largeDrawer('2,000 engines on one drawer, fixed rods', manyEngines(4, 2_000), [fixed, '200']);
 const free = await oneDrawer('100 engines on one drawer, free rods', drawers(100, true));
