@@ -79,6 +79,7 @@ export {
 } from './document/mergeThreeWays.js';
 export { newStampsOfOthers, type PersonStamp, stampedBy, stampKey, stampsIn } from './document/stamps.js';
 export { cutText, storageFaults } from './document/storableText.js';
+export { type TypedLength, typedLength } from './document/typedLength.js';
 // drawer: the workshop’s stock
 export { type DrawerMovement, drawerMovementSchema } from './drawer/drawerMovement.js';
 export {
@@ -290,7 +291,7 @@ export { alongLineOf, isCoarse, offLineWords, type ReadingDoubt, readingDoubts }
 export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from './reading/readingTable.js';
 export { type RowDoubt, rowDoubts } from './reading/rowDoubts.js';
 // runout: runout of the shaft
-export type { Turn, TurnReading } from './runout/runoutSchema.js';
+export type { Turn } from './runout/runoutSchema.js';
 export { type RunoutAt, runoutsOf } from './runout/runoutSlice.js';
 export { bentBy, type TurnRead } from './runout/turn.js';
 // selection: selecting shells for an engine
@@ -371,6 +372,7 @@ export { warmClearance } from './station/warmClearance.js';
 export { STRIP_RANGES, STRIP_TELLS, stripFor, stripRead } from './strip/stripClearance.js';
 export { STRIP_ENDS, type Strip, type StripEnd } from './strip/stripSchema.js';
 // torque: tightening
+export type { Bolt } from './torque/bolt.js';
 export { boltOrder } from './torque/boltOrder.js';
 export { FASTENER_PLACES, type FastenerPlace, PLACE_TABLE, type Torque, torqueSchema } from './torque/fastener.js';
 export type { Fasteners } from './torque/fasteners.js';

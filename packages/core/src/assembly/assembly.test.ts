@@ -258,12 +258,12 @@ describe('tightening', () => {
         'rod 1/1': pass('snug, 20 N·m', 9),
         'rod 1/2': pass('stretch 0.140 mm to 0.160 mm', 9),
       },
-      stretch: { 'R1 bolt 1': stretch(150), 'R1 bolt 2': stretch(166) },
+      stretch: { 'rod/1/1': stretch(150), 'rod/1/2': stretch(166) },
     };
     const job = engine({ torque });
     expect(jobPassStates(job).map(({ doubt }) => doubt)).toEqual([null, null, null, null, null, null]);
     expect(jobStretches(job).flatMap(({ findings }) => findings)).toEqual([
-      { bolt: 'R1 bolt 2', stretch: um(166), kind: 'over', by: um(6) },
+      { id: 'rod/1/2', name: 'R1 bolt 2', stretch: um(166), kind: 'over', by: um(6) },
     ]);
     expect(jobProgress(job, []).stages.torque).toBe('attention');
     const swapped = { ...job, assembly: { ...job.assembly, swaps: swap('cap', 'M1', 'M2', 10) } };

@@ -1,11 +1,12 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
+import { typedLengthSchema } from '../document/typedLength.js';
 import { THRUST_KINDS } from '../engineType/thrustKind.js';
 import { shimPlaceSchema } from '../fit/format/shimPlace.js';
 import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 import { momentSchema } from '../measure/moment.js';
 import { nanometres } from '../measure/nanometres.js';
-import { type Unit, unitSchema } from '../measure/unit.js';
+import type { Unit } from '../measure/unit.js';
 
 /**
  * When a reading was taken: with other pieces than are in now (kept, but not used any more), without any shims (the gap), as it was
@@ -16,14 +17,10 @@ export type Moment = (typeof MOMENTS)[number];
 
 const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below zero');
 
-export const endPlayReadingSchema = z.strictObject({
+/** End-to-end movement of the shaft, as it was read. */
+export const endPlayReadingSchema = typedLengthSchema.extend({
   moment: z.enum(MOMENTS),
   angle: z.union([z.literal(0), z.literal(180)]).describe('How far the shaft was turned, degrees.'),
-  text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
-  unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
-  nm: nanometresSchema.nullable().describe('End-to-end movement; null: the text is not a length.'),
-  by: personSchema,
-  at: momentSchema,
 });
 export type EndPlayReading = z.output<typeof endPlayReadingSchema>;
 

@@ -38,6 +38,11 @@ describe('parts of the job document', () => {
       main: { figures: [], name: 'own' },
       rod: { figures: [] },
     });
+    const torque = { passes: {}, stretch: { 'R1 bolt 2': { text: '0.15' }, 'M3 side right': { text: '0.16' } } };
+    expect(partsInVersion({ ...third, torque }, 6).torque).toEqual({
+      passes: {},
+      stretch: { 'rod/1/2': { text: '0.15' }, 'main-side/3/right/1': { text: '0.16' } },
+    });
     expect(JOB_UPGRADES).toHaveLength(JOB_VERSION);
   });
 

@@ -1,21 +1,8 @@
 import { z } from 'zod';
-import { personSchema } from '../document/person.js';
-import { nanometresSchema } from '../measure/lengthSchema.js';
-import { momentSchema } from '../measure/moment.js';
-import { unitSchema } from '../measure/unit.js';
-
-/** Where a dial stands at one moment of a turn. */
-const turnReadingSchema = z.strictObject({
-  text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
-  unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
-  nm: nanometresSchema.nullable().describe('Dial reading; null: the text is not a length.'),
-  by: personSchema,
-  at: momentSchema,
-});
-export type TurnReading = z.output<typeof turnReadingSchema>;
+import { typedLengthSchema } from '../document/typedLength.js';
 
 /** Readings of a dial round one turn, by the angle in whole degrees. */
-const turnSchema = z.record(z.string().regex(/^(?:\d|[1-9]\d|[12]\d\d|3[0-5]\d)$/u), turnReadingSchema);
+const turnSchema = z.record(z.string().regex(/^(?:\d|[1-9]\d|[12]\d\d|3[0-5]\d)$/u), typedLengthSchema);
 export type Turn = z.output<typeof turnSchema>;
 
 /** The runout of a shaft that is turned on its outer mains. */

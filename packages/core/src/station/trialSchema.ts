@@ -1,9 +1,9 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
-import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import { typedLengthSchema } from '../document/typedLength.js';
+import { sizeNmSchema } from '../measure/lengthSchema.js';
 import { momentSchema } from '../measure/moment.js';
 import { NEEDLES } from '../measure/parseLength.js';
-import { unitSchema } from '../measure/unit.js';
 import { FASTENER_KINDS } from '../torque/fasteners.js';
 
 /**
@@ -13,22 +13,15 @@ import { FASTENER_KINDS } from '../torque/fasteners.js';
 export const GAUGE_MODES = ['journal', 'setting', 'bore'] as const;
 export type GaugeMode = (typeof GAUGE_MODES)[number];
 
-/** One reading with the shells in, in the bolt direction. */
-export const trialReadingSchema = z.strictObject({
-  text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
-  unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
+/** One reading with the shells in, in the bolt direction. Its length is the clearance where the gauge was zeroed on the journal, else the bore of the shells. */
+export const trialReadingSchema = typedLengthSchema.extend({
   mode: z.enum(GAUGE_MODES),
   setting: sizeNmSchema.nullable().describe('Size the gauge was zeroed on, where it was a setting size.'),
   needle: z.enum(NEEDLES).nullable().describe('What a deviation with a + meant; null: nobody had said.'),
-  nm: nanometresSchema
-    .nullable()
-    .describe('On the journal: clearance; otherwise the bore of the shells. Null: the text is not a length.'),
   confirmed: z
     .boolean()
     .optional()
     .describe('True if it was asked about and is right: a suspect reading counts only then.'),
-  by: personSchema,
-  at: momentSchema,
 });
 export type TrialReading = z.output<typeof trialReadingSchema>;
 

@@ -1,19 +1,15 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
+import { writtenLengthSchema } from '../document/typedLength.js';
 import { sizeNmSchema } from '../measure/lengthSchema.js';
 import { momentSchema } from '../measure/moment.js';
-import { unitSchema } from '../measure/unit.js';
 
 /** Where on a strip its width is read: at either end, which gives the taper. */
 export const STRIP_ENDS = ['front', 'rear'] as const;
 export type StripEnd = (typeof STRIP_ENDS)[number];
 
 /** A width as it was read off a pressed strip. */
-const stripWidthSchema = z.strictObject({
-  text: z.string().max(64, 'at most 64 characters').describe('As typed.'),
-  unit: unitSchema.describe('Unit of a bare figure when it was typed.'),
-  nm: sizeNmSchema.nullable().describe('Width; null: the text is not a length.'),
-});
+const stripWidthSchema = writtenLengthSchema.extend({ nm: sizeNmSchema.nullable() });
 
 /** A soft round strip that was pressed flat in a station, and how wide it became. */
 export const stripSchema = z.strictObject({

@@ -1,14 +1,12 @@
 import type { Nanometres } from '../measure/nanometres.js';
+import type { Bolt } from './bolt.js';
 
 /** A bolt whose stretch was read against a gauge that was zeroed on it. */
-export interface StretchedBolt {
-  readonly bolt: string;
+export interface StretchedBolt extends Bolt {
   readonly stretch: Nanometres;
 }
 
-export interface StretchFinding {
-  readonly bolt: string;
-  readonly stretch: Nanometres;
+export interface StretchFinding extends StretchedBolt {
   /** Under or over its limits; or inside of them and yet more than its neighbours. */
   readonly kind: 'under' | 'over' | 'more-than-neighbours';
   /** By how much, nm: outside its limit, or above the middle of the others. */
@@ -35,13 +33,14 @@ export function stretchFindings(
   bolts: readonly StretchedBolt[],
   { low, high }: { readonly low: Nanometres; readonly high: Nanometres },
 ): StretchFinding[] {
-  return bolts.flatMap(({ bolt, stretch }): StretchFinding[] => {
+  return bolts.flatMap((bolt): StretchFinding[] => {
+    const { stretch } = bolt;
     const by = (value: number) => Math.round(value) as Nanometres;
-    if (stretch < low) return [{ bolt, stretch, kind: 'under', by: by(low - stretch) }];
-    if (stretch > high) return [{ bolt, stretch, kind: 'over', by: by(stretch - high) }];
-    const others = bolts.filter((other) => other.bolt !== bolt).map((other) => other.stretch as number);
+    if (stretch < low) return [{ ...bolt, kind: 'under', by: by(low - stretch) }];
+    if (stretch > high) return [{ ...bolt, kind: 'over', by: by(stretch - high) }];
+    const others = bolts.filter((other) => other.id !== bolt.id).map((other) => other.stretch as number);
     if (others.length < 2) return [];
     const above = stretch - middleOf(others);
-    return above > MOST_ABOVE * (high - low) ? [{ bolt, stretch, kind: 'more-than-neighbours', by: by(above) }] : [];
+    return above > MOST_ABOVE * (high - low) ? [{ ...bolt, kind: 'more-than-neighbours', by: by(above) }] : [];
   });
 }

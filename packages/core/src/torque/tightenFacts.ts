@@ -7,7 +7,7 @@ import { rodCount } from '../part/rodCount.js';
 import type { Swaps } from '../part/swap.js';
 import { isSwappedSince } from '../part/swappedSince.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
-import { boltOrder } from './boltOrder.js';
+import { type Bolt, boltsOf } from './bolt.js';
 import { type StretchedBolt, type StretchFinding, stretchFindings } from './boltStretch.js';
 import { PLACE_TABLE, type Torque } from './fastener.js';
 import type { FastenersMembers } from './fastenersPart.js';
@@ -83,23 +83,15 @@ export function isPassDone({ done, doubt }: Pick<JobPassState, 'done' | 'doubt'>
   return done !== null && doubt !== 'other-figure' && doubt !== 'parts-swapped';
 }
 
-/** The bolts whose stretch is read, of one pass: `R1 a`, or by main, side and row. */
-export function stretchedBolts(job: TightenJob, { place, rod, fastener }: TightenPass): string[] {
-  if (rod !== null) {
-    return Array.from({ length: fastener.perCap }, (_, at) => `${partName('bigEnd', rod)} bolt ${at + 1}`);
-  }
-  return boltOrder(job.layout.mains, fastener.perCap)
-    .toSorted((one, other) => one.main - other.main)
-    .map(
-      ({ main, side, row }) =>
-        `${partName('mainBore', main)} ${place.replace('main-', '')} ${side}${row > 1 ? ` ${row}` : ''}`,
-    );
+/** The bolts whose stretch is read, of one pass. */
+export function stretchedBolts({ layout: { mains } }: TightenJob, { place, rod, fastener }: TightenPass): Bolt[] {
+  return boltsOf(place, { mains, rod, perCap: fastener.perCap });
 }
 
 /** What was read of stretches, and what is wrong with it. */
 export interface StretchRead {
   readonly pass: TightenPass;
-  readonly bolts: readonly string[];
+  readonly bolts: readonly Bolt[];
   readonly read: readonly StretchedBolt[];
   readonly findings: readonly StretchFinding[];
 }
@@ -107,10 +99,10 @@ export interface StretchRead {
 /** Every pass by stretch of a job; bolts are compared with those of all passes of their place. */
 export function jobStretches(job: TightenJob): StretchRead[] {
   const passes = jobPasses(job).filter(({ target }) => target.kind === 'stretch');
-  const readOf = (bolts: readonly string[]) =>
+  const readOf = (bolts: readonly Bolt[]) =>
     bolts.flatMap((bolt): StretchedBolt[] => {
-      const nm = job.torque.stretch[bolt]?.nm ?? null;
-      return nm === null ? [] : [{ bolt, stretch: nm }];
+      const nm = job.torque.stretch[bolt.id]?.nm ?? null;
+      return nm === null ? [] : [{ ...bolt, stretch: nm }];
     });
   const beside = ({ place }: TightenPass) =>
     passes.filter((pass) => pass.place === place).flatMap((pass) => readOf(stretchedBolts(job, pass)));
@@ -118,6 +110,11 @@ export function jobStretches(job: TightenJob): StretchRead[] {
     const bolts = stretchedBolts(job, pass);
     const { target } = pass;
     const found = target.kind === 'stretch' ? stretchFindings(beside(pass), target) : [];
-    return { pass, bolts, read: readOf(bolts), findings: found.filter(({ bolt }) => bolts.includes(bolt)) };
+    return {
+      pass,
+      bolts,
+      read: readOf(bolts),
+      findings: found.filter(({ id }) => bolts.some((bolt) => bolt.id === id)),
+    };
   });
 }

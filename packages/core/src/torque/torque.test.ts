@@ -1,6 +1,7 @@
 import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { nanometres } from '../measure/nanometres.js';
+import { boltName, boltOfName, boltsOf } from './bolt.js';
 import { boltOrder, capsFromMiddle } from './boltOrder.js';
 import { stretchFindings } from './boltStretch.js';
 import { type Torque, torqueSchema } from './fastener.js';
@@ -179,9 +180,29 @@ describe('passes', () => {
   });
 });
 
+describe('bolts', () => {
+  it('are known by their ids, by whatever name they were kept', () => {
+    const mains = boltsOf('main-outer', { mains: 2, rod: null, perCap: 3 });
+    expect(mains).toEqual([
+      { id: 'main-outer/1/left/1', name: 'M1 outer left' },
+      { id: 'main-outer/1/right/1', name: 'M1 outer right' },
+      { id: 'main-outer/1/left/2', name: 'M1 outer left 2' },
+      { id: 'main-outer/2/right/1', name: 'M2 outer right' },
+      { id: 'main-outer/2/left/1', name: 'M2 outer left' },
+      { id: 'main-outer/2/left/2', name: 'M2 outer left 2' },
+    ]);
+    for (const place of ['main-inner', 'main-outer', 'main-side', 'rod'] as const) {
+      const bolts = boltsOf(place, { mains: 5, rod: place === 'rod' ? 3 : null, perCap: 4 });
+      for (const { id, name } of bolts) expect([boltOfName(name), boltName(id)]).toEqual([id, name]);
+      expect(new Set(bolts.map(({ id }) => id)).size).toBe(bolts.length);
+    }
+    expect([boltOfName('a stud'), boltName('a stud')]).toEqual(['a stud', 'a stud']);
+  });
+});
+
 describe('stretch', () => {
   const limits = { low: um(140), high: um(160) };
-  const bolt = (name: string, stretch: number) => ({ bolt: name, stretch: um(stretch) });
+  const bolt = (name: string, stretch: number) => ({ id: name, name: `bolt ${name}`, stretch: um(stretch) });
 
   it('names bolts outside their limits, and one that stretched more than its neighbours', () => {
     const found = stretchFindings(
@@ -189,9 +210,9 @@ describe('stretch', () => {
       limits,
     );
     expect(found).toEqual([
-      { bolt: 'c', stretch: um(158), kind: 'more-than-neighbours', by: um(14.5) },
-      { bolt: 'd', stretch: um(138), kind: 'under', by: um(2) },
-      { bolt: 'e', stretch: um(163), kind: 'over', by: um(3) },
+      { ...bolt('c', 158), kind: 'more-than-neighbours', by: um(14.5) },
+      { ...bolt('d', 138), kind: 'under', by: um(2) },
+      { ...bolt('e', 163), kind: 'over', by: um(3) },
     ]);
     expect(stretchFindings([bolt('a', 143), bolt('b', 158)], limits)).toEqual([]);
     expect(stretchFindings([bolt('a', 150), bolt('b', 152), bolt('c', 151)], limits)).toEqual([]);

@@ -2,6 +2,7 @@ import { roughText } from '../measure/lengthText.js';
 import type { Unit } from '../measure/unit.js';
 import { type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
+import { boltName } from './bolt.js';
 import type { StretchFinding } from './boltStretch.js';
 import { PLACE_TABLE } from './fastener.js';
 import {
@@ -28,11 +29,11 @@ export const PASS_DOUBTS: Readonly<Record<NonNullable<JobPassState['doubt']>, st
 };
 
 /** What is wrong with a bolt's stretch, in words. */
-export function stretchWords({ bolt, kind, by }: StretchFinding, unit: Unit): string {
+export function stretchWords({ name, kind, by }: StretchFinding, unit: Unit): string {
   const amount = roughText(by, unit);
-  if (kind === 'under') return `${bolt} stretched ${amount} too little`;
-  if (kind === 'over') return `${bolt} stretched ${amount} too much: another bolt`;
-  return `${bolt} stretched ${amount} more than its neighbours: measure its free length again`;
+  if (kind === 'under') return `${name} stretched ${amount} too little`;
+  if (kind === 'over') return `${name} stretched ${amount} too much: another bolt`;
+  return `${name} stretched ${amount} more than its neighbours: measure its free length again`;
 }
 
 /** What a pass goes over, in words. */
@@ -109,10 +110,10 @@ function sheetOf({ job }: TorqueFacts): SheetBlock[] {
             part: 'result' as const,
             title: 'Stretch of bolts',
             head: [words('Bolt'), words('Stretch'), words('Remark')],
-            rows: read.map(({ bolt, stretch }) => {
-              const finding = stretches.flatMap((one) => one.findings).find((one) => one.bolt === bolt);
-              const cells = [bolt, roughText(stretch, job.unit), finding ? stretchWords(finding, job.unit) : 'inside'];
-              return { key: bolt, cells: cells.map((text) => ({ text })) };
+            rows: read.map(({ id, name, stretch }) => {
+              const finding = stretches.flatMap((one) => one.findings).find((one) => one.id === id);
+              const cells = [name, roughText(stretch, job.unit), finding ? stretchWords(finding, job.unit) : 'inside'];
+              return { key: id, cells: cells.map((text) => ({ text })) };
             }),
           },
         ]),
@@ -126,7 +127,7 @@ export const torqueSlice: Slice<'torque', TorqueFacts> = {
   todos: todosOf,
   sheet: sheetOf,
   placeWords: ([, key = '', place = '']) => {
-    if (key === 'stretch') return place === '' ? 'stretch of bolts' : `stretch of ${place}`;
+    if (key === 'stretch') return place === '' ? 'stretch of bolts' : `stretch of ${boltName(place)}`;
     return place === '' ? 'tightening' : `tightening pass ${place}`;
   },
 };

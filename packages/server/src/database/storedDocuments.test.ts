@@ -12,6 +12,7 @@ const DUMPS = [
   { dump: 'job-2.sql', engines: 7, off: 1, types: 2, held: [0, 0] },
   { dump: 'job-3.sql', engines: 8, off: 1, types: 2, held: [0, 0] },
   { dump: 'job-4.sql', engines: 8, off: 1, types: 2, held: [0, 0] },
+  { dump: 'job-5.sql', engines: 9, off: 1, types: 2, held: [0, 0] },
 ];
 
 async function databaseFrom(dump: string): Promise<string> {
@@ -57,4 +58,22 @@ describe.each(DUMPS)('documents of $dump', ({ dump, engines, off, types, held })
       await server.close();
     }
   });
+});
+
+it('stretches that were kept by the names of their bolts are found by their ids', async () => {
+  const server = await runningServer(null, await databaseFrom('job-5.sql'));
+  try {
+    const { body } = await server.call('GET', '/api/jobs/5ed9e400-0233-4000-8000-000000000005');
+    const { stretch } = body.document.torque;
+    expect(
+      Object.fromEntries(Object.entries(stretch).map(([bolt, read]) => [bolt, (read as { nm: number }).nm])),
+    ).toEqual({
+      'rod/1/1': 150_000,
+      'rod/1/2': 152_000,
+      'main-inner/3/left/1': 141_000,
+      'main-inner/3/left/2': 143_000,
+    });
+  } finally {
+    await server.close();
+  }
 });

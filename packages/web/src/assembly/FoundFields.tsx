@@ -3,8 +3,7 @@ import { momentText } from '@fettle/core';
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { useAppSelector } from '../base/store.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { Ask } from '../ui/Ask.js';
 import { Button } from '../ui/Button.js';
 import { Field } from '../ui/Field.js';
@@ -26,7 +25,7 @@ const Picture = styled.img`
 /** What was found at a check: words, a picture, and what is decided about it, by whom. */
 export function FoundFields({ work, check, name }: { work: AssemblyWork; check: StationCheck; name: string }) {
   const { job, say, decide } = work;
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const { made } = check;
   const words = useKeptText({ of: job.id, part: 'found', field: check.place }, made?.words ?? '');
   const decision = useKeptText({ of: job.id, part: 'decision', field: check.place }, made?.decision?.words ?? '');

@@ -121,15 +121,16 @@ describe('tightening an engine', () => {
       ]),
     );
     expect(seen.current.torque.states.map(({ doubt }) => doubt)).toEqual(['other-figure', null]);
-    act(() => seen.current.torque.putStretch('M1 inner left', '0,171'));
-    act(() => seen.current.torque.putStretch('M2 inner left', 'much'));
+    const bolt = (name: string) => seen.current.torque.stretches[0]!.bolts.find((one) => one.name === name)!;
+    act(() => seen.current.torque.putStretch(bolt('M1 inner left'), '0,171'));
+    act(() => seen.current.torque.putStretch(bolt('M2 inner left'), 'much'));
     expect(seen.current.job.document.torque.stretch).toMatchObject({
-      'M1 inner left': { text: '0,171', nm: 171_000 },
-      'M2 inner left': { text: 'much', nm: null },
+      'main-inner/1/left/1': { text: '0,171', nm: 171_000 },
+      'main-inner/2/left/1': { text: 'much', nm: null },
     });
-    expect(seen.current.torque.stretches[0]!.findings).toMatchObject([{ bolt: 'M1 inner left', kind: 'over' }]);
-    act(() => seen.current.torque.putStretch('M1 inner left', ''));
-    expect(Object.keys(seen.current.job.document.torque.stretch)).toEqual(['M2 inner left']);
+    expect(seen.current.torque.stretches[0]!.findings).toMatchObject([{ name: 'M1 inner left', kind: 'over' }]);
+    act(() => seen.current.torque.putStretch(bolt('M1 inner left'), ''));
+    expect(Object.keys(seen.current.job.document.torque.stretch)).toEqual(['main-inner/2/left/1']);
     act(() => seen.current.torque.setFigures('main', []));
     expect(seen.current.torque.states).toEqual([]);
     expect(seen.current.torque.figures[0]).toMatchObject({ from: 'missing' });

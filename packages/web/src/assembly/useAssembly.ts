@@ -14,10 +14,9 @@ import {
 } from '@fettle/core';
 import { useMemo } from 'react';
 import { newId } from '../base/newId.js';
-import { useAppSelector } from '../base/store.js';
 import { useQuery } from '../base/useQuery.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 
 /** What somebody says of a check. */
 export type Said = Partial<Pick<Check, 'state' | 'words' | 'photo'>>;
@@ -46,7 +45,7 @@ export function openAt({ before, after, isTurnOpen }: StationAssembly): number {
 /** Putting an engine together: which station is in hand, its checks, and what is said of them. */
 export function useAssembly(job: OpenJob): AssemblyWork {
   const change = useChangeDocument(job);
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const [asked, show] = useQuery('station');
   const { document, readings } = job;
   const stations = useMemo(() => jobAssembly(document, jobFacts(document, readings).stations), [document, readings]);

@@ -8,7 +8,7 @@ import { useSetQuery } from '../base/useQuery.js';
 import { useSettled } from '../base/useSettled.js';
 import { useTitle } from '../base/useTitle.js';
 import { lazilyWith } from '../live/lazily.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Quiet, Row } from '../ui/Panel.js';
@@ -66,7 +66,7 @@ function goneText({ name, count, isFitted }: Gone): string {
 export function BenchList() {
   useTitle('Engines');
   const navigate = useNavigate();
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const [query] = useSearchParams();
   const setQuery = useSetQuery(true);
   const [typed, setTyped] = useState(query.get('words') ?? '');

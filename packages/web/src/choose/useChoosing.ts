@@ -8,13 +8,12 @@ import {
   type ShaftShow,
 } from '@fettle/core';
 import { useMemo, useState } from 'react';
-import { useAppSelector } from '../base/store.js';
 import { useQuery } from '../base/useQuery.js';
 import { useFreeHalves } from '../drawer/useFreeHalves.js';
 import { type ChosenStations, chosenStations } from '../fit/chosenStations.js';
 import { type JobPlan, useJobPlan } from '../fit/useJobPlan.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { useClearances } from '../person/useClearances.js';
 import { doubtsOf } from './doubtsOf.js';
 import { readSince } from './readSince.js';
@@ -58,7 +57,7 @@ export interface Choosing {
 export function useChoosing(job: OpenJob): Choosing {
   const change = useChangeDocument(job);
   const play = usePlay(job);
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const { document, readings } = job;
   const { shown: clearances } = useClearances(document.unit);
   const { layout, choice, withRods } = document;

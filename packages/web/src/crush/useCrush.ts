@@ -19,14 +19,13 @@ import {
 } from '@fettle/core';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
-import { useAppSelector } from '../base/store.js';
 import { usePieceLines } from '../drawer/usePieceLines.js';
 import type { PieceWork } from '../endPlay/ChoosePieces.js';
 import { freeLines } from '../endPlay/freeLines.js';
 import type { Chosen } from '../endPlay/PieceRows.js';
 import { useShims } from '../endPlay/useShims.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 
 export interface CrushWork extends PieceWork {
   readonly crush: Crush;
@@ -51,7 +50,7 @@ export interface CrushWork extends PieceWork {
 /** The joints of an engine, one of them open: what its feelers say, and the shims that bring it to its aim. */
 export function useCrush(job: OpenJob): CrushWork {
   const change = useChangeDocument(job);
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const [search, setSearch] = useSearchParams();
   const [own, setOwn] = useState<{ station: string; chosen: Chosen } | null>(null);
   const lines = usePieceLines(job.id);

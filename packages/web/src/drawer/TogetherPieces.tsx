@@ -9,10 +9,10 @@ import {
 } from '@fettle/core';
 import { Check } from 'lucide-react';
 import { useMemo, useState } from 'react';
-import { useAppDispatch, useAppSelector } from '../base/store.js';
+import { useAppDispatch } from '../base/store.js';
 import { resultOf } from '../fit/fitSearch.js';
 import { useAsked } from '../fit/useAsked.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { jobArrived } from '../saving/savingSlice.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
@@ -53,7 +53,7 @@ function priceOf(
 /** The end play of several engines set from one shelf, so that washers and rings go where they serve best. */
 export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesProps) {
   const dispatch = useAppDispatch();
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const [told, setTold] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());

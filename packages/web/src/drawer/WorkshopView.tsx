@@ -4,11 +4,10 @@ import { type ReactNode, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { newId } from '../base/newId.js';
-import { useAppSelector } from '../base/store.js';
 import { useTitle } from '../base/useTitle.js';
 import { FamilyForm } from '../halves/FamilyForm.js';
 import { HALF_OPTIONS } from '../halves/halfOptions.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
@@ -36,7 +35,7 @@ const Columns = styled.div<{ $isOpen: boolean }>`
 /** The workshop's halves: what is on hand, free, reserved and used, what comes and goes, and what is to be ordered. */
 export function WorkshopView() {
   useTitle('Workshop stock');
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const workshop = useWorkshop();
   const pieces = usePieceLines();
   const { drawer, sorted, shown, side, setSide, toggle, opened } = workshop;

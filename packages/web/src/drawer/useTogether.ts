@@ -9,10 +9,10 @@ import {
 } from '@fettle/core';
 import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
-import { useAppDispatch, useAppSelector } from '../base/store.js';
+import { useAppDispatch } from '../base/store.js';
 import { useQuery, useSetQuery } from '../base/useQuery.js';
 import { FitSearcher } from '../fit/fitSearch.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { jobArrived } from '../saving/savingSlice.js';
 import { isAskFault, refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
@@ -58,7 +58,7 @@ export interface Together {
 /** Several engines planned at once on the workshop's drawer. */
 export function useTogether(): Together {
   const dispatch = useAppDispatch();
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const { lines, act, fault } = useDrawer();
   const [engines, setEngines] = useState<readonly JobView[] | null>(null);
   const [isCutOff, setCutOff] = useState(false);

@@ -13,8 +13,7 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
-import { useAppSelector } from '../base/store.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
@@ -120,7 +119,7 @@ interface KeepForTypeProps {
 /** Keeps what a stack was seen to settle on the data sheet of the engine's type, as its next revision, for the engines to come. */
 function KeepForType({ settle, origin, unit }: KeepForTypeProps) {
   const { shown } = useClearances(unit);
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const [told, setTold] = useState<string | null>(null);
   const keep = async () => {
     try {

@@ -23,13 +23,13 @@ import {
   shimOutcome,
   type ThrustKind,
   thrustKindOf,
+  typedLength,
 } from '@fettle/core';
 import { useMemo, useState } from 'react';
 import { newId } from '../base/newId.js';
-import { useAppSelector } from '../base/store.js';
 import { usePieceLines } from '../drawer/usePieceLines.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { freeLines } from './freeLines.js';
 import type { Chosen } from './PieceRows.js';
 import { type Shims, useShims } from './useShims.js';
@@ -76,7 +76,7 @@ function nextMoment({ readings, choice }: EndPlay, kind: ThrustKind | null): Mom
 /** The end play of an engine: what was read, what it comes to, what to do about it, and the pieces in hand. */
 export function useEndPlay(job: OpenJob): EndPlayWork {
   const change = useChangeDocument(job);
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const { document } = job;
   const { endPlay, unit, limits, rules } = document;
   const lines = usePieceLines(job.id);
@@ -141,7 +141,7 @@ export function useEndPlay(job: OpenJob): EndPlayWork {
     set,
     addReading: (moment, angle, text, nm) =>
       change((old) => {
-        const reading = { moment, angle, text, unit, nm, by, at: new Date().toISOString() };
+        const reading = { moment, angle, ...typedLength(text, unit, nm, { by, at: new Date().toISOString() }) };
         return { ...old, endPlay: { ...old.endPlay, readings: { ...old.endPlay.readings, [newId()]: reading } } };
       }, 'end play reading'),
     removeReading: (id) =>

@@ -5,10 +5,9 @@ import { useMemo, useState } from 'react';
 import { Link, useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { newId } from '../base/newId.js';
-import { useAppSelector } from '../base/store.js';
 import { useSettled } from '../base/useSettled.js';
 import { useTitle } from '../base/useTitle.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { Button } from '../ui/Button.js';
 import { DataTable } from '../ui/DataTable.js';
 import { FileButton } from '../ui/FileButton.js';
@@ -45,7 +44,7 @@ function typedHere(): { id: string; name: string }[] {
 export function TypeList() {
   useTitle('Engine types');
   const navigate = useNavigate();
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const [words, setWords] = useState('');
   const [isArchive, setArchive] = useState(false);
   const [actFault, setFault] = useState<string | null>(null);

@@ -2,11 +2,10 @@ import { type EngineType, eachFamily, FAMILY_TABLE, newEngineType, type TypeView
 import { Plus, Save, Undo2 } from 'lucide-react';
 import { useMemo, useState } from 'react';
 import { Link, NavLink, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
-import { useAppSelector } from '../base/store.js';
 import { useUnsaved } from '../base/unsaved.js';
 import { useTitle } from '../base/useTitle.js';
 import { usePast } from '../limits/usePast.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
@@ -59,7 +58,7 @@ export function TypePage() {
   const { id = '' } = useParams();
   const { state, pathname } = useLocation();
   const navigate = useNavigate();
-  const by = useAppSelector((all) => all.person.name) || NOBODY;
+  const by = useBy();
   const isNew = (state as { isNew?: boolean } | null)?.isNew === true;
   const {
     currentData: view = null,

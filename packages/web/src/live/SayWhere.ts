@@ -1,7 +1,7 @@
 import type { Presence } from '@fettle/core';
 import { useEffect, useState } from 'react';
 import { useAppSelector } from '../base/store.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { TAB } from '../wire/credentials.js';
 import { tell } from '../wire/tell.js';
 
@@ -32,7 +32,7 @@ interface SayWhereProps {
 export function SayWhere({ engine, stage }: SayWhereProps): null {
   const part = usePartInHand();
   const isLive = useAppSelector((state) => state.live.isLive);
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   useEffect(() => {
     if (!isLive) return;
     // That nobody hears it does no harm.

@@ -1,7 +1,6 @@
 import { capsAsk, capsOn, FAMILY_TABLE, FEATURE_TABLE, type Feature, momentText } from '@fettle/core';
-import { useAppSelector } from '../base/store.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Quiet, Row } from '../ui/Panel.js';
@@ -14,7 +13,7 @@ interface CapsAskProps {
 /** Asks once whether the caps are on as a bore must be read: in place and direction, lubricated and torqued. The answer goes on the sheet. */
 export function CapsAsk({ job, feature }: CapsAskProps) {
   const change = useChangeDocument(job);
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const { document } = job;
   const said = capsOn(document, feature);
   const isStale = said === null && document.measuring.capsOn?.[feature] !== undefined;

@@ -13,10 +13,10 @@ import type {
 import { FEATURE_TABLE, needleOf, readingOfDraft, sizeOfDraft, slotKey, typedHow } from '@fettle/core';
 import { type RefObject, useCallback } from 'react';
 import { newId } from '../base/newId.js';
-import { useAppDispatch, useAppSelector } from '../base/store.js';
+import { useAppDispatch } from '../base/store.js';
 import type { OpenJob } from '../job/useJob.js';
 import { type ReadingPut, stepTaken } from '../job/visitSlice.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { readingPlace } from '../saving/clashWords.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 
@@ -106,7 +106,7 @@ export function useSaveReading(
   reason = '',
 ): (place: Place, text: string, setting?: Nanometres | null, began?: string | null) => void {
   const dispatch = useAppDispatch();
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   return useCallback(
     (place, text, given, began) => {
       const job = latest.current;
@@ -145,7 +145,7 @@ export type KeptAs = { readonly confirmed: true } | { readonly unit: Unit } | { 
  */
 export function useKeepAgain(latest: RefObject<OpenJob>): (readings: readonly Reading[], now: KeptAs) => void {
   const dispatch = useAppDispatch();
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   return useCallback(
     (readings, now) => {
       const { document, id: jobId } = latest.current;

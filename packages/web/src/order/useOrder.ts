@@ -15,9 +15,8 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import { newId } from '../base/newId.js';
-import { useAppSelector } from '../base/store.js';
 import { useDrawer } from '../drawer/useDrawer.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { csvOf } from '../spreadsheet/spreadsheet.js';
 import { useDraft } from '../typing/useDraft.js';
 import { refusalInWords } from '../wire/ask.js';
@@ -86,7 +85,7 @@ export interface OrderOf {
 
 /** What should be on the shelf for an engine, as far as it is known: what is asked, and what was found. */
 export function useOrder({ id, document, readings, name }: OrderOf): Order {
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const { lines } = useDrawer();
   const { unit, rules } = document;
   const [draft, setDraft] = useDraft<Wishes>(`order.${id}`);

@@ -5,12 +5,11 @@ import {
   type RunoutAt,
   runoutsOf,
   type Turn,
-  type TurnReading,
+  typedLength,
 } from '@fettle/core';
 import { useSearchParams } from 'react-router';
-import { useAppSelector } from '../base/store.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 
 export const FLANGE = 'flange';
 
@@ -32,7 +31,7 @@ export interface RunoutWork {
 /** The runout of a shaft: where the dial stands, what it showed round the turn, and what that says. */
 export function useRunout(job: OpenJob): RunoutWork {
   const change = useChangeDocument(job);
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const [search, setSearch] = useSearchParams();
   const { document } = job;
   const { runout, unit, layout } = document;
@@ -54,8 +53,7 @@ export function useRunout(job: OpenJob): RunoutWork {
     all,
     put: (angle, text) => {
       const parsed = parseLength(text, { unit, signed: 'sign' });
-      const nm = parsed.ok ? parsed.nm : null;
-      const reading: TurnReading = { text: text.trim(), unit, nm, by, at: new Date().toISOString() };
+      const reading = typedLength(text, unit, parsed.ok ? parsed.nm : null, { by, at: new Date().toISOString() });
       change(
         (old) => {
           const before = place === FLANGE ? old.runout.flange : (old.runout.mains[place] ?? {});
@@ -69,7 +67,7 @@ export function useRunout(job: OpenJob): RunoutWork {
         },
         `runout at ${place === FLANGE ? 'the flange' : place}, ${angle}°`,
       );
-      return nm;
+      return reading.nm;
     },
     set: (part) => change((old) => ({ ...old, runout: { ...old.runout, ...part } })),
   };

@@ -2,7 +2,7 @@ import type { JobDocument, JobView } from '@fettle/core';
 import { Link, useMatch } from 'react-router';
 import { newId } from '../base/newId.js';
 import { store, useAppDispatch, useAppSelector } from '../base/store.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { clashQuestion, readingPlace } from './clashWords.js';
@@ -14,7 +14,7 @@ const PLAINLY_TAKEN = { instrument: '', needle: 'bigger', celsius: null, gaugeCe
 
 function useSettle(): (clash: Clash, keepOurs: boolean) => void {
   const dispatch = useAppDispatch();
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   return (clash, keepOurs) => {
     const { jobs, parcels } = store.getState().saving;
     dispatch(clashSettled(clash.id));

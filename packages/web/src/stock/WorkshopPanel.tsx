@@ -1,11 +1,10 @@
 import { type DrawerLine, familiesOf, type JobShell, shellOfLine, withDrawn } from '@fettle/core';
 import { Link } from 'react-router';
 import { newId } from '../base/newId.js';
-import { useAppSelector } from '../base/store.js';
 import type { Drawer } from '../drawer/useDrawer.js';
 import { usePieceLines } from '../drawer/usePieceLines.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
@@ -33,7 +32,7 @@ function Counted({ halves, pieces }: { halves: number; pieces: number }) {
 /** What an engine draws from the workshop's drawer, and what it holds of it. */
 export function WorkshopPanel({ job, drawer }: { readonly job: OpenJob; readonly drawer: Drawer }) {
   const change = useChangeDocument(job);
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const { document } = job;
   const { lines, fault, act } = drawer;
   const pieces = usePieceLines(job.id);

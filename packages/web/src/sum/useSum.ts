@@ -11,10 +11,10 @@ import {
 import { useEffect, useState } from 'react';
 import { useNavigate, useSearchParams } from 'react-router';
 import { newId } from '../base/newId.js';
-import { useAppDispatch, useAppSelector } from '../base/store.js';
+import { useAppDispatch } from '../base/store.js';
 import { useSetQuery } from '../base/useQuery.js';
 import { useSettled } from '../base/useSettled.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 
 /** The figures of a quick sum, as they stand in its address. */
@@ -70,7 +70,7 @@ export function useSum(): Sum {
   const setQuery = useSetQuery(true);
   const dispatch = useAppDispatch();
   const navigate = useNavigate();
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const unit: Unit = query.get('unit') === 'in' ? 'in' : 'mm';
   // What is typed stands in its box at once; the address follows.
   const [texts, setTexts] = useState(

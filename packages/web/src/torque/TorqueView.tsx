@@ -1,4 +1,5 @@
 import {
+  type Bolt,
   FAMILIES,
   FAMILY_TABLE,
   type FastenerPlace,
@@ -154,15 +155,15 @@ function PassList({ work }: { work: TorqueWork }) {
   );
 }
 
-function StretchField({ job, bolt, work }: { job: string; bolt: string; work: TorqueWork }) {
+function StretchField({ job, bolt, work }: { job: string; bolt: Bolt; work: TorqueWork }) {
   const { document, putStretch } = work;
-  const stored = document.torque.stretch[bolt]?.text ?? '';
-  const { text, setText, settled, isLeftOver } = useKeptText({ of: job, part: 'stretch', field: bolt }, stored);
+  const stored = document.torque.stretch[bolt.id]?.text ?? '';
+  const { text, setText, settled, isLeftOver } = useKeptText({ of: job, part: 'stretch', field: bolt.id }, stored);
   const parsed = parseLength(text, { unit: document.unit, signed: 'sign' });
   const isWrong = text.trim() !== '' && !parsed.ok;
   return (
     <Field
-      label={bolt}
+      label={bolt.name}
       figure
       value={text}
       onChange={setText}
@@ -195,11 +196,11 @@ function StretchPanel({ job, work, one }: { job: string; work: TorqueWork; one: 
       )}
       <Bolts>
         {bolts.map((bolt) => (
-          <StretchField key={bolt} job={job} bolt={bolt} work={work} />
+          <StretchField key={bolt.id} job={job} bolt={bolt} work={work} />
         ))}
       </Bolts>
       {findings.map((finding) => (
-        <Notice key={finding.bolt}>{stretchWords(finding, unit)}.</Notice>
+        <Notice key={finding.id}>{stretchWords(finding, unit)}.</Notice>
       ))}
     </Panel>
   );

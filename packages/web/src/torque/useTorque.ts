@@ -1,4 +1,5 @@
 import {
+  type Bolt,
   type Family,
   fastenerFigures,
   isPassDone,
@@ -9,11 +10,11 @@ import {
   parseLength,
   passPlace,
   type StretchRead,
+  typedLength,
 } from '@fettle/core';
-import { useAppSelector } from '../base/store.js';
 import { useQuery } from '../base/useQuery.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 
 export interface TorqueWork {
   readonly document: JobDocument;
@@ -28,14 +29,14 @@ export interface TorqueWork {
   readonly tick: (state: JobPassState, isDone: boolean) => void;
   readonly stretches: readonly StretchRead[];
   /** Keeps the stretch of a bolt as it was typed; an empty text takes it back. */
-  readonly putStretch: (bolt: string, text: string) => void;
+  readonly putStretch: (bolt: Bolt, text: string) => void;
   readonly setFigures: (family: Family, figures: JobDocument['fasteners'][Family]['figures']) => void;
 }
 
 /** Tightening an engine: its passes, which is next, what was ticked off and what bolts stretched. */
 export function useTorque(job: OpenJob): TorqueWork {
   const change = useChangeDocument(job);
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const [shownKey, show] = useQuery('pass');
   const { document } = job;
   const states = jobPassStates(document);
@@ -63,12 +64,12 @@ export function useTorque(job: OpenJob): TorqueWork {
     putStretch: (bolt, text) => {
       const { unit } = document;
       const parsed = parseLength(text, { unit, signed: 'sign' });
-      const read = { text: text.trim(), unit, nm: parsed.ok ? parsed.nm : null, by, at: new Date().toISOString() };
+      const read = typedLength(text, unit, parsed.ok ? parsed.nm : null, { by, at: new Date().toISOString() });
       change((old) => {
-        const { [bolt]: _, ...others } = old.torque.stretch;
-        const stretch = text.trim() === '' ? others : { ...others, [bolt]: read };
+        const { [bolt.id]: _, ...others } = old.torque.stretch;
+        const stretch = text.trim() === '' ? others : { ...others, [bolt.id]: read };
         return { ...old, torque: { ...old.torque, stretch } };
-      }, `stretch of ${bolt}`);
+      }, `stretch of ${bolt.name}`);
     },
     setFigures: (family, figures) =>
       change(

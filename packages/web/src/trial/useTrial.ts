@@ -31,11 +31,10 @@ import {
 import { useMemo } from 'react';
 import { useSearchParams } from 'react-router';
 import { newId } from '../base/newId.js';
-import { useAppSelector } from '../base/store.js';
 import { useLatest } from '../base/useLatest.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { useNeedle } from '../measure/NeedleAsk.js';
-import { NOBODY } from '../person/personSlice.js';
+import { useBy } from '../person/useBy.js';
 import { useKeptChoice } from '../ui/useKeptChoice.js';
 
 export interface TriedStation {
@@ -143,7 +142,7 @@ function blankStrip(diameter: Nanometres): Strip {
 /** The trial assemblies of an engine, one station open: what is read with its shells in, and what that says. */
 export function useTrial(job: OpenJob): TrialWork {
   const change = useChangeDocument(job);
-  const by = useAppSelector((state) => state.person.name) || NOBODY;
+  const by = useBy();
   const [search, setSearch] = useSearchParams();
   const sayNeedle = useNeedle(job, useLatest(job));
   const { document } = job;
