@@ -15,7 +15,7 @@ import { FitSearcher } from '../fit/fitSearch.js';
 import { useBy } from '../person/useBy.js';
 import { jobArrived } from '../saving/savingSlice.js';
 import { isAskFault, refusalInWords } from '../wire/ask.js';
-import { tell } from '../wire/tell.js';
+import { tell, tellEngine } from '../wire/tell.js';
 import { useDrawer } from './useDrawer.js';
 
 /** So many engines, the last touched ones, can be fitted together here. */
@@ -73,7 +73,7 @@ export function useTogether(): Together {
   const load = async () => {
     const { jobs, goesOn } = await tell('listJobs', { most: MOST_TOGETHER });
     setCutOff(goesOn !== null);
-    setEngines(await Promise.all(jobs.map(({ id }) => tell('getJob', { id }))));
+    setEngines(await Promise.all(jobs.map(({ id }) => tellEngine(id))));
   };
   const loadNow = useRef(load);
   useEffect(() => {

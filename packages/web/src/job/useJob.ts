@@ -1,11 +1,12 @@
 import type { JobView, Json, Reading } from '@fettle/core';
-import { changesBetween, type JobDocument, placeWords, readingOfDraft, slotKey } from '@fettle/core';
+import { changesBetween, type JobDocument, placeWords } from '@fettle/core';
 import { useCallback, useMemo, useRef } from 'react';
 import { newId } from '../base/newId.js';
 import { useAppSelector, useAppStore } from '../base/store.js';
 import { useLookedAtEvery } from '../live/useLookedAtEvery.js';
 import { NOBODY } from '../person/personSlice.js';
-import { knownDocument, parcelAdded } from '../saving/savingSlice.js';
+import { knownDocument, knownReadings } from '../saving/knownEngine.js';
+import { parcelAdded } from '../saving/savingSlice.js';
 import { api } from '../wire/api.js';
 import { isAskFault } from '../wire/ask.js';
 import { stepTaken } from './visitSlice.js';
@@ -47,15 +48,10 @@ export function useJob(id: string): OpenJob | null {
   const elsewhere = useAppSelector((state) => state.saving.elsewhere);
   const before = useRef<readonly Reading[]>([]);
   return useMemo(() => {
-    const parcels = elsewhere.length === 0 ? own : [...elsewhere, ...own];
-    const document = knownDocument({ jobs: view ? { [id]: view } : {}, parcels: own, elsewhere }, id);
+    const here = { jobs: view ? { [id]: view } : {}, parcels: own, elsewhere };
+    const document = knownDocument(here, id);
     if (!document) return null;
-    const bySlot = new Map((view?.readings ?? []).map((reading) => [slotKey(reading), reading]));
-    for (const parcel of parcels) {
-      if (parcel.kind !== 'reading' || parcel.jobId !== id) continue;
-      bySlot.set(slotKey(parcel.draft), readingOfDraft(parcel.id, parcel.draft));
-    }
-    before.current = unlessNew([...bySlot.values()], before.current);
+    before.current = unlessNew(knownReadings(here, id), before.current);
     return { id, view, document, readings: before.current };
   }, [id, view, own, elsewhere]);
 }

@@ -1,4 +1,4 @@
-import type { JobDocument, JobView } from '@fettle/core';
+import type { JobView } from '@fettle/core';
 import { Link, useMatch } from 'react-router';
 import { newId } from '../base/newId.js';
 import { store, useAppDispatch, useAppSelector } from '../base/store.js';
@@ -6,8 +6,9 @@ import { useBy } from '../person/useBy.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { clashQuestion, readingPlace } from './clashWords.js';
+import { knownDocument } from './knownEngine.js';
 import type { Clash } from './outbox.js';
-import { clashSettled, documentWith, KEPT_OVER, parcelAdded, refusalDropped, withOurs } from './savingSlice.js';
+import { clashSettled, KEPT_OVER, parcelAdded, refusalDropped, withOurs } from './savingSlice.js';
 
 /** How a reading was taken of which nothing was said. */
 const PLAINLY_TAKEN = { instrument: '', needle: 'bigger', celsius: null, gaugeCelsius: null, reason: '' } as const;
@@ -16,7 +17,6 @@ function useSettle(): (clash: Clash, keepOurs: boolean) => void {
   const dispatch = useAppDispatch();
   const by = useBy();
   return (clash, keepOurs) => {
-    const { jobs, parcels } = store.getState().saving;
     dispatch(clashSettled(clash.id));
     if (!keepOurs) return;
     const id = newId();
@@ -31,9 +31,8 @@ function useSettle(): (clash: Clash, keepOurs: boolean) => void {
       dispatch(parcelAdded({ kind: 'reading', id, jobId: clash.jobId, draft }));
       return;
     }
-    const job = jobs[clash.jobId];
-    if (!job) return;
-    const base: JobDocument = documentWith(job.document, parcels, clash.jobId);
+    const base = knownDocument(store.getState().saving, clash.jobId);
+    if (!base) return;
     dispatch(parcelAdded({ kind: 'document', id, jobId: clash.jobId, by, base, ours: withOurs(base, clash) }));
   };
 }
@@ -41,16 +40,12 @@ function useSettle(): (clash: Clash, keepOurs: boolean) => void {
 /** Changes that need somebody's word before they can be kept: those of the engine that is open, and where others wait. */
 export function Decisions() {
   const dispatch = useAppDispatch();
-  const { clashes, refusals, pageFault, jobs } = useAppSelector((state) => state.saving);
-  const parcels = useAppSelector((state) => state.saving.parcels);
+  const saving = useAppSelector((state) => state.saving);
+  const { clashes, refusals, pageFault, jobs } = saving;
   const settle = useSettle();
   const open = useMatch('/engines/:id/*')?.params.id ?? null;
-  const documentOf = (id: string): JobDocument | null => {
-    const view = jobs[id];
-    return view ? documentWith(view.document, parcels, id) : null;
-  };
   const here = clashes.flatMap((clash) => {
-    const document = clash.jobId === open ? documentOf(clash.jobId) : null;
+    const document = clash.jobId === open ? knownDocument(saving, clash.jobId) : null;
     return document ? [{ clash, document }] : [];
   });
   const elsewhere = [...new Set(clashes.filter(({ jobId }) => jobId !== open).map(({ jobId }) => jobId))];

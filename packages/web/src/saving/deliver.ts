@@ -13,8 +13,9 @@ import { newId } from '../base/newId.js';
 import type { Store } from '../base/store.js';
 import { api } from '../wire/api.js';
 import { type AskFault, isAskFault, isSignedOut } from '../wire/ask.js';
-import { tell } from '../wire/tell.js';
+import { tell, tellEngine } from '../wire/tell.js';
 import { keepEngine, keepEngines } from './keepEngines.js';
+import { engineWithReading, newerEngine } from './knownEngine.js';
 import { maySend } from './maySend.js';
 import { nextParcel } from './nextParcel.js';
 import { Outbox, onlyInPage, type Parcel, type Waiting } from './outbox.js';
@@ -30,7 +31,6 @@ import {
   readingArrived,
   readingOvertaken,
   recallDone,
-  savingReducer,
   sendingFailed,
   sendingHeld,
   sendingStarted,
@@ -245,7 +245,7 @@ class Delivery {
         return readingArrived({ jobId, reading });
       }
       case 'document': {
-        const job = this.store.getState().saving.jobs[jobId] ?? (await tell('getJob', { id: jobId }));
+        const job = this.store.getState().saving.jobs[jobId] ?? (await tellEngine(jobId));
         if (changesBetween(asJson(parcel.base), asJson(job.document)).length > 0) {
           // Somebody else's change has arrived since ours was made: ours is laid over it first.
           this.store.dispatch(documentOvertaken({ id: parcel.id, current: job }));
@@ -266,12 +266,15 @@ class Delivery {
   private async keepWith(id: string, arrived: Arrival): Promise<void> {
     if (!this.store.getState().saving.jobs[id] && !jobArrived.match(arrived)) {
       try {
-        this.store.dispatch(jobArrived(await tell('getJob', { id })));
+        await tellEngine(id);
       } catch (error) {
         if (isAskFault(error) && error.kind === 'unreachable') throw error;
       }
     }
-    const job = savingReducer(this.store.getState().saving, arrived).jobs[id];
+    const known = this.store.getState().saving.jobs[id];
+    const job = jobArrived.match(arrived)
+      ? newerEngine(known, arrived.payload)
+      : known && engineWithReading(known, arrived.payload.reading);
     // A browser that keeps nothing goes without: then it has nothing to show while the server is away.
     if (job) await keepEngine(job).catch(() => undefined);
   }

@@ -1,6 +1,6 @@
 import { changesBetween, type JobDocument, type Json, slotKey, valueAt, withValueAt } from '@fettle/core';
+import { asJson } from './knownEngine.js';
 import { type Parcel, typedBy } from './outbox.js';
-import { asJson } from './withoutStep.js';
 
 type ReadingParcel = Parcel & { kind: 'reading' };
 type DocumentParcel = Parcel & { kind: 'document' };

@@ -1,9 +1,9 @@
 import { type JobDocument, type JobView, newJob, type Reading, type ReadingDraft, usualLayout } from '@fettle/core';
 import { describe, expect, it } from 'vitest';
+import { engineWithReading, knownDocument, knownReadings, newerEngine } from './knownEngine.js';
 import type { Parcel } from './outbox.js';
 import {
   documentOvertaken,
-  documentWith,
   jobArrived,
   KEPT_OVER,
   parcelAdded,
@@ -245,8 +245,39 @@ describe('news from the server', () => {
 
   it('lays an unsent change over what the others did, for what is shown', () => {
     const theirs = { ...base, materials: { ...base.materials, block: 'aluminium' as const } };
-    const shown = documentWith(theirs, [change('a', base, { ...base, name: 'ours' })], JOB);
+    const here = { jobs: { [JOB]: view(theirs, 2) }, parcels: [], elsewhere: [] };
+    const shown = knownDocument({ ...here, parcels: [change('a', base, { ...base, name: 'ours' })] }, JOB);
     expect(shown).toMatchObject({ name: 'ours', materials: { block: 'aluminium' } });
+  });
+
+  it('is overlaid with what other tabs have waiting first, then with what waits here, a reading a place', () => {
+    const [theirs, ours] = [
+      change('t', base, { ...base, materials: { ...base.materials, caps: 'steel' } }),
+      change('o', base, { ...base, name: 'ours' }),
+    ];
+    const read = { ...draft('64.010'), id: 'r', nm: 64_010_000 } as Reading;
+    const here = {
+      jobs: { [JOB]: view(base, 3, [read]) },
+      parcels: [ours, reading('mine', '64.012', 'r'), reading('two', '64.015', null, 2)],
+      elsewhere: [theirs, { ...reading('strange', '1'), jobId: 'another engine' }],
+    };
+    expect(knownDocument(here, JOB)).toMatchObject({ name: 'ours', materials: { caps: 'steel' } });
+    expect(knownReadings(here, JOB).map(({ id, nm }) => [id, nm])).toEqual([
+      ['mine', 64_012_000],
+      ['two', 64_015_000],
+    ]);
+    expect(knownDocument({ ...here, jobs: {} }, JOB)).toBeNull();
+    const made: Parcel = { kind: 'create', id: 'c', jobId: JOB, by: 'Teasel', document: base };
+    expect(knownDocument({ jobs: {}, parcels: [made, ours], elsewhere: [] }, JOB)!.name).toBe('ours');
+  });
+
+  it('of one engine counts by its revision, to which a new reading adds', () => {
+    const told = view(base, 3);
+    expect([newerEngine(undefined, told), newerEngine(view(base, 2), told)]).toEqual([told, told]);
+    expect(newerEngine(view(base, 4), told).revision).toBe(4);
+    const read = { ...draft('64.010'), id: 'r', nm: 64_010_000 } as Reading;
+    const once = engineWithReading(told, read);
+    expect([once.revision, engineWithReading(once, read).revision]).toEqual([4, 4]);
   });
 
   it('lays our change over a newer version and sends only what is ours', () => {

@@ -1,9 +1,10 @@
-import type { JobView, Json, Reading, ReadingDraft } from '@fettle/core';
+import type { JobView, Reading, ReadingDraft } from '@fettle/core';
 import { type JobDocument, keysOfPointer, mergeThreeWays, patchStepOf, slotKey, withValueAt } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
-import { type AnswerMeta, api, serverAway } from '../wire/api.js';
+import { type AnswerMeta, api, engineTold, serverAway } from '../wire/api.js';
 import type { AskFault, Away } from '../wire/ask.js';
 import { withParcel, withRecalled } from './joinParcels.js';
+import { asJson, engineWithReading, newerEngine } from './knownEngine.js';
 import { type Clash, type Parcel, type Refusal, typedAs, type Waiting } from './outbox.js';
 
 /** Why a reading takes the place of another that was typed in the same box at the same time: its typist was asked, and kept it. */
@@ -53,30 +54,6 @@ const initialState: SavingState = {
   pageFault: null,
 };
 
-function asJson(document: JobDocument): Json {
-  return document as unknown as Json;
-}
-
-/** Lays unsent document changes over what the server has. */
-export function documentWith(server: JobDocument, parcels: readonly Parcel[], jobId: string): JobDocument {
-  return parcels.reduce((document, parcel) => {
-    if (parcel.kind !== 'document' || parcel.jobId !== jobId) return document;
-    return mergeThreeWays(asJson(parcel.base), asJson(parcel.ours), asJson(document))
-      .document as unknown as JobDocument;
-  }, server);
-}
-
-/** An engine's document as this device knows it now: what the server has, with what is not there yet laid over it; null where it is not known. */
-export function knownDocument(
-  { jobs, parcels: own, elsewhere }: Pick<SavingState, 'jobs' | 'parcels' | 'elsewhere'>,
-  id: string,
-): JobDocument | null {
-  const parcels = elsewhere.length === 0 ? own : [...elsewhere, ...own];
-  const made = parcels.find((parcel) => parcel.kind === 'create' && parcel.jobId === id);
-  const server = jobs[id]?.document ?? (made?.kind === 'create' ? made.document : null);
-  return server && documentWith(server, parcels, id);
-}
-
 /** What is not among what is known already goes before it. */
 function withNew<Item>(items: readonly Item[], known: readonly Item[], idOf: (item: Item) => string): readonly Item[] {
   const ids = new Set(known.map(idOf));
@@ -85,8 +62,7 @@ function withNew<Item>(items: readonly Item[], known: readonly Item[], idOf: (it
 
 /** An engine as the server tells it; news that is older than what is known is none. */
 function withJob(state: SavingState, job: JobView): SavingState {
-  const known = state.jobs[job.id];
-  if (known && known.revision > job.revision) return state;
+  if (newerEngine(state.jobs[job.id], job) !== job) return state;
   return withKeptOver({ ...state, jobs: { ...state.jobs, [job.id]: job } }, job);
 }
 
@@ -181,12 +157,7 @@ const savingSlice = createSlice({
     readingArrived: (state, { payload: { jobId, reading } }: PayloadAction<{ jobId: string; reading: Reading }>) => {
       const job = state.jobs[jobId];
       if (!job) return state;
-      const key = slotKey(reading);
-      const readings = [...job.readings.filter((other) => slotKey(other) !== key), reading];
-      // The server counts a new reading as a revision; a look at the engine that set out before it is old news.
-      const isNew = !job.readings.some(({ id }) => id === reading.id);
-      const revision = job.revision + (isNew ? 1 : 0);
-      return { ...state, jobs: { ...state.jobs, [jobId]: { ...job, revision, readings } } };
+      return { ...state, jobs: { ...state.jobs, [jobId]: engineWithReading(job, reading) } };
     },
     /** The server has a newer version: ours is laid over it; where both touched one place, somebody decides. */
     documentOvertaken: (state, { payload: { id, current } }: PayloadAction<{ id: string; current: JobView }>) => {
@@ -258,9 +229,7 @@ const savingSlice = createSlice({
     }),
   },
   extraReducers: (build) => {
-    build.addMatcher(api.endpoints.getJob.matchFulfilled, (state, { payload, meta }) =>
-      (meta.baseQueryMeta as AnswerMeta | undefined)?.isUnchanged ? state : withJob(state, payload),
-    );
+    build.addCase(engineTold, (state, { payload }) => withJob(state, payload));
     build.addMatcher(hasAnswered, (state, { meta }) =>
       state.unreachable && !meta?.baseQueryMeta?.isKept ? { ...state, unreachable: false } : state,
     );

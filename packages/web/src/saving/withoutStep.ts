@@ -1,8 +1,6 @@
 import type { Change, Json } from '@fettle/core';
 import { changesBetween, type JobDocument, valueAt, withValueAt } from '@fettle/core';
-
-/** A job document as the plain JSON that changes are told of. */
-export const asJson = (document: JobDocument) => document as unknown as Json;
+import { asJson } from './knownEngine.js';
 
 /**
  * Takes back what a step changed, place by place: where somebody changed the same place since, theirs stays.

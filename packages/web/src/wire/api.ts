@@ -2,6 +2,7 @@ import {
   type Answered,
   type Asked,
   addressOf,
+  type JobView,
   type Moved,
   PAGE_ENDPOINTS,
   type PageEndpointName,
@@ -10,7 +11,7 @@ import {
   TOPICS,
   type Topic,
 } from '@fettle/core';
-import { createAction } from '@reduxjs/toolkit';
+import { createAction, type UnknownAction } from '@reduxjs/toolkit';
 import {
   type BaseQueryFn,
   createApi,
@@ -38,6 +39,14 @@ export interface AnswerMeta {
 
 /** The server, or its database, does not answer, or has no room. */
 export const serverAway = createAction<Away>('api/serverAway');
+
+/** An engine, as the server tells it or told it last. It is held by what lays unsent changes over it, and nowhere else in the page. */
+export const engineTold = createAction<JobView>('api/engineTold');
+
+/** What is kept of an answer here, in place of an engine. */
+export interface EngineSeen {
+  readonly revision: number;
+}
 
 /** Lines of the drawer were changed from here. */
 export const drawerMoved = createAction<Moved>('api/drawerMoved');
@@ -77,15 +86,17 @@ const baseQuery: Base = async ({ name, asked }, { dispatch }) => {
       const last = known?.value ?? (await keptAnswer(address).catch(() => undefined));
       if (last !== undefined) {
         dispatch(serverAway(result.fault.away));
-        return { data: last, meta: { isUnchanged: known !== undefined, isKept: true } };
+        const data = known === undefined ? held(name, last, dispatch) : last;
+        return { data, meta: { isUnchanged: known !== undefined, isKept: true } };
       }
     }
     return { error: result.fault };
   }
   if ('isUnchanged' in result) return { data: known!.value, meta: { isUnchanged: true, isKept: false } };
+  const data = held(name, result.value, dispatch);
   if (endpoint.isTagged && result.etag !== null) {
     kept.delete(address);
-    kept.set(address, { etag: result.etag, value: result.value });
+    kept.set(address, { etag: result.etag, value: data });
     if (kept.size > KEPT_ANSWERS) kept.delete(kept.keys().next().value!);
     // An engine is kept as it is known here, with what was sent since: `keepEngines` does that.
     if (name !== 'getJob') inPauses(address, () => keepAnswer(address, result.value));
@@ -96,15 +107,23 @@ const baseQuery: Base = async ({ name, asked }, { dispatch }) => {
   }
   const session = endpoint.topics.includes('session') ? sessionIn(result.value) : null;
   if (session) dispatch(sessionTold(session));
-  return { data: result.value, meta: { isUnchanged: false, isKept: false } };
+  return { data, meta: { isUnchanged: false, isKept: false } };
 };
+
+/** What the cache holds of an answer: all of it, but of an engine only that it was told. */
+function held(name: PageEndpointName, value: unknown, dispatch: (action: UnknownAction) => void): unknown {
+  if (name !== 'getJob') return value;
+  const engine = value as JobView;
+  dispatch(engineTold(engine));
+  return { revision: engine.revision } satisfies EngineSeen;
+}
 
 /** What these change of the drawer is in their answer: it is laid into the lists that are here, and those are not read anew. */
 const TELLS_DRAWER: ReadonlySet<PageEndpointName> = new Set(['moveDrawer', 'undoMovement']);
 
 type Definitions = {
   [Name in PageEndpointName]: Name extends QueryName
-    ? QueryDefinition<Asked<Name>, Base, Topic, Answered<Name>, 'api'>
+    ? QueryDefinition<Asked<Name>, Base, Topic, Name extends 'getJob' ? EngineSeen : Answered<Name>, 'api'>
     : MutationDefinition<Asked<Name>, Base, Topic, Answered<Name>, 'api'>;
 };
 
