@@ -32,6 +32,7 @@ export type { Warm } from './clearance/temperature.js';
 // codes: grade marks and selection tables
 export { type CodeSheet, type FamilyCodes, readCodeSheet, type StampedRow, type TableCell } from './codes/codeSheet.js';
 export { type DecodedMark, type DecodedRow, decodeRow } from './codes/decodeRow.js';
+export { generatedTable } from './codes/generatedTable.js';
 export { type MarkDisagreement, markDisagreement } from './codes/markDisagreement.js';
 export { bandsOf, codedFeatures, rowLayout } from './codes/markedBands.js';
 export {
@@ -39,14 +40,12 @@ export {
   cellInterval,
   codesOfFamily,
   comparedTables,
-  generatedTable,
   gradesOfCell,
   type SelectionCodes,
   selectionCodes,
-  type TableFinding,
-  tableFindings,
 } from './codes/selectionTable.js';
 export { shellsAfterGrinding } from './codes/shellsAfterGrinding.js';
+export { type TableFinding, tableFindings } from './codes/tableFindings.js';
 // crush: crush at the joints
 export { type CrushAdvice, crushAdvice } from './crush/crushAdvice.js';
 export { crushAsk } from './crush/crushAsk.js';
@@ -294,18 +293,15 @@ export { type RowDoubt, rowDoubts } from './reading/rowDoubts.js';
 export type { Turn } from './runout/runoutSchema.js';
 export { type RunoutAt, runoutsOf } from './runout/runoutSlice.js';
 export { bentBy, type TurnRead } from './runout/turn.js';
+export type { PairStock } from './selection/alikePairs.js';
+export { type BarredPair, barredPairs } from './selection/barredPairs.js';
 // selection: selecting shells for an engine
 export { choiceFaults } from './selection/choiceFaults.js';
+export { type ClearancesAtHand, clearancesAtHand } from './selection/clearancesAtHand.js';
 export { type CodedStation, codedCell, codedStations, heldAsCoded } from './selection/codedStations.js';
 export { withDrawn } from './selection/countedShells.js';
-export {
-  countsInSpread,
-  type FreeHalves,
-  type JobFit,
-  jobFit,
-  type LeftOut,
-  plannedHalves,
-} from './selection/jobFit.js';
+export { countsInSpread } from './selection/countsInSpread.js';
+export { type FreeHalves, type JobFit, jobFit } from './selection/jobFit.js';
 export {
   drawerLabel,
   type JointChoice,
@@ -317,31 +313,18 @@ export {
 export { acceptedJointly, type JointPiecesQuestion, jointPieces } from './selection/jointPieces.js';
 export { type LockedOff, lockedOff } from './selection/lockedOff.js';
 export { pieceOfLine } from './selection/pieceOfLine.js';
+export { plannedHalves } from './selection/plannedHalves.js';
+export type { LeftOut } from './selection/readyStations.js';
 export { remedyForJob } from './selection/remedyForJob.js';
 export { isByTable, stationOutcomes } from './selection/remedyOutcome.js';
+export type { RuleField } from './selection/ruleRow.js';
 export { AIM_WORDS, lockedInWords, rulesInWords } from './selection/rulesInWords.js';
-export {
-  aimRuleSchema,
-  RULES,
-  type RuleField,
-  type RuleKey,
-  spreadMainsText,
-  usualThinnerHalf,
-} from './selection/ruleTable.js';
+export { aimRuleSchema, RULES, type RuleKey, spreadMainsText, usualThinnerHalf } from './selection/ruleTable.js';
 export type { SelectionJob } from './selection/selectionJob.js';
 export { NO_WISHES, type StationWishes } from './selection/selectionPart.js';
 export { shellOfLine } from './selection/shellOfLine.js';
-export {
-  type BarredPair,
-  barredPairs,
-  type Candidate,
-  type ClearancesAtHand,
-  clearancesAtHand,
-  nearestCandidate,
-  type PairStock,
-  shellsInOrder,
-  stationCandidates,
-} from './selection/stationCandidates.js';
+export { shellsInOrder } from './selection/shellsInOrder.js';
+export { type Candidate, nearestCandidate, stationCandidates } from './selection/stationCandidates.js';
 export { withSwap } from './selection/withSwap.js';
 // sheet: the build sheet
 export { type BuildSheet, readBuildSheet, signedContent } from './sheet/buildSheetSchema.js';
@@ -392,7 +375,7 @@ export { TORQUE_UNITS, type TorqueUnit, torqueEcho, torqueUnitWord } from './tor
 // trial: trial assembly
 export { firstToTry } from './trial/firstToTry.js';
 export { stripVerdict } from './trial/stripVerdict.js';
-export { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './trial/trialSlice.js';
+export { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './trial/trialWords.js';
 // wire: the endpoints
 export { mayDo, ROLES, type Role, roleName, roleWords, whoMay } from './wire/access.js';
 export {

@@ -19,6 +19,7 @@ import { databaseMark } from './database/mark.js';
 import { removeSamples } from './demo/removeSamples.js';
 import { drawerHandlers } from './drawer/drawerHandlers.js';
 import { DrawerService } from './drawer/drawerService.js';
+import { KitService } from './drawer/kitService.js';
 import { typeHandlers } from './engineType/typeHandlers.js';
 import { TypeService } from './engineType/typeService.js';
 import type { FitPool } from './fit/fitPool.js';
@@ -179,7 +180,7 @@ export async function createApp({
     },
     ...jobHandlers(jobs, database, reads),
     ...readingHandlers(new ReadingService(database, onTouched)),
-    ...drawerHandlers(new DrawerService(database, onTouched), jobs),
+    ...drawerHandlers(new DrawerService(database, onTouched), new KitService(database), jobs),
     ...typeHandlers(new TypeService(database)),
     ...sheetHandlers(database, jobs, pdfs),
     ...photoHandlers(database),

@@ -6,16 +6,10 @@ import { seeded } from '../measure/seeded.js';
 import { bandFaults, marksOf } from '../measure/sizeBand.js';
 import { type CodeSheet, codeSheetSchema, readCodeSheet } from './codeSheet.js';
 import { decodeRow } from './decodeRow.js';
+import { generatedTable } from './generatedTable.js';
 import { markDisagreement } from './markDisagreement.js';
-import {
-  cellInterval,
-  comparedTables,
-  generatedTable,
-  gradesOfCell,
-  selectionCodes,
-  type TableFinding,
-  tableFindings,
-} from './selectionTable.js';
+import { cellInterval, comparedTables, gradesOfCell, selectionCodes } from './selectionTable.js';
+import { type TableFinding, tableFindings } from './tableFindings.js';
 
 const um = (value: number) => nanometres(value * 1000);
 

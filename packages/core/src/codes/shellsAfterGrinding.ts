@@ -3,7 +3,7 @@ import type { ClearanceLimits } from '../clearance/clearanceVerdict.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import type { SizeBand } from '../measure/sizeBand.js';
 import type { Grade } from '../shell/grade.js';
-import { ratedPairs } from './selectionTable.js';
+import { ratedPairs } from './generatedTable.js';
 
 /** Halves that suit a size, and the clearance they would give. */
 export interface SuitedHalves {

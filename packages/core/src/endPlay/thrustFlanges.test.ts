@@ -5,7 +5,8 @@ import { newJob } from '../job/newJob.js';
 import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import type { Reading } from '../part/reading.js';
-import { jobFit, plannedHalves } from '../selection/jobFit.js';
+import { jobFit } from '../selection/jobFit.js';
+import { plannedHalves } from '../selection/plannedHalves.js';
 import { endPlayOfHalves, thrustFlanges } from './thrustFlanges.js';
 
 const um = (value: number) => nanometres(value * 1000);

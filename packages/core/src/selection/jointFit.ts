@@ -7,7 +7,8 @@ import type { Nanometres } from '../measure/nanometres.js';
 import type { Reading } from '../part/reading.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import { shellLabel } from '../shell/half.js';
-import { type JobFit, jobFit, plannedHalves } from './jobFit.js';
+import { type JobFit, jobFit } from './jobFit.js';
+import { plannedHalves } from './plannedHalves.js';
 import type { SelectionJob } from './selectionJob.js';
 
 /** An engine that is to be fitted together with others. */

@@ -6,10 +6,10 @@ import { nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import type { Reading } from '../part/reading.js';
 import { mainStations } from '../station/jobStations.js';
+import { barredPairs } from './barredPairs.js';
 import { jobFit } from './jobFit.js';
 import { remedyForJob } from './remedyForJob.js';
 import { stationOutcomes } from './remedyOutcome.js';
-import { barredPairs } from './stationCandidates.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 

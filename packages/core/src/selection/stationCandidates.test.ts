@@ -6,13 +6,10 @@ import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { usualLayout } from '../part/crankLayout.js';
 import type { JobShell } from '../shell/jobShell.js';
 import { type JobStation, mainStations } from '../station/jobStations.js';
-import {
-  barredPairs,
-  clearancesAtHand,
-  nearestCandidate,
-  shellsInOrder,
-  stationCandidates,
-} from './stationCandidates.js';
+import { barredPairs } from './barredPairs.js';
+import { clearancesAtHand } from './clearancesAtHand.js';
+import { shellsInOrder } from './shellsInOrder.js';
+import { nearestCandidate, stationCandidates } from './stationCandidates.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 const usual = usualLayout(3, 2, 1, 2);

@@ -13,7 +13,8 @@ import { allParts, type MeasuredPart, type SizeFinding } from '../reading/measur
 import { type Position, placeOfMain } from '../shell/position.js';
 import type { Undersize } from '../shell/undersize.js';
 import type { StationJob } from './stationJob.js';
-import { offsetsOf, type StationOffset, type StationTrial, stationTrials } from './stationTrial.js';
+import { offsetsOf, type StationOffset } from './stationOffsets.js';
+import { type StationTrial, stationTrials } from './stationTrial.js';
 
 /** What is known about one station: a main, or a crankpin with the rod that is placed on it. */
 export interface JobStation {

@@ -4,7 +4,7 @@ import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { combinedUncertainty } from '../measure/uncertainty.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { isSwappedSince } from '../part/swappedSince.js';
-import { assemblyOffset, isAsPredicted, whatToLookFor } from './assemblyOffset.js';
+import { isAsPredicted, whatToLookFor } from './assemblyOffset.js';
 import { type KnownWall, sizeUncertainty, wallUncertainty } from './clearanceKnown.js';
 import type { StationJob } from './stationJob.js';
 import { type MeasuredClearance, measuredClearance } from './trialClearance.js';
@@ -223,86 +223,4 @@ export function stationTrials(
     tried: told(job, trial, place),
     earlier: (trial.earlier ?? []).map((one) => told(job, one, place)),
   };
-}
-
-/** A trial whose difference is known. */
-type Telling = StationTrial & { readonly difference: Nanometres };
-
-/** True if a trial tells how assembly differs from the sum of its parts: read, not void, and as predicted or confirmed. */
-export function isTelling(tried: StationTrial | null): tried is Telling {
-  if (!tried || tried.difference === null || tried.isVoid !== null) return false;
-  return tried.isAsPredicted || tried.isConfirmed;
-}
-
-/** True if a trial still speaks of its own station: the same housing and journal, whatever halves are in now. */
-export function isOfItsStation({ changed }: StationTrial): boolean {
-  return changed === null || changed === 'halves' || changed === 'swapped';
-}
-
-/** How an assembly with one series of shells differs from the sum of its parts at one station. */
-export interface StationOffset {
-  readonly series: string;
-  readonly offset: Nanometres;
-  /** Standard uncertainty of the offset, nm. */
-  readonly u: number;
-  /** The stations whose trials it comes from. */
-  readonly stations: readonly string[];
-  readonly isSpread: boolean;
-  /** Whether the station itself was tried, rather than others of its family. */
-  readonly isOwn: boolean;
-}
-
-/** A mean of trials is told to a tenth of a micrometre, or of a tenth. */
-const FINEST = { mm: 100, in: 254 } as const;
-
-/** Whether both halves of a trial are of one series, which its difference then belongs to. */
-function seriesOf({ upper, lower }: Trial): string | null {
-  return upper.series === lower.series ? upper.series : null;
-}
-
-/** The trials of a station. */
-export interface TrialsOfStation {
-  readonly tried: StationTrial | null;
-  readonly earlier: readonly StationTrial[];
-}
-
-/**
- * What trials say of each station of one family: its own trial of itself, while its housing and journal are the same; where the fitter
- * tries one and applies it, all trials of the family for the rest, those with parts that have changed since too. One entry a series.
- *
- * @param trials by station, all of one family
- * @param keepsOwn whether a station will be assembled from the same parts: a pin whose rod may be another is not
- */
-export function offsetsOf(
-  { trialSchool, unit }: Pick<StationJob, 'trialSchool' | 'unit'>,
-  trials: ReadonlyMap<string, TrialsOfStation>,
-  keepsOwn: (station: string) => boolean = () => true,
-): ReadonlyMap<string, readonly StationOffset[]> {
-  const telling = [...trials].flatMap(([station, { tried, earlier }]) =>
-    [...earlier, ...(tried ? [tried] : [])].flatMap((one) => {
-      const series = seriesOf(one.trial);
-      if (!isTelling(one) || series === null) return [];
-      return [{ station, series, difference: one.difference, u: one.u, isOwn: one === tried && isOfItsStation(one) }];
-    }),
-  );
-  const shared =
-    trialSchool !== 'one'
-      ? []
-      : [...new Set(telling.map(({ series }) => series))].flatMap((series): StationOffset[] => {
-          const found = assemblyOffset(
-            telling.filter((one) => one.series === series),
-            FINEST[unit],
-          );
-          return found ? [{ ...found, stations: [...new Set(found.stations)], series, isOwn: false }] : [];
-        });
-  return new Map(
-    [...trials.keys()].map((station) => {
-      const own = telling.flatMap(({ station: at, series, difference, u, isOwn }): StationOffset[] =>
-        isOwn && at === station && keepsOwn(station)
-          ? [{ series, offset: difference, u, stations: [station], isSpread: false, isOwn: true }]
-          : [],
-      );
-      return [station, [...own, ...shared.filter(({ series }) => own.every((one) => one.series !== series))]];
-    }),
-  );
 }

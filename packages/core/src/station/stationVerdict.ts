@@ -10,7 +10,8 @@ import type { StationState } from '../stage/stationState.js';
 import { clearanceUncertainty } from './clearanceKnown.js';
 import { type JobStation, offsetAt, seriesOfHalves } from './jobStations.js';
 import type { StationJob } from './stationJob.js';
-import { changedUncertainty, isTelling, type StationOffset, type StationTrial } from './stationTrial.js';
+import { isTelling, type StationOffset } from './stationOffsets.js';
+import { changedUncertainty, type StationTrial } from './stationTrial.js';
 
 /**
  * The few states of a station. `checked` was measured with its shells in and is inside; one that may be tight or loose is not known well

@@ -7,7 +7,8 @@ import { TypeService } from '../engineType/typeService.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { JobService } from '../job/jobService.js';
 import { ReadingService } from '../job/readingService.js';
-import { demoDrawer, demoEngines, demoPieces } from './demoEngine.js';
+import { demoEngines } from './demoEngine.js';
+import { demoDrawer, demoPieces } from './demoStock.js';
 import { demoTypes } from './demoTypes.js';
 
 /** A UUID (version 8, RFC 9562) that is always the same for the same name. */

@@ -3,7 +3,8 @@ import { isSample, SAMPLE_ENGINES, SAMPLE_STOCK, SAMPLE_TYPES } from '@fettle/co
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { runningServer } from '../testing/runningServer.js';
 import { startedEngine } from '../testing/samples.js';
-import { demoDrawer, demoEngines, demoPieces } from './demoEngine.js';
+import { demoEngines } from './demoEngine.js';
+import { demoDrawer, demoPieces } from './demoStock.js';
 import { demoTypes } from './demoTypes.js';
 import { loadDemo } from './loadDemo.js';
 

@@ -1,41 +1,22 @@
 import { randomUUID } from 'node:crypto';
 import { isDeepStrictEqual } from 'node:util';
-import type {
-  Answered,
-  DrawerItem,
-  DrawerLine,
-  DrawerMove,
-  DrawerMovement,
-  Json,
-  Kit,
-  KitView,
-  PieceLine,
-  Read,
-} from '@fettle/core';
-import {
-  changesBetween,
-  drawerHalfSchema,
-  drawerItemLabel,
-  drawerItemSchema,
-  isPiece,
-  pieceLineSchema,
-} from '@fettle/core';
+import type { Answered, DrawerItem, DrawerLine, DrawerMove, DrawerMovement, PieceLine, Read } from '@fettle/core';
+import { drawerItemLabel, drawerItemSchema, isPiece } from '@fettle/core';
 import { type EntityManager, In } from 'typeorm';
 import { acting } from '../access/acting.js';
-import { tellEvent } from '../access/events.js';
 import { atMost } from '../database/atMost.js';
 import { cursorText, readCursor } from '../database/cursor.js';
 import type { Database } from '../database/Database.js';
-import { grouped } from '../database/grouped.js';
 import { oneAtATime } from '../database/oneAtATime.js';
 import { withinBytes } from '../database/withinBytes.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { lockJob } from '../job/lockJob.js';
 import { ProblemError } from '../problem/problem.js';
-import { type DrawerRow, drawerEntity, kitEntity, movementEntity, reservationEntity } from '../stock/drawerEntity.js';
+import { type DrawerRow, drawerEntity, movementEntity, reservationEntity } from '../stock/drawerEntity.js';
+import { drawerLines, lineTold, type Moved, movedLines, pieceLines } from './drawerLines.js';
+import { takenBack } from './takenBack.js';
 
 type ItemChange = DrawerMovement['changes'][number];
-type Moved = Answered<'moveDrawer'>;
 const linesOf = (changes: readonly ItemChange[]) => changes.map(({ line }) => line);
 
 /** A movement as the list has it, its moment yet to be written out. */
@@ -57,8 +38,6 @@ const MOVEMENTS = withinBytes(
 
 /** Kinds in the drawer at most: one of every maker's grades has some hundreds. */
 const MOST_LINES = 5000;
-/** Kits at most. */
-const MOST_KITS = 200;
 
 /** The workshop's drawer in the database: every change is one movement, which can be taken back. */
 export class DrawerService {
@@ -71,70 +50,14 @@ export class DrawerService {
     this.onTouched = onTouched;
   }
 
-  /** Every kind of half with who has reserved how many. @param job an engine: what was fitted into it is told as well */
-  async list(job: string | null = null, manager: EntityManager = this.database.manager): Promise<DrawerLine[]> {
-    const held = await this.withHolders(manager, await this.rows(manager, false), job);
-    return held.map(({ item, ...line }) => ({ ...line, half: drawerHalfSchema.parse(item) }));
+  /** Every kind of half (see `drawerLines`). */
+  list(job: string | null = null, manager: EntityManager = this.database.manager): Promise<DrawerLine[]> {
+    return drawerLines(manager, job);
   }
 
-  /** Every kind of washer, flanged half and shim, likewise. */
-  async listPieces(job: string | null = null, manager: EntityManager = this.database.manager): Promise<PieceLine[]> {
-    const held = await this.withHolders(manager, await this.rows(manager, true), job);
-    return held.map(({ item, ...line }) => pieceLineSchema.parse({ ...line, piece: item }));
-  }
-
-  private rows(manager: EntityManager, arePieces: boolean): Promise<DrawerRow[]> {
-    return manager
-      .createQueryBuilder(drawerEntity, 'line')
-      .where(arePieces ? `line.item ? 'kind'` : `NOT line.item ? 'kind'`)
-      .orderBy('line.id')
-      .getMany();
-  }
-
-  /** Some lines as the lists tell them, and which of them are there no more: whoever has the lists need not read them whole. */
-  private async moved(manager: EntityManager, ids: readonly string[], job: string | null = null): Promise<Moved> {
-    const rows = await manager.find(drawerEntity, { where: { id: In([...ids]) }, order: { id: 'ASC' } });
-    const lines: DrawerLine[] = [];
-    const pieces: PieceLine[] = [];
-    for (const { item, ...line } of await this.withHolders(manager, rows, job)) {
-      if (isPiece(item)) pieces.push(pieceLineSchema.parse({ ...line, piece: item }));
-      else lines.push({ ...line, half: drawerHalfSchema.parse(item) });
-    }
-    const there = new Set(rows.map(({ id }) => id));
-    return { lines, pieces, gone: ids.filter((id) => !there.has(id)) };
-  }
-
-  /** One line of the drawer as its list tells it; null where it is not there. */
-  private async line(manager: EntityManager, id: string): Promise<DrawerLine | PieceLine | null> {
-    const { lines, pieces } = await this.moved(manager, [id]);
-    return lines[0] ?? pieces[0] ?? null;
-  }
-
-  /** Lines with who has reserved how many, by the engines' names. */
-  private async withHolders(manager: EntityManager, lines: readonly DrawerRow[], job: string | null) {
-    const ids = lines.map(({ id }) => id);
-    const reserved: { line: string; job: string; name: string; count: number }[] = await manager.query(
-      `SELECT "line_id" AS "line", "job_id" AS "job", "job"."name", "count"
-       FROM "reservation" JOIN "job" ON "job"."id" = "job_id"
-       WHERE "state" = 'reserved' AND "line_id" = ANY($1) ORDER BY "job"."name", "job_id"`,
-      [ids],
-    );
-    const used: { line: string; used: number; here: number }[] = await manager.query(
-      `SELECT "line_id" AS "line", sum("count")::integer AS "used",
-         coalesce(sum("count") FILTER (WHERE "job_id" = $2), 0)::integer AS "here"
-       FROM "reservation" WHERE "state" = 'used' AND "line_id" = ANY($1) GROUP BY "line_id"`,
-      [ids, job],
-    );
-    const byLine = grouped(reserved, ({ line }) => line);
-    const usedOf = new Map(used.map((one) => [one.line, one]));
-    return lines.map(({ id, version, item }) => ({
-      id,
-      version,
-      item,
-      reservations: (byLine.get(id) ?? []).map(({ line: _, ...one }) => one),
-      used: usedOf.get(id)?.used ?? 0,
-      fittedHere: usedOf.get(id)?.here ?? 0,
-    }));
+  /** Every kind of washer, flanged half and shim. */
+  listPieces(job: string | null = null, manager: EntityManager = this.database.manager): Promise<PieceLine[]> {
+    return pieceLines(manager, job);
   }
 
   /** A page of what was done to the drawer, or to one kind of half in it, the last first. */
@@ -165,7 +88,7 @@ export class DrawerService {
   async move({ by, kind, note, changes }: DrawerMove): Promise<Moved> {
     return this.database.transaction(async (manager) => {
       if (await this.isAllThere(manager, by, changes))
-        return this.moved(
+        return movedLines(
           manager,
           changes.map(({ id }) => id),
         );
@@ -175,7 +98,7 @@ export class DrawerService {
         const row = await this.locked(manager, id);
         if ((row?.version ?? 0) !== version) {
           const label = row || item ? drawerItemLabel((row?.item ?? item)!) : 'What you changed';
-          const current = await this.line(manager, id);
+          const current = await lineTold(manager, id);
           const who = row ? `${row.updatedBy} has changed ${label}` : `${label} is no longer in stock`;
           throw new ProblemError('stale-version', `${who} since it was read.`, [], { current });
         }
@@ -184,7 +107,7 @@ export class DrawerService {
       }
       await this.record(manager, by, kind, note, done, null);
       await this.keepTellable(manager, done, '/changes');
-      return this.moved(manager, linesOf(done));
+      return movedLines(manager, linesOf(done));
     });
   }
 
@@ -220,13 +143,13 @@ export class DrawerService {
       const done: ItemChange[] = [];
       for (const { line, before, after } of [...movement.changes].sort((a, b) => (a.line < b.line ? -1 : 1))) {
         const row = await this.locked(manager, line);
-        const back = this.takenBack(row, before, after);
+        const back = takenBack(row, before, after);
         await this.write(manager, line, row, back, by);
         done.push({ line, before: row?.item ?? null, after: back });
       }
       await this.record(manager, by, 'undo', movement.note, done, id);
       await this.keepTellable(manager, done, '');
-      return this.moved(manager, linesOf(done));
+      return movedLines(manager, linesOf(done));
     });
   }
 
@@ -265,40 +188,8 @@ export class DrawerService {
       await manager.increment(jobEntity, { id: jobId }, 'revision', 1);
       this.onTouched(jobId);
       await this.record(manager, by, isFitted ? 'fitted' : 'unfitted', document.name, done, null);
-      return this.moved(manager, linesOf(done), jobId);
+      return movedLines(manager, linesOf(done), jobId);
     });
-  }
-
-  async kits(): Promise<KitView[]> {
-    const rows = await this.database.manager.find(kitEntity);
-    return rows
-      .map(({ id, version, kit }) => ({ id, version, kit }))
-      .sort((a, b) => a.kit.name.localeCompare(b.kit.name, 'en'));
-  }
-
-  /** Keeps a kit, or takes it away with null. @throws ProblemError `stale-version`, `invalid-request` */
-  async putKit(id: string, version: number, by: string, kit: Kit | null): Promise<KitView[]> {
-    await this.database.transaction(async (manager) => {
-      if (version === 0) await oneAtATime(manager, [id]);
-      const row = await manager.findOne(kitEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
-      if ((row?.version ?? 0) !== version) {
-        // Sent twice, it is kept once.
-        if (version === 0 && row?.version === 1 && row.updatedBy === by && isDeepStrictEqual(row.kit, kit)) return;
-        throw new ProblemError(
-          'stale-version',
-          `${row?.updatedBy ?? 'Someone'} has changed this kit since it was read.`,
-        );
-      }
-      if (kit === null) await manager.delete(kitEntity, { id });
-      else await manager.save(kitEntity, { id, version: version + 1, kit, updatedAt: new Date(), updatedBy: by });
-      const told = kit === null ? 'kit-removed' : 'kit-kept';
-      const subject = (kit ?? row?.kit)?.name ?? '';
-      await tellEvent({ manager }, { kind: 'drawer', what: told, subject, subjectId: id, by });
-      if (version > 0) return;
-      const what = `kit limit (${MOST_KITS}) reached; remove one first`;
-      await atMost(manager, kitEntity, { most: MOST_KITS, path: '/kit', what });
-    });
-    return this.kits();
   }
 
   private async locked(manager: EntityManager, id: string): Promise<DrawerRow | null> {
@@ -308,30 +199,6 @@ export class DrawerService {
 
   private fields(version: number, item: DrawerItem, by: string) {
     return { version: version + 1, item: item as never, updatedAt: new Date(), updatedBy: by };
-  }
-
-  /** What a line becomes when a movement is taken back. */
-  private takenBack(row: DrawerRow | null, before: DrawerItem | null, after: DrawerItem | null): DrawerItem | null {
-    if ((row === null) !== (after === null)) {
-      throw new ProblemError('stale-version', 'It was removed from stock, or added to it, since.');
-    }
-    if (row === null || after === null) return before;
-    if (before === null) {
-      if (row.item.onHand === after.onHand) return null;
-      const message = `${drawerItemLabel(row.item)} was added with ${after.onHand}; there are ${row.item.onHand} now`;
-      throw new ProblemError('stale-version', `${message}. Undo later changes first, or remove it by hand.`);
-    }
-    const moved = changesBetween(before as Json, after as Json).map(({ path }) => path[0]!);
-    const since = changesBetween(after as Json, row.item as unknown as Json).map(({ path }) => path[0]!);
-    const clash = moved.find((field) => field !== 'onHand' && since.includes(field));
-    if (clash !== undefined) {
-      throw new ProblemError('stale-version', `${row.updatedBy} has changed its ${clash} since; change that by hand.`);
-    }
-    const onHand = row.item.onHand + before.onHand - after.onHand;
-    const kept = Object.fromEntries(moved.map((field) => [field, before[field as keyof DrawerItem]]));
-    const back = { ...row.item, ...kept, onHand };
-    if (onHand < 0) throw new ProblemError('drawer-short', `${drawerItemLabel(back)} would drop below zero.`);
-    return drawerItemSchema.parse(JSON.parse(JSON.stringify(back)));
   }
 
   private async write(

@@ -4,7 +4,6 @@ import {
   type ClearancesAtHand,
   chanceText,
   commonDecimals,
-  type EffectiveSize,
   FAMILY_TABLE,
   FINE_DECIMALS,
   formatExactLength,
@@ -17,12 +16,8 @@ import {
   type ShaftColumn,
   type ShownUnit,
   STATE_WORDS,
-  type Unit,
-  workedOutText,
 } from '@fettle/core';
 import { Pin } from 'lucide-react';
-import { Button as AriaButton } from 'react-aria-components';
-import styled from 'styled-components';
 import type { ChosenStations } from '../fit/chosenStations.js';
 import { paintOf } from '../halves/paintOf.js';
 import { ClearanceGauge, gaugeScale } from '../shaft/ClearanceGauge.js';
@@ -31,102 +26,7 @@ import type { ShaftRow } from '../shaft/ShaftLine.js';
 import { GradeName } from '../ui/GradeSwatch.js';
 import { StateShape } from '../ui/StateMark.js';
 import { STOP } from '../ui/useOneStop.js';
-
-const GAUGE_HEIGHT = 152;
-
-const VerdictButton = styled(AriaButton)`
-  display: flex;
-  flex-direction: column;
-  align-items: center;
-  justify-content: center;
-  gap: 0.1rem;
-  min-height: 48px;
-  width: 100%;
-  border: var(--rule) solid transparent;
-  border-radius: var(--radius);
-  background: transparent;
-  color: var(--ink);
-  font: inherit;
-  font-size: var(--size-small);
-  font-weight: 700;
-  line-height: 1.1;
-  cursor: pointer;
-  &[data-hovered] { border-color: var(--line-strong); }
-`;
-
-const Big = styled.strong`
-  font-size: clamp(0.9375rem, 20cqi, 1.3rem);
-  line-height: 1.15;
-`;
-
-/** Fits seven figures into a narrow column. */
-const Size = styled.span`
-  font-size: clamp(0.75rem, 21cqi, 1rem);
-`;
-
-const Grade = styled.span`
-  font-weight: 600;
-  font-size: var(--size-small);
-  line-height: 1.15;
-  overflow-wrap: anywhere;
-  small { display: block; font-family: var(--figures); font-weight: 400; font-size: 0.8125rem; color: var(--ink-soft); }
-`;
-
-/** Keeps the line of what the search has yet to find: nothing moves when it does. */
-const TO_COME = '\u00a0';
-
-/** A size as it was read, or the mark that stands for it while nothing is. */
-function SizeOrMark({
-  size,
-  mark,
-  text,
-  unit,
-}: {
-  size: EffectiveSize | null;
-  mark: string | null;
-  text: (value: Nanometres | undefined) => string;
-  unit: Unit;
-}) {
-  if (size?.kind !== 'marked') return <Size className="figure">{text(size?.nominal)}</Size>;
-  return (
-    <Grade>
-      mark {mark}
-      <small>±{workedOutText((size.largest - size.smallest) / 2, unit)}</small>
-    </Grade>
-  );
-}
-
-const Chips = styled.span`
-  display: flex;
-  flex-wrap: wrap;
-  justify-content: center;
-  gap: 0.15rem;
-  span {
-    display: inline-flex; align-items: center; gap: 0.15rem; padding: 0 0.3rem; border: var(--rule) solid var(--line-strong);
-    border-radius: 1rem; font-size: 0.8125rem; font-weight: 600; line-height: 1.3; overflow-wrap: anywhere;
-  }
-`;
-
-/** What the fitter holds or forbids at a station, and what it is aimed beside, a word or two each. */
-function heldAt(
-  { wishes, rods, rules, shells }: JobDocument,
-  unit: ShownUnit,
-  id: string,
-  rod: number | null,
-): string[] {
-  const grade = (shell: string) => shells[shell]?.grade ?? shell;
-  const wish = wishes[id];
-  const extra = rules.extras[id];
-  const held = wish ? [wish.upper, wish.lower] : [];
-  const names = [...new Set(held.flatMap((shell) => (shell === null ? [] : [grade(shell)])))];
-  return [
-    ...names,
-    ...(wish?.noShells ?? []).map((shell) => `not ${grade(shell)}`),
-    ...(wish?.unmixed ? ['no mixed pair'] : []),
-    ...(rod !== null && rods[String(rod)]?.pin != null ? ['rod locked'] : []),
-    ...(extra ? [`target ${formatExactLength(extra, unit, CLEARANCE_DECIMALS[unit], { plus: true })}`] : []),
-  ];
-}
+import { Big, Chips, GAUGE_HEIGHT, Grade, heldAt, SizeOrMark, TO_COME, VerdictButton } from './choosingCells.js';
 
 interface Shown extends ChosenStations {
   readonly document: JobDocument;

@@ -8,7 +8,8 @@ import { PaintDab } from '../ui/GradeSwatch.js';
 import { TypingGrid } from '../ui/TypingGrid.js';
 import { FillBands } from './FillBands.js';
 import { nextEdge } from './nextBands.js';
-import { type BandText, EMPTY_BAND, isBlank, type TypeFaults } from './typeText.js';
+import { isBlank, type TypeFaults } from './readType.js';
+import { type BandText, EMPTY_BAND } from './typeText.js';
 
 const PaintChoice = styled.span`
   display: inline-flex;

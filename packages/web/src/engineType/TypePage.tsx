@@ -14,7 +14,8 @@ import { Tabs } from '../ui/Tabs.js';
 import { api } from '../wire/api.js';
 import { isAskFault, refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
-import { completed, readType, type TypeFaults, type TypeText, textOfType } from './typeText.js';
+import { readType, type TypeFaults } from './readType.js';
+import { completed, type TypeText, textOfType } from './typeText.js';
 
 /** The engine type that the views below its address work on. */
 export interface OpenType {

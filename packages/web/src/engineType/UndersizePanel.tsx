@@ -17,8 +17,9 @@ import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { useKeptText } from '../ui/useKeptText.js';
 import { BandGrid } from './BandGrid.js';
 import type { FamilyProps } from './familyProps.js';
+import { limitFaultsAt } from './readType.js';
 import { useOpenType } from './TypePage.js';
-import { limitFaultsAt, type UndersizeText } from './typeText.js';
+import type { UndersizeText } from './typeText.js';
 
 const UndersizeBox = styled.div`
   overflow-x: auto;

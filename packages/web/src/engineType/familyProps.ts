@@ -1,5 +1,6 @@
 import type { Family, SelectionCodes, Unit } from '@fettle/core';
-import type { FamilyText, TypeFaults } from './typeText.js';
+import type { TypeFaults } from './readType.js';
+import type { FamilyText } from './typeText.js';
 
 /** What the panels of a family's codes work on. */
 export interface FamilyProps {

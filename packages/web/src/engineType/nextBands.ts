@@ -1,5 +1,6 @@
 import { formatExactLength, INSTRUMENT_DECIMALS, type Nanometres, parseLength, type Unit } from '@fettle/core';
-import { type BandText, EMPTY_BAND, isBlank } from './typeText.js';
+import { isBlank } from './readType.js';
+import { type BandText, EMPTY_BAND } from './typeText.js';
 
 /** Marks that can be filled in at once. */
 const MOST_MARKS = 30;

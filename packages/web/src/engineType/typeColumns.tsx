@@ -3,7 +3,7 @@ import { intlFormatDistance } from 'date-fns';
 import { Archive, ArchiveRestore, Copy } from 'lucide-react';
 import { Link } from 'react-router';
 import { Button } from '../ui/Button.js';
-import type { DataColumn } from '../ui/DataTable.js';
+import type { DataColumn } from '../ui/dataColumns.js';
 import { Quiet } from '../ui/Panel.js';
 import { Sample } from '../ui/Sample.js';
 

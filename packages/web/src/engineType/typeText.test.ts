@@ -10,8 +10,9 @@ import fc from 'fast-check';
 import { describe, expect, it } from 'vitest';
 import { BLANK_TORQUE_LINE } from '../torque/torqueLineText.js';
 import { readCell, textOfCell } from './cellText.js';
+import { readType } from './readType.js';
 import { shownTable, withBlock, withShown } from './tableBlock.js';
-import { completed, EMPTY_BAND, inUnit, readType, type TypeText, textOfType } from './typeText.js';
+import { completed, EMPTY_BAND, inUnit, type TypeText, textOfType } from './typeText.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 const limit = (low: number, high: number) => ({ low: um(low), high: um(high), source: 'Sedge book, p. 3' });

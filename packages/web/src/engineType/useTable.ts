@@ -12,8 +12,9 @@ import { useMemo, useState } from 'react';
 import { csvOf } from '../spreadsheet/spreadsheet.js';
 import { textOfCell } from './cellText.js';
 import type { FamilyProps } from './familyProps.js';
+import { isBlank } from './readType.js';
 import { shownTable, squareCells, withBlock, withShown } from './tableBlock.js';
-import { type BandText, isBlank } from './typeText.js';
+import type { BandText } from './typeText.js';
 
 type Compared = 'no' | 'plain' | 'mixed';
 type Block = readonly (readonly string[])[];

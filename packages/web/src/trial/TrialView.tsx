@@ -5,13 +5,16 @@ import { useClearances } from '../person/useClearances.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { TwoColumns } from '../ui/TwoColumns.js';
+import { FastenersPanel } from './FastenersPanel.js';
+import { InstrumentsPanel } from './InstrumentsPanel.js';
 import { OtherPairs } from './OtherPairs.js';
+import { SchoolPanel } from './SchoolPanel.js';
 import { StationsTried, TrialMark } from './StationsTried.js';
 import { StripPanel } from './StripPanel.js';
 import { TrialEntry } from './TrialEntry.js';
-import { FastenersPanel, InstrumentsPanel, SchoolPanel, WarmPanel } from './TrialSettings.js';
 import { spreadText, TrialVerdict } from './TrialVerdict.js';
 import { type TrialWork, useTrial } from './useTrial.js';
+import { WarmPanel } from './WarmPanel.js';
 
 /** What trials add to the stations that were not tried themselves: one line a family and series. */
 function Applied({ work }: { readonly work: TrialWork }) {

@@ -8,7 +8,8 @@ vi.hoisted(() => {
   vi.stubGlobal('matchMedia', () => media);
 });
 
-import { type DataColumn, DataTable } from './DataTable.js';
+import { DataTable } from './DataTable.js';
+import type { DataColumn } from './dataColumns.js';
 
 afterEach(cleanup);
 

@@ -1,37 +1,15 @@
-import {
-  createSortedRowModel,
-  rowSortingFeature,
-  type SortingState,
-  sortFn_basic,
-  tableFeatures,
-  useTable,
-} from '@tanstack/react-table';
+import { type SortingState, useTable } from '@tanstack/react-table';
 import { useVirtualizer } from '@tanstack/react-virtual';
 import { ArrowDown, ArrowUp, ArrowUpDown } from 'lucide-react';
-import { type KeyboardEvent, memo, type ReactNode, useCallback, useEffect, useMemo, useRef, useState } from 'react';
-import { flushSync } from 'react-dom';
+import { useCallback, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
 import { useNarrow } from '../base/useNarrow.js';
+import { OneRow, type RowProps } from './DataRow.js';
+import { compared, type DataColumn, features } from './dataColumns.js';
 import { Table } from './Panel.js';
 import { ShowMore } from './ShowMore.js';
+import { usePrinting } from './usePrinting.js';
 import { useShown } from './useShown.js';
-
-const features = tableFeatures({
-  rowSortingFeature,
-  sortedRowModel: createSortedRowModel(),
-  sortFns: { basic: sortFn_basic },
-});
-
-/** One column of a table that lists things. */
-export interface DataColumn<Item> {
-  readonly key: string;
-  readonly head: ReactNode;
-  readonly cell: (item: Item) => ReactNode;
-  /** What it is sorted by; left out, it is not. Texts by the alphabet, numbers by size, null last. */
-  readonly sortBy?: (item: Item) => string | number | null;
-  readonly isFigure?: boolean;
-  readonly className?: string | ((item: Item) => string | undefined);
-}
 
 const Scroll = styled.div`
   overflow: auto;
@@ -80,76 +58,11 @@ interface DataTableProps<Item> {
   readonly isTyped?: (item: Item) => boolean;
 }
 
-/** Made once: each of its own would cost more than the comparing. */
-const { compare: byAlphabet } = new Intl.Collator('en', { numeric: true });
-
-function compared(one: string | number, other: string | number): number {
-  if (typeof one === 'number' && typeof other === 'number') return one - other;
-  return byAlphabet(String(one), String(other));
-}
-
 /** With more rows than this only those in sight are drawn. */
 const MOST_DRAWN = 120;
 /** A row before it has been measured, px; and so many are drawn beyond what is in sight, so that none is missing while one scrolls. */
 const ROW_PX = 44;
 const BEYOND = 12;
-
-/** Whether the table is being printed: then all of it is drawn. */
-function usePrinting(): boolean {
-  const [isPrinting, setPrinting] = useState(false);
-  useEffect(() => {
-    // It has to be there before the browser looks.
-    const before = () => flushSync(() => setPrinting(true));
-    const after = () => setPrinting(false);
-    addEventListener('beforeprint', before);
-    addEventListener('afterprint', after);
-    return () => {
-      removeEventListener('beforeprint', before);
-      removeEventListener('afterprint', after);
-    };
-  }, []);
-  return isPrinting;
-}
-
-interface RowProps<Item> {
-  readonly item: Item;
-  /** Its place in the list, of so many. */
-  readonly at: number;
-  readonly columns: readonly DataColumn<Item>[];
-  readonly isCurrent: boolean;
-  /** Whether it is one of those in sight only: it says then which one it is. */
-  readonly isVirtual: boolean;
-  readonly onKey: ((event: KeyboardEvent<HTMLTableRowElement>, item: Item, at: number) => void) | null;
-  readonly measure: ((row: HTMLTableRowElement | null) => void) | undefined;
-}
-
-/** One row; drawn anew only when its item is another, or what the columns show. */
-function PlainRow<Item>({ item, at, columns, isCurrent, isVirtual, onKey, measure }: RowProps<Item>) {
-  return (
-    <tr
-      ref={measure}
-      data-index={at}
-      {...(isVirtual ? { 'aria-rowindex': at + 2 } : {})}
-      {...(onKey ? { tabIndex: 0, onKeyDown: (event) => onKey(event, item, at) } : {})}
-      {...(isCurrent ? { 'aria-current': 'true' as const } : {})}
-    >
-      {columns.map(({ key, head, cell, isFigure, className }) => {
-        const own = typeof className === 'function' ? className(item) : className;
-        const names = [isFigure ? 'number' : '', own ?? ''].filter(Boolean).join(' ');
-        return (
-          <td
-            key={key}
-            className={names === '' ? undefined : names}
-            {...(typeof head === 'string' ? { 'data-head': head } : {})}
-          >
-            {cell(item)}
-          </td>
-        );
-      })}
-    </tr>
-  );
-}
-const OneRow = memo(PlainRow) as typeof PlainRow;
 
 /**
  * A table that lists things: a head that stays in sight and sorts, figures to the right, rows that the arrow keys go along. It starts in
