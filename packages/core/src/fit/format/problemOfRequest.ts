@@ -1,5 +1,5 @@
 import { lengthOfNumber } from '../../measure/lengthOfNumber.js';
-import { type Nanometres, nanometres } from '../../measure/nanometres.js';
+import { nanometres } from '../../measure/nanometres.js';
 import type { SizeBand } from '../../measure/sizeBand.js';
 import type { Unit } from '../../measure/unit.js';
 import { eachFamily } from '../../part/family.js';
@@ -14,35 +14,42 @@ interface Written {
   readonly high: number;
 }
 
-/** Reads the lengths of one unit. */
-function reader(unit: Unit) {
-  const length = (value: number): Nanometres => lengthOfNumber(value, unit);
-  const band = ({ low, high }: Written): SizeBand => ({ low: length(low), high: length(high) });
-  const bandOf = <Key extends string>(key: Key, written: Written | undefined) =>
-    (written === undefined ? {} : { [key]: band(written) }) as { readonly [K in Key]?: SizeBand };
-  return { length, bandOf };
+function bandOf(written: Written | undefined, unit: Unit): SizeBand | undefined {
+  return written && { low: lengthOfNumber(written.low, unit), high: lengthOfNumber(written.high, unit) };
 }
 
 /** The rules of a request in whole nanometres, what is left out filled in. */
 export function problemRules(rules: FitRequest['rules'], unit: Unit): ProblemRules {
-  const { length } = reader(unit);
   return {
-    ...rules,
-    maxWallStep: rules.maxWallStep === undefined ? USUAL_WALL_STEP : length(rules.maxWallStep),
-    maxSpread: eachFamily((family) => (rules.maxSpread[family] === null ? null : length(rules.maxSpread[family]))),
+    mixedHalves: rules.mixedHalves,
+    acrossSeries: rules.acrossSeries,
+    thinnerHalf: rules.thinnerHalf,
+    tightWeight: rules.tightWeight,
+    mixedPenalty: rules.mixedPenalty,
+    pricePenalty: rules.pricePenalty,
+    maxWallStep: rules.maxWallStep === undefined ? USUAL_WALL_STEP : lengthOfNumber(rules.maxWallStep, unit),
+    maxSpread: eachFamily((family) =>
+      rules.maxSpread[family] === null ? null : lengthOfNumber(rules.maxSpread[family], unit),
+    ),
     limitShare: rules.limitShare ?? USUAL_LIMIT_SHARE,
   };
 }
 
 /** A shell of a request in whole nanometres. */
-export function problemShell({ wall, wallBand, width, ...shell }: FitShell, unit: Unit): ProblemShell {
-  const { length, bandOf } = reader(unit);
+export function problemShell(shell: FitShell, unit: Unit): ProblemShell {
   return {
-    ...shell,
+    id: shell.id,
     name: shell.id,
-    wall: length(wall),
-    ...bandOf('wallBand', wallBand),
-    ...(width === undefined ? {} : { width: length(width) }),
+    family: shell.family,
+    series: shell.series,
+    half: shell.half,
+    wall: lengthOfNumber(shell.wall, unit),
+    wallBand: bandOf(shell.wallBand, unit),
+    width: shell.width === undefined ? undefined : lengthOfNumber(shell.width, unit),
+    positions: shell.positions,
+    undersize: shell.undersize,
+    stock: shell.stock,
+    price: shell.price,
   };
 }
 
@@ -52,39 +59,41 @@ export function problemShell({ wall, wallBand, width, ...shell }: FitShell, unit
  * @param request a valid request (see `readFitRequest`)
  */
 export function problemOfRequest({ unit, stations, housings, shells, rules, wishes }: FitRequest): FitProblem {
-  const { length, bandOf } = reader(unit);
   return {
     unit,
-    stations: stations.map(({ journalBand, journalReadings, endPlay, ...station }) => ({
-      ...station,
+    stations: stations.map((station) => ({
+      id: station.id,
       name: station.id,
-      journal: length(station.journal),
-      ...bandOf('journalBand', journalBand),
-      ...bandOf('journalReadings', journalReadings),
-      aim: length(station.aim),
-      low: length(station.low),
-      high: length(station.high),
-      offset: length(station.offset),
-      offsets: station.offsets.map(({ series, offset }) => ({ series, offset: length(offset) })),
-      ...(endPlay
-        ? {
-            endPlay: {
-              reading: length(endPlay.reading),
-              fitted: length(endPlay.fitted),
-              low: length(endPlay.low),
-              high: length(endPlay.high),
-              aim: length(endPlay.aim),
-              weight: endPlay.weight,
-            },
-          }
-        : {}),
+      engine: station.engine,
+      family: station.family,
+      journal: lengthOfNumber(station.journal, unit),
+      journalBand: bandOf(station.journalBand, unit),
+      journalReadings: bandOf(station.journalReadings, unit),
+      position: station.position,
+      aim: lengthOfNumber(station.aim, unit),
+      low: lengthOfNumber(station.low, unit),
+      high: lengthOfNumber(station.high, unit),
+      offset: lengthOfNumber(station.offset, unit),
+      offsets: station.offsets.map(({ series, offset }) => ({ series, offset: lengthOfNumber(offset, unit) })),
+      inSpread: station.inSpread,
+      endPlay: station.endPlay && {
+        reading: lengthOfNumber(station.endPlay.reading, unit),
+        fitted: lengthOfNumber(station.endPlay.fitted, unit),
+        low: lengthOfNumber(station.endPlay.low, unit),
+        high: lengthOfNumber(station.endPlay.high, unit),
+        aim: lengthOfNumber(station.endPlay.aim, unit),
+        weight: station.endPlay.weight,
+      },
     })),
-    housings: housings.map(({ bore, boreBand, boreReadings, ...housing }) => ({
-      ...housing,
-      name: housing.id,
-      bore: length(bore),
-      ...bandOf('boreBand', boreBand),
-      ...bandOf('boreReadings', boreReadings),
+    housings: housings.map(({ id, engine, family, bore, boreBand, boreReadings, station }) => ({
+      id,
+      name: id,
+      engine,
+      family,
+      bore: lengthOfNumber(bore, unit),
+      boreBand: bandOf(boreBand, unit),
+      boreReadings: bandOf(boreReadings, unit),
+      station,
     })),
     shells: shells.map((shell) => problemShell(shell, unit)),
     rules: problemRules(rules, unit),

@@ -2,7 +2,7 @@ import type { Nanometres } from '../../measure/nanometres.js';
 import type { SizeBand } from '../../measure/sizeBand.js';
 import type { Family } from '../../part/family.js';
 import type { Side } from '../../shell/side.js';
-import type { FitProblem, ProblemRules, ProblemShell } from './fitProblem.js';
+import type { FitProblem, ProblemRules, ProblemShell, ProblemStation } from './fitProblem.js';
 
 /** Costs are whole numbers of 10⁻⁶ µm² (1 nm²), so that sums and comparisons are exact. */
 export const COST_PER_UM2 = 1_000_000;
@@ -183,12 +183,18 @@ export function isWished(
 
 /** One shell of a problem with its price in whole cost units. */
 export function modelShell(shell: ProblemShell, pricePenalty: number): ModelShell {
-  const { wallBand: _, width, positions, stock, ...alike } = shell;
+  // Written out, so that all are of one shape: the search looks at thousands of them again and again.
   return {
-    ...alike,
-    width: width ?? null,
-    positions: positions ?? null,
-    stock: stock ?? Number.POSITIVE_INFINITY,
+    id: shell.id,
+    name: shell.name,
+    family: shell.family,
+    series: shell.series,
+    half: shell.half,
+    wall: shell.wall,
+    width: shell.width ?? null,
+    undersize: shell.undersize,
+    positions: shell.positions ?? null,
+    stock: shell.stock ?? Number.POSITIVE_INFINITY,
     price: Math.round(shell.price * pricePenalty * COST_PER_UM2),
   };
 }
@@ -198,30 +204,59 @@ function scatter(size: Nanometres, readings: SizeBand | undefined): Scatter {
   return readings === undefined ? { below: 0, above: 0 } : { below: size - readings.low, above: readings.high - size };
 }
 
+function modelStation(station: ProblemStation): ModelStation {
+  const { endPlay } = station;
+  return {
+    id: station.id,
+    name: station.name,
+    engine: station.engine,
+    family: station.family,
+    journal: station.journal,
+    aim: station.aim,
+    low: station.low,
+    high: station.high,
+    offset: station.offset,
+    offsets: new Map(station.offsets.map(({ series, offset }) => [series, offset])),
+    position: station.position,
+    scatter: scatter(station.journal, station.journalReadings),
+    inSpread: station.inSpread,
+    endPlay: endPlay
+      ? {
+          free: endPlay.reading + endPlay.fitted,
+          low: endPlay.low,
+          high: endPlay.high,
+          aim: endPlay.aim,
+          weight: endPlay.weight,
+        }
+      : null,
+  };
+}
+
 /** Puts a problem by position and its penalties in whole cost units. */
 export function fitModelOf(problem: FitProblem): FitModel {
-  const { pricePenalty, ...rules } = problem.rules;
+  const { rules } = problem;
   return {
     wishes: stationWishes(problem),
-    stations: problem.stations.map(({ journalBand: _, journalReadings, offsets, endPlay, ...station }) => ({
-      ...station,
-      offsets: new Map(offsets.map(({ series, offset }) => [series, offset])),
-      scatter: scatter(station.journal, journalReadings),
-      endPlay: endPlay
-        ? {
-            free: endPlay.reading + endPlay.fitted,
-            low: endPlay.low,
-            high: endPlay.high,
-            aim: endPlay.aim,
-            weight: endPlay.weight,
-          }
-        : null,
+    stations: problem.stations.map(modelStation),
+    housings: problem.housings.map(({ id, name, engine, family, bore, boreReadings, station }) => ({
+      id,
+      name,
+      engine,
+      family,
+      bore,
+      scatter: scatter(bore, boreReadings),
+      station,
     })),
-    housings: problem.housings.map(({ boreBand: _, boreReadings, ...housing }) => ({
-      ...housing,
-      scatter: scatter(housing.bore, boreReadings),
-    })),
-    shells: problem.shells.map((shell) => modelShell(shell, pricePenalty)),
-    rules: { ...rules, mixedPenalty: Math.round(rules.mixedPenalty * COST_PER_UM2) },
+    shells: problem.shells.map((shell) => modelShell(shell, rules.pricePenalty)),
+    rules: {
+      mixedHalves: rules.mixedHalves,
+      acrossSeries: rules.acrossSeries,
+      maxWallStep: rules.maxWallStep,
+      thinnerHalf: rules.thinnerHalf,
+      maxSpread: rules.maxSpread,
+      tightWeight: rules.tightWeight,
+      mixedPenalty: Math.round(rules.mixedPenalty * COST_PER_UM2),
+      limitShare: rules.limitShare,
+    },
   };
 }

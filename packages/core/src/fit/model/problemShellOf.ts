@@ -15,18 +15,5 @@ export function problemShellOf(
   { family, series, half, wall, width, band, undersize = '', positions }: Shell,
   stock: number | null,
 ): ProblemShell {
-  return {
-    id,
-    name,
-    family,
-    series,
-    half,
-    wall,
-    ...(width === undefined ? {} : { width }),
-    ...(band ? { wallBand: band } : {}),
-    undersize,
-    ...(positions === undefined ? {} : { positions }),
-    stock,
-    price: 0,
-  };
+  return { id, name, family, series, half, wall, wallBand: band, width, positions, undersize, stock, price: 0 };
 }
