@@ -7,7 +7,7 @@ import { allSaved, putOnBench, reedDocument } from './engines.js';
 class Front {
   private readonly server: Server;
   private isNew = false;
-  /** Whether the server behind it is away. */
+  /** True if the server behind it is away. */
   isAway = false;
 
   constructor(behind: string) {

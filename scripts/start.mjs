@@ -113,7 +113,7 @@ function checkedUrl(text) {
   return text;
 }
 
-/** So many files a server, a database and their workers have open at once. */
+/** Files that a server, a database and their workers have open at once. */
 const LEAST_FILES = 256;
 
 /** @throws Error where this user may open too few files */

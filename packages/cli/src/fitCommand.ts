@@ -13,7 +13,7 @@ export interface FitCommandOptions {
   readonly ndjson: boolean;
   /** Per request; after so long what was found is printed, as feasible or stopped. Infinity for no limit. */
   readonly seconds: number;
-  /** Whether to work out what one more half of each shell would save. */
+  /** True to work out what one more half of each shell would save. */
   readonly prices: boolean;
 }
 

@@ -236,7 +236,7 @@ export { openFormats } from './openFormats.js';
 export { type KitAdvice, type KitProgress, type KitStep, kitAdvice } from './order/kitAdvice.js';
 export { type KitChance, kitChance } from './order/kitChance.js';
 export { type KitQuestion, readKitQuestion } from './order/kitQuestion.js';
-export { type ExpectedReading, type PieceOrder, pieceOrder, type ReadRequest } from './order/pieceOrder.js';
+export { type ExpectedReading, type OneLengthRequest, type PieceOrder, pieceOrder } from './order/pieceOrder.js';
 // part: families, features, the crank
 export { type CrankLayout, MAINS_RANGE, MOST_RODS, usualLayout } from './part/crankLayout.js';
 export { familiesOf } from './part/familiesOf.js';

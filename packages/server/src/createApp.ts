@@ -9,10 +9,10 @@ import type { DataSource } from 'typeorm';
 import { type AccessParts, signsInOnce, whoAsks } from './access/Access.js';
 import { DeviceService } from './access/deviceService.js';
 import { overTlsOnly, ownHostOnly, ownOriginOnly } from './access/guard.js';
+import { limitTries, SECRETS_AT, TRIES_A_MINUTE } from './access/limitTries.js';
 import { PeopleService } from './access/peopleService.js';
 import { sessions } from './access/sessions.js';
 import { type AccessSettings, ON_THIS_MACHINE } from './access/settings.js';
-import { SECRETS_AT, slowly, TRIES_A_MINUTE } from './access/slowly.js';
 import { photoHandlers } from './assembly/photoHandlers.js';
 import { auditHandlers } from './audit/auditHandlers.js';
 import { databaseMark } from './database/mark.js';
@@ -35,7 +35,7 @@ import { answerProblems, answerUnknownPath } from './problem/answerProblems.js';
 import { DISK_FULL, Disk } from './problem/Disk.js';
 import { errorForLog, requestForLog } from './problem/logging.js';
 import { ProblemError } from './problem/problem.js';
-import type { ReadPool } from './read/ReadPool.js';
+import type { BodyPool } from './read/BodyPool.js';
 import type { PdfPool } from './sheet/pdfPool.js';
 import { sheetHandlers } from './sheet/sheetHandlers.js';
 import { UnsentService } from './unsent/UnsentService.js';
@@ -48,7 +48,7 @@ import { type HandlersOf, serve } from './wire/serve.js';
 export interface Parts {
   readonly database: DataSource;
   readonly fits: FitPool;
-  readonly reads: ReadPool;
+  readonly reads: BodyPool;
   readonly pdfs: PdfPool;
   readonly log: Logger;
   /** Folder of the built web application; null serves the API alone (Vite serves the page in development). */
@@ -72,7 +72,7 @@ export interface App {
   close(): Promise<void>;
 }
 
-/** Whether a request is for data, which shows nothing by itself. */
+/** True if a request is for data, which shows nothing by itself. */
 function isData({ path }: Pick<Request, 'path'>): boolean {
   return path.startsWith('/api/') && !path.startsWith('/api/docs');
 }
@@ -163,7 +163,7 @@ export async function createApp({
   const signsIn = signsInOnce(access);
   app.use('/api', overTlsOnly(settings));
   app.use('/api', whoAsks(access, signsIn, kept.read));
-  app.use(SECRETS_AT, slowly(triesAMinute));
+  app.use(SECRETS_AT, limitTries(triesAMinute));
   app.use(liveRoutes(live));
   const progress = new ProgressKeeper(database, log, () => live.changed(['benches'], null, null));
   const onTouched = (id: string) => progress.touched(id);

@@ -8,7 +8,7 @@ import { loadDemo } from './demo/loadDemo.js';
 import { FitPool } from './fit/fitPool.js';
 import { openWorkshop } from './openWorkshop.js';
 import { serverLog } from './problem/logging.js';
-import { ReadPool } from './read/ReadPool.js';
+import { BodyPool } from './read/BodyPool.js';
 import { PdfPool } from './sheet/pdfPool.js';
 import { CertificateWatch } from './tls/CertificateWatch.js';
 import {
@@ -78,7 +78,7 @@ const watch =
     (what) => console.error(`Fettle: ${what}`),
   );
 const fits = new FitPool();
-const reads = new ReadPool();
+const reads = new BodyPool();
 const pdfs = new PdfPool();
 const { app, people, close } = await createApp({
   database,

@@ -27,7 +27,7 @@ export interface AssemblyCheck {
 interface CheckRow {
   readonly what: (station: CheckedStation) => string;
   readonly why: string;
-  /** Whether a station has it; where nobody said, it is asked for. */
+  /** True if a station has it; where nobody said, it is asked for. */
   readonly belongs?: (station: CheckedStation) => boolean;
 }
 

@@ -35,9 +35,9 @@ export interface StationCheck extends AssemblyCheck {
   /** Where it is kept: station and check. */
   readonly place: string;
   readonly made: Check | null;
-  /** Whether parts changed places since it was made: then it is to be made again. */
+  /** True if parts changed places since it was made: then it is to be made again. */
   readonly isOutdated: boolean;
-  /** Whether it is to be made: not yet, or again; or a finding waits for a decision. */
+  /** True if it is to be made: not yet, or again; or a finding waits for a decision. */
   readonly isOpen: boolean;
 }
 
@@ -49,7 +49,7 @@ export interface StationAssembly {
   readonly rod: number | null;
   readonly before: readonly StationCheck[];
   readonly turn: HandTurn | null;
-  /** Whether the shaft is to be turned again: never yet, or parts changed places since. */
+  /** True if the shaft is to be turned again: never yet, or parts changed places since. */
   readonly isTurnOpen: boolean;
   readonly after: readonly StationCheck[];
 }

@@ -34,7 +34,7 @@ function checksOf({ before, after }: StationAssembly): readonly StationCheck[] {
   return [...before, ...after];
 }
 
-/** Whether anything was seen to yet: while sizes are read nothing is, and nothing is worked out. */
+/** True if anything was seen to yet: while sizes are read nothing is, and nothing is worked out. */
 function isBegun({ assembly }: Pick<AssemblyJob, 'assembly'>): boolean {
   return Object.keys(assembly.checks).length > 0 || Object.keys(assembly.turns).length > 0;
 }
@@ -93,7 +93,7 @@ function uncheckedText(all: readonly StationAssembly[]): string {
 
 interface BuiltStation {
   readonly station: string;
-  /** Whether every check is made and settled there. */
+  /** True if every check is made and settled there. */
   readonly isInOrder: boolean;
   readonly cells: readonly string[];
 }

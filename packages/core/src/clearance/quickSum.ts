@@ -37,7 +37,7 @@ export interface QuickSum {
   readonly others: readonly OtherWalls[];
 }
 
-/** So many steps either way are told. */
+/** Maximum steps listed either way. */
 const STEPS = 3;
 /** Part of the limits next to either end that counts as close, as in an engine. */
 const CLOSE = 0.1;

@@ -16,7 +16,7 @@ export interface MarkFacts {
 
 const carriesItsOwn = (feature: Feature) => FEATURE_TABLE[feature].marked === 'each';
 
-/** Whether the marks of a feature are typed as a row that cannot be read whole; a rod carries its own. */
+/** True if the marks of a feature are typed as a row that cannot be read whole; a rod carries its own. */
 function isUnread(job: MarkedJob, feature: Feature): boolean {
   if (carriesItsOwn(feature)) {
     const known = bandsOf(job.sheet, feature);

@@ -30,7 +30,7 @@ export type DecodedRow =
 /** Signs that are taken for each other when stamped, scratched or half painted over; common practice. */
 const ALIKE = ['1IlⅠ|', '0OQD', '2Z', '5S', '8B', '6G', 'UV', '3E', '7T', '4A', 'IIⅡ', '11Ⅱ'] as const;
 
-/** Whether two signs are taken for each other, as typed or as capitals. */
+/** True if two signs are taken for each other, as typed or as capitals. */
 function areAlike(one: string, other: string): boolean {
   const forms = (sign: string) => [sign, sign.toUpperCase()];
   return forms(one).some((a) =>

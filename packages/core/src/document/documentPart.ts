@@ -5,7 +5,7 @@ import type { StoredDocument } from './versioned.js';
 /** What is known of a document when a part of it begins: a new one, or one that was stored before the part was there. */
 export interface PartStart {
   readonly unit: Unit;
-  /** Whether its stations are selected from grade marks alone. */
+  /** True if its stations are selected from grade marks alone. */
   readonly isByMarks: boolean;
 }
 

@@ -7,7 +7,7 @@ export interface DocumentFault {
   readonly message: string;
 }
 
-/** So many are told one by one: an answer must not grow with what is wrong. */
+/** Maximum faults listed; bounds the response. */
 const MOST_FAULTS = 200;
 
 /** The faults of a failed Zod parse, each with the JSON Pointer (RFC 6901) of its value; from the 201st on they are counted. */

@@ -19,7 +19,7 @@ export interface Change {
   readonly to: Json | undefined;
 }
 
-/** Whether two JSON values are the same; the order of members does not count. */
+/** True if two JSON values are the same; the order of members does not count. */
 function isSame(a: Json | undefined, b: Json | undefined): boolean {
   if (Array.isArray(a) && Array.isArray(b)) return a.length === b.length && a.every((item, at) => isSame(item, b[at]));
   if (!isRecord(a) || !isRecord(b)) return a === b;

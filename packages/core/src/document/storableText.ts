@@ -5,7 +5,7 @@ const DEEPEST = 64;
 /** Items of one list or record, and values in all, at most: several times what the largest engine or request has. */
 const MOST_ITEMS = 20_000;
 const MOST_VALUES = 200_000;
-/** So many faults are enough to put it right. */
+/** Maximum faults listed: enough to put it right. */
 const MOST_FAULTS = 20;
 
 /** No member of a document is called so: in JavaScript the name means something else. */

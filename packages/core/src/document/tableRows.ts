@@ -19,7 +19,7 @@ export type TableRow<Item, Line> =
       readonly item: Item;
       /** The line of the drawer that it replaces; null for a new one. */
       readonly line: Line | null;
-      /** Whether anything changes. */
+      /** True if anything changes. */
       readonly isChange: boolean;
     }
   | {

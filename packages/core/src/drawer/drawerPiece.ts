@@ -25,7 +25,7 @@ export type PieceLine = z.output<typeof pieceLineSchema>;
 export const drawerItemSchema = z.union([drawerHalfSchema, drawerPieceSchema]);
 export type DrawerItem = DrawerHalf | DrawerPiece;
 
-/** Whether what lies in the drawer is a piece; a half shell otherwise. */
+/** True if what lies in the drawer is a piece; a half shell otherwise. */
 export function isPiece(item: DrawerItem): item is DrawerPiece {
   return 'kind' in item;
 }

@@ -22,7 +22,7 @@ export interface WallFinding {
 }
 
 /**
- * Whether a half's own wall is what its grade says: inside the grade's band, or as near to its wall as it can be read.
+ * True if a half's own wall is what its grade says: inside the grade's band, or as near to its wall as it can be read.
  *
  * @param uncertainty of the reading, nm
  * @returns null when it is

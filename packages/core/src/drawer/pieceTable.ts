@@ -27,7 +27,7 @@ type Column = (typeof PIECE_COLUMNS)[number];
 
 const NEEDED: readonly Column[] = ['Kind', 'Name', 'Thickness', 'On hand'];
 
-/** Whether a file is one of washers and shims, by its head. */
+/** True if a file is one of washers and shims, by its head. */
 export function isPieceTable(table: readonly (readonly string[])[]): boolean {
   const head = (table[0] ?? []).map((cell) => cell.trim().toLowerCase());
   return head.includes('kind') && head.includes('thickness');
@@ -84,7 +84,7 @@ function readRow(row: RowReader<Column>): DrawerPiece | null {
   return null;
 }
 
-/** Whether two pieces are one line of the drawer: alike in all that tells them but their thickness. */
+/** True if two pieces are one line of the drawer: alike in all that tells them but their thickness. */
 function isSamePiece(one: DrawerPiece, other: DrawerPiece): boolean {
   const fields = ['kind', 'name', 'half', 'face', 'oversize', 'coating', 'number'] as const;
   return fields.every((field) => one[field] === other[field]);

@@ -101,7 +101,7 @@ export const kitSchema = z.strictObject({
 });
 export type Kit = z.infer<typeof kitSchema>;
 
-/** Whether two halves of the drawer are one line of it: of one kind, and neither a numbered one of its own. */
+/** True if two halves of the drawer are one line of it: of one kind, and neither a numbered one of its own. */
 export function isSameLine(
   one: Shell & Pick<DrawerHalf, 'number'>,
   other: Shell & Pick<DrawerHalf, 'number'>,

@@ -26,7 +26,7 @@ export type EndPlayStep =
       readonly kind: 'dress';
       readonly total: Nanometres;
       readonly passes: readonly DressingPass[];
-      /** Whether it is known that the faces carry no coating. */
+      /** True if it is known that the faces carry no coating. */
       readonly isUncoated: boolean;
     }
   | { readonly kind: 'stop'; readonly why: 'worn-face' | 'machining' | 'uneven' };

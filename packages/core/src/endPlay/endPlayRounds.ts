@@ -16,7 +16,7 @@ export interface EndPlayRound {
   readonly angles: readonly { readonly angle: 0 | 180; readonly mean: Nanometres }[];
   /** How far repeats at one angle are apart at most. */
   readonly apart: Nanometres;
-  /** Whether repeats differ by more than they may: then the dial or its stand is in doubt, or the shaft was not levered fully. */
+  /** True if repeats differ by more than they may: then the dial or its stand is in doubt, or the shaft was not levered fully. */
   readonly isDoubtful: boolean;
   /** Standard uncertainty of the mean, nm. */
   readonly uncertainty: number;
@@ -98,7 +98,7 @@ export function endPlayBefore(endPlay: EndPlay, isStack: boolean): EndPlayRound 
   return endPlayRound(endPlay, 'seated') ?? endPlayRound(endPlay, 'found');
 }
 
-/** Whether a stack was read with it in at 0° and at 180°, as a shaft with a stack at its end has to be. */
+/** True if a stack was read with it in at 0° and at 180°, as a shaft with a stack at its end has to be. */
 export function isReadAtBoth({ readings }: Pick<EndPlay, 'readings'>): boolean {
   const angles = Object.values(readings).flatMap(({ moment, nm, angle }) =>
     moment === 'fitted' && nm !== null ? [angle] : [],

@@ -40,7 +40,7 @@ export function momentWord(moment: Moment): string {
   return MOMENT_WORDS[moment];
 }
 
-/** Whether end play is part of this job: its data sheet has limits for it, or something was entered. */
+/** True if end play is part of this job: its data sheet has limits for it, or something was entered. */
 function isAsked({ job }: EndPlayFacts): boolean {
   return job.limits.endPlay !== null || Object.keys(job.endPlay.readings).length > 0;
 }
@@ -53,7 +53,7 @@ function verdictOf({ job }: EndPlayFacts) {
   return { now, limit, ...endPlayVerdict(now, limit, job.rules.closeFraction) };
 }
 
-/** Whether a stack is in and was read at one angle of the shaft only. */
+/** True if a stack is in and was read at one angle of the shaft only. */
 function isHalfVerified({ job }: EndPlayFacts): boolean {
   const isStack = thrustKindOf(job) === 'rings';
   return isStack && endPlayNow(job.endPlay)?.moment === 'fitted' && !isReadAtBoth(job.endPlay);

@@ -32,7 +32,7 @@ export const enginePart = documentPart({
     mainLimits: mainLimitsSchema,
     /** Mains that take halves of their own, by number: the name of their place. */
     places: placesSchema,
-    /** Whether the rods are fitted in this job as well. */
+    /** True if the rods are fitted in this job as well. */
     withRods: z.boolean(),
     /** What the engine is built for; left out or null: nobody said. */
     use: z.enum(ENGINE_USES).nullable().optional(),

@@ -10,7 +10,7 @@ export interface SizeExtent {
 }
 
 /** A size with readings behind it. */
-export interface ReadSize extends SizeExtent {
+export interface MeasuredSize extends SizeExtent {
   readonly kind: 'read';
   /** How many readings stand behind it: one at least. */
   readonly count: number;
@@ -22,7 +22,7 @@ export interface MarkedSize extends SizeExtent {
 }
 
 /** The size of one part that counts for its clearance, and how it is known. */
-export type EffectiveSize = ReadSize | MarkedSize;
+export type EffectiveSize = MeasuredSize | MarkedSize;
 
 /**
  * The effective size of a bore (its readings in the bolt direction) or a journal (all its readings): the aim is judged
@@ -32,7 +32,7 @@ export type EffectiveSize = ReadSize | MarkedSize;
  * @returns null when there is no reading: a missing size never becomes a zero
  * @example readSize([nanometres(59_980_000), nanometres(59_982_000)])?.nominal // 59981000
  */
-export function readSize(readings: readonly Nanometres[]): ReadSize | null {
+export function readSize(readings: readonly Nanometres[]): MeasuredSize | null {
   if (readings.length === 0) return null;
   const total = readings.reduce((sum, reading) => sum + BigInt(reading), 0n);
   return {

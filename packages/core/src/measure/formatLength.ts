@@ -47,7 +47,7 @@ const MOST_DECIMALS: Readonly<Record<ShownUnit, number>> = { mm: 6, in: 8, thou:
 /** The most decimals of a figure that was worked out. */
 export const WORKED_OUT_DECIMALS: Readonly<Record<ShownUnit, number>> = { mm: 6, in: 6, thou: 3 };
 
-/** Whether the length, written with so many decimals, is read back as the very same nanometres. */
+/** True if the length, written with so many decimals, is read back as the very same nanometres. */
 function comesBackAt(length: Nanometres, unit: ShownUnit, decimals: number): boolean {
   const [scale, nmPerUnit] = [10n ** BigInt(decimals), BigInt(NANOMETRES_PER[unit])];
   return divideRounded(divideRounded(BigInt(length) * scale, nmPerUnit) * nmPerUnit, scale) === BigInt(length);

@@ -17,7 +17,7 @@ export const sizeBandSchema = z
   .strictObject({ low: sizeNmSchema, high: sizeNmSchema })
   .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' });
 
-/** Whether a wall lies in its band, where it has one. */
+/** True if a wall lies in its band, where it has one. */
 export function isInBand({ wall, band }: { wall: number; band?: { low: number; high: number } | undefined }): boolean {
   return band === undefined || (wall >= band.low && wall <= band.high);
 }

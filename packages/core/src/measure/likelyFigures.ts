@@ -14,7 +14,7 @@ export interface LikelyFigure {
   readonly question: string;
 }
 
-/** So many are offered. */
+/** Maximum figures offered. */
 const MOST_OFFERED = 3;
 
 /**

@@ -36,7 +36,7 @@ export interface ParsedLength {
   /** The digits as typed, with a point for a comma, and the nanometres that `1` there is. */
   readonly digits: string;
   readonly perOne: number;
-  /** Whether the figure was finer than a nanometre and had to be rounded (half away from zero). */
+  /** True if the figure was finer than a nanometre and had to be rounded (half away from zero). */
   readonly rounded: boolean;
 }
 

@@ -23,7 +23,7 @@ export class SizesSeen {
     return low === undefined || high === undefined ? null : { low, high };
   }
 
-  /** Whether any of them lies from `low` to `high`. @param without one of the sizes, which is left out once */
+  /** True if any of them lies from `low` to `high`. @param without one of the sizes, which is left out once */
   hasWithin(low: number, high: number, without: Nanometres | null): boolean {
     const count = this.below(high + 1) - this.below(low);
     return count > (without !== null && without >= low && without <= high ? 1 : 0);

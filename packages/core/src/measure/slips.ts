@@ -21,7 +21,7 @@ export interface Unslipped {
 }
 
 /** A figure as it was read: of a deviation the size it leads to. */
-export interface ReadFigure {
+export interface TypedFigure {
   readonly nm: number;
   readonly unit: Unit;
   /** Digits as typed, with at most one point and without sign or unit; left out where only the size is known. */
@@ -97,7 +97,7 @@ export function slipsOf({
   setting,
   zeroedOn,
   resolution = LAST_PLACE[unit],
-}: ReadFigure): Unslipped[] {
+}: TypedFigure): Unslipped[] {
   const slips: Unslipped[] = [];
   const add = (slip: Slip, value: number, question: string) => slips.push({ slip, nm: value, question });
   const from = setting ?? 0;

@@ -18,7 +18,7 @@ interface DrawnPart {
   readonly journals: readonly Nanometres[];
   /** Choices that were found to work: halves taken of each shell. Whatever shelf holds one of them fits this part. */
   readonly known: Uint16Array[];
-  /** Whether it fitted nothing, with as many halves of every grade as it likes. */
+  /** True if it fitted nothing, with as many halves of every grade as it likes. */
   isHopeless: boolean;
 }
 
@@ -101,7 +101,7 @@ export class DrawnEngines {
     return engine;
   }
 
-  /** Whether an engine can be fitted from a shelf with so many halves of each shell; false too where the limits ended the search. */
+  /** True if an engine can be fitted from a shelf with so many halves of each shell; false too where the limits ended the search. */
   fits(engine: DrawnEngine, shelf: readonly number[]): boolean {
     return engine.every((part, at) => this.partFits(part, this.families[at]!.model, shelf));
   }
@@ -143,7 +143,7 @@ export class DrawnEngines {
   }
 }
 
-/** Whether a shelf has fewer halves than a family has stations, whatever their walls. */
+/** True if a shelf has fewer halves than a family has stations, whatever their walls. */
 function isTooFew({ shells, stations }: FitModel, shelf: readonly number[]): boolean {
   const [station] = stations;
   const held = (side: 'upper' | 'lower' | 'any') =>

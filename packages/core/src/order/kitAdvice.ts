@@ -31,7 +31,7 @@ export interface KitAdvice {
   readonly before: KitChance;
   /** With as many of every grade as wanted: no kit can do better. */
   readonly ceiling: KitChance;
-  /** Whether the kit reaches what was asked for on the engines it was made from. */
+  /** True if the kit reaches what was asked for on the engines it was made from. */
   readonly isReached: boolean;
   /** What one more unit would bring, the best first; those that bring nothing are left out. */
   readonly more: readonly KitStep[];

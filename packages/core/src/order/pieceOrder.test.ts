@@ -3,16 +3,16 @@ import { readShimRequest, type ShimRequest } from '../fit/format/shimRequest.js'
 import { shims } from '../fit/shims.js';
 import { randomShims } from '../fit/testing/randomShims.js';
 import { seeded } from '../measure/seeded.js';
-import { coveredReadings, pieceChance, pieceOrder, type ReadRequest } from './pieceOrder.js';
+import { coveredReadings, type OneLengthRequest, pieceChance, pieceOrder } from './pieceOrder.js';
 
-function read(input: object): ReadRequest {
+function read(input: object): OneLengthRequest {
   const result = readShimRequest(input);
   if (!result.ok) throw new Error(JSON.stringify(result.faults));
-  return result.request as ReadRequest;
+  return result.request as OneLengthRequest;
 }
 
 /** The request as if so much had been read, nm. */
-function asRead(request: ReadRequest, nm: number): ShimRequest {
+function asRead(request: OneLengthRequest, nm: number): ShimRequest {
   const value = nm / (request.unit === 'mm' ? 1e6 : 25.4e6);
   if (request.kind === 'ring-shims') return { ...request, gap: value };
   return request.kind === 'saddle-shims' ? { ...request, clearance: value } : { ...request, reading: value };
@@ -122,7 +122,7 @@ describe('which washers and shims should be on the shelf', () => {
         const count = order.order.find(({ id }) => id === piece.id)?.count ?? 0;
         return { ...piece, stock: piece.id === left.id ? count - 1 : count };
       });
-      expect(pieceChance({ ...kept, pieces } as ReadRequest, expected)).toBeLessThan(1);
+      expect(pieceChance({ ...kept, pieces } as OneLengthRequest, expected)).toBeLessThan(1);
     }
     expect(pieceOrder(washers(2), expected, 0.9)).toMatchObject({ now: 1, chance: 1, order: [] });
     const wide = pieceOrder(washers(0), { kind: 'band', low: 0, high: 1_000_000 }, 0.9);

@@ -14,7 +14,7 @@ export type ExpectedReading =
   | { readonly kind: 'normal'; readonly mean: number; readonly uncertainty: number };
 
 /** The kinds of request whose reading is one length: the gap of a stack, an end play, the clearance of white metal. */
-export type ReadRequest = Exclude<ShimRequest, { kind: 'split-line' }>;
+export type OneLengthRequest = Exclude<ShimRequest, { kind: 'split-line' }>;
 
 /** A closed stretch of readings, nm. */
 export interface Stretch {
@@ -63,7 +63,7 @@ function coveredByRings(request: RingRequest, pieces: readonly Piece[], within: 
  * @param within where to look, nm
  * @returns stretches in rising order, none touching another
  */
-export function coveredReadings(request: ReadRequest, within: Stretch, pieces = piecesOf(request)): Stretch[] {
+export function coveredReadings(request: OneLengthRequest, within: Stretch, pieces = piecesOf(request)): Stretch[] {
   const clip = (list: readonly Stretch[]) =>
     joined(
       list.flatMap(({ low, high }) => {
@@ -115,7 +115,7 @@ function withinOf(expected: ExpectedReading): Stretch {
  *
  * @returns 0 to 1
  */
-export function pieceChance(request: ReadRequest, expected: ExpectedReading, pieces = piecesOf(request)): number {
+export function pieceChance(request: OneLengthRequest, expected: ExpectedReading, pieces = piecesOf(request)): number {
   return chanceIn(coveredReadings(request, withinOf(expected), pieces), expected);
 }
 
@@ -138,7 +138,7 @@ export interface PieceOrder {
  * @param prices by id; what has none counts as 1
  */
 export function pieceOrder(
-  request: ReadRequest,
+  request: OneLengthRequest,
   expected: ExpectedReading,
   target: number,
   prices: Readonly<Record<string, number>> = {},

@@ -21,11 +21,11 @@ export interface FamilyRow {
   readonly heldBy: readonly ['block' | 'rods', 'caps' | 'rods'];
   /** The member of the crush that says what is read at its joints. */
   readonly joints: 'kind' | 'bigEnds';
-  /** Whether an engine has it only where its rods are part of the work. */
+  /** True if an engine has it only where its rods are part of the work. */
   readonly isWithRods: boolean;
-  /** Whether a housing is a part of its own that can go to any journal, as a connecting rod is. */
+  /** True if a housing is a part of its own that can go to any journal, as a connecting rod is. */
   readonly housingsMove: boolean;
-  /** Whether its housings stand in the block in one line: they have places, limits of single ones, and a thrust bearing. */
+  /** True if its housings stand in the block in one line: they have places, limits of single ones, and a thrust bearing. */
   readonly isInLine: boolean;
   /** How many of its bearings an engine has. */
   readonly count: (layout: Pick<CrankLayout, 'mains' | 'pins'>) => number;
@@ -90,12 +90,12 @@ export interface FeatureRow {
   /** How many slots it may be read in, and those it is read in where nobody says otherwise (common practice). */
   readonly slots: readonly Slot[];
   readonly usualSlots: readonly [Slot, ...Slot[]];
-  /** Whether a part carries a mark of its own, or its mark stands in a row with those of the others. */
+  /** True if a part carries a mark of its own, or its mark stands in a row with those of the others. */
   readonly marked: 'in-a-row' | 'each';
   /** The stage of the work in which it is read, as in the address of its page. */
   readonly stage: string;
   readonly stageName: string;
-  /** Whether parts are told by where they stand on the shaft, or by a number of their own. */
+  /** True if parts are told by where they stand on the shaft, or by a number of their own. */
   readonly numbered: 'along-the-shaft' | 'by-number';
 }
 

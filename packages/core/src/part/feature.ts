@@ -14,7 +14,7 @@ export type MeasuringStage = (typeof FEATURE_ROWS)[Feature]['stage'];
 /** Every kind of part that is measured, in the order of the work. */
 export const FEATURES = Object.keys(FEATURE_ROWS) as [Feature, ...Feature[]];
 
-/** Whether a reading there tells the size of a part: of a journal each does, of a bore those in the bolt direction. */
+/** True if a reading there tells the size of a part: of a journal each does, of a bore those in the bolt direction. */
 export function tellsSize(feature: Feature, slot: Slot): boolean {
   return FEATURE_TABLE[feature].role === 'journal' || slot === 'front' || slot === 'rear';
 }

@@ -8,7 +8,7 @@ export type Stand = 'vise' | 'housing' | 'shaft';
 /** One thing done without walking. */
 export interface Leg {
   readonly stand: Stand;
-  /** Whether the gauge is set there. */
+  /** True if the gauge is set there. */
   readonly sets: boolean;
   /** Parts that are read there, from the front; empty where the gauge is only set. */
   readonly parts: readonly number[];

@@ -9,7 +9,7 @@ function lastSwap(swaps: Swaps, places: readonly string[], parts: readonly Swap[
 }
 
 /**
- * Whether parts of a place changed places after something was done or read there: then it holds no more.
+ * True if parts of a place changed places after something was done or read there: then it holds no more.
  *
  * @param places the station, and the rod on it: a cap belongs to a main or a rod, halves and rods to a station
  * @param parts which parts it rests on

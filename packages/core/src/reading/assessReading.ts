@@ -9,7 +9,7 @@ import { SizesSeen } from '../measure/sizesSeen.js';
 import type { Unit } from '../measure/unit.js';
 import { eachFeature, FEATURE_TABLE, type Feature, type Slot, tellsSize } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
-import type { ReadJob } from './readJob.js';
+import type { MeasuredJob } from './measuredJob.js';
 
 /** What is to be said about one figure, as typed. */
 export type ReadingAssessment =
@@ -34,7 +34,7 @@ export type ReadingAssessment =
 
 /** A figure without its point can be hundreds of metres long: `24486` in for 2.4486. */
 const LONGEST_EXPLAINED = 1e15 as Nanometres;
-/** So many likely figures are offered. */
+/** Maximum likely figures offered. */
 const MOST_OFFERED = 3;
 
 /** How a figure was typed, where it stands already: in the unit and with the needle of then. Left out, as it is typed now. */
@@ -60,12 +60,12 @@ export function typedHow({ unit, taken, slot, at }: Pick<Reading, 'unit' | 'take
 const FAR = 5;
 
 /** How far two readings of one bore may be apart by how its gauge repeats, nm. */
-function farApart({ instruments }: ReadJob): number {
+function farApart({ instruments }: MeasuredJob): number {
   return FAR * Math.SQRT2 * readingUncertainty({ ...instruments.boreGauge, setting: nanometres(0) }, 1);
 }
 
 /** True if a size can be that of its part: one that cannot accuses no other. */
-function isBelievable(job: ReadJob, { feature, station }: Place, nm: Nanometres): boolean {
+function isBelievable(job: MeasuredJob, { feature, station }: Place, nm: Nanometres): boolean {
   const limit = limitAt(job, feature, station);
   return limit === null || judgedReading(nm, { ...limit, unit: job.unit }).verdict !== 'implausible';
 }
@@ -75,7 +75,7 @@ function isBelievable(job: ReadJob, { feature, station }: Place, nm: Nanometres)
  * journal that is out of round or tapered is a finding of its own.
  */
 function farFrom(
-  job: ReadJob,
+  job: MeasuredJob,
   { feature, station }: Place,
   nm: Nanometres,
   { slot, at }: TypedHow,
@@ -109,7 +109,7 @@ interface Place {
  * other journals are known only what they were ground to is believed, so that a thimble turn is no undersize.
  */
 function nearestLimit(
-  job: ReadJob,
+  job: MeasuredJob,
   { feature, station }: Place,
   nm: Nanometres,
   seenSizes: SizesSeen,
@@ -137,7 +137,7 @@ export function assessReading(
   text: string,
   setting: Nanometres | null,
   feature: Feature,
-  job: ReadJob,
+  job: MeasuredJob,
   others: readonly Reading[],
   station: number | null = null,
   how: TypedHow = {},
@@ -173,7 +173,7 @@ function aloneOutside(feature: Feature, isOver: boolean): string {
 }
 
 /** What a + means on the gauge that a feature is read with, null where nobody has said: bores with a bore gauge, journals with a micrometer. */
-export function needleOf({ instruments }: Pick<ReadJob, 'instruments'>, feature: Feature): Needle | null {
+export function needleOf({ instruments }: Pick<MeasuredJob, 'instruments'>, feature: Feature): Needle | null {
   return FEATURE_TABLE[feature].role === 'housing' ? instruments.boreGauge.needle : 'bigger';
 }
 
@@ -188,11 +188,11 @@ interface Doubts {
   readonly unreadable: readonly Reading[];
 }
 
-const doubtsOf = new WeakMap<readonly Reading[], WeakMap<ReadJob, Doubts>>();
+const doubtsOf = new WeakMap<readonly Reading[], WeakMap<MeasuredJob, Doubts>>();
 
 /** Worked out once for a document and its readings. Grows with the readings, not with their square. */
-function doubts(job: ReadJob, readings: readonly Reading[]): Doubts {
-  const byJob = doubtsOf.get(readings) ?? new WeakMap<ReadJob, Doubts>();
+function doubts(job: MeasuredJob, readings: readonly Reading[]): Doubts {
+  const byJob = doubtsOf.get(readings) ?? new WeakMap<MeasuredJob, Doubts>();
   doubtsOf.set(readings, byJob);
   const known = byJob.get(job);
   if (known) return known;
@@ -223,17 +223,17 @@ function doubts(job: ReadJob, readings: readonly Reading[]): Doubts {
  * The suspect readings of a job, which count nowhere: those that cannot be right, or are far from the others of their part, and were not
  * confirmed. In the order they are given.
  */
-export function suspectReadings(job: ReadJob, readings: readonly Reading[]): readonly Reading[] {
+export function suspectReadings(job: MeasuredJob, readings: readonly Reading[]): readonly Reading[] {
   return doubts(job, readings).suspect;
 }
 
 /** True if a suspect reading could be right by itself, and is far from the others of its bore. */
-export function isFarReading(job: ReadJob, readings: readonly Reading[], reading: Reading): boolean {
+export function isFarReading(job: MeasuredJob, readings: readonly Reading[], reading: Reading): boolean {
   return doubts(job, readings).far.has(reading);
 }
 
 /** The readings of a job to look at again: suspect ones, and those that cannot be read. In the order they are given. */
-export function doubtfulReadings(job: ReadJob, readings: readonly Reading[]): readonly Reading[] {
+export function doubtfulReadings(job: MeasuredJob, readings: readonly Reading[]): readonly Reading[] {
   const { suspect, unreadable } = doubts(job, readings);
   if (unreadable.length === 0) return suspect;
   const all = new Set([...suspect, ...unreadable]);
@@ -244,7 +244,7 @@ export function doubtfulReadings(job: ReadJob, readings: readonly Reading[]): re
 function assess(
   { text, setting, feature, station }: Pick<Reading, 'text' | 'setting'> & Place,
   how: TypedHow,
-  job: ReadJob,
+  job: MeasuredJob,
   seen: SizesSeen,
   without: Nanometres | null,
   others: readonly Reading[],

@@ -1,8 +1,8 @@
 import { FEATURE_TABLE, type Feature, partCount, partName } from '../part/feature.js';
 import { isSwappedSince } from '../part/swappedSince.js';
 import { fastenerFigures } from '../torque/tightenFacts.js';
+import type { MeasuredJob } from './measuredJob.js';
 import type { CapsOn } from './measuringPart.js';
-import type { ReadJob } from './readJob.js';
 
 /**
  * Who said, and when, that the housings of a feature are read as they must be: each cap in its place and direction, threads and heads lubricated
@@ -11,7 +11,7 @@ import type { ReadJob } from './readJob.js';
  * @returns null where nobody has said so of what holds the housings now; for journals and pins too, which have no caps on
  */
 export function capsOn(
-  { layout, measuring, fasteners, assembly }: Pick<ReadJob, 'layout' | 'measuring' | 'fasteners' | 'assembly'>,
+  { layout, measuring, fasteners, assembly }: Pick<MeasuredJob, 'layout' | 'measuring' | 'fasteners' | 'assembly'>,
   feature: Feature,
 ): CapsOn | null {
   const said = measuring.capsOn?.[feature];
@@ -25,7 +25,7 @@ export function capsOn(
 
 /** What the torque of a family's caps asks for: the lubricant and the figure, as noted for its fasteners or as its figures give them; '' where neither does. */
 export function capsAsk(
-  job: Pick<ReadJob, 'fasteners' | 'sheet' | 'withRods'>,
+  job: Pick<MeasuredJob, 'fasteners' | 'sheet' | 'withRods'>,
   feature: Feature,
 ): { readonly lubricant: string; readonly torque: string } {
   const { family } = FEATURE_TABLE[feature];

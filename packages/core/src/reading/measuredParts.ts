@@ -16,7 +16,7 @@ import { isSwappedSince } from '../part/swappedSince.js';
 import type { Undersize } from '../shell/undersize.js';
 import { undersizeOf } from '../shell/undersize.js';
 import { suspectReadings } from './assessReading.js';
-import type { ReadJob } from './readJob.js';
+import type { MeasuredJob } from './measuredJob.js';
 
 /** A size, or a shape, outside the data sheet's limits: no shell cures it. */
 export interface SizeFinding {
@@ -41,7 +41,7 @@ export interface MeasuredPart {
   readonly disagreement: MarkDisagreement | null;
   /** The undersize that a journal was ground to; null for a standard one. */
   readonly undersize: Undersize | null;
-  /** Whether it is a housing that was read with other fasteners than hold it now. */
+  /** True if it is a housing that was read with other fasteners than hold it now. */
   readonly isOutdated: boolean;
   /** When the last of its readings was taken after it was machined; null: none was. */
   readonly machinedAt: string | null;
@@ -53,8 +53,8 @@ export interface MeasuredPart {
   readonly findings: readonly SizeFinding[];
 }
 
-/** Whether readings are still to be taken: a mark is enough where the fitter chooses by marks alone. */
-export function isWanting({ depth }: Pick<ReadJob, 'depth'>, { missing, mark }: MeasuredPart): boolean {
+/** True if readings are still to be taken: a mark is enough where the fitter chooses by marks alone. */
+export function isWanting({ depth }: Pick<MeasuredJob, 'depth'>, { missing, mark }: MeasuredPart): boolean {
   return missing > 0 && !(depth === 'codes' && mark !== null);
 }
 
@@ -66,13 +66,13 @@ function lastFor(readings: readonly Reading[], reasons: readonly ReadingReason[]
   }, null);
 }
 
-/** Whether any of some readings was taken before a moment. */
+/** True if any of some readings was taken before a moment. */
 function isReadBefore(readings: readonly Reading[], moment: string | null): boolean {
   return moment !== null && readings.some(({ nm, at }) => nm !== null && at < moment);
 }
 
-/** Whether any of some readings of a housing was taken with a cap that has changed places since. */
-function isWithOtherCap(job: ReadJob, name: string, readings: readonly Reading[]): boolean {
+/** True if any of some readings of a housing was taken with a cap that has changed places since. */
+function isWithOtherCap(job: MeasuredJob, name: string, readings: readonly Reading[]): boolean {
   return readings.some(({ nm, at }) => nm !== null && isSwappedSince(job.assembly, [name], ['cap'], at));
 }
 
@@ -120,7 +120,7 @@ const SHAPE_LIMITS = {
 } as const;
 
 /** Out-of-round and taper of a part beyond the data sheet's limits. */
-function shapeFindings(job: ReadJob, feature: Feature, { outOfRound, taper }: PartShape): SizeFinding[] {
+function shapeFindings(job: MeasuredJob, feature: Feature, { outOfRound, taper }: PartShape): SizeFinding[] {
   const shapes = [
     { kind: 'out-of-round', value: outOfRound ?? 0 },
     { kind: 'taper', value: taper ?? 0 },
@@ -132,7 +132,7 @@ function shapeFindings(job: ReadJob, feature: Feature, { outOfRound, taper }: Pa
 }
 
 /** What a part is made of, by its coefficient of expansion; null where that is not known. Journals and pins are of steel. */
-function expansionOf({ materials, warm }: ReadJob, feature: Feature): number | null {
+function expansionOf({ materials, warm }: MeasuredJob, feature: Feature): number | null {
   const alpha = (material: Material) => (material === 'unknown' ? null : warm[material]);
   if (FEATURE_TABLE[feature].role === 'journal') return warm.steel;
   const { heldBy } = FAMILY_TABLE[FEATURE_TABLE[feature].family];
@@ -145,7 +145,7 @@ function expansionOf({ materials, warm }: ReadJob, feature: Feature): number | n
  *
  * @returns null for a reading that is no size
  */
-export function sizeAtReference(job: ReadJob, { nm, feature, taken }: Reading): Nanometres | null {
+export function sizeAtReference(job: MeasuredJob, { nm, feature, taken }: Reading): Nanometres | null {
   const alpha = expansionOf(job, feature);
   if (nm === null || taken?.celsius == null || alpha === null) return nm;
   const gauge = { alpha: job.warm.steel, celsius: taken.gaugeCelsius ?? REFERENCE_C };
@@ -158,7 +158,7 @@ export function sizeAtReference(job: ReadJob, { nm, feature, taken }: Reading): 
  *
  * @param readings current readings only, any order; those without a size (unreadable text) do not count and stay missing
  */
-export function measuredParts(job: ReadJob, readings: readonly Reading[], feature: Feature): MeasuredPart[] {
+export function measuredParts(job: MeasuredJob, readings: readonly Reading[], feature: Feature): MeasuredPart[] {
   const marked = markedBands(job, feature);
   const { family, role } = FEATURE_TABLE[feature];
   const isJournal = role === 'journal';
@@ -221,7 +221,7 @@ export type MeasuredParts = Readonly<Record<Feature, readonly MeasuredPart[]>>;
  *
  * @param readings current readings only, any order
  */
-export const allParts: (job: ReadJob, readings: readonly Reading[]) => MeasuredParts = onceFor((job, readings) => {
+export const allParts: (job: MeasuredJob, readings: readonly Reading[]) => MeasuredParts = onceFor((job, readings) => {
   const features = featuresOf(job);
   return eachFeature((feature) => (features.includes(feature) ? measuredParts(job, readings, feature) : []));
 });

@@ -7,10 +7,10 @@ import type { Slice, StageState } from '../stage/slice.js';
 import { isFarReading } from './assessReading.js';
 import { capsOn } from './capsOn.js';
 import { isWanting } from './measuredParts.js';
-import type { ReadFacts } from './readFacts.js';
+import type { MeasuringFacts } from './measuringFacts.js';
 import { offLineWords, readingDoubts } from './readingDoubts.js';
 
-function stateOf({ job, parts, doubtful }: ReadFacts, feature: Feature): StageState {
+function stateOf({ job, parts, doubtful }: MeasuringFacts, feature: Feature): StageState {
   const own = parts[feature];
   const isOff = own.some(({ findings, isOutdated }) => findings.length > 0 || isOutdated);
   if (isOff || doubtful.some((reading) => reading.feature === feature)) return 'attention';
@@ -19,7 +19,7 @@ function stateOf({ job, parts, doubtful }: ReadFacts, feature: Feature): StageSt
 }
 
 /** Every reading of a feature, as it was typed and what it comes to, with how it was taken. */
-function readingsBlock({ job, readings }: ReadFacts, feature: Feature): SheetBlock[] {
+function readingsBlock({ job, readings }: MeasuringFacts, feature: Feature): SheetBlock[] {
   const { slots, name } = FEATURE_TABLE[feature];
   const own = readings
     .filter((one) => one.feature === feature && one.text !== '')
@@ -69,8 +69,8 @@ function readingsBlock({ job, readings }: ReadFacts, feature: Feature): SheetBlo
   ];
 }
 
-/** Whether the caps were on as they must be while the housings were read. */
-function capsFact({ job, readings }: ReadFacts, feature: Feature): SheetBlock[] {
+/** True if the caps were on as they must be while the housings were read. */
+function capsFact({ job, readings }: MeasuringFacts, feature: Feature): SheetBlock[] {
   const { role, words } = FEATURE_TABLE[feature];
   if (role !== 'housing' || !readings.some((one) => one.feature === feature && one.nm !== null)) return [];
   const said = capsOn(job, feature);
@@ -87,7 +87,7 @@ function capsFact({ job, readings }: ReadFacts, feature: Feature): SheetBlock[] 
 }
 
 /** Main bores that are off the line of their neighbours, as notes below the sheet. */
-function lineNotes({ job, readings }: ReadFacts, feature: Feature): SheetBlock[] {
+function lineNotes({ job, readings }: MeasuringFacts, feature: Feature): SheetBlock[] {
   if (feature !== 'mainBore') return [];
   return readingDoubts(job, readings, feature).flatMap((doubt): SheetBlock[] => {
     if (doubt.kind !== 'off-line') return [];
@@ -100,13 +100,13 @@ function lineNotes({ job, readings }: ReadFacts, feature: Feature): SheetBlock[]
   });
 }
 
-function doubtWords({ job, readings }: ReadFacts, reading: Reading): string {
+function doubtWords({ job, readings }: MeasuringFacts, reading: Reading): string {
   if (reading.nm === null) return reading.taken?.needle === null ? 'waits for the needle’s way' : 'is no size yet';
   return isFarReading(job, readings, reading) ? 'is far from its neighbours' : 'cannot be right';
 }
 
 /** Reading one feature along the shaft, or rod by rod. */
-export function measuringSlice(feature: Feature): Slice<MeasuringStage, ReadFacts> {
+export function measuringSlice(feature: Feature): Slice<MeasuringStage, MeasuringFacts> {
   const { stage, word, words, family } = FEATURE_TABLE[feature];
   return {
     key: stage,

@@ -5,9 +5,9 @@ import { NANOMETRES_PER, type Unit } from '../measure/unit.js';
 import { familiesOf } from '../part/familiesOf.js';
 import { type Feature, featuresOfFamilies, partCount, partName, type Slot } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
+import type { MeasuredJob } from './measuredJob.js';
 import { type MeasuredPart, measuredParts } from './measuredParts.js';
 import { agreementChance, instrumentOf, readingScatter } from './readingScatter.js';
-import type { ReadJob } from './readJob.js';
 
 /** Something about the readings of a feature that one of them alone does not show. A question, never a verdict. */
 export type ReadingDoubt =
@@ -54,7 +54,7 @@ const ALONG_LINE = nanometres(12_700);
  *
  * @example alongLineOf({ measuring: {} }) // 12700
  */
-export function alongLineOf({ measuring }: Pick<ReadJob, 'measuring'>): Nanometres | null {
+export function alongLineOf({ measuring }: Pick<MeasuredJob, 'measuring'>): Nanometres | null {
   return measuring.alongLine === undefined ? ALONG_LINE : measuring.alongLine;
 }
 
@@ -62,7 +62,7 @@ export function alongLineOf({ measuring }: Pick<ReadJob, 'measuring'>): Nanometr
  * Main bores that are off the line of their neighbours: of those to either side, or of the one beside an end main. Where the sheet gives mains
  * limits of their own, what is compared is how far each lies from the middle of its limits.
  */
-function offLine(job: ReadJob, parts: readonly MeasuredPart[]): ReadingDoubt[] {
+function offLine(job: MeasuredJob, parts: readonly MeasuredPart[]): ReadingDoubt[] {
   const within = alongLineOf(job);
   if (within === null) return [];
   const from = new Map(
@@ -113,7 +113,7 @@ function stepOf({ text, unit }: Reading, resolution: number): number {
 }
 
 /** Neighbours with the same figures in the same places, where that is too improbable to be chance. */
-function copied(job: ReadJob, read: ReadonlyMap<number, Texts>, feature: Feature): ReadingDoubt[] {
+function copied(job: MeasuredJob, read: ReadonlyMap<number, Texts>, feature: Feature): ReadingDoubt[] {
   const resolution = instrumentOf(job, feature).resolution;
   const pairs = featuresOfFamilies(familiesOf(job)).reduce((sum, one) => sum + partCount(job.layout, one) - 1, 0);
   const numbers = [...read.keys()].sort((one, other) => one - other);
@@ -150,7 +150,7 @@ function sizesOf(texts: Texts, without: Slot | null): number[] {
 }
 
 /** A reading that is not as the others of its part are, by how readings scatter there, but as those of another that lacks it. */
-function ofOtherPart(job: ReadJob, feature: Feature, read: ReadonlyMap<number, Texts>): ReadingDoubt[] {
+function ofOtherPart(job: MeasuredJob, feature: Feature, read: ReadonlyMap<number, Texts>): ReadingDoubt[] {
   const from = (nm: number, sizes: readonly number[]) => {
     const mean = sizes.reduce((sum, size) => sum + size, 0) / sizes.length;
     return Math.abs(nm - mean) / Math.sqrt(1 + 1 / sizes.length);
@@ -179,7 +179,7 @@ function ofOtherPart(job: ReadJob, feature: Feature, read: ReadonlyMap<number, T
  *
  * @param readings current readings, any order
  */
-export function readingDoubts(job: ReadJob, readings: readonly Reading[], feature: Feature): ReadingDoubt[] {
+export function readingDoubts(job: MeasuredJob, readings: readonly Reading[], feature: Feature): ReadingDoubt[] {
   const read = readOf(readings, feature);
   const parts = measuredParts(job, readings, feature);
   return [
@@ -197,7 +197,7 @@ function placesOf(text: string): number | null {
 }
 
 /**
- * Whether a figure has fewer decimals than most of those beside it: half-typed, or read with less than the instrument gives.
+ * True if a figure has fewer decimals than most of those beside it: half-typed, or read with less than the instrument gives.
  *
  * @param others texts of the other readings of the feature
  * @example isCoarse('62.0', ['62.003', '62.004']) // true

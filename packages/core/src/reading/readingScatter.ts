@@ -3,7 +3,7 @@ import { chiSquareTail } from '../measure/chiSquareTail.js';
 import type { Instrument } from '../measure/instrument.js';
 import { evenly } from '../measure/uncertainty.js';
 import { FEATURE_TABLE, type Feature } from '../part/feature.js';
-import type { ReadJob } from './readJob.js';
+import type { MeasuredJob } from './measuredJob.js';
 
 /** How the readings of a feature scatter, nm: the parts among each other, and the places of one part. */
 export interface ReadingScatter {
@@ -15,7 +15,7 @@ export interface ReadingScatter {
 }
 
 /** What a feature is read with. */
-export function instrumentOf({ instruments }: ReadJob, feature: Feature): Instrument {
+export function instrumentOf({ instruments }: MeasuredJob, feature: Feature): Instrument {
   return instruments[FEATURE_TABLE[feature].role === 'housing' ? 'boreGauge' : 'micrometer'];
 }
 
@@ -38,7 +38,11 @@ function squaresOf(values: readonly number[]): number {
  *
  * @param parts sizes of the places of each part, nm; one part at least, none of them empty
  */
-export function readingScatter(job: ReadJob, feature: Feature, parts: readonly (readonly number[])[]): ReadingScatter {
+export function readingScatter(
+  job: MeasuredJob,
+  feature: Feature,
+  parts: readonly (readonly number[])[],
+): ReadingScatter {
   const { resolution, repeatability, operator } = instrumentOf(job, feature);
   const own = repeatability ** 2 + operator ** 2 + evenly(resolution / 2) ** 2;
   const freedom = parts.reduce((sum, sizes) => sum + sizes.length - 1, 0);

@@ -4,7 +4,7 @@ import { featuresOf } from '../part/familiesOf.js';
 import { FEATURE_TABLE, FEATURES, type Feature, partCount, partName, type Slot, slotName } from '../part/feature.js';
 import { type Reading, slotKey } from '../part/reading.js';
 import { needleOf } from './assessReading.js';
-import type { ReadJob } from './readJob.js';
+import type { MeasuredJob } from './measuredJob.js';
 
 /** The columns of readings in a CSV or spreadsheet file: what was typed, to the letter, and what it comes to. */
 export const READING_COLUMNS = [
@@ -33,7 +33,7 @@ export type ReadingRow = TableRow<ReadingItem, Reading>;
  *
  * @param readings current readings only; those that were taken back are left out
  */
-export function readingTable({ unit }: Pick<ReadJob, 'unit'>, readings: readonly Reading[]): string[][] {
+export function readingTable({ unit }: Pick<MeasuredJob, 'unit'>, readings: readonly Reading[]): string[][] {
   const place = ({ feature, station, slot }: Reading) =>
     FEATURES.indexOf(feature) * 10_000 + station * 100 + FEATURE_TABLE[feature].slots.indexOf(slot);
   return [
@@ -61,7 +61,7 @@ function named<Value extends string>(typed: string, values: readonly Value[], na
   return values.find((value) => nameOf(value).toLowerCase() === wanted || value.toLowerCase() === wanted);
 }
 
-function readRow(row: RowReader<Column>, job: ReadJob): ReadingItem | null {
+function readRow(row: RowReader<Column>, job: MeasuredJob): ReadingItem | null {
   const features = featuresOf(job);
   const feature = named<Feature>(row.text('Feature'), features, (one) => FEATURE_TABLE[one].name);
   if (feature === undefined) {
@@ -99,7 +99,11 @@ function itemOf({ feature, station, slot, text, setting }: ReadingItem): Reading
  * @param readings current readings
  * @returns the rows in the order of the file, or the columns that its head lacks
  */
-export function readReadingTable(table: readonly (readonly string[])[], job: ReadJob, readings: readonly Reading[]) {
+export function readReadingTable(
+  table: readonly (readonly string[])[],
+  job: MeasuredJob,
+  readings: readonly Reading[],
+) {
   return readTable(table, job.unit, readings, {
     columns: READING_COLUMNS,
     needed: NEEDED,

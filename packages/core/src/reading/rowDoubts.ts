@@ -3,8 +3,8 @@ import { bandsOf, codedFeatures, decodedMarks, markedBands, rowLayout } from '..
 import type { Nanometres } from '../measure/nanometres.js';
 import { FEATURE_TABLE, type Feature, partCount } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
+import type { MeasuredJob } from './measuredJob.js';
 import { measuredParts } from './measuredParts.js';
-import type { ReadJob } from './readJob.js';
 
 /** A stamped row that may not be what it was typed as. A question, never a verdict. */
 export type RowDoubt =
@@ -20,16 +20,16 @@ export type RowDoubt =
   /** Two rows were typed alike, or the row reads whole as that of another feature only. */
   | { readonly kind: 'same-row' | 'other-row'; readonly feature: Feature; readonly other: Feature };
 
-/** So many more parts have to agree with the row turned round before it is asked about. */
+/** Minimum number of parts more that must agree with the row turned round before it is asked about. */
 const AT_LEAST_MORE = 2;
 
-function turned(job: ReadJob, feature: Feature): ReadJob {
+function turned(job: MeasuredJob, feature: Feature): MeasuredJob {
   const { first } = rowLayout(job, feature);
   const row = { text: job.marks[feature]!.text, first: first === 'front' ? ('rear' as const) : ('front' as const) };
   return { ...job, marks: { ...job.marks, [feature]: row } };
 }
 
-function otherEnd(job: ReadJob, readings: readonly Reading[], feature: Feature): RowDoubt | null {
+function otherEnd(job: MeasuredJob, readings: readonly Reading[], feature: Feature): RowDoubt | null {
   const read = measuredParts(job, readings, feature).filter(({ size }) => size?.kind === 'read');
   const { uncertainty } = job.measuring;
   const agreeing = (bands: ReturnType<typeof markedBands>) =>
@@ -43,8 +43,8 @@ function otherEnd(job: ReadJob, readings: readonly Reading[], feature: Feature):
   return would - agree >= AT_LEAST_MORE ? { kind: 'other-end', feature, agree, would, of: read.length } : null;
 }
 
-/** Whether a text reads whole as the row of a feature. */
-function readsAs(job: ReadJob, text: string, feature: Feature): boolean {
+/** True if a text reads whole as the row of a feature. */
+function readsAs(job: MeasuredJob, text: string, feature: Feature): boolean {
   const marks = bandsOf(job.sheet, feature).map(({ mark }) => mark);
   const layout = rowLayout(job, feature);
   const decoded = decodeRow(text, layout, job.sheet?.rows ?? [], marks, partCount(job.layout, feature));
@@ -57,7 +57,7 @@ function readsAs(job: ReadJob, text: string, feature: Feature): boolean {
  *
  * @param readings current readings, any order
  */
-export function rowDoubts(job: ReadJob, readings: readonly Reading[]): RowDoubt[] {
+export function rowDoubts(job: MeasuredJob, readings: readonly Reading[]): RowDoubt[] {
   const rows = codedFeatures(job).filter(
     (feature) => FEATURE_TABLE[feature].marked !== 'each' && (job.marks[feature]?.text.trim() ?? '') !== '',
   );

@@ -67,7 +67,7 @@ export function* pairsOf({ upper, lower }: AlikePairs) {
   }
 }
 
-/** Whether the halves of a pair are among those of two groups. */
+/** True if the halves of a pair are among those of two groups. */
 export function hasHalves(
   { upper, lower }: AlikePairs,
   pair: { readonly upper: string; readonly lower: string } | null,

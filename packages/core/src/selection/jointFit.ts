@@ -32,7 +32,7 @@ export interface JointFit {
   readonly leftOut: readonly JointLeftOut[];
 }
 
-/** Whether two engines have the rules in common that one problem can have only once; mixing can be forbidden station by station. */
+/** True if two engines have the rules in common that one problem can have only once; mixing can be forbidden station by station. */
 function hasSameRules(one: FitProblem, other: FitProblem): boolean {
   const common = ({ rules }: FitProblem) => ({ ...rules, mixedHalves: true }) as unknown as Json;
   return changesBetween(common(one), common(other)).length === 0;
@@ -141,7 +141,7 @@ function jointId({ id: job }: JointJob, id: string): string {
   return `${job} ${id}`;
 }
 
-/** Whether an engine lists a line of the drawer. */
+/** True if an engine lists a line of the drawer. */
 function drawsOn({ document }: JointJob, line: string): boolean {
   return Object.values(document.shells).some((shell) => shell.line === line);
 }

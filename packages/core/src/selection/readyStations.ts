@@ -34,7 +34,7 @@ export function scatterOf({ size }: Pick<MeasuredPart, 'size'>): Scatter {
     : { below: 0, above: 0 };
 }
 
-/** Whether the limits leave a clearance that the tightest and the loosest of two parts both keep. */
+/** True if the limits leave a clearance that the tightest and the loosest of two parts both keep. */
 export function hasRoom(limits: ClearanceLimits, bore: Scatter, journal: Scatter): boolean {
   const { low, high } = limitsWith({ ...limits, scatter: journal }, { scatter: bore });
   return low <= high;

@@ -41,7 +41,7 @@ export function stationOutcomes(
 }
 
 /**
- * Whether a remedy gets what the data sheet's table calls for: that is what a fitter looks for first.
+ * True if a remedy gets what the data sheet's table calls for: that is what a fitter looks for first.
  *
  * @param stations those of the conflict that it is for
  */

@@ -51,7 +51,7 @@ export interface RuleRow<Schema extends z.ZodType = z.ZodType> {
   readonly isLength?: boolean;
   /** How it is set among the selection rules; left out: it is set elsewhere. */
   readonly field?: RuleField;
-  /** Whether an engine has it at all; left out: every one. */
+  /** True if an engine has it at all; left out: every one. */
   readonly isOf?: (engine: RuledEngine) => boolean;
   /** What a fitter should know to set it. */
   readonly help?: string;

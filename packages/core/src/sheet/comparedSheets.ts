@@ -22,7 +22,7 @@ const UNIT_WORDS: Readonly<Record<Unit, string>> = { mm: 'millimetres', in: 'inc
 const FIGURE = /([+−-]?\d+\.\d+)(?: (mm|in)\b)?/gu;
 
 /**
- * Whether two texts mean the same: the same words, and lengths that are one length in the last place that both are printed to. So a sheet in
+ * True if two texts mean the same: the same words, and lengths that are one length in the last place that both are printed to. So a sheet in
  * millimetres and one in inches differ only in what was changed.
  */
 function meansSame(one: string, other: string, unit: Unit, otherUnit: Unit): boolean {

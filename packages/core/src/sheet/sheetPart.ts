@@ -3,7 +3,7 @@ import { documentPart, type PartValues } from '../document/documentPart.js';
 import { personSchema } from '../document/person.js';
 import { momentSchema } from '../measure/moment.js';
 
-/** Whether the build sheet was printed. */
+/** True if the build sheet was printed. */
 export const sheetPart = documentPart({
   members: {
     /** When the build sheet was last printed or saved, and by whom; null until then. */

@@ -1,7 +1,7 @@
 import type { AssemblyMembers } from '../assembly/assemblyPart.js';
 import type { EndPlayMembers } from '../endPlay/endPlayPart.js';
 import type { EngineMembers } from '../engineType/enginePart.js';
-import type { ReadFacts } from '../reading/readFacts.js';
+import type { MeasuringFacts } from '../reading/measuringFacts.js';
 import type { RunoutMembers } from '../runout/runoutPart.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import { type SheetBlock, words } from '../stage/sheetBlock.js';
@@ -17,11 +17,11 @@ type PrintedJob = SheetMembers &
   Pick<EngineMembers, 'withRods'> & { readonly choice: AcceptedChoice | null };
 
 /** What the sheet ends with is told from. */
-export interface SheetFacts extends Pick<ReadFacts, 'readings' | 'features' | 'parts'> {
+export interface SheetFacts extends Pick<MeasuringFacts, 'readings' | 'features' | 'parts'> {
   readonly job: PrintedJob;
 }
 
-/** Whether the sheet was printed with the choice that is accepted now. */
+/** True if the sheet was printed with the choice that is accepted now. */
 function isPrinted({ printed, choice }: PrintedJob): boolean {
   return printed !== null && (choice === null || printed.at >= choice.at);
 }

@@ -67,7 +67,7 @@ function places({ positions }: Pick<Shell, 'positions'>): string {
   return [...(positions ?? [])].sort().join('\n');
 }
 
-/** Whether two halves are of one kind: the same family, series, grade, side, undersize and places. */
+/** True if two halves are of one kind: the same family, series, grade, side, undersize and places. */
 export function isSameKind(one: Kind, other: Kind): boolean {
   return (
     one.family === other.family &&

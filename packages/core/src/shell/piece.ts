@@ -12,11 +12,11 @@ interface PieceKindRow {
   readonly word: string;
   /** What its thickness is. */
   readonly sizeName: string;
-  /** Whether it is made as halves, with an oversize and a coating. */
+  /** True if it is made as halves, with an oversize and a coating. */
   readonly hasHalves: boolean;
-  /** Whether it may be made for one face of the thrust main. */
+  /** True if it may be made for one face of the thrust main. */
   readonly hasFace: boolean;
-  /** Whether leaves may peel off it. */
+  /** True if leaves may peel off it. */
   readonly hasLeaves: boolean;
 }
 

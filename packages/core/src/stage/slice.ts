@@ -31,7 +31,7 @@ export interface Reminder {
 export interface Slice<Key extends string, Facts extends { readonly job: unknown }> {
   /** Its place in the addresses of an engine's pages; what is kept and compared. */
   readonly key: Key;
-  /** Whether a job has this piece of work at all; every job where it is left out. */
+  /** True if a job has this piece of work at all; every job where it is left out. */
   readonly belongs?: (facts: Facts) => boolean;
   readonly state: (facts: Facts) => StageState;
   /** What is to be done in it, the most pressing first; empty when nothing is. */

@@ -17,7 +17,7 @@ export interface AssemblyOffset {
   readonly u: number;
   /** The stations that were tried. */
   readonly stations: readonly string[];
-  /** Whether the trials lie further apart than their uncertainties let expect: then one of them is in doubt. */
+  /** True if the trials lie further apart than their uncertainties let expect: then one of them is in doubt. */
   readonly isSpread: boolean;
 }
 
@@ -43,7 +43,7 @@ export function assemblyOffset(trials: readonly TrialDifference[], step = 1): As
   };
 }
 
-/** Whether what was measured can be what was predicted: within the expanded uncertainty of their difference. */
+/** True if what was measured can be what was predicted: within the expanded uncertainty of their difference. */
 export function isAsPredicted({ difference, u }: Pick<TrialDifference, 'difference' | 'u'>): boolean {
   return Math.abs(difference) <= COVERAGE * u;
 }

@@ -39,7 +39,7 @@ export interface JobStation {
   readonly findings: readonly SizeFinding[];
   /** The undersize that its journal was ground to; null for a standard one. */
   readonly undersize: Undersize | null;
-  /** Whether its housing was read with other fasteners than hold it now. */
+  /** True if its housing was read with other fasteners than hold it now. */
   readonly isOutdated: boolean;
   /** What was measured with its shells in; null where it was not tried. */
   readonly tried: StationTrial | null;

@@ -1,6 +1,6 @@
 import type { AimRule } from '../clearance/clearanceAim.js';
 import type { Nanometres } from '../measure/nanometres.js';
-import type { ReadJob } from '../reading/readJob.js';
+import type { MeasuredJob } from '../reading/measuredJob.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import type { JobShell } from '../shell/jobShell.js';
 import type { Trial, TrialSchool } from './trialSchema.js';
@@ -17,7 +17,7 @@ export interface StationRules {
 }
 
 /** What the stations of an engine are worked out from: what is read of it, its shells and what was selected, its trials. */
-export type StationJob = ReadJob & {
+export type StationJob = MeasuredJob & {
   readonly rules: StationRules;
   readonly shells: Readonly<Record<string, JobShell>>;
   readonly choice: AcceptedChoice | null;

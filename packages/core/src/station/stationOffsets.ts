@@ -27,14 +27,14 @@ export interface StationOffset {
   /** The stations whose trials it comes from. */
   readonly stations: readonly string[];
   readonly isSpread: boolean;
-  /** Whether the station itself was tried, rather than others of its family. */
+  /** True if the station itself was tried, rather than others of its family. */
   readonly isOwn: boolean;
 }
 
 /** A mean of trials is told to a tenth of a micrometre, or of a tenth. */
 const FINEST = { mm: 100, in: 254 } as const;
 
-/** Whether both halves of a trial are of one series, which its difference then belongs to. */
+/** True if both halves of a trial are of one series, which its difference then belongs to. */
 function seriesOf({ upper, lower }: Trial): string | null {
   return upper.series === lower.series ? upper.series : null;
 }

@@ -24,7 +24,7 @@ export interface StationVerdict {
    * Clearance with the chosen halves: as measured with them in, else predicted; null when nothing is chosen or a size is missing.
    */
   readonly clearance: OilClearance | null;
-  /** Whether the clearance was measured with these very halves in. */
+  /** True if the clearance was measured with these very halves in. */
   readonly isMeasured: boolean;
   /** Standard uncertainty of the clearance, nm; null without one. */
   readonly u: number | null;

@@ -57,7 +57,7 @@ const trialFields = {
   /** Left out by trials from before it was kept. */
   madeOf: madeOfSchema.optional(),
   readings: z.record(z.string().min(1).max(60), trialReadingSchema),
-  /** Whether the fitter has looked, and believes what was measured though it is not as predicted. */
+  /** True if the fitter has looked, and believes what was measured though it is not as predicted. */
   isBelieved: z.boolean(),
   at: momentSchema,
   by: personSchema,

@@ -13,7 +13,7 @@ export interface StretchFinding extends StretchedBolt {
   readonly by: Nanometres;
 }
 
-/** So much of the width of its limits a bolt may lie above its neighbours before it is named: a setting of ours. */
+/** Share of the width of the limits that a bolt may stretch more than its neighbours before it is named. No source: a setting of ours. */
 const MOST_ABOVE = 0.5;
 
 function middleOf(values: readonly number[]): number {

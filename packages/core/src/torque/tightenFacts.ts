@@ -78,7 +78,7 @@ export function jobPassStates(job: TightenJob): JobPassState[] {
   });
 }
 
-/** Whether a pass is done and stays so. */
+/** True if a pass is done and stays so. */
 export function isPassDone({ done, doubt }: Pick<JobPassState, 'done' | 'doubt'>): boolean {
   return done !== null && doubt !== 'other-figure' && doubt !== 'parts-swapped';
 }

@@ -1,4 +1,4 @@
-/** So many stages are the most that anybody tightens in. */
+/** Maximum tightening stages. */
 export const MOST_STAGES = 20;
 
 /** A final figure below this is rounded to whole ones of its unit, from it on to whole fives. */

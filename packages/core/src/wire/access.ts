@@ -20,7 +20,7 @@ const MAY: Readonly<Record<Role, readonly Need[]>> = {
 };
 
 /**
- * Whether a role may do something.
+ * True if a role may do something.
  *
  * @param role null for nobody: who is not signed in
  * @example mayDo('stores', 'bench') // false

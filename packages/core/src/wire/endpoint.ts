@@ -47,11 +47,11 @@ export interface Endpoint<
   /** What may be wrong, beside what can be wrong with any request. */
   readonly problems: readonly ProblemKind[];
   readonly topics: readonly Topic[];
-  /** Whether an answer carries an ETag, and one that is still the same is answered 304 without being worked out. */
+  /** True if an answer carries an ETag, and one that is still the same is answered 304 without being worked out. */
   readonly isTagged: boolean;
   /** Largest body, MB. */
   readonly largestMb: number;
-  /** Whether the body is read and checked in a worker thread with its work: it may be large. */
+  /** True if the body is read and checked in a worker thread with its work: it may be large. */
   readonly isReadByWorker: boolean;
   /** Content types of a good answer that is a file; null for JSON. */
   readonly files: readonly string[] | null;

@@ -27,7 +27,7 @@ export const SAMPLE_STOCK: readonly string[] = STOCK;
 const ALL: ReadonlySet<string> = new Set([...ENGINES, ...TYPES, ...STOCK]);
 
 /**
- * Whether an engine, an engine type or a line of stock came with Fettle to show how it works.
+ * True if an engine, an engine type or a line of stock came with Fettle to show how it works.
  *
  * @param id of any of them
  */

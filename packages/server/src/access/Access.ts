@@ -48,7 +48,7 @@ export class Access {
   private readonly parts: AccessParts;
   private readonly request: Request;
   private readonly response: Response;
-  /** Whether one signs in here at all. */
+  /** True if one signs in here at all. */
   readonly isOn: boolean;
   person: PersonRow | null = null;
   device: DeviceRow | null = null;
@@ -110,7 +110,7 @@ export class Access {
     return this.person && until > Date.now() ? new Date(until) : null;
   }
 
-  /** Whether who is signed in has typed their password within the last quarter of an hour. */
+  /** True if who is signed in has typed their password within the last quarter of an hour. */
   get isConfirmed(): boolean {
     return this.confirmedUntil !== null;
   }
@@ -128,7 +128,7 @@ export class Access {
     return { person: id, device: this.device?.id ?? null, session: sessionMark(this.request.session.id) };
   }
 
-  /** Whether who was signed in when this was asked still is. */
+  /** True if who was signed in when this was asked still is. */
   async isStillIn(): Promise<boolean> {
     if (!this.isOn) return true;
     const isThere = await new Promise<boolean>((resolve) => this.request.session.reload((error) => resolve(!error)));
@@ -229,7 +229,7 @@ export function accessOf(response: Response): Access {
   return response.locals.access as Access;
 }
 
-/** Whether one signs in here now: beyond this machine always; on it once there is an account. */
+/** True if one signs in here now: beyond this machine always; on it once there is an account. */
 export type SignsIn = () => Promise<boolean>;
 
 /** Looks whether one signs in, now and then where nobody does yet. */

@@ -50,7 +50,7 @@ interface NewPerson {
   readonly by: string;
   /** Null for one that is made up. */
   readonly password: string | null;
-  /** Whether it has to be the first one of all. */
+  /** True if it has to be the first one of all. */
   readonly isFirst?: boolean;
 }
 
@@ -82,7 +82,7 @@ export class PeopleService {
     );
   }
 
-  /** Whether a device was let in by somebody who is an owner now. */
+  /** True if a device was let in by somebody who is an owner now. */
   private async isOwnersDevice({ letInById }: DeviceRow): Promise<boolean> {
     if (letInById === null) return false;
     const by = await this.byId(letInById);

@@ -12,7 +12,7 @@ export function hashed(secret: string): Promise<string> {
 let nobodys: Promise<string> | null = null;
 
 /**
- * Whether a secret is the one that was hashed.
+ * True if a secret is the one that was hashed.
  *
  * @param kept null where there is no such account: it takes as long as where there is
  */

@@ -2,9 +2,9 @@ import { hostname, networkInterfaces } from 'node:os';
 
 /** From where the server may be reached, and on what terms. */
 export interface AccessSettings {
-  /** Whether one signs in here even before there is an account: the server is reached from other machines. */
+  /** True if one signs in here even before there is an account: the server is reached from other machines. */
   readonly mustSignIn: boolean;
-  /** Whether pages come over TLS, from this server or from a proxy before it. */
+  /** True if pages come over TLS, from this server or from a proxy before it. */
   readonly isSecure: boolean;
   /** Host names, without a port, that the server answers to. */
   readonly hosts: ReadonlySet<string>;
@@ -12,13 +12,13 @@ export interface AccessSettings {
   readonly origin: string | null;
   /** What the owner's account is made with at the first start; null where it cannot be made over the network. */
   readonly firstCode: string | null;
-  /** Whether a proxy on this machine stands before it, which says who asks. */
+  /** True if a proxy on this machine stands before it, which says who asks. */
   readonly isBehindProxy: boolean;
 }
 
 const LOOPBACK: readonly string[] = ['127.0.0.1', 'localhost', '::1'];
 
-/** Whether an address to listen at is this machine's alone. */
+/** True if an address to listen at is this machine's alone. */
 export function isLoopback(host: string): boolean {
   return LOOPBACK.includes(host) || /^127\.\d+\.\d+\.\d+$/u.test(host);
 }

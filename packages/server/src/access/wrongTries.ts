@@ -27,7 +27,7 @@ interface Count extends Measure {
   readonly key: string;
   /** Whose account it keeps shut while it waits; null where it is nobody's in particular. */
   readonly account: string | null;
-  /** Whether a right try ends the count; of the others it takes back itself only. */
+  /** True if a right try ends the count; of the others it takes back itself only. */
   readonly isOwn: boolean;
 }
 

@@ -25,7 +25,7 @@ const BOUNDS = {
 
 /** Names the lock of PostgreSQL that one server holds while it brings the tables up to date. A number of our own. */
 const UPDATE_LOCK = 4_780_001;
-/** So long another server is waited for that does so, ms. */
+/** Time to wait for another server that does so, ms. */
 const UPDATE_WAIT_MS = 300_000;
 
 /** A database that a later build of Fettle has written: this one does not know what stands there. */

@@ -111,7 +111,7 @@ export class DrawerService {
     });
   }
 
-  /** Whether a movement that only puts new kinds in was done already: sent twice, it is done once. */
+  /** True if a movement that only puts new kinds in was done already: sent twice, it is done once. */
   private async isAllThere(manager: EntityManager, by: string, changes: DrawerMove['changes']): Promise<boolean> {
     if (changes.some(({ version }) => version > 0)) return false;
     const ids = changes.map(({ id }) => id);

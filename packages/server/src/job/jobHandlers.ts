@@ -1,5 +1,5 @@
 import type { Database } from '../database/Database.js';
-import type { ReadPool } from '../read/ReadPool.js';
+import type { BodyPool } from '../read/BodyPool.js';
 import { Reply } from '../wire/Reply.js';
 import { Shared } from '../wire/Shared.js';
 import { SharedReply } from '../wire/SharedReply.js';
@@ -19,7 +19,7 @@ type JobNames =
   | 'fastenerMoves';
 
 /** The engines on the benches. */
-export function jobHandlers(jobs: JobService, database: Database, reads: ReadPool): HandlersOf<JobNames> {
+export function jobHandlers(jobs: JobService, database: Database, reads: BodyPool): HandlersOf<JobNames> {
   // Many benches look at the same list whenever something on it changes.
   const lists = new Shared(async (query: string) => new SharedReply(await jobs.list(JSON.parse(query))));
   return {

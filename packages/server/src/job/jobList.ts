@@ -6,7 +6,7 @@ import { type HeldByJob, heldBy, NOTHING_HELD } from '../stock/heldBy.js';
 import { coreMark } from './coreMark.js';
 import { type JobRow, jobEntity } from './jobEntity.js';
 
-/** So many names are told of who touched an engine last. */
+/** Maximum names in the list of who edited last. */
 const MOST_PEOPLE = 50;
 
 /** Who has touched an engine last, by the alphabet: from one name to the next by the index, however many engines there are. */

@@ -11,7 +11,7 @@ import { jobEntity } from './jobEntity.js';
 /** What came of a reading that was sent. */
 export interface Kept {
   readonly reading: Reading;
-  /** Whether it is new; else it was sent before. */
+  /** True if it is new; else it was sent before. */
   readonly made: boolean;
 }
 
@@ -39,7 +39,7 @@ interface Outcome {
   readonly other: string | null;
 }
 
-/** So many are kept in one transaction at most. */
+/** Maximum readings saved in one transaction. */
 const MOST_TOGETHER = 200;
 /** The layouts of so many engines are remembered. */
 const MOST_LAYOUTS = 500;

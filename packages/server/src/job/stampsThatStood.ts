@@ -1,7 +1,7 @@
 import { applyPatch, type JobChange, type Json, PatchMisfit, type PersonStamp, stampKey, stampsIn } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
 
-/** So many changes are read at once, and so often at most: what is older does not come back under another's name. */
+/** Changes read at once, and maximum times: a stamp from before that cannot come back under another's name. */
 const AT_ONCE = 50;
 const MOST_READS = 40;
 

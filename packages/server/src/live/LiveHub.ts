@@ -32,7 +32,7 @@ const LONGEST_MS = 5000;
 /** A notification holds at most 8000 bytes. */
 const LARGEST = 7500;
 
-/** So many tabs are remembered at most. */
+/** Maximum tabs remembered. */
 const MOST_PRESENT = 2_000;
 
 interface Here extends Presence {

@@ -7,7 +7,7 @@ const REMEMBERED_MS = 60_000;
 
 export const DISK_FULL = 'The server’s disk is full: nothing is saved. Free some space on it.';
 
-/** Whether there is room where the data lies. */
+/** True if there is room where the data lies. */
 export class Disk {
   private readonly folder: string | null;
   private fullSince = 0;

@@ -8,7 +8,7 @@ import { ProblemError } from './problem.js';
 const BUSY_S = 2;
 const AWAY_S = 5;
 const FULL_S = 30;
-/** So long the database gets to answer, where it is asked whether it does, ms. */
+/** Time the database has to answer a health check, ms. */
 const PROBE_MS = 1000;
 
 /** A value that PostgreSQL cannot hold: signs, dates and numbers beyond its range (class 22 of SQLSTATE). */
@@ -51,7 +51,7 @@ function problemOf(error: unknown): ProblemError {
   return new ProblemError('server-fault', 'The fault was logged; what you sent was not saved.');
 }
 
-/** Whether the database answers at all, within a moment. */
+/** True if the database answers at all, within a moment. */
 async function answers(database: DataSource): Promise<boolean> {
   const late = new Promise<never>((_, reject) => setTimeout(() => reject(new Error('no answer')), PROBE_MS).unref());
   return Promise.race([database.query('SELECT 1'), late]).then(

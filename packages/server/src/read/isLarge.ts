@@ -11,7 +11,7 @@ function countIn(value: unknown, left: number): number {
   return rest;
 }
 
-/** Whether a JSON value is so large that checking it would hold others up; no more of it is looked at than it takes to tell. */
+/** True if a JSON value is so large that checking it would hold others up; no more of it is looked at than it takes to tell. */
 export function isLarge(value: unknown): boolean {
   return countIn(value, MOST_MEMBERS) <= 0;
 }

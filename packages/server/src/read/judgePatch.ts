@@ -37,7 +37,7 @@ export type JudgedPatch =
       readonly document: JobDocument;
       /** As the history keeps them. */
       readonly changes: JobChange['changes'];
-      /** Whether what the engine takes from the drawer has to be reserved anew. */
+      /** True if what the engine takes from the drawer has to be reserved anew. */
       readonly reserves: boolean;
     }
   /** Stamps of others came in: whether they are an earlier state that comes back, the history has to be asked. */
@@ -56,7 +56,7 @@ export function recordedBetween(before: JobDocument | undefined, after: JobDocum
   }));
 }
 
-/** Whether a change takes other washers or shims. */
+/** True if a change takes other washers or shims. */
 function takesOthers(before: JobDocument, after: JobDocument): boolean {
   const taken = (document: JobDocument) => takenPieces(document) as unknown as Json;
   return changesBetween(taken(before), taken(after)).length > 0;
@@ -98,7 +98,7 @@ export function underOwnName(before: JobDocument | null, after: JobDocument, who
   return signedBy(after, newStampsOfOthers(before as unknown as Json, after as unknown as Json, who), who);
 }
 
-/** Applies a change to a document and judges what comes of it. Takes its time for large documents: see `ReadPool`. */
+/** Applies a change to a document and judges what comes of it. Takes its time for large documents: see `BodyPool`. */
 export function judgePatch({ document, steps, who, stood }: PatchTask): JudgedPatch {
   // A document that is not a valid one is a programming fault: every write was checked.
   const before = jobDocumentSchema.parse(document);

@@ -1,9 +1,9 @@
 import { type EndpointName, endpointOf } from '@fettle/core';
-import { type ReadBytes, readBytes } from '../worker/readBytes.js';
+import { type ParsedBody, readBytes } from '../worker/readBytes.js';
 import { byAccount } from './byAccount.js';
 import { type JudgedPatch, judgePatch, type PatchTask } from './judgePatch.js';
 
-export interface ReadTask {
+export interface BodyTask {
   readonly endpoint: EndpointName;
   /** The body as it came. */
   readonly body: Uint8Array;
@@ -12,7 +12,7 @@ export interface ReadTask {
 }
 
 /** Runs in a worker thread: reads and checks a large body. */
-export default function read({ endpoint, body, who }: ReadTask): ReadBytes<unknown> {
+export default function read({ endpoint, body, who }: BodyTask): ParsedBody<unknown> {
   return readBytes(body, endpointOf(endpoint).body, (sent) => byAccount(sent, who));
 }
 

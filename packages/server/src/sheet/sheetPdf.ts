@@ -25,7 +25,7 @@ export interface PdfTask {
   readonly zone: string;
   /** Language and country that its dates are written for, BCP 47. */
   readonly locale: string;
-  /** Whether its clearances are in the engine's unit, or in thousandths of an inch. */
+  /** True if its clearances are in the engine's unit, or in thousandths of an inch. */
   readonly clearances: Paper['clearances'];
 }
 

@@ -8,7 +8,7 @@ import { createApp } from '../createApp.js';
 import { loadDemo } from '../demo/loadDemo.js';
 import { FitPool } from '../fit/fitPool.js';
 import { openWorkshop } from '../openWorkshop.js';
-import { ReadPool } from '../read/ReadPool.js';
+import { BodyPool } from '../read/BodyPool.js';
 import { PdfPool } from '../sheet/pdfPool.js';
 import { fillTo } from './fillTo.js';
 
@@ -40,7 +40,7 @@ const cluster = await startCluster(folder, { durable: false });
 const database = await openWorkshop(cluster.url);
 const log = pino({ level: 'silent' });
 const fits = new FitPool();
-const reads = new ReadPool();
+const reads = new BodyPool();
 const { app } = await createApp({ database, fits, reads, pdfs: new PdfPool(), log, webFolder: null });
 const server = app.listen(0, '127.0.0.1');
 try {

@@ -7,7 +7,7 @@ import { expect, inject } from 'vitest';
 import { createApp } from '../createApp.js';
 import { FitPool } from '../fit/fitPool.js';
 import { openWorkshop } from '../openWorkshop.js';
-import { ReadPool } from '../read/ReadPool.js';
+import { BodyPool } from '../read/BodyPool.js';
 import { PdfPool } from '../sheet/pdfPool.js';
 import { bounded, LOOK_EVERY } from '../wire/bounded.js';
 import { allEndpoints, problemsOf } from '../wire/openApi.js';
@@ -68,7 +68,7 @@ export async function runningServer(
   const database = await openWorkshop(url ?? (await freshDatabase()));
   const log = pino({ level: 'silent' });
   const fits = new FitPool();
-  const reads = new ReadPool();
+  const reads = new BodyPool();
   const pdfs = new PdfPool();
   const { app, people, close } = await createApp({ database, fits, reads, pdfs, log, webFolder, ...more });
   const server = await new Promise<Server>((resolve) => {

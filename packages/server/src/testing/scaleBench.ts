@@ -16,7 +16,7 @@ import { createApp } from '../createApp.js';
 import { loadDemo } from '../demo/loadDemo.js';
 import { FitPool } from '../fit/fitPool.js';
 import { openWorkshop } from '../openWorkshop.js';
-import { ReadPool } from '../read/ReadPool.js';
+import { BodyPool } from '../read/BodyPool.js';
 import { PdfPool } from '../sheet/pdfPool.js';
 import { fillTo } from './fillTo.js';
 import { LAYOUT } from './samples.js';
@@ -37,7 +37,7 @@ let stop = async () => {};
 async function restart(): Promise<void> {
   await stop();
   database = await openWorkshop(cluster.url);
-  const [fits, reads, pdfs] = [new FitPool(), new ReadPool(), new PdfPool()];
+  const [fits, reads, pdfs] = [new FitPool(), new BodyPool(), new PdfPool()];
   const made = await createApp({ database, fits, reads, pdfs, log, webFolder: null });
   const server = await new Promise<Server>((resolve) => {
     const listening = made.app.listen(0, '127.0.0.1', () => resolve(listening));

@@ -122,7 +122,7 @@ function rowsASecond(connections: number): number {
 
 /** Halves of the largest document. */
 const KINDS = 1500;
-/** So many change such documents at once. */
+/** Writers at the same time. */
 const CHANGERS = 4;
 
 function quantiles(times: readonly number[]): string {

@@ -140,7 +140,7 @@ function constraintsTo(hosts: readonly string[]): x509.Extension {
   return new x509.Extension(id_ce_nameConstraints, true, value);
 }
 
-/** Whether an authority may sign for these hosts, and not for anything there is. */
+/** True if an authority may sign for these hosts, and not for anything there is. */
 function isFor(authority: string, hosts: readonly string[]): boolean {
   const extension = new x509.X509Certificate(authority).getExtension(id_ce_nameConstraints);
   if (!extension) return false;
@@ -174,7 +174,7 @@ async function authorityIn(folder: string, hosts: readonly string[]): Promise<{ 
   return pair;
 }
 
-/** Whether a certificate is signed by the authority, lasts, and names every host. */
+/** True if a certificate is signed by the authority, lasts, and names every host. */
 function isGood(cert: string, authority: string, hosts: readonly string[]): boolean {
   const parsed = new X509Certificate(cert);
   const lasts = Date.parse(parsed.validTo) > Date.now() + RENEW_DAYS * DAY_MS;

@@ -207,7 +207,7 @@ describe('every endpoint', () => {
     };
     await Promise.all(Array.from({ length: AT_ONCE }, () => shoot(workshop.owner.copy())));
     expect(failures.slice(0, 10)).toEqual([]);
-    // So many codes that were none have shut this address for a while.
+    // The wrong codes before have locked this address for a while.
     await workshop.database.query('DELETE FROM wrong_try');
     // Not all of it was refused at the door.
     expect(counts.get(200) ?? 0).toBeGreaterThan(REQUESTS / 20);

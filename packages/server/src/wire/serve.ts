@@ -14,8 +14,8 @@ import { actingAs } from '../access/acting.js';
 import type { LiveHub } from '../live/LiveHub.js';
 import { ProblemError } from '../problem/problem.js';
 import { readWith } from '../problem/readWith.js';
+import type { BodyPool } from '../read/BodyPool.js';
 import { byAccount } from '../read/byAccount.js';
-import type { ReadPool } from '../read/ReadPool.js';
 import type { Asker } from '../worker/WorkerPool.js';
 import { BodyRoom } from './BodyRoom.js';
 import { Reply } from './Reply.js';
@@ -53,7 +53,7 @@ function tagged(etag: string, request: Request, response: Response): boolean {
   return true;
 }
 
-/** Whether a description asks who it is that does something. */
+/** True if a description asks who it is that does something. */
 function asksWho(schema: unknown): boolean {
   const { shape } = schema as { shape?: Record<string, unknown> };
   return shape !== undefined && 'by' in shape;
@@ -110,7 +110,7 @@ export function serve(
   mark: () => Promise<string>,
   boot: string,
   live: LiveHub,
-  reads: ReadPool,
+  reads: BodyPool,
 ): Router {
   const routes = Router();
   const room = new BodyRoom(ROOM_MB);

@@ -14,7 +14,7 @@ export interface Asker {
 /** What the threads of a pool may take. */
 interface Bounds {
   readonly threads: number;
-  /** Whether they wait for the first task to begin; once there, they stay. */
+  /** True if they wait for the first task to begin; once there, they stay. */
   readonly isLazy?: boolean;
   /** Memory of one thread, MB: a task that needs more is refused, and takes no other with it. */
   readonly mostMb: number;

@@ -8,14 +8,14 @@ export type Unread =
   | { readonly kind: 'faults'; readonly faults: readonly DocumentFault[] };
 
 /** What was read, or why it could not be. */
-export type ReadBytes<Value> = { readonly kind: 'read'; readonly value: Value } | Unread;
+export type ParsedBody<Value> = { readonly kind: 'read'; readonly value: Value } | Unread;
 
 /** Reads a body as it came: JSON in UTF-8 that can be stored and satisfies its schema. */
 export function readBytes<Schema extends z.ZodType>(
   body: Uint8Array,
   schema: Schema,
   asSent: (value: unknown) => unknown = (value) => value,
-): ReadBytes<z.output<Schema>> {
+): ParsedBody<z.output<Schema>> {
   let value: unknown;
   try {
     value = asSent(JSON.parse(new TextDecoder('utf-8', { fatal: true }).decode(body)));

@@ -6,7 +6,7 @@ import { tell } from '../wire/tell.js';
 import { Door } from './Door.js';
 import { useActing } from './useActing.js';
 
-/** Whether a moment is still to come; looked at again when it has come. */
+/** True if a moment is still to come; looked at again when it has come. */
 function useIsAhead(until: string | null): boolean {
   const left = until === null ? 0 : Date.parse(until) - Date.now();
   const [, setOver] = useState(0);

@@ -5,7 +5,7 @@ import { refusalInWords } from '../wire/ask.js';
 export interface Acting {
   readonly isBusy: boolean;
   readonly fault: string | null;
-  /** Does it. @returns whether it worked */
+  /** Does it. @returns true if it worked */
   readonly act: (work: () => Promise<unknown>) => Promise<boolean>;
 }
 

@@ -63,7 +63,7 @@ function mmOf(text: string, least: number, most: number): number | null {
 /** Names of this very machine: an address with one of them leads nowhere from another. */
 const LOOPBACK = /^(?:localhost|.*\.localhost|127(?:\.\d+){3}|\[?::1\]?)$/u;
 
-/** Whether an address can be reached from this machine only. */
+/** True if an address can be reached from this machine only. */
 export function isThisMachineOnly(hostname: string): boolean {
   return LOOPBACK.test(hostname);
 }

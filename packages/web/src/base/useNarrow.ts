@@ -3,7 +3,7 @@ import { useSyncExternalStore } from 'react';
 /** A screen held in one hand: narrower than this, px. */
 const NARROW = matchMedia('(max-width: 640px)');
 
-/** Whether the screen is one that is held in a hand. */
+/** True if the screen is one that is held in a hand. */
 export function useNarrow(): boolean {
   return useSyncExternalStore(
     (changed) => {

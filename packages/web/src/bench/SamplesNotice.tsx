@@ -20,7 +20,7 @@ function removedText({ engines, types, stock, kept }: SamplesRemoved): string {
 }
 
 interface SamplesNoticeProps {
-  /** Whether a sample engine is in the list. */
+  /** True if a sample engine is in the list. */
   readonly areThere: boolean;
   readonly by: string;
 }

@@ -8,7 +8,7 @@ import { api } from '../wire/api.js';
 import { List } from './EnginePage.js';
 
 const LOOK_EVERY_MS = 30_000;
-/** So many are shown first; the last ones taken off are the ones that are missed. */
+/** Closed engines shown at first, the last closed first: those are the ones looked for. */
 const FEW = 5;
 const MANY = 200;
 

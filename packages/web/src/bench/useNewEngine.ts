@@ -96,7 +96,7 @@ export interface NewEngineForm {
   readonly control: Control<EngineForm>;
   readonly form: EngineForm;
   readonly library: Library;
-  /** Whether the sheet is typed here, not copied from the library. */
+  /** True if the sheet is typed here, not copied from the library. */
   readonly isTyped: boolean;
   readonly layout: CrankLayout | null;
   readonly faults: ReturnType<typeof layoutOfText>['faults'];
@@ -107,10 +107,10 @@ export interface NewEngineForm {
   readonly proposeRods: (rodsPerPin: '1' | '2') => void;
   readonly setLimit: (key: LimitKey, text: LimitText) => void;
   readonly nameFault: string | null;
-  /** Whether it was tried to start it: then each box says what it wants. */
+  /** True if it was tried to start it: then each box says what it wants. */
   readonly isTried: boolean;
   readonly isReady: boolean;
-  /** Whether nobody has given a name on this device yet: it is asked for once, here. */
+  /** True if nobody has given a name on this device yet: it is asked for once, here. */
   readonly isNameAsked: boolean;
   readonly submit: () => void;
 }

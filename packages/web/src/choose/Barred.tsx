@@ -11,7 +11,7 @@ const WHY: Readonly<Record<BarredPair['why'], string>> = {
   step: 'its wall step is larger than allowed',
   'thinner-side': 'its thinner shell would be on the other side',
 };
-/** So many are told. */
+/** Maximum pairs listed. */
 const MOST = 3;
 
 interface BarredProps {

@@ -27,7 +27,7 @@ const Scroll = styled.div`
   tr[aria-current='true'] td { background: var(--accent-soft); font-weight: 700; }
 `;
 
-/** So many pairs are shown at first, those nearest to the aim; asked for more, so many times as many. */
+/** Pairs shown at first, nearest to the target; the factor for each request for more. */
 const SHOWN = 60;
 const MORE = 4;
 

@@ -29,7 +29,7 @@ const Columns = styled.div`
   > div { display: flex; flex-direction: column; gap: 0.75rem; min-width: 0; }
 `;
 
-/** So many things that are held are told in words; more of them stand under their stations only. */
+/** Maximum locks listed in words; more are shown at their stations only. */
 const MOST_TOLD = 6;
 
 const SHOWS: readonly { value: ShaftShow; label: string }[] = [

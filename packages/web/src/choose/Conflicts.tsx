@@ -38,7 +38,7 @@ const ACTS: Readonly<Record<RemedyKind, string>> = {
   regrind: 'Measure after grinding',
 };
 
-/** So many stations of a remedy are told with what they come to. */
+/** Maximum stations of a remedy listed with their results. */
 const MOST_TOLD = 4;
 
 /** What the stations of a remedy come to with it: their clearances and how likely they are inside. */

@@ -17,7 +17,7 @@ import { Button } from '../ui/Button.js';
 import { Quiet } from '../ui/Panel.js';
 
 const drawer = new FitSearcher();
-/** So many draws tell a share to about 0.1 %, in well under a second. */
+/** Draws: they give a share to about 0.1 %, in well under a second. */
 const DRAWS = 200_000;
 
 interface DrawnChanceProps {

@@ -7,7 +7,7 @@ import { Notice } from '../ui/Notice.js';
 import { Row } from '../ui/Panel.js';
 import type { Play } from './usePlay.js';
 
-/** So many stations are asked about at once. */
+/** Maximum stations asked about at once. */
 const MOST_ASKED = 3;
 
 interface LockedOffNoticeProps {

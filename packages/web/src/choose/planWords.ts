@@ -41,7 +41,7 @@ export const NO_CHOICE: Readonly<
   'nothing-measured': { text: 'No main has both a bore and a journal yet.', to: '../bores', link: 'Measure the bores' },
 };
 
-/** Whether two choices take the same halves at the same mains. */
+/** True if two choices take the same halves at the same mains. */
 export function sameHalves(a: AcceptedChoice['stations'], b: AcceptedChoice['stations']): boolean {
   const ids = Object.keys(a);
   return (

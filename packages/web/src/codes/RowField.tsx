@@ -22,7 +22,7 @@ interface RowFieldProps {
   readonly document: JobDocument;
   readonly feature: Feature;
   readonly text: string;
-  /** Whether it was typed before a reload and is not saved yet. */
+  /** True if it was typed before a reload and is not saved yet. */
   readonly isLeftOver: boolean;
   readonly first: 'front' | 'rear';
   readonly onType: (text: string) => void;

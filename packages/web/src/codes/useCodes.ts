@@ -46,7 +46,7 @@ export interface Codes {
   readonly contradicted: ReadonlyMap<string, 'not-as-marked' | 'blocked'>;
   /** The marks as typed, by the names of their parts. */
   readonly marksOf: (feature: Feature) => ReadonlyMap<string, string>;
-  /** Holds what the table calls for. @returns whether it could; what is lacking is then told */
+  /** Holds what the table calls for. @returns true if it could; what is lacking is then told */
   readonly hold: () => boolean;
   readonly lacking: readonly string[];
   /** Puts each rod on the pin of its own number; null once any rod is on a pin. */

@@ -29,9 +29,9 @@ const KINDS: Readonly<Record<DrawerMovement['kind'], string>> = {
   undo: 'Undone',
 };
 
-/** So many are shown on a page. */
+/** Entries on a page. */
 const SHOWN = 40;
-/** So many kinds of half of one movement are told; more are counted. */
+/** Maximum kinds of shell listed for one stock entry; more are counted. */
 const TOLD = 4;
 
 const Movements = styled.div`

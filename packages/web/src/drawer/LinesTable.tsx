@@ -33,7 +33,7 @@ const Lines = styled.div`
 /** The box of a count. */
 const countPlace = (id: string) => ({ of: id, part: 'half', field: 'onHand' });
 
-/** Whether fewer are free than there should be. */
+/** True if fewer are free than there should be. */
 export function isShort(line: DrawerLine): boolean {
   return freeHalves(line, null) < line.half.least;
 }

@@ -122,7 +122,7 @@ interface PieceFormProps {
   /** What the half-typed form is kept under. */
   readonly id: string;
   readonly unit: Unit;
-  /** Whether a count may be left empty for as many as wanted. */
+  /** True if a count may be left empty for as many as wanted. */
   readonly isCounted: boolean;
   readonly onAdd: (piece: Piece, count: number | null, shelf: Shelf) => void;
 }

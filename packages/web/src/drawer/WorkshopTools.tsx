@@ -13,7 +13,7 @@ interface WorkshopToolsProps {
   readonly workshop: Workshop;
   readonly unit: Unit;
   readonly onUnit: (unit: Unit) => void;
-  /** Whether something stands beside the drawer: then there is less room. */
+  /** True if something stands beside the drawer: then there is less room. */
   readonly isBeside: boolean;
 }
 

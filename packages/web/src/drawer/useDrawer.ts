@@ -14,7 +14,7 @@ export interface Drawer {
   readonly fault: string | null;
   /** A kind of half as it was last seen, also between two renders; undefined when it is not there. */
   readonly current: (id: string) => DrawerLine | undefined;
-  /** Does something to the drawer, one thing after the other, and looks again. @returns whether it worked */
+  /** Does something to the drawer, one thing after the other, and looks again. @returns true if it worked */
   readonly act: (action: () => Promise<unknown>) => Promise<boolean>;
 }
 

@@ -18,7 +18,7 @@ import { isAskFault, refusalInWords } from '../wire/ask.js';
 import { tell, tellEngine } from '../wire/tell.js';
 import { useDrawer } from './useDrawer.js';
 
-/** So many engines, the last touched ones, can be fitted together here. */
+/** Maximum engines selected for together: the last edited ones. */
 export const MOST_TOGETHER = 200;
 
 /** A search that is told to go on has so long, seconds. */
@@ -38,7 +38,7 @@ export interface Together {
   readonly fault: string | null;
   /** The engines that draw on the workshop's drawer; null until they are there. */
   readonly sharing: readonly JobView[] | null;
-  /** Whether there are more engines than can be fitted together here. */
+  /** True if there are more engines than can be fitted together here. */
   readonly isCutOff: boolean;
   readonly joint: JointFit | null;
   readonly isIn: (id: string) => boolean;

@@ -59,9 +59,9 @@ function shiftText(shift: number, length: (value: number) => string): string {
 interface ConflictProps {
   readonly conflict: ShimConflict;
   readonly unit: Unit;
-  /** Whether a piece of the request carries a coating: then it is never dressed. */
+  /** True if a piece of the request carries a coating: then it is never dressed. */
   readonly isCoated: (id: string) => boolean;
-  /** Whether any of them does. */
+  /** True if any of them does. */
   readonly hasCoated: boolean;
 }
 

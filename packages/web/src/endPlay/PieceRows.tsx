@@ -37,7 +37,7 @@ interface PieceRowsProps {
   readonly onChange: (chosen: Chosen) => void;
 }
 
-/** Whether a piece is made for a place. */
+/** True if a piece is made for a place. */
 function fits(piece: object & { readonly half?: string; readonly face?: string }, place: string): boolean {
   const [face, half] = place.includes('.') ? place.split('.') : [undefined, place];
   const isSide = half === 'upper' || half === 'lower';

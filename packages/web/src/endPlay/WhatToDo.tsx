@@ -44,7 +44,7 @@ interface StepTextProps {
   readonly step: EndPlayStep;
   readonly unit: Unit;
   readonly isStack: boolean;
-  /** Whether a choice was accepted already, and did not do it. */
+  /** True if a choice was accepted already, and did not do it. */
   readonly isChosen: boolean;
   /** What the best of them leads to. */
   readonly leadsTo: Nanometres | null;

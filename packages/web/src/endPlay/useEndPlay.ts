@@ -54,7 +54,7 @@ export interface EndPlayWork {
   /** The choice in hand: made by hand, or the best one. */
   readonly inHand: Chosen | null;
   readonly outcome: ShimOutcome | null;
-  /** Whether the choice in hand is one that was made by hand. */
+  /** True if the choice in hand is one that was made by hand. */
   readonly isOwn: boolean;
   /** Takes a choice in hand; null goes back to the best one. */
   readonly take: (chosen: Chosen | null) => void;

@@ -4,7 +4,7 @@ import { resultOf } from '../fit/fitSearch.js';
 import type { ShimAnswer } from '../fit/fitWorker.js';
 import { useAsked } from '../fit/useAsked.js';
 
-/** So many of the next best choices are shown. */
+/** Maximum next best choices shown. */
 const SHOWN = 12;
 
 export interface Shims {

@@ -36,7 +36,7 @@ interface BandGridProps {
   readonly faults: TypeFaults;
   readonly unit: Unit;
   readonly hasPaint?: boolean;
-  /** Whether they may be made for some places only. */
+  /** True if they may be made for some places only. */
   readonly hasPlaces?: boolean;
   readonly onChange: (bands: readonly BandText[]) => void;
   readonly onRemove?: (at: number) => void;

@@ -26,7 +26,7 @@ interface TableCellProps {
   readonly codes: SelectionCodes | null;
   readonly housing: string;
   readonly journal: string;
-  /** Whether what is typed there can be read. */
+  /** True if what is typed there can be read. */
   readonly isRead: boolean;
   /** What the generated table has instead, where it differs. */
   readonly better: Cell | undefined;

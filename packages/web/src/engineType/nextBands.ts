@@ -5,7 +5,7 @@ import { type BandText, EMPTY_BAND } from './typeText.js';
 /** Marks that can be filled in at once. */
 const MOST_MARKS = 30;
 
-/** Whether the last two bands go down: the upper end of the last is the lower end of the one before it. */
+/** True if the last two bands go down: the upper end of the last is the lower end of the one before it. */
 function goDown(filled: readonly BandText[]): boolean {
   const [before, last] = filled.slice(-2);
   return filled.length > 1 && last!.high.trim() !== '' && last!.high.trim() === before!.low.trim();

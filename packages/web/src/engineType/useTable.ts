@@ -31,7 +31,7 @@ export interface TypedTable {
   readonly grades: readonly string[];
   readonly paintOf: (grade: string) => Paint | null;
   readonly findings: readonly TableFinding[];
-  /** Whether it is compared with the table that bands and walls call for, and with which. */
+  /** True if it is compared with the table that bands and walls call for, and with which. */
   readonly compared: Compared;
   readonly setCompared: (compared: Compared) => void;
   readonly made: SelectionCodes['table'] | null;

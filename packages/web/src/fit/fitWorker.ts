@@ -20,13 +20,13 @@ import {
   type JointShimPart,
   type JointShimPlan,
   jointShims,
+  type OneLengthRequest,
   type PieceOrder,
   type Placement,
   type PlanVariants,
   pieceOrder,
   placementsOf,
   planVariants,
-  type ReadRequest,
   readShimRequest,
   readySearch,
   type SetSavings,
@@ -82,7 +82,7 @@ const search = {
   ): Promise<FitAnswer<PieceOrder>> => {
     const read = readShimRequest(input);
     if (!read.ok) return read;
-    return { ok: true, result: pieceOrder(read.request as ReadRequest, expected, target, prices) };
+    return { ok: true, result: pieceOrder(read.request as OneLengthRequest, expected, target, prices) };
   },
   /** The best pieces for several engines that draw on one shelf. */
   jointShims: async ({ parts, stock }: JointPiecesQuestion): Promise<FitAnswer<JointShimPlan>> => {

@@ -127,11 +127,11 @@ interface FamilyFormProps {
   /** What the half-typed form is kept under. */
   readonly id: string;
   readonly unit: Unit;
-  /** Whether rod halves can be entered too. */
+  /** True if rod halves can be entered too. */
   readonly withRods: boolean;
-  /** Whether a count may be left empty for as many as wanted. */
+  /** True if a count may be left empty for as many as wanted. */
   readonly isCounted: boolean;
-  /** Whether its first box takes the focus when it opens: somebody asked for it. */
+  /** True if its first box takes the focus when it opens: somebody asked for it. */
   readonly isFocused?: boolean;
   /** What the first wall of a family can be: what lies outside is asked about before it is added. */
   readonly spanOf: (family: Family) => Span;

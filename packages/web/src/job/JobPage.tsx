@@ -21,7 +21,7 @@ import { Panel } from '../ui/Panel.js';
 import { NEXT_THING } from './nextThing.js';
 import { StageBar } from './StageBar.js';
 import { type OpenJob, useJob, useJobLoading } from './useJob.js';
-import { useUndo, useVisit } from './useUndo.js';
+import { useUndo, useUndoSteps } from './useUndo.js';
 
 const Head = styled.div`
   display: flex;
@@ -139,7 +139,7 @@ export function JobPage() {
   const { fault } = useJobLoading(id);
   const job = useJob(id);
   const { said } = useClearances(job?.document.unit ?? 'mm');
-  useVisit(id);
+  useUndoSteps(id);
   const { undo, what, isPartial } = useUndo(job);
   // What is next follows a frame after the figure that leads to it.
   const { document, readings } = useAfterFrame(job) ?? { document: null, readings: [] };

@@ -9,7 +9,7 @@ import { knownDocument, knownReadings } from '../saving/knownEngine.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 import { api } from '../wire/api.js';
 import { isAskFault } from '../wire/ask.js';
-import { stepTaken } from './visitSlice.js';
+import { stepTaken } from './undoSlice.js';
 
 /** How often an open engine is looked up for other people's changes, ms. */
 const LOOK_EVERY_MS = 4000;

@@ -8,7 +8,7 @@ import { readingAt, useSaveReading } from '../measure/useSaveReading.js';
 import { jobArrived, parcelDelivered } from '../saving/savingSlice.js';
 import { store } from '../shell/store.js';
 import { type OpenJob, useChangeDocument, useJob } from './useJob.js';
-import { useUndo, useVisit } from './useUndo.js';
+import { useUndo, useUndoSteps } from './useUndo.js';
 
 const usual = usualLayout(3, 2, 1, 2);
 if (!usual.ok) throw new Error(usual.message);
@@ -48,7 +48,7 @@ const wrapper = ({ children }: { children: ReactNode }) => <Provider store={stor
 function opened() {
   return renderHook(
     () => {
-      useVisit(id);
+      useUndoSteps(id);
       const job = useJob(id)!;
       return { job, change: useChangeDocument(job), ...useUndo(job) };
     },
@@ -167,9 +167,9 @@ describe('undo', () => {
   it('lasts for the visit: another engine has steps of its own, and leaving forgets them', () => {
     const first = opened();
     act(() => first.result.current.change((old) => ({ ...old, name: 'Rush Twin 2' })));
-    expect(store.getState().visit.steps).toHaveLength(1);
+    expect(store.getState().undo.steps).toHaveLength(1);
     first.unmount();
-    expect(store.getState().visit).toEqual({ job: null, steps: [], isPartial: false });
+    expect(store.getState().undo).toEqual({ job: null, steps: [], isPartial: false });
     expect(opened().result.current.undo).toBeNull();
   });
 });

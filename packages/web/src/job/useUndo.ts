@@ -6,25 +6,25 @@ import { NOBODY } from '../person/personSlice.js';
 import { knownDocument } from '../saving/knownEngine.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 import { withoutStep } from '../saving/withoutStep.js';
+import { engineLeft, engineOpened, type ReadingPut, stepUndone } from './undoSlice.js';
 import type { OpenJob } from './useJob.js';
-import { type ReadingPut, stepUndone, visitBegan, visitEnded } from './visitSlice.js';
 
 export interface Undo {
   /** Takes the last step back; null when there is none. */
   readonly undo: (() => void) | null;
   /** What it would take back. */
   readonly what: string | null;
-  /** Whether the last undo left something as it is, because it was changed again since. */
+  /** True if the last undo left something as it is, because it was changed again since. */
   readonly isPartial: boolean;
 }
 
 /** Keeps what is done to an engine for as long as it is open. */
-export function useVisit(id: string): void {
+export function useUndoSteps(id: string): void {
   const dispatch = useAppDispatch();
   useEffect(() => {
-    dispatch(visitBegan(id));
+    dispatch(engineOpened(id));
     return () => {
-      dispatch(visitEnded());
+      dispatch(engineLeft());
     };
   }, [dispatch, id]);
 }
@@ -52,7 +52,7 @@ function readingTakenBack({ readings }: OpenJob, { put, before }: ReadingPut, by
 /** Takes back, step by step, what this person did to the engine since it was opened; what others did since stays. */
 export function useUndo(job: OpenJob | null): Undo {
   const store = useAppStore();
-  const { steps, isPartial } = useAppSelector((state) => state.visit);
+  const { steps, isPartial } = useAppSelector((state) => state.undo);
   const last = steps.at(-1);
   return {
     undo:

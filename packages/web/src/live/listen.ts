@@ -89,7 +89,7 @@ class Listening {
     if (event.kind === 'missed') this.look(TOPICS);
     else if (event.kind !== 'changed') this.store.dispatch(heard(event));
     else if (event.tab !== TAB) {
-      const isOpen = event.engine === null || event.engine === this.store.getState().visit.job;
+      const isOpen = event.engine === null || event.engine === this.store.getState().undo.job;
       this.look(event.topics.filter((topic) => isOpen || (topic !== 'engine' && topic !== 'history')));
     }
   }

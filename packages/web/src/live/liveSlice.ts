@@ -2,7 +2,7 @@ import type { LiveEvent, Presence } from '@fettle/core';
 import { createSlice, type PayloadAction } from '@reduxjs/toolkit';
 
 export interface LiveState {
-  /** Whether the server tells at once what others change; else it is looked at now and then. */
+  /** True if the server tells at once what others change; else it is looked at now and then. */
   readonly isLive: boolean;
   /** Who is where, by the page that they have open. */
   readonly here: Readonly<Record<string, Presence>>;

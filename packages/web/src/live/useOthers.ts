@@ -6,7 +6,7 @@ import { TAB } from '../wire/credentials.js';
 /** Who else has the engine open that is open here, and where they are; by name. */
 export function useOthers(): readonly Presence[] {
   const here = useAppSelector((state) => state.live.here);
-  const engine = useAppSelector((state) => state.visit.job);
+  const engine = useAppSelector((state) => state.undo.job);
   return useMemo(
     () =>
       Object.values(here)

@@ -7,7 +7,7 @@ import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../ui/Button.js';
 import { Panel, Quiet } from '../ui/Panel.js';
 import { type CellActs, ReadingCell } from './ReadingCell.js';
-import { toldOf } from './toldOf.js';
+import { readingVerdictKey } from './readingVerdictKey.js';
 import type { Measuring } from './useMeasuring.js';
 import { type Place, readingAt } from './useSaveReading.js';
 
@@ -90,7 +90,7 @@ export function OneCell({ job, feature, measuring, reason }: OneCellProps) {
           document={job.document}
           place={place}
           standing={standing}
-          told={toldOf(job, place, standing)}
+          told={readingVerdictKey(job, place, standing)}
           reason={reason}
           acts={acts}
         />

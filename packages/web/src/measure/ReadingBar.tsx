@@ -24,7 +24,7 @@ import type { OpenJob } from '../job/useJob.js';
 import { bothUnits } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
-import { textsOf } from './toldOf.js';
+import { textsOf } from './readingVerdictKey.js';
 import type { EntryStatus, InHand } from './useMeasuring.js';
 import { howTyped, type Place, readingAt, settingFor } from './useSaveReading.js';
 

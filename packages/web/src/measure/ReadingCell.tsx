@@ -31,7 +31,7 @@ import { fieldBox } from '../ui/Field.js';
 import { isFocusFree } from '../ui/keepFocus.js';
 import { useKeptText } from '../ui/useKeptText.js';
 import { STOP } from '../ui/useOneStop.js';
-import { textsOf } from './toldOf.js';
+import { textsOf } from './readingVerdictKey.js';
 import { howTyped, isDeviation, type Place, settingFor, useSaveReading } from './useSaveReading.js';
 
 /** Its states are told by an attribute, so that its styles are worked out once and not with every key. */

@@ -1,6 +1,6 @@
 import { type AcceptedChoice, assessReading, isCoarse, type JobDocument, type Reading, slotKey } from '@fettle/core';
 import type { OpenJob } from '../job/useJob.js';
-import { textsOf } from './toldOf.js';
+import { textsOf } from './readingVerdictKey.js';
 import type { InHand } from './useMeasuring.js';
 import { draftOf, readingAt } from './useSaveReading.js';
 

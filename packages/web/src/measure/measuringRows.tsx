@@ -18,7 +18,7 @@ import type { OpenJob } from '../job/useJob.js';
 import type { ShaftRow } from '../shaft/ShaftLine.js';
 import { StateMark } from '../ui/StateMark.js';
 import { ReadingCell } from './ReadingCell.js';
-import { toldOf } from './toldOf.js';
+import { readingVerdictKey } from './readingVerdictKey.js';
 import type { Measuring } from './useMeasuring.js';
 
 /** What stands under the shaft while a feature is measured: a box a slot, the size they give, and its state. */
@@ -38,7 +38,7 @@ export function measuringRows(
     slots.flatMap((slot) =>
       parts.map(({ number: station }) => {
         const key = slotKey({ feature, station, slot });
-        return [key, toldOf(job, { feature, station, slot }, readings.get(key) ?? null)] as const;
+        return [key, readingVerdictKey(job, { feature, station, slot }, readings.get(key) ?? null)] as const;
       }),
     ),
   );

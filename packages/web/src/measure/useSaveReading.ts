@@ -14,8 +14,8 @@ import { FEATURE_TABLE, needleOf, readingOfDraft, sizeOfDraft, slotKey, typedHow
 import { type RefObject, useCallback } from 'react';
 import { newId } from '../base/newId.js';
 import { useAppDispatch } from '../base/store.js';
+import { type ReadingPut, stepTaken } from '../job/undoSlice.js';
 import type { OpenJob } from '../job/useJob.js';
-import { type ReadingPut, stepTaken } from '../job/visitSlice.js';
 import { useBy } from '../person/useBy.js';
 import { readingPlace } from '../saving/clashWords.js';
 import { parcelAdded } from '../saving/savingSlice.js';
@@ -52,7 +52,7 @@ export function howTyped(standing: Reading | null, place: Place, text: string, i
   return isStanding ? typedHow(standing) : { slot: place.slot };
 }
 
-/** Whether a figure is a deviation from the size that the gauge was zeroed on. */
+/** True if a figure is a deviation from the size that the gauge was zeroed on. */
 export function isDeviation(text: string): boolean {
   return /^[+\-−–]/u.test(text.trim());
 }

@@ -55,7 +55,7 @@ export interface Order extends AskedAdvice {
   /** The chance wanted, 0 to 1. */
   readonly wanted: number;
   readonly isTarget: boolean;
-  /** Whether it can be worked out: the question is whole, and the shelf is known. */
+  /** True if it can be worked out: the question is whole, and the shelf is known. */
   readonly isReady: boolean;
   readonly workOut: () => void;
   readonly keepAsKit: () => Promise<void>;

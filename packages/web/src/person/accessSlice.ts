@@ -7,7 +7,7 @@ import { setTypist } from '../ui/typingNotes.js';
 const KEY = 'fettle.session';
 
 export interface AccessState {
-  /** Whether one signs in here; null until it is known. */
+  /** True if one signs in here; null until it is known. */
   readonly isOn: boolean | null;
   readonly session: Session | null;
 }

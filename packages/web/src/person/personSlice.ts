@@ -10,7 +10,7 @@ export const NOBODY = 'Unnamed';
 
 export interface PersonState {
   readonly name: string;
-  /** Whether the name is that of an account, which nobody types. */
+  /** True if the name is that of an account, which nobody types. */
   readonly isAccount: boolean;
 }
 

@@ -12,7 +12,7 @@ export interface Clearances {
 
 const AS_IT_IS = (text: string) => text;
 
-/** Whether the person at this device reads the clearances of inch engines in thousandths. */
+/** True if the person at this device reads the clearances of inch engines in thousandths. */
 export function useThousandths(): boolean {
   return useAppSelector(({ appearance, person }) => appearance.inThousandths.includes(person.name));
 }

@@ -21,7 +21,7 @@ const AWAY_WORDS: Readonly<Record<Away, string>> = {
 };
 
 /**
- * Whether everything typed is on the server, on its way, or kept on this device.
+ * True if everything typed is on the server, on its way, or kept on this device.
  *
  * @param isQuiet whether it says nothing as long as nothing is amiss
  */

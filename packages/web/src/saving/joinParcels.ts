@@ -5,7 +5,7 @@ import { type Parcel, typedBy } from './outbox.js';
 type ReadingParcel = Parcel & { kind: 'reading' };
 type DocumentParcel = Parcel & { kind: 'document' };
 
-/** Whether two parcels are one person's about the same thing, so that one of them is enough. */
+/** True if two parcels are one person's about the same thing, so that one of them is enough. */
 function isAboutTheSame(one: Parcel, other: Parcel): boolean {
   return (
     one.kind === other.kind &&

@@ -26,7 +26,7 @@ export interface SavingState {
   readonly away: Away;
   /** What the server fails at by a fault of its own, with what it said: kept here and tried again, by ids of parcels. */
   readonly failing: Readonly<Record<string, string>>;
-  /** Whether it was looked what earlier visits left unsent: before that nobody can say that all is saved. */
+  /** True if it was looked what earlier visits left unsent: before that nobody can say that all is saved. */
   readonly isRecalled: boolean;
   /** Why this browser cannot keep unsent changes over a reload, and how many are in the page only; null where it can. */
   readonly notKept: { readonly why: string; readonly only: number } | null;

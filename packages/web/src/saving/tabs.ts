@@ -15,7 +15,7 @@ export async function showTab(tab: string): Promise<void> {
 }
 
 /**
- * Whether a tab still looks after its own, as of now. Without locks no tab is known to be: what it left may then be sent by two tabs, which
+ * True if a tab still looks after its own, as of now. Without locks no tab is known to be: what it left may then be sent by two tabs, which
  * does no harm, for everything sent has an id and is taken once.
  */
 export async function aliveTabs(): Promise<(tab: string) => boolean> {

@@ -52,7 +52,7 @@ interface ShaftLineProps {
   readonly rows: readonly ShaftRow[];
   readonly show?: ShaftShow;
   readonly drawingHeight?: number;
-  /** Whether the names of the stations stand over their columns, where no drawing names them. */
+  /** True if the names of the stations stand over their columns, where no drawing names them. */
   readonly areNamesShown?: boolean;
   readonly selected?: string | null;
   readonly onSelect?: (station: string) => void;

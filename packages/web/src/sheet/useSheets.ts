@@ -23,7 +23,7 @@ export interface SignedWithSheet extends SignedSheet {
 export interface Sheets {
   /** The signed sheets, the last first; null while they are not known. */
   readonly signed: readonly SignedSheet[] | null;
-  /** Whether everything of this engine is on the server: only what is there can be signed. */
+  /** True if everything of this engine is on the server: only what is there can be signed. */
   readonly isAllSent: boolean;
   readonly sign: (by: string, reason: string) => Promise<boolean>;
   readonly fault: string | null;

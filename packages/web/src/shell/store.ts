@@ -2,7 +2,7 @@ import { combineReducers } from '@reduxjs/toolkit';
 import { setupListeners } from '@reduxjs/toolkit/query';
 import { addMiddleware, type RootState, store } from '../base/store.js';
 import { layMoved } from '../drawer/layMoved.js';
-import { visitReducer } from '../job/visitSlice.js';
+import { undoReducer } from '../job/undoSlice.js';
 import { liveReducer } from '../live/liveSlice.js';
 import { accessReducer } from '../person/accessSlice.js';
 import { personReducer } from '../person/personSlice.js';
@@ -20,7 +20,7 @@ store.replaceReducer(
     person: personReducer,
     saving: savingReducer,
     version: versionReducer,
-    visit: visitReducer,
+    undo: undoReducer,
     api: api.reducer,
   } satisfies Record<keyof RootState, unknown>) as never,
 );

@@ -10,7 +10,7 @@ import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { tell } from '../wire/tell.js';
 
-/** So many halves, and so many washers or shims where there are any. */
+/** A number of shells, and of washers or shims if any. */
 function Counted({ halves, pieces }: { halves: number; pieces: number }) {
   return (
     <>

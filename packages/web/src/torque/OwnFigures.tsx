@@ -12,7 +12,7 @@ interface OwnFiguresProps {
   readonly job: string;
   readonly family: Family;
   readonly work: TorqueWork;
-  /** Whether it is asked for: other fasteners hold, or the sheet gives nothing. */
+  /** True if it is asked for: other fasteners hold, or the sheet gives nothing. */
   readonly isWanted: boolean;
 }
 

@@ -101,7 +101,7 @@ export function textOfTorque(torque: Torque, unit: Unit): TorqueLineText {
   }
 }
 
-/** Whether nothing is typed in a line yet: it does not count. */
+/** True if nothing is typed in a line yet: it does not count. */
 export function isBlankTorque({ fastener, steps, source, final }: TorqueLineText): boolean {
   return [fastener, steps, source, final].every((text) => text.trim() === '');
 }

@@ -13,7 +13,7 @@ const Pairs = styled(Table)`
   }
 `;
 
-/** So many pairs are shown, those nearest to the aim first. */
+/** Maximum pairs shown, nearest to the target first. */
 const SHOWN = 6;
 
 /** What every other pair would read at the open station, by the difference of the walls: nothing is measured again for that. */

@@ -35,7 +35,7 @@ interface LengthFieldProps {
   readonly check?: (value: Nanometres) => string | null;
   /** What it can be; what lies outside is asked about before it is saved. */
   readonly span?: Span | null;
-  /** Whether the field may be left empty. */
+  /** True if the field may be left empty. */
   readonly optional?: boolean;
   /** Without the echo below, for tables that show it in a column of its own. */
   readonly compact?: boolean;

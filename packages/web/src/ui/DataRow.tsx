@@ -7,7 +7,7 @@ export interface RowProps<Item> {
   readonly at: number;
   readonly columns: readonly DataColumn<Item>[];
   readonly isCurrent: boolean;
-  /** Whether it is one of those in sight only: it says then which one it is. */
+  /** True if it is one of those in sight only: it says then which one it is. */
   readonly isVirtual: boolean;
   readonly onKey: ((event: KeyboardEvent<HTMLTableRowElement>, item: Item, at: number) => void) | null;
   readonly measure: ((row: HTMLTableRowElement | null) => void) | undefined;

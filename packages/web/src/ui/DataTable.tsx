@@ -54,7 +54,7 @@ interface DataTableProps<Item> {
   /** What Enter on a row does; with it the arrow keys go from row to row. */
   readonly onOpen?: (item: Item) => void;
   readonly isCurrent?: (item: Item) => boolean;
-  /** Whether something in the row was typed and is not saved: such a row is shown however long the list is, as the current one is. */
+  /** True if something in the row was typed and is not saved: such a row is shown however long the list is, as the current one is. */
   readonly isTyped?: (item: Item) => boolean;
 }
 

@@ -62,7 +62,7 @@ interface FieldProps extends TextFieldProps {
   /** What is wrong with what stands there, and what would be right. */
   readonly fault?: string | null;
   readonly placeholder?: string;
-  /** Whether what stands there was typed before a reload and is not saved yet. */
+  /** True if what stands there was typed before a reload and is not saved yet. */
   readonly isLeftOver?: boolean;
   /** What saves it. */
   readonly keptBy?: string;

@@ -2,7 +2,7 @@ import { type ComponentProps, useEffect, useRef } from 'react';
 import { isFocusFree } from './keepFocus.js';
 import { Panel } from './Panel.js';
 
-/** So much of a panel is seen before it counts as in sight, px. */
+/** Height of a panel that must be visible for it to count as in sight, px. */
 const LEAST_SEEN = 160;
 
 /**

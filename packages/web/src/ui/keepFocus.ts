@@ -4,7 +4,7 @@ const KEPT = 'data-kept-focus';
 /** Places that a control can lie in, the nearest of which gets its focus. */
 const PLACES = 'section, fieldset, form, article, aside, nav, dialog, main';
 
-/** Whether nobody has the focus, or only a place that it fell back to: then a view may take it. */
+/** True if nobody has the focus, or only a place that it fell back to: then a view may take it. */
 export function isFocusFree(): boolean {
   const { activeElement, body } = document;
   return (

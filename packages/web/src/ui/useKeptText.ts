@@ -11,7 +11,7 @@ export interface KeptText {
    * @param sent what was sent, where its answer took a while: something else that was typed meanwhile stays, and is not saved yet
    */
   readonly settled: (text: string, sent?: string) => void;
-  /** Whether the text comes from an earlier visit that ended before it was saved, and nobody has touched it since. */
+  /** True if the text comes from an earlier visit that ended before it was saved, and nobody has touched it since. */
   readonly isLeftOver: boolean;
   /** What was saved there by somebody else, or in another window, since typing began here; null while nothing else was. */
   readonly clash: string | null;

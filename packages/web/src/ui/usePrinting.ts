@@ -1,7 +1,7 @@
 import { useEffect, useState } from 'react';
 import { flushSync } from 'react-dom';
 
-/** Whether the table is being printed: then all of it is drawn. */
+/** True if the table is being printed: then all of it is drawn. */
 export function usePrinting(): boolean {
   const [isPrinting, setPrinting] = useState(false);
   useEffect(() => {

@@ -1,6 +1,6 @@
 import { type RefObject, useEffect, useRef, useState } from 'react';
 
-/** So many rows are shown at first: more take longer to draw than anybody waits. */
+/** Rows shown at first: more take too long to draw. */
 const AT_FIRST = 100;
 /** Asked for more, so many times as many. */
 const MORE = 4;

@@ -31,9 +31,9 @@ export interface Question {
 
 /** What is told about an answer beside it. */
 export interface AnswerMeta {
-  /** Whether the server said that it is the same as before. */
+  /** True if the server said that it is the same as before. */
   readonly isUnchanged: boolean;
-  /** Whether the server is away, and this is what it said when it was here last. */
+  /** True if the server is away, and this is what it said when it was here last. */
   readonly isKept: boolean;
 }
 

@@ -65,12 +65,12 @@ export function sessionIn(value: unknown): Session | null {
   return holder.session ?? (typeof holder.token === 'string' ? (holder as Session) : null);
 }
 
-/** Whether the server answered that one has to sign in. */
+/** True if the server answered that one has to sign in. */
 export function isSignedOut(fault: AskFault): boolean {
   return fault.kind === 'refused' && problemKind(fault.problem) === 'not-signed-in';
 }
 
-/** Whether the server answered that the owner has to type their password again. */
+/** True if the server answered that the owner has to type their password again. */
 export function needsPassword(fault: AskFault): boolean {
   return fault.kind === 'refused' && problemKind(fault.problem) === 'password-needed';
 }
@@ -132,7 +132,7 @@ export function faultInWords(fault: AskFault): string {
   return 'Server not reached. Nothing was changed. Try again shortly.';
 }
 
-/** Whether what was thrown is a fault of asking. */
+/** True if what was thrown is a fault of asking. */
 export function isAskFault(error: unknown): error is AskFault {
   return typeof error === 'object' && error !== null && 'kind' in error && !(error instanceof Error);
 }

@@ -12,10 +12,10 @@ interface AnswersDatabase extends DBSchema {
   answers: { key: string; value: KeptAnswer; indexes: { at: number } };
 }
 
-/** So many are kept, those that came last. */
+/** Maximum answers stored: the latest. */
 const MOST = 400;
 
-/** Whether all was forgotten: what still arrives in this page, or waits to be written down, is not kept any more. */
+/** True if all was forgotten: what still arrives in this page, or waits to be written down, is not kept any more. */
 let isForgotten = false;
 let opened: Promise<IDBPDatabase<AnswersDatabase>> | null = null;
 

@@ -23,7 +23,7 @@ export const NOT_FOUND = 'Out of time: the shells to get were not worked out.';
 /** A group of stations that do not fit together. */
 interface Group {
   readonly stations: readonly number[];
-  /** Whether the rest fits without any one of them, as was shown. */
+  /** True if the rest fits without any one of them, as was shown. */
   readonly isMinimal: boolean;
 }
 

@@ -6,7 +6,7 @@ import type { FitModel } from '../model/fitModel.js';
 import { type StationOptions, stationOptions } from '../model/stationOptions.js';
 import { type ChoiceLimits, hasEnded, type WorkMeter, within } from '../search/choiceLimits.js';
 
-/** Whether something fits; unknown where the budget ended before the answer. */
+/** True if something fits; unknown where the budget ended before the answer. */
 export type Fits = 'yes' | 'no' | 'unknown';
 
 /** Questions asked at most. */
@@ -57,7 +57,7 @@ export class FitQuestions {
     return answers.get(name) as Answer | null;
   }
 
-  /** Whether the budget is spent. */
+  /** True if the budget is spent. */
   get isOver(): boolean {
     return this.asked >= MOST_QUESTIONS || this.work.left <= 0 || hasEnded(this.limits);
   }
@@ -67,7 +67,7 @@ export class FitQuestions {
     return this.cut;
   }
 
-  /** Whether more can be asked; where not, something is left out. */
+  /** True if more can be asked; where not, something is left out. */
   canAsk(): boolean {
     if (this.isOver) this.cut = true;
     return !this.isOver;
@@ -88,13 +88,13 @@ export class FitQuestions {
     return answer;
   }
 
-  /** Whether a problem has any choice, at whatever cost. */
+  /** True if a problem has any choice, at whatever cost. */
   hasAny(problem: ChoiceProblem): Fits {
     const { status } = this.least({ ...problem, cost: new Float64Array(problem.cost.length) });
     return status === 'infeasible' ? 'no' : status === 'stopped' ? 'unknown' : 'yes';
   }
 
-  /** Whether some stations of a model fit together. */
+  /** True if some stations of a model fit together. */
   fits(model: FitModel, stations: readonly number[], kept: Kept = KEEP_ALL, known?: StationOptions): Fits {
     if (!this.canAsk()) return 'unknown';
     const options = known ?? stationOptions(model, () => this.isOver);

@@ -17,7 +17,7 @@ const REMEDY_MS = 900;
 /** Remedies are looked for in so many conflicts, the first ones. */
 const MOST_REMEDIED = 8;
 
-/** So many stations that no pair can serve are explained one by one. */
+/** Maximum stations without any pair that are explained one by one. */
 const MOST_LONELY = 60;
 
 function conflictsOf(model: FitModel, options: StationOptions, unit: Unit, questions: FitQuestions): Conflict[] {

@@ -16,7 +16,7 @@ const bandSchema = z
   .strictObject({ low: sizeSchema, high: sizeSchema })
   .refine(({ low, high }) => low <= high, { path: ['low'], error: 'low is above high; swap them' });
 
-/** Whether a size is in its band, where it has one. */
+/** True if a size is in its band, where it has one. */
 function isWithin(size: number, band: { low: number; high: number } | undefined): boolean {
   return band === undefined || (size >= band.low && size <= band.high);
 }

@@ -13,7 +13,7 @@ const penaltySchema = z.number().min(0).max(1e9);
 
 const WASHER_HALVES = ['upper', 'lower'] as const;
 
-/** So many kinds of piece are gone through at every place, in pairs. */
+/** Maximum kinds of piece tried at every place, in pairs. */
 const MOST_PIECES = 500;
 
 const pieceFields = {

@@ -128,7 +128,7 @@ export class SharedSearch {
     this.limits.onProgress?.({ doing, cost: scaled(cost), bound: scaled(bound) });
   }
 
-  /** Whether few enough ways to serve single stations are left to be settled at once. */
+  /** True if few enough ways to serve single stations are left to be settled at once. */
   private isSmall(): boolean {
     const cells = this.classes.reduce((sum, { block }) => sum + block.cost.length, 0);
     const areSingle = this.classes.every(({ block }) => block.stations.length === 1);

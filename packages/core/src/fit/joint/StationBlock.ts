@@ -154,7 +154,7 @@ export class StationBlock {
     return answer.total;
   }
 
-  /** Whether two picks want the same housing. */
+  /** True if two picks want the same housing. */
   private clashes(): boolean {
     const { pick, column } = this;
     for (let one = 1; one < pick.length; one += 1) {

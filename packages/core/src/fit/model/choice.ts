@@ -27,7 +27,7 @@ export interface ChoiceProblem extends Choices {
 
 export type ChoiceAnswer =
   | {
-      /** Whether the cost is proven to be the least. */
+      /** True if the cost is proven to be the least. */
       readonly status: 'optimal' | 'feasible';
       readonly cost: number;
       /** No choice costs less than this; equal to the cost when that is proven. */

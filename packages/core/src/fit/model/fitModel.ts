@@ -163,7 +163,7 @@ const NO_WISH: StationWish = {
   unmixed: false,
 };
 
-/** Whether a station's wish allows a housing and two halves there. */
+/** True if a station's wish allows a housing and two halves there. */
 export function isWished(
   wish: StationWish | undefined,
   choice: { housing: number; upper: number; lower: number; mixed: boolean },

@@ -2,7 +2,7 @@ import type { Nanometres } from '../../measure/nanometres.js';
 import type { Family } from '../../part/family.js';
 import type { ProblemRules, ProblemShell } from './fitProblem.js';
 
-/** So many halves of a kind, by its id. */
+/** A number of shells of one kind, by its id. */
 export interface ShellCount {
   readonly id: string;
   readonly count: number;

@@ -40,12 +40,12 @@ export function pairFault(
   return null;
 }
 
-/** Whether a half fits a place. */
+/** True if a half fits a place. */
 export function fitsPlace({ positions }: Pick<ModelShell, 'positions'>, position: string): boolean {
   return positions === null || positions.includes(position);
 }
 
-/** Whether a half may serve at a place of a family: of the family, on hand, made for the place. */
+/** True if a half may serve at a place of a family: of the family, on hand, made for the place. */
 export function isOpenShell(shell: ModelShell, family: Family, position: string): boolean {
   return shell.family === family && shell.stock >= 1 && fitsPlace(shell, position);
 }

@@ -70,7 +70,7 @@ export class ComponentSearch {
     this.depth = new DepthSearch(this.part, limits, () => this.report());
   }
 
-  /** Whether there is nothing left to find out, or no time. */
+  /** True if there is nothing left to find out, or no time. */
   get isDone(): boolean {
     return this.isSettled() || this.part.isEmpty() || hasEnded(this.limits);
   }
@@ -123,7 +123,7 @@ export class ComponentSearch {
     if (bound > this.bound) this.bound = bound >= ceiling ? INFINITY : bound;
   }
 
-  /** Whether no plan can be cheaper than the best one, or there is none at all. */
+  /** True if no plan can be cheaper than the best one, or there is none at all. */
   private isSettled(): boolean {
     return this.bound === INFINITY || this.part.isProven(this.bound);
   }

@@ -37,7 +37,7 @@ export class DepthSearch {
    *
    * @param rent price of all that there is of the scarce resources
    * @param remembers whether states that were seen at no more cost are passed over: worth it in a long search of few stations
-   * @returns whether it looked at everything
+   * @returns true if it looked at everything
    */
   dive(nodeLimit: number, rent: number, remembers = false): boolean {
     this.nodes = 0;

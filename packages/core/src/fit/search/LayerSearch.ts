@@ -100,7 +100,7 @@ export class LayerSearch {
     this.prices = ofDigits(({ resource }) => part.prices[resource]!);
   }
 
-  /** Gives each resource its digit. @returns whether the keys stay exact */
+  /** Gives each resource its digit. @returns true if the keys stay exact */
   private layOut(): boolean {
     const { part, order } = this;
     const demands = new Map(part.scarce.map((resource) => [resource, new Int32Array(order.length + 1)]));

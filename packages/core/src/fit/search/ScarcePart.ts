@@ -83,7 +83,7 @@ export class ScarcePart {
     this.high = new Float64Array(problem.spread.length).fill(-INFINITY);
   }
 
-  /** Whether a station has no option left that a cheaper plan could contain. */
+  /** True if a station has no option left that a cheaper plan could contain. */
   isEmpty(): boolean {
     return this.alive.some((options) => options.length === 0);
   }
@@ -129,7 +129,7 @@ export class ScarcePart {
     }
   }
 
-  /** Whether enough is left of everything that an option takes. */
+  /** True if enough is left of everything that an option takes. */
   isFree(option: number): boolean {
     const { remaining } = this;
     const [a, b, c] = [this.use[0][option]!, this.use[1][option]!, this.use[2][option]!];
@@ -139,7 +139,7 @@ export class ScarcePart {
     return c < 0 || remaining[c]! >= 1;
   }
 
-  /** Whether an option can be taken at a station beside what is taken already. */
+  /** True if an option can be taken at a station beside what is taken already. */
   fits(station: number, option: number): boolean {
     if (!this.isFree(option)) return false;
     const group = this.groupOf[station]!;

@@ -33,7 +33,7 @@ export interface ChoiceLimits {
   readonly solver?: IntegerSolver | null;
 }
 
-/** Whether the caller wants what there is now. */
+/** True if the caller wants what there is now. */
 export function hasEnded({ isStopped, clock, until, work }: ChoiceLimits): boolean {
   if (work !== undefined && work.left <= 0) return true;
   return isStopped?.() === true || (clock !== undefined && until !== undefined && clock() >= until);

@@ -6,7 +6,7 @@ const INFINITY = Number.POSITIVE_INFINITY;
  * Improves the best plan by taking the options of two stations out and putting the cheapest two back that fit, until no
  * pair of stations gains.
  *
- * @returns whether the plan became cheaper
+ * @returns true if the plan became cheaper
  */
 export function exchangePairs(part: ScarcePart): boolean {
   const path = part.bestPath;
@@ -49,7 +49,7 @@ function exchangePair(part: ScarcePart, path: Int32Array, one: number, other: nu
   return pick !== null;
 }
 
-/** Whether the plan keeps its spread when two of its stations change. */
+/** True if the plan keeps its spread when two of its stations change. */
 function isEven(
   part: ScarcePart,
   path: Int32Array,

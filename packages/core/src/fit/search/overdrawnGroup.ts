@@ -35,7 +35,7 @@ export function overdrawnGroup(accepts: readonly ReadonlySet<number>[], capacity
   return null;
 }
 
-/** Whether every station can be given one of the resources it accepts, each at most `capacity` times. */
+/** True if every station can be given one of the resources it accepts, each at most `capacity` times. */
 export function coversAll(accepts: readonly ReadonlySet<number>[], capacity: ArrayLike<number>): boolean {
   return overdrawnGroup(accepts, capacity) === null;
 }

@@ -6,7 +6,7 @@ import type { RingRequest } from './ringChoice.js';
 import { isSquare, numberOfHalves, piecesOf, type ShimChoice } from './shimAnswer.js';
 import { isPlaced, placedProblem } from './shimKinds.js';
 
-/** So many choices of one request are gone through piece by piece. */
+/** Maximum choices of one request that are tried one by one. */
 const MOST_CHOICES = 50_000;
 
 /** The choices of a request are too many to be shared out among several. */

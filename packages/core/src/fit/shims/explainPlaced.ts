@@ -8,7 +8,7 @@ import { numberOfHalves } from './shimAnswer.js';
 import { type PlacedRequest, placedProblem } from './shimKinds.js';
 import { isAnswered, isRemedy, withDressed, withNewPieces } from './shimRemedies.js';
 
-/** So many ways to put one piece more at a place are tried, the best first, before none is told. */
+/** Maximum ways to put one piece more at a place that are tried, the best first. */
 const MOST_TRIED = 6;
 
 /** The thicknesses of one group with which all rules hold, those of the others given, in whole nanometres; null when none. */

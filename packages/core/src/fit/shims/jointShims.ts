@@ -26,7 +26,7 @@ export interface JointShimPlan {
   readonly isOneEnough: boolean;
 }
 
-/** So many partial plans are looked at before the best one so far is the answer. */
+/** Maximum partial plans; past it the best one so far is the answer. */
 const MOST_LOOKED_AT = 400_000;
 
 /** What a choice takes of the shelf, by line. */

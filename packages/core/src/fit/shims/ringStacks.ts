@@ -20,7 +20,7 @@ export interface RingStack {
   readonly counts: ReadonlyMap<number, number>;
 }
 
-/** So many sums are tried on each side; never met with rings in whole hundredths of a millimetre or tenths of a thou. */
+/** Maximum sums tried on each side; never met with rings in whole hundredths of a millimetre or tenths of a thou. */
 const MOST_TRIED = 20_000_000;
 
 /** The stacks are too many to be gone through. */

@@ -33,7 +33,7 @@ export function numberOfHalves(halves: number, unit: Unit): number {
   return halves === 0 ? 0 : halves / 2 / NANOMETRES_PER[unit];
 }
 
-/** Whether the feelers of the two sides share a crush that both could have; touching at one end counts as sharing. */
+/** True if the feelers of the two sides share a crush that both could have; touching at one end counts as sharing. */
 export function isSquare(request: ShimRequest): boolean {
   if (request.kind !== 'split-line') return true;
   const { left, right } = request.sides;

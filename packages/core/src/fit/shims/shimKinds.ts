@@ -123,7 +123,7 @@ function rowOf(request: PlacedRequest): PlacedRow<PlacedKind> {
   return ROWS[request.kind] as unknown as PlacedRow<PlacedKind>;
 }
 
-/** Whether the pieces of a request have a place each. */
+/** True if the pieces of a request have a place each. */
 export function isPlaced(request: ShimRequest): request is PlacedRequest {
   return request.kind in ROWS;
 }

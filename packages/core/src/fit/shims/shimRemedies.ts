@@ -63,12 +63,12 @@ export function withShimRemedy(request: ShimRequest, remedy: ShimRemedy, thickne
   }
 }
 
-/** Whether a request has a plan; null has none. */
+/** True if a request has a plan; null has none. */
 export function isAnswered(request: ShimRequest | null): boolean {
   return request !== null && shimAnswer(request) !== null;
 }
 
-/** Whether a remedy keeps its promise: at both ends and in the middle of what it says. */
+/** True if a remedy keeps its promise: at both ends and in the middle of what it says. */
 export function isRemedy(request: ShimRequest, remedy: ShimRemedy): boolean {
   if (remedy.kind !== 'piece') return isAnswered(withShimRemedy(request, remedy));
   return [remedy.from, (remedy.from + remedy.to) / 2, remedy.to].every((thickness) =>

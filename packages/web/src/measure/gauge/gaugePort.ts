@@ -21,7 +21,7 @@ function serial(): Serial | null {
   return (navigator as Navigator & { serial?: Serial }).serial ?? null;
 }
 
-/** Whether a gauge can be plugged in here: few browsers let a page read a serial port. */
+/** True if a gauge can be plugged in here: few browsers let a page read a serial port. */
 export function hasSerial(): boolean {
   return serial() !== null;
 }

@@ -6,7 +6,7 @@ const BOX = 'input[data-reading]';
 /**
  * Types a figure into the box in hand and presses Enter, as a gauge with a data button does through a keyboard.
  *
- * @returns whether there was such a box
+ * @returns true if there was such a box
  */
 export function typeFigure(text: string): boolean {
   const box = document.activeElement;

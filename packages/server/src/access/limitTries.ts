@@ -2,15 +2,15 @@ import type { RequestHandler } from 'express';
 import { rateLimit } from 'express-rate-limit';
 import { ProblemError } from '../problem/problem.js';
 
-/** Where secrets are tried. */
+/** Paths where a secret can be tried. */
 export const SECRETS_AT = ['/api/session', '/api/devices'];
 
-/** Tries of one address within a minute. */
+/** Maximum tries of one address a minute. */
 export const TRIES_A_MINUTE = 30;
 const WINDOW_MS = 60_000;
 
-/** Only so many tries at secrets from one address within a minute, whichever they are; looking is free. */
-export function slowly(limit: number): RequestHandler {
+/** Limits the tries at secrets from one address within a minute; GET is free. @param limit tries a minute */
+export function limitTries(limit: number): RequestHandler {
   return rateLimit({
     windowMs: WINDOW_MS,
     limit,

@@ -17,42 +17,43 @@ export interface Step {
   readonly what: string;
 }
 
-/** More steps than this are not gone back. */
+/** Maximum steps that can be undone. */
 const MOST_STEPS = 200;
 
-export interface Visit {
+/** The engine that is open, with what can be undone in it. */
+export interface UndoState {
   /** The engine that is open; null while none is. */
   readonly job: string | null;
   readonly steps: readonly Step[];
-  /** Whether the last undo left something as it is, because it was changed again since. */
+  /** True if the last undo left something as it is, because it was changed again since. */
   readonly isPartial: boolean;
 }
 
-const NOWHERE: Visit = { job: null, steps: [], isPartial: false };
+const NOWHERE: UndoState = { job: null, steps: [], isPartial: false };
 
 declare module '../base/store.js' {
   interface RootState {
-    readonly visit: Visit;
+    readonly undo: UndoState;
   }
 }
 
 /** What was done to the engine that is open, from when it was opened until it is left, whatever the stage. */
-const visitSlice = createSlice({
-  name: 'visit',
+const undoSlice = createSlice({
+  name: 'undo',
   initialState: NOWHERE,
   reducers: {
-    visitBegan: (visit, { payload: job }: PayloadAction<string>) => (visit.job === job ? visit : { ...NOWHERE, job }),
-    visitEnded: () => NOWHERE,
-    stepTaken: (visit, { payload: { job, ...step } }: PayloadAction<Step & { job: string }>) =>
-      visit.job === job ? { ...visit, isPartial: false, steps: [...visit.steps, step].slice(-MOST_STEPS) } : visit,
+    engineOpened: (state, { payload: job }: PayloadAction<string>) => (state.job === job ? state : { ...NOWHERE, job }),
+    engineLeft: () => NOWHERE,
+    stepTaken: (state, { payload: { job, ...step } }: PayloadAction<Step & { job: string }>) =>
+      state.job === job ? { ...state, isPartial: false, steps: [...state.steps, step].slice(-MOST_STEPS) } : state,
     /** @param payload whether something was left as it is */
-    stepUndone: (visit, { payload: isPartial }: PayloadAction<boolean>) => ({
-      ...visit,
+    stepUndone: (state, { payload: isPartial }: PayloadAction<boolean>) => ({
+      ...state,
       isPartial,
-      steps: visit.steps.slice(0, -1),
+      steps: state.steps.slice(0, -1),
     }),
   },
 });
 
-export const { visitBegan, visitEnded, stepTaken, stepUndone } = visitSlice.actions;
-export const visitReducer = visitSlice.reducer;
+export const { engineOpened, engineLeft, stepTaken, stepUndone } = undoSlice.actions;
+export const undoReducer = undoSlice.reducer;

@@ -1,10 +1,10 @@
 import type { Feature } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
+import type { MeasuredJob } from './measuredJob.js';
 import type { MeasuredParts } from './measuredParts.js';
-import type { ReadJob } from './readJob.js';
 
 /** What is known of an engine from its readings and marks. */
-export interface ReadFacts<Job extends ReadJob = ReadJob> {
+export interface MeasuringFacts<Job extends MeasuredJob = MeasuredJob> {
   readonly job: Job;
   readonly readings: readonly Reading[];
   /** What this job measures, in the order of the work. */

@@ -3,7 +3,11 @@ import type { OpenJob } from '../job/useJob.js';
 import { howTyped, type Place, settingFor } from './useSaveReading.js';
 
 /** What is to be said of the reading that stands at a place: it may change with the others. */
-export function toldOf(job: Pick<OpenJob, 'document' | 'readings'>, place: Place, standing: Reading | null): string {
+export function readingVerdictKey(
+  job: Pick<OpenJob, 'document' | 'readings'>,
+  place: Place,
+  standing: Reading | null,
+): string {
   const text = standing?.text ?? '';
   const { feature, station } = place;
   const others = job.readings.filter((reading) => reading !== standing);

@@ -7,7 +7,7 @@ import type { InstrumentsMembers } from './instrumentsPart.js';
 import type { MeasuringMembers } from './measuringPart.js';
 
 /** What readings of an engine are judged with: its data sheet, how it is read, and what has changed places since. */
-export type ReadJob = EngineMembers &
+export type MeasuredJob = EngineMembers &
   RodsMembers &
   MarksMembers &
   MeasuringMembers &
