@@ -78,6 +78,7 @@ export {
 } from './document/mergeThreeWays.js';
 export { newStampsOfOthers, type PersonStamp, stampedBy, stampKey, stampsIn } from './document/stamps.js';
 export { cutText, storageFaults } from './document/storableText.js';
+export type { TableRow } from './document/tableRows.js';
 export { type TypedLength, typedLength } from './document/typedLength.js';
 // drawer: the workshop’s stock
 export { type DrawerMovement, drawerMovementSchema } from './drawer/drawerMovement.js';
@@ -287,7 +288,13 @@ export {
 export { capsAsk, capsOn } from './reading/capsOn.js';
 export { type MeasuredPart, measuredParts, sizeAtReference } from './reading/measuredParts.js';
 export { alongLineOf, isCoarse, offLineWords, type ReadingDoubt, readingDoubts } from './reading/readingDoubts.js';
-export { READING_COLUMNS, type ReadingRow, readingTable, readReadingTable } from './reading/readingTable.js';
+export {
+  READING_COLUMNS,
+  type ReadingItem,
+  type ReadingRow,
+  readingTable,
+  readReadingTable,
+} from './reading/readingTable.js';
 export { type RowDoubt, rowDoubts } from './reading/rowDoubts.js';
 // runout: runout of the shaft
 export type { Turn } from './runout/runoutSchema.js';

@@ -1,9 +1,9 @@
 import type { ReactNode } from 'react';
 import { useEffect, useState } from 'react';
 import { useAppSelector } from '../base/store.js';
-import { Field } from '../ui/Field.js';
 import { tell } from '../wire/tell.js';
 import { Door } from './Door.js';
+import { PasswordField } from './PasswordField.js';
 import { useActing } from './useActing.js';
 
 /** True if a moment is still to come; looked at again when it has come. */
@@ -38,15 +38,7 @@ export function Confirmed({ children }: { readonly children: ReactNode }) {
       }}
       beside="Only the owner sees and changes users and devices. Fettle asks for the password every 15 minutes."
     >
-      <Field
-        label="Password"
-        type="password"
-        autoFocus
-        autoComplete="current-password"
-        maxLength={200}
-        value={password}
-        onChange={setPassword}
-      />
+      <PasswordField label="Password" autoFocus value={password} onChange={setPassword} />
     </Door>
   );
 }

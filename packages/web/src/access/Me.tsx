@@ -10,6 +10,7 @@ import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { TwoColumns } from '../ui/TwoColumns.js';
 import { tell } from '../wire/tell.js';
 import { useNewPassword } from './NewPassword.js';
+import { PasswordField } from './PasswordField.js';
 import { signOut } from './signOut.js';
 import { useActing } from './useActing.js';
 
@@ -43,14 +44,7 @@ function OwnPassword() {
           void send();
         }}
       >
-        <Field
-          label="Current password"
-          type="password"
-          autoComplete="current-password"
-          maxLength={200}
-          value={current}
-          onChange={setCurrent}
-        />
+        <PasswordField label="Current password" value={current} onChange={setCurrent} />
         {fields}
         {acting.fault !== null && <p role="alert">{acting.fault}</p>}
         {isDone && <p role="status">Changed. Everywhere else you were signed out.</p>}
@@ -91,14 +85,7 @@ function OwnPin({ hasPin, role }: Pick<Account, 'hasPin' | 'role'>) {
           if (isPin && current !== '') void set(pin);
         }}
       >
-        <Field
-          label="Your password, to set or remove it"
-          type="password"
-          autoComplete="current-password"
-          maxLength={200}
-          value={current}
-          onChange={setCurrent}
-        />
+        <PasswordField label="Your password, to set or remove it" value={current} onChange={setCurrent} />
         <Field
           label={hasPin ? 'New PIN' : 'PIN'}
           type="password"

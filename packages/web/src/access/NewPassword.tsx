@@ -1,6 +1,6 @@
 import { passwordSchema } from '@fettle/core';
 import { type ReactElement, useState } from 'react';
-import { Field } from '../ui/Field.js';
+import { PasswordField } from './PasswordField.js';
 
 /** What is wrong with a new password; null for nothing. */
 function passwordFault(password: string): string | null {
@@ -18,21 +18,17 @@ interface NewPasswordProps {
 function NewPassword({ value, again, onChange, onAgain }: NewPasswordProps) {
   return (
     <>
-      <Field
+      <PasswordField
         label="New password"
-        type="password"
-        autoComplete="new-password"
-        maxLength={200}
+        isNew
         value={value}
         onChange={onChange}
         fault={value === '' ? null : passwordFault(value)}
         hint="At least ten characters; several words are easy to remember."
       />
-      <Field
+      <PasswordField
         label="Repeat password"
-        type="password"
-        autoComplete="new-password"
-        maxLength={200}
+        isNew
         value={again}
         onChange={onAgain}
         fault={again !== '' && again !== value ? 'Passwords do not match.' : null}

@@ -1,9 +1,9 @@
 import { useState } from 'react';
 import { useTitle } from '../base/useTitle.js';
-import { Field } from '../ui/Field.js';
 import { tell } from '../wire/tell.js';
 import { Door } from './Door.js';
 import { useNewPassword } from './NewPassword.js';
+import { PasswordField } from './PasswordField.js';
 import { useActing } from './useActing.js';
 
 /** A password of one's own, in the place of the one that was given; before anything else. */
@@ -21,15 +21,7 @@ export function FirstPassword() {
       fault={acting.fault}
       onAct={() => void acting.act(() => tell('changePassword', { body: { current, password } }))}
     >
-      <Field
-        label="Password you were given"
-        type="password"
-        autoFocus
-        autoComplete="current-password"
-        maxLength={200}
-        value={current}
-        onChange={setCurrent}
-      />
+      <PasswordField label="Password you were given" autoFocus value={current} onChange={setCurrent} />
       {fields}
     </Door>
   );

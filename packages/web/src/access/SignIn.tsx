@@ -7,6 +7,7 @@ import { Field } from '../ui/Field.js';
 import { Quiet } from '../ui/Panel.js';
 import { tell } from '../wire/tell.js';
 import { Door } from './Door.js';
+import { PasswordField } from './PasswordField.js';
 import { useActing } from './useActing.js';
 
 const Names = styled.div`
@@ -43,14 +44,7 @@ function ByPassword({ onPin }: { readonly onPin: (() => void) | null }) {
       }
     >
       <Field label="Name" value={name} onChange={setName} autoFocus autoComplete="username" maxLength={60} />
-      <Field
-        label="Password"
-        type="password"
-        value={password}
-        onChange={setPassword}
-        autoComplete="current-password"
-        maxLength={200}
-      />
+      <PasswordField label="Password" value={password} onChange={setPassword} />
     </Door>
   );
 }

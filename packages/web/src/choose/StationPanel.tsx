@@ -15,14 +15,12 @@ import {
   slotName,
   thrustFlanges,
 } from '@fettle/core';
-import { X } from 'lucide-react';
 import styled from 'styled-components';
 import { moreOff } from '../fit/meanOff.js';
 import type { JobPlan } from '../fit/useJobPlan.js';
 import { useClearances } from '../person/useClearances.js';
-import { Button } from '../ui/Button.js';
-import { OpenedPanel } from '../ui/OpenedPanel.js';
-import { PanelTitle, Quiet, Row } from '../ui/Panel.js';
+import { DetailPanel } from '../ui/DetailPanel.js';
+import { Quiet } from '../ui/Panel.js';
 import { StateMark } from '../ui/StateMark.js';
 import { Barred } from './Barred.js';
 import { CandidateTable } from './CandidateTable.js';
@@ -135,17 +133,12 @@ export function StationPanel(props: StationPanelProps) {
   const isRod = FAMILY_TABLE[station.family].housingsMove;
   const choices = useStationChoices(station, halves, plan);
   return (
-    <OpenedPanel aria-label={isRod ? `Crankpin ${station.number}` : `Main ${station.number}`}>
-      <Row style={{ justifyContent: 'space-between' }}>
-        <PanelTitle>
-          {station.id}
-          {isRod && station.rod !== null && ` · ${rodLabel(document, station.rod)}`}
-        </PanelTitle>
-        <StateMark state={verdict.state} />
-        <Button $kind="quiet" aria-label="Close the detail" onPress={onClose}>
-          <X aria-hidden size={20} />
-        </Button>
-      </Row>
+    <DetailPanel
+      label={isRod ? `Crankpin ${station.number}` : `Main ${station.number}`}
+      title={`${station.id}${isRod && station.rod !== null ? ` · ${rodLabel(document, station.rod)}` : ''}`}
+      mark={<StateMark state={verdict.state} />}
+      onClose={onClose}
+    >
       <StationFacts document={document} station={station} readings={readings} verdict={verdict} />
       <StationSum document={document} station={station} halves={halves} verdict={verdict} unit={unit} />
       <DrawnChance document={document} station={station} halves={halves} />
@@ -155,6 +148,6 @@ export function StationPanel(props: StationPanelProps) {
       <CandidateTable station={station} document={document} halves={halves} choices={choices} />
       <Barred document={document} station={station} play={play} />
       <ReadingsBehind document={document} station={station} readings={readings} />
-    </OpenedPanel>
+    </DetailPanel>
   );
 }

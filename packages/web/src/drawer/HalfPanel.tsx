@@ -8,12 +8,11 @@ import {
   shellLabel,
   type Unit,
 } from '@fettle/core';
-import { X } from 'lucide-react';
 import { useState } from 'react';
-import { Button } from '../ui/Button.js';
+import { DetailPanel } from '../ui/DetailPanel.js';
 import { Notice } from '../ui/Notice.js';
-import { OpenedPanel } from '../ui/OpenedPanel.js';
-import { PanelTitle, Quiet, Row } from '../ui/Panel.js';
+
+import { Quiet } from '../ui/Panel.js';
 import { HalfFacts } from './HalfFacts.js';
 import { HalfMoves } from './HalfMoves.js';
 import { moveDrawer } from './moveDrawer.js';
@@ -44,13 +43,7 @@ export function HalfPanel({ line, lines, unit, by, act, current, onClose }: Half
       await moveDrawer({ by, kind: 'change', note: '', changes: [{ id, version: now.version, half: changed }] });
     });
   return (
-    <OpenedPanel aria-label={label}>
-      <Row style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
-        <PanelTitle style={{ overflowWrap: 'anywhere' }}>{label}</PanelTitle>
-        <Button $kind="quiet" aria-label="Close the detail" onPress={onClose}>
-          <X aria-hidden size={20} />
-        </Button>
-      </Row>
+    <DetailPanel label={label} onClose={onClose}>
       <Quiet>
         Wall {lengthText(half.wall, unit)}
         {half.band && `, by its grade ${size(half.band.low)} to ${lengthText(half.band.high, unit)}`}
@@ -63,6 +56,6 @@ export function HalfPanel({ line, lines, unit, by, act, current, onClose }: Half
       {half.number === undefined && (
         <NumberOne line={line} lines={lines} unit={unit} by={by} act={act} onTold={setTold} />
       )}
-    </OpenedPanel>
+    </DetailPanel>
   );
 }

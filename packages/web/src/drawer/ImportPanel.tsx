@@ -1,4 +1,4 @@
-import type { DrawerLine, DrawerRow, PieceLine, PieceRow } from '@fettle/core';
+import type { DrawerItem, DrawerLine, DrawerRow, PieceLine, PieceRow } from '@fettle/core';
 import {
   cutText,
   DRAWER_COLUMNS,
@@ -11,17 +11,15 @@ import {
   readPieceTable,
   type Unit,
 } from '@fettle/core';
-import { Check, FileUp, TriangleAlert } from 'lucide-react';
+import { Check, FileUp } from 'lucide-react';
 import { useMemo } from 'react';
 import { newId } from '../base/newId.js';
-import { UnderWay } from '../spreadsheet/UnderWay.js';
+import { type FileColumn, ImportedRows } from '../spreadsheet/ImportedRows.js';
 import { useTableFile } from '../spreadsheet/useTableFile.js';
 import { Button } from '../ui/Button.js';
 import { FileButton } from '../ui/FileButton.js';
-import { FileRows } from '../ui/FileRows.js';
-import { Notice } from '../ui/Notice.js';
 import { OpenedPanel } from '../ui/OpenedPanel.js';
-import { PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
+import { PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { moveDrawer } from './moveDrawer.js';
 import type { Drawer } from './useDrawer.js';
 
@@ -34,25 +32,33 @@ interface ImportPanelProps {
   readonly onDone: (text: string) => void;
 }
 
-/** What a row does to the drawer, or what keeps it from that. */
-function RowState({ row }: { row: DrawerRow | PieceRow }) {
-  if (!row.ok) {
-    return (
-      <>
-        <TriangleAlert aria-hidden size={16} /> <strong>Not read.</strong>{' '}
-        {row.faults.map(({ column, message }) => `${column}: ${message}`).join('; ')}
-      </>
-    );
-  }
+/** What a row does to the drawer. */
+function effectOf(row: (DrawerRow | PieceRow) & { ok: true }): string {
   if (!row.line) return 'New';
   if (!row.isChange) return 'Unchanged';
   const { onHand } = 'half' in row.line ? row.line.half : row.line.piece;
   return onHand === row.item.onHand ? 'Changes it' : `Changes it, ${onHand} to ${row.item.onHand} on hand`;
 }
 
+function columnsIn(unit: Unit): FileColumn<DrawerItem>[] {
+  return [
+    {
+      head: 'Item',
+      cell: (item) => `${drawerItemLabel(item)}${item.number === undefined ? '' : ` no. ${item.number}`}`,
+    },
+    {
+      head: 'Thickness',
+      isNumber: true,
+      cell: (item) => lengthText(isPiece(item) ? item.thickness : item.wall, unit),
+    },
+    { head: 'On hand', isNumber: true, cell: ({ onHand }) => onHand },
+  ];
+}
+
 /** A CSV or XLSX file shown row by row before anything of it is kept: what each row does, and why a bad one cannot. */
 export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPanelProps) {
-  const { table, underWay, fault, choose } = useTableFile();
+  const file = useTableFile();
+  const { table, choose } = file;
   const read = useMemo(() => {
     if (!table) return null;
     return isPieceTable(table.cells)
@@ -61,7 +67,6 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
   }, [table, unit, lines, pieces]);
   const rows: readonly (DrawerRow | PieceRow)[] = read?.ok ? read.rows : [];
   const good = rows.filter((row) => row.ok);
-  const bad = rows.length - good.length;
   const changes = good.filter(({ isChange }) => isChange);
   const keep = async () => {
     const worked = await act(() =>
@@ -93,65 +98,18 @@ export function ImportPanel({ lines, pieces, unit, by, act, onDone }: ImportPane
         </FileButton>
         {table && <span>{table.name}</span>}
       </Row>
-      {underWay && <UnderWay file={underWay} />}
-      {fault && <Notice urgent>{fault}</Notice>}
-      {read && !read.ok && (
-        <Notice urgent>
-          Its first row lacks {read.missing.join(', ')}. The first row names the columns, in any order.
-        </Notice>
-      )}
-      {read?.ok && (
-        <>
-          <p role="status" style={{ marginTop: '0.5rem' }}>
-            <strong>
-              {good.length} of {rows.length} rows can be read
-            </strong>
-            ; {changes.length} change stock
-            {bad > 0 && `; ${bad} ${bad === 1 ? 'is' : 'are'} left out, each with its reason`}.
-          </p>
-          <FileRows>
-            <Table aria-label="Rows of the file">
-              <thead>
-                <tr>
-                  <th>Row</th>
-                  <th>Item</th>
-                  <th className="number">Thickness</th>
-                  <th className="number">On hand</th>
-                  <th>Effect</th>
-                </tr>
-              </thead>
-              <tbody>
-                {rows.map((row) => (
-                  <tr key={row.row} className={row.ok ? '' : 'bad'}>
-                    <td>{row.row}</td>
-                    {row.ok ? (
-                      <>
-                        <td>
-                          {drawerItemLabel(row.item)}
-                          {row.item.number !== undefined && ` no. ${row.item.number}`}
-                        </td>
-                        <td className="number">
-                          {lengthText(isPiece(row.item) ? row.item.thickness : row.item.wall, unit)}
-                        </td>
-                        <td className="number">{row.item.onHand}</td>
-                      </>
-                    ) : (
-                      <td colSpan={3}>{row.cells.filter((cell) => cell.trim() !== '').join(' · ')}</td>
-                    )}
-                    <td>
-                      <RowState row={row} />
-                    </td>
-                  </tr>
-                ))}
-              </tbody>
-            </Table>
-          </FileRows>
-          <Button $kind="primary" isDisabled={changes.length === 0} onPress={() => void keep()}>
-            <Check aria-hidden size={18} />
-            Add {changes.length} {changes.length === 1 ? 'row' : 'rows'} to stock
-          </Button>
-        </>
-      )}
+      <ImportedRows<DrawerItem, DrawerLine | PieceLine>
+        file={file}
+        read={read}
+        columns={columnsIn(unit)}
+        effect={(row) => effectOf(row as (DrawerRow | PieceRow) & { ok: true })}
+        changes={`${changes.length} change stock`}
+      >
+        <Button $kind="primary" isDisabled={changes.length === 0} onPress={() => void keep()}>
+          <Check aria-hidden size={18} />
+          Add {changes.length} {changes.length === 1 ? 'row' : 'rows'} to stock
+        </Button>
+      </ImportedRows>
     </OpenedPanel>
   );
 }

@@ -1,10 +1,9 @@
 import { type DrawerPiece, drawerPieceSchema, lengthText, PIECE_TABLE, type PieceLine, type Unit } from '@fettle/core';
-import { X } from 'lucide-react';
 import { LengthField } from '../typing/LengthField.js';
-import { Button } from '../ui/Button.js';
+import { DetailPanel } from '../ui/DetailPanel.js';
 import { Notice } from '../ui/Notice.js';
-import { OpenedPanel } from '../ui/OpenedPanel.js';
-import { PanelTitle, Quiet, Row } from '../ui/Panel.js';
+
+import { Quiet } from '../ui/Panel.js';
 import { tell } from '../wire/tell.js';
 import { moveDrawer } from './moveDrawer.js';
 import { Pairs } from './Pairs.js';
@@ -47,13 +46,7 @@ export function PiecePanel({ line, unit, by, act, onClose }: PiecePanelProps) {
     />
   );
   return (
-    <OpenedPanel aria-label={label}>
-      <Row style={{ justifyContent: 'space-between', flexWrap: 'nowrap' }}>
-        <PanelTitle style={{ overflowWrap: 'anywhere' }}>{label}</PanelTitle>
-        <Button $kind="quiet" aria-label="Close the detail" onPress={onClose}>
-          <X aria-hidden size={20} />
-        </Button>
-      </Row>
+    <DetailPanel label={label} onClose={onClose}>
       <Quiet>
         {PIECE_TABLE[piece.kind].sizeName} {lengthText(piece.thickness, unit)}
         {piece.leaf !== undefined && `, leaves of ${lengthText(piece.leaf, unit)}`}
@@ -83,6 +76,6 @@ export function PiecePanel({ line, unit, by, act, onClose }: PiecePanelProps) {
           />
         </div>
       </Pairs>
-    </OpenedPanel>
+    </DetailPanel>
   );
 }

@@ -1,23 +1,23 @@
 import {
+  type EndPlayReading,
   formatExactLength,
   INSTRUMENT_DECIMALS,
   lengthText,
   likelyFigures,
   type Moment,
-  momentText,
   momentWord,
   parseLength,
 } from '@fettle/core';
-import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { useClearances } from '../person/useClearances.js';
 import { bothUnits } from '../typing/LengthField.js';
+import { ReadingList } from '../typing/ReadingList.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
 import { Notice } from '../ui/Notice.js';
-import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
+import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { Tick } from '../ui/Tick.js';
 import { useKeptChoice } from '../ui/useKeptChoice.js';
 import { useKeptText } from '../ui/useKeptText.js';
@@ -79,7 +79,7 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
     angleKept(angle);
     setTried(false);
   };
-  const read = Object.entries(endPlay.readings).sort(([, one], [, other]) => (one.at < other.at ? 1 : -1));
+  const said = ({ nm, text: typed }: EndPlayReading) => (nm === null ? typed : lengthText(nm, shown));
   return (
     <Panel aria-label="Dial readings">
       <PanelTitle>Dial reading</PanelTitle>
@@ -141,42 +141,17 @@ export function DialReadings({ job, work }: { readonly job: string; readonly wor
           <Button onPress={() => setSure(text)}>Reading is right</Button>
         </Notice>
       )}
-      {read.length > 0 && (
-        <Table aria-label="End play readings">
-          <thead>
-            <tr>
-              <th>When</th>
-              <th className="number">Shaft at</th>
-              <th className="number">Reading</th>
-              <th>By</th>
-              <th>
-                <span className="visually-hidden">Remove</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {read.map(([id, one], at) => (
-              <tr key={id}>
-                <td>{momentWord(one.moment)}</td>
-                <td className="number">{one.angle}°</td>
-                <td className="number">{one.nm === null ? one.text : lengthText(one.nm, shown)}</td>
-                <td>
-                  {one.by}, {momentText(one.at)}
-                </td>
-                <td>
-                  <Button
-                    $kind="quiet"
-                    aria-label={`Remove reading ${read.length - at}: ${one.nm === null ? one.text : lengthText(one.nm, shown)}`}
-                    onPress={() => removeReading(id)}
-                  >
-                    <Trash2 aria-hidden size={18} />
-                  </Button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
-      )}
+      <ReadingList
+        label="End play readings"
+        readings={endPlay.readings}
+        columns={[
+          { head: 'When', cell: (one) => momentWord(one.moment) },
+          { head: 'Shaft at', isNumber: true, cell: (one) => `${one.angle}°` },
+          { head: 'Reading', isNumber: true, cell: said },
+        ]}
+        removeLabel={(one, number) => `Remove reading ${number}: ${said(one)}`}
+        onRemove={removeReading}
+      />
     </Panel>
   );
 }

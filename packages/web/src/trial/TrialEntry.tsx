@@ -4,20 +4,19 @@ import {
   INSTRUMENT_DECIMALS,
   lengthText,
   MODE_WORDS,
-  momentText,
   nanometres,
   parseLength,
   trialLength,
 } from '@fettle/core';
-import { Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { NeedleAsk } from '../measure/NeedleAsk.js';
 import { bothUnits } from '../typing/LengthField.js';
+import { ReadingList } from '../typing/ReadingList.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
-import { Quiet, Table } from '../ui/Panel.js';
+import { Quiet } from '../ui/Panel.js';
 import { useKeptText } from '../ui/useKeptText.js';
 import type { TrialWork } from './useTrial.js';
 
@@ -74,7 +73,6 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
     if (setting !== null) zero.settled(formatExactLength(setting, unit, INSTRUMENT_DECIMALS[unit]));
     setTried(false);
   };
-  const read = Object.entries(tried?.trial.readings ?? {}).sort(([, one], [, other]) => (one.at < other.at ? 1 : -1));
   return (
     <>
       <Entry
@@ -125,53 +123,40 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
         </div>
       </Entry>
       {!parsed.ok && parsed.code === 'no-needle' && <NeedleAsk name={gauge} onSay={work.sayNeedle} />}
-      {read.length > 0 && (
-        <Table aria-label={`Readings at ${id} with the shells in`}>
-          <thead>
-            <tr>
-              <th>Gauge</th>
-              <th className="number">Reading</th>
-              <th>By</th>
-              <th>
-                <span className="visually-hidden">Remove</span>
-              </th>
-            </tr>
-          </thead>
-          <tbody>
-            {read.map(([key, one], place) => (
-              <tr key={key}>
-                <td>
-                  {MODE_WORDS[one.mode]}
-                  {one.setting !== null && <Quiet as="span"> {lengthText(one.setting, unit)}</Quiet>}
-                </td>
-                <td className="number">
-                  {one.text}
-                  {tried?.suspect.has(key) && (
-                    <Suspect>
-                      Far from the others: not counted.{' '}
-                      <Button aria-label={`Confirm ${one.text} at ${id}`} onPress={() => confirmReading(key)}>
-                        Confirm
-                      </Button>
-                    </Suspect>
-                  )}
-                </td>
-                <td>
-                  {one.by}, {momentText(one.at)}
-                </td>
-                <td>
-                  <Button
-                    $kind="quiet"
-                    aria-label={`Remove reading ${read.length - place} at ${id}: ${one.text}`}
-                    onPress={() => remove(key)}
-                  >
-                    <Trash2 aria-hidden size={18} />
-                  </Button>
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
-      )}
+      <ReadingList
+        label={`Readings at ${id} with the shells in`}
+        readings={tried?.trial.readings ?? {}}
+        columns={[
+          {
+            head: 'Gauge',
+            cell: (one) => (
+              <>
+                {MODE_WORDS[one.mode]}
+                {one.setting !== null && <Quiet as="span"> {lengthText(one.setting, unit)}</Quiet>}
+              </>
+            ),
+          },
+          {
+            head: 'Reading',
+            isNumber: true,
+            cell: (one, key) => (
+              <>
+                {one.text}
+                {tried?.suspect.has(key) && (
+                  <Suspect>
+                    Far from the others: not counted.{' '}
+                    <Button aria-label={`Confirm ${one.text} at ${id}`} onPress={() => confirmReading(key)}>
+                      Confirm
+                    </Button>
+                  </Suspect>
+                )}
+              </>
+            ),
+          },
+        ]}
+        removeLabel={(one, number) => `Remove reading ${number} at ${id}: ${one.text}`}
+        onRemove={remove}
+      />
     </>
   );
 }
