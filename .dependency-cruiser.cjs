@@ -14,6 +14,7 @@ const FLOORS = {
     'document',
     'stage',
     'part',
+    'instrument',
     'shell',
     'clearance',
     'codes',

@@ -9,6 +9,7 @@ import type { CommandStreams } from './planCommand.js';
 import { readCommand } from './readCommand.js';
 import { faultLine, textOfBytes } from './readInput.js';
 import { shimsCommand } from './shimsCommand.js';
+import { studyCommand } from './studyCommand.js';
 import { torqueCommand } from './torqueCommand.js';
 
 const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--prices]
@@ -16,6 +17,7 @@ const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--
        npm run -s fettle -- codes FILE [--row TEXT --feature NAME --count N]
        npm run -s fettle -- kit FILE [--chance P] [--seconds N]
        npm run -s fettle -- read --unit mm|in --low L --high H --resolution R TEXT
+       npm run -s fettle -- study FILE
        npm run -s fettle -- torque --final T --unit ft-lb|in-lb|Nm --stages N
        npm run -s fettle -- backup FILE
        npm run -s fettle -- restore FILE
@@ -57,6 +59,13 @@ Write -- before a TEXT that begins with a minus. Exit status: 0 judged, 2 not re
 
 The sixth form gives the stages of a final torque: equal ones, each rounded up to the next 5 (to
 the next 1 where the final figure is below 20), the last exact.
+
+The seventh form works out a gauge study: every person reads every part equally often. FILE is
+JSON, a list of {part, person, trial, value}, or CSV with a head of these names. It prints
+standard deviations for repeats (ev), people (av), people by part (interaction), all reading
+(grr), parts (pv) and the total (tv), and the sums of squares, in the unit of the file. The
+interaction is counted with the repeats (pooled) where its chance is above 0.25. Exit status: 0,
+2 cells are missing, or fewer than two parts, people or readings.
 
 Backup writes everything, photos included, to one file. Restore replaces the data with such a file.
 Fettle may run during a backup, not during a restore. The previous data stays as a database of
@@ -130,7 +139,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
   if ((command === 'backup' || command === 'restore') && files.length === 1) {
     return keepCommand(command, files[0]!, { complain });
   }
-  if (!['fit', 'shims', 'codes', 'kit', 'read'].includes(command ?? '') || files.length !== 1) {
+  if (!['fit', 'shims', 'codes', 'kit', 'read', 'study'].includes(command ?? '') || files.length !== 1) {
     complain(USAGE);
     return 2;
   }
@@ -159,6 +168,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: ${file} cannot be read: ${error.message}\n`);
     return 2;
   }
+  if (command === 'study') return studyCommand(text, { write, complain });
   if (command === 'kit') {
     const target = values.chance === undefined ? null : Number(values.chance);
     if (target !== null && !(target > 0 && target <= 1)) {

@@ -182,6 +182,9 @@ export { TooManyStacks } from './fit/shims/ringStacks.js';
 export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { shims } from './fit/shims.js';
+// instrument: how well the workshop reads
+export { gaugeStudy, type StudyResult } from './instrument/gaugeStudy.js';
+export { readStudyFile } from './instrument/studyFile.js';
 // job: the engine’s document and its stages
 export { buildSheet, buildSheetRows } from './job/buildSheet.js';
 export { changeWords } from './job/changeWords.js';

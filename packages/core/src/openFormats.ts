@@ -5,6 +5,7 @@ import { fitErrorSchema, fitPlanSchema } from './fit/format/fitPlan.js';
 import { fitRequestSchema } from './fit/format/fitRequest.js';
 import { shimPlanSchema } from './fit/format/shimPlan.js';
 import { shimRequestSchema } from './fit/format/shimRequest.js';
+import { studyFileSchema } from './instrument/studyFile.js';
 import { jobDocumentSchema } from './job/jobDocument.js';
 import { kitQuestionSchema } from './order/kitQuestion.js';
 import { buildSheetSchema } from './sheet/buildSheetSchema.js';
@@ -19,6 +20,7 @@ const FORMATS = {
   'code-sheet-1': { schema: codeSheetSchema, title: 'Fettle code sheet, version 1' },
   'engine-type-1': { schema: engineTypeSchema, title: 'Fettle engine type, version 1' },
   'build-sheet-1': { schema: buildSheetSchema, title: 'Fettle build sheet, version 1' },
+  'gauge-study-1': { schema: studyFileSchema, title: 'Fettle gauge study, version 1' },
   job: { schema: jobDocumentSchema, title: 'Fettle job document' },
 } as const;
 
