@@ -1,9 +1,10 @@
 import { describe, expect, it } from 'vitest';
 import { acceptance } from './acceptance.js';
+import { budgetUncertainty, ownBudget, sumBudget } from './budget.js';
 import { calibrationDue, readingUncertainty, usualInstrument } from './instrument.js';
 import { nanometres } from './nanometres.js';
 import { normalChance } from './normalChance.js';
-import { simulated } from './simulated.js';
+import { simulatedBudget } from './simulated.js';
 import { combinedUncertainty, evenly, weightedMean } from './uncertainty.js';
 
 /** Variance of something known to lie within ±half, evenly. */
@@ -44,23 +45,105 @@ describe('uncertainties together', () => {
 
   it('agree with drawing (JCGM 101)', () => {
     const limits = { low: 25_000, high: 60_000 };
-    const drawn = simulated(
-      [
-        { kind: 'normal', mean: 64_012_000, u: 1_500 },
-        { kind: 'normal', mean: 59_981_000, u: 1_200 },
-        { kind: 'even', low: 1_988_000, high: 1_992_000 },
-        { kind: 'even', low: 1_984_000, high: 1_988_000 },
-      ],
-      ([bore, journal, upper, lower]) => bore! - journal! - upper! - lower!,
-      limits,
-      200_000,
-      5,
-    );
+    const source = (key: string, u: number, shape: 'normal' | 'even', sensitivity = 1) => ({
+      key,
+      words: key,
+      u,
+      shape,
+      sensitivity,
+    });
+    const budget = [
+      source('bore', 1_500, 'normal'),
+      source('journal', 1_200, 'normal', -1),
+      source('upper', evenly(2_000), 'even', -1),
+      source('lower', evenly(2_000), 'even', -1),
+    ];
+    const drawn = simulatedBudget(55_000, budget, limits, 200_000, 5);
     const { u } = combinedUncertainty([{ u: 1_500 }, { u: 1_200 }, { u: evenly(2_000) }, { u: evenly(2_000) }]);
     expect(drawn.mean).toBeCloseTo(55_000, -2);
     expect(drawn.u / u).toBeCloseTo(1, 2);
     expect(drawn.inside).toBeCloseTo(normalChance(55_000, u, limits), 2);
     expect(evenVariance(2_000)).toBeCloseTo(2_000 ** 2 / 3, 6);
+  });
+});
+
+describe('a budget', () => {
+  const source = (key: string, u: number, sensitivity = 1) => ({
+    key,
+    words: key,
+    u,
+    shape: 'normal' as const,
+    sensitivity,
+  });
+
+  // T03-14 of the check values: the bore gauge is zeroed on the micrometer that read the journal, whose error stands in both.
+  it('adds up what two results have in common, or lets it fall out', () => {
+    const micrometer = source('micrometer', evenly(0.0001));
+    const bore = [micrometer, source('gauge', 0.00005)];
+    const journal = [micrometer, source('zeroing', 0.00005)];
+    expect(
+      budgetUncertainty(
+        sumBudget([
+          [bore, 1],
+          [journal, -1],
+        ]),
+      ),
+    ).toBeCloseTo(7.0710678e-5, 12);
+    // Of the sum of both the same error counts twice.
+    expect(
+      budgetUncertainty(
+        sumBudget([
+          [bore, 1],
+          [journal, 1],
+        ]),
+      ),
+    ).toBeCloseTo(Math.hypot(2 * evenly(0.0001), 0.00005, 0.00005), 12);
+    expect(ownBudget(bore, [journal]).map(({ key }) => key)).toEqual(['gauge']);
+    expect(
+      sumBudget([
+        [bore, 1],
+        [bore, -1],
+      ]),
+    ).toEqual([]);
+  });
+
+  /** GUM H.2 (T03-07; from memory, verified by computation): resistance, reactance and impedance from five sets that were read together. */
+  it('by common source agrees with correlation coefficients: GUM H.2', () => {
+    const sets = {
+      V: [5.007, 4.994, 5.005, 4.99, 4.999],
+      I: [0.019663, 0.019639, 0.01964, 0.019685, 0.019678],
+      phi: [1.0456, 1.0438, 1.0468, 1.0428, 1.0433],
+    };
+    const mean = (list: readonly number[]) => list.reduce((sum, value) => sum + value, 0) / list.length;
+    const [V, I, phi] = [mean(sets.V), mean(sets.I), mean(sets.phi)];
+    // A set is a source: what it moves each mean by, of which there are five with four degrees of freedom.
+    const budgetOf = (list: readonly number[]) =>
+      list.map((value, at) =>
+        source(`set ${at}`, 1, (value - mean(list)) / Math.sqrt(list.length * (list.length - 1))),
+      );
+    const of = (dV: number, dI: number, dPhi: number) =>
+      sumBudget([
+        [budgetOf(sets.V), dV],
+        [budgetOf(sets.I), dI],
+        [budgetOf(sets.phi), dPhi],
+      ]);
+    const Z = V / I;
+    const R = of(Math.cos(phi) / I, (-Z / I) * Math.cos(phi), -Z * Math.sin(phi));
+    const X = of(Math.sin(phi) / I, (-Z / I) * Math.sin(phi), Z * Math.cos(phi));
+    expect([Z * Math.cos(phi), Z * Math.sin(phi), Z]).toEqual([
+      expect.closeTo(127.732, 2),
+      expect.closeTo(219.847, 2),
+      expect.closeTo(254.26, 2),
+    ]);
+    expect(budgetUncertainty(R)).toBeCloseTo(0.071, 3);
+    // The example gives three places, of values that it rounded before.
+    expect(Math.abs(budgetUncertainty(X) - 0.295)).toBeLessThan(0.0006);
+    expect(budgetUncertainty(of(1 / I, -Z / I, 0))).toBeCloseTo(0.236, 3);
+    const shared = R.reduce(
+      (sum, one) => sum + one.sensitivity * (X.find(({ key }) => key === one.key)?.sensitivity ?? 0),
+      0,
+    );
+    expect(shared / budgetUncertainty(R) / budgetUncertainty(X)).toBeCloseTo(-0.588, 3);
   });
 });
 

@@ -6,6 +6,7 @@ import { newEngineType } from '../engineType/newEngineType.js';
 import type { JobDocument } from '../job/jobDocument.js';
 import { jobOfType, withSheet } from '../job/jobOfType.js';
 import { sheetContent } from '../job/sheetContent.js';
+import { budgetUncertainty } from '../measure/budget.js';
 import { GaugeLines, gaugeText, PLAIN_LINE } from '../measure/gaugeLine.js';
 import { outsideRange } from '../measure/instrument.js';
 import { nanometres } from '../measure/nanometres.js';
@@ -17,7 +18,6 @@ import type { Reading } from '../part/reading.js';
 import { runoutsOf } from '../runout/runoutSlice.js';
 import { jobFit } from '../selection/jobFit.js';
 import { clearanceDraw, drawnClearance } from '../station/clearanceDraw.js';
-import { clearanceUncertainty } from '../station/clearanceKnown.js';
 import { mainStations } from '../station/jobStations.js';
 import { assessReading } from './assessReading.js';
 import { measuredParts } from './measuredParts.js';
@@ -297,18 +297,16 @@ describe('a clearance that is drawn', () => {
     const half = { shell: 'a', label: 'a', wall: um(1_995) };
     const draw = clearanceDraw(job, station!, { upper: half, lower: half })!;
     const { mean, u, inside } = drawnClearance(draw, 100_000, 3);
-    const worked = clearanceUncertainty(job.instruments, {
-      bore: station!.bore!,
-      journal: station!.journal!,
-      walls: [{}, {}],
-    });
+    const worked = budgetUncertainty(draw.budget);
     expect(mean).toBeCloseTo(36_000, -2);
     expect(u / worked).toBeCloseTo(1, 1);
     expect(inside).toBeCloseTo(normalChance(36_000, worked, { low: 20_000, high: 50_000 }), 2);
     // A size that is only marked counts evenly over its band.
     const marked = twin({ marks: { mainJournal: { text: 'J 1 1 2', first: 'front' } } });
     const [coded] = mainStations(marked, readings.slice(0, 1));
-    const figures = clearanceDraw(marked, coded!, { upper: half, lower: half })!.figures;
-    expect(figures.map(({ drawn }) => drawn.kind)).toEqual(['normal', 'even', 'normal', 'normal']);
+    const { budget } = clearanceDraw(marked, coded!, { upper: half, lower: half })!;
+    expect(budget.filter(({ shape }) => shape === 'even').map(({ words }) => words)).toEqual([
+      'band of the mark of journal M1',
+    ]);
   });
 });

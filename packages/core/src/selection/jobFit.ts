@@ -62,7 +62,7 @@ export function jobFit(job: SelectionJob, readings: readonly Reading[], onShelf:
   const { unit, rules } = job;
   const names = shellNames(job);
   const fixed = jobStations(job, readings).filter(({ family }) => !FAMILY_TABLE[family].housingsMove);
-  const sortedFixed = sortOut(job, fixed, ({ bore }) => [{ size: bore }]);
+  const sortedFixed = sortOut(job, fixed, ({ id, bore }) => [{ size: bore, name: id }]);
   const { pins, keptOn, free, leftOut: rodsOut } = rodsAndPins(job, readings);
   const leftOut = [...sortedFixed.leftOut, ...rodsOut];
   const ready = [...sortedFixed.ready, ...pins];

@@ -1,10 +1,11 @@
 import type { ClearanceLimits } from '../clearance/clearanceVerdict.js';
 import { limitsWith, type Scatter } from '../fit/model/fitModel.js';
 import { acceptance } from '../measure/acceptance.js';
+import { budgetUncertainty } from '../measure/budget.js';
 import type { Limit } from '../measure/lengthSchema.js';
 import { nanometres } from '../measure/nanometres.js';
 import type { MeasuredPart } from '../reading/measuredParts.js';
-import { clearanceUncertainty, wallUncertainty } from '../station/clearanceKnown.js';
+import { clearanceBudget, wallUncertainty } from '../station/clearanceKnown.js';
 import type { JobStation } from '../station/jobStations.js';
 import type { SelectionJob } from './selectionJob.js';
 
@@ -40,6 +41,9 @@ export function hasRoom(limits: ClearanceLimits, bore: Scatter, journal: Scatter
   return low <= high;
 }
 
+/** Stands for a kind of half that is not selected yet. */
+const WORST = 'any';
+
 /**
  * The limits of a station's clearance: the data sheet's; where the fitter asks for a chance, only as far as every pair of halves is inside
  * with it, by the worst known of the halves and housings that may come there. Null where nothing is known well enough for that.
@@ -47,7 +51,7 @@ export function hasRoom(limits: ClearanceLimits, bore: Scatter, journal: Scatter
 function acceptedLimits(
   job: SelectionJob,
   station: JobStation,
-  housings: readonly Pick<MeasuredPart, 'size'>[],
+  housings: readonly Pick<MeasuredPart, 'size' | 'name'>[],
 ): ClearanceLimits | null {
   const { limits, journal, family } = station;
   const { leastChance } = job.rules;
@@ -56,10 +60,15 @@ function acceptedLimits(
   const [worst] = halves
     .map((shell) => ({ shell, u: wallUncertainty(job.instruments, shell) }))
     .sort((one, other) => other.u - one.u);
-  const walls = worst ? [worst.shell, worst.shell] : [];
-  const offset = Math.max(0, ...station.offsets.map(({ u }) => u));
-  const known = housings.flatMap(({ size }) =>
-    size ? [clearanceUncertainty(job.instruments, { bore: size, journal, walls }, offset)] : [],
+  // Two halves of the kind that is known worst: where it was measured, its error counts twice.
+  const half = { shell: WORST, band: worst?.shell.band };
+  const parts = { station: station.id, journal, upper: half, lower: half };
+  const known = housings.flatMap(({ size, name }) =>
+    size
+      ? [null, ...station.offsets].map((offset) =>
+          budgetUncertainty(clearanceBudget(job.instruments, { ...parts, housing: name, bore: size, offset })),
+        )
+      : [],
   );
   const inner = acceptance(limits, Math.max(0, ...known), leastChance);
   if (!inner || Math.ceil(inner.low) > Math.floor(inner.high)) return null;
@@ -73,7 +82,7 @@ export function sortOut(
   job: SelectionJob,
   stations: readonly JobStation[],
   /** The housings that could go to a station. */
-  housingsOf: (station: JobStation) => readonly Pick<MeasuredPart, 'size'>[],
+  housingsOf: (station: JobStation) => readonly Pick<MeasuredPart, 'size' | 'name'>[],
 ): { ready: Ready[]; leftOut: LeftOut[] } {
   const ready: Ready[] = [];
   const leftOut: LeftOut[] = [];

@@ -1,3 +1,4 @@
+import { type Budget, budgetUncertainty, type Contribution, ownBudget, sumBudget } from '../measure/budget.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { COVERAGE, weightedMean } from '../measure/uncertainty.js';
 
@@ -6,8 +7,8 @@ export interface TrialDifference {
   readonly station: string;
   /** Measured minus predicted, nm. */
   readonly difference: Nanometres;
-  /** Standard uncertainty of the difference, nm, above zero. */
-  readonly u: number;
+  /** What its uncertainty comes from, nm. */
+  readonly budget: Budget;
 }
 
 /** How an assembly differs from the sum of its parts, in one family, with one series of shells and one set of fasteners. */
@@ -15,6 +16,8 @@ export interface AssemblyOffset {
   readonly offset: Nanometres;
   /** Standard uncertainty of the offset, nm. */
   readonly u: number;
+  /** What that comes from: sources that trials have in common do not average out. */
+  readonly budget: Budget;
   /** The stations that were tried. */
   readonly stations: readonly string[];
   /** True if the trials lie further apart than their uncertainties let expect: then one of them is in doubt. */
@@ -25,26 +28,50 @@ export interface AssemblyOffset {
 const MOST_SPREAD = 2;
 
 /**
- * The assembly offset from one trial or several: their mean, weighed by how well each is known; less well known where they lie further apart
- * than that.
+ * The assembly offset from one trial or several: their mean, weighed by how well each is known apart from what they share; less well known where
+ * they lie further apart than that. What they share (the setting of a gauge, the wall of a kind) moves all of them alike: it stays.
  *
  * @param step the mean is rounded to whole ones of it, nm: no trial tells more
  * @returns null without a trial
- * @example assemblyOffset([{ station: 'M3', difference: 3000, u: 1000 }]) // { offset: 3000, u: 1000, stations: ['M3'], isSpread: false }
  */
 export function assemblyOffset(trials: readonly TrialDifference[], step = 1): AssemblyOffset | null {
   if (trials.length === 0) return null;
-  const { mean, u, birge } = weightedMean(trials.map(({ difference, u: own }) => ({ value: difference, u: own })));
+  const owns = trials.map(({ budget }, at) =>
+    budgetUncertainty(
+      ownBudget(
+        budget,
+        trials.flatMap((other, place) => (place === at ? [] : [other.budget])),
+      ),
+    ),
+  );
+  // Trials that differ by nothing of their own are one: each counts the same.
+  const results = trials.map(({ difference }, at) => ({ value: difference, u: owns[at]! > 0 ? owns[at]! : 1 }));
+  const { mean, birge } = weightedMean(results);
+  const whole = results.reduce((sum, { u }) => sum + 1 / u ** 2, 0);
+  const isApart = birge > 1 && owns.every((u) => u > 0);
+  const budget = sumBudget([
+    ...trials.map((one, at) => [one.budget, 1 / results[at]!.u ** 2 / whole] as const),
+    // Further apart than their own uncertainties let expect: what is behind that is not known, and counts as well.
+    [isApart ? [{ ...APART, u: Math.sqrt((birge ** 2 - 1) / whole) }] : [], 1],
+  ]);
   return {
     offset: nanometres(Math.round(mean / step) * step),
-    u,
+    u: budgetUncertainty(budget),
+    budget,
     stations: trials.map(({ station }) => station),
     isSpread: birge > MOST_SPREAD,
   };
 }
 
+const APART: Omit<Contribution, 'u'> = {
+  key: 'trials apart',
+  words: 'trials further apart than expected',
+  shape: 'normal',
+  sensitivity: 1,
+};
+
 /** True if what was measured can be what was predicted: within the expanded uncertainty of their difference. */
-export function isAsPredicted({ difference, u }: Pick<TrialDifference, 'difference' | 'u'>): boolean {
+export function isAsPredicted({ difference, u }: { readonly difference: Nanometres; readonly u: number }): boolean {
   return Math.abs(difference) <= COVERAGE * u;
 }
 

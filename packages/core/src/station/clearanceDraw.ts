@@ -1,50 +1,44 @@
-import { type EffectiveSize, possibleSizes } from '../measure/effectiveSize.js';
-import { readingUncertainty } from '../measure/instrument.js';
-import { type Drawn, type Simulated, simulated } from '../measure/simulated.js';
+import { oilClearance } from '../clearance/oilClearance.js';
+import type { Budget } from '../measure/budget.js';
+import { nanometres } from '../measure/nanometres.js';
+import { type Simulated, simulatedBudget } from '../measure/simulated.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
-import { type Instruments, sizeUncertainty } from './clearanceKnown.js';
 import { type JobStation, offsetAt, seriesOfHalves } from './jobStations.js';
 import type { StationJob } from './stationJob.js';
+import { predictedBudget } from './stationVerdict.js';
 
-/** What a predicted clearance is made from, to be drawn again and again: plain data for a worker. */
+/** A predicted clearance, to be drawn again and again: plain data for a worker. */
 export interface ClearanceDraw {
-  /** Each with what it counts in the clearance, 1 or −1. */
-  readonly figures: readonly { readonly drawn: Drawn; readonly counts: 1 | -1 }[];
+  /** What it is without any error, nm. */
+  readonly mean: number;
+  /** Its sources, each drawn once a draw: what two sizes have in common moves both. */
+  readonly budget: Budget;
   readonly limits: { readonly low: number; readonly high: number };
 }
 
 type Halves = Pick<AcceptedChoice['stations'][string], 'upper' | 'lower'>;
 
-function drawnSize(size: EffectiveSize, u: number): Drawn {
-  return size.kind === 'read' ? { kind: 'normal', mean: size.nominal, u } : { kind: 'even', ...possibleSizes(size) };
-}
-
-function drawnWall({ ballMicrometer }: Instruments, { wall, band }: Halves['upper']): Drawn {
-  return band ? { kind: 'even', ...band } : { kind: 'normal', mean: wall, u: readingUncertainty(ballMicrometer, 1) };
-}
-
 /**
- * The figures behind a predicted clearance as they are known: readings normally about their mean, marks and grades evenly over their
- * bands.
+ * What is drawn for a predicted clearance: readings and settings normally, marks and grades evenly over their bands.
  *
  * @returns null where a size or the limits are missing, or where it rests on what was measured there with other halves
  */
 export function clearanceDraw(job: StationJob, station: JobStation, halves: Halves): ClearanceDraw | null {
   const { bore, journal, limits } = station;
-  if (!bore || !journal || !limits) return null;
-  const { instruments } = job;
+  const budget = predictedBudget(job, station, halves);
+  if (!bore || !journal || !limits || !budget) return null;
   const offset = offsetAt(station, seriesOfHalves(job, halves));
   if (offset?.isOwn) return null;
-  return {
-    figures: [
-      { drawn: drawnSize(bore, sizeUncertainty(instruments.boreGauge, bore)), counts: 1 },
-      { drawn: drawnSize(journal, sizeUncertainty(instruments.micrometer, journal)), counts: -1 },
-      { drawn: drawnWall(instruments, halves.upper), counts: -1 },
-      { drawn: drawnWall(instruments, halves.lower), counts: -1 },
-      ...(offset ? [{ drawn: { kind: 'normal', mean: offset.offset, u: offset.u } as const, counts: 1 as const }] : []),
-    ],
-    limits: { low: limits.low, high: limits.high },
-  };
+  const { nominal } = oilClearance({
+    bore,
+    journal,
+    upperWall: halves.upper.wall,
+    lowerWall: halves.lower.wall,
+    upperBand: halves.upper.band,
+    lowerBand: halves.lower.band,
+    offset: offset?.offset ?? nanometres(0),
+  });
+  return { mean: nominal, budget, limits: { low: limits.low, high: limits.high } };
 }
 
 /**
@@ -54,12 +48,6 @@ export function clearanceDraw(job: StationJob, station: JobStation, halves: Halv
  * @param draws 200,000 tell a share to about 0.1 %
  * @param seed the same seed gives the same answer
  */
-export function drawnClearance({ figures, limits }: ClearanceDraw, draws: number, seed: number): Simulated {
-  return simulated(
-    figures.map(({ drawn }) => drawn),
-    (values) => values.reduce((sum, value, at) => sum + figures[at]!.counts * value, 0),
-    limits,
-    draws,
-    seed,
-  );
+export function drawnClearance({ mean, budget, limits }: ClearanceDraw, draws: number, seed: number): Simulated {
+  return simulatedBudget(mean, budget, limits, draws, seed);
 }

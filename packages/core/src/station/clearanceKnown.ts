@@ -1,9 +1,9 @@
+import { type Budget, sumBudget } from '../measure/budget.js';
 import type { EffectiveSize } from '../measure/effectiveSize.js';
-import { type Instrument, type InstrumentRole, readingUncertainty } from '../measure/instrument.js';
+import { type Instrument, readingUncertainty } from '../measure/instrument.js';
 import type { SizeBand } from '../measure/sizeBand.js';
-import { combinedUncertainty, evenly } from '../measure/uncertainty.js';
-
-export type Instruments = Readonly<Record<InstrumentRole, Instrument>>;
+import { evenly } from '../measure/uncertainty.js';
+import { type Instruments, type PlacedHalf, sizeBudget, wallsBudget } from './sources.js';
 
 /** A wall as it is known: measured, or by the band of its grade. */
 export interface KnownWall {
@@ -29,16 +29,32 @@ export function wallUncertainty(instruments: Instruments, { band }: KnownWall): 
   return band ? evenly((band.high - band.low) / 2) : readingUncertainty(instruments.ballMicrometer, 1);
 }
 
-/** Standard uncertainty of a clearance that is predicted from its parts, and from an assembly offset with one of its own, nm. */
-export function clearanceUncertainty(
+/** What a predicted clearance is made from. */
+export interface ClearanceParts {
+  /** `M1` or `P2`. */
+  readonly station: string;
+  /** What its housing is called: `M1`, or `R3` of a rod. */
+  readonly housing: string;
+  readonly bore: EffectiveSize;
+  readonly journal: EffectiveSize;
+  readonly upper: PlacedHalf;
+  readonly lower: PlacedHalf;
+  /** The assembly offset that counts, with what it comes from. */
+  readonly offset?: { readonly budget: Budget } | null | undefined;
+}
+
+/**
+ * Everything that the uncertainty of a predicted clearance comes from: `bore − journal − walls + offset`. What an offset has in common with the
+ * sizes (the setting of the gauge, the wall of a kind) falls out or adds up as it does at the bench.
+ */
+export function clearanceBudget(
   instruments: Instruments,
-  parts: { readonly bore: EffectiveSize; readonly journal: EffectiveSize; readonly walls: readonly KnownWall[] },
-  offset = 0,
-): number {
-  return combinedUncertainty([
-    { u: sizeUncertainty(instruments.boreGauge, parts.bore) },
-    { u: sizeUncertainty(instruments.micrometer, parts.journal) },
-    ...parts.walls.map((wall) => ({ u: wallUncertainty(instruments, wall) })),
-    { u: offset },
-  ]).u;
+  { station, housing, bore, journal, upper, lower, offset }: ClearanceParts,
+): Budget {
+  return sumBudget([
+    [sizeBudget(instruments, 'boreGauge', `bore ${housing}`, bore), 1],
+    [sizeBudget(instruments, 'micrometer', `journal ${station}`, journal), -1],
+    [wallsBudget(instruments, station, { upper, lower }), -1],
+    [offset?.budget ?? [], 1],
+  ]);
 }

@@ -1,3 +1,4 @@
+import type { Budget } from '../measure/budget.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import { assemblyOffset } from './assemblyOffset.js';
 import type { StationJob } from './stationJob.js';
@@ -24,6 +25,8 @@ export interface StationOffset {
   readonly offset: Nanometres;
   /** Standard uncertainty of the offset, nm. */
   readonly u: number;
+  /** What that comes from. */
+  readonly budget: Budget;
   /** The stations whose trials it comes from. */
   readonly stations: readonly string[];
   readonly isSpread: boolean;
@@ -61,7 +64,8 @@ export function offsetsOf(
     [...earlier, ...(tried ? [tried] : [])].flatMap((one) => {
       const series = seriesOf(one.trial);
       if (!isTelling(one) || series === null) return [];
-      return [{ station, series, difference: one.difference, u: one.u, isOwn: one === tried && isOfItsStation(one) }];
+      const { difference, u, budget } = one;
+      return [{ station, series, difference, u, budget, isOwn: one === tried && isOfItsStation(one) }];
     }),
   );
   const shared =
@@ -76,9 +80,9 @@ export function offsetsOf(
         });
   return new Map(
     [...trials.keys()].map((station) => {
-      const own = telling.flatMap(({ station: at, series, difference, u, isOwn }): StationOffset[] =>
+      const own = telling.flatMap(({ station: at, series, difference, u, budget, isOwn }): StationOffset[] =>
         isOwn && at === station && keepsOwn(station)
-          ? [{ series, offset: difference, u, stations: [station], isSpread: false, isOwn: true }]
+          ? [{ series, offset: difference, u, budget, stations: [station], isSpread: false, isOwn: true }]
           : [],
       );
       return [station, [...own, ...shared.filter(({ series }) => own.every((one) => one.series !== series))]];

@@ -1,11 +1,11 @@
+import { type Budget, budgetUncertainty, sumBudget } from '../measure/budget.js';
 import type { EffectiveSize } from '../measure/effectiveSize.js';
 import { readingUncertainty } from '../measure/instrument.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import { combinedUncertainty } from '../measure/uncertainty.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { isSwappedSince } from '../part/swappedSince.js';
 import { isAsPredicted, whatToLookFor } from './assemblyOffset.js';
-import { type KnownWall, sizeUncertainty, wallUncertainty } from './clearanceKnown.js';
+import { readingsOf, settingOf, sizeBudget, wallsBudget } from './sources.js';
 import type { StationJob } from './stationJob.js';
 import { type MeasuredClearance, measuredClearance } from './trialClearance.js';
 import type { Trial, TrialReading } from './trialSchema.js';
@@ -25,6 +25,8 @@ export interface StationTrial {
   readonly difference: Nanometres | null;
   /** Standard uncertainty of the difference, nm. */
   readonly u: number;
+  /** What that comes from. */
+  readonly budget: Budget;
   readonly isAsPredicted: boolean;
   /** What to look for before it is believed, the likeliest first; empty where it is as predicted. */
   readonly lookFor: readonly string[];
@@ -62,49 +64,55 @@ interface Place {
   readonly housingOf: (rod: number | null) => TriedPart | null;
 }
 
-/** How well a measured clearance is known: the gauge for itself where it was zeroed on the journal; with the journal's own size where not. */
-function measuredUncertainty(
-  job: StationJob,
-  { mode, count }: MeasuredClearance,
-  journal: EffectiveSize | null,
-): number {
-  const { boreGauge, micrometer } = job.instruments;
-  return combinedUncertainty([
-    { u: readingUncertainty(boreGauge, count) },
-    ...(mode === 'journal' || journal === null ? [] : [{ u: sizeUncertainty(micrometer, journal) }]),
-  ]).u;
+/** The sizes that a trial was made with, and what they are called among the sources of an uncertainty. */
+interface TriedSizes {
+  readonly bore: EffectiveSize | null;
+  readonly journal: EffectiveSize | null;
+  readonly boreOf: string;
+  readonly journalOf: string;
 }
 
 /**
- * How well measured minus predicted is known. Read as a bore, the journal stands in both and falls out; read on the journal, it is in the
- * prediction only (JCGM 100:2008, 5.2; cited from memory).
+ * What is known of a measured clearance: the gauge, as it was zeroed, and the journal where a bore was read. Zeroed on the journal the gauge has
+ * an error of its own at each station; brought to zero with the micrometer that read the journal, that one falls out (JCGM 100:2008, 5.2;
+ * cited from memory).
  */
-function differenceUncertainty(
-  job: StationJob,
-  trial: Trial,
-  measured: MeasuredClearance,
-  { bore, journal }: { readonly bore: EffectiveSize | null; readonly journal: EffectiveSize | null },
-): number {
-  const { instruments } = job;
-  return combinedUncertainty([
-    { u: readingUncertainty(instruments.boreGauge, measured.count) },
-    ...(bore ? [{ u: sizeUncertainty(instruments.boreGauge, bore) }] : []),
-    ...(journal && measured.mode === 'journal' ? [{ u: sizeUncertainty(instruments.micrometer, journal) }] : []),
-    ...[trial.upper, trial.lower].map(({ shell }) => ({ u: wallUncertainty(instruments, job.shells[shell] ?? {}) })),
-  ]).u;
+function measuredBudget(
+  { instruments }: StationJob,
+  trial: OneTrial,
+  { mode, count }: MeasuredClearance,
+  station: string,
+  { journal, journalOf }: TriedSizes,
+): Budget {
+  const setting =
+    mode === 'journal'
+      ? settingOf(instruments, 'boreGauge', `${station} zeroed on its journal`)
+      : mode === 'bore'
+        ? settingOf(instruments, 'micrometer')
+        : settingOf(instruments, 'boreGauge', 'trials');
+  return sumBudget([
+    [setting, 1],
+    [readingsOf(instruments, 'boreGauge', `trial at ${station}, ${trial.at}`, count), 1],
+    [mode === 'journal' || journal === null ? [] : sizeBudget(instruments, 'micrometer', journalOf, journal), -1],
+  ]);
 }
 
-/** How well a clearance is known that was measured with other halves: what was measured, the walls that were in, and those that are. */
-export function changedUncertainty(
+/** What is known of measured minus predicted: what stands in both falls out. */
+function differenceBudget(
   job: StationJob,
-  { trial, uMeasured }: StationTrial,
-  walls: readonly KnownWall[],
-): number {
-  const before = [trial.upper, trial.lower].map(({ shell }) => job.shells[shell] ?? {});
-  return combinedUncertainty([
-    { u: uMeasured },
-    ...[...before, ...walls].map((wall) => ({ u: wallUncertainty(job.instruments, wall) })),
-  ]).u;
+  trial: OneTrial,
+  station: string,
+  measured: Budget,
+  { bore, journal, boreOf, journalOf }: TriedSizes,
+): Budget {
+  const { instruments } = job;
+  const half = ({ shell }: OneTrial['upper']) => ({ shell, band: job.shells[shell]?.band });
+  return sumBudget([
+    [measured, 1],
+    [bore ? sizeBudget(instruments, 'boreGauge', boreOf, bore) : [], -1],
+    [journal ? sizeBudget(instruments, 'micrometer', journalOf, journal) : [], 1],
+    [wallsBudget(instruments, station, { upper: half(trial.upper), lower: half(trial.lower) }), 1],
+  ]);
 }
 
 /** A size that a trial was made with, where its part was machined since. */
@@ -136,10 +144,22 @@ function told(job: StationJob, trial: OneTrial, place: Place): StationTrial {
   const walls = trial.upper.wall + trial.lower.wall;
   const predicted = bore && journal ? nanometres(bore.nominal - journal.nominal - walls) : null;
   const difference = measured && predicted !== null ? nanometres(measured.nominal - predicted) : null;
-  const u = measured ? differenceUncertainty(job, trial, measured, { bore, journal }) : 0;
+  // What was read of a part before it was machined is no reading of it as it is now.
+  const then = (part: TriedPart | null) => (isMachined(part) ? `, before ${trial.at}` : '');
+  const sizes: TriedSizes = {
+    bore,
+    journal,
+    boreOf: `bore ${housing?.name ?? place.id}${then(housing)}`,
+    journalOf: `journal ${place.id}${then(place.journal)}`,
+  };
+  const known = measured ? measuredBudget(job, trial, measured, place.id, sizes) : [];
+  const areSwapped = isSwappedSince(job.assembly, [place.id], ['upper', 'lower'], trial.at);
+  // Halves of one kind that changed places are other halves, each with a wall of its own.
+  const at = areSwapped ? `${place.id}, ${trial.at}` : place.id;
+  const budget = measured ? differenceBudget(job, trial, at, known, sizes) : [];
+  const u = budgetUncertainty(budget);
   const { since } = job.fasteners[place.family];
   const chosen = job.choice?.stations[place.id];
-  const areSwapped = isSwappedSince(job.assembly, [place.id], ['upper', 'lower'], trial.at);
   const areOtherHalves =
     chosen !== undefined && (chosen.upper.shell !== trial.upper.shell || chosen.lower.shell !== trial.lower.shell);
   const isOtherRod =
@@ -150,7 +170,8 @@ function told(job: StationJob, trial: OneTrial, place: Place): StationTrial {
     trial,
     suspect: suspectTrialReadings(job, trial, journal),
     measured,
-    uMeasured: measured ? measuredUncertainty(job, measured, journal) : 0,
+    uMeasured: budgetUncertainty(known),
+    budget,
     predicted,
     difference,
     u,

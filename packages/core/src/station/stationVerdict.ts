@@ -1,17 +1,19 @@
 import { type ClearanceBands, chanceInside } from '../clearance/chanceInside.js';
 import { type ClearanceVerdict, clearanceVerdict } from '../clearance/clearanceVerdict.js';
 import { type OilClearance, oilClearance } from '../clearance/oilClearance.js';
+import { type Budget, budgetUncertainty } from '../measure/budget.js';
 import { type EffectiveSize, possibleSizes } from '../measure/effectiveSize.js';
 import { nanometres } from '../measure/nanometres.js';
 import { normalChance } from '../measure/normalChance.js';
 import { FAMILY_TABLE } from '../part/family.js';
+import { featureOf, partName } from '../part/feature.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import type { StationState } from '../stage/stationState.js';
-import { clearanceUncertainty } from './clearanceKnown.js';
+import { clearanceBudget } from './clearanceKnown.js';
 import { type JobStation, offsetAt, seriesOfHalves } from './jobStations.js';
 import type { StationJob } from './stationJob.js';
 import { isTelling, type StationOffset } from './stationOffsets.js';
-import { changedUncertainty, type StationTrial } from './stationTrial.js';
+import type { StationTrial } from './stationTrial.js';
 
 /**
  * The few states of a station. `checked` was measured with its shells in and is inside; one that may be tight or loose is not known well
@@ -63,6 +65,22 @@ function measuredWith(
 }
 
 /**
+ * Everything that the uncertainty of the predicted clearance of a station comes from, with two halves of the job's; null where a size is
+ * missing.
+ */
+export function predictedBudget(
+  { instruments, shells }: Pick<StationJob, 'instruments' | 'shells'>,
+  station: JobStation,
+  { upper, lower }: Pick<ChosenHalves, 'upper' | 'lower'>,
+): Budget | null {
+  const { id, bore, journal, family, rod } = station;
+  if (!bore || !journal) return null;
+  const housing = rod === null ? id : partName(featureOf(family, 'housing'), rod);
+  const offset = offsetAt(station, seriesOfHalves({ shells }, { upper, lower }));
+  return clearanceBudget(instruments, { station: id, housing, bore, journal, upper, lower, offset });
+}
+
+/**
  * The verdict on one station. A size outside the data sheet blocks it whatever the shells; without limits for the clearance it
  * is at most `chosen`, never inside.
  *
@@ -95,13 +113,8 @@ export function stationVerdict(
     bore && journal && halves && limits && isBanded && !tried
       ? chanceInside(bandsOfStation(bore, journal, halves), limits, offset?.offset)
       : null;
-  const u =
-    tried?.uMeasured ??
-    (bore && journal && halves
-      ? offset?.isOwn && station.tried
-        ? changedUncertainty(job, station.tried, [halves.upper, halves.lower])
-        : clearanceUncertainty(job.instruments, { bore, journal, walls: [halves.upper, halves.lower] }, offset?.u)
-      : null);
+  const budget = tried || !halves ? null : predictedBudget(job, station, halves);
+  const u = tried?.uMeasured ?? (budget && budgetUncertainty(budget));
   const chance = clearance && limits && u !== null ? normalChance(clearance.nominal, u, limits) : null;
   const known = { clearance, judged, inside, offset, u, chance, isMeasured: tried !== null };
   if (station.findings.length > 0) return { state: 'blocked', ...known };

@@ -184,11 +184,11 @@ describe('a station read with its shells in', () => {
     const job = twin({ trials: { M1: trial(['0.041', '0.040']), M2: trial(['0.060']), M3: trial(['-3.8']) } });
     const [one, two, three] = mainStations(job, readings).map(({ tried }) => tried!);
     expect([one!.predicted, one!.measured!.nominal, one!.difference]).toEqual([um(38), um(40.5), um(2.5)]);
-    // By hand: gauge twice, bore and journal from two readings each, two walls.
+    // By hand: gauge twice, bore and journal from two readings each, one wall that both halves of the kind have: it counts twice.
     const gauge = 1 + (2 + 0.25 / 3) / 2;
     const micrometer = 0.25 + (2 + 0.25 / 3) / 2;
     const wall = 0.25 + 1 + 0.25 + 0.25 / 3;
-    expect(one!.u).toBeCloseTo(1000 * Math.sqrt(2 * gauge + micrometer + 2 * wall), 6);
+    expect(one!.u).toBeCloseTo(1000 * Math.sqrt(2 * gauge + micrometer + 4 * wall), 6);
     expect([one!.isAsPredicted, one!.lookFor]).toEqual([true, []]);
     expect(two!.lookFor[0]).toContain('oil hole');
     expect(three!.lookFor[0]).toBe('needle sign reversed');
@@ -424,8 +424,9 @@ describe('the stage of trials', () => {
       isMeasured: false,
       clearance: { nominal: um(40) },
       offset: { isOwn: true },
-      // By hand: what was measured, and four walls; bore and journal do not enter once more.
-      u: expect.closeTo(Math.hypot(at(one, 'M3', read).tried!.uMeasured, 2 * 1000 * Math.sqrt(1.5 + 0.25 / 3)), 6),
+      // By hand: what was measured, and the walls of the two kinds that are exchanged, apart from the setting that both have; nothing else
+      // enters once more.
+      u: expect.closeTo(Math.hypot(at(one, 'M3', read).tried!.uMeasured, 1000 * Math.sqrt(2 * (1.25 + 0.25 / 3))), 6),
     });
   });
 
@@ -618,8 +619,9 @@ describe('a choice that asks for a chance', () => {
     };
     expect(narrow(null)).toEqual(Array(3).fill([um(25), um(51)]));
     const [[low, high]] = narrow(0.95) as unknown as [[number, number]];
-    // By hand: u is √6.5 µm, and 1.645 of it 4.194.
-    expect(Math.abs(low - um(25) - 1645 * Math.sqrt(6.5))).toBeLessThan(5);
+    // By hand, µm²: bore 2.042, journal 1.292, and the wall of one kind twice, 4 · 1.583: u is 3.109, and 1.645 of it 5.115.
+    const u = Math.sqrt(1 + 0.25 + (2 + 0.25 / 3) + 4 * (1.5 + 0.25 / 3));
+    expect(Math.abs(low - um(25) - 1645 * u)).toBeLessThan(5);
     expect(low - um(25)).toBe(um(51) - high);
     const blunt = { ...usualInstrument('boreGauge', 'mm'), setting: um(20) };
     expect(narrow(0.95, blunt)).toMatchObject({ ok: false, leftOut: [{ reason: 'uncertain' }, {}, {}] });
