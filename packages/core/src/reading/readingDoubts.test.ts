@@ -306,7 +306,7 @@ describe('a clearance that is drawn', () => {
     const [coded] = mainStations(marked, readings.slice(0, 1));
     const { budget } = clearanceDraw(marked, coded!, { upper: half, lower: half })!;
     expect(budget.filter(({ shape }) => shape === 'even').map(({ words }) => words)).toEqual([
-      'band of the mark of journal M1',
+      'band of its mark, journal M1',
     ]);
   });
 });

@@ -61,7 +61,7 @@ function acceptedLimits(
     .map((shell) => ({ shell, u: wallUncertainty(job.instruments, shell) }))
     .sort((one, other) => other.u - one.u);
   // Two halves of the kind that is known worst: where it was measured, its error counts twice.
-  const half = { shell: WORST, band: worst?.shell.band };
+  const half = { shell: WORST, label: '', band: worst?.shell.band };
   const parts = { station: station.id, journal, upper: half, lower: half };
   const known = housings.flatMap(({ size, name }) =>
     size

@@ -17,22 +17,36 @@ function contribution(key: string, words: string, u: number, shape: Contribution
   return { key, words, u, shape, sensitivity: 1 };
 }
 
-/**
- * The setting of an instrument: the same error in all that was read on it.
- *
- * @param zeroedFor what it was set for: the sizes of parts; trials, for which a gauge is set anew; or one station, on whose journal it was zeroed
- */
-export function settingOf(instruments: Instruments, role: InstrumentRole, zeroedFor = 'sizes'): Budget {
-  const what = zeroedFor === 'sizes' ? '' : ` for ${zeroedFor}`;
-  return [
-    contribution(`setting:${role}:${zeroedFor}`, `${ROLE_WORDS[role]}, setting${what}`, instruments[role].setting),
-  ];
+/** The setting of an instrument for sizes: the same error in all that was read on it. */
+export function settingOf(instruments: Instruments, role: InstrumentRole): Budget {
+  return [contribution(`setting:${role}`, `${ROLE_WORDS[role]}, setting`, instruments[role].setting)];
 }
 
-/** The mean of some readings with an instrument, apart from its setting: repeats, the operator, the resolution. */
-export function readingsOf(instruments: Instruments, role: InstrumentRole, of: string, count: number): Budget {
+/**
+ * The setting of the bore gauge for trials, for which it is set anew: one for all of them; or, zeroed on a journal, one a station.
+ *
+ * @param station on whose journal it was zeroed; null: on a setting size
+ */
+export function trialSetting({ boreGauge: { setting } }: Instruments, station: string | null): Budget {
+  return station === null
+    ? [contribution('setting:trials', 'bore gauge, setting for trials', setting)]
+    : [contribution(`setting:journal ${station}`, `bore gauge, zeroed on the journal of ${station}`, setting)];
+}
+
+/**
+ * The mean of some readings with an instrument, apart from its setting: repeats, the operator, the resolution.
+ *
+ * @param key by which the readings are known
+ * @param of what was read, in words: `bore M1`
+ */
+export function readingsOf(
+  instruments: Instruments,
+  role: InstrumentRole,
+  { key, of }: { readonly key: string; readonly of: string },
+  count: number,
+): Budget {
   const u = readingUncertainty({ ...instruments[role], setting: nanometres(0) }, count);
-  return [contribution(`readings:${of}`, `${count === 1 ? 'reading' : `${count} readings`} of ${of}`, u)];
+  return [contribution(`readings:${key}`, `${count === 1 ? 'reading' : `mean of ${count} readings`}, ${of}`, u)];
 }
 
 /**
@@ -42,12 +56,10 @@ export function readingsOf(instruments: Instruments, role: InstrumentRole, of: s
  */
 export function sizeBudget(instruments: Instruments, role: InstrumentRole, of: string, size: EffectiveSize): Budget {
   if (size.kind === 'marked')
-    return [
-      contribution(`band:${of}`, `band of the mark of ${of}`, evenly((size.largest - size.smallest) / 2), 'even'),
-    ];
+    return [contribution(`band:${of}`, `band of its mark, ${of}`, evenly((size.largest - size.smallest) / 2), 'even')];
   return sumBudget([
     [settingOf(instruments, role), 1],
-    [readingsOf(instruments, role, of, size.count), 1],
+    [readingsOf(instruments, role, { key: of, of }, size.count), 1],
   ]);
 }
 
@@ -55,6 +67,8 @@ export function sizeBudget(instruments: Instruments, role: InstrumentRole, of: s
 export interface PlacedHalf {
   /** Its kind: id of the job's shell. */
   readonly shell: string;
+  /** What it is called. */
+  readonly label: string;
   readonly band?: SizeBand | undefined;
 }
 
@@ -64,14 +78,14 @@ export interface PlacedHalf {
  *
  * @param at where it stands, `M1 upper`: another half of the grade is another wall
  */
-export function wallBudget(instruments: Instruments, { shell, band }: PlacedHalf, at: string): Budget {
+export function wallBudget(instruments: Instruments, { shell, label, band }: PlacedHalf, at: string): Budget {
   if (band)
     return [
-      contribution(`band:${shell}:${at}`, `band of the grade at ${at}`, evenly((band.high - band.low) / 2), 'even'),
+      contribution(`band:${shell}:${at}`, `band of its grade, ${at}`, evenly((band.high - band.low) / 2), 'even'),
     ];
   return sumBudget([
     [settingOf(instruments, 'ballMicrometer'), 1],
-    [readingsOf(instruments, 'ballMicrometer', `wall ${shell}`, 1), 1],
+    [readingsOf(instruments, 'ballMicrometer', { key: `wall ${shell}`, of: `wall of ${label}` }, 1), 1],
   ]);
 }
 

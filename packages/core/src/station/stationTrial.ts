@@ -5,7 +5,7 @@ import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { isSwappedSince } from '../part/swappedSince.js';
 import { isAsPredicted, whatToLookFor } from './assemblyOffset.js';
-import { readingsOf, settingOf, sizeBudget, wallsBudget } from './sources.js';
+import { readingsOf, settingOf, sizeBudget, trialSetting, wallsBudget } from './sources.js';
 import type { StationJob } from './stationJob.js';
 import { type MeasuredClearance, measuredClearance } from './trialClearance.js';
 import type { Trial, TrialReading } from './trialSchema.js';
@@ -19,6 +19,8 @@ export interface StationTrial {
   readonly measured: MeasuredClearance | null;
   /** Standard uncertainty of what was measured, nm. */
   readonly uMeasured: number;
+  /** What that comes from. */
+  readonly measuredBudget: Budget;
   /** From bore, journal and the walls that were in; null where one of them is missing. */
   readonly predicted: Nanometres | null;
   /** Measured minus predicted; null where either is missing. */
@@ -85,14 +87,13 @@ function measuredBudget(
   { journal, journalOf }: TriedSizes,
 ): Budget {
   const setting =
-    mode === 'journal'
-      ? settingOf(instruments, 'boreGauge', `${station} zeroed on its journal`)
-      : mode === 'bore'
-        ? settingOf(instruments, 'micrometer')
-        : settingOf(instruments, 'boreGauge', 'trials');
+    mode === 'bore'
+      ? settingOf(instruments, 'micrometer')
+      : trialSetting(instruments, mode === 'journal' ? station : null);
+  const read = { key: `trial ${station} ${trial.at}`, of: `${station} with the shells in` };
   return sumBudget([
     [setting, 1],
-    [readingsOf(instruments, 'boreGauge', `trial at ${station}, ${trial.at}`, count), 1],
+    [readingsOf(instruments, 'boreGauge', read, count), 1],
     [mode === 'journal' || journal === null ? [] : sizeBudget(instruments, 'micrometer', journalOf, journal), -1],
   ]);
 }
@@ -106,7 +107,7 @@ function differenceBudget(
   { bore, journal, boreOf, journalOf }: TriedSizes,
 ): Budget {
   const { instruments } = job;
-  const half = ({ shell }: OneTrial['upper']) => ({ shell, band: job.shells[shell]?.band });
+  const half = ({ shell, label }: OneTrial['upper']) => ({ shell, label, band: job.shells[shell]?.band });
   return sumBudget([
     [measured, 1],
     [bore ? sizeBudget(instruments, 'boreGauge', boreOf, bore) : [], -1],
@@ -171,6 +172,7 @@ function told(job: StationJob, trial: OneTrial, place: Place): StationTrial {
     suspect: suspectTrialReadings(job, trial, journal),
     measured,
     uMeasured: budgetUncertainty(known),
+    measuredBudget: known,
     budget,
     predicted,
     difference,

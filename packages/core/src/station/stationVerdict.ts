@@ -30,6 +30,8 @@ export interface StationVerdict {
   readonly isMeasured: boolean;
   /** Standard uncertainty of the clearance, nm; null without one. */
   readonly u: number | null;
+  /** What that comes from, source by source; null without a clearance. */
+  readonly budget: Budget | null;
   /** What the assembly adds to the sum of the parts, where trials say so and nothing was measured here with these halves. */
   readonly offset: StationOffset | null;
   /** Chance that the true clearance is inside its limits by how well it is known; null without limits or a clearance. */
@@ -113,10 +115,10 @@ export function stationVerdict(
     bore && journal && halves && limits && isBanded && !tried
       ? chanceInside(bandsOfStation(bore, journal, halves), limits, offset?.offset)
       : null;
-  const budget = tried || !halves ? null : predictedBudget(job, station, halves);
-  const u = tried?.uMeasured ?? (budget && budgetUncertainty(budget));
+  const budget = tried?.measuredBudget ?? (halves && predictedBudget(job, station, halves));
+  const u = budget && budgetUncertainty(budget);
   const chance = clearance && limits && u !== null ? normalChance(clearance.nominal, u, limits) : null;
-  const known = { clearance, judged, inside, offset, u, chance, isMeasured: tried !== null };
+  const known = { clearance, judged, inside, offset, u, budget, chance, isMeasured: tried !== null };
   if (station.findings.length > 0) return { state: 'blocked', ...known };
   const isMarked = bore?.kind === 'marked' || journal?.kind === 'marked';
   if (journal && FAMILY_TABLE[station.family].housingsMove && station.rod === null) {

@@ -110,6 +110,8 @@ describe('Samphire 8, measured whole', () => {
   it('is known better where the gauge was zeroed on the journal: the micrometer falls out', () => {
     const known = (mode: GaugeMode) => mainStations(read(mode), readings)[0]!.tried!.uMeasured;
     expect(known('journal')).toBeLessThan(known('setting'));
-    expect(known('bore')).toBe(known('setting'));
+    // Brought to zero with the micrometer that read the journal, its setting falls out too; what it read of the journal does not.
+    expect(known('bore')).toBeLessThan(known('setting'));
+    expect(known('bore')).toBeGreaterThan(0);
   });
 });

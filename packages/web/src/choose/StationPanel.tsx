@@ -16,6 +16,7 @@ import {
   thrustFlanges,
 } from '@fettle/core';
 import styled from 'styled-components';
+import { BudgetTable } from '../fit/BudgetTable.js';
 import { moreOff } from '../fit/meanOff.js';
 import type { JobPlan } from '../fit/useJobPlan.js';
 import { useClearances } from '../person/useClearances.js';
@@ -132,6 +133,7 @@ export function StationPanel(props: StationPanelProps) {
   const { unit } = document;
   const isRod = FAMILY_TABLE[station.family].housingsMove;
   const choices = useStationChoices(station, halves, plan);
+  const { shown } = useClearances(unit);
   return (
     <DetailPanel
       label={isRod ? `Crankpin ${station.number}` : `Main ${station.number}`}
@@ -141,6 +143,7 @@ export function StationPanel(props: StationPanelProps) {
     >
       <StationFacts document={document} station={station} readings={readings} verdict={verdict} />
       <StationSum document={document} station={station} halves={halves} verdict={verdict} unit={unit} />
+      {verdict.budget && <BudgetTable of={`the clearance of ${station.id}`} budget={verdict.budget} unit={shown} />}
       <DrawnChance document={document} station={station} halves={halves} />
       <FlangedEndPlay document={document} halves={halves} station={station} />
       <NextBest document={document} choices={choices} />

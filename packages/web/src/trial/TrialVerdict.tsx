@@ -1,6 +1,7 @@
 import { COVERAGE, chanceText, lengthText, type ShownUnit, spreadFigure, workedOutText } from '@fettle/core';
 import styled from 'styled-components';
 import { GapGauge } from '../endPlay/GapGauge.js';
+import { BudgetTable } from '../fit/BudgetTable.js';
 import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
@@ -49,6 +50,7 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
           ± {spreadText(uMeasured, unit)}, mean of {measured.count}
         </small>
       </Big>
+      <BudgetTable of={`the clearance measured at ${station.id}`} budget={tried.measuredBudget} unit={unit} />
       <GapGauge
         unit={unit}
         what={`Clearance of ${station.id}`}
@@ -65,6 +67,14 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
           <span className="figure">{spreadText(u, unit)}</span> is within uncertainty.{' '}
           <strong>{isAsPredicted ? 'As predicted.' : 'Not as predicted.'}</strong>
         </p>
+      )}
+      {difference !== null && (
+        <BudgetTable
+          act="Where ± of the difference comes from"
+          of={`measured less predicted at ${station.id}`}
+          budget={tried.budget}
+          unit={unit}
+        />
       )}
       {isVoid !== null && <Notice>Out of date: fasteners changed since. Reassemble and re-read.</Notice>}
       {isVoid === null && changed === 'halves' && (
