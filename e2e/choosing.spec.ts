@@ -194,6 +194,11 @@ test('a compared plan is taken, and a clearance is checked by drawing', async ({
   await page.getByRole('button', { name: /^M1: / }).click();
   await page.getByRole('button', { name: 'Check ± by simulation' }).click();
   await expect(page.getByText(/Simulated 200,000 times from the uncertainty of each size/)).toBeVisible();
+  await page.getByRole('button', { name: 'Where ± comes from: the clearance of M1' }).click();
+  const budget = page.getByRole('table', { name: 'Uncertainty of the clearance of M1' });
+  // Two walls read with one ball micrometer: its setting counts twice.
+  await expect(budget.getByRole('row', { name: /^ball micrometer, setting .*−2 ×/u })).toBeVisible();
+  await expect(budget.getByRole('row', { name: /^Together/u })).toContainText('100 %');
   await page.getByRole('button', { name: /^Undo: selection used: Most even/ }).click();
   await expect(page.getByText('Showing the accepted selection')).toBeHidden();
 });

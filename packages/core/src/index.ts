@@ -200,7 +200,7 @@ export { placeWords } from './job/slices.js';
 export { type GroupProgress, groupProgress } from './job/stageGroups.js';
 export { groupOf, STAGE_GROUPS, STAGES, type Stage, stageName } from './job/stages.js';
 // measure: lengths, units, readings of text, uncertainty
-export { type Budget, budgetUncertainty } from './measure/budget.js';
+export { type Budget, budgetUncertainty, sumBudget } from './measure/budget.js';
 export type { EffectiveSize } from './measure/effectiveSize.js';
 export { commonDecimals, formatExactLength, formatLength, numberOfLength } from './measure/formatLength.js';
 export { type GaugeLine, GaugeLines, gaugeLineSchema, gaugeText, PLAIN_LINE } from './measure/gaugeLine.js';

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import { type JobDocument, jobDocumentSchema } from '../job/jobDocument.js';
 import { newJob } from '../job/newJob.js';
+import { budgetUncertainty, sumBudget } from '../measure/budget.js';
 import { nanometres } from '../measure/nanometres.js';
 import { seeded } from '../measure/seeded.js';
 import { usualLayout } from '../part/crankLayout.js';
@@ -188,6 +189,23 @@ describe('errors that figures have in common', () => {
       known(job, 'M1', 'mid', 'thin'),
       deviation(({ M1 }) => M1.predicted('mid', 'thin') + M1.tried.setting - M1.predicted('thin', 'thin')),
     );
+  });
+
+  it('the spread of two stations along the shaft: an error that moves all alike falls out', () => {
+    const job = engine();
+    const budgetOf = (id: string) => stationVerdict(job, stationsOf(job).get(id)!, halves('thin', 'mid', job)).budget!;
+    const u = budgetUncertainty(
+      sumBudget([
+        [budgetOf('M1'), 1],
+        [budgetOf('M3'), -1],
+      ]),
+    );
+    close(
+      u,
+      deviation(({ M1, M3 }) => M1.predicted('thin', 'mid') - M3.predicted('thin', 'mid')),
+    );
+    // Far better known than two clearances that share nothing.
+    expect(u).toBeLessThan(0.6 * Math.SQRT2 * known(job, 'M1', 'thin', 'mid'));
   });
 
   it('the check by simulation of the page draws them as shared', () => {

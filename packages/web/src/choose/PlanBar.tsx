@@ -6,6 +6,7 @@ import {
   type Nanometres,
   type Reading,
   rodCount,
+  spreadFigure,
   spreadMainsText,
 } from '@fettle/core';
 import { Check, Undo2 } from 'lucide-react';
@@ -160,7 +161,8 @@ export function PlanBar(props: PlanBarProps) {
                 {FAMILY_TABLE[family].isInLine
                   ? `spread along the ${spreadMainsText(document)}`
                   : `along the ${FAMILY_TABLE[family].words}`}{' '}
-                <span className="figure">{fine(found)}</span>;{' '}
+                <span className="figure">{fine(found.by)}</span>
+                {found.u > 0 && ` ± ${spreadFigure(found.u, shown)}`};{' '}
               </span>
             )
           );

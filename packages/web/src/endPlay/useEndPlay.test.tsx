@@ -1,0 +1,66 @@
+// @vitest-environment jsdom
+import { type JobDocument, nanometres, newJob, usualLayout } from '@fettle/core';
+import { act, renderHook } from '@testing-library/react';
+import { beforeEach, expect, it, vi } from 'vitest';
+
+// What this stand-in of a browser does not have: the best pieces are searched for in a worker.
+vi.hoisted(() => {
+  class NoWorker extends EventTarget {
+    postMessage(): void {}
+    terminate(): void {}
+  }
+  vi.stubGlobal('Worker', NoWorker);
+  vi.stubGlobal('fetch', () => new Promise(() => {}));
+});
+
+import { Around, jobCame, nothingWaits } from '../job/testing/openedJob.js';
+import { useJob } from '../job/useJob.js';
+import { useEndPlay } from './useEndPlay.js';
+
+const um = (value: number) => nanometres(value * 1000);
+const usual = usualLayout(3, 2, 1, 2);
+if (!usual.ok) throw new Error(usual.message);
+const id = '00000000-0000-4000-8000-0000000000ae';
+const blank = newJob('Rush Twin', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
+const document: JobDocument = {
+  ...blank,
+  limits: { ...blank.limits, endPlay: { low: um(100), high: um(150), source: 'book, p. 3' } },
+};
+
+function open(parts: Partial<JobDocument['endPlay']> = {}) {
+  jobCame(id, { ...document, endPlay: { ...document.endPlay, kind: 'washers', ...parts } }, []);
+  const { result } = renderHook(
+    () => {
+      const job = useJob(id)!;
+      return { job, work: useEndPlay(job) };
+    },
+    { wrapper: Around },
+  );
+  return result;
+}
+
+beforeEach(nothingWaits);
+
+it('readings come in as found, then as seated, and are judged: the low limit on the smallest angle', () => {
+  const seen = open();
+  expect([seen.current.work.moment, seen.current.work.aim, seen.current.work.now]).toEqual(['found', 125_000, null]);
+  act(() => seen.current.work.addReading('seated', 0, ' 0.093 ', um(93)));
+  act(() => seen.current.work.addReading('seated', 180, '0.117', um(117)));
+  expect(seen.current.work.moment).toBe('seated');
+  // By hand: the mean of 0.105 is inside, 0.093 is not.
+  expect(seen.current.work.verdict).toMatchObject({ state: 'tight' });
+  const [first] = Object.entries(seen.current.job.document.endPlay.readings);
+  expect(first![1]).toMatchObject({ text: '0.093', nm: 93_000, by: 'Unnamed', angle: 0 });
+  act(() => seen.current.work.removeReading(first![0]));
+  expect(Object.keys(seen.current.job.document.endPlay.readings)).toHaveLength(1);
+});
+
+it('a stack of rings begins with its gap, which is no end play to be judged', () => {
+  const seen = open({ kind: 'rings' });
+  expect(seen.current.work.moment).toBe('without');
+  act(() => seen.current.work.addReading('without', 0, '1.50', um(1_500)));
+  expect([seen.current.work.now!.mean, seen.current.work.verdict]).toEqual([um(1_500), null]);
+  act(() => seen.current.work.set({ aim: um(110) }));
+  expect(seen.current.work.aim).toBe(um(110));
+  expect(seen.current.work).toMatchObject({ inHand: null, outcome: null, isOwn: false });
+});
