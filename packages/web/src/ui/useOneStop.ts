@@ -1,4 +1,4 @@
-import { type FocusEvent, type KeyboardEvent, type RefObject, useLayoutEffect } from 'react';
+import { type FocusEvent, type KeyboardEvent, type RefObject, useLayoutEffect, useRef } from 'react';
 
 /** Marks a control of a grid that shares its one stop of the Tab key with the others. */
 export const STOP = { 'data-stop': '' } as const;
@@ -26,16 +26,17 @@ function isEmptyBox(stop: HTMLElement): boolean {
  * first of them. Boxes see to the arrow keys themselves; between buttons this does, and Home and End.
  */
 export function useOneStop(grid: RefObject<HTMLElement | null>): OneStop {
+  const last = useRef<HTMLElement | null>(null);
   // After each drawing: controls come and go with what is known.
   useLayoutEffect(() => {
     const stops = stopsOf(grid.current);
-    // One stop is left from before, if it is still there; all are stops where they are new.
-    const before = stops.filter(({ tabIndex }) => tabIndex === 0);
-    only(before.length === 1 ? before[0] : (stops.find(isEmptyBox) ?? stops[0]), stops);
+    only(stops.find((stop) => stop === last.current) ?? stops.find(isEmptyBox) ?? stops[0], stops);
   });
   return {
     onFocus: ({ target }) => {
-      if (target.matches('[data-stop]')) only(target, stopsOf(grid.current));
+      if (!target.matches('[data-stop]')) return;
+      last.current = target;
+      only(target, stopsOf(grid.current));
     },
     onKeyDown: (event) => {
       const { target, key } = event;
