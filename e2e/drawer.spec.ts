@@ -125,7 +125,7 @@ test('a file is shown row by row before it is kept: bad rows with their reason, 
     .getByLabel('Stock file')
     .setInputFiles({ name: 'stock.csv', mimeType: 'text/csv', buffer: Buffer.from(csv) });
   const panel = page.getByRole('region', { name: 'Import' });
-  await expect(panel.getByText('2 of 4 rows can be read')).toBeVisible();
+  await expect(panel.getByText('2 of 4 rows of stock.csv can be read')).toBeVisible();
   const rows = panel.getByRole('table', { name: 'Rows of the file' });
   await expect(rows.getByRole('row', { name: /^2 / })).toContainText('Changes it, 2 to 8 on hand');
   await expect(rows.getByRole('row', { name: /^3 / })).toContainText('Wall: ');
