@@ -1,6 +1,6 @@
 import { dueOn, type JobProgress, jobProgress, mayDo, STAGES, type Stage, stageName } from '@fettle/core';
 import { ArrowRight, History, Smartphone, Undo2 } from 'lucide-react';
-import { type ComponentProps, memo, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type ComponentProps, memo, useCallback, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { Link, Outlet, useLocation, useNavigate, useOutletContext, useParams } from 'react-router';
 import styled from 'styled-components';
 import { useShortcut } from '../base/shortcuts.js';
@@ -168,8 +168,9 @@ export function JobPage() {
   const isSent = (state as { toNext?: boolean } | null)?.toNext === true;
   const isLoaded = job !== null;
   // Who was sent here begins at the stage: in its first empty box, which takes the focus itself, or before its first control.
+  // The focus moves before the page is shown: later it would leave a button that a key is being pressed on.
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each time somebody is sent
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (!isSent || !isLoaded) return;
     if (isFocusFree() || window.document.activeElement?.id === NEXT_THING) head.current?.focus();
   }, [key, isLoaded]);

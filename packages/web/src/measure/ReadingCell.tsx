@@ -20,8 +20,8 @@ import {
   type KeyboardEvent,
   memo,
   type RefObject,
-  useEffect,
   useId,
+  useLayoutEffect,
   useRef,
   useState,
 } from 'react';
@@ -190,7 +190,7 @@ function ReadingBox({ latest, document, place, standing, told: _, reason, acts }
     save(place, figure, isTyped ? now.measuring.setting[feature] : undefined, from);
   };
   // biome-ignore lint/correctness/useExhaustiveDependencies: once, where a reload left the figure
-  useEffect(() => {
+  useLayoutEffect(() => {
     if (isUnfinished && isFocusFree()) input.current?.focus();
   }, []);
 

@@ -1,5 +1,5 @@
 import { type Feature, type MeasuredPart, measuredParts, type Slot, suspectReadings } from '@fettle/core';
-import { type RefObject, useCallback, useEffect, useMemo, useRef, useState } from 'react';
+import { type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
 import { useLatest } from '../base/useLatest.js';
 import { goToNext } from '../job/nextThing.js';
@@ -60,7 +60,8 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
       .flatMap((slot) => parts.map(({ number }): Place => ({ feature, station: number, slot })))
       .find((place) => readingAt(readings, place)?.nm == null);
   });
-  useEffect(() => {
+  // The focus moves before the page is shown: a key pressed as soon as the page is seen goes to this box.
+  useLayoutEffect(() => {
     const isSent = (location.state as { toNext?: boolean } | null)?.toNext;
     const place = isSent && firstEmpty.current();
     if (place) boxes.current.get(keyOf(place))?.input.focus();

@@ -1,4 +1,4 @@
-import { type ComponentProps, useEffect, useRef } from 'react';
+import { type ComponentProps, useEffect, useLayoutEffect, useRef } from 'react';
 import { isFocusFree } from './keepFocus.js';
 import { Panel } from './Panel.js';
 
@@ -11,19 +11,22 @@ const LEAST_SEEN = 160;
  */
 export function OpenedPanel(props: ComponentProps<typeof Panel>) {
   const panel = useRef<HTMLElement>(null);
-  useEffect(() => {
-    const opener = document.activeElement;
-    const isOpenedByHand = opener instanceof HTMLElement && !isFocusFree();
-    if (isOpenedByHand && panel.current) {
-      panel.current.focus({ preventScroll: true });
-      // Beside what is looked at nothing moves; below it, on a small screen, the panel is brought into sight.
-      const { top } = panel.current.getBoundingClientRect();
-      if (top < 0 || top > window.innerHeight - LEAST_SEEN) panel.current.scrollIntoView({ block: 'start' });
-    }
-    return () => {
-      // Whoever has gone on somewhere else in the meantime stays there.
-      if (isOpenedByHand && opener.isConnected && isFocusFree()) opener.focus();
-    };
+  const opener = useRef<HTMLElement>(null);
+  useLayoutEffect(() => {
+    const before = document.activeElement;
+    if (!(before instanceof HTMLElement) || isFocusFree() || !panel.current) return;
+    opener.current = before;
+    panel.current.focus({ preventScroll: true });
+    // Beside what is looked at nothing moves; below it, on a small screen, the panel is brought into sight.
+    const { top } = panel.current.getBoundingClientRect();
+    if (top < 0 || top > window.innerHeight - LEAST_SEEN) panel.current.scrollIntoView({ block: 'start' });
   }, []);
+  // Once the panel is gone. Whoever has gone on somewhere else in the meantime stays there.
+  useEffect(
+    () => () => {
+      if (opener.current?.isConnected && isFocusFree()) opener.current.focus();
+    },
+    [],
+  );
   return <Panel {...props} ref={panel} tabIndex={-1} />;
 }
