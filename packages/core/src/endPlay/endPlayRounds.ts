@@ -143,8 +143,8 @@ export function endPlayVerdict(
 }
 
 /**
- * How far what was read with the chosen pieces in is from what was predicted; null where either is missing. More than repeats may differ
- * puts the dial, its stand or a piece in doubt.
+ * How far what was read with the chosen pieces in is from what was predicted, nm, where that is more than repeats may differ: the dial, its
+ * stand or a piece is in doubt then. Null where it is not, or where one of the two is missing.
  */
 export function predictionMissed(endPlay: EndPlay): Nanometres | null {
   const fitted = endPlayRound(endPlay, 'fitted');

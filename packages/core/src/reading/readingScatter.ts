@@ -67,6 +67,7 @@ export function readingScatter(
  *
  * @param sizes the figures that agree, nm, place by place
  * @param step what the figures are read in, nm
+ * @example agreementChance([0], 1_000, { mean: 0, parts: 4_000, places: 3_000 }).toFixed(4) // '0.0564'
  */
 export function agreementChance(sizes: readonly number[], step: number, scatter: ReadingScatter): number {
   const count = sizes.length;
