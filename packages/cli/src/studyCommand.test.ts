@@ -92,6 +92,7 @@ describe('fettle study', () => {
     expect(refused('part,person,value\na,Wren,1')).toContain('lacks trial');
     expect(refused('part,person,trial,value\na,Wren,1,ten')).toContain('/0/value: a number');
     expect(refused('[{"part":"a","person":"Wren","trial":1}]')).toContain('/0/value: a number');
+    expect(refused('part,person,trial,value\na,Wren,1,"10.1\na,Wren,2,10.3')).toContain('row 2: Quoted field');
     expect(refused('{"readings":')).toContain('not JSON');
   });
 

@@ -15,7 +15,9 @@ type Table = { readonly ok: true; readonly rows: object[] } | { readonly ok: fal
 
 /** The rows of a table with a head, in any order of its columns. */
 function rowsOf(text: string): Table {
-  const { data } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
+  const { data, errors } = Papa.parse<string[]>(text, { skipEmptyLines: 'greedy' });
+  const [broken] = errors.filter(({ type }) => type === 'Quotes');
+  if (broken) return { ok: false, faults: [{ path: '', message: `row ${(broken.row ?? 0) + 1}: ${broken.message}` }] };
   const [head = [], ...rows] = data;
   const names = head.map((cell) => cell.trim().toLowerCase());
   const missing = COLUMNS.filter((column) => !names.includes(column));

@@ -1,3 +1,4 @@
+import { meanOf, squaresOf } from '../measure/mean.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { normalChance } from '../measure/normalChance.js';
 import { type EndPlay, MOMENTS, type Moment } from './endPlaySchema.js';
@@ -22,15 +23,10 @@ export interface EndPlayRound {
   readonly uncertainty: number;
 }
 
-function meanOf(values: readonly number[]): number {
-  return values.reduce((sum, one) => sum + one, 0) / values.length;
-}
-
 /** Variance of the mean of some repeats, nm²; 0 for one reading, which tells none. */
 function meanVariance(values: readonly number[]): number {
   if (values.length < 2) return 0;
-  const mean = meanOf(values);
-  return values.reduce((sum, one) => sum + (one - mean) ** 2, 0) / (values.length - 1) / values.length;
+  return squaresOf(values) / (values.length - 1) / values.length;
 }
 
 /**

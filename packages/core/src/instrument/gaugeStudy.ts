@@ -1,4 +1,5 @@
 import { chiSquareQuantile, fQuantile, fTail } from '../measure/distributions.js';
+import { meanOf, squaresOf } from '../measure/mean.js';
 
 /** One reading of a study. */
 export interface StudyReading {
@@ -113,14 +114,6 @@ interface MeanSquare {
   readonly freedom: number;
 }
 
-function meanOf(values: readonly number[]): number {
-  return values.reduce((sum, value) => sum + value, 0) / values.length;
-}
-
-function squares(values: readonly number[], mean: number): number {
-  return values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
-}
-
 /** Sums of squares of a balanced two-way layout. Sizes are taken from the first reading, so that large ones lose no digits. */
 function sumsOf({ cells, parts, people, trials }: Study): StudyResult['sums'] {
   const zero = cells[0]![0]![0]!;
@@ -129,17 +122,14 @@ function sumsOf({ cells, parts, people, trials }: Study): StudyResult['sums'] {
   const partMeans = cellMeans.map(meanOf);
   const personMeans = people.map((_, person) => meanOf(cellMeans.map((means) => means[person]!)));
   const grand = meanOf(partMeans);
-  const part = people.length * trials * squares(partMeans, grand);
-  const person = parts.length * trials * squares(personMeans, grand);
+  const part = people.length * trials * squaresOf(partMeans);
+  const person = parts.length * trials * squaresOf(personMeans);
   const interaction = cellMeans.reduce(
     (sum, means, at) =>
       sum + means.reduce((inner, mean, who) => inner + (mean - partMeans[at]! - personMeans[who]! + grand) ** 2, 0),
     0,
   );
-  const repeat = shifted.reduce(
-    (sum, ofPart, at) => sum + ofPart.reduce((inner, cell, who) => inner + squares(cell, cellMeans[at]![who]!), 0),
-    0,
-  );
+  const repeat = shifted.reduce((sum, ofPart) => sum + ofPart.reduce((inner, cell) => inner + squaresOf(cell), 0), 0);
   return { part, person, interaction: trials * interaction, repeat };
 }
 

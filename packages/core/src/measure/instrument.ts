@@ -10,6 +10,13 @@ import type { Unit } from './unit.js';
 export const INSTRUMENT_ROLES = ['boreGauge', 'micrometer', 'ballMicrometer'] as const;
 export type InstrumentRole = (typeof INSTRUMENT_ROLES)[number];
 
+/** What an instrument is called in a sentence. */
+export const INSTRUMENT_WORDS: Readonly<Record<InstrumentRole, string>> = {
+  boreGauge: 'bore gauge',
+  micrometer: 'micrometer',
+  ballMicrometer: 'ball micrometer',
+};
+
 const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below zero');
 
 /** An instrument, and how far it may be off. All standard uncertainties are the fitter's to change. */

@@ -1,6 +1,7 @@
 import { limitAt } from '../engineType/limits.js';
 import { chiSquareTail } from '../measure/chiSquareTail.js';
 import type { Instrument } from '../measure/instrument.js';
+import { meanOf, squaresOf } from '../measure/mean.js';
 import { evenly } from '../measure/uncertainty.js';
 import { FEATURE_TABLE, type Feature } from '../part/feature.js';
 import type { MeasuredJob } from './measuredJob.js';
@@ -23,15 +24,6 @@ export function instrumentOf({ instruments }: MeasuredJob, feature: Feature): In
 const EXPECTED_COUNTS = 2;
 /** Parts that are made to a tolerance lie within some three standard deviations of its middle; common practice. */
 const SHARE_OF_TOLERANCE = 1 / 6;
-
-function meanOf(values: readonly number[]): number {
-  return values.reduce((sum, value) => sum + value, 0) / values.length;
-}
-
-function squaresOf(values: readonly number[]): number {
-  const mean = meanOf(values);
-  return values.reduce((sum, value) => sum + (value - mean) ** 2, 0);
-}
 
 /**
  * How the readings of a feature scatter, by those that there are, and by the instrument and the limits where those are few.

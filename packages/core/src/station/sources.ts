@@ -1,17 +1,11 @@
 import { type Budget, type Contribution, sumBudget } from '../measure/budget.js';
 import type { EffectiveSize } from '../measure/effectiveSize.js';
-import { type Instrument, type InstrumentRole, readingUncertainty } from '../measure/instrument.js';
+import { INSTRUMENT_WORDS, type Instrument, type InstrumentRole, readingUncertainty } from '../measure/instrument.js';
 import { nanometres } from '../measure/nanometres.js';
 import type { SizeBand } from '../measure/sizeBand.js';
 import { evenly } from '../measure/uncertainty.js';
 
 export type Instruments = Readonly<Record<InstrumentRole, Instrument>>;
-
-const ROLE_WORDS: Readonly<Record<InstrumentRole, string>> = {
-  boreGauge: 'bore gauge',
-  micrometer: 'micrometer',
-  ballMicrometer: 'ball micrometer',
-};
 
 function contribution(key: string, words: string, u: number, shape: Contribution['shape'] = 'normal'): Contribution {
   return { key, words, u, shape, sensitivity: 1 };
@@ -19,7 +13,7 @@ function contribution(key: string, words: string, u: number, shape: Contribution
 
 /** The setting of an instrument for sizes: the same error in all that was read on it. */
 export function settingOf(instruments: Instruments, role: InstrumentRole): Budget {
-  return [contribution(`setting:${role}`, `${ROLE_WORDS[role]}, setting`, instruments[role].setting)];
+  return [contribution(`setting:${role}`, `${INSTRUMENT_WORDS[role]}, setting`, instruments[role].setting)];
 }
 
 /**

@@ -1,5 +1,5 @@
 import { chanceText } from '../clearance/chanceText.js';
-import { INSTRUMENT_ROLES, readingUncertainty } from '../measure/instrument.js';
+import { INSTRUMENT_ROLES, INSTRUMENT_WORDS, readingUncertainty } from '../measure/instrument.js';
 import { columnText, lengthText, roughText, spreadFigure } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import { familiesOf } from '../part/familiesOf.js';
@@ -12,7 +12,7 @@ import { STRIP_TELLS, stripRead } from '../strip/stripClearance.js';
 import type { Fasteners } from '../torque/fasteners.js';
 import { stripVerdict } from './stripVerdict.js';
 import type { TrialFacts, TrialJob } from './trialJob.js';
-import { CHANGED_WORDS, INSTRUMENT_WORDS, MODE_WORDS, SCHOOL_WORDS, STATE_TEXT, trialState } from './trialWords.js';
+import { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, STATE_TEXT, trialState } from './trialWords.js';
 
 function fastenersText({ kind, name, lubricant, torque }: Fasteners): string {
   const kinds = { unknown: '', maker: 'the engine maker’s', other: 'others than the engine maker’s' };

@@ -1,4 +1,4 @@
-import { calibrationDue, INSTRUMENT_ROLES } from '../measure/instrument.js';
+import { calibrationDue, INSTRUMENT_ROLES, INSTRUMENT_WORDS, type InstrumentRole } from '../measure/instrument.js';
 import { familiesOf } from '../part/familiesOf.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
@@ -8,14 +8,7 @@ import { firstToTry } from './firstToTry.js';
 import { stripVerdict } from './stripVerdict.js';
 import type { TrialFacts } from './trialJob.js';
 import { sheetOf } from './trialSheet.js';
-import {
-  CHANGED_WORDS,
-  FASTENER_WORDS,
-  INSTRUMENT_WORDS,
-  type TrialState,
-  trialState,
-  WARM_WORDS,
-} from './trialWords.js';
+import { CHANGED_WORDS, FASTENER_WORDS, type TrialState, trialState, WARM_WORDS } from './trialWords.js';
 
 /** True if a station was tried and what it says of the assembly stays, whatever parts it has now. */
 function hasLesson({ tried, earlier }: JobStation): boolean {
@@ -101,7 +94,7 @@ export const trialSlice: Slice<'trial', TrialFacts> = {
   placeWords: ([member = '', key = '', field = '']) => {
     if (member === 'trialSchool') return 'checking method';
     if (member === 'warm') return WARM_WORDS[key] ?? 'running temperature';
-    if (member === 'instruments') return INSTRUMENT_WORDS[key] ?? 'instruments';
+    if (member === 'instruments') return INSTRUMENT_WORDS[key as InstrumentRole] ?? 'instruments';
     if (member === 'fasteners') {
       return `${FASTENER_WORDS[field] ?? 'fasteners'} of the ${FAMILY_TABLE[key as Family]?.words ?? 'mains'}`;
     }

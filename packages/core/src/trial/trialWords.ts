@@ -58,9 +58,3 @@ export const WARM_WORDS: Readonly<Record<string, string>> = {
   steel: 'expansion of steel',
   source: 'source of the expansion',
 };
-
-export const INSTRUMENT_WORDS: Readonly<Record<string, string>> = {
-  boreGauge: 'bore gauge',
-  micrometer: 'micrometer',
-  ballMicrometer: 'ball micrometer',
-};
