@@ -48,6 +48,7 @@ const FLOORS = {
     'measure',
     'stock',
     'engineType',
+    'instrument',
     'job',
     'drawer',
     'assembly',

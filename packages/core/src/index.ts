@@ -183,8 +183,37 @@ export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { shims } from './fit/shims.js';
 // instrument: how well the workshop reads
+export {
+  type Calibration,
+  type CalibrationDraft,
+  type CalibrationPoint,
+  calibrationDraftSchema,
+  calibrationOn,
+  calibrationSchema,
+  dueAfter,
+  lastCalibration,
+} from './instrument/calibration.js';
 export { gaugeStudy, type StudyResult } from './instrument/gaugeStudy.js';
+export {
+  INSTRUMENT_KINDS,
+  INSTRUMENT_STATE_WORDS,
+  INSTRUMENT_STATES,
+  type InstrumentKind,
+  type InstrumentState,
+  instrumentKind,
+} from './instrument/instrumentKinds.js';
+export { type KnownInstrument, MOST_CALIBRATIONS, MOST_CHECKS } from './instrument/knownInstrument.js';
+export {
+  COMMON_PRACTICE,
+  instrumentDraftSchema,
+  instrumentName,
+  newInstrument,
+  type RegisteredInstrument,
+  readsRole,
+  registeredInstrumentSchema,
+} from './instrument/registeredInstrument.js';
 export { readStudyFile } from './instrument/studyFile.js';
+export { type DriftSpan, driftSpans, suspectSpan, type ZeroCheck, zeroCheckSchema } from './instrument/zeroCheck.js';
 // job: the engine’s document and its stages
 export { buildSheet, buildSheetRows } from './job/buildSheet.js';
 export { changeWords } from './job/changeWords.js';
@@ -282,6 +311,7 @@ export type { Swap } from './part/swap.js';
 export { throwsText, withThrows } from './part/throws.js';
 // reading: readings of an engine
 export {
+  adriftReadings,
   assessReading,
   needleOf,
   type ReadingAssessment,
@@ -290,7 +320,20 @@ export {
   typedHow,
 } from './reading/assessReading.js';
 export { capsAsk, capsOn } from './reading/capsOn.js';
-export { type MeasuredPart, measuredParts, sizeAtReference } from './reading/measuredParts.js';
+export {
+  INSTRUMENT_USES,
+  type InstrumentUse,
+  roleOfUse,
+  useWords,
+} from './reading/instrumentUses.js';
+export {
+  type MeasuredPart,
+  measuredParts,
+  type ReadingSteps,
+  readingSteps,
+  sizeAtReference,
+} from './reading/measuredParts.js';
+export { correctionWords } from './reading/measuringSlice.js';
 export { alongLineOf, isCoarse, offLineWords, type ReadingDoubt, readingDoubts } from './reading/readingDoubts.js';
 export {
   READING_COLUMNS,
@@ -299,6 +342,16 @@ export {
   readingTable,
   readReadingTable,
 } from './reading/readingTable.js';
+export {
+  type InstrumentThen,
+  instrumentByKey,
+  instrumentFor,
+  instrumentInUse,
+  instrumentThen,
+  instrumentWords,
+  knownInstrument,
+  readWith,
+} from './reading/readWith.js';
 export { type RowDoubt, rowDoubts } from './reading/rowDoubts.js';
 // runout: runout of the shaft
 export type { Turn } from './runout/runoutSchema.js';
@@ -411,6 +464,13 @@ export {
   type QueryName,
   type Read,
 } from './wire/endpoints.js';
+export {
+  CERTIFICATE_TYPES,
+  type InstrumentSummary,
+  type InstrumentView,
+  LARGEST_CERTIFICATE,
+  type TouchedEngine,
+} from './wire/instrumentWire.js';
 export {
   type Held,
   type JobChange,

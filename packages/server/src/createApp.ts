@@ -23,6 +23,8 @@ import { KitService } from './drawer/kitService.js';
 import { typeHandlers } from './engineType/typeHandlers.js';
 import { TypeService } from './engineType/typeService.js';
 import type { FitPool } from './fit/fitPool.js';
+import { instrumentHandlers } from './instrument/instrumentHandlers.js';
+import { InstrumentService } from './instrument/instrumentService.js';
 import { jobHandlers, jobTags } from './job/jobHandlers.js';
 import { JobService } from './job/jobService.js';
 import { ProgressKeeper } from './job/ProgressKeeper.js';
@@ -182,6 +184,7 @@ export async function createApp({
     ...readingHandlers(new ReadingService(database, onTouched)),
     ...drawerHandlers(new DrawerService(database, onTouched), new KitService(database), jobs),
     ...typeHandlers(new TypeService(database)),
+    ...instrumentHandlers(new InstrumentService(database)),
     ...sheetHandlers(database, jobs, pdfs),
     ...photoHandlers(database),
     ...accessHandlers(access),

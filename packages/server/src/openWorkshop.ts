@@ -3,6 +3,7 @@ import { deviceEntity, personEntity } from './access/accessEntities.js';
 import { photoEntity } from './assembly/photoEntity.js';
 import { openDatabase } from './database/openDatabase.js';
 import { typeEntity, typeRevisionEntity } from './engineType/typeEntity.js';
+import { calibrationEntity, instrumentEntity, zeroCheckEntity } from './instrument/instrumentEntity.js';
 import { changeEntity, jobEntity } from './job/jobEntity.js';
 import { readingEntity } from './measure/readingEntity.js';
 import { sheetEntity } from './sheet/sheetEntity.js';
@@ -17,6 +18,9 @@ const ENTITIES = [
   reservationEntity,
   typeEntity,
   typeRevisionEntity,
+  instrumentEntity,
+  calibrationEntity,
+  zeroCheckEntity,
   movementEntity,
   kitEntity,
   sheetEntity,

@@ -34,3 +34,14 @@ export function fQuantile(p: number, above: number, below: number): number {
 export function chiSquareQuantile(p: number, freedom: number): number {
   return jstat.chisquare.inv(p, freedom);
 }
+
+/**
+ * What Student's t of so many degrees of freedom stays below with a chance of `p`.
+ *
+ * @param p above 0, below 1
+ * @param freedom above 0
+ * @example studentQuantile(0.975, 5).toFixed(2) // '2.57'
+ */
+export function studentQuantile(p: number, freedom: number): number {
+  return jstat.studentt.inv(p, freedom);
+}

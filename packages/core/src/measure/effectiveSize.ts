@@ -9,11 +9,24 @@ export interface SizeExtent {
   readonly largest: Nanometres;
 }
 
+/** Readings of one size that were taken with one instrument. */
+export interface ReadBy {
+  /** What the instrument is known by. */
+  readonly instrument: string;
+  /** What it was set on, where that was an instrument: whose setting and calibration are then the errors that all these readings share. */
+  readonly setOn?: string | undefined;
+  readonly count: number;
+  /** Standard uncertainty of its calibration there, nm; 0 where it has none. */
+  readonly scale: number;
+}
+
 /** A size with readings behind it. */
 export interface MeasuredSize extends SizeExtent {
   readonly kind: 'read';
   /** How many readings stand behind it: one at least. */
   readonly count: number;
+  /** What they were taken with; left out: the engine's own instrument of the kind. */
+  readonly by?: readonly ReadBy[] | undefined;
 }
 
 /** A size that is only known by the band of its mark: from the smallest to the largest that the mark stands for. */
@@ -29,10 +42,11 @@ export type EffectiveSize = MeasuredSize | MarkedSize;
  * on the mean, tightest and loosest clearance on the extremes. Common practice.
  *
  * @param readings the readings, in nanometres, any order
+ * @param by what they were taken with
  * @returns null when there is no reading: a missing size never becomes a zero
  * @example readSize([nanometres(59_980_000), nanometres(59_982_000)])?.nominal // 59981000
  */
-export function readSize(readings: readonly Nanometres[]): MeasuredSize | null {
+export function readSize(readings: readonly Nanometres[], by?: readonly ReadBy[]): MeasuredSize | null {
   if (readings.length === 0) return null;
   const total = readings.reduce((sum, reading) => sum + BigInt(reading), 0n);
   return {
@@ -41,6 +55,7 @@ export function readSize(readings: readonly Nanometres[]): MeasuredSize | null {
     smallest: nanometres(Math.min(...readings)),
     largest: nanometres(Math.max(...readings)),
     count: readings.length,
+    ...(by ? { by } : {}),
   };
 }
 

@@ -5,7 +5,16 @@ import { calibrationDue, readingUncertainty, usualInstrument } from './instrumen
 import { nanometres } from './nanometres.js';
 import { normalChance } from './normalChance.js';
 import { simulatedBudget } from './simulated.js';
-import { combinedUncertainty, evenly, weightedMean } from './uncertainty.js';
+import { fittedLine, uncertaintyOnLine, valueOnLine } from './straightLine.js';
+import {
+  capabilityIndex,
+  combinedUncertainty,
+  coverageFactor,
+  evenly,
+  swinging,
+  triangularly,
+  weightedMean,
+} from './uncertainty.js';
 
 /** Variance of something known to lie within ±half, evenly. */
 const evenVariance = (half: number) => evenly(half) ** 2;
@@ -32,6 +41,54 @@ describe('uncertainties together', () => {
     expect(whole.u).toBeCloseTo(31.7, 0);
     expect(Math.round(whole.u)).toBe(32);
     expect(whole.freedom).toBeCloseTo(16.7, 1);
+    // The expanded uncertainty that covers 99 %: 2.92 times 32 nm.
+    expect(coverageFactor(whole.freedom, 0.99)).toBeCloseTo(2.92, 2);
+    expect(Math.abs(coverageFactor(whole.freedom, 0.99) * whole.u - 93)).toBeLessThan(0.6);
+  });
+
+  // Table G.2 of JCGM 100:2008, two-sided; from memory, recomputed independently.
+  it.each([
+    [1, 0.95, 12.71],
+    [5, 0.95, 2.57],
+    [16, 0.99, 2.92],
+    [50, 0.95, 2.01],
+    [Number.POSITIVE_INFINITY, 0.95, 1.96],
+  ])('with %s degrees of freedom and a share of %s are covered by a factor of %s', (freedom, share, factor) => {
+    expect(coverageFactor(freedom, share)).toBeCloseTo(factor, 2);
+  });
+
+  it('of limits that are known by their shape alone are those of the distributions (JCGM 100:2008, 4.3; JCGM 101:2008, 6.4)', () => {
+    // Drawn as the distributions are defined: the sum of two even draws, and the sine of an even angle, at evenly spread places.
+    const places = Array.from({ length: 2_000 }, (_, at) => (at + 0.5) / 2_000);
+    const deviation = (values: readonly number[]) =>
+      Math.sqrt(values.reduce((sum, one) => sum + one ** 2, 0) / values.length);
+    const quantile = (p: number) => (p < 0.5 ? Math.sqrt(2 * p) - 1 : 1 - Math.sqrt(2 * (1 - p)));
+    expect(deviation(places.map(quantile))).toBeCloseTo(triangularly(1), 3);
+    expect(deviation(places.map((p) => Math.sin(2 * Math.PI * p)))).toBeCloseTo(swinging(1), 6);
+    expect(deviation(places.map((p) => 2 * p - 1))).toBeCloseTo(evenly(1), 4);
+  });
+
+  // JCGM 106:2012: T / (4 u); from memory, a single division.
+  it('say how often they go into a tolerance', () => {
+    expect(capabilityIndex(0.003 - 0.0015, 0.0001)).toBeCloseTo(3.75, 9);
+  });
+
+  // JCGM 100:2008, H.3: corrections of a thermometer, told at 20 °C and at 30 °C; from memory, recomputed independently.
+  it('of a line through readings are those of the thermometer of GUM H.3', () => {
+    const warm = [21.521, 22.012, 22.512, 23.003, 23.507, 23.999, 24.513, 25.002, 25.503, 26.01, 26.511];
+    const read = [-0.171, -0.169, -0.166, -0.159, -0.164, -0.165, -0.156, -0.157, -0.159, -0.161, -0.16];
+    const line = fittedLine(
+      warm.map((at, index) => ({ at, value: read[index]! })),
+      20,
+    );
+    expect(line.intercept).toBeCloseTo(-0.1712, 4);
+    expect(line.slope).toBeCloseTo(0.00218, 5);
+    expect(line.uIntercept).toBeCloseTo(0.0029, 4);
+    expect(line.uSlope).toBeCloseTo(0.00067, 5);
+    expect(line.correlation).toBeCloseTo(-0.93, 3);
+    expect(valueOnLine(line, 30)).toBeCloseTo(-0.1494, 4);
+    expect(uncertaintyOnLine(line, 30)).toBeCloseTo(0.0041, 4);
+    expect(() => fittedLine([{ at: 1, value: 1 }])).toThrow('two places');
   });
 
   // T03-13 and T03-14 of the check values: constructed, verified by simulation there.

@@ -1,3 +1,8 @@
+import { studentQuantile } from './distributions.js';
+
+/** With so many degrees of freedom Student's t is the normal distribution to six places. */
+const NEARLY_NORMAL = 1e7;
+
 /** One thing that a result depends on. */
 export interface UncertaintyTerm {
   /** Standard uncertainty of what it depends on, in any unit. */
@@ -23,6 +28,50 @@ export interface CombinedUncertainty {
  */
 export function evenly(half: number): number {
   return half / Math.sqrt(3);
+}
+
+/**
+ * The standard uncertainty of something that lies within ±half and most likely near the middle, falling off evenly to both ends (JCGM 100:2008,
+ * 4.3.9; cited from memory).
+ *
+ * @example Math.round(triangularly(1000)) // 408
+ */
+export function triangularly(half: number): number {
+  return half / Math.sqrt(6);
+}
+
+/**
+ * The standard uncertainty of something that swings between −half and +half and is longest near its ends, as the temperature of a room that a
+ * thermostat holds: the arcsine distribution (JCGM 101:2008, 6.4.6; cited from memory).
+ *
+ * @example Math.round(swinging(1000)) // 707
+ */
+export function swinging(half: number): number {
+  return half / Math.sqrt(2);
+}
+
+/**
+ * What a standard uncertainty is multiplied by to cover a share of the results: Student's t for its degrees of freedom (JCGM 100:2008, G.3 and
+ * table G.2; cited from memory).
+ *
+ * @param freedom 1 or above; the effective ones of Welch and Satterthwaite are rounded down before; Infinity gives the normal distribution's
+ * @param share covered, above 0, below 1
+ * @example coverageFactor(16, 0.99).toFixed(2) // '2.92'
+ */
+export function coverageFactor(freedom: number, share: number): number {
+  return studentQuantile((1 + share) / 2, Math.min(Math.floor(freedom), NEARLY_NORMAL));
+}
+
+/**
+ * How many times a tolerance holds what it is measured with: the measurement capability index `Cm = T / (4 u)` (JCGM 106:2012, 7.6.3; cited from
+ * memory).
+ *
+ * @param tolerance high limit less low limit, in the unit of `u`; above 0
+ * @param u standard uncertainty, above 0
+ * @example capabilityIndex(0.0015, 0.0001).toFixed(2) // '3.75'
+ */
+export function capabilityIndex(tolerance: number, u: number): number {
+  return tolerance / (2 * COVERAGE * u);
 }
 
 /**

@@ -41,6 +41,11 @@ export type ReadingReason = (typeof READING_REASONS)[number];
 /** How a reading was taken, beside what was typed. */
 export const takenSchema = z.strictObject({
   instrument: z.string().trim().max(60).describe('Name of the instrument; empty: none.'),
+  instrumentId: z
+    .uuid()
+    .toLowerCase()
+    .optional()
+    .describe('Its id in the register of the workshop; omitted: an instrument of the engine’s own.'),
   needle: z.enum(NEEDLES).nullable().describe('What a deviation with a + meant; null: nobody had said.'),
   celsius: z.number().min(-60).max(300).nullable().describe('Temperature of the part, °C; null: not measured.'),
   gaugeCelsius: z.number().min(-60).max(300).nullable().describe('Temperature of the instrument, °C.'),

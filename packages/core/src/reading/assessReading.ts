@@ -10,6 +10,7 @@ import type { Unit } from '../measure/unit.js';
 import { eachFeature, FEATURE_TABLE, type Feature, type Slot, tellsSize } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
 import type { MeasuredJob } from './measuredJob.js';
+import { instrumentFor, instrumentThen, isAdrift } from './readWith.js';
 
 /** What is to be said about one figure, as typed. */
 export type ReadingAssessment =
@@ -60,8 +61,8 @@ export function typedHow({ unit, taken, slot, at }: Pick<Reading, 'unit' | 'take
 const FAR = 5;
 
 /** How far two readings of one bore may be apart by how its gauge repeats, nm. */
-function farApart({ instruments }: MeasuredJob): number {
-  return FAR * Math.SQRT2 * readingUncertainty({ ...instruments.boreGauge, setting: nanometres(0) }, 1);
+function farApart(job: MeasuredJob, feature: Feature): number {
+  return FAR * Math.SQRT2 * readingUncertainty({ ...instrumentFor(job, feature), setting: nanometres(0) }, 1);
 }
 
 /** True if a size can be that of its part: one that cannot accuses no other. */
@@ -95,7 +96,7 @@ function farFrom(
   const [only] = beside;
   if (beside.length === 1 && at != null && (only!.at > at || (only!.at === at && only!.slot > slot))) return null;
   const nearest = Math.min(...beside.map((one) => Math.abs(nm - one.nm!)));
-  return beside.length > 0 && nearest > farApart(job) ? nearest : null;
+  return beside.length > 0 && nearest > farApart(job, feature) ? nearest : null;
 }
 
 /** The part that a figure is of; without a number what holds for every one is asked. */
@@ -173,8 +174,11 @@ function aloneOutside(feature: Feature, isOver: boolean): string {
 }
 
 /** What a + means on the gauge that a feature is read with, null where nobody has said: bores with a bore gauge, journals with a micrometer. */
-export function needleOf({ instruments }: Pick<MeasuredJob, 'instruments'>, feature: Feature): Needle | null {
-  return FEATURE_TABLE[feature].role === 'housing' ? instruments.boreGauge.needle : 'bigger';
+export function needleOf(
+  job: Pick<MeasuredJob, 'instruments' | 'registered' | 'using'>,
+  feature: Feature,
+): Needle | null {
+  return FEATURE_TABLE[feature].role === 'housing' ? instrumentFor(job, feature).needle : 'bigger';
 }
 
 function sizesOf(readings: readonly Reading[], feature: Feature): SizesSeen {
@@ -185,6 +189,8 @@ interface Doubts {
   readonly suspect: readonly Reading[];
   /** Those of the suspect ones that could be right by themselves, and are far from the others of their bore. */
   readonly far: ReadonlySet<Reading>;
+  /** Those that were taken while their instrument moved between two zero checks, about which nothing was decided. */
+  readonly adrift: ReadonlySet<Reading>;
   readonly unreadable: readonly Reading[];
 }
 
@@ -204,14 +210,21 @@ function doubts(job: MeasuredJob, readings: readonly Reading[]): Doubts {
     if (own) own.push(reading);
     else byPart.set(key, [reading]);
   }
-  const found = { suspect: [] as Reading[], far: new Set<Reading>(), unreadable: [] as Reading[] };
+  const found = {
+    suspect: [] as Reading[],
+    far: new Set<Reading>(),
+    adrift: new Set<Reading>(),
+    unreadable: [] as Reading[],
+  };
   for (const reading of readings) {
     if (reading.text === '') continue;
     const others = byPart.get(`${reading.feature} ${reading.station}`)!.filter((one) => one !== reading);
     const { kind } = assess(reading, typedHow(reading), job, seen[reading.feature], reading.nm, others);
-    if (kind === 'doubtful') {
+    const isMoved = reading.nm !== null && reading.taken?.confirmed !== true && isAdrift(instrumentThen(job, reading));
+    if (isMoved) found.adrift.add(reading);
+    if (kind === 'doubtful' || isMoved) {
       found.suspect.push(reading);
-      if (isBelievable(job, reading, reading.nm!)) found.far.add(reading);
+      if (kind === 'doubtful' && isBelievable(job, reading, reading.nm!)) found.far.add(reading);
     }
     if (kind === 'unreadable') found.unreadable.push(reading);
   }
@@ -230,6 +243,11 @@ export function suspectReadings(job: MeasuredJob, readings: readonly Reading[]):
 /** True if a suspect reading could be right by itself, and is far from the others of its bore. */
 export function isFarReading(job: MeasuredJob, readings: readonly Reading[], reading: Reading): boolean {
   return doubts(job, readings).far.has(reading);
+}
+
+/** The readings that were taken while their instrument moved between two zero checks, about which nothing was decided yet. */
+export function adriftReadings(job: MeasuredJob, readings: readonly Reading[]): ReadonlySet<Reading> {
+  return doubts(job, readings).adrift;
 }
 
 /** The readings of a job to look at again: suspect ones, and those that cannot be read. In the order they are given. */

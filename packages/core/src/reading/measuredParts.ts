@@ -3,13 +3,13 @@ import { type MarkDisagreement, markDisagreement } from '../codes/markDisagreeme
 import { bandsOf, markedBands } from '../codes/markedBands.js';
 import { onceFor } from '../document/onceFor.js';
 import { limitAt } from '../engineType/limits.js';
-import { type EffectiveSize, markedSize, readSize } from '../measure/effectiveSize.js';
+import { type EffectiveSize, markedSize, type ReadBy, readSize } from '../measure/effectiveSize.js';
 import type { Limit } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { featuresOf } from '../part/familiesOf.js';
 import { FAMILY_TABLE } from '../part/family.js';
 import type { Feature } from '../part/feature.js';
-import { eachFeature, FEATURE_TABLE, partCount, partName, tellsSize } from '../part/feature.js';
+import { eachFeature, FEATURE_TABLE, featureOf, partCount, partName, tellsSize } from '../part/feature.js';
 import type { Material } from '../part/material.js';
 import type { Reading, ReadingReason } from '../part/reading.js';
 import { isSwappedSince } from '../part/swappedSince.js';
@@ -17,6 +17,7 @@ import type { Undersize } from '../shell/undersize.js';
 import { undersizeOf } from '../shell/undersize.js';
 import { suspectReadings } from './assessReading.js';
 import type { MeasuredJob } from './measuredJob.js';
+import { driftCorrected, type InstrumentThen, instrumentInUse, instrumentThen } from './readWith.js';
 
 /** A size, or a shape, outside the data sheet's limits: no shell cures it. */
 export interface SizeFinding {
@@ -94,8 +95,11 @@ export interface PartShape {
   readonly taper: Nanometres | null;
 }
 
-function shapeOf(role: 'housing' | 'journal', own: readonly Reading[]): PartShape {
-  const at = (slot: Reading['slot']) => own.find((reading) => reading.slot === slot)?.nm ?? null;
+function shapeOf(job: MeasuredJob, role: 'housing' | 'journal', own: readonly Reading[]): PartShape {
+  const at = (slot: Reading['slot']) => {
+    const reading = own.find((one) => one.slot === slot);
+    return reading ? sizeAtReference(job, reading) : null;
+  };
   const most = (pairs: readonly (readonly [Reading['slot'], Reading['slot']])[]) => {
     const apart = pairs.flatMap(([one, other]) => {
       const [a, b] = [at(one), at(other)];
@@ -140,16 +144,64 @@ function expansionOf({ materials, warm }: MeasuredJob, feature: Feature): number
   return upper === null || lower === null ? null : (upper + lower) / 2;
 }
 
+/** What a reading comes to, step by step. */
+export interface ReadingSteps {
+  /** As it was read. */
+  readonly read: Nanometres;
+  readonly then: InstrumentThen;
+  /** What the instrument showed too much by its calibration, and had drifted by where that is corrected, nm. */
+  readonly error: Nanometres;
+  readonly drift: Nanometres;
+  /** What counts: without both, at 20 °C. */
+  readonly size: Nanometres;
+}
+
 /**
- * The size at 20 °C that a reading tells: as it was read where no temperature was taken, or where it is not known what the part is made of.
+ * What a reading comes to: less the error of its instrument by the calibration of then, less what it had drifted by where the fitter says so, at
+ * 20 °C where temperatures were taken and it is known what the part is made of.
  *
  * @returns null for a reading that is no size
  */
-export function sizeAtReference(job: MeasuredJob, { nm, feature, taken }: Reading): Nanometres | null {
+export function readingSteps(job: MeasuredJob, reading: Reading): ReadingSteps | null {
+  const { nm, feature, taken } = reading;
+  if (nm === null) return null;
+  const then = instrumentThen(job, reading);
+  const error = then.error?.kind === 'known' ? then.error.error : nanometres(0);
+  const drift = nanometres(driftCorrected(then, reading));
+  const corrected = nanometres(nm - error - drift);
   const alpha = expansionOf(job, feature);
-  if (nm === null || taken?.celsius == null || alpha === null) return nm;
-  const gauge = { alpha: job.warm.steel, celsius: taken.gaugeCelsius ?? REFERENCE_C };
-  return sizeAt20(nm, { alpha, celsius: taken.celsius }, gauge);
+  const gauge = { alpha: job.warm.steel, celsius: taken?.gaugeCelsius ?? REFERENCE_C };
+  const isWarm = taken?.celsius != null && alpha !== null;
+  const size = isWarm ? sizeAt20(corrected, { alpha, celsius: taken.celsius! }, gauge) : corrected;
+  return { read: nm, then, error, drift, size };
+}
+
+/** The size at 20 °C that a reading tells; null for one that is no size. */
+export function sizeAtReference(job: MeasuredJob, reading: Reading): Nanometres | null {
+  return readingSteps(job, reading)?.size ?? null;
+}
+
+/**
+ * What a reading shares its errors with: the instrument, or, where a gauge was zeroed in the bore, the micrometer that was brought to it. Which
+ * micrometer that was is told by what journals of the family are read with.
+ */
+function setOnOf(job: MeasuredJob, { feature, taken }: Reading): string | undefined {
+  const { role, family } = FEATURE_TABLE[feature];
+  return role === 'housing' && taken?.mode === 'bore' ? instrumentInUse(job, featureOf(family, 'journal')) : undefined;
+}
+
+/** What some readings of a part were taken with: how many with each instrument, and what its calibration is known to there. */
+function readByOf(job: MeasuredJob, readings: readonly Reading[], steps: readonly ReadingSteps[]): ReadBy[] {
+  const found = new Map<string, ReadBy & { readonly squares: number }>();
+  for (const [at, { then }] of steps.entries()) {
+    const setOn = setOnOf(job, readings[at]!);
+    const key = `${then.key} ${setOn ?? ''}`;
+    const before = found.get(key);
+    const count = (before?.count ?? 0) + 1;
+    const squares = (before?.squares ?? 0) + (then.error?.kind === 'known' ? then.error.u : 0) ** 2;
+    found.set(key, { instrument: then.key, setOn, count, squares, scale: Math.sqrt(squares / count) });
+  }
+  return [...found.values()].map(({ squares: _, ...one }) => one);
 }
 
 /**
@@ -174,12 +226,14 @@ export function measuredParts(job: MeasuredJob, readings: readonly Reading[], fe
   return Array.from({ length: partCount(job.layout, feature) }, (_, at) => {
     const number = at + 1;
     const own = byPart.get(number) ?? [];
-    const sizes = own.flatMap((reading) =>
-      tellsSize(feature, reading.slot) ? (sizeAtReference(job, reading) ?? []) : [],
-    );
-    const shape = shapeOf(role, own);
+    const telling = own.filter(({ slot, nm }) => nm !== null && tellsSize(feature, slot));
+    const steps = telling.map((reading) => readingSteps(job, reading)!);
+    const shape = shapeOf(job, role, own);
     const count = own.filter(({ nm }) => nm !== null).length;
-    const read = readSize(sizes);
+    const read = readSize(
+      steps.map(({ size }) => size),
+      readByOf(job, telling, steps),
+    );
     const band = marked.get(number) ?? null;
     const standard = findingsOf(feature, read, limitAt(job, feature, number));
     const undersize =

@@ -1,14 +1,15 @@
 import { columnText, lengthText } from '../measure/lengthText.js';
-import type { Nanometres } from '../measure/nanometres.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { FEATURE_TABLE, type Feature, type MeasuringStage, partName, slotName } from '../part/feature.js';
 import { type Reading, readingModeWord } from '../part/reading.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState } from '../stage/slice.js';
-import { isFarReading } from './assessReading.js';
+import { adriftReadings, isFarReading } from './assessReading.js';
 import { capsOn } from './capsOn.js';
-import { isWanting } from './measuredParts.js';
+import { isWanting, type ReadingSteps, readingSteps } from './measuredParts.js';
 import type { MeasuringFacts } from './measuringFacts.js';
 import { offLineWords, readingDoubts } from './readingDoubts.js';
+import { instrumentThen, instrumentWords, readWith } from './readWith.js';
 
 function stateOf({ job, parts, doubtful }: MeasuringFacts, feature: Feature): StageState {
   const own = parts[feature];
@@ -16,6 +17,35 @@ function stateOf({ job, parts, doubtful }: MeasuringFacts, feature: Feature): St
   if (isOff || doubtful.some((reading) => reading.feature === feature)) return 'attention';
   if (own.every((part) => !isWanting(job, part))) return 'done';
   return own.some(({ size }) => size?.kind === 'read') ? 'started' : 'open';
+}
+
+/**
+ * What was taken off a reading for the error of its instrument, and what is to be known of it, in words; empty where there is nothing.
+ *
+ * @example correctionWords({ unit: 'mm' }, { error: 2000, drift: 0, then: { calibratedOn: '2026-03-01', error: null, overdueSince: null, wrong: null } }) // 'less 0.002 mm by calibration of 2026-03-01'
+ */
+export function correctionWords(
+  { unit }: Pick<MeasuringFacts['job'], 'unit'>,
+  { error, drift, then }: ReadingSteps,
+): string {
+  const off = (length: Nanometres) =>
+    `${length > 0 ? 'less' : 'plus'} ${lengthText(nanometres(Math.abs(length)), unit)}`;
+  return [
+    ...(error === 0 ? [] : [`${off(error)} by calibration of ${then.calibratedOn}`]),
+    ...(drift === 0 ? [] : [`${off(drift)} for drift between zero checks`]),
+    ...(then.error?.kind === 'beyond' ? ['not corrected: outside the calibrated range'] : []),
+    ...(then.overdueSince === null ? [] : [`calibration overdue since ${then.overdueSince}`]),
+    ...(then.wrong === null ? [] : [`calibration not to be trusted: ${then.wrong}`]),
+  ].join('; ');
+}
+
+function howRead(job: MeasuringFacts['job'], reading: Reading): string {
+  const { taken } = reading;
+  const steps = readingSteps(job, reading);
+  const mode = taken?.mode === undefined ? '' : readingModeWord(taken.mode);
+  return [taken?.instrument ?? '', mode, steps ? correctionWords(job, steps) : '']
+    .filter((word) => word !== '')
+    .join(', ');
 }
 
 /** Every reading of a feature, as it was typed and what it comes to, with how it was taken. */
@@ -47,26 +77,40 @@ function readingsBlock({ job, readings }: MeasuringFacts, feature: Feature): She
         words('By'),
         words('When'),
       ],
-      rows: own.map(({ id, station, slot, text, nm, setting, taken, by, at }) => ({
-        key: id,
-        cells: [
+      rows: own.map((reading) => {
+        const { id, station, slot, text, nm, setting, taken, by, at } = reading;
+        const cells = [
           { text: partName(feature, station) },
           { text: slotName(slot) },
           { text },
           { text: length(nm) },
           { text: length(setting) },
-          {
-            text: [taken?.instrument ?? '', taken?.mode === undefined ? '' : readingModeWord(taken.mode)]
-              .filter((word) => word !== '')
-              .join(', '),
-          },
+          { text: howRead(job, reading) },
           { text: taken?.celsius == null ? '' : String(taken.celsius) },
           { text: by },
           { text: '', at },
-        ],
-      })),
+        ];
+        return { key: id, cells };
+      }),
     },
   ];
+}
+
+/** The parts of a feature that were read under a calibration which was found wrong, by instrument. */
+function readWithWrong(
+  { job, readings }: MeasuringFacts,
+  feature: Feature,
+): { readonly instrument: string; readonly parts: readonly string[] }[] {
+  const found = new Map<string, Set<number>>();
+  for (const reading of readings) {
+    if (reading.feature !== feature || reading.nm === null) continue;
+    const { key, wrong } = instrumentThen(job, reading);
+    if (wrong !== null) found.set(key, (found.get(key) ?? new Set()).add(reading.station));
+  }
+  return [...found].map(([key, parts]) => ({
+    instrument: instrumentWords(job, key),
+    parts: [...parts].sort((one, other) => one - other).map((number) => partName(feature, number)),
+  }));
 }
 
 /** True if the caps were on as they must be while the housings were read. */
@@ -101,6 +145,9 @@ function lineNotes({ job, readings }: MeasuringFacts, feature: Feature): SheetBl
 }
 
 function doubtWords({ job, readings }: MeasuringFacts, reading: Reading): string {
+  if (adriftReadings(job, readings).has(reading)) {
+    return `was read while ${instrumentWords(job, readWith(job, reading))} moved between two zero checks`;
+  }
   if (reading.nm === null) return reading.taken?.needle === null ? 'waits for the needle’s way' : 'is no size yet';
   return isFarReading(job, readings, reading) ? 'is far from its neighbours' : 'cannot be right';
 }
@@ -120,6 +167,7 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage, Measurin
       const outdated = parts[feature].filter(({ isOutdated }) => isOutdated);
       const isByCap =
         job.fasteners[family].since === null && Object.values(job.assembly.swaps).some(({ part }) => part === 'cap');
+      const wrong = readWithWrong(facts, feature);
       const names = (list: readonly { name: string }[]) => list.map(({ name }) => name).join(', ');
       return [
         ...(doubt
@@ -130,6 +178,10 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage, Measurin
               },
             ]
           : []),
+        ...wrong.map(({ instrument, parts: own }) => ({
+          turn: 'amiss' as const,
+          todo: `Re-read the ${word} at ${own.join(', ')}: ${instrument} was found wrong`,
+        })),
         ...(blocked.length > 0
           ? [
               {

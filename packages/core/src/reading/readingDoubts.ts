@@ -7,7 +7,8 @@ import { type Feature, featuresOfFamilies, partCount, partName, type Slot } from
 import type { Reading } from '../part/reading.js';
 import type { MeasuredJob } from './measuredJob.js';
 import { type MeasuredPart, measuredParts } from './measuredParts.js';
-import { agreementChance, instrumentOf, readingScatter } from './readingScatter.js';
+import { agreementChance, readingScatter } from './readingScatter.js';
+import { instrumentFor } from './readWith.js';
 
 /** Something about the readings of a feature that one of them alone does not show. A question, never a verdict. */
 export type ReadingDoubt =
@@ -114,7 +115,7 @@ function stepOf({ text, unit }: Reading, resolution: number): number {
 
 /** Neighbours with the same figures in the same places, where that is too improbable to be chance. */
 function copied(job: MeasuredJob, read: ReadonlyMap<number, Texts>, feature: Feature): ReadingDoubt[] {
-  const resolution = instrumentOf(job, feature).resolution;
+  const resolution = instrumentFor(job, feature).resolution;
   const pairs = featuresOfFamilies(familiesOf(job)).reduce((sum, one) => sum + partCount(job.layout, one) - 1, 0);
   const numbers = [...read.keys()].sort((one, other) => one - other);
   return numbers.flatMap((number): ReadingDoubt[] => {

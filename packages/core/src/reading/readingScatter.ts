@@ -1,10 +1,10 @@
 import { limitAt } from '../engineType/limits.js';
 import { chiSquareTail } from '../measure/chiSquareTail.js';
-import type { Instrument } from '../measure/instrument.js';
 import { meanOf, squaresOf } from '../measure/mean.js';
 import { evenly } from '../measure/uncertainty.js';
-import { FEATURE_TABLE, type Feature } from '../part/feature.js';
+import type { Feature } from '../part/feature.js';
 import type { MeasuredJob } from './measuredJob.js';
+import { instrumentFor } from './readWith.js';
 
 /** How the readings of a feature scatter, nm: the parts among each other, and the places of one part. */
 export interface ReadingScatter {
@@ -13,11 +13,6 @@ export interface ReadingScatter {
   readonly parts: number;
   /** Standard deviation of one place about its part, the instrument's own scatter in it. */
   readonly places: number;
-}
-
-/** What a feature is read with. */
-export function instrumentOf({ instruments }: MeasuredJob, feature: Feature): Instrument {
-  return instruments[FEATURE_TABLE[feature].role === 'housing' ? 'boreGauge' : 'micrometer'];
 }
 
 /** A spread that is expected counts as so many that were seen: a few readings alone tell a spread badly. */
@@ -35,7 +30,7 @@ export function readingScatter(
   feature: Feature,
   parts: readonly (readonly number[])[],
 ): ReadingScatter {
-  const { resolution, repeatability, operator } = instrumentOf(job, feature);
+  const { resolution, repeatability, operator } = instrumentFor(job, feature);
   const own = repeatability ** 2 + operator ** 2 + evenly(resolution / 2) ** 2;
   const freedom = parts.reduce((sum, sizes) => sum + sizes.length - 1, 0);
   const within = parts.reduce((sum, sizes) => sum + squaresOf(sizes), 0);

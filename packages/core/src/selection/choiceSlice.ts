@@ -4,8 +4,10 @@ import { commonDecimals, formatExactLength, formatLength } from '../measure/form
 import { spreadFigure } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import { INSTRUMENT_DECIMALS } from '../measure/unit.js';
+import type { FeatureRow } from '../part/bearingRows.js';
 import { familiesOf } from '../part/familiesOf.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
+import { featureOf } from '../part/feature.js';
 import { figures, type SheetBlock, type SheetCell, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import { sizeUncertainty } from '../station/clearanceKnown.js';
@@ -69,14 +71,14 @@ function stationsTable({ job, stations }: SelectionFacts, family: Family): Sheet
     [bore, journal].flatMap((size) => (size?.kind === 'read' ? [size.nominal] : [])),
   );
   const decimals = commonDecimals(read, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
-  const sized = (size: EffectiveSize | null, mark: string | null, role: 'boreGauge' | 'micrometer'): SheetCell =>
+  const sized = (size: EffectiveSize | null, mark: string | null, role: FeatureRow['role']): SheetCell =>
     size === null
       ? { text: '' }
       : size.kind === 'marked'
         ? { text: `mark ${mark}` }
         : {
             text: formatLength(size.nominal, unit, decimals),
-            small: `± ${spreadFigure(sizeUncertainty(job.instruments[role], size), unit)}`,
+            small: `± ${spreadFigure(sizeUncertainty(job, featureOf(family, role), size), unit)}`,
           };
   const fine = (value: Nanometres | null | undefined) => ({
     text: value == null ? '' : formatLength(value, unit, unit === 'mm' ? 4 : 5),
@@ -97,8 +99,8 @@ function stationsTable({ job, stations }: SelectionFacts, family: Family): Sheet
     const rod = station.rod === null ? '' : `, ${rodLabel(job, station.rod)}`;
     return [
       { text: `${station.id}${isThrust ? ' (thrust)' : ''}${rod}` },
-      sized(station.bore, station.marks.bore, 'boreGauge'),
-      sized(station.journal, station.marks.journal, 'micrometer'),
+      sized(station.bore, station.marks.bore, 'housing'),
+      sized(station.journal, station.marks.journal, 'journal'),
       ...half('upper'),
       ...half('lower'),
       fine(station.aim),

@@ -58,15 +58,15 @@ function acceptedLimits(
   if (!limits || !journal || leastChance === null) return limits;
   const halves = Object.values(job.shells).filter((shell) => shell.family === family);
   const [worst] = halves
-    .map((shell) => ({ shell, u: wallUncertainty(job.instruments, shell) }))
+    .map((shell) => ({ shell, u: wallUncertainty(job, shell) }))
     .sort((one, other) => other.u - one.u);
   // Two halves of the kind that is known worst: where it was measured, its error counts twice.
   const half = { shell: WORST, label: '', band: worst?.shell.band };
-  const parts = { station: station.id, journal, upper: half, lower: half };
+  const parts = { station: station.id, family, journal, upper: half, lower: half };
   const known = housings.flatMap(({ size, name }) =>
     size
       ? [null, ...station.offsets].map((offset) =>
-          budgetUncertainty(clearanceBudget(job.instruments, { ...parts, housing: name, bore: size, offset })),
+          budgetUncertainty(clearanceBudget(job, { ...parts, housing: name, bore: size, offset })),
         )
       : [],
   );

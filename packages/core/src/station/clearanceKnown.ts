@@ -1,9 +1,13 @@
-import { type Budget, sumBudget } from '../measure/budget.js';
+import { type Budget, budgetUncertainty, sumBudget } from '../measure/budget.js';
 import type { EffectiveSize } from '../measure/effectiveSize.js';
-import { type Instrument, readingUncertainty } from '../measure/instrument.js';
+import { readingUncertainty } from '../measure/instrument.js';
 import type { SizeBand } from '../measure/sizeBand.js';
 import { evenly } from '../measure/uncertainty.js';
-import { type Instruments, type PlacedHalf, sizeBudget, wallsBudget } from './sources.js';
+import type { Family } from '../part/family.js';
+import { featureOf } from '../part/feature.js';
+import type { InstrumentUse } from '../reading/instrumentUses.js';
+import { type InstrumentsJob, instrumentFor } from '../reading/readWith.js';
+import { type PlacedHalf, sizeBudget, wallsBudget } from './sources.js';
 
 /** A wall as it is known: measured, or by the band of its grade. */
 export interface KnownWall {
@@ -11,13 +15,14 @@ export interface KnownWall {
 }
 
 /**
- * Standard uncertainty of a size, nm: of one that was read that of its instrument and of how many readings; of one that is only marked,
+ * Standard uncertainty of a size, nm: of one that was read that of its instruments and of how many readings; of one that is only marked,
  * evenly over its band.
  *
- * @example Math.round(sizeUncertainty({}, { kind: 'marked', nominal: 5000, smallest: 0, largest: 10_000, count: 0 })) // 2887
+ * @param use what the size is of
+ * @example Math.round(sizeUncertainty({}, 'mainBore', { kind: 'marked', nominal: 5000, smallest: 0, largest: 10_000 })) // 2887
  */
-export function sizeUncertainty(instrument: Instrument, size: EffectiveSize): number {
-  return size.kind === 'read' ? readingUncertainty(instrument, size.count) : evenly((size.largest - size.smallest) / 2);
+export function sizeUncertainty(job: InstrumentsJob, use: InstrumentUse, size: EffectiveSize): number {
+  return budgetUncertainty(sizeBudget(job, use, '', size));
 }
 
 /**
@@ -25,14 +30,18 @@ export function sizeUncertainty(instrument: Instrument, size: EffectiveSize): nu
  *
  * @example Math.round(wallUncertainty({}, { band: { low: 1_995_000, high: 2_005_000 } })) // 2887
  */
-export function wallUncertainty(instruments: Instruments, { band }: KnownWall): number {
-  return band ? evenly((band.high - band.low) / 2) : readingUncertainty(instruments.ballMicrometer, 1);
+export function wallUncertainty(
+  job: Pick<InstrumentsJob, 'instruments' | 'registered' | 'using'>,
+  { band }: KnownWall,
+): number {
+  return band ? evenly((band.high - band.low) / 2) : readingUncertainty(instrumentFor(job, 'walls'), 1);
 }
 
 /** What a predicted clearance is made from. */
 export interface ClearanceParts {
   /** `M1` or `P2`. */
   readonly station: string;
+  readonly family: Family;
   /** What its housing is called: `M1`, or `R3` of a rod. */
   readonly housing: string;
   readonly bore: EffectiveSize;
@@ -48,13 +57,13 @@ export interface ClearanceParts {
  * sizes (the setting of the gauge, the wall of a kind) falls out or adds up as it does at the bench.
  */
 export function clearanceBudget(
-  instruments: Instruments,
-  { station, housing, bore, journal, upper, lower, offset }: ClearanceParts,
+  job: InstrumentsJob,
+  { station, family, housing, bore, journal, upper, lower, offset }: ClearanceParts,
 ): Budget {
   return sumBudget([
-    [sizeBudget(instruments, 'boreGauge', `bore ${housing}`, bore), 1],
-    [sizeBudget(instruments, 'micrometer', `journal ${station}`, journal), -1],
-    [wallsBudget(instruments, station, { upper, lower }), -1],
+    [sizeBudget(job, featureOf(family, 'housing'), `bore ${housing}`, bore), 1],
+    [sizeBudget(job, featureOf(family, 'journal'), `journal ${station}`, journal), -1],
+    [wallsBudget(job, station, { upper, lower }), -1],
     [offset?.budget ?? [], 1],
   ]);
 }

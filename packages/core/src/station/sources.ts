@@ -1,19 +1,26 @@
 import { type Budget, type Contribution, sumBudget } from '../measure/budget.js';
-import type { EffectiveSize } from '../measure/effectiveSize.js';
-import { INSTRUMENT_WORDS, type Instrument, type InstrumentRole, readingUncertainty } from '../measure/instrument.js';
+import type { EffectiveSize, MeasuredSize, ReadBy } from '../measure/effectiveSize.js';
+import { readingUncertainty } from '../measure/instrument.js';
 import { nanometres } from '../measure/nanometres.js';
 import type { SizeBand } from '../measure/sizeBand.js';
 import { evenly } from '../measure/uncertainty.js';
-
-export type Instruments = Readonly<Record<InstrumentRole, Instrument>>;
+import type { InstrumentUse } from '../reading/instrumentUses.js';
+import {
+  type InstrumentKey,
+  type InstrumentsJob,
+  instrumentByKey,
+  instrumentInUse,
+  instrumentWords,
+} from '../reading/readWith.js';
 
 function contribution(key: string, words: string, u: number, shape: Contribution['shape'] = 'normal'): Contribution {
   return { key, words, u, shape, sensitivity: 1 };
 }
 
 /** The setting of an instrument for sizes: the same error in all that was read on it. */
-export function settingOf(instruments: Instruments, role: InstrumentRole): Budget {
-  return [contribution(`setting:${role}`, `${INSTRUMENT_WORDS[role]}, setting`, instruments[role].setting)];
+export function settingOf(job: InstrumentsJob, instrument: InstrumentKey): Budget {
+  const { setting } = instrumentByKey(job, instrument);
+  return [contribution(`setting:${instrument}`, `${instrumentWords(job, instrument)}, setting`, setting)];
 }
 
 /**
@@ -21,39 +28,62 @@ export function settingOf(instruments: Instruments, role: InstrumentRole): Budge
  *
  * @param station on whose journal it was zeroed; null: on a setting size
  */
-export function trialSetting({ boreGauge: { setting } }: Instruments, station: string | null): Budget {
+export function trialSetting(job: InstrumentsJob, station: string | null): Budget {
+  const gauge = instrumentInUse(job, 'trials');
+  const { setting } = instrumentByKey(job, gauge);
+  const words = instrumentWords(job, gauge);
   return station === null
-    ? [contribution('setting:trials', 'bore gauge, setting for trials', setting)]
-    : [contribution(`setting:journal ${station}`, `bore gauge, zeroed on the journal of ${station}`, setting)];
+    ? [contribution('setting:trials', `${words}, setting for trials`, setting)]
+    : [contribution(`setting:journal ${station}`, `${words}, zeroed on the journal of ${station}`, setting)];
+}
+
+/** The variance of one reading with an instrument, apart from its setting: repeats, the operator, the resolution; nm². */
+function readingVariance(job: InstrumentsJob, instrument: InstrumentKey): number {
+  return readingUncertainty({ ...instrumentByKey(job, instrument), setting: nanometres(0) }, 1) ** 2;
 }
 
 /**
- * The mean of some readings with an instrument, apart from its setting: repeats, the operator, the resolution.
+ * The mean of some readings, apart from the settings of their instruments: repeats, the operator, the resolution.
  *
  * @param key by which the readings are known
  * @param of what was read, in words: `bore M1`
+ * @param by how many were taken with which instrument
  */
 export function readingsOf(
-  instruments: Instruments,
-  role: InstrumentRole,
+  job: InstrumentsJob,
   { key, of }: { readonly key: string; readonly of: string },
-  count: number,
+  by: readonly Pick<ReadBy, 'instrument' | 'count'>[],
 ): Budget {
-  const u = readingUncertainty({ ...instruments[role], setting: nanometres(0) }, count);
-  return [contribution(`readings:${key}`, `${count === 1 ? 'reading' : `mean of ${count} readings`}, ${of}`, u)];
+  const count = by.reduce((sum, one) => sum + one.count, 0);
+  const squares = by.reduce((sum, one) => sum + one.count * readingVariance(job, one.instrument), 0);
+  const words = `${count === 1 ? 'reading' : `mean of ${count} readings`}, ${of}`;
+  return [contribution(`readings:${key}`, words, Math.sqrt(squares) / count)];
+}
+
+/** What is the same in all that was read with an instrument: its setting, or that of what it was set on, and what the calibration is known to. */
+function sharedOf(job: InstrumentsJob, { instrument, setOn = instrument, scale }: ReadBy): Budget {
+  const words = `${instrumentWords(job, instrument)}, calibration`;
+  return [...settingOf(job, setOn), ...(scale > 0 ? [contribution(`scale:${instrument}`, words, scale)] : [])];
+}
+
+/** What a size was read with; where it does not say, with what the feature is read with now. */
+function readByOf(job: InstrumentsJob, use: InstrumentUse, { by, count }: MeasuredSize): readonly ReadBy[] {
+  return by ?? [{ instrument: instrumentInUse(job, use), count, scale: 0 }];
 }
 
 /**
  * A size: as it was read; or evenly over the band of its mark.
  *
+ * @param use what the size is of
  * @param of the part, `bore M1`: its readings are no other's
  */
-export function sizeBudget(instruments: Instruments, role: InstrumentRole, of: string, size: EffectiveSize): Budget {
+export function sizeBudget(job: InstrumentsJob, use: InstrumentUse, of: string, size: EffectiveSize): Budget {
   if (size.kind === 'marked')
     return [contribution(`band:${of}`, `band of its mark, ${of}`, evenly((size.largest - size.smallest) / 2), 'even')];
+  const by = readByOf(job, use, size);
   return sumBudget([
-    [settingOf(instruments, role), 1],
-    [readingsOf(instruments, role, { key: of, of }, size.count), 1],
+    ...by.map((one) => [sharedOf(job, one), one.count / size.count] as const),
+    [readingsOf(job, { key: of, of }, by), 1],
   ]);
 }
 
@@ -72,25 +102,26 @@ export interface PlacedHalf {
  *
  * @param at where it stands, `M1 upper`: another half of the grade is another wall
  */
-export function wallBudget(instruments: Instruments, { shell, label, band }: PlacedHalf, at: string): Budget {
+export function wallBudget(job: InstrumentsJob, { shell, label, band }: PlacedHalf, at: string): Budget {
   if (band)
     return [
       contribution(`band:${shell}:${at}`, `band of its grade, ${at}`, evenly((band.high - band.low) / 2), 'even'),
     ];
+  const instrument = instrumentInUse(job, 'walls');
   return sumBudget([
-    [settingOf(instruments, 'ballMicrometer'), 1],
-    [readingsOf(instruments, 'ballMicrometer', { key: `wall ${shell}`, of: `wall of ${label}` }, 1), 1],
+    [settingOf(job, instrument), 1],
+    [readingsOf(job, { key: `wall ${shell}`, of: `wall of ${label}` }, [{ instrument, count: 1 }]), 1],
   ]);
 }
 
 /** Two halves at a station, together. */
 export function wallsBudget(
-  instruments: Instruments,
+  job: InstrumentsJob,
   station: string,
   { upper, lower }: { readonly upper: PlacedHalf; readonly lower: PlacedHalf },
 ): Budget {
   return sumBudget([
-    [wallBudget(instruments, upper, `${station} upper`), 1],
-    [wallBudget(instruments, lower, `${station} lower`), 1],
+    [wallBudget(job, upper, `${station} upper`), 1],
+    [wallBudget(job, lower, `${station} lower`), 1],
   ]);
 }

@@ -3,7 +3,9 @@ import type { EffectiveSize } from '../measure/effectiveSize.js';
 import { readingUncertainty } from '../measure/instrument.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
+import { featureOf } from '../part/feature.js';
 import { isSwappedSince } from '../part/swappedSince.js';
+import { instrumentFor, instrumentInUse } from '../reading/readWith.js';
 import { isAsPredicted, whatToLookFor } from './assemblyOffset.js';
 import { readingsOf, settingOf, sizeBudget, trialSetting, wallsBudget } from './sources.js';
 import type { StationJob } from './stationJob.js';
@@ -80,21 +82,22 @@ interface TriedSizes {
  * cited from memory).
  */
 function measuredBudget(
-  { instruments }: StationJob,
+  job: StationJob,
   trial: OneTrial,
   { mode, count }: MeasuredClearance,
-  station: string,
+  { id: station, family }: Pick<Place, 'id' | 'family'>,
   { journal, journalOf }: TriedSizes,
 ): Budget {
+  const journals = featureOf(family, 'journal');
   const setting =
     mode === 'bore'
-      ? settingOf(instruments, 'micrometer')
-      : trialSetting(instruments, mode === 'journal' ? station : null);
+      ? settingOf(job, instrumentInUse(job, journals))
+      : trialSetting(job, mode === 'journal' ? station : null);
   const read = { key: `trial ${station} ${trial.at}`, of: `${station} with the shells in` };
   return sumBudget([
     [setting, 1],
-    [readingsOf(instruments, 'boreGauge', read, count), 1],
-    [mode === 'journal' || journal === null ? [] : sizeBudget(instruments, 'micrometer', journalOf, journal), -1],
+    [readingsOf(job, read, [{ instrument: instrumentInUse(job, 'trials'), count }]), 1],
+    [mode === 'journal' || journal === null ? [] : sizeBudget(job, journals, journalOf, journal), -1],
   ]);
 }
 
@@ -102,17 +105,16 @@ function measuredBudget(
 function differenceBudget(
   job: StationJob,
   trial: OneTrial,
-  station: string,
+  { id: station, family }: Pick<Place, 'id' | 'family'>,
   measured: Budget,
   { bore, journal, boreOf, journalOf }: TriedSizes,
 ): Budget {
-  const { instruments } = job;
   const half = ({ shell, label }: OneTrial['upper']) => ({ shell, label, band: job.shells[shell]?.band });
   return sumBudget([
     [measured, 1],
-    [bore ? sizeBudget(instruments, 'boreGauge', boreOf, bore) : [], -1],
-    [journal ? sizeBudget(instruments, 'micrometer', journalOf, journal) : [], 1],
-    [wallsBudget(instruments, station, { upper: half(trial.upper), lower: half(trial.lower) }), 1],
+    [bore ? sizeBudget(job, featureOf(family, 'housing'), boreOf, bore) : [], -1],
+    [journal ? sizeBudget(job, featureOf(family, 'journal'), journalOf, journal) : [], 1],
+    [wallsBudget(job, station, { upper: half(trial.upper), lower: half(trial.lower) }), 1],
   ]);
 }
 
@@ -153,10 +155,10 @@ function told(job: StationJob, trial: OneTrial, place: Place): StationTrial {
     boreOf: `bore ${housing?.name ?? place.id}${then(housing)}`,
     journalOf: `journal ${place.id}${then(place.journal)}`,
   };
-  const known = measured ? measuredBudget(job, trial, measured, place.id, sizes) : [];
+  const known = measured ? measuredBudget(job, trial, measured, place, sizes) : [];
   const areSwapped = isSwappedSince(job.assembly, [place.id], ['upper', 'lower'], trial.at);
   // Halves of one kind that changed places are other halves, each with a wall of its own.
-  const at = areSwapped ? `${place.id}, ${trial.at}` : place.id;
+  const at = { id: areSwapped ? `${place.id}, ${trial.at}` : place.id, family: place.family };
   const budget = measured ? differenceBudget(job, trial, at, known, sizes) : [];
   const u = budgetUncertainty(budget);
   const { since } = job.fasteners[place.family];
@@ -206,11 +208,12 @@ function clearanceRead({ nm, mode }: TrialReading, journal: EffectiveSize | null
  * nowhere.
  */
 export function suspectTrialReadings(
-  { instruments }: Pick<StationJob, 'instruments'>,
+  job: Pick<StationJob, 'instruments' | 'registered' | 'using'>,
   { readings }: Pick<Trial, 'readings'>,
   journal: EffectiveSize | null,
 ): ReadonlySet<string> {
-  const far = FAR_APART * Math.SQRT2 * readingUncertainty({ ...instruments.boreGauge, setting: nanometres(0) }, 1);
+  const far =
+    FAR_APART * Math.SQRT2 * readingUncertainty({ ...instrumentFor(job, 'trials'), setting: nanometres(0) }, 1);
   const read = Object.entries(readings).flatMap(([key, one]) => {
     const clearance = clearanceRead(one, journal);
     return clearance === null ? [] : [{ key, one, clearance }];

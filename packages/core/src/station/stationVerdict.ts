@@ -7,6 +7,7 @@ import { nanometres } from '../measure/nanometres.js';
 import { normalChance } from '../measure/normalChance.js';
 import { FAMILY_TABLE } from '../part/family.js';
 import { featureOf, partName } from '../part/feature.js';
+import type { InstrumentsJob } from '../reading/readWith.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import type { StationState } from '../stage/stationState.js';
 import { clearanceBudget } from './clearanceKnown.js';
@@ -71,15 +72,15 @@ function measuredWith(
  * missing.
  */
 export function predictedBudget(
-  { instruments, shells }: Pick<StationJob, 'instruments' | 'shells'>,
+  job: Pick<StationJob, keyof InstrumentsJob | 'shells'>,
   station: JobStation,
   { upper, lower }: Pick<ChosenHalves, 'upper' | 'lower'>,
 ): Budget | null {
   const { id, bore, journal, family, rod } = station;
   if (!bore || !journal) return null;
   const housing = rod === null ? id : partName(featureOf(family, 'housing'), rod);
-  const offset = offsetAt(station, seriesOfHalves({ shells }, { upper, lower }));
-  return clearanceBudget(instruments, { station: id, housing, bore, journal, upper, lower, offset });
+  const offset = offsetAt(station, seriesOfHalves(job, { upper, lower }));
+  return clearanceBudget(job, { station: id, family, housing, bore, journal, upper, lower, offset });
 }
 
 /**

@@ -1,9 +1,10 @@
 import { chanceText } from '../clearance/chanceText.js';
-import { INSTRUMENT_ROLES, INSTRUMENT_WORDS, readingUncertainty } from '../measure/instrument.js';
+import { INSTRUMENT_ROLES, readingUncertainty } from '../measure/instrument.js';
 import { columnText, lengthText, roughText, spreadFigure } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import { familiesOf } from '../part/familiesOf.js';
 import { FAMILY_TABLE } from '../part/family.js';
+import { instrumentByKey, instrumentWords, knownInstrument } from '../reading/readWith.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import { STATE_WORDS } from '../stage/stationState.js';
 import type { JobStation } from '../station/jobStations.js';
@@ -67,12 +68,16 @@ function stripBlocks(job: TrialJob, stations: readonly JobStation[]): SheetBlock
   ];
 }
 
-/** The instruments that have a name, each with what one reading of it is known to. */
-function instrumentFacts({ instruments, unit }: TrialJob): SheetBlock[] {
-  const named = INSTRUMENT_ROLES.filter((role) => instruments[role].name !== '').map(
-    (role) =>
-      `${INSTRUMENT_WORDS[role]} ${instruments[role].name}, ± ${spreadFigure(readingUncertainty(instruments[role], 1), unit)} ${unit} a reading`,
-  );
+/** The instruments that have a name or a number, each with what one reading of it is known to, and when it was calibrated. */
+function instrumentFacts(job: TrialJob): SheetBlock[] {
+  const { instruments, registered, unit } = job;
+  const keys = [...INSTRUMENT_ROLES.filter((role) => instruments[role].name !== ''), ...Object.keys(registered)];
+  const named = keys.map((key) => {
+    const one = instrumentByKey(job, key);
+    const words = knownInstrument(job, key) ? instrumentWords(job, key) : `${instrumentWords(job, key)} ${one.name}`;
+    const calibrated = one.calibratedOn === null ? '' : `, calibrated ${one.calibratedOn}`;
+    return `${words}, ± ${spreadFigure(readingUncertainty(one, 1), unit)} ${unit} a reading${calibrated}`;
+  });
   return named.length === 0 ? [] : [{ kind: 'fact', label: 'Instruments', text: named.join('; ') }];
 }
 

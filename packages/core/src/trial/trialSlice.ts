@@ -1,6 +1,8 @@
 import { calibrationDue, INSTRUMENT_ROLES, INSTRUMENT_WORDS, type InstrumentRole } from '../measure/instrument.js';
 import { familiesOf } from '../part/familiesOf.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
+import { type InstrumentUse, useWords } from '../reading/instrumentUses.js';
+import { usesOwn } from '../reading/readWith.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import type { JobStation } from '../station/jobStations.js';
 import { isTelling } from '../station/stationOffsets.js';
@@ -88,12 +90,16 @@ export const trialSlice: Slice<'trial', TrialFacts> = {
       const what = [`the ${INSTRUMENT_WORDS[role]}`, job.instruments[role].name]
         .filter((word) => word !== '')
         .join(' ');
-      return on === null ? [] : [{ on, todo: `Have ${what} calibrated` }];
+      // Those of the workshop are told in its register, and not once more for every engine.
+      return on === null || !usesOwn(job, role) ? [] : [{ on, todo: `Have ${what} calibrated` }];
     }),
   sheet: sheetOf,
   placeWords: ([member = '', key = '', field = '']) => {
     if (member === 'trialSchool') return 'checking method';
     if (member === 'warm') return WARM_WORDS[key] ?? 'running temperature';
+    if (member === 'registered') return 'instruments of the workshop';
+    if (member === 'using') return key === '' ? 'instruments' : `instrument for ${useWords(key as InstrumentUse)}`;
+    if (member === 'drifts') return 'readings between two zero checks';
     if (member === 'instruments') return INSTRUMENT_WORDS[key as InstrumentRole] ?? 'instruments';
     if (member === 'fasteners') {
       return `${FASTENER_WORDS[field] ?? 'fasteners'} of the ${FAMILY_TABLE[key as Family]?.words ?? 'mains'}`;

@@ -7,14 +7,15 @@ export const roleSchema = z.enum(ROLES);
 
 /**
  * What an endpoint needs: nothing at all (`anyone`), somebody who is signed in (`person`), or one of the things that a role may do: look
- * (`read`), work on engines (`bench`), on the workshop's drawer (`drawer`), on engine types (`types`), on people and devices (`people`).
+ * (`read`), work on engines (`bench`), on the workshop's drawer (`drawer`), on engine types (`types`), on its instruments (`instruments`), on
+ * people and devices (`people`).
  */
-export const NEEDS = ['anyone', 'person', 'read', 'bench', 'drawer', 'types', 'people'] as const;
+export const NEEDS = ['anyone', 'person', 'read', 'bench', 'drawer', 'types', 'instruments', 'people'] as const;
 export type Need = (typeof NEEDS)[number];
 
 const MAY: Readonly<Record<Role, readonly Need[]>> = {
   owner: NEEDS,
-  fitter: ['anyone', 'person', 'read', 'bench', 'drawer', 'types'],
+  fitter: ['anyone', 'person', 'read', 'bench', 'drawer', 'types', 'instruments'],
   stores: ['anyone', 'person', 'read', 'drawer'],
   reader: ['anyone', 'person', 'read'],
 };
@@ -40,7 +41,7 @@ export function roleName(role: Role): string {
 
 const ROLE_WORDS: Readonly<Record<Role, string>> = {
   owner: 'does everything, and gives others their roles',
-  fitter: 'measures, selects and assembles; looks after stock and engine types',
+  fitter: 'measures, selects and assembles; looks after stock, engine types and instruments',
   stores: 'looks after stock and orders; sees the rest',
   reader: 'sees everything, changes nothing',
 };
@@ -61,6 +62,7 @@ const DONE_BY: Readonly<Record<Need, string>> = {
   bench: 'Engines are changed by a fitter or the owner.',
   drawer: 'Stock is changed by stores, a fitter or the owner.',
   types: 'Engine types are changed by a fitter or the owner.',
+  instruments: 'Instruments are registered and checked by a fitter or the owner.',
   people: 'Users and devices are managed by the owner.',
 };
 

@@ -89,7 +89,7 @@ const PLACE = new RegExp(`^/(?:(?:${PLACES.join('|')})(?:/[\\w.~-]+)*/?)?(?:\\?[
 /** A place in the page: a way of Fettle's own, so that it can lead nowhere else. */
 const placeSchema = z.string().max(300).regex(PLACE, 'a place in Fettle is one of its own pages, as /engines');
 
-export const AUDIT_KINDS = ['engine', 'reading', 'drawer', 'type', 'sheet', 'access'] as const;
+export const AUDIT_KINDS = ['engine', 'reading', 'drawer', 'type', 'instrument', 'sheet', 'access'] as const;
 
 /** One thing that was done, by whom and from where. */
 export const auditEntrySchema = z.strictObject({

@@ -11,6 +11,7 @@ export const TOPICS = [
   'movements',
   'kits',
   'types',
+  'instruments',
   'sheets',
   'session',
   'people',

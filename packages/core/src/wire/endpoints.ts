@@ -5,6 +5,7 @@ import { shimPlanSchema } from '../fit/format/shimPlan.js';
 import { shimRequestSchema } from '../fit/format/shimRequest.js';
 import { AUDIT_FILES } from './accessWire.js';
 import { type Endpoint, endpoint } from './endpoint.js';
+import { INSTRUMENT_FILES } from './instrumentWire.js';
 import { PAGE_ENDPOINTS } from './pageEndpoints.js';
 import { FILE_ENDPOINTS } from './sheetWire.js';
 
@@ -12,6 +13,7 @@ import { FILE_ENDPOINTS } from './sheetWire.js';
 export const ENDPOINTS = {
   ...PAGE_ENDPOINTS,
   ...FILE_ENDPOINTS,
+  ...INSTRUMENT_FILES,
   ...AUDIT_FILES,
   fit: endpoint({
     method: 'post',

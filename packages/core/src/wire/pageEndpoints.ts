@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { ACCESS_ENDPOINTS } from './accessWire.js';
 import { DRAWER_ENDPOINTS } from './drawerWire.js';
 import { type Endpoint, endpoint } from './endpoint.js';
+import { INSTRUMENT_ENDPOINTS } from './instrumentWire.js';
 import { JOB_ENDPOINTS } from './jobWire.js';
 import { LIVE_ENDPOINTS } from './liveWire.js';
 import { SAMPLE_ENDPOINTS } from './sampleWire.js';
@@ -24,6 +25,7 @@ export const PAGE_ENDPOINTS = {
   ...JOB_ENDPOINTS,
   ...DRAWER_ENDPOINTS,
   ...TYPE_ENDPOINTS,
+  ...INSTRUMENT_ENDPOINTS,
   ...SHEET_ENDPOINTS,
   ...UNSENT_ENDPOINTS,
   ...SAMPLE_ENDPOINTS,

@@ -1,8 +1,6 @@
-import { readFileSync } from 'node:fs';
-import { join } from 'node:path';
 import { JOB_FORMAT } from '@fettle/core';
-import { DataSource } from 'typeorm';
-import { describe, expect, inject, it } from 'vitest';
+import { describe, expect, it } from 'vitest';
+import { databaseFrom } from '../testing/databaseFrom.js';
 import { runningServer } from '../testing/runningServer.js';
 
 /** What builds before this one have left in a database: the demo with accepted choices, fitted halves and an engine off the bench. */
@@ -13,20 +11,8 @@ const DUMPS = [
   { dump: 'job-3.sql', engines: 8, off: 1, types: 2, held: [0, 0] },
   { dump: 'job-4.sql', engines: 8, off: 1, types: 2, held: [0, 0] },
   { dump: 'job-5.sql', engines: 9, off: 1, types: 2, held: [0, 0] },
+  { dump: 'job-6.sql', engines: 9, off: 1, types: 2, held: [0, 0] },
 ];
-
-async function databaseFrom(dump: string): Promise<string> {
-  const name = `dump_${Math.random().toString(36).slice(2)}`;
-  const base = inject('databaseUrl');
-  const admin = await new DataSource({ type: 'postgres', url: base }).initialize();
-  await admin.query(`CREATE DATABASE ${name}`);
-  await admin.destroy();
-  const url = base.replace(/\/[^/]*$/u, `/${name}`);
-  const database = await new DataSource({ type: 'postgres', url, extra: { max: 1 } }).initialize();
-  await database.query(readFileSync(join(import.meta.dirname, 'dumps', dump), 'utf8'));
-  await database.destroy();
-  return url;
-}
 
 describe.each(DUMPS)('documents of $dump', ({ dump, engines, off, types, held }) => {
   it('are read, brought up to date, and can be worked on', async () => {

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { ENDPOINTS, type EndpointName, endpointOf, newEngineType } from '@fettle/core';
+import { ENDPOINTS, type EndpointName, endpointOf, newEngineType, newInstrument } from '@fettle/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { type Answer, runningServer } from '../testing/runningServer.js';
 import { LAYOUT, READING, startedEngine } from '../testing/samples.js';
@@ -66,6 +66,18 @@ async function keptType(): Promise<string> {
   return id;
 }
 
+const gauge = { ...newInstrument('boreGauge', 'mm'), needle: 'smaller' };
+
+async function registered(): Promise<string> {
+  const id = randomUUID();
+  const instrument = { ...gauge, number: id.slice(0, 8) };
+  await server.call('PUT', `/api/instruments/${id}`, { revision: 0, by, instrument });
+  return id;
+}
+
+const calibration = { on: '2026-03-01', due: null, laboratory: '', certificate: 'C 12', points: [] };
+const check = { at: '2026-11-30T08:00:00.000Z', by, standard: 64_000_000, shown: 0, isReset: true };
+
 /** A choice of the only kind of half at the first main, which the engine draws from the workshop. */
 async function reserving(): Promise<{ id: string; version: number; choice: object }> {
   const line = await inDrawer();
@@ -114,6 +126,13 @@ const request = {
 /** A picture of one dot. */
 const DOT = 'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==';
 const photo = { by, type: 'image/png', data: DOT };
+const certificate = { name: 'c12.png', type: 'image/png', data: DOT };
+
+async function calibrated(): Promise<{ id: string; calibration: string }> {
+  const path = { id: await registered(), calibration: randomUUID() };
+  await ask('putCalibration', path, { by, calibration, file: certificate });
+  return path;
+}
 
 async function kept(): Promise<Record<string, string>> {
   const path = { id: await started(), photo: randomUUID() };
@@ -308,6 +327,72 @@ const CASES: Record<EndpointName, Case> = {
     good: async () => [[await ask('signedPdf', { id: await signed(), revision: '1' }), 200]],
     bad: async () => [await ask('signedPdf', { id: nobody, revision: '1' }, undefined, '?zone=Saltmarsh'), '/zone'],
     unknown: () => ask('signedPdf', { id: nobody, revision: '1' }),
+  },
+  listInstruments: { good: async () => [[await ask('listInstruments', {}), 200]] },
+  getInstrument: {
+    good: async () => [[await ask('getInstrument', { id: await registered() }), 200]],
+    bad: async () => [await ask('getInstrument', { id: 'three' }), '/id'],
+    unknown: () => ask('getInstrument', { id: nobody }),
+  },
+  putInstrument: {
+    good: async () => {
+      const id = randomUUID();
+      const instrument = { ...gauge, number: id.slice(0, 8) };
+      return [
+        [await ask('putInstrument', { id }, { revision: 0, by, instrument }), 201],
+        [await ask('putInstrument', { id }, { revision: 1, by, instrument: { ...instrument, state: 'out' } }), 200],
+      ];
+    },
+    bad: async () => {
+      const instrument = { ...gauge, number: '9', needle: null };
+      return [await ask('putInstrument', { id: randomUUID() }, { revision: 0, by, instrument }), '/instrument/needle'];
+    },
+  },
+  putCalibration: {
+    good: async () => {
+      const path = { id: await registered(), calibration: randomUUID() };
+      const body = { by, calibration, file: certificate };
+      return [
+        [await ask('putCalibration', path, body), 201],
+        [await ask('putCalibration', path, body), 200],
+      ];
+    },
+    bad: async () => {
+      const points = [2, 1].map((at) => ({ at, error: 0, expanded: 0, factor: 2 }));
+      const path = { id: await registered(), calibration: randomUUID() };
+      const body = { by, calibration: { ...calibration, points }, file: null };
+      return [await ask('putCalibration', path, body), '/calibration/points/1/at'];
+    },
+    unknown: () => ask('putCalibration', { id: nobody, calibration: randomUUID() }, { by, calibration, file: null }),
+  },
+  doubtCalibration: {
+    good: async () => [[await ask('doubtCalibration', await calibrated(), { by, reason: 'ball worn flat' }), 200]],
+    bad: async () => [await ask('doubtCalibration', await calibrated(), { by, reason: '' }), '/reason'],
+    unknown: () => ask('doubtCalibration', { id: nobody, calibration: nobody }, { by, reason: null }),
+  },
+  putZeroCheck: {
+    good: async () => {
+      const path = { id: await registered(), check: randomUUID() };
+      return [
+        [await ask('putZeroCheck', path, check), 201],
+        [await ask('putZeroCheck', path, check), 200],
+      ];
+    },
+    bad: async () => {
+      const path = { id: await registered(), check: randomUUID() };
+      return [await ask('putZeroCheck', path, { ...check, standard: -1 }), '/standard'];
+    },
+    unknown: () => ask('putZeroCheck', { id: nobody, check: randomUUID() }, check),
+  },
+  instrumentEngines: {
+    good: async () => [[await ask('instrumentEngines', { id: await registered() }), 200]],
+    bad: async () => [await ask('instrumentEngines', { id: 'three' }), '/id'],
+    unknown: () => ask('instrumentEngines', { id: nobody }),
+  },
+  getCertificate: {
+    good: async () => [[await ask('getCertificate', await calibrated()), 200]],
+    bad: async () => [await ask('getCertificate', { id: nobody, calibration: 'one' }), '/calibration'],
+    unknown: () => ask('getCertificate', { id: nobody, calibration: nobody }),
   },
   putPhoto: {
     good: async () => {

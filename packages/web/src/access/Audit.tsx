@@ -26,6 +26,7 @@ const KIND_WORDS: Readonly<Record<AuditEntry['kind'], string>> = {
   engine: 'engines',
   reading: 'readings',
   drawer: 'drawer',
+  instrument: 'instruments',
   type: 'engine types',
   sheet: 'signed sheets',
   access: 'users and devices',
@@ -51,6 +52,8 @@ const COLUMNS: DataColumn<AuditEntry>[] = [
         <Link to={`/engines/${subjectId}`}>{subject}</Link>
       ) : kind === 'type' && subjectId !== null ? (
         <Link to={`/types/${subjectId}`}>{subject}</Link>
+      ) : kind === 'instrument' && subjectId !== null ? (
+        <Link to={`/instruments/${subjectId}`}>{subject}</Link>
       ) : (
         subject
       ),

@@ -3,7 +3,11 @@ import {
   FEATURE_TABLE,
   formatExactLength,
   INSTRUMENT_DECIMALS,
+  instrumentByKey,
+  instrumentInUse,
+  instrumentWords,
   isCoarse,
+  knownInstrument,
   lengthText,
   momentText,
   type Nanometres,
@@ -61,13 +65,14 @@ interface ReadingBarProps {
 
 /** Which way a deviation goes, in words: the sign of a needle is a trap. */
 function wayOf(
-  { document: { unit, instruments } }: OpenJob,
+  { document }: OpenJob,
   place: Place,
   text: string,
   setting: Nanometres | null,
   how: TypedHow,
 ): string | null {
-  const needle = how.needle ?? needleOf({ instruments }, place.feature);
+  const { unit } = document;
+  const needle = how.needle ?? needleOf(document, place.feature);
   const parsed = parseLength(text, { unit: how.unit ?? unit, setting, needle });
   if (!parsed.ok || parsed.deviation === null || setting === null) return null;
   if (parsed.deviation === 0) return `as the setting, ${lengthText(setting, unit)}`;
@@ -96,12 +101,15 @@ function messageOf(
 ): string | null {
   if ('message' in assessment) return assessment.message;
   if (assessment.kind === 'empty') return null;
-  const { instruments, unit } = document;
-  const isHousing = FEATURE_TABLE[feature].role === 'housing';
-  const instrument = instruments[isHousing ? 'boreGauge' : 'micrometer'];
+  const { unit } = document;
+  const key = instrumentInUse(document, feature);
+  const instrument = instrumentByKey(document, key);
   const beyond = outsideRange(instrument, assessment.nm);
   if (beyond !== 0) {
-    const name = instrument.name || (isHousing ? 'the bore gauge' : 'the micrometer');
+    const name =
+      knownInstrument(document, key) || instrument.name === ''
+        ? `the ${instrumentWords(document, key)}`
+        : instrument.name;
     const side = beyond < 0 ? 'under' : 'over';
     return `${lengthText(nanometres(Math.abs(beyond)), unit)} ${side} ${name}’s range: other instrument, or slip?`;
   }

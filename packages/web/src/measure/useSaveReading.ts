@@ -10,7 +10,16 @@ import type {
   TypedHow,
   Unit,
 } from '@fettle/core';
-import { FEATURE_TABLE, needleOf, readingOfDraft, sizeOfDraft, slotKey, typedHow } from '@fettle/core';
+import {
+  instrumentByKey,
+  instrumentInUse,
+  knownInstrument,
+  needleOf,
+  readingOfDraft,
+  sizeOfDraft,
+  slotKey,
+  typedHow,
+} from '@fettle/core';
 import { type RefObject, useCallback } from 'react';
 import { newId } from '../base/newId.js';
 import { useAppDispatch } from '../base/store.js';
@@ -58,11 +67,13 @@ export function isDeviation(text: string): boolean {
 }
 
 /** How a reading of a feature is taken now: with which instrument, at which temperatures, and what its needle says. */
-function takenNow({ instruments, measuring }: JobDocument, feature: Feature, reason: string): Taken {
-  const isHousing = FEATURE_TABLE[feature].role === 'housing';
+function takenNow(document: JobDocument, feature: Feature, reason: string): Taken {
+  const { measuring } = document;
+  const key = instrumentInUse(document, feature);
   return {
-    instrument: instruments[isHousing ? 'boreGauge' : 'micrometer'].name,
-    needle: needleOf({ instruments }, feature),
+    instrument: instrumentByKey(document, key).name,
+    ...(knownInstrument(document, key) ? { instrumentId: key } : {}),
+    needle: needleOf(document, feature),
     celsius: measuring.celsius[feature],
     gaugeCelsius: measuring.celsius[feature] === null ? null : measuring.gaugeCelsius,
     ...(measuring.mode[feature] === null ? {} : { mode: measuring.mode[feature] }),

@@ -1,0 +1,176 @@
+import { z } from 'zod';
+import { personSchema } from '../document/person.js';
+import { calibrationDraftSchema, calibrationSchema } from '../instrument/calibration.js';
+import { instrumentDraftSchema, registeredInstrumentSchema } from '../instrument/registeredInstrument.js';
+import { zeroCheckSchema } from '../instrument/zeroCheck.js';
+import { daySchema, momentSchema } from '../measure/moment.js';
+import { unitSchema } from '../measure/unit.js';
+import { endpoint } from './endpoint.js';
+import { jobIdSchema } from './jobWire.js';
+
+const idSchema = z.uuid('the id of an instrument is a UUID').toLowerCase();
+const byId = z.object({ id: idSchema });
+const calibrationId = z.uuid('the id of a calibration is a UUID made by the client').toLowerCase();
+const byCalibration = z.object({ id: idSchema, calibration: calibrationId });
+const stamp = { updatedAt: momentSchema, updatedBy: z.string() };
+
+/** Files that a certificate may be, and how large, bytes. */
+export const CERTIFICATE_TYPES = ['application/pdf', 'image/png', 'image/jpeg'] as const;
+export const LARGEST_CERTIFICATE = 5_000_000;
+
+const instrumentViewSchema = z.strictObject({
+  id: idSchema,
+  revision: z.int().min(1).describe('Goes up with every change of the instrument or its calibrations.'),
+  instrument: registeredInstrumentSchema,
+  calibrations: z.array(calibrationSchema),
+  checks: z.array(zeroCheckSchema).describe('The last zero checks, the oldest of them first.'),
+  ...stamp,
+});
+export type InstrumentView = z.output<typeof instrumentViewSchema>;
+
+const instrumentSummarySchema = z.strictObject({
+  id: idSchema,
+  revision: z.int().min(1),
+  instrument: registeredInstrumentSchema,
+  calibratedOn: daySchema.nullable().describe('Day of the last calibration; null: none.'),
+  due: daySchema.nullable().describe('Day of the next calibration; null: none is asked for.'),
+  isWrong: z.boolean().describe('True if the last calibration was found wrong.'),
+  lastCheck: zeroCheckSchema.nullable(),
+  readings: z.int().min(0).describe('Current readings taken with it, in all engines.'),
+  ...stamp,
+});
+export type InstrumentSummary = z.output<typeof instrumentSummarySchema>;
+
+const touchedEngineSchema = z.strictObject({
+  id: jobIdSchema,
+  name: z.string(),
+  unit: unitSchema,
+  isClosed: z.boolean(),
+  readings: z.int().min(1).describe('Its current readings that were taken with the instrument.'),
+  first: momentSchema,
+  last: momentSchema,
+  overdue: z.int().min(0).describe('Those taken after the calibration of then had run out.'),
+  wrong: z.int().min(0).describe('Those taken under a calibration that was found wrong.'),
+  adrift: z.int().min(0).describe('Those taken between two zero checks that differ by more than is allowed.'),
+});
+export type TouchedEngine = z.output<typeof touchedEngineSchema>;
+
+export const INSTRUMENT_ENDPOINTS = {
+  listInstruments: endpoint({
+    method: 'get',
+    at: '/api/instruments',
+    needs: 'read',
+    summary: 'Instruments of the workshop, by number',
+    answer: z.strictObject({ instruments: z.array(instrumentSummarySchema) }),
+    topics: ['instruments'],
+    isTagged: true,
+  }),
+  getInstrument: endpoint({
+    method: 'get',
+    at: '/api/instruments/{id}',
+    needs: 'read',
+    summary: 'One instrument with its calibrations and its last zero checks',
+    path: byId,
+    answer: instrumentViewSchema,
+    problems: ['invalid-request', 'not-found'],
+    topics: ['instruments'],
+    isTagged: true,
+  }),
+  putInstrument: endpoint({
+    method: 'put',
+    at: '/api/instruments/{id}',
+    needs: 'instruments',
+    summary: 'Register an instrument (revision 0), or change one',
+    path: byId,
+    body: z.strictObject({
+      revision: z.int().min(0).describe('The revision the change was made from; 0 for a new instrument.'),
+      by: personSchema,
+      instrument: instrumentDraftSchema,
+    }),
+    answer: instrumentViewSchema,
+    statuses: { 201: 'A new one', 200: 'Changed' },
+    problems: ['invalid-request', 'stale-version'],
+    topics: ['instruments'],
+  }),
+  putCalibration: endpoint({
+    method: 'put',
+    at: '/api/instruments/{id}/calibrations/{calibration}',
+    needs: 'instruments',
+    summary: 'Enter a calibration; sending it again changes nothing',
+    path: byCalibration,
+    body: z.strictObject({
+      by: personSchema,
+      calibration: calibrationDraftSchema,
+      file: z
+        .strictObject({
+          name: z.string().trim().min(1).max(120),
+          type: z.enum(CERTIFICATE_TYPES),
+          data: z
+            .base64('bytes of the certificate in base64')
+            .min(4, 'the file is empty')
+            .max(Math.ceil(LARGEST_CERTIFICATE / 3) * 4, 'a certificate has at most 5 MB'),
+        })
+        .nullable()
+        .describe('The certificate; null: none.'),
+    }),
+    answer: instrumentViewSchema,
+    statuses: { 201: 'Entered', 200: 'Already there' },
+    problems: ['invalid-request', 'not-found', 'id-in-use'],
+    topics: ['instruments'],
+    largestMb: 8,
+  }),
+  doubtCalibration: endpoint({
+    method: 'post',
+    at: '/api/instruments/{id}/calibrations/{calibration}/wrong',
+    needs: 'instruments',
+    summary: 'Say that a calibration is not to be trusted, or take that back',
+    path: byCalibration,
+    body: z.strictObject({
+      by: personSchema,
+      reason: z.string().trim().min(1, 'enter the reason').max(200).nullable().describe('Null: it holds after all.'),
+    }),
+    answer: instrumentViewSchema,
+    problems: ['invalid-request', 'not-found'],
+    topics: ['instruments'],
+  }),
+  putZeroCheck: endpoint({
+    method: 'put',
+    at: '/api/instruments/{id}/checks/{check}',
+    needs: 'instruments',
+    summary: 'Record a zero check; sending it again changes nothing',
+    path: z.object({
+      id: idSchema,
+      check: z.uuid('the id of a zero check is a UUID made by the client').toLowerCase(),
+    }),
+    body: zeroCheckSchema.omit({ id: true }),
+    answer: instrumentViewSchema,
+    statuses: { 201: 'Recorded', 200: 'Already there' },
+    problems: ['invalid-request', 'not-found', 'id-in-use'],
+    topics: ['instruments'],
+  }),
+  instrumentEngines: endpoint({
+    method: 'get',
+    at: '/api/instruments/{id}/engines',
+    needs: 'read',
+    summary: 'Engines with readings taken with an instrument, and which of those are in doubt',
+    path: byId,
+    answer: z.strictObject({ engines: z.array(touchedEngineSchema) }),
+    problems: ['invalid-request', 'not-found'],
+    topics: ['instruments', 'benches'],
+    isTagged: true,
+  }),
+} as const;
+
+/** Files: read by their address, never by the pages' own queries. */
+export const INSTRUMENT_FILES = {
+  getCertificate: endpoint({
+    method: 'get',
+    at: '/api/instruments/{id}/calibrations/{calibration}/file',
+    needs: 'read',
+    summary: 'Certificate of a calibration',
+    path: byCalibration,
+    answer: z.unknown(),
+    files: CERTIFICATE_TYPES,
+    problems: ['invalid-request', 'not-found'],
+  }),
+} as const;

@@ -1,0 +1,42 @@
+import type { EndpointName } from '@fettle/core';
+import { Reply } from '../wire/Reply.js';
+import type { HandlersOf } from '../wire/serve.js';
+import type { InstrumentService } from './instrumentService.js';
+
+type InstrumentNames = Extract<
+  EndpointName,
+  | 'listInstruments'
+  | 'getInstrument'
+  | 'putInstrument'
+  | 'putCalibration'
+  | 'doubtCalibration'
+  | 'putZeroCheck'
+  | 'instrumentEngines'
+  | 'getCertificate'
+>;
+
+/** The register of instruments. */
+export function instrumentHandlers(instruments: InstrumentService): HandlersOf<InstrumentNames> {
+  return {
+    listInstruments: () => instruments.list(),
+    getInstrument: ({ path }) => instruments.get(path.id),
+    putInstrument: async ({ path, body }) =>
+      new Reply(body.revision === 0 ? 201 : 200, await instruments.put(path.id, body)),
+    putCalibration: async ({ path, body }) => {
+      const { isNew, view } = await instruments.calibrate(path.id, path.calibration, body);
+      return new Reply(isNew ? 201 : 200, view);
+    },
+    doubtCalibration: ({ path, body }) => instruments.doubt(path.id, path.calibration, body),
+    putZeroCheck: async ({ path, body }) => {
+      const { isNew, view } = await instruments.check(path.id, path.check, body);
+      return new Reply(isNew ? 201 : 200, view);
+    },
+    instrumentEngines: ({ path }) => instruments.engines(path.id),
+    getCertificate: async ({ path }) => {
+      const { type, data } = await instruments.certificate(path.id, path.calibration);
+      // A certificate is a file of somebody else's: it is saved, and shows nothing within the page.
+      const headers = { 'content-type': type, 'cache-control': 'no-store', 'content-disposition': 'attachment' };
+      return new Reply<unknown>(200, data, headers);
+    },
+  };
+}

@@ -1,0 +1,182 @@
+import { randomUUID } from 'node:crypto';
+import { newInstrument, type RegisteredInstrument } from '@fettle/core';
+import { afterAll, beforeAll, describe, expect, it } from 'vitest';
+import { databaseFrom } from '../testing/databaseFrom.js';
+import { runningServer } from '../testing/runningServer.js';
+import { READING, startedEngine } from '../testing/samples.js';
+
+let server: Awaited<ReturnType<typeof runningServer>>;
+beforeAll(async () => {
+  server = await runningServer();
+});
+afterAll(() => server.close());
+
+const by = 'Wren';
+const day = (on: string, time: string) => `${on}T${time}:00.000Z`;
+
+async function registered(number: string, with_: Partial<RegisteredInstrument> = {}) {
+  const id = randomUUID();
+  const instrument = { ...newInstrument('boreGauge', 'mm'), number, needle: 'smaller', ...with_ };
+  const answer = await server.call('PUT', `/api/instruments/${id}`, { revision: 0, by, instrument });
+  return { id, instrument, answer };
+}
+
+async function calibrated(id: string, on: string, rest: object = {}) {
+  const calibration = randomUUID();
+  const body = { by, calibration: { on, due: null, laboratory: '', certificate: '', points: [], ...rest }, file: null };
+  const answer = await server.call('PUT', `/api/instruments/${id}/calibrations/${calibration}`, body);
+  return { calibration, answer };
+}
+
+const checked = (id: string, at: string, shown: number, isReset = true) =>
+  server.call('PUT', `/api/instruments/${id}/checks/${randomUUID()}`, { at, by, standard: null, shown, isReset });
+
+/** An engine with a reading of its first main bore at each of some moments, with an instrument. */
+async function readWith(instrument: string, moments: readonly string[]) {
+  const id = randomUUID();
+  await server.call('POST', '/api/jobs', { id, by, document: startedEngine(`Rush Twin ${id.slice(0, 4)}`) });
+  for (const [index, at] of moments.entries()) {
+    const taken = {
+      instrument: '',
+      instrumentId: instrument,
+      needle: 'bigger',
+      celsius: null,
+      gaugeCelsius: null,
+      reason: '',
+    };
+    const reading = { ...READING, station: index + 1, by, at, taken };
+    const { status } = await server.call('PUT', `/api/jobs/${id}/readings/${randomUUID()}`, reading);
+    expect(status).toBe(201);
+  }
+  return id;
+}
+
+describe('the register of instruments', () => {
+  it('gives each number once, however it is written, and says which is taken', async () => {
+    const { answer } = await registered('BG 3');
+    expect(answer.status).toBe(201);
+    const again = await registered('bg 3');
+    expect([again.answer.status, again.answer.body.errors]).toEqual([
+      422,
+      [{ path: '/instrument/number', message: 'number BG 3 is taken: give each instrument a number of its own' }],
+    ]);
+  });
+
+  it('asks which way a needle goes, and for the size of a ring', async () => {
+    const { answer } = await registered('BG 4', { needle: null });
+    expect(answer.body.errors[0]).toMatchObject({
+      path: '/instrument/needle',
+      message: expect.stringContaining('needle'),
+    });
+    const ring = await registered('R 1', { kind: 'settingRing', needle: null });
+    expect(ring.answer.body.errors[0]).toMatchObject({ path: '/instrument/size' });
+  });
+
+  it('takes a change from the revision that it was made from, once, and shows the present one to who comes late', async () => {
+    const { id, instrument } = await registered('M 1', { kind: 'outsideMicrometer', needle: null });
+    const put = (revision: number, holder: string) =>
+      server.call('PUT', `/api/instruments/${id}`, { revision, by, instrument: { ...instrument, holder } });
+    expect((await put(1, 'Teasel')).status).toBe(200);
+    // The answer was lost on the way: the same again is no second change.
+    expect((await put(1, 'Teasel')).body.revision).toBe(2);
+    const late = await put(1, 'Wren');
+    expect([late.status, late.body.current.instrument.holder]).toEqual([409, 'Teasel']);
+  });
+
+  it('marks what is overdue in the list, by the certificate or by the interval', async () => {
+    const { id } = await registered('M 2', { kind: 'outsideMicrometer', needle: null, calibrateAfterMonths: 6 });
+    await calibrated(id, '2026-01-31');
+    const of = async () =>
+      (await server.call('GET', '/api/instruments')).body.instruments.find((one: { id: string }) => one.id === id);
+    expect(await of()).toMatchObject({ calibratedOn: '2026-01-31', due: '2026-07-31', isWrong: false });
+    await calibrated(id, '2026-08-01', { due: '2026-09-01' });
+    expect(await of()).toMatchObject({ calibratedOn: '2026-08-01', due: '2026-09-01' });
+  });
+
+  it('refuses points that are out of order, and says which', async () => {
+    const { id } = await registered('M 3', { kind: 'outsideMicrometer', needle: null });
+    const points = [25, 50, 50].map((at) => ({ at: at * 1e6, error: 0, expanded: 1000, factor: 2 }));
+    const { answer } = await calibrated(id, '2026-01-31', { points });
+    expect(answer.body.errors[0]).toEqual({
+      path: '/calibration/points/2/at',
+      message: 'point 3 is not above point 2: enter the points from the smallest up, each once',
+    });
+  });
+
+  it('keeps a certificate that is what it says, and gives it back to the byte as a file to save', async () => {
+    const { id } = await registered('M 4', { kind: 'outsideMicrometer', needle: null });
+    const calibration = randomUUID();
+    const path = `/api/instruments/${id}/calibrations/${calibration}`;
+    const data = Buffer.from('%PDF-1.7 made up');
+    const put = (type: string) =>
+      server.call('PUT', path, {
+        by,
+        calibration: { on: '2026-01-31', due: null, laboratory: 'Saltmarsh metrology', certificate: '7', points: [] },
+        file: { name: '7.pdf', type, data: data.toString('base64') },
+      });
+    expect((await put('image/png')).body.errors[0]).toMatchObject({
+      path: '/file/data',
+      message: 'not a image/png file',
+    });
+    const { body } = await put('application/pdf');
+    expect(body.calibrations[0].file).toEqual({ name: '7.pdf', type: 'application/pdf', bytes: data.length });
+    const back = await fetch(`${server.origin}${path}/file`);
+    expect([back.headers.get('content-type'), back.headers.get('content-disposition')]).toEqual([
+      'application/pdf',
+      'attachment',
+    ]);
+    expect(Buffer.from(await back.arrayBuffer()).equals(data)).toBe(true);
+  });
+
+  it('finds every engine that an instrument touched, and which of its readings are in doubt', async () => {
+    const { id } = await registered('BG 7', { calibrateAfterMonths: 6 });
+    const first = await calibrated(id, '2026-01-10');
+    await checked(id, day('2026-02-01', '08:00'), 0);
+    await checked(id, day('2026-02-01', '12:00'), 5_000);
+    await checked(id, day('2026-02-01', '17:00'), 1_000);
+    // Two between the checks that differ; one after the calibration of January had run out.
+    const drifted = await readWith(id, [
+      day('2026-02-01', '09:00'),
+      day('2026-02-01', '11:00'),
+      day('2026-02-01', '13:00'),
+    ]);
+    const late = await readWith(id, [day('2026-08-01', '09:00')]);
+    const touched = async () => {
+      const { body } = await server.call('GET', `/api/instruments/${id}/engines`);
+      return new Map<string, object>(body.engines.map((one: { id: string }) => [one.id, one]));
+    };
+    expect((await touched()).get(drifted)).toMatchObject({ readings: 3, adrift: 2, overdue: 0, wrong: 0 });
+    expect((await touched()).get(late)).toMatchObject({ readings: 1, adrift: 0, overdue: 1, wrong: 0 });
+    const path = `/api/instruments/${id}/calibrations/${first.calibration}/wrong`;
+    await server.call('POST', path, { by, reason: 'the ring was the wrong one' });
+    expect((await touched()).get(drifted)).toMatchObject({ wrong: 3 });
+    await server.call('POST', path, { by, reason: null });
+    expect((await touched()).get(drifted)).toMatchObject({ wrong: 0 });
+    // A reading that was taken back counts no more.
+    expect(
+      (await server.call('GET', '/api/instruments')).body.instruments.find((one: { id: string }) => one.id === id)
+        .readings,
+    ).toBe(4);
+  });
+});
+
+describe('instruments that engines had of their own', () => {
+  it('are in the register after the migration, by their names, with their calibration', async () => {
+    const own = await runningServer(null, await databaseFrom('job-6.sql'));
+    try {
+      const { body } = await own.call('GET', '/api/instruments');
+      expect(body.instruments).toEqual([
+        expect.objectContaining({
+          calibratedOn: '2026-03-01',
+          due: '2026-09-01',
+          instrument: expect.objectContaining({ number: 'BG 12', kind: 'boreGauge', unit: 'in' }),
+        }),
+      ]);
+      const { body: engine } = await own.call('GET', '/api/jobs/b0992000-0009-4000-8000-000000000006');
+      expect(engine.document.instruments.boreGauge.name).toBe('BG 12');
+      expect(engine.document).toMatchObject({ registered: {}, using: {}, drifts: {} });
+    } finally {
+      await own.close();
+    }
+  });
+});
