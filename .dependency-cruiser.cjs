@@ -78,6 +78,7 @@ const FLOORS = {
     'fit',
     'halves',
     'drawer',
+    'instrument',
     'measure',
     'codes',
     'choose',

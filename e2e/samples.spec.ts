@@ -10,7 +10,7 @@ test('the first page says what Fettle does; samples are marked, and one button r
   await page.goto('/');
   await expect(page.getByText('Fettle selects bearing shells and shims from your measurements')).toBeVisible();
   const engines = page.getByRole('list', { name: 'Engines' });
-  await expect(engines.getByText('Sample', { exact: true })).toHaveCount(10);
+  await expect(engines.getByText('Sample', { exact: true })).toHaveCount(11);
   // The first engine of one's own asks for a name, once.
   await page.getByRole('button', { name: 'New engine' }).click();
   await page.getByRole('button', { name: 'Create engine' }).click();
@@ -31,7 +31,9 @@ test('the first page says what Fettle does; samples are marked, and one button r
   await expect(ask).toContainText('Engines can be reopened');
   await ask.getByRole('button', { name: 'Remove samples' }).click();
   await expect(
-    page.getByText('Samples removed: 10 engines closed, 2 types archived, 11 kinds of stock removed.'),
+    page.getByText(
+      'Samples removed: 11 engines closed, 2 types archived, 8 instruments retired, 11 kinds of stock removed.',
+    ),
   ).toBeVisible();
   await expect(engines.getByRole('heading')).toHaveText(['Reed 6 of our own']);
   await page.reload();

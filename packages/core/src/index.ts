@@ -202,7 +202,12 @@ export {
   type InstrumentState,
   instrumentKind,
 } from './instrument/instrumentKinds.js';
-export { type KnownInstrument, MOST_CALIBRATIONS, MOST_CHECKS } from './instrument/knownInstrument.js';
+export {
+  INSTRUMENT_COLUMNS,
+  instrumentTable,
+  readInstrumentTable,
+} from './instrument/instrumentTable.js';
+export { type KnownInstrument, MOST_CALIBRATIONS, MOST_CHECKS, takenOver } from './instrument/knownInstrument.js';
 export {
   COMMON_PRACTICE,
   instrumentDraftSchema,
@@ -324,7 +329,7 @@ export {
   INSTRUMENT_USES,
   type InstrumentUse,
   roleOfUse,
-  useWords,
+  wordsOfUse,
 } from './reading/instrumentUses.js';
 export {
   type MeasuredPart,
@@ -490,7 +495,7 @@ export {
   problemSchema,
   problemType,
 } from './wire/problemKinds.js';
-export { isSample, SAMPLE_ENGINES, SAMPLE_STOCK, SAMPLE_TYPES } from './wire/sample.js';
+export { isSample, SAMPLE_ENGINES, SAMPLE_INSTRUMENTS, SAMPLE_STOCK, SAMPLE_TYPES } from './wire/sample.js';
 export type { SamplesRemoved } from './wire/sampleWire.js';
 export {
   FILE_ENDPOINTS as SHEET_FILES,

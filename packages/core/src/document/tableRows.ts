@@ -46,13 +46,19 @@ export class RowReader<Column extends string> {
   readonly faults: CellFault[] = [];
   private readonly cells: readonly string[];
   private readonly places: ReadonlyMap<Column, number>;
-  private readonly unit: Unit;
+  private unit: Unit;
 
   /** @param unit of lengths that carry none */
   constructor(cells: readonly string[], places: ReadonlyMap<Column, number>, unit: Unit) {
     this.cells = cells;
     this.places = places;
     this.unit = unit;
+  }
+
+  /** The same row with another unit for lengths that carry none. */
+  in(unit: Unit): this {
+    this.unit = unit;
+    return this;
   }
 
   fault(column: string, message: string): void {

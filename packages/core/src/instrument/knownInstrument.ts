@@ -16,3 +16,23 @@ export const knownInstrumentSchema = z.strictObject({
   checks: z.array(zeroCheckSchema).max(MOST_CHECKS),
 });
 export type KnownInstrument = z.output<typeof knownInstrumentSchema>;
+
+/** What an engine takes over of an instrument from the register. */
+interface InRegister extends KnownInstrument {
+  readonly id?: string;
+}
+
+/**
+ * An instrument as an engine takes it over: as the register has it, with the zero checks that the engine knew and the register no longer tells.
+ *
+ * @param before what the engine knew of it; left out: nothing
+ */
+export function takenOver(
+  { revision, instrument, calibrations, checks }: InRegister,
+  before?: KnownInstrument | null,
+): KnownInstrument {
+  const known = new Set(checks.map(({ id }) => id));
+  const kept = (before?.checks ?? []).filter(({ id }) => !known.has(id));
+  const all = [...kept, ...checks].sort((one, other) => (one.at < other.at ? -1 : one.at > other.at ? 1 : 0));
+  return { revision, instrument, calibrations, checks: all.slice(-MOST_CHECKS) };
+}

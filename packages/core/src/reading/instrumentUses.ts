@@ -15,9 +15,9 @@ export function roleOfUse(use: InstrumentUse): InstrumentRole {
 /**
  * What is read, in words.
  *
- * @example useWords('mainBore') // 'main bores'
+ * @example wordsOfUse('mainBore') // 'main bores'
  */
-export function useWords(use: InstrumentUse): string {
+export function wordsOfUse(use: InstrumentUse): string {
   if (use === 'walls') return 'walls';
   if (use === 'trials') return 'clearances with the shells in';
   return `${FEATURE_TABLE[use as Feature].name.toLowerCase()}s`;

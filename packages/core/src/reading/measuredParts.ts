@@ -148,7 +148,7 @@ function expansionOf({ materials, warm }: MeasuredJob, feature: Feature): number
 export interface ReadingSteps {
   /** As it was read. */
   readonly read: Nanometres;
-  readonly then: InstrumentThen;
+  readonly instrument: InstrumentThen;
   /** What the instrument showed too much by its calibration, and had drifted by where that is corrected, nm. */
   readonly error: Nanometres;
   readonly drift: Nanometres;
@@ -165,15 +165,15 @@ export interface ReadingSteps {
 export function readingSteps(job: MeasuredJob, reading: Reading): ReadingSteps | null {
   const { nm, feature, taken } = reading;
   if (nm === null) return null;
-  const then = instrumentThen(job, reading);
-  const error = then.error?.kind === 'known' ? then.error.error : nanometres(0);
-  const drift = nanometres(driftCorrected(then, reading));
+  const instrument = instrumentThen(job, reading);
+  const error = instrument.error?.kind === 'known' ? instrument.error.error : nanometres(0);
+  const drift = nanometres(driftCorrected(instrument, reading));
   const corrected = nanometres(nm - error - drift);
   const alpha = expansionOf(job, feature);
   const gauge = { alpha: job.warm.steel, celsius: taken?.gaugeCelsius ?? REFERENCE_C };
   const isWarm = taken?.celsius != null && alpha !== null;
   const size = isWarm ? sizeAt20(corrected, { alpha, celsius: taken.celsius! }, gauge) : corrected;
-  return { read: nm, then, error, drift, size };
+  return { read: nm, instrument, error, drift, size };
 }
 
 /** The size at 20 °C that a reading tells; null for one that is no size. */
@@ -193,7 +193,7 @@ function setOnOf(job: MeasuredJob, { feature, taken }: Reading): string | undefi
 /** What some readings of a part were taken with: how many with each instrument, and what its calibration is known to there. */
 function readByOf(job: MeasuredJob, readings: readonly Reading[], steps: readonly ReadingSteps[]): ReadBy[] {
   const found = new Map<string, ReadBy & { readonly squares: number }>();
-  for (const [at, { then }] of steps.entries()) {
+  for (const [at, { instrument: then }] of steps.entries()) {
     const setOn = setOnOf(job, readings[at]!);
     const key = `${then.key} ${setOn ?? ''}`;
     const before = found.get(key);

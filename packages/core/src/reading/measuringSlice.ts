@@ -22,20 +22,20 @@ function stateOf({ job, parts, doubtful }: MeasuringFacts, feature: Feature): St
 /**
  * What was taken off a reading for the error of its instrument, and what is to be known of it, in words; empty where there is nothing.
  *
- * @example correctionWords({ unit: 'mm' }, { error: 2000, drift: 0, then: { calibratedOn: '2026-03-01', error: null, overdueSince: null, wrong: null } }) // 'less 0.002 mm by calibration of 2026-03-01'
+ * @example correctionWords({ unit: 'mm' }, { error: 2000, drift: 0, instrument: { calibratedOn: '2026-03-01', error: null, overdueSince: null, wrong: null } }) // 'less 0.002 mm by calibration of 2026-03-01'
  */
 export function correctionWords(
   { unit }: Pick<MeasuringFacts['job'], 'unit'>,
-  { error, drift, then }: ReadingSteps,
+  { error, drift, instrument }: ReadingSteps,
 ): string {
   const off = (length: Nanometres) =>
     `${length > 0 ? 'less' : 'plus'} ${lengthText(nanometres(Math.abs(length)), unit)}`;
   return [
-    ...(error === 0 ? [] : [`${off(error)} by calibration of ${then.calibratedOn}`]),
+    ...(error === 0 ? [] : [`${off(error)} by calibration of ${instrument.calibratedOn}`]),
     ...(drift === 0 ? [] : [`${off(drift)} for drift between zero checks`]),
-    ...(then.error?.kind === 'beyond' ? ['not corrected: outside the calibrated range'] : []),
-    ...(then.overdueSince === null ? [] : [`calibration overdue since ${then.overdueSince}`]),
-    ...(then.wrong === null ? [] : [`calibration not to be trusted: ${then.wrong}`]),
+    ...(instrument.error?.kind === 'beyond' ? ['not corrected: outside the calibrated range'] : []),
+    ...(instrument.overdueSince === null ? [] : [`calibration overdue since ${instrument.overdueSince}`]),
+    ...(instrument.wrong === null ? [] : [`calibration not to be trusted: ${instrument.wrong}`]),
   ].join('; ');
 }
 

@@ -1,7 +1,7 @@
 import { calibrationDue, INSTRUMENT_ROLES, INSTRUMENT_WORDS, type InstrumentRole } from '../measure/instrument.js';
 import { familiesOf } from '../part/familiesOf.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
-import { type InstrumentUse, useWords } from '../reading/instrumentUses.js';
+import { type InstrumentUse, wordsOfUse } from '../reading/instrumentUses.js';
 import { usesOwn } from '../reading/readWith.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import type { JobStation } from '../station/jobStations.js';
@@ -98,7 +98,7 @@ export const trialSlice: Slice<'trial', TrialFacts> = {
     if (member === 'trialSchool') return 'checking method';
     if (member === 'warm') return WARM_WORDS[key] ?? 'running temperature';
     if (member === 'registered') return 'instruments of the workshop';
-    if (member === 'using') return key === '' ? 'instruments' : `instrument for ${useWords(key as InstrumentUse)}`;
+    if (member === 'using') return key === '' ? 'instruments' : `instrument for ${wordsOfUse(key as InstrumentUse)}`;
     if (member === 'drifts') return 'readings between two zero checks';
     if (member === 'instruments') return INSTRUMENT_WORDS[key as InstrumentRole] ?? 'instruments';
     if (member === 'fasteners') {

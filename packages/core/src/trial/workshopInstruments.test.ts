@@ -136,7 +136,7 @@ describe('a reading with an instrument of the workshop', () => {
       job,
       reading('mainJournal', 1, 'front-0', 59_980, { instrumentId: SMALL, at: '2024-01-01T10:00:00.000Z' }),
     )!;
-    expect([early.size, early.then.calibratedOn]).toEqual([um(59_980), null]);
+    expect([early.size, early.instrument.calibratedOn]).toEqual([um(59_980), null]);
     const wrong = { by: 'Wren', at: AT, reason: 'anvil loose' };
     const bad = engine({
       [SMALL]: known('outsideMicrometer', 'M 2', { calibrations: [calibration('2026-03-01', -1, { wrong })] }),
@@ -154,8 +154,8 @@ describe('a reading with an instrument of the workshop', () => {
     });
     const on = (at: string) =>
       readingSteps(old, reading('mainJournal', 1, 'front-0', 59_980, { instrumentId: SMALL, at }))!;
-    expect(on('2026-03-01T10:00:00.000Z').then.overdueSince).toBeNull();
-    expect(on('2026-03-02T10:00:00.000Z').then.overdueSince).toBe('2026-03-01');
+    expect(on('2026-03-01T10:00:00.000Z').instrument.overdueSince).toBeNull();
+    expect(on('2026-03-02T10:00:00.000Z').instrument.overdueSince).toBe('2026-03-01');
     expect(correctionWords(old, on('2026-03-02T10:00:00.000Z'))).toBe('calibration overdue since 2026-03-01');
   });
 
@@ -172,7 +172,7 @@ describe('a reading with an instrument of the workshop', () => {
 
   it('that the engine does not know counts as one of its own', () => {
     const lost = reading('mainJournal', 1, 'front-0', 59_980, { instrumentId: LARGE });
-    expect(readingSteps(job, lost)!.then.key).toBe('micrometer');
+    expect(readingSteps(job, lost)!.instrument.key).toBe('micrometer');
   });
 });
 

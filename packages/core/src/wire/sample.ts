@@ -8,6 +8,7 @@ const ENGINES = [
   '5ed9e400-0217-4000-8000-000000000001',
   '5a3b4180-0046-4000-8000-000000000002',
   '4eed6000-0105-4000-8000-000000000003',
+  '4eed6000-0112-4000-8000-000000000012',
   'b0992000-0009-4000-8000-000000000006',
   '5ed9e400-0233-4000-8000-000000000005',
 ] as const;
@@ -20,14 +21,18 @@ const STOCK = ['01', '02', '03', '04', '05', '06', 'b1', 'b2', 'b3', 'b4', 'b5']
   (end) => `d4a3e400-0000-4000-8000-0000000000${end}`,
 );
 
+/** Instruments that Fettle ships with. */
+const INSTRUMENTS = [1, 2, 3, 4, 5, 6, 7, 8].map((end) => `1257a100-0000-4000-8000-0000000000c${end}`);
+
 export const SAMPLE_ENGINES: readonly string[] = ENGINES;
 export const SAMPLE_TYPES: readonly string[] = TYPES;
 export const SAMPLE_STOCK: readonly string[] = STOCK;
+export const SAMPLE_INSTRUMENTS: readonly string[] = INSTRUMENTS;
 
-const ALL: ReadonlySet<string> = new Set([...ENGINES, ...TYPES, ...STOCK]);
+const ALL: ReadonlySet<string> = new Set([...ENGINES, ...TYPES, ...INSTRUMENTS, ...STOCK]);
 
 /**
- * True if an engine, an engine type or a line of stock came with Fettle to show how it works.
+ * True if an engine, an engine type, an instrument or a line of stock came with Fettle to show how it works.
  *
  * @param id of any of them
  */

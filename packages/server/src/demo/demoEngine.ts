@@ -1,6 +1,7 @@
 import { assembledEngine } from './assembledEngine.js';
 import { burr2 } from './demoBurr2.js';
 import { reed6 } from './demoReed6.js';
+import { reed6Line } from './demoReed6Line.js';
 import { rushTwin } from './demoRushTwin.js';
 import { samphire8 } from './demoSamphire8.js';
 import { markedSedge4, sedge4 } from './demoSedge4.js';
@@ -19,6 +20,7 @@ export function demoEngines(): DemoEngine[] {
     sedge4(),
     samphire8(),
     reed6(),
+    reed6Line(),
     burr2(),
     markedSedge4(),
   ].map(asked);

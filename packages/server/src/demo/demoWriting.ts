@@ -1,4 +1,4 @@
-import { type Feature, type JobDocument, parseLength, type Slot, type Unit } from '@fettle/core';
+import { type Feature, type InstrumentUse, type JobDocument, parseLength, type Slot, type Unit } from '@fettle/core';
 
 /** A row of readings of one place, front main first; empty where nothing was read yet. */
 export interface DemoReadings {
@@ -13,6 +13,8 @@ export interface DemoEngine {
   readonly by: string;
   readonly document: JobDocument;
   readonly readings: readonly DemoReadings[];
+  /** What it is read with, by id in the register; left out: its own instruments. */
+  readonly instruments?: Readonly<Partial<Record<InstrumentUse, string>>>;
 }
 
 /** A length as it was typed. */

@@ -1,13 +1,16 @@
 import { createHash } from 'node:crypto';
+import { type InstrumentView, nanometres, type Taken, takenOver } from '@fettle/core';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { type Database, inOneTransaction } from '../database/Database.js';
 import { DrawerService } from '../drawer/drawerService.js';
 import { TypeService } from '../engineType/typeService.js';
+import { InstrumentService } from '../instrument/instrumentService.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { JobService } from '../job/jobService.js';
 import { ReadingService } from '../job/readingService.js';
 import { demoEngines } from './demoEngine.js';
+import { type DemoInstrument, demoInstruments } from './demoInstruments.js';
 import { demoDrawer, demoPieces } from './demoStock.js';
 import { demoTypes } from './demoTypes.js';
 
@@ -24,6 +27,40 @@ export async function loadDemo(database: DataSource, log: Logger): Promise<void>
   log.info('demo engines loaded');
 }
 
+/** Registers an instrument with what was found on it so long before. */
+async function putInstrument(register: InstrumentService, one: DemoInstrument, now: number): Promise<void> {
+  const by = 'Teasel';
+  await register.put(one.id, { revision: 0, by, instrument: one.instrument });
+  for (const { daysAgo, ...calibration } of one.calibrations) {
+    const on = new Date(now - daysAgo * 86_400_000).toISOString().slice(0, 10);
+    await register.calibrate(one.id, uuidOf(`${one.id}/calibration/${daysAgo}`), {
+      by,
+      calibration: { ...calibration, on },
+      file: null,
+    });
+  }
+  for (const { hoursAgo, shown, isReset } of one.checks) {
+    const at = new Date(now - hoursAgo * 3_600_000).toISOString();
+    const check = { at, by, standard: null, shown: nanometres(shown), isReset };
+    await register.check(one.id, uuidOf(`${one.id}/check/${hoursAgo}`), check);
+  }
+}
+
+/** How a reading was taken with an instrument of the register; nothing where none is told. */
+function takenWith(view: InstrumentView | undefined): { readonly taken?: Taken } {
+  if (view === undefined) return {};
+  const { number, needle } = view.instrument;
+  const taken = {
+    instrument: number,
+    instrumentId: view.id,
+    needle: needle ?? 'bigger',
+    celsius: null,
+    gaugeCelsius: null,
+    reason: '',
+  };
+  return { taken };
+}
+
 async function putDemo(database: Database): Promise<void> {
   const jobs = new JobService(database);
   const readings = new ReadingService(database);
@@ -34,9 +71,19 @@ async function putDemo(database: Database): Promise<void> {
   for (const { id, type } of demoTypes()) await types.put(id, 0, 'Teasel', type);
   const changes = [...demoDrawer(), ...demoPieces()].map((one) => ({ version: 0, ...one }));
   await drawer.move({ by: 'Teasel', kind: 'receive', note: 'First stock', changes });
+  const register = new InstrumentService(database);
+  for (const one of demoInstruments()) await putInstrument(register, one, start);
   for (const engine of demoEngines()) {
     const { unit, measuring } = engine.document;
-    await jobs.create(engine.id, engine.by, engine.document);
+    const views = new Map(
+      await Promise.all(
+        Object.values(engine.instruments ?? {}).map(
+          async (id) => [id, await register.get(id, database.manager)] as const,
+        ),
+      ),
+    );
+    const registered = Object.fromEntries([...views].map(([id, view]) => [id, takenOver(view)]));
+    await jobs.create(engine.id, engine.by, { ...engine.document, registered, using: { ...engine.instruments } });
     for (const { feature, slot, by, texts } of engine.readings) {
       for (const [at, text] of texts.entries()) {
         if (text === '') continue;
@@ -50,6 +97,7 @@ async function putDemo(database: Database): Promise<void> {
           setting: measuring.setting[feature],
           replaces: null,
           by,
+          ...takenWith(views.get(engine.instruments?.[feature] ?? '')),
           at: new Date(start - 3_600_000 + minute * 30_000).toISOString(),
         });
       }

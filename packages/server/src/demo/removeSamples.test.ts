@@ -1,9 +1,10 @@
 import { randomUUID } from 'node:crypto';
-import { isSample, SAMPLE_ENGINES, SAMPLE_STOCK, SAMPLE_TYPES } from '@fettle/core';
+import { isSample, SAMPLE_ENGINES, SAMPLE_INSTRUMENTS, SAMPLE_STOCK, SAMPLE_TYPES } from '@fettle/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { runningServer } from '../testing/runningServer.js';
 import { startedEngine } from '../testing/samples.js';
 import { demoEngines } from './demoEngine.js';
+import { demoInstruments } from './demoInstruments.js';
 import { demoDrawer, demoPieces } from './demoStock.js';
 import { demoTypes } from './demoTypes.js';
 import { loadDemo } from './loadDemo.js';
@@ -25,6 +26,7 @@ describe('what Fettle ships with', () => {
     expect(sorted(SAMPLE_ENGINES)).toEqual(sorted(demoEngines().map(({ id }) => id)));
     expect(sorted(SAMPLE_TYPES)).toEqual(sorted(demoTypes().map(({ id }) => id)));
     expect(sorted(SAMPLE_STOCK)).toEqual(sorted([...demoDrawer(), ...demoPieces()].map(({ id }) => id)));
+    expect(sorted(SAMPLE_INSTRUMENTS)).toEqual(sorted(demoInstruments().map(({ id }) => id)));
     expect(isSample(randomUUID())).toBe(false);
   });
 
@@ -39,8 +41,8 @@ describe('what Fettle ships with', () => {
     );
     // Two at once: one of them does it, the other finds it done.
     const [did, found] = (await Promise.all([remove(), remove()])).sort((a, b) => b.engines - a.engines);
-    expect(did).toEqual({ engines: 10, types: 2, stock: 10, kept: [expect.stringContaining('Teal')] });
-    expect(found).toMatchObject({ engines: 0, types: 0, stock: 0 });
+    expect(did).toEqual({ engines: 11, types: 2, instruments: 8, stock: 10, kept: [expect.stringContaining('Teal')] });
+    expect(found).toMatchObject({ engines: 0, types: 0, instruments: 0, stock: 0 });
     expect(await names('/api/jobs')).toEqual(['Our own']);
     expect((await server.call('GET', '/api/types')).body.types).toEqual([]);
     const left = (await server.call('GET', '/api/drawer')).body as { id: string }[];
@@ -49,7 +51,7 @@ describe('what Fettle ships with', () => {
 
   it('comes back piece by piece: engines are reopened, stock by its history', async () => {
     const closed = (await server.call('GET', '/api/jobs?deleted=true')).body.jobs as { id: string; version: number }[];
-    expect(closed).toHaveLength(10);
+    expect(closed).toHaveLength(11);
     const [one] = closed;
     const back = await server.call('POST', `/api/jobs/${one!.id}/restore`, { by: 'Wren', version: one!.version });
     expect(back.status).toBe(200);

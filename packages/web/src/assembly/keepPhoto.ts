@@ -1,20 +1,11 @@
 import { LARGEST_PHOTO, PHOTO_TYPES } from '@fettle/core';
+import { base64Of } from '../base/base64Of.js';
 import { newId } from '../base/newId.js';
 import { tell } from '../wire/tell.js';
 
 /** The longer side of a picture that is kept, px: enough to see an oil hole. */
 const LONGER_SIDE = 1600;
 const MOST_MB = 1;
-
-async function base64Of(blob: Blob): Promise<string> {
-  const text = await new Promise<string>((resolve, reject) => {
-    const reader = new FileReader();
-    reader.addEventListener('load', () => resolve(String(reader.result)));
-    reader.addEventListener('error', () => reject(reader.error ?? new Error('the photo cannot be read')));
-    reader.readAsDataURL(blob);
-  });
-  return text.slice(text.indexOf(',') + 1);
-}
 
 /**
  * Makes a picture small enough and keeps it on the server.

@@ -9,11 +9,12 @@ import { tell } from '../wire/tell.js';
 
 const counted = (count: number, one: string, more: string) => `${count} ${count === 1 ? one : more}`;
 
-function removedText({ engines, types, stock, kept }: SamplesRemoved): string {
-  if (engines + types + stock === 0 && kept.length === 0) return 'The samples were removed already.';
+function removedText({ engines, types, instruments, stock, kept }: SamplesRemoved): string {
+  if (engines + types + instruments + stock === 0 && kept.length === 0) return 'The samples were removed already.';
   const what = [
     counted(engines, 'engine closed', 'engines closed'),
     counted(types, 'type archived', 'types archived'),
+    counted(instruments, 'instrument retired', 'instruments retired'),
     counted(stock, 'kind of stock removed', 'kinds of stock removed'),
   ].join(', ');
   return `Samples removed: ${what}.${kept.length > 0 ? ` Kept, as reserved for an engine or fitted: ${kept.join(', ')}.` : ''}`;
@@ -52,8 +53,14 @@ export function SamplesNotice({ areThere, by }: SamplesNoticeProps) {
       {fault && <Notice urgent>{fault}</Notice>}
       {isAsked && (
         <Ask aria-label="Remove all samples?">
-          <strong>Close the sample engines, archive the sample types and remove the sample stock?</strong>
-          <Quiet>Engines can be reopened, types restored; the stock history undoes the stock.</Quiet>
+          <strong>
+            Close the sample engines, archive the sample types, retire the sample instruments and remove the sample
+            stock?
+          </strong>
+          <Quiet>
+            Engines can be reopened, types restored, instruments taken into use again; the stock history undoes the
+            stock.
+          </Quiet>
           <Row style={{ marginTop: '0.4rem' }}>
             <Button $kind="primary" autoFocus onPress={() => void remove()}>
               Remove samples

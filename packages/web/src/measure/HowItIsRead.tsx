@@ -1,8 +1,12 @@
 import {
   FEATURE_TABLE,
   type Feature,
+  instrumentInUse,
+  instrumentWords,
   type JobDocument,
+  knownInstrument,
   type Needle,
+  needleOf,
   partCount,
   READING_MODES,
   type ReadingMode,
@@ -12,6 +16,7 @@ import {
   type Zeroing,
 } from '@fettle/core';
 import styled from 'styled-components';
+import { InstrumentPicker } from '../instrument/InstrumentPicker.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
@@ -143,15 +148,18 @@ export function HowItIsRead({
 }) {
   const change = useChangeDocument(job);
   const { document } = job;
-  const { measuring, instruments } = document;
+  const { measuring } = document;
   const { role, words } = FEATURE_TABLE[feature];
   const isHousing = role === 'housing';
   const celsius = measuring.celsius[feature];
   const set = (part: Partial<JobDocument['measuring']>) =>
     change((old) => ({ ...old, measuring: { ...old.measuring, ...part } }));
   const mode = measuring.mode[feature];
-  const { needle } = instruments.boreGauge;
+  const key = instrumentInUse(document, feature);
+  const isOwn = knownInstrument(document, key) === null;
+  const needle = needleOf(document, feature);
   const said = [
+    ...(isOwn ? [] : [`with ${instrumentWords(document, key)}`]),
     ...(mode === null ? [] : [readingModeWord(mode)]),
     ...(isHousing ? [needle === null ? 'needle direction not set' : `+ is ${NEEDLE_WORDS[needle]}`] : []),
     celsius === null
@@ -162,13 +170,14 @@ export function HowItIsRead({
     <Whole>
       <summary>How it is read: {said.join('; ')}</summary>
       <Fields>
+        <InstrumentPicker job={job} use={feature} label={`The ${words} are read with`} />
         <Choice
           label={isHousing ? 'The bores are read' : `The ${words} are read`}
           value={mode ?? ''}
           options={isHousing ? MODE_OPTIONS : MODE_OPTIONS.filter(({ value }) => value !== 'bore')}
           onChange={(value) => set({ mode: { ...measuring.mode, [feature]: value === '' ? null : value } })}
         />
-        {isHousing && (
+        {isHousing && isOwn && (
           <Choice
             label="Needle + means"
             value={needle ?? 'unsaid'}

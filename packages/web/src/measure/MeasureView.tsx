@@ -10,6 +10,7 @@ import {
 import { memo, useCallback, useMemo, useState } from 'react';
 import { useAfterFrame } from '../base/useAfterFrame.js';
 import { useNarrow } from '../base/useNarrow.js';
+import { InstrumentNotices } from '../instrument/InstrumentNotices.js';
 import { useOpenJob } from '../job/JobPage.js';
 import type { OpenJob } from '../job/useJob.js';
 import { CleanUpText } from '../shaft/CleanUpText.js';
@@ -52,6 +53,7 @@ const Settings = memo(
 const Gauge = memo(GaugePanel, isSameDocument);
 const File = memo(ReadingsFile);
 const Doubts = memo(DoubtsNotice);
+const Instruments = memo(InstrumentNotices);
 
 /** Typing the sizes of one feature along the shaft. */
 export function MeasureView({ feature }: { readonly feature: Feature }) {
@@ -138,6 +140,7 @@ export function MeasureView({ feature }: { readonly feature: Feature }) {
         onMove={(reading) => save(reading, reading.text, document.measuring.setting[feature])}
       />
       <Doubts job={settled} feature={feature} />
+      <Instruments job={settled} feature={feature} />
       <Consequences job={job} family={family} foreseen={foreseen} />
       <Settings job={job} feature={feature} onSetting={onSetting} onNeedle={sayNeedle} />
       <File latest={latest} />

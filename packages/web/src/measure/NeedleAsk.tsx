@@ -1,4 +1,4 @@
-import { FEATURE_TABLE, FEATURES, type Needle, type Reading } from '@fettle/core';
+import { FEATURE_TABLE, FEATURES, instrumentFor, type Needle, type Reading } from '@fettle/core';
 import type { RefObject } from 'react';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { Button } from '../ui/Button.js';
@@ -54,11 +54,11 @@ export function NeedleAsk({ name, onSay }: { readonly name: string; readonly onS
 
 /** Asks about the needle once a deviation waits for the answer; what was typed before somebody else gave it is counted by one touch. */
 export function NeedleMissing({ job, onSay }: { readonly job: OpenJob; readonly onSay: (needle: Needle) => void }) {
-  const { boreGauge } = job.document.instruments;
-  const { needle } = boreGauge;
   const waiting = waitingForNeedle(job.readings);
-  if (waiting.length === 0) return null;
-  if (needle === null) return <NeedleAsk name={boreGauge.name} onSay={onSay} />;
+  const [first] = waiting;
+  if (!first) return null;
+  const { needle, name } = instrumentFor(job.document, first.feature);
+  if (needle === null) return <NeedleAsk name={name} onSay={onSay} />;
   const count = waiting.length === 1 ? 'One deviation was' : `${waiting.length} deviations were`;
   return (
     <Notice actions={<Button onPress={() => onSay(needle)}>Count with + as {NEEDLE_WORDS[needle]}</Button>}>

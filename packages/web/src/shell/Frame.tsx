@@ -173,6 +173,7 @@ const PAGES = [
   { to: '/', label: 'Engines', isWhole: true },
   { to: '/drawer', label: 'Workshop stock', isWhole: false },
   { to: '/types', label: 'Engine types', isWhole: false },
+  { to: '/instruments', label: 'Instruments', isWhole: false },
   { to: '/together', label: 'Several engines', isWhole: false },
   { to: '/sum', label: 'Quick calculation', isWhole: false },
 ] as const;

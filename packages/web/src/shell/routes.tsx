@@ -49,6 +49,8 @@ const VIEWS = {
   letIn: lazily(async () => (await import('../access/LetIn.js')).LetIn),
   guide: lazily(async () => (await import('../guide/GuideView.js')).GuideView),
   sum: lazily(async () => (await import('../sum/SumView.js')).SumView),
+  instruments: lazily(async () => (await import('../instrument/InstrumentList.js')).InstrumentList),
+  instrument: lazily(async () => (await import('../instrument/InstrumentPage.js')).InstrumentPage),
   types: lazily(async () => (await import('../engineType/TypeList.js')).TypeList),
   type: lazily(async () => (await import('../engineType/TypePage.js')).TypePage),
   typeSheet: lazily(async () => (await import('../engineType/TypeSheet.js')).TypeSheet),
@@ -89,6 +91,8 @@ export const routes = createBrowserRouter([
           page('/', VIEWS.bench),
           page('/new', VIEWS.newEngine),
           page('/drawer', VIEWS.drawer),
+          page('/instruments', VIEWS.instruments),
+          page('/instruments/:id', VIEWS.instrument),
           page('/types', VIEWS.types),
           page('/types/:id', VIEWS.type, [
             { index: true, element: <Navigate to="sheet" replace /> },

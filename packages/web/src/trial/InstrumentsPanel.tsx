@@ -8,6 +8,7 @@ import {
   readingUncertainty,
 } from '@fettle/core';
 import { today } from '../base/today.js';
+import { InstrumentPicker } from '../instrument/InstrumentPicker.js';
 import { LengthField } from '../typing/LengthField.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
@@ -149,6 +150,10 @@ export function InstrumentsPanel({ job, work }: { readonly job: string; readonly
           </Fold>
         );
       })}
+      <FieldPairs>
+        <InstrumentPicker job={{ id: job, document }} use="trials" label="Shells in, clearances are read with" />
+        <InstrumentPicker job={{ id: job, document }} use="walls" label="Walls are read with" />
+      </FieldPairs>
       <Quiet>
         u: standard uncertainty. The starting figures are common practice for instruments in good order: enter yours.
         They give the ± beside each clearance.

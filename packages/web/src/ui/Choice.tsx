@@ -64,13 +64,23 @@ interface ChoiceProps<Value extends string> {
   readonly options: readonly { readonly value: Value; readonly label: string }[];
   readonly onChange: (value: Value) => void;
   readonly isLabelHidden?: boolean;
+  /** True if it can be looked at only. */
+  readonly isDisabled?: boolean;
 }
 
 /** One of a few values: a list that opens under its box, with rows that gloves can hit; letters jump to what begins with them. */
-export function Choice<Value extends string>({ label, value, options, onChange, isLabelHidden }: ChoiceProps<Value>) {
+export function Choice<Value extends string>({
+  label,
+  value,
+  options,
+  onChange,
+  isLabelHidden,
+  isDisabled = false,
+}: ChoiceProps<Value>) {
   return (
     <Column
       value={value}
+      isDisabled={isDisabled}
       onChange={(chosen) => chosen !== null && onChange(chosen as Value)}
       // An option of its own may stand for nothing chosen; where there is none of that value, the box stays empty.
       placeholder=" "
