@@ -13,6 +13,8 @@ export const PAGES = [
   '/together',
   '/types',
   ...['sheet', 'mains', 'rods', 'order', 'compare'].map((part) => `/types/${SEDGE_TYPE}/${part}`),
+  '/instruments',
+  '/instruments/1257a100-0000-4000-8000-0000000000c1',
   '/sum',
   '/guide/select-shells',
   ...ENGINE_PAGES.map(

@@ -131,7 +131,7 @@ function readRow(row: RowReader<Column>, unit: Unit): RegisteredInstrument | nul
 }
 
 /** One row of a file on its way into the register. */
-export type InstrumentTableRow<Line> = TableRow<RegisteredInstrument, Line>;
+type InstrumentTableRow<Line> = TableRow<RegisteredInstrument, Line>;
 
 /**
  * Reads the rows of a file with a head into instruments; one whose number is in the register takes its place. Lengths without a unit are in the

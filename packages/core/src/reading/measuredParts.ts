@@ -5,6 +5,7 @@ import { onceFor } from '../document/onceFor.js';
 import { limitAt } from '../engineType/limits.js';
 import { type EffectiveSize, markedSize, type ReadBy, readSize } from '../measure/effectiveSize.js';
 import type { Limit } from '../measure/lengthSchema.js';
+import { meanOf } from '../measure/mean.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { featuresOf } from '../part/familiesOf.js';
 import { FAMILY_TABLE } from '../part/family.js';
@@ -49,6 +50,8 @@ export interface MeasuredPart {
   /** When the last of its readings took the place of a wrong one; null: none did. */
   readonly correctedAt: string | null;
   readonly shape: PartShape;
+  /** What was added to the mean of its readings for the errors of their instruments, nm; 0 where nothing was. */
+  readonly correction: Nanometres;
   /** Slots of the measuring scheme that have no size yet. */
   readonly missing: number;
   readonly findings: readonly SizeFinding[];
@@ -261,10 +264,17 @@ export function measuredParts(job: MeasuredJob, readings: readonly Reading[], fe
         !isJournal &&
         (isReadBefore(own, job.fasteners[family].since) || isWithOtherCap(job, partName(feature, number), own)),
       shape,
+      correction: correctionOf(steps),
       missing: Math.max(0, job.measuring.slots[feature].length - count),
       findings: [...(undersize ? [] : standard), ...shapeFindings(job, feature, shape)],
     };
   });
+}
+
+/** What some readings were corrected by for their instruments, on average, nm. */
+function correctionOf(steps: readonly ReadingSteps[]): Nanometres {
+  if (steps.length === 0) return nanometres(0);
+  return nanometres(Math.round(-meanOf(steps.map(({ error, drift }) => error + drift))));
 }
 
 /** All parts of every feature; none of a feature that the job does not measure. */

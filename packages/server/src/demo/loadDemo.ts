@@ -65,7 +65,7 @@ async function putDemo(database: Database): Promise<void> {
   const jobs = new JobService(database);
   const readings = new ReadingService(database);
   const start = Date.now();
-  let minute = 0;
+  let turn = 0;
   const drawer = new DrawerService(database);
   const types = new TypeService(database);
   for (const { id, type } of demoTypes()) await types.put(id, 0, 'Teasel', type);
@@ -87,7 +87,7 @@ async function putDemo(database: Database): Promise<void> {
     for (const { feature, slot, by, texts } of engine.readings) {
       for (const [at, text] of texts.entries()) {
         if (text === '') continue;
-        minute += 1;
+        turn += 1;
         await readings.save(engine.id, uuidOf(`${engine.id}/${feature}/${slot}/${at}`), {
           feature,
           station: at + 1,
@@ -98,7 +98,7 @@ async function putDemo(database: Database): Promise<void> {
           replaces: null,
           by,
           ...takenWith(views.get(engine.instruments?.[feature] ?? '')),
-          at: new Date(start - 3_600_000 + minute * 30_000).toISOString(),
+          at: new Date(start - 3_600_000 + turn * 12_000).toISOString(),
         });
       }
     }

@@ -44,6 +44,9 @@ const filters = lazilyWith<ComponentProps<typeof BenchFilters>>(
 );
 const Filters = filters.View;
 
+/** Asked for once the engines are there. */
+const Reminders = lazilyWith(async () => (await import('../instrument/InstrumentReminders.js')).InstrumentReminders);
+
 /** An engine that was just taken off the bench. */
 interface Gone {
   readonly id: string;
@@ -146,6 +149,7 @@ export function BenchList() {
           the server.
         </Notice>
       ))}
+      {isReady && <Reminders.View />}
       {mayRemove && <SamplesNotice areThere={areSamples} by={by} />}
       {starts.map((after, at) => (
         <EnginePage

@@ -1,5 +1,6 @@
 import {
   type AcceptedChoice,
+  correctionWords,
   endPlayOfHalves,
   FAMILY_TABLE,
   FEATURE_TABLE,
@@ -9,6 +10,7 @@ import {
   momentText,
   type Reading,
   readingModeWord,
+  readingSteps,
   rodLabel,
   type StationVerdict,
   sizeAtReference,
@@ -98,6 +100,7 @@ function ReadingsBehind({ document, station, readings }: Pick<StationPanelProps,
             , {reading.by}, {momentText(reading.at)}
             {reading.taken && reading.taken.instrument !== '' && `, ${reading.taken.instrument}`}
             {reading.taken?.mode !== undefined && `, ${readingModeWord(reading.taken.mode)}`}
+            {correctedText(document, reading)}
             {reading.taken?.celsius != null &&
               `, at ${reading.taken.celsius} °C: ${lengthText(sizeAtReference(document, reading) ?? 0, document.unit)} at 20 °C`}
           </li>
@@ -105,6 +108,13 @@ function ReadingsBehind({ document, station, readings }: Pick<StationPanelProps,
       </Readings>
     </details>
   );
+}
+
+/** What a reading was corrected by for its instrument, and what is to be known of that; empty where there is nothing. */
+function correctedText(document: JobDocument, reading: Reading): string {
+  const steps = readingSteps(document, reading);
+  const words = steps ? correctionWords(document, steps) : '';
+  return words === '' ? '' : `, ${words}`;
 }
 
 /** The end play with the halves of the thrust main, where their flanges set it: the two are one choice. */

@@ -29,8 +29,6 @@ const Grid = styled.div`
   > .whole { grid-column: 1 / -1; }
 `;
 
-const capital = (text: string) => text.replace(/^./u, (letter) => letter.toUpperCase());
-
 /** A draft, with the revision that it was begun from. */
 interface Draft {
   readonly text: InstrumentText;
@@ -165,7 +163,7 @@ export function InstrumentForm({ id, view, mayChange, onSaved }: InstrumentFormP
       {mayChange && (
         <Row style={{ marginTop: '0.5rem' }}>
           <Button $kind="primary" isDisabled={view !== null && draft === null} onPress={() => void save()}>
-            {view ? 'Save' : `Register ${capital(word)}`}
+            {view ? 'Save' : `Register the ${word}`}
           </Button>
           {draft !== null && view !== null && (
             <Button

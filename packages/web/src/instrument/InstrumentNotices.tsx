@@ -25,6 +25,7 @@ import { Notice } from '../ui/Notice.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
+import { capital } from './instrumentWords.js';
 import { useMayRegister } from './useMayRegister.js';
 import { useTakeOver } from './useTakeOver.js';
 import { ZeroEntry } from './ZeroChecks.js';
@@ -85,8 +86,8 @@ function DriftAsk({ job }: { readonly job: OpenJob }) {
         }
       >
         <strong>
-          {instrumentName(known.instrument)} moved by {lengthText(nanometres(drift), unit)} between its zero checks of{' '}
-          {momentText(from.at)} and {momentText(to.at)}.
+          {capital(instrumentName(known.instrument))} moved by {lengthText(nanometres(drift), unit)} between its zero
+          checks of {momentText(from.at)} and {momentText(to.at)}.
         </strong>{' '}
         {readings.length === 1 ? 'One reading' : `${readings.length} readings`} at {parts.join(', ')} in between count
         nowhere until you say what is to become of them, or read again.
@@ -155,7 +156,8 @@ function ZeroAsk({ job, one }: { readonly job: OpenJob; readonly one: Instrument
       }
     >
       <p>
-        <strong>{instrumentName(one.instrument)} was not zeroed today.</strong> Check it on its setting standard.
+        <strong>{capital(instrumentName(one.instrument))} was not zeroed today.</strong> Check it on its setting
+        standard.
       </p>
       <ZeroEntry id={one.id} instrument={one.instrument} onRecorded={takeOver} />
     </Notice>
@@ -178,8 +180,8 @@ export function InstrumentNotices({ job, feature }: InstrumentNoticesProps) {
       {used && mayRegister && <ZeroAsk key={used.id} job={job} one={used} />}
       {used && used.instrument.state !== 'inUse' && (
         <Notice>
-          {instrumentName(used.instrument)} is not in use any more: choose what the {FEATURE_TABLE[feature].words} are
-          read with.
+          {capital(instrumentName(used.instrument))} is not in use any more: choose what the{' '}
+          {FEATURE_TABLE[feature].words} are read with.
         </Notice>
       )}
     </>

@@ -9,6 +9,7 @@ import { isAskFault, refusalInWords } from '../wire/ask.js';
 import { Calibrations } from './Calibrations.js';
 import { InstrumentForm } from './InstrumentForm.js';
 import { CalibrationMark } from './instrumentColumns.js';
+import { capital } from './instrumentWords.js';
 import { TouchedEngines } from './TouchedEngines.js';
 import { useMayRegister } from './useMayRegister.js';
 import { ZeroChecks } from './ZeroChecks.js';
@@ -28,7 +29,7 @@ export function InstrumentPage() {
   return (
     <>
       <Row style={{ justifyContent: 'space-between' }}>
-        <PanelTitle as="h1">{name.replace(/^./u, (letter) => letter.toUpperCase())}</PanelTitle>
+        <PanelTitle as="h1">{capital(name)}</PanelTitle>
         {view && (
           <Row>
             {view.instrument.state !== 'inUse' && <strong>{INSTRUMENT_STATE_WORDS[view.instrument.state]}</strong>}

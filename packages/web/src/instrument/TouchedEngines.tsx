@@ -40,7 +40,7 @@ const columns: readonly DataColumn<TouchedEngine>[] = [
   { key: 'last', head: 'Last read', cell: ({ last }) => momentText(last), sortBy: ({ last }) => last },
   {
     key: 'doubts',
-    head: 'In doubt',
+    head: 'Suspect',
     cell: (engine) => <strong>{doubtsWords(engine)}</strong>,
     sortBy: ({ overdue, wrong, adrift }) => overdue + wrong + adrift,
   },

@@ -66,7 +66,7 @@ export function ZeroEntry({ id, instrument: { kind, unit, needle }, onRecorded }
     <Row style={{ alignItems: 'start' }}>
       <div style={{ flex: '0 1 16rem' }}>
         <Field
-          label={`Shows on its standard, ${unit === 'mm' ? 'hundredths of a mm' : 'thou'}`}
+          label={`On its standard it shows, ${unit === 'mm' ? '0.01 mm' : 'thou'}`}
           figure
           value={text}
           onChange={(next) => {

@@ -40,6 +40,11 @@ export function rangeWords({ range, size, unit }: Pick<RegisteredInstrument, 'ra
   return `${lengthText(range.low, unit).replace(` ${unit}`, '')} to ${lengthText(range.high, unit)}`;
 }
 
+/** A name at the beginning of a sentence. */
+export function capital(name: string): string {
+  return name.replace(/^./u, (letter) => letter.toUpperCase());
+}
+
 /** What the last zero check showed, and when. */
 export function checkWords(
   { lastCheck }: Pick<InstrumentSummary, 'lastCheck'>,

@@ -95,6 +95,28 @@ export function measuringRows(
         );
       },
     },
+    ...(parts.some(({ correction }) => correction !== 0)
+      ? [
+          {
+            key: 'correction',
+            label: (
+              <>
+                Corrected
+                <small>for the instrument, {unit}</small>
+              </>
+            ),
+            cell: ({ number }: ShaftColumn) => {
+              const { correction, size } = parts[number - 1]!;
+              const sign = correction > 0 ? '+' : '';
+              return (
+                <span className="figure">
+                  {size?.kind === 'read' ? `${sign}${workedOutText(correction, unit)}` : '·'}
+                </span>
+              );
+            },
+          },
+        ]
+      : []),
     ...(parts.some(({ shape }) => shape.outOfRound !== null || shape.taper !== null)
       ? [
           {
