@@ -233,6 +233,10 @@ export { openWork } from './job/openWork.js';
 export { placeWords } from './job/slices.js';
 export { type GroupProgress, groupProgress } from './job/stageGroups.js';
 export { groupOf, STAGE_GROUPS, STAGES, type Stage, stageName } from './job/stages.js';
+// mainLine: whether the main bores lie in one line
+export { type LineDirection, type LineRead, lineRead, type MainOff, mainNames } from './mainLine/mainLineRead.js';
+export { linesOf, overLine, type TakenAt, takenAtMains } from './mainLine/mainLineSlice.js';
+export { straightness } from './mainLine/straightness.js';
 // measure: lengths, units, readings of text, uncertainty
 export { type Budget, budgetUncertainty, sumBudget } from './measure/budget.js';
 export type { EffectiveSize } from './measure/effectiveSize.js';

@@ -15,6 +15,8 @@ const MOST: Readonly<Partial<Record<LimitKey, number>>> = {
   boreTaper: 250_000,
   endPlay: 1_500_000,
   crush: 500_000,
+  mainLine: 500_000,
+  mainNeighbours: 500_000,
   runout: 1_000_000,
   flangeRunout: 1_000_000,
 };

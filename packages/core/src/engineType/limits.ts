@@ -11,6 +11,8 @@ const MORE = {
   boreTaper: { name: 'Taper of bores and big ends', word: 'taper of bores' },
   endPlay: { name: 'End play', word: 'end play' },
   crush: { name: 'Crush of the shells', word: 'crush' },
+  mainLine: { name: 'Straightness of the line of mains', word: 'line of the mains' },
+  mainNeighbours: { name: 'A main bore off its neighbours', word: 'main bore off its neighbours' },
   runout: { name: 'Runout of the shaft', word: 'runout' },
   flangeRunout: { name: 'Runout of the flange', word: 'runout of the flange' },
 } as const;

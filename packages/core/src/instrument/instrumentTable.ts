@@ -1,5 +1,5 @@
 import { faultsOf } from '../document/fault.js';
-import { lengthCell, type RowReader, readTable, type TableRow } from '../document/tableRows.js';
+import { lengthCell, type RowReader, readTable } from '../document/tableRows.js';
 import type { Unit } from '../measure/unit.js';
 import { INSTRUMENT_KINDS, INSTRUMENT_STATE_WORDS, INSTRUMENT_STATES, instrumentKind } from './instrumentKinds.js';
 import {
@@ -129,9 +129,6 @@ function readRow(row: RowReader<Column>, unit: Unit): RegisteredInstrument | nul
   if (!parsed.success) row.take(faultsOf(parsed.error), COLUMN_OF);
   return parsed.success && row.faults.length === 0 ? parsed.data : null;
 }
-
-/** One row of a file on its way into the register. */
-type InstrumentTableRow<Line> = TableRow<RegisteredInstrument, Line>;
 
 /**
  * Reads the rows of a file with a head into instruments; one whose number is in the register takes its place. Lengths without a unit are in the

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { nanometres } from '../measure/nanometres.js';
 import { type Calibration, calibrationDraftSchema, calibrationOn, dueAfter, errorAt } from './calibration.js';
 import { INSTRUMENT_KINDS } from './instrumentKinds.js';
+import { instrumentTable, readInstrumentTable } from './instrumentTable.js';
 import { asInstrument, instrumentDraftSchema, newInstrument } from './registeredInstrument.js';
 import { driftSpans, suspectSpan, type ZeroCheck } from './zeroCheck.js';
 
@@ -97,6 +98,46 @@ describe('zero checks', () => {
     expect(suspectSpan(spans, `${day}07:00:00.000Z`, 0)).toBeNull();
     expect(suspectSpan(spans, `${day}17:00:00.000Z`, 0)).toBeNull();
     expect(suspectSpan(spans, `${day}09:00:00.000Z`, 4_000)).toBeNull();
+  });
+});
+
+describe('the register as a file', () => {
+  const gauge = {
+    ...newInstrument('boreGauge', 'in'),
+    number: 'BG 7',
+    needle: 'smaller' as const,
+    place: 'cupboard, 2',
+  };
+  const ring = {
+    ...newInstrument('settingRing', 'mm'),
+    number: 'SR 64',
+    size: nanometres(64_000_000),
+    state: 'retired' as const,
+  };
+
+  it('comes back as it was, each instrument in its own unit', () => {
+    const read = readInstrumentTable(instrumentTable([gauge, ring]), [{ instrument: gauge }]);
+    expect(read.ok && read.rows).toEqual([
+      { ok: true, row: 2, item: gauge, line: { instrument: gauge }, isChange: false },
+      { ok: true, row: 3, item: ring, line: null, isChange: true },
+    ]);
+  });
+
+  it('tells what is wrong with a row, and in which column; two of one number are told', () => {
+    const read = readInstrumentTable(
+      [
+        ['Number', 'Kind', 'Unit', 'Needle +', 'Reads from'],
+        ['1', 'sextant', 'mm', '', ''],
+        ['2', 'bore gauge', 'mm', '', ''],
+        ['3', 'caliper', 'mm', '', '0'],
+        ['4', 'caliper', 'mm', '', ''],
+        ['4', 'feeler gauges', 'mm', '', ''],
+      ],
+      [],
+    );
+    const faults = read.ok ? read.rows.map((row) => (row.ok ? [] : row.faults.map(({ column }) => column))) : [];
+    expect(faults).toEqual([['Kind'], ['Needle +'], ['Reads to'], [], ['Number']]);
+    expect(readInstrumentTable([['Number', 'Kind']], [])).toEqual({ ok: false, missing: ['Unit'] });
   });
 });
 

@@ -4,6 +4,7 @@ import { crushSlice } from '../crush/crushSlice.js';
 import { membersOf } from '../document/documentPart.js';
 import { endPlaySlice } from '../endPlay/endPlaySlice.js';
 import { engineSlice } from '../engineType/engineSlice.js';
+import { mainLineSlice } from '../mainLine/mainLineSlice.js';
 import { FEATURE_TABLE, FEATURES, type MeasuringStage } from '../part/feature.js';
 import { measuringSlice } from '../reading/measuringSlice.js';
 import { runoutSlice } from '../runout/runoutSlice.js';
@@ -27,6 +28,7 @@ const BY_STAGE: { readonly [Key in Stage]: Slice<Key, JobFacts> } = {
   drawer: halvesSlice,
   choose: choiceSlice,
   trial: trialSlice,
+  mainLine: mainLineSlice,
   runout: runoutSlice,
   crush: crushSlice,
   endPlay: endPlaySlice,

@@ -5,6 +5,7 @@ import { crushPart } from '../crush/crushPart.js';
 import { endPlayPart } from '../endPlay/endPlayPart.js';
 import { piecesPart } from '../endPlay/piecesPart.js';
 import { enginePart } from '../engineType/enginePart.js';
+import { mainLinePart } from '../mainLine/mainLinePart.js';
 import { FEATURE_TABLE, FEATURES, type MeasuringStage } from '../part/feature.js';
 import { rodsPart } from '../part/rodsPart.js';
 import { instrumentsPart } from '../reading/instrumentsPart.js';
@@ -53,6 +54,7 @@ const TABLE = {
   drawer: { name: 'Stock', group: 'Select', parts: [shellsPart] },
   choose: { name: 'Select shells', group: 'Select', parts: [selectionPart, rodsPart] },
   trial: { name: 'Trial assembly', group: 'Check', parts: [trialPart, stripPart, instrumentsPart, fastenersPart] },
+  mainLine: { name: 'Line of the mains', group: 'Measure', parts: [mainLinePart] },
   runout: { name: 'Runout', group: 'Measure', parts: [runoutPart] },
   crush: { name: 'Crush', group: 'Check', parts: [crushPart] },
   endPlay: { name: 'End play', group: 'Check', parts: [endPlayPart, piecesPart] },

@@ -1,9 +1,11 @@
-import { eachFeature, FEATURE_TABLE, type JobDocument, newJob } from '@fettle/core';
+import { eachFeature, FEATURE_TABLE, type JobDocument, newJob, typedLength } from '@fettle/core';
 import { DEMO_GAUGE, DEMO_MICROMETER } from './demoInstruments.js';
 import { layout } from './demoParts.js';
 import { type DemoEngine, size } from './demoWriting.js';
 
-/** Read with instruments of the workshop, corrected by their calibrations. */
+const AT = '2026-01-12T09:30:00.000Z';
+
+/** Read with instruments of the workshop, corrected by their calibrations; its main bores lie in a line that is bent. */
 export function reed6Line(): DemoEngine {
   const mm = (text: string) => size(text, 'mm');
   const base = newJob('Reed 6 · no. 0112', 'mm', layout(7, 6, 1, 4), { block: 'iron', caps: 'iron', rods: 'steel' });
@@ -18,6 +20,9 @@ export function reed6Line(): DemoEngine {
       shells[`main-${grade.toLowerCase()}-${half}`] = shell;
     }
   }
+  const typed = (text: string) => typedLength(text, 'mm', mm(text), { by: 'Sorrel', at: AT });
+  const byMain = (texts: readonly string[]) =>
+    Object.fromEntries(texts.flatMap((text, at) => (text === '' ? [] : [[`M${at + 1}`, typed(text)]])));
   const sheet = 'Reed 6 works manual';
   return {
     id: '4eed6000-0112-4000-8000-000000000012',
@@ -28,6 +33,8 @@ export function reed6Line(): DemoEngine {
         ...base.limits,
         mainBore: { low: mm('68.000'), high: mm('68.019'), source: `${sheet}, p. 12` },
         mainJournal: { low: mm('63.970'), high: mm('63.990'), source: `${sheet}, p. 14` },
+        mainLine: { low: mm('0'), high: mm('0.030'), source: `${sheet}, p. 16` },
+        mainNeighbours: { low: mm('0'), high: mm('0.015'), source: `${sheet}, p. 16` },
         mainClearance: { low: mm('0.022'), high: mm('0.052'), source: `${sheet}, p. 15` },
       },
       measuring: {
@@ -36,6 +43,15 @@ export function reed6Line(): DemoEngine {
         setting: { ...base.measuring.setting, mainBore: mm('68.000') },
       },
       shells,
+      mainLine: {
+        height: byMain(['0', '0.004', '0.011', '0.024', '0.012', '0.003', '0']),
+        side: byMain(['0', '-0.002', '-0.003', '0.001', '0.002', '0', '0']),
+        place: byMain(['', '110', '220', '332', '444', '554', '664']),
+      },
+      runout: {
+        ...base.runout,
+        mains: { M4: { '0': typed('0'), '90': typed('0.006'), '180': typed('0.012'), '270': typed('0.006') } },
+      },
     },
     instruments: { mainBore: DEMO_GAUGE, mainJournal: DEMO_MICROMETER },
     readings: [

@@ -25,6 +25,7 @@ const STAGE_VIEWS: { readonly [Key in Stage]: ReturnType<typeof lazily> } = {
   drawer: lazily(async () => (await import('../stock/StockView.js')).StockView),
   choose: lazily(async () => (await import('../choose/ChooseView.js')).ChooseView),
   trial: lazily(async () => (await import('../trial/TrialView.js')).TrialView),
+  mainLine: lazily(async () => (await import('../mainLine/MainLineView.js')).MainLineView),
   runout: lazily(async () => (await import('../runout/RunoutView.js')).RunoutView),
   crush: lazily(async () => (await import('../crush/CrushView.js')).CrushView),
   endPlay: lazily(async () => (await import('../endPlay/EndPlayView.js')).EndPlayView),
