@@ -1,6 +1,27 @@
 import { expect, test } from '@playwright/test';
 import { allSaved, putOnBench, reedDocument } from './engines.js';
 
+/** A bore gauge as it is registered. */
+const DRIFTING = {
+  number: 'E2E drift',
+  kind: 'boreGauge',
+  unit: 'mm',
+  range: null,
+  size: null,
+  ball: null,
+  resolution: 1000,
+  needle: 'smaller',
+  setting: 1000,
+  repeatability: 1000,
+  operator: 1000,
+  basis: 'common practice',
+  drift: 2000,
+  calibrateAfterMonths: null,
+  holder: '',
+  place: '',
+  state: 'inUse',
+};
+
 const day = (daysAgo: number) => new Date(Date.now() - daysAgo * 86_400_000).toISOString().slice(0, 10);
 
 test('an instrument is registered, checked and calibrated; an engine reads with it and is found again', async ({
@@ -58,7 +79,7 @@ test('an instrument is registered, checked and calibrated; an engine reads with 
   await page.getByLabel('M1 main journal front, 0°, mm').fill('59.985');
   await page.keyboard.press('Enter');
   // What was read, the correction, and what counts.
-  await expect(page.getByRole('row', { name: /^Corrected/ })).toContainText('-0.002');
+  await expect(page.getByRole('row', { name: /^Corrected/ })).toContainText('−0.002');
   await expect(page.getByRole('row', { name: /^Main journal/ })).toContainText('59.983');
   await allSaved(page);
 
@@ -87,26 +108,7 @@ test('an instrument that was not zeroed today is asked about once, and what was 
   request,
 }) => {
   const id = crypto.randomUUID();
-  const instrument = {
-    number: 'E2E drift',
-    kind: 'boreGauge',
-    unit: 'mm',
-    range: null,
-    size: null,
-    ball: null,
-    resolution: 1000,
-    needle: 'smaller',
-    setting: 1000,
-    repeatability: 1000,
-    operator: 1000,
-    basis: 'common practice',
-    drift: 2000,
-    calibrateAfterMonths: null,
-    holder: '',
-    place: '',
-    state: 'inUse',
-  };
-  const put = await request.put(`/api/instruments/${id}`, { data: { revision: 0, by: 'Wren', instrument } });
+  const put = await request.put(`/api/instruments/${id}`, { data: { revision: 0, by: 'Wren', instrument: DRIFTING } });
   expect(put.status()).toBe(201);
   const engine = await putOnBench(request, reedDocument('Reed 6 that drifted'));
   await page.goto(`/engines/${engine}/bores`);
@@ -139,4 +141,49 @@ test('an instrument that was not zeroed today is asked about once, and what was 
   await expect(page.getByRole('row', { name: /^Main bore/ })).not.toContainText('64.010');
   await page.getByRole('button', { name: 'Leave them as read' }).click();
   await expect(page.getByRole('row', { name: /^Main bore/ })).toContainText('64.010');
+});
+
+test('a gauge study is entered blind by two people, worked out and taken over', async ({ page, request, browser }) => {
+  const id = crypto.randomUUID();
+  const instrument = { ...DRIFTING, number: 'E2E study' };
+  await request.put(`/api/instruments/${id}`, { data: { revision: 0, by: 'Wren', instrument } });
+  await page.goto(`/instruments/${id}`);
+  await page.getByRole('button', { name: 'New study' }).click();
+  await page.getByRole('button', { name: 'Begin the study' }).click();
+  await expect(page.getByText('Enter what is studied.')).toBeVisible();
+  await page.getByLabel('What is studied').fill('Two rings');
+  await page.getByLabel('People who read').fill('Wren, Teasel');
+  await page.getByLabel('Parts', { exact: true }).fill('2');
+  await page.getByLabel('Readings of each part').fill('2');
+  await page.getByLabel('Tolerance to be judged, mm').fill('0.02');
+  await page.getByRole('button', { name: 'Begin the study' }).click();
+  await expect(page.getByRole('heading', { name: 'Two rings' })).toBeVisible();
+
+  const other = await (await browser.newContext()).newPage();
+  await other.goto(page.url());
+  const sizes: Readonly<Record<string, number>> = { 1: 64.01, 2: 64.02 };
+  const read = async (at: typeof page, name: string, more: number) => {
+    await at.getByRole('button', { name: new RegExp(`^${name}`) }).click();
+    for (let nth = 0; nth < 4; nth += 1) {
+      const now = at.getByRole('region', { name: 'Reading now' });
+      await expect(now).toContainText(`Reading ${nth + 1} of 4`);
+      const part = /Part (\d)/.exec((await now.textContent()) ?? '')![1]!;
+      await at.getByLabel('What it reads, mm').fill((sizes[part]! + more + (nth > 1 ? 0.001 : 0)).toFixed(3));
+      await at.keyboard.press('Enter');
+      if (nth < 3) await expect(now).toContainText(`Reading ${nth + 2} of 4`);
+    }
+  };
+  await read(page, 'Wren', 0);
+  await expect(page.getByText('All of yours are read.')).toBeVisible();
+  await expect(page.getByText('64.010')).toBeHidden();
+  await read(other, 'Teasel', 0.004);
+  // Both see the result, the first without being told.
+  for (const one of [other, page]) {
+    await expect(one.getByRole('table', { name: 'Components of the study' })).toBeVisible({ timeout: 15_000 });
+  }
+  await page.getByRole('button', { name: 'Take over as its repeats and operator' }).click();
+  await expect(page.getByText('Taken over into the')).toBeVisible();
+  await page.goto(`/instruments/${id}`);
+  await expect(page.getByLabel('Where the uncertainties come from')).toHaveValue(/^gauge study “Two rings”/);
+  await other.context().close();
 });

@@ -193,7 +193,13 @@ export {
   dueAfter,
   lastCalibration,
 } from './instrument/calibration.js';
-export { gaugeStudy, type StudyResult } from './instrument/gaugeStudy.js';
+export {
+  type Component,
+  gaugeStudy,
+  type StudyResult,
+  studyOf,
+  toleranceShare,
+} from './instrument/gaugeStudy.js';
 export {
   INSTRUMENT_KINDS,
   INSTRUMENT_STATE_WORDS,
@@ -218,6 +224,15 @@ export {
   registeredInstrumentSchema,
 } from './instrument/registeredInstrument.js';
 export { readStudyFile } from './instrument/studyFile.js';
+export {
+  isInStudy,
+  type StudyEntry,
+  type StudyPlan,
+  type StudyTurn,
+  studyOrder,
+  studyPlanSchema,
+  studySize,
+} from './instrument/studyPlan.js';
 export { type DriftSpan, driftSpans, suspectSpan, type ZeroCheck, zeroCheckSchema } from './instrument/zeroCheck.js';
 // job: the engine’s document and its stages
 export { buildSheet, buildSheetRows } from './job/buildSheet.js';
@@ -478,6 +493,8 @@ export {
   type InstrumentSummary,
   type InstrumentView,
   LARGEST_CERTIFICATE,
+  type StudyHead,
+  type StudyView,
   type TouchedEngine,
 } from './wire/instrumentWire.js';
 export {

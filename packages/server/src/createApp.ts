@@ -25,6 +25,7 @@ import { TypeService } from './engineType/typeService.js';
 import type { FitPool } from './fit/fitPool.js';
 import { instrumentHandlers } from './instrument/instrumentHandlers.js';
 import { InstrumentService } from './instrument/instrumentService.js';
+import { StudyService } from './instrument/studyService.js';
 import { jobHandlers, jobTags } from './job/jobHandlers.js';
 import { JobService } from './job/jobService.js';
 import { ProgressKeeper } from './job/ProgressKeeper.js';
@@ -184,7 +185,7 @@ export async function createApp({
     ...readingHandlers(new ReadingService(database, onTouched)),
     ...drawerHandlers(new DrawerService(database, onTouched), new KitService(database), jobs),
     ...typeHandlers(new TypeService(database)),
-    ...instrumentHandlers(new InstrumentService(database)),
+    ...instrumentHandlers(new InstrumentService(database), new StudyService(database)),
     ...sheetHandlers(database, jobs, pdfs),
     ...photoHandlers(database),
     ...accessHandlers(access),

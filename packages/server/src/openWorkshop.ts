@@ -4,6 +4,7 @@ import { photoEntity } from './assembly/photoEntity.js';
 import { openDatabase } from './database/openDatabase.js';
 import { typeEntity, typeRevisionEntity } from './engineType/typeEntity.js';
 import { calibrationEntity, instrumentEntity, zeroCheckEntity } from './instrument/instrumentEntity.js';
+import { studyEntity, studyEntryEntity } from './instrument/studyEntity.js';
 import { changeEntity, jobEntity } from './job/jobEntity.js';
 import { readingEntity } from './measure/readingEntity.js';
 import { sheetEntity } from './sheet/sheetEntity.js';
@@ -21,6 +22,8 @@ const ENTITIES = [
   instrumentEntity,
   calibrationEntity,
   zeroCheckEntity,
+  studyEntity,
+  studyEntryEntity,
   movementEntity,
   kitEntity,
   sheetEntity,

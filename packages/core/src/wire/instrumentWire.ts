@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { personSchema } from '../document/person.js';
 import { calibrationDraftSchema, calibrationSchema } from '../instrument/calibration.js';
 import { instrumentDraftSchema, registeredInstrumentSchema } from '../instrument/registeredInstrument.js';
+import { studyEntrySchema, studyPlanSchema } from '../instrument/studyPlan.js';
 import { zeroCheckSchema } from '../instrument/zeroCheck.js';
 import { daySchema, momentSchema } from '../measure/moment.js';
 import { unitSchema } from '../measure/unit.js';
@@ -54,6 +55,28 @@ const touchedEngineSchema = z.strictObject({
   adrift: z.int().min(0).describe('Those taken between two zero checks that differ by more than is allowed.'),
 });
 export type TouchedEngine = z.output<typeof touchedEngineSchema>;
+
+const studyId = z.uuid('the id of a study is a UUID made by the client').toLowerCase();
+const byStudy = z.object({ id: idSchema, study: studyId });
+
+const studyHeadSchema = z.strictObject({
+  id: studyId,
+  plan: studyPlanSchema,
+  read: z.int().min(0).describe('Readings entered so far.'),
+  by: personSchema,
+  at: momentSchema,
+  takenAt: momentSchema.nullable().describe('When its result went into the instrument; null: it did not.'),
+});
+export type StudyHead = z.output<typeof studyHeadSchema>;
+
+const studyViewSchema = z.strictObject({
+  ...studyHeadSchema.shape,
+  done: z.record(z.string(), z.int()).describe('Readings entered, by person.'),
+  entries: z
+    .array(studyEntrySchema)
+    .describe('Readings: those of the person who asks, until all are entered; then all of them.'),
+});
+export type StudyView = z.output<typeof studyViewSchema>;
 
 export const INSTRUMENT_ENDPOINTS = {
   listInstruments: endpoint({
@@ -146,6 +169,63 @@ export const INSTRUMENT_ENDPOINTS = {
     answer: instrumentViewSchema,
     statuses: { 201: 'Recorded', 200: 'Already there' },
     problems: ['invalid-request', 'not-found', 'id-in-use'],
+    topics: ['instruments'],
+  }),
+  listStudies: endpoint({
+    method: 'get',
+    at: '/api/instruments/{id}/studies',
+    needs: 'read',
+    summary: 'Gauge studies of an instrument, newest first',
+    path: byId,
+    answer: z.strictObject({ studies: z.array(studyHeadSchema) }),
+    problems: ['invalid-request', 'not-found'],
+    topics: ['instruments'],
+    isTagged: true,
+  }),
+  putStudy: endpoint({
+    method: 'put',
+    at: '/api/instruments/{id}/studies/{study}',
+    needs: 'instruments',
+    summary: 'Begin a gauge study; sending it again changes nothing',
+    path: byStudy,
+    body: z.strictObject({ by: personSchema, plan: studyPlanSchema }),
+    answer: studyViewSchema,
+    statuses: { 201: 'Begun', 200: 'Already there' },
+    problems: ['invalid-request', 'not-found', 'id-in-use'],
+    topics: ['instruments'],
+  }),
+  getStudy: endpoint({
+    method: 'get',
+    at: '/api/instruments/{id}/studies/{study}',
+    needs: 'read',
+    summary: 'A gauge study; nobody sees the readings of others before all are entered',
+    path: byStudy,
+    query: z.object({ person: z.string().max(40).default('').describe('Who reads here; empty: nobody.') }),
+    answer: studyViewSchema,
+    problems: ['invalid-request', 'not-found'],
+    topics: ['instruments'],
+    isTagged: true,
+  }),
+  enterStudy: endpoint({
+    method: 'post',
+    at: '/api/instruments/{id}/studies/{study}/entries',
+    needs: 'instruments',
+    summary: 'Enter one reading of a gauge study, or correct it before all are entered',
+    path: byStudy,
+    body: studyEntrySchema,
+    answer: studyViewSchema,
+    problems: ['invalid-request', 'not-found'],
+    topics: ['instruments'],
+  }),
+  takeStudy: endpoint({
+    method: 'post',
+    at: '/api/instruments/{id}/studies/{study}/take',
+    needs: 'instruments',
+    summary: 'Take the result of a whole study over as the uncertainties of its instrument',
+    path: byStudy,
+    body: z.strictObject({ by: personSchema }),
+    answer: instrumentViewSchema,
+    problems: ['invalid-request', 'not-found'],
     topics: ['instruments'],
   }),
   instrumentEngines: endpoint({

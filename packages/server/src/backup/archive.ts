@@ -29,6 +29,8 @@ export const TABLES = [
   'instrument',
   'calibration',
   'zero_check',
+  'gauge_study',
+  'study_entry',
   'drawer_movement',
   'kit',
   'signed_sheet',

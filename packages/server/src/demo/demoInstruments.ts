@@ -4,6 +4,9 @@ import {
   nanometres,
   newInstrument,
   type RegisteredInstrument,
+  type StudyEntry,
+  type StudyPlan,
+  seeded,
   type Unit,
 } from '@fettle/core';
 import { size } from './demoWriting.js';
@@ -55,6 +58,35 @@ function calibration(
       factor: 2,
     })),
   };
+}
+
+/** A study of three people that a new installation shows, with every reading. */
+export function demoStudy(): {
+  readonly plan: StudyPlan;
+  readonly entries: readonly Pick<StudyEntry, 'part' | 'person' | 'trial' | 'nm'>[];
+} {
+  const plan: StudyPlan = {
+    name: 'Main bores of Reed 6',
+    unit: 'mm',
+    parts: Array.from({ length: 10 }, (_, at) => String(at + 1)),
+    people: ['Sorrel', 'Teasel', 'Wren'],
+    trials: 3,
+    tolerance: mm('0.019'),
+  };
+  const random = seeded(29);
+  const normal = (sd: number) => sd * Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+  const bores = plan.parts.map(() => 68_009_000 + normal(4_000));
+  const bias = plan.people.map(() => normal(900));
+  const entries = plan.people.flatMap((person, who) =>
+    plan.parts.flatMap((part, at) =>
+      Array.from({ length: plan.trials }, (_, trial) => {
+        // A thousandth of a millimetre is what the dial tells apart; half of it is estimated.
+        const nm = nanometres(Math.round((bores[at]! + bias[who]! + normal(700)) / 500) * 500);
+        return { part, person, trial: trial + 1, nm };
+      }),
+    ),
+  );
+  return { plan, entries };
 }
 
 /** Eight instruments of the invented Saltmarsh works: one overdue, one out for calibration after it had moved. */

@@ -1,16 +1,17 @@
 import { createHash } from 'node:crypto';
-import { type InstrumentView, nanometres, type Taken, takenOver } from '@fettle/core';
+import { formatLength, type InstrumentView, nanometres, type Taken, takenOver } from '@fettle/core';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { type Database, inOneTransaction } from '../database/Database.js';
 import { DrawerService } from '../drawer/drawerService.js';
 import { TypeService } from '../engineType/typeService.js';
 import { InstrumentService } from '../instrument/instrumentService.js';
+import { studyEntity, studyEntryEntity } from '../instrument/studyEntity.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { JobService } from '../job/jobService.js';
 import { ReadingService } from '../job/readingService.js';
 import { demoEngines } from './demoEngine.js';
-import { type DemoInstrument, demoInstruments } from './demoInstruments.js';
+import { DEMO_GAUGE, type DemoInstrument, demoInstruments, demoStudy } from './demoInstruments.js';
 import { demoDrawer, demoPieces } from './demoStock.js';
 import { demoTypes } from './demoTypes.js';
 
@@ -46,6 +47,17 @@ async function putInstrument(register: InstrumentService, one: DemoInstrument, n
   }
 }
 
+/** A whole study of the bore gauge, a week ago. */
+async function putStudy({ manager }: Database, now: number): Promise<void> {
+  const { plan, entries } = demoStudy();
+  const at = new Date(now - 7 * 86_400_000);
+  const studyId = uuidOf('gauge study of the bore gauge');
+  const row = { id: studyId, instrumentId: DEMO_GAUGE, plan: plan as never, by: 'Teasel', at, takenAt: null };
+  await manager.insert(studyEntity, row);
+  const rows = entries.map((one) => ({ ...one, studyId, text: formatLength(one.nm, 'mm', 4), by: one.person, at }));
+  await manager.insert(studyEntryEntity, rows);
+}
+
 /** How a reading was taken with an instrument of the register; nothing where none is told. */
 function takenWith(view: InstrumentView | undefined): { readonly taken?: Taken } {
   if (view === undefined) return {};
@@ -73,6 +85,7 @@ async function putDemo(database: Database): Promise<void> {
   await drawer.move({ by: 'Teasel', kind: 'receive', note: 'First stock', changes });
   const register = new InstrumentService(database);
   for (const one of demoInstruments()) await putInstrument(register, one, start);
+  await putStudy(database, start);
   for (const engine of demoEngines()) {
     const { unit, measuring } = engine.document;
     const views = new Map(

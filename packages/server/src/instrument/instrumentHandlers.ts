@@ -2,6 +2,7 @@ import type { EndpointName } from '@fettle/core';
 import { Reply } from '../wire/Reply.js';
 import type { HandlersOf } from '../wire/serve.js';
 import type { InstrumentService } from './instrumentService.js';
+import type { StudyService } from './studyService.js';
 
 type InstrumentNames = Extract<
   EndpointName,
@@ -13,10 +14,15 @@ type InstrumentNames = Extract<
   | 'putZeroCheck'
   | 'instrumentEngines'
   | 'getCertificate'
+  | 'listStudies'
+  | 'putStudy'
+  | 'getStudy'
+  | 'enterStudy'
+  | 'takeStudy'
 >;
 
-/** The register of instruments. */
-export function instrumentHandlers(instruments: InstrumentService): HandlersOf<InstrumentNames> {
+/** The register of instruments, and their gauge studies. */
+export function instrumentHandlers(instruments: InstrumentService, studies: StudyService): HandlersOf<InstrumentNames> {
   return {
     listInstruments: () => instruments.list(),
     getInstrument: ({ path }) => instruments.get(path.id),
@@ -31,6 +37,14 @@ export function instrumentHandlers(instruments: InstrumentService): HandlersOf<I
       const { isNew, view } = await instruments.check(path.id, path.check, body);
       return new Reply(isNew ? 201 : 200, view);
     },
+    listStudies: ({ path }) => studies.list(path.id),
+    putStudy: async ({ path, body }) => {
+      const { isNew, view } = await studies.put(path.id, path.study, body);
+      return new Reply(isNew ? 201 : 200, view);
+    },
+    getStudy: ({ path, query }) => studies.get(path.id, path.study, query.person),
+    enterStudy: ({ path, body }) => studies.enter(path.id, path.study, body),
+    takeStudy: ({ path, body }) => studies.take(path.id, path.study, body.by),
     instrumentEngines: ({ path }) => instruments.engines(path.id),
     getCertificate: async ({ path }) => {
       const { type, data } = await instruments.certificate(path.id, path.calibration);

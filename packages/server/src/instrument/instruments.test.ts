@@ -160,6 +160,91 @@ describe('the register of instruments', () => {
   });
 });
 
+describe('a gauge study', () => {
+  const plan = {
+    name: 'Bores',
+    unit: 'mm',
+    parts: ['a', 'b'],
+    people: ['Wren', 'Teasel'],
+    trials: 2,
+    tolerance: 20_000,
+  };
+  const at = '2026-11-30T08:00:00.000Z';
+
+  async function begun() {
+    const { id } = await registered(`BG ${randomUUID().slice(0, 6)}`);
+    const path = `/api/instruments/${id}/studies/${randomUUID()}`;
+    await server.call('PUT', path, { by, plan });
+    const enter = (person: string, part: string, trial: number, nm: number) =>
+      server.call('POST', `${path}/entries`, { part, person, trial, text: String(nm / 1e6), nm, by: person, at });
+    const seenBy = async (person: string) => (await server.call('GET', `${path}?person=${person}`)).body;
+    return { id, path, enter, seenBy };
+  }
+
+  it('shows nobody the figures of the others before it is whole, and everybody all of them then', async () => {
+    const { enter, seenBy } = await begun();
+    for (const [part, trial] of [
+      ['a', 1],
+      ['b', 1],
+      ['a', 2],
+      ['b', 2],
+    ] as const) {
+      await enter('Wren', part, trial, 64_010_000 + trial * 1000);
+      expect((await seenBy('Teasel')).entries).toEqual([]);
+      expect((await seenBy('')).entries).toEqual([]);
+    }
+    expect((await seenBy('Wren')).entries).toHaveLength(4);
+    expect((await seenBy('Teasel')).done).toEqual({ Wren: 4, Teasel: 0 });
+    for (const [part, trial] of [
+      ['a', 1],
+      ['b', 1],
+      ['a', 2],
+    ] as const)
+      await enter('Teasel', part, trial, 64_011_000);
+    // The answer to the last of them shows all.
+    const { body } = await enter('Teasel', 'b', 2, 64_012_000);
+    expect(body.entries).toHaveLength(8);
+  });
+
+  it('takes a reading again in the place of the first, and none once it is whole', async () => {
+    const { enter, seenBy } = await begun();
+    await enter('Wren', 'a', 1, 64_010_000);
+    await enter('Wren', 'a', 1, 64_013_000);
+    expect((await seenBy('Wren')).entries.map(({ nm }: { nm: number }) => nm)).toEqual([64_013_000]);
+    for (const person of plan.people) {
+      for (const part of plan.parts) for (const trial of [1, 2]) await enter(person, part, trial, 64_010_000);
+    }
+    const late = await enter('Wren', 'a', 1, 1);
+    expect(late.body.errors[0].message).toBe('the study is whole: its readings are not changed any more');
+  });
+
+  it('goes into the instrument with one touch, with where it comes from', async () => {
+    const { id, path, enter } = await begun();
+    const early = await server.call('POST', `${path}/take`, { by });
+    expect(early.body.errors[0].message).toBe('8 readings are still missing');
+    // Each person repeats within 2 µm; Teasel reads 4 µm more: by hand EV = √2 µm, AV² = (32 − 2)/4 µm².
+    for (const [person, more] of [
+      ['Wren', 0],
+      ['Teasel', 4_000],
+    ] as const) {
+      for (const [part, size] of [
+        ['a', 64_010_000],
+        ['b', 64_030_000],
+      ] as const) {
+        await enter(person, part, 1, size + more);
+        await enter(person, part, 2, size + more + 2_000);
+      }
+    }
+    const { body } = await server.call('POST', `${path}/take`, { by });
+    // Without an interaction the repeats are pooled with it: 4 × 2 µm² over 5 degrees of freedom.
+    const ev = Math.sqrt(8 / 5) * 1000;
+    expect(body.instrument.repeatability).toBe(Math.round(ev));
+    expect(body.instrument.operator).toBe(Math.round(Math.sqrt((32 - 8 / 5) / 4) * 1000));
+    expect(body.instrument.basis).toMatch(/^gauge study “Bores” of \d{4}-\d\d-\d\d, 2 people$/u);
+    expect((await server.call('GET', `/api/instruments/${id}/studies`)).body.studies[0].takenAt).not.toBeNull();
+  });
+});
+
 describe('instruments that engines had of their own', () => {
   it('are in the register after the migration, by their names, with their calibration', async () => {
     const own = await runningServer(null, await databaseFrom('job-6.sql'));

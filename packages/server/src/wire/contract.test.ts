@@ -78,6 +78,23 @@ async function registered(): Promise<string> {
 const calibration = { on: '2026-03-01', due: null, laboratory: '', certificate: 'C 12', points: [] };
 const check = { at: '2026-11-30T08:00:00.000Z', by, standard: 64_000_000, shown: 0, isReset: true };
 
+const plan = { name: 'Bores', unit: 'mm', parts: ['1', '2'], people: ['Wren', 'Teasel'], trials: 2, tolerance: null };
+const entry = {
+  part: '1',
+  person: 'Wren',
+  trial: 1,
+  text: '64.01',
+  nm: 64_010_000,
+  by,
+  at: '2026-11-30T08:00:00.000Z',
+};
+
+async function studied(): Promise<{ id: string; study: string }> {
+  const path = { id: await registered(), study: randomUUID() };
+  await ask('putStudy', path, { by, plan });
+  return path;
+}
+
 /** A choice of the only kind of half at the first main, which the engine draws from the workshop. */
 async function reserving(): Promise<{ id: string; version: number; choice: object }> {
   const line = await inDrawer();
@@ -383,6 +400,49 @@ const CASES: Record<EndpointName, Case> = {
       return [await ask('putZeroCheck', path, { ...check, standard: -1 }), '/standard'];
     },
     unknown: () => ask('putZeroCheck', { id: nobody, check: randomUUID() }, check),
+  },
+  listStudies: {
+    good: async () => [[await ask('listStudies', { id: (await studied()).id }), 200]],
+    bad: async () => [await ask('listStudies', { id: 'three' }), '/id'],
+    unknown: () => ask('listStudies', { id: nobody }),
+  },
+  putStudy: {
+    good: async () => {
+      const path = { id: await registered(), study: randomUUID() };
+      return [
+        [await ask('putStudy', path, { by, plan }), 201],
+        [await ask('putStudy', path, { by, plan }), 200],
+      ];
+    },
+    bad: async () => {
+      const path = { id: await registered(), study: randomUUID() };
+      return [await ask('putStudy', path, { by, plan: { ...plan, people: ['Wren'] } }), '/plan/people'];
+    },
+    unknown: () => ask('putStudy', { id: nobody, study: randomUUID() }, { by, plan }),
+  },
+  getStudy: {
+    good: async () => [[await ask('getStudy', await studied(), undefined, '?person=Wren'), 200]],
+    bad: async () => [await ask('getStudy', { id: nobody, study: 'one' }), '/study'],
+    unknown: () => ask('getStudy', { id: nobody, study: nobody }),
+  },
+  enterStudy: {
+    good: async () => [[await ask('enterStudy', await studied(), entry), 200]],
+    bad: async () => [await ask('enterStudy', await studied(), { ...entry, part: '3' }), '/part'],
+    unknown: () => ask('enterStudy', { id: nobody, study: nobody }, entry),
+  },
+  takeStudy: {
+    good: async () => {
+      const path = await studied();
+      for (const person of plan.people) {
+        for (const [at, part] of ['1', '2', '1', '2'].entries()) {
+          const one = { ...entry, person, part, trial: at < 2 ? 1 : 2, nm: 64_010_000 + at * 1000 };
+          await ask('enterStudy', path, one);
+        }
+      }
+      return [[await ask('takeStudy', path, { by }), 200]];
+    },
+    bad: async () => [await ask('takeStudy', await studied(), { by }), '/by'],
+    unknown: () => ask('takeStudy', { id: nobody, study: nobody }, { by }),
   },
   instrumentEngines: {
     good: async () => [[await ask('instrumentEngines', { id: await registered() }), 200]],

@@ -10,6 +10,7 @@ import { Calibrations } from './Calibrations.js';
 import { InstrumentForm } from './InstrumentForm.js';
 import { CalibrationMark } from './instrumentColumns.js';
 import { capital } from './instrumentWords.js';
+import { StudiesPanel } from './StudiesPanel.js';
 import { TouchedEngines } from './TouchedEngines.js';
 import { useMayRegister } from './useMayRegister.js';
 import { ZeroChecks } from './ZeroChecks.js';
@@ -59,6 +60,7 @@ export function InstrumentPage() {
           <div>
             <ZeroChecks view={view} mayChange={mayChange} />
             <Calibrations view={view} mayChange={mayChange} />
+            <StudiesPanel view={view} mayChange={mayChange} />
             <TouchedEngines id={id} />
           </div>
           <div>

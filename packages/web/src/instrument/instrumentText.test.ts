@@ -2,6 +2,7 @@ import { newInstrument } from '@fettle/core';
 import { describe, expect, it } from 'vitest';
 import { calibrationOfText } from './calibrationText.js';
 import { instrumentOfText, textOfInstrument, textOfKind } from './instrumentText.js';
+import { planOfText } from './studyPlanText.js';
 
 const gauge = { ...newInstrument('boreGauge', 'mm'), number: 'BG 3', needle: 'smaller' as const };
 
@@ -57,5 +58,32 @@ describe('a calibration in the boxes of its form', () => {
     expect(none).toMatchObject({ ok: false, faults: { boxes: { on: 'Enter the day of the calibration.' } } });
     const k = calibrationOfText({ ...text, points: [point('50', '0', '0', '9')] }, 'mm');
     expect(k).toMatchObject({ ok: false, faults: { points: { 0: { factor: 'A factor from 1 to 4, usually 2.' } } } });
+  });
+});
+
+describe('a gauge study in the boxes of its form', () => {
+  const text = { name: 'Bores', people: 'Wren, Teasel', parts: '10', trials: '3', tolerance: '0,019' };
+
+  it('takes a number of parts, or their names', () => {
+    expect(planOfText(text, 'mm')).toMatchObject({
+      ok: true,
+      plan: {
+        parts: ['1', '2', '3', '4', '5', '6', '7', '8', '9', '10'],
+        people: ['Wren', 'Teasel'],
+        tolerance: 19_000,
+      },
+    });
+    expect(planOfText({ ...text, parts: 'left; right' }, 'mm')).toMatchObject({ plan: { parts: ['left', 'right'] } });
+  });
+
+  it('says box by box what is missing', () => {
+    const read = planOfText({ name: '', people: 'Wren', parts: '1', trials: 'x', tolerance: '-1' }, 'mm');
+    expect(read.ok ? {} : read.faults).toEqual({
+      name: 'Enter what is studied.',
+      people: 'Two people at least.',
+      parts: 'Two parts at least.',
+      trials: 'From 2 to 10 readings of each part.',
+      tolerance: 'Is above zero.',
+    });
   });
 });

@@ -52,6 +52,7 @@ const VIEWS = {
   sum: lazily(async () => (await import('../sum/SumView.js')).SumView),
   instruments: lazily(async () => (await import('../instrument/InstrumentList.js')).InstrumentList),
   instrument: lazily(async () => (await import('../instrument/InstrumentPage.js')).InstrumentPage),
+  study: lazily(async () => (await import('../instrument/StudyPage.js')).StudyPage),
   types: lazily(async () => (await import('../engineType/TypeList.js')).TypeList),
   type: lazily(async () => (await import('../engineType/TypePage.js')).TypePage),
   typeSheet: lazily(async () => (await import('../engineType/TypeSheet.js')).TypeSheet),
@@ -94,6 +95,7 @@ export const routes = createBrowserRouter([
           page('/drawer', VIEWS.drawer),
           page('/instruments', VIEWS.instruments),
           page('/instruments/:id', VIEWS.instrument),
+          page('/instruments/:id/studies/:study', VIEWS.study),
           page('/types', VIEWS.types),
           page('/types/:id', VIEWS.type, [
             { index: true, element: <Navigate to="sheet" replace /> },

@@ -69,6 +69,28 @@ export class Instruments1795000000012 implements MigrationInterface {
         "is_reset" boolean NOT NULL
       )`);
     await runner.query(`CREATE INDEX "zero_check_instrument" ON "zero_check" ("instrument_id", "at")`);
+    await runner.query(`
+      CREATE TABLE "gauge_study" (
+        "id" uuid PRIMARY KEY,
+        "instrument_id" uuid NOT NULL REFERENCES "instrument" ("id"),
+        "plan" jsonb NOT NULL,
+        "by" text NOT NULL,
+        "at" timestamptz NOT NULL,
+        "taken_at" timestamptz
+      )`);
+    await runner.query(`CREATE INDEX "gauge_study_instrument" ON "gauge_study" ("instrument_id", "at")`);
+    await runner.query(`
+      CREATE TABLE "study_entry" (
+        "study_id" uuid NOT NULL REFERENCES "gauge_study" ("id"),
+        "part" text NOT NULL,
+        "person" text NOT NULL,
+        "trial" int NOT NULL,
+        "text" text NOT NULL,
+        "nm" int8 NOT NULL,
+        "by" text NOT NULL,
+        "at" timestamptz NOT NULL,
+        PRIMARY KEY ("study_id", "part", "person", "trial")
+      )`);
     await runner.query(
       `CREATE INDEX "reading_instrument" ON "reading" (("taken"->>'instrumentId')) WHERE "taken" ? 'instrumentId'`,
     );
@@ -77,7 +99,8 @@ export class Instruments1795000000012 implements MigrationInterface {
 
   async down(runner: QueryRunner): Promise<void> {
     await runner.query(`DROP INDEX "reading_instrument"`);
-    for (const table of ['zero_check', 'calibration', 'instrument']) await runner.query(`DROP TABLE "${table}"`);
+    for (const table of ['study_entry', 'gauge_study', 'zero_check', 'calibration', 'instrument'])
+      await runner.query(`DROP TABLE "${table}"`);
   }
 
   /** One entry for each kind and name, as the engine changed last has it. What engines keep of their own stays with them. */

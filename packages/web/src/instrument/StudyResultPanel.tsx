@@ -1,0 +1,106 @@
+import {
+  type Component,
+  formatLength,
+  type InstrumentView,
+  nanometres,
+  type StudyResult,
+  type StudyView,
+  toleranceShare,
+} from '@fettle/core';
+import { useState } from 'react';
+import { Link } from 'react-router';
+import { useBy } from '../person/useBy.js';
+import { Button } from '../ui/Button.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
+import { refusalInWords } from '../wire/ask.js';
+import { tell } from '../wire/tell.js';
+
+interface StudyResultPanelProps {
+  readonly instrument: InstrumentView;
+  readonly view: StudyView;
+  readonly result: StudyResult;
+  readonly mayChange: boolean;
+}
+
+/** What a whole study says: repeats, people, parts, and what part of all of it is reading. */
+export function StudyResultPanel({ instrument, view, result, mayChange }: StudyResultPanelProps) {
+  const by = useBy();
+  const [fault, setFault] = useState<string | null>(null);
+  const { plan, takenAt } = view;
+  const text = (sd: number) => formatLength(nanometres(Math.round(sd)), plan.unit, plan.unit === 'mm' ? 4 : 5);
+  const interval = ({ interval: { low, high } }: Component) => `${text(low)} to ${text(high)}`;
+  const { repeatability, reproducibility, interaction, gauge, part, total, percentGauge, categories } = result;
+  const percent = (value: number) => `${value.toFixed(1)} %`;
+  const take = async () => {
+    setFault(null);
+    try {
+      await tell('takeStudy', { id: instrument.id, study: view.id, body: { by } });
+    } catch (error) {
+      setFault(refusalInWords(error));
+    }
+  };
+  const rows = [
+    ['Repeats of one person (EV)', text(repeatability.sd), interval(repeatability)],
+    ['Between people (AV)', text(reproducibility.sd), interval(reproducibility)],
+    ['People differ from part to part', result.isPooled ? 'not significant' : text(interaction), ''],
+    ['All reading (GRR)', text(gauge.sd), interval(gauge)],
+    ['Between parts (PV)', text(part.sd), interval(part)],
+    ['All together (TV)', text(total), ''],
+  ] as const;
+  return (
+    <Panel aria-label="What the study says">
+      <PanelTitle>What the study says</PanelTitle>
+      <p>
+        Reading is <strong className="figure">{percentGauge === null ? 'none' : percent(percentGauge)}</strong> of all
+        that these readings scatter
+        {plan.tolerance !== null && (
+          <>
+            , and takes up <strong className="figure">{percent(toleranceShare(gauge.sd, plan.tolerance))}</strong> of
+            the tolerance
+          </>
+        )}
+        .{' '}
+        {categories === null
+          ? 'The readings do not differ at all.'
+          : `It tells ${categories} ${categories === 1 ? 'size' : 'sizes'} apart among these parts.`}
+      </p>
+      <Table aria-label="Components of the study">
+        <thead>
+          <tr>
+            <th>Standard deviation, {plan.unit}</th>
+            <th className="number">Value</th>
+            <th className="number">95 % interval</th>
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map(([name, value, range]) => (
+            <tr key={name}>
+              <td>{name}</td>
+              <td className="number">{value}</td>
+              <td className="number">{range}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+      <Quiet>
+        Analysis of variance by the measurement systems manual of the motor industry (from memory): it calls less than
+        10 % good, and more than 30 % not usable, and asks for 5 sizes or more. With two or three people the interval of
+        “between people” is wide.
+      </Quiet>
+      {fault && <Notice urgent>{fault}</Notice>}
+      <Row style={{ marginTop: '0.5rem' }}>
+        {mayChange && takenAt === null && (
+          <Button $kind="primary" onPress={() => void take()}>
+            Take over as its repeats and operator
+          </Button>
+        )}
+        {takenAt !== null && (
+          <span>
+            Taken over into the <Link to={`/instruments/${instrument.id}`}>instrument</Link>, {takenAt.slice(0, 10)}.
+          </span>
+        )}
+      </Row>
+    </Panel>
+  );
+}

@@ -1,0 +1,86 @@
+import {
+  gaugeStudy,
+  parseLength,
+  type StudyResult,
+  type StudyTurn,
+  type StudyView,
+  studyOf,
+  studyOrder,
+  studySize,
+} from '@fettle/core';
+import { useMemo, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { useBy } from '../person/useBy.js';
+import { api } from '../wire/api.js';
+import { refusalInWords } from '../wire/ask.js';
+import { tell } from '../wire/tell.js';
+
+export interface StudyWork {
+  readonly view: StudyView | null;
+  readonly fault: string | null;
+  /** Who reads here; null while nobody has said. */
+  readonly person: string | null;
+  readonly setPerson: (person: string) => void;
+  /** What is to be read now; null where this person has read all. */
+  readonly turn: StudyTurn | null;
+  /** How many of their readings this person has entered, and of how many. */
+  readonly done: number;
+  readonly of: number;
+  /** What was entered last, to be read again. */
+  readonly last: StudyTurn | null;
+  readonly readAgain: (turn: StudyTurn) => void;
+  /** Enters what was read now. @returns why it was not taken; null where it was */
+  readonly enter: (text: string) => Promise<string | null>;
+  /** What the study says once it is whole; null before. */
+  readonly result: StudyResult | null;
+}
+
+/** A gauge study as one person enters it, blind; and what it says once all have. */
+export function useStudy(id: string, study: string): StudyWork {
+  const by = useBy();
+  const [search, setSearch] = useSearchParams();
+  const asked = search.get('person') ?? '';
+  const { currentData: view = null, error } = api.useGetStudyQuery(
+    { id, study, person: asked },
+    { refetchOnMountOrArgChange: true, pollingInterval: 5000 },
+  );
+  const [again, setAgain] = useState<StudyTurn | null>(null);
+  const person = view?.plan.people.find((one) => one === asked) ?? null;
+  const isWhole = view !== null && view.read === studySize(view.plan);
+  const order = useMemo(() => (view && person !== null ? studyOrder(view.id, view.plan, person) : []), [view, person]);
+  const own = view && person !== null ? view.entries.filter((entry) => entry.person === person) : [];
+  const isRead = (turn: StudyTurn) => own.some(({ part, trial }) => part === turn.part && trial === turn.trial);
+  const turn = isWhole ? null : (again ?? order.find((one) => !isRead(one)) ?? null);
+  const result = useMemo(() => {
+    if (!view || !isWhole) return null;
+    const read = studyOf(
+      view.entries.map(({ part, person: who, trial, nm }) => ({ part, person: who, trial: String(trial), value: nm })),
+    );
+    return read.ok ? gaugeStudy(read.study) : null;
+  }, [view, isWhole]);
+  return {
+    view,
+    fault: error ? refusalInWords(error) : null,
+    person,
+    setPerson: (name) => setSearch({ person: name }, { replace: true }),
+    turn,
+    done: own.length,
+    of: order.length,
+    last: [...order].reverse().find((one) => isRead(one)) ?? null,
+    readAgain: setAgain,
+    enter: async (text) => {
+      if (!view || person === null || turn === null) return 'Say first who reads.';
+      const parsed = parseLength(text, { unit: view.plan.unit, signed: 'sign' });
+      if (!parsed.ok) return parsed.message;
+      try {
+        const at = new Date().toISOString();
+        await tell('enterStudy', { id, study, body: { ...turn, person, text: text.trim(), nm: parsed.nm, by, at } });
+        setAgain(null);
+        return null;
+      } catch (refused) {
+        return refusalInWords(refused);
+      }
+    },
+    result,
+  };
+}
