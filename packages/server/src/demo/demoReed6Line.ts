@@ -34,7 +34,7 @@ export function reed6Line(): DemoEngine {
         mainBore: { low: mm('68.000'), high: mm('68.019'), source: `${sheet}, p. 12` },
         mainJournal: { low: mm('63.970'), high: mm('63.990'), source: `${sheet}, p. 14` },
         mainLine: { low: mm('0'), high: mm('0.030'), source: `${sheet}, p. 16` },
-        mainNeighbours: { low: mm('0'), high: mm('0.015'), source: `${sheet}, p. 16` },
+        mainNeighbours: { low: mm('0'), high: mm('0.010'), source: `${sheet}, p. 16` },
         mainClearance: { low: mm('0.022'), high: mm('0.052'), source: `${sheet}, p. 15` },
       },
       measuring: {

@@ -14,6 +14,18 @@ const Svg = styled.svg`
   text.figure { font-family: var(--figures); fill: var(--ink); }
 `;
 
+const Legend = styled.ul`
+  display: flex;
+  flex-wrap: wrap;
+  gap: 0.25rem 1rem;
+  margin: 0 0 0.5rem;
+  padding: 0;
+  list-style: none;
+  font-size: var(--size-small);
+  li { display: inline-flex; align-items: center; gap: 0.35rem; }
+  .dot { fill: var(--surface); stroke: var(--ink); stroke-width: 1.5; }
+`;
+
 const WIDTH = 640;
 const HEIGHT = 240;
 const EDGE = { left: 74, right: 16, top: 14, bottom: 34 };
@@ -114,6 +126,16 @@ export function StudyCharts({ view }: { readonly view: StudyView }) {
         shift={shift}
         dots={entries.map((one) => ({ group: one.part, nm: one.nm, person: person(one.person) }))}
       />
+      <Legend>
+        {plan.people.map((name, at) => (
+          <li key={name}>
+            <svg width={16} height={16} viewBox="-8 -8 16 16" aria-hidden>
+              <path className="dot" d={d3.symbol(SYMBOLS[at % SYMBOLS.length], 55)() ?? ''} />
+            </svg>
+            {name}
+          </li>
+        ))}
+      </Legend>
       <h3>By person, off the mean of the part</h3>
       <Dots
         label={`What each person reads off the mean of the part: ${plan.people.join(', ')}`}

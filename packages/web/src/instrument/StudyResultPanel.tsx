@@ -29,7 +29,7 @@ export function StudyResultPanel({ instrument, view, result, mayChange }: StudyR
   const [fault, setFault] = useState<string | null>(null);
   const { plan, takenAt } = view;
   const text = (sd: number) => formatLength(nanometres(Math.round(sd)), plan.unit, plan.unit === 'mm' ? 4 : 5);
-  const interval = ({ interval: { low, high } }: Component) => `${text(low)} to ${text(high)}`;
+  const interval = ({ interval: { low, high } }: Component) => `${text(low)}–${text(high)}`;
   const { repeatability, reproducibility, interaction, gauge, part, total, percentGauge, categories } = result;
   const percent = (value: number) => `${value.toFixed(1)} %`;
   const take = async () => {
@@ -41,12 +41,12 @@ export function StudyResultPanel({ instrument, view, result, mayChange }: StudyR
     }
   };
   const rows = [
-    ['Repeats of one person (EV)', text(repeatability.sd), interval(repeatability)],
+    ['Repeats (EV)', text(repeatability.sd), interval(repeatability)],
     ['Between people (AV)', text(reproducibility.sd), interval(reproducibility)],
-    ['People differ from part to part', result.isPooled ? 'not significant' : text(interaction), ''],
-    ['All reading (GRR)', text(gauge.sd), interval(gauge)],
+    ['Interaction', result.isPooled ? 'none' : text(interaction), ''],
+    ['Reading (GRR)', text(gauge.sd), interval(gauge)],
     ['Between parts (PV)', text(part.sd), interval(part)],
-    ['All together (TV)', text(total), ''],
+    ['Total (TV)', text(total), ''],
   ] as const;
   return (
     <Panel aria-label="What the study says">
@@ -68,8 +68,8 @@ export function StudyResultPanel({ instrument, view, result, mayChange }: StudyR
       <Table aria-label="Components of the study">
         <thead>
           <tr>
-            <th>Standard deviation, {plan.unit}</th>
-            <th className="number">Value</th>
+            <th>{plan.unit}</th>
+            <th className="number">Standard deviation</th>
             <th className="number">95 % interval</th>
           </tr>
         </thead>
@@ -84,9 +84,9 @@ export function StudyResultPanel({ instrument, view, result, mayChange }: StudyR
         </tbody>
       </Table>
       <Quiet>
-        Analysis of variance by the measurement systems manual of the motor industry (from memory): it calls less than
-        10 % good, and more than 30 % not usable, and asks for 5 sizes or more. With two or three people the interval of
-        “between people” is wide.
+        Interaction: people differ from part to part; none where it is not significant. Analysis of variance by the
+        measurement systems manual of the motor industry (from memory): it calls less than 10 % good, and more than 30 %
+        not usable, and asks for 5 sizes or more. With two or three people the interval of “between people” is wide.
       </Quiet>
       {fault && <Notice urgent>{fault}</Notice>}
       <Row style={{ marginTop: '0.5rem' }}>

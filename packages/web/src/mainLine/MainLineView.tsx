@@ -8,6 +8,7 @@ import {
   type TakenAt,
 } from '@fettle/core';
 import styled from 'styled-components';
+import { useNarrow } from '../base/useNarrow.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { ShaftLine, type ShaftRow } from '../shaft/ShaftLine.js';
 import { Fold } from '../ui/Fold.js';
@@ -35,8 +36,8 @@ const Boxes = styled.table`
   border-collapse: collapse;
   width: 100%;
   th { text-align: left; font-size: var(--size-small); font-weight: 600; color: var(--ink-soft); padding: 0.2rem 0.3rem; }
-  td { padding: 0.15rem 0.2rem; vertical-align: top; }
-  input { min-height: 52px; text-align: center; }
+  td { padding: 0.15rem 0.2rem; vertical-align: top; min-width: 5.5rem; }
+  input { min-height: 52px; text-align: center; padding: 0 0.2rem; }
 `;
 
 const ROWS: readonly { readonly kind: Kind; readonly label: string }[] = [
@@ -46,35 +47,45 @@ const ROWS: readonly { readonly kind: Kind; readonly label: string }[] = [
 
 const DIRECTION_TITLES = { height: 'Up and down', side: 'Sideways' } as const;
 
-/** The boxes of each main, along the shaft. */
+/** The boxes of each main: along the shaft, or one main below the other where the screen is narrow. */
 function Entry({ job, work, rows }: { readonly job: string; readonly work: MainLineWork; readonly rows: typeof ROWS }) {
   const { names, document } = work;
+  const isNarrow = useNarrow();
+  const box = (kind: Kind, main: string) => (
+    <td key={`${kind} ${main}`}>
+      {kind === 'place' && main === names[0] ? (
+        <span className="figure">0</span>
+      ) : (
+        <LineField job={job} work={work} kind={kind} main={main} />
+      )}
+    </td>
+  );
+  const heads = isNarrow ? rows.map(({ label }) => label) : names;
   return (
     <div style={{ overflowX: 'auto' }}>
       <Boxes aria-label={rows.map(({ label }) => label).join(', ')}>
         <thead>
           <tr>
             <th>{document.unit}</th>
-            {names.map((name) => (
-              <th key={name}>{name}</th>
+            {heads.map((head) => (
+              <th key={head}>{head}</th>
             ))}
           </tr>
         </thead>
         <tbody>
-          {rows.map(({ kind, label }) => (
-            <tr key={kind}>
-              <th>{label}</th>
-              {names.map((main) => (
-                <td key={main} style={{ minWidth: '5.5rem' }}>
-                  {kind === 'place' && main === names[0] ? (
-                    <span className="figure">0</span>
-                  ) : (
-                    <LineField job={job} work={work} kind={kind} main={main} />
-                  )}
-                </td>
+          {isNarrow
+            ? names.map((main) => (
+                <tr key={main}>
+                  <th>{main}</th>
+                  {rows.map(({ kind }) => box(kind, main))}
+                </tr>
+              ))
+            : rows.map(({ kind, label }) => (
+                <tr key={kind}>
+                  <th>{label}</th>
+                  {names.map((main) => box(kind, main))}
+                </tr>
               ))}
-            </tr>
-          ))}
         </tbody>
       </Boxes>
     </div>
@@ -160,10 +171,9 @@ function rowsUnder({ lines, taken, document }: MainLineWork): ShaftRow[] {
               if (!one) return '·';
               return (
                 <span className="figure">
-                  {figure(one.low)} to {figure(one.high)}
-                  {one.clearance !== null && (
-                    <small style={{ display: 'block' }}>of {figure(nanometres(one.clearance))}</small>
-                  )}
+                  {figure(one.low)}
+                  {one.high > one.low && <span style={{ display: 'block' }}>to {figure(one.high)}</span>}
+                  {one.clearance !== null && <small style={{ display: 'block' }}>of {figure(one.clearance)}</small>}
                 </span>
               );
             },
