@@ -99,7 +99,7 @@ test('an instrument is registered, checked and calibrated; an engine reads with 
   await page.goto(`/engines/${engine}/journals`);
   await page.getByRole('button', { name: 'Take over from the register' }).click();
   await expect(page.getByRole('button', { name: /^Next:/ })).toContainText(
-    'Re-read the main journal at M1: outside micrometer E2E 75 was found wrong',
+    'Re-read the journal at M1: outside micrometer E2E 75 was found wrong',
   );
 });
 

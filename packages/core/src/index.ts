@@ -28,7 +28,9 @@ export type { AimRule } from './clearance/clearanceAim.js';
 export type { ClearanceInterval } from './clearance/clearanceOfBands.js';
 export type { OilClearance } from './clearance/oilClearance.js';
 export { type QuickSum, quickSum } from './clearance/quickSum.js';
+export { mattersAt, type SoakAdvice, type Soaking, soakAdvice } from './clearance/soak.js';
 export type { Warm } from './clearance/temperature.js';
+export { USUAL_CELSIUS_U } from './clearance/temperature.js';
 // codes: grade marks and selection tables
 export { type CodeSheet, type FamilyCodes, readCodeSheet, type StampedRow, type TableCell } from './codes/codeSheet.js';
 export { type DecodedMark, type DecodedRow, decodeRow } from './codes/decodeRow.js';

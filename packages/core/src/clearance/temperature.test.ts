@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { nanometres } from '../measure/nanometres.js';
+import { mattersAt, soakAdvice } from './soak.js';
 import { clearanceChange, sizeAt20, type WarmStation } from './temperature.js';
 
 const steel = (celsius: number) => ({ alpha: 11.5, celsius });
@@ -40,5 +41,41 @@ describe('running clearance', () => {
     const iron = { ...warm, block: 10.5, cap: 10.5 };
     expect(Math.abs(clearanceChange(iron))).toBeLessThan(6_000);
     expect(clearanceChange({ ...warm, housingC: 0, shellC: 0, journalC: 0 })).toBeLessThan(0);
+  });
+});
+
+describe('how long a part is left to soak', () => {
+  it('is told by two temperatures of it, as step by step cooling does', () => {
+    // Newton's law, one second at a time, with a time constant of 50 minutes.
+    const tau = 50;
+    let celsius = 60;
+    const at: number[] = [];
+    for (let second = 0; second <= 400 * 60; second += 1) {
+      if (second % 60 === 0) at.push(celsius);
+      celsius += ((20 - celsius) / (tau * 60)) * 1;
+    }
+    const advice = soakAdvice({ then: at[0]!, now: at[30]!, minutes: 30, around: 20 }, 0.7);
+    expect(advice.kind).toBe('wait');
+    if (advice.kind !== 'wait') return;
+    expect(advice.timeConstant).toBeCloseTo(tau, 1);
+    const reached = at.findIndex((one) => one - 20 < 0.7);
+    expect(Math.abs(30 + advice.minutes - reached)).toBeLessThan(1.1);
+  });
+
+  it('warms up as it cools down, is ready where it is near, and tells nothing of what does not come nearer', () => {
+    const cold = soakAdvice({ then: -5, now: 10, minutes: 60, around: 20 }, 1);
+    const warm = soakAdvice({ then: 45, now: 30, minutes: 60, around: 20 }, 1);
+    expect(cold).toEqual(warm);
+    expect(soakAdvice({ then: 25, now: 20.5, minutes: 60, around: 20 }, 1)).toEqual({ kind: 'ready' });
+    for (const soaking of [
+      { then: 30, now: 30, minutes: 60, around: 20 },
+      { then: 30, now: 35, minutes: 60, around: 20 },
+      { then: 30, now: 10, minutes: 60, around: 20 },
+      { then: 60, now: 40, minutes: 0, around: 20 },
+    ]) {
+      expect(soakAdvice(soaking, 1)).toEqual({ kind: 'unknown' });
+    }
+    // By hand: 0.5 µm of a steel journal of 62 mm is 0.7 °C.
+    expect(mattersAt(500, 62_000_000, 11.5)).toBeCloseTo(0.7, 2);
   });
 });

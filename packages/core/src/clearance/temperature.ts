@@ -19,8 +19,17 @@ export const warmSchema = z.strictObject({
   aluminium: alphaSchema,
   steel: alphaSchema,
   source: z.string().trim().max(200).describe('Where the coefficients come from.'),
+  u: z
+    .number()
+    .min(0)
+    .max(20)
+    .optional()
+    .describe('Standard uncertainty of a temperature that was taken, °C; omitted: 0.5.'),
 });
 export type Warm = z.output<typeof warmSchema>;
+
+/** Standard uncertainty of a temperature, °C, until somebody says better: a thermometer in the room, or held to a part; common practice. */
+export const USUAL_CELSIUS_U = 0.5;
 
 /** Figures to start from, each of which the fitter can change. */
 export const USUAL_WARM: Warm = {

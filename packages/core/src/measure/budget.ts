@@ -6,6 +6,8 @@ export interface Source {
   readonly words: string;
   /** Standard uncertainty, in the unit of what it acts on. */
   readonly u: number;
+  /** What it is told in where that is no length. */
+  readonly in?: '°C' | undefined;
   /** How it may lie: normally about zero, or evenly between two ends. */
   readonly shape: 'normal' | 'even';
 }

@@ -16,6 +16,8 @@ export interface ReadBy {
   /** What it was set on, where that was an instrument: whose setting and calibration are then the errors that all these readings share. */
   readonly setOn?: string | undefined;
   readonly count: number;
+  /** What the part grows by, 1e-6/K, where its size was told at 20 °C by a temperature that was taken; left out: it was not. */
+  readonly alpha?: number | undefined;
   /** Standard uncertainty of its calibration there, nm; 0 where it has none. */
   readonly scale: number;
 }

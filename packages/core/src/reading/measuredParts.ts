@@ -139,7 +139,10 @@ function shapeFindings(job: MeasuredJob, feature: Feature, { outOfRound, taper }
 }
 
 /** What a part is made of, by its coefficient of expansion; null where that is not known. Journals and pins are of steel. */
-function expansionOf({ materials, warm }: MeasuredJob, feature: Feature): number | null {
+export function expansionOf(
+  { materials, warm }: Pick<MeasuredJob, 'materials' | 'warm'>,
+  feature: Feature,
+): number | null {
   const alpha = (material: Material) => (material === 'unknown' ? null : warm[material]);
   if (FEATURE_TABLE[feature].role === 'journal') return warm.steel;
   const { heldBy } = FAMILY_TABLE[FEATURE_TABLE[feature].family];
@@ -197,12 +200,21 @@ function setOnOf(job: MeasuredJob, { feature, taken }: Reading): string | undefi
 function readByOf(job: MeasuredJob, readings: readonly Reading[], steps: readonly ReadingSteps[]): ReadBy[] {
   const found = new Map<string, ReadBy & { readonly squares: number }>();
   for (const [at, { instrument: then }] of steps.entries()) {
-    const setOn = setOnOf(job, readings[at]!);
-    const key = `${then.key} ${setOn ?? ''}`;
+    const reading = readings[at]!;
+    const setOn = setOnOf(job, reading);
+    const alpha = reading.taken?.celsius == null ? null : expansionOf(job, reading.feature);
+    const key = `${then.key} ${setOn ?? ''} ${alpha ?? ''}`;
     const before = found.get(key);
     const count = (before?.count ?? 0) + 1;
     const squares = (before?.squares ?? 0) + (then.error?.kind === 'known' ? then.error.u : 0) ** 2;
-    found.set(key, { instrument: then.key, setOn, count, squares, scale: Math.sqrt(squares / count) });
+    found.set(key, {
+      instrument: then.key,
+      setOn,
+      ...(alpha === null ? {} : { alpha }),
+      count,
+      squares,
+      scale: Math.sqrt(squares / count),
+    });
   }
   return [...found.values()].map(({ squares: _, ...one }) => one);
 }

@@ -9,7 +9,7 @@ import type { InstrumentsMembers } from './instrumentsPart.js';
 import { INSTRUMENT_USES, type InstrumentUse, roleOfUse } from './instrumentUses.js';
 
 /** The instruments of an engine: its own, and those of the workshop that it is read with. */
-export type InstrumentsJob = Pick<InstrumentsMembers, 'instruments' | 'registered' | 'using' | 'drifts'>;
+export type InstrumentsJob = Pick<InstrumentsMembers, 'instruments' | 'registered' | 'using' | 'drifts' | 'warm'>;
 
 /** What an instrument is known by in an engine: its id in the register, or the role of the engine's own one. */
 export type InstrumentKey = string;

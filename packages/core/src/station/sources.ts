@@ -1,10 +1,11 @@
+import { USUAL_CELSIUS_U } from '../clearance/temperature.js';
 import { type Budget, type Contribution, sumBudget } from '../measure/budget.js';
 import type { EffectiveSize, MeasuredSize, ReadBy } from '../measure/effectiveSize.js';
 import { readingUncertainty } from '../measure/instrument.js';
 import { nanometres } from '../measure/nanometres.js';
 import type { SizeBand } from '../measure/sizeBand.js';
 import { evenly } from '../measure/uncertainty.js';
-import type { InstrumentUse } from '../reading/instrumentUses.js';
+import { type InstrumentUse, wordsOfUse } from '../reading/instrumentUses.js';
 import {
   type InstrumentKey,
   type InstrumentsJob,
@@ -66,6 +67,28 @@ function sharedOf(job: InstrumentsJob, { instrument, setOn = instrument, scale }
   return [...settingOf(job, setOn), ...(scale > 0 ? [contribution(`scale:${instrument}`, words, scale)] : [])];
 }
 
+/**
+ * What is not known of the temperatures that a size was told at 20 °C by: that of the parts of a feature, and that of the instruments, each the same
+ * error in all that was corrected by it. In °C, with the length that a degree makes as sensitivity.
+ */
+function warmthOf({ warm }: InstrumentsJob, use: InstrumentUse, { alpha }: ReadBy, size: number): Budget {
+  if (alpha === undefined) return [];
+  const u = warm.u ?? USUAL_CELSIUS_U;
+  const grows = (coefficient: number) => size * coefficient * 1e-6;
+  return [
+    {
+      ...contribution(`celsius:${use}`, `temperature of the ${wordsOfUse(use)}`, u),
+      in: '°C',
+      sensitivity: -grows(alpha),
+    },
+    {
+      ...contribution('celsius:instruments', 'temperature of the instruments', u),
+      in: '°C',
+      sensitivity: grows(warm.steel),
+    },
+  ];
+}
+
 /** What a size was read with; where it does not say, with what the feature is read with now. */
 function readByOf(job: InstrumentsJob, use: InstrumentUse, { by, count }: MeasuredSize): readonly ReadBy[] {
   return by ?? [{ instrument: instrumentInUse(job, use), count, scale: 0 }];
@@ -83,6 +106,7 @@ export function sizeBudget(job: InstrumentsJob, use: InstrumentUse, of: string, 
   const by = readByOf(job, use, size);
   return sumBudget([
     ...by.map((one) => [sharedOf(job, one), one.count / size.count] as const),
+    ...by.map((one) => [warmthOf(job, use, one, size.nominal), one.count / size.count] as const),
     [readingsOf(job, { key: of, of }, by), 1],
   ]);
 }

@@ -9,6 +9,7 @@ import { instrumentFor, instrumentInUse } from '../reading/readWith.js';
 import { isAsPredicted, whatToLookFor } from './assemblyOffset.js';
 import { readingsOf, settingOf, sizeBudget, trialSetting, wallsBudget } from './sources.js';
 import type { StationJob } from './stationJob.js';
+import { trialAt20, warmParts } from './trialAt20.js';
 import { type MeasuredClearance, measuredClearance } from './trialClearance.js';
 import type { Trial, TrialReading } from './trialSchema.js';
 
@@ -19,6 +20,8 @@ export interface StationTrial {
   readonly suspect: ReadonlySet<string>;
   /** Null until something was read with its shells in. */
   readonly measured: MeasuredClearance | null;
+  /** What was added to what was read to tell it at 20 °C, nm; 0 where nothing was. */
+  readonly toReference: Nanometres;
   /** Standard uncertainty of what was measured, nm. */
   readonly uMeasured: number;
   /** What that comes from. */
@@ -140,10 +143,18 @@ function told(job: StationJob, trial: OneTrial, place: Place): StationTrial {
     isMachined(part) ? keptSize(kept) : (part?.size ?? null);
   const bore = sizeOf(housing, trial.madeOf?.bore);
   const journal = sizeOf(place.journal, trial.madeOf?.journal);
-  const measured = measuredClearance(
-    countedReadings(job, trial, journal),
-    journal?.kind === 'read' ? journal : pointOf(journal),
-  );
+  const parts = warmParts(job, place.family, { bore: bore?.nominal ?? null, journal: journal?.nominal ?? null }, [
+    trial.upper.wall,
+    trial.lower.wall,
+  ]);
+  const counted = countedReadings(job, trial, journal);
+  const point = journal?.kind === 'read' ? journal : pointOf(journal);
+  const at20 = counted.map((one) => ({
+    ...one,
+    nm: one.nm === null ? null : trialAt20(one.nm, one.mode, parts, trial.madeOf, job.warm.steel),
+  }));
+  const measured = measuredClearance(at20, point);
+  const asRead = measuredClearance(counted, point);
   const walls = trial.upper.wall + trial.lower.wall;
   const predicted = bore && journal ? nanometres(bore.nominal - journal.nominal - walls) : null;
   const difference = measured && predicted !== null ? nanometres(measured.nominal - predicted) : null;
@@ -173,6 +184,7 @@ function told(job: StationJob, trial: OneTrial, place: Place): StationTrial {
     trial,
     suspect: suspectTrialReadings(job, trial, journal),
     measured,
+    toReference: measured && asRead ? nanometres(measured.nominal - asRead.nominal) : nanometres(0),
     uMeasured: budgetUncertainty(known),
     measuredBudget: known,
     budget,

@@ -594,6 +594,45 @@ describe('a needle', () => {
   });
 });
 
+describe('a trial in the cold', () => {
+  const aluminium = { materials: { block: 'aluminium', caps: 'aluminium', rods: 'steel' } } as const;
+
+  /** What a gauge shows of parts that are as predicted, all of them and itself at 5 °C: worked out apart from what is tested, in µm. */
+  const shown = (mode: GaugeMode) => {
+    const grown = (length: number, alpha: number) => length * (1 + alpha * 1e-6 * (5 - 20));
+    const shells = grown(64_010, 21.5) - 2 * grown(1_996, 11.5);
+    // A gauge of steel has shrunk, and shows a bore too large.
+    return mode === 'journal' ? shells - grown(59_980, 11.5) : shells / (1 + 11.5e-6 * (5 - 20));
+  };
+
+  /** The first main with its shells in, read so at a temperature of everything. */
+  const triedAt = (job: JobDocument, mode: GaugeMode, size: number, celsius: number | null) => {
+    const one = { ...trialReading('x', mode), nm: um(size) };
+    const fasteners = { kind: 'unknown' as const, name: '', lubricant: '', torque: '' };
+    const madeOf = { bore: null, journal: null, fasteners, celsius, gaugeCelsius: celsius };
+    return at({ ...job, trials: { M1: trial([], { readings: { one }, madeOf }) } }, 'M1').tried!;
+  };
+
+  it.each(['journal', 'setting', 'bore'] as const)(
+    'with the gauge zeroed on a %s is as predicted, and not a shell with dirt under it',
+    (mode) => {
+      const tried = triedAt(twin(aluminium), mode, shown(mode), 5);
+      expect(Math.abs(tried.difference!)).toBeLessThan(20);
+      expect([tried.isAsPredicted, tried.lookFor]).toEqual([true, []]);
+      const uncorrected = triedAt(twin(aluminium), mode, shown(mode), null);
+      expect(uncorrected.toReference).toBe(0);
+      expect(tried.toReference).toBe(tried.difference! - uncorrected.difference!);
+      // As it stood: 9.6 µm too little where the gauge was zeroed on the journal.
+      if (mode === 'journal') expect(uncorrected.difference! / 1000).toBeCloseTo(-9.6, 1);
+    },
+  );
+
+  it('is not corrected where it is not known what the housing is made of', () => {
+    const job = twin({ materials: { block: 'unknown', caps: 'iron', rods: 'steel' } });
+    expect(triedAt(job, 'journal', 30, 5).toReference).toBe(0);
+  });
+});
+
 describe('the clearance of a running engine', () => {
   const warmAt = (block: 'iron' | 'aluminium' | 'unknown', celsius: number) => {
     const job = twin({ materials: { block, caps: 'iron', rods: 'steel' }, warm: { ...twin().warm, celsius } });

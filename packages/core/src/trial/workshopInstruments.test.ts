@@ -287,6 +287,31 @@ describe('what instruments of the workshop share', () => {
     );
   });
 
+  it('with temperatures that were taken, the thermometer is one more error, and what instruments grow by nearly falls out', () => {
+    const warm = { ...job.warm, u: 0.8 };
+    const readings = [
+      { ...reading('mainBore', 1, 'front', 64_010, { instrumentId: GAUGE }), celsius: 26 },
+      { ...reading('mainJournal', 1, 'front-0', 59_980, { instrumentId: LARGE }), celsius: 24 },
+    ].map(({ celsius, ...one }) => ({ ...one, taken: { ...one.taken!, celsius, gaugeCelsius: 22 } }));
+    const taken = { ...job, warm, using: { ...job.using, mainJournal: LARGE } };
+    const station = mainStations(taken, readings)[0]!;
+    const half = { shell: 'thin', label: 'thin', wall: um(1_996) };
+    const budget = predictedBudget(taken, station, { upper: half, lower: half })!;
+    const own = budget.filter(({ key }) => !key.includes('wall') && !key.includes('ball'));
+    type Draw = Parameters<Parameters<typeof drawn>[0]>[0];
+    const read = ({ normal, even }: Draw) => normal(1) + normal(1) + even(0.5);
+    close(
+      budgetUncertainty(own),
+      drawn((draw) => {
+        const [bores, journals, instruments] = [draw.normal(0.8), draw.normal(0.8), draw.normal(0.8)];
+        // In µm: lengths in mm by coefficients in 1e-6/K.
+        const bore = draw.normal(1) + read(draw) - 64.01 * 10.5e-3 * bores + 64.01 * 11.5e-3 * instruments;
+        const journal = draw.normal(0.5) + read(draw) - 59.98 * 11.5e-3 * journals + 59.98 * 11.5e-3 * instruments;
+        return bore - journal;
+      }),
+    );
+  });
+
   it('moves all stations alike: two journals with one micrometer differ by less than with two', () => {
     const apart = (second: string) => {
       const own = [SMALL, second].map((instrumentId, at) =>

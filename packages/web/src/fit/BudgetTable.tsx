@@ -62,11 +62,13 @@ export function BudgetTable({ of, budget, unit, act = 'Where ± comes from' }: B
             </tr>
           </thead>
           <tbody>
-            {rows.map(({ key, words, u: own, sensitivity, share }) => (
+            {rows.map(({ key, words, u: own, in: other, sensitivity, share }) => (
               <tr key={key}>
                 <td>{words}</td>
-                <td className="number">{fine(own)}</td>
-                <td className="number">{timesText(sensitivity)}</td>
+                <td className="number">{other === undefined ? fine(own) : `${own} ${other}`}</td>
+                <td className="number">
+                  {other === undefined ? timesText(sensitivity) : `${fine(sensitivity)} / ${other}`}
+                </td>
                 <td className="number">{Math.round(100 * share)} %</td>
               </tr>
             ))}

@@ -1,12 +1,4 @@
-import {
-  type JobDocument,
-  type LineRead,
-  lengthText,
-  nanometres,
-  roughText,
-  type ShaftColumn,
-  type TakenAt,
-} from '@fettle/core';
+import { type JobDocument, type LineRead, lengthText, roughText, type ShaftColumn, type TakenAt } from '@fettle/core';
 import styled from 'styled-components';
 import { useNarrow } from '../base/useNarrow.js';
 import { useOpenJob } from '../job/JobPage.js';

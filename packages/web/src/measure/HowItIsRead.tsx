@@ -25,6 +25,7 @@ import { Fold } from '../ui/Fold.js';
 import { Table } from '../ui/Panel.js';
 import { type KeptPlace, useKeptText } from '../ui/useKeptText.js';
 import { NEEDLE_WORDS } from './NeedleAsk.js';
+import { SoakAdvice } from './SoakAdvice.js';
 
 const Whole = styled(Fold)`
   grid-column: 1 / -1;
@@ -203,6 +204,7 @@ export function HowItIsRead({
           onCommit={(gaugeCelsius) => set({ gaugeCelsius })}
         />
       </Fields>
+      <SoakAdvice key={`soak ${feature}`} job={job} feature={feature} />
       {isHousing && (
         <Routes
           order={measuring.order}

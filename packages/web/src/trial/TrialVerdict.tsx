@@ -39,8 +39,20 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
   const { station, halves, state } = open;
   const { tried, limits, aim } = station;
   if (!tried?.measured) return null;
-  const { measured, predicted, difference, u, uMeasured, lookFor, isAsPredicted, isConfirmed, trial, isVoid, changed } =
-    tried;
+  const {
+    measured,
+    toReference,
+    predicted,
+    difference,
+    u,
+    uMeasured,
+    lookFor,
+    isAsPredicted,
+    isConfirmed,
+    trial,
+    isVoid,
+    changed,
+  } = tried;
   const signed = (value: number) => workedOutText(value, unit, { plus: true });
   return (
     <>
@@ -50,6 +62,12 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
           ± {spreadText(uMeasured, unit)}, mean of {measured.count}
         </small>
       </Big>
+      {toReference !== 0 && (
+        <Quiet>
+          At 20 °C: read at {trial.madeOf?.celsius} °C, {signed(toReference)} {unit} by the expansion of housing, shells
+          and journal.
+        </Quiet>
+      )}
       <BudgetTable of={`the clearance measured at ${station.id}`} budget={tried.measuredBudget} unit={unit} />
       <GapGauge
         unit={unit}

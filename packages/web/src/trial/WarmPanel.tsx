@@ -1,3 +1,4 @@
+import { USUAL_CELSIUS_U } from '@fettle/core';
 import { NumberField } from '../typing/NumberField.js';
 import { FieldPairs, Fold } from '../ui/Fold.js';
 import { Panel } from '../ui/Panel.js';
@@ -23,6 +24,13 @@ export function WarmPanel({ job, work }: { readonly job: string; readonly work: 
             value={warm.celsius}
             most={300}
             onCommit={(celsius) => setWarm({ celsius })}
+          />
+          <NumberField
+            kept={{ of: job, part: 'warm', field: 'u' }}
+            label="A temperature is known to, u, °C"
+            value={warm.u ?? USUAL_CELSIUS_U}
+            most={20}
+            onCommit={(u) => setWarm({ u })}
           />
           {MATERIALS.map((material) => (
             <NumberField
