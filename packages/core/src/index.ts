@@ -353,6 +353,7 @@ export {
   wordsOfUse,
 } from './reading/instrumentUses.js';
 export {
+  expansionOf,
   type MeasuredPart,
   measuredParts,
   type ReadingSteps,

@@ -1,7 +1,7 @@
 /** How a part comes to the temperature of what is around it: two temperatures of it, some time apart. */
 export interface Soaking {
   /** °C then, and now. */
-  readonly then: number;
+  readonly before: number;
   readonly now: number;
   /** Minutes between the two, above 0. */
   readonly minutes: number;
@@ -22,11 +22,11 @@ export type SoakAdvice =
  * constant τ from two temperatures of it (Newton’s law of cooling, for a part that is as warm inside as outside: metal in still air).
  *
  * @param matters °C, above 0
- * @example soakAdvice({ then: 60, now: 40, minutes: 30, around: 20 }, 1).minutes.toFixed(1) // '129.7'
+ * @example soakAdvice({ before: 60, now: 40, minutes: 30, around: 20 }, 1).minutes.toFixed(1) // '129.7'
  */
-export function soakAdvice({ then, now, minutes, around }: Soaking, matters: number): SoakAdvice {
+export function soakAdvice({ before, now, minutes, around }: Soaking, matters: number): SoakAdvice {
   if (Math.abs(now - around) < matters) return { kind: 'ready' };
-  const share = (now - around) / (then - around);
+  const share = (now - around) / (before - around);
   // Past its surroundings, away from them, or as it was.
   if (!(share > 0 && share < 1) || !(minutes > 0)) return { kind: 'unknown' };
   const timeConstant = -minutes / Math.log(share);

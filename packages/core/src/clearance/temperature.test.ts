@@ -54,7 +54,7 @@ describe('how long a part is left to soak', () => {
       if (second % 60 === 0) at.push(celsius);
       celsius += ((20 - celsius) / (tau * 60)) * 1;
     }
-    const advice = soakAdvice({ then: at[0]!, now: at[30]!, minutes: 30, around: 20 }, 0.7);
+    const advice = soakAdvice({ before: at[0]!, now: at[30]!, minutes: 30, around: 20 }, 0.7);
     expect(advice.kind).toBe('wait');
     if (advice.kind !== 'wait') return;
     expect(advice.timeConstant).toBeCloseTo(tau, 1);
@@ -63,15 +63,15 @@ describe('how long a part is left to soak', () => {
   });
 
   it('warms up as it cools down, is ready where it is near, and tells nothing of what does not come nearer', () => {
-    const cold = soakAdvice({ then: -5, now: 10, minutes: 60, around: 20 }, 1);
-    const warm = soakAdvice({ then: 45, now: 30, minutes: 60, around: 20 }, 1);
+    const cold = soakAdvice({ before: -5, now: 10, minutes: 60, around: 20 }, 1);
+    const warm = soakAdvice({ before: 45, now: 30, minutes: 60, around: 20 }, 1);
     expect(cold).toEqual(warm);
-    expect(soakAdvice({ then: 25, now: 20.5, minutes: 60, around: 20 }, 1)).toEqual({ kind: 'ready' });
+    expect(soakAdvice({ before: 25, now: 20.5, minutes: 60, around: 20 }, 1)).toEqual({ kind: 'ready' });
     for (const soaking of [
-      { then: 30, now: 30, minutes: 60, around: 20 },
-      { then: 30, now: 35, minutes: 60, around: 20 },
-      { then: 30, now: 10, minutes: 60, around: 20 },
-      { then: 60, now: 40, minutes: 0, around: 20 },
+      { before: 30, now: 30, minutes: 60, around: 20 },
+      { before: 30, now: 35, minutes: 60, around: 20 },
+      { before: 30, now: 10, minutes: 60, around: 20 },
+      { before: 60, now: 40, minutes: 0, around: 20 },
     ]) {
       expect(soakAdvice(soaking, 1)).toEqual({ kind: 'unknown' });
     }

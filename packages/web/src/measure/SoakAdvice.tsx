@@ -20,7 +20,7 @@ interface SoakAdviceProps {
 }
 
 const BOXES = [
-  { field: 'then', label: 'Part a while ago, °C' },
+  { field: 'before', label: 'Part a while ago, °C' },
   { field: 'minutes', label: 'Minutes ago' },
   { field: 'now', label: 'Part now, °C' },
   { field: 'around', label: 'Room or instrument, °C' },
@@ -47,7 +47,7 @@ function timeText(minutes: number): string {
 export function SoakAdvice({ job, feature }: SoakAdviceProps) {
   const { document } = job;
   const boxes: Readonly<Record<Box, ReturnType<typeof useBox>>> = {
-    then: useBox(job.id, 'then'),
+    before: useBox(job.id, 'before'),
     minutes: useBox(job.id, 'minutes'),
     now: useBox(job.id, 'now'),
     around: useBox(job.id, 'around'),
@@ -63,7 +63,7 @@ export function SoakAdvice({ job, feature }: SoakAdviceProps) {
     isWhole && matters !== null
       ? soakAdvice(
           {
-            then: boxes.then.value!,
+            before: boxes.before.value!,
             now: boxes.now.value!,
             minutes: boxes.minutes.value!,
             around: boxes.around.value!,
