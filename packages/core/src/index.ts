@@ -333,6 +333,7 @@ export { rodCount } from './part/rodCount.js';
 export { type Route, routes, type Zeroing } from './part/route.js';
 export { type ShaftColumn, type ShaftShow, shaftColumns } from './part/shaftColumns.js';
 export { type ShaftGeometry, shaftGeometry } from './part/shaftGeometry.js';
+export { DIRECTION_COUNTS, type DirectionCount, type PlaneCount, schemeSlots } from './part/slot.js';
 export type { Swap } from './part/swap.js';
 export { throwsText, withThrows } from './part/throws.js';
 // reading: readings of an engine

@@ -1,5 +1,6 @@
 import type { CrankLayout } from './crankLayout.js';
 import { rodCount } from './rodCount.js';
+import { BORE_SLOTS, JOURNAL_SLOTS, type Slot } from './slot.js';
 
 /** One family of bearings, and everything that follows from which it is. */
 export interface FamilyRow {
@@ -67,13 +68,6 @@ export const FAMILY_ROWS = {
   },
 } as const satisfies Readonly<Record<string, FamilyRow>>;
 
-/**
- * Where on the feature: in the front or rear plane; a journal at 0° or 90°. Bores are read in the bolt direction; across it, at 90°, only to see
- * how round they are.
- */
-export const SLOTS = ['front', 'rear', 'front-0', 'front-90', 'rear-0', 'rear-90'] as const;
-export type Slot = (typeof SLOTS)[number];
-
 /** One kind of part that is measured, and everything that follows from which it is. */
 export interface FeatureRow {
   readonly family: string;
@@ -98,9 +92,6 @@ export interface FeatureRow {
   /** True if parts are told by where they stand on the shaft, or by a number of their own. */
   readonly numbered: 'along-the-shaft' | 'by-number';
 }
-
-const BORE_SLOTS = ['front', 'rear', 'front-90', 'rear-90'] as const;
-const JOURNAL_SLOTS = ['front-0', 'front-90', 'rear-0', 'rear-90'] as const;
 
 /**
  * What is measured: one row a feature. Words, names, slots, marks, stages, limits and counts of a feature stand here and nowhere else;

@@ -1,6 +1,7 @@
-import { FEATURE_ROWS, type FeatureRow, type Slot } from './bearingRows.js';
+import { FEATURE_ROWS, type FeatureRow } from './bearingRows.js';
+import { placeOfSlot, type Slot } from './slot.js';
 
-export { SLOTS, type Slot } from './bearingRows.js';
+export { SLOTS, type Slot, slotName } from './slot.js';
 
 import type { CrankLayout } from './crankLayout.js';
 import { FAMILY_TABLE, type Family } from './family.js';
@@ -16,7 +17,7 @@ export const FEATURES = Object.keys(FEATURE_ROWS) as [Feature, ...Feature[]];
 
 /** True if a reading there tells the size of a part: of a journal each does, of a bore those in the bolt direction. */
 export function tellsSize(feature: Feature, slot: Slot): boolean {
-  return FEATURE_TABLE[feature].role === 'journal' || slot === 'front' || slot === 'rear';
+  return FEATURE_TABLE[feature].role === 'journal' || placeOfSlot(slot).angle === 0;
 }
 
 /** Everything that follows from which feature it is. */
@@ -64,22 +65,4 @@ export function partName(feature: Feature, number: number): string {
  */
 export function partCount(layout: Pick<CrankLayout, 'mains' | 'pins'>, feature: Feature): number {
   return FAMILY_TABLE[FEATURE_TABLE[feature].family].count(layout);
-}
-
-const SLOT_NAMES: Readonly<Record<Slot, string>> = {
-  front: 'Front plane',
-  rear: 'Rear plane',
-  'front-0': 'Front, 0°',
-  'front-90': 'Front, 90°',
-  'rear-0': 'Rear, 0°',
-  'rear-90': 'Rear, 90°',
-};
-
-/**
- * What a slot is called.
- *
- * @example slotName('front-90') // 'Front, 90°'
- */
-export function slotName(slot: Slot): string {
-  return SLOT_NAMES[slot];
 }

@@ -18,6 +18,7 @@ import type { Undersize } from '../shell/undersize.js';
 import { undersizeOf } from '../shell/undersize.js';
 import { suspectReadings } from './assessReading.js';
 import type { MeasuredJob } from './measuredJob.js';
+import { type PartShape, partShape } from './partShape.js';
 import { driftCorrected, type InstrumentThen, instrumentInUse, instrumentThen } from './readWith.js';
 
 /** A size, or a shape, outside the data sheet's limits: no shell cures it. */
@@ -90,34 +91,14 @@ function findingsOf(feature: Feature, size: EffectiveSize | null, limit: Limit |
   return findings;
 }
 
-/** How far a part is from a cylinder, by its readings; null where they do not tell. */
-export interface PartShape {
-  /** The largest difference of two diameters in one plane. */
-  readonly outOfRound: Nanometres | null;
-  /** The largest difference of diameters between the planes, in one direction. */
-  readonly taper: Nanometres | null;
-}
-
-function shapeOf(job: MeasuredJob, role: 'housing' | 'journal', own: readonly Reading[]): PartShape {
-  const at = (slot: Reading['slot']) => {
-    const reading = own.find((one) => one.slot === slot);
-    return reading ? sizeAtReference(job, reading) : null;
-  };
-  const most = (pairs: readonly (readonly [Reading['slot'], Reading['slot']])[]) => {
-    const apart = pairs.flatMap(([one, other]) => {
-      const [a, b] = [at(one), at(other)];
-      return a === null || b === null ? [] : [Math.abs(a - b)];
-    });
-    return apart.length === 0 ? null : nanometres(Math.max(...apart));
-  };
-  const bolt = role === 'housing' ? (['front', 'rear'] as const) : (['front-0', 'rear-0'] as const);
-  return {
-    outOfRound: most([
-      [bolt[0], 'front-90'],
-      [bolt[1], 'rear-90'],
-    ]),
-    taper: most([bolt, ['front-90', 'rear-90']]),
-  };
+/** The shape that the readings of a part tell, each at 20 °C and without the error of its instrument. */
+function shapeOf(job: MeasuredJob, own: readonly Reading[]): PartShape {
+  return partShape(
+    own.flatMap((reading) => {
+      const size = sizeAtReference(job, reading);
+      return size === null ? [] : [{ slot: reading.slot, size }];
+    }),
+  );
 }
 
 /** The limits of shape that hold for a bore, and for a journal or pin. */
@@ -243,7 +224,7 @@ export function measuredParts(job: MeasuredJob, readings: readonly Reading[], fe
     const own = byPart.get(number) ?? [];
     const telling = own.filter(({ slot, nm }) => nm !== null && tellsSize(feature, slot));
     const steps = telling.map((reading) => readingSteps(job, reading)!);
-    const shape = shapeOf(job, role, own);
+    const shape = shapeOf(job, own);
     const count = own.filter(({ nm }) => nm !== null).length;
     const read = readSize(
       steps.map(({ size }) => size),

@@ -116,7 +116,7 @@ describe('readings as a table', () => {
       /^Feature: “Camshaft” is not one of Main bore, /u,
     );
     expect(faults(['M1', 'Main bore', 'Front, 0°', '64.011'])).toEqual([
-      'Where: “Front, 0°” is not one of Front plane; Rear plane; Front, 90°; Rear, 90°',
+      'Where: “Front, 0°” is no place there; places are named as Front plane or Front, 30°',
     ]);
     expect(faults(['M1', 'Main bore', 'Front plane', '64.o11'])[0]).toMatch(/^Reading: “64\.o11” is not a size/u);
     expect(faults(['P1', 'Crankpin', 'Front, 0°', '+2'])[0]).toContain(

@@ -77,7 +77,10 @@ function readRow(row: RowReader<Column>, job: MeasuredJob): ReadingItem | null {
   }
   const slot = named<Slot>(row.text('Where'), slots, slotName);
   if (slot === undefined && row.text('Where') !== '') {
-    row.fault('Where', `“${row.text('Where')}” is not one of ${slots.map((one) => slotName(one)).join('; ')}`);
+    row.fault(
+      'Where',
+      `“${row.text('Where')}” is no place there; places are named as ${slots.slice(0, 2).map(slotName).join(' or ')}`,
+    );
   }
   const text = row.text('Reading');
   const setting = row.length('Setting') ?? job.measuring.setting[feature];

@@ -532,7 +532,7 @@ describe('the shape of a part', () => {
     ]);
     expect(bore.size).toMatchObject({ nominal: um(64_011), smallest: um(64_010), largest: um(64_012), count: 2 });
     // By hand: 7 and 6 across, 2 and 3 along.
-    expect(bore.shape).toEqual({ outOfRound: um(7), taper: um(3) });
+    expect(bore.shape).toEqual({ outOfRound: um(7), taper: um(3), barrel: null, oval: null });
     expect([bore.missing, bore.findings]).toEqual([0, []]);
     // Across alone tells no size.
     expect(part('mainBore', [['front-90', 64_003]])).toMatchObject({
@@ -549,13 +549,13 @@ describe('the shape of a part', () => {
       ['rear-90', 59_981],
     ]);
     expect(journal.size!.nominal).toBe(um(59_980.75));
-    expect(journal.shape).toEqual({ outOfRound: um(3), taper: um(2) });
+    expect(journal.shape).toEqual({ outOfRound: um(3), taper: um(2), barrel: null, oval: null });
     expect(
       part('mainJournal', [
         ['front-0', 59_980],
         ['rear-0', 59_979],
       ]).shape,
-    ).toEqual({ outOfRound: null, taper: um(1) });
+    ).toEqual({ outOfRound: null, taper: um(1), barrel: null, oval: null });
   });
 });
 

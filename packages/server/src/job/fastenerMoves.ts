@@ -33,7 +33,7 @@ const movesOf = (family: Family, feature: Feature) => `
         ORDER BY old."at" DESC LIMIT 1
       ) AS before ON true
       WHERE now."job_id" = changed."id" AND now."feature" = '${feature}' AND now."replaced_by" IS NULL
-        AND now."nm" IS NOT NULL AND now."slot" IN ('front', 'rear') AND now."at" >= changed."since"::timestamptz
+        AND now."nm" IS NOT NULL AND now."slot" IN ('front', 'middle', 'rear') AND now."at" >= changed."since"::timestamptz
     ) AS moved
     WHERE moved."bores" > 0
     ORDER BY changed."since" DESC, changed."id" LIMIT ${MOST}

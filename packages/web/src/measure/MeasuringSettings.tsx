@@ -1,5 +1,7 @@
 import {
   alongLineOf,
+  DIRECTION_COUNTS,
+  type DirectionCount,
   FAMILY_TABLE,
   FEATURE_TABLE,
   FEATURES,
@@ -9,7 +11,9 @@ import {
   type Nanometres,
   type Needle,
   nanometres,
+  type PlaneCount,
   type Slot,
+  schemeSlots,
 } from '@fettle/core';
 import styled from 'styled-components';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
@@ -31,16 +35,31 @@ const Settings = styled(Panel)`
   .limits { align-self: center; font-size: var(--size-small); color: var(--ink-soft); }
 `;
 
-const BORE_SCHEMES = [
-  { value: 'front', label: 'One reading, bolt direction' },
-  { value: 'front,rear', label: 'Two planes, bolt direction' },
-  { value: 'front,front-90,rear,rear-90', label: 'Two planes, bolt direction and across' },
-];
-const JOURNAL_SCHEMES = [
-  { value: 'front-0', label: 'One reading' },
-  { value: 'front-0,front-90', label: 'One plane, 0° and 90°' },
-  { value: 'front-0,front-90,rear-0,rear-90', label: 'Two planes, 0° and 90°' },
-];
+const PLANE_WORDS: Readonly<Record<PlaneCount, string>> = { 1: 'One plane', 2: 'Two planes', 3: 'Three planes' };
+const ACROSS: Readonly<Record<Exclude<DirectionCount, 1>, Readonly<Record<'housing' | 'journal', string>>>> = {
+  2: { housing: 'bolt direction and across', journal: '0° and 90°' },
+  3: { housing: 'three directions', journal: 'three directions' },
+  4: { housing: 'four directions', journal: 'four directions' },
+  6: { housing: 'six directions', journal: 'six directions' },
+};
+
+/** What a scheme of reading is called. */
+function schemeName(role: 'housing' | 'journal', planes: PlaneCount, directions: DirectionCount): string {
+  if (directions > 1) return `${PLANE_WORDS[planes]}, ${ACROSS[directions as 2][role]}`;
+  if (role === 'housing')
+    return planes === 1 ? 'One reading, bolt direction' : `${PLANE_WORDS[planes]}, bolt direction`;
+  return planes === 1 ? 'One reading' : `${PLANE_WORDS[planes]}, 0°`;
+}
+
+/** Ways of reading a part: in one to three planes, in one to six directions each. */
+function schemesOf(role: 'housing' | 'journal') {
+  return ([1, 2, 3] as const).flatMap((planes) =>
+    DIRECTION_COUNTS.map((directions) => ({
+      value: schemeSlots(role, planes, directions).join(),
+      label: schemeName(role, planes, directions),
+    })),
+  );
+}
 /** The sizes that a gauge is usually set to, from the limits. */
 const SETTINGS: readonly { readonly word: string; readonly of: (limit: Limit) => Nanometres }[] = [
   { word: 'Low', of: ({ low }) => low },
@@ -51,7 +70,7 @@ const SETTINGS: readonly { readonly word: string; readonly of: (limit: Limit) =>
 /** The first place of each kind of part. */
 const ONE_READING = { housing: 'front', journal: 'front-0' } as const;
 
-const SCHEMES = { housing: BORE_SCHEMES, journal: JOURNAL_SCHEMES };
+const SCHEMES = { housing: schemesOf('housing'), journal: schemesOf('journal') };
 
 /** On to the first box without a reading: the button that was pressed is gone. */
 function toFirstEmpty(): void {

@@ -6,6 +6,7 @@ import {
   formatLength,
   INSTRUMENT_DECIMALS,
   type Nanometres,
+  nanometres,
   partName,
   rodLabel,
   type ShaftColumn,
@@ -112,6 +113,37 @@ export function measuringRows(
                 <span className="figure">
                   {size?.kind === 'read' ? `${sign}${workedOutText(correction, unit)}` : '·'}
                 </span>
+              );
+            },
+          },
+        ]
+      : []),
+    ...(parts.some(({ shape }) => shape.oval !== null || shape.barrel !== null)
+      ? [
+          {
+            key: 'form',
+            label: (
+              <>
+                Form, {unit}
+                <small>3 and 5 lobes not seen by two points</small>
+              </>
+            ),
+            cell: ({ number }: ShaftColumn) => {
+              const { oval, barrel } = parts[number - 1]!.shape;
+              return (
+                <>
+                  {oval && (
+                    <span>
+                      oval <span className="figure">{workedOutText(oval.swing, unit)}</span> at {Math.round(oval.at)}°
+                    </span>
+                  )}
+                  {barrel !== null && barrel !== 0 && (
+                    <small style={{ display: 'block' }}>
+                      {barrel > 0 ? 'barrel' : 'hourglass'}{' '}
+                      <span className="figure">{workedOutText(nanometres(Math.abs(barrel)), unit)}</span>
+                    </small>
+                  )}
+                </>
               );
             },
           },
