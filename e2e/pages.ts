@@ -1,6 +1,6 @@
 import { STAGES } from '@fettle/core';
 import type { Page } from '@playwright/test';
-import { ASSEMBLED_SEDGE_4, MARKED_SEDGE_4, SAMPHIRE_8, SEDGE_TYPE } from './engines.js';
+import { ASSEMBLED_SEDGE_4, BORE_GAUGE, MARKED_SEDGE_4, SAMPHIRE_8, SEDGE_TYPE } from './engines.js';
 
 /** An engine with joint shims: only it has the stage Crush. */
 export const WITH_SHIMS = 'b0992000-0009-4000-8000-000000000006';
@@ -14,7 +14,7 @@ export const PAGES = [
   '/types',
   ...['sheet', 'mains', 'rods', 'order', 'compare'].map((part) => `/types/${SEDGE_TYPE}/${part}`),
   '/instruments',
-  '/instruments/1257a100-0000-4000-8000-0000000000c1',
+  `/instruments/${BORE_GAUGE}`,
   '/sum',
   '/guide/select-shells',
   ...ENGINE_PAGES.map(

@@ -3,7 +3,16 @@ import { join } from 'node:path';
 import { chromium, type Page } from '@playwright/test';
 import { acceptBest } from './choices.js';
 import { chromiumOptions } from './chromium.js';
-import { ASSEMBLED_SEDGE_4, MARKED_SEDGE_4, REED_6, REED_TYPE, SAMPHIRE_8, SEDGE_4, TRIED_SEDGE_4 } from './engines.js';
+import {
+  ASSEMBLED_SEDGE_4,
+  BENT_REED_6,
+  BORE_GAUGE,
+  MARKED_SEDGE_4,
+  REED_6,
+  SAMPHIRE_8,
+  SEDGE_4,
+  TRIED_SEDGE_4,
+} from './engines.js';
 
 import { BEYOND, makeAccount, makeOwner, ownServer } from './ownServer.js';
 
@@ -38,7 +47,16 @@ const SHOTS: readonly Shot[] = [
   { name: 'benches', path: '/' },
   { name: 'data-sheet', path: `/engines/${SEDGE_4}/data` },
   { name: 'engine-types', path: '/types' },
-  { name: 'code-table', path: `/types/${REED_TYPE}/mains`, height: 1000 },
+  { name: 'instruments', path: '/instruments' },
+  {
+    name: 'gauge-study',
+    path: `/instruments/${BORE_GAUGE}`,
+    before: async (page) => {
+      await page.getByRole('link', { name: 'Main bores of Reed 6' }).click();
+      await page.getByRole('table', { name: 'Components of the study' }).waitFor();
+    },
+  },
+  { name: 'main-line', path: `/engines/${BENT_REED_6}/mainLine`, height: 1150 },
   { name: 'codes', path: `/engines/${MARKED_SEDGE_4}/codes`, height: 1000 },
   { name: 'drawer', path: `/engines/${SEDGE_4}/drawer` },
   { name: 'end-play', path: `/engines/${REED_6}/endPlay`, height: 1200 },
@@ -75,24 +93,11 @@ const SHOTS: readonly Shot[] = [
     },
   },
   {
-    name: 'rods',
-    path: `/engines/${REED_6}/choose`,
-    height: 1180,
-    before: async (page) => {
-      await page.getByRole('button', { name: 'R1 A' }).click();
-      await page.getByText('placements work').waitFor();
-    },
-  },
-  {
     name: 'sheet',
     path: `/engines/${ASSEMBLED_SEDGE_4}/sheet`,
     height: 1400,
   },
   { name: 'journals', path: `/engines/${SEDGE_4}/journals`, before: doubtful },
-  {
-    name: 'quick-sum',
-    path: '/sum?bore=64.010&journal=59.980&upper=1.995&lower=1.998&low=0.020&high=0.050&step=0.003',
-  },
 ];
 
 mkdirSync(folder, { recursive: true });

@@ -1,4 +1,4 @@
-// npm run bench: prints ratios against a named reference, measured in the same run. A name runs one part: search, shims, lists, visit, effort, entry, sort, writes, memory, scale.
+// npm run bench: prints ratios against a named reference, measured in the same run. A name runs one part: search, shims, budgets, lists, visit, effort, entry, sort, writes, memory, scale.
 import { spawnSync } from 'node:child_process';
 import { buildIfNeeded } from './build.mjs';
 import { installIfNeeded } from './install.mjs';
@@ -29,6 +29,7 @@ if (wants('memory')) {
   buildIfNeeded();
   status ||= run('packages/server/src/testing/memoryBench.ts');
 }
+if (wants('budgets')) status ||= run('packages/core/src/job/testing/budgetBench.ts');
 if (wants('shims')) status ||= run('packages/core/src/fit/testing/shimBench.ts');
 if (wants('search')) status ||= run('packages/core/src/fit/testing/fitBench.ts');
 process.exit(status);

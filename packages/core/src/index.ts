@@ -225,6 +225,7 @@ export {
   readsRole,
   registeredInstrumentSchema,
 } from './instrument/registeredInstrument.js';
+export { type Repeats, repeatsOf } from './instrument/repeats.js';
 export { readStudyFile } from './instrument/studyFile.js';
 export {
   isInStudy,

@@ -228,6 +228,28 @@ export const INSTRUMENT_ENDPOINTS = {
     problems: ['invalid-request', 'not-found'],
     topics: ['instruments'],
   }),
+  instrumentRepeats: endpoint({
+    method: 'get',
+    at: '/api/instruments/{id}/repeats',
+    needs: 'read',
+    summary: 'How readings that were taken again with an instrument repeat, over all engines',
+    path: byId,
+    answer: z.strictObject({
+      repeats: z
+        .strictObject({
+          pairs: z.int().min(1),
+          slips: z.int().min(0).describe('Pairs too far apart to be repeats.'),
+          sd: z.number().describe('Standard deviation of one reading, nm.'),
+          low: z.number().describe('Its 95 % interval, nm.'),
+          high: z.number(),
+        })
+        .nullable()
+        .describe('Null: no reading was taken again.'),
+    }),
+    problems: ['invalid-request', 'not-found'],
+    topics: ['instruments', 'engine'],
+    isTagged: true,
+  }),
   instrumentEngines: endpoint({
     method: 'get',
     at: '/api/instruments/{id}/engines',

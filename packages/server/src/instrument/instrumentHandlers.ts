@@ -13,6 +13,7 @@ type InstrumentNames = Extract<
   | 'doubtCalibration'
   | 'putZeroCheck'
   | 'instrumentEngines'
+  | 'instrumentRepeats'
   | 'getCertificate'
   | 'listStudies'
   | 'putStudy'
@@ -45,6 +46,7 @@ export function instrumentHandlers(instruments: InstrumentService, studies: Stud
     getStudy: ({ path, query }) => studies.get(path.id, path.study, query.person),
     enterStudy: ({ path, body }) => studies.enter(path.id, path.study, body),
     takeStudy: ({ path, body }) => studies.take(path.id, path.study, body.by),
+    instrumentRepeats: ({ path }) => instruments.repeats(path.id),
     instrumentEngines: ({ path }) => instruments.engines(path.id),
     getCertificate: async ({ path }) => {
       const { type, data } = await instruments.certificate(path.id, path.calibration);

@@ -11,6 +11,7 @@ import {
   MOST_CHECKS,
   type Read,
   type RegisteredInstrument,
+  repeatsOf,
   suspectSpan,
   type TouchedEngine,
 } from '@fettle/core';
@@ -272,6 +273,32 @@ export class InstrumentService {
       engines: heads
         .map(({ id: job, name, unit, closed }) => ({ id: job, name, unit, isClosed: closed, ...found.get(job)! }))
         .sort((one, other) => doubts(other) - doubts(one) || (one.last < other.last ? 1 : -1)),
+    };
+  }
+
+  /**
+   * How readings of one place that were taken again with an instrument repeat, over all engines.
+   *
+   * @throws ProblemError `not-found`
+   */
+  async repeats(id: string): Promise<Answered<'instrumentRepeats'>> {
+    const { manager } = this.database;
+    const { instrument } = await this.get(id);
+    const pairs: { difference: number }[] = await manager.query(
+      `SELECT (now."nm" - before."nm")::float8 AS "difference"
+       FROM "reading" now JOIN "reading" before ON before."id" = now."replaces"
+       WHERE now."taken" ? 'instrumentId' AND now."taken"->>'instrumentId' = $1 AND before."taken"->>'instrumentId' = $1
+         AND now."taken"->>'reason' = 'read again' AND now."nm" IS NOT NULL AND before."nm" IS NOT NULL`,
+      [id],
+    );
+    const { repeatability, operator, resolution } = instrument;
+    // What is known of one reading now, its setting apart; what an instrument does not tell apart it cannot repeat better than.
+    const expected = Math.max(1, Math.hypot(repeatability, operator, resolution / 2));
+    return {
+      repeats: repeatsOf(
+        pairs.map(({ difference }) => difference),
+        expected,
+      ),
     };
   }
 

@@ -160,6 +160,42 @@ describe('the register of instruments', () => {
   });
 });
 
+describe('readings that were taken again', () => {
+  it('are pooled over all engines into the repeats of their instrument, slips and corrections left out', async () => {
+    const { id } = await registered('M 9', { kind: 'outsideMicrometer', needle: null });
+    const path = `/api/instruments/${id}/repeats`;
+    expect((await server.call('GET', path)).body).toEqual({ repeats: null });
+    const engine = randomUUID();
+    await server.call('POST', '/api/jobs', { id: engine, by, document: startedEngine('Rush Twin, read again') });
+    const read = async (station: number, text: string, replaces: string | null, reason: string) => {
+      const taken = {
+        instrument: 'M 9',
+        instrumentId: id,
+        needle: 'bigger',
+        celsius: null,
+        gaugeCelsius: null,
+        reason,
+      };
+      const reading = randomUUID();
+      const body = { ...READING, station, text, replaces, by, taken };
+      expect((await server.call('PUT', `/api/jobs/${engine}/readings/${reading}`, body)).status).toBe(201);
+      return reading;
+    };
+    for (const [station, first, second, reason] of [
+      [1, '64.010', '64.012', 'read again'],
+      [2, '64.010', '64.008', 'read again'],
+      // A slip of a whole turn, and one that was typed wrong: neither is a repeat.
+      [3, '64.010', '64.510', 'read again'],
+    ] as const) {
+      await read(station, second, await read(station, first, null, ''), reason);
+    }
+    const [one] = (await server.call('GET', `/api/jobs/${engine}`)).body.readings;
+    await read(one.station, '64.001', one.id, 'typed wrong');
+    const { repeats } = (await server.call('GET', path)).body;
+    expect(repeats).toMatchObject({ pairs: 2, slips: 1, sd: expect.closeTo(Math.SQRT2 * 1000, 6) });
+  });
+});
+
 describe('a gauge study', () => {
   const plan = {
     name: 'Bores',

@@ -444,6 +444,11 @@ const CASES: Record<EndpointName, Case> = {
     bad: async () => [await ask('takeStudy', await studied(), { by }), '/by'],
     unknown: () => ask('takeStudy', { id: nobody, study: nobody }, { by }),
   },
+  instrumentRepeats: {
+    good: async () => [[await ask('instrumentRepeats', { id: await registered() }), 200]],
+    bad: async () => [await ask('instrumentRepeats', { id: 'three' }), '/id'],
+    unknown: () => ask('instrumentRepeats', { id: nobody }),
+  },
   instrumentEngines: {
     good: async () => [[await ask('instrumentEngines', { id: await registered() }), 200]],
     bad: async () => [await ask('instrumentEngines', { id: 'three' }), '/id'],

@@ -13,6 +13,7 @@ import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
+import { RepeatsFound } from './RepeatsFound.js';
 import { BLANK_STUDY, planOfText, type StudyPlanText } from './studyPlanText.js';
 
 const Grid = styled.div`
@@ -89,6 +90,7 @@ export function StudiesPanel({ view, mayChange }: { readonly view: InstrumentVie
       </Row>
       {error && <Notice urgent>{refusalInWords(error)}</Notice>}
       {isAdding && <BeginStudy view={view} />}
+      <RepeatsFound view={view} mayChange={mayChange} />
       {data?.studies.length === 0 && !isAdding && (
         <Quiet>
           None yet. Several people read the same parts several times; that shows how far readings repeat here.
