@@ -7,6 +7,7 @@ import { readShimRequest } from '../fit/format/shimRequest.js';
 import { shims } from '../fit/shims.js';
 import { nanometres } from '../measure/nanometres.js';
 import { normalChance } from '../measure/normalChance.js';
+import { seeded } from '../measure/seeded.js';
 import { chooseAgain, settleSeen } from './chooseAgain.js';
 import { dressingPasses, endPlaySteps } from './endPlayAdvice.js';
 import { acceptedPieces, endPlayAsk, type FreePieces, type PieceAsk } from './endPlayAsk.js';
@@ -97,6 +98,39 @@ describe('end play readings', () => {
         'found',
       )!.uncertainty,
     ).toBeCloseTo(7_071, 0);
+  });
+
+  it('that rest on few repeats are told with more than twice their uncertainty', () => {
+    // Student's t for 95.45 % (JCGM 100:2008, table G.2; from memory): 13.97 with one degree of freedom.
+    const round = (dial: number, ...found: number[]) =>
+      endPlayRound({ ...endPlay(found.map((one) => ['found', one])), uncertainty: nanometres(dial) }, 'found')!;
+    const bare = round(0, 100, 110);
+    expect([bare.freedom, bare.expanded / bare.uncertainty]).toEqual([1, expect.closeTo(13.97, 1)]);
+    // The dial is certain: with it the repeats matter less. By hand: u² = 25 + 25, ν = 50² / (25² / 1) = 4.
+    const both = round(5_000, 100, 110);
+    expect([both.freedom, both.expanded / both.uncertainty]).toEqual([expect.closeTo(4, 6), expect.closeTo(2.87, 1)]);
+    expect(round(5_000, 100).expanded).toBe(10_000);
+    const limit = { low: um(100), high: um(150) };
+    const [few, many] = [both, { ...both, freedom: Number.POSITIVE_INFINITY }].map(
+      (one) => endPlayVerdict(one, limit, 0).chance,
+    );
+    expect(few).toBeLessThan(many!);
+  });
+
+  it('cover what is true as often as they say, from two repeats on', () => {
+    const random = seeded(5);
+    const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random());
+    for (const count of [2, 3, 5]) {
+      let inside = 0;
+      const rounds = 3000;
+      for (let at = 0; at < rounds; at += 1) {
+        const found = Array.from({ length: count }, () => ['found', Math.round(1000 + 40 * normal())] as ['found', number]);
+        const { mean, expanded } = endPlayRound({ ...endPlay(found), uncertainty: nanometres(0) }, 'found')!;
+        if (Math.abs(mean - 1_000_000) <= expanded) inside += 1;
+      }
+      // 95.45 %; a standard deviation is 0.38 %.
+      expect(Math.abs(inside / rounds - 0.9545)).toBeLessThan(0.015);
+    }
   });
 
   it('are judged with their chance', () => {

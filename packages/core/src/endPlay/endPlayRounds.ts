@@ -1,6 +1,8 @@
+import { type Budget, budgetFreedom, budgetUncertainty } from '../measure/budget.js';
 import { meanOf, squaresOf } from '../measure/mean.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import { normalChance } from '../measure/normalChance.js';
+import { chanceByFreedom } from '../measure/normalChance.js';
+import { toldFactor } from '../measure/uncertainty.js';
 import { type EndPlay, MOMENTS, type Moment } from './endPlaySchema.js';
 
 /** The readings of one moment together. */
@@ -19,8 +21,12 @@ export interface EndPlayRound {
   readonly apart: Nanometres;
   /** True if repeats differ by more than they may: then the dial or its stand is in doubt, or the shaft was not levered fully. */
   readonly isDoubtful: boolean;
-  /** Standard uncertainty of the mean, nm. */
+  /** Standard uncertainty of the mean, nm, with its effective degrees of freedom, and what it comes from. */
   readonly uncertainty: number;
+  readonly freedom: number;
+  readonly budget: Budget;
+  /** The ± of the mean that is told: twice its uncertainty, more where it rests on few repeats; nm. */
+  readonly expanded: number;
 }
 
 /** Variance of the mean of some repeats, nm²; 0 for one reading, which tells none. */
@@ -50,7 +56,18 @@ export function endPlayRound(
   if (read.length === 0) return null;
   const angles = read.map(({ angle, values }) => ({ angle, mean: nanometres(Math.round(meanOf(values))) }));
   const apart = Math.max(...read.map(({ values }) => Math.max(...values) - Math.min(...values)));
-  const scatter = read.reduce((sum, { values }) => sum + meanVariance(values), 0) / read.length ** 2;
+  const budget: Budget = [
+    { key: 'dial', words: 'dial, one reading', u: uncertainty, shape: 'normal', sensitivity: 1 },
+    ...read.flatMap(({ angle, values }): Budget => {
+      const u = Math.sqrt(meanVariance(values));
+      const words = `mean of ${values.length} repeats at ${angle}°`;
+      const freedom = values.length - 1;
+      return u > 0
+        ? [{ key: `repeats ${angle}`, words, u, shape: 'normal', sensitivity: 1 / read.length, freedom }]
+        : [];
+    }),
+  ];
+  const [u, freedom] = [budgetUncertainty(budget), budgetFreedom(budget)];
   return {
     moment,
     count: read.reduce((sum, { values }) => sum + values.length, 0),
@@ -60,7 +77,10 @@ export function endPlayRound(
     angles,
     apart: nanometres(apart),
     isDoubtful: apart > repeatWithin,
-    uncertainty: Math.sqrt(uncertainty ** 2 + scatter),
+    uncertainty: u,
+    freedom,
+    budget,
+    expanded: toldFactor(freedom) * u,
   };
 }
 
@@ -121,13 +141,13 @@ export interface EndPlayVerdict {
  * @param closeFraction part of the range next to either limit that counts as close, 0 to 0.5
  */
 export function endPlayVerdict(
-  round: Spread & Pick<EndPlayRound, 'uncertainty'>,
+  round: Spread & Pick<EndPlayRound, 'uncertainty'> & Partial<Pick<EndPlayRound, 'freedom'>>,
   limit: Range,
   closeFraction: number,
 ): EndPlayVerdict {
-  const { mean, smallest, largest, uncertainty } = round;
+  const { mean, smallest, largest, uncertainty, freedom = Number.POSITIVE_INFINITY } = round;
   const open = limitsForMean(round, limit);
-  const found = open === null ? 0 : normalChance(mean, uncertainty, open);
+  const found = open === null ? 0 : chanceByFreedom(mean, uncertainty, freedom, open);
   // What is read is never certain, however far from a limit: arithmetic alone makes it so.
   const chance = uncertainty > 0 ? Math.min(1 - LEAST_DOUBT, Math.max(LEAST_DOUBT, found)) : found;
   const isUneven = open === null;

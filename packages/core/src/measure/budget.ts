@@ -1,3 +1,5 @@
+import { combinedUncertainty } from './uncertainty.js';
+
 /** One thing that an uncertainty comes from. What two results have of one source they have in common: it adds up, or falls out. */
 export interface Source {
   /** What it is known by: results that have a key in common share its error. */
@@ -8,6 +10,8 @@ export interface Source {
   readonly u: number;
   /** What it is told in where that is no length. */
   readonly in?: '°C' | undefined;
+  /** Degrees of freedom of the uncertainty; left out: it is taken as certain. */
+  readonly freedom?: number | undefined;
   /** How it may lie: normally about zero, or evenly between two ends. */
   readonly shape: 'normal' | 'even';
 }
@@ -47,6 +51,16 @@ export function sumBudget(sum: Sum): Budget {
  */
 export function budgetUncertainty(budget: readonly Pick<Contribution, 'u' | 'sensitivity'>[]): number {
   return Math.sqrt(budget.reduce((sum, { u, sensitivity }) => sum + (u * sensitivity) ** 2, 0));
+}
+
+/**
+ * Effective degrees of freedom of a budget: `ν = u⁴ / Σ (c·u)⁴/ν`, by Welch and Satterthwaite (JCGM 100:2008, G.4.1; cited from memory); Infinity where
+ * every source is certain.
+ */
+export function budgetFreedom(budget: readonly Pick<Contribution, 'u' | 'sensitivity' | 'freedom'>[]): number {
+  return combinedUncertainty(
+    budget.map(({ u, sensitivity, freedom }) => ({ u, sensitivity, ...(freedom === undefined ? {} : { freedom }) })),
+  ).freedom;
 }
 
 /** The budget without the sources of another: what is its own. */

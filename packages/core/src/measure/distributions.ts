@@ -36,6 +36,16 @@ export function chiSquareQuantile(p: number, freedom: number): number {
 }
 
 /**
+ * Chance that Student's t of so many degrees of freedom is at most `t`.
+ *
+ * @param freedom above 0
+ * @example studentChance(2.5706, 5).toFixed(3) // '0.975'
+ */
+export function studentChance(t: number, freedom: number): number {
+  return jstat.studentt.cdf(t, freedom);
+}
+
+/**
  * What Student's t of so many degrees of freedom stays below with a chance of `p`.
  *
  * @param p above 0, below 1

@@ -5,7 +5,10 @@ declare module 'jstat' {
       cdf(value: number, above: number, below: number): number;
       inv(chance: number, above: number, below: number): number;
     };
-    readonly studentt: { inv(chance: number, freedom: number): number };
+    readonly studentt: {
+      cdf(value: number, freedom: number): number;
+      inv(chance: number, freedom: number): number;
+    };
     readonly chisquare: { inv(chance: number, freedom: number): number };
   };
   export default jstat;

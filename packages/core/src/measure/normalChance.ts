@@ -1,3 +1,5 @@
+import { studentChance } from './distributions.js';
+
 /**
  * The standard normal distribution function, to 7.5e-8: the rational approximation 26.2.17 of Abramowitz and Stegun, Handbook of
  * Mathematical Functions (cited from memory).
@@ -7,6 +9,25 @@ function standardNormal(z: number): number {
   const sum = t * (0.31938153 + t * (-0.356563782 + t * (1.781477937 + t * (-1.821255978 + t * 1.330274429))));
   const tail = (sum * Math.exp((-z * z) / 2)) / Math.sqrt(2 * Math.PI);
   return z >= 0 ? 1 - tail : tail;
+}
+
+/**
+ * The chance that a true value lies inside its limits where its standard uncertainty rests on few repeats: Student's t in place of the normal
+ * distribution (JCGM 106:2012, 7.5, with JCGM 100:2008, G.3; cited from memory).
+ *
+ * @param freedom effective degrees of freedom, rounded down; Infinity for the normal distribution
+ * @returns 0 to 1
+ */
+export function chanceByFreedom(
+  mean: number,
+  uncertainty: number,
+  freedom: number,
+  limits: { readonly low: number; readonly high: number },
+): number {
+  if (uncertainty === 0 || freedom === Number.POSITIVE_INFINITY) return normalChance(mean, uncertainty, limits);
+  const whole = Math.max(1, Math.floor(freedom));
+  const below = (limit: number) => studentChance((limit - mean) / uncertainty, whole);
+  return Math.min(1, Math.max(0, below(limits.high) - below(limits.low)));
 }
 
 /**

@@ -93,6 +93,19 @@ export function combinedUncertainty(terms: readonly UncertaintyTerm[]): Combined
   return { u: Math.sqrt(square), freedom: weighed === 0 ? Number.POSITIVE_INFINITY : square ** 2 / weighed };
 }
 
+/** The share that twice a standard uncertainty covers where it is certain: what ± covers, whatever its degrees of freedom. */
+const COVERED = 0.9545;
+
+/**
+ * What a standard uncertainty is multiplied by for the ± that is told: 2, or more where it rests on few repeats (Student's t for the same share).
+ *
+ * @param freedom effective degrees of freedom, 1 or above; Infinity for none to be counted
+ * @example toldFactor(Infinity).toFixed(2) // '2.00'
+ */
+export function toldFactor(freedom: number): number {
+  return freedom === Number.POSITIVE_INFINITY ? COVERAGE : coverageFactor(freedom, COVERED);
+}
+
 /** What a result is shown with: `0.048 ± 0.004` is twice its standard uncertainty, some 95 % (JCGM 100:2008, 6.2; cited from memory). */
 export const COVERAGE = 2;
 

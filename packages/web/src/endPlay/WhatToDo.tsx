@@ -13,6 +13,7 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { BudgetTable } from '../fit/BudgetTable.js';
 import { useBy } from '../person/useBy.js';
 import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
@@ -156,7 +157,7 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
         <Figure>
           <span className="big figure">{lengthText(now.mean, shown)}</span>
           <span className="figure soft">
-            ± {formatLength(nanometres(Math.round(2 * now.uncertainty)), shown, INSTRUMENT_DECIMALS[shown])}
+            ± {formatLength(nanometres(Math.round(now.expanded)), shown, INSTRUMENT_DECIMALS[shown])}
           </span>
           {verdict && <StateMark state={verdict.state} />}
           <span className="soft">
@@ -171,6 +172,9 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
         </Figure>
       ) : (
         <Quiet>{kind === 'rings' ? 'Read the gap without shims first.' : 'No readings yet.'}</Quiet>
+      )}
+      {now && (
+        <BudgetTable of="the end play" budget={now.budget} unit={shown} factor={now.expanded / now.uncertainty} />
       )}
       {now?.isDoubtful && (
         <Notice>
@@ -190,9 +194,7 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
         limit={limit}
         aim={aim}
         now={
-          now && !isGap
-            ? { mean: now.mean, spread: Math.max((now.largest - now.smallest) / 2, 2 * now.uncertainty) }
-            : null
+          now && !isGap ? { mean: now.mean, spread: Math.max((now.largest - now.smallest) / 2, now.expanded) } : null
         }
         after={after}
         others={others}

@@ -22,6 +22,8 @@ interface BudgetTableProps {
   readonly of: string;
   readonly budget: Budget;
   readonly unit: ShownUnit;
+  /** What the ± that is told is of the standard uncertainty: 2, or more where it rests on few repeats. */
+  readonly factor?: number;
   /** What the button says; left out: `Where ± comes from`. */
   readonly act?: string;
 }
@@ -33,7 +35,7 @@ function timesText(sensitivity: number): string {
 }
 
 /** What a ± comes from, on request: each source with what it is known to, how often it counts and its share, the largest first. */
-export function BudgetTable({ of, budget, unit, act = 'Where ± comes from' }: BudgetTableProps) {
+export function BudgetTable({ of, budget, unit, factor = COVERAGE, act = 'Where ± comes from' }: BudgetTableProps) {
   const [isOpen, setOpen] = useState(false);
   const u = budgetUncertainty(budget);
   if (u === 0) return null;
@@ -73,7 +75,7 @@ export function BudgetTable({ of, budget, unit, act = 'Where ± comes from' }: B
               </tr>
             ))}
             <tr className="sum">
-              <td>Together; ± is {COVERAGE} times it</td>
+              <td>Together; ± is {Number(factor.toFixed(1))} times it</td>
               <td className="number">{fine(u)}</td>
               <td />
               <td className="number">100 %</td>
