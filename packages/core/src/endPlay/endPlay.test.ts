@@ -124,7 +124,10 @@ describe('end play readings', () => {
       let inside = 0;
       const rounds = 3000;
       for (let at = 0; at < rounds; at += 1) {
-        const found = Array.from({ length: count }, () => ['found', Math.round(1000 + 40 * normal())] as ['found', number]);
+        const found = Array.from(
+          { length: count },
+          () => ['found', Math.round(1000 + 40 * normal())] as ['found', number],
+        );
         const { mean, expanded } = endPlayRound({ ...endPlay(found), uncertainty: nanometres(0) }, 'found')!;
         if (Math.abs(mean - 1_000_000) <= expanded) inside += 1;
       }
