@@ -215,7 +215,13 @@ export {
   instrumentTable,
   readInstrumentTable,
 } from './instrument/instrumentTable.js';
-export { type KnownInstrument, MOST_CALIBRATIONS, MOST_CHECKS, takenOver } from './instrument/knownInstrument.js';
+export {
+  type KnownInstrument,
+  MOST_CALIBRATIONS,
+  MOST_CHECKS,
+  readSince,
+  takenOver,
+} from './instrument/knownInstrument.js';
 export {
   COMMON_PRACTICE,
   instrumentDraftSchema,

@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { calibrationSchema } from './calibration.js';
+import { calibrationOn, calibrationSchema } from './calibration.js';
 import { registeredInstrumentSchema } from './registeredInstrument.js';
 import { zeroCheckSchema } from './zeroCheck.js';
 
@@ -17,22 +17,43 @@ export const knownInstrumentSchema = z.strictObject({
 });
 export type KnownInstrument = z.output<typeof knownInstrumentSchema>;
 
-/** What an engine takes over of an instrument from the register. */
-interface InRegister extends KnownInstrument {
-  readonly id?: string;
-}
-
 /**
- * An instrument as an engine takes it over: as the register has it, with the zero checks that the engine knew and the register no longer tells.
+ * An instrument as an engine takes it over: as the register has it, with what counts for readings since a moment. That is the last calibration and
+ * the last zero check before it, and all after it; zero checks that the engine knew and the register no longer tells stay.
  *
+ * @param since when the engine was first read with it; now, where it was not yet
  * @param before what the engine knew of it; left out: nothing
  */
 export function takenOver(
-  { revision, instrument, calibrations, checks }: InRegister,
+  { revision, instrument, calibrations, checks }: KnownInstrument,
+  since: string,
   before?: KnownInstrument | null,
 ): KnownInstrument {
   const known = new Set(checks.map(({ id }) => id));
   const kept = (before?.checks ?? []).filter(({ id }) => !known.has(id));
   const all = [...kept, ...checks].sort((one, other) => (one.at < other.at ? -1 : one.at > other.at ? 1 : 0));
-  return { revision, instrument, calibrations, checks: all.slice(-MOST_CHECKS) };
+  const first = all.findLastIndex(({ at }) => at <= since);
+  const valid = calibrationOn(calibrations, since);
+  return {
+    revision,
+    instrument,
+    calibrations: calibrations.filter((one) => one === valid || one.on > since.slice(0, 10)),
+    checks: all.slice(Math.max(0, first)).slice(-MOST_CHECKS),
+  };
+}
+
+/**
+ * When an engine was first read with an instrument.
+ *
+ * @param otherwise where it was not yet
+ */
+export function readSince(
+  readings: readonly {
+    readonly at: string;
+    readonly taken?: { readonly instrumentId?: string | undefined } | undefined;
+  }[],
+  id: string,
+  otherwise: string,
+): string {
+  return readings.reduce((first, { at, taken }) => (taken?.instrumentId === id && at < first ? at : first), otherwise);
 }

@@ -3,6 +3,7 @@ import { nanometres } from '../measure/nanometres.js';
 import { type Calibration, calibrationDraftSchema, calibrationOn, dueAfter, errorAt } from './calibration.js';
 import { INSTRUMENT_KINDS } from './instrumentKinds.js';
 import { instrumentTable, readInstrumentTable } from './instrumentTable.js';
+import { readSince, takenOver } from './knownInstrument.js';
 import { asInstrument, instrumentDraftSchema, newInstrument } from './registeredInstrument.js';
 import { driftSpans, suspectSpan, type ZeroCheck } from './zeroCheck.js';
 
@@ -98,6 +99,37 @@ describe('zero checks', () => {
     expect(suspectSpan(spans, `${day}07:00:00.000Z`, 0)).toBeNull();
     expect(suspectSpan(spans, `${day}17:00:00.000Z`, 0)).toBeNull();
     expect(suspectSpan(spans, `${day}09:00:00.000Z`, 4_000)).toBeNull();
+  });
+});
+
+describe('what an engine takes over', () => {
+  const day = '2026-11-30T';
+  const checks = ['06', '08', '12', '16'].map((hour) => check(`${day}${hour}:00:00.000Z`, 0));
+  const calibrations = ['2024-03-01', '2025-03-01', '2026-03-01', '2026-12-01'].map((on) => calibration(on));
+  const gauge = { revision: 3, instrument: newInstrument('boreGauge', 'mm'), calibrations, checks };
+  const hours = (known: { readonly checks: readonly ZeroCheck[] }) => known.checks.map(({ at }) => at.slice(11, 13));
+
+  it('is what counts for its readings: the last check and calibration before them, and all after', () => {
+    const known = takenOver(gauge, `${day}09:00:00.000Z`);
+    expect(hours(known)).toEqual(['08', '12', '16']);
+    expect(known.calibrations.map(({ on }) => on)).toEqual(['2026-03-01', '2026-12-01']);
+    expect(hours(takenOver(gauge, `${day}05:00:00.000Z`))).toEqual(['06', '08', '12', '16']);
+    expect(hours(takenOver(gauge, '2027-01-01T00:00:00.000Z'))).toEqual(['16']);
+  });
+
+  it('keeps checks that the register no longer tells', () => {
+    const before = takenOver(gauge, `${day}05:00:00.000Z`);
+    const later = { ...gauge, checks: checks.slice(2) };
+    expect(hours(takenOver(later, `${day}05:00:00.000Z`, before))).toEqual(['06', '08', '12', '16']);
+  });
+
+  it('counts from the first reading with it', () => {
+    const read = (at: string, instrumentId?: string) => ({
+      at,
+      taken: instrumentId === undefined ? undefined : { instrumentId },
+    });
+    const readings = [read('3', 'a'), read('1'), read('2', 'a'), read('0', 'b')];
+    expect([readSince(readings, 'a', '9'), readSince(readings, 'c', '9')]).toEqual(['2', '9']);
   });
 });
 

@@ -95,7 +95,12 @@ async function putDemo(database: Database): Promise<void> {
         ),
       ),
     );
-    const registered = Object.fromEntries([...views].map(([id, view]) => [id, takenOver(view)]));
+    const registered = Object.fromEntries(
+      [...views].map(([id, { revision, instrument, calibrations, checks }]) => [
+        id,
+        takenOver({ revision, instrument, calibrations, checks }, new Date(start - 3_600_000).toISOString()),
+      ]),
+    );
     await jobs.create(engine.id, engine.by, { ...engine.document, registered, using: { ...engine.instruments } });
     for (const { feature, slot, by, texts } of engine.readings) {
       for (const [at, text] of texts.entries()) {
