@@ -184,6 +184,25 @@ describe('a suspect reading', () => {
     expect(suspectReadings(twin, [read('front', '64.010', 2), read('rear', '58.515', 1)])).toHaveLength(1);
   });
 
+  it('is the middle of a journal too that lies far beyond both ends, and not one that is tapered or oval', () => {
+    const journal = {
+      ...twin,
+      limits: { ...twin.limits, mainJournal: { low: um(59_950), high: um(60_000), source: 'p. 1' } },
+    };
+    const size = (slot: Reading['slot'], text: string) => read(slot, text, 1, { feature: 'mainJournal' });
+    const ends = [size('front-0', '59.980'), size('rear-0', '59.972'), size('front-90', '59.992')];
+    const middle = (text: string) => assessReading(text, null, 'mainJournal', journal, ends, 2, { slot: 'middle-0' });
+    expect(middle('59.976').kind).toBe('fine');
+    expect(middle('59.986').kind).toBe('fine');
+    expect(middle('59.995')).toMatchObject({
+      kind: 'doubtful',
+      message: expect.stringContaining('0.015 mm from the front and the rear plane of this journal'),
+    });
+    expect(middle('59.955').kind).toBe('doubtful');
+    // The ends themselves, however far apart, are a finding of their own.
+    expect(assessReading('59.995', null, 'mainJournal', journal, ends, 2, { slot: 'rear-90' }).kind).toBe('fine');
+  });
+
   it('without a sign where the gauge has a setting is offered as a deviation', () => {
     const offered = (text: string) => {
       const found = assessReading(text, um(64_000), 'mainBore', twin, [], 2);

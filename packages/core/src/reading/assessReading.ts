@@ -9,6 +9,7 @@ import { SizesSeen } from '../measure/sizesSeen.js';
 import type { Unit } from '../measure/unit.js';
 import { eachFeature, FEATURE_TABLE, type Feature, type Slot, tellsSize } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
+import { type Plane, placeOfSlot, slotAt } from '../part/slot.js';
 import type { MeasuredJob } from './measuredJob.js';
 import { instrumentFor, instrumentThen, isAdrift } from './readWith.js';
 
@@ -65,6 +66,19 @@ function farApart(job: MeasuredJob, feature: Feature): number {
   return FAR * Math.SQRT2 * readingUncertainty({ ...instrumentFor(job, feature), setting: nanometres(0) }, 1);
 }
 
+/**
+ * How far a reading in the middle plane of a journal lies beyond those at both ends, in its direction; null where it lies between them, or one of them
+ * is missing. Taper and wear from end to end do not do that; the edge of an oil hole does, and a barrel.
+ */
+function offBothEnds(beside: readonly Reading[], slot: Slot, nm: Nanometres): number | null {
+  const { plane, angle } = placeOfSlot(slot);
+  const at = (end: Plane) => beside.find((one) => one.slot === slotAt('journal', end, angle))?.nm ?? null;
+  const [front, rear] = [at('front'), at('rear')];
+  if (plane !== 'middle' || front === null || rear === null) return null;
+  const isBeyond = nm > Math.max(front, rear) || nm < Math.min(front, rear);
+  return isBeyond ? Math.min(Math.abs(nm - front), Math.abs(nm - rear)) : null;
+}
+
 /** True if a size can be that of its part: one that cannot accuses no other. */
 function isBelievable(job: MeasuredJob, { feature, station }: Place, nm: Nanometres): boolean {
   const limit = limitAt(job, feature, station);
@@ -72,8 +86,8 @@ function isBelievable(job: MeasuredJob, { feature, station }: Place, nm: Nanomet
 }
 
 /**
- * How far the nearest of the other readings of a bore in the bolt direction is from a figure; null where that is near, or none is there. A
- * journal that is out of round or tapered is a finding of its own.
+ * How far the nearest of the other readings of a bore in the bolt direction is from a figure; of a journal, which may be out of round and tapered, how
+ * far its middle lies beyond both ends. Null where that is little, or they do not tell.
  */
 function farFrom(
   job: MeasuredJob,
@@ -82,7 +96,7 @@ function farFrom(
   { slot, at }: TypedHow,
   others: readonly Reading[],
 ): number | null {
-  if (slot === undefined || FEATURE_TABLE[feature].role === 'journal' || !tellsSize(feature, slot)) return null;
+  if (slot === undefined || !tellsSize(feature, slot)) return null;
   const beside = others.filter(
     (one) =>
       one.feature === feature &&
@@ -92,6 +106,10 @@ function farFrom(
       tellsSize(feature, one.slot) &&
       isBelievable(job, { feature, station }, one.nm),
   );
+  if (FEATURE_TABLE[feature].role === 'journal') {
+    const off = offBothEnds(beside, slot, nm);
+    return off !== null && off > farApart(job, feature) ? off : null;
+  }
   // Of two that differ the later one is asked about: nothing says which of them is right.
   const [only] = beside;
   if (beside.length === 1 && at != null && (only!.at > at || (only!.at === at && only!.slot > slot))) return null;
@@ -162,6 +180,9 @@ export function assessReading(
 
 /** What to look at where one reading of a bore is far from the others. Common practice. */
 const AWAY_FROM_OTHERS = 'Gauge in the oil hole, the groove or at the parting line? Read again, or confirm it.';
+
+/** What to look at where the middle of a journal is unlike both ends. Common practice. */
+const UNLIKE_OTHERS = 'Micrometer on the edge of the oil hole? Read again, or confirm it: it may be a barrel.';
 
 /** What may be behind one reading of a part that is outside while the others are inside. Common practice. */
 function aloneOutside(feature: Feature, isOver: boolean): string {
@@ -283,7 +304,10 @@ function assess(
   const isFar = (): ReadingAssessment => ({
     kind: 'doubtful',
     nm,
-    message: `${length(far!)} from the nearest other reading of this ${FEATURE_TABLE[feature].word}. ${AWAY_FROM_OTHERS}`,
+    message:
+      FEATURE_TABLE[feature].role === 'journal'
+        ? `${length(far!)} from the front and the rear plane of this ${FEATURE_TABLE[feature].word}. ${UNLIKE_OTHERS}`
+        : `${length(far!)} from the nearest other reading of this ${FEATURE_TABLE[feature].word}. ${AWAY_FROM_OTHERS}`,
     likely: [],
   });
   if (!range) return isTooLong ? unreadable() : far === null ? { kind: 'fine', nm } : isFar();

@@ -7,6 +7,7 @@ import {
   instrumentInUse,
   instrumentName,
   instrumentThen,
+  instrumentWords,
   type KnownInstrument,
   knownInstrument,
   lengthText,
@@ -164,6 +165,28 @@ function ZeroAsk({ job, one }: { readonly job: OpenJob; readonly one: Instrument
   );
 }
 
+/** Readings of a feature that were taken after the calibration of their instrument had run out: they count, and are marked. */
+function OverdueNote({ job, feature }: InstrumentNoticesProps) {
+  const found = new Map<string, { since: string; parts: Set<number> }>();
+  for (const reading of job.readings) {
+    if (reading.feature !== feature || reading.nm === null) continue;
+    const { key, overdueSince } = instrumentThen(job.document, reading);
+    if (overdueSince === null) continue;
+    const before = found.get(key) ?? { since: overdueSince, parts: new Set<number>() };
+    found.set(key, { since: overdueSince, parts: before.parts.add(reading.station) });
+  }
+  return [...found].map(([key, { since, parts }]) => (
+    <Notice key={key}>
+      {[...parts]
+        .sort((one, other) => one - other)
+        .map((number) => partName(feature, number))
+        .join(', ')}
+      : read with {instrumentWords(job.document, key)}, whose calibration had run out on {since}. The readings count;
+      the sheet says so.
+    </Notice>
+  ));
+}
+
 /** What is to be said about the instruments that a feature is read with: zero checks, what moved, what is newer in the register. */
 export function InstrumentNotices({ job, feature }: InstrumentNoticesProps) {
   const { document } = job;
@@ -177,6 +200,7 @@ export function InstrumentNotices({ job, feature }: InstrumentNoticesProps) {
     <>
       <DriftAsk job={job} />
       <NewerAsk job={job} list={list} />
+      <OverdueNote job={job} feature={feature} />
       {used && mayRegister && <ZeroAsk key={used.id} job={job} one={used} />}
       {used && used.instrument.state !== 'inUse' && (
         <Notice>
