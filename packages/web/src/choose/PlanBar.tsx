@@ -161,8 +161,11 @@ export function PlanBar(props: PlanBarProps) {
                 {FAMILY_TABLE[family].isInLine
                   ? `spread along the ${spreadMainsText(document)}`
                   : `along the ${FAMILY_TABLE[family].words}`}{' '}
-                <span className="figure">{fine(found.by)}</span>
-                {found.u > 0 && ` ± ${spreadFigure(found.u, shown)}`};{' '}
+                <span className="figure">
+                  {fine(found.by)}
+                  {found.u > 0 && ` ± ${spreadFigure(found.u, shown)}`}
+                </span>
+                ;{' '}
               </span>
             )
           );
