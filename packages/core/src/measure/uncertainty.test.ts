@@ -196,11 +196,17 @@ describe('a budget', () => {
     // The example gives three places, of values that it rounded before.
     expect(Math.abs(budgetUncertainty(X) - 0.295)).toBeLessThan(0.0006);
     expect(budgetUncertainty(of(1 / I, -Z / I, 0))).toBeCloseTo(0.236, 3);
-    const shared = R.reduce(
-      (sum, one) => sum + one.sensitivity * (X.find(({ key }) => key === one.key)?.sensitivity ?? 0),
-      0,
-    );
-    expect(shared / budgetUncertainty(R) / budgetUncertainty(X)).toBeCloseTo(-0.588, 3);
+    const impedance = of(1 / I, -Z / I, 0);
+    const correlation = (one: typeof R, other: typeof R) =>
+      one.reduce(
+        (sum, term) => sum + term.sensitivity * (other.find(({ key }) => key === term.key)?.sensitivity ?? 0),
+        0,
+      ) /
+      budgetUncertainty(one) /
+      budgetUncertainty(other);
+    expect(correlation(R, X)).toBeCloseTo(-0.588, 3);
+    expect(correlation(R, impedance)).toBeCloseTo(-0.485, 3);
+    expect(correlation(X, impedance)).toBeCloseTo(0.993, 3);
   });
 });
 

@@ -6,6 +6,7 @@ import { nanometres } from '../measure/nanometres.js';
 import { seeded } from '../measure/seeded.js';
 import { usualLayout } from '../part/crankLayout.js';
 import type { Reading } from '../part/reading.js';
+import { jobFit } from '../selection/jobFit.js';
 import { clearanceDraw, drawnClearance } from '../station/clearanceDraw.js';
 import { mainStations } from '../station/jobStations.js';
 import { stationVerdict } from '../station/stationVerdict.js';
@@ -206,6 +207,40 @@ describe('errors that figures have in common', () => {
     );
     // Far better known than two clearances that share nothing.
     expect(u).toBeLessThan(0.6 * Math.SQRT2 * known(job, 'M1', 'thin', 'mid'));
+  });
+
+  /** Share of 200,000 workshops in which what is true lies inside some limits, µm, where this was worked out. */
+  const shareInside = (nominal: number, low: number, high: number, error: Parameters<typeof deviation>[0]) => {
+    const draw = workshop(7);
+    const count = 200_000;
+    let inside = 0;
+    for (let at = 0; at < count; at += 1) {
+      const true_ = nominal - error(draw());
+      if (true_ >= low && true_ <= high) inside += 1;
+    }
+    return inside / count;
+  };
+
+  it('the chance of a clearance is the share of workshops in which it is inside its limits', () => {
+    // By hand: 64.010 − 59.980 − 2 · 1.996 is 38 µm; the limits lie 2 and 5 µm from it.
+    const limits = { mainClearance: { low: um(36), high: um(43), source: 'book, p. 1' } };
+    const job = engine({ limits: { ...engine().limits, ...limits } });
+    const { chance } = stationVerdict(job, stationsOf(job).get('M1')!, halves('thin', 'thin', job));
+    const drawn = shareInside(38, 36, 43, ({ M1 }) => M1.predicted('thin', 'thin'));
+    expect(Math.abs(chance! / drawn - 1)).toBeLessThan(0.02);
+  });
+
+  it('the least chance that is asked for holds at the edge of what is accepted, by the worst known of the shells', () => {
+    const base = engine();
+    const job = engine({ rules: { ...base.rules, leastChance: 0.95 } });
+    const asked = jobFit(job, readings);
+    if (!asked.ok) throw new Error(asked.reason);
+    const [{ low }] = asked.problem.stations as [{ low: number }];
+    const drawn = shareInside(low / 1000, 20, 60, ({ M1 }) => M1.predicted('thin', 'thin'));
+    const graded = shareInside(low / 1000, 20, 60, ({ M1 }) => M1.predicted('graded', 'graded'));
+    // The worst known kind has just that chance; the others have no less.
+    expect(Math.min(drawn, graded)).toBeGreaterThan(0.95 - 0.01);
+    expect(Math.min(drawn, graded)).toBeLessThan(0.95 + 0.02);
   });
 
   it('the check by simulation of the page draws them as shared', () => {
