@@ -20,16 +20,6 @@ export function slotAt(role: Role, plane: Plane, angle: Angle): Slot {
   return role === 'housing' && angle === 0 ? plane : `${plane}-${angle}`;
 }
 
-/**
- * The plane and the direction of a slot.
- *
- * @example placeOfSlot('rear-90') // { plane: 'rear', angle: 90 }
- */
-export function placeOfSlot(slot: Slot): { readonly plane: Plane; readonly angle: Angle } {
-  const [plane, angle = '0'] = slot.split('-');
-  return { plane: plane as Plane, angle: Number(angle) as Angle };
-}
-
 function slotsOf(role: Role): readonly Slot[] {
   return PLANES.flatMap((plane) => ANGLES.map((angle) => slotAt(role, plane, angle)));
 }
@@ -40,6 +30,29 @@ export const JOURNAL_SLOTS = slotsOf('journal');
 
 /** Every slot of any part. */
 export const SLOTS = [...new Set([...BORE_SLOTS, ...JOURNAL_SLOTS])] as unknown as [Slot, ...Slot[]];
+
+/** A plane and a direction. */
+interface PlaceOnPart {
+  readonly plane: Plane;
+  readonly angle: Angle;
+}
+
+/** Worked out once: it is asked for with every figure. */
+const PLACES: Readonly<Record<Slot, PlaceOnPart>> = Object.fromEntries(
+  SLOTS.map((slot) => {
+    const [plane, angle = '0'] = slot.split('-');
+    return [slot, { plane, angle: Number(angle) }];
+  }),
+) as Record<Slot, PlaceOnPart>;
+
+/**
+ * The plane and the direction of a slot.
+ *
+ * @example placeOfSlot('rear-90') // { plane: 'rear', angle: 90 }
+ */
+export function placeOfSlot(slot: Slot): PlaceOnPart {
+  return PLACES[slot];
+}
 
 /** The directions of a scheme, by how many: evenly over half a turn, which a gauge with two points sees twice. */
 const DIRECTIONS = {

@@ -91,16 +91,6 @@ function findingsOf(feature: Feature, size: EffectiveSize | null, limit: Limit |
   return findings;
 }
 
-/** The shape that the readings of a part tell, each at 20 °C and without the error of its instrument. */
-function shapeOf(job: MeasuredJob, own: readonly Reading[]): PartShape {
-  return partShape(
-    own.flatMap((reading) => {
-      const size = sizeAtReference(job, reading);
-      return size === null ? [] : [{ slot: reading.slot, size }];
-    }),
-  );
-}
-
 /** The limits of shape that hold for a bore, and for a journal or pin. */
 const SHAPE_LIMITS = {
   housing: { 'out-of-round': 'boreOutOfRound', taper: 'boreTaper' },
@@ -222,10 +212,11 @@ export function measuredParts(job: MeasuredJob, readings: readonly Reading[], fe
   return Array.from({ length: partCount(job.layout, feature) }, (_, at) => {
     const number = at + 1;
     const own = byPart.get(number) ?? [];
-    const telling = own.filter(({ slot, nm }) => nm !== null && tellsSize(feature, slot));
-    const steps = telling.map((reading) => readingSteps(job, reading)!);
-    const shape = shapeOf(job, own);
-    const count = own.filter(({ nm }) => nm !== null).length;
+    const sized = own.filter(({ nm }) => nm !== null);
+    const each = sized.map((reading) => readingSteps(job, reading)!);
+    const telling = sized.filter(({ slot }) => tellsSize(feature, slot));
+    const steps = each.filter((_, nth) => tellsSize(feature, sized[nth]!.slot));
+    const shape = partShape(sized.map(({ slot }, nth) => ({ slot, size: each[nth]!.size })));
     const read = readSize(
       steps.map(({ size }) => size),
       readByOf(job, telling, steps),
@@ -258,7 +249,7 @@ export function measuredParts(job: MeasuredJob, readings: readonly Reading[], fe
         (isReadBefore(own, job.fasteners[family].since) || isWithOtherCap(job, partName(feature, number), own)),
       shape,
       correction: correctionOf(steps),
-      missing: Math.max(0, job.measuring.slots[feature].length - count),
+      missing: Math.max(0, job.measuring.slots[feature].length - sized.length),
       findings: [...(undersize ? [] : standard), ...shapeFindings(job, feature, shape)],
     };
   });

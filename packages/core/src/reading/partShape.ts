@@ -66,8 +66,11 @@ export function ovalOf(diameters: ReadonlyMap<Angle, number>): Oval | null {
   };
 }
 
+const UNTOLD: PartShape = { outOfRound: null, taper: null, barrel: null, oval: null };
+
 /** The shape of a part from its diameters, each in its plane and direction. */
 export function partShape(read: readonly { readonly slot: Slot; readonly size: number }[]): PartShape {
+  if (read.length < 2) return UNTOLD;
   const planes = byPlane(read);
   const inPlanes = PLANES.flatMap((plane) => {
     const sizes = [...(planes.get(plane)?.values() ?? [])];

@@ -96,6 +96,22 @@ export interface InstrumentThen {
   readonly decided: { readonly isCorrected: boolean } | null;
 }
 
+const ofOwn = (key: InstrumentRole): InstrumentThen => ({
+  key,
+  error: null,
+  calibratedOn: null,
+  overdueSince: null,
+  wrong: null,
+  span: null,
+  decided: null,
+});
+/** Of an instrument of the engine’s own nothing more is known, whenever it read. */
+const OWN: Readonly<Record<InstrumentRole, InstrumentThen>> = {
+  boreGauge: ofOwn('boreGauge'),
+  micrometer: ofOwn('micrometer'),
+  ballMicrometer: ofOwn('ballMicrometer'),
+};
+
 /**
  * What is known of the instrument of a reading at the moment when it was read: the calibration that was valid then, and the zero checks
  * before and after it.
@@ -106,9 +122,7 @@ export function instrumentThen(
 ): InstrumentThen {
   const key = readWith(job, reading);
   const known = knownInstrument(job, key);
-  if (!known) {
-    return { key, error: null, calibratedOn: null, overdueSince: null, wrong: null, span: null, decided: null };
-  }
+  if (!known) return OWN[key as InstrumentRole];
   const { instrument, calibrations, checks } = known;
   const calibration = calibrationOn(calibrations, reading.at);
   const due = calibration && dueAfter(calibration, instrument.calibrateAfterMonths);
