@@ -54,7 +54,7 @@ const TABLE = {
   drawer: { name: 'Stock', group: 'Select', parts: [shellsPart] },
   choose: { name: 'Select shells', group: 'Select', parts: [selectionPart, rodsPart] },
   trial: { name: 'Trial assembly', group: 'Check', parts: [trialPart, stripPart, instrumentsPart, fastenersPart] },
-  mainLine: { name: 'Line of the mains', group: 'Measure', parts: [mainLinePart] },
+  mainLine: { name: 'Alignment', group: 'Measure', parts: [mainLinePart] },
   runout: { name: 'Runout', group: 'Measure', parts: [runoutPart] },
   crush: { name: 'Crush', group: 'Check', parts: [crushPart] },
   endPlay: { name: 'End play', group: 'Check', parts: [endPlayPart, piecesPart] },

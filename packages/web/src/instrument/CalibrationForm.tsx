@@ -12,6 +12,7 @@ import { Field } from '../ui/Field.js';
 import { FileButton } from '../ui/FileButton.js';
 import { Notice } from '../ui/Notice.js';
 import { Quiet, Row, Table } from '../ui/Panel.js';
+import { WideTable } from '../ui/WideTable.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 import { BLANK_POINT, type CalibrationText, calibrationOfText, isBlank, type PointText } from './calibrationText.js';
@@ -115,38 +116,40 @@ export function CalibrationForm({
           fault={faults?.boxes.certificate ?? null}
         />
       </Grid>
-      <Table aria-label="Points to enter">
-        <thead>
-          <tr>
-            <th>
-              {compares ? 'Travel from its setting' : 'Size'}, {unit}
-            </th>
-            <th>Shows too much by, {unit}</th>
-            <th>Expanded uncertainty, {unit}</th>
-            <th>k</th>
-          </tr>
-        </thead>
-        <tbody>
-          {points.map((point, nth) => (
-            // biome-ignore lint/suspicious/noArrayIndexKey: a point is known by its place in the certificate
-            <tr key={nth}>
-              {POINT_BOXES.map(({ box, label }) => (
-                <td key={box}>
-                  <Field
-                    label=""
-                    aria-label={`Point ${nth + 1}: ${label}`}
-                    figure
-                    value={point[box]}
-                    onChange={(value) => setPoint(nth, { [box]: value })}
-                    fault={faults?.points[nth]?.[box] ?? null}
-                    onKeyDown={(event) => event.key === 'Enter' && enterDown(event.currentTarget as HTMLElement)}
-                  />
-                </td>
-              ))}
+      <WideTable>
+        <Table aria-label="Points to enter">
+          <thead>
+            <tr>
+              <th>
+                {compares ? 'Travel from its setting' : 'Size'}, {unit}
+              </th>
+              <th>Shows too much by, {unit}</th>
+              <th>Expanded uncertainty, {unit}</th>
+              <th>k</th>
             </tr>
-          ))}
-        </tbody>
-      </Table>
+          </thead>
+          <tbody>
+            {points.map((point, nth) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: a point is known by its place in the certificate
+              <tr key={nth}>
+                {POINT_BOXES.map(({ box, label }) => (
+                  <td key={box}>
+                    <Field
+                      label=""
+                      aria-label={`Point ${nth + 1}: ${label}`}
+                      figure
+                      value={point[box]}
+                      onChange={(value) => setPoint(nth, { [box]: value })}
+                      fault={faults?.points[nth]?.[box] ?? null}
+                      onKeyDown={(event) => event.key === 'Enter' && enterDown(event.currentTarget as HTMLElement)}
+                    />
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </WideTable>
       <Quiet>
         {compares
           ? 'A dial is corrected by its travel from the size it was set on. Below zero: to the smaller side.'

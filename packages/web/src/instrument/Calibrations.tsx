@@ -9,6 +9,7 @@ import { Fold } from '../ui/Fold.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
 import { useKeptText } from '../ui/useKeptText.js';
+import { WideTable } from '../ui/WideTable.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 import { CalibrationForm } from './CalibrationForm.js';
@@ -29,26 +30,28 @@ function Points({
   const { unit } = instrument;
   if (calibration.points.length === 0) return <Quiet>No points entered: nothing is corrected by it.</Quiet>;
   return (
-    <Table aria-label={`Points of the calibration of ${calibration.on}`}>
-      <thead>
-        <tr>
-          <th className="number">{instrumentKind(instrument.kind).compares ? 'Travel' : 'Size'}</th>
-          <th className="number">Shows too much by</th>
-          <th className="number">Expanded uncertainty</th>
-          <th className="number">k</th>
-        </tr>
-      </thead>
-      <tbody>
-        {calibration.points.map(({ at, error, expanded, factor }) => (
-          <tr key={at}>
-            <td className="number">{lengthText(at, unit)}</td>
-            <td className="number">{lengthText(error, unit)}</td>
-            <td className="number">{lengthText(expanded, unit)}</td>
-            <td className="number">{factor}</td>
+    <WideTable>
+      <Table aria-label={`Points of the calibration of ${calibration.on}`}>
+        <thead>
+          <tr>
+            <th className="number">{instrumentKind(instrument.kind).compares ? 'Travel' : 'Size'}</th>
+            <th className="number">Shows too much by</th>
+            <th className="number">Expanded uncertainty</th>
+            <th className="number">k</th>
           </tr>
-        ))}
-      </tbody>
-    </Table>
+        </thead>
+        <tbody>
+          {calibration.points.map(({ at, error, expanded, factor }) => (
+            <tr key={at}>
+              <td className="number">{lengthText(at, unit)}</td>
+              <td className="number">{lengthText(error, unit)}</td>
+              <td className="number">{lengthText(expanded, unit)}</td>
+              <td className="number">{factor}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Table>
+    </WideTable>
   );
 }
 

@@ -52,7 +52,7 @@ export function InstrumentList() {
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle as="h1">Instruments</PanelTitle>
         {mayRegister && (
-          <Row>
+          <Row style={{ minWidth: 0 }}>
             <Button aria-expanded={isImporting} onPress={() => setImporting(!isImporting)}>
               <FileUp aria-hidden size={18} />
               Import

@@ -13,6 +13,7 @@ import { useBy } from '../person/useBy.js';
 import { Button } from '../ui/Button.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
+import { WideTable } from '../ui/WideTable.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 
@@ -65,24 +66,26 @@ export function StudyResultPanel({ instrument, view, result, mayChange }: StudyR
           ? 'The readings do not differ at all.'
           : `It tells ${categories} ${categories === 1 ? 'size' : 'sizes'} apart among these parts.`}
       </p>
-      <Table aria-label="Components of the study">
-        <thead>
-          <tr>
-            <th>{plan.unit}</th>
-            <th className="number">Standard deviation</th>
-            <th className="number">95 % interval</th>
-          </tr>
-        </thead>
-        <tbody>
-          {rows.map(([name, value, range]) => (
-            <tr key={name}>
-              <td>{name}</td>
-              <td className="number">{value}</td>
-              <td className="number">{range}</td>
+      <WideTable>
+        <Table aria-label="Components of the study">
+          <thead>
+            <tr>
+              <th>{plan.unit}</th>
+              <th className="number">Standard deviation</th>
+              <th className="number">95 % interval</th>
             </tr>
-          ))}
-        </tbody>
-      </Table>
+          </thead>
+          <tbody>
+            {rows.map(([name, value, range]) => (
+              <tr key={name}>
+                <td>{name}</td>
+                <td className="number">{value}</td>
+                <td className="number">{range}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </WideTable>
       <Quiet>
         Interaction: people differ from part to part; none where it is not significant. Analysis of variance by the
         measurement systems manual of the motor industry (from memory): it calls less than 10 % good, and more than 30 %

@@ -17,6 +17,7 @@ import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
 import { ShowMore } from '../ui/ShowMore.js';
 import { Tick } from '../ui/Tick.js';
 import { useKeptText } from '../ui/useKeptText.js';
+import { WideTable } from '../ui/WideTable.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 import { shownWords } from './instrumentWords.js';
@@ -113,36 +114,38 @@ export function ZeroChecks({ view, mayChange }: { readonly view: InstrumentView;
         <Quiet>Not checked yet. Check it on its setting standard before and after work.</Quiet>
       ) : (
         <>
-          <Table aria-label="Zero checks, the last first">
-            <thead>
-              <tr>
-                <th>When</th>
-                <th className="number">Showed</th>
-                <th className="number">Moved since the check before</th>
-                <th>By</th>
-              </tr>
-            </thead>
-            <tbody>
-              {latest.slice(0, most).map(({ id: check, at, by, shown, isReset }) => {
-                const moved = drifts.get(check);
-                const isFar = moved !== undefined && Math.abs(moved) > allowed;
-                return (
-                  <tr key={check}>
-                    <td>{momentText(at)}</td>
-                    <td className="number">
-                      {shownWords(shown, unit)}
-                      {isReset && ', set to zero'}
-                    </td>
-                    <td className="number">
-                      {moved === undefined ? '' : moved === 0 ? '0' : lengthText(nanometres(moved), unit)}
-                      {isFar && <strong> more than allowed</strong>}
-                    </td>
-                    <td>{by}</td>
-                  </tr>
-                );
-              })}
-            </tbody>
-          </Table>
+          <WideTable>
+            <Table aria-label="Zero checks, the last first">
+              <thead>
+                <tr>
+                  <th>When</th>
+                  <th className="number">Showed</th>
+                  <th className="number">Moved since the check before</th>
+                  <th>By</th>
+                </tr>
+              </thead>
+              <tbody>
+                {latest.slice(0, most).map(({ id: check, at, by, shown, isReset }) => {
+                  const moved = drifts.get(check);
+                  const isFar = moved !== undefined && Math.abs(moved) > allowed;
+                  return (
+                    <tr key={check}>
+                      <td>{momentText(at)}</td>
+                      <td className="number">
+                        {shownWords(shown, unit)}
+                        {isReset && ', set to zero'}
+                      </td>
+                      <td className="number">
+                        {moved === undefined ? '' : moved === 0 ? '0' : lengthText(nanometres(moved), unit)}
+                        {isFar && <strong> more than allowed</strong>}
+                      </td>
+                      <td>{by}</td>
+                    </tr>
+                  );
+                })}
+              </tbody>
+            </Table>
+          </WideTable>
           <ShowMore
             shown={Math.min(most, latest.length)}
             all={latest.length}
