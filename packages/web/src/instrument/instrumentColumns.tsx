@@ -54,8 +54,7 @@ export const instrumentColumns: readonly DataColumn<InstrumentSummary>[] = [
   {
     key: 'range',
     head: 'Reads, or size',
-    isFigure: true,
-    cell: ({ instrument }) => rangeWords(instrument),
+    cell: ({ instrument }) => <span className="figure">{rangeWords(instrument)}</span>,
     sortBy: ({ instrument }) => instrument.size ?? instrument.range?.low ?? null,
   },
   {
