@@ -235,7 +235,7 @@ describe('errors that figures have in common', () => {
     const job = engine({ rules: { ...base.rules, leastChance: 0.95 } });
     const asked = jobFit(job, readings);
     if (!asked.ok) throw new Error(asked.reason);
-    const [{ low }] = asked.problem.stations as readonly [{ low: number }];
+    const { low } = asked.problem.stations[0]!;
     const drawn = shareInside(low / 1000, 20, 60, ({ M1 }) => M1.predicted('thin', 'thin'));
     const graded = shareInside(low / 1000, 20, 60, ({ M1 }) => M1.predicted('graded', 'graded'));
     // The worst known kind has just that chance; the others have no less.
