@@ -18,7 +18,7 @@ export const REED_TYPE = '4eed6000-0000-4000-8000-0000000000a2';
 export const SEDGE_TYPE = '5ed9e400-0000-4000-8000-0000000000a1';
 export const SAMPHIRE_8 = '5a3b4180-0046-4000-8000-000000000002';
 
-const um = (value: number) => nanometres(Math.round(value * 1000));
+export const um = (value: number) => nanometres(Math.round(value * 1000));
 
 function layoutOf(mains: number): CrankLayout {
   const usual = usualLayout(mains, mains - 1, 1, 2);
