@@ -31,12 +31,12 @@ test('the line of the mains is read along the bar, judged by the sheet, and what
   );
   const under = page.getByRole('table', { name: 'Line of the mains by station' });
   await expect(under.getByRole('row', { name: /^Bends may take/ })).toContainText('0.080');
+  await allSaved(page);
   // A figure that is none stays, and says so.
   await page.getByLabel('M2 side, mm').fill('up');
   await page.getByLabel('M3 side, mm').focus();
   await expect(page.getByLabel('M2 side, mm')).toHaveValue('up');
   await expect(page.getByLabel('M2 side, mm')).toHaveAttribute('aria-invalid', 'true');
-  await allSaved(page);
 });
 
 test('a journal is read in three directions: oval is told with its direction; how long it must soak is worked out', async ({
@@ -45,7 +45,7 @@ test('a journal is read in three directions: oval is told with its direction; ho
 }) => {
   const id = await putOnBench(request, reedDocument('Reed 6, oval'));
   await page.goto(`/engines/${id}/journals`);
-  await page.getByRole('button', { name: /^Readings at each main/ }).click();
+  await page.getByRole('button', { name: /Readings at each main/ }).click();
   await page.getByRole('option', { name: 'One plane, three directions' }).click();
   for (const [angle, size] of [
     ['0°', '59.990'],
