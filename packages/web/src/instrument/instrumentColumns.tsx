@@ -54,7 +54,11 @@ export const instrumentColumns: readonly DataColumn<InstrumentSummary>[] = [
   {
     key: 'range',
     head: 'Reads, or size',
-    cell: ({ instrument }) => <span className="figure">{rangeWords(instrument)}</span>,
+    cell: ({ instrument }) => (
+      <span className="figure" style={{ whiteSpace: 'normal' }}>
+        {rangeWords(instrument)}
+      </span>
+    ),
     sortBy: ({ instrument }) => instrument.size ?? instrument.range?.low ?? null,
   },
   {
