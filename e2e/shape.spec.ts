@@ -56,7 +56,7 @@ test('a journal is read in three directions: oval is told with its direction; ho
     await page.keyboard.press('Enter');
   }
   // By hand: 4, −2 and −2 off the mean are a second lobe of 4, largest at 0°: 8 across.
-  await expect(page.getByRole('row', { name: /^Form/ })).toContainText('oval 0.0080 at 0°');
+  await expect(page.getByRole('row', { name: /^Form/ })).toContainText('oval 0.008 at 0°');
   await allSaved(page);
 
   await page.getByText('How it is read:').click();
