@@ -113,7 +113,7 @@ for (const { name, path, look, before, after, height = 800 } of SHOTS) {
   await before?.(page);
   // What is fetched when it is first needed is there.
   await page.getByText('Opening the page …').waitFor({ state: 'detached' });
-  await page.getByText('Theme', { exact: true }).first().waitFor();
+  await page.locator('.look button').first().waitFor();
   await page.waitForTimeout(600);
   await page.screenshot({ path: join(folder, `${name}.png`) });
   await after?.(page);
