@@ -488,6 +488,7 @@ describe('the demo', () => {
       expect(body.jobs.map((row: { name: string }) => row.name).sort()).toEqual([
         'Burr 2 · no. 0009',
         'Reed 6 · no. 0105',
+        'Reed 6 · no. 0112',
         'Rush Twin · no. 0301',
         'Rush Twin · no. 0302',
         'Rush Twin · no. 0303',

@@ -219,7 +219,7 @@ const CASES: Record<EndpointName, Case> = {
     },
     bad: async () => {
       const path = { id: await started(), reading: randomUUID() };
-      return [await ask('putReading', path, { ...draft, slot: 'middle' }), '/slot'];
+      return [await ask('putReading', path, { ...draft, slot: 'sideways' }), '/slot'];
     },
     unknown: () => ask('putReading', { id: nobody, reading: randomUUID() }, draft),
   },

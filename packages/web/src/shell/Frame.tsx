@@ -61,6 +61,13 @@ const Bar = styled.header`
       .look > span:first-child { display: none; }
       .look { flex-basis: 8.5rem; }
     }
+    /* And the seven that an owner has. */
+    &:has(nav a:nth-child(7)) {
+      gap: 0.5rem;
+      nav a { padding: 0 0.3rem; font-size: 0.875rem; }
+      output { flex-basis: 6rem; }
+      .look { flex-basis: 7rem; min-width: 7rem; }
+    }
   }
   @media (max-width: 1260px) {
     flex-wrap: wrap; gap: 0.25rem 0.75rem; padding: 0.25rem 0.75rem;
