@@ -225,7 +225,7 @@ export const INSTRUMENT_ENDPOINTS = {
     path: byStudy,
     body: z.strictObject({ by: personSchema }),
     answer: instrumentViewSchema,
-    problems: ['invalid-request', 'not-found'],
+    problems: ['invalid-request', 'not-found', 'stale-version'],
     topics: ['instruments'],
   }),
   instrumentRepeats: endpoint({

@@ -1,5 +1,6 @@
 import { randomUUID } from 'node:crypto';
 import { newInstrument, type RegisteredInstrument } from '@fettle/core';
+import { DataSource } from 'typeorm';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { databaseFrom } from '../testing/databaseFrom.js';
 import { runningServer } from '../testing/runningServer.js';
@@ -296,6 +297,30 @@ describe('instruments that engines had of their own', () => {
       const { body: engine } = await own.call('GET', '/api/jobs/b0992000-0009-4000-8000-000000000006');
       expect(engine.document.instruments.boreGauge.name).toBe('BG 12');
       expect(engine.document).toMatchObject({ registered: {}, using: {}, drifts: {} });
+    } finally {
+      await own.close();
+    }
+  });
+
+  it('that share a name get a number each, no longer than a number may be', async () => {
+    const url = await databaseFrom('job-6.sql');
+    const before = await new DataSource({ type: 'postgres', url, extra: { max: 1 } }).initialize();
+    const long = 'G'.repeat(60);
+    for (const role of ['boreGauge', 'micrometer', 'ballMicrometer']) {
+      await before.query(`UPDATE "job" SET "document" = jsonb_set("document", $1, to_jsonb($2::text))`, [
+        `{instruments,${role},name}`,
+        long,
+      ]);
+    }
+    await before.destroy();
+    const own = await runningServer(null, url);
+    try {
+      const { body } = await own.call('GET', '/api/instruments');
+      const numbers: string[] = body.instruments.map(
+        (one: { instrument: { number: string } }) => one.instrument.number,
+      );
+      expect(new Set(numbers).size).toBe(3);
+      for (const number of numbers) expect(number.length).toBeLessThanOrEqual(60);
     } finally {
       await own.close();
     }

@@ -84,7 +84,8 @@ function Doubt({
   return (
     <Ask aria-label={`Calibration of ${calibration.on} wrong?`}>
       <p>
-        <strong>What was read after it is then marked in every engine, and no longer corrected by it.</strong>
+        <strong>Every engine that was read under it is then listed here.</strong> Its page offers to take this over: the
+        readings are then to be taken again, and are no longer corrected by it.
       </p>
       <Field
         label="Why is it not to be trusted?"

@@ -26,6 +26,7 @@ import { Table } from '../ui/Panel.js';
 import { type KeptPlace, useKeptText } from '../ui/useKeptText.js';
 import { NEEDLE_WORDS } from './NeedleAsk.js';
 import { SoakAdvice } from './SoakAdvice.js';
+import { signedNumber } from './signedNumber.js';
 
 const Whole = styled(Fold)`
   grid-column: 1 / -1;
@@ -52,8 +53,8 @@ interface CelsiusFieldProps {
 /** A temperature, or none; saved when it is left. */
 function CelsiusField({ kept, label, value, onCommit }: CelsiusFieldProps) {
   const { text, setText, settled, isLeftOver } = useKeptText(kept, value === null ? '' : String(value));
-  const typed = text.trim().replace(',', '.').replace('−', '-');
-  const read = /^-?\d+(\.\d+)?$/u.test(typed) ? Number(typed) : Number.NaN;
+  const typed = text.trim();
+  const read = signedNumber(typed);
   const isRight = typed === '' || (read >= COLDEST && read <= WARMEST);
   return (
     <Field
@@ -66,7 +67,7 @@ function CelsiusField({ kept, label, value, onCommit }: CelsiusFieldProps) {
       fault={isRight ? null : `Degrees Celsius from ${COLDEST} to ${WARMEST}, or empty.`}
       onBlur={() => {
         if (!isRight) return;
-        settled(typed);
+        settled(typed === '' ? '' : String(read));
         const next = typed === '' ? null : read;
         if (next !== value) onCommit(next);
       }}

@@ -13,6 +13,7 @@ import { Field } from '../ui/Field.js';
 import { FieldPairs, Fold } from '../ui/Fold.js';
 import { Quiet } from '../ui/Panel.js';
 import { useKeptText } from '../ui/useKeptText.js';
+import { signedNumber } from './signedNumber.js';
 
 interface SoakAdviceProps {
   readonly job: Pick<OpenJob, 'id' | 'document'>;
@@ -27,14 +28,10 @@ const BOXES = [
 ] as const;
 type Box = (typeof BOXES)[number]['field'];
 
-function numberOf(text: string): number | null {
-  const typed = text.trim().replace(',', '.').replace('−', '-');
-  return /^-?\d+(\.\d+)?$/u.test(typed) ? Number(typed) : null;
-}
-
 function useBox(job: string, field: Box) {
   const { text, setText } = useKeptText({ of: job, part: 'soak', field }, '');
-  return { text, setText, value: numberOf(text) };
+  const value = signedNumber(text.trim());
+  return { text, setText, value: Number.isNaN(value) ? null : value };
 }
 
 /** Minutes as one says them. */

@@ -29,6 +29,19 @@ const KINDS: Readonly<Record<string, string>> = {
 /** Two zero checks that differ by more make readings suspect, nm: 0.002 mm or 0.0001 in, common practice. */
 const DRIFT: Readonly<Record<string, number>> = { mm: 2_000, in: 2_540 };
 
+/** The longest number that the register takes. */
+const LONGEST_NUMBER = 60;
+
+/** A number that no other has: a bore gauge and a micrometer may both be number 1, and the second says which it is. */
+function freeNumber(name: string, role: string, taken: ReadonlySet<string>): string {
+  let number = name;
+  for (let nth = 1; taken.has(number.toLowerCase()); nth += 1) {
+    const ending = nth === 1 ? ` (${role})` : ` (${role} ${nth})`;
+    number = name.slice(0, LONGEST_NUMBER - ending.length) + ending;
+  }
+  return number;
+}
+
 /** The register of instruments: calibrations with their certificates, zero checks. Instruments that engines had of their own go into it. */
 export class Instruments1795000000012 implements MigrationInterface {
   readonly name = 'Instruments1795000000012';
@@ -114,9 +127,8 @@ export class Instruments1795000000012 implements MigrationInterface {
     for (const { role, unit, own, by } of found) {
       const kind = KINDS[role];
       if (kind === undefined) continue;
-      // A bore gauge and a micrometer may both be number 1: then the second says which it is.
-      const number = taken.has(own.name.toLowerCase()) ? `${own.name} (${role})` : own.name;
-      taken.add(own.name.toLowerCase());
+      const number = freeNumber(own.name.trim(), role, taken);
+      taken.add(number.toLowerCase());
       const document = {
         number,
         kind,
