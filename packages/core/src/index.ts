@@ -474,6 +474,7 @@ export { TORQUE_UNITS, type TorqueUnit, torqueEcho, torqueUnitWord } from './tor
 // trial: trial assembly
 export { firstToTry } from './trial/firstToTry.js';
 export { stripVerdict } from './trial/stripVerdict.js';
+export { trialCorrections } from './trial/trialCorrections.js';
 export { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, type TrialState, trialState } from './trial/trialWords.js';
 // wire: the endpoints
 export { mayDo, ROLES, type Role, roleName, roleWords, whoMay } from './wire/access.js';

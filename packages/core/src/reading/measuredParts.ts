@@ -19,7 +19,14 @@ import { undersizeOf } from '../shell/undersize.js';
 import { suspectReadings } from './assessReading.js';
 import type { MeasuredJob } from './measuredJob.js';
 import { type PartShape, partShape } from './partShape.js';
-import { driftCorrected, type InstrumentThen, instrumentInUse, instrumentThen } from './readWith.js';
+import {
+  driftCorrected,
+  type InstrumentThen,
+  instrumentAt,
+  instrumentInUse,
+  instrumentThen,
+  readWith,
+} from './readWith.js';
 
 /** A size, or a shape, outside the data sheet's limits: no shell cures it. */
 export interface SizeFinding {
@@ -142,7 +149,12 @@ export interface ReadingSteps {
 export function readingSteps(job: MeasuredJob, reading: Reading): ReadingSteps | null {
   const { nm, feature, taken } = reading;
   if (nm === null) return null;
-  const instrument = instrumentThen(job, reading);
+  const setOn = setOnOf(job, reading);
+  // Zeroed in the bore, it is the micrometer brought to the gauge that said the size.
+  const instrument =
+    setOn === undefined
+      ? instrumentThen(job, reading)
+      : instrumentAt(job, setOn, { size: nm, travel: null, at: reading.at });
   const error = instrument.error?.kind === 'known' ? instrument.error.error : nanometres(0);
   const drift = nanometres(driftCorrected(instrument, reading));
   const corrected = nanometres(nm - error - drift);
@@ -174,12 +186,13 @@ function readByOf(job: MeasuredJob, readings: readonly Reading[], steps: readonl
     const reading = readings[at]!;
     const setOn = setOnOf(job, reading);
     const alpha = reading.taken?.celsius == null ? null : expansionOf(job, reading.feature);
-    const key = `${then.key} ${setOn ?? ''} ${alpha ?? ''}`;
+    const gauge = readWith(job, reading);
+    const key = `${gauge} ${setOn ?? ''} ${alpha ?? ''}`;
     const before = found.get(key);
     const count = (before?.count ?? 0) + 1;
     const squares = (before?.squares ?? 0) + (then.error?.kind === 'known' ? then.error.u : 0) ** 2;
     found.set(key, {
-      instrument: then.key,
+      instrument: gauge,
       setOn,
       ...(alpha === null ? {} : { alpha }),
       count,

@@ -10,6 +10,7 @@ import { isWanting, type ReadingSteps, readingSteps } from './measuredParts.js';
 import type { MeasuringFacts } from './measuringFacts.js';
 import { offLineWords, readingDoubts } from './readingDoubts.js';
 import { instrumentThen, instrumentWords, readWith } from './readWith.js';
+import { shapeBlocks } from './shapeSheet.js';
 
 function stateOf({ job, parts, doubtful }: MeasuringFacts, feature: Feature): StageState {
   const own = parts[feature];
@@ -26,7 +27,7 @@ function stateOf({ job, parts, doubtful }: MeasuringFacts, feature: Feature): St
  */
 export function correctionWords(
   { unit }: Pick<MeasuringFacts['job'], 'unit'>,
-  { error, drift, instrument }: ReadingSteps,
+  { error, drift, instrument }: Pick<ReadingSteps, 'error' | 'drift' | 'instrument'>,
 ): string {
   const off = (length: Nanometres) =>
     `${length > 0 ? 'less' : 'plus'} ${lengthText(nanometres(Math.abs(length)), unit)}`;
@@ -201,7 +202,12 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage, Measurin
         ...(missing.length > 0 ? [{ turn: 'in-turn' as const, todo: `Read the ${word} at ${names(missing)}` }] : []),
       ];
     },
-    sheet: (facts) => [...capsFact(facts, feature), ...readingsBlock(facts, feature), ...lineNotes(facts, feature)],
+    sheet: (facts) => [
+      ...capsFact(facts, feature),
+      ...readingsBlock(facts, feature),
+      ...shapeBlocks(facts, feature),
+      ...lineNotes(facts, feature),
+    ],
     placeWords: ([, field = '', at = '']) => {
       const of = FEATURE_TABLE[at as Feature]?.words ?? words;
       if (field === 'slots') return `where the ${of} are read`;

@@ -4,6 +4,7 @@ import type { KnownInstrument } from '../instrument/knownInstrument.js';
 import { asInstrument, instrumentName } from '../instrument/registeredInstrument.js';
 import { type DriftSpan, driftedBy, driftSpans, suspectSpan } from '../instrument/zeroCheck.js';
 import { INSTRUMENT_ROLES, INSTRUMENT_WORDS, type Instrument, type InstrumentRole } from '../measure/instrument.js';
+import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Reading } from '../part/reading.js';
 import type { InstrumentsMembers } from './instrumentsPart.js';
 import { INSTRUMENT_USES, type InstrumentUse, roleOfUse } from './instrumentUses.js';
@@ -112,6 +113,16 @@ const OWN: Readonly<Record<InstrumentRole, InstrumentThen>> = {
   ballMicrometer: ofOwn('ballMicrometer'),
 };
 
+/** What an instrument was asked for: a size, and the travel of its needle from what it was set on. */
+export interface Asked {
+  /** Null for a reading that is no size. */
+  readonly size: Nanometres | null;
+  /** Null where that is not known. */
+  readonly travel: Nanometres | null;
+  /** The moment, ISO 8601. */
+  readonly at: string;
+}
+
 /**
  * What is known of the instrument of a reading at the moment when it was read: the calibration that was valid then, and the zero checks
  * before and after it.
@@ -120,22 +131,31 @@ export function instrumentThen(
   job: Pick<InstrumentsJob, 'registered' | 'drifts'>,
   reading: Pick<Reading, 'feature' | 'taken' | 'nm' | 'setting' | 'at'>,
 ): InstrumentThen {
-  const key = readWith(job, reading);
+  const { nm, setting, at } = reading;
+  const travel = nm === null || setting === null ? null : nanometres(nm - setting);
+  return instrumentAt(job, readWith(job, reading), { size: nm, travel, at });
+}
+
+/** What is known of an instrument of an engine at a moment, at the size and travel that it was asked for. */
+export function instrumentAt(
+  job: Pick<InstrumentsJob, 'registered' | 'drifts'>,
+  key: InstrumentKey,
+  asked: Asked,
+): InstrumentThen {
+  const { at } = asked;
   const known = knownInstrument(job, key);
   if (!known) return OWN[key as InstrumentRole];
   const { instrument, calibrations, checks } = known;
-  const calibration = calibrationOn(calibrations, reading.at);
+  const calibration = calibrationOn(calibrations, at);
   const due = calibration && dueAfter(calibration, instrument.calibrateAfterMonths);
-  const span = suspectSpan(driftSpans(checks), reading.at, instrument.drift);
+  const span = suspectSpan(driftSpans(checks), at, instrument.drift);
   const decision = span && Object.hasOwn(job.drifts, span.to.id) ? job.drifts[span.to.id]! : null;
   return {
     key,
     error:
-      calibration === null || calibration.wrong !== null
-        ? { kind: 'none' }
-        : errorOf(known, calibration.points, reading),
+      calibration === null || calibration.wrong !== null ? { kind: 'none' } : errorOf(known, calibration.points, asked),
     calibratedOn: calibration?.on ?? null,
-    overdueSince: due !== null && due < reading.at.slice(0, 10) ? due : null,
+    overdueSince: due !== null && due < at.slice(0, 10) ? due : null,
     wrong: calibration?.wrong?.reason ?? null,
     span,
     decided: decision && { isCorrected: decision.isCorrected },
@@ -146,11 +166,11 @@ export function instrumentThen(
 function errorOf(
   { instrument }: KnownInstrument,
   points: KnownInstrument['calibrations'][number]['points'],
-  { nm, setting }: Pick<Reading, 'nm' | 'setting'>,
+  { size, travel }: Asked,
 ): KnownError {
-  if (nm === null) return { kind: 'none' };
-  if (!instrumentKind(instrument.kind).compares) return errorAt(points, nm);
-  return setting === null ? { kind: 'none' } : errorAt(points, (nm - setting) as typeof nm);
+  if (size === null) return { kind: 'none' };
+  if (!instrumentKind(instrument.kind).compares) return errorAt(points, size);
+  return travel === null ? { kind: 'none' } : errorAt(points, travel);
 }
 
 /** What an instrument had drifted by when a reading was taken, nm, where the fitter had it corrected; else 0. */

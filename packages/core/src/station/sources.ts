@@ -27,10 +27,10 @@ export function settingOf(job: InstrumentsJob, instrument: InstrumentKey): Budge
 /**
  * The setting of the bore gauge for trials, for which it is set anew: one for all of them; or, zeroed on a journal, one a station.
  *
+ * @param gauge the bore gauge
  * @param station on whose journal it was zeroed; null: on a setting size
  */
-export function trialSetting(job: InstrumentsJob, station: string | null): Budget {
-  const gauge = instrumentInUse(job, 'trials');
+export function trialSetting(job: InstrumentsJob, gauge: InstrumentKey, station: string | null): Budget {
   const { setting } = instrumentByKey(job, gauge);
   const words = instrumentWords(job, gauge);
   return station === null
@@ -63,29 +63,46 @@ export function readingsOf(
 
 /** What is the same in all that was read with an instrument: its setting, or that of what it was set on, and what the calibration is known to. */
 function sharedOf(job: InstrumentsJob, { instrument, setOn = instrument, scale }: ReadBy): Budget {
-  const words = `${instrumentWords(job, instrument)}, calibration`;
-  return [...settingOf(job, setOn), ...(scale > 0 ? [contribution(`scale:${instrument}`, words, scale)] : [])];
+  return [...settingOf(job, setOn), ...scaleOf(job, setOn, scale)];
+}
+
+/** What the calibration of an instrument is known to, which all that was corrected by it shares; nothing where none was applied. */
+export function scaleOf(job: InstrumentsJob, instrument: InstrumentKey, scale: number): Budget {
+  return scale > 0
+    ? [contribution(`scale:${instrument}`, `${instrumentWords(job, instrument)}, calibration`, scale)]
+    : [];
+}
+
+/** Temperatures that something was told at 20 °C by: in °C, with the length that a degree makes as sensitivity. */
+function celsiusOf({ warm }: InstrumentsJob, key: string, words: string, perDegree: number): Budget {
+  return [{ ...contribution(key, words, warm.u ?? USUAL_CELSIUS_U), in: '°C', sensitivity: perDegree }];
+}
+
+/**
+ * What is not known of the temperatures that readings with the shells in were told at 20 °C by: that of the parts, and that of the instruments.
+ *
+ * @param perDegree nm that what counts moves by, a degree of each
+ */
+export function trialWarmth(
+  job: InstrumentsJob,
+  perDegree: { readonly parts: number; readonly gauge: number },
+): Budget {
+  return [
+    ...celsiusOf(job, 'celsius:trials', 'temperature of the parts with the shells in', perDegree.parts),
+    ...celsiusOf(job, 'celsius:instruments', 'temperature of the instruments', perDegree.gauge),
+  ];
 }
 
 /**
  * What is not known of the temperatures that a size was told at 20 °C by: that of the parts of a feature, and that of the instruments, each the same
  * error in all that was corrected by it. In °C, with the length that a degree makes as sensitivity.
  */
-function warmthOf({ warm }: InstrumentsJob, use: InstrumentUse, { alpha }: ReadBy, size: number): Budget {
+function warmthOf(job: InstrumentsJob, use: InstrumentUse, { alpha }: ReadBy, size: number): Budget {
   if (alpha === undefined) return [];
-  const u = warm.u ?? USUAL_CELSIUS_U;
   const grows = (coefficient: number) => size * coefficient * 1e-6;
   return [
-    {
-      ...contribution(`celsius:${use}`, `temperature of the ${wordsOfUse(use)}`, u),
-      in: '°C',
-      sensitivity: -grows(alpha),
-    },
-    {
-      ...contribution('celsius:instruments', 'temperature of the instruments', u),
-      in: '°C',
-      sensitivity: grows(warm.steel),
-    },
+    ...celsiusOf(job, `celsius:${use}`, `temperature of the ${wordsOfUse(use)}`, -grows(alpha)),
+    ...celsiusOf(job, 'celsius:instruments', 'temperature of the instruments', grows(job.warm.steel)),
   ];
 }
 

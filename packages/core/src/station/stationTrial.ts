@@ -5,13 +5,14 @@ import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
 import { featureOf } from '../part/feature.js';
 import { isSwappedSince } from '../part/swappedSince.js';
-import { instrumentFor, instrumentInUse } from '../reading/readWith.js';
+import { instrumentFor } from '../reading/readWith.js';
 import { isAsPredicted, whatToLookFor } from './assemblyOffset.js';
-import { readingsOf, settingOf, sizeBudget, trialSetting, wallsBudget } from './sources.js';
+import { readingsOf, scaleOf, settingOf, sizeBudget, trialSetting, trialWarmth, wallsBudget } from './sources.js';
 import type { StationJob } from './stationJob.js';
-import { trialAt20, warmParts } from './trialAt20.js';
+import { warmParts } from './trialAt20.js';
 import { type MeasuredClearance, measuredClearance } from './trialClearance.js';
 import type { Trial, TrialReading } from './trialSchema.js';
+import { type TrialSteps, trialSteps } from './trialSteps.js';
 
 /** What a trial of a station says, against what its parts let expect. */
 export interface StationTrial {
@@ -20,8 +21,8 @@ export interface StationTrial {
   readonly suspect: ReadonlySet<string>;
   /** Null until something was read with its shells in. */
   readonly measured: MeasuredClearance | null;
-  /** What was added to what was read to tell it at 20 °C, nm; 0 where nothing was. */
-  readonly toReference: Nanometres;
+  /** What each reading that counts comes to. */
+  readonly steps: readonly TrialSteps[];
   /** Standard uncertainty of what was measured, nm. */
   readonly uMeasured: number;
   /** What that comes from. */
@@ -87,19 +88,34 @@ interface TriedSizes {
 function measuredBudget(
   job: StationJob,
   trial: OneTrial,
-  { mode, count }: MeasuredClearance,
+  steps: readonly TrialSteps[],
+  { mode }: MeasuredClearance,
   { id: station, family }: Pick<Place, 'id' | 'family'>,
   { journal, journalOf }: TriedSizes,
 ): Budget {
   const journals = featureOf(family, 'journal');
-  const setting =
-    mode === 'bore'
-      ? settingOf(job, instrumentInUse(job, journals))
-      : trialSetting(job, mode === 'journal' ? station : null);
   const read = { key: `trial ${station} ${trial.at}`, of: `${station} with the shells in` };
+  const by = new Map<string, number>();
+  for (const { gauge } of steps) by.set(gauge, (by.get(gauge) ?? 0) + 1);
+  const shared = (step: TrialSteps): Budget => {
+    const { gauge, setOn, instrument, perDegree } = step;
+    const scale = instrument.error?.kind === 'known' ? instrument.error.u : 0;
+    return sumBudget([
+      [setOn !== null ? settingOf(job, setOn) : trialSetting(job, gauge, mode === 'journal' ? station : null), 1],
+      [scaleOf(job, instrument.key, scale), 1],
+      [perDegree === null ? [] : trialWarmth(job, perDegree), 1],
+    ]);
+  };
   return sumBudget([
-    [setting, 1],
-    [readingsOf(job, read, [{ instrument: instrumentInUse(job, 'trials'), count }]), 1],
+    ...steps.map((step) => [shared(step), 1 / steps.length] as const),
+    [
+      readingsOf(
+        job,
+        read,
+        [...by].map(([instrument, count]) => ({ instrument, count })),
+      ),
+      1,
+    ],
     [mode === 'journal' || journal === null ? [] : sizeBudget(job, journals, journalOf, journal), -1],
   ]);
 }
@@ -149,12 +165,12 @@ function told(job: StationJob, trial: OneTrial, place: Place): StationTrial {
   ]);
   const counted = countedReadings(job, trial, journal);
   const point = journal?.kind === 'read' ? journal : pointOf(journal);
-  const at20 = counted.map((one) => ({
-    ...one,
-    nm: one.nm === null ? null : trialAt20(one.nm, one.mode, parts, trial.madeOf, job.warm.steel),
-  }));
-  const measured = measuredClearance(at20, point);
-  const asRead = measuredClearance(counted, point);
+  const stepped = counted.map((one) => ({ one, steps: trialSteps(job, place.family, one, trial, parts) }));
+  const measured = measuredClearance(
+    stepped.map(({ one, steps }) => ({ ...one, nm: steps?.counts ?? null })),
+    point,
+  );
+  const steps = stepped.flatMap((each) => each.steps ?? []);
   const walls = trial.upper.wall + trial.lower.wall;
   const predicted = bore && journal ? nanometres(bore.nominal - journal.nominal - walls) : null;
   const difference = measured && predicted !== null ? nanometres(measured.nominal - predicted) : null;
@@ -166,7 +182,7 @@ function told(job: StationJob, trial: OneTrial, place: Place): StationTrial {
     boreOf: `bore ${housing?.name ?? place.id}${then(housing)}`,
     journalOf: `journal ${place.id}${then(place.journal)}`,
   };
-  const known = measured ? measuredBudget(job, trial, measured, place, sizes) : [];
+  const known = measured ? measuredBudget(job, trial, steps, measured, place, sizes) : [];
   const areSwapped = isSwappedSince(job.assembly, [place.id], ['upper', 'lower'], trial.at);
   // Halves of one kind that changed places are other halves, each with a wall of its own.
   const at = { id: areSwapped ? `${place.id}, ${trial.at}` : place.id, family: place.family };
@@ -184,7 +200,7 @@ function told(job: StationJob, trial: OneTrial, place: Place): StationTrial {
     trial,
     suspect: suspectTrialReadings(job, trial, journal),
     measured,
-    toReference: measured && asRead ? nanometres(measured.nominal - asRead.nominal) : nanometres(0),
+    steps,
     uMeasured: budgetUncertainty(known),
     measuredBudget: known,
     budget,

@@ -3,7 +3,7 @@ import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { FAMILY_TABLE, type Family } from '../part/family.js';
 import type { Material } from '../part/material.js';
 import type { StationJob } from './stationJob.js';
-import type { GaugeMode, Trial } from './trialSchema.js';
+import type { GaugeMode } from './trialSchema.js';
 
 type MaterialsJob = Pick<StationJob, 'materials' | 'warm'>;
 
@@ -49,14 +49,26 @@ export function trialAt20(
   nm: Nanometres,
   mode: GaugeMode,
   parts: WarmParts | null,
-  madeOf: Pick<NonNullable<Trial['madeOf']>, 'celsius' | 'gaugeCelsius'> | undefined,
+  { celsius, gaugeCelsius }: { readonly celsius: number | null; readonly gaugeCelsius: number },
   steel: number,
 ): Nanometres {
-  const celsius = madeOf?.celsius ?? null;
   if (celsius === null || parts === null) return nm;
   if (mode === 'journal') return nanometres(Math.round(nm - changeTo(parts, celsius)));
-  const gauge = nm * steel * 1e-6 * ((madeOf?.gaugeCelsius ?? REFERENCE_C) - REFERENCE_C);
+  const gauge = nm * steel * 1e-6 * (gaugeCelsius - REFERENCE_C);
   // The bore of the shells alone: the journal is told at 20 °C already.
   const shells = clearanceChange({ ...parts, housingC: celsius, shellC: celsius, journalC: REFERENCE_C });
   return nanometres(Math.round(nm + gauge - shells));
+}
+
+/** What a reading with the shells in, told at 20 °C, moves by: nm a degree that the parts, and that the gauge, are warmer than was taken. */
+export function trialPerDegree(
+  nm: Nanometres,
+  mode: GaugeMode,
+  parts: WarmParts,
+  steel: number,
+): { readonly parts: number; readonly gauge: number } {
+  const warmer = REFERENCE_C + 1;
+  if (mode === 'journal') return { parts: -changeTo(parts, warmer), gauge: 0 };
+  const shells = clearanceChange({ ...parts, housingC: warmer, shellC: warmer, journalC: REFERENCE_C });
+  return { parts: -shells, gauge: nm * steel * 1e-6 };
 }

@@ -13,6 +13,8 @@ import { FASTENER_KINDS } from '../torque/fasteners.js';
 export const GAUGE_MODES = ['journal', 'setting', 'bore'] as const;
 export type GaugeMode = (typeof GAUGE_MODES)[number];
 
+const celsiusSchema = z.number().min(-60).max(300).nullable();
+
 /** One reading with the shells in, in the bolt direction. Its length is the clearance where the gauge was zeroed on the journal, else the bore of the shells. */
 export const trialReadingSchema = typedLengthSchema.extend({
   mode: z.enum(GAUGE_MODES),
@@ -22,6 +24,13 @@ export const trialReadingSchema = typedLengthSchema.extend({
     .boolean()
     .optional()
     .describe('True if it was asked about and is right: a suspect reading counts only then.'),
+  instrumentId: z
+    .string()
+    .max(60)
+    .optional()
+    .describe('The gauge of the workshop that it was read with; left out: the engine’s own.'),
+  celsius: celsiusSchema.optional().describe('Temperature of the parts, °C; left out: that of the trial.'),
+  gaugeCelsius: celsiusSchema.optional().describe('Temperature of the gauge, °C; left out: that of the trial.'),
 });
 export type TrialReading = z.output<typeof trialReadingSchema>;
 
@@ -32,8 +41,6 @@ const triedHalfSchema = z.strictObject({
   series: z.string(),
   wall: sizeNmSchema,
 });
-
-const celsiusSchema = z.number().min(-60).max(300).nullable();
 
 /** What a trial was made of, beside its halves: what changes of it later does not rewrite what was measured. */
 const madeOfSchema = z.strictObject({

@@ -10,5 +10,7 @@ export const trialPart = documentPart({
     trialSchool: z.enum(TRIAL_SCHOOLS),
   },
   since: 3,
+  // Readings name their gauge and their temperatures since; those from before do without.
+  upgrades: { 8: (document) => document },
   blank: ({ isByMarks }) => ({ trials: {}, trialSchool: isByMarks ? ('codes' as const) : ('every' as const) }),
 });

@@ -12,6 +12,7 @@ import { stationVerdict } from '../station/stationVerdict.js';
 import { STRIP_TELLS, stripRead } from '../strip/stripClearance.js';
 import type { Fasteners } from '../torque/fasteners.js';
 import { stripVerdict } from './stripVerdict.js';
+import { trialCorrections } from './trialCorrections.js';
 import type { TrialFacts, TrialJob } from './trialJob.js';
 import { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, STATE_TEXT, trialState } from './trialWords.js';
 
@@ -152,6 +153,9 @@ export function sheetOf({ job, stations }: TrialFacts): SheetBlock[] {
             }),
           },
         ]),
+    ...tried.flatMap(({ id, tried: one }): SheetBlock[] =>
+      trialCorrections(job, one.steps).map((text) => ({ kind: 'note', text: `${id}, ${text}.` })),
+    ),
     ...stripBlocks(job, stations),
     ...(job.rules.leastChance === null
       ? []

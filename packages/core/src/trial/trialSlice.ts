@@ -8,6 +8,7 @@ import type { JobStation } from '../station/jobStations.js';
 import { isTelling } from '../station/stationOffsets.js';
 import { firstToTry } from './firstToTry.js';
 import { stripVerdict } from './stripVerdict.js';
+import { foundWrong } from './trialCorrections.js';
 import type { TrialFacts } from './trialJob.js';
 import { sheetOf } from './trialSheet.js';
 import { CHANGED_WORDS, FASTENER_WORDS, type TrialState, trialState, WARM_WORDS } from './trialWords.js';
@@ -51,6 +52,7 @@ function stateOf(facts: TrialFacts): StageState {
   const states = facts.stations.map(({ tried }) => trialState(tried));
   if (states.some((state) => state === 'off' || state === 'void')) return 'attention';
   if (beyondByStrip(facts).length > 0) return 'attention';
+  if (facts.stations.some(({ tried }) => tried !== null && foundWrong(facts.job, tried).length > 0)) return 'attention';
   if (isDone(facts)) return 'done';
   return states.includes('read') || states.includes('swapped') ? 'started' : 'open';
 }
@@ -64,7 +66,14 @@ function todosOf(facts: TrialFacts): Todo[] {
   const swapped = wanted.filter(({ tried }) => trialState(tried) === 'swapped');
   const left = wanted.filter(({ tried }) => trialState(tried) === 'open').map(({ id }) => id);
   const first = stations.every(({ tried }) => tried === null) ? firstToTry(facts.job, wanted) : null;
+  const wrong = stations.flatMap(({ id, tried }) =>
+    tried === null ? [] : foundWrong(facts.job, tried).map((gauge) => ({ id, gauge })),
+  );
   const todos: string[] = [
+    ...[...new Set(wrong.map(({ gauge }) => gauge))].map(
+      (gauge) =>
+        `Re-read ${wrong.flatMap((one) => (one.gauge === gauge ? [one.id] : [])).join(', ')} with shells in: ${gauge} was found wrong`,
+    ),
     ...beyondByStrip(facts).map(({ id, is }) => `${id} is ${is} by strip only: measure its bore and journal`),
     ...(off.length > 0 ? [`Check ${off.join(', ')}: clearance not as predicted`] : []),
     ...(gone.length > 0 ? [`Re-read ${gone.join(', ')} with shells in: trial out of date`] : []),

@@ -6,6 +6,7 @@ import { type JobDocument, jobDocumentSchema } from '../job/jobDocument.js';
 import { jobProgress } from '../job/jobProgress.js';
 import { newJob } from '../job/newJob.js';
 import { sheetContent } from '../job/sheetContent.js';
+import { budgetUncertainty } from '../measure/budget.js';
 import { usualInstrument } from '../measure/instrument.js';
 import { nanometres } from '../measure/nanometres.js';
 import { type Needle, parseLength } from '../measure/parseLength.js';
@@ -620,8 +621,8 @@ describe('a trial in the cold', () => {
       expect(Math.abs(tried.difference!)).toBeLessThan(20);
       expect([tried.isAsPredicted, tried.lookFor]).toEqual([true, []]);
       const uncorrected = triedAt(twin(aluminium), mode, shown(mode), null);
-      expect(uncorrected.toReference).toBe(0);
-      expect(tried.toReference).toBe(tried.difference! - uncorrected.difference!);
+      expect(uncorrected.steps.map((step) => step.toReference)).toEqual([0]);
+      expect(tried.steps.map((step) => step.toReference)).toEqual([tried.difference! - uncorrected.difference!]);
       // As it stood: 9.6 µm too little where the gauge was zeroed on the journal.
       if (mode === 'journal') expect(uncorrected.difference! / 1000).toBeCloseTo(-9.6, 1);
     },
@@ -629,8 +630,31 @@ describe('a trial in the cold', () => {
 
   it('is not corrected where it is not known what the housing is made of', () => {
     const job = twin({ materials: { block: 'unknown', caps: 'iron', rods: 'steel' } });
-    expect(triedAt(job, 'journal', 30, 5).toReference).toBe(0);
+    expect(triedAt(job, 'journal', 30, 5).steps.map((step) => step.toReference)).toEqual([0]);
   });
+
+  it.each(['journal', 'setting', 'bore'] as const)(
+    'zeroed on a %s has the temperatures among what its ± comes from, by what a degree moves it',
+    (mode) => {
+      const measuredAt = (parts: number, gauge: number) => {
+        const job = twin(aluminium);
+        const one = { ...trialReading('x', mode), nm: um(shown(mode)), celsius: parts, gaugeCelsius: gauge };
+        return at({ ...job, trials: { M1: trial([], { readings: { one } }) } }, 'M1').tried!;
+      };
+      const { measuredBudget, uMeasured, measured } = measuredAt(5, 5);
+      const of = (key: string) => measuredBudget.find((one) => one.key === key)?.sensitivity ?? 0;
+      // By what is measured of parts, and with a gauge, a degree warmer: to the rounding of a nanometre.
+      expect(Math.abs(of('celsius:trials') - (measuredAt(6, 5).measured!.nominal - measured!.nominal))).toBeLessThan(2);
+      const byGauge = measuredAt(5, 6).measured!.nominal - measured!.nominal;
+      expect(Math.abs(of('celsius:instruments') - byGauge)).toBeLessThan(2);
+      const still = measuredAt(5, 5).measuredBudget.filter(({ in: unit }) => unit === undefined);
+      expect(uMeasured ** 2).toBeCloseTo(
+        budgetUncertainty(still) ** 2 + (0.5 * of('celsius:trials')) ** 2 + (0.5 * of('celsius:instruments')) ** 2,
+        3,
+      );
+      expect(measuredBudget.some(({ key }) => key === 'celsius:trials')).toBe(true);
+    },
+  );
 });
 
 describe('the clearance of a running engine', () => {

@@ -17,6 +17,8 @@ import { correctionWords, measuringSlice } from '../reading/measuringSlice.js';
 import { mainStations } from '../station/jobStations.js';
 import { sizeBudget } from '../station/sources.js';
 import { predictedBudget } from '../station/stationVerdict.js';
+import type { TrialReading } from '../station/trialSchema.js';
+import { trialSlice } from './trialSlice.js';
 
 const um = (value: number) => nanometres(Math.round(value * 1000));
 const id = (last: number) => `00000000-0000-4000-8000-${String(last).padStart(12, '0')}`;
@@ -334,5 +336,68 @@ describe('what instruments of the workshop share', () => {
       apart(LARGE),
       drawn((draw) => draw.normal(0.5) + draw.normal(1) + read(draw) - draw.normal(0.5) - read(draw)),
     );
+  });
+});
+
+describe('a reading with the shells in, with a gauge of the workshop', () => {
+  const points = [-1_000, 0, 1_000].map((at) => ({ at: um(at), error: um(at / 500 + 1), expanded: um(2), factor: 2 }));
+  const gauge = known('boreGauge', 'G 3', { calibrations: [calibration('2026-03-01', 0, { points })] });
+  const half = { shell: 'thin', label: 'Osier thin', series: 'Osier', wall: um(1_996) };
+  const triedWith = (size: number, how: Partial<TrialReading>, registered = { [GAUGE]: gauge, [SMALL]: gauge }) => {
+    const one: TrialReading = {
+      text: 'x',
+      unit: 'mm',
+      nm: um(size),
+      mode: 'journal',
+      setting: null,
+      needle: 'bigger',
+      by: 'Wren',
+      at: AT,
+      instrumentId: GAUGE,
+      ...how,
+    };
+    const trial = { upper: half, lower: half, rod: null, readings: { one }, isBelieved: false, at: AT, by: 'Wren' };
+    const job = engine(registered, { trials: { M1: trial } });
+    const own = [reading('mainBore', 1, 'front', 64_010), reading('mainJournal', 1, 'front-0', 59_980)];
+    const facts = jobFacts(job, own);
+    return { facts, tried: facts.stations[0]!.tried! };
+  };
+
+  it('counts less the error of its calibration: by the clearance on a journal, by the travel from a setting size', () => {
+    // By hand: 1 µm and 2 in a thousand of the travel too much.
+    expect(triedWith(38, {}).tried.measured!.nominal).toBe(um(38 - 1.076));
+    const set = triedWith(60_018, { mode: 'setting', setting: um(60_100) }).tried;
+    expect(set.measured!.nominal).toBe(um(38 - (1 - 0.164)));
+    expect(set.measuredBudget.find(({ key }) => key === `scale:${GAUGE}`)).toMatchObject({ u: um(1), sensitivity: 1 });
+  });
+
+  it('zeroed in the bore has the error of the micrometer that was brought to it', () => {
+    const micrometer = known('outsideMicrometer', 'M 1', { calibrations: [calibration('2026-03-01', 3)] });
+    const trial = { instrumentId: GAUGE, mode: 'bore' as const };
+    const own = triedWith(60_018, trial).tried;
+    expect([own.measured!.nominal, own.steps[0]!.error]).toEqual([um(38), 0]);
+    const { facts } = triedWith(60_018, trial, { [GAUGE]: gauge, [LARGE]: micrometer });
+    const job = { ...facts.job, using: { mainJournal: LARGE } };
+    const [station] = mainStations(job, facts.readings);
+    expect(station!.tried!.measured!.nominal).toBe(um(35));
+    // A bore that was read so has it too.
+    const bore = reading('mainBore', 1, 'front', 64_010, { mode: 'bore', instrumentId: GAUGE });
+    expect(readingSteps(job, bore)).toMatchObject({ error: um(3), size: um(64_007) });
+  });
+
+  it('keeps its gauge when another one is used from then on', () => {
+    const { facts } = triedWith(38, {});
+    const job = { ...facts.job, using: { trials: SMALL } };
+    expect(mainStations(job, facts.readings)[0]!.tried!.steps[0]!.gauge).toBe(GAUGE);
+  });
+
+  it('is to be read again where its calibration was found wrong, and says so on the sheet and in the stage', () => {
+    const wrong = { by: 'Wren', at: AT, reason: 'worn anvil' };
+    const bad = known('boreGauge', 'G 3', { calibrations: [calibration('2026-03-01', 0, { points, wrong })] });
+    const { facts, tried } = triedWith(38, {}, { [GAUGE]: bad, [SMALL]: bad });
+    expect(tried.steps[0]!.error).toBe(0);
+    expect(trialSlice.todos(facts)[0]!.todo).toBe('Re-read M1 with shells in: bore gauge G 3 was found wrong');
+    expect(trialSlice.state(facts)).toBe('attention');
+    expect(JSON.stringify(trialSlice.sheet!(facts))).toContain('calibration not to be trusted: worn anvil');
   });
 });

@@ -12,6 +12,7 @@ const DUMPS = [
   { dump: 'job-4.sql', engines: 8, off: 1, types: 2, held: [0, 0] },
   { dump: 'job-5.sql', engines: 9, off: 1, types: 2, held: [0, 0] },
   { dump: 'job-6.sql', engines: 9, off: 1, types: 2, held: [0, 0] },
+  { dump: 'job-7.sql', engines: 11, off: 0, types: 2, held: [0, 0] },
 ];
 
 describe.each(DUMPS)('documents of $dump', ({ dump, engines, off, types, held }) => {

@@ -234,7 +234,7 @@ export class InstrumentService {
   }
 
   /**
-   * The engines with current readings taken with an instrument, those with readings in doubt first. Each reading is judged by the calibration that
+   * The engines with current readings taken with an instrument, those with the shells in among them, those with readings in doubt first. Each reading is judged by the calibration that
    * was valid when it was read, and by the zero checks before and after it.
    *
    * @throws ProblemError `not-found`
@@ -246,6 +246,14 @@ export class InstrumentService {
     const read: ReadingMoment[] = await manager.query(
       `SELECT "job_id", "at" FROM "reading"
        WHERE "taken" ? 'instrumentId' AND "taken"->>'instrumentId' = $1 AND "replaced_by" IS NULL AND "text" <> ''
+       UNION ALL
+       SELECT "job"."id", (one->>'at')::timestamptz FROM "job",
+         jsonb_path_query("document", '$.trials.*.readings.*') one
+       WHERE "document"->'registered' ? $1 AND one->>'instrumentId' = $1
+       UNION ALL
+       SELECT "job"."id", (one->>'at')::timestamptz FROM "job",
+         jsonb_path_query("document", '$.trials.*.earlier[*].readings.*') one
+       WHERE "document"->'registered' ? $1 AND one->>'instrumentId' = $1
        ORDER BY "at"`,
       [id],
     );

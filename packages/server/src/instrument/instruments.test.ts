@@ -153,6 +153,46 @@ describe('the register of instruments', () => {
     expect((await touched()).get(drifted)).toMatchObject({ wrong: 3 });
     await server.call('POST', path, { by, reason: null });
     expect((await touched()).get(drifted)).toMatchObject({ wrong: 0 });
+    // What was read with the shells in names its gauge too, also in an earlier trial of the station.
+    const { body: job } = await server.call('GET', `/api/jobs/${late}`);
+    const half = { shell: 'thin', label: 'Osier thin', series: 'Osier', wall: 1_996_000 };
+    const one = (at: string) => ({
+      text: '0.038',
+      unit: 'mm',
+      nm: 38_000,
+      mode: 'journal',
+      setting: null,
+      needle: null,
+      by,
+      at,
+      instrumentId: id,
+    });
+    const trial = (at: string) => ({
+      upper: half,
+      lower: half,
+      rod: null,
+      readings: { one: one(at) },
+      isBelieved: false,
+      at,
+      by,
+    });
+    const { body: known } = await server.call('GET', `/api/instruments/${id}`);
+    const { instrument, revision, calibrations } = known;
+    const value = {
+      M1: { ...trial(day('2026-02-03', '08:00')), earlier: [trial(day('2026-02-02', '08:00'))] },
+    };
+    const steps = [
+      { op: 'add', path: `/registered/${id}`, value: { revision, instrument, calibrations, checks: [] } },
+      { op: 'add', path: '/trials', value },
+    ];
+    const { status } = await server.call('PATCH', `/api/jobs/${late}`, { version: job.version, by, steps });
+    expect(status).toBe(200);
+    expect((await touched()).get(late)).toMatchObject({
+      readings: 3,
+      first: day('2026-02-02', '08:00'),
+      overdue: 1,
+      wrong: 0,
+    });
     // A reading that was taken back counts no more.
     expect(
       (await server.call('GET', '/api/instruments')).body.instruments.find((one: { id: string }) => one.id === id)

@@ -2,6 +2,7 @@ import {
   formatExactLength,
   GAUGE_MODES,
   INSTRUMENT_DECIMALS,
+  instrumentFor,
   lengthText,
   MODE_WORDS,
   nanometres,
@@ -57,7 +58,7 @@ export function TrialEntry({ job, work }: { readonly job: string; readonly work:
   const readZero = parseLength(zero.text, { unit, signed: 'sign' });
   const setting = readZero.ok && readZero.nm > 0 ? readZero.nm : null;
   const at = mode === 'journal' ? nanometres(0) : mode === 'setting' ? setting : null;
-  const { needle, name: gauge } = document.instruments.boreGauge;
+  const { needle, name: gauge } = instrumentFor(document, 'trials');
   const parsed = parseLength(typed.text, { unit, setting: at, needle });
   const nm = trialLength(typed.text, { unit, mode, setting, needle });
   // The sign of a needle is a trap: which way it goes is said in words.

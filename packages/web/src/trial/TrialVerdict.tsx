@@ -1,4 +1,12 @@
-import { COVERAGE, chanceText, lengthText, type ShownUnit, spreadFigure, workedOutText } from '@fettle/core';
+import {
+  COVERAGE,
+  chanceText,
+  lengthText,
+  type ShownUnit,
+  spreadFigure,
+  trialCorrections,
+  workedOutText,
+} from '@fettle/core';
 import styled from 'styled-components';
 import { GapGauge } from '../endPlay/GapGauge.js';
 import { BudgetTable } from '../fit/BudgetTable.js';
@@ -41,7 +49,7 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
   if (!tried?.measured) return null;
   const {
     measured,
-    toReference,
+    steps,
     predicted,
     difference,
     u,
@@ -53,6 +61,9 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
     isVoid,
     changed,
   } = tried;
+  const toReference = Math.round(steps.reduce((sum, step) => sum + step.toReference, 0) / steps.length);
+  const celsius = [...new Set(steps.flatMap((step) => step.celsius ?? []))];
+  const corrected = trialCorrections(document, steps);
   const signed = (value: number) => workedOutText(value, unit, { plus: true });
   return (
     <>
@@ -64,10 +75,13 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
       </Big>
       {toReference !== 0 && (
         <Quiet>
-          At 20 °C: read at {trial.madeOf?.celsius} °C, {signed(toReference)} {unit} by the expansion of housing, shells
+          At 20 °C: read at {celsius.join(' and ')} °C, {signed(toReference)} {unit} by the expansion of housing, shells
           and journal.
         </Quiet>
       )}
+      {corrected.map((words) => (
+        <Quiet key={words}>{words}</Quiet>
+      ))}
       <BudgetTable of={`the clearance measured at ${station.id}`} budget={tried.measuredBudget} unit={unit} />
       <GapGauge
         unit={unit}

@@ -9,8 +9,10 @@ import {
   INSTRUMENT_DECIMALS,
   type Instrument,
   type InstrumentRole,
+  instrumentInUse,
   type JobDocument,
   type JobStation,
+  knownInstrument,
   mainStations,
   type Nanometres,
   type Needle,
@@ -134,6 +136,20 @@ function trialOf(document: JobDocument, one: TriedStation, by: string, at: strin
   return old && !(isOfOthers && one.halves !== null) ? old : newTrial(document, one, by, at);
 }
 
+/** What a reading with the shells in is taken with now: the gauge, and the temperatures of the bores and of the instruments. */
+function takenWith(
+  document: JobDocument,
+  { station }: TriedStation,
+): Pick<TrialReading, 'instrumentId' | 'celsius' | 'gaugeCelsius'> {
+  const gauge = instrumentInUse(document, 'trials');
+  const celsius = document.measuring.celsius[featureOf(station.family, 'housing')];
+  return {
+    ...(knownInstrument(document, gauge) ? { instrumentId: gauge } : {}),
+    celsius,
+    gaugeCelsius: celsius === null ? null : document.measuring.gaugeCelsius,
+  };
+}
+
 /** A strip of which no width was read. */
 function blankStrip(diameter: Nanometres): Strip {
   return { diameter, name: '', widths: { front: null, rear: null }, by: '', at: '' };
@@ -182,7 +198,7 @@ export function useTrial(job: OpenJob): TrialWork {
     setMode,
     lastSetting: last?.setting ?? null,
     add: (reading) => {
-      const kept: TrialReading = { ...reading, unit, by, at: new Date().toISOString() };
+      const kept: TrialReading = { ...reading, ...takenWith(document, open), unit, by, at: new Date().toISOString() };
       put(
         (old) => trialOf(old, open, by, kept.at),
         (old) => ({ ...old, readings: { ...old.readings, [newId()]: kept } }),

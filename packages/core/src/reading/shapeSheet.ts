@@ -1,0 +1,36 @@
+import { lengthText } from '../measure/lengthText.js';
+import type { Nanometres } from '../measure/nanometres.js';
+import { FEATURE_TABLE, type Feature } from '../part/feature.js';
+import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
+import type { MeasuringFacts } from './measuringFacts.js';
+
+/**
+ * What the sheet says of the shape of the parts of a feature: out-of-round, taper, barrel (below zero an hourglass) and where the largest diameter of
+ * an oval is; nothing where no part was read in two directions or two planes.
+ */
+export function shapeBlocks({ job, parts }: MeasuringFacts, feature: Feature): SheetBlock[] {
+  const length = (value: Nanometres | null) => (value === null ? '' : `${lengthText(value, job.unit)} ${job.unit}`);
+  const rows = parts[feature].flatMap(({ name, shape }) => {
+    const { outOfRound, taper, barrel, oval } = shape;
+    if (outOfRound === null && taper === null && barrel === null) return [];
+    const cells = [
+      name,
+      length(outOfRound),
+      length(taper),
+      length(barrel),
+      oval === null || oval.swing === 0 ? '' : `${length(oval.swing)}, largest at ${Math.round(oval.at)}°`,
+    ];
+    return [{ key: name, cells: cells.map((text) => ({ text })) }];
+  });
+  if (rows.length === 0) return [];
+  return [
+    {
+      kind: 'table',
+      key: `shape ${feature}`,
+      part: 'readings',
+      title: `Shape: ${FEATURE_TABLE[feature].name.toLowerCase()}s`,
+      head: [words('Part'), figures('Out-of-round'), figures('Taper'), figures('Barrel'), words('Oval')],
+      rows,
+    },
+  ];
+}
