@@ -22,6 +22,12 @@ export {
   type HandTurn,
 } from './assembly/assemblySchema.js';
 export { turnText } from './assembly/assemblySlice.js';
+// build: the builds of an engine
+export { type EarlierBuild, RUN_UNITS, type RunUnit } from './build/buildPart.js';
+// cameApart: an engine as it came apart
+export { BLANK_HALF, blankStation, CAP_ARROWS, type OldHalf, type OldStation } from './cameApart/cameApartPart.js';
+export { isStationDescribed } from './cameApart/cameApartSlice.js';
+export { LOOKS, suggestedLooks, WEAR_PATTERNS, wearPattern } from './cameApart/wearPatterns.js';
 // clearance: oil clearance
 export { chanceText } from './clearance/chanceText.js';
 export type { AimRule } from './clearance/clearanceAim.js';
@@ -184,6 +190,9 @@ export { TooManyStacks } from './fit/shims/ringStacks.js';
 export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { shims } from './fit/shims.js';
+// history: what the workshop knows from its engines
+export { nextBuild } from './history/nextBuild.js';
+export { type PartThenNow, shellWorn, thenAndNow, WEAR_PER, wearRate, wornMost } from './history/thenAndNow.js';
 // instrument: how well the workshop reads
 export {
   type Calibration,
@@ -500,6 +509,7 @@ export {
   type QueryName,
   type Read,
 } from './wire/endpoints.js';
+export type { KnownBuild } from './wire/historyWire.js';
 export {
   CERTIFICATE_TYPES,
   type InstrumentSummary,

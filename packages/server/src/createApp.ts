@@ -23,6 +23,7 @@ import { KitService } from './drawer/kitService.js';
 import { typeHandlers } from './engineType/typeHandlers.js';
 import { TypeService } from './engineType/typeService.js';
 import type { FitPool } from './fit/fitPool.js';
+import { historyHandlers } from './history/historyHandlers.js';
 import { instrumentHandlers } from './instrument/instrumentHandlers.js';
 import { InstrumentService } from './instrument/instrumentService.js';
 import { StudyService } from './instrument/studyService.js';
@@ -187,6 +188,7 @@ export async function createApp({
     ...typeHandlers(new TypeService(database)),
     ...instrumentHandlers(new InstrumentService(database), new StudyService(database)),
     ...sheetHandlers(database, jobs, pdfs),
+    ...historyHandlers(database),
     ...photoHandlers(database),
     ...accessHandlers(access),
     ...auditHandlers(database),

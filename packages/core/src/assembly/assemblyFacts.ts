@@ -1,3 +1,5 @@
+import type { CameApartMembers } from '../cameApart/cameApartPart.js';
+import { foundApart } from '../cameApart/foundApart.js';
 import type { EngineMembers } from '../engineType/enginePart.js';
 import { type ThrustKind, thrustKindOf } from '../engineType/thrustKind.js';
 import { familiesOf } from '../part/familiesOf.js';
@@ -21,6 +23,7 @@ export interface AssembledStation {
 
 /** What the assembly of an engine is worked out from. */
 export type AssemblyJob = AssemblyMembers &
+  CameApartMembers &
   Pick<EngineMembers, 'layout' | 'sheet' | 'withRods'> & { readonly endPlay: { readonly kind: ThrustKind | null } };
 
 /** What each lubricant of running faces is called, and when one takes it. */
@@ -111,7 +114,8 @@ export function jobAssembly(job: AssemblyJob, stations: readonly AssembledStatio
     return {
       station: station.id,
       rod: station.rod,
-      before: checks.before.map(made),
+      // What was found as it came apart comes first: its cause is put right before a new shell goes in.
+      before: [...foundApart(job, station.id), ...checks.before].map(made),
       turn,
       isTurnOpen: turn === null || isOld(turn.at),
       after: checks.after.map(made),

@@ -119,6 +119,7 @@ describe('the slices', () => {
     const empty = twin({});
     expect(Object.keys(jobProgress(empty, []).stages)).toEqual([
       'data',
+      'cameApart',
       'bores',
       'journals',
       'drawer',

@@ -1,4 +1,5 @@
 import { assemblySlice } from '../assembly/assemblySlice.js';
+import { cameApartSlice } from '../cameApart/cameApartSlice.js';
 import { codesSlice } from '../codes/codesSlice.js';
 import { crushSlice } from '../crush/crushSlice.js';
 import { membersOf } from '../document/documentPart.js';
@@ -21,6 +22,7 @@ import { partsOfStage, STAGES, type Stage } from './stages.js';
 /** A slice a stage; one that is missing, or of another stage, does not compile. */
 const BY_STAGE: { readonly [Key in Stage]: Slice<Key, JobFacts> } = {
   data: engineSlice,
+  cameApart: cameApartSlice,
   codes: codesSlice,
   ...(Object.fromEntries(
     FEATURES.map((feature) => [FEATURE_TABLE[feature].stage, measuringSlice(feature)]),

@@ -1,5 +1,7 @@
 import type { z } from 'zod';
 import { assemblyPart } from '../assembly/assemblyPart.js';
+import { buildPart } from '../build/buildPart.js';
+import { cameApartPart } from '../cameApart/cameApartPart.js';
 import { marksPart } from '../codes/marksPart.js';
 import { crushPart } from '../crush/crushPart.js';
 import { endPlayPart } from '../endPlay/endPlayPart.js';
@@ -49,6 +51,7 @@ const MEASURING = Object.fromEntries(
  */
 const TABLE = {
   data: { name: 'Data sheet', group: 'Engine', parts: [enginePart] },
+  cameApart: { name: 'As it came apart', group: 'Measure', parts: [cameApartPart, buildPart] },
   codes: { name: 'Grade marks', group: 'Measure', parts: [marksPart] },
   ...MEASURING,
   drawer: { name: 'Stock', group: 'Select', parts: [shellsPart] },

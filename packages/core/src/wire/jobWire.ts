@@ -144,7 +144,7 @@ export const JOB_ENDPOINTS = {
     method: 'get',
     at: '/api/jobs',
     needs: 'read',
-    summary: 'Engines, last edited first; deleted=true lists the closed ones; words filters by name',
+    summary: 'Engines, last edited first; deleted=true lists the closed ones; words filters by name and serial number',
     query: z.object({
       deleted: z.enum(['true', 'false']).default('false'),
       words: z.string().max(200).default(''),

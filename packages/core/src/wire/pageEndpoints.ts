@@ -2,6 +2,7 @@ import { z } from 'zod';
 import { ACCESS_ENDPOINTS } from './accessWire.js';
 import { DRAWER_ENDPOINTS } from './drawerWire.js';
 import { type Endpoint, endpoint } from './endpoint.js';
+import { HISTORY_ENDPOINTS } from './historyWire.js';
 import { INSTRUMENT_ENDPOINTS } from './instrumentWire.js';
 import { JOB_ENDPOINTS } from './jobWire.js';
 import { LIVE_ENDPOINTS } from './liveWire.js';
@@ -26,6 +27,7 @@ export const PAGE_ENDPOINTS = {
   ...DRAWER_ENDPOINTS,
   ...TYPE_ENDPOINTS,
   ...INSTRUMENT_ENDPOINTS,
+  ...HISTORY_ENDPOINTS,
   ...SHEET_ENDPOINTS,
   ...UNSENT_ENDPOINTS,
   ...SAMPLE_ENDPOINTS,

@@ -12,6 +12,7 @@ import { Locks1795000000009 } from './migrations/0009-locks.js';
 import { Quick1795000000010 } from './migrations/0010-quick.js';
 import { Unsent1795000000011 } from './migrations/0011-unsent.js';
 import { Instruments1795000000012 } from './migrations/0012-instruments.js';
+import { Builds1795000000013 } from './migrations/0013-builds.js';
 
 /**
  * How long what is asked of the database may take, ms: a statement, waiting for somebody else's lock, a transaction in which nothing is
@@ -86,6 +87,7 @@ const MIGRATIONS = [
   Quick1795000000010,
   Unsent1795000000011,
   Instruments1795000000012,
+  Builds1795000000013,
 ];
 
 /**

@@ -12,6 +12,7 @@ export interface JobRow {
   unit: Unit;
   mains: number;
   rods: number;
+  serial: string;
   /** How far it is, and the revision that this was worked out from; worked out anew where that is not the present one. */
   progress: JobProgress | null;
   progressOf: number | null;
@@ -35,6 +36,7 @@ export const jobEntity = new EntitySchema<JobRow>({
     unit: { type: 'text' },
     mains: { type: 'int' },
     rods: { type: 'int' },
+    serial: { type: 'text' },
     progress: { type: 'jsonb', nullable: true },
     progressOf: { name: 'progress_of', type: 'int', nullable: true },
     progressBuild: { name: 'progress_build', type: 'text', nullable: true },

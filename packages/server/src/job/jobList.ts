@@ -76,7 +76,7 @@ export async function listJobs(
     .addOrderBy('job.id', 'ASC')
     .limit(most + 1);
   for (const [at, pattern] of likeWords(words).entries()) {
-    query.andWhere(`job.name ILIKE :word${at}`, { [`word${at}`]: pattern });
+    query.andWhere(`(job.name ILIKE :word${at} OR job.serial ILIKE :word${at})`, { [`word${at}`]: pattern });
   }
   if (stage !== undefined) query.andWhere(`job.progress->>'next' = :stage`, { stage });
   if (person !== undefined) query.andWhere('job.updatedBy = :person', { person });

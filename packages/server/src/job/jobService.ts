@@ -30,9 +30,9 @@ export interface Stamp {
 }
 
 /** What lists show of a document, as columns. */
-function headOf(document: JobDocument): Pick<JobRow, 'name' | 'unit' | 'mains' | 'rods'> {
-  const { name, unit, layout } = document;
-  return { name, unit, mains: layout.mains, rods: rodCount(layout) };
+function headOf(document: JobDocument): Pick<JobRow, 'name' | 'unit' | 'mains' | 'rods' | 'serial'> {
+  const { name, unit, layout, serial } = document;
+  return { name, unit, mains: layout.mains, rods: rodCount(layout), serial };
 }
 
 function asJson(document: JobDocument): Json {

@@ -170,6 +170,10 @@ const CASES: Record<EndpointName, Case> = {
     good: async () => [[await ask('listJobs', {}), 200]],
     bad: async () => [await ask('listJobs', {}, undefined, '?most=0'), '/most'],
   },
+  listBuilds: {
+    good: async () => [[await ask('listBuilds', {}, undefined, '?serial=S4%200101'), 200]],
+    bad: async () => [await ask('listBuilds', {}, undefined, '?serial='), '/serial'],
+  },
   createJob: {
     good: async () => {
       const body = { id: randomUUID(), by, document: startedEngine() };

@@ -3,6 +3,7 @@ import { momentText } from '@fettle/core';
 import { Camera } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
+import { keepPhoto } from '../job/keepPhoto.js';
 import { useBy } from '../person/useBy.js';
 import { Ask } from '../ui/Ask.js';
 import { Button } from '../ui/Button.js';
@@ -11,7 +12,6 @@ import { FileButton } from '../ui/FileButton.js';
 import { Quiet, Row } from '../ui/Panel.js';
 import { useKeptText } from '../ui/useKeptText.js';
 import { refusalInWords } from '../wire/ask.js';
-import { keepPhoto } from './keepPhoto.js';
 import type { AssemblyWork } from './useAssembly.js';
 
 const Picture = styled.img`

@@ -1,3 +1,4 @@
+import { momentText } from '@fettle/core';
 import { Controller } from 'react-hook-form';
 import styled from 'styled-components';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../limits/options.js';
@@ -18,7 +19,7 @@ const Fields = styled.div`
 
 /** What an engine is: its name, and its sheet from the library or typed here. */
 export function EngineFields(engine: NewEngineForm) {
-  const { control, proposeRods, library, isTyped, isTried, nameFault, faults, isNameAsked } = engine;
+  const { control, builds, build, proposeRods, library, isTyped, isTried, nameFault, faults, isNameAsked } = engine;
   return (
     <Fields>
       <Controller
@@ -39,20 +40,56 @@ export function EngineFields(engine: NewEngineForm) {
         )}
       />
       <Controller
-        name="type"
+        name="serial"
         control={control}
         render={({ field }) => (
-          <Choice
-            label="Data sheet of the library"
+          <Field
+            label="Serial number"
             value={field.value}
             onChange={field.onChange}
-            options={[
-              { value: '', label: 'none: type it here' },
-              ...library.types.map((one) => ({ value: one.id, label: `${one.name}, revision ${one.revision}` })),
-            ]}
+            onBlur={field.onBlur}
+            maxLength={40}
+            hint="Finds earlier builds of it."
           />
         )}
       />
+      {builds.length > 0 && (
+        <Controller
+          name="from"
+          control={control}
+          render={({ field }) => (
+            <Choice
+              label="Built here before: go on from"
+              value={build?.id ?? ''}
+              onChange={field.onChange}
+              options={[
+                ...builds.map(({ id, name, signed }) => ({
+                  value: id,
+                  label: signed ? `${name}, signed ${momentText(signed.at, 'day')}` : `${name}, not signed`,
+                })),
+                { value: '', label: 'none of them: a data sheet' },
+              ]}
+            />
+          )}
+        />
+      )}
+      {build === null && (
+        <Controller
+          name="type"
+          control={control}
+          render={({ field }) => (
+            <Choice
+              label="Data sheet of the library"
+              value={field.value}
+              onChange={field.onChange}
+              options={[
+                { value: '', label: 'none: type it here' },
+                ...library.types.map((one) => ({ value: one.id, label: `${one.name}, revision ${one.revision}` })),
+              ]}
+            />
+          )}
+        />
+      )}
       {isTyped && (
         <Controller
           name="unit"
@@ -62,21 +99,23 @@ export function EngineFields(engine: NewEngineForm) {
           )}
         />
       )}
-      <Controller
-        name="withRods"
-        control={control}
-        render={({ field }) => (
-          <Choice
-            label="Work covers"
-            value={field.value}
-            onChange={field.onChange}
-            options={[
-              { value: 'no', label: 'The mains' },
-              { value: 'yes', label: 'The mains and the rods' },
-            ]}
-          />
-        )}
-      />
+      {build === null && (
+        <Controller
+          name="withRods"
+          control={control}
+          render={({ field }) => (
+            <Choice
+              label="Work covers"
+              value={field.value}
+              onChange={field.onChange}
+              options={[
+                { value: 'no', label: 'The mains' },
+                { value: 'yes', label: 'The mains and the rods' },
+              ]}
+            />
+          )}
+        />
+      )}
       {isTyped && (
         <Controller
           name="rodsPerPin"

@@ -25,6 +25,7 @@ export function NewEngine() {
   const navigate = useNavigate();
   const engine = useNewEngine();
   const { setLimit, form, library, isTyped, layout, keys, limits, isTried, isReady, nameFault, submit } = engine;
+  const { build, isFetching, buildFault } = engine;
   const { view, fault } = library;
   return (
     <form
@@ -38,11 +39,18 @@ export function NewEngine() {
       aria-label="New engine"
     >
       <PanelTitle as="h1">New engine</PanelTitle>
+      {buildFault && <Notice urgent>The build before cannot be read: {buildFault}</Notice>}
       {fault && <Notice urgent>The library cannot be read: {fault}</Notice>}
       <Panel>
         <EngineFields {...engine} />
         {isTyped && layout && <ShaftDrawing layout={layout} height={110} />}
-        {!isTyped && view && (
+        {build && (
+          <Quiet>
+            Data sheet, positions, materials and marks are those of {build.name}; its sizes stand beside the new ones.
+            Nothing of it is changed.
+          </Quiet>
+        )}
+        {!isTyped && !build && view && (
           <>
             <ShaftDrawing layout={view.type.layout} height={110} />
             <Quiet>
@@ -73,7 +81,7 @@ export function NewEngine() {
       )}
       <Foot>
         <Button $kind="primary" type="submit">
-          Create engine
+          {isFetching ? 'Fetching the build before …' : 'Create engine'}
         </Button>
         <Button onPress={() => navigate('/')}>Back</Button>
         {isTried && (isTyped ? !isReady : nameFault !== null) && <Notice urgent>Check the marked fields.</Notice>}

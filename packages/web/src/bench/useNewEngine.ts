@@ -5,11 +5,13 @@ import {
   type JobDocument,
   jobDocumentSchema,
   jobOfType,
+  type KnownBuild,
   LIMIT_KEYS,
   type LimitKey,
   limitsNeeded,
   type Material,
   newJob,
+  nextBuild,
   shellsOfSheet,
 } from '@fettle/core';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -17,17 +19,24 @@ import { type Control, useForm, useWatch } from 'react-hook-form';
 import { useNavigate, useSearchParams } from 'react-router';
 import { newId } from '../base/newId.js';
 import { useAppDispatch, useAppSelector } from '../base/store.js';
+import { useSettled } from '../base/useSettled.js';
 import { layoutOfText } from '../engineType/layoutText.js';
 import { type Library, useLibrary } from '../engineType/useLibrary.js';
 import { EMPTY_LIMIT, type LimitText, readLimit } from '../limits/limitText.js';
 import { NOBODY, personNamed } from '../person/personSlice.js';
 import { parcelAdded } from '../saving/savingSlice.js';
 import { noteDone, notedText, noteText } from '../ui/typingNotes.js';
+import { api } from '../wire/api.js';
+import { ask, faultInWords } from '../wire/ask.js';
 
 export interface EngineForm {
   /** Engine type of the library whose sheet it copies; empty for none. */
   type: string;
   name: string;
+  /** Serial number on the engine; empty: not given. */
+  serial: string;
+  /** The build that it goes on from, by its id; empty: none, `last`: the last one signed. */
+  from: string;
   unit: 'mm' | 'in';
   mains: string;
   rods: string;
@@ -45,6 +54,8 @@ export interface EngineForm {
 const BLANK: EngineForm = {
   type: '',
   name: '',
+  serial: '',
+  from: 'last',
   unit: 'mm',
   mains: '5',
   rods: '4',
@@ -57,6 +68,8 @@ const BLANK: EngineForm = {
   fitter: '',
   limits: Object.fromEntries(LIMIT_KEYS.map((key) => [key, EMPTY_LIMIT])) as Record<LimitKey, LimitText>,
 };
+/** After so long without a key a serial number is looked up, ms. */
+const SERIAL_AFTER_MS = 300;
 const DRAFT_KEY = 'fettle.draft.new-engine';
 
 function keptDraft(): EngineForm {
@@ -77,22 +90,37 @@ export function documentOfForm(
 ): JobDocument | null {
   const withRods = form.withRods === 'yes';
   const name = form.name.trim();
+  const serial = form.serial.trim();
   if (name === '') return null;
   if (form.type !== '') {
     if (!view) return null;
     const job = jobOfType(name, view.type, { type: view.id, revision: view.revision }, withRods);
     const families = familiesOf({ withRods });
     const shells = families.flatMap((family) => shellsOfSheet(view.type, family, null));
-    return { ...job, shells: Object.fromEntries(shells.map((shell) => [newId(), shell])) };
+    return { ...job, serial, shells: Object.fromEntries(shells.map((shell) => [newId(), shell])) };
   }
   if (!layout) return null;
   const materials: JobDocument['materials'] = { block: form.block, caps: form.caps, rods: form.rodMaterial };
   const job = newJob(name, form.unit, layout, materials, withRods);
   const typed = Object.fromEntries(Object.entries(limits).map(([key, { limit }]) => [key, limit]));
-  return jobDocumentSchema.parse({ ...job, limits: { ...job.limits, ...typed } });
+  return jobDocumentSchema.parse({ ...job, serial, limits: { ...job.limits, ...typed } });
+}
+
+/** The build that a new engine goes on from: the one that was chosen, or the last one signed of its serial number. */
+export function buildOfForm({ from }: Pick<EngineForm, 'from'>, builds: readonly KnownBuild[]): KnownBuild | null {
+  if (from === 'last') return builds.find(({ signed }) => signed !== null) ?? null;
+  return builds.find(({ id }) => id === from) ?? null;
 }
 
 export interface NewEngineForm {
+  /** Builds of the engine with the serial number that was typed, the latest first. */
+  readonly builds: readonly KnownBuild[];
+  /** The one that it goes on from; null: it starts from a data sheet. */
+  readonly build: KnownBuild | null;
+  /** True while that build is fetched. */
+  readonly isFetching: boolean;
+  /** Why that build cannot be fetched; null where it can. */
+  readonly buildFault: string | null;
   readonly control: Control<EngineForm>;
   readonly form: EngineForm;
   readonly library: Library;
@@ -133,17 +161,33 @@ export function useNewEngine(): NewEngineForm {
     if (!isStarted.current) noteText(DRAFT_KEY, JSON.stringify(form));
   }, [form]);
   const library = useLibrary(form.type);
-  const isTyped = form.type === '';
+  const serial = useSettled(form.serial.trim(), SERIAL_AFTER_MS);
+  const { currentData } = api.useListBuildsQuery({ serial }, { skip: serial === '' });
+  const builds = serial === form.serial.trim() ? (currentData?.builds ?? []) : [];
+  const build = buildOfForm(form, builds);
+  const [fetched, setFetched] = useState<{ busy: boolean; fault: string | null }>({ busy: false, fault: null });
+  const isTyped = form.type === '' && build === null;
   const { layout, faults } = layoutOfText(form);
   const keys = limitsNeeded({ withRods: form.withRods === 'yes' });
   const limits: ReadLimits = Object.fromEntries(keys.map((key) => [key, readLimit(form.limits[key], form.unit)]));
   const nameFault = form.name.trim() === '' ? 'Give the engine a name, with its number if it has one.' : null;
   const isRead = Object.values(limits).every((one) => Object.keys(one.faults).length === 0);
-  const isReady = nameFault === null && (isTyped ? layout !== null && isRead : library.view !== null);
+  const isReady =
+    nameFault === null && (build !== null || (isTyped ? layout !== null && isRead : library.view !== null));
   const isNameAsked = !isSignedIn && named === '';
-  const start = () => {
+  const ofBuild = async ({ id, signed }: KnownBuild): Promise<JobDocument | null> => {
+    setFetched({ busy: true, fault: null });
+    const result = await ask('getJob', { id }, null);
+    const fault = result.ok ? null : faultInWords(result.fault);
+    setFetched({ busy: false, fault });
+    if (!result.ok || 'isUnchanged' in result) return null;
+    const { document, readings } = result.value;
+    return nextBuild({ ...document, serial: form.serial.trim() }, readings, { id, signed }, form.name.trim(), newId);
+  };
+  const start = async () => {
     setTried(true);
-    const document = isReady ? documentOfForm(form, library.view, layout, limits) : null;
+    if (!isReady) return;
+    const document = build ? await ofBuild(build) : documentOfForm(form, library.view, layout, limits);
     if (!document) return;
     const jobId = newId();
     const fitter = form.fitter.trim();
@@ -152,12 +196,17 @@ export function useNewEngine(): NewEngineForm {
     dispatch(parcelAdded({ kind: 'create', id: newId(), jobId, by, document }));
     isStarted.current = true;
     noteDone(DRAFT_KEY);
-    void navigate(`/engines/${jobId}/${codedFeatures(document).length > 0 ? 'codes' : 'bores'}`, {
+    const first = build ? 'cameApart' : codedFeatures(document).length > 0 ? 'codes' : 'bores';
+    void navigate(`/engines/${jobId}/${first}`, {
       state: { toNext: true },
     });
   };
   const submit = handleSubmit(start, start);
   return {
+    builds,
+    build,
+    isFetching: fetched.busy,
+    buildFault: fetched.fault,
     control,
     form,
     library,

@@ -21,6 +21,7 @@ const STAGE_VIEWS: { readonly [Key in Stage]: ReturnType<typeof lazily> } = {
     ]),
   ) as Record<(typeof FEATURE_TABLE)[Feature]['stage'], ReturnType<typeof lazily>>),
   data: lazily(async () => (await import('../engineType/DataSheet.js')).DataSheet),
+  cameApart: lazily(async () => (await import('../cameApart/CameApartView.js')).CameApartView),
   codes: lazily(async () => (await import('../codes/CodesView.js')).CodesView),
   drawer: lazily(async () => (await import('../stock/StockView.js')).StockView),
   choose: lazily(async () => (await import('../choose/ChooseView.js')).ChooseView),

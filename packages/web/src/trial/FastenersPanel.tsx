@@ -11,12 +11,12 @@ import {
   type Nanometres,
   type Unit,
 } from '@fettle/core';
+import { WordsField } from '../typing/WordsField.js';
 import { Choice } from '../ui/Choice.js';
 import { FieldPairs } from '../ui/Fold.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import type { TrialWork } from './useTrial.js';
-import { WordsField } from './WordsField.js';
 
 const KINDS: readonly { value: Fasteners['kind']; label: string }[] = [
   { value: 'unknown', label: 'Unknown' },

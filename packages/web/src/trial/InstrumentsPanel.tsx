@@ -10,6 +10,7 @@ import {
 import { today } from '../base/today.js';
 import { InstrumentPicker } from '../instrument/InstrumentPicker.js';
 import { LengthField } from '../typing/LengthField.js';
+import { WordsField } from '../typing/WordsField.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
 import { FieldPairs, Fold } from '../ui/Fold.js';
@@ -17,7 +18,6 @@ import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { useKeptText } from '../ui/useKeptText.js';
 import { spreadText } from './TrialVerdict.js';
 import type { TrialWork } from './useTrial.js';
-import { WordsField } from './WordsField.js';
 
 const ROLE_WORDS: Readonly<Record<InstrumentRole, string>> = {
   boreGauge: 'Bore gauge',

@@ -1,9 +1,9 @@
 import { USUAL_CELSIUS_U } from '@fettle/core';
 import { NumberField } from '../typing/NumberField.js';
+import { WordsField } from '../typing/WordsField.js';
 import { FieldPairs, Fold } from '../ui/Fold.js';
 import { Panel } from '../ui/Panel.js';
 import type { TrialWork } from './useTrial.js';
-import { WordsField } from './WordsField.js';
 
 const MATERIALS = ['iron', 'aluminium', 'steel'] as const;
 

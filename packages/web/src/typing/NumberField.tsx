@@ -1,6 +1,7 @@
 import { Field } from '../ui/Field.js';
 import { type KeptPlace, useKeptText } from '../ui/useKeptText.js';
 import { clashAsk } from './ClashAsk.js';
+import { plainNumber } from './plainNumber.js';
 
 interface NumberFieldProps {
   /** Which box it is: what is typed is kept under it on this device. */
@@ -16,8 +17,7 @@ export function NumberField({ kept, label, value, most, onCommit }: NumberFieldP
   const stored = String(value);
   const box = useKeptText(kept, stored);
   const { text, setText, settled, isLeftOver, clash } = box;
-  const typed = text.trim().replace(',', '.');
-  const read = /^\d+(\.\d+)?$|^\.\d+$/u.test(typed) ? Number(typed) : Number.NaN;
+  const read = plainNumber(text);
   const isRight = read >= 0 && read <= most;
   const commit = (isSure = false) => {
     if (!isRight || (clash !== null && !isSure)) return;

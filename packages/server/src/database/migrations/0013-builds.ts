@@ -1,0 +1,16 @@
+import type { MigrationInterface, QueryRunner } from 'typeorm';
+
+/** Serial numbers of engines, by which earlier builds are found. */
+export class Builds1795000000013 implements MigrationInterface {
+  readonly name = 'Builds1795000000013';
+
+  async up(runner: QueryRunner): Promise<void> {
+    await runner.query(`ALTER TABLE "job" ADD COLUMN "serial" text NOT NULL DEFAULT ''`);
+    await runner.query(`CREATE INDEX "job_serial" ON "job" (lower("serial")) WHERE "serial" <> ''`);
+  }
+
+  async down(runner: QueryRunner): Promise<void> {
+    await runner.query(`DROP INDEX "job_serial"`);
+    await runner.query(`ALTER TABLE "job" DROP COLUMN "serial"`);
+  }
+}
