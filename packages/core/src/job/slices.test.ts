@@ -145,6 +145,7 @@ describe('the slices', () => {
     });
     expect(Object.keys(jobProgress({ ...empty, withRods: true }, []).stages)).toEqual([
       'data',
+      'cameApart',
       ...FEATURES.map(
         (feature) => ({ mainBore: 'bores', mainJournal: 'journals', bigEnd: 'bigEnds', pin: 'pins' })[feature],
       ),
