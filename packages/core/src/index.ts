@@ -191,7 +191,15 @@ export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { shims } from './fit/shims.js';
 // history: what the workshop knows from its engines
+export {
+  type CheckEvidence,
+  type EngineEvidence,
+  engineEvidence,
+} from './history/engineEvidence.js';
 export { nextBuild } from './history/nextBuild.js';
+export { type RandomEffects, randomEffects } from './history/randomEffects.js';
+export { reorderLevel } from './history/reorderLevel.js';
+export { type Share, shareInside } from './history/shareInside.js';
 export { type PartThenNow, shellWorn, thenAndNow, WEAR_PER, wearRate, wornMost } from './history/thenAndNow.js';
 // instrument: how well the workshop reads
 export {
@@ -509,7 +517,17 @@ export {
   type QueryName,
   type Read,
 } from './wire/endpoints.js';
-export type { KnownBuild } from './wire/historyWire.js';
+export type {
+  InstrumentReads,
+  KnownBuild,
+  KnownEngine,
+  KnownMarks,
+  KnownScope,
+  KnownUse,
+  KnownWall,
+  OffsetGroup,
+  PersonReads,
+} from './wire/historyWire.js';
 export {
   CERTIFICATE_TYPES,
   type InstrumentSummary,
@@ -538,7 +556,15 @@ export {
   problemSchema,
   problemType,
 } from './wire/problemKinds.js';
-export { isSample, SAMPLE_ENGINES, SAMPLE_INSTRUMENTS, SAMPLE_STOCK, SAMPLE_TYPES } from './wire/sample.js';
+export {
+  isSample,
+  SAMPLE_ENGINES,
+  SAMPLE_INSTRUMENTS,
+  SAMPLE_SIGNED,
+  SAMPLE_STOCK,
+  SAMPLE_THIRD_BUILD,
+  SAMPLE_TYPES,
+} from './wire/sample.js';
 export type { SamplesRemoved } from './wire/sampleWire.js';
 export {
   FILE_ENDPOINTS as SHEET_FILES,

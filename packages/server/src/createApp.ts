@@ -24,6 +24,7 @@ import { typeHandlers } from './engineType/typeHandlers.js';
 import { TypeService } from './engineType/typeService.js';
 import type { FitPool } from './fit/fitPool.js';
 import { historyHandlers } from './history/historyHandlers.js';
+import { keepEvidence } from './history/keepEvidence.js';
 import { instrumentHandlers } from './instrument/instrumentHandlers.js';
 import { InstrumentService } from './instrument/instrumentService.js';
 import { StudyService } from './instrument/studyService.js';
@@ -169,7 +170,7 @@ export async function createApp({
   app.use('/api', whoAsks(access, signsIn, kept.read));
   app.use(SECRETS_AT, limitTries(triesAMinute));
   app.use(liveRoutes(live));
-  const progress = new ProgressKeeper(database, log, () => live.changed(['benches'], null, null));
+  const progress = new ProgressKeeper(database, log, () => live.changed(['benches'], null, null), keepEvidence);
   const onTouched = (id: string) => progress.touched(id);
   const jobs = new JobService(database, onTouched);
   const handlers: HandlersOf<EndpointName> = {

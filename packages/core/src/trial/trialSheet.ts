@@ -10,16 +10,11 @@ import { STATE_WORDS } from '../stage/stationState.js';
 import type { JobStation } from '../station/jobStations.js';
 import { stationVerdict } from '../station/stationVerdict.js';
 import { STRIP_TELLS, stripRead } from '../strip/stripClearance.js';
-import type { Fasteners } from '../torque/fasteners.js';
+import { fastenersWords } from '../torque/fastenersWords.js';
 import { stripVerdict } from './stripVerdict.js';
 import { trialCorrections } from './trialCorrections.js';
 import type { TrialFacts, TrialJob } from './trialJob.js';
 import { CHANGED_WORDS, MODE_WORDS, SCHOOL_WORDS, STATE_TEXT, trialState } from './trialWords.js';
-
-function fastenersText({ kind, name, lubricant, torque }: Fasteners): string {
-  const kinds = { unknown: '', maker: 'the engine maker’s', other: 'others than the engine maker’s' };
-  return [kinds[kind], name, lubricant, torque].filter((part) => part !== '').join(', ');
-}
 
 /** What strips said, against what was measured or worked out; a station of which nothing else is known is marked. */
 function stripBlocks(job: TrialJob, stations: readonly JobStation[]): SheetBlock[] {
@@ -97,7 +92,7 @@ export function sheetOf({ job, stations }: TrialFacts): SheetBlock[] {
   );
   const cell = (value: number | null) => (value === null ? '' : `${figure(value)} ${unit}`);
   const held = familiesOf(job).flatMap((family): SheetBlock[] => {
-    const said = fastenersText(job.fasteners[family]);
+    const said = fastenersWords(job.fasteners[family]);
     return said === '' ? [] : [{ kind: 'fact', label: `Fasteners of the ${family}s`, text: said }];
   });
   const applied = stations.flatMap(({ id, offsets }) =>

@@ -17,6 +17,7 @@ export const TOPICS = [
   'people',
   'devices',
   'audit',
+  'known',
   'unsent',
 ] as const;
 export type Topic = (typeof TOPICS)[number];

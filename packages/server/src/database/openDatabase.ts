@@ -13,6 +13,7 @@ import { Quick1795000000010 } from './migrations/0010-quick.js';
 import { Unsent1795000000011 } from './migrations/0011-unsent.js';
 import { Instruments1795000000012 } from './migrations/0012-instruments.js';
 import { Builds1795000000013 } from './migrations/0013-builds.js';
+import { Evidence1795000000014 } from './migrations/0014-evidence.js';
 
 /**
  * How long what is asked of the database may take, ms: a statement, waiting for somebody else's lock, a transaction in which nothing is
@@ -88,6 +89,7 @@ const MIGRATIONS = [
   Unsent1795000000011,
   Instruments1795000000012,
   Builds1795000000013,
+  Evidence1795000000014,
 ];
 
 /**

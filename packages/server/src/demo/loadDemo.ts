@@ -1,5 +1,13 @@
 import { createHash } from 'node:crypto';
-import { formatLength, type InstrumentView, nanometres, type Taken, takenOver } from '@fettle/core';
+import {
+  formatLength,
+  type InstrumentView,
+  nanometres,
+  type Reading,
+  SAMPLE_SIGNED,
+  type Taken,
+  takenOver,
+} from '@fettle/core';
 import type { Logger } from 'pino';
 import type { DataSource } from 'typeorm';
 import { type Database, inOneTransaction } from '../database/Database.js';
@@ -7,13 +15,18 @@ import { DrawerService } from '../drawer/drawerService.js';
 import { TypeService } from '../engineType/typeService.js';
 import { InstrumentService } from '../instrument/instrumentService.js';
 import { studyEntity, studyEntryEntity } from '../instrument/studyEntity.js';
-import { jobEntity } from '../job/jobEntity.js';
-import { JobService } from '../job/jobService.js';
+import { changeEntity, type JobRow, jobEntity } from '../job/jobEntity.js';
+import { headOf, JobService } from '../job/jobService.js';
 import { ReadingService } from '../job/readingService.js';
+import { type ReadingRow, readingEntity } from '../measure/readingEntity.js';
+import { type SignedSheetRow, sheetEntity } from '../sheet/sheetEntity.js';
+import { signedSheet } from '../sheet/signedSheet.js';
 import { demoEngines } from './demoEngine.js';
 import { DEMO_GAUGE, type DemoInstrument, demoInstruments, demoStudy } from './demoInstruments.js';
+import { type SignedEngine, signedEngines, thirdBuild } from './demoSigned.js';
 import { demoDrawer, demoPieces } from './demoStock.js';
 import { demoTypes } from './demoTypes.js';
+import type { DemoEngine } from './demoWriting.js';
 
 /** A UUID (version 8, RFC 9562) that is always the same for the same name. */
 function uuidOf(name: string): string {
@@ -73,6 +86,69 @@ function takenWith(view: InstrumentView | undefined): { readonly taken?: Taken }
   return { taken };
 }
 
+/** Rows that are put into a table at once. */
+const TOGETHER = 500;
+
+/** Engines that were signed and closed, straight into their tables: each as if it had been typed. */
+export async function putSigned({ manager }: Database, engines: readonly SignedEngine[]): Promise<Map<string, string>> {
+  const hashes = new Map<string, string>();
+  const jobs: JobRow[] = [];
+  const readings: ReadingRow[] = [];
+  const sheets: SignedSheetRow[] = [];
+  for (const { id, by, document, readings: current, replaced, signedAt } of engines) {
+    const at = new Date(document.choice?.at ?? signedAt);
+    const row = {
+      id,
+      version: 1,
+      revision: 1,
+      document,
+      ...headOf(document),
+      progress: null,
+      progressOf: null,
+      progressBuild: null,
+      createdAt: at,
+      createdBy: by,
+      updatedAt: signedAt,
+      updatedBy: by,
+      deletedAt: signedAt,
+    };
+    jobs.push(row);
+    const rowOf = (reading: Reading, replacedBy: string | null): ReadingRow => {
+      const moment = new Date(reading.at);
+      const { taken = null, ...rest } = reading;
+      return { ...rest, jobId: id, at: moment, receivedAt: moment, replacedBy, taken, device: null };
+    };
+    for (const reading of current) {
+      const before = replaced.get(reading.id);
+      if (before) readings.push(rowOf(before, reading.id));
+      readings.push(rowOf(reading, null));
+    }
+    const signing = { by, at: signedAt, revision: 1, reason: '', device: null };
+    const sheet = signedSheet({ id, document, readings: [...current], version: 1 }, signing);
+    hashes.set(id, sheet.hash);
+    sheets.push(sheet);
+  }
+  const put = async (entity: { readonly options: { readonly name: string } }, rows: readonly object[]) => {
+    for (let at = 0; at < rows.length; at += TOGETHER) {
+      await manager.insert(entity.options.name, rows.slice(at, at + TOGETHER) as never);
+    }
+  };
+  await put(jobEntity, jobs);
+  const created = jobs.map(({ id, createdAt, createdBy, document }) => ({
+    jobId: id,
+    version: 1,
+    at: createdAt,
+    by: createdBy,
+    kind: 'created',
+    changes: [{ path: '', to: document }],
+    device: null,
+  }));
+  await put(changeEntity, created);
+  await put(readingEntity, readings);
+  await put(sheetEntity, sheets);
+  return hashes;
+}
+
 async function putDemo(database: Database): Promise<void> {
   const jobs = new JobService(database);
   const readings = new ReadingService(database);
@@ -86,7 +162,11 @@ async function putDemo(database: Database): Promise<void> {
   const register = new InstrumentService(database);
   for (const one of demoInstruments()) await putInstrument(register, one, start);
   await putStudy(database, start);
-  for (const engine of demoEngines()) {
+  const signed = signedEngines(SAMPLE_SIGNED.length, start);
+  const hashes = await putSigned(database, signed);
+  const second = signed.find(({ document }) => document.name.endsWith('second build'))!;
+  const third = thirdBuild(second, { revision: 1, hash: hashes.get(second.id)! }, start);
+  for (const engine of [third, ...demoEngines()] as DemoEngine[]) {
     const { unit, measuring } = engine.document;
     const views = new Map(
       await Promise.all(

@@ -1,5 +1,13 @@
 import { randomUUID } from 'node:crypto';
-import { isSample, SAMPLE_ENGINES, SAMPLE_INSTRUMENTS, SAMPLE_STOCK, SAMPLE_TYPES } from '@fettle/core';
+import {
+  isSample,
+  SAMPLE_ENGINES,
+  SAMPLE_INSTRUMENTS,
+  SAMPLE_SIGNED,
+  SAMPLE_STOCK,
+  SAMPLE_THIRD_BUILD,
+  SAMPLE_TYPES,
+} from '@fettle/core';
 import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { runningServer } from '../testing/runningServer.js';
 import { startedEngine } from '../testing/samples.js';
@@ -23,7 +31,9 @@ const remove = async () => (await server.call('POST', '/api/samples/remove', { b
 describe('what Fettle ships with', () => {
   it('is known by its ids, all of it and nothing else', () => {
     const sorted = (ids: readonly string[]) => [...ids].sort();
-    expect(sorted(SAMPLE_ENGINES)).toEqual(sorted(demoEngines().map(({ id }) => id)));
+    expect(sorted(SAMPLE_ENGINES)).toEqual(
+      sorted([...demoEngines().map(({ id }) => id), SAMPLE_THIRD_BUILD, ...SAMPLE_SIGNED]),
+    );
     expect(sorted(SAMPLE_TYPES)).toEqual(sorted(demoTypes().map(({ id }) => id)));
     expect(sorted(SAMPLE_STOCK)).toEqual(sorted([...demoDrawer(), ...demoPieces()].map(({ id }) => id)));
     expect(sorted(SAMPLE_INSTRUMENTS)).toEqual(sorted(demoInstruments().map(({ id }) => id)));
@@ -41,17 +51,22 @@ describe('what Fettle ships with', () => {
     );
     // Two at once: one of them does it, the other finds it done.
     const [did, found] = (await Promise.all([remove(), remove()])).sort((a, b) => b.engines - a.engines);
-    expect(did).toEqual({ engines: 11, types: 2, instruments: 8, stock: 10, kept: [expect.stringContaining('Teal')] });
+    expect(did).toEqual({ engines: 12, types: 2, instruments: 8, stock: 10, kept: [expect.stringContaining('Teal')] });
     expect(found).toMatchObject({ engines: 0, types: 0, instruments: 0, stock: 0 });
     expect(await names('/api/jobs')).toEqual(['Our own']);
+    // What the workshop knows is of its own engines.
+    expect((await server.call('GET', '/api/known')).body.engines).toBe(0);
     expect((await server.call('GET', '/api/types')).body.types).toEqual([]);
     const left = (await server.call('GET', '/api/drawer')).body as { id: string }[];
     expect(left.map(({ id }) => id)).toEqual([held]);
   });
 
   it('comes back piece by piece: engines are reopened, stock by its history', async () => {
-    const closed = (await server.call('GET', '/api/jobs?deleted=true')).body.jobs as { id: string; version: number }[];
-    expect(closed).toHaveLength(11);
+    const closed = (await server.call('GET', '/api/jobs?deleted=true&most=200')).body.jobs as {
+      id: string;
+      version: number;
+    }[];
+    expect(closed).toHaveLength(52);
     const [one] = closed;
     const back = await server.call('POST', `/api/jobs/${one!.id}/restore`, { by: 'Wren', version: one!.version });
     expect(back.status).toBe(200);

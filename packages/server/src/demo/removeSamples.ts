@@ -11,6 +11,7 @@ import { inOneTransaction } from '../database/Database.js';
 import { DrawerService } from '../drawer/drawerService.js';
 import { typeEntity } from '../engineType/typeEntity.js';
 import { TypeService } from '../engineType/typeService.js';
+import { leaveSamplesOut } from '../history/knownService.js';
 import { InstrumentService } from '../instrument/instrumentService.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { JobService } from '../job/jobService.js';
@@ -39,6 +40,7 @@ export async function removeSamples(
     });
     for (const { id, version } of open) await jobs.remove(id, { version, by });
     removed.engines = open.length;
+    await leaveSamplesOut(inside, by);
     const types = await inside.manager.findBy(typeEntity, { id: In([...SAMPLE_TYPES]), archivedAt: IsNull() });
     for (const { id } of types) await new TypeService(inside).setArchived(id, true, by);
     removed.types = types.length;

@@ -1,5 +1,7 @@
 import { setTimeout as wait } from 'node:timers/promises';
+import type { EngineEvidence } from '@fettle/core';
 import type { Logger } from 'pino';
+import type { EntityManager } from 'typeorm';
 import type { Database } from '../database/Database.js';
 import { WorkerPool } from '../worker/WorkerPool.js';
 import { coreMark } from './coreMark.js';
@@ -28,7 +30,8 @@ const UNREAD = `
 const KEEP = `
   UPDATE "job" SET "progress" = done."progress", "progress_of" = done."revision", "progress_build" = $2
   FROM jsonb_to_recordset($1::jsonb) AS done("id" uuid, "revision" int, "progress" jsonb)
-  WHERE "job"."id" = done."id" AND "job"."revision" = done."revision"`;
+  WHERE "job"."id" = done."id" AND "job"."revision" = done."revision"
+  RETURNING "job"."id"`;
 
 /** What another build has said, or what is of an earlier revision; the engines touched last come first. */
 const STALE = `
@@ -36,14 +39,21 @@ const STALE = `
   WHERE "progress" IS NULL OR "progress_of" IS DISTINCT FROM "revision" OR "progress_build" IS DISTINCT FROM $1
   ORDER BY ("deleted_at" IS NOT NULL), "updated_at" DESC`;
 
+/** Keeps what some engines tell the workshop, in the transaction that keeps how far they are. */
+export type KeepEvidence = (
+  manager: EntityManager,
+  engines: readonly { readonly id: string; readonly evidence: EngineEvidence | null }[],
+) => Promise<void>;
+
 /**
- * Keeps with each engine how far it is, for the lists: after every change, and after a start for what another build has said. All of it is worked
+ * Keeps with each engine how far it is, for the lists, and what it tells the workshop: after every change, and after a start for what another build has said. All of it is worked
  * out in a thread of its own and kept many at a time; no list waits for it.
  */
 export class ProgressKeeper {
   private readonly database: Database;
   private readonly log: Logger;
   private readonly onKept: () => void;
+  private readonly keepEvidence: KeepEvidence;
   private readonly pool = new WorkerPool(import.meta.url, './progressWorker', BOUNDS);
   /** Touched now, and left over from another build: the first come first. */
   private touchedNow = new Set<string>();
@@ -53,10 +63,11 @@ export class ProgressKeeper {
   private readonly closed = new AbortController();
 
   /** @param onKept told when lists show another state than before */
-  constructor(database: Database, log: Logger, onKept: () => void) {
+  constructor(database: Database, log: Logger, onKept: () => void, keepEvidence: KeepEvidence) {
     this.database = database;
     this.log = log;
     this.onKept = onKept;
+    this.keepEvidence = keepEvidence;
   }
 
   /** An engine was changed, or has another reading. */
@@ -116,7 +127,15 @@ export class ProgressKeeper {
       this.log.error({ engine: one.id }, `how far an engine is cannot be worked out: ${one.fault}`);
       return [];
     });
-    await this.database.manager.query(KEEP, [JSON.stringify(done), coreMark()]);
+    await this.database.transaction(async (manager) => {
+      const kept = new Set(
+        (await manager.query(KEEP, [JSON.stringify(done), coreMark()]))[0].map(({ id }: { id: string }) => id),
+      );
+      await this.keepEvidence(
+        manager,
+        done.filter(({ id }) => kept.has(id)),
+      );
+    });
   }
 
   async close(): Promise<void> {

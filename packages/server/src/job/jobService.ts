@@ -30,7 +30,7 @@ export interface Stamp {
 }
 
 /** What lists show of a document, as columns. */
-function headOf(document: JobDocument): Pick<JobRow, 'name' | 'unit' | 'mains' | 'rods' | 'serial'> {
+export function headOf(document: JobDocument): Pick<JobRow, 'name' | 'unit' | 'mains' | 'rods' | 'serial'> {
   const { name, unit, layout, serial } = document;
   return { name, unit, mains: layout.mains, rods: rodCount(layout), serial };
 }

@@ -1,5 +1,4 @@
-import { createHash } from 'node:crypto';
-import { type BuildSheet, buildSheet, openWork, type SignedSheet, signedContent, sinceSigned } from '@fettle/core';
+import { type BuildSheet, buildSheet, type SignedSheet, sinceSigned } from '@fettle/core';
 import { acting } from '../access/acting.js';
 import type { Database } from '../database/Database.js';
 import type { JobService } from '../job/jobService.js';
@@ -9,6 +8,7 @@ import { Reply } from '../wire/Reply.js';
 import type { HandlersOf } from '../wire/serve.js';
 import type { PdfPool } from './pdfPool.js';
 import { type SignedSheetRow, sheetEntity } from './sheetEntity.js';
+import { signedSheet } from './signedSheet.js';
 
 /** How often an engine is signed at most. */
 const MOST_SIGNED = 500;
@@ -82,13 +82,7 @@ export function sheetHandlers(
         if (last && reason === '') {
           throw invalidRequest([{ path: '/reason', message: 'enter the reason for another revision' }]);
         }
-        const { document, readings, version } = view;
-        const signedAt = new Date();
-        const made = { madeAt: signedAt.toISOString(), madeBy: by, version };
-        const sheet: BuildSheet = buildSheet(document, readings, made);
-        const signOff = { revision, signedAt: made.madeAt, signedBy: by, reason, open: openWork(document, readings) };
-        const hash = createHash('sha256').update(signedContent(sheet, signOff), 'utf8').digest('hex');
-        const row: SignedSheetRow = { jobId: id, ...signOff, signedAt, sheet, hash, device: acting().device };
+        const row = signedSheet(view, { by, at: new Date(), revision, reason, device: acting().device });
         await manager.insert(sheetEntity, row as never);
         return new Reply(201, signedOf(row));
       }),

@@ -163,6 +163,37 @@ async function signed(): Promise<string> {
   return id;
 }
 
+/** What is known is asked for with the same narrowing everywhere. */
+function knownCases<Name extends EndpointName>(names: readonly Name[]): Record<Name, Case> {
+  return Object.fromEntries(
+    names.map((name): [Name, Case] => [
+      name,
+      {
+        good: async () => [[await ask(name, {}, undefined, '?type=Sedge%204&from=2026-01-01'), 200]],
+        bad: async () => [await ask(name, {}, undefined, '?from=June'), '/from'],
+      },
+    ]),
+  ) as Record<Name, Case>;
+}
+
+/** An engine that tells the workshop something. */
+async function telling(): Promise<string[]> {
+  const id = await started();
+  const stations = {};
+  const steps = [{ op: 'add', path: '/choice', value: { at: '2026-01-02T03:04:05.000Z', by, stations } }];
+  await ask('patchJob', { id }, { version: 1, by, steps });
+  await expect
+    .poll(
+      async () =>
+        (await ask('knownEngines', {}, undefined, '?most=200')).body.engines.map((one: { id: string }) => one.id),
+      {
+        timeout: 20_000,
+      },
+    )
+    .toContain(id);
+  return [id];
+}
+
 /** One case for each endpoint: a new one without a case is a fault of types. */
 const CASES: Record<EndpointName, Case> = {
   health: { good: async () => [[await ask('health', {}), 200]] },
@@ -170,9 +201,19 @@ const CASES: Record<EndpointName, Case> = {
     good: async () => [[await ask('listJobs', {}), 200]],
     bad: async () => [await ask('listJobs', {}, undefined, '?most=0'), '/most'],
   },
+  knownScope: { good: async () => [[await ask('knownScope', {}), 200]] },
+  ...knownCases(['knownOffsets', 'knownMarks', 'knownWalls', 'knownUse', 'knownReaders', 'knownTrust', 'knownEngines']),
+  leaveOut: {
+    good: async () => {
+      const [id] = await telling();
+      return [[await ask('leaveOut', { id: id! }, { by, reason: 'gauge was wrong' }), 200]];
+    },
+    bad: async () => [await ask('leaveOut', { id: randomUUID() }, { by, reason: '' }), '/reason'],
+    unknown: () => ask('leaveOut', { id: nobody }, { by, reason: null }),
+  },
   listBuilds: {
     good: async () => [[await ask('listBuilds', {}, undefined, '?serial=S4%200101'), 200]],
-    bad: async () => [await ask('listBuilds', {}, undefined, '?serial='), '/serial'],
+    bad: async () => [await ask('listBuilds', {}, undefined, `?serial=${'9'.repeat(41)}`), '/serial'],
   },
   createJob: {
     good: async () => {

@@ -1,0 +1,179 @@
+import { randomUUID } from 'node:crypto';
+import { randomEffects } from '@fettle/core';
+import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
+import { inOneTransaction } from '../database/Database.js';
+import { type SignedEngine, signedEngines } from '../demo/demoSigned.js';
+import { putSigned } from '../demo/loadDemo.js';
+import { openWorkshop } from '../openWorkshop.js';
+import { freshDatabase, runningServer } from '../testing/runningServer.js';
+
+const COUNT = 60;
+let server: Awaited<ReturnType<typeof runningServer>>;
+let engines: SignedEngine[];
+beforeAll(async () => {
+  engines = signedEngines(COUNT, Date.parse('2026-11-30T08:00:00Z'), () => randomUUID());
+  const url = await freshDatabase();
+  const database = await openWorkshop(url);
+  await inOneTransaction(database, (inside) => putSigned(inside, engines).then(() => undefined));
+  await database.destroy();
+  server = await runningServer(null, url);
+  await settled(COUNT);
+}, 90_000);
+afterAll(() => server.close());
+
+const get = async (part: string, query = '') => (await server.call('GET', `/api/known${part}${query}`)).body;
+
+/** Waits until so many engines tell something. */
+async function settled(count: number): Promise<void> {
+  await vi.waitFor(async () => expect((await get('')).engines).toBe(count), { timeout: 60_000, interval: 250 });
+}
+
+describe('what the workshop knows', () => {
+  it('tells by what it can be narrowed', async () => {
+    expect(await get('')).toMatchObject({
+      engines: COUNT,
+      leftOut: 0,
+      types: ['Sedge 4'],
+      series: ['Marsh'],
+      people: ['Sorrel', 'Teasel', 'Wren'],
+    });
+  });
+
+  it('tells what assembly adds, as engines that differ say it together', async () => {
+    const { groups } = await get('/offsets');
+    expect(groups).toHaveLength(1);
+    const [group] = groups;
+    expect(group).toMatchObject({ type: 'Sedge 4', family: 'main', series: 'Marsh', engines: COUNT });
+    expect(group.fasteners).toContain('M10 cap bolts');
+    // The engines were made up about −2 µm, 3 µm apart; what is known of each takes some of that up.
+    expect(Math.abs(group.mean + 2000)).toBeLessThan(1300);
+    expect(group.between).toBeGreaterThan(700);
+    expect(group.between).toBeLessThan(3300);
+    const again = randomEffects(
+      group.latest.map((one: { offset: number; u: number }) => ({ ...one, value: one.offset })),
+    )!;
+    expect(group.mean).toBeCloseTo(again.mean, 6);
+    expect(group.next.low).toBeLessThan(group.mean - 2 * 700);
+  });
+
+  it('counts every mark once, with the bands that never came', async () => {
+    const { features } = await get('/marks');
+    const bores = features.find(({ feature }: { feature: string }) => feature === 'mainBore');
+    const counts = Object.fromEntries(
+      bores.bands.map((band: { mark: string; count: number }) => [band.mark, band.count]),
+    );
+    const own = engines.flatMap(({ document }) => document.marks.mainBore!.text.split(' '));
+    for (const mark of ['A', 'B', 'C']) expect(counts[mark]).toBe(own.filter((one) => one === mark).length);
+    const [first] = bores.bands;
+    expect(first.mean).toBeGreaterThan(first.low - 1000);
+    expect(first.mean).toBeLessThan(first.high + 1000);
+  });
+
+  it('finds the grade whose walls are off', async () => {
+    const { walls } = await get('/walls');
+    const of = (grade: string) => walls.filter((one: { grade: string }) => one.grade === grade);
+    // Plum was made up 1.4 µm above the middle of a band of ±1 µm, Sand 0.2.
+    for (const wall of of('Plum')) expect(wall.mean).toBeGreaterThan(wall.high);
+    for (const wall of of('Sand')) expect(wall.mean).toBeLessThan(wall.high);
+    const taken = engines.flatMap(({ document }) =>
+      Object.values(document.choice!.stations).map(({ upper }) => upper.shell),
+    );
+    const withPlum = engines.filter(({ document }) =>
+      Object.values(document.choice!.stations).some(({ upper }) => upper.shell === 'plum-upper'),
+    );
+    expect(taken.length).toBe(COUNT * 5);
+    expect(of('Plum').find((one: { half: string }) => one.half === 'upper').engines).toBe(withPlum.length);
+  });
+
+  it('counts shells by grade and month', async () => {
+    const { uses, months } = await get('/use');
+    expect(uses.reduce((sum: number, { total }: { total: number }) => sum + total, 0)).toBe(COUNT * 10);
+    for (const { total, months: by } of uses) {
+      expect(by.reduce((sum: number, one: { count: number }) => sum + one.count, 0)).toBe(total);
+    }
+    expect(months).toBeGreaterThan(12);
+  });
+
+  it('tells how people repeat, and how often a figure was put right', async () => {
+    const { people } = await get('/readers');
+    const readings = engines.reduce((sum, one) => sum + one.readings.length + one.replaced.size, 0);
+    expect(people.reduce((sum: number, one: { readings: number }) => sum + one.readings, 0)).toBe(readings);
+    const pairs = engines.flatMap(({ readings: own, replaced }) =>
+      own.flatMap((one) => (one.taken?.reason === 'read again' ? [one.nm! - replaced.get(one.id)!.nm!] : [])),
+    );
+    expect(people.reduce((sum: number, one: { repeats: number }) => sum + one.repeats, 0)).toBe(pairs.length);
+    expect(people.reduce((sum: number, one: { slips: number }) => sum + one.slips, 0)).toBe(
+      engines.flatMap(({ readings: own }) => own).filter(({ taken }) => taken?.reason === 'typed wrong').length,
+    );
+    const all = people.reduce(
+      (sum: number, one: { repeats: number; repeatability: number | null }) =>
+        sum + 2 * one.repeats * (one.repeatability ?? 0) ** 2,
+      0,
+    );
+    expect(all).toBeCloseTo(
+      pairs.reduce((sum, one) => sum + one ** 2, 0),
+      0,
+    );
+  });
+
+  it('tells whether the ± were honest: more trials within a wider interval, two of three each engine checked', async () => {
+    const { checks, levels } = await get('/trust');
+    expect(checks).toBe(COUNT * 2);
+    const inside = levels.map((one: { inside: number }) => one.inside);
+    expect(inside).toEqual([...inside].sort((one, other) => one - other));
+    expect(inside.at(-1) / checks).toBeGreaterThan(0.9);
+  });
+
+  it('is narrowed by type, series, person and days', async () => {
+    const count = async (query: string) => (await get('/offsets', query)).groups[0]?.engines ?? 0;
+    expect(await count('?type=Reed%206')).toBe(0);
+    expect(await count('?series=Osier')).toBe(0);
+    const byTeasel = engines.filter(({ by }) => by === 'Teasel').length;
+    expect(await count('?person=Teasel')).toBe(byTeasel);
+    const day = '2025-06-30';
+    const until = engines.filter(({ document }) => document.choice!.at.slice(0, 10) <= day).length;
+    expect(await count(`?to=${day}`)).toBe(until);
+    expect(await count('?from=2025-07-01')).toBe(COUNT - until);
+    expect((await server.call('GET', '/api/known/offsets?from=june')).status).toBe(422);
+  });
+
+  it('leaves an engine out with its reason, everywhere, until it counts again', async () => {
+    const [{ id }] = engines as [SignedEngine];
+    const put = (reason: string | null) => server.call('PUT', `/api/known/engines/${id}`, { by: 'Wren', reason });
+    expect((await put('gauge was wrong')).body.leftOut).toMatchObject({ reason: 'gauge was wrong', by: 'Wren' });
+    expect(await get('')).toMatchObject({ engines: COUNT - 1, leftOut: 1 });
+    expect((await get('/offsets')).groups[0].engines).toBe(COUNT - 1);
+    expect((await get('/trust')).checks).toBe(COUNT * 2 - 2);
+    const listed = (await get('/engines', '?most=200')).engines.find((one: { id: string }) => one.id === id);
+    expect(listed).toMatchObject({ signed: 1, leftOut: { reason: 'gauge was wrong' } });
+    expect((await put('')).status).toBe(422);
+    await put(null);
+    expect((await get('/offsets')).groups[0].engines).toBe(COUNT);
+    expect((await server.call('PUT', `/api/known/engines/${randomUUID()}`, { by: 'Wren', reason: null })).status).toBe(
+      404,
+    );
+  });
+
+  it('lists the engines behind it page by page, each once', async () => {
+    const seen: string[] = [];
+    let after = '';
+    for (let page = 0; page < 10; page += 1) {
+      const { engines: part, goesOn } = await get('/engines', `?most=25${after}`);
+      seen.push(...part.map(({ id }: { id: string }) => id));
+      if (goesOn === null) break;
+      after = `&after=${encodeURIComponent(goesOn)}`;
+    }
+    expect(new Set(seen).size).toBe(COUNT);
+    expect(seen).toHaveLength(COUNT);
+  });
+
+  it('follows an engine that is worked on: without an accepted selection it tells nothing', async () => {
+    const [, { id }] = engines as [SignedEngine, SignedEngine];
+    const { body } = await server.call('POST', `/api/jobs/${id}/restore`, { by: 'Wren', version: 1 });
+    const steps = [{ op: 'add', path: '/choice', value: null }];
+    const { status } = await server.call('PATCH', `/api/jobs/${id}`, { version: body.version, by: 'Wren', steps });
+    expect(status).toBe(200);
+    await settled(COUNT - 1);
+    expect((await get('/offsets')).groups[0].engines).toBe(COUNT - 1);
+  });
+});

@@ -1,0 +1,308 @@
+import {
+  type Answered,
+  bandsOf,
+  type EngineType,
+  type Feature,
+  type OffsetGroup,
+  type Read,
+  randomEffects,
+  SAMPLE_ENGINES,
+} from '@fettle/core';
+import { cursorText, readCursor } from '../database/cursor.js';
+import type { Database } from '../database/Database.js';
+import { ProblemError } from '../problem/problem.js';
+
+type Scope = Read<'knownOffsets'>['query'];
+
+/** Engines of a group that are told with it, the latest; and lines of a list at most. */
+const LATEST = 200;
+const MOST_LINES = 500;
+/** Stated chances that trials are compared with, and how many standard uncertainties each takes of a normal distribution. */
+const LEVELS = [
+  { stated: 0.5, times: 0.674_49 },
+  { stated: 0.6827, times: 1 },
+  { stated: 0.8, times: 1.281_552 },
+  { stated: 0.9, times: 1.644_854 },
+  { stated: 0.9545, times: 2 },
+  { stated: 0.99, times: 2.575_829 },
+] as const;
+
+/** The engines that count, by what they are narrowed to; five parameters. */
+const COUNTED = `
+  counted AS (
+    SELECT e."job_id", e."type", e."at" FROM "evidence" e
+    WHERE NOT EXISTS (SELECT 1 FROM "left_out" l WHERE l."job_id" = e."job_id")
+      AND ($1 = '' OR e."type" = $1)
+      AND ($2 = '' OR EXISTS (SELECT 1 FROM "evidence_use" s WHERE s."job_id" = e."job_id" AND s."series" = $2))
+      AND ($3 = '' OR $3 = ANY(e."people"))
+      AND ($4::date IS NULL OR e."at" >= $4::date) AND ($5::date IS NULL OR e."at" < $5::date + 1)
+  )`;
+
+function paramsOf({ type, series, person, from, to }: Scope): unknown[] {
+  return [type, series, person, from ?? null, to ?? null];
+}
+
+/** What the workshop knows from its engines: each answer is a sum over what was worked out engine by engine. */
+export class KnownService {
+  private readonly database: Database;
+
+  constructor(database: Database) {
+    this.database = database;
+  }
+
+  private rows<Row>(query: string, scope: Scope, more: readonly unknown[] = []): Promise<Row[]> {
+    return this.database.manager.query(`WITH ${COUNTED} ${query}`, [...paramsOf(scope), ...more]);
+  }
+
+  /** What the engines can be narrowed by. */
+  async scope(): Promise<Answered<'knownScope'>> {
+    const { manager } = this.database;
+    const list = async (query: string): Promise<string[]> =>
+      ((await manager.query(`${query} ORDER BY 1 LIMIT ${MOST_LINES}`)) as { one: string }[]).map(({ one }) => one);
+    const [{ engines, out }] = await manager.query(
+      `SELECT count(*)::int AS "engines", (count(l."job_id"))::int AS "out"
+       FROM "evidence" e LEFT JOIN "left_out" l ON l."job_id" = e."job_id"`,
+    );
+    return {
+      engines: engines - out,
+      leftOut: out,
+      types: await list(`SELECT DISTINCT "type" AS "one" FROM "evidence" WHERE "type" <> ''`),
+      series: await list(`SELECT DISTINCT "series" AS "one" FROM "evidence_use" WHERE "series" <> ''`),
+      people: await list(`SELECT DISTINCT unnest("people") AS "one" FROM "evidence"`),
+    };
+  }
+
+  async offsets(scope: Scope): Promise<Answered<'knownOffsets'>> {
+    interface Row extends Pick<OffsetGroup, 'type' | 'family' | 'series' | 'fasteners'> {
+      readonly id: string;
+      readonly name: string;
+      readonly at: Date;
+      readonly offset: number;
+      readonly u: number;
+      readonly trials: number;
+    }
+    const rows = await this.rows<Row>(
+      `SELECT c."type", o."family", o."series", o."fasteners", c."job_id" AS "id", job."name", c."at", o."offset_nm" AS "offset",
+         o."u", o."trials"
+       FROM "evidence_offset" o JOIN counted c ON c."job_id" = o."job_id" JOIN "job" job ON job."id" = o."job_id"
+       WHERE ($2 = '' OR o."series" = $2)
+       ORDER BY c."at" DESC, c."job_id"`,
+      scope,
+    );
+    const groups = new Map<string, Row[]>();
+    for (const row of rows) {
+      const key = JSON.stringify([row.type, row.family, row.series, row.fasteners]);
+      const own = groups.get(key);
+      if (own) own.push(row);
+      else groups.set(key, [row]);
+    }
+    return {
+      groups: [...groups.values()]
+        .map((own): OffsetGroup => {
+          const { type, family, series, fasteners } = own[0]!;
+          const found = randomEffects(own.map(({ offset, u }) => ({ value: offset, u })))!;
+          const latest = own
+            .slice(0, LATEST)
+            .map(({ id, name, at, offset, u, trials }) => ({ id, name, at: at.toISOString(), offset, u, trials }));
+          return { type, family, series, fasteners, ...found, latest };
+        })
+        .sort((one, other) => other.engines - one.engines),
+    };
+  }
+
+  /** Bands that were never seen stand among the others: that they never come is known as well. */
+  async marks(scope: Scope): Promise<Answered<'knownMarks'>> {
+    interface Row {
+      readonly type: string;
+      readonly feature: Feature;
+      readonly mark: string;
+      readonly count: number;
+      readonly read: number;
+      readonly mean: number | null;
+      readonly deviation: number | null;
+    }
+    const rows = await this.rows<Row>(
+      `SELECT c."type", p."feature", p."mark", count(*)::int AS "count", count(p."size")::int AS "read",
+         avg(p."size")::float8 AS "mean", stddev_samp(p."size")::float8 AS "deviation"
+       FROM "evidence_part" p JOIN counted c ON c."job_id" = p."job_id"
+       WHERE p."mark" <> '' GROUP BY 1, 2, 3 ORDER BY 1, 2, 3`,
+      scope,
+    );
+    const sheets = await this.sheetsOf([...new Set(rows.map(({ type }) => type))]);
+    const groups = new Map<string, Row[]>();
+    for (const row of rows) {
+      const key = JSON.stringify([row.type, row.feature]);
+      groups.set(key, [...(groups.get(key) ?? []), row]);
+    }
+    return {
+      features: [...groups.values()].map((own) => {
+        const { type, feature } = own[0]!;
+        const bands = bandsOf(sheets.get(type) ?? null, feature);
+        const seen = new Map(own.map((row) => [row.mark, row]));
+        const names = [...new Set([...bands.map(({ mark }) => mark), ...seen.keys()])];
+        return {
+          type,
+          feature,
+          bands: names.map((mark) => {
+            const band = bands.find((one) => one.mark === mark);
+            const { count = 0, read = 0, mean = null, deviation = null } = seen.get(mark) ?? {};
+            return { mark, low: band?.low ?? null, high: band?.high ?? null, count, read, mean, deviation };
+          }),
+        };
+      }),
+    };
+  }
+
+  /** The data sheets of some types, as the last engine of each has it. */
+  private async sheetsOf(types: readonly string[]): Promise<Map<string, EngineType>> {
+    const rows: { type: string; sheet: EngineType | null }[] = await this.database.manager.query(
+      `SELECT DISTINCT ON (e."type") e."type", job."document"->'sheet' AS "sheet"
+       FROM "evidence" e JOIN "job" job ON job."id" = e."job_id" WHERE e."type" = ANY($1) ORDER BY e."type", e."at" DESC`,
+      [types],
+    );
+    return new Map(rows.flatMap(({ type, sheet }) => (sheet ? [[type, sheet] as const] : [])));
+  }
+
+  async walls(scope: Scope): Promise<Answered<'knownWalls'>> {
+    return {
+      walls: await this.rows(
+        `SELECT w."family", w."series", w."grade", w."half", w."low"::float8 AS "low", w."high"::float8 AS "high",
+           count(*)::int AS "engines", avg(w."wall")::float8 AS "mean", stddev_samp(w."wall")::float8 AS "deviation",
+           min(w."wall")::float8 AS "smallest", max(w."wall")::float8 AS "largest"
+         FROM "evidence_wall" w JOIN counted c ON c."job_id" = w."job_id"
+         WHERE ($2 = '' OR w."series" = $2)
+         GROUP BY 1, 2, 3, 4, 5, 6 ORDER BY 1, 2, 8, 4 LIMIT $6`,
+        scope,
+        [MOST_LINES],
+      ),
+    };
+  }
+
+  async use(scope: Scope): Promise<Answered<'knownUse'>> {
+    const uses: Answered<'knownUse'>['uses'] = await this.rows(
+      `SELECT "family", "series", "grade", "half", sum("count")::int AS "total",
+         jsonb_agg(jsonb_build_object('month', "month", 'count', "count") ORDER BY "month") AS "months"
+       FROM (
+         SELECT u."family", u."series", u."grade", u."half", to_char(c."at" AT TIME ZONE 'UTC', 'YYYY-MM') AS "month",
+           sum(u."count")::int AS "count"
+         FROM "evidence_use" u JOIN counted c ON c."job_id" = u."job_id"
+         WHERE ($2 = '' OR u."series" = $2)
+         GROUP BY 1, 2, 3, 4, 5
+       ) monthly GROUP BY 1, 2, 3, 4 ORDER BY 5 DESC, 1, 2, 3, 4 LIMIT $6`,
+      scope,
+      [MOST_LINES],
+    );
+    const [{ months }] = (await this.rows<{ months: number }>(
+      `SELECT coalesce(extract(epoch FROM coalesce($5::timestamptz, now()) - coalesce($4::timestamptz, min("at"))) / 2629746, 0)::float8
+         AS "months" FROM counted`,
+      scope,
+    )) as [{ months: number }];
+    return { months: Math.max(0, months), uses };
+  }
+
+  async readers(scope: Scope): Promise<Answered<'knownReaders'>> {
+    const sums = `sum(r."readings")::int AS "readings", sum(r."slips")::int AS "slips", sum(r."repeats")::int AS "repeats",
+      CASE WHEN sum(r."repeats") > 0 THEN sqrt(sum(r."squares") / sum(r."repeats") / 2) END AS "repeatability"`;
+    const joined = `"evidence_reading" r JOIN counted c ON c."job_id" = r."job_id"`;
+    return {
+      people: await this.rows(
+        `SELECT r."person", ${sums} FROM ${joined} GROUP BY 1 ORDER BY 2 DESC, 1 LIMIT $6`,
+        scope,
+        [MOST_LINES],
+      ),
+      instruments: await this.rows(
+        `SELECT r."instrument" AS "id", max(coalesce(i."number", '')) AS "name", ${sums}
+         FROM ${joined} LEFT JOIN "instrument" i ON i."id"::text = r."instrument"
+         WHERE r."instrument" <> '' GROUP BY 1 ORDER BY 3 DESC, 1 LIMIT $6`,
+        scope,
+        [MOST_LINES],
+      ),
+    };
+  }
+
+  async trust(scope: Scope): Promise<Answered<'knownTrust'>> {
+    const counts = LEVELS.map(
+      ({ times }, at) => `count(*) FILTER (WHERE abs(k."off") <= ${times} * k."u")::int AS "n${at}"`,
+    );
+    const [row] = await this.rows<Record<string, number>>(
+      `SELECT count(*)::int AS "checks", ${counts.join(', ')}
+       FROM "evidence_check" k JOIN counted c ON c."job_id" = k."job_id"
+       WHERE ($2 = '' OR k."series" = $2) AND ($3 = '' OR k."by" = $3)`,
+      scope,
+    );
+    return {
+      checks: row!.checks!,
+      levels: LEVELS.map(({ stated }, at) => ({ stated, inside: row![`n${at}`]! })),
+    };
+  }
+
+  async engines({ after, most, ...scope }: Read<'knownEngines'>['query']): Promise<Answered<'knownEngines'>> {
+    const from = readCursor(after);
+    const rows: {
+      id: string;
+      name: string;
+      type: string;
+      at: Date;
+      signed: number | null;
+      reason: string | null;
+      by: string | null;
+      left_at: Date | null;
+    }[] = await this.database.manager.query(
+      `SELECT e."job_id" AS "id", job."name", e."type", e."at", l."reason", l."by", l."at" AS "left_at",
+         (SELECT max("revision") FROM "signed_sheet" s WHERE s."job_id" = e."job_id") AS "signed"
+       FROM "evidence" e JOIN "job" job ON job."id" = e."job_id" LEFT JOIN "left_out" l ON l."job_id" = e."job_id"
+       WHERE ($1 = '' OR e."type" = $1)
+         AND ($2 = '' OR EXISTS (SELECT 1 FROM "evidence_use" s WHERE s."job_id" = e."job_id" AND s."series" = $2))
+         AND ($3 = '' OR $3 = ANY(e."people"))
+         AND ($4::date IS NULL OR e."at" >= $4::date) AND ($5::date IS NULL OR e."at" < $5::date + 1)
+         AND ($6::timestamptz IS NULL OR e."at" < $6 OR (e."at" = $6 AND e."job_id" > $7::uuid))
+       ORDER BY e."at" DESC, e."job_id" LIMIT $8`,
+      [...paramsOf(scope), from?.at ?? null, from?.key ?? null, most + 1],
+    );
+    const shown = rows.slice(0, most);
+    const last = shown.at(-1);
+    return {
+      engines: shown.map(({ id, name, type, at, signed, reason, by, left_at }) => ({
+        id,
+        name,
+        type,
+        at: at.toISOString(),
+        signed,
+        leftOut: reason === null || by === null || left_at === null ? null : { reason, by, at: left_at.toISOString() },
+      })),
+      goesOn: last && rows.length > most ? cursorText({ at: last.at, key: last.id }) : null,
+    };
+  }
+
+  /**
+   * Leaves an engine out of what is known, or counts it again.
+   *
+   * @param reason null: it counts again
+   * @throws ProblemError `not-found` for an engine that tells nothing
+   */
+  async leaveOut(id: string, by: string, reason: string | null): Promise<Answered<'leaveOut'>> {
+    const { manager } = this.database;
+    const [engine] = await manager.query(`SELECT 1 FROM "evidence" WHERE "job_id" = $1`, [id]);
+    if (!engine) throw new ProblemError('not-found', `Engine ${id} has no accepted selection: it tells nothing yet.`);
+    if (reason === null) {
+      await manager.query(`DELETE FROM "left_out" WHERE "job_id" = $1`, [id]);
+      return { leftOut: null };
+    }
+    const at = new Date();
+    await manager.query(
+      `INSERT INTO "left_out" ("job_id", "reason", "by", "at") VALUES ($1, $2, $3, $4)
+       ON CONFLICT ("job_id") DO UPDATE SET "reason" = $2, "by" = $3, "at" = $4`,
+      [id, reason, by, at],
+    );
+    return { leftOut: { reason, by, at: at.toISOString() } };
+  }
+}
+
+/** Leaves the engines that came with Fettle out of what is known: they are no engines of this workshop. */
+export async function leaveSamplesOut({ manager }: Database, by: string): Promise<void> {
+  await manager.query(
+    `INSERT INTO "left_out" ("job_id", "reason", "by", "at")
+     SELECT "id", 'Sample, removed', $2, now() FROM "job" WHERE "id" = ANY($1) ON CONFLICT ("job_id") DO NOTHING`,
+    [SAMPLE_ENGINES, by],
+  );
+}
