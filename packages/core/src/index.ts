@@ -280,6 +280,7 @@ export { linesOf, overLine, type TakenAt, takenAtMains } from './mainLine/mainLi
 export { straightness } from './mainLine/straightness.js';
 // measure: lengths, units, readings of text, uncertainty
 export { type Budget, budgetUncertainty, sumBudget } from './measure/budget.js';
+export { studentQuantile } from './measure/distributions.js';
 export type { EffectiveSize } from './measure/effectiveSize.js';
 export { commonDecimals, formatExactLength, formatLength, numberOfLength } from './measure/formatLength.js';
 export { type GaugeLine, GaugeLines, gaugeLineSchema, gaugeText, PLAIN_LINE } from './measure/gaugeLine.js';
@@ -317,6 +318,7 @@ export {
 export { withSign } from './measure/withSign.js';
 export { openFormats } from './openFormats.js';
 // order: what should be in stock
+export { type BandShare, bandShares } from './order/bandShares.js';
 export { type KitAdvice, type KitProgress, type KitStep, kitAdvice } from './order/kitAdvice.js';
 export { type KitChance, kitChance } from './order/kitChance.js';
 export { type KitQuestion, readKitQuestion } from './order/kitQuestion.js';

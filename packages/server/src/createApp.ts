@@ -170,7 +170,12 @@ export async function createApp({
   app.use('/api', whoAsks(access, signsIn, kept.read));
   app.use(SECRETS_AT, limitTries(triesAMinute));
   app.use(liveRoutes(live));
-  const progress = new ProgressKeeper(database, log, () => live.changed(['benches'], null, null), keepEvidence);
+  const progress = new ProgressKeeper(
+    database,
+    log,
+    () => live.changed(['benches', 'known'], null, null),
+    keepEvidence,
+  );
   const onTouched = (id: string) => progress.touched(id);
   const jobs = new JobService(database, onTouched);
   const handlers: HandlersOf<EndpointName> = {

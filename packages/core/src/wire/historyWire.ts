@@ -24,7 +24,7 @@ export type KnownBuild = z.output<typeof buildSchema>;
 const scopeQuery = {
   type: z.string().max(80).default('').describe('Name of the engine type; empty: all.'),
   series: z.string().max(60).default('').describe('Series of shells; empty: all.'),
-  person: z.string().max(60).default('').describe('Somebody who worked on it; empty: anybody.'),
+  person: z.string().max(60).default('').describe('Name of a person who worked on it; empty: anybody.'),
   from: daySchema.optional(),
   to: daySchema.optional(),
 };

@@ -182,6 +182,7 @@ const PAGES = [
   { to: '/types', label: 'Engine types', isWhole: false },
   { to: '/instruments', label: 'Instruments', isWhole: false },
   { to: '/together', label: 'Several engines', isWhole: false },
+  { to: '/known', label: 'What is known', isWhole: false },
   { to: '/sum', label: 'Quick calculation', isWhole: false },
 ] as const;
 

@@ -66,6 +66,14 @@ const VIEWS = {
     return () => <CodesEditor family="rod" />;
   }),
   typeOrder: lazily(async () => (await import('../order/TypeOrder.js')).TypeOrder),
+  known: lazily(async () => (await import('../history/KnownPage.js')).KnownPage),
+  knownOffsets: lazily(async () => (await import('../history/OffsetsKnown.js')).OffsetsKnown),
+  knownMarks: lazily(async () => (await import('../history/MarksKnown.js')).MarksKnown),
+  knownWalls: lazily(async () => (await import('../history/WallsKnown.js')).WallsKnown),
+  knownUse: lazily(async () => (await import('../history/UseKnown.js')).UseKnown),
+  knownReaders: lazily(async () => (await import('../history/ReadersKnown.js')).ReadersKnown),
+  knownTrust: lazily(async () => (await import('../history/TrustKnown.js')).TrustKnown),
+  knownEngines: lazily(async () => (await import('../history/EnginesKnown.js')).EnginesKnown),
   compare: lazily(async () => (await import('../engineType/CompareSheets.js')).CompareSheets),
 } as const;
 
@@ -97,6 +105,16 @@ export const routes = createBrowserRouter([
           page('/instruments', VIEWS.instruments),
           page('/instruments/:id', VIEWS.instrument),
           page('/instruments/:id/studies/:study', VIEWS.study),
+          page('/known', VIEWS.known, [
+            { index: true, element: <Navigate to="offsets" replace /> },
+            page('offsets', VIEWS.knownOffsets),
+            page('marks', VIEWS.knownMarks),
+            page('walls', VIEWS.knownWalls),
+            page('use', VIEWS.knownUse),
+            page('readers', VIEWS.knownReaders),
+            page('trust', VIEWS.knownTrust),
+            page('engines', VIEWS.knownEngines),
+          ]),
           page('/types', VIEWS.types),
           page('/types/:id', VIEWS.type, [
             { index: true, element: <Navigate to="sheet" replace /> },

@@ -1,0 +1,82 @@
+import type { InstrumentReads, PersonReads } from '@fettle/core';
+import { Link } from 'react-router';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
+import { api } from '../wire/api.js';
+import { refusalInWords } from '../wire/ask.js';
+import { type KnownColumn, KnownTable } from './KnownTable.js';
+import { knownLength } from './knownText.js';
+import { type Known, useKnown } from './useKnown.js';
+
+function columnsOf(unit: Known['unit']): KnownColumn<Omit<PersonReads, 'person'>>[] {
+  return [
+    { head: 'Readings', text: ({ readings }) => String(readings), sortBy: ({ readings }) => readings, isFigure: true },
+    {
+      head: 'Put right',
+      text: ({ slips, readings }) => (slips === 0 ? '0' : `${slips} (1 in ${Math.round(readings / slips)})`),
+      sortBy: ({ slips, readings }) => slips / Math.max(1, readings),
+      isFigure: true,
+    },
+    { head: 'Read again', text: ({ repeats }) => String(repeats), sortBy: ({ repeats }) => repeats, isFigure: true },
+    {
+      head: `Repeats within, ${unit}`,
+      text: ({ repeatability }) => knownLength(repeatability, unit),
+      sortBy: ({ repeatability }) => repeatability,
+      isFigure: true,
+    },
+  ];
+}
+
+/** How people and instruments repeat, over all engines. */
+export function ReadersKnown() {
+  const { scope, unit } = useKnown();
+  const { data, error } = api.useKnownReadersQuery(scope, { refetchOnMountOrArgChange: true });
+  if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
+  if (!data) return <p aria-busy>Loading …</p>;
+  const { people, instruments } = data;
+  return (
+    <>
+      <Panel aria-label="People">
+        <PanelTitle>People</PanelTitle>
+        <Quiet>
+          Repeats within: standard deviation of one reading, from places that were read again for no other reason. Few
+          repeats tell little.
+        </Quiet>
+        {people.length === 0 ? (
+          <p>No readings yet.</p>
+        ) : (
+          <KnownTable<PersonReads>
+            label="Readings by person"
+            file="people"
+            items={people}
+            keyOf={({ person }) => person}
+            columns={[{ head: 'Who', text: ({ person }) => person }, ...columnsOf(unit)]}
+          />
+        )}
+      </Panel>
+      <Panel aria-label="Instruments">
+        <PanelTitle>Instruments</PanelTitle>
+        {instruments.length === 0 ? (
+          <p>No reading of these engines names an instrument of the register.</p>
+        ) : (
+          <KnownTable<InstrumentReads>
+            label="Readings by instrument"
+            file="instruments-read"
+            items={instruments}
+            keyOf={({ id }) => id}
+            columns={[
+              {
+                head: 'Instrument',
+                text: ({ name, id }) => (name === '' ? id : name),
+                cell: ({ id, name }) => (
+                  <Link to={`/instruments/${id}`}>{name === '' ? 'not in the register' : name}</Link>
+                ),
+              },
+              ...columnsOf(unit),
+            ]}
+          />
+        )}
+      </Panel>
+    </>
+  );
+}

@@ -1,0 +1,129 @@
+import { type Share, shareInside } from '@fettle/core';
+import * as d3 from 'd3';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
+import { api } from '../wire/api.js';
+import { refusalInWords } from '../wire/ask.js';
+import { Svg } from './chartParts.js';
+import { KnownTable } from './KnownTable.js';
+import { percentText } from './knownText.js';
+import { useKnown } from './useKnown.js';
+
+interface Level {
+  readonly stated: number;
+  readonly found: Share;
+}
+
+const SIZE = 320;
+const EDGE = 46;
+
+/** How many trials came within what was stated, against what was stated: on the line where the ± are honest. */
+function TrustChart({ levels }: { readonly levels: readonly Level[] }) {
+  const x = d3.scaleLinear([0.4, 1], [EDGE, SIZE - 12]);
+  const y = d3.scaleLinear([0, 1], [SIZE - EDGE, 12]);
+  return (
+    <Svg
+      viewBox={`0 0 ${SIZE} ${SIZE}`}
+      role="img"
+      aria-label="Trials within what was stated"
+      style={{ maxWidth: '26rem' }}
+    >
+      <rect className="frame" x={EDGE} y={12} width={SIZE - EDGE - 12} height={SIZE - EDGE - 12} rx={4} />
+      <line className="even" x1={x(0.4)} y1={y(0.4)} x2={x(1)} y2={y(1)} />
+      {levels.map(({ stated, found }) => (
+        <g key={stated}>
+          <line className="whisker" x1={x(stated)} x2={x(stated)} y1={y(found.low)} y2={y(found.high)} />
+          <circle className="dot" cx={x(stated)} cy={y(found.share)} r={5} />
+        </g>
+      ))}
+      {[0.5, 0.75, 1].map((value) => (
+        <text key={value} className="figure" x={x(value)} y={SIZE - 26} textAnchor="middle">
+          {percentText(value)}
+        </text>
+      ))}
+      {[0, 0.25, 0.5, 0.75, 1].map((value) => (
+        <text key={value} className="figure" x={EDGE - 6} y={y(value) + 4} textAnchor="end">
+          {percentText(value)}
+        </text>
+      ))}
+      <text x={(SIZE + EDGE) / 2} y={SIZE - 8} textAnchor="middle">
+        stated
+      </text>
+    </Svg>
+  );
+}
+
+/** What the share within ± twice the standard uncertainty says of the ±: too narrow, too wide, or as good as they say. */
+export function trustVerdict({ stated, found }: Level): 'narrow' | 'wide' | 'honest' {
+  if (found.high < stated) return 'narrow';
+  return found.low > stated ? 'wide' : 'honest';
+}
+
+const WORDS = {
+  narrow: 'Too narrow: more trials came outside than the ± allow. Readings are less sure than is stated.',
+  wide: 'Too wide: more trials came inside than the ± promise. The starting uncertainties may be lowered.',
+  honest: 'As stated, as far as so many trials tell.',
+} as const;
+
+/** Are the ± honest: trials that came within what was stated. */
+export function TrustKnown() {
+  const { scope } = useKnown();
+  const { data, error } = api.useKnownTrustQuery(scope, { refetchOnMountOrArgChange: true });
+  if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
+  if (!data) return <p aria-busy>Loading …</p>;
+  const levels = data.levels.flatMap(({ stated, inside }): Level[] => {
+    const found = shareInside(inside, data.checks);
+    return found ? [{ stated, found }] : [];
+  });
+  if (levels.length === 0) {
+    return (
+      <p>
+        No trial followed another with the same series and fasteners yet: the first tells the offset, the next checks
+        it.
+      </p>
+    );
+  }
+  const main = levels.find(({ stated }) => stated === 0.9545)!;
+  return (
+    <Panel aria-label="Are the ± honest">
+      <PanelTitle>Are the ± honest?</PanelTitle>
+      <p>
+        <strong className="figure" style={{ fontSize: '1.75rem' }}>
+          {percentText(main.found.share)}
+        </strong>{' '}
+        of {data.checks} trials came within the ± that were stated ({percentText(main.stated)}). True share:{' '}
+        {percentText(main.found.low)} to {percentText(main.found.high)}.
+      </p>
+      <p>
+        <strong>{WORDS[trustVerdict(main)]}</strong>
+      </p>
+      <TrustChart levels={levels} />
+      <Quiet>
+        Each trial against what its parts and the trials before it in the same engine let expect; the first of an engine
+        tells the offset and is not counted. Lines: within which the true share is with a chance of 95 % (Clopper and
+        Pearson). Trials of one engine share some errors: with few engines the lines are rather longer.
+      </Quiet>
+      <KnownTable
+        label="Trials within what was stated"
+        file="trust"
+        items={levels}
+        keyOf={({ stated }) => String(stated)}
+        columns={[
+          { head: 'Stated', text: ({ stated }) => percentText(stated), sortBy: ({ stated }) => stated, isFigure: true },
+          {
+            head: 'Found',
+            text: ({ found }) => percentText(found.share),
+            sortBy: ({ found }) => found.share,
+            isFigure: true,
+          },
+          {
+            head: 'True share, 95 %',
+            text: ({ found }) => `${percentText(found.low)} to ${percentText(found.high)}`,
+            sortBy: ({ found }) => found.low,
+            isFigure: true,
+          },
+        ]}
+      />
+    </Panel>
+  );
+}
