@@ -96,7 +96,7 @@ function sheetOf({ job, stations }: CameApartFacts): SheetBlock[] {
           {
             kind: 'fact' as const,
             label: 'End play as it came',
-            text: `${lengthText(cameApart.endPlay.nm, unit)} ${unit}`,
+            text: lengthText(cameApart.endPlay.nm, unit),
           },
         ]),
     ...(rows.length === 0

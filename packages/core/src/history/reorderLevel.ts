@@ -1,9 +1,11 @@
-/** What was used of something. */
+/** What was used of something, engine by engine. */
 export interface Use {
-  /** Pieces used, 0 or above. */
-  readonly used: number;
+  /** Engines built, those that took none of it too. */
+  readonly engines: number;
   /** Over how many months, above 0. */
   readonly months: number;
+  /** How many engines took so many: by number of pieces, 1 or above; the rest took none. */
+  readonly taken: readonly { readonly pieces: number; readonly engines: number }[];
 }
 
 /** A stock at which to order, and what that is worth. */
@@ -20,38 +22,36 @@ export interface ReorderLevel {
 const MOST = 10_000;
 
 /**
- * The smallest stock that lasts until a delivery with a wanted chance. Pieces are used one by one at a rate that is known from `used` in `months`, and no
- * better: what is used until the delivery then has a negative binomial distribution (a Poisson rate with a gamma posterior, prior 1/2 of a
- * piece in no time; Jeffreys). A Poisson distribution at the plain rate promises too much where little was used.
+ * The smallest stock that lasts until a delivery with a wanted chance. Engines come one by one at a rate that is known from those built, and no better: how
+ * many come until the delivery has a negative binomial distribution (a Poisson rate with a gamma posterior, prior 1/2 of an engine in no time;
+ * Jeffreys). Each takes as many pieces as engines before it did: shells go in twos and fours, and pieces counted one by one promise too much.
+ * The sum is worked out by Panjer's recursion (Panjer, 1981; cited from memory).
  *
  * @param leadMonths from the order to the delivery, 0 or above
  * @param service wanted chance, above 0, below 1
  * @returns the largest level looked for, with its chance, where none reaches it
- * @example reorderLevel({ used: 0, months: 12 }, 1, 0.9).level // 0
+ * @example reorderLevel({ engines: 0, months: 12, taken: [] }, 1, 0.9).level // 0
  */
-export function reorderLevel({ used, months }: Use, leadMonths: number, service: number): ReorderLevel {
-  const shape = used + 1 / 2;
+export function reorderLevel({ engines, months, taken }: Use, leadMonths: number, service: number): ReorderLevel {
+  const shape = engines + 1 / 2;
   const share = leadMonths / (months + leadMonths);
-  let chance = (1 - share) ** shape;
-  let reached = chance;
+  const whole = Math.max(1, engines);
+  const chances = taken.map(({ pieces, engines: count }) => ({ pieces, chance: count / whole }));
+  const none = 1 - chances.reduce((sum, { chance }) => sum + chance, 0);
+  // By number of pieces used until the delivery.
+  const used = [((1 - share) / (1 - share * none)) ** shape];
+  let reached = used[0]!;
   let level = 0;
   while (reached < service && level < MOST) {
-    // The next term of the negative binomial from the one before.
-    chance *= ((shape + level) / (level + 1)) * share;
     level += 1;
-    reached += chance;
+    const next = chances.reduce(
+      (sum, { pieces, chance }) =>
+        pieces > level ? sum : sum + (1 + ((shape - 1) * pieces) / level) * chance * used[level - pieces]!,
+      0,
+    );
+    used.push((share * next) / (1 - share * none));
+    reached += used[level]!;
   }
-  return { level, service: Math.min(1, reached), expected: (shape * leadMonths) / months };
-}
-
-/**
- * The service level that costs least: what it costs when a piece is not there against what it costs to keep one more.
- *
- * @param missing what it costs when a piece is not there, any currency, above 0
- * @param keeping what it costs to have one more on the shelf until it is used, 0 or above
- * @returns the service level that costs least, 0 to 1 (newsvendor; Arrow, Harris and Marschak, 1951, cited from memory)
- * @example serviceWorth(9, 1) // 0.9
- */
-export function serviceWorth(missing: number, keeping: number): number {
-  return missing / (missing + keeping);
+  const each = chances.reduce((sum, { pieces, chance }) => sum + pieces * chance, 0);
+  return { level, service: Math.min(1, reached), expected: ((shape * leadMonths) / months) * each };
 }

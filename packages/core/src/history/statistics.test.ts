@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import { seeded } from '../measure/seeded.js';
 import { bandShares, drawnShares } from '../order/bandShares.js';
 import { randomEffects } from './randomEffects.js';
-import { reorderLevel, serviceWorth } from './reorderLevel.js';
+import { reorderLevel } from './reorderLevel.js';
 import { shareInside } from './shareInside.js';
 
 /** Normal draws by Box and Muller from a seed. */
@@ -168,8 +168,8 @@ describe('how often bands come', () => {
 });
 
 describe('when to order', () => {
-  /** Pieces used in a time at a rate, one by one. */
-  const used = (rate: number, months: number, random: () => number) => {
+  /** Engines that come in a time at a rate, one by one. */
+  const come = (rate: number, months: number, random: () => number) => {
     let [count, time] = [0, -Math.log(1 - random()) / rate];
     while (time < months) {
       count += 1;
@@ -177,39 +177,68 @@ describe('when to order', () => {
     }
     return count;
   };
+  /** What an engine takes of a grade: mostly nothing, else two or four. */
+  const takes = (random: () => number) => {
+    const drawn = random();
+    return drawn < 0.5 ? 0 : drawn < 0.8 ? 2 : 4;
+  };
+  const learned = (engines: readonly number[]) =>
+    [2, 4].map((pieces) => ({ pieces, engines: engines.filter((one) => one === pieces).length }));
 
   it.each([
-    [6, 1.5, 0.9],
+    [12, 1.5, 0.9],
     [24, 1, 0.95],
-    [3, 2, 0.8],
+    [18, 3, 0.8],
   ])(
-    'what was learned in %i months lasts %f months as often as is wanted, whatever the true rate is',
+    'what was learned in %i months lasts %f months as often as is promised, whatever the true rate is',
     (months, lead, service) => {
       const random = seeded(months * 10 + lead);
       const ROUNDS = 6000;
-      let [lasted, promised] = [0, 0];
+      let [lasted, promised, plainly] = [0, 0, 0];
       for (let round = 0; round < ROUNDS; round += 1) {
-        const rate = 0.5 + 5 * random();
-        const level = reorderLevel({ used: used(rate, months, random), months }, lead, service);
+        const rate = 1 + 4 * random();
+        const before = Array.from({ length: come(rate, months, random) }, () => takes(random));
+        const level = reorderLevel({ engines: before.length, months, taken: learned(before) }, lead, service);
         promised += level.service;
-        if (used(rate, lead, random) <= level.level) lasted += 1;
+        const needed = Array.from({ length: come(rate, lead, random) }, () => takes(random)).reduce<number>(
+          (sum, one) => sum + one,
+          0,
+        );
+        if (needed <= level.level) lasted += 1;
+        // Pieces counted one by one, as if each came for itself.
+        const pieces = before.reduce<number>((sum, one) => sum + one, 0);
+        const single = reorderLevel(
+          { engines: pieces, months, taken: [{ pieces: 1, engines: pieces }] },
+          lead,
+          service,
+        );
+        if (needed <= single.level) plainly += 1;
       }
-      // Levels are whole pieces: what is promised is a little more than is wanted, and is kept.
       expect(promised / ROUNDS).toBeGreaterThanOrEqual(service);
-      expect(Math.abs(lasted / ROUNDS - promised / ROUNDS)).toBeLessThan(0.02);
+      expect(Math.abs(lasted / ROUNDS - promised / ROUNDS)).toBeLessThan(0.025);
+      expect(plainly / ROUNDS).toBeLessThan(lasted / ROUNDS - 0.02);
     },
   );
 
-  it('grows with the lead time and with what was used, and is bounded', () => {
-    const level = (count: number, lead: number) => reorderLevel({ used: count, months: 12 }, lead, 0.95).level;
-    expect(level(24, 1)).toBeLessThan(level(24, 3));
-    expect(level(24, 1)).toBeLessThan(level(48, 1));
-    expect(level(0, 1)).toBeLessThanOrEqual(1);
-    expect(reorderLevel({ used: 1e9, months: 1 }, 12, 0.99).level).toBe(10_000);
+  it('of single pieces at a rate that is well known is the tail of a Poisson distribution', () => {
+    const months = 1e7;
+    const { level, service } = reorderLevel(
+      { engines: 3 * months, months, taken: [{ pieces: 1, engines: 3 * months }] },
+      1,
+      0.9,
+    );
+    // By hand, mean 3: e⁻³ (1 + 3 + 4.5 + 4.5 + 3.375 + 2.025).
+    expect(level).toBe(5);
+    expect(service).toBeCloseTo(Math.exp(-3) * 18.4, 5);
   });
 
-  it('is worth what waiting costs against what a shelf costs', () => {
-    expect(serviceWorth(19, 1)).toBe(0.95);
-    expect(serviceWorth(1, 0)).toBe(1);
+  it('grows with the lead time and with what was used, and is bounded', () => {
+    const of = (engines: number) => ({ engines, months: 12, taken: [{ pieces: 2, engines }] });
+    const level = (engines: number, lead: number) => reorderLevel(of(engines), lead, 0.95).level;
+    expect(level(24, 1)).toBeLessThan(level(24, 3));
+    expect(level(24, 1)).toBeLessThan(level(48, 1));
+    expect(level(24, 1) % 2).toBe(0);
+    expect(level(0, 1)).toBe(0);
+    expect(reorderLevel(of(1e6), 12, 0.99).level).toBe(10_000);
   });
 });

@@ -9,7 +9,7 @@ import type { MeasuringFacts } from './measuringFacts.js';
  * an oval is; nothing where no part was read in two directions or two planes.
  */
 export function shapeBlocks({ job, parts }: MeasuringFacts, feature: Feature): SheetBlock[] {
-  const length = (value: Nanometres | null) => (value === null ? '' : `${lengthText(value, job.unit)} ${job.unit}`);
+  const length = (value: Nanometres | null) => (value === null ? '' : lengthText(value, job.unit));
   const rows = parts[feature].flatMap(({ name, shape }) => {
     const { outOfRound, taper, barrel, oval } = shape;
     if (outOfRound === null && taper === null && barrel === null) return [];

@@ -14,7 +14,7 @@ export function trialCorrections(job: TrialJob, steps: StationTrial['steps']): r
     const { span } = step.instrument;
     const moved =
       span !== null && isAdrift(step.instrument)
-        ? `moved by ${lengthText(nanometres(Math.abs(span.drift)), job.unit)} ${job.unit} between the zero checks before and after`
+        ? `moved by ${lengthText(nanometres(Math.abs(span.drift)), job.unit)} between the zero checks before and after`
         : '';
     const words = [correctionWords(job, step), moved].filter((one) => one !== '').join('; ');
     return words === '' ? [] : [`${instrumentWords(job, step.instrument.key)}: ${words}`];

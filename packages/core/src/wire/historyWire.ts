@@ -100,6 +100,9 @@ export type KnownWall = z.output<typeof wallSchema>;
 const useSchema = z.strictObject({
   ...shellSchema,
   total: z.int().min(1),
+  taken: z
+    .array(z.strictObject({ pieces: z.int().min(1), engines: z.int().min(1) }))
+    .describe('How many engines took so many.'),
   months: z.array(z.strictObject({ month: z.string().regex(/^\d{4}-\d\d$/u), count: z.int().min(1) })),
 });
 export type KnownUse = z.output<typeof useSchema>;
@@ -188,6 +191,7 @@ export const HISTORY_ENDPOINTS = {
     'Shells that were taken, by grade and month',
     z.strictObject({
       months: z.number().describe('From the first engine to today, months; 0: none.'),
+      engines: z.int().min(0).describe('Engines built in them.'),
       uses: z.array(useSchema),
     }),
   ),

@@ -88,6 +88,17 @@ describe('what the workshop knows', () => {
   it('counts shells by grade and month', async () => {
     const { uses, months } = await get('/use');
     expect(uses.reduce((sum: number, { total }: { total: number }) => sum + total, 0)).toBe(COUNT * 10);
+    const tens = engines.flatMap(({ document }) =>
+      Object.values(document.choice!.stations).map(({ lower }) => lower.shell),
+    );
+    for (const { grade, half, taken } of uses) {
+      const pieces = taken.reduce(
+        (sum: number, one: { pieces: number; engines: number }) => sum + one.pieces * one.engines,
+        0,
+      );
+      const own = tens.filter((shell) => shell === `${grade.toLowerCase()}-lower`).length;
+      if (half === 'lower') expect(pieces).toBe(own);
+    }
     for (const { total, months: by } of uses) {
       expect(by.reduce((sum: number, one: { count: number }) => sum + one.count, 0)).toBe(total);
     }

@@ -180,24 +180,33 @@ export class KnownService {
 
   async use(scope: Scope): Promise<Answered<'knownUse'>> {
     const uses: Answered<'knownUse'>['uses'] = await this.rows(
-      `SELECT "family", "series", "grade", "half", sum("count")::int AS "total",
-         jsonb_agg(jsonb_build_object('month', "month", 'count', "count") ORDER BY "month") AS "months"
-       FROM (
-         SELECT u."family", u."series", u."grade", u."half", to_char(c."at" AT TIME ZONE 'UTC', 'YYYY-MM') AS "month",
-           sum(u."count")::int AS "count"
-         FROM "evidence_use" u JOIN counted c ON c."job_id" = u."job_id"
-         WHERE ($2 = '' OR u."series" = $2)
-         GROUP BY 1, 2, 3, 4, 5
-       ) monthly GROUP BY 1, 2, 3, 4 ORDER BY 5 DESC, 1, 2, 3, 4 LIMIT $6`,
+      `, taken AS (
+         SELECT u."family", u."series", u."grade", u."half", c."at", u."count"
+         FROM "evidence_use" u JOIN counted c ON c."job_id" = u."job_id" WHERE ($2 = '' OR u."series" = $2)
+       ), monthly AS (
+         SELECT "family", "series", "grade", "half",
+           jsonb_agg(jsonb_build_object('month', "month", 'count', "count") ORDER BY "month") AS "months", sum("count")::int AS "total"
+         FROM (
+           SELECT "family", "series", "grade", "half", to_char("at" AT TIME ZONE 'UTC', 'YYYY-MM') AS "month", sum("count")::int AS "count"
+           FROM taken GROUP BY 1, 2, 3, 4, 5
+         ) one GROUP BY 1, 2, 3, 4
+       ), byEngine AS (
+         SELECT "family", "series", "grade", "half",
+           jsonb_agg(jsonb_build_object('pieces', "count", 'engines', "engines") ORDER BY "count") AS "taken"
+         FROM (SELECT "family", "series", "grade", "half", "count", count(*)::int AS "engines" FROM taken GROUP BY 1, 2, 3, 4, 5) one
+         GROUP BY 1, 2, 3, 4
+       )
+       SELECT * FROM monthly JOIN byEngine USING ("family", "series", "grade", "half")
+       ORDER BY "total" DESC, 1, 2, 3, 4 LIMIT $6`,
       scope,
       [MOST_LINES],
     );
-    const [{ months }] = (await this.rows<{ months: number }>(
+    const [span] = await this.rows<{ months: number; engines: number }>(
       `SELECT coalesce(extract(epoch FROM coalesce($5::timestamptz, now()) - coalesce($4::timestamptz, min("at"))) / 2629746, 0)::float8
-         AS "months" FROM counted`,
+         AS "months", count(*)::int AS "engines" FROM counted`,
       scope,
-    )) as [{ months: number }];
-    return { months: Math.max(0, months), uses };
+    );
+    return { months: Math.max(0, span!.months), engines: span!.engines, uses };
   }
 
   async readers(scope: Scope): Promise<Answered<'knownReaders'>> {

@@ -101,7 +101,7 @@ export function OldShell({ work, side, half }: { work: CameApartWork; side: Half
       </Row>
       {worn !== null && (
         <Quiet>
-          Worn by <strong className="figure">{lengthText(worn, unit)}</strong> {unit} since it was fitted.
+          Worn by <strong className="figure">{lengthText(worn, unit)}</strong> since it was fitted.
         </Quiet>
       )}
       {half.photo && <Picture src={`/api/jobs/${job.id}/photos/${half.photo}`} alt={`Picture of the old ${name}`} />}

@@ -30,17 +30,17 @@ const ROLES: readonly { readonly label: string; readonly main: Feature; readonly
 
 /** One part then, now and by how much it has worn. */
 function ThenNowCell({ one, unit }: { readonly one: PartThenNow; readonly unit: 'mm' | 'in' }) {
-  if (one.now === null) return <small>{lengthText(one.was, unit)}, then</small>;
+  if (one.now === null) return <small>{workedOutText(one.was, unit)}, then</small>;
   return (
     <span className="figure">
-      <small>{lengthText(one.was, unit)}</small>
-      <span style={{ display: 'block' }}>{lengthText(one.now, unit)}</span>
+      <small>{workedOutText(one.was, unit)}</small>
+      <span style={{ display: 'block' }}>{workedOutText(one.now, unit)}</span>
       {one.isMachined ? (
         <small>machined</small>
       ) : (
         <strong>
           {workedOutText(one.worn!, unit, { plus: true })}
-          {!one.isWorn && <small> not seen</small>}
+          {!one.isWorn && <small> within ±</small>}
         </strong>
       )}
     </span>
@@ -116,11 +116,7 @@ export function BeforePanel({ work }: { readonly work: CameApartWork }) {
           ? ', not signed'
           : `, build sheet ${before.signed.revision} signed ${momentText(before.signed.at)}`}
       </p>
-      {before.endPlay !== null && (
-        <Quiet>
-          End play then {lengthText(before.endPlay, unit)} {unit}.
-        </Quiet>
-      )}
+      {before.endPlay !== null && <Quiet>End play then {lengthText(before.endPlay, unit)}.</Quiet>}
       <RunFields work={work} before={before} />
       {most.map((one) => (
         <p key={one.name + one.feature}>

@@ -4,7 +4,7 @@ import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
-import { CHART, Svg } from './chartParts.js';
+import { Svg, useChart } from './chartParts.js';
 import { KnownTable } from './KnownTable.js';
 import { knownLength, partsOf, percentText } from './knownText.js';
 import { type Known, useKnown } from './useKnown.js';
@@ -17,7 +17,7 @@ function sharesOf(bands: KnownMarks['bands']) {
 /** How often each mark comes, with what is known of it, against bands that are all alike. */
 function MarkBars({ marks }: { readonly marks: KnownMarks }) {
   const bands = sharesOf(marks.bands);
-  const { width, left, right } = CHART;
+  const { width, left, right } = useChart();
   const row = 34;
   const height = bands.length * row + 40;
   const most = Math.max(...bands.map(({ share, u }) => share + 2 * u), 1 / bands.length);

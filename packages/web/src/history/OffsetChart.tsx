@@ -1,11 +1,11 @@
 import { momentText, type OffsetGroup, type Unit } from '@fettle/core';
 import * as d3 from 'd3';
-import { CHART, Svg } from './chartParts.js';
+import { Svg, useChart } from './chartParts.js';
 import { knownLength } from './knownText.js';
 
 /** The offset of each engine over time with what it is known to, their mean, and where the next engine is likely to be. */
 export function OffsetChart({ group, unit }: { readonly group: OffsetGroup; readonly unit: Unit }) {
-  const { width, height, left, right, top, bottom } = CHART;
+  const { width, height, left, right, top, bottom } = useChart();
   const dots = [...group.latest].reverse();
   const times = dots.map(({ at }) => Date.parse(at));
   const x = d3.scaleTime(d3.extent(times) as [number, number], [left + 16, width - right - 16]);

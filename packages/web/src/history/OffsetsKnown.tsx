@@ -12,7 +12,7 @@ import { OffsetChart } from './OffsetChart.js';
 import { type Known, useKnown } from './useKnown.js';
 
 function nameOf({ type, family, series, fasteners }: OffsetGroup): string {
-  return [type === '' ? 'no type' : type, `${FAMILY_WORDS[family]}, ${series}`, fasteners]
+  return [type === '' ? 'No engine type' : type, `${FAMILY_WORDS[family]}, ${series}`, fasteners]
     .filter((part) => part !== '')
     .join(' · ');
 }

@@ -19,7 +19,7 @@ const EDGE = 46;
 
 /** How many trials came within what was stated, against what was stated: on the line where the ± are honest. */
 function TrustChart({ levels }: { readonly levels: readonly Level[] }) {
-  const x = d3.scaleLinear([0.4, 1], [EDGE, SIZE - 12]);
+  const x = d3.scaleLinear([0.4, 1], [EDGE, SIZE - 24]);
   const y = d3.scaleLinear([0, 1], [SIZE - EDGE, 12]);
   return (
     <Svg
@@ -28,7 +28,7 @@ function TrustChart({ levels }: { readonly levels: readonly Level[] }) {
       aria-label="Trials within what was stated"
       style={{ maxWidth: '26rem' }}
     >
-      <rect className="frame" x={EDGE} y={12} width={SIZE - EDGE - 12} height={SIZE - EDGE - 12} rx={4} />
+      <rect className="frame" x={EDGE} y={12} width={SIZE - EDGE - 24} height={SIZE - EDGE - 12} rx={4} />
       <line className="even" x1={x(0.4)} y1={y(0.4)} x2={x(1)} y2={y(1)} />
       {levels.map(({ stated, found }) => (
         <g key={stated}>

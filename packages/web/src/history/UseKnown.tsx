@@ -7,14 +7,14 @@ import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
-import { CHART, Svg } from './chartParts.js';
+import { Svg, useChart } from './chartParts.js';
 import { KnownTable } from './KnownTable.js';
 import { FAMILY_WORDS, HALF_WORDS, percentText } from './knownText.js';
 import { useKnown } from './useKnown.js';
 
 /** Shells of all grades by month. */
 function MonthBars({ uses }: { readonly uses: readonly KnownUse[] }) {
-  const { width, height, left, right, top, bottom } = CHART;
+  const { width, height, left, right, top, bottom } = useChart();
   const byMonth = d3.rollup(
     uses.flatMap(({ months }) => months),
     (all) => d3.sum(all, ({ count }) => count),
@@ -66,14 +66,14 @@ export function UseKnown() {
   const { data, error } = api.useKnownUseQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
-  const { uses, months } = data;
+  const { uses, months, engines } = data;
   if (uses.length === 0 || months <= 0) return <p>No shells were selected yet.</p>;
   const weeks = plainNumber(lead ?? '2');
   const wanted = plainNumber(service ?? '95');
   const isLead = weeks > 0 && weeks <= 104;
   const isWanted = wanted >= 50 && wanted <= 99.9;
-  const levelOf = ({ total }: KnownUse) =>
-    isLead && isWanted ? reorderLevel({ used: total, months }, (weeks * 12) / 52, wanted / 100) : null;
+  const levelOf = ({ taken }: KnownUse) =>
+    isLead && isWanted ? reorderLevel({ engines, months, taken }, (weeks * 12) / 52, wanted / 100) : null;
   return (
     <Panel aria-label="Shells used">
       <PanelTitle>Shells used, by month</PanelTitle>
@@ -97,9 +97,9 @@ export function UseKnown() {
         />
       </Row>
       <Quiet>
-        Used in {Math.round(months)} months. Order when as many are left as it says, or fewer: they then last until the
-        delivery with the chance beside it, if use goes on as it was. What is known of a rate from few shells is counted
-        in.
+        {engines} engines in {Math.round(months)} months. Order when as many are left as it says, or fewer: they then
+        last until the delivery with the chance beside it, if engines come and take shells as they did. How little few
+        engines tell is counted in.
       </Quiet>
       <KnownTable
         label="Shells used by grade"

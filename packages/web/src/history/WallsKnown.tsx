@@ -4,7 +4,7 @@ import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
-import { CHART, Svg } from './chartParts.js';
+import { Svg, useChart } from './chartParts.js';
 import { KnownTable } from './KnownTable.js';
 import { FAMILY_WORDS, HALF_WORDS, knownLength } from './knownText.js';
 import { type Known, useKnown } from './useKnown.js';
@@ -29,15 +29,15 @@ function wallName({ series, grade, half }: KnownWall): string {
 
 /** The walls of the grades of one series: the band of each, and what was measured, as what it is off the middle of the band. */
 function WallBars({ walls, unit }: { readonly walls: readonly KnownWall[]; readonly unit: Known['unit'] }) {
-  const { width, right } = CHART;
-  const left = 190;
+  const { width, right, isNarrow } = useChart();
+  const left = isNarrow ? 150 : 190;
   const row = 28;
-  const height = walls.length * row + 40;
   const known = walls.flatMap((wall) => {
     if (wall.low === null || wall.high === null) return [];
     const middle = (wall.low + wall.high) / 2;
     return [{ wall, half: (wall.high - wall.low) / 2, off: wall.mean - middle, spread: 2 * (wall.deviation ?? 0) }];
   });
+  const height = known.length * row + 40;
   const reach = Math.max(...known.map(({ half, off, spread }) => Math.max(half, Math.abs(off) + spread)), 500);
   const x = d3.scaleLinear([-reach, reach], [left, width - right]).nice();
   return (
