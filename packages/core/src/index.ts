@@ -464,6 +464,12 @@ export type { StageState } from './stage/slice.js';
 export { STATE_WORDS, type StationState } from './stage/stationState.js';
 // station: what is known of a station
 export { type ClearanceDraw, clearanceDraw, drawnClearance } from './station/clearanceDraw.js';
+export {
+  expectedKey,
+  isWithOtherFasteners,
+  offsetSource,
+} from './station/expectedOffset.js';
+export type { ExpectedOffset } from './station/expectedOffsetSchema.js';
 export { type JobStation, mainStations, pinnedRods, placedRods, rodLabel, rodStations } from './station/jobStations.js';
 export { pairVerdict, type StationVerdict, stationVerdict } from './station/stationVerdict.js';
 export { trialLength } from './station/trialClearance.js';
@@ -477,6 +483,7 @@ export type { Bolt } from './torque/bolt.js';
 export { boltOrder } from './torque/boltOrder.js';
 export { FASTENER_PLACES, type FastenerPlace, PLACE_TABLE, type Torque, torqueSchema } from './torque/fastener.js';
 export type { Fasteners } from './torque/fasteners.js';
+export { fastenersWords } from './torque/fastenersWords.js';
 export { namedFasteners } from './torque/namedFasteners.js';
 export {
   fastenerFigures,

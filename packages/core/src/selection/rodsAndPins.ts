@@ -43,7 +43,9 @@ export function rodsAndPins(job: SelectionJob, readings: readonly Reading[]): Ro
   const pinsOut: LeftOut[] = [];
   const { open: openPins, withRods } = pinsForSelection(job, readings);
   // What was tried at a pin was tried with the rod that is on it now; for the others of its family it tells something all the same.
-  const offsets = offsetsOf(job, new Map(withRods.map((station) => [station.id, station])), (pin) => keptAt.has(pin));
+  const offsets = offsetsOf(job, 'rod', new Map(withRods.map((station) => [station.id, station])), (pin) =>
+    keptAt.has(pin),
+  );
   const all = openPins.map((station) => ({ ...station, offsets: offsets.get(station.id)! }));
   const usable = all.filter(({ id }) => {
     const [kept, another] = keptAt.get(id) ?? [];

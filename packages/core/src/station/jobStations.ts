@@ -13,7 +13,8 @@ import { allParts, type MeasuredPart, type SizeFinding } from '../reading/measur
 import { type Position, placeOfMain } from '../shell/position.js';
 import type { Undersize } from '../shell/undersize.js';
 import type { StationJob } from './stationJob.js';
-import { offsetsOf, type StationOffset } from './stationOffsets.js';
+import type { StationOffset } from './stationOffset.js';
+import { offsetsOf } from './stationOffsets.js';
 import { type StationTrial, stationTrials } from './stationTrial.js';
 
 /** What is known about one station: a main, or a crankpin with the rod that is placed on it. */
@@ -85,8 +86,8 @@ function stationOf(
 }
 
 /** The stations of one family with what trials say of their assembly. */
-function withOffsets(job: StationJob, stations: readonly JobStation[]): JobStation[] {
-  const offsets = offsetsOf(job, new Map(stations.map((station) => [station.id, station])));
+function withOffsets(job: StationJob, family: Family, stations: readonly JobStation[]): JobStation[] {
+  const offsets = offsetsOf(job, family, new Map(stations.map((station) => [station.id, station])));
   return stations.map((station) => ({ ...station, offsets: offsets.get(station.id)! }));
 }
 
@@ -128,6 +129,7 @@ function familyStations(
   const numbered = (number: number | null | undefined) => (number == null ? null : (housings[number - 1] ?? null));
   return withOffsets(
     job,
+    family,
     parts[featureOf(family, 'journal')].map((journal) => {
       if (FAMILY_TABLE[family].housingsMove) {
         return stationOf(job, family, numbered(placed[journal.name]), journal, numbered);

@@ -3,6 +3,7 @@ import type { Nanometres } from '../measure/nanometres.js';
 import type { MeasuredJob } from '../reading/measuredJob.js';
 import type { AcceptedChoice } from '../shell/acceptedChoice.js';
 import type { JobShell } from '../shell/jobShell.js';
+import type { ExpectedOffset } from './expectedOffsetSchema.js';
 import type { Trial, TrialSchool } from './trialSchema.js';
 
 /** The rules of a selection that say how a station is judged. */
@@ -23,4 +24,6 @@ export type StationJob = MeasuredJob & {
   readonly choice: AcceptedChoice | null;
   readonly trials: Readonly<Record<string, Trial>>;
   readonly trialSchool: TrialSchool;
+  /** What other engines let expect that assembly adds, where the fitter took it over: by family and series, `main Marsh`. */
+  readonly expected: Readonly<Record<string, ExpectedOffset>>;
 };

@@ -1,7 +1,9 @@
-import type { Budget } from '../measure/budget.js';
 import type { Nanometres } from '../measure/nanometres.js';
+import type { Family } from '../part/family.js';
 import { assemblyOffset } from './assemblyOffset.js';
+import { expectedOffsets } from './expectedOffset.js';
 import type { StationJob } from './stationJob.js';
+import type { StationOffset } from './stationOffset.js';
 import type { StationTrial } from './stationTrial.js';
 import type { Trial } from './trialSchema.js';
 
@@ -17,21 +19,6 @@ export function isTelling(tried: StationTrial | null): tried is Telling {
 /** True if a trial still speaks of its own station: the same housing and journal, whatever halves are in now. */
 export function isOfItsStation({ changed }: StationTrial): boolean {
   return changed === null || changed === 'halves' || changed === 'swapped';
-}
-
-/** How an assembly with one series of shells differs from the sum of its parts at one station. */
-export interface StationOffset {
-  readonly series: string;
-  readonly offset: Nanometres;
-  /** Standard uncertainty of the offset, nm. */
-  readonly u: number;
-  /** What that comes from. */
-  readonly budget: Budget;
-  /** The stations whose trials it comes from. */
-  readonly stations: readonly string[];
-  readonly isSpread: boolean;
-  /** True if the station itself was tried, rather than others of its family. */
-  readonly isOwn: boolean;
 }
 
 /** A mean of trials is told to a tenth of a micrometre, or of a tenth. */
@@ -50,16 +37,20 @@ export interface TrialsOfStation {
 
 /**
  * What trials say of each station of one family: its own trial of itself, while its housing and journal are the same; where the fitter
- * tries one and applies it, all trials of the family for the rest, those with parts that have changed since too. One entry a series.
+ * tries one and applies it, all trials of the family for the rest, those with parts that have changed since too; where no trial says anything, what other
+ * engines let expect, if the fitter took it over. One entry a series.
  *
  * @param trials by station, all of one family
  * @param keepsOwn whether a station will be assembled from the same parts: a pin whose rod may be another is not
  */
 export function offsetsOf(
-  { trialSchool, unit }: Pick<StationJob, 'trialSchool' | 'unit'>,
+  job: Pick<StationJob, 'trialSchool' | 'unit' | 'fasteners' | 'expected'>,
+  family: Family,
   trials: ReadonlyMap<string, TrialsOfStation>,
   keepsOwn: (station: string) => boolean = () => true,
 ): ReadonlyMap<string, readonly StationOffset[]> {
+  const { trialSchool, unit } = job;
+  const expected = expectedOffsets(job, family);
   const telling = [...trials].flatMap(([station, { tried, earlier }]) =>
     [...earlier, ...(tried ? [tried] : [])].flatMap((one) => {
       const series = seriesOf(one.trial);
@@ -76,16 +67,19 @@ export function offsetsOf(
             telling.filter((one) => one.series === series),
             FINEST[unit],
           );
-          return found ? [{ ...found, stations: [...new Set(found.stations)], series, isOwn: false }] : [];
+          return found ? [{ ...found, stations: [...new Set(found.stations)], series, engines: 0, isOwn: false }] : [];
         });
   return new Map(
     [...trials.keys()].map((station) => {
       const own = telling.flatMap(({ station: at, series, difference, u, budget, isOwn }): StationOffset[] =>
         isOwn && at === station && keepsOwn(station)
-          ? [{ series, offset: difference, u, budget, stations: [station], isSpread: false, isOwn: true }]
+          ? [{ series, offset: difference, u, budget, stations: [station], engines: 0, isSpread: false, isOwn: true }]
           : [],
       );
-      return [station, [...own, ...shared.filter(({ series }) => own.every((one) => one.series !== series))]];
+      const unsaid = (known: readonly StationOffset[], more: readonly StationOffset[]) =>
+        more.filter(({ series }) => known.every((one) => one.series !== series));
+      const tried = [...own, ...unsaid(own, shared)];
+      return [station, [...tried, ...unsaid(tried, expected)]];
     }),
   );
 }

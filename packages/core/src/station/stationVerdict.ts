@@ -13,7 +13,8 @@ import type { StationState } from '../stage/stationState.js';
 import { clearanceBudget } from './clearanceKnown.js';
 import { type JobStation, offsetAt, seriesOfHalves } from './jobStations.js';
 import type { StationJob } from './stationJob.js';
-import { isTelling, type StationOffset } from './stationOffsets.js';
+import type { StationOffset } from './stationOffset.js';
+import { isTelling } from './stationOffsets.js';
 import type { StationTrial } from './stationTrial.js';
 
 /**

@@ -7,6 +7,7 @@ import { FAMILY_TABLE } from '../part/family.js';
 import { instrumentByKey, instrumentWords, knownInstrument } from '../reading/readWith.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import { STATE_WORDS } from '../stage/stationState.js';
+import { offsetSource } from '../station/expectedOffset.js';
 import type { JobStation } from '../station/jobStations.js';
 import { stationVerdict } from '../station/stationVerdict.js';
 import { STRIP_TELLS, stripRead } from '../strip/stripClearance.js';
@@ -96,8 +97,8 @@ export function sheetOf({ job, stations }: TrialFacts): SheetBlock[] {
     return said === '' ? [] : [{ kind: 'fact', label: `Fasteners of the ${family}s`, text: said }];
   });
   const applied = stations.flatMap(({ id, offsets }) =>
-    offsets.flatMap(({ offset, u, stations: from, series, isOwn }) =>
-      isOwn ? [] : [{ id, text: `${text(offset)} ± ${spread(u)}, ${series}, from ${from.join(', ')}` }],
+    offsets.flatMap((one) =>
+      one.isOwn ? [] : [{ id, text: `${text(one.offset)} ± ${spread(one.u)}, ${one.series}, ${offsetSource(one)}` }],
     ),
   );
   return [

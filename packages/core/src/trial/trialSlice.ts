@@ -105,6 +105,7 @@ export const trialSlice: Slice<'trial', TrialFacts> = {
   sheet: sheetOf,
   placeWords: ([member = '', key = '', field = '']) => {
     if (member === 'trialSchool') return 'checking method';
+    if (member === 'expected') return key === '' ? 'offsets expected from other engines' : `offset expected for ${key}`;
     if (member === 'warm') return WARM_WORDS[key] ?? 'running temperature';
     if (member === 'registered') return 'instruments of the workshop';
     if (member === 'using') return key === '' ? 'instruments' : `instrument for ${wordsOfUse(key as InstrumentUse)}`;

@@ -436,7 +436,7 @@ describe('the stage of trials', () => {
     const { facts, tables } = sheetContent(job, readings);
     expect(facts.find(({ label }) => label === 'Trial assembly')!.text).toBe('try one, apply to all');
     expect(facts.find(({ label }) => label === 'Assembly offset applied')!.text).toMatch(
-      /^−0\.002 mm ± 0\.00\d+ mm, Osier, from M2 \(at M1, M3\)$/u,
+      /^−0\.002 mm ± 0\.00\d+ mm, Osier, trial of M2 \(at M1, M3\)$/u,
     );
     const table = tables.find(({ title }) => title === 'Measured with the shells in')!;
     expect(table.rows.map(({ cells }) => cells.map(({ text }) => text).slice(0, 4))).toEqual([

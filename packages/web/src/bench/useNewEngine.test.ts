@@ -2,7 +2,7 @@
 import { nanometres, newEngineType, usualLayout } from '@fettle/core';
 import { describe, expect, it } from 'vitest';
 import { EMPTY_LIMIT, readLimit } from '../limits/limitText.js';
-import { documentOfForm, type EngineForm } from './useNewEngine.js';
+import { buildOfForm, documentOfForm, type EngineForm } from './useNewEngine.js';
 
 const usual = usualLayout(5, 4, 1, 3);
 if (!usual.ok) throw new Error(usual.message);
@@ -10,12 +10,39 @@ const { layout } = usual;
 const form = {
   type: '',
   name: ' Sedge 4 no. 12 ',
+  serial: ' S4-12 ',
+  from: 'last',
   unit: 'mm',
   withRods: 'no',
   block: 'aluminium',
   caps: 'iron',
   rodMaterial: 'steel',
 } as EngineForm;
+
+describe('a serial number that was built here before', () => {
+  const build = (id: string, isSigned: boolean) => ({
+    id,
+    name: id,
+    serial: 'S4-12',
+    createdAt: '2024-01-02T03:04:05.000Z',
+    closedAt: null,
+    signed: isSigned ? { revision: 1, hash: 'a', at: '2024-01-02T03:04:05.000Z' } : null,
+  });
+  const builds = [build('third', false), build('second', true), build('first', true)];
+
+  it('goes on from the last one signed, from another that was chosen, or from none', () => {
+    expect(buildOfForm({ from: 'last' }, builds)?.id).toBe('second');
+    expect(buildOfForm({ from: 'first' }, builds)?.id).toBe('first');
+    expect(buildOfForm({ from: '' }, builds)).toBeNull();
+    expect(buildOfForm({ from: 'last' }, [build('third', false)])).toBeNull();
+    // A serial number that was typed over: the build that was chosen is none of its own.
+    expect(buildOfForm({ from: 'first' }, [])).toBeNull();
+  });
+
+  it('stands in the engine, without blanks', () => {
+    expect(documentOfForm(form, null, layout, {})?.serial).toBe('S4-12');
+  });
+});
 
 describe('the form that starts an engine', () => {
   it('makes a job of what was typed, with the limits that are there and none of those that are not', () => {

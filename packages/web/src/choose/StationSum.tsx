@@ -1,8 +1,8 @@
-import type { EffectiveSize } from '@fettle/core';
 import {
   type AcceptedChoice,
   CLEARANCE_DECIMALS,
   commonDecimals,
+  type EffectiveSize,
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
@@ -10,6 +10,7 @@ import {
   type JobStation,
   type Nanometres,
   nanometres,
+  offsetSource,
   roughText,
   type StationVerdict,
   spreadFigure,
@@ -102,9 +103,7 @@ export function StationSum({ document, station, halves, verdict, unit }: Station
                 <td className="figure">
                   {offset.offset < 0 ? '−' : '+'} {summand(nanometres(Math.abs(offset.offset)))}
                 </td>
-                <td className="what">
-                  assembly offset, {offset.isOwn ? 'its own trial' : `trial of ${offset.stations.join(', ')}`}
-                </td>
+                <td className="what">assembly offset, {offsetSource(offset)}</td>
               </tr>
             )}
             {isMeasured && predicted !== null && (

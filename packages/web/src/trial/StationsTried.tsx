@@ -49,7 +49,9 @@ function Standing({ one }: { readonly one: TriedStation }) {
   if (state === 'swapped') return <small>{tried?.changed && CHANGED_WORDS[tried.changed]}</small>;
   if (state !== 'open') return <small>{TRIAL_WORDS[state]}</small>;
   const from = verdict.offset ?? offsets[0];
-  return from && !from.isOwn ? <small>with {from.stations.join(', ')} applied</small> : null;
+  return from && !from.isOwn ? (
+    <small>with {from.engines > 0 ? 'expected offset' : from.stations.join(', ')} applied</small>
+  ) : null;
 }
 
 /** The state of a station; of one whose trial is in doubt, or holds no more, that instead: what was predicted is not to be trusted. */

@@ -1,10 +1,11 @@
-import { lengthText, rodLabel } from '@fettle/core';
+import { lengthText, offsetSource, rodLabel } from '@fettle/core';
 import { Link } from 'react-router';
 import { useOpenJob } from '../job/JobPage.js';
 import { useClearances } from '../person/useClearances.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { TwoColumns } from '../ui/TwoColumns.js';
+import { ExpectedPanel } from './ExpectedPanel.js';
 import { FastenersPanel } from './FastenersPanel.js';
 import { InstrumentsPanel } from './InstrumentsPanel.js';
 import { OtherPairs } from './OtherPairs.js';
@@ -27,12 +28,12 @@ function Applied({ work }: { readonly work: TrialWork }) {
         .map((offset) => [`${station.family} ${offset.series}`, { family: station.family, ...offset }] as const),
     ),
   );
-  return [...shared].map(([key, { family, offset, u, stations: from, series, isSpread }]) => (
+  return [...shared].map(([key, { family, offset, u, series, isSpread, ...from }]) => (
     <Notice key={key}>
       <strong>
         Assembly offset {lengthText(offset, shown)} ± {spreadText(u, shown)}
       </strong>
-      , {family}s, {series}, from {from.join(', ')}: added to every {family} without a trial of its own.
+      , {family}s, {series}, {offsetSource(from)}: added to every {family} without a trial of its own.
       {isSpread && ' Trials disagree. Check them.'}
     </Notice>
   ));
@@ -54,6 +55,7 @@ export function TrialView() {
         <StationsTried work={work} />
         <Applied work={work} />
         <SchoolPanel work={work} />
+        <ExpectedPanel work={work} />
         <FastenersPanel job={job.id} family="main" work={work} />
         {document.withRods && <FastenersPanel job={job.id} family="rod" work={work} />}
         <InstrumentsPanel job={job.id} work={work} />

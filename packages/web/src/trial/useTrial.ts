@@ -1,4 +1,6 @@
 import {
+  type ExpectedOffset,
+  expectedKey,
   type Family,
   type Fasteners,
   featureOf,
@@ -75,6 +77,8 @@ export interface TrialWork {
   /** A new trial of the open station, with the halves that are accepted now; the one before stays as evidence. */
   readonly restart: () => void;
   readonly set: (part: Partial<Pick<JobDocument, 'trialSchool'>>) => void;
+  /** Takes over what other engines let expect of a family and series, or drops it. */
+  readonly expect: (family: Family, series: string, offset: Omit<ExpectedOffset, 'by' | 'at'> | null) => void;
   readonly setFasteners: (family: Family, part: Partial<Fasteners>) => void;
   /** Says which way the needle of the bore gauge goes. */
   readonly sayNeedle: (needle: Needle) => void;
@@ -252,6 +256,13 @@ export function useTrial(job: OpenJob): TrialWork {
         const trial = newTrial(old, open, by, new Date().toISOString());
         return trial ? { ...old, trials: { ...old.trials, [id]: trial } } : old;
       }, `trial of ${id}`),
+    expect: (family, series, offset) =>
+      change((old) => {
+        const { [expectedKey(family, series)]: _, ...others } = old.expected;
+        const stamp = { by, at: new Date().toISOString() };
+        const expected = offset ? { ...others, [expectedKey(family, series)]: { ...offset, ...stamp } } : others;
+        return { ...old, expected };
+      }, `offset expected for ${series}`),
     set: (part) => change((old) => ({ ...old, ...part })),
     setFasteners: (family, part) =>
       change((old) => {
