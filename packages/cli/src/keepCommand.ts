@@ -29,6 +29,15 @@ export function keepCommand(
 }
 
 /**
+ * Works out anew what the workshop knows from its engines, and tells how far it is.
+ *
+ * @returns the exit status: 0 done, 2 refused, with the reason
+ */
+export function knownCommand(streams: Pick<CommandStreams, 'complain'>): number {
+  return runScript('known.mjs', [], streams);
+}
+
+/**
  * Makes an account, gives one another password, or lists them all.
  *
  * @returns the exit status: 0 done, 2 refused, with the reason

@@ -3,7 +3,7 @@ import type { Readable } from 'node:stream';
 import { parseArgs } from 'node:util';
 import { codesCommand } from './codesCommand.js';
 import { fitCommand } from './fitCommand.js';
-import { keepCommand, personCommand } from './keepCommand.js';
+import { keepCommand, knownCommand, personCommand } from './keepCommand.js';
 import { kitCommand } from './kitCommand.js';
 import type { CommandStreams } from './planCommand.js';
 import { readCommand } from './readCommand.js';
@@ -24,6 +24,7 @@ const USAGE = `Usage: npm run -s fettle -- fit FILE [--ndjson] [--seconds N] [--
        npm run -s fettle -- person add NAME owner|fitter|stores|reader
        npm run -s fettle -- person reset NAME
        npm run -s fettle -- person list
+       npm run -s fettle -- known rebuild
 
 Reads a fit request from FILE (- for standard input) and prints the fit plan.
   --ndjson      one request per line, one plan per line, in order, as they arrive
@@ -73,6 +74,9 @@ another name. A backup of a newer version is refused.
 
 Person creates an account, sets a new first password (shown once, changed at sign-in), or lists the
 accounts. The first is the owner's; from then on people sign in.
+
+Known rebuild works out again what the workshop knows from its engines, which is otherwise done
+with every change of an engine. Fettle may run meanwhile.
 `;
 
 export interface Surroundings extends CommandStreams {
@@ -134,6 +138,7 @@ export async function runFettle(args: readonly string[], surroundings: Surroundi
     complain(`fettle: --seconds is “${values.seconds}”; enter a number above 0\n`);
     return 2;
   }
+  if (command === 'known' && files.length === 1 && files[0] === 'rebuild') return knownCommand({ complain });
   if (command === 'person') return personCommand(rest, { complain });
   if (command === 'torque' && files.length === 0) return torqueCommand(values, { write, complain });
   if ((command === 'backup' || command === 'restore') && files.length === 1) {

@@ -116,7 +116,8 @@ export class ProgressKeeper {
     }
   }
 
-  private async workOut(ids: readonly string[]): Promise<void> {
+  /** @returns how many of them could not be worked out; the log says why */
+  private async workOut(ids: readonly string[]): Promise<number> {
     const rows: (Unread & { revision: number })[] = await this.database.manager.query(UNREAD, [ids]);
     const asker = { client: 'progress', gone: this.closed.signal };
     const engines = rows.map(({ id, document, readings }): Unread => ({ id, document, readings }));
@@ -136,6 +137,26 @@ export class ProgressKeeper {
         done.filter(({ id }) => kept.has(id)),
       );
     });
+    return worked.length - done.length;
+  }
+
+  /**
+   * Works out all engines anew, closed ones too, whoever else does so meanwhile.
+   *
+   * @param onProgress told after each part how many of how many are done
+   * @returns how many there are, and how many of them could not be worked out
+   * @throws what the database, or the worker, throws
+   */
+  async all(onProgress: (done: number, of: number) => void): Promise<{ engines: number; faults: number }> {
+    let faults = 0;
+    const rows: { id: string }[] = await this.database.manager.query(
+      `SELECT "id" FROM "job" ORDER BY "updated_at" DESC`,
+    );
+    for (let at = 0; at < rows.length; at += TOGETHER) {
+      faults += await this.workOut(rows.slice(at, at + TOGETHER).map(({ id }) => id));
+      onProgress(Math.min(rows.length, at + TOGETHER), rows.length);
+    }
+    return { engines: rows.length, faults };
   }
 
   async close(): Promise<void> {

@@ -2,7 +2,9 @@ import type { DataSource } from 'typeorm';
 
 /** Fills the benches with copies of the demo's engines, readings included, each touched a second after the one before. */
 export async function fillTo(database: DataSource, wanted: number): Promise<void> {
-  const [{ count }]: [{ count: number }] = await database.query('SELECT count(*)::int AS count FROM job');
+  const [{ count }]: [{ count: number }] = await database.query(
+    'SELECT count(*)::int AS count FROM job WHERE deleted_at IS NULL',
+  );
   await database.query(
     `CREATE TEMP TABLE made AS
      SELECT gen_random_uuid() AS id, pattern.id AS pattern, number

@@ -8,6 +8,8 @@ import { createApp } from '../createApp.js';
 import { DEMO_GAUGE } from '../demo/demoInstruments.js';
 import { loadDemo } from '../demo/loadDemo.js';
 import { FitPool } from '../fit/fitPool.js';
+import { keepEvidence } from '../history/keepEvidence.js';
+import { ProgressKeeper } from '../job/ProgressKeeper.js';
 import { openWorkshop } from '../openWorkshop.js';
 import { BodyPool } from '../read/BodyPool.js';
 import { PdfPool } from '../sheet/pdfPool.js';
@@ -71,6 +73,25 @@ try {
   console.log(
     `the same: a search by name ${against(found)} ×, an unchanged list (304) ${against(unchanged)} ×; ` +
       `five browsers at once get ${((5 * LOOKS) / (five / 1000)).toFixed(0)} lists a second`,
+  );
+  const [rebuilt] = [performance.now()];
+  const keeper = new ProgressKeeper(database, log, () => {}, keepEvidence);
+  const { engines: all } = await keeper.all(() => {});
+  const took = (performance.now() - rebuilt) / 1000;
+  await keeper.close();
+  await database.query('ANALYZE');
+  const known = list.replace('/jobs', '/known');
+  const telling = (await (await fetch(known)).json()) as { engines: number };
+  const parts: string[] = [];
+  for (const part of ['', '/offsets', '/marks', '/walls', '/use', '/readers', '/trust', '/engines']) {
+    const looks = await looksAt(`${known}${part}`);
+    parts.push(
+      `${part === '' ? '/scope' : part} ${looks.median.toFixed(0)} (worst ${looks.worst.toFixed(0)})`.slice(1),
+    );
+  }
+  console.log(
+    `what ${telling.engines.toLocaleString('en')} of ${all.toLocaleString('en')} engines tell, worked out anew with their progress: ${took.toFixed(0)} s (aim 120); ` +
+      `its pages, ms: ${parts.join(', ')} (aim 500)`,
   );
   const instruments = list.replace('/jobs', '/instruments');
   const fewRead = await looksAt(`${instruments}/${DEMO_GAUGE}/engines`);
