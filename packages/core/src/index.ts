@@ -268,7 +268,7 @@ export { JOB_FORMAT, type JobDocument, jobDocumentSchema } from './job/jobDocume
 export { jobFacts } from './job/jobFacts.js';
 export { jobOfType, limitClashes, shellsOfSheet, withSheet } from './job/jobOfType.js';
 export { type JobProgress, jobProgress } from './job/jobProgress.js';
-export { type KitAsked, kitQuestionOfJob } from './job/kitQuestions.js';
+export { type KitAsked, kitQuestionOfJob, type SeenMark } from './job/kitQuestions.js';
 export { newJob } from './job/newJob.js';
 export { openWork } from './job/openWork.js';
 export { placeWords } from './job/slices.js';

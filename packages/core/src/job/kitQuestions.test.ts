@@ -200,3 +200,34 @@ describe('the question what to order', () => {
     expect(asked).toEqual({ ok: false, missing: ['mainClearance', { gradesOf: 'rod' }, 'pin'] });
   });
 });
+
+describe('grade marks as often as the workshop saw them', () => {
+  const seen = {
+    mainBore: [
+      { low: um(64_000), high: um(64_006), count: 9 },
+      { low: um(64_008), high: um(64_014), count: 1 },
+    ],
+  };
+
+  it('stand for parts of which nothing is known, and for no other', () => {
+    const job = jobOf(twin());
+    const asked = kitQuestionOfJob(job, [read('mainBore', 1, 64_003)], wishes({ families: ['main'], seen }));
+    if (!asked.ok) throw new Error(asked.missing.join());
+    expect(asked.question.seen).toEqual({
+      mainBore: [
+        { low: 64, high: 64.006, count: 9 },
+        { low: 64.008, high: 64.014, count: 1 },
+      ],
+    });
+    expect(asked.question.stations.map(({ boreSeen, journalSeen }) => [boreSeen, journalSeen])).toEqual([
+      [undefined, undefined],
+      ['mainBore', undefined],
+      ['mainBore', undefined],
+    ]);
+  });
+
+  it('are left out where nobody asked for them', () => {
+    const asked = kitQuestionOfJob(jobOf(twin()), [], wishes({ families: ['main'] }));
+    expect(asked.ok && [asked.question.seen, asked.question.stations[0]!.boreSeen]).toEqual([{}, undefined]);
+  });
+});

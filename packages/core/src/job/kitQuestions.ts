@@ -27,12 +27,21 @@ import { shellsOfSheet } from './jobOfType.js';
 /** What a data sheet lacks for the question: a limit, or the grades of a family. */
 export type KitGap = LimitKey | { readonly gradesOf: Family };
 
+/** A band of a data sheet with how many parts of this workshop carried its mark. */
+export interface SeenMark {
+  readonly low: number;
+  readonly high: number;
+  readonly count: number;
+}
+
 /** What is asked of an order, beside the engine itself. */
 export interface KitWishes {
   readonly families: readonly Family[];
   readonly rules: NonNullable<z.input<typeof kitQuestionSchema>['rules']>;
   readonly engines: number;
   readonly seed: number;
+  /** How often each band of a feature was seen in this workshop; left out: bands are drawn evenly. */
+  readonly seen?: Readonly<Partial<Record<Feature, readonly SeenMark[]>>>;
   /** The workshop's halves, which need not be ordered. */
   readonly drawer: readonly DrawerLine[];
 }
@@ -64,6 +73,10 @@ function wholeBand(job: JobDocument, feature: Feature, number: number | null): S
   return limit && { low: limit.low, high: limit.high };
 }
 
+function bandOf({ low, high }: Pick<SeenMark, 'low' | 'high'>): SizeBand {
+  return { low: nanometres(low), high: nanometres(high) };
+}
+
 interface Place {
   readonly id: string;
   readonly family: Family;
@@ -75,6 +88,9 @@ interface Place {
   readonly fixed: boolean;
   /** True if it counts in the spread of its family. */
   readonly inSpread: boolean;
+  /** The features of which nothing is known there but the bands of the data sheet, where it was told how often those were seen. */
+  readonly boreSeen: Feature | null;
+  readonly journalSeen: Feature | null;
   /** Smallest and largest reading; null where there are none, or all alike. */
   readonly boreReadings: SizeBand | null;
   readonly journalReadings: SizeBand | null;
@@ -101,7 +117,7 @@ function question(
       format: 'fettle.kit-question/1',
       unit,
       stations: places.map(
-        ({ id, family, bore, journal, low, high, aim, fixed, inSpread, boreReadings, journalReadings }) => ({
+        ({ id, family, bore, journal, low, high, aim, fixed, inSpread, boreReadings, journalReadings, ...place }) => ({
           id,
           family,
           bore: band(bore),
@@ -111,6 +127,8 @@ function question(
           high: length(high),
           fixed,
           inSpread,
+          ...(place.boreSeen ? { boreSeen: place.boreSeen } : {}),
+          ...(place.journalSeen ? { journalSeen: place.journalSeen } : {}),
           ...(boreReadings ? { boreReadings: band(boreReadings) } : {}),
           ...(journalReadings ? { journalReadings: band(journalReadings) } : {}),
         }),
@@ -119,6 +137,12 @@ function question(
         ...fitShellOf(problemShellOf(label, label, shell, onShelf(shell)), unit),
         price: prices(shell),
       })),
+      seen: Object.fromEntries(
+        Object.entries(wishes.seen ?? {}).map(([feature, bands]) => [
+          feature,
+          bands.map(({ count, ...one }) => ({ ...band(bandOf(one)), count })),
+        ]),
+      ),
       rules: wishes.rules,
       engines: wishes.engines,
       seed: wishes.seed,
@@ -158,6 +182,8 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
     const open = housings.filter(({ number }) => !kept.has(number));
     const sized = ({ size, feature, number }: MeasuredPart): SizeBand =>
       size === null ? wholeBand(job, feature, number)! : possibleSizes(size);
+    const seenOf = ({ size, feature }: MeasuredPart) =>
+      size === null && bandsOf(job.sheet, feature).length > 0 && wishes.seen?.[feature] ? feature : null;
     const spreadOf = (size: EffectiveSize | null) => size && readingsSpread(size);
     undersizes.set(family, new Set(journals.map(({ undersize }) => undersize?.name ?? null)));
     for (const journal of journals) {
@@ -179,6 +205,8 @@ export function kitQuestionOfJob(job: JobDocument, readings: readonly Reading[],
         bore: sized(housing),
         journal: shaft,
         ...clearance,
+        boreSeen: seenOf(housing),
+        journalSeen: seenOf(journal),
         boreReadings: spreadOf(housing.size),
         journalReadings: spreadOf(journal.size),
         aim: clearanceAim(aim, clearance, middleOf(shaft), extra)!,

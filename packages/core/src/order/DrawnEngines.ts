@@ -10,6 +10,7 @@ import { lengthOfNumber } from '../measure/lengthOfNumber.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { SizeBand } from '../measure/sizeBand.js';
 import { FAMILIES, FAMILY_TABLE } from '../part/family.js';
+import { drawnShares, type Seen } from './bandShares.js';
 import type { KitQuestion } from './kitQuestion.js';
 
 /** The mains, or the rods, of one engine drawn from its bands. */
@@ -28,12 +29,24 @@ export type DrawnEngine = readonly DrawnPart[];
 /** What one family is drawn from and fitted with. */
 interface FamilyBase {
   readonly model: FitModel;
-  readonly bores: readonly SizeBand[];
-  readonly journals: readonly SizeBand[];
+  readonly bores: readonly Drawable[];
+  readonly journals: readonly Drawable[];
+}
+
+/** What a size is drawn from: a band, evenly; or the bands of a list of what was seen, by its name. */
+interface Drawable {
+  readonly band: SizeBand;
+  readonly seen: string | null;
+}
+
+/** A band with how often it was seen. */
+interface SeenBand extends Seen {
+  readonly band: SizeBand;
 }
 
 /**
- * Engines drawn from bands, each size evenly over its band and on its own, and put to the exact search. What was found once is kept:
+ * Engines drawn from bands, and put to the exact search: each size evenly over its band and on its own; or, where it was told how often bands were
+ * seen, first a band, by shares that are drawn anew for each engine from what is known of them. What was found once is kept:
  * a shelf that holds the halves of a known choice needs no search.
  */
 export class DrawnEngines {
@@ -42,12 +55,17 @@ export class DrawnEngines {
   readonly stock: readonly number[];
   private readonly families: readonly FamilyBase[];
   private readonly limits: ChoiceLimits;
+  private readonly seen: readonly (readonly [name: string, bands: readonly SeenBand[]])[];
 
-  constructor({ unit, stations, freeRods, shells, rules }: KitQuestion, limits: ChoiceLimits = {}) {
+  constructor({ unit, stations, freeRods, shells, rules, seen }: KitQuestion, limits: ChoiceLimits = {}) {
     const { onProgress: _, ...quiet } = limits;
     this.limits = quiet;
     const length = (value: number) => lengthOfNumber(value, unit);
     const band = ({ low, high }: { low: number; high: number }): SizeBand => ({ low: length(low), high: length(high) });
+    this.seen = Object.entries(seen).map(([name, bands]) => [
+      name,
+      bands.map(({ count, ...one }, at) => ({ key: String(at), count, band: band(one) })),
+    ]);
     this.stock = shells.map(({ stock }) => stock ?? Number.POSITIVE_INFINITY);
     this.families = FAMILIES.flatMap((name): FamilyBase[] => {
       const own = stations.filter(({ family }) => family === name);
@@ -82,13 +100,30 @@ export class DrawnEngines {
         rules: problemRules(rules, unit),
         wishes: { hold: [], forbid: [] },
       });
-      return [{ model, bores: own.map(({ bore }) => band(bore)), journals: own.map(({ journal }) => band(journal)) }];
+      return [
+        {
+          model,
+          bores: own.map(({ bore, boreSeen = null }) => ({ band: band(bore), seen: boreSeen })),
+          journals: own.map(({ journal, journalSeen = null }) => ({ band: band(journal), seen: journalSeen })),
+        },
+      ];
     });
   }
 
   /** Draws one more engine. @param random numbers in [0, 1) */
   draw(random: () => number): DrawnEngine {
-    const drawn = ({ low, high }: SizeBand) => nanometres(Math.round(low + random() * (high - low)));
+    const evenly = ({ low, high }: SizeBand) => nanometres(Math.round(low + random() * (high - low)));
+    const shares = new Map(this.seen.map(([name, bands]) => [name, { bands, shares: drawnShares(bands, random) }]));
+    const drawn = ({ band, seen }: Drawable) => {
+      const known = seen === null ? undefined : shares.get(seen);
+      if (!known) return evenly(band);
+      let left = random();
+      const at = known.shares.findIndex((share) => {
+        left -= share;
+        return left < 0;
+      });
+      return evenly(known.bands[at < 0 ? known.bands.length - 1 : at]!.band);
+    };
     const engine = this.families.map(
       ({ bores, journals }): DrawnPart => ({
         journals: journals.map(drawn),

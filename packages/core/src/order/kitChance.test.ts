@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { seeded } from '../measure/seeded.js';
+import { bandShares } from './bandShares.js';
 import { kitChance, wilsonInterval } from './kitChance.js';
 import { type KitQuestion, kitQuestionSchema, readKitQuestion } from './kitQuestion.js';
 
@@ -109,5 +110,65 @@ describe('the chance of a kit', () => {
     expect(answer.ok ? [] : answer.faults.map(({ path }) => path)).toEqual(['/stations/0/bore/low', '/engines']);
     const twice = readKitQuestion({ ...question, shells: [...question.shells, question.shells[0]] });
     expect(twice.ok ? [] : twice.faults).toMatchObject([{ path: `/shells/${question.shells.length}/id` }]);
+  });
+});
+
+describe('bands that were seen', () => {
+  const bands = (counts: readonly number[]) =>
+    counts.map((count, at) => ({ low: 64 + at * 0.005, high: 64 + at * 0.005, count }));
+  const station = (id: string) => ({
+    id,
+    family: 'main' as const,
+    bore: { low: 64, high: 64.015 },
+    journal: { low: 59.985, high: 59.985 },
+    boreSeen: 'mainBore',
+    aim: 0.025,
+    low: 0.024,
+    high: 0.026,
+  });
+  /** Four bands of one size each; only the wall for the first is on the shelf. */
+  const question = (counts: readonly number[], mains = 1) =>
+    kitQuestionSchema.parse({
+      format: 'fettle.kit-question/1',
+      unit: 'mm',
+      stations: Array.from({ length: mains }, (_, at) => station(`M${at + 1}`)),
+      seen: { mainBore: bands(counts) },
+      shells: (['upper', 'lower'] as const).map((half) => ({
+        id: half,
+        family: 'main',
+        series: 'A',
+        half,
+        wall: 1.995,
+        stock: 9,
+      })),
+      rules: { mixedHalves: false },
+      engines: 6000,
+    });
+
+  it('come as often as their posterior says: one main has the mean of the Dirichlet distribution', () => {
+    for (const counts of [
+      [0, 0, 0, 0],
+      [30, 10, 0, 0],
+    ]) {
+      const { chance } = kitChance(question(counts), seeded(3));
+      const [first] = bandShares(counts.map((count, at) => ({ key: String(at), count })));
+      expect(Math.abs(chance - first!.share)).toBeLessThan(0.02);
+    }
+  });
+
+  it('are known no better than they are: mains of one engine go together, as the shares of the next engine do', () => {
+    const counts = [3, 1, 0, 0];
+    const { chance } = kitChance(question(counts, 3), seeded(5));
+    // Closed form: three in a row of a Dirichlet-multinomial, a(a+1)(a+2) / A(A+1)(A+2) with a = 3.5 and A = 6.
+    expect(Math.abs(chance - (3.5 * 4.5 * 5.5) / (6 * 7 * 8))).toBeLessThan(0.02);
+    expect(chance).toBeGreaterThan((3.5 / 6) ** 3 + 0.03);
+  });
+
+  it('are refused where a station names a list that is not there', () => {
+    const asked = readKitQuestion({ ...question([1]), seen: {} });
+    expect(asked.ok ? [] : asked.faults).toContainEqual({
+      path: '/stations/0/boreSeen',
+      message: '“mainBore” is not in seen: name one of its lists',
+    });
   });
 });

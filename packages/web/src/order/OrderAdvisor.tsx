@@ -30,7 +30,21 @@ export function OrderAdvisor(of: OrderOf) {
   const { id, document, readings, name } = of;
   const { unit } = document;
   const order = useOrder(of);
-  const { wishes, set, question, missing, blocked, isTarget, isReady, workOut, advice, progress, fault, stop } = order;
+  const {
+    wishes,
+    set,
+    seenParts,
+    question,
+    missing,
+    blocked,
+    isTarget,
+    isReady,
+    workOut,
+    advice,
+    progress,
+    fault,
+    stop,
+  } = order;
   return (
     <>
       <Panel>
@@ -38,7 +52,11 @@ export function OrderAdvisor(of: OrderOf) {
         <Quiet>
           Simulates engines within {name}’s bands;{' '}
           {readings.some(({ nm }) => nm !== null) ? 'measured parts keep their size, ' : ''}marks by their bands, other
-          sizes evenly over the data sheet’s range. Each is fitted by the exact search with mid-grade walls.
+          sizes{' '}
+          {wishes.isSeen && seenParts > 0
+            ? 'by bands, as often as this workshop saw each'
+            : 'evenly over the data sheet’s range'}
+          . Each is fitted by the exact search with mid-grade walls.
         </Quiet>
         <Asked>
           <Choice
@@ -67,6 +85,17 @@ export function OrderAdvisor(of: OrderOf) {
             ]}
             onChange={(value) => set({ isMixed: value === 'yes' })}
           />
+          {seenParts > 0 && (
+            <Choice
+              label="Grade marks come"
+              value={wishes.isSeen ? 'seen' : 'even'}
+              options={[
+                { value: 'even', label: 'evenly over the range' },
+                { value: 'seen', label: `as in ${seenParts} parts seen here` },
+              ]}
+              onChange={(value) => set({ isSeen: value === 'seen' })}
+            />
+          )}
           <LengthField
             kept={{ of: id, part: 'order', field: 'alike' }}
             label={`Alike along the shaft within, ${unit}`}

@@ -2,16 +2,19 @@ import {
   cutText,
   eachFamily,
   FAMILY_TABLE,
+  type Feature,
   familiesOf,
   type JobDocument,
   type JobShell,
   type KitAsked,
+  type KnownMarks,
   kitQuestionOfJob,
   kitSchema,
   limitName,
   type Nanometres,
   numberOfLength,
   type Reading,
+  type SeenMark,
 } from '@fettle/core';
 import { useState } from 'react';
 import { newId } from '../base/newId.js';
@@ -19,6 +22,7 @@ import { useDrawer } from '../drawer/useDrawer.js';
 import { useBy } from '../person/useBy.js';
 import { csvOf } from '../spreadsheet/spreadsheet.js';
 import { useDraft } from '../typing/useDraft.js';
+import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 import { percent } from './ChanceBar.js';
@@ -40,9 +44,13 @@ export interface Wishes {
   readonly target: string;
   readonly isMixed: boolean;
   readonly alike: Nanometres | null;
+  /** True if bands are drawn as often as this workshop saw them; left out: evenly. */
+  readonly isSeen?: boolean;
 }
 
 export interface Order extends AskedAdvice {
+  /** Parts of this type that the workshop has seen with a mark; 0: none. */
+  readonly seenParts: number;
   readonly wishes: Wishes;
   readonly set: (part: Partial<Wishes>) => void;
   readonly question: KitAsked;
@@ -70,6 +78,16 @@ function missingWords(question: KitAsked): string[] {
     if (typeof one !== 'string') return `grades of the ${FAMILY_TABLE[one.gradesOf].words}`;
     return limitName(one).toLowerCase();
   });
+}
+
+/** How often each band was seen, by feature; marks whose band is not known any more tell nothing of sizes. */
+export function seenMarks(features: readonly KnownMarks[]): Partial<Record<Feature, SeenMark[]>> {
+  return Object.fromEntries(
+    features.map(({ feature, bands }) => [
+      feature,
+      bands.flatMap(({ low, high, count }) => (low === null || high === null ? [] : [{ low, high, count }])),
+    ]),
+  );
 }
 
 /** What halves are wanted for. */
@@ -102,6 +120,13 @@ export function useOrder({ id, document, readings, name }: OrderOf): Order {
   const wanted = Number(target.replace(',', '.')) / 100;
   const isTarget = target.trim() !== '' && wanted > 0 && wanted <= 1;
   const spread = alike === null ? null : numberOfLength(alike, unit);
+  const type = document.sheet?.name ?? '';
+  const { data: known } = api.useKnownMarksQuery({ type }, { skip: type === '' });
+  const seen = seenMarks(known?.features ?? []);
+  const seenParts = Object.values(seen).reduce(
+    (sum, marks) => sum + marks.reduce((all, { count }) => all + count, 0),
+    0,
+  );
   const question = kitQuestionOfJob(document, readings, {
     families: familiesOf({ withRods: families === 'both' }),
     rules: {
@@ -114,6 +139,7 @@ export function useOrder({ id, document, readings, name }: OrderOf): Order {
     engines: ENGINES,
     seed: 1,
     drawer: lines ?? [],
+    ...(wishes.isSeen && seenParts > 0 ? { seen } : {}),
   });
   const shells = question.ok ? question.shells : new Map<string, JobShell>();
   const rows = advice
@@ -154,6 +180,7 @@ export function useOrder({ id, document, readings, name }: OrderOf): Order {
     ]);
   return {
     ...asked,
+    seenParts,
     wishes,
     set: (part) => setDraft((now) => ({ ...(now ?? wishes), ...part })),
     question,
