@@ -20,7 +20,7 @@ describe('the tables', () => {
       const wanted = entity.columns.map((column) => ({
         column_name: column.databaseName,
         is_nullable: column.isNullable ? 'YES' : 'NO',
-        udt_name: kinds[String(column.type)] ?? String(column.type),
+        udt_name: `${column.isArray ? '_' : ''}${kinds[String(column.type)] ?? String(column.type)}`,
       }));
       const byName = (a: { column_name: string }, b: { column_name: string }) =>
         a.column_name < b.column_name ? -1 : 1;

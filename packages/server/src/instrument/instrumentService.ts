@@ -249,11 +249,11 @@ export class InstrumentService {
        UNION ALL
        SELECT "job"."id", (one->>'at')::timestamptz FROM "job",
          jsonb_path_query("document", '$.trials.*.readings.*') one
-       WHERE "document"->'registered' ? $1 AND one->>'instrumentId' = $1
+       WHERE "job"."instruments" @> ARRAY[$1] AND one->>'instrumentId' = $1
        UNION ALL
        SELECT "job"."id", (one->>'at')::timestamptz FROM "job",
          jsonb_path_query("document", '$.trials.*.earlier[*].readings.*') one
-       WHERE "document"->'registered' ? $1 AND one->>'instrumentId' = $1
+       WHERE "job"."instruments" @> ARRAY[$1] AND one->>'instrumentId' = $1
        ORDER BY "at"`,
       [id],
     );

@@ -13,6 +13,8 @@ export interface JobRow {
   mains: number;
   rods: number;
   serial: string;
+  /** Ids of the instruments of the workshop that it knows. */
+  instruments: string[];
   /** How far it is, and the revision that this was worked out from; worked out anew where that is not the present one. */
   progress: JobProgress | null;
   progressOf: number | null;
@@ -37,6 +39,7 @@ export const jobEntity = new EntitySchema<JobRow>({
     mains: { type: 'int' },
     rods: { type: 'int' },
     serial: { type: 'text' },
+    instruments: { type: 'text', array: true },
     progress: { type: 'jsonb', nullable: true },
     progressOf: { name: 'progress_of', type: 'int', nullable: true },
     progressBuild: { name: 'progress_build', type: 'text', nullable: true },

@@ -30,9 +30,12 @@ export interface Stamp {
 }
 
 /** What lists show of a document, as columns. */
-export function headOf(document: JobDocument): Pick<JobRow, 'name' | 'unit' | 'mains' | 'rods' | 'serial'> {
-  const { name, unit, layout, serial } = document;
-  return { name, unit, mains: layout.mains, rods: rodCount(layout), serial };
+export function headOf(
+  document: JobDocument,
+): Pick<JobRow, 'name' | 'unit' | 'mains' | 'rods' | 'serial' | 'instruments'> {
+  const { name, unit, layout, serial, registered } = document;
+  const instruments = Object.keys(registered);
+  return { name, unit, mains: layout.mains, rods: rodCount(layout), serial, instruments };
 }
 
 function asJson(document: JobDocument): Json {
