@@ -1,6 +1,6 @@
 import { STAGES } from '@fettle/core';
 import type { Page } from '@playwright/test';
-import { ASSEMBLED_SEDGE_4, BORE_GAUGE, MARKED_SEDGE_4, SAMPHIRE_8, SEDGE_TYPE } from './engines.js';
+import { ASSEMBLED_SEDGE_4, BORE_GAUGE, MARKED_SEDGE_4, SAMPHIRE_8, SEDGE_TYPE, THIRD_BUILD } from './engines.js';
 
 /** An engine with joint shims: only it has the stage Crush. */
 export const WITH_SHIMS = 'b0992000-0009-4000-8000-000000000006';
@@ -14,12 +14,13 @@ export const PAGES = [
   '/types',
   ...['sheet', 'mains', 'rods', 'order', 'compare'].map((part) => `/types/${SEDGE_TYPE}/${part}`),
   '/instruments',
+  ...['offsets', 'marks', 'walls', 'use', 'readers', 'trust', 'engines'].map((part) => `/known/${part}`),
   `/instruments/${BORE_GAUGE}`,
   '/sum',
   '/guide/select-shells',
   ...ENGINE_PAGES.map(
     (part) =>
-      `/engines/${part === 'codes' ? MARKED_SEDGE_4 : part === 'crush' ? WITH_SHIMS : part === 'data' ? SAMPHIRE_8 : ASSEMBLED_SEDGE_4}/${part}`,
+      `/engines/${part === 'codes' ? MARKED_SEDGE_4 : part === 'crush' ? WITH_SHIMS : part === 'data' ? SAMPHIRE_8 : part === 'cameApart' ? THIRD_BUILD : ASSEMBLED_SEDGE_4}/${part}`,
   ),
 ];
 

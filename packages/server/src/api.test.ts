@@ -473,7 +473,7 @@ describe('the demo', () => {
       expect((await fresh.call('GET', '/api/drawer')).body).toEqual([]);
       await fresh.database.query('DROP TRIGGER cut ON reading');
       await loadDemo(fresh.database, fresh.log);
-      expect((await fresh.call('GET', '/api/jobs')).body.jobs).toHaveLength(11);
+      expect((await fresh.call('GET', '/api/jobs')).body.jobs).toHaveLength(12);
     } finally {
       await fresh.close();
     }
