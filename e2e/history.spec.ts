@@ -59,7 +59,7 @@ test('an engine that comes back goes on from its last build; how it came apart c
   await expect(checks).toContainText('Cause found: old upper shell one edge worn');
   await expect(checks).toContainText('Cap came off with its arrow to the rear');
   // Undone where it was said, it is no check any more.
-  await page.goto(address);
+  await page.goto(`${address}?station=M1`);
   await page
     .getByRole('region', { name: 'Old upper shell of M1' })
     .getByRole('button', { name: 'One edge worn' })

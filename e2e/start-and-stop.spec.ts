@@ -80,7 +80,7 @@ test('nothing typed is lost while the server is down, and a stop leaves the data
     const texts = answer.readings.map((reading: { text: string }) => reading.text).sort();
     expect(texts).toEqual(['64.010', '64.011', '64.012']);
     // The demo was loaded once, not again.
-    expect((await (await api.get('/api/jobs')).json()).jobs).toHaveLength(12);
+    expect((await (await api.get('/api/jobs')).json()).jobs).toHaveLength(13);
   } finally {
     await stop(running, data);
     await api.dispose();
@@ -141,7 +141,7 @@ test('a backup holds pictures and signed sheets, goes into another folder, and a
   // While it runs; never over another file.
   expect(fettle(data, 'backup', file)).toMatchObject({
     status: 0,
-    stdout: expect.stringContaining('12 engines and 1 picture'),
+    stdout: expect.stringContaining('53 engines and 1 picture'),
   });
   expect(fettle(data, 'backup', file)).toMatchObject({
     status: 2,
@@ -153,13 +153,13 @@ test('a backup holds pictures and signed sheets, goes into another folder, and a
   // Into another folder, where nothing was.
   expect(fettle(elsewhere, 'restore', file)).toMatchObject({
     status: 0,
-    stdout: expect.stringContaining('12 engines'),
+    stdout: expect.stringContaining('53 engines'),
   });
   running = await start(port, elsewhere);
   const back = await api.get(`/api/jobs/${id}/photos/${photo}`);
   expect((await back.body()).equals(picture)).toBe(true);
   expect((await (await api.get(`/api/jobs/${id}/sheets/1`)).json()).hash).toBe(hash);
-  expect((await (await api.get('/api/jobs')).json()).jobs).toHaveLength(12);
+  expect((await (await api.get('/api/jobs')).json()).jobs).toHaveLength(13);
   await stop(running, elsewhere);
 
   // What a newer version has written is refused, and what is there stays.
