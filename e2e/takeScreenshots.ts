@@ -6,11 +6,11 @@ import { chromiumOptions } from './chromium.js';
 import {
   ASSEMBLED_SEDGE_4,
   BENT_REED_6,
-  BORE_GAUGE,
   MARKED_SEDGE_4,
   REED_6,
   SAMPHIRE_8,
   SEDGE_4,
+  THIRD_BUILD,
   TRIED_SEDGE_4,
 } from './engines.js';
 
@@ -48,17 +48,10 @@ const SHOTS: readonly Shot[] = [
   { name: 'data-sheet', path: `/engines/${SEDGE_4}/data` },
   { name: 'engine-types', path: '/types' },
   { name: 'instruments', path: '/instruments' },
-  {
-    name: 'gauge-study',
-    path: `/instruments/${BORE_GAUGE}`,
-    before: async (page) => {
-      await page.getByRole('link', { name: 'Main bores of Reed 6' }).click();
-      await page.getByRole('table', { name: 'Components of the study' }).waitFor();
-    },
-  },
+  { name: 'known', path: '/known/offsets' },
+  { name: 'came-apart', path: `/engines/${THIRD_BUILD}/cameApart?station=M3`, height: 1150 },
   { name: 'main-line', path: `/engines/${BENT_REED_6}/mainLine`, height: 1150 },
   { name: 'codes', path: `/engines/${MARKED_SEDGE_4}/codes`, height: 1000 },
-  { name: 'drawer', path: `/engines/${SEDGE_4}/drawer` },
   { name: 'end-play', path: `/engines/${REED_6}/endPlay`, height: 1200 },
   { name: 'assembly', path: `/engines/${ASSEMBLED_SEDGE_4}/assembly?station=M2`, height: 1100 },
   { name: 'torque', path: `/engines/${ASSEMBLED_SEDGE_4}/torque` },
