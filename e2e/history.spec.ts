@@ -136,3 +136,36 @@ test('what other engines let expect counts once it is taken over, and no more wh
   await expect(panel).toContainText('let expect');
   await expect(page.getByText(/Assembly offset −0\.00\d+ mm/u)).toBeHidden();
 });
+
+test('a grinding plan says what costs least, what else would do, and why a size cannot be', async ({
+  page,
+  request,
+}) => {
+  const { document } = await (await request.get(`/api/jobs/${THIRD_BUILD}`)).json();
+  const id = await putOnBench(request, { ...document, name: 'Sedge 4 · e2e grinding', serial: '', before: null });
+  for (const [main, size] of ['59.985', '59.984', '59.962', '59.986', '59.985'].entries()) {
+    await enter(request, id, 'mainJournal', main + 1, size);
+  }
+  await page.goto(`/engines/${id}/journals`);
+  await page.getByRole('link', { name: 'What it costs, and other sizes' }).first().click();
+  const plan = page.getByLabel('Grinding plan, mains');
+  await plan.getByLabel('Grinding, a journal').fill('20');
+  await plan.getByLabel('Set-up, a size').fill('50');
+  await plan.getByLabel('Price of a pair, standard, mains').fill('30');
+  await plan.getByLabel('Price of a pair, 0.25 under, mains').fill('35');
+  // By hand: five journals, one set-up, five pairs.
+  await expect(plan).toContainText('Grind M1, M2, M3, M4, M5 to 0.25 under: 325.00');
+  await expect(plan.getByLabel('Sizes that cannot be, mains')).toContainText(
+    'Not standard for all: M3 too small by 0.034 mm',
+  );
+  await plan.getByLabel('Sizes of the journals').click();
+  await page.getByRole('option', { name: 'each its own' }).click();
+  await expect(plan).toContainText('leave M1, M2, M4, M5 at standard: 225.00');
+  await plan.getByLabel('Hardened to a depth of, mm').fill('0.1');
+  await expect(plan).toContainText('No size suits all journals');
+  // What was typed is still there after a reload.
+  await page.reload();
+  await expect(plan.getByLabel('Grinding, a journal')).toHaveValue('20');
+  await plan.getByLabel('Hardened to a depth of, mm').fill('deep');
+  await expect(plan).not.toContainText('No size suits all journals');
+});

@@ -4,7 +4,7 @@ import { ASSEMBLED_SEDGE_4, BORE_GAUGE, MARKED_SEDGE_4, SAMPHIRE_8, SEDGE_TYPE, 
 
 /** An engine with joint shims: only it has the stage Crush. */
 export const WITH_SHIMS = 'b0992000-0009-4000-8000-000000000006';
-const ENGINE_PAGES = [...STAGES, 'history', 'order', 'labels'];
+const ENGINE_PAGES = [...STAGES, 'history', 'order', 'labels', 'grinding'];
 /** The address of every page, of engines that have something on each. */
 export const PAGES = [
   '/',

@@ -196,6 +196,15 @@ export {
   type EngineEvidence,
   engineEvidence,
 } from './history/engineEvidence.js';
+export {
+  type GrindingAnswer,
+  type GrindingPlan,
+  grindingPlan,
+  type JournalSize,
+  MOST_SIZES,
+  type NoSize,
+} from './history/grindingPlan.js';
+export { journalsToPlan } from './history/grindingSizes.js';
 export { nextBuild } from './history/nextBuild.js';
 export { type RandomEffects, randomEffects } from './history/randomEffects.js';
 export { reorderLevel } from './history/reorderLevel.js';

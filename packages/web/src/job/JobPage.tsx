@@ -126,6 +126,7 @@ const BESIDE: Readonly<Record<string, { readonly title: string; readonly stage?:
   history: { title: 'History' },
   labels: { title: 'Labels', stage: 'assembly' },
   order: { title: 'What to order', stage: 'drawer' },
+  grinding: { title: 'Grinding plan', stage: 'journals' },
 };
 
 /** What is to be done at an engine today. */

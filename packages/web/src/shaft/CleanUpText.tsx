@@ -16,6 +16,7 @@ import {
   type Reading,
   shellsAfterGrinding,
 } from '@fettle/core';
+import { Link } from 'react-router';
 import { IntervalBar } from './IntervalBar.js';
 
 interface CleanUpTextProps {
@@ -59,7 +60,8 @@ export function CleanUpText({ document, readings, family }: CleanUpTextProps) {
           .filter(({ size }) => size && size.smallest === Math.min(...measured))
           .map(({ number }) => partName(feature, number))
           .join(', ')}
-        ) loses at least {exact(leastCut)}. The maker and the grinder decide on grinding.
+        ) loses at least {exact(leastCut)}. The maker and the grinder decide on grinding.{' '}
+        <Link to="../grinding">What it costs, and other sizes</Link>
       </p>
       {suited.length > 0 && (
         <ul aria-label="Shells after grinding">

@@ -1,0 +1,216 @@
+import {
+  FAMILY_TABLE,
+  type Family,
+  familiesOf,
+  type GrindingPlan,
+  lengthText,
+  MOST_SIZES,
+  type NoSize,
+  type Unit,
+  workedOutText,
+} from '@fettle/core';
+import styled from 'styled-components';
+import { useOpenJob } from '../job/JobPage.js';
+import { Choice } from '../ui/Choice.js';
+import { Field } from '../ui/Field.js';
+import { Fold } from '../ui/Fold.js';
+import { Notice } from '../ui/Notice.js';
+import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
+import { useGrinding } from './useGrinding.js';
+
+const Fields = styled.div`
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(10rem, 1fr));
+  gap: 0.25rem 0.75rem;
+  align-items: start;
+`;
+
+const Scroll = styled.div`
+  overflow-x: auto;
+  td { vertical-align: middle; min-width: 6rem; }
+`;
+
+/** What a size is called. */
+function sizeName(name: string): string {
+  return name === '' ? 'standard' : `${name} under`;
+}
+
+/** Money without a currency: nobody said which. */
+function moneyText(value: number): string {
+  return value.toFixed(2);
+}
+
+function whyText(why: NoSize, unit: Unit): string {
+  return why.kind === 'too-small'
+    ? `too small by ${lengthText(why.by, unit)}`
+    : `through the hardened layer by ${lengthText(why.by, unit)}`;
+}
+
+/** Which journals are ground to which size, the others left as they are. */
+function planWords({ journals }: GrindingPlan): string {
+  const bySize = new Map<string, { ground: string[]; left: string[] }>();
+  for (const { id, size, isGround } of journals) {
+    const own = bySize.get(size) ?? { ground: [], left: [] };
+    own[isGround ? 'ground' : 'left'].push(id);
+    bySize.set(size, own);
+  }
+  return [...bySize]
+    .flatMap(([size, { ground, left }]) => [
+      ...(ground.length > 0 ? [`grind ${ground.join(', ')} to ${sizeName(size)}`] : []),
+      ...(left.length > 0 ? [`leave ${left.join(', ')} at ${sizeName(size)}`] : []),
+    ])
+    .join('; ');
+}
+
+function costWords({ grinding, shells, toBuy }: GrindingPlan): string {
+  const bought = toBuy
+    .map(({ size, pairs }) => `${pairs} ${pairs === 1 ? 'pair' : 'pairs'} ${sizeName(size)}`)
+    .join(', ');
+  return `grinding ${moneyText(grinding)}, shells ${moneyText(shells)}${bought === '' ? ' (all on the shelf)' : ` (buy ${bought})`}`;
+}
+
+/** The plan for the mains or the pins: what is asked, and the sizes that cost least. */
+function FamilyPlan({ family }: { readonly family: Family }) {
+  const job = useOpenJob();
+  const { unit } = job.document;
+  const { words } = FAMILY_TABLE[family];
+  const { text, set, faults, unread, sizes, answer } = useGrinding(job, family);
+  const best = answer?.best ?? null;
+  const field = (name: 'perJournal' | 'setUp' | 'cleanUp' | 'hardened', label: string) => (
+    <Field
+      label={label}
+      figure
+      inputMode="decimal"
+      value={text[name]}
+      onChange={(value) => set({ [name]: value })}
+      fault={faults.get(name) ?? null}
+    />
+  );
+  return (
+    <Panel aria-label={`Grinding plan, ${words}`}>
+      <PanelTitle>Grinding plan, {words}</PanelTitle>
+      {sizes.length === 0 && <Notice>The data sheet gives no limits for these journals. Enter them first.</Notice>}
+      {sizes.length > MOST_SIZES && (
+        <Notice>
+          The data sheet has {sizes.length} sizes: at most {MOST_SIZES} are planned. Take out those that are not made
+          any more.
+        </Notice>
+      )}
+      {unread.length > 0 && <Notice>Read {unread.join(', ')} first: without them there is no plan.</Notice>}
+      {best && (
+        <>
+          <p style={{ fontSize: '1.25rem' }}>
+            <strong>
+              {planWords(best).replace(/^./u, (letter) => letter.toUpperCase())}: {moneyText(best.cost)}
+            </strong>
+          </p>
+          <p>Costs least, proven: {costWords(best)}.</p>
+        </>
+      )}
+      {answer && !best && (
+        <Notice>No size suits all journals: another shaft, or a repair that its maker allows.</Notice>
+      )}
+      {answer && (
+        <>
+          {answer.alternatives.length > 0 && (
+            <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }} aria-label={`Other plans, ${words}`}>
+              {answer.alternatives.map((plan) => (
+                <li key={plan.journals[0]!.size}>
+                  {planWords(plan)}: <strong className="figure">{moneyText(plan.cost)}</strong>, {costWords(plan)}
+                </li>
+              ))}
+            </ul>
+          )}
+          {answer.refused.length > 0 && (
+            <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }} aria-label={`Sizes that cannot be, ${words}`}>
+              {answer.refused.map(({ size, journals, shortOf }) => (
+                <li key={size}>
+                  Not {sizeName(size)} for all:{' '}
+                  {journals.length > 0
+                    ? journals.map(({ id, why }) => `${id} ${whyText(why, unit)}`).join(', ')
+                    : `${shortOf} pairs of shells have no price`}
+                </li>
+              ))}
+            </ul>
+          )}
+        </>
+      )}
+      <Fields style={{ marginTop: '0.75rem' }}>
+        <Choice
+          label="Sizes of the journals"
+          value={text.areAlike ? 'alike' : 'apart'}
+          options={[
+            { value: 'alike', label: 'one for all' },
+            { value: 'apart', label: 'each its own' },
+          ]}
+          onChange={(value) => set({ areAlike: value === 'alike' })}
+        />
+        {field('perJournal', 'Grinding, a journal')}
+        {field('setUp', 'Set-up, a size')}
+        {field('cleanUp', `Cleans up with, ${unit}`)}
+        {field('hardened', `Hardened to a depth of, ${unit}`)}
+      </Fields>
+      <Scroll>
+        <Table aria-label={`Sizes and shells, ${words}`}>
+          <thead>
+            <tr>
+              <th>Size</th>
+              <th>Journal, {unit}</th>
+              <th>Pairs on the shelf</th>
+              <th>A pair more</th>
+            </tr>
+          </thead>
+          <tbody>
+            {sizes.map(({ name, low, high, onShelf, price }) => (
+              <tr key={name}>
+                <th scope="row">{sizeName(name)}</th>
+                <td className="figure">
+                  {workedOutText(low, unit)} to {workedOutText(high, unit)}
+                </td>
+                <td>
+                  <Field
+                    label=""
+                    aria-label={`Pairs on the shelf, ${sizeName(name)}, ${words}`}
+                    figure
+                    inputMode="numeric"
+                    value={text.pairs[name] ?? ''}
+                    placeholder={String(onShelf)}
+                    onChange={(value) => set({ pairs: { ...text.pairs, [name]: value } })}
+                    fault={faults.get(`pairs ${name}`) ?? null}
+                  />
+                </td>
+                <td>
+                  <Field
+                    label=""
+                    aria-label={`Price of a pair, ${sizeName(name)}, ${words}`}
+                    figure
+                    inputMode="decimal"
+                    value={text.prices[name] ?? ''}
+                    placeholder={price === null ? 'none' : moneyText(price)}
+                    onChange={(value) => set({ prices: { ...text.prices, [name]: value } })}
+                    fault={faults.get(`price ${name}`) ?? null}
+                  />
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Table>
+      </Scroll>
+      <Fold>
+        <summary>What it rests on</summary>
+        <Quiet>
+          A journal that has a size as it is need not be ground for it; one that is ground comes off its smallest
+          reading by the clean-up at least. Pairs on the shelf are counted in any grade: the grades are selected after
+          grinding. What is typed here stays on this device. The engine maker and the grinder decide on grinding,
+          hardening and crack testing.
+        </Quiet>
+      </Fold>
+    </Panel>
+  );
+}
+
+/** Which size the journals are to be ground to, at least cost. */
+export function GrindingView() {
+  const { document } = useOpenJob();
+  return familiesOf(document).map((family) => <FamilyPlan key={family} family={family} />);
+}
