@@ -214,6 +214,7 @@ describe('the journals of an engine', () => {
       ...(undersize === undefined ? {} : { undersize }),
     }),
     used: 0,
+    fittedHere: 0,
     reservations: [],
   });
 

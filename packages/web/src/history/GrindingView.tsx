@@ -92,8 +92,8 @@ function FamilyPlan({ family }: { readonly family: Family }) {
       {sizes.length === 0 && <Notice>The data sheet gives no limits for these journals. Enter them first.</Notice>}
       {sizes.length > MOST_SIZES && (
         <Notice>
-          The data sheet has {sizes.length} sizes: at most {MOST_SIZES} are planned. Take out those that are not made
-          any more.
+          The data sheet has {sizes.length} sizes: at most {MOST_SIZES} are planned. Remove those that are not made any
+          more.
         </Notice>
       )}
       {unread.length > 0 && <Notice>Read {unread.join(', ')} first: without them there is no plan.</Notice>}
