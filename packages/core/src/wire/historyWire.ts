@@ -45,6 +45,7 @@ const offsetGroupSchema = z.strictObject({
   series: z.string(),
   fasteners: z.string(),
   engines: z.int().min(1),
+  samples: z.int().min(0).describe('How many of them came with Fettle to show how it works.'),
   mean: z.number().describe('Random-effects mean over engines, nm.'),
   u: z.number().describe('Standard uncertainty of the mean, nm.'),
   between: z.number().describe('Standard deviation from engine to engine, nm.'),
@@ -164,6 +165,7 @@ export const HISTORY_ENDPOINTS = {
     answer: z.strictObject({
       engines: z.int().min(0),
       leftOut: z.int().min(0),
+      samples: z.int().min(0).describe('How many of those that count came with Fettle.'),
       types: z.array(z.string()),
       series: z.array(z.string()),
       people: z.array(z.string()),

@@ -33,6 +33,7 @@ describe('what the workshop knows', () => {
     expect(await get('')).toMatchObject({
       engines: COUNT,
       leftOut: 0,
+      samples: 0,
       types: ['Sedge 4'],
       series: ['Marsh'],
       people: ['Sorrel', 'Teasel', 'Wren'],

@@ -3,6 +3,7 @@ import {
   bandsOf,
   type EngineType,
   type Feature,
+  isSample,
   type OffsetGroup,
   type Read,
   randomEffects,
@@ -59,13 +60,16 @@ export class KnownService {
     const { manager } = this.database;
     const list = async (query: string): Promise<string[]> =>
       ((await manager.query(`${query} ORDER BY 1 LIMIT ${MOST_LINES}`)) as { one: string }[]).map(({ one }) => one);
-    const [{ engines, out }] = await manager.query(
-      `SELECT count(*)::int AS "engines", (count(l."job_id"))::int AS "out"
+    const [{ engines, out, samples }] = await manager.query(
+      `SELECT count(*)::int AS "engines", (count(l."job_id"))::int AS "out",
+         (count(*) FILTER (WHERE l."job_id" IS NULL AND e."job_id" = ANY($1)))::int AS "samples"
        FROM "evidence" e LEFT JOIN "left_out" l ON l."job_id" = e."job_id"`,
+      [SAMPLE_ENGINES],
     );
     return {
       engines: engines - out,
       leftOut: out,
+      samples,
       types: await list(`SELECT DISTINCT "type" AS "one" FROM "evidence" WHERE "type" <> ''`),
       series: await list(`SELECT DISTINCT "series" AS "one" FROM "evidence_use" WHERE "series" <> ''`),
       people: await list(`SELECT DISTINCT unnest("people") AS "one" FROM "evidence"`),
@@ -104,7 +108,8 @@ export class KnownService {
           const latest = own
             .slice(0, LATEST)
             .map(({ id, name, at, offset, u, trials }) => ({ id, name, at: at.toISOString(), offset, u, trials }));
-          return { type, family, series, fasteners, ...found, latest };
+          const samples = own.filter(({ id }) => isSample(id)).length;
+          return { type, family, series, fasteners, samples, ...found, latest };
         })
         .sort((one, other) => other.engines - one.engines),
     };

@@ -71,6 +71,7 @@ export function KnownPage() {
         <Quiet>
           From {engines} {engines === 1 ? 'engine' : 'engines'} whose selection was accepted
           {data.leftOut > 0 && `; ${data.leftOut} left out`}. It changes no selection.
+          {data.samples > 0 && <strong> {data.samples} of them are samples: remove them before you rely on it.</strong>}
         </Quiet>
       )}
       <Filters>

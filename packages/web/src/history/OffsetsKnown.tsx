@@ -19,7 +19,7 @@ function nameOf({ type, family, series, fasteners }: OffsetGroup): string {
 
 function Group({ group, unit }: { readonly group: OffsetGroup; readonly unit: Known['unit'] }) {
   const text = (value: number, plus = false) => knownLength(value, unit, plus);
-  const { mean, u, between, next, engines, latest } = group;
+  const { mean, u, between, next, engines, samples, latest } = group;
   return (
     <Panel aria-label={nameOf(group)}>
       <PanelTitle>{nameOf(group)}</PanelTitle>
@@ -29,6 +29,7 @@ function Group({ group, unit }: { readonly group: OffsetGroup; readonly unit: Kn
         </strong>{' '}
         ± <span className="figure">{text(2 * u)}</span>, mean of {engines} {engines === 1 ? 'engine' : 'engines'}; from
         engine to engine <span className="figure">{text(between)}</span> (standard deviation)
+        {samples > 0 && `; ${samples} of them samples`}
       </p>
       <p>
         {next ? (

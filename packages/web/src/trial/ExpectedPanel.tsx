@@ -88,12 +88,13 @@ export function ExpectedPanel({ work }: { readonly work: TrialWork }) {
       {taken.map(({ key, ...one }) => (
         <Taken key={key} {...one} work={work} />
       ))}
-      {offered.map(({ family, series, mean, uNext, engines, fasteners }) => (
+      {offered.map(({ family, series, mean, uNext, engines, samples, fasteners }) => (
         <Row key={`${family} ${series}`} style={{ justifyContent: 'space-between' }}>
           <p>
             {engines} engines of this type with {series} let expect{' '}
             <strong className="figure">{workedOutText(mean, shown, { plus: true })}</strong> ±{' '}
             <span className="figure">{spreadText(uNext, shown)}</span> at every {family}.
+            {samples > 0 && <strong> {samples} of them are samples.</strong>}
           </p>
           <Button
             aria-label={`Use the offset expected for ${series}`}
