@@ -493,6 +493,7 @@ describe('the demo', () => {
         'Rush Twin · no. 0302',
         'Rush Twin · no. 0303',
         'Samphire 8 · no. 0046',
+        'Sedge 4 · no. 0101, third build',
         'Sedge 4 · no. 0217',
         'Sedge 4 · no. 0226',
         'Sedge 4 · no. 0233',

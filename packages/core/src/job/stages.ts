@@ -51,7 +51,7 @@ const MEASURING = Object.fromEntries(
  */
 const TABLE = {
   data: { name: 'Data sheet', group: 'Engine', parts: [enginePart] },
-  cameApart: { name: 'As it came apart', group: 'Measure', parts: [cameApartPart, buildPart] },
+  cameApart: { name: 'As it came apart', group: 'Engine', parts: [cameApartPart, buildPart] },
   codes: { name: 'Grade marks', group: 'Measure', parts: [marksPart] },
   ...MEASURING,
   drawer: { name: 'Stock', group: 'Select', parts: [shellsPart] },

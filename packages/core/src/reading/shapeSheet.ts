@@ -6,13 +6,13 @@ import type { MeasuringFacts } from './measuringFacts.js';
 
 /**
  * What the sheet says of the shape of the parts of a feature: out-of-round, taper, barrel (below zero an hourglass) and where the largest diameter of
- * an oval is; nothing where no part was read in two directions or two planes.
+ * an oval is; nothing where parts were read in no more than two planes and two directions, whose readings stand side by side and say it themselves.
  */
 export function shapeBlocks({ job, parts }: MeasuringFacts, feature: Feature): SheetBlock[] {
   const length = (value: Nanometres | null) => (value === null ? '' : lengthText(value, job.unit));
   const rows = parts[feature].flatMap(({ name, shape }) => {
     const { outOfRound, taper, barrel, oval } = shape;
-    if (outOfRound === null && taper === null && barrel === null) return [];
+    if (barrel === null && oval === null) return [];
     const cells = [
       name,
       length(outOfRound),
