@@ -160,7 +160,7 @@ test('a grinding plan says what costs least, what else would do, and why a size 
   );
   await plan.getByLabel('Sizes of the journals').click();
   await page.getByRole('option', { name: 'each its own' }).click();
-  await expect(plan).toContainText('leave M1, M2, M4, M5 at standard: 225.00');
+  await expect(plan).toContainText('Grind M3 to 0.25 under; leave M1, M2, M4, M5 at standard: 225.00');
   await plan.getByLabel('Hardened to a depth of, mm').fill('0.1');
   await expect(plan).toContainText('No size suits all journals');
   // What was typed is still there after a reload.

@@ -46,7 +46,7 @@ function whyText(why: NoSize, unit: Unit): string {
     : `through the hardened layer by ${lengthText(why.by, unit)}`;
 }
 
-/** Which journals are ground to which size, the others left as they are. */
+/** Which journals are ground to which size, then those that are left as they are. */
 function planWords({ journals }: GrindingPlan): string {
   const bySize = new Map<string, { ground: string[]; left: string[] }>();
   for (const { id, size, isGround } of journals) {
@@ -54,12 +54,13 @@ function planWords({ journals }: GrindingPlan): string {
     own[isGround ? 'ground' : 'left'].push(id);
     bySize.set(size, own);
   }
-  return [...bySize]
-    .flatMap(([size, { ground, left }]) => [
-      ...(ground.length > 0 ? [`grind ${ground.join(', ')} to ${sizeName(size)}`] : []),
-      ...(left.length > 0 ? [`leave ${left.join(', ')} at ${sizeName(size)}`] : []),
-    ])
-    .join('; ');
+  const all = [...bySize];
+  return [
+    ...all.flatMap(([size, { ground }]) =>
+      ground.length > 0 ? [`grind ${ground.join(', ')} to ${sizeName(size)}`] : [],
+    ),
+    ...all.flatMap(([size, { left }]) => (left.length > 0 ? [`leave ${left.join(', ')} at ${sizeName(size)}`] : [])),
+  ].join('; ');
 }
 
 function costWords({ grinding, shells, toBuy }: GrindingPlan): string {
