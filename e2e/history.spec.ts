@@ -149,10 +149,14 @@ test('a grinding plan says what costs least, what else would do, and why a size 
   await page.goto(`/engines/${id}/journals`);
   await page.getByRole('link', { name: 'What it costs, and other sizes' }).first().click();
   const plan = page.getByLabel('Grinding plan, mains');
+  // Nothing is priced: it is the shells that are missing, not another shaft.
+  await expect(plan).toContainText('Enter what a pair of shells costs');
+  await expect(plan).not.toContainText('No size suits');
+  await plan.getByLabel('Price of a pair, 0.25 under, mains').fill('35');
+  await expect(plan).toContainText('Grinding or set-up has no price yet and counts as 0.');
   await plan.getByLabel('Grinding, a journal').fill('20');
   await plan.getByLabel('Set-up, a size').fill('50');
   await plan.getByLabel('Price of a pair, standard, mains').fill('30');
-  await plan.getByLabel('Price of a pair, 0.25 under, mains').fill('35');
   // By hand: five journals, one set-up, five pairs.
   await expect(plan).toContainText('Grind M1, M2, M3, M4, M5 to 0.25 under: 325.00');
   await expect(plan.getByLabel('Sizes that cannot be, mains')).toContainText(

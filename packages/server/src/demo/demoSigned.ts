@@ -186,7 +186,7 @@ function sedge({ id, name, serial, seed, at, idOf, worn = 0 }: Made): SignedEngi
       const { upper, lower } = stations[`M${number}`]!;
       const bore = bores[number - 1]!.size - (upper.wall + lower.wall) / 1000;
       const read = Array.from({ length: 2 }, (_, again): [string, TrialReading] => {
-        const nm = um(Math.round((bore + engineOffset + draws.normal(0.9)) * 1));
+        const nm = um(Math.round(bore + engineOffset + draws.normal(0.9)));
         const text = formatLength(nm, 'mm', 3);
         const stamp = { by, at: moment(60 + nth * 10 + again) };
         return [
@@ -227,7 +227,7 @@ export function signedEngines(
       serial: build >= 0 ? 'S4-0101' : `S4-${number}`,
       seed: build >= 0 ? 4_711 : at + 1,
       worn: build === 1 ? 3 : 0,
-      at: now - (count - at) * Math.min(36, (1_500 / count) * 1) * DAY_MS,
+      at: now - (count - at) * Math.min(36, 1_500 / count) * DAY_MS,
       idOf: (what) => derivedId(id, what),
     });
   });

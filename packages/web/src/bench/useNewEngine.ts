@@ -162,7 +162,8 @@ export function useNewEngine(): NewEngineForm {
   }, [form]);
   const library = useLibrary(form.type);
   const serial = useSettled(form.serial.trim(), SERIAL_AFTER_MS);
-  const { currentData } = api.useListBuildsQuery({ serial }, { skip: serial === '' });
+  const { currentData, isError } = api.useListBuildsQuery({ serial }, { skip: serial === '' });
+  const isLookedUp = serial === form.serial.trim() && (serial === '' || currentData !== undefined || isError);
   const builds = serial === form.serial.trim() ? (currentData?.builds ?? []) : [];
   const build = buildOfForm(form, builds);
   const [fetched, setFetched] = useState<{ busy: boolean; fault: string | null }>({ busy: false, fault: null });
@@ -187,6 +188,11 @@ export function useNewEngine(): NewEngineForm {
   const start = async () => {
     setTried(true);
     if (!isReady) return;
+    // Whoever is quicker than the look for earlier builds sees them first, and chooses.
+    if (!isLookedUp && form.from === 'last') {
+      const looked = await ask('listBuilds', { serial: form.serial.trim() }, null);
+      if (looked.ok && !('isUnchanged' in looked) && looked.value.builds.length > 0) return;
+    }
     const document = build ? await ofBuild(build) : documentOfForm(form, library.view, layout, limits);
     if (!document) return;
     const jobId = newId();

@@ -1,14 +1,9 @@
 import { lengthText, type OldHalf, shellWorn, suggestedLooks, WEAR_PATTERNS, wearPattern } from '@fettle/core';
-import { Camera } from 'lucide-react';
-import { useState } from 'react';
 import styled from 'styled-components';
-import { keepPhoto } from '../job/keepPhoto.js';
-import { useBy } from '../person/useBy.js';
+import { PhotoField } from '../job/PhotoField.js';
 import { WordsField } from '../typing/WordsField.js';
 import { Button } from '../ui/Button.js';
-import { FileButton } from '../ui/FileButton.js';
 import { PanelTitle, Quiet, Row } from '../ui/Panel.js';
-import { refusalInWords } from '../wire/ask.js';
 import { OldLength } from './OldLength.js';
 import type { CameApartWork, HalfSide } from './useCameApart.js';
 
@@ -21,31 +16,12 @@ const Patterns = styled.div`
   button[aria-pressed='true'] { background: var(--accent-soft); border-color: var(--accent); border-width: 2px; font-weight: 700; }
 `;
 
-const Picture = styled.img`
-  display: block;
-  max-width: min(100%, 18rem);
-  max-height: 12rem;
-  margin: 0.5rem 0;
-  border: var(--rule) solid var(--line-strong);
-`;
-
 const NAMES = { upper: 'Upper shell', lower: 'Lower shell' } as const;
 
 /** An old shell: how it looks, in patterns to touch, words, a picture and its wall. */
 export function OldShell({ work, side, half }: { work: CameApartWork; side: HalfSide; half: OldHalf }) {
   const { job, open, document, setHalf } = work;
   const { unit } = document;
-  const by = useBy();
-  const [sending, setSending] = useState<{ busy: boolean; fault: string | null }>({ busy: false, fault: null });
-  const take = async (file: File) => {
-    setSending({ busy: true, fault: null });
-    try {
-      setHalf(side, { photo: await keepPhoto(job.id, by, file) });
-      setSending({ busy: false, fault: null });
-    } catch (error) {
-      setSending({ busy: false, fault: refusalInWords(error) });
-    }
-  };
   const worn = shellWorn(document.before, document, open, side);
   const then = document.before?.fitted[open]?.[side] ?? null;
   const name = `${NAMES[side].toLowerCase()} of ${open}`;
@@ -104,15 +80,13 @@ export function OldShell({ work, side, half }: { work: CameApartWork; side: Half
           Worn by <strong className="figure">{lengthText(worn, unit)}</strong> since it was fitted.
         </Quiet>
       )}
-      {half.photo && <Picture src={`/api/jobs/${job.id}/photos/${half.photo}`} alt={`Picture of the old ${name}`} />}
-      <Row>
-        <FileButton label={`Picture of the old ${name}`} accept="image/*" onChoose={(file) => void take(file)}>
-          <Camera aria-hidden size={18} />
-          {half.photo ? 'Another photo' : 'Add photo'}
-        </FileButton>
-        {sending.busy && <Quiet role="status">Saving the photo …</Quiet>}
-        {sending.fault !== null && <p role="alert">{sending.fault}</p>}
-      </Row>
+      <PhotoField
+        job={job.id}
+        label={`Picture of the old ${name}`}
+        photo={half.photo}
+        alt={`Picture of the old ${name}`}
+        onKept={(photo) => setHalf(side, { photo })}
+      />
     </section>
   );
 }

@@ -70,7 +70,7 @@ export function EnginesKnown() {
   );
   const [pages, setPages] = useState<readonly string[]>([]);
   const after = pages.at(-1);
-  const { data, error } = api.useKnownEnginesQuery(
+  const { currentData: data, error } = api.useKnownEnginesQuery(
     { ...scope, most: PAGE, ...(after === undefined ? {} : { after }) },
     { refetchOnMountOrArgChange: true },
   );

@@ -77,6 +77,9 @@ function FamilyPlan({ family }: { readonly family: Family }) {
   const { words } = FAMILY_TABLE[family];
   const { text, set, faults, unread, sizes, answer } = useGrinding(job, family);
   const best = answer?.best ?? null;
+  // A size that only lacks shells could be ground to: then it is not the shaft that stands in the way.
+  const isPriceMissing = answer?.refused.some(({ journals }) => journals.length === 0) ?? false;
+  const isUnpriced = (['perJournal', 'setUp'] as const).some((name) => text[name].trim() === '');
   const field = (name: 'perJournal' | 'setUp' | 'cleanUp' | 'hardened', label: string) => (
     <Field
       label={label}
@@ -105,10 +108,20 @@ function FamilyPlan({ family }: { readonly family: Family }) {
               {planWords(best).replace(/^./u, (letter) => letter.toUpperCase())}: {moneyText(best.cost)}
             </strong>
           </p>
-          <p>Costs least, proven: {costWords(best)}.</p>
+          <p>
+            Costs least of the sizes that have shells, proven: {costWords(best)}.
+            {isUnpriced && best.journals.some(({ isGround }) => isGround) && (
+              <strong> Grinding or set-up has no price yet and counts as 0.</strong>
+            )}
+          </p>
         </>
       )}
-      {answer && !best && (
+      {answer && !best && isPriceMissing && (
+        <Notice>
+          Enter what a pair of shells costs, or how many pairs there are: without shells there is no plan.
+        </Notice>
+      )}
+      {answer && !best && !isPriceMissing && (
         <Notice>No size suits all journals: another shaft, or a repair that its maker allows.</Notice>
       )}
       {answer && (

@@ -110,7 +110,7 @@ function Marks({ marks, unit }: { readonly marks: KnownMarks; readonly unit: Kno
 /** How often each grade mark comes in this workshop. */
 export function MarksKnown() {
   const { scope, unit } = useKnown();
-  const { data, error } = api.useKnownMarksQuery(scope, { refetchOnMountOrArgChange: true });
+  const { currentData: data, error } = api.useKnownMarksQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
   if (data.features.length === 0) return <p>No grade marks yet: type the stamped rows of an engine.</p>;

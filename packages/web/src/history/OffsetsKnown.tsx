@@ -84,7 +84,7 @@ function Group({ group, unit }: { readonly group: OffsetGroup; readonly unit: Kn
 /** What assembly adds to the clearance, by type, series and fasteners. */
 export function OffsetsKnown() {
   const { scope, unit } = useKnown();
-  const { data, error } = api.useKnownOffsetsQuery(scope, { refetchOnMountOrArgChange: true });
+  const { currentData: data, error } = api.useKnownOffsetsQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
   if (data.groups.length === 0) return <p>No trial assembly tells an offset yet: read a station with its shells in.</p>;

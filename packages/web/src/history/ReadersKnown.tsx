@@ -30,7 +30,7 @@ function columnsOf(unit: Known['unit']): KnownColumn<Omit<PersonReads, 'person'>
 /** How people and instruments repeat, over all engines. */
 export function ReadersKnown() {
   const { scope, unit } = useKnown();
-  const { data, error } = api.useKnownReadersQuery(scope, { refetchOnMountOrArgChange: true });
+  const { currentData: data, error } = api.useKnownReadersQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
   const { people, instruments } = data;

@@ -68,7 +68,7 @@ const WORDS = {
 /** Are the ± honest: trials that came within what was stated. */
 export function TrustKnown() {
   const { scope } = useKnown();
-  const { data, error } = api.useKnownTrustQuery(scope, { refetchOnMountOrArgChange: true });
+  const { currentData: data, error } = api.useKnownTrustQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
   const levels = data.levels.flatMap(({ stated, inside }): Level[] => {

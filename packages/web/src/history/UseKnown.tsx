@@ -63,7 +63,7 @@ export function UseKnown() {
   const { scope } = useKnown();
   const [lead, setLead] = useQuery('lead');
   const [service, setService] = useQuery('service');
-  const { data, error } = api.useKnownUseQuery(scope, { refetchOnMountOrArgChange: true });
+  const { currentData: data, error } = api.useKnownUseQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
   const { uses, months, engines } = data;

@@ -66,7 +66,7 @@ function WallBars({ walls, unit }: { readonly walls: readonly KnownWall[]; reado
 /** Walls that were measured, by series and grade, against the band that the grade promises. */
 export function WallsKnown() {
   const { scope, unit } = useKnown();
-  const { data, error } = api.useKnownWallsQuery(scope, { refetchOnMountOrArgChange: true });
+  const { currentData: data, error } = api.useKnownWallsQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
   const { walls } = data;

@@ -21,6 +21,7 @@ import { newId } from '../base/newId.js';
 import { useDrawer } from '../drawer/useDrawer.js';
 import { useBy } from '../person/useBy.js';
 import { csvOf } from '../spreadsheet/spreadsheet.js';
+import { plainNumber } from '../typing/plainNumber.js';
 import { useDraft } from '../typing/useDraft.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
@@ -117,11 +118,11 @@ export function useOrder({ id, document, readings, name }: OrderOf): Order {
   const asked = useKitAdvice();
   const { advice, ask } = asked;
   const { families, target, isMixed, alike } = wishes;
-  const wanted = Number(target.replace(',', '.')) / 100;
-  const isTarget = target.trim() !== '' && wanted > 0 && wanted <= 1;
+  const wanted = plainNumber(target) / 100;
+  const isTarget = wanted > 0 && wanted <= 1;
   const spread = alike === null ? null : numberOfLength(alike, unit);
   const type = document.sheet?.name ?? '';
-  const { data: known } = api.useKnownMarksQuery({ type }, { skip: type === '' });
+  const { currentData: known } = api.useKnownMarksQuery({ type }, { skip: type === '' });
   const seen = seenMarks(known?.features ?? []);
   const seenParts = Object.values(seen).reduce(
     (sum, marks) => sum + marks.reduce((all, { count }) => all + count, 0),

@@ -73,7 +73,7 @@ export function ExpectedPanel({ work }: { readonly work: TrialWork }) {
   const { document, expect } = work;
   const { shown } = useClearances(document.unit);
   const type = document.sheet?.name ?? '';
-  const { data } = api.useKnownOffsetsQuery({ type }, { skip: type === '' });
+  const { currentData: data } = api.useKnownOffsetsQuery({ type }, { skip: type === '' });
   const taken = Object.entries(document.expected).map(([key, one]) => {
     const at = key.indexOf(' ');
     return { key, family: key.slice(0, at) as Family, series: key.slice(at + 1), one };
