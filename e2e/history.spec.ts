@@ -83,6 +83,10 @@ test('what is known is narrowed, goes down to its engines, and counts none that 
   await page.getByLabel('A delivery takes, weeks').fill('8');
   await expect(page.getByRole('table', { name: 'Shells used by grade' })).toContainText('Teal');
 
+  await page.goto('/known/walls?series=None');
+  await expect(page.getByText('Nothing from the engines that this is narrowed to.')).toBeVisible();
+  await page.goto('/known/walls');
+
   // A day that is none is said, and narrows nothing.
   await page.getByLabel('From day').fill('June');
   await expect(page.getByText('A day, such as 2026-11-30; or nothing.')).toBeVisible();

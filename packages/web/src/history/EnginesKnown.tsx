@@ -10,6 +10,7 @@ import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { Sample } from '../ui/Sample.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
+import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
 import { useKnown } from './useKnown.js';
 
@@ -84,7 +85,7 @@ export function EnginesKnown() {
         stays with it.
       </Quiet>
       {data.engines.length === 0 ? (
-        <p>No engine here.</p>
+        <KnownNothing>No engine here.</KnownNothing>
       ) : (
         <KnownTable
           label="Engines behind what is known"

@@ -27,7 +27,7 @@ const Fields = styled.div`
 
 const Scroll = styled.div`
   overflow-x: auto;
-  td { vertical-align: middle; min-width: 6rem; }
+  td, tbody th { vertical-align: middle; min-width: 6rem; }
 `;
 
 /** What a size is called. */
@@ -171,7 +171,7 @@ function FamilyPlan({ family }: { readonly family: Family }) {
               <th>Size</th>
               <th>Journal, {unit}</th>
               <th>Pairs on the shelf</th>
-              <th>A pair more</th>
+              <th>Price of a pair more</th>
             </tr>
           </thead>
           <tbody>
@@ -200,7 +200,7 @@ function FamilyPlan({ family }: { readonly family: Family }) {
                     figure
                     inputMode="decimal"
                     value={text.prices[name] ?? ''}
-                    placeholder={price === null ? 'none' : moneyText(price)}
+                    placeholder={price === null ? 'no price' : moneyText(price)}
                     onChange={(value) => set({ prices: { ...text.prices, [name]: value } })}
                     fault={faults.get(`price ${name}`) ?? null}
                   />

@@ -16,7 +16,7 @@ const Filters = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(9.5rem, 1fr));
   gap: 0.25rem 0.75rem;
-  align-items: end;
+  align-items: start;
 `;
 
 const TABS = [
@@ -56,9 +56,10 @@ export function KnownPage() {
     ...(first === null ? {} : { from: first }),
     ...(last === null ? {} : { to: last }),
   };
-  const options = (all: string, list: readonly string[] = []) => [
+  // What an address asks for stands among the choices, also where no engine has it.
+  const options = (all: string, asked: string | null, list: readonly string[] = []) => [
     { value: '', label: all },
-    ...list.map((value) => ({ value, label: value })),
+    ...[...new Set([...list, ...(asked ? [asked] : [])])].map((value) => ({ value, label: value })),
   ];
   const dayFault = (text: string | null) =>
     text !== null && dayOf(text) === null ? 'A day, such as 2026-11-30; or nothing.' : null;
@@ -78,19 +79,19 @@ export function KnownPage() {
         <Choice
           label="Engine type"
           value={type ?? ''}
-          options={options('all', data?.types)}
+          options={options('all', type, data?.types)}
           onChange={(value) => setType(value === '' ? null : value)}
         />
         <Choice
           label="Series"
           value={series ?? ''}
-          options={options('all', data?.series)}
+          options={options('all', series, data?.series)}
           onChange={(value) => setSeries(value === '' ? null : value)}
         />
         <Choice
           label="Worked on by"
           value={person ?? ''}
-          options={options('anybody', data?.people)}
+          options={options('anybody', person, data?.people)}
           onChange={(value) => setPerson(value === '' ? null : value)}
         />
         <Field
@@ -126,7 +127,7 @@ export function KnownPage() {
           </NavLink>
         ))}
       </Tabs>
-      <Outlet context={{ scope, unit } satisfies Known} />
+      <Outlet context={{ scope, unit, isNarrowed: Object.values(scope).some((one) => one !== '') } satisfies Known} />
     </>
   );
 }

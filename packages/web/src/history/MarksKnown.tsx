@@ -5,6 +5,7 @@ import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { Svg, useChart } from './chartParts.js';
+import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
 import { knownLength, partsOf, percentText } from './knownText.js';
 import { type Known, useKnown } from './useKnown.js';
@@ -113,6 +114,7 @@ export function MarksKnown() {
   const { currentData: data, error } = api.useKnownMarksQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
-  if (data.features.length === 0) return <p>No grade marks yet: type the stamped rows of an engine.</p>;
+  if (data.features.length === 0)
+    return <KnownNothing>No grade marks yet: type the stamped rows of an engine.</KnownNothing>;
   return data.features.map((marks) => <Marks key={`${marks.type} ${marks.feature}`} marks={marks} unit={unit} />);
 }

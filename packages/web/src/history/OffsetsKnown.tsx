@@ -6,6 +6,7 @@ import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { Sample } from '../ui/Sample.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
+import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
 import { FAMILY_WORDS, knownLength } from './knownText.js';
 import { OffsetChart } from './OffsetChart.js';
@@ -87,6 +88,7 @@ export function OffsetsKnown() {
   const { currentData: data, error } = api.useKnownOffsetsQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
-  if (data.groups.length === 0) return <p>No trial assembly tells an offset yet: read a station with its shells in.</p>;
+  if (data.groups.length === 0)
+    return <KnownNothing>No trial assembly tells an offset yet: read a station with its shells in.</KnownNothing>;
   return data.groups.map((group) => <Group key={nameOf(group)} group={group} unit={unit} />);
 }

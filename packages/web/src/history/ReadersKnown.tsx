@@ -4,6 +4,7 @@ import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
+import { KnownNothing } from './KnownNothing.js';
 import { type KnownColumn, KnownTable } from './KnownTable.js';
 import { knownLength } from './knownText.js';
 import { type Known, useKnown } from './useKnown.js';
@@ -43,7 +44,7 @@ export function ReadersKnown() {
           repeats tell little.
         </Quiet>
         {people.length === 0 ? (
-          <p>No readings yet.</p>
+          <KnownNothing>No readings yet.</KnownNothing>
         ) : (
           <KnownTable<PersonReads>
             label="Readings by person"
@@ -57,7 +58,7 @@ export function ReadersKnown() {
       <Panel aria-label="Instruments">
         <PanelTitle>Instruments</PanelTitle>
         {instruments.length === 0 ? (
-          <p>No reading of these engines names an instrument of the register.</p>
+          <KnownNothing>No reading of these engines names an instrument of the register.</KnownNothing>
         ) : (
           <KnownTable<InstrumentReads>
             label="Readings by instrument"

@@ -5,6 +5,7 @@ import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { Svg } from './chartParts.js';
+import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
 import { percentText } from './knownText.js';
 import { useKnown } from './useKnown.js';
@@ -77,10 +78,10 @@ export function TrustKnown() {
   });
   if (levels.length === 0) {
     return (
-      <p>
+      <KnownNothing>
         No trial followed another with the same series and fasteners yet: the first tells the offset, the next checks
         it.
-      </p>
+      </KnownNothing>
     );
   }
   const main = levels.find(({ stated }) => stated === 0.9545)!;

@@ -8,6 +8,7 @@ import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { Svg, useChart } from './chartParts.js';
+import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
 import { FAMILY_WORDS, HALF_WORDS, percentText } from './knownText.js';
 import { useKnown } from './useKnown.js';
@@ -67,7 +68,7 @@ export function UseKnown() {
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
   const { uses, months, engines } = data;
-  if (uses.length === 0 || months <= 0) return <p>No shells were selected yet.</p>;
+  if (uses.length === 0 || months <= 0) return <KnownNothing>No shells were selected yet.</KnownNothing>;
   const weeks = plainNumber(lead ?? '2');
   const wanted = plainNumber(service ?? '95');
   const isLead = weeks > 0 && weeks <= 104;

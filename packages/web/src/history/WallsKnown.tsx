@@ -5,6 +5,7 @@ import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { Svg, useChart } from './chartParts.js';
+import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
 import { FAMILY_WORDS, HALF_WORDS, knownLength } from './knownText.js';
 import { type Known, useKnown } from './useKnown.js';
@@ -70,7 +71,8 @@ export function WallsKnown() {
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
   const { walls } = data;
-  if (walls.length === 0) return <p>No wall was measured yet: enter the walls of shells as they are read.</p>;
+  if (walls.length === 0)
+    return <KnownNothing>No wall was measured yet: enter the walls of shells as they are read.</KnownNothing>;
   const off = walls.filter(isOffBand);
   return (
     <Panel aria-label="Walls by grade">

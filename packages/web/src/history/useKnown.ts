@@ -5,6 +5,8 @@ import { useOutletContext } from 'react-router';
 export interface Known {
   readonly scope: KnownScope;
   readonly unit: Unit;
+  /** True if they are narrowed at all. */
+  readonly isNarrowed: boolean;
 }
 
 export function useKnown(): Known {
