@@ -250,3 +250,34 @@ test('once all is put together and tightened the halves are said to be fitted: N
   await page.getByRole('button', { name: 'Next: Mark the 6 reserved shells and pieces as fitted' }).click();
   await expect(page).toHaveURL(/\/drawer$/u);
 });
+
+test('a stage whose code comes late takes the focus from nobody: Enter on Next is Enter on Next', async ({
+  page,
+  request,
+}) => {
+  const id = await putOnBench(request, reedDocument('Reed 6 fetched late'));
+  await page.goto(`/engines/${id}/stock`);
+  const next = page.getByRole('button', { name: /^Next: Read the bore/ });
+  const first = page.getByLabel('M1 main bore front plane, mm');
+  await next.press('Enter');
+  await expect(first).toBeFocused();
+  // Read again where "Next" had led to, with the code of the stage held back.
+  let letIn = () => {};
+  const held = new Promise<void>((resolve) => {
+    letIn = resolve;
+  });
+  await page.route('**/MeasureView-*.js', async (route) => {
+    await held;
+    await route.continue();
+  });
+  await page.reload({ waitUntil: 'commit' });
+  await next.focus();
+  letIn();
+  await expect(first).toBeVisible();
+  await expect(next).toBeFocused();
+  await page.keyboard.press('Enter');
+  await expect(first).toBeFocused();
+  // Who did nothing meanwhile starts typing at once.
+  await page.reload();
+  await expect(first).toBeFocused();
+});

@@ -131,7 +131,7 @@ export class LiveHub {
     for (const { send } of this.listeners) send(event);
   }
 
-  /** A page begins to listen, and hears first who is where. @returns ends it */
+  /** A page begins to listen, and hears first who is where. @returns ends it, as often as it is called */
   join(listener: Listener): () => void {
     this.listeners.add(listener);
     const since = Date.now() - PRESENT_MS;
@@ -140,8 +140,10 @@ export class LiveHub {
       else listener.send({ kind: 'here', who });
     }
     return () => {
-      this.listeners.delete(listener);
-      if (this.here.has(listener.tab)) this.tell({ kind: 'gone', tab: listener.tab });
+      if (!this.listeners.delete(listener)) return;
+      // A page that listens anew already is not gone.
+      const isBack = [...this.listeners].some(({ tab }) => tab === listener.tab);
+      if (!isBack && this.here.has(listener.tab)) this.tell({ kind: 'gone', tab: listener.tab });
     };
   }
 

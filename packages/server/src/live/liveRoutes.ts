@@ -29,23 +29,37 @@ export function liveRoutes(hub: LiveHub): Router {
       throw new ProblemError('too-busy', 'Too many pages open: this one checks for changes now and then.');
     }
     open.set(address, count + 1);
-    const session = await createSession(request, response, { keepAlive: 15_000, retry: 2000 });
-    const leave = hub.join({
-      tab,
-      who: access.listens,
-      send: (event: LiveEvent) => void session.push(event, event.kind),
-      end: () => response.end(),
-    });
-    const over = setTimeout(() => response.end(), LONGEST_MS);
     response.on('close', () => {
-      clearTimeout(over);
-      leave();
       const left = (open.get(address) ?? 1) - 1;
       if (left > 0) open.set(address, left);
       else open.delete(address);
     });
-    // What ended between being asked and beginning to listen was not heard.
-    if (!(await access.isStillIn())) response.end();
+    // What is written between the end and the close, to keep the connection open, reaches nobody.
+    response.on('error', (error) => request.log.info({ err: error }, 'a page that listened is gone'));
+    const session = await createSession(request, response, { keepAlive: 15_000, retry: 2000 });
+    const isOver = () => response.writableEnded || response.closed || !session.isConnected;
+    const end = () => {
+      // From here on nothing is said to it: a stream that was ended takes no more.
+      leave();
+      if (!response.writableEnded) response.end();
+    };
+    const leave = hub.join({
+      tab,
+      who: access.listens,
+      send: (event: LiveEvent) => {
+        if (!isOver()) session.push(event, event.kind);
+      },
+      end,
+    });
+    const over = setTimeout(end, LONGEST_MS);
+    const onClose = () => {
+      clearTimeout(over);
+      leave();
+    };
+    response.on('close', onClose);
+    // What ended between being asked and beginning to listen was not heard, nor was a page that went away meanwhile.
+    if (response.closed) onClose();
+    else if (!(await access.isStillIn())) end();
   });
   return routes;
 }

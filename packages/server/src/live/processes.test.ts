@@ -84,14 +84,17 @@ afterAll(async () => {
 });
 
 /** Listens at one of the servers by itself. */
-async function listening(visitor: Visitor, tab: string): Promise<{ heard: () => string; stop: () => void }> {
+async function listening(
+  visitor: Visitor,
+  tab: string,
+): Promise<{ heard: () => string; stop: () => void; over: Promise<void> }> {
   const stop = new AbortController();
   const response = await visitor.stream(`/api/events?tab=${tab}`, stop.signal);
   let text = '';
-  void (async () => {
+  const over = (async () => {
     for await (const chunk of response.body!) text += new TextDecoder().decode(chunk as Uint8Array);
   })().catch(() => undefined);
-  return { heard: () => text, stop: () => stop.abort() };
+  return { heard: () => text, stop: () => stop.abort(), over };
 }
 
 it('two processes on one database answer the same people and tell each other what was changed', async () => {
@@ -126,5 +129,20 @@ it('a notification from elsewhere ends no server, and what follows is heard', as
   for (const { heard } of ears) await expect.poll(heard, { timeout: 2000 }).toContain(engine);
   for (const { stop } of ears) stop();
   await stranger.destroy();
+  expect(processes.every(({ exitCode }) => exitCode === null)).toBe(true);
+});
+
+it('what is told in the breath in which a page’s rights end stops no server', async () => {
+  const wren = new Visitor(origin);
+  expect((await wren.ask('POST', '/api/session', { name: 'Wren', password: PASSWORD })).status).toBe(200);
+  const ears = await Promise.all([1, 2].map((at) => listening(wren, `tab-ended-${at}`)));
+  const stranger = await new DataSource({ type: 'postgres', url }).initialize();
+  const [{ id }] = await stranger.query<{ id: string }[]>("SELECT id FROM person WHERE name = 'Wren'");
+  const told = [{ kind: 'rights', person: id }, { kind: 'missed' }];
+  await stranger.query("SELECT pg_notify('fettle', $1)", [JSON.stringify(told)]);
+  await stranger.destroy();
+  for (const { over } of ears) await over;
+  for (const { heard } of ears) expect(heard()).not.toContain('missed');
+  for (let times = 0; times < 4; times += 1) expect((await wren.ask('GET', '/api/jobs')).status).toBe(200);
   expect(processes.every(({ exitCode }) => exitCode === null)).toBe(true);
 });

@@ -18,7 +18,7 @@ import { Button } from '../ui/Button.js';
 import { isFocusFree } from '../ui/keepFocus.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel } from '../ui/Panel.js';
-import { NEXT_THING } from './nextThing.js';
+import { arriveAt, NEXT_THING } from './nextThing.js';
 import { StageBar } from './StageBar.js';
 import { type OpenJob, useJob, useJobLoading } from './useJob.js';
 import { useUndo, useUndoSteps } from './useUndo.js';
@@ -174,6 +174,7 @@ export function JobPage() {
   useLayoutEffect(() => {
     if (!isSent || !isLoaded) return;
     if (isFocusFree() || window.document.activeElement?.id === NEXT_THING) head.current?.focus();
+    arriveAt(key);
   }, [key, isLoaded]);
   const last = pathname.slice(pathname.lastIndexOf('/') + 1);
   const stage = STAGES.find((one) => one === last);
@@ -210,7 +211,7 @@ export function JobPage() {
       <StageBar stages={progress.stages} stage={helpOf} isHelping={isHelping} onHelp={onHelp} />
       <Beside className={isHelping ? 'open' : ''}>
         <div>
-          <h2 ref={head} tabIndex={-1} className="visually-hidden">
+          <h2 ref={head} tabIndex={-1} data-kept-focus="" className="visually-hidden">
             {heading}
           </h2>
           <Outlet context={job} />

@@ -2,7 +2,7 @@ import { type Feature, type MeasuredPart, measuredParts, type Slot, suspectReadi
 import { type RefObject, useCallback, useEffect, useLayoutEffect, useMemo, useRef, useState } from 'react';
 import { useLocation } from 'react-router';
 import { useLatest } from '../base/useLatest.js';
-import { goToNext } from '../job/nextThing.js';
+import { goToNext, mayTakeFocus } from '../job/nextThing.js';
 import type { OpenJob } from '../job/useJob.js';
 import { neighbour, nextEmpty } from './neighbour.js';
 import type { BoxState, CellActs, HeldBox } from './ReadingCell.js';
@@ -63,7 +63,7 @@ export function useMeasuring(job: OpenJob, feature: Feature): Measuring {
   // The focus moves before the page is shown: a key pressed as soon as the page is seen goes to this box.
   useLayoutEffect(() => {
     const isSent = (location.state as { toNext?: boolean } | null)?.toNext;
-    const place = isSent && firstEmpty.current();
+    const place = isSent && mayTakeFocus(location.key) && firstEmpty.current();
     if (place) boxes.current.get(keyOf(place))?.input.focus();
   }, [location, firstEmpty]);
   // A figure that is typed while no box has the focus, from a keypad or a gauge, is lost: that is said.

@@ -9,7 +9,7 @@ import { FamilyForm } from '../halves/FamilyForm.js';
 import { HALF_OPTIONS } from '../halves/halfOptions.js';
 import { otherFamily } from '../halves/otherFamily.js';
 import { useOpenJob } from '../job/JobPage.js';
-import { goToNext } from '../job/nextThing.js';
+import { goToNext, mayTakeFocus } from '../job/nextThing.js';
 import { useChangeDocument } from '../job/useJob.js';
 import { Button } from '../ui/Button.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
@@ -36,8 +36,9 @@ export function StockView() {
   const drawer = useDrawer({ job: job.id });
   const shells = shellsInOrder(document);
   const [isOpen, setOpen] = useState(shells.length === 0);
-  const isSent = (useLocation().state as { toNext?: boolean } | null)?.toNext === true;
-  const [isFocused, setFocused] = useState(isSent);
+  const { state, key } = useLocation();
+  const isSent = (state as { toNext?: boolean } | null)?.toNext === true;
+  const [isFocused, setFocused] = useState(() => isSent && mayTakeFocus(key));
   // The form that was filled in goes away, and the focus goes on to what is next.
   const isDone = useRef(false);
   useEffect(() => {

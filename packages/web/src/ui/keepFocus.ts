@@ -1,4 +1,4 @@
-/** Marks what was given the focus because the control that had it went away: a place, not a control. */
+/** Marks what was given the focus because no control had it: a place that a view may take it from. */
 const KEPT = 'data-kept-focus';
 
 /** Places that a control can lie in, the nearest of which gets its focus. */
