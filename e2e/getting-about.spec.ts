@@ -256,7 +256,7 @@ test('a stage whose code comes late takes the focus from nobody: Enter on Next i
   request,
 }) => {
   const id = await putOnBench(request, reedDocument('Reed 6 fetched late'));
-  await page.goto(`/engines/${id}/stock`);
+  await page.goto(`/engines/${id}/drawer`);
   const next = page.getByRole('button', { name: /^Next: Read the bore/ });
   const first = page.getByLabel('M1 main bore front plane, mm');
   await next.press('Enter');
