@@ -190,6 +190,7 @@ export { TooManyStacks } from './fit/shims/ringStacks.js';
 export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { shims } from './fit/shims.js';
+export { type BuiltClearances, builtClearances } from './history/builtWith.js';
 // history: what the workshop knows from its engines
 export {
   type CheckEvidence,
@@ -416,6 +417,44 @@ export {
   readWith,
 } from './reading/readWith.js';
 export { type RowDoubt, rowDoubts } from './reading/rowDoubts.js';
+// running: an engine after its build
+export {
+  otherPressureUnit,
+  PRESSURE_UNITS,
+  type Pressure,
+  type PressureUnit,
+  pressureEcho,
+  pressureIn,
+  pressureText,
+} from './running/pressure.js';
+export {
+  type EndPlaySince,
+  endPlaySince,
+  entriesInOrder,
+  isRunningBegun,
+  PRESSURE_WORDS,
+  type PressureVerdict,
+  pressureLimitText,
+  pressuresNow,
+  pressureVerdicts,
+  type RecheckState,
+  ranSoFar,
+  recheckDueText,
+  recheckStates,
+  START_WORDS,
+  startChecks,
+} from './running/runningFacts.js';
+export {
+  PRESSURE_MOMENTS,
+  type PressureLimit,
+  type PressureMoment,
+  type Recheck,
+  type RunEntry,
+  type Running,
+  type StartCheck,
+  type StartCheckMade,
+} from './running/runningPart.js';
+
 // runout: runout of the shaft
 export type { Turn } from './runout/runoutSchema.js';
 export { type RunoutAt, runoutsOf } from './runout/runoutSlice.js';

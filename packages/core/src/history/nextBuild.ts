@@ -6,7 +6,7 @@ import type { Reading } from '../part/reading.js';
 import { type BuiltAs, earlierBuild } from './earlierBuild.js';
 
 /**
- * A new build of an engine that comes back: data sheet, positions, materials, marks, rods and the way it is measured as in the build before; nothing
+ * A new build of an engine that comes back: data sheet, positions, materials, marks, rods, limits of the oil pressure and the way it is measured as in the build before; nothing
  * measured, selected, fitted or checked. It keeps what that build left, to compare with.
  *
  * @param last the build before, with its current readings
@@ -49,6 +49,7 @@ export function nextBuild(
       aimAluminium: crush.aimAluminium,
     },
     endPlay: { ...blank.endPlay, kind: endPlay.kind, halves: endPlay.halves, aim: endPlay.aim, settle: endPlay.settle },
+    running: { ...blank.running, unit: last.running.unit, limits: last.running.limits },
     assembly: { ...blank.assembly, built: last.assembly.built },
   };
 }

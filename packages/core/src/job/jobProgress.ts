@@ -22,12 +22,12 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
   const own = SLICES.filter((slice) => slice.belongs?.(facts) ?? true);
   const todos = own.flatMap((slice) => slice.todos(facts).map((one) => ({ ...one, next: slice.key })));
   const [first] = TURNS.flatMap((turn) => todos.filter((one) => one.turn === turn));
-  const last = own.at(-1)!;
   const reminders = own.flatMap((slice) => slice.reminders?.(facts).map((one) => ({ ...one, next: slice.key })) ?? []);
   return {
     reminders: reminders.sort((one, other) => (one.on < other.on ? -1 : one.on > other.on ? 1 : 0)),
     stages: Object.fromEntries(own.map((slice) => [slice.key, slice.state(facts)])),
-    next: first?.next ?? last.key,
+    // What comes after the build asks for nothing until somebody notes something there.
+    next: first?.next ?? 'sheet',
     todo: first?.todo ?? 'Finished: build sheet printed',
   };
 }

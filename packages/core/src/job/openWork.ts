@@ -2,7 +2,10 @@ import type { Reading } from '../part/reading.js';
 import type { JobDocument } from './jobDocument.js';
 import { jobFacts } from './jobFacts.js';
 import { SLICES } from './slices.js';
-import { stageName } from './stages.js';
+import { type Stage, stageName } from './stages.js';
+
+/** Stages that follow the sign-off: it does not wait for them. */
+const AFTERWARDS: readonly Stage[] = ['sheet', 'running'];
 
 /**
  * What is open on an engine, as it is listed at its sign-off: everything that each piece of the work still asks for, and pieces that were never
@@ -10,10 +13,12 @@ import { stageName } from './stages.js';
  */
 export function openWork(job: JobDocument, readings: readonly Reading[]): string[] {
   const facts = jobFacts(job, readings);
-  return SLICES.filter((slice) => slice.key !== 'sheet' && (slice.belongs?.(facts) ?? true)).flatMap((slice) => {
-    const name = stageName(slice.key);
-    const todos = slice.todos(facts).map(({ todo }) => `${name}: ${todo}`);
-    if (todos.length > 0) return todos;
-    return slice.state(facts) === 'open' ? [`${name}: not done`] : [];
-  });
+  return SLICES.filter((slice) => !AFTERWARDS.includes(slice.key) && (slice.belongs?.(facts) ?? true)).flatMap(
+    (slice) => {
+      const name = stageName(slice.key);
+      const todos = slice.todos(facts).map(({ todo }) => `${name}: ${todo}`);
+      if (todos.length > 0) return todos;
+      return slice.state(facts) === 'open' ? [`${name}: not done`] : [];
+    },
+  );
 }

@@ -131,6 +131,7 @@ describe('the slices', () => {
       'assembly',
       'torque',
       'sheet',
+      'running',
     ]);
     const jointed = { ...empty, crush: { ...empty.crush, kind: 'split-line' as const } };
     expect(Object.keys(jobProgress(jointed, []).stages)).toContain('crush');
@@ -158,6 +159,7 @@ describe('the slices', () => {
       'assembly',
       'torque',
       'sheet',
+      'running',
     ]);
     expect(jobProgress(empty, readings)).toMatchObject({ next: 'drawer', todo: 'Enter the shells in stock' });
     // A figure that cannot be right comes before the work that is next in its order.

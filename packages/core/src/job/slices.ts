@@ -8,6 +8,7 @@ import { engineSlice } from '../engineType/engineSlice.js';
 import { mainLineSlice } from '../mainLine/mainLineSlice.js';
 import { FEATURE_TABLE, FEATURES, type MeasuringStage } from '../part/feature.js';
 import { measuringSlice } from '../reading/measuringSlice.js';
+import { runningSlice } from '../running/runningSlice.js';
 import { runoutSlice } from '../runout/runoutSlice.js';
 import { choiceSlice } from '../selection/choiceSlice.js';
 import { halvesSlice } from '../selection/halvesSlice.js';
@@ -37,6 +38,7 @@ const BY_STAGE: { readonly [Key in Stage]: Slice<Key, JobFacts> } = {
   torque: torqueSlice,
   assembly: assemblySlice,
   sheet: sheetSlice,
+  running: runningSlice,
 };
 
 /** The pieces of the work in its order. */

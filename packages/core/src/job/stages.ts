@@ -12,6 +12,7 @@ import { FEATURE_TABLE, FEATURES, type MeasuringStage } from '../part/feature.js
 import { rodsPart } from '../part/rodsPart.js';
 import { instrumentsPart } from '../reading/instrumentsPart.js';
 import { measuringPart } from '../reading/measuringPart.js';
+import { runningPart } from '../running/runningPart.js';
 import { runoutPart } from '../runout/runoutPart.js';
 import { selectionPart } from '../selection/selectionPart.js';
 import { shellsPart } from '../selection/shellsPart.js';
@@ -64,6 +65,7 @@ const TABLE = {
   assembly: { name: 'Final assembly', group: 'Build', parts: [assemblyPart] },
   torque: { name: 'Torque', group: 'Build', parts: [torquePart] },
   sheet: { name: 'Build sheet', group: 'Build', parts: [sheetPart] },
+  running: { name: 'After the build', group: 'Build', parts: [runningPart] },
 } as const satisfies Readonly<Record<string, StageRow>>;
 
 export type Stage = keyof typeof TABLE;

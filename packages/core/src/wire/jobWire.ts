@@ -161,6 +161,26 @@ export const JOB_ENDPOINTS = {
     topics: ['benches'],
     isTagged: true,
   }),
+  listDue: endpoint({
+    method: 'get',
+    at: '/api/due',
+    needs: 'read',
+    summary: 'Closed engines with something that was to be done again by a day',
+    query: z.object({ until: daySchema }),
+    answer: z.strictObject({
+      due: z.array(
+        z.strictObject({
+          id: jobIdSchema,
+          version: versionSchema,
+          name: z.string(),
+          reminders: jobProgressSchema.shape.reminders,
+        }),
+      ),
+      areMore: z.boolean().describe('True if there are more than these.'),
+    }),
+    problems: ['invalid-request'],
+    topics: ['benches'],
+  }),
   createJob: endpoint({
     method: 'post',
     at: '/api/jobs',

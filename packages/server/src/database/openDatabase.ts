@@ -14,6 +14,7 @@ import { Unsent1795000000011 } from './migrations/0011-unsent.js';
 import { Instruments1795000000012 } from './migrations/0012-instruments.js';
 import { Builds1795000000013 } from './migrations/0013-builds.js';
 import { Evidence1795000000014 } from './migrations/0014-evidence.js';
+import { Due1795000000015 } from './migrations/0015-due.js';
 
 /**
  * How long what is asked of the database may take, ms: a statement, waiting for somebody else's lock, a transaction in which nothing is
@@ -90,6 +91,7 @@ const MIGRATIONS = [
   Instruments1795000000012,
   Builds1795000000013,
   Evidence1795000000014,
+  Due1795000000015,
 ];
 
 /**

@@ -4,12 +4,14 @@ import { Reply } from '../wire/Reply.js';
 import { Shared } from '../wire/Shared.js';
 import { SharedReply } from '../wire/SharedReply.js';
 import type { HandlersOf, Tags } from '../wire/serve.js';
+import { dueEngines } from './dueEngines.js';
 import { fastenerMoves } from './fastenerMoves.js';
 import { jobHistory } from './jobHistory.js';
 import type { JobService } from './jobService.js';
 
 type JobNames =
   | 'listJobs'
+  | 'listDue'
   | 'createJob'
   | 'getJob'
   | 'patchJob'
@@ -24,6 +26,7 @@ export function jobHandlers(jobs: JobService, database: Database, reads: BodyPoo
   const lists = new Shared(async (query: string) => new SharedReply(await jobs.list(JSON.parse(query))));
   return {
     listJobs: ({ query }) => lists.ask(JSON.stringify(query)),
+    listDue: ({ query }) => dueEngines(database.manager, query),
     createJob: async ({ body: { id, by, document } }) => {
       const { job, made } = await jobs.create(id, by, document);
       return new Reply(made ? 201 : 200, job, { location: `/api/jobs/${id}` });

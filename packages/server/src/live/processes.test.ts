@@ -137,8 +137,8 @@ it('what is told in the breath in which a page’s rights end stops no server', 
   expect((await wren.ask('POST', '/api/session', { name: 'Wren', password: PASSWORD })).status).toBe(200);
   const ears = await Promise.all([1, 2].map((at) => listening(wren, `tab-ended-${at}`)));
   const stranger = await new DataSource({ type: 'postgres', url }).initialize();
-  const [{ id }] = await stranger.query<{ id: string }[]>("SELECT id FROM person WHERE name = 'Wren'");
-  const told = [{ kind: 'rights', person: id }, { kind: 'missed' }];
+  const [wrens] = await stranger.query<{ id: string }[]>("SELECT id FROM person WHERE name = 'Wren'");
+  const told = [{ kind: 'rights', person: wrens!.id }, { kind: 'missed' }];
   await stranger.query("SELECT pg_notify('fettle', $1)", [JSON.stringify(told)]);
   await stranger.destroy();
   for (const { over } of ears) await over;

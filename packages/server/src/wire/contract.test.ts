@@ -201,6 +201,10 @@ const CASES: Record<EndpointName, Case> = {
     good: async () => [[await ask('listJobs', {}), 200]],
     bad: async () => [await ask('listJobs', {}, undefined, '?most=0'), '/most'],
   },
+  listDue: {
+    good: async () => [[await ask('listDue', {}, undefined, '?until=2026-03-01'), 200]],
+    bad: async () => [await ask('listDue', {}, undefined, '?until=tomorrow'), '/until'],
+  },
   knownScope: { good: async () => [[await ask('knownScope', {}), 200]] },
   ...knownCases(['knownOffsets', 'knownMarks', 'knownWalls', 'knownUse', 'knownReaders', 'knownTrust', 'knownEngines']),
   leaveOut: {

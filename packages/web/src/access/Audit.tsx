@@ -107,7 +107,7 @@ function Record() {
           }
           onChange={(value) => set('person', value)}
         />
-        <Field label="Device" type="date" value={from ?? ''} onChange={(value) => set('from', value)} />
+        <Field label="From" type="date" value={from ?? ''} onChange={(value) => set('from', value)} />
         <Field label="To" type="date" value={to ?? ''} onChange={(value) => set('to', value)} />
         <ButtonLink href={`/api/audit.csv?${new URLSearchParams(filter)}`} download>
           <Download aria-hidden size={20} />

@@ -16,6 +16,7 @@ import { SearchField } from '../ui/SearchField.js';
 import { refusalInWords } from '../wire/ask.js';
 import { tell } from '../wire/tell.js';
 import type { BenchFilters } from './BenchFilters.js';
+import { DueEngines } from './DueEngines.js';
 import { type BenchFilter, EnginePage, type OffBench } from './EnginePage.js';
 import { SamplesNotice } from './SamplesNotice.js';
 import { TakenOff } from './TakenOff.js';
@@ -150,6 +151,7 @@ export function BenchList() {
         </Notice>
       ))}
       {isReady && <Reminders.View />}
+      {isReady && <DueEngines onBack={(job) => bringBack({ ...job, isFitted: false })} />}
       {mayRemove && <SamplesNotice areThere={areSamples} by={by} />}
       {starts.map((after, at) => (
         <EnginePage

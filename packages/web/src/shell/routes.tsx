@@ -33,6 +33,7 @@ const STAGE_VIEWS: { readonly [Key in Stage]: ReturnType<typeof lazily> } = {
   torque: lazily(async () => (await import('../torque/TorqueView.js')).TorqueView),
   assembly: lazily(async () => (await import('../assembly/AssemblyView.js')).AssemblyView),
   sheet: lazily(async () => (await import('../sheet/SheetView.js')).SheetView),
+  running: lazily(async () => (await import('../running/RunningView.js')).RunningView),
 };
 
 /** The other views, those of an engine first: they are what is opened next. */
