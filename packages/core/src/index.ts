@@ -191,6 +191,12 @@ export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { shims } from './fit/shims.js';
 export { type BuiltClearances, builtClearances } from './history/builtWith.js';
+export {
+  type CustomerReport,
+  customerReport,
+  type ReportPicture,
+  type ReportSection,
+} from './history/customerReport.js';
 // history: what the workshop knows from its engines
 export {
   type CheckEvidence,

@@ -16,6 +16,7 @@ import { runningPart } from '../running/runningPart.js';
 import { runoutPart } from '../runout/runoutPart.js';
 import { selectionPart } from '../selection/selectionPart.js';
 import { shellsPart } from '../selection/shellsPart.js';
+import { reportPart } from '../sheet/reportPart.js';
 import { sheetPart } from '../sheet/sheetPart.js';
 import { stripPart } from '../strip/stripPart.js';
 import { fastenersPart } from '../torque/fastenersPart.js';
@@ -64,7 +65,7 @@ const TABLE = {
   endPlay: { name: 'End play', group: 'Check', parts: [endPlayPart, piecesPart] },
   assembly: { name: 'Final assembly', group: 'Build', parts: [assemblyPart] },
   torque: { name: 'Torque', group: 'Build', parts: [torquePart] },
-  sheet: { name: 'Build sheet', group: 'Build', parts: [sheetPart] },
+  sheet: { name: 'Build sheet', group: 'Build', parts: [sheetPart, reportPart] },
   running: { name: 'After the build', group: 'Build', parts: [runningPart] },
 } as const satisfies Readonly<Record<string, StageRow>>;
 

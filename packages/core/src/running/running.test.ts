@@ -104,6 +104,12 @@ describe('oil pressures after the build', () => {
       entries: { ...low.entries, [ids[1]]: entry('2026-03-02', { pressures: { idle: bar(1.2) } }) },
     };
     expect(jobProgress(twin(right), []).stages.running).toBe('started');
+    // It comes up from its day on, whatever else was to be done again by then.
+    const again = { [ids[2]]: recheck({ what: 'Re-torque the mains', on: '2026-02-01' }) };
+    const due = dueOn(jobProgress(twin({ ...low, rechecks: again }), []), '2026-03-01', { reserved: 0 });
+    expect(due).toMatchObject({ next: 'running', todo: expect.stringMatching(/^Find out why the oil pressure/u) });
+    const mended = dueOn(jobProgress(twin({ ...right, rechecks: again }), []), '2026-03-02', { reserved: 0 });
+    expect(mended).toEqual({ next: 'running', todo: 'Re-torque the mains' });
     const job = twin(low);
     const { todo, next } = jobProgress({ ...job, limits: { ...job.limits } }, []);
     // An empty data sheet comes before all; the pressure comes before the rest.

@@ -3,6 +3,7 @@ import { pressureText } from './pressure.js';
 import {
   isRunningBegun,
   PRESSURE_WORDS,
+  type PressureVerdict,
   pressureLimitText,
   pressuresNow,
   ranSoFar,
@@ -32,6 +33,11 @@ function stateOf(facts: RunningFacts): StageState {
   return isStarted && recheckStates(running).every(({ done }) => done !== null) ? 'done' : 'started';
 }
 
+function pressureTodo({ moment, read, limit, state }: PressureVerdict): string {
+  const side = state === 'under' ? 'low' : 'high';
+  return `Find out why the oil pressure ${PRESSURE_WORDS[moment]} is too ${side}: ${pressureText(read)}, limit ${pressureLimitText(limit!)}`;
+}
+
 /** Nothing is asked for until somebody notes something: many engines leave for good when they are built. */
 function todosOf(facts: RunningFacts): Todo[] {
   const { running } = facts.job;
@@ -40,12 +46,7 @@ function todosOf(facts: RunningFacts): Todo[] {
   const checks = startChecks(running);
   const open = checks.filter(([, made]) => made === null);
   return [
-    ...offLimits(facts).map(
-      ({ moment, read, limit, state }): Todo => ({
-        turn: 'amiss',
-        todo: `Find out why the oil pressure ${PRESSURE_WORDS[moment]} is too ${state === 'under' ? 'low' : 'high'}: ${pressureText(read)}, limit ${pressureLimitText(limit!)}`,
-      }),
-    ),
+    ...offLimits(facts).map((one): Todo => ({ turn: 'amiss', todo: pressureTodo(one) })),
     ...checks.flatMap(([check, made]): Todo[] =>
       made?.state === 'found'
         ? [{ turn: 'amiss', todo: `Put right what the first start showed: ${made.words || START_WORDS[check].what}` }]
@@ -67,8 +68,12 @@ function todosOf(facts: RunningFacts): Todo[] {
   ];
 }
 
-function remindersOf({ job }: RunningFacts): Reminder[] {
-  return recheckStates(job.running).flatMap(({ on, what, done }) => (on === null || done ? [] : [{ on, todo: what }]));
+/** A pressure that is off comes up from its day on, on a closed engine too; what is to be done again waits until it is right. */
+function remindersOf(facts: RunningFacts): Reminder[] {
+  const { running } = facts.job;
+  const off = offLimits(facts);
+  if (off.length > 0) return off.map((one) => ({ on: running.entries[one.entry]!.on, todo: pressureTodo(one) }));
+  return recheckStates(running).flatMap(({ on, what, done }) => (on === null || done ? [] : [{ on, todo: what }]));
 }
 
 /**

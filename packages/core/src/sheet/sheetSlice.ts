@@ -78,5 +78,8 @@ export const sheetSlice: Slice<'sheet', SheetFacts> = {
       },
     ];
   },
-  placeWords: () => 'the sheet',
+  placeWords: ([member = '', key = '']) => {
+    if (member !== 'report') return 'the sheet';
+    return key === 'refused' ? 'customer’s report: what was refused' : 'customer’s report';
+  },
 };

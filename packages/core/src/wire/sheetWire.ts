@@ -160,4 +160,17 @@ export const FILE_ENDPOINTS = {
     files: PDF,
     problems: ['invalid-request', 'not-found', 'took-too-long', 'too-large'],
   }),
+  reportPdf: endpoint({
+    method: 'get',
+    at: '/api/jobs/{id}/sheets/{revision}/report.pdf',
+    needs: 'read',
+    summary: 'Report for the customer, of an engine that is as this sheet was signed',
+    path: z.object({ id: jobIdSchema, revision: revisionSchema }),
+    query: paperQuery.extend({
+      names: z.enum(['yes', 'no']).default('no').describe('Whether the people who did the work are named.'),
+    }),
+    answer: z.unknown(),
+    files: PDF,
+    problems: ['invalid-request', 'not-found', 'stale-version', 'took-too-long', 'too-large'],
+  }),
 } as const;

@@ -26,9 +26,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { demoEngines } from '../demo/demoEngine.js';
 import { runningServer } from '../testing/runningServer.js';
 import { LAYOUT } from '../testing/samples.js';
+import { paperMoment } from './paper.js';
 import { paperText } from './paperText.js';
 import { PdfPool } from './pdfPool.js';
-import sheetPdf, { paperMoment } from './sheetPdf.js';
+import { sheetPdf } from './sheetPdf.js';
 import { unpackWoff } from './unpackWoff.js';
 
 let server: Awaited<ReturnType<typeof runningServer>>;

@@ -1,4 +1,11 @@
-import { type BuildSheet, buildSheet, type SignedSheet, sinceSigned } from '@fettle/core';
+import {
+  type BuildSheet,
+  buildSheet,
+  comparedSheets,
+  customerReport,
+  type SignedSheet,
+  sinceSigned,
+} from '@fettle/core';
 import { acting } from '../access/acting.js';
 import type { Database } from '../database/Database.js';
 import type { JobService } from '../job/jobService.js';
@@ -7,6 +14,7 @@ import { invalidRequest, ProblemError } from '../problem/problem.js';
 import { Reply } from '../wire/Reply.js';
 import type { HandlersOf } from '../wire/serve.js';
 import type { PdfPool } from './pdfPool.js';
+import { picturesFor } from './picturesFor.js';
 import { type SignedSheetRow, sheetEntity } from './sheetEntity.js';
 import { signedSheet } from './signedSheet.js';
 
@@ -35,7 +43,7 @@ export function sheetHandlers(
   database: Database,
   jobs: JobService,
   pdfs: PdfPool,
-): HandlersOf<'listSheets' | 'signSheet' | 'getSheet' | 'sheetPdf' | 'signedPdf'> {
+): HandlersOf<'listSheets' | 'signSheet' | 'getSheet' | 'sheetPdf' | 'signedPdf' | 'reportPdf'> {
   const found = async (jobId: string, revision: number) => {
     const row = await database.manager.findOneBy(sheetEntity, { jobId, revision });
     if (row) return row;
@@ -102,6 +110,24 @@ export function sheetHandlers(
       const row = await found(id, revision);
       const pdf = await pdfs.make({ sheet: row.sheet, signed: signedOf(row), ...how }, asker);
       return pdfReply(pdf, `${row.sheet.engine} sheet ${revision}.pdf`);
+    },
+    reportPdf: async ({ path: { id, revision }, query: { names, clearances, ...how } }, asker) => {
+      const row = await found(id, revision);
+      const { document, readings, version, updatedAt, updatedBy } = await jobs.get(id);
+      const now = buildSheet(document, readings, { madeAt: updatedAt, madeBy: updatedBy, version });
+      if (comparedSheets(row.sheet, now, String).length > 0) {
+        throw new ProblemError(
+          'stale-version',
+          `The engine is ${sinceSigned(row, now)}. Sign it as it is now; the report says what was signed.`,
+        );
+      }
+      const signed = signedOf(row);
+      const shown = clearances === 'thou' && document.unit === 'in' ? 'thou' : document.unit;
+      const report = customerReport({ document, readings, signOff: signed, isNamed: names === 'yes', shown });
+      const pictures = await picturesFor(database, id, report.pictures);
+      const more = report.pictures.length - pictures.length;
+      const pdf = await pdfs.report({ report, signed, pictures, more, ...how }, asker);
+      return pdfReply(pdf, `${document.name} report.pdf`);
     },
   };
 }

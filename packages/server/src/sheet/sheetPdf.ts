@@ -1,67 +1,26 @@
-import { readFileSync } from 'node:fs';
-import { createRequire } from 'node:module';
 import {
   type BuildSheet,
-  momentText,
   type Paper,
   type SignedSheet,
   STATE_WORDS,
   type StationState,
   sheetInThousandths,
 } from '@fettle/core';
-import pdfmake, { type Content, type TableCell } from 'pdfmake';
-import { paperText, UNKNOWN } from './paperText.js';
+import type { Content, TableCell } from 'pdfmake';
+import { type Definition, MARGIN, paperMoment, pdfOf, type Reader, WIDTHS } from './paper.js';
+import { paperText } from './paperText.js';
 import { shaftSvg } from './shaftSvg.js';
-import { unpackWoff } from './unpackWoff.js';
-
-type Definition = Parameters<typeof pdfmake.createPdf>[0];
 
 /** What is put on paper. */
-export interface PdfTask {
+export interface PdfTask extends Reader {
   readonly sheet: BuildSheet;
   /** Its sign-off; null for a sheet that is not signed. */
   readonly signed: SignedSheet | null;
   readonly paper: Paper['paper'];
-  readonly zone: string;
-  /** Language and country that its dates are written for, BCP 47. */
-  readonly locale: string;
   /** True if its clearances are in the engine's unit, or in thousandths of an inch. */
   readonly clearances: Paper['clearances'];
 }
 
-/** Who reads the dates on it. */
-type Reader = Pick<PdfTask, 'locale' | 'zone'>;
-
-const require = createRequire(import.meta.url);
-
-/** Where pdfmake looks for files before it looks at the disk; its types do not name it. */
-const { virtualfs } = pdfmake as unknown as { virtualfs: { writeFileSync(name: string, data: Buffer): void } };
-
-/** Puts a font, unpacked once, where pdfmake finds it. @returns its name there */
-function fontFile(name: string): string {
-  const file = require.resolve(`@fontsource/atkinson-hyperlegible-${name}.woff`);
-  virtualfs.writeFileSync(`${name}.ttf`, unpackWoff(readFileSync(file)));
-  return `${name}.ttf`;
-}
-
-const face = (family: 'next' | 'mono', part: 'latin' | 'latin-ext') => {
-  const file = (weight: number) => fontFile(`${family}/files/atkinson-hyperlegible-${family}-${part}-${weight}-normal`);
-  return { normal: file(400), bold: file(700) };
-};
-
-// Nothing is read and nothing is fetched: the fonts are here.
-pdfmake.setUrlAccessPolicy(() => false);
-pdfmake.setLocalAccessPolicy(() => false);
-pdfmake.addFonts({
-  Text: face('next', 'latin'),
-  TextExtended: face('next', 'latin-ext'),
-  Figures: face('mono', 'latin'),
-  FiguresExtended: face('mono', 'latin-ext'),
-});
-
-/** Margin on every side, points. */
-const MARGIN = 34;
-const WIDTHS = { A4: 595.28, Letter: 612 } as const;
 /** The sheet is set smaller, twice at most, so that what is no reading stays on one page. */
 const SIZES = [7.4, 6.6, 5.9] as const;
 /** Readings are looked up, not read through: set smaller, those of a V8 stay on one page. */
@@ -70,16 +29,6 @@ const READINGS = 0.9;
 const END = 'end of the sheet';
 /** What begins on the first page and ends on the next takes a little more than one. */
 const LEAST_OVER = 1.001;
-
-/**
- * A moment as the asking device writes dates. Where its language is written in signs that the fonts of the sheet do not have, as it is
- * written in English.
- */
-export function paperMoment(at: string, { locale, zone }: Reader): string {
-  const own = momentText(at, 'day and time', { locale, zone }).replace(/\s/gu, ' ');
-  const isDrawn = paperText(own).every(({ text }) => !text.includes(UNKNOWN));
-  return isDrawn ? own : momentText(at, 'day and time', { locale: 'en-GB', zone });
-}
 
 type Table = BuildSheet['tables'][number];
 
@@ -261,7 +210,7 @@ async function laidOut(task: PdfTask, size: number, mayBeLonger: (pages: number)
     throw tooLong;
   });
   try {
-    return new Uint8Array(await pdfmake.createPdf(made).getBuffer());
+    return await pdfOf(made);
   } catch (error) {
     throw tooLong ?? error;
   }
@@ -272,7 +221,7 @@ async function laidOut(task: PdfTask, size: number, mayBeLonger: (pages: number)
  * It is laid out once where it fits as it is, or would not fit however small; else once for each size that it may fit in.
  * Runs in a worker thread.
  */
-export default async function sheetPdf(task: PdfTask): Promise<Uint8Array> {
+export async function sheetPdf(task: PdfTask): Promise<Uint8Array> {
   try {
     // One that is longer all the same is set as large as any: more pages, and all of them readable.
     return await laidOut(task, FIRST, (pages) => atLeast(pages, FIRST, SMALLEST) > 1);

@@ -394,6 +394,11 @@ const CASES: Record<EndpointName, Case> = {
     bad: async () => [await ask('signedPdf', { id: nobody, revision: '1' }, undefined, '?zone=Saltmarsh'), '/zone'],
     unknown: () => ask('signedPdf', { id: nobody, revision: '1' }),
   },
+  reportPdf: {
+    good: async () => [[await ask('reportPdf', { id: await signed(), revision: '1' }, undefined, '?names=yes'), 200]],
+    bad: async () => [await ask('reportPdf', { id: nobody, revision: '1' }, undefined, '?names=perhaps'), '/names'],
+    unknown: () => ask('reportPdf', { id: nobody, revision: '1' }),
+  },
   listInstruments: { good: async () => [[await ask('listInstruments', {}), 200]] },
   getInstrument: {
     good: async () => [[await ask('getInstrument', { id: await registered() }), 200]],

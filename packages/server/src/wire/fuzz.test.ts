@@ -9,7 +9,7 @@ import { OWNER, signedInServer, type Visitor, type Workshop } from '../testing/s
 const REQUESTS = Number(process.env.FETTLE_FUZZ ?? 20_000);
 const AT_ONCE = 8;
 /** What a search is asked is worked on for a while: of those there are fewer. */
-const SEARCHES: readonly EndpointName[] = ['fit', 'shims', 'sheetPdf', 'signedPdf'];
+const SEARCHES: readonly EndpointName[] = ['fit', 'shims', 'sheetPdf', 'signedPdf', 'reportPdf'];
 /** Each of these costs a hash that is made to be slow, or ends the session that asks. */
 const SLOW: readonly EndpointName[] = [
   'signIn',

@@ -31,7 +31,7 @@ function EntryTable({ work }: { readonly work: RunningWork }) {
         <tbody>
           {entries.map(({ key, on, run, celsius, endPlay, words, by }) => (
             <tr key={key}>
-              <td>{on}</td>
+              <td style={{ whiteSpace: 'nowrap' }}>{on}</td>
               <td className="number">{run}</td>
               <td>
                 {verdicts
@@ -71,7 +71,7 @@ export function EntriesPanel({ work }: { readonly work: RunningWork }) {
   const { running } = work;
   return (
     <Panel aria-label="Pressures and running in">
-      <Row style={{ justifyContent: 'space-between', alignItems: 'end' }}>
+      <Row style={{ justifyContent: 'space-between', alignItems: 'start' }}>
         <PanelTitle>Pressures and running in</PanelTitle>
         <Choice
           label="Run in"

@@ -12,6 +12,13 @@ import { Row } from '../ui/Panel.js';
 import { blankEntry, type EntryText, entryOfText, lastUnit } from './entryText.js';
 import type { RunningWork } from './useRunning.js';
 
+const Group = styled.fieldset`
+  border: 0;
+  margin: 0;
+  padding: 0;
+  min-width: 0;
+`;
+
 const Fields = styled.div`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(8.5rem, 1fr));
@@ -38,7 +45,7 @@ export function EntryForm({ work }: { readonly work: RunningWork }) {
   };
   const endPlay = parseLength(text.endPlay, { unit: document.unit });
   return (
-    <fieldset aria-label="Reading after the build">
+    <Group aria-label="Reading after the build">
       <Fields>
         <Field
           label="Day"
@@ -113,6 +120,6 @@ export function EntryForm({ work }: { readonly work: RunningWork }) {
           Save reading
         </Button>
       </Row>
-    </fieldset>
+    </Group>
   );
 }

@@ -10,6 +10,7 @@ import {
   pressureLimitText,
 } from '@fettle/core';
 import { useState } from 'react';
+import styled from 'styled-components';
 import { plainNumber } from '../typing/plainNumber.js';
 import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
@@ -19,6 +20,13 @@ import { FieldPairs, Fold } from '../ui/Fold.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { lastUnit } from './entryText.js';
 import type { RunningWork } from './useRunning.js';
+
+const Group = styled.fieldset`
+  border: 0;
+  margin: 0;
+  padding: 0;
+  min-width: 0;
+`;
 
 interface LimitText {
   readonly least: string;
@@ -70,7 +78,7 @@ function MomentLimit({ work, moment }: { readonly work: RunningWork; readonly mo
       <summary>
         Oil pressure {PRESSURE_WORDS[moment]}: {limit === null ? 'no limit' : pressureLimitText(limit)}
       </summary>
-      <fieldset aria-label={`Limit of the oil pressure ${PRESSURE_WORDS[moment]}`}>
+      <Group aria-label={`Limit of the oil pressure ${PRESSURE_WORDS[moment]}`}>
         <FieldPairs>
           <Field
             label="Least"
@@ -106,7 +114,7 @@ function MomentLimit({ work, moment }: { readonly work: RunningWork; readonly mo
         <Row style={{ marginTop: '0.4rem' }}>
           <Button onPress={save}>Save limit</Button>
         </Row>
-      </fieldset>
+      </Group>
     </Fold>
   );
 }

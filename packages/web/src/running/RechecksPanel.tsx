@@ -6,6 +6,7 @@ import { today } from '../base/today.js';
 import { plainNumber } from '../typing/plainNumber.js';
 import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
+import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
@@ -21,7 +22,7 @@ const Fields = styled.div`
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 0.25rem 0.75rem;
   align-items: start;
-  > :first-child { grid-column: 1 / -1; }
+  > :nth-child(-n + 2) { grid-column: 1 / -1; }
 `;
 
 /** What is usually done again after a build: common practice; the day or the run is the engine maker’s. */
@@ -100,6 +101,12 @@ export function RechecksPanel({ work }: { readonly work: RunningWork }) {
         ))}
       </List>
       <Fields role="group" aria-label="Something to do again">
+        <Choice
+          label="Usual"
+          value={USUAL.find((one) => one === text.what) ?? ''}
+          options={[{ value: '', label: 'in own words' }, ...USUAL.map((value) => ({ value, label: value }))]}
+          onChange={(what) => set({ what })}
+        />
         <Field label="What" value={text.what} maxLength={120} onChange={(what) => set({ what })} />
         <Field label="On" type="date" value={text.on} onChange={(on) => set({ on })} />
         <Field
@@ -110,13 +117,6 @@ export function RechecksPanel({ work }: { readonly work: RunningWork }) {
           onChange={(run) => set({ run })}
         />
       </Fields>
-      <Row style={{ gap: '0.3rem' }}>
-        {USUAL.map((what) => (
-          <Button key={what} $kind="quiet" onPress={() => set({ what })}>
-            {what}
-          </Button>
-        ))}
-      </Row>
       {fault && <Notice urgent>{fault}</Notice>}
       <Row style={{ margin: '0.5rem 0' }}>
         <Button onPress={add}>Add to the list</Button>

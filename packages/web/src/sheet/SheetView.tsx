@@ -4,6 +4,7 @@ import { useQuery } from '../base/useQuery.js';
 import { useOpenJob } from '../job/JobPage.js';
 import { Notice } from '../ui/Notice.js';
 import { Paper } from './Paper.js';
+import { ReportPanel } from './ReportPanel.js';
 import { SheetActs } from './SheetActs.js';
 import { SignedSheets } from './SignedSheets.js';
 import { SignedView } from './SignedView.js';
@@ -32,6 +33,7 @@ export function SheetView() {
     <>
       <SheetActs sheet={sheet} />
       <SignedSheets sheets={sheets} opened={opened} onOpen={(one) => setRevision(one === null ? null : String(one))} />
+      <ReportPanel sheet={sheet} last={last} />
       {!document.choice && opened === null && (
         <div className="no-print">
           <Notice>No selection accepted yet: the build sheet prints the sizes, with the shells blank.</Notice>
