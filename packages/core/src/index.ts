@@ -513,6 +513,8 @@ export { FACES, type Face, PIECE_KINDS, PIECE_TABLE, type Piece, type PieceKind,
 export { positionSchema, THRUST_PLACE } from './shell/position.js';
 export type { Side } from './shell/side.js';
 export { cleanUp, derivedUndersize, type Undersize } from './shell/undersize.js';
+export { bandSeen, countedAsSeen, countedByGrade } from './shell/wallSeen.js';
+
 // stage: what a piece of the work is
 export type { StageState } from './stage/slice.js';
 export { STATE_WORDS, type StationState } from './stage/stationState.js';

@@ -3,6 +3,7 @@ import { shellsOfSheet } from '../job/jobOfType.js';
 import { newJob } from '../job/newJob.js';
 import { familiesOf } from '../part/familiesOf.js';
 import type { Reading } from '../part/reading.js';
+import { countedByGrade } from '../shell/wallSeen.js';
 import { type BuiltAs, earlierBuild } from './earlierBuild.js';
 
 /**
@@ -23,7 +24,7 @@ export function nextBuild(
   const blank = newJob(name, unit, layout, materials, withRods);
   const shells = sheet
     ? familiesOf(last).flatMap((family) => shellsOfSheet(sheet, family, null))
-    : Object.values(last.shells).map((shell) => ({ ...shell, stock: null, line: null }));
+    : Object.values(last.shells).map((shell) => ({ ...countedByGrade(shell), stock: null, line: null }));
   return {
     ...blank,
     serial: last.serial,

@@ -1,4 +1,6 @@
+import { workedOutText } from '../measure/lengthText.js';
 import { shellLabel } from '../shell/half.js';
+import type { SheetBlock } from '../stage/sheetBlock.js';
 import type { Slice } from '../stage/slice.js';
 import type { SelectionFacts } from './selectionJob.js';
 
@@ -13,6 +15,7 @@ const FIELDS: Readonly<Record<string, string>> = {
   undersize: 'undersize',
   positions: 'places',
   family: 'family',
+  seen: 'wall as seen here',
 };
 
 /** The halves that an engine may take: its own, and those of the workshop that it draws on. */
@@ -26,6 +29,15 @@ export const halvesSlice: Slice<'drawer', SelectionFacts> = {
   },
   todos: ({ job }) =>
     Object.keys(job.shells).length > 0 ? [] : [{ turn: 'in-turn', todo: 'Enter the shells in stock' }],
+  // Whoever reads the sheet knows that these walls are neither measured nor the grade's.
+  sheet: ({ job: { shells, unit } }) =>
+    Object.values(shells).flatMap((shell): SheetBlock[] => {
+      const { seen, wall } = shell;
+      if (!seen) return [];
+      const grade = `the grade says ${workedOutText(seen.was.wall, unit)}`;
+      const text = `${shell.series} ${shellLabel(shell)}: counted with a wall of ${workedOutText(wall, unit)} ${unit}, as seen in ${seen.engines} engines here; ${grade}. By ${seen.by}.`;
+      return [{ kind: 'note', text }];
+    }),
   placeWords: ([, id = '', field = ''], { shells }) => {
     const half = shells[id];
     const label = half ? shellLabel(half) : 'a shell';

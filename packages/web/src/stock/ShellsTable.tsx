@@ -135,7 +135,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
             check={(wall) => (wall > 0 ? null : 'Enter a wall above 0.')}
             span={wallSpan(document, shell.family)}
             // A wall that was measured is no band any more.
-            onCommit={(wall) => wall !== null && set(id, { wall, band: undefined })}
+            onCommit={(wall) => wall !== null && set(id, { wall, band: undefined, seen: undefined })}
           />
         ) : (
           <span className="figure">{formatExactLength(shell.wall, unit, INSTRUMENT_DECIMALS[unit])}</span>
@@ -153,6 +153,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
               ±{workedOutText(halfOf(shell.band), unit)} {unit}
             </small>
           )}
+          {shell.seen && <small> as seen here</small>}
         </>
       ),
     },

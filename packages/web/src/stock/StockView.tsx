@@ -17,6 +17,7 @@ import { PiecesPanel } from './PiecesPanel.js';
 import { RulesPanel } from './RulesPanel.js';
 import { SheetPanel } from './SheetPanel.js';
 import { ShellsTable } from './ShellsTable.js';
+import { WallsSeenPanel } from './WallsSeenPanel.js';
 import { WorkshopPanel } from './WorkshopPanel.js';
 
 const Columns = styled.div`
@@ -111,6 +112,7 @@ export function StockView() {
       </div>
       <div>
         <WorkshopPanel job={job} drawer={drawer} />
+        <WallsSeenPanel />
         <SheetPanel job={job} />
         <RulesPanel job={job.id} document={document} change={change} />
       </div>
