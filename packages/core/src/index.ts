@@ -202,6 +202,7 @@ export {
   type CheckEvidence,
   type EngineEvidence,
   engineEvidence,
+  gradeUsed,
 } from './history/engineEvidence.js';
 export {
   type GrindingAnswer,
@@ -212,6 +213,7 @@ export {
   type NoSize,
 } from './history/grindingPlan.js';
 export { journalsToPlan } from './history/grindingSizes.js';
+export { type NeedAhead, needAhead } from './history/needAhead.js';
 export { nextBuild } from './history/nextBuild.js';
 export { type RandomEffects, randomEffects } from './history/randomEffects.js';
 export { reorderLevel } from './history/reorderLevel.js';

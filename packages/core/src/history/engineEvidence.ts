@@ -142,6 +142,21 @@ function checkEvidence(told: readonly Told[]): CheckEvidence[] {
 }
 
 /**
+ * What a grade is counted under where shells are used up: those of an undersize are others.
+ *
+ * @example gradeUsed({ grade: 'Teal', undersize: '0.25' }) // 'Teal, 0.25 under'
+ */
+export function gradeUsed({
+  grade,
+  undersize,
+}: {
+  readonly grade: string;
+  readonly undersize?: string | undefined;
+}): string {
+  return undersize === undefined ? grade : `${grade}, ${undersize} under`;
+}
+
+/**
  * What an engine whose selection was accepted tells the workshop: what its trials say of the assembly, whether they came as predicted, marks and sizes
  * of its parts, walls that were measured, shells that were taken.
  *
@@ -160,7 +175,8 @@ export function engineEvidence(job: JobDocument, readings: readonly Reading[]): 
       const kind = job.shells[shell];
       if (!kind) continue;
       taken.add(shell);
-      const { family, series, grade } = kind;
+      const { family, series } = kind;
+      const grade = gradeUsed(kind);
       const key = `${family}\n${series}\n${grade}\n${half}`;
       uses.set(key, { family, series, grade, half, count: (uses.get(key)?.count ?? 0) + 1 });
     }

@@ -211,7 +211,19 @@ export class KnownService {
          AS "months", count(*)::int AS "engines" FROM counted`,
       scope,
     );
-    return { months: Math.max(0, span!.months), engines: span!.engines, uses };
+    return { months: Math.max(0, span!.months), engines: span!.engines, onBench: await this.onBench(scope.type), uses };
+  }
+
+  /** Engines that are still to take their shells: open, not samples left out, and without evidence, which begins with an accepted selection. */
+  private async onBench(type: string): Promise<number> {
+    const [row]: { count: number }[] = await this.database.manager.query(
+      `SELECT count(*)::int AS "count" FROM "job" j
+       WHERE j."deleted_at" IS NULL AND ($1 = '' OR j."document"->'sheet'->>'name' = $1)
+         AND NOT EXISTS (SELECT 1 FROM "evidence" e WHERE e."job_id" = j."id")
+         AND NOT EXISTS (SELECT 1 FROM "left_out" l WHERE l."job_id" = j."id")`,
+      [type],
+    );
+    return row!.count;
   }
 
   async readers(scope: Scope): Promise<Answered<'knownReaders'>> {

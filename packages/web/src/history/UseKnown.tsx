@@ -7,6 +7,7 @@ import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
+import { AheadPanel } from './AheadPanel.js';
 import { Svg, useChart } from './chartParts.js';
 import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
@@ -67,7 +68,7 @@ export function UseKnown() {
   const { currentData: data, error } = api.useKnownUseQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
-  const { uses, months, engines } = data;
+  const { uses, months, engines, onBench } = data;
   if (uses.length === 0 || months <= 0) return <KnownNothing>No shells were selected yet.</KnownNothing>;
   const weeks = plainNumber(lead ?? '2');
   const wanted = plainNumber(service ?? '95');
@@ -76,65 +77,78 @@ export function UseKnown() {
   const levelOf = ({ taken }: KnownUse) =>
     isLead && isWanted ? reorderLevel({ engines, months, taken }, (weeks * 12) / 52, wanted / 100) : null;
   return (
-    <Panel aria-label="Shells used">
-      <PanelTitle>Shells used, by month</PanelTitle>
-      <MonthBars uses={uses} />
-      <Row style={{ alignItems: 'start', marginTop: '0.5rem' }}>
-        <Field
-          label="A delivery takes, weeks"
-          figure
-          inputMode="decimal"
-          value={lead ?? '2'}
-          onChange={(value) => setLead(value)}
-          fault={isLead ? null : 'Weeks, above 0, at most 104.'}
-        />
-        <Field
-          label="They are to last with a chance of, %"
-          figure
-          inputMode="decimal"
-          value={service ?? '95'}
-          onChange={(value) => setService(value)}
-          fault={isWanted ? null : 'From 50 to 99.9 %.'}
-        />
-      </Row>
-      <Quiet>
-        {engines} engines in {Math.round(months)} months. Order when as many are left as it says, or fewer: they then
-        last until the delivery with the chance beside it, if engines come and take shells as they did. How little few
-        engines tell is counted in.
-      </Quiet>
-      <KnownTable
-        label="Shells used by grade"
-        file="shells-used"
-        items={uses}
-        keyOf={({ family, series, grade, half }) => `${family} ${series} ${grade} ${half}`}
-        columns={[
-          { head: 'Series', text: ({ series }) => series },
-          { head: 'Grade', text: ({ grade }) => grade },
-          { head: 'For', text: ({ family, half }) => `${FAMILY_WORDS[family]}, ${HALF_WORDS[half]}` },
-          { head: 'Used', text: ({ total }) => String(total), sortBy: ({ total }) => total, isFigure: true },
-          {
-            head: 'A month',
-            text: ({ total }) => (total / months).toFixed(1),
-            sortBy: ({ total }) => total,
-            isFigure: true,
-          },
-          {
-            head: 'Order at',
-            text: (use) => String(levelOf(use)?.level ?? ''),
-            sortBy: (use) => levelOf(use)?.level ?? null,
-            isFigure: true,
-          },
-          {
-            head: 'They last',
-            text: (use) => {
-              const level = levelOf(use);
-              return level === null ? '' : percentText(level.service);
+    <>
+      <Panel aria-label="Shells used">
+        <PanelTitle>Shells used, by month</PanelTitle>
+        <MonthBars uses={uses} />
+        <Row style={{ alignItems: 'start', marginTop: '0.5rem' }}>
+          <Field
+            label="A delivery takes, weeks"
+            figure
+            inputMode="decimal"
+            value={lead ?? '2'}
+            onChange={(value) => setLead(value)}
+            fault={isLead ? null : 'Weeks, above 0, at most 104.'}
+          />
+          <Field
+            label="They are to last with a chance of, %"
+            figure
+            inputMode="decimal"
+            value={service ?? '95'}
+            onChange={(value) => setService(value)}
+            fault={isWanted ? null : 'From 50 to 99.9 %.'}
+          />
+        </Row>
+        <Quiet>
+          {engines} engines in {Math.round(months)} months. Order when as many are left as it says, or fewer: they then
+          last until the delivery with the chance beside it, if engines come and take shells as they did. How little few
+          engines tell is counted in.
+        </Quiet>
+        <KnownTable
+          label="Shells used by grade"
+          file="shells-used"
+          items={uses}
+          keyOf={({ family, series, grade, half }) => `${family} ${series} ${grade} ${half}`}
+          columns={[
+            { head: 'Series', text: ({ series }) => series },
+            { head: 'Grade', text: ({ grade }) => grade },
+            { head: 'For', text: ({ family, half }) => `${FAMILY_WORDS[family]}, ${HALF_WORDS[half]}` },
+            { head: 'Used', text: ({ total }) => String(total), sortBy: ({ total }) => total, isFigure: true },
+            {
+              head: 'A month',
+              text: ({ total }) => (total / months).toFixed(1),
+              sortBy: ({ total }) => total,
+              isFigure: true,
             },
-            sortBy: (use) => levelOf(use)?.service ?? null,
-            isFigure: true,
-          },
-        ]}
+            {
+              head: 'Order at',
+              text: (use) => String(levelOf(use)?.level ?? ''),
+              sortBy: (use) => levelOf(use)?.level ?? null,
+              isFigure: true,
+            },
+            {
+              head: 'They last',
+              text: (use) => {
+                const level = levelOf(use);
+                return level === null ? '' : percentText(level.service);
+              },
+              sortBy: (use) => levelOf(use)?.service ?? null,
+              isFigure: true,
+            },
+          ]}
+        />
+      </Panel>
+      <AheadPanel
+        uses={uses}
+        engines={engines}
+        months={months}
+        onBench={onBench}
+        isNarrowed={['series', 'person', 'from', 'to'].some(
+          (key) => (scope as Record<string, string | undefined>)[key],
+        )}
+        lead={isLead ? weeks : null}
+        service={isWanted ? wanted / 100 : null}
       />
-    </Panel>
+    </>
   );
 }
