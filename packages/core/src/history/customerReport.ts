@@ -3,7 +3,7 @@ import { halfWords, isDescribed } from '../cameApart/foundApart.js';
 import { endPlayNow } from '../endPlay/endPlayRounds.js';
 import type { JobDocument } from '../job/jobDocument.js';
 import { jobFacts } from '../job/jobFacts.js';
-import { lengthText, workedOutText } from '../measure/lengthText.js';
+import { columnText, lengthText, workedOutText } from '../measure/lengthText.js';
 import type { ShownUnit } from '../measure/shownUnit.js';
 import { FEATURE_TABLE } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
@@ -130,36 +130,36 @@ function foundSection({ document, readings, shown }: Signed): ReportSection {
   };
 }
 
-/** A station with its clearance before and now. */
+/** The stations with their clearance before and now, each column with one number of decimals. */
 function stationRows({ document, readings, shown }: Signed) {
-  const { stations } = jobFacts(document, readings);
   const { cameApart, before, choice } = document;
-  return stations.flatMap((station) => {
+  const all = jobFacts(document, readings).stations.flatMap((station) => {
     const halves = choice?.stations[station.id];
     if (!halves) return [];
     const { clearance, isMeasured, judged, state } = stationVerdict(document, station, halves);
     const old = cameApart.stations[station.id]?.clearance?.nm ?? null;
     const then = before?.fitted[station.id]?.clearance ?? null;
-    const earlier = old ?? then;
-    const label = `${halves.upper.label} / ${halves.lower.label}`;
-    return [
-      {
-        clearance,
-        isMeasured,
-        isInside: clearance === null || judged === null || state === 'blocked' ? null : judged.margin >= 0,
-        cells: [
-          station.id,
-          label,
-          earlier === null ? '' : `${workedOutText(earlier, shown)}${old === null ? ' as built last' : ' as it came'}`,
-          clearance === null ? 'not known' : workedOutText(clearance.nominal, shown),
-          station.limits === null
-            ? 'no limit'
-            : `${workedOutText(station.limits.low, shown)} to ${workedOutText(station.limits.high, shown)}`,
-          clearance === null ? '' : isMeasured ? 'measured' : 'worked out',
-        ],
-      },
-    ];
+    return [{ station, halves, clearance, isMeasured, judged, state, old, earlier: old ?? then }];
   });
+  const figure = columnText(
+    all.flatMap(({ clearance, earlier }) => [clearance?.nominal ?? null, earlier]),
+    shown,
+  );
+  return all.map(({ station, halves, clearance, isMeasured, judged, state, old, earlier }) => ({
+    clearance,
+    isMeasured,
+    isInside: clearance === null || judged === null || state === 'blocked' ? null : judged.margin >= 0,
+    cells: [
+      station.id,
+      `${halves.upper.label} / ${halves.lower.label}`,
+      earlier === null ? '' : `${figure(earlier)}${old === null ? ' as built last' : ' as it came'}`,
+      clearance === null ? 'not known' : figure(clearance.nominal),
+      station.limits === null
+        ? 'no limit'
+        : `${workedOutText(station.limits.low, shown)} to ${workedOutText(station.limits.high, shown)}`,
+      clearance === null ? '' : isMeasured ? 'measured' : 'worked out',
+    ],
+  }));
 }
 
 function clearanceLine(rows: ReturnType<typeof stationRows>): string {
@@ -217,12 +217,19 @@ function doneSection(signed: Signed): ReportSection {
     table:
       rows.length === 0
         ? null
-        : {
+        : withoutEmpty({
             head: ['Bearing', 'Shells fitted', `Clearance before, ${shown}`, `Now, ${shown}`, 'Limits', 'How known'],
             figures: [false, false, true, true, true, false],
             rows: rows.map(({ cells }) => cells),
-          },
+          }),
   };
+}
+
+/** The same table without columns in which nothing stands. */
+function withoutEmpty({ head, figures, rows }: ReportTable): ReportTable {
+  const isFilled = head.map((_, at) => rows.some((row) => row[at] !== ''));
+  const kept = <Cell>(cells: readonly Cell[]) => cells.filter((_, at) => isFilled[at]);
+  return { head: kept(head), figures: kept(figures), rows: rows.map(kept) };
 }
 
 function findingsOf({ document, readings }: Signed) {

@@ -59,20 +59,24 @@ describe('a shell counted as seen', () => {
   const walls = { mean: 1_993_000, deviation: 500, engines: 12 };
 
   it('says of how many engines and what its grade says, and comes back to that', () => {
-    const seen = countedAsSeen(shell, walls, stamp)!;
+    const seen = countedAsSeen(shell, walls, 'mm', stamp)!;
     expect(seen.wall).toBe(1_993_000);
     expect(seen.seen).toEqual({ engines: 12, was: { wall: shell.wall, band: shell.band }, ...stamp });
     expect(jobShellSchema.parse(seen)).toEqual(seen);
     expect(countedByGrade(seen)).toEqual(shell);
+    // Rounded as it is read: tenths of a micrometre, hundred-thousandths of an inch.
+    const odd = { ...walls, mean: 1_993_047 };
+    expect(countedAsSeen(shell, odd, 'mm', stamp)!.wall).toBe(1_993_000);
+    expect(countedAsSeen(shell, odd, 'in', stamp)!.wall % 254).toBe(0);
     // Counted anew with more engines, it still knows what the grade says.
-    const again = countedAsSeen(seen, { ...walls, mean: 1_993_200, engines: 20 }, stamp)!;
+    const again = countedAsSeen(seen, { ...walls, mean: 1_993_200, engines: 20 }, 'mm', stamp)!;
     expect(again.seen!.was).toEqual(seen.seen!.was);
   });
 
   it('is none that was measured, nor one of which too little is known', () => {
     const { band: _, ...measured } = shell;
-    expect(countedAsSeen(measured, walls, stamp)).toBeNull();
-    expect(countedAsSeen(shell, { ...walls, engines: 2 }, stamp)).toBeNull();
+    expect(countedAsSeen(measured, walls, 'mm', stamp)).toBeNull();
+    expect(countedAsSeen(shell, { ...walls, engines: 2 }, 'mm', stamp)).toBeNull();
     expect(countedByGrade(shell)).toBe(shell);
   });
 });

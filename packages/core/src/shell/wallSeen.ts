@@ -1,6 +1,7 @@
 import type { Doing } from '../document/typedLength.js';
 import { studentQuantile } from '../measure/distributions.js';
 import { nanometres } from '../measure/nanometres.js';
+import type { Unit } from '../measure/unit.js';
 import type { JobShell } from './jobShell.js';
 
 /** What the walls of a grade were in this workshop’s engines. */
@@ -30,13 +31,22 @@ export function bandSeen({ mean, deviation, engines }: WallsSeen): { low: number
   return { low: Math.round(mean - half), high: Math.round(mean + half) };
 }
 
-/** The same shell, counted with the wall that its grade has in this workshop. @returns null where it was measured, or too little is known */
-export function countedAsSeen(shell: JobShell, walls: WallsSeen, { by, at }: Doing): JobShell | null {
+/** What a wall that was worked out is rounded to, nm: a tenth of a micrometre, or a hundred-thousandth of an inch. */
+const STEP = { mm: 100, in: 254 } as const;
+
+/**
+ * The same shell, counted with the wall that its grade has in this workshop, rounded as its unit is read.
+ *
+ * @returns null where it was measured, or too little is known
+ */
+export function countedAsSeen(shell: JobShell, walls: WallsSeen, unit: Unit, { by, at }: Doing): JobShell | null {
   const band = bandSeen(walls);
   const was = shell.seen?.was ?? (shell.band ? { wall: shell.wall, band: shell.band } : null);
   if (band === null || was === null || band.low <= 0) return null;
-  const [low, high] = [nanometres(band.low), nanometres(band.high)];
-  const wall = nanometres(Math.round((low + high) / 2));
+  const step = STEP[unit];
+  const wall = nanometres(Math.round((band.low + band.high) / 2 / step) * step);
+  const half = Math.ceil((band.high - band.low) / 2 / step) * step;
+  const [low, high] = [nanometres(wall - half), nanometres(wall + half)];
   return { ...shell, wall, band: { low, high }, seen: { engines: walls.engines, was, by, at } };
 }
 

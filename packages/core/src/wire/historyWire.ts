@@ -194,10 +194,7 @@ export const HISTORY_ENDPOINTS = {
     z.strictObject({
       months: z.number().describe('From the first engine to today, months; 0: none.'),
       engines: z.int().min(0).describe('Engines built in them.'),
-      onBench: z
-        .int()
-        .min(0)
-        .describe('Open engines without an accepted selection, of the type where one is given.'),
+      onBench: z.int().min(0).describe('Open engines without an accepted selection, of the type where one is given.'),
       uses: z.array(useSchema),
     }),
   ),

@@ -62,6 +62,7 @@ function sectionOf({ title, lines, table }: ReportSection, task: ReportTask, siz
                     text: paperText(text, table.figures[at] && line > 0 ? 'Figures' : 'Text'),
                     bold: line === 0,
                     alignment: table.figures[at] ? 'right' : 'left',
+                    noWrap: table.figures[at] === true && line > 0,
                     fontSize: size * 0.92,
                   }),
                 ),

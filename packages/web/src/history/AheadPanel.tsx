@@ -13,8 +13,8 @@ interface AheadProps {
   readonly engines: number;
   readonly months: number;
   readonly onBench: number;
-  /** True if the engines are narrowed by more than their type: what stands on the benches is not. */
-  readonly isNarrowed: boolean;
+  /** True if the engines are narrowed by their type and by nothing else, as those on the benches are. */
+  readonly isOfType: boolean;
   /** Weeks that a delivery takes, and the wanted chance, as the page asks for them; null where they are no numbers. */
   readonly lead: number | null;
   readonly service: number | null;
@@ -39,12 +39,12 @@ function freeOf({ family, series, grade, half: side }: KnownUse, lines: readonly
 }
 
 /** What the benches will need in the next weeks, by chance, against the stock and the time that a delivery takes. */
-export function AheadPanel({ uses, engines, months, onBench, isNarrowed, lead, service }: AheadProps) {
+export function AheadPanel({ uses, engines, months, onBench, isOfType, lead, service }: AheadProps) {
   const [typed, setTyped] = useQuery('ahead');
   const { lines } = useDrawer();
   const weeks = plainNumber(typed ?? '4');
   const isAhead = weeks > 0 && weeks <= 52;
-  const certain = isNarrowed ? 0 : onBench;
+  const certain = isOfType ? onBench : 0;
   const rows = useMemo(() => {
     if (!isAhead || service === null || lines === null) return null;
     return uses.map((use): AheadRow => {
@@ -80,9 +80,9 @@ export function AheadPanel({ uses, engines, months, onBench, isNarrowed, lead, s
         </p>
       </Row>
       <Quiet>
-        {isNarrowed
-          ? 'Narrowed by more than the type: open engines are not counted for certain. '
-          : `${certain} ${certain === 1 ? 'open engine' : 'open engines'} without a selection come for certain. `}
+        {isOfType
+          ? `${certain} ${certain === 1 ? 'open engine' : 'open engines'} without a selection come for certain. `
+          : 'Narrow it by engine type, and by nothing else, to count the open engines of the type for certain. '}
         Others come as often as they did, and each takes shells as engines before it did. Reserved shells are not free;
         those that fit either place count half above, half below.
       </Quiet>

@@ -143,9 +143,9 @@ export function UseKnown() {
         engines={engines}
         months={months}
         onBench={onBench}
-        isNarrowed={['series', 'person', 'from', 'to'].some(
-          (key) => (scope as Record<string, string | undefined>)[key],
-        )}
+        isOfType={
+          Boolean(scope.type) && !(['series', 'person', 'from', 'to'] as const).some((key) => Boolean(scope[key]))
+        }
         lead={isLead ? weeks : null}
         service={isWanted ? wanted / 100 : null}
       />

@@ -6,6 +6,7 @@ import { useChangeDocument } from '../job/useJob.js';
 import { useThousandths } from '../person/useClearances.js';
 import { WordsField } from '../typing/WordsField.js';
 import { ButtonLink } from '../ui/Button.js';
+import { FieldPairs } from '../ui/Fold.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { Tick } from '../ui/Tick.js';
 import { reportAddress } from './pdfAddress.js';
@@ -35,24 +36,26 @@ export function ReportPanel({ sheet, last }: ReportPanelProps) {
         One or two pages in plain words: what was found, what was done, what was refused and why, before and after, with
         the pictures. Its figures are those of the signed sheet.
       </Quiet>
-      <WordsField
-        job={job.id}
-        part="report"
-        field="refused"
-        label="What was refused, and why"
-        value={report.refused}
-        most={1000}
-        onCommit={(refused) => set({ refused })}
-      />
-      <WordsField
-        job={job.id}
-        part="report"
-        field="words"
-        label="Anything else for the customer"
-        value={report.words}
-        most={1000}
-        onCommit={(words) => set({ words })}
-      />
+      <FieldPairs>
+        <WordsField
+          job={job.id}
+          part="report"
+          field="refused"
+          label="What was refused, and why"
+          value={report.refused}
+          most={1000}
+          onCommit={(refused) => set({ refused })}
+        />
+        <WordsField
+          job={job.id}
+          part="report"
+          field="words"
+          label="Anything else for the customer"
+          value={report.words}
+          most={1000}
+          onCommit={(words) => set({ words })}
+        />
+      </FieldPairs>
       <Row style={{ marginTop: '0.5rem', justifyContent: 'space-between' }}>
         <Tick isSelected={isNamed} onChange={setNamed}>
           Name the people who did the work

@@ -97,7 +97,9 @@ export function WallsSeenPanel() {
       <Row style={{ marginTop: '0.4rem' }}>
         {counted < rows.length && (
           <Button
-            onPress={() => set((shell, known) => countedAsSeen(shell, known, { by, at: new Date().toISOString() }))}
+            onPress={() =>
+              set((shell, known) => countedAsSeen(shell, known, unit, { by, at: new Date().toISOString() }))
+            }
           >
             Count with walls as seen here
           </Button>
