@@ -15,6 +15,8 @@ export const TRIED_SEDGE_4 = '5ed9e400-0241-4000-8000-000000000007';
 export const BENT_REED_6 = '4eed6000-0112-4000-8000-000000000012';
 /** Built here for the third time: it came apart, and half of its shaft is measured. */
 export const THIRD_BUILD = '5ed9e400-0101-4000-8000-000000000013';
+/** Its second build: signed, closed, and run in. */
+export const SECOND_BUILD = '5ed9e400-1022-4000-8000-000000000020';
 export const BORE_GAUGE = '1257a100-0000-4000-8000-0000000000c1';
 export const REED_TYPE = '4eed6000-0000-4000-8000-0000000000a2';
 export const SEDGE_TYPE = '5ed9e400-0000-4000-8000-0000000000a1';

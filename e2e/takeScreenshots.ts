@@ -10,6 +10,7 @@ import {
   REED_6,
   SAMPHIRE_8,
   SEDGE_4,
+  SECOND_BUILD,
   THIRD_BUILD,
   TRIED_SEDGE_4,
 } from './engines.js';
@@ -46,7 +47,7 @@ const twinsAccepted = async (page: Page) => {
 const SHOTS: readonly Shot[] = [
   { name: 'benches', path: '/' },
   { name: 'data-sheet', path: `/engines/${SEDGE_4}/data` },
-  { name: 'engine-types', path: '/types' },
+  { name: 'after-the-build', path: `/engines/${SECOND_BUILD}/running`, height: 1150 },
   { name: 'instruments', path: '/instruments' },
   { name: 'known', path: '/known/offsets' },
   { name: 'came-apart', path: `/engines/${THIRD_BUILD}/cameApart?station=M3`, height: 1150 },

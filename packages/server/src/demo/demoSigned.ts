@@ -205,6 +205,42 @@ function sedge({ id, name, serial, seed, at, idOf, worn = 0 }: Made): SignedEngi
   return { id, by, document, readings, replaced, signedAt: new Date(at + 6 * 3_600_000) };
 }
 
+/** The same engine with what became of it: started, run in, and its pressures until it came back. */
+function withRunning(made: SignedEngine): SignedEngine {
+  const { id, by, document, signedAt } = made;
+  const limit = (least: number, source: string) => ({ least, most: null, unit: 'bar' as const, source });
+  const stampAt = (days: number) => ({ by, at: new Date(signedAt.getTime() + days * DAY_MS).toISOString() });
+  const entry = (days: number, run: number, [cold, idle, speed]: readonly [number, number, number], words = '') => {
+    const read = (value: number, rpm: number) => ({ value, unit: 'bar' as const, rpm });
+    const stamp = stampAt(days);
+    const pressures = { cold: read(cold, 900), idle: read(idle, 800), speed: read(speed, 3000) };
+    return { on: stamp.at.slice(0, 10), run, pressures, celsius: 90, endPlay: null, words, ...stamp };
+  };
+  const done = (what: string, days: number, run: number | null) => {
+    const stamp = stampAt(days);
+    return { what, on: run === null ? stamp.at.slice(0, 10) : null, run, done: { words: '', ...stamp }, ...stampAt(0) };
+  };
+  const checked = { state: 'good' as const, words: '', ...stampAt(2) };
+  const running: JobDocument['running'] = {
+    unit: 'h',
+    start: { oil: checked, primed: checked, pressure: checked, leaks: checked, noise: checked, level: checked },
+    limits: {
+      idle: limit(1, 'Sedge 4 workshop book, p. 52, at 800 rpm and 90 °C'),
+      speed: limit(3.5, 'Sedge 4 workshop book, p. 52, at 3000 rpm and 90 °C'),
+    },
+    entries: {
+      [derivedId(id, 'running 1')]: entry(2, 0.5, [5.4, 2.1, 4.6], 'First start'),
+      [derivedId(id, 'running 2')]: entry(16, 21, [5.3, 2, 4.6], 'Oil and filter changed, no metal'),
+      [derivedId(id, 'running 3')]: entry(400, 1240, [5.1, 1.5, 4.2]),
+    },
+    rechecks: {
+      [derivedId(id, 're-check 1')]: done('Change oil and filter, look in the filter for metal', 16, 20),
+      [derivedId(id, 're-check 2')]: done('Read oil pressure hot', 400, null),
+    },
+  };
+  return { ...made, document: { ...document, running } };
+}
+
 /**
  * Engines that were signed over some years, made up from a seed.
  *
@@ -221,7 +257,7 @@ export function signedEngines(
     const [id, number] = [idOf(at), String(1000 + at)];
     // Two of the demo's are builds of one engine, four and two years ago.
     const build = [3, 22].indexOf(at);
-    return sedge({
+    const made = sedge({
       id,
       name: build >= 0 ? `Sedge 4 · no. 0101, ${build === 0 ? 'first' : 'second'} build` : `Sedge 4 · no. ${number}`,
       serial: build >= 0 ? 'S4-0101' : `S4-${number}`,
@@ -230,6 +266,7 @@ export function signedEngines(
       at: now - (count - at) * Math.min(36, 1_500 / count) * DAY_MS,
       idOf: (what) => derivedId(id, what),
     });
+    return build === 1 ? withRunning(made) : made;
   });
 }
 
