@@ -79,6 +79,14 @@ test('what is known is narrowed, goes down to its engines, and counts none that 
   await expect(page.getByText(/trials came within the ± that were stated/u)).toBeVisible();
   await page.getByRole('link', { name: 'Walls' }).click();
   await expect(page.getByText('Off the band of their grade:')).toBeVisible();
+  // Down to the engines behind one figure, and back to all of them.
+  const teal = page.getByRole('link', { name: /engines behind walls of Marsh Teal, lower/u });
+  const count = Number(/^\d+/u.exec((await teal.textContent()) ?? '')![0]);
+  await teal.click();
+  await expect(page.getByText('Only those behind walls of Marsh Teal, lower.')).toBeVisible();
+  await expect(page.getByRole('button', { name: /^Leave .* out$/u })).toHaveCount(count);
+  await page.getByRole('button', { name: 'Show all of them' }).click();
+  await expect(page.getByText('Only those behind')).toBeHidden();
   await page.getByRole('link', { name: 'Shells used' }).click();
   await page.getByLabel('A delivery takes, weeks').fill('8');
   await expect(page.getByRole('table', { name: 'Shells used by grade' })).toContainText('Teal');

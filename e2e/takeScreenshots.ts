@@ -9,8 +9,8 @@ import {
   MARKED_SEDGE_4,
   REED_6,
   SAMPHIRE_8,
-  SEDGE_4,
   SECOND_BUILD,
+  SEDGE_4,
   THIRD_BUILD,
   TRIED_SEDGE_4,
 } from './engines.js';

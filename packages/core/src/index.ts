@@ -585,6 +585,7 @@ export {
   type Read,
 } from './wire/endpoints.js';
 export type {
+  BehindQuery,
   InstrumentReads,
   KnownBuild,
   KnownEngine,

@@ -28,6 +28,21 @@ const scopeQuery = {
   from: daySchema.optional(),
   to: daySchema.optional(),
 };
+/** One figure of what is known, to list only the engines behind it. */
+const behindQuery = {
+  what: z
+    .enum(['wall', 'use', 'mark', 'instrument', 'check'])
+    .optional()
+    .describe('Only engines with such a wall, shell, mark, instrument, or with a trial that checks the ±.'),
+  family: familySchema.optional(),
+  grade: z.string().max(80).default(''),
+  half: z.enum(['upper', 'lower', 'either']).optional(),
+  feature: z.enum(FEATURES).optional(),
+  mark: z.string().max(40).default(''),
+  instrument: z.string().max(60).default(''),
+};
+export type BehindQuery = z.input<z.ZodObject<typeof behindQuery>>;
+
 const scope = z.object(scopeQuery);
 export type KnownScope = z.input<typeof scope>;
 
@@ -216,7 +231,7 @@ export const HISTORY_ENDPOINTS = {
     at: '/api/known/engines',
     needs: 'read',
     summary: 'The engines behind what is known, those left out too, the latest first',
-    query: z.object({ ...scopeQuery, ...pageQuery }),
+    query: z.object({ ...scopeQuery, ...behindQuery, ...pageQuery }),
     answer: z.strictObject({ engines: z.array(knownEngineSchema), goesOn: goesOnSchema }),
     problems: ['invalid-request'],
     topics: ['known'],

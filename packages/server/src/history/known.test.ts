@@ -149,6 +149,28 @@ describe('what the workshop knows', () => {
     expect((await server.call('GET', '/api/known/offsets?from=june')).status).toBe(422);
   });
 
+  it('lists as many engines behind a figure as the figure says', async () => {
+    const behind = async (query: Record<string, string>) =>
+      (await get('/engines', `?${new URLSearchParams({ ...query, most: '200' })}`)).engines.length;
+    const { walls } = await get('/walls');
+    for (const { family, series, grade, half, engines: count } of walls) {
+      expect(await behind({ what: 'wall', family, series, grade, half })).toBe(count);
+    }
+    const { uses } = await get('/use');
+    for (const { family, series, grade, half, taken } of uses.slice(0, 4)) {
+      const count = taken.reduce((sum: number, one: { engines: number }) => sum + one.engines, 0);
+      expect(await behind({ what: 'use', family, series, grade, half })).toBe(count);
+      expect(await behind({ what: 'use', family, series: 'Other', grade, half })).toBe(0);
+    }
+    for (const mark of ['A', 'B', 'C']) {
+      const own = engines.filter(({ document }) => document.marks.mainBore!.text.split(' ').includes(mark)).length;
+      expect(await behind({ what: 'mark', feature: 'mainBore', mark })).toBe(own);
+    }
+    expect(await behind({ what: 'check' })).toBeGreaterThan(0);
+    expect(await behind({ what: 'instrument', instrument: 'none' })).toBe(0);
+    expect((await server.call('GET', '/api/known/engines?what=guess')).status).toBe(422);
+  });
+
   it('leaves an engine out with its reason, everywhere, until it counts again', async () => {
     const [{ id }] = engines as [SignedEngine];
     const put = (reason: string | null) => server.call('PUT', `/api/known/engines/${id}`, { by: 'Wren', reason });

@@ -43,6 +43,24 @@ function paramsOf({ type, series, person, from, to }: Scope): unknown[] {
   return [type, series, person, from ?? null, to ?? null];
 }
 
+/** What an engine must have to stand behind one figure, as SQL on its evidence `e`; the figure is asked for by $9, as JSON. */
+const BEHIND = {
+  wall: `EXISTS (SELECT 1 FROM "evidence_wall" w WHERE w."job_id" = e."job_id" AND w."family" = $9::jsonb->>'family'
+    AND w."grade" = $9::jsonb->>'grade' AND w."half" = $9::jsonb->>'half' AND ($2 = '' OR w."series" = $2))`,
+  use: `EXISTS (SELECT 1 FROM "evidence_use" u WHERE u."job_id" = e."job_id" AND u."family" = $9::jsonb->>'family'
+    AND u."grade" = $9::jsonb->>'grade' AND u."half" = $9::jsonb->>'half' AND ($2 = '' OR u."series" = $2))`,
+  mark: `EXISTS (SELECT 1 FROM "evidence_part" p WHERE p."job_id" = e."job_id" AND p."feature" = $9::jsonb->>'feature'
+    AND p."mark" = $9::jsonb->>'mark')`,
+  instrument: `EXISTS (SELECT 1 FROM "evidence_reading" r WHERE r."job_id" = e."job_id"
+    AND r."instrument" = $9::jsonb->>'instrument')`,
+  // With its parameter, as all of them have.
+  check: `$9::jsonb IS NOT NULL AND EXISTS (SELECT 1 FROM "evidence_check" c WHERE c."job_id" = e."job_id")`,
+} as const;
+
+function behind(what: keyof typeof BEHIND | undefined): string {
+  return what === undefined ? 'true' : BEHIND[what];
+}
+
 /** What the workshop knows from its engines: each answer is a sum over what was worked out engine by engine. */
 export class KnownService {
   private readonly database: Database;
@@ -262,7 +280,7 @@ export class KnownService {
     };
   }
 
-  async engines({ after, most, ...scope }: Read<'knownEngines'>['query']): Promise<Answered<'knownEngines'>> {
+  async engines({ after, most, ...asked }: Read<'knownEngines'>['query']): Promise<Answered<'knownEngines'>> {
     const from = readCursor(after);
     const rows: {
       id: string;
@@ -282,8 +300,15 @@ export class KnownService {
          AND ($3 = '' OR $3 = ANY(e."people"))
          AND ($4::date IS NULL OR e."at" >= $4::date) AND ($5::date IS NULL OR e."at" < $5::date + 1)
          AND ($6::timestamptz IS NULL OR e."at" < $6 OR (e."at" = $6 AND e."job_id" > $7::uuid))
+         AND ${behind(asked.what)}
        ORDER BY e."at" DESC, e."job_id" LIMIT $8`,
-      [...paramsOf(scope), from?.at ?? null, from?.key ?? null, most + 1],
+      [
+        ...paramsOf(asked),
+        from?.at ?? null,
+        from?.key ?? null,
+        most + 1,
+        ...(asked.what === undefined ? [] : [JSON.stringify(asked)]),
+      ],
     );
     const shown = rows.slice(0, most);
     const last = shown.at(-1);

@@ -1,7 +1,8 @@
-import { type KnownEngine, mayDo, momentText } from '@fettle/core';
+import { type BehindQuery, type KnownEngine, mayDo, momentText } from '@fettle/core';
 import { useState } from 'react';
-import { Link } from 'react-router';
+import { Link, useSearchParams } from 'react-router';
 import { useAppSelector } from '../base/store.js';
+import { useSetQuery } from '../base/useQuery.js';
 import { useBy } from '../person/useBy.js';
 import { Button } from '../ui/Button.js';
 import { Field } from '../ui/Field.js';
@@ -10,6 +11,7 @@ import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { Sample } from '../ui/Sample.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
+import { BEHIND_KEYS } from './BehindLink.js';
 import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
 import { useKnown } from './useKnown.js';
@@ -63,16 +65,31 @@ function LeaveOut({ engine }: { readonly engine: KnownEngine }) {
   );
 }
 
+/** Which figure it is that only the engines behind are listed of, in words. */
+function behindWords(asked: BehindQuery, series: string): string {
+  const { what, grade = '', half = '', mark = '' } = asked;
+  if (what === 'mark') return `mark ${mark}`;
+  if (what === 'instrument') return 'one instrument';
+  if (what === 'check') return 'the check of the ±';
+  return `${what === 'wall' ? 'walls of' : 'use of'} ${[series, grade].filter(Boolean).join(' ')}, ${half}`;
+}
+
 /** The engines behind what is known, page by page; each can be left out with a reason. */
 export function EnginesKnown() {
   const { scope } = useKnown();
+  const [query] = useSearchParams();
+  const setQuery = useSetQuery();
+  // Whatever an address says is asked for; the server says what is wrong with it.
+  const asked = Object.fromEntries(
+    BEHIND_KEYS.flatMap((key) => (query.get(key) ? [[key, query.get(key)!]] : [])),
+  ) as BehindQuery;
   const mayChange = useAppSelector(
     ({ access }) => access.isOn !== true || mayDo(access.session?.person?.role ?? null, 'bench'),
   );
   const [pages, setPages] = useState<readonly string[]>([]);
   const after = pages.at(-1);
   const { currentData: data, error } = api.useKnownEnginesQuery(
-    { ...scope, most: PAGE, ...(after === undefined ? {} : { after }) },
+    { ...scope, ...asked, most: PAGE, ...(after === undefined ? {} : { after }) },
     { refetchOnMountOrArgChange: true },
   );
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
@@ -84,6 +101,16 @@ export function EnginesKnown() {
         Every engine whose selection was accepted. Leave one out where its figures are not to be trusted; the reason
         stays with it.
       </Quiet>
+      {asked.what !== undefined && (
+        <Row>
+          <p style={{ flex: '1 1 20rem' }}>
+            <strong>Only those behind {behindWords(asked, scope.series ?? '')}.</strong>
+          </p>
+          <Button onPress={() => setQuery(Object.fromEntries(BEHIND_KEYS.map((key) => [key, null])))}>
+            Show all of them
+          </Button>
+        </Row>
+      )}
       {data.engines.length === 0 ? (
         <KnownNothing>No engine here.</KnownNothing>
       ) : (

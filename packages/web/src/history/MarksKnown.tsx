@@ -4,6 +4,7 @@ import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
+import { BehindLink } from './BehindLink.js';
 import { Svg, useChart } from './chartParts.js';
 import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
@@ -75,7 +76,20 @@ function Marks({ marks, unit }: { readonly marks: KnownMarks; readonly unit: Kno
         keyOf={({ mark }) => mark}
         columns={[
           { head: 'Mark', text: ({ mark }) => mark },
-          { head: 'Parts', text: ({ count }) => String(count), sortBy: ({ count }) => count, isFigure: true },
+          {
+            head: 'Parts',
+            text: ({ count }) => String(count),
+            cell: ({ mark, count }) => (
+              <BehindLink
+                to={{ what: 'mark', type: marks.type, feature: marks.feature, mark }}
+                label={`mark ${mark} of ${name}`}
+              >
+                {count}
+              </BehindLink>
+            ),
+            sortBy: ({ count }) => count,
+            isFigure: true,
+          },
           {
             head: 'Share',
             text: ({ share, u }) => `${percentText(share)} ± ${percentText(2 * u)}`,

@@ -4,6 +4,7 @@ import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
+import { BehindLink } from './BehindLink.js';
 import { KnownNothing } from './KnownNothing.js';
 import { type KnownColumn, KnownTable } from './KnownTable.js';
 import { knownLength } from './knownText.js';
@@ -51,7 +52,18 @@ export function ReadersKnown() {
             file="people"
             items={people}
             keyOf={({ person }) => person}
-            columns={[{ head: 'Who', text: ({ person }) => person }, ...columnsOf(unit)]}
+            columns={[
+              {
+                head: 'Who',
+                text: ({ person }) => person,
+                cell: ({ person }) => (
+                  <BehindLink to={{ person }} label={`readings of ${person}`}>
+                    {person}
+                  </BehindLink>
+                ),
+              },
+              ...columnsOf(unit),
+            ]}
           />
         )}
       </Panel>
@@ -74,6 +86,15 @@ export function ReadersKnown() {
                 ),
               },
               ...columnsOf(unit),
+              {
+                head: 'Engines',
+                text: () => '',
+                cell: ({ id, name }) => (
+                  <BehindLink to={{ what: 'instrument', instrument: id }} label={`readings with ${name || id}`}>
+                    Show
+                  </BehindLink>
+                ),
+              },
             ]}
           />
         )}

@@ -4,6 +4,7 @@ import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
+import { BehindLink } from './BehindLink.js';
 import { Svg } from './chartParts.js';
 import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
@@ -92,8 +93,12 @@ export function TrustKnown() {
         <strong className="figure" style={{ fontSize: '1.75rem' }}>
           {percentText(main.found.share)}
         </strong>{' '}
-        of {data.checks} trials came within the ± that were stated ({percentText(main.stated)}). True share:{' '}
-        {percentText(main.found.low)} to {percentText(main.found.high)}.
+        of{' '}
+        <BehindLink to={{ what: 'check' }} label="the check of the ±">
+          {data.checks} trials
+        </BehindLink>{' '}
+        came within the ± that were stated ({percentText(main.stated)}). True share: {percentText(main.found.low)} to{' '}
+        {percentText(main.found.high)}.
       </p>
       <p>
         <strong>{WORDS[trustVerdict(main)]}</strong>

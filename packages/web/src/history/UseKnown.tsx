@@ -8,6 +8,7 @@ import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { AheadPanel } from './AheadPanel.js';
+import { BehindLink } from './BehindLink.js';
 import { Svg, useChart } from './chartParts.js';
 import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
@@ -113,7 +114,20 @@ export function UseKnown() {
             { head: 'Series', text: ({ series }) => series },
             { head: 'Grade', text: ({ grade }) => grade },
             { head: 'For', text: ({ family, half }) => `${FAMILY_WORDS[family]}, ${HALF_WORDS[half]}` },
-            { head: 'Used', text: ({ total }) => String(total), sortBy: ({ total }) => total, isFigure: true },
+            {
+              head: 'Used',
+              text: ({ total }) => String(total),
+              cell: ({ family, series, grade, half, total }) => (
+                <BehindLink
+                  to={{ what: 'use', family, series, grade, half }}
+                  label={`${series} ${grade}, ${HALF_WORDS[half]}`}
+                >
+                  {total}
+                </BehindLink>
+              ),
+              sortBy: ({ total }) => total,
+              isFigure: true,
+            },
             {
               head: 'A month',
               text: ({ total }) => (total / months).toFixed(1),

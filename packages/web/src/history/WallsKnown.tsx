@@ -4,6 +4,7 @@ import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
+import { BehindLink } from './BehindLink.js';
 import { Svg, useChart } from './chartParts.js';
 import { KnownNothing } from './KnownNothing.js';
 import { KnownTable } from './KnownTable.js';
@@ -100,7 +101,20 @@ export function WallsKnown() {
           { head: 'Series', text: ({ series }) => series },
           { head: 'Grade', text: ({ grade }) => grade },
           { head: 'For', text: ({ family, half }) => `${FAMILY_WORDS[family]}, ${HALF_WORDS[half]}` },
-          { head: 'Engines', text: ({ engines }) => String(engines), sortBy: ({ engines }) => engines, isFigure: true },
+          {
+            head: 'Engines',
+            text: ({ engines }) => String(engines),
+            cell: (wall) => (
+              <BehindLink
+                to={{ what: 'wall', family: wall.family, series: wall.series, grade: wall.grade, half: wall.half }}
+                label={`walls of ${wallName(wall)}`}
+              >
+                {wall.engines}
+              </BehindLink>
+            ),
+            sortBy: ({ engines }) => engines,
+            isFigure: true,
+          },
           {
             head: `Band, ${unit}`,
             text: ({ low, high }) =>
