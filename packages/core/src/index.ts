@@ -219,6 +219,7 @@ export { type RandomEffects, randomEffects } from './history/randomEffects.js';
 export { reorderLevel } from './history/reorderLevel.js';
 export { type Share, shareInside } from './history/shareInside.js';
 export { type PartThenNow, shellWorn, thenAndNow, WEAR_PER, wearRate, wornMost } from './history/thenAndNow.js';
+export { startedWith, trustRatio } from './history/trustRatio.js';
 // instrument: how well the workshop reads
 export {
   type Calibration,

@@ -223,6 +223,12 @@ export const HISTORY_ENDPOINTS = {
     'Are the ± honest: how many trials came within what was stated, by what was stated',
     z.strictObject({
       checks: z.int().min(0),
+      engines: z.int().min(0).describe('Engines that the trials are of.'),
+      ratio: z
+        .number()
+        .min(0)
+        .nullable()
+        .describe('Root mean square of difference over stated standard uncertainty; null: no trial.'),
       levels: z.array(z.strictObject({ stated: z.number(), inside: z.int().min(0) })),
     }),
   ),

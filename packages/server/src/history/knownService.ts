@@ -268,14 +268,17 @@ export class KnownService {
     const counts = LEVELS.map(
       ({ times }, at) => `count(*) FILTER (WHERE abs(k."off") <= ${times} * k."u")::int AS "n${at}"`,
     );
-    const [row] = await this.rows<Record<string, number>>(
-      `SELECT count(*)::int AS "checks", ${counts.join(', ')}
+    const [row] = await this.rows<Record<string, number | null>>(
+      `SELECT count(*)::int AS "checks", count(DISTINCT k."job_id")::int AS "engines",
+         sqrt(avg((k."off" / nullif(k."u", 0)) ^ 2))::float8 AS "ratio", ${counts.join(', ')}
        FROM "evidence_check" k JOIN counted c ON c."job_id" = k."job_id"
        WHERE ($2 = '' OR k."series" = $2) AND ($3 = '' OR k."by" = $3)`,
       scope,
     );
     return {
       checks: row!.checks!,
+      engines: row!.engines!,
+      ratio: row!.ratio ?? null,
       levels: LEVELS.map(({ stated }, at) => ({ stated, inside: row![`n${at}`]! })),
     };
   }

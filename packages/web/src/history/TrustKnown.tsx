@@ -1,4 +1,4 @@
-import { type Share, shareInside } from '@fettle/core';
+import { type Share, shareInside, trustRatio } from '@fettle/core';
 import * as d3 from 'd3';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
@@ -85,6 +85,7 @@ export function TrustKnown() {
       </KnownNothing>
     );
   }
+  const trust = trustRatio(data);
   const main = levels.find(({ stated }) => stated === 0.9545)!;
   return (
     <Panel aria-label="Are the ± honest">
@@ -102,6 +103,12 @@ export function TrustKnown() {
       </p>
       <p>
         <strong>{WORDS[trustVerdict(main)]}</strong>
+        {trust &&
+          ` They came ${trust.ratio.toFixed(2)} times as far off as stated, ${trust.low.toFixed(2)} to ${trust.high.toFixed(2)} by what ${data.engines} engines can tell. ${
+            trust.factor === 1
+              ? ''
+              : `An engine’s page Trial assembly offers ${trust.factor} times the usual starting figures.`
+          }`}
       </p>
       <TrustChart levels={levels} />
       <Quiet>

@@ -17,6 +17,7 @@ import { FieldPairs, Fold } from '../ui/Fold.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { useKeptText } from '../ui/useKeptText.js';
 import { spreadText } from './TrialVerdict.js';
+import { TrustLine } from './TrustLine.js';
 import type { TrialWork } from './useTrial.js';
 
 const ROLE_WORDS: Readonly<Record<InstrumentRole, string>> = {
@@ -158,6 +159,7 @@ export function InstrumentsPanel({ job, work }: { readonly job: string; readonly
         u: standard uncertainty. The starting figures are common practice for instruments in good order: enter yours.
         They give the ± beside each clearance.
       </Quiet>
+      <TrustLine work={work} />
     </Panel>
   );
 }

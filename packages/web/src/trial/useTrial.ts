@@ -82,6 +82,7 @@ export interface TrialWork {
   readonly setFasteners: (family: Family, part: Partial<Fasteners>) => void;
   /** Says which way the needle of the bore gauge goes. */
   readonly sayNeedle: (needle: Needle) => void;
+  readonly setInstruments: (instruments: JobDocument['instruments']) => void;
   readonly setInstrument: (role: InstrumentRole, part: Partial<Instrument>) => void;
   readonly setWarm: (part: Partial<Warm>) => void;
   readonly setLeastChance: (least: number | null) => void;
@@ -270,6 +271,8 @@ export function useTrial(job: OpenJob): TrialWork {
         const named = namedFasteners(before, part, new Date().toISOString());
         return named === before ? old : { ...old, fasteners: { ...old.fasteners, [family]: named } };
       }),
+    setInstruments: (instruments) =>
+      change((old) => ({ ...old, instruments }), 'starting uncertainties of the instruments'),
     setInstrument: (role, part) =>
       change((old) => ({
         ...old,
