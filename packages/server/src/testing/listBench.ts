@@ -83,7 +83,20 @@ try {
   const known = list.replace('/jobs', '/known');
   const telling = (await (await fetch(known)).json()) as { engines: number };
   const parts: string[] = [];
-  for (const part of ['', '/offsets', '/marks', '/walls', '/use', '/readers', '/trust', '/engines']) {
+  const wall = '/engines?what=wall&family=main&series=Marsh&grade=Teal&half=lower';
+  const asked = [
+    '',
+    '/offsets',
+    '/marks',
+    '/walls',
+    '/use',
+    '/use?type=Sedge%204',
+    '/readers',
+    '/trust',
+    '/engines',
+    wall,
+  ];
+  for (const part of asked) {
     const looks = await looksAt(`${known}${part}`);
     parts.push(
       `${part === '' ? '/scope' : part} ${looks.median.toFixed(0)} (worst ${looks.worst.toFixed(0)})`.slice(1),
@@ -93,6 +106,8 @@ try {
     `what ${telling.engines.toLocaleString('en')} of ${all.toLocaleString('en')} engines tell, worked out anew with their progress: ${took.toFixed(0)} s (aim 120); ` +
       `its pages, ms: ${parts.join(', ')} (aim 500)`,
   );
+  const due = await looksAt(list.replace('/jobs', '/due?until=2999-12-31'));
+  console.log(`what is due on closed engines: ${due.median.toFixed(0)} ms, worst ${due.worst.toFixed(0)}`);
   const instruments = list.replace('/jobs', '/instruments');
   const fewRead = await looksAt(`${instruments}/${DEMO_GAUGE}/engines`);
   // Readings are never changed, but in this cluster, which is thrown away.
