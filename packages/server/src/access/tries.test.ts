@@ -34,13 +34,18 @@ describe('tries at a secret', () => {
   it('are counted before they are judged: of 120 PINs at once five are looked at', async () => {
     const { id } = await withPin('fitter');
     const tablet = await device();
+    const began = performance.now();
     const kinds = await Promise.all(
       Array.from({ length: 120 }, async (_, at) =>
         kindOf(await tablet.ask('POST', '/api/session', { person: id, pin: String(51_370 + 7 * at) })),
       ),
     );
-    expect(kinds.filter((kind) => kind === 'not-signed-in')).toHaveLength(5);
-    expect(kinds.filter((kind) => kind === 'too-many')).toHaveLength(115);
+    const judged = kinds.filter((kind) => kind === 'not-signed-in').length;
+    // On a machine so slow that all of it takes longer than the first waits, 5 and 10 s, one more is free after each.
+    const took = (performance.now() - began) / 1000;
+    expect(judged).toBeGreaterThanOrEqual(5);
+    expect(judged).toBeLessThanOrEqual(5 + [5, 15].filter((wait) => took > wait).length);
+    expect(kinds.filter((kind) => kind === 'too-many')).toHaveLength(120 - judged);
     expect(kindOf(await tablet.ask('POST', '/api/session', { person: id, pin: '2468' }))).toBe('too-many');
   });
 
