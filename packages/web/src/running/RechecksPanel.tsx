@@ -22,7 +22,7 @@ const Fields = styled.div`
   grid-template-columns: repeat(2, minmax(0, 1fr));
   gap: 0.25rem 0.75rem;
   align-items: start;
-  > :nth-child(-n + 2) { grid-column: 1 / -1; }
+  > .whole { grid-column: 1 / -1; }
 `;
 
 /** What is usually done again after a build: common practice; the day or the run is the engine maker’s. */
@@ -101,13 +101,17 @@ export function RechecksPanel({ work }: { readonly work: RunningWork }) {
         ))}
       </List>
       <Fields role="group" aria-label="Something to do again">
-        <Choice
-          label="Usual"
-          value={USUAL.find((one) => one === text.what) ?? ''}
-          options={[{ value: '', label: 'in own words' }, ...USUAL.map((value) => ({ value, label: value }))]}
-          onChange={(what) => set({ what })}
-        />
-        <Field label="What" value={text.what} maxLength={120} onChange={(what) => set({ what })} />
+        <div className="whole">
+          <Choice
+            label="Usual"
+            value={USUAL.find((one) => one === text.what) ?? ''}
+            options={[{ value: '', label: 'in own words' }, ...USUAL.map((value) => ({ value, label: value }))]}
+            onChange={(what) => set({ what })}
+          />
+        </div>
+        <div className="whole">
+          <Field label="What" value={text.what} maxLength={120} onChange={(what) => set({ what })} />
+        </div>
         <Field label="On" type="date" value={text.on} onChange={(on) => set({ on })} />
         <Field
           label={`Or at, ${running.unit}`}

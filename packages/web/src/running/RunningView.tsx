@@ -1,4 +1,4 @@
-import { FAMILY_TABLE, PRESSURE_WORDS, pressuresNow, pressureText, workedOutText } from '@fettle/core';
+import { columnText, FAMILY_TABLE, PRESSURE_WORDS, pressuresNow, pressureText, workedOutText } from '@fettle/core';
 import { useOpenJob } from '../job/JobPage.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
@@ -17,20 +17,24 @@ function BuiltPanel({ work: { built, endPlay, document } }: { readonly work: Run
     <Panel aria-label="Built with">
       <PanelTitle>Built with</PanelTitle>
       {built.length === 0 && <Quiet>No selection is accepted: no clearance to hold the pressures against.</Quiet>}
-      {built.map(({ family, least, most, stations, measured }) => (
-        <p key={family}>
-          {FAMILY_TABLE[family].name}: clearance{' '}
-          <strong className="figure">
-            {workedOutText(least, unit)} to {workedOutText(most, unit)}
-          </strong>{' '}
-          {unit},{' '}
-          {measured === stations
+      {built.map(({ family, least, most, stations, measured }) => {
+        const figure = columnText([least, most], unit);
+        const how =
+          measured === stations
             ? 'all measured'
             : measured === 0
               ? 'worked out'
-              : `${measured} of ${stations} measured`}
-        </p>
-      ))}
+              : `${measured} of ${stations} measured`;
+        return (
+          <p key={family}>
+            {FAMILY_TABLE[family].name}: clearance{' '}
+            <strong className="figure">
+              {figure(least)} to {figure(most)}
+            </strong>{' '}
+            {unit}, {how}
+          </p>
+        );
+      })}
       {endPlay && (
         <p>
           End play <strong className="figure">{workedOutText(endPlay.read.nm, unit)}</strong> on {endPlay.on}, built
