@@ -1,5 +1,14 @@
-import { columnText, FAMILY_TABLE, PRESSURE_WORDS, pressuresNow, pressureText, workedOutText } from '@fettle/core';
+import {
+  columnText,
+  FAMILY_TABLE,
+  PRESSURE_WORDS,
+  pressuresNow,
+  pressureText,
+  spreadFigure,
+  workedOutText,
+} from '@fettle/core';
 import { useOpenJob } from '../job/JobPage.js';
+import { useClearances } from '../person/useClearances.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { TwoColumns } from '../ui/TwoColumns.js';
@@ -12,13 +21,13 @@ import { type RunningWork, useRunning } from './useRunning.js';
 
 /** What the engine was built with, to hold readings of later against. */
 function BuiltPanel({ work: { built, endPlay, document } }: { readonly work: RunningWork }) {
-  const { unit } = document;
+  const { shown } = useClearances(document.unit);
   return (
     <Panel aria-label="Built with">
       <PanelTitle>Built with</PanelTitle>
       {built.length === 0 && <Quiet>No selection is accepted: no clearance to hold the pressures against.</Quiet>}
       {built.map(({ family, least, most, stations, measured }) => {
-        const figure = columnText([least, most], unit);
+        const figure = columnText([least, most], shown);
         const how =
           measured === stations
             ? 'all measured'
@@ -31,17 +40,17 @@ function BuiltPanel({ work: { built, endPlay, document } }: { readonly work: Run
             <strong className="figure">
               {figure(least)} to {figure(most)}
             </strong>{' '}
-            {unit}, {how}
+            {shown}, {how}
           </p>
         );
       })}
       {endPlay && (
         <p>
-          End play <strong className="figure">{workedOutText(endPlay.read.nm, unit)}</strong> on {endPlay.on}, built
-          with <strong className="figure">{workedOutText(endPlay.built, unit)}</strong>:{' '}
+          End play <strong className="figure">{workedOutText(endPlay.read.nm, shown)}</strong> on {endPlay.on}, built
+          with <strong className="figure">{workedOutText(endPlay.built, shown)}</strong> {shown}:{' '}
           {endPlay.isGrown
-            ? `grown by ${workedOutText(endPlay.grown, unit)} ± ${workedOutText(endPlay.known, unit)} ${unit}. Look at the thrust faces.`
-            : `no growth beyond the ± of ${workedOutText(endPlay.known, unit)} ${unit}.`}
+            ? `grown by ${workedOutText(endPlay.grown, shown)} ± ${spreadFigure(endPlay.known, shown)} ${shown}. Look at the thrust faces.`
+            : `no growth beyond the ± of ${spreadFigure(endPlay.known, shown)} ${shown}.`}
         </p>
       )}
       <Quiet>
