@@ -49,8 +49,8 @@ function BuiltPanel({ work: { built, endPlay, document } }: { readonly work: Run
           End play <strong className="figure">{workedOutText(endPlay.read.nm, shown)}</strong> on {endPlay.on}, built
           with <strong className="figure">{workedOutText(endPlay.built, shown)}</strong> {shown}:{' '}
           {endPlay.isGrown
-            ? `grown by ${workedOutText(endPlay.grown, shown)} ± ${spreadFigure(endPlay.known, shown)} ${shown}. Look at the thrust faces.`
-            : `no growth beyond the ± of ${spreadFigure(endPlay.known, shown)} ${shown}.`}
+            ? `grown by ${workedOutText(endPlay.grown, shown)} ± ${spreadFigure(endPlay.known / 2, shown)} ${shown}. Look at the thrust faces.`
+            : `no growth beyond the ± of ${spreadFigure(endPlay.known / 2, shown)} ${shown}.`}
         </p>
       )}
       <Quiet>
