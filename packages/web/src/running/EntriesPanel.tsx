@@ -1,5 +1,6 @@
 import { entriesInOrder, PRESSURE_WORDS, pressureText, pressureVerdicts, RUN_UNITS, roughText } from '@fettle/core';
 import { Trash2 } from 'lucide-react';
+import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Panel, PanelTitle, Row, Table } from '../ui/Panel.js';
@@ -12,6 +13,7 @@ const UNIT_WORDS = { h: 'hours', km: 'kilometres', mi: 'miles' } as const;
 
 function EntryTable({ work }: { readonly work: RunningWork }) {
   const { running, document } = work;
+  const { shown } = useClearances(document.unit);
   const entries = entriesInOrder(running).reverse();
   const verdicts = pressureVerdicts(running);
   return (
@@ -50,7 +52,7 @@ function EntryTable({ work }: { readonly work: RunningWork }) {
                   ))}
                 {celsius !== null && `oil ${celsius} °C`}
               </td>
-              <td className="number">{endPlay?.nm == null ? '' : roughText(endPlay.nm, document.unit)}</td>
+              <td className="number">{endPlay?.nm == null ? '' : roughText(endPlay.nm, shown)}</td>
               <td>{words}</td>
               <td>{by}</td>
               <td>
