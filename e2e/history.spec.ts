@@ -76,7 +76,7 @@ test('what is known is narrowed, goes down to its engines, and counts none that 
   await expect(group).toContainText('mean of 40 engines');
   await expect(group).toContainText('The next engine:');
   await page.getByRole('link', { name: 'Are the ± honest' }).click();
-  await expect(page.getByText(/trials came within the ± that were stated/u)).toBeVisible();
+  await expect(page.getByText(/came within the ± that were stated/u)).toBeVisible();
   await page.getByRole('link', { name: 'Walls' }).click();
   await expect(page.getByText('Off the band of their grade:')).toBeVisible();
   // Down to the engines behind one figure, and back to all of them.
