@@ -60,7 +60,7 @@ function enginesAhead(engines: number, months: number, { months: ahead, onBench 
  * What will be needed of a kind of shell in the time ahead, against what is free: engines on the benches for certain, others by how many came before, each
  * taking as many pieces as engines before it did.
  *
- * @example needAhead({ engines: 0, months: 12, taken: [] }, { months: 1, onBench: 0, free: 0, service: 0.9 }).lasts // 1
+ * @example needAhead({ engines: 0, months: 12, taken: [] }, { months: 1, onBench: 0, free: 0, service: 0.9 }).wanted // 0
  */
 export function needAhead({ engines, months, taken }: Use, ahead: Ahead): NeedAhead {
   const whole = Math.max(1, engines);

@@ -24,7 +24,7 @@ const DECIMALS: Readonly<Record<PressureUnit, number>> = { bar: 1, kPa: 0, psi: 
 /**
  * A pressure in another unit.
  *
- * @example pressureIn({ value: 30, unit: 'psi' }, 'kPa') // 206.84271879503973
+ * @example Math.round(1000 * pressureIn({ value: 30, unit: 'psi' }, 'kPa')) // 206843
  */
 export function pressureIn({ value, unit }: Pressure, to: PressureUnit): number {
   return unit === to ? value : (value * PASCALS[unit]) / PASCALS[to];
