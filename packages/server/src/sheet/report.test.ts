@@ -1,5 +1,4 @@
 import { randomUUID } from 'node:crypto';
-import { readFileSync } from 'node:fs';
 import { join } from 'node:path';
 import { blankStation, type CustomerReport, type SignedSheet } from '@fettle/core';
 import { getDocument } from 'pdfjs-dist/legacy/build/pdf.mjs';
@@ -16,7 +15,11 @@ afterAll(() => server.close());
 
 const by = 'Wren';
 const root = join(import.meta.dirname, '../../../..');
-const picture = readFileSync(join(root, 'docs/screenshots/choose.png'));
+/** A picture of one dot: what is tested is where it goes. */
+const picture = Buffer.from(
+  'iVBORw0KGgoAAAANSUhEUgAAAAEAAAABCAYAAAAfFcSJAAAADUlEQVR42mNk+M9QDwADhgGAWjR9awAAAABJRU5ErkJggg==',
+  'base64',
+);
 const STANDARD_FONTS = join(root, 'node_modules/pdfjs-dist/standard_fonts/');
 
 /** Pages of a PDF: what stands on each, and how many pictures are drawn; read by a library that had no part in making it. */
