@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest';
+import { seeded } from '../measure/seeded.js';
 import { needAhead } from './needAhead.js';
 import { reorderLevel, type Use } from './reorderLevel.js';
 
@@ -10,17 +11,6 @@ const use: Use = {
     { pieces: 4, engines: 7 },
   ],
 };
-
-/** Whole numbers from a seed, evenly from 0 to 1 (mulberry32). */
-function seeded(seed: number) {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 describe('what will be needed', () => {
   it('with nothing on the benches is what the reorder level says, worked out in another way', () => {

@@ -1,18 +1,8 @@
 import { describe, expect, it } from 'vitest';
 import { usualInstruments } from '../measure/instrument.js';
 import { nanometres } from '../measure/nanometres.js';
+import { seeded } from '../measure/seeded.js';
 import { startedWith, trustRatio } from './trustRatio.js';
-
-/** Whole numbers from a seed, evenly from 0 to 1 (mulberry32). */
-function seeded(seed: number) {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 describe('how far off trials came', () => {
   it('has the interval of a standard deviation, by engines', () => {

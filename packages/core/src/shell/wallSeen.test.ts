@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { nanometres } from '../measure/nanometres.js';
+import { seeded } from '../measure/seeded.js';
 import { type JobShell, jobShellSchema } from './jobShell.js';
 import { bandSeen, countedAsSeen, countedByGrade, LEAST_WALLS } from './wallSeen.js';
 
@@ -14,17 +15,6 @@ const shell: JobShell = {
   stock: 4,
   line: null,
 };
-
-/** Whole numbers from a seed, evenly from 0 to 1 (mulberry32). */
-function seeded(seed: number) {
-  let state = seed;
-  return () => {
-    state = (state + 0x6d2b79f5) | 0;
-    let mixed = Math.imul(state ^ (state >>> 15), 1 | state);
-    mixed = (mixed + Math.imul(mixed ^ (mixed >>> 7), 61 | mixed)) ^ mixed;
-    return ((mixed ^ (mixed >>> 14)) >>> 0) / 4_294_967_296;
-  };
-}
 
 describe('the band of walls seen', () => {
   it('stands for the standard uncertainty of the next wall', () => {

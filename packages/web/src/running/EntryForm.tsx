@@ -7,17 +7,11 @@ import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
+import { PlainGroup } from '../ui/Fold.js';
 import { Notice } from '../ui/Notice.js';
 import { Row } from '../ui/Panel.js';
 import { blankEntry, type EntryText, entryOfText, lastUnit } from './entryText.js';
 import type { RunningWork } from './useRunning.js';
-
-const Group = styled.fieldset`
-  border: 0;
-  margin: 0;
-  padding: 0;
-  min-width: 0;
-`;
 
 const Fields = styled.div`
   display: grid;
@@ -45,7 +39,7 @@ export function EntryForm({ work }: { readonly work: RunningWork }) {
   };
   const endPlay = parseLength(text.endPlay, { unit: document.unit });
   return (
-    <Group aria-label="Reading after the build">
+    <PlainGroup aria-label="Reading after the build">
       <Fields>
         <Field
           label="Day"
@@ -120,6 +114,6 @@ export function EntryForm({ work }: { readonly work: RunningWork }) {
           Save reading
         </Button>
       </Row>
-    </Group>
+    </PlainGroup>
   );
 }

@@ -10,23 +10,15 @@ import {
   pressureLimitText,
 } from '@fettle/core';
 import { useState } from 'react';
-import styled from 'styled-components';
 import { plainNumber } from '../typing/plainNumber.js';
 import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
-import { FieldPairs, Fold } from '../ui/Fold.js';
+import { FieldPairs, Fold, PlainGroup } from '../ui/Fold.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { lastUnit } from './entryText.js';
 import type { RunningWork } from './useRunning.js';
-
-const Group = styled.fieldset`
-  border: 0;
-  margin: 0;
-  padding: 0;
-  min-width: 0;
-`;
 
 interface LimitText {
   readonly least: string;
@@ -78,7 +70,7 @@ function MomentLimit({ work, moment }: { readonly work: RunningWork; readonly mo
       <summary>
         Oil pressure {PRESSURE_WORDS[moment]}: {limit === null ? 'no limit' : pressureLimitText(limit)}
       </summary>
-      <Group aria-label={`Limit of the oil pressure ${PRESSURE_WORDS[moment]}`}>
+      <PlainGroup aria-label={`Limit of the oil pressure ${PRESSURE_WORDS[moment]}`}>
         <FieldPairs>
           <Field
             label="Least"
@@ -114,7 +106,7 @@ function MomentLimit({ work, moment }: { readonly work: RunningWork; readonly mo
         <Row style={{ marginTop: '0.4rem' }}>
           <Button onPress={save}>Save limit</Button>
         </Row>
-      </Group>
+      </PlainGroup>
     </Fold>
   );
 }

@@ -13,3 +13,11 @@ export const FieldPairs = styled.div`
   gap: 0.25rem 0.75rem;
   margin-top: 0.5rem;
 `;
+
+/** Boxes that belong together, for who hears the page; nothing is drawn around them. */
+export const PlainGroup = styled.fieldset`
+  border: 0;
+  margin: 0;
+  padding: 0;
+  min-width: 0;
+`;
