@@ -72,7 +72,7 @@ export function AheadPanel({ uses, engines, months, onBench, isOfType, lead, ser
           {rows === null
             ? 'Reading the stock …'
             : short === 0
-              ? 'The stock lasts for all of it, with the required chance.'
+              ? 'Each kind lasts, taken by itself, with the required chance.'
               : `${short} of ${rows.length} kinds are short.`}
           {isLate && short > 0 && (
             <strong> A delivery takes as long as you look ahead: what is ordered now comes too late for some.</strong>

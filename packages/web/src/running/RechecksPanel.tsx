@@ -131,7 +131,8 @@ export function RechecksPanel({ work }: { readonly work: RunningWork }) {
             Bolts that were turned by an angle or stretched are not torqued again unless the engine maker says so.{' '}
           </strong>
         )}
-        It comes up on its day on Engines, for a closed engine too; at its run with the next reading.
+        It comes up on its day on Engines, for a closed engine too; at its run with the next reading. An oil pressure
+        outside its limits comes first.
       </Quiet>
     </Panel>
   );

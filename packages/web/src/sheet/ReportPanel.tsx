@@ -33,8 +33,8 @@ export function ReportPanel({ sheet, last }: ReportPanelProps) {
     <Panel className="no-print" aria-label="Customer’s report">
       <PanelTitle>Customer’s report</PanelTitle>
       <Quiet>
-        One or two pages in plain words: what was found, what was done, what was refused and why, before and after, with
-        the pictures. Its figures are those of the signed sheet.
+        One or two pages, where all of it fits, in plain words: what was found, what was done, what was refused and why,
+        before and after, with the pictures. Its figures are those of the signed sheet.
       </Quiet>
       <FieldPairs>
         <WordsField
