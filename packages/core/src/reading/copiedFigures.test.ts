@@ -83,18 +83,74 @@ function rates(way: Way, engines: number): { found: number; falsely: number } {
   return { found: found / engines, falsely: falsely / engines };
 }
 
+/** The normal integral, by Abramowitz and Stegun 26.2.17; good to 1e-7. Shares nothing with the rule. */
+function below(x: number): number {
+  const t = 1 / (1 + 0.2316419 * Math.abs(x));
+  const series = [0.31938153, -0.356563782, 1.781477937, -1.821255978, 1.330274429];
+  const tail =
+    (Math.exp((-x * x) / 2) / Math.sqrt(2 * Math.PI)) * series.reduce((sum, a, at) => sum + a * t ** (at + 1), 0);
+  return x > 0 ? 1 - tail : tail;
+}
+
+/** The chance that a journal reads as these figures, where it is known how journals and readings scatter, µm; by adding up over the journal. */
+function chanceOf(figures: readonly number[], step: number, places: number): number {
+  const SLICES = 80;
+  let sum = 0;
+  for (let at = 0; at < SLICES; at += 1) {
+    const z = -5 + (10 * (at + 0.5)) / SLICES;
+    const here = (figure: number) =>
+      below((figure + step / 2 - 3 * z) / places) - below((figure - step / 2 - 3 * z) / places);
+    sum += figures.reduce(
+      (chance, figure) => chance * here(figure),
+      (Math.exp((-z * z) / 2) / Math.sqrt(2 * Math.PI)) * (10 / SLICES),
+    );
+  }
+  return sum;
+}
+
+/**
+ * The share of copied journals that no rule can exceed, at so many false questions. Two sets of figures that agree are a copy or chance: a copy
+ * agrees always, chance as often as the figures come. By the lemma of Neyman and Pearson (1933) the best rule asks where they come least often,
+ * until the false questions are used up. It is told here how journals and readings scatter; a rule at the bench has to guess it.
+ *
+ * @param falsely false questions for each pair of neighbours
+ */
+function mostThatCanBeFound({ unit, slots }: Way, falsely: number): number {
+  const random = seeded(1_933);
+  const { repeatability, operator } = jobIn(unit).instruments.micrometer;
+  const places = Math.hypot(1_500, repeatability, operator) / 1_000;
+  const step = unit === 'mm' ? 1 : 2.54;
+  const JOURNALS = 5_000;
+  const chances = Array.from({ length: JOURNALS }, () => {
+    const part = 3 * normal(random);
+    const figures = slots.map(() => Math.round((part + places * normal(random)) / step) * step);
+    return chanceOf(figures, step, places);
+  }).sort((one, other) => one - other);
+  let used = 0;
+  const first = chances.findIndex((chance) => {
+    used += chance / JOURNALS;
+    return used > falsely;
+  });
+  return first === -1 ? 1 : first / JOURNALS;
+}
+
+// Two false questions in 1,000 engines, over the 4 + 4 + 3 + 3 pairs of neighbours that a four-cylinder engine has.
+const A_PAIR = 0.002 / 14;
+
 describe('copied figures (found only with three different ones a part)', () => {
   it.each([
-    ['four places in mm', { unit: 'mm', slots: FOUR }, 0.9],
-    ['four places in inches', { unit: 'in', slots: FOUR }, 0.3],
-    ['two places in mm', { unit: 'mm', slots: TWO }, 0.05],
-    ['two places in inches', { unit: 'in', slots: TWO }, 0],
-  ] as const)('%s: as many are found as can be at 2 false questions in 1,000 good engines', (name, way, least) => {
+    ['four places in mm', { unit: 'mm', slots: FOUR }],
+    ['four places in inches', { unit: 'in', slots: FOUR }],
+    ['two places in mm', { unit: 'mm', slots: TWO }],
+    ['two places in inches', { unit: 'in', slots: TWO }],
+  ] as const)('%s: as many are found as any rule can find at 2 false questions in 1,000 good engines', (name, way) => {
     const { found, falsely } = rates(way, 1_000);
+    // Four pairs of journals are looked at here: a rule that asks more often than its share is held to what could be found then.
+    const most = mostThatCanBeFound(way, Math.max(A_PAIR, falsely / 4));
     console.log(
-      `${name}: ${(100 * found).toFixed(1)} % of copied parts found, ${(1000 * falsely).toFixed(1)} false questions in 1,000 good engines`,
+      `${name}: ${(100 * found).toFixed(1)} % of copied parts found (no rule that asks as seldom finds more than ${(100 * most).toFixed(1)} %), ${(1000 * falsely).toFixed(1)} false questions in 1,000 good engines`,
     );
-    expect(found).toBeGreaterThanOrEqual(least);
+    expect(found).toBeGreaterThanOrEqual(Math.min(0.9, most - 0.07));
     expect(falsely).toBeLessThanOrEqual(0.002);
   });
 });
