@@ -67,9 +67,9 @@ test('a pressure that is too low stops everything else; what is due comes up on 
     '0.7 bar more than the first',
   );
 
-  const again = page.getByRole('region', { name: 'To do again' });
+  const again = page.getByRole('region', { name: 'Re-checks' });
   await again.getByRole('button', { name: 'Add to the list' }).click();
-  await expect(page.getByText('Say what is to be done.')).toBeVisible();
+  await expect(page.getByText('Enter the task.')).toBeVisible();
   await again.getByLabel('What', { exact: true }).fill('Look at the rear seal');
   await again.getByLabel('On', { exact: true }).fill(await day(page));
   await again.getByRole('button', { name: 'Add to the list' }).click();
@@ -102,8 +102,8 @@ test('an old shell has its picture, and the customer a report of what was signed
   await page.goto(`/engines/${id}/sheet`);
   const report = page.getByRole('region', { name: 'Customer’s report' });
   await expect(report).toContainText('Sign the build sheet first.');
-  await report.getByLabel('What was refused, and why').fill('The owner keeps the old bolts; we advise against it.');
-  await report.getByLabel('What was refused, and why').blur();
+  await report.getByLabel('Rejected parts, and why').fill('The owner keeps the old bolts; we advise against it.');
+  await report.getByLabel('Rejected parts, and why').blur();
   await allSaved(page);
   const { revision } = await (await request.get(`/api/jobs/${id}`)).json();
   const signed = await request.post(`/api/jobs/${id}/sheets`, { data: { by: 'Wren', seen: revision, revision: 1 } });
@@ -127,28 +127,28 @@ test('an old shell has its picture, and the customer a report of what was signed
   expect((await request.get(address!)).status()).toBe(409);
 });
 
-test('walls of a grade as seen here count only where the fitter says so, marked, and go back with one press', async ({
+test('walls of a grade measured here count only where the fitter says so, marked, and go back with one press', async ({
   page,
 }) => {
   await page.goto(`/engines/${THIRD_BUILD}/drawer`);
-  const seen = page.getByRole('region', { name: 'Walls as seen here' });
+  const seen = page.getByRole('region', { name: 'Walls measured here' });
   await expect(seen).toContainText(/The workshop has measured walls of \d+ of these grades/u);
-  await seen.getByRole('button', { name: 'Count with walls as seen here' }).click();
-  await expect(page.getByText('as seen here', { exact: true }).first()).toBeVisible();
+  await seen.getByRole('button', { name: 'Count with walls measured here' }).click();
+  await expect(page.getByText('measured here', { exact: true }).first()).toBeVisible();
   await page.goto(`/engines/${THIRD_BUILD}/sheet`);
   await expect(
     page.getByText(/counted with a wall of \S+ mm, as seen in \d+ engines here; the grade says/u).first(),
   ).toBeVisible();
   await page.goto(`/engines/${THIRD_BUILD}/drawer`);
-  await seen.getByRole('button', { name: 'Count by grade again' }).click();
-  await expect(page.getByText('as seen here', { exact: true })).toHaveCount(0);
+  await seen.getByRole('button', { name: 'Use nominal walls' }).click();
+  await expect(page.getByText('measured here', { exact: true })).toHaveCount(0);
   await allSaved(page);
 });
 
 test('what will be needed ahead stands against the free stock', async ({ page }) => {
   await page.goto('/known/use');
   const ahead = page.getByRole('region', { name: 'Several engines ahead' });
-  await expect(ahead.getByRole('table', { name: 'Needed ahead' })).toBeVisible();
+  await expect(ahead.getByRole('table', { name: 'Shells needed' })).toBeVisible();
   await expect(ahead).toContainText('Narrow it by engine type');
   await page.goto('/known/use?type=Sedge%204');
   await expect(ahead).toContainText(/\d+ open engines? without a selection come for certain/u);

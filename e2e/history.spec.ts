@@ -21,7 +21,7 @@ test('an engine that comes back goes on from its last build; how it came apart c
   await page.goto('/new');
   await page.getByLabel('Name, with its number').fill('Reed 6 · e2e second');
   await page.getByLabel('Serial number').fill('e2e-77');
-  await expect(page.getByLabel('Built here before: go on from')).toContainText('Reed 6 · e2e first, signed');
+  await expect(page.getByLabel('Earlier build to continue')).toContainText('Reed 6 · e2e first, signed');
   await expect(page.getByText('are those of Reed 6 · e2e first')).toBeVisible();
   await expect(page.getByLabel('Data sheet of the library')).toBeHidden();
   await page.getByRole('button', { name: 'Create engine' }).click();
@@ -34,15 +34,15 @@ test('an engine that comes back goes on from its last build; how it came apart c
   await expect(upper).toContainText('Fitted: mid (Osier), wall 1.995 mm');
   await upper.getByRole('button', { name: 'One edge worn' }).click();
   await upper.getByLabel('Old wall, mm').fill('1.989');
-  await page.getByLabel('Arrow of the cap').click();
+  await page.getByLabel('Cap arrow').click();
   await page.getByRole('option', { name: 'To the rear' }).click();
   await expect(upper).toContainText('Worn by 0.006 mm');
   await expect(page.getByText('journal: size, taper, barrel, surface')).toBeVisible();
   const lower = page.getByRole('region', { name: 'Old lower shell of M1' });
   await lower.getByRole('button', { name: 'Even wear' }).click();
   await expect(page.getByRole('button', { name: 'M1: described' })).toBeVisible();
-  await page.getByLabel('Ran since').fill('2000');
-  await page.getByLabel('Ran since').blur();
+  await page.getByLabel('Run since').fill('2000');
+  await page.getByLabel('Run since').blur();
   await allSaved(page);
 
   // Then and now, once a journal is read again.
@@ -78,7 +78,7 @@ test('what is known is narrowed, goes down to its engines, and counts none that 
   await page.getByRole('link', { name: 'Are the ± honest' }).click();
   await expect(page.getByText(/came within the ± that were stated/u)).toBeVisible();
   await page.getByRole('link', { name: 'Walls' }).click();
-  await expect(page.getByText('Off the band of their grade:')).toBeVisible();
+  await expect(page.getByText('Outside the band of their grade:')).toBeVisible();
   // Down to the engines behind one figure, and back to all of them.
   const teal = page.getByRole('link', { name: /engines behind walls of Marsh Teal, lower/u });
   const count = Number(/^\d+/u.exec((await teal.textContent()) ?? '')![0]);
@@ -88,16 +88,16 @@ test('what is known is narrowed, goes down to its engines, and counts none that 
   await page.getByRole('button', { name: 'Show all of them' }).click();
   await expect(page.getByText('Only those behind')).toBeHidden();
   await page.getByRole('link', { name: 'Shells used' }).click();
-  await page.getByLabel('A delivery takes, weeks').fill('8');
+  await page.getByLabel('Delivery time, weeks').fill('8');
   await expect(page.getByRole('table', { name: 'Shells used by grade' })).toContainText('Teal');
 
   await page.goto('/known/walls?series=None');
-  await expect(page.getByText('Nothing from the engines that this is narrowed to.')).toBeVisible();
+  await expect(page.getByText('No engines match these filters.')).toBeVisible();
   await page.goto('/known/walls');
 
   // A day that is none is said, and narrows nothing.
   await page.getByLabel('From day').fill('June');
-  await expect(page.getByText('A day, such as 2026-11-30; or nothing.')).toBeVisible();
+  await expect(page.getByText('Enter a date such as 2026-11-30, or leave it blank.')).toBeVisible();
   await page.getByLabel('From day').fill('');
 
   await page.getByRole('link', { name: 'Engines', exact: true }).last().click();
@@ -159,29 +159,29 @@ test('a grinding plan says what costs least, what else would do, and why a size 
     await enter(request, id, 'mainJournal', main + 1, size);
   }
   await page.goto(`/engines/${id}/journals`);
-  await page.getByRole('link', { name: 'What it costs, and other sizes' }).first().click();
+  await page.getByRole('link', { name: 'Grinding plan' }).first().click();
   const plan = page.getByLabel('Grinding plan, mains');
   // Nothing is priced: it is the shells that are missing, not another shaft.
   await expect(plan).toContainText('Enter what a pair of shells costs');
   await expect(plan).not.toContainText('No size suits');
   await plan.getByLabel('Price of a pair, 0.25 under, mains').fill('35');
-  await expect(plan).toContainText('Grinding or set-up has no price yet and counts as 0.');
-  await plan.getByLabel('Grinding, a journal').fill('20');
-  await plan.getByLabel('Set-up, a size').fill('50');
+  await expect(plan).toContainText('No price for grinding or set-up yet: it counts as 0.');
+  await plan.getByLabel('Grinding per journal').fill('20');
+  await plan.getByLabel('Set-up per size').fill('50');
   await plan.getByLabel('Price of a pair, standard, mains').fill('30');
   // By hand: five journals, one set-up, five pairs.
   await expect(plan).toContainText('Grind M1, M2, M3, M4, M5 to 0.25 under: 325.00');
-  await expect(plan.getByLabel('Sizes that cannot be, mains')).toContainText(
+  await expect(plan.getByLabel('Sizes ruled out, mains')).toContainText(
     'Not standard for all: M3 too small by 0.034 mm',
   );
-  await plan.getByLabel('Sizes of the journals').click();
+  await plan.getByLabel('Journal sizes').click();
   await page.getByRole('option', { name: 'each its own' }).click();
   await expect(plan).toContainText('Grind M3 to 0.25 under; leave M1, M2, M4, M5 at standard: 225.00');
-  await plan.getByLabel('Hardened to a depth of, mm').fill('0.1');
+  await plan.getByLabel('Depth of hardening, mm').fill('0.1');
   await expect(plan).toContainText('No size suits all journals');
   // What was typed is still there after a reload.
   await page.reload();
-  await expect(plan.getByLabel('Grinding, a journal')).toHaveValue('20');
-  await plan.getByLabel('Hardened to a depth of, mm').fill('deep');
+  await expect(plan.getByLabel('Grinding per journal')).toHaveValue('20');
+  await plan.getByLabel('Depth of hardening, mm').fill('deep');
   await expect(plan).not.toContainText('No size suits all journals');
 });

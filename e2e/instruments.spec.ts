@@ -33,19 +33,19 @@ test('an instrument is registered, checked and calibrated; an engine reads with 
   await page.getByLabel('Number', { exact: true }).fill('E2E 75');
   await page.getByLabel('Reads from, mm').fill('50');
   await page.getByLabel('Reads to, mm').fill('75');
-  await page.getByLabel('Who has it').fill('Wren');
+  await page.getByLabel('Kept by').fill('Wren');
   await page.getByRole('button', { name: 'Register the outside micrometer' }).click();
   await expect(page.getByRole('heading', { name: 'Outside micrometer E2E 75' })).toBeVisible();
 
   // Two keystrokes: it is right.
-  const shows = page.getByLabel('On its standard it shows, 0.01 mm');
+  const shows = page.getByLabel('Reading on its standard, 0.01 mm');
   await shows.focus();
   await page.keyboard.type('0');
   await page.keyboard.press('Enter');
   await expect(page.getByText('Recorded: zero.')).toBeVisible();
   await expect(page.getByRole('table', { name: 'Zero checks, the last first' })).toContainText('zero');
 
-  await page.getByRole('button', { name: 'Enter a calibration' }).click();
+  await page.getByRole('button', { name: 'Add calibration' }).click();
   await page.getByLabel('Calibrated on').fill(day(40));
   for (const [nth, at] of ['50', '60', '55'].entries()) {
     await page.getByLabel(`Point ${nth + 1}: size`).fill(at);
@@ -58,7 +58,7 @@ test('an instrument is registered, checked and calibrated; an engine reads with 
   ).toBeVisible();
   // What was typed is still there after a reload.
   await page.reload();
-  await page.getByRole('button', { name: 'Enter a calibration' }).click();
+  await page.getByRole('button', { name: 'Add calibration' }).click();
   await expect(page.getByLabel('Point 3: size')).toHaveValue('55');
   await page.getByLabel('Point 3: size').fill('75');
   await page.getByLabel('Certificate file').setInputFiles({
@@ -85,13 +85,13 @@ test('an instrument is registered, checked and calibrated; an engine reads with 
 
   await page.goto('/instruments');
   await page.getByRole('link', { name: 'E2E 75' }).click();
-  const engines = page.getByRole('table', { name: 'Engines read with it' });
+  const engines = page.getByRole('table', { name: 'Engines measured with it' });
   await expect(engines).toContainText('Reed 6 read with E2E 75');
 
   // A calibration that turns out wrong marks what was read under it, there and in the engine.
   await page.getByText(day(40), { exact: true }).click();
   await page.getByRole('button', { name: 'Mark as wrong' }).click();
-  await page.getByLabel('Why is it not to be trusted?').fill('anvil loose');
+  await page.getByLabel('Reason').fill('anvil loose');
   await page.getByRole('button', { name: 'Mark as wrong' }).click();
   await expect(page.getByText('last calibration found wrong')).toBeVisible();
   await page.reload();
@@ -116,7 +116,7 @@ test('an instrument that was not zeroed today is asked about once, and what was 
   await page.getByRole('button', { name: /are read with/ }).click();
   await page.getByRole('option', { name: 'bore gauge E2E drift' }).click();
   await expect(page.getByText('Bore gauge E2E drift was not zeroed today.')).toBeVisible();
-  const shows = page.getByLabel('On its standard it shows, 0.01 mm');
+  const shows = page.getByLabel('Reading on its standard, 0.01 mm');
   await shows.fill('0');
   await shows.press('Enter');
   await expect(page.getByText('Bore gauge E2E drift was not zeroed today.')).toBeHidden();
@@ -128,7 +128,7 @@ test('an instrument that was not zeroed today is asked about once, and what was 
 
   // The check after work: it shows 0.006 too much. The needle goes the other way.
   await page.goto(`/instruments/${id}`);
-  const after = page.getByLabel('On its standard it shows, 0.01 mm');
+  const after = page.getByLabel('Reading on its standard, 0.01 mm');
   await after.fill('-0.6');
   await after.press('Enter');
   await expect(page.getByText('Recorded: 0.006 mm too much.')).toBeVisible();
@@ -139,7 +139,7 @@ test('an instrument that was not zeroed today is asked about once, and what was 
   await expect(page.getByText('Bore gauge E2E drift moved by 0.006 mm')).toBeVisible();
   // Until it is decided the reading counts nowhere.
   await expect(page.getByRole('row', { name: /^Main bore/ })).not.toContainText('64.010');
-  await page.getByRole('button', { name: 'Leave them as read' }).click();
+  await page.getByRole('button', { name: 'Keep as read' }).click();
   await expect(page.getByRole('row', { name: /^Main bore/ })).toContainText('64.010');
 });
 
@@ -149,14 +149,14 @@ test('a gauge study is entered blind by two people, worked out and taken over', 
   await request.put(`/api/instruments/${id}`, { data: { revision: 0, by: 'Wren', instrument } });
   await page.goto(`/instruments/${id}`);
   await page.getByRole('button', { name: 'New study' }).click();
-  await page.getByRole('button', { name: 'Begin the study' }).click();
+  await page.getByRole('button', { name: 'Start study' }).click();
   await expect(page.getByText('Enter what is studied.')).toBeVisible();
-  await page.getByLabel('What is studied').fill('Two rings');
-  await page.getByLabel('People who read').fill('Wren, Teasel');
+  await page.getByLabel('Subject').fill('Two rings');
+  await page.getByLabel('People').fill('Wren, Teasel');
   await page.getByLabel('Parts', { exact: true }).fill('2');
-  await page.getByLabel('Readings of each part').fill('2');
-  await page.getByLabel('Tolerance to be judged, mm').fill('0.02');
-  await page.getByRole('button', { name: 'Begin the study' }).click();
+  await page.getByLabel('Readings per part').fill('2');
+  await page.getByLabel('Tolerance, mm').fill('0.02');
+  await page.getByRole('button', { name: 'Start study' }).click();
   await expect(page.getByRole('heading', { name: 'Two rings' })).toBeVisible();
 
   const other = await (await browser.newContext()).newPage();
@@ -181,7 +181,7 @@ test('a gauge study is entered blind by two people, worked out and taken over', 
   for (const one of [other, page]) {
     await expect(one.getByRole('table', { name: 'Components of the study' })).toBeVisible({ timeout: 15_000 });
   }
-  await page.getByRole('button', { name: 'Take over as its repeats and operator' }).click();
+  await page.getByRole('button', { name: 'Use for this instrument' }).click();
   await expect(page.getByText('Taken over into the')).toBeVisible();
   await page.goto(`/instruments/${id}`);
   await expect(page.getByLabel('Where the uncertainties come from')).toHaveValue(/^gauge study “Two rings”/);

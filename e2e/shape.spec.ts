@@ -61,7 +61,7 @@ test('a journal is read in three directions: oval is told with its direction; ho
 
   await page.getByText('How it is read:').click();
   await page.getByText('How long to let the journals soak').click();
-  await page.getByLabel('Part a while ago, °C').fill('60');
+  await page.getByLabel('Part earlier, °C').fill('60');
   await page.getByLabel('Minutes ago').fill('30');
   await page.getByLabel('Part now, °C').fill('40');
   await page.getByLabel('Room or instrument, °C').fill('20');

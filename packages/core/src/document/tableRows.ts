@@ -118,6 +118,8 @@ export class RowReader<Column extends string> {
 /** What a table holds of items of one kind. */
 interface TableOf<Column extends string, Item, Line> {
   readonly columns: readonly Column[];
+  /** Heads that earlier versions wrote, with the column that each is now. */
+  readonly formerHeads?: Readonly<Record<string, Column>>;
   /** Columns without which nothing can be read. */
   readonly needed: readonly Column[];
   readonly read: (row: RowReader<Column>) => Item | null;
@@ -149,13 +151,17 @@ export function readTable<Column extends string, Item extends object, Line>(
   table: readonly (readonly string[])[],
   unit: Unit,
   lines: readonly Line[],
-  { columns, needed, read, isSame, itemOf, name }: TableOf<Column, Item, Line>,
+  { columns, formerHeads = {}, needed, read, isSame, itemOf, name }: TableOf<Column, Item, Line>,
 ): { ok: true; rows: TableRow<Item, Line>[] } | { ok: false; missing: readonly string[] } {
   const head = (table[0] ?? []).map((cell) => cell.trim().toLowerCase());
   const places = new Map<Column, number>();
   for (const column of columns) {
     const at = head.indexOf(column.toLowerCase());
     if (at !== -1) places.set(column, at);
+  }
+  for (const [former, column] of Object.entries<Column>(formerHeads)) {
+    const at = head.indexOf(former.toLowerCase());
+    if (at !== -1 && !places.has(column)) places.set(column, at);
   }
   const missing = needed.filter((column) => !places.has(column));
   if (missing.length > 0) return { ok: false, missing };

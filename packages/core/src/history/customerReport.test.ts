@@ -77,9 +77,9 @@ const lines = (report: ReturnType<typeof told>, title: string) => section(report
 describe('the report for the customer', () => {
   it('says what was found, station by station, and what was fitted, before and after', () => {
     const report = told(twin());
-    expect(lines(report, 'What was found')).toEqual(['Oil grey.', 'M2: lower shell wiped; copper shows']);
+    expect(lines(report, 'Condition as received')).toEqual(['Oil grey.', 'M2: lower shell wiped; copper shows']);
     // By hand, µm: 64 019 − 60 000 − 2 × 1992 = 35, then 36 and 37.
-    expect(section(report, 'What was done, before and after').table!.rows).toEqual(
+    expect(section(report, 'Work done, before and after').table!.rows).toEqual(
       [
         ['M1', 'Teal / Teal', '', '0.035', '0.028 to 0.044', 'worked out'],
         ['M2', 'Teal / Teal', '0.09 as it came', '0.036', '0.028 to 0.044', 'worked out'],
@@ -91,7 +91,7 @@ describe('the report for the customer', () => {
         ...rest,
       ]),
     );
-    expect(lines(report, 'What was done, before and after')[0]).toBe(
+    expect(lines(report, 'Work done, before and after')[0]).toBe(
       'Oil clearance inside the engine maker’s limits at 3 of 3 bearings, worked out from the measured parts.',
     );
     expect(report.pictures).toEqual([{ photo: PHOTO, caption: 'M2, old lower shell: wiped; copper shows' }]);
@@ -103,26 +103,24 @@ describe('the report for the customer', () => {
         limits: { ...job.limits, mainClearance: { ...job.limits.mainClearance!, low: nanometres(36_000) } },
       })),
     );
-    expect(lines(tight, 'What was done, before and after')[0]).toContain('at 2 of 3 bearings');
-    expect(lines(tight, 'What was done, before and after')[0]).toContain('Outside: M1.');
+    expect(lines(tight, 'Work done, before and after')[0]).toContain('at 2 of 3 bearings');
+    expect(lines(tight, 'Work done, before and after')[0]).toContain('Outside: M1.');
     const free = told(twin((job) => ({ limits: { ...job.limits, mainClearance: null } })));
-    expect(lines(free, 'What was done, before and after')[0]).toMatch(
-      /at 0 of 3 bearings.*Not judged.*: M1, M2, M3\.$/u,
-    );
+    expect(lines(free, 'Work done, before and after')[0]).toMatch(/at 0 of 3 bearings.*Not judged.*: M1, M2, M3\.$/u);
     const none = told(twin(() => ({ choice: null })));
-    expect(lines(none, 'What was done, before and after')[0]).toBe('No shells were selected.');
+    expect(lines(none, 'Work done, before and after')[0]).toBe('No shells were selected.');
   });
 
   it('says what was refused and what was left open, and claims neither', () => {
-    expect(lines(told(twin()), 'What was refused, and why')).toEqual(['Nothing is noted as refused.']);
+    expect(lines(told(twin()), 'Rejected parts, and why')).toEqual(['No rejected parts noted.']);
     const refused = told(
       twin(() => ({ report: { refused: 'The owner wants the old bolts back in.', words: 'Thank you.' } })),
     );
-    expect(lines(refused, 'What was refused, and why')).toEqual(['The owner wants the old bolts back in.']);
+    expect(lines(refused, 'Rejected parts, and why')).toEqual(['The owner wants the old bolts back in.']);
     expect(lines(refused, 'From the workshop')).toEqual(['Thank you.']);
     const open = Array.from({ length: 11 }, (_, at) => `thing ${at}`);
-    expect(lines(told(twin(), { signOff: { ...signOff, open } }), 'Not done when it was signed')).toHaveLength(9);
-    expect(section(told(twin()), 'Not done when it was signed')).toBeUndefined();
+    expect(lines(told(twin(), { signOff: { ...signOff, open } }), 'Open when signed')).toHaveLength(9);
+    expect(section(told(twin()), 'Open when signed')).toBeUndefined();
   });
 
   it('names nobody unless it is asked to', () => {
@@ -153,7 +151,7 @@ describe('the report for the customer', () => {
     });
     expect(lines(told(twin((job) => ({ running: running(job) }))), 'After the build')).toEqual([
       'Oil pressure hot at idle: 0.8 bar, too low: at least 1 bar',
-      'To do again, at 20 h: Change the oil',
+      'Re-check, at 20 h: Change the oil',
     ]);
   });
 });

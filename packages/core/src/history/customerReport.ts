@@ -110,9 +110,9 @@ function foundSection({ document, readings, shown }: Signed): ReportSection {
     ...shells,
     ...off.map((part) => `Measured outside the engine maker’s limits: ${partFound(part, shown)}`),
   ].filter((text) => text !== '');
-  const said = lines.length > 0 || worn.length > 0 ? lines : ['How it came apart was not noted.'];
+  const said = lines.length > 0 || worn.length > 0 ? lines : ['No notes on its condition when dismantled.'];
   return {
-    title: 'What was found',
+    title: 'Condition as received',
     lines: said.map((text) => ({ text })),
     table:
       worn.length === 0
@@ -178,7 +178,7 @@ function clearanceLine(rows: ReturnType<typeof stationRows>): string {
   const open =
     unjudged.length === 0
       ? ''
-      : ` Not judged, for want of a limit or of a size inside its own: ${unjudged.join(', ')}.`;
+      : ` Not judged, as a limit or a size is missing or a part is out of limits: ${unjudged.join(', ')}.`;
   return `Oil clearance inside the engine maker’s limits at ${inside} of ${rows.length} bearings, ${how}.${off}${open}`;
 }
 
@@ -207,7 +207,7 @@ function doneSection(signed: Signed): ReportSection {
           ].join(', '),
         ];
   return {
-    title: 'What was done, before and after',
+    title: 'Work done, before and after',
     lines: [
       clearanceLine(rows),
       ...endPlay,
@@ -218,7 +218,7 @@ function doneSection(signed: Signed): ReportSection {
       rows.length === 0
         ? null
         : withoutEmpty({
-            head: ['Bearing', 'Shells fitted', `Clearance before, ${shown}`, `Now, ${shown}`, 'Limits', 'How known'],
+            head: ['Bearing', 'Shells fitted', `Clearance before, ${shown}`, `Now, ${shown}`, 'Limits', 'Basis'],
             figures: [false, false, true, true, true, false],
             rows: rows.map(({ cells }) => cells),
           }),
@@ -248,8 +248,8 @@ function refusedSection(signed: Signed): ReportSection {
   );
   const lines = [...(document.report.refused === '' ? [] : [document.report.refused]), ...found];
   return {
-    title: 'What was refused, and why',
-    lines: (lines.length === 0 ? ['Nothing is noted as refused.'] : lines).map((text) => ({ text })),
+    title: 'Rejected parts, and why',
+    lines: (lines.length === 0 ? ['No rejected parts noted.'] : lines).map((text) => ({ text })),
     table: null,
   };
 }
@@ -264,10 +264,10 @@ function afterSection({ document: { running } }: Signed): ReportSection[] {
     return `Oil pressure ${PRESSURE_WORDS[moment]}: ${pressureText(one)}${said}`;
   });
   const found = startChecks(running).flatMap(([check, made]) =>
-    made?.state === 'found' ? [`At the first start: ${made.words || `not so: ${START_WORDS[check].what}`}`] : [],
+    made?.state === 'found' ? [`At the first start: ${made.words || `problem: ${START_WORDS[check].what}`}`] : [],
   );
   const again = recheckStates(running).flatMap((one) =>
-    one.done === null ? [`To do again, ${recheckDueText(one, running.unit)}: ${one.what}`] : [],
+    one.done === null ? [`Re-check, ${recheckDueText(one, running.unit)}: ${one.what}`] : [],
   );
   const lines = [...read, ...found, ...again];
   return lines.length === 0 ? [] : [{ title: 'After the build', lines: lines.map((text) => ({ text })), table: null }];
@@ -319,20 +319,18 @@ export function customerReport(signed: Signed): CustomerReport {
       foundSection(signed),
       doneSection(signed),
       refusedSection(signed),
-      ...(open.length === 0
-        ? []
-        : [{ title: 'Not done when it was signed', lines: open.map((text) => ({ text })), table: null }]),
+      ...(open.length === 0 ? [] : [{ title: 'Open when signed', lines: open.map((text) => ({ text })), table: null }]),
       ...afterSection(signed),
       ...(document.report.words === ''
         ? []
         : [{ title: 'From the workshop', lines: [{ text: document.report.words }], table: null }]),
       {
-        title: 'How far this can be relied on',
+        title: 'How sure the figures are',
         lines: [
           { text: `Build sheet, revision ${signOff.revision}, signed`, at: signOff.signedAt },
           ...(isNamed ? [{ text: `Work by ${people(signed).join(', ')}; signed by ${signOff.signedBy}.` }] : []),
           {
-            text: 'Oil clearance is the gap between shaft and shell that the oil fills; end play is how far the crankshaft moves lengthways. Sizes are known to what was measured. The engine maker’s data decide.',
+            text: 'Oil clearance is the gap between shaft and shell that the oil fills; end play is how far the crankshaft moves lengthways. Sizes are as good as the readings. The engine maker’s data decide.',
           },
         ],
         table: null,

@@ -26,7 +26,7 @@ export const INSTRUMENT_COLUMNS = [
   'u from',
   'Drift allowed',
   'Months',
-  'Who has it',
+  'Kept by',
   'Place',
   'State',
 ] as const;
@@ -50,7 +50,7 @@ const COLUMN_OF: Readonly<Record<string, Column>> = {
   basis: 'u from',
   drift: 'Drift allowed',
   calibrateAfterMonths: 'Months',
-  holder: 'Who has it',
+  holder: 'Kept by',
   place: 'Place',
   state: 'State',
 };
@@ -121,7 +121,7 @@ function readRow(row: RowReader<Column>, unit: Unit): RegisteredInstrument | nul
     basis: row.text('u from') || COMMON_PRACTICE,
     drift: row.length('Drift allowed') ?? usual.drift,
     calibrateAfterMonths: row.number('Months') ?? null,
-    holder: row.text('Who has it'),
+    holder: row.text('Kept by'),
     place: row.text('Place'),
     state,
   };
@@ -143,6 +143,7 @@ export function readInstrumentTable<Line extends { readonly instrument: Register
 ) {
   return readTable<Column, RegisteredInstrument, Line>(table, 'mm', lines, {
     columns: INSTRUMENT_COLUMNS,
+    formerHeads: { 'Who has it': 'Kept by' },
     needed: NEEDED,
     read: (row) => {
       const unit = row.oneOf('Unit', ['mm', 'in'] as const);

@@ -171,6 +171,17 @@ describe('the register as a file', () => {
     expect(faults).toEqual([['Kind'], ['Needle +'], ['Reads to'], [], ['Number']]);
     expect(readInstrumentTable([['Number', 'Kind']], [])).toEqual({ ok: false, missing: ['Unit'] });
   });
+
+  it('reads the head that earlier versions wrote for who keeps an instrument', () => {
+    const read = readInstrumentTable(
+      [
+        ['Number', 'Kind', 'Unit', 'Who has it', 'Ball', 'Resolution'],
+        ['G1', 'outside micrometer', 'mm', 'Wren', '', '0.001'],
+      ],
+      [],
+    );
+    expect(read.ok && read.rows[0]).toMatchObject({ ok: true, item: { holder: 'Wren' } });
+  });
 });
 
 describe('an instrument to be registered', () => {

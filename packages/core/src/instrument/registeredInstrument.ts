@@ -17,7 +17,7 @@ export const COMMON_PRACTICE = 'common practice, not measured here';
 export const registeredInstrumentSchema = z.strictObject({
   number: words.min(1, 'enter the number on the instrument').describe('Its number in the workshop; no other has it.'),
   kind: z.enum(INSTRUMENT_KINDS),
-  unit: unitSchema.describe('Unit of its scale.'),
+  unit: unitSchema.describe('Scale unit.'),
   range: z
     .strictObject({ low: unsigned, high: sizeNmSchema })
     .refine(({ low, high }) => low < high, 'the smaller end is below the larger one')
@@ -43,8 +43,8 @@ export const registeredInstrumentSchema = z.strictObject({
     .describe('Where the three uncertainties come from.'),
   drift: unsigned.describe('Two zero checks that differ by more make the readings between them suspect.'),
   calibrateAfterMonths: z.int().min(1).max(120).nullable().describe('Months between calibrations; null: no reminder.'),
-  holder: words.describe('Who has it; may be empty.'),
-  place: words.describe('Where it lies; may be empty.'),
+  holder: words.describe('Kept by; may be empty.'),
+  place: words.describe('Location; may be empty.'),
   state: z.enum(INSTRUMENT_STATES),
 });
 export type RegisteredInstrument = z.output<typeof registeredInstrumentSchema>;

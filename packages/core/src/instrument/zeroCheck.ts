@@ -10,7 +10,7 @@ export const zeroCheckSchema = z.strictObject({
   by: personSchema,
   standard: sizeNmSchema.nullable().describe('Size of the standard; null: not given.'),
   shown: nanometresSchema.describe('What the instrument showed too much on the standard; below zero: too little.'),
-  isReset: z.boolean().describe('True if it was brought to zero again at once.'),
+  isReset: z.boolean().describe('True if it was reset to zero at once.'),
 });
 export type ZeroCheck = z.output<typeof zeroCheckSchema>;
 

@@ -147,7 +147,7 @@ describe('what is looked at again', () => {
       expect(() => twin({ rechecks: { [ids[0]]: recheck(part) } })).toThrow();
     }
     expect(() => twin({ limits: { idle: { least: 3, most: 2, unit: 'bar', source: 'book' } } })).toThrow(/swap/u);
-    expect(() => twin({ limits: { idle: { least: 3, most: null, unit: 'bar', source: '' } } })).toThrow(/where/u);
+    expect(() => twin({ limits: { idle: { least: 3, most: null, unit: 'bar', source: '' } } })).toThrow(/source/u);
   });
 });
 

@@ -107,7 +107,7 @@ export function ranSoFar({ entries }: Running): number | null {
   return runs.length === 0 ? null : Math.max(...runs);
 }
 
-/** Something to do again, with how it stands. */
+/** Re-check, with how it stands. */
 export interface RecheckState extends Recheck {
   readonly key: string;
   /** True if the engine has run as far as it was to be done at. */

@@ -39,12 +39,12 @@ const pressureLimitSchema = z
     least: pressureValue.nullable(),
     most: pressureValue.nullable(),
     unit: z.enum(PRESSURE_UNITS),
-    source: z.string().trim().min(1, 'say where the figure is from').max(200),
+    source: z.string().trim().min(1, 'enter the source').max(200),
   })
-  .refine(({ least, most }) => least !== null || most !== null, 'enter the least, the most, or both')
+  .refine(({ least, most }) => least !== null || most !== null, 'enter a minimum, a maximum, or both')
   .refine(({ least, most }) => least === null || most === null || least <= most, {
     path: ['most'],
-    error: 'the most is below the least; swap them',
+    error: 'the maximum is below the minimum; swap them',
   });
 export type PressureLimit = z.output<typeof pressureLimitSchema>;
 
@@ -60,10 +60,10 @@ const runEntrySchema = z.strictObject({
 });
 export type RunEntry = z.output<typeof runEntrySchema>;
 
-/** Something to do again after the build, on a day, after a run, or whichever comes first. */
+/** Re-check after the build, on a day, after a run, or whichever comes first. */
 const recheckSchema = z
   .strictObject({
-    what: z.string().trim().min(1, 'say what is to be done').max(120),
+    what: z.string().trim().min(1, 'enter the task').max(120),
     on: daySchema.nullable(),
     run: runSchema.nullable(),
     done: z.strictObject({ words: wordsSchema, ...stamp }).nullable(),

@@ -49,7 +49,7 @@ function todosOf(facts: RunningFacts): Todo[] {
     ...offLimits(facts).map((one): Todo => ({ turn: 'amiss', todo: pressureTodo(one) })),
     ...checks.flatMap(([check, made]): Todo[] =>
       made?.state === 'found'
-        ? [{ turn: 'amiss', todo: `Put right what the first start showed: ${made.words || START_WORDS[check].what}` }]
+        ? [{ turn: 'amiss', todo: `Fix the problem at the first start: ${made.words || START_WORDS[check].what}` }]
         : [],
     ),
     ...(open.length > 0 && open.length < checks.length
@@ -101,6 +101,6 @@ export const runningSlice: Slice<'running', RunningFacts> = {
       const on = running.entries[place]?.on;
       return on === undefined ? 'reading after the build' : `reading after the build, ${on}`;
     }
-    return 'what was noted after the build';
+    return 'notes after the build';
   },
 };

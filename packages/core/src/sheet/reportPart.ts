@@ -8,7 +8,7 @@ export const reportPart = documentPart({
   members: {
     report: z.strictObject({
       refused: wordsSchema.describe('What was refused, by whom it may be, and why; empty: nothing noted.'),
-      words: wordsSchema.describe('Anything else for the customer.'),
+      words: wordsSchema.describe('Other notes for the customer.'),
     }),
   },
   since: 8,

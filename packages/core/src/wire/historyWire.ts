@@ -176,7 +176,7 @@ export const HISTORY_ENDPOINTS = {
     method: 'get',
     at: '/api/known',
     needs: 'read',
-    summary: 'How many engines tell the workshop something, and by what they can be narrowed',
+    summary: 'Number of engines with evidence, and the values to filter by',
     answer: z.strictObject({
       engines: z.int().min(0),
       leftOut: z.int().min(0),

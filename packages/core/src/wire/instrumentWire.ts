@@ -119,7 +119,7 @@ export const INSTRUMENT_ENDPOINTS = {
     method: 'put',
     at: '/api/instruments/{id}/calibrations/{calibration}',
     needs: 'instruments',
-    summary: 'Enter a calibration; sending it again changes nothing',
+    summary: 'Add calibration; sending it again changes nothing',
     path: byCalibration,
     body: z.strictObject({
       by: personSchema,
@@ -200,7 +200,7 @@ export const INSTRUMENT_ENDPOINTS = {
     needs: 'read',
     summary: 'A gauge study; nobody sees the readings of others before all are entered',
     path: byStudy,
-    query: z.object({ person: z.string().max(40).default('').describe('Who reads here; empty: nobody.') }),
+    query: z.object({ person: z.string().max(40).default('').describe('Person measuring; empty: nobody.') }),
     answer: studyViewSchema,
     problems: ['invalid-request', 'not-found'],
     topics: ['instruments'],

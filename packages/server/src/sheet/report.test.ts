@@ -114,7 +114,7 @@ describe('a report that is long', () => {
     pictures: [],
     sections: [
       { title: 'What was found', lines: lines(count), table: null },
-      { title: 'What was done, before and after', lines: [], table: null },
+      { title: 'Work done, before and after', lines: [], table: null },
     ],
   });
   const signed: SignedSheet = {
@@ -145,7 +145,7 @@ describe('a report that is long', () => {
   it('is whole on more pages where nothing helps', async () => {
     const pages = await pagesOf(await reportPdf({ ...task, report: report(300), pictures: [] }));
     expect(pages.length).toBeGreaterThan(2);
-    expect(pages.at(-1)!.text).toContain('What was done, before and after');
+    expect(pages.at(-1)!.text).toContain('Work done, before and after');
     expect(pages.map(({ text }) => text).join(' ')).toContain('M299: lower shell wiped');
   });
 

@@ -21,14 +21,14 @@ export function DueEngines({ onBack }: { readonly onBack: (job: Pick<JobSummary,
           actions={
             <Button aria-label={`Reopen ${name}, to note it`} onPress={() => onBack({ id, version })}>
               <RotateCcw aria-hidden size={18} />
-              Reopen, to note it
+              Reopen to record
             </Button>
           }
         >
           <strong>{name}</strong>, closed: {reminders.map(({ on, todo }) => `${todo} (${on})`).join('; ')}
         </Notice>
       ))}
-      {data.areMore && <Quiet>There are more: these are due longest.</Quiet>}
+      {data.areMore && <Quiet>More are due. These have waited longest.</Quiet>}
     </section>
   );
 }

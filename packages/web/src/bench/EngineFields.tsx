@@ -59,7 +59,7 @@ export function EngineFields(engine: NewEngineForm) {
           control={control}
           render={({ field }) => (
             <Choice
-              label="Built here before: go on from"
+              label="Earlier build to continue"
               value={build?.id ?? ''}
               onChange={field.onChange}
               options={[
@@ -67,7 +67,7 @@ export function EngineFields(engine: NewEngineForm) {
                   value: id,
                   label: signed ? `${name}, signed ${momentText(signed.at, 'day')}` : `${name}, not signed`,
                 })),
-                { value: '', label: 'none of them: a data sheet' },
+                { value: '', label: 'none: start from a data sheet' },
               ]}
             />
           )}

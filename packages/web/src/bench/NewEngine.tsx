@@ -39,15 +39,15 @@ export function NewEngine() {
       aria-label="New engine"
     >
       <PanelTitle as="h1">New engine</PanelTitle>
-      {buildFault && <Notice urgent>The build before cannot be read: {buildFault}</Notice>}
+      {buildFault && <Notice urgent>Earlier build not readable: {buildFault}</Notice>}
       {fault && <Notice urgent>The library cannot be read: {fault}</Notice>}
       <Panel>
         <EngineFields {...engine} />
         {isTyped && layout && <ShaftDrawing layout={layout} height={110} />}
         {build && (
           <Quiet>
-            Data sheet, positions, materials and marks are those of {build.name}; its sizes stand beside the new ones.
-            Nothing of it is changed.
+            Data sheet, positions, materials and marks come from {build.name}; its sizes appear beside the new ones.
+            That build stays unchanged.
           </Quiet>
         )}
         {!isTyped && !build && view && (
@@ -81,7 +81,7 @@ export function NewEngine() {
       )}
       <Foot>
         <Button $kind="primary" type="submit">
-          {isFetching ? 'Fetching the build before …' : 'Create engine'}
+          {isFetching ? 'Loading the earlier build …' : 'Create engine'}
         </Button>
         <Button onPress={() => navigate('/')}>Back</Button>
         {isTried && (isTyped ? !isReady : nameFault !== null) && <Notice urgent>Check the marked fields.</Notice>}

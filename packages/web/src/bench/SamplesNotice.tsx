@@ -58,8 +58,7 @@ export function SamplesNotice({ areThere, by }: SamplesNoticeProps) {
             stock?
           </strong>
           <Quiet>
-            Engines can be reopened, types restored, instruments taken into use again; the stock history undoes the
-            stock.
+            Engines can be reopened, types restored, instruments put back in use; the stock history undoes the stock.
           </Quiet>
           <Row style={{ marginTop: '0.4rem' }}>
             <Button $kind="primary" autoFocus onPress={() => void remove()}>

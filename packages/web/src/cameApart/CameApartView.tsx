@@ -77,10 +77,10 @@ function CapFields({ work }: { readonly work: CameApartWork }) {
   return (
     <Fields>
       <Choice
-        label="Arrow of the cap"
+        label="Cap arrow"
         value={found?.arrow ?? ''}
         options={[
-          { value: '', label: 'not looked at' },
+          { value: '', label: 'not checked' },
           ...CAP_ARROWS.map((value) => ({ value, label: ARROW_WORDS[value] })),
         ]}
         onChange={(arrow) => set({ arrow: arrow === '' ? null : arrow })}
@@ -89,7 +89,7 @@ function CapFields({ work }: { readonly work: CameApartWork }) {
         job={job.id}
         part={`apart ${open}`}
         field="number"
-        label="Number on the cap"
+        label="Cap number"
         value={found?.number ?? ''}
         most={20}
         onCommit={(number) => set({ number })}
@@ -129,14 +129,14 @@ function Suggests({ work }: { readonly work: CameApartWork }) {
   return (
     <>
       <p style={{ marginTop: '0.6rem' }}>
-        <strong>Look at, before {work.open} goes together:</strong>
+        <strong>Check before assembling {work.open}:</strong>
       </p>
       <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }}>
         {looks.map((look) => (
           <li key={look}>{LOOKS[look]}</li>
         ))}
       </ul>
-      <Quiet>It comes up again as a check in the final assembly.</Quiet>
+      <Quiet>Repeated as a check in final assembly.</Quiet>
     </>
   );
 }
@@ -174,8 +174,8 @@ export function CameApartView() {
         </div>
         <div>
           <BeforePanel work={work} />
-          <Panel aria-label="The whole engine">
-            <PanelTitle>The whole engine</PanelTitle>
+          <Panel aria-label="Whole engine">
+            <PanelTitle>Whole engine</PanelTitle>
             <WordsField
               job={job.id}
               part="engine"
@@ -188,7 +188,7 @@ export function CameApartView() {
             <OldLength
               work={work}
               kept={{ part: 'apart', field: 'endPlay' }}
-              label="End play, before anything is taken off"
+              label="End play before disassembly"
               value={document.cameApart.endPlay}
               onKeep={(endPlay) => setWhole({ endPlay })}
             />
@@ -196,14 +196,14 @@ export function CameApartView() {
               job={job.id}
               part="apart"
               field="words"
-              label="What was found"
+              label="Condition"
               value={document.cameApart.words}
               most={500}
               onCommit={(words) => setWhole({ words })}
             />
             <Quiet>
-              Mark each cap and shell before it comes out, and do not clean it before it is looked at. What a pattern
-              suggests is common practice; the engine maker’s book decides.
+              Mark each cap and shell before removal, and look before you clean. The causes are common practice; the
+              engine maker’s book decides.
             </Quiet>
           </Panel>
         </div>

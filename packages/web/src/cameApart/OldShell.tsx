@@ -33,7 +33,7 @@ export function OldShell({ work, side, half }: { work: CameApartWork; side: Half
           Fitted: {then.label}, wall {lengthText(then.wall, unit)}
         </Quiet>
       )}
-      <Patterns role="group" aria-label={`How the ${name} looks`}>
+      <Patterns role="group" aria-label={`Wear on the ${name}`}>
         {WEAR_PATTERNS.map((pattern) => {
           const isOn = half.patterns.includes(pattern);
           return (
@@ -54,7 +54,7 @@ export function OldShell({ work, side, half }: { work: CameApartWork; side: Half
       {half.patterns.map((pattern) => (
         <Quiet key={pattern}>
           <strong>{wearPattern(pattern).name}</strong>: {wearPattern(pattern).seen}.
-          {suggestedLooks([pattern]).length === 0 && ' As it should be.'}
+          {suggestedLooks([pattern]).length === 0 && ' Normal wear.'}
         </Quiet>
       ))}
       <Row style={{ alignItems: 'start', marginTop: '0.4rem' }}>
@@ -62,7 +62,7 @@ export function OldShell({ work, side, half }: { work: CameApartWork; side: Half
           job={job.id}
           part={`apart ${open} ${side}`}
           field="words"
-          label="Anything else on it"
+          label="Other marks"
           value={half.words}
           most={500}
           onCommit={(words) => setHalf(side, { words })}

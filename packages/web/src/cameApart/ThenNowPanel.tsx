@@ -82,7 +82,7 @@ function RunFields({ work, before }: { readonly work: CameApartWork; readonly be
     <Row style={{ alignItems: 'end' }}>
       <OptionalNumber
         kept={{ of: job.id, part: 'before', field: 'run' }}
-        label="Ran since"
+        label="Run since"
         value={before.run?.value ?? null}
         most={10_000_000}
         onCommit={(value) => keep(value, unit)}
@@ -108,8 +108,8 @@ export function BeforePanel({ work }: { readonly work: CameApartWork }) {
   const most = (['journal', 'housing'] as const).flatMap((role) => wornMost(parts, role) ?? []);
   const isRead = parts.some(({ now }) => now !== null);
   return (
-    <Panel aria-label="The build before">
-      <PanelTitle>Built here before</PanelTitle>
+    <Panel aria-label="Earlier build">
+      <PanelTitle>Earlier build</PanelTitle>
       <p>
         <Link to={`/engines/${before.job}/sheet`}>{before.name}</Link>
         {before.signed === null
@@ -125,8 +125,8 @@ export function BeforePanel({ work }: { readonly work: CameApartWork }) {
             `; ${roughText(wearRate(one.worn!, before.run), unit)} in ${WEAR_PER[before.run.unit].toLocaleString('en')} ${RUN_WORDS[before.run.unit]}`}
         </p>
       ))}
-      {isRead && most.length === 0 && <Quiet>No wear beyond what readings tell.</Quiet>}
-      {!isRead && <Quiet>Measure bores and journals: then and now stand side by side here.</Quiet>}
+      {isRead && most.length === 0 && <Quiet>No wear beyond the measuring uncertainty.</Quiet>}
+      {!isRead && <Quiet>Measure bores and journals to compare then and now.</Quiet>}
     </Panel>
   );
 }

@@ -72,23 +72,23 @@ export function AheadPanel({ uses, engines, months, onBench, isOfType, lead, ser
           {rows === null
             ? 'Reading the stock …'
             : short === 0
-              ? 'Each kind lasts, taken by itself, with the required chance.'
+              ? 'Each kind, taken alone, lasts with the required chance.'
               : `${short} of ${rows.length} kinds are short.`}
           {isLate && short > 0 && (
-            <strong> A delivery takes as long as you look ahead: what is ordered now comes too late for some.</strong>
+            <strong> Delivery takes as long as this period: an order placed now comes too late for some.</strong>
           )}
         </p>
       </Row>
       <Quiet>
         {isOfType
-          ? `${certain} ${certain === 1 ? 'open engine' : 'open engines'} without a selection come for certain. `
-          : 'Narrow it by engine type, and by nothing else, to count the open engines of the type for certain. '}
-        Others come as often as they did, and each takes shells as engines before it did. Reserved shells are not free;
-        those that fit either place count half above, half below.
+          ? `${certain} ${certain === 1 ? 'open engine' : 'open engines'} without a selection are certain. `
+          : 'Filter by engine type alone to count its open engines as certain. '}
+        Other engines arrive at the past rate and take shells as past engines did. Reserved shells are not free. Shells
+        that fit either side count half as upper, half as lower.
       </Quiet>
       {rows && (
         <KnownTable
-          label="Needed ahead"
+          label="Shells needed"
           file="needed-ahead"
           items={rows}
           keyOf={({ use: { family, series, grade, half } }) => `${family} ${series} ${grade} ${half}`}
@@ -98,13 +98,13 @@ export function AheadPanel({ uses, engines, months, onBench, isOfType, lead, ser
             { head: 'For', text: ({ use }) => `${FAMILY_WORDS[use.family]}, ${HALF_WORDS[use.half]}` },
             { head: 'Free', text: ({ free }) => String(free), sortBy: ({ free }) => free, isFigure: true },
             {
-              head: 'Needed, about',
+              head: 'Expected need',
               text: ({ expected }) => expected.toFixed(1),
               sortBy: ({ expected }) => expected,
               isFigure: true,
             },
             {
-              head: 'Free ones last',
+              head: 'Chance that free stock lasts',
               text: ({ lasts }) => percentText(lasts),
               sortBy: ({ lasts }) => lasts,
               isFigure: true,

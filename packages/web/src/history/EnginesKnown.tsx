@@ -70,7 +70,7 @@ function behindWords(asked: BehindQuery, series: string): string {
   const { what, grade = '', half = '', mark = '' } = asked;
   if (what === 'mark') return `mark ${mark}`;
   if (what === 'instrument') return 'one instrument';
-  if (what === 'check') return 'the check of the ±';
+  if (what === 'check') return 'the ± check';
   return `${what === 'wall' ? 'walls of' : 'use of'} ${[series, grade].filter(Boolean).join(' ')}, ${half}`;
 }
 
@@ -95,24 +95,22 @@ export function EnginesKnown() {
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
   return (
-    <Panel aria-label="Engines behind it">
-      <PanelTitle>Engines behind it</PanelTitle>
+    <Panel aria-label="Engines counted">
+      <PanelTitle>Engines counted</PanelTitle>
       <Quiet>
-        Every engine whose selection was accepted. Leave one out where its figures are not to be trusted; the reason
-        stays with it.
+        Every engine whose selection was accepted. Leave out an engine whose figures you do not trust, and give the
+        reason.
       </Quiet>
       {asked.what !== undefined && (
         <Row>
           <p style={{ flex: '1 1 20rem' }}>
-            <strong>Only those behind {behindWords(asked, scope.series ?? '')}.</strong>
+            <strong>Only for {behindWords(asked, scope.series ?? '')}.</strong>
           </p>
-          <Button onPress={() => setQuery(Object.fromEntries(BEHIND_KEYS.map((key) => [key, null])))}>
-            Show all of them
-          </Button>
+          <Button onPress={() => setQuery(Object.fromEntries(BEHIND_KEYS.map((key) => [key, null])))}>Show all</Button>
         </Row>
       )}
       {data.engines.length === 0 ? (
-        <KnownNothing>No engine here.</KnownNothing>
+        <KnownNothing>No engines.</KnownNothing>
       ) : (
         <KnownTable
           label="Engines behind what is known"
@@ -153,8 +151,8 @@ export function EnginesKnown() {
         />
       )}
       <Row style={{ marginTop: '0.5rem' }}>
-        {pages.length > 0 && <Button onPress={() => setPages(pages.slice(0, -1))}>Later ones</Button>}
-        {data.goesOn !== null && <Button onPress={() => setPages([...pages, data.goesOn!])}>Earlier ones</Button>}
+        {pages.length > 0 && <Button onPress={() => setPages(pages.slice(0, -1))}>Newer</Button>}
+        {data.goesOn !== null && <Button onPress={() => setPages([...pages, data.goesOn!])}>Older</Button>}
       </Row>
     </Panel>
   );

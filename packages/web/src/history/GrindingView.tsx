@@ -67,7 +67,7 @@ function costWords({ grinding, shells, toBuy }: GrindingPlan): string {
   const bought = toBuy
     .map(({ size, pairs }) => `${pairs} ${pairs === 1 ? 'pair' : 'pairs'} ${sizeName(size)}`)
     .join(', ');
-  return `grinding ${moneyText(grinding)}, shells ${moneyText(shells)}${bought === '' ? ' (all on the shelf)' : ` (buy ${bought})`}`;
+  return `grinding ${moneyText(grinding)}, shells ${moneyText(shells)}${bought === '' ? ' (all on hand)' : ` (buy ${bought})`}`;
 }
 
 /** The plan for the mains or the pins: what is asked, and the sizes that cost least. */
@@ -97,10 +97,10 @@ function FamilyPlan({ family }: { readonly family: Family }) {
       {sizes.length > MOST_SIZES && (
         <Notice>
           The data sheet has {sizes.length} sizes: at most {MOST_SIZES} are planned. Remove those that are not made any
-          more.
+          more.{' '}
         </Notice>
       )}
-      {unread.length > 0 && <Notice>Read {unread.join(', ')} first: without them there is no plan.</Notice>}
+      {unread.length > 0 && <Notice>Read {unread.join(', ')} first: the plan needs them.</Notice>}
       {best && (
         <>
           <p style={{ fontSize: '1.25rem' }}>
@@ -109,20 +109,18 @@ function FamilyPlan({ family }: { readonly family: Family }) {
             </strong>
           </p>
           <p>
-            Costs least of the sizes that have shells, proven: {costWords(best)}.
+            Cheapest of the sizes with shells, proven: {costWords(best)}.
             {isUnpriced && best.journals.some(({ isGround }) => isGround) && (
-              <strong> Grinding or set-up has no price yet and counts as 0.</strong>
+              <strong> No price for grinding or set-up yet: it counts as 0.</strong>
             )}
           </p>
         </>
       )}
       {answer && !best && isPriceMissing && (
-        <Notice>
-          Enter what a pair of shells costs, or how many pairs there are: without shells there is no plan.
-        </Notice>
+        <Notice>Enter the price of a pair of shells, or the pairs on hand. A plan needs shells.</Notice>
       )}
       {answer && !best && !isPriceMissing && (
-        <Notice>No size suits all journals: another shaft, or a repair that its maker allows.</Notice>
+        <Notice>No size suits all journals. Fit another shaft, or a repair that its maker allows.</Notice>
       )}
       {answer && (
         <>
@@ -136,7 +134,7 @@ function FamilyPlan({ family }: { readonly family: Family }) {
             </ul>
           )}
           {answer.refused.length > 0 && (
-            <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }} aria-label={`Sizes that cannot be, ${words}`}>
+            <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }} aria-label={`Sizes ruled out, ${words}`}>
               {answer.refused.map(({ size, journals, shortOf }) => (
                 <li key={size}>
                   Not {sizeName(size)} for all:{' '}
@@ -151,7 +149,7 @@ function FamilyPlan({ family }: { readonly family: Family }) {
       )}
       <Fields style={{ marginTop: '0.75rem' }}>
         <Choice
-          label="Sizes of the journals"
+          label="Journal sizes"
           value={text.areAlike ? 'alike' : 'apart'}
           options={[
             { value: 'alike', label: 'one for all' },
@@ -159,10 +157,10 @@ function FamilyPlan({ family }: { readonly family: Family }) {
           ]}
           onChange={(value) => set({ areAlike: value === 'alike' })}
         />
-        {field('perJournal', 'Grinding, a journal')}
-        {field('setUp', 'Set-up, a size')}
-        {field('cleanUp', `Cleans up with, ${unit}`)}
-        {field('hardened', `Hardened to a depth of, ${unit}`)}
+        {field('perJournal', 'Grinding per journal')}
+        {field('setUp', 'Set-up per size')}
+        {field('cleanUp', `Clean-up allowance, ${unit}`)}
+        {field('hardened', `Depth of hardening, ${unit}`)}
       </Fields>
       <Scroll>
         <Table aria-label={`Sizes and shells, ${words}`}>
@@ -170,8 +168,8 @@ function FamilyPlan({ family }: { readonly family: Family }) {
             <tr>
               <th>Size</th>
               <th>Journal, {unit}</th>
-              <th>Pairs on the shelf</th>
-              <th>Price of a pair more</th>
+              <th>Pairs on hand</th>
+              <th>Price of an extra pair</th>
             </tr>
           </thead>
           <tbody>
@@ -184,7 +182,7 @@ function FamilyPlan({ family }: { readonly family: Family }) {
                 <td>
                   <Field
                     label=""
-                    aria-label={`Pairs on the shelf, ${sizeName(name)}, ${words}`}
+                    aria-label={`Pairs on hand, ${sizeName(name)}, ${words}`}
                     figure
                     inputMode="numeric"
                     value={text.pairs[name] ?? ''}
@@ -211,10 +209,10 @@ function FamilyPlan({ family }: { readonly family: Family }) {
         </Table>
       </Scroll>
       <Fold>
-        <summary>What it rests on</summary>
+        <summary>Basis</summary>
         <Quiet>
           A journal that has a size as it is need not be ground for it; one that is ground comes off its smallest
-          reading by the clean-up at least. Pairs on the shelf are counted in any grade: the grades are selected after
+          reading by the clean-up at least. Pairs on hand are counted in any grade: the grades are selected after
           grinding. What is typed here stays on this device. The engine maker and the grinder decide on grinding,
           hardening and crack testing.
         </Quiet>

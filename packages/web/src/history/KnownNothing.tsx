@@ -4,5 +4,5 @@ import { useKnown } from './useKnown.js';
 /** What is said where nothing is known: why; or, where the page is narrowed, that it may be for that. */
 export function KnownNothing({ children }: { readonly children: ReactNode }) {
   const { isNarrowed } = useKnown();
-  return <p>{isNarrowed ? 'Nothing from the engines that this is narrowed to.' : children}</p>;
+  return <p>{isNarrowed ? 'No engines match these filters.' : children}</p>;
 }

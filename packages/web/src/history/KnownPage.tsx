@@ -62,7 +62,7 @@ export function KnownPage() {
     ...[...new Set([...list, ...(asked ? [asked] : [])])].map((value) => ({ value, label: value })),
   ];
   const dayFault = (text: string | null) =>
-    text !== null && dayOf(text) === null ? 'A day, such as 2026-11-30; or nothing.' : null;
+    text !== null && dayOf(text) === null ? 'Enter a date such as 2026-11-30, or leave it blank.' : null;
   const engines = data?.engines ?? 0;
   return (
     <>
@@ -72,7 +72,9 @@ export function KnownPage() {
         <Quiet>
           From {engines} {engines === 1 ? 'engine' : 'engines'} whose selection was accepted
           {data.leftOut > 0 && `; ${data.leftOut} left out`}. It changes no selection.
-          {data.samples > 0 && <strong> {data.samples} of them are samples: remove them before you rely on it.</strong>}
+          {data.samples > 0 && (
+            <strong> {data.samples} of them are samples: remove them before you rely on this.</strong>
+          )}
         </Quiet>
       )}
       <Filters>

@@ -16,7 +16,7 @@ function sharesOf(bands: KnownMarks['bands']) {
   return bands.map((band, at) => ({ ...band, share: shares[at]!.share, u: shares[at]!.u }));
 }
 
-/** How often each mark comes, with what is known of it, against bands that are all alike. */
+/** Frequency of each mark, with what is known of it, against bands that are all alike. */
 function MarkBars({ marks }: { readonly marks: KnownMarks }) {
   const bands = sharesOf(marks.bands);
   const { width, left, right } = useChart();
@@ -26,11 +26,7 @@ function MarkBars({ marks }: { readonly marks: KnownMarks }) {
   const x = d3.scaleLinear([0, Math.min(1, most)], [left, width - right]).nice();
   const even = x(1 / bands.length);
   return (
-    <Svg
-      viewBox={`0 0 ${width} ${height}`}
-      role="img"
-      aria-label={`How often each mark comes, ${partsOf(marks.feature)}`}
-    >
+    <Svg viewBox={`0 0 ${width} ${height}`} role="img" aria-label={`Frequency of each mark, ${partsOf(marks.feature)}`}>
       <rect className="frame" x={left} y={4} width={width - left - right} height={bands.length * row} rx={4} />
       {bands.map(({ mark, share, u }, at) => (
         <g key={mark}>

@@ -39,13 +39,12 @@ function Group({ group, unit }: { readonly group: OffsetGroup; readonly unit: Kn
             <span className="figure">{text(next.high, true)}</span> {unit}, with a chance of 95 %.
           </>
         ) : (
-          'Three engines at least tell what the next one may be.'
+          'A forecast for the next engine needs at least three engines.'
         )}
       </p>
       <OffsetChart group={group} unit={unit} />
       <Quiet>
-        Dots: what the trials of one engine say, ± twice their standard uncertainty. Line: the mean. Band: the next
-        engine.
+        Dots: mean of one engine’s trials, ± twice its standard uncertainty. Line: the mean. Band: the next engine.
       </Quiet>
       <Fold>
         <summary>
@@ -88,7 +87,6 @@ export function OffsetsKnown() {
   const { currentData: data, error } = api.useKnownOffsetsQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
-  if (data.groups.length === 0)
-    return <KnownNothing>No trial assembly tells an offset yet: read a station with its shells in.</KnownNothing>;
+  if (data.groups.length === 0) return <KnownNothing>No offsets yet. Read a station with its shells in.</KnownNothing>;
   return data.groups.map((group) => <Group key={nameOf(group)} group={group} unit={unit} />);
 }

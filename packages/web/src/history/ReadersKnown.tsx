@@ -14,7 +14,7 @@ function columnsOf(unit: Known['unit']): KnownColumn<Omit<PersonReads, 'person'>
   return [
     { head: 'Readings', text: ({ readings }) => String(readings), sortBy: ({ readings }) => readings, isFigure: true },
     {
-      head: 'Put right',
+      head: 'Corrected',
       text: ({ slips, readings }) => (slips === 0 ? '0' : `${slips} (1 in ${Math.round(readings / slips)})`),
       sortBy: ({ slips, readings }) => slips / Math.max(1, readings),
       isFigure: true,
@@ -41,8 +41,7 @@ export function ReadersKnown() {
       <Panel aria-label="People">
         <PanelTitle>People</PanelTitle>
         <Quiet>
-          Repeats within: standard deviation of one reading, from places that were read again for no other reason. Few
-          repeats tell little.
+          Repeats within: standard deviation of one reading, from repeat readings. A few repeats prove little.
         </Quiet>
         {people.length === 0 ? (
           <KnownNothing>No readings yet.</KnownNothing>
@@ -70,7 +69,7 @@ export function ReadersKnown() {
       <Panel aria-label="Instruments">
         <PanelTitle>Instruments</PanelTitle>
         {instruments.length === 0 ? (
-          <KnownNothing>No reading of these engines names an instrument of the register.</KnownNothing>
+          <KnownNothing>No readings with registered instruments.</KnownNothing>
         ) : (
           <KnownTable<InstrumentReads>
             label="Readings by instrument"

@@ -27,7 +27,7 @@ function TrustChart({ levels }: { readonly levels: readonly Level[] }) {
     <Svg
       viewBox={`0 0 ${SIZE} ${SIZE}`}
       role="img"
-      aria-label="Trials within what was stated"
+      aria-label="Trials within the stated ±"
       style={{ maxWidth: '26rem' }}
     >
       <rect className="frame" x={EDGE} y={12} width={SIZE - EDGE - 24} height={SIZE - EDGE - 12} rx={4} />
@@ -62,9 +62,9 @@ export function trustVerdict({ stated, found }: Level): 'narrow' | 'wide' | 'hon
 }
 
 const WORDS = {
-  narrow: 'Too narrow: more trials came outside than the ± allow. Readings are less sure than is stated.',
-  wide: 'Too wide: more trials came inside than the ± promise. The starting uncertainties may be lowered.',
-  honest: 'As stated, as far as so many trials tell.',
+  narrow: '± too small: more trials outside than expected. Readings are less certain than stated.',
+  wide: '± too large: more trials inside than expected. The starting uncertainties may be lowered.',
+  honest: '± as stated, as far as this many trials show.',
 } as const;
 
 /** Are the ± honest: trials that came within what was stated. */
@@ -80,8 +80,7 @@ export function TrustKnown() {
   if (levels.length === 0) {
     return (
       <KnownNothing>
-        No trial followed another with the same series and fasteners yet: the first tells the offset, the next checks
-        it.
+        No second trial with the same series and fasteners yet. The first gives the offset, the next checks it.
       </KnownNothing>
     );
   }
@@ -95,16 +94,16 @@ export function TrustKnown() {
           {percentText(main.found.share)}
         </strong>{' '}
         of{' '}
-        <BehindLink to={{ what: 'check' }} label="the check of the ±">
+        <BehindLink to={{ what: 'check' }} label="the ± check">
           {data.checks} trials
         </BehindLink>{' '}
-        came within the ± that were stated ({percentText(main.stated)}). True share: {percentText(main.found.low)} to{' '}
+        came within the stated ± ({percentText(main.stated)}). True share: {percentText(main.found.low)} to{' '}
         {percentText(main.found.high)}.
       </p>
       <p>
         <strong>{WORDS[trustVerdict(main)]}</strong>
         {trust &&
-          ` They came ${trust.ratio.toFixed(2)} times as far off as stated, ${trust.low.toFixed(2)} to ${trust.high.toFixed(2)} by what ${data.engines} engines can tell. ${
+          ` Actual scatter is ${trust.ratio.toFixed(2)} times the stated one (95 %: ${trust.low.toFixed(2)} to ${trust.high.toFixed(2)}, from ${data.engines} engines). ${
             trust.factor === 1
               ? ''
               : `An engine’s page Trial assembly offers ${trust.factor} times the usual starting figures.`
@@ -112,12 +111,12 @@ export function TrustKnown() {
       </p>
       <TrustChart levels={levels} />
       <Quiet>
-        Each trial against what its parts and the trials before it in the same engine let expect; the first of an engine
-        tells the offset and is not counted. Lines: within which the true share is with a chance of 95 % (Clopper and
-        Pearson). Trials of one engine share some errors: with few engines the lines are rather longer.
+        Each trial against the prediction from its parts and the earlier trials of the engine. The first trial of an
+        engine gives the offset and is not counted. Lines: 95 % interval of the true share (Clopper and Pearson). Trials
+        of one engine share some errors, so with few engines the true interval is wider.
       </Quiet>
       <KnownTable
-        label="Trials within what was stated"
+        label="Trials within the stated ±"
         file="trust"
         items={levels}
         keyOf={({ stated }) => String(stated)}

@@ -84,7 +84,7 @@ export function UseKnown() {
         <MonthBars uses={uses} />
         <Row style={{ alignItems: 'start', marginTop: '0.5rem' }}>
           <Field
-            label="A delivery takes, weeks"
+            label="Delivery time, weeks"
             figure
             inputMode="decimal"
             value={lead ?? '2'}
@@ -92,7 +92,7 @@ export function UseKnown() {
             fault={isLead ? null : 'Weeks, above 0, at most 104.'}
           />
           <Field
-            label="They are to last with a chance of, %"
+            label="Required chance, %"
             figure
             inputMode="decimal"
             value={service ?? '95'}
@@ -101,9 +101,9 @@ export function UseKnown() {
           />
         </Row>
         <Quiet>
-          {engines} engines in {Math.round(months)} months. Order when as many are left as it says, or fewer: they then
-          last until the delivery with the chance beside it, if engines come and take shells as they did. How little few
-          engines tell is counted in.
+          {engines} engines in {Math.round(months)} months. Order at this stock or below. It then lasts until delivery
+          with the chance beside it, if engines arrive and take shells as before. The chance allows for how few engines
+          there are.
         </Quiet>
         <KnownTable
           label="Shells used by grade"
@@ -129,7 +129,7 @@ export function UseKnown() {
               isFigure: true,
             },
             {
-              head: 'A month',
+              head: 'Per month',
               text: ({ total }) => (total / months).toFixed(1),
               sortBy: ({ total }) => total,
               isFigure: true,
@@ -141,7 +141,7 @@ export function UseKnown() {
               isFigure: true,
             },
             {
-              head: 'They last',
+              head: 'Chance to last',
               text: (use) => {
                 const level = levelOf(use);
                 return level === null ? '' : percentText(level.service);

@@ -73,23 +73,21 @@ export function WallsKnown() {
   if (!data) return <p aria-busy>Loading …</p>;
   const { walls } = data;
   if (walls.length === 0)
-    return <KnownNothing>No wall was measured yet: enter the walls of shells as they are read.</KnownNothing>;
+    return <KnownNothing>No measured walls yet. Enter shell walls as you measure them.</KnownNothing>;
   const off = walls.filter(isOffBand);
   return (
     <Panel aria-label="Walls by grade">
       <PanelTitle>Walls by grade</PanelTitle>
       {off.length > 0 && (
         <Notice>
-          <strong>Off the band of their grade:</strong> {off.map(wallName).join('; ')}. Measure the next delivery before
-          it goes into the box.
+          <strong>Outside the band of their grade:</strong> {off.map(wallName).join('; ')}. Measure the next delivery
+          before stocking it.
         </Notice>
       )}
       {walls.some(({ low }) => low !== null) && (
         <>
           <WallBars walls={walls} unit={unit} />
-          <Quiet>
-            Band: what the grade promises, about its middle. Dot and line: mean and spread of what was measured.
-          </Quiet>
+          <Quiet>Band: nominal wall of the grade. Dot and line: mean and spread of the measured walls.</Quiet>
         </>
       )}
       <KnownTable
@@ -135,7 +133,10 @@ export function WallsKnown() {
             sortBy: ({ deviation }) => deviation,
             isFigure: true,
           },
-          { head: 'Verdict', text: (wall) => (isOffBand(wall) ? 'off its band' : wall.low === null ? 'no band' : '') },
+          {
+            head: 'Verdict',
+            text: (wall) => (isOffBand(wall) ? 'outside its band' : wall.low === null ? 'no band' : ''),
+          },
         ]}
       />
     </Panel>

@@ -97,7 +97,7 @@ export function CalibrationForm({
           fault={faults?.boxes.on ?? null}
         />
         <Field
-          label="Next due (blank: by its months)"
+          label="Next due (blank: by interval)"
           type="date"
           value={text.due}
           onChange={(due) => set({ due })}
@@ -121,9 +121,9 @@ export function CalibrationForm({
           <thead>
             <tr>
               <th>
-                {compares ? 'Travel from its setting' : 'Size'}, {unit}
+                {compares ? 'Travel from setting' : 'Size'}, {unit}
               </th>
-              <th>Shows too much by, {unit}</th>
+              <th>Reads high by, {unit}</th>
               <th>Expanded uncertainty, {unit}</th>
               <th>k</th>
             </tr>
@@ -152,17 +152,15 @@ export function CalibrationForm({
       </WideTable>
       <Quiet>
         {compares
-          ? 'A dial is corrected by its travel from the size it was set on. Below zero: to the smaller side.'
-          : 'Below zero: it shows too little. Between points the error is taken along a straight line, beyond them nothing is corrected.'}
+          ? 'A dial is corrected by its travel from the setting. Below zero: towards smaller.'
+          : 'Below zero: it reads low. Straight lines join the points; beyond them nothing is corrected.'}
       </Quiet>
       {fault && <Notice urgent>{fault}</Notice>}
-      {faults && Object.keys(faults.points).length > 0 && (
-        <Notice urgent>Some points cannot be right: see their boxes.</Notice>
-      )}
+      {faults && Object.keys(faults.points).length > 0 && <Notice urgent>Check the marked points.</Notice>}
       <Row style={{ marginTop: '0.5rem' }}>
         <FileButton label="Certificate file" accept={CERTIFICATE_TYPES.join(',')} onChoose={choose}>
           <FileUp aria-hidden size={18} />
-          {file ? file.name : 'Attach the certificate'}
+          {file ? file.name : 'Attach certificate'}
         </FileButton>
         <Button $kind="primary" onPress={() => void save()}>
           Save calibration

@@ -28,14 +28,14 @@ function Points({
   readonly calibration: Calibration;
 }) {
   const { unit } = instrument;
-  if (calibration.points.length === 0) return <Quiet>No points entered: nothing is corrected by it.</Quiet>;
+  if (calibration.points.length === 0) return <Quiet>No points entered: readings stay uncorrected.</Quiet>;
   return (
     <WideTable>
       <Table aria-label={`Points of the calibration of ${calibration.on}`}>
         <thead>
           <tr>
             <th className="number">{instrumentKind(instrument.kind).compares ? 'Travel' : 'Size'}</th>
-            <th className="number">Shows too much by</th>
+            <th className="number">Reads high by</th>
             <th className="number">Expanded uncertainty</th>
             <th className="number">k</th>
           </tr>
@@ -84,17 +84,10 @@ function Doubt({
   return (
     <Ask aria-label={`Calibration of ${calibration.on} wrong?`}>
       <p>
-        <strong>Every engine that was read under it is then listed here.</strong> Its page offers to take this over: the
-        readings are then to be taken again, and are no longer corrected by it.
+        <strong>Lists every engine measured under this calibration.</strong> Each engine’s page then asks for new
+        readings, and no longer corrects the old ones.
       </p>
-      <Field
-        label="Why is it not to be trusted?"
-        value={text}
-        onChange={setText}
-        maxLength={200}
-        fault={fault}
-        autoFocus
-      />
+      <Field label="Reason" value={text} onChange={setText} maxLength={200} fault={fault} autoFocus />
       <Row>
         <Button $kind="primary" onPress={() => void say()}>
           Mark as wrong
@@ -125,13 +118,13 @@ export function Calibrations({ view, mayChange }: CalibrationsProps) {
         {mayChange && (
           <Button aria-expanded={isAdding} onPress={() => setAdding(!isAdding)}>
             <Plus aria-hidden size={18} />
-            Enter a calibration
+            Add calibration
           </Button>
         )}
       </Row>
       {fault && <Notice urgent>{fault}</Notice>}
       {isAdding && <CalibrationForm view={view} onDone={() => setAdding(false)} />}
-      {calibrations.length === 0 && !isAdding && <Quiet>None entered: what it reads is taken as it is.</Quiet>}
+      {calibrations.length === 0 && !isAdding && <Quiet>None. Readings stay uncorrected.</Quiet>}
       {[...calibrations].reverse().map((one) => (
         <Fold key={one.id}>
           <summary>
@@ -141,8 +134,8 @@ export function Calibrations({ view, mayChange }: CalibrationsProps) {
             {one.wrong && ': found wrong'}
           </summary>
           {one.wrong && (
-            <Notice actions={mayChange && <Button onPress={() => trust(one.id)}>It holds after all</Button>}>
-              <strong>Not to be trusted:</strong> {one.wrong.reason} ({one.wrong.by})
+            <Notice actions={mayChange && <Button onPress={() => trust(one.id)}>Mark as valid</Button>}>
+              <strong>Found wrong:</strong> {one.wrong.reason} ({one.wrong.by})
             </Notice>
           )}
           <Points view={view} calibration={one} />

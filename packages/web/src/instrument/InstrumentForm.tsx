@@ -84,13 +84,13 @@ export function InstrumentForm({ id, view, mayChange, onSaved }: InstrumentFormP
   };
   const isBehind = draft !== null && view !== null && draft.revision !== view.revision;
   return (
-    <Panel aria-label="What it is">
-      <PanelTitle>{view ? 'What it is' : 'Register an instrument'}</PanelTitle>
+    <Panel aria-label="Instrument">
+      <PanelTitle>{view ? 'Instrument' : 'Register an instrument'}</PanelTitle>
       {isBehind && (
-        <Notice actions={<Button onPress={() => clear()}>Drop my changes</Button>}>
-          {view.updatedBy} changed it since you began. Look at it again; saving then takes the place of that.
+        <Notice actions={<Button onPress={() => clear()}>Discard my changes</Button>}>
+          {view.updatedBy} changed this instrument meanwhile. Saving replaces that change.
           <Button $kind="quiet" onPress={() => setDraft({ text, revision: view.revision })}>
-            Go on with mine
+            Continue with mine
           </Button>
         </Notice>
       )}
@@ -104,7 +104,7 @@ export function InstrumentForm({ id, view, mayChange, onSaved }: InstrumentFormP
         />
         {field('number', 'Number')}
         <Choice
-          label="Unit of its scale"
+          label="Scale unit"
           value={text.unit}
           options={UNIT_OPTIONS}
           isDisabled={!mayChange}
@@ -131,10 +131,10 @@ export function InstrumentForm({ id, view, mayChange, onSaved }: InstrumentFormP
             {field('high', 'Reads to', true)}
           </>
         )}
-        {text.kind === 'ballMicrometer' && field('ball', 'Its ball', true)}
+        {text.kind === 'ballMicrometer' && field('ball', 'Ball', true)}
         {!isMaster && field('resolution', 'Resolution', true)}
-        {field('holder', 'Who has it')}
-        {field('place', 'Where it lies')}
+        {field('holder', 'Kept by')}
+        {field('place', 'Location')}
         <Choice
           label="State"
           value={text.state}

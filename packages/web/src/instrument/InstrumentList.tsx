@@ -72,10 +72,10 @@ export function InstrumentList() {
       {amiss.length > 0 && (
         <Notice>
           <strong>
-            {amiss.length === 1 ? 'One instrument is' : `${amiss.length} instruments are`} overdue, or found wrong:
+            {amiss.length === 1 ? 'One instrument is' : `${amiss.length} instruments are`} overdue or found wrong:
           </strong>{' '}
           {amiss.map(({ instrument }) => `${instrumentKind(instrument.kind).word} ${instrument.number}`).join(', ')}.
-          What is read with {amiss.length === 1 ? 'it' : 'them'} is marked.
+          {amiss.length === 1 ? 'Its' : 'Their'} readings are marked.
         </Notice>
       )}
       {isImporting && (
@@ -97,7 +97,7 @@ export function InstrumentList() {
           />
           {(retired > 0 || showsRetired) && (
             <Button aria-pressed={showsRetired} onPress={() => setShowsRetired(!showsRetired)}>
-              {showsRetired ? 'Back to those in use' : `Show ${retired} retired`}
+              {showsRetired ? 'Show in use' : `Show ${retired} retired`}
             </Button>
           )}
           {shown.length > 0 && (

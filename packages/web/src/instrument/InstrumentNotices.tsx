@@ -81,8 +81,8 @@ function DriftAsk({ job }: { readonly job: OpenJob }) {
         key={span.key}
         actions={
           <>
-            <Button onPress={() => decide(span, true)}>Correct them evenly in time</Button>
-            <Button onPress={() => decide(span, false)}>Leave them as read</Button>
+            <Button onPress={() => decide(span, true)}>Correct evenly over time</Button>
+            <Button onPress={() => decide(span, false)}>Keep as read</Button>
           </>
         }
       >
@@ -130,7 +130,7 @@ function NewerAsk({ job, list }: { readonly job: OpenJob; readonly list: readonl
   };
   return (
     <Notice actions={<Button onPress={() => void take()}>Take over from the register</Button>}>
-      {fault ?? `The register has something newer of ${names}: a calibration, a zero check or another figure.`}
+      {fault ?? `The register has newer data for ${names}.`}
     </Notice>
   );
 }
@@ -181,7 +181,7 @@ function OverdueNote({ job, feature }: InstrumentNoticesProps) {
         .sort((one, other) => one - other)
         .map((number) => partName(feature, number))
         .join(', ')}
-      : read with {instrumentWords(job.document, key)}, whose calibration had run out on {since}. The readings count;
+      : read with {instrumentWords(job.document, key)}, whose calibration expired on {since}. The readings count, and
       the sheet says so.
     </Notice>
   ));
@@ -204,8 +204,8 @@ export function InstrumentNotices({ job, feature }: InstrumentNoticesProps) {
       {used && mayRegister && <ZeroAsk key={used.id} job={job} one={used} />}
       {used && used.instrument.state !== 'inUse' && (
         <Notice>
-          {capital(instrumentName(used.instrument))} is not in use any more: choose what the{' '}
-          {FEATURE_TABLE[feature].words} are read with.
+          {capital(instrumentName(used.instrument))} is retired or out for calibration. Choose another instrument for
+          the {FEATURE_TABLE[feature].words}.
         </Notice>
       )}
     </>

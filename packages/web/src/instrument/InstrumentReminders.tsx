@@ -17,7 +17,7 @@ export function InstrumentReminders() {
   const named = due.slice(0, MOST_NAMED);
   return (
     <Notice>
-      <strong>Have calibrated:</strong>{' '}
+      <strong>Calibration due:</strong>{' '}
       {named.map((one, at) => (
         <span key={one.id}>
           {at > 0 && '; '}

@@ -24,7 +24,7 @@ export function RepeatsFound({ view, mayChange }: { readonly view: InstrumentVie
   const repeatability = nanometres(Math.round(sd));
   const take = async () => {
     setFault(null);
-    const basis = `${pairs} readings that were taken again in engines`;
+    const basis = `${pairs} repeat readings in engines`;
     try {
       await tell('putInstrument', { id, body: { revision, by, instrument: { ...instrument, repeatability, basis } } });
     } catch (error) {
@@ -34,7 +34,7 @@ export function RepeatsFound({ view, mayChange }: { readonly view: InstrumentVie
   return (
     <Row>
       <span>
-        {pairs === 1 ? 'One reading was' : `${pairs} readings were`} taken again in engines: they repeat to{' '}
+        {pairs === 1 ? 'One repeat reading' : `${pairs} repeat readings`} in engines: repeatability{' '}
         <strong className="figure">{text(sd)}</strong> {unit} (95 %:{' '}
         <span className="figure">
           {text(low)}–{text(high)}
@@ -42,7 +42,7 @@ export function RepeatsFound({ view, mayChange }: { readonly view: InstrumentVie
         ){slips > 0 && `; ${slips} slips left out`}.
       </span>
       {mayChange && pairs >= FEWEST && repeatability !== instrument.repeatability && (
-        <Button onPress={() => void take()}>Take over as its repeats</Button>
+        <Button onPress={() => void take()}>Use as repeatability</Button>
       )}
       {fault && <strong>{fault}</strong>}
     </Row>

@@ -58,15 +58,15 @@ function BeginStudy({ view: { id, instrument } }: { readonly view: InstrumentVie
   return (
     <div>
       <Grid role="group" aria-label="Gauge study to begin">
-        {field('name', 'What is studied', 'such as: main bores of Reed 6')}
-        {field('people', 'People who read', 'two or more, with commas between')}
+        {field('name', 'Subject', 'such as: main bores of Reed 6')}
+        {field('people', 'People', 'two or more, with commas between')}
         {field('parts', 'Parts', 'how many, or their names')}
-        {field('trials', 'Readings of each part')}
-        {field('tolerance', `Tolerance to be judged, ${instrument.unit}`, 'width of the limits; may be blank')}
+        {field('trials', 'Readings per part')}
+        {field('tolerance', `Tolerance, ${instrument.unit}`, 'width of the limits; may be blank')}
       </Grid>
       {fault && <Notice urgent>{fault}</Notice>}
       <Button $kind="primary" onPress={() => void begin()}>
-        Begin the study
+        Start study
       </Button>
     </div>
   );
@@ -93,7 +93,7 @@ export function StudiesPanel({ view, mayChange }: { readonly view: InstrumentVie
       <RepeatsFound view={view} mayChange={mayChange} />
       {data?.studies.length === 0 && !isAdding && (
         <Quiet>
-          None yet. Several people read the same parts several times; that shows how far readings repeat here.
+          No studies. Several people measure the same parts several times; the study shows how well readings repeat.
         </Quiet>
       )}
       <ul>

@@ -136,9 +136,9 @@ export function StudyCharts({ view }: { readonly view: StudyView }) {
           </li>
         ))}
       </Legend>
-      <h3>By person, off the mean of the part</h3>
+      <h3>By person, deviation from the part’s mean</h3>
       <Dots
-        label={`What each person reads off the mean of the part: ${plan.people.join(', ')}`}
+        label={`Deviation of each person from the part’s mean: ${plan.people.join(', ')}`}
         groups={plan.people}
         unit={plan.unit}
         shift={0}

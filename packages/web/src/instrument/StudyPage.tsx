@@ -33,7 +33,7 @@ function Entry({ work, unit, study }: { readonly work: StudyWork; readonly unit:
   const [fault, setFault] = useState<string | null>(null);
   const isBusy = useRef(false);
   if (turn === null) {
-    return <p>All of yours are read. The result comes when the others are done as well.</p>;
+    return <p>Your readings are complete. The result appears when everyone is done.</p>;
   }
   const keep = async () => {
     if (isBusy.current || text.trim() === '') return;
@@ -88,8 +88,8 @@ function People({ work }: { readonly work: StudyWork }) {
   if (!view) return null;
   const each = view.plan.parts.length * view.plan.trials;
   return (
-    <Panel aria-label="Who reads here">
-      <PanelTitle>Who reads here?</PanelTitle>
+    <Panel aria-label="Person measuring">
+      <PanelTitle>Person measuring</PanelTitle>
       <Row>
         {view.plan.people.map((name) => (
           <Button key={name} aria-pressed={name === person} onPress={() => setPerson(name)}>
@@ -100,7 +100,7 @@ function People({ work }: { readonly work: StudyWork }) {
           </Button>
         ))}
       </Row>
-      <Quiet>Each reads on a device of their own, or one after the other. Nobody sees what the others read.</Quiet>
+      <Quiet>Use one device each, or take turns. Nobody sees the others’ readings.</Quiet>
     </Panel>
   );
 }

@@ -50,11 +50,11 @@ export function StudyResultPanel({ instrument, view, result, mayChange }: StudyR
     ['Total (TV)', text(total), ''],
   ] as const;
   return (
-    <Panel aria-label="What the study says">
-      <PanelTitle>What the study says</PanelTitle>
+    <Panel aria-label="Study result">
+      <PanelTitle>Study result</PanelTitle>
       <p>
-        Reading is <strong className="figure">{percentGauge === null ? 'none' : percent(percentGauge)}</strong> of all
-        that these readings scatter
+        Measuring is <strong className="figure">{percentGauge === null ? 'none' : percent(percentGauge)}</strong> of the
+        total variation
         {plan.tolerance !== null && (
           <>
             , and takes up <strong className="figure">{percent(toleranceShare(gauge.sd, plan.tolerance))}</strong> of
@@ -63,8 +63,8 @@ export function StudyResultPanel({ instrument, view, result, mayChange }: StudyR
         )}
         .{' '}
         {categories === null
-          ? 'The readings do not differ at all.'
-          : `It tells ${categories} ${categories === 1 ? 'size' : 'sizes'} apart among these parts.`}
+          ? 'All readings are equal.'
+          : `It can tell ${categories} ${categories === 1 ? 'size' : 'sizes'} apart among these parts.`}
       </p>
       <WideTable>
         <Table aria-label="Components of the study">
@@ -95,7 +95,7 @@ export function StudyResultPanel({ instrument, view, result, mayChange }: StudyR
       <Row style={{ marginTop: '0.5rem' }}>
         {mayChange && takenAt === null && (
           <Button $kind="primary" onPress={() => void take()}>
-            Take over as its repeats and operator
+            Use for this instrument
           </Button>
         )}
         {takenAt !== null && (

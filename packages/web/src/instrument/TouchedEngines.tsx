@@ -50,13 +50,13 @@ const columns: readonly DataColumn<TouchedEngine>[] = [
 export function TouchedEngines({ id }: { readonly id: string }) {
   const { data, error } = api.useInstrumentEnginesQuery({ id }, { refetchOnMountOrArgChange: true });
   return (
-    <Panel aria-label="Engines read with it">
-      <PanelTitle>Engines read with it</PanelTitle>
+    <Panel aria-label="Engines measured with it">
+      <PanelTitle>Engines measured with it</PanelTitle>
       {error && <Notice urgent>{refusalInWords(error)}</Notice>}
-      {data?.engines.length === 0 && <Quiet>None yet. Choose it in an engine under “How it is read”.</Quiet>}
+      {data?.engines.length === 0 && <Quiet>None. Choose it in an engine under “How it is read”.</Quiet>}
       {data && data.engines.length > 0 && (
         <DataTable
-          label="Engines read with it"
+          label="Engines measured with it"
           what="engines"
           items={data.engines}
           columns={columns}

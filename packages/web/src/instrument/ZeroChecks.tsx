@@ -67,7 +67,7 @@ export function ZeroEntry({ id, instrument: { kind, unit, needle }, onRecorded }
     <Row style={{ alignItems: 'start' }}>
       <div style={{ flex: '0 1 16rem' }}>
         <Field
-          label={`On its standard it shows, ${unit === 'mm' ? '0.01 mm' : 'thou'}`}
+          label={`Reading on its standard, ${unit === 'mm' ? '0.01 mm' : 'thou'}`}
           figure
           value={text}
           onChange={(next) => {
@@ -86,7 +86,7 @@ export function ZeroEntry({ id, instrument: { kind, unit, needle }, onRecorded }
       </div>
       {shown !== null && shown !== 0 && (
         <Tick isSelected={isReset} onChange={setReset}>
-          brought to zero again
+          reset to zero
         </Tick>
       )}
       <Button style={{ marginTop: '1.45rem' }} onPress={() => void record()}>
@@ -107,7 +107,7 @@ export function ZeroChecks({ view, mayChange }: { readonly view: InstrumentView;
     <Panel aria-label="Zero checks">
       <PanelTitle>Zero checks</PanelTitle>
       {instrument.needle === null && instrument.kind === 'boreGauge' && (
-        <Notice>Say first which way its needle goes: it came from an engine where nobody had.</Notice>
+        <Notice>Set its needle direction first.</Notice>
       )}
       {mayChange && <ZeroEntry id={id} instrument={instrument} />}
       {latest.length === 0 ? (
@@ -120,7 +120,7 @@ export function ZeroChecks({ view, mayChange }: { readonly view: InstrumentView;
                 <tr>
                   <th>When</th>
                   <th className="number">Showed</th>
-                  <th className="number">Moved since the check before</th>
+                  <th className="number">Drift since the last check</th>
                   <th>By</th>
                 </tr>
               </thead>

@@ -63,7 +63,7 @@ export const instrumentColumns: readonly DataColumn<InstrumentSummary>[] = [
   },
   {
     key: 'where',
-    head: 'Who has it, where',
+    head: 'Kept by, location',
     cell: ({ instrument: { holder, place, state } }) =>
       [state === 'inUse' ? '' : INSTRUMENT_STATE_WORDS[state], holder, place].filter((word) => word !== '').join(', '),
     sortBy: ({ instrument: { holder, place } }) => `${holder} ${place}`,

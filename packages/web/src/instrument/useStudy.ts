@@ -18,7 +18,7 @@ import { tell } from '../wire/tell.js';
 export interface StudyWork {
   readonly view: StudyView | null;
   readonly fault: string | null;
-  /** Who reads here; null while nobody has said. */
+  /** Person measuring; null while nobody has said. */
   readonly person: string | null;
   readonly setPerson: (person: string) => void;
   /** What is to be read now; null where this person has read all. */
@@ -31,7 +31,7 @@ export interface StudyWork {
   readonly readAgain: (turn: StudyTurn) => void;
   /** Enters what was read now. @returns why it was not taken; null where it was */
   readonly enter: (text: string) => Promise<string | null>;
-  /** What the study says once it is whole; null before. */
+  /** Study result once it is whole; null before. */
   readonly result: StudyResult | null;
 }
 

@@ -21,7 +21,7 @@ interface SoakAdviceProps {
 }
 
 const BOXES = [
-  { field: 'before', label: 'Part a while ago, °C' },
+  { field: 'before', label: 'Part earlier, °C' },
   { field: 'minutes', label: 'Minutes ago' },
   { field: 'now', label: 'Part now, °C' },
   { field: 'around', label: 'Room or instrument, °C' },
@@ -90,7 +90,7 @@ export function SoakAdvice({ job, feature }: SoakAdviceProps) {
       {matters === null ? (
         <Quiet>
           {alpha === null
-            ? 'Say on the data sheet what the housings are made of: without that nothing is known of how they grow.'
+            ? 'Enter the housing material on the data sheet: the expansion depends on it.'
             : `Enter the limits of the ${words} on the data sheet: how much a degree matters depends on the size.`}
         </Quiet>
       ) : (
@@ -102,10 +102,11 @@ export function SoakAdvice({ job, feature }: SoakAdviceProps) {
               {timeText(advice.timeConstant)}.
             </>
           )}
-          {advice?.kind === 'unknown' && 'The part does not come nearer by these temperatures: read them again.'}{' '}
+          {advice?.kind === 'unknown' &&
+            'By these temperatures the part does not approach the room’s. Read them again.'}{' '}
           <Quiet as="span">
-            {matters.toFixed(1)} °C makes {lengthText(half, document.unit)} here, half of what the instrument tells
-            apart.
+            {matters.toFixed(1)} °C changes the size by {lengthText(half, document.unit)}, half the instrument’s
+            resolution.
           </Quiet>
         </p>
       )}

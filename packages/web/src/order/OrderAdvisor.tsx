@@ -87,7 +87,7 @@ export function OrderAdvisor(of: OrderOf) {
           />
           {seenParts > 0 && (
             <Choice
-              label="Grade marks come"
+              label="Frequency of grade marks"
               value={wishes.isSeen ? 'seen' : 'even'}
               options={[
                 { value: 'even', label: 'evenly over the range' },

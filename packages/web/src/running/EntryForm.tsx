@@ -57,7 +57,7 @@ export function EntryForm({ work }: { readonly work: RunningWork }) {
           fault={faults?.get('run') ?? null}
         />
         <Choice
-          label="Pressures in"
+          label="Pressure unit"
           value={text.unit}
           options={PRESSURE_UNITS.map((value) => ({ value, label: value }))}
           onChange={(unit) => set({ unit })}

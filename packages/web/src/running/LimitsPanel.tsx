@@ -40,9 +40,9 @@ function textOf(limit: PressureLimit | null, unit: PressureUnit): LimitText {
 function limitOf({ least, most, unit, source }: LimitText): PressureLimit | null | string {
   const read = (typed: string) => (typed.trim() === '' ? null : plainNumber(typed));
   const [low, high] = [read(least), read(most)];
-  if (low === null && high === null) return source.trim() === '' ? null : 'Enter the least, the most, or both.';
+  if (low === null && high === null) return source.trim() === '' ? null : 'Enter a minimum, a maximum, or both.';
   if ([low, high].some((one) => one !== null && !(one >= 0 && one <= 100_000))) return 'Enter pressures, such as 1.5.';
-  if (low !== null && high !== null && low > high) return 'The most is below the least: swap them.';
+  if (low !== null && high !== null && low > high) return 'The maximum is below the minimum: swap them.';
   if (source.trim() === '') return 'Enter the source: book and page.';
   return { least: low, most: high, unit, source: source.trim() };
 }

@@ -79,7 +79,7 @@ export function RechecksPanel({ work }: { readonly work: RunningWork }) {
     const what = text.what.trim();
     const run = text.run.trim() === '' ? null : plainNumber(text.run);
     const on = text.on === '' ? null : text.on;
-    if (what === '') return setFault('Say what is to be done.');
+    if (what === '') return setFault('Enter the task.');
     if (run !== null && !(run >= 0 && run <= 1e7))
       return setFault(`Enter ${running.unit} since the build, such as 20.`);
     if (on === null && run === null) return setFault('Enter a day, a run, or both.');
@@ -93,19 +93,19 @@ export function RechecksPanel({ work }: { readonly work: RunningWork }) {
       fasteners.some(({ tightening }) => tightening?.school === 'angle' || tightening?.school === 'stretch'),
   );
   return (
-    <Panel aria-label="To do again">
-      <PanelTitle>To do again</PanelTitle>
-      <List aria-label="To do again">
+    <Panel aria-label="Re-checks">
+      <PanelTitle>Re-checks</PanelTitle>
+      <List aria-label="Re-checks">
         {recheckStates(running).map((one) => (
           <RecheckLine key={one.key} work={work} one={one} />
         ))}
       </List>
-      <Fields role="group" aria-label="Something to do again">
+      <Fields role="group" aria-label="Re-check">
         <div className="whole">
           <Choice
             label="Usual"
             value={USUAL.find((one) => one === text.what) ?? ''}
-            options={[{ value: '', label: 'in own words' }, ...USUAL.map((value) => ({ value, label: value }))]}
+            options={[{ value: '', label: 'other' }, ...USUAL.map((value) => ({ value, label: value }))]}
             onChange={(what) => set({ what })}
           />
         </div>
@@ -131,8 +131,8 @@ export function RechecksPanel({ work }: { readonly work: RunningWork }) {
             Bolts that were turned by an angle or stretched are not torqued again unless the engine maker says so.{' '}
           </strong>
         )}
-        It comes up on its day on Engines, for a closed engine too; at its run with the next reading. An oil pressure
-        outside its limits comes first.
+        Shown under Engines on its day, for a closed engine too; by run, with the next reading. An oil pressure outside
+        its limits comes first.
       </Quiet>
     </Panel>
   );

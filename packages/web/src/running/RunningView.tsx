@@ -25,7 +25,7 @@ function BuiltPanel({ work: { built, endPlay, document } }: { readonly work: Run
   return (
     <Panel aria-label="Built with">
       <PanelTitle>Built with</PanelTitle>
-      {built.length === 0 && <Quiet>No selection is accepted: no clearance to hold the pressures against.</Quiet>}
+      {built.length === 0 && <Quiet>No accepted selection: no clearances to compare pressures with.</Quiet>}
       {built.map(({ family, least, most, stations, measured }) => {
         const figure = columnText([least, most], shown);
         const how =

@@ -52,7 +52,7 @@ function CheckLine({ work, check, made }: LineProps) {
           job={work.job.id}
           part="first start"
           field={check}
-          label="What was found"
+          label="Problem found"
           value={made.words}
           most={500}
           onCommit={(words) => work.sayStart(check, { state: 'found', words })}

@@ -51,12 +51,24 @@ export function entryOfText(
     return null;
   };
   if (!/^\d{4}-\d{2}-\d{2}$/u.test(text.on)) faults.set('on', 'Enter the day.');
-  const run = number('run', text.run, 1e7, 0, `Enter ${job.running.unit} since the build, such as 20; or nothing.`);
+  const run = number(
+    'run',
+    text.run,
+    1e7,
+    0,
+    `Enter ${job.running.unit} since the build, such as 20, or leave it blank.`,
+  );
   const pressures: RunEntry['pressures'] = {};
   for (const moment of PRESSURE_MOMENTS) {
     const typed = text.pressures[moment] ?? { value: '', rpm: '' };
-    const value = number(`${moment} value`, typed.value, 100_000, 0, 'Enter a pressure, such as 4.2; or nothing.');
-    const rpm = number(`${moment} rpm`, typed.rpm, 50_000, 1, 'Enter turns a minute, such as 800; or nothing.');
+    const value = number(
+      `${moment} value`,
+      typed.value,
+      100_000,
+      0,
+      'Enter a pressure, such as 4.2, or leave it blank.',
+    );
+    const rpm = number(`${moment} rpm`, typed.rpm, 50_000, 1, 'Enter rpm, such as 800, or leave it blank.');
     if (value !== null) pressures[moment] = { value, unit: text.unit, rpm };
     else if (rpm !== null) faults.set(`${moment} value`, 'Enter the pressure at this speed.');
   }

@@ -61,7 +61,7 @@ export function CleanUpText({ document, readings, family }: CleanUpTextProps) {
           .map(({ number }) => partName(feature, number))
           .join(', ')}
         ) loses at least {exact(leastCut)}. The maker and the grinder decide on grinding.{' '}
-        <Link to="../grinding">What it costs, and other sizes</Link>
+        <Link to="../grinding">Grinding plan</Link>
       </p>
       {suited.length > 0 && (
         <ul aria-label="Shells after grinding">

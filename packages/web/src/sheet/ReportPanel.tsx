@@ -33,15 +33,15 @@ export function ReportPanel({ sheet, last }: ReportPanelProps) {
     <Panel className="no-print" aria-label="Customer’s report">
       <PanelTitle>Customer’s report</PanelTitle>
       <Quiet>
-        One or two pages, where all of it fits, in plain words: what was found, what was done, what was refused and why,
-        before and after, with the pictures. Its figures are those of the signed sheet.
+        Two pages at most, in plain words: condition, work done, before and after, rejected parts, pictures. The figures
+        are those of the signed sheet.
       </Quiet>
       <FieldPairs>
         <WordsField
           job={job.id}
           part="report"
           field="refused"
-          label="What was refused, and why"
+          label="Rejected parts, and why"
           value={report.refused}
           most={1000}
           onCommit={(refused) => set({ refused })}
@@ -50,7 +50,7 @@ export function ReportPanel({ sheet, last }: ReportPanelProps) {
           job={job.id}
           part="report"
           field="words"
-          label="Anything else for the customer"
+          label="Other notes for the customer"
           value={report.words}
           most={1000}
           onCommit={(words) => set({ words })}
@@ -64,8 +64,8 @@ export function ReportPanel({ sheet, last }: ReportPanelProps) {
           <Quiet role="status">Sign the build sheet first.</Quiet>
         ) : count > 0 ? (
           <Quiet role="status">
-            The engine differs from signed revision {last.revision} in {count} {count === 1 ? 'line' : 'lines'}: sign it
-            as it is now first.
+            The engine differs from signed revision {last.revision} in {count} {count === 1 ? 'line' : 'lines'}: sign
+            the engine again first.
           </Quiet>
         ) : (
           <ButtonLink href={reportAddress(job.id, last.revision, isThou, isNamed)} target="_blank" rel="noreferrer">

@@ -153,7 +153,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
               ±{workedOutText(halfOf(shell.band), unit)} {unit}
             </small>
           )}
-          {shell.seen && <small> as seen here</small>}
+          {shell.seen && <small> measured here</small>}
         </>
       ),
     },

@@ -52,26 +52,26 @@ export function WallsSeenPanel() {
         return next ? [[id, next] as const] : [];
       });
       return { ...old, shells: { ...old.shells, ...Object.fromEntries(made) } };
-    }, 'walls as seen here');
+    }, 'walls measured here');
   const counted = rows.filter(({ shell }) => shell.seen).length;
   return (
-    <Panel aria-label="Walls as seen here">
-      <PanelTitle>Walls as seen here</PanelTitle>
+    <Panel aria-label="Walls measured here">
+      <PanelTitle>Walls measured here</PanelTitle>
       <p>
         {counted === 0
           ? `The workshop has measured walls of ${rows.length} of these grades.`
-          : `${counted} of ${rows.length} grades are counted with the wall measured here, not with that of the grade.`}
+          : `${counted} of ${rows.length} grades use the wall measured here, not the nominal wall.`}
       </p>
       <Fold>
-        <summary>Grade by grade</summary>
+        <summary>By grade</summary>
         <WideTable>
-          <Table aria-label="Walls as seen here, by grade">
+          <Table aria-label="Walls measured here, by grade">
             <thead>
               <tr>
                 <th>Grade</th>
-                <th className="number">Grade says, {unit}</th>
-                <th className="number">Seen here, {unit}</th>
-                <th className="number">Next one ±</th>
+                <th className="number">Nominal, {unit}</th>
+                <th className="number">Measured, {unit}</th>
+                <th className="number">Next shell ±</th>
                 <th className="number">Engines</th>
               </tr>
             </thead>
@@ -101,15 +101,14 @@ export function WallsSeenPanel() {
               set((shell, known) => countedAsSeen(shell, known, unit, { by, at: new Date().toISOString() }))
             }
           >
-            Count with walls as seen here
+            Use measured walls
           </Button>
         )}
-        {counted > 0 && <Button onPress={() => set(countedByGrade)}>Count by grade again</Button>}
-        <Link to="/known/walls">What is known of walls</Link>
+        {counted > 0 && <Button onPress={() => set(countedByGrade)}>Use nominal walls</Button>}
+        <Link to="/known/walls">Wall records</Link>
       </Row>
       <Quiet>
-        A delivery may differ: measure a few before it counts. It is marked in the list of shells and on the build
-        sheet.
+        A delivery may differ: measure a few of it first. The list of shells and the build sheet mark these walls.
       </Quiet>
     </Panel>
   );

@@ -58,7 +58,7 @@ function Taken({
         , {FAMILY_TABLE[family].words}, {series}: expected from {one.engines} engines, taken over by {one.by},{' '}
         {momentText(one.at, 'day')}
         {isWithOtherFasteners(document, family, one) && (
-          <strong>. Not applied: the fasteners are others than those it was found with.</strong>
+          <strong>. Not applied: it was found with other fasteners.</strong>
         )}
       </p>
       <Button aria-label={`Stop using the expected offset, ${series}`} onPress={() => expect(family, series, null)}>
