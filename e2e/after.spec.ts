@@ -133,7 +133,7 @@ test('walls of a grade measured here count only where the fitter says so, marked
   await page.goto(`/engines/${THIRD_BUILD}/drawer`);
   const seen = page.getByRole('region', { name: 'Walls measured here' });
   await expect(seen).toContainText(/The workshop has measured walls of \d+ of these grades/u);
-  await seen.getByRole('button', { name: 'Count with walls measured here' }).click();
+  await seen.getByRole('button', { name: 'Use measured walls' }).click();
   await expect(page.getByText('measured here', { exact: true }).first()).toBeVisible();
   await page.goto(`/engines/${THIRD_BUILD}/sheet`);
   await expect(
@@ -149,9 +149,9 @@ test('what will be needed ahead stands against the free stock', async ({ page })
   await page.goto('/known/use');
   const ahead = page.getByRole('region', { name: 'Several engines ahead' });
   await expect(ahead.getByRole('table', { name: 'Shells needed' })).toBeVisible();
-  await expect(ahead).toContainText('Narrow it by engine type');
+  await expect(ahead).toContainText('Filter by engine type alone');
   await page.goto('/known/use?type=Sedge%204');
-  await expect(ahead).toContainText(/\d+ open engines? without a selection come for certain/u);
+  await expect(ahead).toContainText(/\d+ open engines? without a selection (is|are) certain/u);
   await ahead.getByLabel('Look ahead, weeks').fill('0');
   await expect(ahead).toContainText('Weeks, above 0, at most 52.');
   await ahead.getByLabel('Look ahead, weeks').fill('1');

@@ -50,8 +50,8 @@ test('an engine that comes back goes on from its last build; how it came apart c
   await enter(request, id, 'mainJournal', 2, '59.964');
   await page.reload();
   await expect(page.getByRole('table', { name: 'Then and now by station' })).toContainText('+0.020');
-  await expect(page.getByLabel('The build before')).toContainText('Most worn: M2, 0.020 mm');
-  await expect(page.getByLabel('The build before')).toContainText('0.010 mm in 1,000 hours');
+  await expect(page.getByLabel('Earlier build')).toContainText('Most worn: M2, 0.020 mm');
+  await expect(page.getByLabel('Earlier build')).toContainText('0.010 mm in 1,000 hours');
 
   await page.goto(address.replace('cameApart', 'assembly'));
   await page.getByRole('button', { name: /^M1: / }).click();
@@ -83,10 +83,10 @@ test('what is known is narrowed, goes down to its engines, and counts none that 
   const teal = page.getByRole('link', { name: /engines behind walls of Marsh Teal, lower/u });
   const count = Number(/^\d+/u.exec((await teal.textContent()) ?? '')![0]);
   await teal.click();
-  await expect(page.getByText('Only those behind walls of Marsh Teal, lower.')).toBeVisible();
+  await expect(page.getByText('Only for walls of Marsh Teal, lower.')).toBeVisible();
   await expect(page.getByRole('button', { name: /^Leave .* out$/u })).toHaveCount(count);
-  await page.getByRole('button', { name: 'Show all of them' }).click();
-  await expect(page.getByText('Only those behind')).toBeHidden();
+  await page.getByRole('button', { name: 'Show all' }).click();
+  await expect(page.getByText('Only for')).toBeHidden();
   await page.getByRole('link', { name: 'Shells used' }).click();
   await page.getByLabel('Delivery time, weeks').fill('8');
   await expect(page.getByRole('table', { name: 'Shells used by grade' })).toContainText('Teal');

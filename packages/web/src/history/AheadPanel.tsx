@@ -81,7 +81,7 @@ export function AheadPanel({ uses, engines, months, onBench, isOfType, lead, ser
       </Row>
       <Quiet>
         {isOfType
-          ? `${certain} ${certain === 1 ? 'open engine' : 'open engines'} without a selection are certain. `
+          ? `${certain} ${certain === 1 ? 'open engine' : 'open engines'} without a selection ${certain === 1 ? 'is' : 'are'} certain. `
           : 'Filter by engine type alone to count its open engines as certain. '}
         Other engines arrive at the past rate and take shells as past engines did. Reserved shells are not free. Shells
         that fit either side count half as upper, half as lower.
