@@ -122,7 +122,7 @@ test('an old shell has its picture, and the customer a report of what was signed
   const steps = [{ op: 'add', path: '/name', value: 'Reed 6 · reported, renamed' }];
   expect((await request.patch(`/api/jobs/${id}`, { data: { version, by: 'Wren', steps } })).status()).toBe(200);
   await page.reload();
-  await expect(report).toContainText(/differs from signed revision 1 in \d+ lines?: sign it as it is now first/u);
+  await expect(report).toContainText(/differs from signed revision 1 in \d+ lines?: sign the engine again first/u);
   await expect(report.getByRole('link', { name: 'Report as PDF' })).toBeHidden();
   expect((await request.get(address!)).status()).toBe(409);
 });
@@ -155,5 +155,5 @@ test('what will be needed ahead stands against the free stock', async ({ page })
   await ahead.getByLabel('Look ahead, weeks').fill('0');
   await expect(ahead).toContainText('Weeks, above 0, at most 52.');
   await ahead.getByLabel('Look ahead, weeks').fill('1');
-  await expect(ahead).toContainText('A delivery takes as long as you look ahead');
+  await expect(ahead).toContainText('Delivery takes as long as this period');
 });

@@ -22,7 +22,7 @@ test('an engine that comes back goes on from its last build; how it came apart c
   await page.getByLabel('Name, with its number').fill('Reed 6 · e2e second');
   await page.getByLabel('Serial number').fill('e2e-77');
   await expect(page.getByLabel('Earlier build to continue')).toContainText('Reed 6 · e2e first, signed');
-  await expect(page.getByText('are those of Reed 6 · e2e first')).toBeVisible();
+  await expect(page.getByText('come from Reed 6 · e2e first')).toBeVisible();
   await expect(page.getByLabel('Data sheet of the library')).toBeHidden();
   await page.getByRole('button', { name: 'Create engine' }).click();
   await expect(page.getByRole('heading', { name: 'M1 as it came apart' })).toBeVisible();
@@ -76,7 +76,7 @@ test('what is known is narrowed, goes down to its engines, and counts none that 
   await expect(group).toContainText('mean of 40 engines');
   await expect(group).toContainText('The next engine:');
   await page.getByRole('link', { name: 'Are the ± honest' }).click();
-  await expect(page.getByText(/came within the ± that were stated/u)).toBeVisible();
+  await expect(page.getByText(/came within the stated ±/u)).toBeVisible();
   await page.getByRole('link', { name: 'Walls' }).click();
   await expect(page.getByText('Outside the band of their grade:')).toBeVisible();
   // Down to the engines behind one figure, and back to all of them.
@@ -162,7 +162,7 @@ test('a grinding plan says what costs least, what else would do, and why a size 
   await page.getByRole('link', { name: 'Grinding plan' }).first().click();
   const plan = page.getByLabel('Grinding plan, mains');
   // Nothing is priced: it is the shells that are missing, not another shaft.
-  await expect(plan).toContainText('Enter what a pair of shells costs');
+  await expect(plan).toContainText('Enter the price of a pair of shells');
   await expect(plan).not.toContainText('No size suits');
   await plan.getByLabel('Price of a pair, 0.25 under, mains').fill('35');
   await expect(plan).toContainText('No price for grinding or set-up yet: it counts as 0.');

@@ -150,7 +150,7 @@ test('a gauge study is entered blind by two people, worked out and taken over', 
   await page.goto(`/instruments/${id}`);
   await page.getByRole('button', { name: 'New study' }).click();
   await page.getByRole('button', { name: 'Start study' }).click();
-  await expect(page.getByText('Enter what is studied.')).toBeVisible();
+  await expect(page.getByText('Enter the subject.')).toBeVisible();
   await page.getByLabel('Subject').fill('Two rings');
   await page.getByLabel('People').fill('Wren, Teasel');
   await page.getByLabel('Parts', { exact: true }).fill('2');
@@ -174,7 +174,7 @@ test('a gauge study is entered blind by two people, worked out and taken over', 
     }
   };
   await read(page, 'Wren', 0);
-  await expect(page.getByText('All of yours are read.')).toBeVisible();
+  await expect(page.getByText('Your readings are complete.')).toBeVisible();
   await expect(page.getByText('64.010')).toBeHidden();
   await read(other, 'Teasel', 0.004);
   // Both see the result, the first without being told.

@@ -1,19 +1,39 @@
-/** Writes the JSON Schemas of the open formats into docs/formats; with --check only tells whether they are current. */
+/**
+ * Writes what is made from the core's schemas: the JSON Schemas of the open formats in docs/formats, and the routes that pages ask. With --check
+ * it only tells whether they are current.
+ */
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { openFormats } from '@fettle/core';
+import { openFormats, pageRoutes } from '@fettle/core';
 
-const folder = join(import.meta.dirname, '../docs/formats');
+const root = join(import.meta.dirname, '..');
 const isCheck = process.argv.includes('--check');
-mkdirSync(folder, { recursive: true });
 let stale = 0;
-for (const [name, schema] of Object.entries(openFormats())) {
-  const text = `${JSON.stringify(schema, null, 2)}\n`;
-  const file = join(folder, `${name}.schema.json`);
-  if (!isCheck) writeFileSync(file, text);
-  else if (!existsSync(file) || readFileSync(file, 'utf8') !== text) {
-    console.error(`docs/formats/${name}.schema.json is out of date: run npm run formats`);
+
+function write(file: string, text: string): void {
+  const path = join(root, file);
+  if (!isCheck) writeFileSync(path, text);
+  else if (!existsSync(path) || readFileSync(path, 'utf8') !== text) {
+    console.error(`${file} is out of date: run npm run formats`);
     stale += 1;
   }
 }
+
+mkdirSync(join(root, 'docs/formats'), { recursive: true });
+for (const [name, schema] of Object.entries(openFormats())) {
+  write(`docs/formats/${name}.schema.json`, `${JSON.stringify(schema, null, 2)}\n`);
+}
+
+const routes = Object.entries(pageRoutes()).map(([name, route]) => `  ${name}: ${JSON.stringify(route)},\n`);
+write(
+  'packages/core/src/wire/pageRoutes.ts',
+  `// Written by npm run formats from pageEndpoints.ts; change that.
+import type { PageEndpointName } from './pageEndpoints.js';
+import type { PageRoute } from './pageRoute.js';
+
+/** What a page has to know to ask each endpoint, without the schemas: those are many times as large. */
+export const PAGE_ROUTES: Readonly<Record<PageEndpointName, PageRoute>> = {
+${routes.join('')}};
+`,
+);
 process.exitCode = stale > 0 ? 1 : 0;

@@ -6,8 +6,27 @@ import { VitePWA } from 'vite-plugin-pwa';
 /**
  * What the first page shows beside React: small pieces that would be a request each, with more of headers than of code. One chunk of them.
  */
-const FIRST_PAGE =
-  /packages\/web\/src\/(?:ui\/(?:Ask|Button|Field|Notice|Panel|Sample|SearchField)|app\/use[A-Z]\w+|wire\/polling|job\/StageMark|shortcuts\/shortcuts|bench\/(?:BenchList|EnginePage|SamplesNotice|TakenOff))\.|lucide-react\/dist\/esm\/icons\/(?:plus|rotate-ccw|search|trash|trash-2|triangle-alert|x|check)\.|date-fns\/(?:intlFormatDistance|differenceInCalendar\w+|toDate|constructFrom|constants|startOf(?:Day|Week|ISOWeek)|getQuarter|_lib\/(?:normalizeDates|defaultOptions|addLeadingZeros|getTimezoneOffsetInMilliseconds))\./u;
+const FIRST_PAGE = new RegExp(
+  [
+    String.raw`packages/web/src/(?:${[
+      String.raw`base/(?:unsaved|local\w+|newId|use[A-Z]\w+)`,
+      String.raw`person/use[A-Z]\w+`,
+      'ui/(?:Ask|Button|Field|Notice|Panel|Sample|SearchField|keepFocus|useKeptText|appearanceSlice|tokens)',
+      'wire/polling',
+      'job/(?:StageMark|undoSlice)',
+      'live/liveSlice',
+      'drawer/layMoved',
+      'saving/(?:maySend|savingSlice|outbox|knownEngine|joinParcels)',
+      'shell/(?:versionSlice|store|keepPage)',
+      'shortcuts/shortcuts',
+      'bench/(?:BenchList|EnginePage|SamplesNotice|TakenOff|DueEngines)',
+    ].join('|')})\.`,
+    String.raw`packages/core/src/document/mergeThreeWays\.`,
+    String.raw`lucide-react/dist/esm/icons/(?:plus|rotate-ccw|search|trash|trash-2|triangle-alert|x|check|user-round)\.`,
+    String.raw`date-fns/(?:intlFormatDistance|differenceInCalendar\w+|toDate|constructFrom|constants|startOf(?:Day|Week|ISOWeek)|getQuarter|_lib/(?:normalizeDates|defaultOptions|addLeadingZeros|getTimezoneOffsetInMilliseconds))\.`,
+  ].join('|'),
+  'u',
+);
 
 /** What the first page needs at once, of which the browser would hear only when the scripts that ask for it have run. */
 const AT_ONCE = [

@@ -573,9 +573,11 @@ export {
   type Session,
   type Who,
 } from './wire/accessWire.js';
+export { addressOf } from './wire/addressOf.js';
+export { type Held, type JobSummary, jobProgressSchema, jobSummarySchema } from './wire/benchWire.js';
 export { commonPin } from './wire/commonPin.js';
 export type { DrawerMove, KitView, Moved } from './wire/drawerWire.js';
-export { addressOf, type Endpoint, TOPICS, type Topic } from './wire/endpoint.js';
+export type { Endpoint } from './wire/endpoint.js';
 export {
   type Answered,
   type Asked,
@@ -585,6 +587,7 @@ export {
   type QueryName,
   type Read,
 } from './wire/endpoints.js';
+export { FIRST_ENDPOINTS } from './wire/firstEndpoints.js';
 export type {
   BehindQuery,
   InstrumentReads,
@@ -606,23 +609,17 @@ export {
   type StudyView,
   type TouchedEngine,
 } from './wire/instrumentWire.js';
-export {
-  type Held,
-  type JobChange,
-  type JobSummary,
-  type JobView,
-  jobProgressSchema,
-  jobSummarySchema,
-  jobViewSchema,
-} from './wire/jobWire.js';
-export { LIVE_AT, type LiveEvent, liveEventSchema, type Presence, tabSchema } from './wire/liveWire.js';
-export { PAGE_ENDPOINTS, type PageEndpointName, pageEndpointOf } from './wire/pageEndpoints.js';
+export { type JobChange, type JobView, jobViewSchema } from './wire/jobWire.js';
+export { LIVE_AT } from './wire/liveAt.js';
+export { type LiveEvent, liveEventSchema, type Presence, tabSchema } from './wire/liveWire.js';
+export { PAGE_ENDPOINTS, type PageEndpointName } from './wire/pageEndpoints.js';
+export { type PageRoute, pageRoutes } from './wire/pageRoute.js';
+export { PAGE_ROUTES } from './wire/pageRoutes.js';
+export { type Problem, problemSchema } from './wire/problem.js';
 export {
   PROBLEM_KINDS,
-  type Problem,
   type ProblemKind,
   problemKind,
-  problemSchema,
   problemType,
 } from './wire/problemKinds.js';
 export {
@@ -642,5 +639,6 @@ export {
   PHOTO_TYPES,
   type SignedSheet,
 } from './wire/sheetWire.js';
+export { TOPICS, type Topic } from './wire/topics.js';
 export { MOST_TYPES_AT_ONCE, type TypeRevision, type TypeSummary, type TypeView } from './wire/typeWire.js';
 export { type Missing, MOST_UNSENT, type Unsent, type UnsentChange, unsentWords } from './wire/unsentWire.js';

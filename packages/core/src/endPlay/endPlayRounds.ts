@@ -1,8 +1,8 @@
 import { type Budget, budgetFreedom, budgetUncertainty } from '../measure/budget.js';
+import { toldFactor } from '../measure/coverageFactor.js';
 import { meanOf, squaresOf } from '../measure/mean.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import { chanceByFreedom } from '../measure/normalChance.js';
-import { toldFactor } from '../measure/uncertainty.js';
 import { type EndPlay, MOMENTS, type Moment } from './endPlaySchema.js';
 
 /** The readings of one moment together. */

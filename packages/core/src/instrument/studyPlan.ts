@@ -21,7 +21,7 @@ function twice(names: readonly string[]): string | null {
 /** A crossed gauge study before it is read: who reads which parts, and how often. */
 export const studyPlanSchema = z
   .strictObject({
-    name: z.string().trim().min(1, 'enter what is studied').max(80, 'at most 80 characters'),
+    name: z.string().trim().min(1, 'enter the subject').max(80, 'at most 80 characters'),
     unit: unitSchema,
     parts: z.array(nameSchema).min(2, 'two parts at least').max(MOST_PARTS, `at most ${MOST_PARTS} parts`),
     people: z.array(nameSchema).min(2, 'two people at least').max(MOST_PEOPLE, `at most ${MOST_PEOPLE} people`),

@@ -1,20 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import { acceptance } from './acceptance.js';
 import { budgetUncertainty, ownBudget, sumBudget } from './budget.js';
+import { coverageFactor } from './coverageFactor.js';
 import { calibrationDue, readingUncertainty, usualInstrument } from './instrument.js';
 import { nanometres } from './nanometres.js';
 import { normalChance } from './normalChance.js';
 import { simulatedBudget } from './simulated.js';
 import { fittedLine, uncertaintyOnLine, valueOnLine } from './straightLine.js';
-import {
-  capabilityIndex,
-  combinedUncertainty,
-  coverageFactor,
-  evenly,
-  swinging,
-  triangularly,
-  weightedMean,
-} from './uncertainty.js';
+import { capabilityIndex, combinedUncertainty, evenly, swinging, triangularly, weightedMean } from './uncertainty.js';
 
 /** Variance of something known to lie within ±half, evenly. */
 const evenVariance = (half: number) => evenly(half) ** 2;

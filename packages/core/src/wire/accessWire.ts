@@ -2,9 +2,9 @@ import { z } from 'zod';
 import { personSchema } from '../document/person.js';
 import { daySchema, momentSchema } from '../measure/moment.js';
 import { roleSchema } from './access.js';
+import { goesOnSchema, pageQuery } from './benchWire.js';
 import { commonPin } from './commonPin.js';
 import { endpoint } from './endpoint.js';
-import { goesOnSchema, pageQuery } from './jobWire.js';
 
 /** Shortest password: length is what makes one hard to guess (ASVS 5.0, 6.2.1 asks for at least 8, and to favour 15 and more). */
 const SHORTEST_PASSWORD = 10;

@@ -5,8 +5,9 @@ import { drawerPieceSchema, pieceLineSchema } from '../drawer/drawerPiece.js';
 import { drawerHalfSchema, drawerLineSchema, kitSchema } from '../drawer/workshopDrawer.js';
 import { pieceChoiceSchema } from '../endPlay/endPlaySchema.js';
 import { acceptedChoiceSchema } from '../shell/acceptedChoice.js';
+import { goesOnSchema, jobIdSchema, pageQuery } from './benchWire.js';
 import { endpoint } from './endpoint.js';
-import { goesOnSchema, jobIdSchema, jobViewSchema, pageQuery, stampQuerySchema } from './jobWire.js';
+import { jobViewSchema, stampQuerySchema } from './jobWire.js';
 
 const idSchema = z.uuid('the id of a stock line is a UUID').toLowerCase();
 const byId = z.object({ id: idSchema });

@@ -1,26 +1,7 @@
 import { z } from 'zod';
 import type { Need } from './access.js';
 import type { ProblemKind } from './problemKinds.js';
-
-/** What an endpoint reads, or changes: whatever was read of it is then read anew. */
-export const TOPICS = [
-  'benches',
-  'engine',
-  'history',
-  'drawer',
-  'movements',
-  'kits',
-  'types',
-  'instruments',
-  'sheets',
-  'session',
-  'people',
-  'devices',
-  'audit',
-  'known',
-  'unsent',
-] as const;
-export type Topic = (typeof TOPICS)[number];
+import type { Topic } from './topics.js';
 
 /**
  * One thing that can be asked of the server: where, with what, what comes back, and what may be wrong. The server's routes, the OpenAPI
@@ -113,17 +94,4 @@ export function endpoint<
     isReadByWorker,
     files: files ?? null,
   };
-}
-
-/** The address of an endpoint with its names filled in and its query behind it. */
-export function addressOf(
-  { at }: Pick<Endpoint, 'at'>,
-  path: Readonly<Record<string, unknown>>,
-  query: Readonly<Record<string, unknown>>,
-): string {
-  const filled = at.replaceAll(/\{(\w+)\}/gu, (_, name: string) => encodeURIComponent(String(path[name])));
-  const asked = Object.entries(query).flatMap(([name, value]) =>
-    value === undefined ? [] : [`${name}=${encodeURIComponent(String(value))}`],
-  );
-  return asked.length === 0 ? filled : `${filled}?${asked.join('&')}`;
 }

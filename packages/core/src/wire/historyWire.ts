@@ -3,8 +3,8 @@ import { personSchema } from '../document/person.js';
 import { daySchema, momentSchema } from '../measure/moment.js';
 import { familySchema } from '../part/family.js';
 import { FEATURES } from '../part/feature.js';
+import { goesOnSchema, jobIdSchema, pageQuery } from './benchWire.js';
 import { endpoint } from './endpoint.js';
-import { goesOnSchema, jobIdSchema, pageQuery } from './jobWire.js';
 
 /** A build of an engine with a serial number. */
 const buildSchema = z.strictObject({

@@ -6,8 +6,8 @@ import { studyEntrySchema, studyPlanSchema } from '../instrument/studyPlan.js';
 import { zeroCheckSchema } from '../instrument/zeroCheck.js';
 import { daySchema, momentSchema } from '../measure/moment.js';
 import { unitSchema } from '../measure/unit.js';
+import { jobIdSchema } from './benchWire.js';
 import { endpoint } from './endpoint.js';
-import { jobIdSchema } from './jobWire.js';
 
 const idSchema = z.uuid('the id of an instrument is a UUID').toLowerCase();
 const byId = z.object({ id: idSchema });

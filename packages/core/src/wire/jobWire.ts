@@ -1,20 +1,16 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
 import { jobDocumentSchema } from '../job/jobDocument.js';
-import { STAGES } from '../job/stages.js';
 import { nanometresSchema } from '../measure/lengthSchema.js';
-import { daySchema, momentSchema } from '../measure/moment.js';
-import { unitSchema } from '../measure/unit.js';
+import { momentSchema } from '../measure/moment.js';
 import { familySchema } from '../part/family.js';
 import { FEATURES, SLOTS } from '../part/feature.js';
 import { readingDraftSchema, readingSchema } from '../part/reading.js';
-import { STAGE_STATES } from '../stage/slice.js';
+import { goesOnSchema, heldSchema, jobIdSchema, pageQuery, versionSchema } from './benchWire.js';
 import { endpoint } from './endpoint.js';
 
-const versionSchema = z.int().min(1);
 const jsonValueSchema = z.json();
 
-export const jobIdSchema = z.uuid('an engine id is a UUID').toLowerCase();
 const byId = z.object({ id: jobIdSchema });
 
 const jobCreateSchema = z.strictObject({
@@ -41,13 +37,6 @@ const jobPatchSchema = z.strictObject({
 /** Version and name travel in the query where a method has no body. */
 export const stampQuerySchema = z.object({ version: z.coerce.number().int().min(1), by: personSchema });
 
-/** What an engine has of the workshop's drawer. */
-const heldSchema = z.strictObject({
-  reserved: z.int().min(0).describe('Shells and pieces reserved by its accepted selections.'),
-  fitted: z.int().min(0).describe('Number fitted in it, no longer in stock.'),
-});
-export type Held = z.output<typeof heldSchema>;
-
 export const jobViewSchema = z.strictObject({
   id: jobIdSchema,
   version: versionSchema.describe('Goes up with every change of the document.'),
@@ -62,40 +51,6 @@ export const jobViewSchema = z.strictObject({
   deletedAt: momentSchema.nullable(),
 });
 export type JobView = z.infer<typeof jobViewSchema>;
-
-/** How far an engine is, kept with it. */
-export const jobProgressSchema = z.strictObject({
-  next: z.enum(STAGES),
-  todo: z.string(),
-  stages: z.partialRecord(z.enum(STAGES), z.enum(STAGE_STATES)),
-  reminders: z
-    .array(z.strictObject({ on: daySchema, next: z.enum(STAGES), todo: z.string() }))
-    .readonly()
-    .describe('What is to be done from a day on, the earliest first.'),
-});
-
-export const jobSummarySchema = z.strictObject({
-  id: jobIdSchema,
-  version: versionSchema,
-  name: z.string(),
-  unit: unitSchema,
-  mains: z.int(),
-  rods: z.int(),
-  ...jobProgressSchema.shape,
-  held: heldSchema,
-  short: z.array(z.string()).describe('Reserved shells that stock, as counted, cannot cover for everyone.'),
-  updatedAt: momentSchema,
-  updatedBy: z.string(),
-  deletedAt: momentSchema.nullable(),
-});
-export type JobSummary = z.infer<typeof jobSummarySchema>;
-
-/** Where a page of a list goes on. */
-export const goesOnSchema = z
-  .string()
-  .max(100)
-  .nullable()
-  .describe('Cursor: pass it as `after` for the next page; null: last page.');
 
 /** One entry of a job's history: who changed what, and when by the server's clock. */
 export const jobChangeSchema = z.strictObject({
@@ -121,13 +76,6 @@ export const jobChangeSchema = z.strictObject({
 });
 export type JobChange = z.infer<typeof jobChangeSchema>;
 
-/** Rows of a list that are sent at once, unless it is asked for fewer. */
-const PAGE = 50;
-export const pageQuery = {
-  after: z.string().max(100).optional(),
-  most: z.coerce.number().int().min(1).max(200).default(PAGE),
-};
-
 /** What a change of fasteners did to bores that were read before and after it. */
 const fastenerMoveSchema = z.strictObject({
   engine: z.string(),
@@ -140,47 +88,6 @@ const fastenerMoveSchema = z.strictObject({
 });
 
 export const JOB_ENDPOINTS = {
-  listJobs: endpoint({
-    method: 'get',
-    at: '/api/jobs',
-    needs: 'read',
-    summary: 'Engines, last edited first; deleted=true lists the closed ones; words filters by name and serial number',
-    query: z.object({
-      deleted: z.enum(['true', 'false']).default('false'),
-      words: z.string().max(200).default(''),
-      stage: z.enum(STAGES).optional().describe('Only those whose next thing to do is in this stage.'),
-      person: z.string().max(60).optional().describe('Only those last edited by this person.'),
-      ...pageQuery,
-    }),
-    answer: z.strictObject({
-      jobs: z.array(jobSummarySchema),
-      people: z.array(z.string()).describe('People who last edited an engine, in alphabetical order.'),
-      goesOn: goesOnSchema,
-    }),
-    problems: ['invalid-request'],
-    topics: ['benches'],
-    isTagged: true,
-  }),
-  listDue: endpoint({
-    method: 'get',
-    at: '/api/due',
-    needs: 'read',
-    summary: 'Closed engines with something that was to be done again by a day',
-    query: z.object({ until: daySchema }),
-    answer: z.strictObject({
-      due: z.array(
-        z.strictObject({
-          id: jobIdSchema,
-          version: versionSchema,
-          name: z.string(),
-          reminders: jobProgressSchema.shape.reminders,
-        }),
-      ),
-      areMore: z.boolean().describe('True if there are more than these.'),
-    }),
-    problems: ['invalid-request'],
-    topics: ['benches'],
-  }),
   createJob: endpoint({
     method: 'post',
     at: '/api/jobs',

@@ -1,11 +1,9 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
 import { STAGES } from '../job/stages.js';
-import { endpoint, TOPICS } from './endpoint.js';
-import { jobIdSchema } from './jobWire.js';
-
-/** Where pages listen to what others change: server-sent events, with `?tab=` an id of the page's own. */
-export const LIVE_AT = '/api/events';
+import { jobIdSchema } from './benchWire.js';
+import { endpoint } from './endpoint.js';
+import { TOPICS } from './topics.js';
 
 /** An id that a page makes for itself when it is loaded. */
 export const tabSchema = z.string().regex(/^[\w-]{8,40}$/u, 'an id of letters, digits and hyphens');

@@ -1,4 +1,4 @@
-import { z } from 'zod';
+import type { Problem } from './problem.js';
 
 /** The kinds of problem that the server answers with, and what each means. */
 export const PROBLEM_KINDS = {
@@ -24,16 +24,6 @@ export const PROBLEM_KINDS = {
   'server-fault': { status: 500, title: 'Something went wrong in the server' },
 } as const;
 export type ProblemKind = keyof typeof PROBLEM_KINDS;
-
-/** Problem details (RFC 9457). */
-export const problemSchema = z.object({
-  type: z.string().describe('What kind of problem; explained on the API page.'),
-  title: z.string(),
-  status: z.int(),
-  detail: z.string().describe('What is wrong here and what would be right.'),
-  errors: z.array(z.strictObject({ path: z.string(), message: z.string() })).optional(),
-});
-export type Problem = z.infer<typeof problemSchema>;
 
 const ADDRESS = '/api/docs#';
 

@@ -2,8 +2,8 @@ import { z } from 'zod';
 import { personSchema } from '../document/person.js';
 import { momentSchema } from '../measure/moment.js';
 import { buildSheetSchema } from '../sheet/buildSheetSchema.js';
+import { jobIdSchema } from './benchWire.js';
 import { endpoint } from './endpoint.js';
-import { jobIdSchema } from './jobWire.js';
 
 const byId = z.object({ id: jobIdSchema });
 const revisionSchema = z.coerce.number().int().min(1).max(9999);

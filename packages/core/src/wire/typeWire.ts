@@ -4,8 +4,8 @@ import { engineTypeSchema } from '../engineType/engineType.js';
 import { momentSchema } from '../measure/moment.js';
 import { unitSchema } from '../measure/unit.js';
 import { familySchema } from '../part/family.js';
+import { goesOnSchema, pageQuery } from './benchWire.js';
 import { endpoint } from './endpoint.js';
-import { goesOnSchema, pageQuery } from './jobWire.js';
 
 const idSchema = z.uuid('an engine type’s id is a UUID').toLowerCase();
 const byId = z.object({ id: idSchema });

@@ -1,7 +1,7 @@
 import { z } from 'zod';
 import { momentSchema } from '../measure/moment.js';
+import { jobIdSchema } from './benchWire.js';
 import { endpoint } from './endpoint.js';
-import { jobIdSchema } from './jobWire.js';
 
 /** Changes that are named one by one; more are counted. */
 export const MOST_UNSENT = 50;

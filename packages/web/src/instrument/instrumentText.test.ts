@@ -79,7 +79,7 @@ describe('a gauge study in the boxes of its form', () => {
   it('says box by box what is missing', () => {
     const read = planOfText({ name: '', people: 'Wren', parts: '1', trials: 'x', tolerance: '-1' }, 'mm');
     expect(read.ok ? {} : read.faults).toEqual({
-      name: 'Enter what is studied.',
+      name: 'Enter the subject.',
       people: 'Two people at least.',
       parts: 'Two parts at least.',
       trials: 'From 2 to 10 readings of each part.',

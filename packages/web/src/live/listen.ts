@@ -1,4 +1,4 @@
-import { LIVE_AT, type LiveEvent, liveEventSchema, TOPICS, type Topic } from '@fettle/core';
+import { LIVE_AT, type LiveEvent, TOPICS, type Topic } from '@fettle/core';
 import type { Store } from '../base/store.js';
 import { api } from '../wire/api.js';
 import { TAB } from '../wire/credentials.js';
@@ -18,6 +18,8 @@ const KINDS = ['changed', 'here', 'gone', 'missed'] as const satisfies readonly 
 class Listening {
   private readonly store: Store;
   private source: EventSource | null = null;
+  /** True while what reads events is on its way. */
+  private fetching = false;
   private pause = FIRST_PAUSE_MS;
   private again: ReturnType<typeof setTimeout> | null = null;
   private hiding: ReturnType<typeof setTimeout> | null = null;
@@ -52,7 +54,31 @@ class Listening {
     } else if (this.source) this.hiding ??= setTimeout(() => this.end(), HIDDEN_MS);
   }
 
+  /** Opens the stream once what reads its events is here; where that cannot be fetched, it is tried again as a stream that broke is. */
   private open(): void {
+    if (this.fetching) return;
+    this.fetching = true;
+    import('./readLiveEvent.js')
+      .then(({ readLiveEvent }) => {
+        this.fetching = false;
+        if (!this.source && !this.again && this.mayListen && document.visibilityState === 'visible')
+          this.listen(readLiveEvent);
+      })
+      .catch(() => {
+        this.fetching = false;
+        this.tryAgain();
+      });
+  }
+
+  private tryAgain(): void {
+    this.again = setTimeout(() => {
+      this.again = null;
+      this.seen();
+    }, this.pause);
+    this.pause = Math.min(2 * this.pause, LONGEST_PAUSE_MS);
+  }
+
+  private listen(readEvent: (told: unknown) => LiveEvent | null): void {
     const source = new EventSource(`${LIVE_AT}?tab=${TAB}`);
     this.source = source;
     source.addEventListener('open', () => {
@@ -65,13 +91,11 @@ class Listening {
       this.end();
       // The server may have ended it because somebody may do less than before.
       if (this.store.getState().access.isOn) this.store.dispatch(api.util.invalidateTags(['session']));
-      this.again = setTimeout(() => {
-        this.again = null;
-        this.seen();
-      }, this.pause);
-      this.pause = Math.min(2 * this.pause, LONGEST_PAUSE_MS);
+      this.tryAgain();
     });
-    for (const kind of KINDS) source.addEventListener(kind, ({ data }) => this.hear(JSON.parse(data as string)));
+    for (const kind of KINDS) {
+      source.addEventListener(kind, ({ data }) => this.hear(readEvent(JSON.parse(data as string))));
+    }
   }
 
   private end(): void {
@@ -83,8 +107,7 @@ class Listening {
     this.store.dispatch(listeningEnded());
   }
 
-  private hear(told: unknown): void {
-    const event = liveEventSchema.safeParse(told).data;
+  private hear(event: LiveEvent | null): void {
     if (!event) return;
     if (event.kind === 'missed') this.look(TOPICS);
     else if (event.kind !== 'changed') this.store.dispatch(heard(event));

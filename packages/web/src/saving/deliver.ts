@@ -1,13 +1,5 @@
 import type { Json } from '@fettle/core';
-import {
-  changesBetween,
-  type JobDocument,
-  jobDocumentSchema,
-  jobViewSchema,
-  patchStepOf,
-  problemKind,
-  readingSchema,
-} from '@fettle/core';
+import { changesBetween, type JobDocument, patchStepOf, problemKind } from '@fettle/core';
 import { notesInPageOnly } from '../base/localNotes.js';
 import { newId } from '../base/newId.js';
 import type { Store } from '../base/store.js';
@@ -61,16 +53,22 @@ function asJson(document: JobDocument): Json {
   return document as unknown as Json;
 }
 
-/** A document as this build writes it: one that an earlier build left waiting is brought up to date. */
-function upToDate(document: JobDocument): JobDocument {
-  const read = jobDocumentSchema.safeParse(document);
-  return read.success ? read.data : document;
-}
+/** The schemas of an engine, fetched when something of one is to be read: the first page does without. */
+const documentSchemas = () => import('./documentSchemas.js');
 
-function ofThisBuild(parcel: Parcel): Parcel {
-  if (parcel.kind === 'create') return { ...parcel, document: upToDate(parcel.document) };
-  if (parcel.kind === 'document') return { ...parcel, base: upToDate(parcel.base), ours: upToDate(parcel.ours) };
-  return parcel;
+/** Parcels with documents as this build writes them: one that an earlier build left waiting is brought up to date. */
+async function ofThisBuild(parcels: readonly Parcel[]): Promise<Parcel[]> {
+  if (parcels.every(({ kind }) => kind === 'reading')) return [...parcels];
+  const { jobDocumentSchema } = await documentSchemas();
+  const upToDate = (document: JobDocument): JobDocument => {
+    const read = jobDocumentSchema.safeParse(document);
+    return read.success ? read.data : document;
+  };
+  return parcels.map((parcel) => {
+    if (parcel.kind === 'create') return { ...parcel, document: upToDate(parcel.document) };
+    if (parcel.kind === 'document') return { ...parcel, base: upToDate(parcel.base), ours: upToDate(parcel.ours) };
+    return parcel;
+  });
 }
 
 /**
@@ -119,6 +117,8 @@ class Delivery {
   /** Takes over what earlier visits, and tabs that are gone, left waiting. */
   private async adopt(): Promise<void> {
     try {
+      // Fetched before anything is taken over: without them it stays where it is, until the next look.
+      if (await this.outbox.hasLeft()) await documentSchemas();
       const { waiting: left, others } = await alone('adopting', async () => this.outbox.adopt(await aliveTabs()));
       for (const tab of others) {
         // A page that is just being reloaded still holds on to its own for a moment.
@@ -127,7 +127,7 @@ class Delivery {
         void tabGone(tab).then(() => this.adopt());
       }
       if (left.parcels.length + left.clashes.length + left.refusals.length === 0) return;
-      this.store.dispatch(waitingRecalled({ ...left, parcels: left.parcels.map(ofThisBuild) }));
+      this.store.dispatch(waitingRecalled({ ...left, parcels: await ofThisBuild(left.parcels) }));
       await this.lookElsewhere();
     } catch (error) {
       if (this.store.getState().saving.notKept === null) {
@@ -191,6 +191,14 @@ class Delivery {
     }
   }
 
+  /** Tries a parcel again after a rest, longer each time: the others go on meanwhile. */
+  private rest(parcel: Parcel, detail: string): void {
+    const rest = Math.min(2 * (this.resting.get(parcel.id)?.rest ?? FIRST_REST_MS / 2), LONGEST_REST_MS);
+    this.resting.set(parcel.id, { rest, until: Date.now() + rest });
+    setTimeout(() => this.look(), rest + 10);
+    this.store.dispatch(parcelRests({ id: parcel.id, detail }));
+  }
+
   private async send(parcel: Parcel): Promise<void> {
     try {
       await alone('sending', () => this.carry(parcel));
@@ -203,14 +211,12 @@ class Delivery {
       if (!isAskFault(error)) console.error(error);
       // Nothing is wrong with it: it goes on when somebody has signed in.
       if (isSignedOut(fault)) this.store.dispatch(sendingHeld());
-      else if (fault.kind === 'refused') this.refused(parcel, fault);
+      else if (fault.kind === 'refused') {
+        await this.refused(parcel, fault).catch((fetching) => this.rest(parcel, (fetching as Error).message));
+      }
       // A fault of the server's own says nothing of the figure: it is never set aside for that.
-      else if (fault.kind === 'failed') {
-        const rest = Math.min(2 * (this.resting.get(parcel.id)?.rest ?? FIRST_REST_MS / 2), LONGEST_REST_MS);
-        this.resting.set(parcel.id, { rest, until: Date.now() + rest });
-        setTimeout(() => this.look(), rest + 10);
-        this.store.dispatch(parcelRests({ id: parcel.id, detail: fault.message }));
-      } else {
+      else if (fault.kind === 'failed') this.rest(parcel, fault.message);
+      else {
         this.timer = setTimeout(() => {
           this.timer = null;
           this.look();
@@ -279,12 +285,14 @@ class Delivery {
     if (job) await keepEngine(job).catch(() => undefined);
   }
 
-  private refused(parcel: Parcel, { problem }: AskFault & { kind: 'refused' }): void {
+  private async refused(parcel: Parcel, { problem }: AskFault & { kind: 'refused' }): Promise<void> {
     const { dispatch } = this.store;
     const isStale = problemKind(problem) === 'stale-version';
     if (isStale && parcel.kind === 'document') {
+      const { jobViewSchema } = await documentSchemas();
       dispatch(documentOvertaken({ id: parcel.id, current: jobViewSchema.parse(problem.current) }));
     } else if (isStale && parcel.kind === 'reading') {
+      const { readingSchema } = await documentSchemas();
       dispatch(readingOvertaken({ id: parcel.id, current: readingSchema.nullable().parse(problem.current) }));
     } else dispatch(parcelRefused({ id: parcel.id, detail: problem.detail }));
   }

@@ -1,10 +1,10 @@
 import type { JobView } from '@fettle/core';
-import { addressOf, pageEndpointOf } from '@fettle/core';
+import { addressOf, PAGE_ROUTES } from '@fettle/core';
 import type { Store } from '../base/store.js';
 import { inPauses } from '../wire/inPauses.js';
 import { keepAnswer } from '../wire/keptAnswers.js';
 
-const addressOfEngine = (id: string) => addressOf(pageEndpointOf('getJob'), { id }, { id });
+const addressOfEngine = (id: string) => addressOf(PAGE_ROUTES.getJob, { id }, { id });
 
 /** Keeps an engine on this device. */
 export function keepEngine(job: JobView): Promise<void> {

@@ -171,6 +171,13 @@ export class Outbox {
     return this.opened;
   }
 
+  /** True if anything waits in this browser that is not this tab's: what `adopt` may take over. */
+  async hasLeft(): Promise<boolean> {
+    if (journals().some(({ tab }) => tab !== this.tab)) return true;
+    const rows = await (await this.database()).getAll('rows');
+    return rows.some(({ tab }) => tab !== this.tab);
+  }
+
   /**
    * Takes over what tabs that are gone left waiting.
    *

@@ -4,9 +4,8 @@ import {
   addressOf,
   type JobView,
   type Moved,
-  PAGE_ENDPOINTS,
+  PAGE_ROUTES,
   type PageEndpointName,
-  pageEndpointOf,
   type QueryName,
   TOPICS,
   type Topic,
@@ -70,7 +69,7 @@ const TRIES_SECRETS: ReadonlySet<PageEndpointName> = new Set([
 ]);
 
 const baseQuery: Base = async ({ name, asked }, { dispatch }) => {
-  const endpoint = pageEndpointOf(name);
+  const endpoint = PAGE_ROUTES[name];
   const address = addressOf(endpoint, asked, endpoint.method === 'get' ? asked : {});
   const known = endpoint.isTagged ? kept.get(address) : undefined;
   const before = moves;
@@ -136,8 +135,8 @@ export async function forgetAnswered(): Promise<void> {
 /** One query or mutation an endpoint: what it reads is read anew once something has changed it. */
 function definitions(build: EndpointBuilder<Base, Topic, 'api'>): Definitions {
   return Object.fromEntries(
-    (Object.keys(PAGE_ENDPOINTS) as PageEndpointName[]).map((name) => {
-      const { method, topics } = pageEndpointOf(name);
+    (Object.keys(PAGE_ROUTES) as PageEndpointName[]).map((name) => {
+      const { method, topics } = PAGE_ROUTES[name];
       const query = (asked: unknown): Question => ({ name, asked: (asked ?? {}) as Record<string, unknown> });
       return [
         name,

@@ -2,14 +2,13 @@ import {
   type Answered,
   type Asked,
   addressOf,
+  type Endpoint,
+  PAGE_ROUTES,
   type PageEndpointName,
   type Problem,
-  pageEndpointOf,
   problemKind,
-  problemSchema,
   type Session,
 } from '@fettle/core';
-import { z } from 'zod';
 import { keepSessionToken, sessionToken, TAB } from './credentials.js';
 
 /** What is away: the server itself, its database, or the room on its disk. */
@@ -38,16 +37,22 @@ export type AskResult<Value> =
 /** After so long without an answer the server counts as not there, ms. */
 const LONGEST_MS = 15_000;
 
-const looseProblem = z.looseObject(problemSchema.shape);
+/** Problem details as the server sends them, with what it adds; null for anything else. */
+function problemIn(value: unknown): (Problem & Readonly<Record<string, unknown>>) | null {
+  if (typeof value !== 'object' || value === null) return null;
+  const { type, title, detail, status } = value as Record<string, unknown>;
+  const isProblem = [type, title, detail].every((words) => typeof words === 'string') && typeof status === 'number';
+  return isProblem ? (value as Problem & Record<string, unknown>) : null;
+}
 
 function unreachable(message: string, away: Away = 'server'): { ok: false; fault: AskFault } {
   return { ok: false, fault: { kind: 'unreachable', message, away } };
 }
 
 async function faultOf(response: Response): Promise<{ ok: false; fault: AskFault }> {
-  const isProblem = response.headers.get('content-type')?.startsWith('application/problem+json') ?? false;
-  if (!isProblem) return unreachable(`The server answered ${response.status}.`);
-  const problem = looseProblem.parse(await response.json());
+  const isTyped = response.headers.get('content-type')?.startsWith('application/problem+json') ?? false;
+  const problem = isTyped ? problemIn(await response.json()) : null;
+  if (!problem) return unreachable(`The server answered ${response.status}.`);
   const kind = problemKind(problem);
   if (kind === 'server-fault') {
     return { ok: false, fault: { kind: 'failed', message: `${problem.title}. ${problem.detail}` } };
@@ -83,16 +88,29 @@ function begunEarly(address: string): Promise<Response> | undefined {
   return begun;
 }
 
+/** What reads an answer. The first page loads the schemas of what it asks; the others follow with the first that needs one of them. */
+async function answerOf(name: PageEndpointName): Promise<Endpoint['answer']> {
+  if (PAGE_ROUTES[name].isFirst) {
+    const { FIRST_ENDPOINTS } = await import('./firstSchemas.js');
+    return FIRST_ENDPOINTS[name as keyof typeof FIRST_ENDPOINTS].answer;
+  }
+  const { PAGE_ENDPOINTS } = await import('./allSchemas.js');
+  return PAGE_ENDPOINTS[name].answer;
+}
+
 /** Asks an endpoint by its description. @param etag of what the caller has */
 export async function ask<Name extends PageEndpointName>(
   name: Name,
   asked: Asked<Name>,
   etag: string | null = null,
 ): Promise<AskResult<Answered<Name>>> {
-  const endpoint = pageEndpointOf(name);
+  const endpoint = PAGE_ROUTES[name];
   const { body, ...names } = asked as { body?: unknown } & Record<string, unknown>;
-  const isOf = (schema: z.ZodObject) =>
-    Object.fromEntries(Object.entries(names).filter(([key]) => key in schema.shape));
+  const isOf = (known: readonly string[]) =>
+    Object.fromEntries(Object.entries(names).filter(([key]) => known.includes(key)));
+  const reader = answerOf(name);
+  // Who waits for it hears of what went wrong.
+  reader.catch(() => undefined);
   let response: Response;
   try {
     const address = addressOf(endpoint, isOf(endpoint.path), isOf(endpoint.query));
@@ -112,14 +130,15 @@ export async function ask<Name extends PageEndpointName>(
       }));
     if (response.status === 304) return { ok: true, isUnchanged: true };
     if (!response.ok) return await faultOf(response);
-    const value = endpoint.answer.parse(await response.json()) as Answered<Name>;
+    const read = (await reader).safeParse(await response.json());
+    if (!read.success) {
+      return { ok: false, fault: { kind: 'failed', message: `The answer cannot be read: ${read.error.message}` } };
+    }
+    const value = read.data as Answered<Name>;
     const session = sessionIn(value);
     if (session && endpoint.topics.includes('session')) keepSessionToken(session.token);
     return { ok: true, value, etag: response.headers.get('etag') };
   } catch (error) {
-    if (error instanceof z.ZodError) {
-      return { ok: false, fault: { kind: 'failed', message: `The answer cannot be read: ${error.message}` } };
-    }
     return unreachable(`The server cannot be reached (${(error as Error).message}).`);
   }
 }

@@ -1,4 +1,4 @@
-import { type Answered, type Asked, type JobView, type PageEndpointName, pageEndpointOf } from '@fettle/core';
+import { type Answered, type Asked, type JobView, PAGE_ROUTES, type PageEndpointName } from '@fettle/core';
 import type { ThunkAction, UnknownAction } from '@reduxjs/toolkit';
 import { type RootState, store } from '../base/store.js';
 import { api, engineTold } from './api.js';
@@ -36,7 +36,7 @@ export async function tell<Name extends Told>(name: Name, asked: Asked<Name>): P
   const { initiate } = api.endpoints[name] as unknown as { initiate: Initiate };
   const once = { forceRefetch: true, subscribe: false, track: false };
   const answered = (await store.dispatch(initiate(asked, once)).unwrap()) as Answered<Name> | undefined;
-  if (answered !== undefined || pageEndpointOf(name).method !== 'get') return answered as Answered<Name>;
+  if (answered !== undefined || PAGE_ROUTES[name].method !== 'get') return answered as Answered<Name>;
   // What nobody looks at is dropped from the cache when something changes before the answer is here: it is asked once more, past the cache.
   const result = await ask(name, asked);
   if (!result.ok) throw result.fault;

@@ -1,0 +1,1 @@
+export { jobDocumentSchema, jobViewSchema, readingSchema } from '@fettle/core';

@@ -1,0 +1,1 @@
+export { PAGE_ENDPOINTS } from '@fettle/core';

@@ -1,0 +1,1 @@
+export { FIRST_ENDPOINTS } from '@fettle/core';
