@@ -1,10 +1,10 @@
 /**
- * Writes what is made from the core's schemas: the JSON Schemas of the open formats in docs/formats, and the routes that pages ask. With --check
+ * Writes what is made from the core's schemas: the JSON Schemas of the open formats in docs/formats, the routes that pages ask, and the names of the stages. With --check
  * it only tells whether they are current.
  */
 import { existsSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs';
 import { join } from 'node:path';
-import { openFormats, pageRoutes } from '@fettle/core';
+import { openFormats, pageRoutes, stageRows } from '@fettle/core';
 
 const root = join(import.meta.dirname, '..');
 const isCheck = process.argv.includes('--check');
@@ -34,6 +34,18 @@ import type { PageRoute } from './pageRoute.js';
 /** What a page has to know to ask each endpoint, without the schemas: those are many times as large. */
 export const PAGE_ROUTES: Readonly<Record<PageEndpointName, PageRoute>> = {
 ${routes.join('')}};
+`,
+);
+const rows = Object.entries(stageRows()).map(([stage, row]) => `  ${stage}: ${JSON.stringify(row)},\n`);
+write(
+  'packages/core/src/job/stageRows.ts',
+  `// Written by npm run formats from stages.ts; change that.
+import type { StageGroup } from './stageName.js';
+import type { Stage } from './stages.js';
+
+/** What each stage is called and where it stands, in the order of the work. */
+export const STAGE_ROWS: Readonly<Record<Stage, { readonly name: string; readonly group: StageGroup }>> = {
+${rows.join('')}};
 `,
 );
 process.exitCode = stale > 0 ? 1 : 0;

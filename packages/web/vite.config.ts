@@ -12,7 +12,7 @@ const FIRST_PAGE = new RegExp(
       String.raw`base/(?:unsaved|local\w+|newId|use[A-Z]\w+)`,
       String.raw`person/use[A-Z]\w+`,
       'ui/(?:Ask|Button|Field|Notice|Panel|Sample|SearchField|keepFocus|useKeptText|appearanceSlice|tokens)',
-      'wire/polling',
+      'wire/(?:polling|firstSchemas)',
       'job/(?:StageMark|undoSlice)',
       'live/liveSlice',
       'drawer/layMoved',

@@ -292,7 +292,8 @@ export { newJob } from './job/newJob.js';
 export { openWork } from './job/openWork.js';
 export { placeWords } from './job/slices.js';
 export { type GroupProgress, groupProgress } from './job/stageGroups.js';
-export { groupOf, STAGE_GROUPS, STAGES, type Stage, stageName } from './job/stages.js';
+export { groupOf, STAGE_GROUPS, STAGES, stageName } from './job/stageName.js';
+export { type Stage, stageRows } from './job/stages.js';
 // mainLine: whether the main bores lie in one line
 export { type LineDirection, type LineRead, lineRead, type MainOff, mainNames } from './mainLine/mainLineRead.js';
 export { linesOf, overLine, type TakenAt, takenAtMains } from './mainLine/mainLineSlice.js';

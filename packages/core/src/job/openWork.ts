@@ -2,7 +2,8 @@ import type { Reading } from '../part/reading.js';
 import type { JobDocument } from './jobDocument.js';
 import { jobFacts } from './jobFacts.js';
 import { SLICES } from './slices.js';
-import { type Stage, stageName } from './stages.js';
+import { stageName } from './stageName.js';
+import type { Stage } from './stages.js';
 
 /** Stages that follow the sign-off: it does not wait for them. */
 const AFTERWARDS: readonly Stage[] = ['sheet', 'running'];

@@ -15,7 +15,8 @@ import { jobProgress } from './jobProgress.js';
 import { newJob } from './newJob.js';
 import { sheetContent } from './sheetContent.js';
 import { placeWords, SLICES } from './slices.js';
-import { partsOfStage, STAGES, stageName } from './stages.js';
+import { STAGES, stageName } from './stageName.js';
+import { partsOfStage } from './stages.js';
 
 const um = (value: number) => nanometres(value * 1000);
 const ID = '00000000-0000-4000-8000-0000000000aa';

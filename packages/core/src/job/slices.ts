@@ -18,7 +18,8 @@ import { torqueSlice } from '../torque/torqueSlice.js';
 import { trialSlice } from '../trial/trialSlice.js';
 import type { JobDocument } from './jobDocument.js';
 import type { JobFacts } from './jobFacts.js';
-import { partsOfStage, STAGES, type Stage } from './stages.js';
+import { STAGES } from './stageName.js';
+import { partsOfStage, type Stage } from './stages.js';
 
 /** A slice a stage; one that is missing, or of another stage, does not compile. */
 const BY_STAGE: { readonly [Key in Stage]: Slice<Key, JobFacts> } = {

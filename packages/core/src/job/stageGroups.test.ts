@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import { groupProgress } from './stageGroups.js';
-import { groupOf, STAGE_GROUPS, STAGES } from './stages.js';
+import { groupOf, STAGE_GROUPS, STAGES } from './stageName.js';
 
 describe('the stages in five groups', () => {
   it('hold every stage once', () => {

@@ -22,10 +22,7 @@ import { stripPart } from '../strip/stripPart.js';
 import { fastenersPart } from '../torque/fastenersPart.js';
 import { torquePart } from '../torque/torquePart.js';
 import { trialPart } from '../trial/trialPart.js';
-
-/** The groups that the stages stand in, in the order of the work. */
-export const STAGE_GROUPS = ['Engine', 'Measure', 'Select', 'Check', 'Build'] as const;
-export type StageGroup = (typeof STAGE_GROUPS)[number];
+import type { StageGroup } from './stageName.js';
 
 interface StageRow {
   readonly name: string;
@@ -71,21 +68,14 @@ const TABLE = {
 
 export type Stage = keyof typeof TABLE;
 
-/** The stages of the work, in order. */
-export const STAGES = Object.keys(TABLE) as [Stage, ...Stage[]];
-
 /**
- * What a stage is called.
- *
- * @example stageName('bigEnds') // 'Big ends'
+ * What each stage is called and where it stands, in the order of the work. `npm run formats` writes it down in `stageRows.ts`, for what needs no
+ * more: a page that lists engines does not load their documents for it.
  */
-export function stageName(stage: Stage): string {
-  return TABLE[stage].name;
-}
-
-/** The group of a stage. */
-export function groupOf(stage: Stage): StageGroup {
-  return TABLE[stage].group;
+export function stageRows(): Record<Stage, { readonly name: string; readonly group: StageGroup }> {
+  return Object.fromEntries(
+    Object.entries(TABLE).map(([stage, { name, group }]) => [stage, { name, group }]),
+  ) as ReturnType<typeof stageRows>;
 }
 
 /** The parts of the job document that a stage owns. */
@@ -96,4 +86,4 @@ export function partsOfStage(stage: Stage): StageRow['parts'] {
 type Part = (typeof TABLE)[Stage]['parts'][number];
 
 /** Every part of the job document, once. */
-export const PARTS: readonly Part[] = [...new Set(STAGES.flatMap((stage): readonly Part[] => TABLE[stage].parts))];
+export const PARTS: readonly Part[] = [...new Set(Object.values(TABLE).flatMap(({ parts }): readonly Part[] => parts))];

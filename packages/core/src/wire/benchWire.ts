@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { STAGES } from '../job/stages.js';
+import { STAGES } from '../job/stageName.js';
 import { daySchema, momentSchema } from '../measure/moment.js';
 import { unitSchema } from '../measure/unit.js';
 import { STAGE_STATES } from '../stage/slice.js';

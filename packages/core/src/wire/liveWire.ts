@@ -1,6 +1,6 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
-import { STAGES } from '../job/stages.js';
+import { STAGES } from '../job/stageName.js';
 import { jobIdSchema } from './benchWire.js';
 import { endpoint } from './endpoint.js';
 import { TOPICS } from './topics.js';
