@@ -12,7 +12,7 @@ const FIRST_PAGE = new RegExp(
       String.raw`base/(?:unsaved|local\w+|newId|use[A-Z]\w+)`,
       String.raw`person/use[A-Z]\w+`,
       'ui/(?:Ask|Button|Field|Notice|Panel|Sample|SearchField|keepFocus|useKeptText|appearanceSlice|tokens)',
-      'wire/(?:polling|firstSchemas)',
+      'wire/polling',
       'job/(?:StageMark|undoSlice)',
       'live/liveSlice',
       'drawer/layMoved',
@@ -50,10 +50,23 @@ const atOnce: Plugin = {
   },
 };
 
+/** Takes the descriptions out of the core's schemas: the server prints them, a page has no use for them. */
+const withoutDescriptions: Plugin = {
+  name: 'fettle-without-descriptions',
+  apply: 'build',
+  enforce: 'pre',
+  transform(code, id) {
+    if (!/packages\/core\/src\/.*\.ts$/u.test(id)) return null;
+    const DESCRIBED = /\s*\.describe\(\s*(?:'(?:[^'\\\n]|\\.)*'|"(?:[^"\\\n]|\\.)*"|`[^`$\\]*`),?\s*\)/gu;
+    return { code: code.replace(DESCRIBED, ''), map: null };
+  },
+};
+
 export default defineConfig({
   // Text is compressed once, when it is built, as far as it goes.
   plugins: [
     react(),
+    withoutDescriptions,
     atOnce,
     // The page itself works without the server: everything it is made of is kept in the browser, but what only files are read and written with.
     VitePWA({

@@ -3,6 +3,7 @@ import {
   type Asked,
   addressOf,
   type Endpoint,
+  FIRST_ENDPOINTS,
   PAGE_ROUTES,
   type PageEndpointName,
   type Problem,
@@ -88,10 +89,9 @@ function begunEarly(address: string): Promise<Response> | undefined {
   return begun;
 }
 
-/** What reads an answer. The first page loads the schemas of what it asks; the others follow with the first that needs one of them. */
+/** What reads an answer. The schemas of what the first page asks are here; the others are fetched by the first that needs one of them. */
 async function answerOf(name: PageEndpointName): Promise<Endpoint['answer']> {
   if (PAGE_ROUTES[name].isFirst) {
-    const { FIRST_ENDPOINTS } = await import('./firstSchemas.js');
     return FIRST_ENDPOINTS[name as keyof typeof FIRST_ENDPOINTS].answer;
   }
   const { PAGE_ENDPOINTS } = await import('./allSchemas.js');

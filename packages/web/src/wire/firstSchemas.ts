@@ -1,1 +1,0 @@
-export { FIRST_ENDPOINTS } from '@fettle/core';
