@@ -31,7 +31,6 @@ const FIRST_PAGE = new RegExp(
 /** What the first page needs at once, of which the browser would hear only when the scripts that ask for it have run. */
 const AT_ONCE = [
   { name: /atkinson-hyperlegible-next-latin-wght-normal.*\.woff2$/u, rel: 'preload', as: 'font', type: 'font/woff2' },
-  { name: /(?:^|\/)BenchList-[^/]*\.js$/u, rel: 'modulepreload' },
 ] as const;
 
 /** Names them in the page. */
@@ -46,6 +45,21 @@ const atOnce: Plugin = {
         const nonce = '__FETTLE_NONCE__';
         const attrs = { ...attributes, href: `/${file}`, crossorigin: '', nonce };
         return file === undefined ? [] : [{ tag: 'link', injectTo: 'head', attrs }];
+      }),
+  },
+};
+
+/** Puts what names the fonts into the page itself: a request of its own would hold up what is drawn first. */
+const styleInPage: Plugin = {
+  name: 'fettle-style-in-page',
+  enforce: 'post',
+  transformIndexHtml: {
+    order: 'post',
+    handler: (html, { bundle }) =>
+      html.replace(/<link rel="stylesheet"[^>]* href="\/([^"]+)"[^>]*>/gu, (_link, file: string) => {
+        const asset = bundle?.[file];
+        if (asset?.type !== 'asset') throw new Error(`the style ${file} is not in what is built`);
+        return `<style nonce="__FETTLE_NONCE__">${asset.source}</style>`;
       }),
   },
 };
@@ -68,6 +82,7 @@ export default defineConfig({
     react(),
     withoutDescriptions,
     atOnce,
+    styleInPage,
     // The page itself works without the server: everything it is made of is kept in the browser, but what only files are read and written with.
     VitePWA({
       strategies: 'generateSW',

@@ -2,6 +2,7 @@ import { FEATURE_TABLE, FEATURES, type Feature, STAGES, type Stage } from '@fett
 import { createBrowserRouter, Navigate, type RouteObject } from 'react-router';
 import { LET_IN_AT } from '../access/letInAt.js';
 import { whenQuiet } from '../base/whenQuiet.js';
+import { BenchList } from '../bench/BenchList.js';
 import { lazily } from '../live/lazily.js';
 import { Fault } from './Fault.js';
 import { Frame, fetchAside } from './Frame.js';
@@ -38,7 +39,6 @@ const STAGE_VIEWS: { readonly [Key in Stage]: ReturnType<typeof lazily> } = {
 
 /** The other views, those of an engine first: they are what is opened next. */
 const VIEWS = {
-  bench: lazily(async () => (await import('../bench/BenchList.js')).BenchList),
   job: lazily(async () => (await import('../job/JobPage.js')).JobPage),
   labels: lazily(async () => (await import('../assembly/LabelsView.js')).LabelsView),
   history: lazily(async () => (await import('../history/HistoryView.js')).HistoryView),
@@ -101,7 +101,8 @@ export const routes = createBrowserRouter([
         // What fails within the frame leaves the frame as it is.
         errorElement: <Fault />,
         children: [
-          page('/', VIEWS.bench),
+          // It is what most open first, and comes with the frame.
+          page('/', { View: BenchList }),
           page('/new', VIEWS.newEngine),
           page('/drawer', VIEWS.drawer),
           page('/instruments', VIEWS.instruments),
