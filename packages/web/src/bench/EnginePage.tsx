@@ -115,7 +115,7 @@ function EngineCard({ job, onOff }: CardProps) {
               <StageShape state={state} />
               {group}
               {state !== 'done' && of > 1 && (
-                <span className="figure" role="img" aria-label={`${done} of ${of} stages done`}>
+                <span className="count" role="img" aria-label={`${done} of ${of} stages done`}>
                   {done}/{of}
                 </span>
               )}

@@ -42,6 +42,8 @@ export const GlobalStyle = createGlobalStyle`
     [aria-current]:not([aria-current='false']), [aria-pressed='true'], [aria-selected='true'] { outline: 2px dashed Highlight; outline-offset: -2px; }
     :focus-visible { outline: 3px solid Highlight !important; }
   }
+  /* How many of something: no reading, so it needs no face of its own. */
+  .count { font-variant-numeric: tabular-nums; white-space: nowrap; }
   .figure { font-family: var(--figures); font-variant-numeric: tabular-nums; white-space: nowrap; }
   .visually-hidden {
     position: absolute; width: 1px; height: 1px; overflow: hidden; clip-path: inset(50%); white-space: nowrap;
