@@ -7,14 +7,18 @@ import type { Topic } from './topics.js';
 export interface PageRoute {
   readonly method: Endpoint['method'];
   readonly at: string;
-  /** Names in the path, and names behind it. */
-  readonly path: readonly string[];
-  readonly query: readonly string[];
-  readonly topics: readonly Topic[];
-  readonly isTagged: boolean;
+  /** Names in the path, and names behind it; omitted: none. */
+  readonly path?: readonly string[];
+  readonly query?: readonly string[];
+  readonly topics?: readonly Topic[];
+  readonly isTagged?: true;
   /** True if it is one of the first page's. */
-  readonly isFirst: boolean;
+  readonly isFirst?: true;
 }
+
+/** The names, if there are any. */
+const named = <Key extends string, Name>(key: Key, names: readonly Name[]) =>
+  (names.length === 0 ? {} : { [key]: names }) as Partial<Record<Key, readonly Name[]>>;
 
 /** The routes of all that pages ask, made from its descriptions. `npm run formats` writes them down for the page. */
 export function pageRoutes(): Record<PageEndpointName, PageRoute> {
@@ -22,10 +26,17 @@ export function pageRoutes(): Record<PageEndpointName, PageRoute> {
   return Object.fromEntries(
     names.map((name): [string, PageRoute] => {
       const { method, at, path, query, topics, isTagged } = PAGE_ENDPOINTS[name] as unknown as Endpoint;
-      const isFirst = name in FIRST_ENDPOINTS;
       return [
         name,
-        { method, at, path: Object.keys(path.shape), query: Object.keys(query.shape), topics, isTagged, isFirst },
+        {
+          method,
+          at,
+          ...named('path', Object.keys(path.shape)),
+          ...named('query', Object.keys(query.shape)),
+          ...named('topics', topics),
+          ...(isTagged ? { isTagged } : {}),
+          ...(name in FIRST_ENDPOINTS ? { isFirst: true } : {}),
+        },
       ];
     }),
   ) as Record<PageEndpointName, PageRoute>;

@@ -75,7 +75,7 @@ const baseQuery: Base = async ({ name, asked }, { dispatch }) => {
   const before = moves;
   let result = await ask(name, asked as never, known?.etag ?? null);
   // What was on its way while the drawer was changed from here may be from before: it is asked for again.
-  if (moves !== before && endpoint.method === 'get' && endpoint.topics.includes('drawer')) {
+  if (moves !== before && endpoint.method === 'get' && endpoint.topics?.includes('drawer')) {
     result = await ask(name, asked as never, known?.etag ?? null);
   }
   if (!result.ok) {
@@ -104,7 +104,7 @@ const baseQuery: Base = async ({ name, asked }, { dispatch }) => {
     moves += 1;
     dispatch(drawerMoved(result.value as Moved));
   }
-  const session = endpoint.topics.includes('session') ? sessionIn(result.value) : null;
+  const session = endpoint.topics?.includes('session') ? sessionIn(result.value) : null;
   if (session) dispatch(sessionTold(session));
   return { data, meta: { isUnchanged: false, isKept: false } };
 };
@@ -136,7 +136,7 @@ export async function forgetAnswered(): Promise<void> {
 function definitions(build: EndpointBuilder<Base, Topic, 'api'>): Definitions {
   return Object.fromEntries(
     (Object.keys(PAGE_ROUTES) as PageEndpointName[]).map((name) => {
-      const { method, topics } = PAGE_ROUTES[name];
+      const { method, topics = [] } = PAGE_ROUTES[name];
       const query = (asked: unknown): Question => ({ name, asked: (asked ?? {}) as Record<string, unknown> });
       return [
         name,

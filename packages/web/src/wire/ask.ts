@@ -106,7 +106,7 @@ export async function ask<Name extends PageEndpointName>(
 ): Promise<AskResult<Answered<Name>>> {
   const endpoint = PAGE_ROUTES[name];
   const { body, ...names } = asked as { body?: unknown } & Record<string, unknown>;
-  const isOf = (known: readonly string[]) =>
+  const isOf = (known: readonly string[] = []) =>
     Object.fromEntries(Object.entries(names).filter(([key]) => known.includes(key)));
   const reader = answerOf(name);
   // Who waits for it hears of what went wrong.
@@ -136,7 +136,7 @@ export async function ask<Name extends PageEndpointName>(
     }
     const value = read.data as Answered<Name>;
     const session = sessionIn(value);
-    if (session && endpoint.topics.includes('session')) keepSessionToken(session.token);
+    if (session && endpoint.topics?.includes('session')) keepSessionToken(session.token);
     return { ok: true, value, etag: response.headers.get('etag') };
   } catch (error) {
     return unreachable(`The server cannot be reached (${(error as Error).message}).`);
