@@ -321,6 +321,7 @@ export { momentSchema } from './measure/moment.js';
 export { momentText } from './measure/momentText.js';
 export { type Nanometres, nanometres } from './measure/nanometres.js';
 export { type Needle, type ParseContext, parseLength } from './measure/parseLength.js';
+export { plainNumber } from './measure/plainNumber.js';
 export { rangeOf, splitRange } from './measure/rangeText.js';
 export { seeded } from './measure/seeded.js';
 export { inThousandths, type ShownUnit } from './measure/shownUnit.js';

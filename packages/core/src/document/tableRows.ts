@@ -1,6 +1,7 @@
 import { formatExactLength } from '../measure/formatLength.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import { parseLength } from '../measure/parseLength.js';
+import { plainNumber } from '../measure/plainNumber.js';
 import { INSTRUMENT_DECIMALS, type Unit } from '../measure/unit.js';
 import type { DocumentFault } from './fault.js';
 
@@ -33,12 +34,6 @@ export type TableRow<Item, Line> =
 /** A length in a cell, with its unit; empty where there is none. */
 export function lengthCell(value: Nanometres | undefined, unit: Unit): string {
   return value === undefined ? '' : `${formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
-}
-
-/** A number as people write it, with a point or a comma; null for what is none. */
-function plainNumber(text: string): number | null {
-  const typed = text.trim().replace(',', '.');
-  return /^\d+(\.\d+)?$/u.test(typed) ? Number(typed) : null;
 }
 
 /** The cells of one row, read by the names of their columns; what cannot be read is kept as a fault. */
@@ -80,8 +75,9 @@ export class RowReader<Column extends string> {
   number(column: Column): number | undefined {
     if (this.text(column) === '') return undefined;
     const read = plainNumber(this.text(column));
-    if (read === null) this.fault(column, `“${this.text(column)}” is not a number`);
-    return read ?? undefined;
+    if (!Number.isNaN(read)) return read;
+    this.fault(column, `“${this.text(column)}” is not a number`);
+    return undefined;
   }
 
   oneOf<Value extends string>(column: Column, values: readonly Value[]): Value | undefined {

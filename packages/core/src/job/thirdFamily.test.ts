@@ -48,6 +48,9 @@ vi.mock('../part/bearingRows.js', async (original) => {
   };
 });
 
+// As `npm run formats` writes it down.
+vi.doMock('./stageRows.js', async () => ({ STAGE_ROWS: (await import('./stages.js')).stageRows() }));
+
 const { fit } = await import('../fit/fit.js');
 const { limitName, LIMIT_KEYS } = await import('../engineType/limits.js');
 const { jobDocumentSchema } = await import('./jobDocument.js');
@@ -57,7 +60,7 @@ const { plannedHalves } = await import('../selection/plannedHalves.js');
 const { jobProgress } = await import('./jobProgress.js');
 const { newJob } = await import('./newJob.js');
 const { placeWords } = await import('./slices.js');
-const { stageName, STAGES } = await import('./stages.js');
+const { stageName, STAGES } = await import('./stageName.js');
 const { usualLayout } = await import('../part/crankLayout.js');
 const { FAMILIES } = await import('../part/family.js');
 const { nanometres } = await import('../measure/nanometres.js');

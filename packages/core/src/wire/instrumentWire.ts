@@ -72,6 +72,7 @@ export type StudyHead = z.output<typeof studyHeadSchema>;
 const studyViewSchema = z.strictObject({
   ...studyHeadSchema.shape,
   done: z.record(z.string(), z.int()).describe('Readings entered, by person.'),
+  readsAs: z.array(z.string()).describe('Names in which the person signed in may read; all of them without accounts.'),
   entries: z
     .array(studyEntrySchema)
     .describe('Readings: those of the person who asks, until all are entered; then all of them.'),
@@ -214,7 +215,7 @@ export const INSTRUMENT_ENDPOINTS = {
     path: byStudy,
     body: studyEntrySchema,
     answer: studyViewSchema,
-    problems: ['invalid-request', 'not-found'],
+    problems: ['invalid-request', 'not-found', 'not-allowed'],
     topics: ['instruments'],
   }),
   takeStudy: endpoint({

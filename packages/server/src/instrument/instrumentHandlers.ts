@@ -39,12 +39,13 @@ export function instrumentHandlers(instruments: InstrumentService, studies: Stud
       return new Reply(isNew ? 201 : 200, view);
     },
     listStudies: ({ path }) => studies.list(path.id),
-    putStudy: async ({ path, body }) => {
-      const { isNew, view } = await studies.put(path.id, path.study, body);
+    putStudy: async ({ path, body }, { access }) => {
+      const { isNew, view } = await studies.put(path.id, path.study, body, access.person?.name ?? null);
       return new Reply(isNew ? 201 : 200, view);
     },
-    getStudy: ({ path, query }) => studies.get(path.id, path.study, query.person),
-    enterStudy: ({ path, body }) => studies.enter(path.id, path.study, body),
+    getStudy: ({ path, query }, { access }) =>
+      studies.get(path.id, path.study, query.person, access.person?.name ?? null),
+    enterStudy: ({ path, body }, { access }) => studies.enter(path.id, path.study, body, access.person?.name ?? null),
     takeStudy: ({ path, body }) => studies.take(path.id, path.study, body.by),
     instrumentRepeats: ({ path }) => instruments.repeats(path.id),
     instrumentEngines: ({ path }) => instruments.engines(path.id),

@@ -105,36 +105,43 @@ export class InstrumentService {
   }
 
   /** Registers an instrument (revision 0), or changes one. @throws ProblemError `stale-version`, `invalid-request` */
-  async put(id: string, { revision, by, instrument }: Read<'putInstrument'>['body']): Promise<InstrumentView> {
-    return this.database.transaction(async (manager) => {
-      await oneAtATime(manager, ['instrument numbers']);
-      const row = await manager.findOne(instrumentEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
-      if ((row?.revision ?? 0) !== revision) {
-        // Sent twice, it is made once.
-        const there = row && (await this.get(id, manager));
-        if (
-          there?.revision === revision + 1 &&
-          there.updatedBy === by &&
-          isDeepStrictEqual(there.instrument, instrument)
-        ) {
-          return there;
-        }
-        const who = there ? `${there.updatedBy} has changed it` : 'It is not in the register';
-        throw new ProblemError('stale-version', `${who}; this change was made from revision ${revision}.`, [], {
-          current: there,
-        });
+  put(id: string, body: Read<'putInstrument'>['body']): Promise<InstrumentView> {
+    return this.database.transaction((manager) => this.putWithin(manager, id, body));
+  }
+
+  /** The same within a change of more. @throws ProblemError as `put` */
+  async putWithin(
+    manager: EntityManager,
+    id: string,
+    { revision, by, instrument }: Read<'putInstrument'>['body'],
+  ): Promise<InstrumentView> {
+    await oneAtATime(manager, ['instrument numbers']);
+    const row = await manager.findOne(instrumentEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
+    if ((row?.revision ?? 0) !== revision) {
+      // Sent twice, it is made once.
+      const there = row && (await this.get(id, manager));
+      if (
+        there?.revision === revision + 1 &&
+        there.updatedBy === by &&
+        isDeepStrictEqual(there.instrument, instrument)
+      ) {
+        return there;
       }
-      await this.refuseNumber(manager, id, instrument);
-      const values = { revision: revision + 1, number: instrument.number, updatedAt: new Date(), updatedBy: by };
-      if (row) await manager.update(instrumentEntity, { id }, { ...values, document: instrument as never });
-      else {
-        await manager.insert(instrumentEntity, { id, ...values, document: instrument as never });
-        const what = `register limit (${MOST_INSTRUMENTS} instruments) reached, retired ones included`;
-        await atMost(manager, instrumentEntity, { most: MOST_INSTRUMENTS, path: '/instrument', what });
-      }
-      await this.tell(manager, row ? 'changed' : 'registered', id, instrument.number, by);
-      return this.get(id, manager);
-    });
+      const who = there ? `${there.updatedBy} has changed it` : 'It is not in the register';
+      throw new ProblemError('stale-version', `${who}; this change was made from revision ${revision}.`, [], {
+        current: there,
+      });
+    }
+    await this.refuseNumber(manager, id, instrument);
+    const values = { revision: revision + 1, number: instrument.number, updatedAt: new Date(), updatedBy: by };
+    if (row) await manager.update(instrumentEntity, { id }, { ...values, document: instrument as never });
+    else {
+      await manager.insert(instrumentEntity, { id, ...values, document: instrument as never });
+      const what = `register limit (${MOST_INSTRUMENTS} instruments) reached, retired ones included`;
+      await atMost(manager, instrumentEntity, { most: MOST_INSTRUMENTS, path: '/instrument', what });
+    }
+    await this.tell(manager, row ? 'changed' : 'registered', id, instrument.number, by);
+    return this.get(id, manager);
   }
 
   /** Enters a calibration. @throws ProblemError `not-found`, `invalid-request`, `id-in-use` */

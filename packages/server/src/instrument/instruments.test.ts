@@ -5,6 +5,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest';
 import { databaseFrom } from '../testing/databaseFrom.js';
 import { runningServer } from '../testing/runningServer.js';
 import { READING, startedEngine } from '../testing/samples.js';
+import { OWNER, signedInServer } from '../testing/signedInServer.js';
 
 let server: Awaited<ReturnType<typeof runningServer>>;
 beforeAll(async () => {
@@ -293,6 +294,28 @@ describe('a gauge study', () => {
     }
     const late = await enter('Wren', 'a', 1, 1);
     expect(late.body.errors[0].message).toBe('the study is whole: its readings are not changed any more');
+  });
+
+  it('lets an account read in its own name alone, and shows it no other’s figures', async () => {
+    const workshop = await signedInServer();
+    try {
+      const { owner } = workshop;
+      const { someone: teal, password } = await workshop.added('fitter', 'Teal');
+      await teal.ask('PUT', '/api/session/password', { current: password, password: 'a gauge and a ring' });
+      const path = `/api/instruments/${randomUUID()}`;
+      const instrument = { ...newInstrument('boreGauge', 'mm'), number: 'BG blind', needle: 'smaller' };
+      await owner.ask('PUT', path, { revision: 0, by, instrument });
+      const study = `${path}/studies/${randomUUID()}`;
+      await owner.ask('PUT', study, { by, plan: { ...plan, people: ['Teal', OWNER.name, 'a guest'] } });
+      const entry = { part: 'a', trial: 1, text: '64.010', nm: 64_010_000, by, at };
+      expect((await teal.ask('POST', `${study}/entries`, { ...entry, person: OWNER.name })).status).toBe(403);
+      expect((await owner.ask('POST', `${study}/entries`, { ...entry, person: OWNER.name })).status).toBe(200);
+      expect((await teal.ask('POST', `${study}/entries`, { ...entry, person: 'a guest' })).status).toBe(200);
+      const seen = (await teal.ask('GET', `${study}?person=${encodeURIComponent(OWNER.name)}`)).body;
+      expect(seen).toMatchObject({ readsAs: ['Teal', 'a guest'], entries: [], done: { [OWNER.name]: 1 } });
+    } finally {
+      await workshop.close();
+    }
   });
 
   it('goes into the instrument with one touch, with where it comes from', async () => {

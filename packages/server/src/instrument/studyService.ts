@@ -13,7 +13,9 @@ import {
   studyPlanSchema,
   studySize,
 } from '@fettle/core';
-import type { EntityManager } from 'typeorm';
+import { type EntityManager, In, IsNull } from 'typeorm';
+import { personEntity } from '../access/accessEntities.js';
+import { nameKey } from '../access/peopleService.js';
 import { atMost } from '../database/atMost.js';
 import type { Database } from '../database/Database.js';
 import { invalidRequest, ProblemError } from '../problem/problem.js';
@@ -30,6 +32,21 @@ function entryOf({ part, person, trial, text, nm, by, at }: StudyEntryRow): Stud
 function headOf({ id, plan, by, at, takenAt }: StudyRow, read: number): StudyHead {
   const parsed = studyPlanSchema.parse(plan);
   return { id, plan: parsed, read, by, at: at.toISOString(), takenAt: takenAt?.toISOString() ?? null };
+}
+
+/**
+ * In whose names somebody may read: their own, and those of people who have no account. Where nobody signs in, in any.
+ *
+ * @param who is signed in; null where nobody signs in
+ */
+async function readersFor(manager: EntityManager, people: readonly string[], who: string | null): Promise<string[]> {
+  if (who === null) return [...people];
+  const accounts = await manager.find(personEntity, {
+    select: { nameKey: true },
+    where: { nameKey: In(people.map(nameKey)), retiredAt: IsNull() },
+  });
+  const taken = new Set(accounts.map((account) => account.nameKey));
+  return people.filter((name) => nameKey(name) === nameKey(who) || !taken.has(nameKey(name)));
 }
 
 /** Gauge studies: entered blind, worked out once they are whole. */
@@ -60,6 +77,7 @@ export class StudyService {
     id: string,
     studyId: string,
     { by, plan }: Read<'putStudy'>['body'],
+    who: string | null,
   ): Promise<{ readonly isNew: boolean; readonly view: StudyView }> {
     await this.instruments.get(id);
     return this.database.transaction(async (manager) => {
@@ -68,25 +86,28 @@ export class StudyService {
         if (there.instrumentId !== id || !isDeepStrictEqual(studyPlanSchema.parse(there.plan), plan)) {
           throw new ProblemError('id-in-use', `Study id ${studyId} is already in use.`);
         }
-        return { isNew: false, view: await this.get(id, studyId, '', manager) };
+        return { isNew: false, view: await this.get(id, studyId, '', who, manager) };
       }
       const row = { id: studyId, instrumentId: id, plan: plan as never, by, at: new Date(), takenAt: null };
       await manager.insert(studyEntity, row);
       const what = `an instrument has at most ${MOST_STUDIES} gauge studies`;
       await atMost(manager, studyEntity, { most: MOST_STUDIES, where: { instrumentId: id }, path: '/plan', what });
-      return { isNew: true, view: await this.get(id, studyId, '', manager) };
+      return { isNew: true, view: await this.get(id, studyId, '', who, manager) };
     });
   }
 
   /**
    * A study as somebody may see it: with their own readings, and with all of them once it is whole.
    *
+   * @param person in whose name they read
+   * @param who is signed in; null where nobody signs in
    * @throws ProblemError `not-found`
    */
   async get(
     id: string,
     studyId: string,
     person: string,
+    who: string | null,
     manager: EntityManager = this.database.manager,
   ): Promise<StudyView> {
     const row = await this.found(manager, id, studyId);
@@ -96,11 +117,18 @@ export class StudyService {
     const done = Object.fromEntries(
       head.plan.people.map((one) => [one, all.filter((entry) => entry.person === one).length]),
     );
-    return { ...head, done, entries: isWhole ? all : all.filter((entry) => entry.person === person) };
+    const readsAs = await readersFor(manager, head.plan.people, who);
+    const own = readsAs.includes(person) ? all.filter((entry) => entry.person === person) : [];
+    return { ...head, done, readsAs, entries: isWhole ? all : own };
   }
 
-  /** Enters one reading, or corrects it. @throws ProblemError `not-found`, `invalid-request` */
-  async enter(id: string, studyId: string, entry: Read<'enterStudy'>['body']): Promise<StudyView> {
+  /**
+   * Enters one reading, or corrects it.
+   *
+   * @param who is signed in; null where nobody signs in
+   * @throws ProblemError `not-found`, `invalid-request`, `not-allowed` in the name of another account
+   */
+  async enter(id: string, studyId: string, entry: Read<'enterStudy'>['body'], who: string | null): Promise<StudyView> {
     return this.database.transaction(async (manager) => {
       const row = await manager.findOne(studyEntity, {
         where: { id: studyId, instrumentId: id },
@@ -112,6 +140,9 @@ export class StudyService {
         const message = `part ${entry.part}, reading ${entry.trial} of ${entry.person} is not part of this study`;
         throw invalidRequest([{ path: '/part', message }]);
       }
+      if (!(await readersFor(manager, [entry.person], who)).includes(entry.person)) {
+        throw new ProblemError('not-allowed', `${entry.person} has an account: only they enter their readings.`);
+      }
       const count = await manager.count(studyEntryEntity, { where: { studyId } });
       if (count === studySize(plan)) {
         throw invalidRequest([{ path: '/part', message: 'the study is whole: its readings are not changed any more' }]);
@@ -122,7 +153,7 @@ export class StudyService {
         'person',
         'trial',
       ]);
-      return this.get(id, studyId, entry.person, manager);
+      return this.get(id, studyId, entry.person, who, manager);
     });
   }
 
@@ -132,29 +163,31 @@ export class StudyService {
    * @throws ProblemError `not-found`, `invalid-request` while readings are missing
    */
   async take(id: string, studyId: string, by: string): Promise<InstrumentView> {
-    const study = await this.get(id, studyId, '');
-    const { plan, entries } = study;
-    const read = studyOf(
-      entries.map(({ part, person, trial, nm }) => ({ part, person, trial: String(trial), value: nm })),
-    );
-    if (study.read < studySize(plan) || !read.ok) {
-      const message = `${studySize(plan) - study.read} readings are still missing`;
-      throw invalidRequest([{ path: '/by', message }]);
-    }
-    const { repeatability, reproducibility, interaction } = gaugeStudy(read.study);
-    const { revision, instrument } = await this.instruments.get(id);
-    const view = await this.instruments.put(id, {
-      revision,
-      by,
-      instrument: {
-        ...instrument,
-        repeatability: nanometres(Math.round(repeatability.sd)),
-        operator: nanometres(Math.round(Math.hypot(reproducibility.sd, interaction))),
-        basis: `gauge study “${plan.name}” of ${study.at.slice(0, 10)}, ${plan.people.length} people`.slice(0, 200),
-      },
+    return this.database.transaction(async (manager) => {
+      const study = await this.get(id, studyId, '', null, manager);
+      const { plan, entries } = study;
+      const read = studyOf(
+        entries.map(({ part, person, trial, nm }) => ({ part, person, trial: String(trial), value: nm })),
+      );
+      if (study.read < studySize(plan) || !read.ok) {
+        const message = `${studySize(plan) - study.read} readings are still missing`;
+        throw invalidRequest([{ path: '/by', message }]);
+      }
+      const { repeatability, reproducibility, interaction } = gaugeStudy(read.study);
+      const { revision, instrument } = await this.instruments.get(id, manager);
+      const view = await this.instruments.putWithin(manager, id, {
+        revision,
+        by,
+        instrument: {
+          ...instrument,
+          repeatability: nanometres(Math.round(repeatability.sd)),
+          operator: nanometres(Math.round(Math.hypot(reproducibility.sd, interaction))),
+          basis: `gauge study “${plan.name}” of ${study.at.slice(0, 10)}, ${plan.people.length} people`.slice(0, 200),
+        },
+      });
+      await manager.update(studyEntity, { id: studyId }, { takenAt: new Date() });
+      return view;
     });
-    await this.database.manager.update(studyEntity, { id: studyId }, { takenAt: new Date() });
-    return view;
   }
 
   private async found(manager: EntityManager, id: string, studyId: string): Promise<StudyRow> {

@@ -1,4 +1,4 @@
-import { jobAssembly, jobFacts } from '@fettle/core';
+import { jobAssembly, jobFacts, plainNumber } from '@fettle/core';
 import { Printer } from 'lucide-react';
 import { useMemo } from 'react';
 import styled from 'styled-components';
@@ -56,8 +56,8 @@ interface Paper {
 const USUAL: Paper = { size: '70x37', wide: '70', high: '37', gap: '0' };
 
 function mmOf(text: string, least: number, most: number): number | null {
-  const value = Number(text.trim().replace(',', '.'));
-  return text.trim() !== '' && value >= least && value <= most ? value : null;
+  const value = plainNumber(text);
+  return value >= least && value <= most ? value : null;
 }
 
 /** Names of this very machine: an address with one of them leads nowhere from another. */

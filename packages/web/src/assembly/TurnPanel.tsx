@@ -1,6 +1,7 @@
 import {
   type HandTurn,
   momentText,
+  plainNumber,
   STIFF_TRIES,
   type StationAssembly,
   TORQUE_UNITS,
@@ -25,9 +26,10 @@ const WAYS: readonly { how: HandTurn['how']; label: string }[] = [
 ];
 
 function numberOf(text: string, most: number): number | null | 'wrong' {
-  const typed = text.trim().replace(',', '.').replace('°', '');
+  const typed = text.trim().replace('°', '');
   if (typed === '') return null;
-  return /^\d*\.?\d+$/u.test(typed) && Number(typed) <= most ? Number(typed) : 'wrong';
+  const value = plainNumber(typed);
+  return value <= most ? value : 'wrong';
 }
 
 /** How the shaft turns by hand with this cap tight. */

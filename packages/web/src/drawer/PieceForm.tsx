@@ -6,6 +6,7 @@ import {
   type Piece,
   type PieceKind,
   parseLength,
+  plainNumber,
   type Side,
   type Unit,
 } from '@fettle/core';
@@ -68,6 +69,9 @@ const SIDES = [
 
 type Faults = Partial<Record<keyof PieceText, string>>;
 
+/** Prices are below this, in whatever money the workshop counts. */
+const MOST_PRICE = 1_000_000;
+
 /** What the workshop keeps of a piece beside what it is. */
 export type Shelf = Pick<DrawerPiece, 'number' | 'bin' | 'price'>;
 
@@ -89,8 +93,8 @@ export function readPiece(
   const counted = text.count.trim();
   if (counted !== '' && !/^\d{1,4}$/u.test(counted))
     faults.count = 'Enter a whole number, or leave blank for unlimited.';
-  const price = text.price.trim().replace(',', '.');
-  if (price !== '' && !/^\d{1,6}(\.\d+)?$/u.test(price)) faults.price = 'Enter a number, or leave blank.';
+  const price = text.price.trim() === '' ? null : plainNumber(text.price);
+  if (price !== null && !(price < MOST_PRICE)) faults.price = 'Enter a number below 1,000,000, or leave blank.';
   if (text.number.trim() !== '' && counted !== '1') faults.count = 'A numbered piece counts as one.';
   if (text.number.trim().length > 20) faults.number = 'Enter at most 20 characters.';
   if (text.bin.trim().length > 40) faults.bin = 'Enter at most 40 characters.';
@@ -103,7 +107,7 @@ export function readPiece(
     shelf: {
       ...(text.number.trim() === '' ? {} : { number: text.number.trim() }),
       bin: text.bin.trim(),
-      price: price === '' ? null : Number(price),
+      price,
     },
     piece: {
       kind: text.kind,

@@ -1,4 +1,5 @@
 import type { DrawerHalf } from '@fettle/core';
+import { plainNumber } from '@fettle/core';
 import { Field } from '../ui/Field.js';
 import { useKeptText } from '../ui/useKeptText.js';
 
@@ -45,7 +46,7 @@ function wholeFault(text: string): string | null {
 }
 
 function priceFault(text: string): string | null {
-  return text === '' || /^\d+([.,]\d+)?$/u.test(text) ? null : 'Enter a number, or leave blank.';
+  return text === '' || !Number.isNaN(plainNumber(text)) ? null : 'Enter a number, or leave blank.';
 }
 
 interface ShelfFactsProps {
@@ -79,7 +80,7 @@ export function ShelfFacts({ id, part, item, findingsLabel, change }: ShelfFacts
         value={item.price === null ? '' : String(item.price)}
         most={12}
         check={priceFault}
-        onCommit={(text) => change({ price: text === '' ? null : Number(text.replace(',', '.')) })}
+        onCommit={(text) => change({ price: text === '' ? null : plainNumber(text) })}
       />
       <TextField
         {...of}

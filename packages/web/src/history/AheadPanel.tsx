@@ -1,8 +1,15 @@
-import { type DrawerLine, freeHalves, gradeUsed, type KnownUse, type NeedAhead, needAhead } from '@fettle/core';
+import {
+  type DrawerLine,
+  freeHalves,
+  gradeUsed,
+  type KnownUse,
+  type NeedAhead,
+  needAhead,
+  plainNumber,
+} from '@fettle/core';
 import { useMemo } from 'react';
 import { useQuery } from '../base/useQuery.js';
 import { useDrawer } from '../drawer/useDrawer.js';
-import { plainNumber } from '../typing/plainNumber.js';
 import { Field } from '../ui/Field.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { KnownTable } from './KnownTable.js';

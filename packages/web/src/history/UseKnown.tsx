@@ -1,7 +1,6 @@
-import { type KnownUse, reorderLevel } from '@fettle/core';
+import { type KnownUse, plainNumber, reorderLevel } from '@fettle/core';
 import * as d3 from 'd3';
 import { useQuery } from '../base/useQuery.js';
-import { plainNumber } from '../typing/plainNumber.js';
 import { Field } from '../ui/Field.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';

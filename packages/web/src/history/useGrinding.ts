@@ -7,11 +7,11 @@ import {
   journalsToPlan,
   MOST_SIZES,
   parseLength,
+  plainNumber,
   type Reading,
 } from '@fettle/core';
 import { useMemo } from 'react';
 import { useDrawer } from '../drawer/useDrawer.js';
-import { plainNumber } from '../typing/plainNumber.js';
 import { useDraft } from '../typing/useDraft.js';
 
 /** What is typed for a plan, as it was typed. */

@@ -92,7 +92,12 @@ function People({ work }: { readonly work: StudyWork }) {
       <PanelTitle>Person measuring</PanelTitle>
       <Row>
         {view.plan.people.map((name) => (
-          <Button key={name} aria-pressed={name === person} onPress={() => setPerson(name)}>
+          <Button
+            key={name}
+            aria-pressed={name === person}
+            isDisabled={!view.readsAs.includes(name)}
+            onPress={() => setPerson(name)}
+          >
             {name}
             <span className="figure">
               {view.done[name] ?? 0}/{each}
@@ -100,7 +105,11 @@ function People({ work }: { readonly work: StudyWork }) {
           </Button>
         ))}
       </Row>
-      <Quiet>Use one device each, or take turns. Nobody sees the others’ readings.</Quiet>
+      <Quiet>
+        {view.readsAs.length === view.plan.people.length
+          ? 'Use one device each, or take turns. Nobody sees the others’ readings.'
+          : 'People with an account sign in to enter their own readings. Nobody sees the others’.'}
+      </Quiet>
     </Panel>
   );
 }

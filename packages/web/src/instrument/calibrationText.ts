@@ -3,6 +3,7 @@ import {
   type CalibrationPoint,
   calibrationDraftSchema,
   parseLength,
+  plainNumber,
   type Unit,
 } from '@fettle/core';
 import { sentence } from './instrumentText.js';
@@ -58,7 +59,7 @@ export function calibrationOfText(
       if (!parsed.ok) wrong(nth, box, point[box].trim() === '' ? 'needed here' : parsed.message);
       return parsed.ok ? parsed.nm : (0 as never);
     };
-    const factor = Number(point.factor.trim().replace(',', '.'));
+    const factor = plainNumber(point.factor);
     return [{ at: length('at'), error: length('error'), expanded: length('expanded'), factor }];
   });
   if (text.on === '') boxes.on = 'Enter the day of the calibration.';

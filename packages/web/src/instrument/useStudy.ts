@@ -10,6 +10,7 @@ import {
 } from '@fettle/core';
 import { useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
+import { useAppSelector } from '../base/store.js';
 import { useBy } from '../person/useBy.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
@@ -39,13 +40,15 @@ export interface StudyWork {
 export function useStudy(id: string, study: string): StudyWork {
   const by = useBy();
   const [search, setSearch] = useSearchParams();
-  const asked = search.get('person') ?? '';
+  // Who is signed in reads in their own name; others of the study are chosen.
+  const account = useAppSelector(({ access }) => access.session?.person?.name ?? '');
+  const asked = search.get('person') ?? account;
   const { currentData: view = null, error } = api.useGetStudyQuery(
     { id, study, person: asked },
     { refetchOnMountOrArgChange: true, pollingInterval: 5000 },
   );
   const [again, setAgain] = useState<StudyTurn | null>(null);
-  const person = view?.plan.people.find((one) => one === asked) ?? null;
+  const person = view?.plan.people.find((one) => one === asked && view.readsAs.includes(one)) ?? null;
   const isWhole = view !== null && view.read === studySize(view.plan);
   const order = useMemo(() => (view && person !== null ? studyOrder(view.id, view.plan, person) : []), [view, person]);
   const own = view && person !== null ? view.entries.filter((entry) => entry.person === person) : [];

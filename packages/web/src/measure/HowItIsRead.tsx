@@ -8,6 +8,7 @@ import {
   type Needle,
   needleOf,
   partCount,
+  plainNumber,
   READING_MODES,
   type ReadingMode,
   type Route,
@@ -26,7 +27,6 @@ import { Table } from '../ui/Panel.js';
 import { type KeptPlace, useKeptText } from '../ui/useKeptText.js';
 import { NEEDLE_WORDS } from './NeedleAsk.js';
 import { SoakAdvice } from './SoakAdvice.js';
-import { signedNumber } from './signedNumber.js';
 
 const Whole = styled(Fold)`
   grid-column: 1 / -1;
@@ -54,7 +54,7 @@ interface CelsiusFieldProps {
 function CelsiusField({ kept, label, value, onCommit }: CelsiusFieldProps) {
   const { text, setText, settled, isLeftOver } = useKeptText(kept, value === null ? '' : String(value));
   const typed = text.trim();
-  const read = signedNumber(typed);
+  const read = plainNumber(typed, true);
   const isRight = typed === '' || (read >= COLDEST && read <= WARMEST);
   return (
     <Field

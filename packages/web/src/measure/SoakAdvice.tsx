@@ -6,6 +6,7 @@ import {
   lengthText,
   mattersAt,
   nanometres,
+  plainNumber,
   soakAdvice,
 } from '@fettle/core';
 import type { OpenJob } from '../job/useJob.js';
@@ -13,7 +14,6 @@ import { Field } from '../ui/Field.js';
 import { FieldPairs, Fold } from '../ui/Fold.js';
 import { Quiet } from '../ui/Panel.js';
 import { useKeptText } from '../ui/useKeptText.js';
-import { signedNumber } from './signedNumber.js';
 
 interface SoakAdviceProps {
   readonly job: Pick<OpenJob, 'id' | 'document'>;
@@ -30,7 +30,7 @@ type Box = (typeof BOXES)[number]['field'];
 
 function useBox(job: string, field: Box) {
   const { text, setText } = useKeptText({ of: job, part: 'soak', field }, '');
-  const value = signedNumber(text.trim());
+  const value = plainNumber(text, true);
   return { text, setText, value: Number.isNaN(value) ? null : value };
 }
 

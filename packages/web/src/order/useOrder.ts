@@ -13,6 +13,7 @@ import {
   limitName,
   type Nanometres,
   numberOfLength,
+  plainNumber,
   type Reading,
   type SeenMark,
 } from '@fettle/core';
@@ -21,7 +22,6 @@ import { newId } from '../base/newId.js';
 import { useDrawer } from '../drawer/useDrawer.js';
 import { useBy } from '../person/useBy.js';
 import { csvOf } from '../spreadsheet/spreadsheet.js';
-import { plainNumber } from '../typing/plainNumber.js';
 import { useDraft } from '../typing/useDraft.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';

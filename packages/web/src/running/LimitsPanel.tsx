@@ -6,11 +6,11 @@ import {
   type PressureLimit,
   type PressureMoment,
   type PressureUnit,
+  plainNumber,
   pressureEcho,
   pressureLimitText,
 } from '@fettle/core';
 import { useState } from 'react';
-import { plainNumber } from '../typing/plainNumber.js';
 import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';

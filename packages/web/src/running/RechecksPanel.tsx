@@ -1,9 +1,15 @@
-import { fastenerFigures, momentText, type RecheckState, recheckDueText, recheckStates } from '@fettle/core';
+import {
+  fastenerFigures,
+  momentText,
+  plainNumber,
+  type RecheckState,
+  recheckDueText,
+  recheckStates,
+} from '@fettle/core';
 import { RotateCcw, SquareCheckBig, Trash2 } from 'lucide-react';
 import { useState } from 'react';
 import styled from 'styled-components';
 import { today } from '../base/today.js';
-import { plainNumber } from '../typing/plainNumber.js';
 import { useDraft } from '../typing/useDraft.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';

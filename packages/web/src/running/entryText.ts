@@ -5,10 +5,10 @@ import {
   type PressureMoment,
   type PressureUnit,
   parseLength,
+  plainNumber,
   type RunEntry,
   typedLength,
 } from '@fettle/core';
-import { plainNumber } from '../typing/plainNumber.js';
 
 /** A reading after the build as it is typed. */
 export interface EntryText {

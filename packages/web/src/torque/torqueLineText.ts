@@ -4,6 +4,7 @@ import {
   INSTRUMENT_DECIMALS,
   type Nanometres,
   parseLength,
+  plainNumber,
   type Tightening,
   type Torque,
   type TorqueUnit,
@@ -62,8 +63,8 @@ function readStages(text: string): { stages: number; unequal?: number[] } {
   const list = text
     .split(/[;,·]|\s+/u)
     .filter((part) => part.trim() !== '')
-    .map(numberOf);
-  return list.length > 1 ? { stages: list.length, unequal: list } : { stages: numberOf(text) };
+    .map((step) => plainNumber(step));
+  return list.length > 1 ? { stages: list.length, unequal: list } : { stages: plainNumber(text) };
 }
 
 /** Fasteners as text, to be typed on. */
@@ -106,16 +107,11 @@ export function isBlankTorque({ fastener, steps, source, final }: TorqueLineText
   return [fastener, steps, source, final].every((text) => text.trim() === '');
 }
 
-function numberOf(text: string): number {
-  const typed = text.trim().replace(',', '.');
-  return /^\d*\.?\d+$/u.test(typed) ? Number(typed) : Number.NaN;
-}
-
 /** What a line says of how its fasteners are tightened; null where something of it cannot be read. */
 function readTightening(text: TorqueLineText, lengthUnit: Unit, faults: TorqueLineFaults): Tightening | null {
   const { school, unit } = text;
   const figure = (key: 'final' | 'snug', isNeeded = true) => {
-    const value = numberOf(text[key]);
+    const value = plainNumber(text[key]);
     if (Number.isNaN(value) && (isNeeded || text[key].trim() !== '')) {
       faults[key] = 'Enter a torque above 0, such as 55.';
     }
@@ -128,7 +124,7 @@ function readTightening(text: TorqueLineText, lengthUnit: Unit, faults: TorqueLi
   };
   const stagesTyped = readStages(text.stages);
   const last = stagesTyped.unequal?.at(-1);
-  if (last !== undefined && text.final.trim() !== '' && numberOf(text.final) !== last) {
+  if (last !== undefined && text.final.trim() !== '' && plainNumber(text.final) !== last) {
     faults.stages = `The last stage is ${last}; the final torque is ${text.final.trim()}. Make them alike.`;
   }
   const given =
@@ -151,7 +147,7 @@ function readTightening(text: TorqueLineText, lengthUnit: Unit, faults: TorqueLi
                 angles: text.angles
                   .split(/[;,+]|\s+/u)
                   .filter((part) => part.trim() !== '')
-                  .map((part) => numberOf(part.replace('°', ''))),
+                  .map((part) => plainNumber(part.replace('°', ''))),
               }
             : {}),
         };
@@ -192,7 +188,7 @@ export function readTorqueLine(
     fastener,
     steps,
     place,
-    perCap: numberOf(text.perCap),
+    perCap: plainNumber(text.perCap),
     tightening,
     lubricant,
     source,

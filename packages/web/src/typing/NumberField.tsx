@@ -1,7 +1,7 @@
+import { plainNumber } from '@fettle/core';
 import { Field } from '../ui/Field.js';
 import { type KeptPlace, useKeptText } from '../ui/useKeptText.js';
 import { clashAsk } from './ClashAsk.js';
-import { plainNumber } from './plainNumber.js';
 
 interface NumberFieldProps {
   /** Which box it is: what is typed is kept under it on this device. */
