@@ -42,7 +42,7 @@ test('too tight, lined up, still too tight: washers are chosen, verified, and st
   await expect(washers).toContainText('Gives 0.147 mm');
   await washers.getByRole('button', { name: 'Back to best' }).click();
   await washers.getByRole('button', { name: 'Accept these' }).click();
-  await expect(washers.getByRole('table', { name: 'Accepted pieces' })).toContainText('Thin washer upper');
+  await expect(washers.getByRole('table', { name: 'Accepted washers and shims' })).toContainText('Thin washer upper');
 
   // A reading that is far from what was predicted is doubted; one that is near is not.
   await read(page, '0.230');
@@ -69,7 +69,7 @@ test('too tight, lined up, still too tight: washers are chosen, verified, and st
   await expect(page.getByLabel('Fitted at the front, mm')).toHaveValue('2.310');
   await expect(figure(page)).toContainText('as found');
   await page.getByRole('button', { name: /^Undo/ }).click();
-  await expect(page.getByRole('table', { name: 'Accepted pieces' })).toBeVisible();
+  await expect(page.getByRole('table', { name: 'Accepted washers and shims' })).toBeVisible();
 });
 
 /** An engine whose end play is set by rings of the workshop. */
@@ -111,9 +111,9 @@ test('a stack of two rings is chosen from the gap, read with it in, and says wha
   const rings = page.getByRole('region', { name: 'Rings', exact: true });
   // By hand: 0.602 − 2 · 0.240 − 0.010 = 0.112, the middle of the limits within 0.002.
   await expect(rings).toContainText('Gives 0.112 mm');
-  await expect(rings.getByRole('table', { name: 'Other pieces in stock' }).getByRole('row')).toHaveCount(3);
+  await expect(rings.getByRole('table', { name: 'Other washers and shims in stock' }).getByRole('row')).toHaveCount(3);
   await rings.getByRole('button', { name: 'Accept these' }).click();
-  await expect(rings.getByRole('table', { name: 'Accepted pieces' })).toBeVisible();
+  await expect(rings.getByRole('table', { name: 'Accepted washers and shims' })).toBeVisible();
   await read(page, '0.108');
   await choose(page, 'Shaft at', '180');
   await read(page, '0.108');
@@ -226,7 +226,7 @@ test('a white-metal joint is brought to its clearance with leaves peeled off', a
   const shims = page.getByRole('region', { name: 'Shims at M1' });
   await expect(shims).toContainText('Gives 0.035 mm');
   await shims.getByRole('button', { name: 'Accept these' }).click();
-  await expect(shims.getByRole('table', { name: 'Accepted pieces' })).toContainText('0.100 mm');
+  await expect(shims.getByRole('table', { name: 'Accepted washers and shims' })).toContainText('0.100 mm');
   // Both of its laminated shims are taken: the next joint has none.
   await page.getByRole('button', { name: 'Joint M2, not read' }).click();
   await page.getByLabel('M2 left: shim there now; 0 for none, mm').fill('0.2');

@@ -28,11 +28,11 @@ export interface EndPlayFacts {
 }
 
 const MOMENT_WORDS: Readonly<Record<Moment, string>> = {
-  past: 'with other pieces',
+  past: 'with other washers or shims',
   without: 'without shims',
   found: 'as found',
   seated: 'washers lined up',
-  fitted: 'with the selected pieces',
+  fitted: 'with the selected washers or shims',
 };
 
 /** What the moment of a reading is called. */
@@ -93,7 +93,7 @@ function todosOf(facts: EndPlayFacts): Todo[] {
   if (missed !== null) {
     return inTurn(`End play is ${lengthText(Math.abs(missed), unit)} off the prediction: check it`);
   }
-  if (endPlay.choice && now.moment !== 'fitted') return inTurn('Measure the end play with the selected pieces fitted');
+  if (endPlay.choice && now.moment !== 'fitted') return inTurn('Measure the end play with the selected washers or shims fitted');
   if (!job.limits.endPlay) return inTurn('Enter the end play limits with their source');
   if (now.moment === 'without') return inTurn('Select the rings for the end play');
   const verdict = verdictOf(facts);
@@ -185,7 +185,7 @@ function sheetOf(facts: EndPlayFacts): SheetBlock[] {
 const FIELDS: Readonly<Record<string, string>> = {
   kind: 'kind of thrust bearing',
   halves: 'thrust washers in halves',
-  fitted: 'thickness of the fitted pieces',
+  fitted: 'thickness of what is fitted',
   coating: 'coating of the thrust faces',
   aim: 'end play target',
   settle: 'what a stack of rings settles',
@@ -197,7 +197,7 @@ const FIELDS: Readonly<Record<string, string>> = {
   weight: 'weight of end play in shell selection',
   walked: 'shaft pushed to and fro first',
   readings: 'end play reading',
-  choice: 'accepted end play pieces',
+  choice: 'accepted washers and shims',
 };
 
 /** End play: what limits it, what was read, and the washers, flanged halves or rings that bring it to its aim. */

@@ -62,7 +62,7 @@ export const sheetSlice: Slice<'sheet', SheetFacts> = {
     const people = [...new Set(readings.filter(({ nm }) => nm !== null).map(({ by }) => by))].join(', ');
     const isByMarks = features.some((feature) => parts[feature].some(({ size }) => size?.kind === 'marked'));
     return [
-      { kind: 'fact', label: 'Measured by', text: people || 'nobody yet' },
+      { kind: 'fact', label: 'Measured by', text: people || 'no readings yet' },
       ...(isByMarks
         ? [
             {

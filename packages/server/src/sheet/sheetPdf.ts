@@ -127,7 +127,7 @@ function signOffOf({ signed, ...reader }: PdfTask): Content[] {
       bold: true,
       margin: [0, 6, 0, 1],
     },
-    { text: paperText(open.length === 0 ? 'Nothing was open.' : `Open when it was signed: ${open.join('; ')}.`) },
+    { text: paperText(open.length === 0 ? 'No open work.' : `Open when it was signed: ${open.join('; ')}.`) },
   ];
 }
 

@@ -87,7 +87,7 @@ export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesPro
     try {
       for (const view of await tell('acceptTogether', { body: { by, jobs } })) dispatch(jobArrived(view));
       setTold(
-        `The pieces of ${jobs.length === 1 ? 'one engine' : `${jobs.length} engines`} are accepted, and reserved.`,
+        `Washers and shims of ${jobs.length === 1 ? 'one engine' : `${jobs.length} engines`} accepted and reserved.`,
       );
     } catch (error) {
       setFault(`${refusalInWords(error)} Nothing was accepted.`);

@@ -104,7 +104,7 @@ function Accepted({ choice, document, onWithdraw, onPutIn }: AcceptedProps) {
   const { shown } = useClearances(document.unit);
   return (
     <>
-      <Table aria-label="Accepted pieces">
+      <Table aria-label="Accepted washers and shims">
         <thead>
           <tr>
             <th>Place</th>
@@ -211,13 +211,13 @@ export function ChoosePieces({ work, choice, title, missing, caution, onPutIn }:
           )}
           {shims.choices.length > 0 && (
             <>
-              <h3 style={{ marginTop: '0.9rem' }}>Other pieces in stock</h3>
+              <h3 style={{ marginTop: '0.9rem' }}>Other washers and shims in stock</h3>
               <Others>
-                <Table aria-label="Other pieces in stock">
+                <Table aria-label="Other washers and shims in stock">
                   <thead>
                     <tr>
                       <th className="number">Gives, {shown}</th>
-                      <th>Pieces</th>
+                      <th>Washers and shims</th>
                       <th>
                         <span className="visually-hidden">Use</span>
                       </th>

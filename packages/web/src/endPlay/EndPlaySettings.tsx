@@ -126,7 +126,7 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
         {length('aim', 'Target (blank: mid-limits)', endPlay.aim, (value) => set({ aim: value }))}
         {(kind === 'washers' || kind === 'flanged') && (
           <Choice
-            label="Faces of the fitted pieces"
+            label="Faces of the fitted washers"
             value={endPlay.coating}
             options={COATINGS}
             onChange={(coating) => set({ coating })}

@@ -92,7 +92,7 @@ export function EndPlayView() {
         <ChoosePieces
           work={work}
           choice={endPlay.choice}
-          title={kind ? TITLES[kind] : 'Pieces'}
+          title={kind ? TITLES[kind] : 'Washers and shims'}
           missing={asked.ok ? null : NO_CHOICE_WORDS[asked.reason]}
           {...(kind ? { caution: CAUTIONS[kind] } : {})}
         />

@@ -51,7 +51,7 @@ export function GapGauge({ unit, limit, aim, now, after, others, what }: GapGaug
     limit ? `Limits ${text(limit.low)} to ${text(limit.high)} ${unit}.` : 'No limits on the data sheet.',
     aim === null ? '' : `Target ${text(aim)}.`,
     now ? `Read now ${text(now.mean)}.` : '',
-    after === null ? '' : `With the selected pieces ${text(after)}.`,
+    after === null ? '' : `With this selection ${text(after)}.`,
   ].join(' ');
   return (
     <Svg viewBox={`0 0 ${WIDTH} ${HEIGHT}`} role="img" aria-label={label}>

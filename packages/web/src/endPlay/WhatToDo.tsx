@@ -68,7 +68,7 @@ function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
             {isStack ? 'Other rings' : step.way === 'thinner' ? 'Thinner ones' : 'Thicker ones'} from the shelf
           </strong>
           {isChosen
-            ? ': select again, from the pieces now fitted.'
+            ? ': select again from what is fitted now.'
             : leadsTo === null
               ? ', as below.'
               : `, as below: ${lengthText(leadsTo, shown)}.`}
@@ -101,11 +101,12 @@ function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
         );
       return step.why === 'machining' ? (
         <>
-          <strong>Stop:</strong> nothing in stock fits and no more can be dressed off. Get other pieces, or machine.
+          <strong>Stop:</strong> nothing in stock fits and no more can be dressed off. Get other washers or shims, or
+          machine.
         </>
       ) : (
         <>
-          <strong>Stop:</strong> check the thrust faces of the shaft. Repair a worn face, or get thicker pieces.
+          <strong>Stop:</strong> check the thrust faces of the shaft. Repair a worn face, or get thicker washers.
         </>
       );
   }

@@ -38,5 +38,5 @@ export const NO_CHOICE_WORDS: Readonly<Record<NoPieceChoice, string>> = {
   'no-fitted': 'Enter below what is fitted now, as measured.',
   'no-shims': 'These joints have no shims: shells and bore set the crush.',
   uneven: 'End play at 0° and 180° differs by more than the limits allow: no piece brings both inside.',
-  'no-pieces': 'No such pieces: add them under Stock, or use workshop stock.',
+  'no-pieces': 'No such washers or shims: add them under Stock, or use workshop stock.',
 };

@@ -133,11 +133,17 @@ export function useEndPlay(job: OpenJob): EndPlayWork {
     accept: () => {
       if (!asked.ok || !inHand || !outcome) return;
       const stamp = { at: new Date().toISOString(), by };
-      set({ choice: acceptedPieces(asked, { ...outcome, chosen: inHand }, pieces, stamp) }, 'accepted pieces');
+      set(
+        { choice: acceptedPieces(asked, { ...outcome, chosen: inHand }, pieces, stamp) },
+        'accepted washers and shims',
+      );
       setOwn(null);
     },
     withdraw: () =>
-      change((old) => ({ ...old, endPlay: kind ? chooseAgain(old.endPlay, kind) : old.endPlay }), 'accepted pieces'),
+      change(
+        (old) => ({ ...old, endPlay: kind ? chooseAgain(old.endPlay, kind) : old.endPlay }),
+        'accepted washers and shims',
+      ),
     set,
     addReading: (moment, angle, text, nm) =>
       change((old) => {

@@ -121,7 +121,7 @@ function Routes({ order, count, words, onTake }: RoutesProps) {
             <td>{route.order === 'along' ? 'along the shaft' : `down each of the ${words}`}</td>
             <td>
               {route.order === order ? (
-                'as now'
+                'as set now'
               ) : (
                 <Button
                   aria-label={`Use this order: a gauge ${ZEROING_WORDS[route.zeroing]}`}

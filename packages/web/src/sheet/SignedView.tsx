@@ -113,7 +113,7 @@ export function SignedView({ job, revision, sheets, now }: SignedViewProps) {
                 {reason !== '' && `: ${reason}`}.
               </strong>
             </p>
-            <p>{left.length === 0 ? 'Nothing was open.' : `Open when it was signed: ${left.join('; ')}.`}</p>
+            <p>{left.length === 0 ? 'No open work.' : `Open when it was signed: ${left.join('; ')}.`}</p>
             <Quiet>
               SHA-256{' '}
               <span className="figure" style={{ overflowWrap: 'anywhere' }}>
