@@ -93,7 +93,8 @@ function todosOf(facts: EndPlayFacts): Todo[] {
   if (missed !== null) {
     return inTurn(`End play is ${lengthText(Math.abs(missed), unit)} off the prediction: check it`);
   }
-  if (endPlay.choice && now.moment !== 'fitted') return inTurn('Measure the end play with the selected washers or shims fitted');
+  if (endPlay.choice && now.moment !== 'fitted')
+    return inTurn('Measure the end play with the selected washers or shims fitted');
   if (!job.limits.endPlay) return inTurn('Enter the end play limits with their source');
   if (now.moment === 'without') return inTurn('Select the rings for the end play');
   const verdict = verdictOf(facts);

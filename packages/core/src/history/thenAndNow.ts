@@ -68,7 +68,11 @@ export function wornMost(all: readonly PartThenNow[], role: 'housing' | 'journal
     .reduce<PartThenNow | null>((most, one) => (most === null || one.worn! > most.worn! ? one : most), null);
 }
 
-/** What an old shell has worn: the wall that it was fitted with less the one read as it came out, nm; null where one is missing. */
+/**
+ * What an old shell has worn: the wall that it was fitted with less the one read as it came out, nm; null where one is missing.
+ *
+ * @example shellWorn({ fitted: { M1: { upper: { wall: 1_995_000 } } } }, { cameApart: { stations: { M1: { upper: { wall: { nm: 1_989_000 } } } } } }, 'M1', 'upper') // 6000
+ */
 export function shellWorn(
   before: Pick<EarlierBuild, 'fitted'> | null,
   { cameApart }: Pick<JobDocument, 'cameApart'>,

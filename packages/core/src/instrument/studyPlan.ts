@@ -90,7 +90,11 @@ export function studyOrder(
   });
 }
 
-/** How many readings a study needs. */
+/**
+ * How many readings a study needs.
+ *
+ * @example studySize({ parts: ['1', '2'], people: ['Wren', 'Teal'], trials: 3 }) // 12
+ */
 export function studySize({ parts, people, trials }: Pick<StudyPlan, 'parts' | 'people' | 'trials'>): number {
   return parts.length * people.length * trials;
 }

@@ -56,6 +56,8 @@ export function budgetUncertainty(budget: readonly Pick<Contribution, 'u' | 'sen
 /**
  * Effective degrees of freedom of a budget: `ν = u⁴ / Σ (c·u)⁴/ν`, by Welch and Satterthwaite (JCGM 100:2008, G.4.1; cited from memory); Infinity where
  * every source is certain.
+ *
+ * @example budgetFreedom([{ u: 1, sensitivity: 1, freedom: 4 }, { u: 1, sensitivity: 1, freedom: 4 }]) // 8
  */
 export function budgetFreedom(budget: readonly Pick<Contribution, 'u' | 'sensitivity' | 'freedom'>[]): number {
   return combinedUncertainty(

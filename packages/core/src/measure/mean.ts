@@ -1,4 +1,8 @@
-/** The arithmetic mean of one value or more. */
+/**
+ * The arithmetic mean of one value or more, in their unit.
+ *
+ * @example meanOf([1, 2, 6]) // 3
+ */
 export function meanOf(values: readonly number[]): number {
   return values.reduce((sum, value) => sum + value, 0) / values.length;
 }

@@ -17,6 +17,7 @@ function standardNormal(z: number): number {
  *
  * @param freedom effective degrees of freedom, rounded down; Infinity for the normal distribution
  * @returns 0 to 1
+ * @example chanceByFreedom(0, 1, 3, { low: -1, high: 1 }).toFixed(4) // '0.6090'
  */
 export function chanceByFreedom(
   mean: number,

@@ -49,7 +49,11 @@ export function fittedLine(points: readonly LinePoint[], from = 0): FittedLine {
   };
 }
 
-/** The value of a line at a place. */
+/**
+ * The value of a line at a place.
+ *
+ * @example valueOnLine({ intercept: 2, slope: 0.5, from: 10 }, 14) // 4
+ */
 export function valueOnLine({ intercept, slope, from }: FittedLine, at: number): number {
   return intercept + slope * (at - from);
 }
@@ -58,6 +62,7 @@ export function valueOnLine({ intercept, slope, from }: FittedLine, at: number):
  * Standard uncertainty of a line's value at a place: grows with the distance from the middle of its points (JCGM 100:2008, H.3.4).
  *
  * @returns null with two points, which no scatter shows
+ * @example uncertaintyOnLine({ uIntercept: 3, uSlope: 2, correlation: 0, from: 0 }, 2) // 5
  */
 export function uncertaintyOnLine({ uIntercept, uSlope, correlation, from }: FittedLine, at: number): number | null {
   if (uIntercept === null || uSlope === null) return null;

@@ -173,7 +173,11 @@ function errorOf(
   return travel === null ? { kind: 'none' } : errorAt(points, travel);
 }
 
-/** What an instrument had drifted by when a reading was taken, nm, where the fitter had it corrected; else 0. */
+/**
+ * What an instrument had drifted by when a reading was taken, nm, where the fitter had it corrected; else 0.
+ *
+ * @example driftCorrected({ span: null, decided: null }, { at: '2026-01-02T03:04:05.000Z' }) // 0
+ */
 export function driftCorrected({ span, decided }: InstrumentThen, { at }: Pick<Reading, 'at'>): number {
   return span && decided?.isCorrected ? driftedBy(span, at) : 0;
 }

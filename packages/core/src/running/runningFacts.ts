@@ -101,8 +101,16 @@ export function pressureLimitText({ least, most, unit }: PressureLimit): string 
   return `${Number(least.toPrecision(12))} to ${pressureText({ value: most, unit })}`;
 }
 
-/** The furthest that the engine is known to have run since the build; null where nobody noted it. */
-export function ranSoFar({ entries }: Running): number | null {
+/**
+ * The furthest that the engine is known to have run since the build, in the unit of its part; null where nobody noted it.
+ *
+ * @example ranSoFar({ entries: { a: { run: 20 }, b: { run: null }, c: { run: 5 } } }) // 20
+ */
+export function ranSoFar({
+  entries,
+}: {
+  readonly entries: Readonly<Record<string, { readonly run: number | null }>>;
+}): number | null {
   const runs = Object.values(entries).flatMap(({ run }) => (run === null ? [] : [run]));
   return runs.length === 0 ? null : Math.max(...runs);
 }

@@ -54,7 +54,11 @@ export interface AlikePairs {
   readonly lower: AlikeHalves;
 }
 
-/** How many pairs two groups make; a half that there is only one of cannot serve on both sides. */
+/**
+ * How many pairs two groups make; a half that there is only one of cannot serve on both sides.
+ *
+ * @example countPairs({ upper: { halves: [{}, {}] }, lower: { halves: [{}, {}, {}] } }) // 6
+ */
 export function countPairs({ upper, lower }: AlikePairs): number {
   const twice = upper === lower ? upper.halves.filter(({ isOnlyOne }) => isOnlyOne).length : 0;
   return upper.halves.length * lower.halves.length - twice;
