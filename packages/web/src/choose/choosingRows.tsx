@@ -13,7 +13,6 @@ import {
   type JobStation,
   type Nanometres,
   rodLabel,
-  type ShaftColumn,
   type ShownUnit,
   STATE_WORDS,
 } from '@fettle/core';
@@ -42,198 +41,230 @@ interface Shown extends ChosenStations {
   readonly onOpen: (station: string) => void;
 }
 
-/** What stands under the shaft while choosing: what is known at each station, what is chosen, and what comes of it. */
-export function choosingRows(shown: Shown): ShaftRow[] {
-  const { document, clearances, halves, visible, readAgain, onOpen, stations, coded, atHand, verdicts } = shown;
-  const { unit, withRods } = document;
+/** How sizes of parts are written: all of them with the same decimals. */
+function sizeText({ document, visible }: Shown): (value: Nanometres | undefined) => string {
+  const { unit } = document;
+  const sizes = visible.flatMap(({ bore, journal }) =>
+    [bore, journal].flatMap((one) => (one?.kind === 'read' ? [one.nominal] : [])),
+  );
+  const decimals = commonDecimals(sizes, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
+  return (value) => (value === undefined ? '·' : formatLength(value, unit, decimals));
+}
+
+/** Which rod and which position a column is, where the shaft alone does not say it. */
+function stationRow({ document, stations }: Shown): ShaftRow[] {
+  const hasPositions = Object.keys(document.places).length > 0;
+  if (!document.withRods && !hasPositions) return [];
+  return [
+    {
+      key: 'station',
+      label: 'Station',
+      cell: ({ key }) => {
+        const { rod, family, position } = stations.get(key)!;
+        return (
+          <Grade>
+            {key}
+            {FAMILY_TABLE[family].housingsMove && <small> {rod === null ? 'no rod' : rodLabel(document, rod)}</small>}
+            {position !== null && hasPositions && <small> {position}</small>}
+          </Grade>
+        );
+      },
+    },
+  ];
+}
+
+/** What is locked at each station, where anything is. */
+function lockedRow({ document, clearances, visible, stations }: Shown): ShaftRow[] {
+  if (visible.every(({ id, rod }) => heldAt(document, clearances, id, rod).length === 0)) return [];
+  return [
+    {
+      key: 'held',
+      label: 'Locked',
+      cell: ({ key }) => (
+        <Chips>
+          {heldAt(document, clearances, key, stations.get(key)!.rod).map((text) => (
+            <span key={text}>
+              <Pin aria-hidden size={12} />
+              {text}
+            </span>
+          ))}
+        </Chips>
+      ),
+    },
+  ];
+}
+
+/** Sizes of bores and journals, or their marks. */
+function sizeRows(shown: Shown): ShaftRow[] {
+  const { document, stations } = shown;
+  const { unit } = document;
+  const text = sizeText(shown);
+  return (['bore', 'journal'] as const).map((part) => ({
+    key: part,
+    label: `${part === 'bore' ? 'Bore' : 'Journal'}, ${unit}`,
+    cell: ({ key }) => {
+      const station = stations.get(key)!;
+      return <SizeOrMark size={station[part]} mark={station.marks[part]} text={text} unit={unit} />;
+    },
+  }));
+}
+
+/** The clearance between its limits, drawn. */
+function gaugeRow({ visible, stations, verdicts, atHand, clearances }: Shown): ShaftRow {
   const scale = gaugeScale(
     visible,
     visible.map(({ id }) => verdicts.get(id)!.clearance),
     visible.flatMap(({ id }) => atHand(id).clearances.map(({ nominal }) => nominal)),
     GAUGE_HEIGHT,
   );
-  const sizes = visible.flatMap(({ bore, journal }) =>
-    [bore, journal].flatMap((one) => (one?.kind === 'read' ? [one.nominal] : [])),
-  );
-  const decimals = commonDecimals(sizes, unit, INSTRUMENT_DECIMALS[unit], INSTRUMENT_DECIMALS[unit] + 1);
-  const size = (value: Nanometres | undefined) => (value === undefined ? '·' : formatLength(value, unit, decimals));
-  const nominals = visible.flatMap(({ id }) => verdicts.get(id)!.clearance?.nominal ?? []);
-  const fine = commonDecimals(nominals, clearances, CLEARANCE_DECIMALS[clearances], FINE_DECIMALS[clearances]);
-  const hasPlaces = Object.keys(document.places).length > 0;
-  return [
-    ...(withRods || hasPlaces
-      ? [
-          {
-            key: 'station',
-            label: 'Station',
-            cell: ({ key }: ShaftColumn) => {
-              const { rod, family, position } = stations.get(key)!;
-              return (
-                <Grade>
-                  {key}
-                  {FAMILY_TABLE[family].housingsMove && (
-                    <small> {rod === null ? 'no rod' : rodLabel(document, rod)}</small>
-                  )}
-                  {position !== null && hasPlaces && <small> {position}</small>}
-                </Grade>
-              );
-            },
-          },
-        ]
-      : []),
-    ...(visible.some(({ id, rod }) => heldAt(document, clearances, id, rod).length > 0)
-      ? [
-          {
-            key: 'held',
-            label: 'Locked',
-            cell: ({ key }: ShaftColumn) => (
-              <Chips>
-                {heldAt(document, clearances, key, stations.get(key)!.rod).map((text) => (
-                  <span key={text}>
-                    <Pin aria-hidden size={12} />
-                    {text}
-                  </span>
-                ))}
-              </Chips>
-            ),
-          },
-        ]
-      : []),
-    {
-      key: 'bore',
-      label: `Bore, ${unit}`,
-      cell: ({ key }) => (
-        <SizeOrMark size={stations.get(key)!.bore} mark={stations.get(key)!.marks.bore} text={size} unit={unit} />
-      ),
-    },
-    {
-      key: 'journal',
-      label: `Journal, ${unit}`,
-      cell: ({ key }) => (
-        <SizeOrMark size={stations.get(key)!.journal} mark={stations.get(key)!.marks.journal} text={size} unit={unit} />
-      ),
-    },
-    {
-      key: 'gauge',
-      label: (
-        <>
-          <span className="visually-hidden">Clearance between its limits</span>
-          <GaugeAxis stations={visible} scale={scale} height={GAUGE_HEIGHT} unit={clearances} />
-        </>
-      ),
-      cell: ({ key }) => (
+  return {
+    key: 'gauge',
+    label: (
+      <>
+        <span className="visually-hidden">Clearance between its limits</span>
+        <GaugeAxis stations={visible} scale={scale} height={GAUGE_HEIGHT} unit={clearances} />
+      </>
+    ),
+    cell: ({ key }) => {
+      const { clearance, u, isMeasured, state } = verdicts.get(key)!;
+      const station = stations.get(key)!;
+      return (
         <ClearanceGauge
-          station={stations.get(key)!}
+          station={station}
           atHand={atHand(key)}
-          chosen={verdicts.get(key)!.clearance}
-          u={verdicts.get(key)!.u}
-          predicted={verdicts.get(key)!.isMeasured ? (stations.get(key)!.tried?.predicted ?? null) : null}
-          state={verdicts.get(key)!.state}
+          chosen={clearance}
+          u={u}
+          predicted={isMeasured ? (station.tried?.predicted ?? null) : null}
+          state={state}
           scale={scale}
           height={GAUGE_HEIGHT}
           unit={clearances}
         />
-      ),
+      );
     },
-    ...(['upper', 'lower'] as const).map((side) => ({
-      key: side,
-      label: side === 'upper' ? 'Upper shell' : 'Lower shell',
-      cell: ({ key }: ShaftColumn) => {
-        const half = halves[key]?.[side];
-        return (
+  };
+}
+
+/** Upper and lower shell: grade, and wall under it. */
+function shellRows({ document, halves, stations }: Shown): ShaftRow[] {
+  const { unit } = document;
+  return (['upper', 'lower'] as const).map((side) => ({
+    key: side,
+    label: side === 'upper' ? 'Upper shell' : 'Lower shell',
+    cell: ({ key }) => {
+      const half = halves[key]?.[side];
+      const grade = half && document.shells[half.shell]?.grade;
+      return (
+        <Grade>
+          {half ? (
+            <GradeName
+              name={grade ?? half.label}
+              paint={paintOf(document, stations.get(key)!.family, grade ?? '')}
+              size={13}
+            />
+          ) : (
+            '·'
+          )}
+          <small>{half ? formatExactLength(half.wall, unit, INSTRUMENT_DECIMALS[unit]) : TO_COME}</small>
+        </Grade>
+      );
+    },
+  }));
+}
+
+/** The grades that the selection table gives for the marks, where there is a table. */
+function tableRow({ document, coded }: Shown): ShaftRow[] {
+  if (coded.size === 0) return [];
+  return [
+    {
+      key: 'table',
+      label: (
+        <>
+          By marks<small>from the table</small>
+        </>
+      ),
+      cell: ({ key, family }) => {
+        const grades = coded.get(key)?.grades;
+        const names = grades ? [...new Set([grades.upper, grades.lower])] : [];
+        return names.length === 0 ? (
+          <span className="figure">·</span>
+        ) : (
           <Grade>
-            {half ? (
-              <GradeName
-                name={document.shells[half.shell]?.grade ?? half.label}
-                paint={paintOf(document, stations.get(key)!.family, document.shells[half.shell]?.grade ?? '')}
-                size={13}
-              />
-            ) : (
-              '·'
-            )}
-            <small>{half ? formatExactLength(half.wall, unit, INSTRUMENT_DECIMALS[unit]) : TO_COME}</small>
+            {names.map((name) => (
+              <GradeName key={name} name={name} paint={paintOf(document, family, name)} size={13} />
+            ))}
           </Grade>
         );
       },
-    })),
-    ...(coded.size > 0
-      ? [
-          {
-            key: 'table',
-            label: (
-              <>
-                By marks<small>from the table</small>
-              </>
-            ),
-            cell: ({ key, family }: ShaftColumn) => {
-              const grades = coded.get(key)?.grades;
-              const names = grades ? [...new Set([grades.upper, grades.lower])] : [];
-              return names.length === 0 ? (
-                <span className="figure">·</span>
-              ) : (
-                <Grade>
-                  {names.map((name) => (
-                    <GradeName key={name} name={name} paint={paintOf(document, family, name)} size={13} />
-                  ))}
-                </Grade>
-              );
-            },
-          },
-        ]
-      : []),
-    {
-      key: 'clearance',
-      label: (
+    },
+  ];
+}
+
+/** The clearance in figures, and how far off target it is. */
+function clearanceRow({ visible, verdicts, stations, clearances }: Shown): ShaftRow {
+  const nominals = visible.flatMap(({ id }) => verdicts.get(id)!.clearance?.nominal ?? []);
+  const decimals = commonDecimals(nominals, clearances, CLEARANCE_DECIMALS[clearances], FINE_DECIMALS[clearances]);
+  return {
+    key: 'clearance',
+    label: (
+      <>
+        Clearance<small>{clearances} · off target</small>
+      </>
+    ),
+    cell: ({ key }) => {
+      const { clearance } = verdicts.get(key)!;
+      const { aim } = stations.get(key)!;
+      const off = !clearance || aim === null ? null : ((clearance.nominal - aim) as Nanometres);
+      const small = clearance ? off !== null && formatLength(off, clearances, decimals, { plus: true }) : TO_COME;
+      return (
         <>
-          Clearance<small>{clearances} · off target</small>
+          <Big className="figure" {...(clearance ? { 'data-testid': `clearance-${key}` } : {})}>
+            {clearance ? formatLength(clearance.nominal, clearances, decimals) : '·'}
+          </Big>
+          {small !== false && (
+            <Grade>
+              <small>{small}</small>
+            </Grade>
+          )}
         </>
-      ),
-      cell: ({ key }) => {
-        const { clearance } = verdicts.get(key)!;
-        const { aim } = stations.get(key)!;
-        if (!clearance) {
-          return (
-            <>
-              <Big className="figure">·</Big>
-              <Grade>
-                <small>{TO_COME}</small>
-              </Grade>
-            </>
-          );
-        }
-        const off = aim === null ? null : ((clearance.nominal - aim) as Nanometres);
-        return (
-          <>
-            <Big className="figure" data-testid={`clearance-${key}`}>
-              {formatLength(clearance.nominal, clearances, fine)}
-            </Big>
-            {off !== null && (
-              <Grade>
-                <small>{formatLength(off, clearances, fine, { plus: true })}</small>
-              </Grade>
-            )}
-          </>
-        );
-      },
+      );
     },
-    {
-      key: 'verdict',
-      label: 'Verdict',
-      cell: ({ key }) => {
-        const { state, inside } = verdicts.get(key)!;
-        return (
-          <VerdictButton
-            {...STOP}
-            aria-label={`${key}: ${STATE_WORDS[state]}. Open its detail`}
-            onPress={() => onOpen(key)}
-          >
-            <StateShape state={state} />
-            {STATE_WORDS[state]}
-            {inside !== null && <span data-testid={`inside-${key}`}>{chanceText(inside)}</span>}
-            {readAgain.has(key) && <span>re-measured since</span>}
-          </VerdictButton>
-        );
-      },
+  };
+}
+
+/** The verdict of each station, which opens its detail. */
+function verdictRow({ verdicts, readAgain, onOpen }: Shown): ShaftRow {
+  return {
+    key: 'verdict',
+    label: 'Verdict',
+    cell: ({ key }) => {
+      const { state, inside } = verdicts.get(key)!;
+      return (
+        <VerdictButton
+          {...STOP}
+          aria-label={`${key}: ${STATE_WORDS[state]}. Open its detail`}
+          onPress={() => onOpen(key)}
+        >
+          <StateShape state={state} />
+          {STATE_WORDS[state]}
+          {inside !== null && <span data-testid={`inside-${key}`}>{chanceText(inside)}</span>}
+          {readAgain.has(key) && <span>re-measured since</span>}
+        </VerdictButton>
+      );
     },
+  };
+}
+
+/** What stands under the shaft while choosing: what is known at each station, what is chosen, and what comes of it. */
+export function choosingRows(shown: Shown): ShaftRow[] {
+  return [
+    ...stationRow(shown),
+    ...lockedRow(shown),
+    ...sizeRows(shown),
+    gaugeRow(shown),
+    ...shellRows(shown),
+    ...tableRow(shown),
+    clearanceRow(shown),
+    verdictRow(shown),
   ];
 }
