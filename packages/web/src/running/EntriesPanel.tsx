@@ -25,7 +25,7 @@ function EntryTable({ work }: { readonly work: RunningWork }) {
             <th className="number">Run, {running.unit}</th>
             <th>Oil pressure</th>
             <th className="number">End play</th>
-            <th>Words</th>
+            <th>Notes</th>
             <th>By</th>
             <th />
           </tr>

@@ -107,7 +107,7 @@ export function EntryForm({ work }: { readonly work: RunningWork }) {
           hint={endPlay.ok ? bothUnits(endPlay.nm, document.unit) : undefined}
         />
       </Fields>
-      <Field label="Words" value={text.words} maxLength={500} onChange={(words) => set({ words })} />
+      <Field label="Notes" value={text.words} maxLength={500} onChange={(words) => set({ words })} />
       {faults?.has('all') && <Notice urgent>{faults.get('all')}</Notice>}
       <Row style={{ marginTop: '0.5rem' }}>
         <Button $kind="primary" onPress={save}>
