@@ -36,9 +36,9 @@ test('too tight, lined up, still too tight: washers are chosen, verified, and st
   const washers = page.getByRole('region', { name: 'Thrust washers' });
   await expect(washers).toContainText('Gives 0.172 mm');
   // Swapped by hand, the result is there at once: 0.069 + 4.723 − 2.310 − 2.335 = 0.147, where the halves are alike.
-  await choose(washers, 'Piece at Rear, upper', { label: 'Half thin washer upper · 2.335' });
+  await choose(washers, 'Washer or shim at Rear, upper', { label: 'Half thin washer upper · 2.335' });
   await expect(washers).toContainText('the washers of a face are not alike');
-  await choose(washers, 'Piece at Rear, lower', { label: 'Half thin washer lower · 2.335' });
+  await choose(washers, 'Washer or shim at Rear, lower', { label: 'Half thin washer lower · 2.335' });
   await expect(washers).toContainText('Gives 0.147 mm');
   await washers.getByRole('button', { name: 'Back to best' }).click();
   await washers.getByRole('button', { name: 'Accept these' }).click();

@@ -312,7 +312,9 @@ test('a needle that goes the other way, a warm block, and why a reading was chan
   await page.getByText(/^How it is read: needle direction not set; not temperature-corrected/).click();
   // One setting for all is the least work; another way can be gone, and Enter follows it.
   const ways = page.getByRole('table', { name: 'Ways of reading 3 housings' });
-  await expect(ways.getByRole('row', { name: /^set once on a setting size 1 1 along the shaft as set now/ })).toBeVisible();
+  await expect(
+    ways.getByRole('row', { name: /^set once on a setting size 1 1 along the shaft as set now/ }),
+  ).toBeVisible();
   await expect(ways.getByRole('row', { name: /^zeroed in each bore, .* 3 5 down each/ })).toBeVisible();
   const first = page.getByLabel('M1 main bore front plane, mm');
   await first.fill('+0.4');

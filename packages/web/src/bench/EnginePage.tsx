@@ -64,7 +64,8 @@ function WhatOfReserved({ job, onOff, onStay }: CardProps & { readonly onStay: (
     <Ask aria-label={`${job.name}: reserved shells`}>
       <p>
         <strong>
-          {reserved === 1 ? 'One shell or piece is' : `${reserved} shells and pieces are`} reserved for it.
+          {reserved === 1 ? 'One shell, washer or shim is' : `${reserved} shells, washers and shims are`} reserved for
+          it.
         </strong>{' '}
         Fitted, or back to stock?
       </p>

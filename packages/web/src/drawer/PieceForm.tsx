@@ -95,7 +95,7 @@ export function readPiece(
     faults.count = 'Enter a whole number, or leave blank for unlimited.';
   const price = text.price.trim() === '' ? null : plainNumber(text.price);
   if (price !== null && !(price < MOST_PRICE)) faults.price = 'Enter a number below 1,000,000, or leave blank.';
-  if (text.number.trim() !== '' && counted !== '1') faults.count = 'A numbered piece counts as one.';
+  if (text.number.trim() !== '' && counted !== '1') faults.count = 'A numbered item counts as one.';
   if (text.number.trim().length > 20) faults.number = 'Enter at most 20 characters.';
   if (text.bin.trim().length > 40) faults.bin = 'Enter at most 40 characters.';
   if (text.name.trim() === '') faults.name = 'Enter a name or a mark.';

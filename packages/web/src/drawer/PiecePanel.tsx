@@ -40,7 +40,7 @@ export function PiecePanel({ line, unit, by, act, onClose }: PiecePanelProps) {
       value={piece[field] ?? ''}
       most={most}
       check={(text) =>
-        field === 'number' && text !== '' && piece.onHand > 1 ? 'A numbered piece counts as one; there are more.' : null
+        field === 'number' && text !== '' && piece.onHand > 1 ? 'A numbered item counts as one; there are more.' : null
       }
       onCommit={(text) => change({ [field]: text === '' ? undefined : text })}
     />

@@ -59,7 +59,7 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
   const columns: DataColumn<PieceLine>[] = [
     {
       key: 'name',
-      head: 'Piece',
+      head: 'Washer or shim',
       className: 'name',
       sortBy: ({ piece }) => pieceName(piece),
       cell: ({ id, piece }) => (

@@ -107,8 +107,8 @@ function Accepted({ choice, document, onWithdraw, onPutIn }: AcceptedProps) {
       <Table aria-label="Accepted washers and shims">
         <thead>
           <tr>
-            <th>Place</th>
-            <th>Piece</th>
+            <th>Position</th>
+            <th>Washer or shim</th>
             <th className="number">Thickness</th>
             <th className="number">Count</th>
           </tr>

@@ -68,8 +68,8 @@ export function EndPlaySettings({ job, work }: { readonly job: string; readonly 
       isSize: true,
     });
   return (
-    <Panel aria-label="What takes the thrust">
-      <PanelTitle>What takes the thrust</PanelTitle>
+    <Panel aria-label="Thrust bearing">
+      <PanelTitle>Thrust bearing</PanelTitle>
       <FieldPairs>
         <Choice
           label="Thrust taken by"

@@ -78,7 +78,7 @@ export function EndPlayView() {
             <Row style={{ justifyContent: 'center', visibility: work.inHand ? 'visible' : 'hidden' }}>
               {FACES.map((face) => (
                 <Button key={face} $kind="quiet" onPress={() => toPieces(face)}>
-                  Pieces at the {face} face
+                  Washers at the {face} face
                 </Button>
               ))}
             </Row>

@@ -55,11 +55,11 @@ export function PieceRows({ asked, chosen, unit, onChange }: PieceRowsProps) {
     return thickness.toFixed(INSTRUMENT_DECIMALS[unit]);
   };
   return (
-    <Places aria-label="Pieces selected">
+    <Places aria-label="Selected washers and shims">
       <thead>
         <tr>
-          <th>Place</th>
-          <th>Piece</th>
+          <th>Position</th>
+          <th>Washer or shim</th>
           <th className="number">Thickness, {unit}</th>
         </tr>
       </thead>
@@ -75,7 +75,7 @@ export function PieceRows({ asked, chosen, unit, onChange }: PieceRowsProps) {
               <td className="place">{name}</td>
               <td className="piece">
                 <Choice
-                  label={`Piece at ${name}`}
+                  label={`Washer or shim at ${name}`}
                   isLabelHidden
                   value={id}
                   options={options}

@@ -64,9 +64,7 @@ function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
     case 'pieces':
       return (
         <>
-          <strong>
-            {isStack ? 'Other rings' : step.way === 'thinner' ? 'Thinner ones' : 'Thicker ones'} from the shelf
-          </strong>
+          <strong>{isStack ? 'Other rings' : step.way === 'thinner' ? 'Thinner ones' : 'Thicker ones'} in stock</strong>
           {isChosen
             ? ': select again from what is fitted now.'
             : leadsTo === null

@@ -37,6 +37,6 @@ export const NO_CHOICE_WORDS: Readonly<Record<NoPieceChoice, string>> = {
   'not-read': 'No readings yet.',
   'no-fitted': 'Enter below what is fitted now, as measured.',
   'no-shims': 'These joints have no shims: shells and bore set the crush.',
-  uneven: 'End play at 0° and 180° differs by more than the limits allow: no piece brings both inside.',
+  uneven: 'End play at 0° and 180° differs by more than the limits allow: no washer or shim brings both inside.',
   'no-pieces': 'No such washers or shims: add them under Stock, or use workshop stock.',
 };

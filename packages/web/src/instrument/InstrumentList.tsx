@@ -74,7 +74,7 @@ export function InstrumentList() {
           <strong>
             {amiss.length === 1 ? 'One instrument is' : `${amiss.length} instruments are`} overdue or found wrong:
           </strong>{' '}
-          {amiss.map(({ instrument }) => `${instrumentKind(instrument.kind).word} ${instrument.number}`).join(', ')}.
+          {amiss.map(({ instrument }) => `${instrumentKind(instrument.kind).word} ${instrument.number}`).join(', ')}.{' '}
           {amiss.length === 1 ? 'Its' : 'Their'} readings are marked.
         </Notice>
       )}

@@ -75,7 +75,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
   const columns: DataColumn<Own>[] = [
     {
       key: 'name',
-      head: 'Piece',
+      head: 'Washer or shim',
       className: 'name',
       sortBy: ({ piece }) => pieceLabel(piece),
       cell: ({ piece }) => (

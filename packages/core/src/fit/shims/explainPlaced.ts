@@ -246,7 +246,7 @@ export function explainPlaced(request: PlacedRequest, pieces: readonly Piece[]):
       message:
         nearest.below || nearest.above
           ? shortMessage(request, problem, nearest)
-          : 'No choice of the pieces on hand meets all the rules.',
+          : 'No choice of the washers and shims on hand meets all the rules.',
       remedies: [...byPiece, ...dressed.single, ...limits.filter((remedy) => isRemedy(request, remedy))],
       below: result(nearest.below),
       above: result(nearest.above),
