@@ -275,7 +275,7 @@ test('washers and shims are added by hand, to the engine and to the workshop', a
   await piece.getByLabel('Bin').fill('R4');
   await piece.getByLabel('Price of one').fill('1,20');
   await piece.getByLabel('Number, if marked').fill('7');
-  await expect(piece.getByText('A numbered piece counts as one; there are more.')).toBeVisible();
+  await expect(piece.getByText('A numbered item counts as one; there are more.')).toBeVisible();
   await piece.getByLabel('Number, if marked').fill('');
   await piece.getByLabel('Thickness of Marsh ring ring, mm').fill('0.331');
   await piece.getByLabel('Thickness of Marsh ring ring, mm').press('Tab');

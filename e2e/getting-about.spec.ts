@@ -135,16 +135,16 @@ test('an engine goes off the bench with its halves fitted or back in the drawer,
   await page.goto('/');
   await page.getByRole('button', { name: `Close ${name}` }).click();
   const question = page.getByRole('group', { name: `${name}: reserved shells` });
-  await expect(question).toContainText(`${count} shells and pieces are reserved for it.`);
+  await expect(question).toContainText(`${count} parts in stock are reserved for it.`);
   await question.getByRole('button', { name: 'Back to stock' }).click();
-  await expect(page.getByText(`${count} shells and pieces back in stock.`)).toBeVisible();
+  await expect(page.getByText(`${count} parts back in stock.`)).toBeVisible();
   expect(await reserved(name)).toBe(0);
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('link', { name: name })).toBeVisible();
   expect(await reserved(name)).toBe(count);
   await page.getByRole('button', { name: `Close ${name}` }).click();
   await page.getByRole('button', { name: 'Fitted: close engine' }).click();
-  await expect(page.getByText(`${count} shells and pieces fitted in it removed from stock.`)).toBeVisible();
+  await expect(page.getByText(`${count} parts fitted in it removed from stock.`)).toBeVisible();
   await page.getByRole('button', { name: 'Undo' }).click();
   await expect(page.getByRole('link', { name: name })).toBeVisible();
   expect(await reserved(name)).toBe(count);
@@ -247,7 +247,7 @@ test('once all is put together and tightened the halves are said to be fitted: N
     await page.getByRole('button', { name: 'Free and even' }).click();
   }
   await allSaved(page);
-  await page.getByRole('button', { name: 'Next: Mark the 6 reserved shells and pieces as fitted' }).click();
+  await page.getByRole('button', { name: 'Next: Mark the 6 reserved parts as fitted' }).click();
   await expect(page).toHaveURL(/\/drawer$/u);
 });
 

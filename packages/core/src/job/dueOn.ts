@@ -19,7 +19,7 @@ export function dueOn(
   const [first] = reminders;
   if (first && first.on <= today) return { next: first.next, todo: first.todo };
   if (next === 'sheet' && reserved > 0) {
-    const what = reserved === 1 ? 'the reserved shell or piece' : `the ${reserved} reserved shells and pieces`;
+    const what = reserved === 1 ? 'the reserved part' : `the ${reserved} reserved parts`;
     return { next: 'drawer', todo: `Mark ${what} as fitted` };
   }
   return { next, todo };

@@ -60,7 +60,7 @@ interface Gone {
 
 function goneText({ name, count, isFitted }: Gone): string {
   if (count === 0) return `${name} closed.`;
-  const what = count === 1 ? 'one shell or piece' : `${count} shells and pieces`;
+  const what = count === 1 ? 'one part' : `${count} parts`;
   return isFitted
     ? `${name} closed; ${what} fitted in it removed from stock.`
     : `${name} closed; ${what} back in stock.`;

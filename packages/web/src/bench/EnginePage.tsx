@@ -63,10 +63,7 @@ function WhatOfReserved({ job, onOff, onStay }: CardProps & { readonly onStay: (
   return (
     <Ask aria-label={`${job.name}: reserved shells`}>
       <p>
-        <strong>
-          {reserved === 1 ? 'One shell, washer or shim is' : `${reserved} shells, washers and shims are`} reserved for
-          it.
-        </strong>{' '}
+        <strong>{reserved === 1 ? 'One part in stock is' : `${reserved} parts in stock are`} reserved for it.</strong>{' '}
         Fitted, or back to stock?
       </p>
       <Row>
