@@ -192,7 +192,7 @@ export async function createApp({
     ...readingHandlers(new ReadingService(database, onTouched)),
     ...drawerHandlers(new DrawerService(database, onTouched), new KitService(database), jobs),
     ...typeHandlers(new TypeService(database)),
-    ...instrumentHandlers(new InstrumentService(database), new StudyService(database)),
+    ...instrumentHandlers(new InstrumentService(database), new StudyService(database), database),
     ...sheetHandlers(database, jobs, pdfs),
     ...historyHandlers(database),
     ...photoHandlers(database),

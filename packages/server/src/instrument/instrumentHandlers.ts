@@ -1,7 +1,9 @@
 import type { EndpointName } from '@fettle/core';
+import type { Database } from '../database/Database.js';
 import { Reply } from '../wire/Reply.js';
 import type { HandlersOf } from '../wire/serve.js';
 import type { InstrumentService } from './instrumentService.js';
+import { instrumentRepeats, touchedEngines } from './readWithInstrument.js';
 import type { StudyService } from './studyService.js';
 
 type InstrumentNames = Extract<
@@ -23,7 +25,11 @@ type InstrumentNames = Extract<
 >;
 
 /** The register of instruments, and their gauge studies. */
-export function instrumentHandlers(instruments: InstrumentService, studies: StudyService): HandlersOf<InstrumentNames> {
+export function instrumentHandlers(
+  instruments: InstrumentService,
+  studies: StudyService,
+  { manager }: Database,
+): HandlersOf<InstrumentNames> {
   return {
     listInstruments: () => instruments.list(),
     getInstrument: ({ path }) => instruments.get(path.id),
@@ -47,8 +53,8 @@ export function instrumentHandlers(instruments: InstrumentService, studies: Stud
       studies.get(path.id, path.study, query.person, access.person?.name ?? null),
     enterStudy: ({ path, body }, { access }) => studies.enter(path.id, path.study, body, access.person?.name ?? null),
     takeStudy: ({ path, body }) => studies.take(path.id, path.study, body.by),
-    instrumentRepeats: ({ path }) => instruments.repeats(path.id),
-    instrumentEngines: ({ path }) => instruments.engines(path.id),
+    instrumentRepeats: async ({ path }) => instrumentRepeats(manager, await instruments.get(path.id)),
+    instrumentEngines: async ({ path }) => touchedEngines(manager, await instruments.get(path.id)),
     getCertificate: async ({ path }) => {
       const { type, data } = await instruments.certificate(path.id, path.calibration);
       // A certificate is a file of somebody else's: it is saved, and shows nothing within the page.

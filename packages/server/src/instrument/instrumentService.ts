@@ -1,19 +1,12 @@
 import { isDeepStrictEqual } from 'node:util';
 import {
   type Answered,
-  type Calibration,
-  calibrationOn,
-  driftSpans,
-  dueAfter,
   type InstrumentView,
   LARGEST_CERTIFICATE,
   MOST_CALIBRATIONS,
   MOST_CHECKS,
   type Read,
   type RegisteredInstrument,
-  repeatsOf,
-  suspectSpan,
-  type TouchedEngine,
 } from '@fettle/core';
 import type { EntityManager } from 'typeorm';
 import { tellEvent } from '../access/events.js';
@@ -29,7 +22,7 @@ import {
   type ZeroCheckRow,
   zeroCheckEntity,
 } from './instrumentEntity.js';
-import { type CalibrationHead, summaryOf, viewOf, zeroCheckOf } from './instrumentView.js';
+import { type CalibrationHead, summaryOf, viewOf } from './instrumentView.js';
 
 /** Instruments at most, the retired ones included. */
 const MOST_INSTRUMENTS = 2000;
@@ -37,11 +30,6 @@ const MOST_INSTRUMENTS = 2000;
 const CALIBRATIONS = `SELECT "id", "instrument_id" AS "instrumentId", "done_on"::text AS "doneOn", "document", "wrong",
     "file_name" AS "fileName", "file_type" AS "fileType", octet_length("file") AS "bytes", "by", "at"
   FROM "calibration"`;
-
-interface ReadingMoment {
-  readonly job_id: string;
-  readonly at: Date;
-}
 
 /** A list of rows by what they belong to. */
 function byInstrument<Row extends { readonly instrumentId: string }>(rows: readonly Row[]): Map<string, Row[]> {
@@ -240,83 +228,6 @@ export class InstrumentService {
     return { type: found.fileType, data: found.file };
   }
 
-  /**
-   * The engines with current readings taken with an instrument, those with the shells in among them, those with readings in doubt first. Each reading is judged by the calibration that
-   * was valid when it was read, and by the zero checks before and after it.
-   *
-   * @throws ProblemError `not-found`
-   */
-  async engines(id: string): Promise<Answered<'instrumentEngines'>> {
-    const { manager } = this.database;
-    const { instrument, calibrations } = await this.get(id);
-    const checks = (await manager.findBy(zeroCheckEntity, { instrumentId: id })).map(zeroCheckOf);
-    const read: ReadingMoment[] = await manager.query(
-      `SELECT "job_id", "at" FROM "reading"
-       WHERE "taken" ? 'instrumentId' AND "taken"->>'instrumentId' = $1 AND "replaced_by" IS NULL AND "text" <> ''
-       UNION ALL
-       SELECT "job"."id", (one->>'at')::timestamptz FROM "job",
-         jsonb_path_query("document", '$.trials.*.readings.*') one
-       WHERE "job"."instruments" @> ARRAY[$1] AND one->>'instrumentId' = $1
-       UNION ALL
-       SELECT "job"."id", (one->>'at')::timestamptz FROM "job",
-         jsonb_path_query("document", '$.trials.*.earlier[*].readings.*') one
-       WHERE "job"."instruments" @> ARRAY[$1] AND one->>'instrumentId' = $1
-       ORDER BY "at"`,
-      [id],
-    );
-    const judge = judgeOf(instrument, calibrations, driftSpans(checks));
-    const found = new Map<string, Omit<TouchedEngine, 'id' | 'name' | 'unit' | 'isClosed'>>();
-    for (const { job_id, at } of read) {
-      const moment = at.toISOString();
-      const is = judge(moment);
-      const before = found.get(job_id);
-      found.set(job_id, {
-        readings: (before?.readings ?? 0) + 1,
-        first: before?.first ?? moment,
-        last: moment,
-        overdue: (before?.overdue ?? 0) + Number(is.overdue),
-        wrong: (before?.wrong ?? 0) + Number(is.wrong),
-        adrift: (before?.adrift ?? 0) + Number(is.adrift),
-      });
-    }
-    const heads: { id: string; name: string; unit: TouchedEngine['unit']; closed: boolean }[] = await manager.query(
-      `SELECT "id", "name", "unit", "deleted_at" IS NOT NULL AS "closed" FROM "job" WHERE "id" = ANY($1)`,
-      [[...found.keys()]],
-    );
-    const doubts = ({ overdue, wrong, adrift }: TouchedEngine) => overdue + wrong + adrift;
-    return {
-      engines: heads
-        .map(({ id: job, name, unit, closed }) => ({ id: job, name, unit, isClosed: closed, ...found.get(job)! }))
-        .sort((one, other) => doubts(other) - doubts(one) || (one.last < other.last ? 1 : -1)),
-    };
-  }
-
-  /**
-   * How readings of one place that were taken again with an instrument repeat, over all engines.
-   *
-   * @throws ProblemError `not-found`
-   */
-  async repeats(id: string): Promise<Answered<'instrumentRepeats'>> {
-    const { manager } = this.database;
-    const { instrument } = await this.get(id);
-    const pairs: { difference: number }[] = await manager.query(
-      `SELECT (now."nm" - before."nm")::float8 AS "difference"
-       FROM "reading" now JOIN "reading" before ON before."id" = now."replaces"
-       WHERE now."taken" ? 'instrumentId' AND now."taken"->>'instrumentId' = $1 AND before."taken"->>'instrumentId' = $1
-         AND now."taken"->>'reason' = 'read again' AND now."nm" IS NOT NULL AND before."nm" IS NOT NULL`,
-      [id],
-    );
-    const { repeatability, operator, resolution } = instrument;
-    // What is known of one reading now, its setting apart; what an instrument does not tell apart it cannot repeat better than.
-    const expected = Math.max(1, Math.hypot(repeatability, operator, resolution / 2));
-    return {
-      repeats: repeatsOf(
-        pairs.map(({ difference }) => difference),
-        expected,
-      ),
-    };
-  }
-
   private async locked(manager: EntityManager, id: string): Promise<InstrumentRow> {
     const row = await manager.findOne(instrumentEntity, { where: { id }, lock: { mode: 'pessimistic_write' } });
     if (!row) throw new ProblemError('not-found', `Instrument ${id} not found.`);
@@ -342,22 +253,4 @@ export class InstrumentService {
   private tell(manager: EntityManager, what: string, subjectId: string, subject: string, by: string, detail = '') {
     return tellEvent({ manager }, { kind: 'instrument', what, subject, subjectId, by, detail });
   }
-}
-
-/** What is to be said of a reading by the moment when it was taken. Each calibration, and each span, is looked up once. */
-function judgeOf(
-  { calibrateAfterMonths, drift }: RegisteredInstrument,
-  calibrations: readonly Calibration[],
-  spans: ReturnType<typeof driftSpans>,
-): (at: string) => { readonly overdue: boolean; readonly wrong: boolean; readonly adrift: boolean } {
-  const suspects = spans.filter((span) => Math.abs(span.drift) > drift);
-  return (at) => {
-    const calibration = calibrationOn(calibrations, at);
-    const due = calibration && dueAfter(calibration, calibrateAfterMonths);
-    return {
-      overdue: due !== null && due < at.slice(0, 10),
-      wrong: calibration !== null && calibration.wrong !== null,
-      adrift: suspectSpan(suspects, at, drift) !== null,
-    };
-  };
 }
