@@ -345,7 +345,7 @@ test('the rings of two engines are shared out together, so that both are served 
     table.getByRole('row', { name: /Rush Twin that takes one.*240 ring, 301 ring.*0\.110 mm/ }),
   ).toBeVisible();
   await panel.getByRole('button', { name: /^Accept for/ }).click();
-  await expect(page.getByText(/^The pieces of \d engines are accepted, and reserved\./)).toBeVisible();
+  await expect(page.getByText(/^Washers and shims of \d engines accepted and reserved\./)).toBeVisible();
   await page.goto('/drawer');
   const row = page.getByRole('region', { name: 'Washers and shims' }).getByRole('row', { name: /takes two/ });
   await expect(row).toContainText('2 for Rush Twin that takes two');

@@ -82,6 +82,8 @@ const VIEWS = {
 /** Fetches what has not been opened yet, so that every page is there when the server is not. */
 export async function fetchRest(): Promise<void> {
   await fetchAside();
+  // What reads answers and engines: without it nothing of an engine could be sent or shown.
+  await Promise.all([import('../wire/allSchemas.js'), import('../saving/documentSchemas.js')]);
   // The face of figures: an engine shows them as soon as it is opened.
   await document.fonts.load('1em "Atkinson Hyperlegible Mono Variable"').catch(() => undefined);
   for (const { fetch } of [...Object.values(STAGE_VIEWS), ...Object.values(VIEWS)]) {
