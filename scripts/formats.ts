@@ -40,7 +40,7 @@ const rows = Object.entries(stageRows()).map(([stage, row]) => `  ${stage}: ${JS
 write(
   'packages/core/src/job/stageRows.ts',
   `// Written by npm run formats from stages.ts; change that.
-import type { StageGroup } from './stageName.js';
+import type { StageGroup } from './stageGroup.js';
 import type { Stage } from './stages.js';
 
 /** What each stage is called and where it stands, in the order of the work. */

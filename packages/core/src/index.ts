@@ -291,8 +291,9 @@ export { type KitAsked, kitQuestionOfJob, type SeenMark } from './job/kitQuestio
 export { newJob } from './job/newJob.js';
 export { openWork } from './job/openWork.js';
 export { placeWords } from './job/slices.js';
+export { STAGE_GROUPS } from './job/stageGroup.js';
 export { type GroupProgress, groupProgress } from './job/stageGroups.js';
-export { groupOf, STAGE_GROUPS, STAGES, stageName } from './job/stageName.js';
+export { groupOf, STAGES, stageName } from './job/stageName.js';
 export { type Stage, stageRows } from './job/stages.js';
 // mainLine: whether the main bores lie in one line
 export { type LineDirection, type LineRead, lineRead, type MainOff, mainNames } from './mainLine/mainLineRead.js';
@@ -593,6 +594,7 @@ export { FIRST_ENDPOINTS } from './wire/firstEndpoints.js';
 export type {
   BehindQuery,
   InstrumentReads,
+  KindReads,
   KnownBuild,
   KnownEngine,
   KnownMarks,

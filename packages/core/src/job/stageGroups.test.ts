@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import { STAGE_GROUPS } from './stageGroup.js';
 import { groupProgress } from './stageGroups.js';
-import { groupOf, STAGE_GROUPS, STAGES } from './stageName.js';
+import { groupOf, STAGES } from './stageName.js';
 
 describe('the stages in five groups', () => {
   it('hold every stage once', () => {

@@ -1,5 +1,6 @@
 import type { StageState } from '../stage/slice.js';
-import { groupOf, STAGE_GROUPS, STAGES, type StageGroup } from './stageName.js';
+import { STAGE_GROUPS, type StageGroup } from './stageGroup.js';
+import { groupOf, STAGES } from './stageName.js';
 import type { Stage } from './stages.js';
 
 /** How far a group is. */

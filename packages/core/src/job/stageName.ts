@@ -1,9 +1,6 @@
+import type { StageGroup } from './stageGroup.js';
 import { STAGE_ROWS } from './stageRows.js';
 import type { Stage } from './stages.js';
-
-/** The groups that the stages stand in, in the order of the work. */
-export const STAGE_GROUPS = ['Engine', 'Measure', 'Select', 'Check', 'Build'] as const;
-export type StageGroup = (typeof STAGE_GROUPS)[number];
 
 /** The stages of the work, in order. */
 export const STAGES = Object.keys(STAGE_ROWS) as [Stage, ...Stage[]];

@@ -1,5 +1,5 @@
 // Written by npm run formats from stages.ts; change that.
-import type { StageGroup } from './stageName.js';
+import type { StageGroup } from './stageGroup.js';
 import type { Stage } from './stages.js';
 
 /** What each stage is called and where it stands, in the order of the work. */

@@ -22,7 +22,7 @@ import { stripPart } from '../strip/stripPart.js';
 import { fastenersPart } from '../torque/fastenersPart.js';
 import { torquePart } from '../torque/torquePart.js';
 import { trialPart } from '../trial/trialPart.js';
-import type { StageGroup } from './stageName.js';
+import type { StageGroup } from './stageGroup.js';
 
 interface StageRow {
   readonly name: string;

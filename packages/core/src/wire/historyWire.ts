@@ -1,5 +1,6 @@
 import { z } from 'zod';
 import { personSchema } from '../document/person.js';
+import { INSTRUMENT_KINDS } from '../instrument/instrumentKinds.js';
 import { daySchema, momentSchema } from '../measure/moment.js';
 import { familySchema } from '../part/family.js';
 import { FEATURES } from '../part/feature.js';
@@ -131,6 +132,12 @@ const readerSchema = {
 };
 const personReadsSchema = z.strictObject({ person: z.string(), ...readerSchema });
 const instrumentReadsSchema = z.strictObject({ id: z.string(), name: z.string(), ...readerSchema });
+const kindReadsSchema = z.strictObject({
+  kind: z.enum(INSTRUMENT_KINDS),
+  instruments: z.int().min(1).describe('Instruments of the kind that were read with.'),
+  ...readerSchema,
+});
+export type KindReads = z.output<typeof kindReadsSchema>;
 export type PersonReads = z.output<typeof personReadsSchema>;
 export type InstrumentReads = z.output<typeof instrumentReadsSchema>;
 
@@ -216,7 +223,11 @@ export const HISTORY_ENDPOINTS = {
   knownReaders: known(
     'readers',
     'How people and instruments repeat, and how often a figure had to be put right',
-    z.strictObject({ people: z.array(personReadsSchema), instruments: z.array(instrumentReadsSchema) }),
+    z.strictObject({
+      people: z.array(personReadsSchema),
+      instruments: z.array(instrumentReadsSchema),
+      kinds: z.array(kindReadsSchema).describe('Registered instruments pooled by kind.'),
+    }),
   ),
   knownTrust: known(
     'trust',

@@ -1,5 +1,5 @@
 import { randomUUID } from 'node:crypto';
-import { randomEffects } from '@fettle/core';
+import { newInstrument, randomEffects } from '@fettle/core';
 import { afterAll, beforeAll, describe, expect, it, vi } from 'vitest';
 import { inOneTransaction } from '../database/Database.js';
 import { type SignedEngine, signedEngines } from '../demo/demoSigned.js';
@@ -126,6 +126,31 @@ describe('what the workshop knows', () => {
       pairs.reduce((sum, one) => sum + one ** 2, 0),
       0,
     );
+  });
+
+  it('pools what instruments of one kind repeat to', async () => {
+    const kinds = async () => (await get('/readers')).kinds;
+    expect(await kinds()).toEqual([]);
+    const ids = [randomUUID(), randomUUID()];
+    for (const [at, id] of ids.entries()) {
+      const instrument = { ...newInstrument('outsideMicrometer', 'mm'), number: `M ${at}` };
+      await server.call('PUT', `/api/instruments/${id}`, { revision: 0, by: 'Wren', instrument });
+    }
+    const { manager } = server.database;
+    // As if every engine had been read with the one or the other.
+    await manager.query(
+      `UPDATE "evidence_reading" SET "instrument" = ($1::text[])[1 + abs(hashtext("job_id"::text)) % 2]`,
+      [ids],
+    );
+    const { people, instruments } = await get('/readers');
+    const sum = (rows: { repeats: number; repeatability: number | null }[]) =>
+      rows.reduce((all, { repeats, repeatability }) => all + repeats * (repeatability ?? 0) ** 2, 0);
+    const [pooled, ...others] = await kinds();
+    expect(others).toEqual([]);
+    expect(pooled).toMatchObject({ kind: 'outsideMicrometer', instruments: 2 });
+    expect(pooled.repeats).toBe(people.reduce((all: number, one: { repeats: number }) => all + one.repeats, 0));
+    expect(sum([pooled])).toBeCloseTo(sum(instruments), 3);
+    await manager.query(`UPDATE "evidence_reading" SET "instrument" = ''`);
   });
 
   it('tells whether the ± were honest: more trials within a wider interval, two of three each engine checked', async () => {

@@ -261,6 +261,12 @@ export class KnownService {
         scope,
         [MOST_LINES],
       ),
+      kinds: await this.rows(
+        `SELECT i."document"->>'kind' AS "kind", count(DISTINCT i."id")::int AS "instruments", ${sums}
+         FROM ${joined} JOIN "instrument" i ON i."id"::text = r."instrument" GROUP BY 1 ORDER BY 3 DESC, 1 LIMIT $6`,
+        scope,
+        [MOST_LINES],
+      ),
     };
   }
 

@@ -1,4 +1,4 @@
-import type { InstrumentReads, PersonReads } from '@fettle/core';
+import { type InstrumentReads, instrumentKind, type KindReads, type PersonReads } from '@fettle/core';
 import { Link } from 'react-router';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
@@ -35,7 +35,7 @@ export function ReadersKnown() {
   const { currentData: data, error } = api.useKnownReadersQuery(scope, { refetchOnMountOrArgChange: true });
   if (error) return <Notice urgent>{refusalInWords(error)}</Notice>;
   if (!data) return <p aria-busy>Loading …</p>;
-  const { people, instruments } = data;
+  const { people, instruments, kinds } = data;
   return (
     <>
       <Panel aria-label="People">
@@ -98,6 +98,28 @@ export function ReadersKnown() {
           />
         )}
       </Panel>
+      {kinds.length > 0 && (
+        <Panel aria-label="Kinds of instrument">
+          <PanelTitle>Kinds of instrument</PanelTitle>
+          <Quiet>Repeat readings of all registered instruments of a kind, pooled.</Quiet>
+          <KnownTable<KindReads>
+            label="Readings by kind of instrument"
+            file="kinds-read"
+            items={kinds}
+            keyOf={({ kind }) => kind}
+            columns={[
+              { head: 'Kind', text: ({ kind }) => instrumentKind(kind).word },
+              {
+                head: 'Instruments',
+                text: ({ instruments: count }) => String(count),
+                sortBy: ({ instruments: count }) => count,
+                isFigure: true,
+              },
+              ...columnsOf(unit),
+            ]}
+          />
+        </Panel>
+      )}
     </>
   );
 }
