@@ -93,8 +93,8 @@ function StepText({ step, unit, isStack, isChosen, leadsTo }: StepTextProps) {
       if (step.why === 'uneven')
         return (
           <>
-            <strong>Stop:</strong> the angles are further apart than the limits. No piece brings both inside: check the
-            flange, the faces and the stack for dirt and runout.
+            <strong>Stop:</strong> the angles are further apart than the limits. No washer or shim brings both inside:
+            check the flange, the faces and the stack for dirt and runout.
           </>
         );
       return step.why === 'machining' ? (

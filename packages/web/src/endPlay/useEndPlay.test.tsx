@@ -64,3 +64,19 @@ it('a stack of rings begins with its gap, which is no end play to be judged', ()
   expect(seen.current.work.aim).toBe(um(110));
   expect(seen.current.work).toMatchObject({ inHand: null, outcome: null, isOwn: false });
 });
+
+it('says that nothing in stock fits once the stock was read, not before', () => {
+  const without = open();
+  act(() => without.current.work.addReading('seated', 0, '0.060', um(60)));
+  // No washers of anybody's: there is nothing to wait for.
+  expect(without.current.work.steps.map(({ kind }) => kind)).toContain('stop');
+  const line = '00000000-0000-4000-8000-0000000000af';
+  const washer = { kind: 'washer' as const, name: 'Thin', thickness: um(2_310), stock: null, line };
+  const endPlay = { ...document.endPlay, kind: 'washers' as const };
+  jobCame(id, { ...document, endPlay, pieces: { [line]: washer } as JobDocument['pieces'] }, []);
+  const { result } = renderHook(() => useEndPlay(useJob(id)!), { wrapper: Around });
+  act(() => result.current.addReading('seated', 0, '0.060', um(60)));
+  expect(result.current.steps.map(({ kind }) => kind)).toContain('dress');
+  // The server does not answer here: nobody knows what the workshop has.
+  expect(result.current.steps.map(({ kind }) => kind)).not.toContain('stop');
+});

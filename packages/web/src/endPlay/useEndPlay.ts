@@ -100,6 +100,9 @@ export function useEndPlay(job: OpenJob): EndPlayWork {
   const isGap = now?.moment === 'without';
   const verdict = now && limit && !isGap ? endPlayVerdict(now, limit, rules.closeFraction) : null;
   const hasPlan = shims.plan?.status === 'optimal';
+  const isOfWorkshop = Object.values(document.pieces).some(({ line }) => line !== null);
+  // That nothing in stock fits is said once the stock was read and searched, not before.
+  const isSearched = (lines !== null || !isOfWorkshop) && (!asked.ok || shims.plan !== null || shims.fault !== null);
   const best = hasPlan ? shims.plan!.chosen : null;
   const outcomeOf = (chosen: Chosen | null) => {
     const read = chosen && asked.ok ? readShimRequest(asked.request) : null;
@@ -121,7 +124,12 @@ export function useEndPlay(job: OpenJob): EndPlayWork {
     before: kind && endPlayBefore(endPlay, kind === 'rings'),
     verdict,
     missed: predictionMissed(endPlay),
-    steps: kind && limit ? endPlaySteps(endPlay, kind, limit, unit, hasPlan) : [],
+    steps:
+      kind && limit
+        ? endPlaySteps(endPlay, kind, limit, unit, hasPlan).filter(
+            (step) => isSearched || step.kind !== 'stop' || step.why === 'uneven',
+          )
+        : [],
     pieces,
     prices,
     asked,
