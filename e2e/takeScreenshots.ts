@@ -53,7 +53,12 @@ const SHOTS: readonly Shot[] = [
   { name: 'came-apart', path: `/engines/${THIRD_BUILD}/cameApart?station=M3`, height: 1150 },
   { name: 'main-line', path: `/engines/${BENT_REED_6}/mainLine`, height: 1150 },
   { name: 'codes', path: `/engines/${MARKED_SEDGE_4}/codes`, height: 1000 },
-  { name: 'end-play', path: `/engines/${REED_6}/endPlay`, height: 1200 },
+  {
+    name: 'end-play',
+    path: `/engines/${REED_6}/endPlay`,
+    height: 1200,
+    before: (page) => page.getByRole('button', { name: 'Accept these' }).waitFor(),
+  },
   { name: 'assembly', path: `/engines/${ASSEMBLED_SEDGE_4}/assembly?station=M2`, height: 1100 },
   { name: 'torque', path: `/engines/${ASSEMBLED_SEDGE_4}/torque` },
   {
