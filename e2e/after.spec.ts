@@ -102,8 +102,8 @@ test('an old shell has its picture, and the customer a report of what was signed
   await page.goto(`/engines/${id}/sheet`);
   const report = page.getByRole('region', { name: 'Customer’s report' });
   await expect(report).toContainText('Sign the build sheet first.');
-  await report.getByLabel('Rejected parts, and why').fill('The owner keeps the old bolts; we advise against it.');
-  await report.getByLabel('Rejected parts, and why').blur();
+  await report.getByLabel('Refused, and why').fill('The owner keeps the old bolts; we advise against it.');
+  await report.getByLabel('Refused, and why').blur();
   await allSaved(page);
   const { revision } = await (await request.get(`/api/jobs/${id}`)).json();
   const signed = await request.post(`/api/jobs/${id}/sheets`, { data: { by: 'Wren', seen: revision, revision: 1 } });

@@ -112,11 +112,11 @@ describe('the report for the customer', () => {
   });
 
   it('says what was refused and what was left open, and claims neither', () => {
-    expect(lines(told(twin()), 'Rejected parts, and why')).toEqual(['No rejected parts noted.']);
+    expect(lines(told(twin()), 'Refused, and why')).toEqual(['Nothing noted as refused.']);
     const refused = told(
       twin(() => ({ report: { refused: 'The owner wants the old bolts back in.', words: 'Thank you.' } })),
     );
-    expect(lines(refused, 'Rejected parts, and why')).toEqual(['The owner wants the old bolts back in.']);
+    expect(lines(refused, 'Refused, and why')).toEqual(['The owner wants the old bolts back in.']);
     expect(lines(refused, 'From the workshop')).toEqual(['Thank you.']);
     const open = Array.from({ length: 11 }, (_, at) => `thing ${at}`);
     expect(lines(told(twin(), { signOff: { ...signOff, open } }), 'Open when signed')).toHaveLength(9);

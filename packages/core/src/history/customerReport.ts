@@ -248,8 +248,8 @@ function refusedSection(signed: Signed): ReportSection {
   );
   const lines = [...(document.report.refused === '' ? [] : [document.report.refused]), ...found];
   return {
-    title: 'Rejected parts, and why',
-    lines: (lines.length === 0 ? ['No rejected parts noted.'] : lines).map((text) => ({ text })),
+    title: 'Refused, and why',
+    lines: (lines.length === 0 ? ['Nothing noted as refused.'] : lines).map((text) => ({ text })),
     table: null,
   };
 }

@@ -33,15 +33,15 @@ export function ReportPanel({ sheet, last }: ReportPanelProps) {
     <Panel className="no-print" aria-label="Customer’s report">
       <PanelTitle>Customer’s report</PanelTitle>
       <Quiet>
-        Two pages at most, in plain words: condition, work done, before and after, rejected parts, pictures. The figures
-        are those of the signed sheet.
+        Two pages at most, in plain words: condition, work done, before and after, refusals, pictures. The figures are
+        those of the signed sheet.
       </Quiet>
       <FieldPairs>
         <WordsField
           job={job.id}
           part="report"
           field="refused"
-          label="Rejected parts, and why"
+          label="Refused, and why"
           value={report.refused}
           most={1000}
           onCommit={(refused) => set({ refused })}
