@@ -3,6 +3,7 @@ import { clashAsk } from '../typing/ClashAsk.js';
 import { Button } from '../ui/Button.js';
 import { enterDown } from '../ui/enterDown.js';
 import { Field } from '../ui/Field.js';
+import { TextUntilEntered } from '../ui/TextUntilEntered.js';
 import { notedText } from '../ui/typingNotes.js';
 import { type KeptPlace, keptKey, useKeptText } from '../ui/useKeptText.js';
 
@@ -32,7 +33,21 @@ function usualCount(counts: readonly number[]): number | null {
 }
 
 /** How many halves there are, in a table: saved when the box is left. */
-export function CountField({ kept, label, value, most, empty, onCommit, beside = [] }: CountFieldProps) {
+export function CountField(props: CountFieldProps) {
+  const { kept, label, value, empty } = props;
+  return (
+    <TextUntilEntered
+      kept={kept}
+      label={label}
+      text={value === null ? '' : String(value)}
+      {...(empty === undefined ? {} : { empty })}
+    >
+      <CountBox {...props} />
+    </TextUntilEntered>
+  );
+}
+
+function CountBox({ kept, label, value, most, empty, onCommit, beside = [] }: CountFieldProps) {
   const box = useKeptText(kept, value === null ? '' : String(value));
   const { text, setText, settled, clash } = box;
   const typed = text.trim();

@@ -13,6 +13,7 @@ import {
 } from '@fettle/core';
 import { enterDown } from '../ui/enterDown.js';
 import { Field } from '../ui/Field.js';
+import { TextUntilEntered } from '../ui/TextUntilEntered.js';
 import { type KeptPlace, useKeptText } from '../ui/useKeptText.js';
 import { clashAsk, SlipAsk } from './ClashAsk.js';
 
@@ -45,7 +46,22 @@ interface LengthFieldProps {
  * One length, saved when it is left. The text stays as typed while it is no length; what is stored is echoed in both
  * units.
  */
-export function LengthField({
+export function LengthField(props: LengthFieldProps) {
+  const { kept, label, unit, value, compact = false } = props;
+  if (!compact) return <LengthBox {...props} />;
+  return (
+    <TextUntilEntered kept={kept} label={label} text={storedText(value, unit)}>
+      <LengthBox {...props} />
+    </TextUntilEntered>
+  );
+}
+
+/** What stands in the box of a length. */
+function storedText(value: Nanometres | null, unit: Unit): string {
+  return value === null ? '' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]).replace('−', '-');
+}
+
+function LengthBox({
   kept,
   label,
   unit,
@@ -57,7 +73,7 @@ export function LengthField({
   optional = true,
   compact = false,
 }: LengthFieldProps) {
-  const stored = value === null ? '' : formatExactLength(value, unit, INSTRUMENT_DECIMALS[unit]).replace('−', '-');
+  const stored = storedText(value, unit);
   const box = useKeptText(kept, stored);
   const { text, setText, settled, isLeftOver, clash } = box;
   const parsed = parseLength(text, { unit, signed });

@@ -8,6 +8,7 @@ import { OneRow, type RowProps } from './DataRow.js';
 import { compared, type DataColumn, features } from './dataColumns.js';
 import { Table } from './Panel.js';
 import { ShowMore } from './ShowMore.js';
+import { LongTable } from './TextUntilEntered.js';
 import { usePrinting } from './usePrinting.js';
 import { useShown } from './useShown.js';
 
@@ -60,6 +61,8 @@ interface DataTableProps<Item> {
 
 /** With more rows than this only those in sight are drawn. */
 const MOST_DRAWN = 120;
+/** With more rows than this the boxes of a table are text until they are entered. */
+const MOST_BOXES = 60;
 /** A row before it has been measured, px; and so many are drawn beyond what is in sight, so that none is missing while one scrolls. */
 const ROW_PX = 44;
 const BEYOND = 12;
@@ -166,54 +169,56 @@ export function DataTable<Item>({
       </tr>
     );
   const scroll = (
-    <Scroll ref={frame}>
-      <Table aria-label={label} {...(isVirtual ? { 'aria-rowcount': shown.length + 1 } : {})}>
-        <thead>
-          {table.getHeaderGroups().map((group) => (
-            <tr key={group.id}>
-              {group.headers.map(({ id, column }) => {
-                const { head, isFigure } = byKey.get(id)!;
-                const sorted = column.getIsSorted();
-                return (
-                  <th
-                    key={id}
-                    className={isFigure ? 'number' : undefined}
-                    {...(sorted ? { 'aria-sort': sorted === 'asc' ? 'ascending' : 'descending' } : {})}
-                  >
-                    {column.getCanSort() && !isNarrow ? (
-                      <button type="button" onClick={() => column.toggleSorting()}>
-                        {head}
-                        {sorted === 'asc' && <ArrowUp aria-hidden size={14} />}
-                        {sorted === 'desc' && <ArrowDown aria-hidden size={14} />}
-                        {!sorted && <ArrowUpDown aria-hidden size={14} />}
-                      </button>
-                    ) : (
-                      <span>{head}</span>
-                    )}
-                  </th>
-                );
-              })}
-            </tr>
-          ))}
-        </thead>
-        <tbody ref={body}>
-          {gap(above)}
-          {drawn.map(({ row, at }) => (
-            <OneRow
-              key={row.id}
-              item={row.original as Item}
-              at={at}
-              columns={columns}
-              isCurrent={isCurrent?.(row.original as Item) ?? false}
-              isVirtual={isVirtual}
-              onKey={onOpen ? onKey : null}
-              measure={isVirtual ? virtual.measureElement : undefined}
-            />
-          ))}
-          {gap(below)}
-        </tbody>
-      </Table>
-    </Scroll>
+    <LongTable.Provider value={shown.length > MOST_BOXES}>
+      <Scroll ref={frame}>
+        <Table aria-label={label} {...(isVirtual ? { 'aria-rowcount': shown.length + 1 } : {})}>
+          <thead>
+            {table.getHeaderGroups().map((group) => (
+              <tr key={group.id}>
+                {group.headers.map(({ id, column }) => {
+                  const { head, isFigure } = byKey.get(id)!;
+                  const sorted = column.getIsSorted();
+                  return (
+                    <th
+                      key={id}
+                      className={isFigure ? 'number' : undefined}
+                      {...(sorted ? { 'aria-sort': sorted === 'asc' ? 'ascending' : 'descending' } : {})}
+                    >
+                      {column.getCanSort() && !isNarrow ? (
+                        <button type="button" onClick={() => column.toggleSorting()}>
+                          {head}
+                          {sorted === 'asc' && <ArrowUp aria-hidden size={14} />}
+                          {sorted === 'desc' && <ArrowDown aria-hidden size={14} />}
+                          {!sorted && <ArrowUpDown aria-hidden size={14} />}
+                        </button>
+                      ) : (
+                        <span>{head}</span>
+                      )}
+                    </th>
+                  );
+                })}
+              </tr>
+            ))}
+          </thead>
+          <tbody ref={body}>
+            {gap(above)}
+            {drawn.map(({ row, at }) => (
+              <OneRow
+                key={row.id}
+                item={row.original as Item}
+                at={at}
+                columns={columns}
+                isCurrent={isCurrent?.(row.original as Item) ?? false}
+                isVirtual={isVirtual}
+                onKey={onOpen ? onKey : null}
+                measure={isVirtual ? virtual.measureElement : undefined}
+              />
+            ))}
+            {gap(below)}
+          </tbody>
+        </Table>
+      </Scroll>
+    </LongTable.Provider>
   );
   const sortable = columns.filter(({ sortBy }) => sortBy !== undefined);
   const [by] = sorting;
