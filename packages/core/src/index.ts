@@ -63,9 +63,9 @@ export {
   type Crush,
   JOINT_SIDES,
   type Joint,
-  type JointKind,
   type JointSide,
 } from './crush/crushSchema.js';
+export { CRUSH_SETTINGS, type JointKind } from './crush/crushSettings.js';
 export { type JointPlace, jointAim, jointLimits, jointPlaces } from './crush/crushSlice.js';
 export { saddleAdvice } from './crush/saddleAdvice.js';
 // document: what every document shares
@@ -140,6 +140,7 @@ export {
   type Moment,
   type PieceChoice,
 } from './endPlay/endPlaySchema.js';
+export { END_PLAY_SETTINGS } from './endPlay/endPlaySettings.js';
 export { momentWord } from './endPlay/endPlaySlice.js';
 export { type FreeLines, freePieces, pieceFaults, takenPieces } from './endPlay/takenPieces.js';
 export { endPlayOfHalves, thrustFlanges } from './endPlay/thrustFlanges.js';
@@ -283,6 +284,7 @@ export { type DriftSpan, driftSpans, suspectSpan, type ZeroCheck, zeroCheckSchem
 export { buildSheet, buildSheetRows } from './job/buildSheet.js';
 export { changeWords } from './job/changeWords.js';
 export { dueOn } from './job/dueOn.js';
+export { isLengthPlace } from './job/isLengthPlace.js';
 export { JOB_FORMAT, type JobDocument, jobDocumentSchema } from './job/jobDocument.js';
 export { jobFacts } from './job/jobFacts.js';
 export { jobOfType, limitClashes, shellsOfSheet, withSheet } from './job/jobOfType.js';
@@ -409,6 +411,7 @@ export {
   readingSteps,
   sizeAtReference,
 } from './reading/measuredParts.js';
+export { MEASURING_SETTINGS } from './reading/measuringSettings.js';
 export { correctionWords } from './reading/measuringSlice.js';
 export { alongLineOf, isCoarse, offLineWords, type ReadingDoubt, readingDoubts } from './reading/readingDoubts.js';
 export {
@@ -495,7 +498,6 @@ export { plannedHalves } from './selection/plannedHalves.js';
 export type { LeftOut } from './selection/readyStations.js';
 export { remedyForJob } from './selection/remedyForJob.js';
 export { isByTable, stationOutcomes } from './selection/remedyOutcome.js';
-export type { RuleField } from './selection/ruleRow.js';
 export { AIM_WORDS, lockedInWords, rulesInWords } from './selection/rulesInWords.js';
 export { aimRuleSchema, RULES, type RuleKey, spreadMainsText, usualThinnerHalf } from './selection/ruleTable.js';
 export type { SelectionJob } from './selection/selectionJob.js';
@@ -522,6 +524,7 @@ export { cleanUp, derivedUndersize, type Undersize } from './shell/undersize.js'
 export { bandSeen, countedAsSeen, countedByGrade } from './shell/wallSeen.js';
 
 // stage: what a piece of the work is
+export { ownSettings, type SettingField } from './stage/settingRow.js';
 export type { StageState } from './stage/slice.js';
 export { STATE_WORDS, type StationState } from './stage/stationState.js';
 // station: what is known of a station

@@ -2,7 +2,8 @@ import { dressingPasses } from '../endPlay/endPlayAdvice.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { crushRead, jointState, type Limits } from './crushRead.js';
-import type { Joint, JointKind } from './crushSchema.js';
+import type { Joint } from './crushSchema.js';
+import type { JointKind } from './crushSettings.js';
 
 /** One pass of dressing: how much comes off the shim at each side, and what crush should be read afterwards. */
 export interface CrushPass {

@@ -1,5 +1,6 @@
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
-import type { Joint, JointKind } from './crushSchema.js';
+import type { Joint } from './crushSchema.js';
+import type { JointKind } from './crushSettings.js';
 
 export type Limits = { readonly low: Nanometres; readonly high: Nanometres };
 

@@ -6,11 +6,13 @@ import type { Nanometres } from '../measure/nanometres.js';
 import { familiesOf } from '../part/familiesOf.js';
 import { FAMILIES, FAMILY_TABLE, type Family } from '../part/family.js';
 import { FEATURE_TABLE, featureOf, partCount, partName } from '../part/feature.js';
+import { settingPlaces } from '../stage/settingRow.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import type { CrushMembers } from './crushPart.js';
 import { jointState, sideOpening } from './crushRead.js';
-import { crushAim, type Joint, type JointKind } from './crushSchema.js';
+import { crushAim, type Joint } from './crushSchema.js';
+import { CRUSH_SETTINGS, type JointKind } from './crushSettings.js';
 import { saddleAdvice } from './saddleAdvice.js';
 
 type CrushJob = CrushMembers & Pick<EngineMembers, 'layout' | 'limits' | 'materials' | 'sheet' | 'unit' | 'withRods'>;
@@ -175,13 +177,7 @@ function sheetOf(facts: CrushFacts): SheetBlock[] {
   );
 }
 
-const FIELDS: Readonly<Record<string, string>> = {
-  kind: 'what is read at the joints of the mains',
-  bigEnds: 'what is read at the joints of the big ends',
-  aim: 'crush target',
-  aimAluminium: 'crush target under aluminium caps',
-  alikeWithin: 'how far the shims of two sides may differ',
-};
+const PLACES = settingPlaces(CRUSH_SETTINGS);
 
 /** Crush, and the shims at the joints: only where an engine has them. */
 export const crushSlice: Slice<'crush', CrushFacts> = {
@@ -196,7 +192,7 @@ export const crushSlice: Slice<'crush', CrushFacts> = {
     }),
   sheet: sheetOf,
   placeWords: ([, key = '', station = '', field = '']) => {
-    if (key !== 'joints') return FIELDS[key] ?? 'joints';
+    if (key !== 'joints') return PLACES[key] ?? 'joints';
     if (station === '') return 'joints';
     return field === 'choice' ? `accepted shims at ${station}` : `joint at ${station}`;
   },

@@ -7,12 +7,14 @@ import { lengthText } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { pieceLabel } from '../shell/piece.js';
+import { settingPlaces } from '../stage/settingRow.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState, Todo } from '../stage/slice.js';
 import { endPlayAim } from './endPlayAim.js';
 import type { EndPlayMembers } from './endPlayPart.js';
 import { type EndPlayRound, endPlayNow, endPlayVerdict, isReadAtBoth, predictionMissed } from './endPlayRounds.js';
 import type { EndPlayReading, Moment } from './endPlaySchema.js';
+import { END_PLAY_SETTINGS } from './endPlaySettings.js';
 import type { PiecesMembers } from './piecesPart.js';
 
 type EndPlayJob = EndPlayMembers &
@@ -184,18 +186,8 @@ function sheetOf(facts: EndPlayFacts): SheetBlock[] {
 }
 
 const FIELDS: Readonly<Record<string, string>> = {
-  kind: 'kind of thrust bearing',
-  halves: 'thrust washers in halves',
+  ...settingPlaces(END_PLAY_SETTINGS),
   fitted: 'thickness of what is fitted',
-  coating: 'coating of the thrust faces',
-  aim: 'end play target',
-  settle: 'what a stack of rings settles',
-  counts: 'numbers of rings',
-  maxShift: 'maximum shift of the shaft',
-  alikeWithin: 'maximum difference between washers of a face',
-  repeatWithin: 'how far repeats of the end play may differ',
-  uncertainty: 'uncertainty of the dial',
-  weight: 'weight of end play in shell selection',
   walked: 'shaft pushed to and fro first',
   readings: 'end play reading',
   choice: 'accepted washers and shims',

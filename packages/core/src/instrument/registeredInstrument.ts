@@ -1,13 +1,12 @@
 import { z } from 'zod';
 import { type Instrument, type InstrumentRole, usualInstrument } from '../measure/instrument.js';
-import { nanometresSchema, sizeNmSchema } from '../measure/lengthSchema.js';
+import { notNegativeNmSchema, sizeNmSchema } from '../measure/lengthSchema.js';
 import { nanometres } from '../measure/nanometres.js';
 import { NEEDLES } from '../measure/parseLength.js';
 import { type Unit, unitSchema } from '../measure/unit.js';
 import { type Calibration, lastCalibration } from './calibration.js';
 import { INSTRUMENT_KINDS, INSTRUMENT_STATES, type InstrumentKind, instrumentKind } from './instrumentKinds.js';
 
-const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below zero');
 const words = z.string().trim().max(60, 'at most 60 characters');
 
 /** Where the standard uncertainties of an instrument come from, until a study or a calibration says better. */
@@ -19,29 +18,29 @@ export const registeredInstrumentSchema = z.strictObject({
   kind: z.enum(INSTRUMENT_KINDS),
   unit: unitSchema.describe('Scale unit.'),
   range: z
-    .strictObject({ low: unsigned, high: sizeNmSchema })
+    .strictObject({ low: notNegativeNmSchema, high: sizeNmSchema })
     .refine(({ low, high }) => low < high, 'the smaller end is below the larger one')
     .nullable()
     .describe('Range of sizes it reads; null: not given.'),
   size: sizeNmSchema.nullable().describe('Size of a setting ring or gauge block; null for others.'),
   ball: sizeNmSchema.nullable().describe('Ball of a ball micrometer: it reads wall plus ball.'),
-  resolution: unsigned.describe('Resolution.'),
+  resolution: notNegativeNmSchema.describe('Resolution.'),
   needle: z
     .enum(NEEDLES)
     .nullable()
     .describe(
       'What a deviation with a + means; null for what has no dial, or came from an engine where nobody had said.',
     ),
-  setting: unsigned.describe('Standard uncertainty of its setting.'),
-  repeatability: unsigned.describe('Standard uncertainty of one reading for its own repeats.'),
-  operator: unsigned.describe('Standard uncertainty of one reading by the operator.'),
+  setting: notNegativeNmSchema.describe('Standard uncertainty of its setting.'),
+  repeatability: notNegativeNmSchema.describe('Standard uncertainty of one reading for its own repeats.'),
+  operator: notNegativeNmSchema.describe('Standard uncertainty of one reading by the operator.'),
   basis: z
     .string()
     .trim()
     .min(1, 'say where the uncertainties come from')
     .max(200, 'at most 200 characters')
     .describe('Where the three uncertainties come from.'),
-  drift: unsigned.describe('Two zero checks that differ by more make the readings between them suspect.'),
+  drift: notNegativeNmSchema.describe('Two zero checks that differ by more make the readings between them suspect.'),
   calibrateAfterMonths: z.int().min(1).max(120).nullable().describe('Months between calibrations; null: no reminder.'),
   holder: words.describe('Kept by; may be empty.'),
   place: words.describe('Location; may be empty.'),

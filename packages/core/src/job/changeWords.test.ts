@@ -21,6 +21,7 @@ it.each([
   [[{ path: '/shells/teal/stock', from: 6, to: 4 }], 'counted Teal upper (Marsh): 4 on hand, before 6 on hand'],
   [[{ path: '/name', from: 'Rush Twin', to: 'Rush Twin 7' }], 'name: Rush Twin → Rush Twin 7'],
   [[{ path: '/rules/maxWallStep', from: 13_000, to: 6_000 }], 'largest wall step in a station: 0.013 mm → 0.006 mm'],
+  [[{ path: '/crush/joints/M1/left/otherGo', from: null, to: 50_000 }], 'joint at M1: 0.050 mm'],
   [
     [{ path: '/limits/mainJournal', from: null, to: { low: 59_976_000, high: 59_994_000, source: 'book, p. 3' } }],
     'limits: main journal: 59.976 mm to 59.994 mm (book, p. 3)',

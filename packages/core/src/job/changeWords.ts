@@ -4,9 +4,9 @@ import { lengthText } from '../measure/lengthText.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { FEATURE_TABLE, type Feature, partName, type Slot, slotName } from '../part/feature.js';
-import { RULES } from '../selection/ruleTable.js';
 import { shellLabel } from '../shell/half.js';
 import type { JobShell } from '../shell/jobShell.js';
+import { isLengthPlace } from './isLengthPlace.js';
 import type { JobDocument } from './jobDocument.js';
 import { placeWords } from './slices.js';
 
@@ -37,17 +37,6 @@ export interface HistoryEntry {
 /** More than this is counted, not named. */
 const NAMED = 3;
 
-/** Numbers of the document that are lengths, by the end of their place. */
-const LENGTHS: ReadonlySet<string> = new Set([
-  ...RULES.flatMap(([key, { isLength }]) => (isLength ? [key] : [])),
-  ...['alongLine', 'uncertainty', 'clearance', 'low', 'high'],
-  ...['wall', 'width', 'thickness', 'leaf', 'diameter', 'nm', 'aim', 'aimAluminium'],
-  ...['go', 'noGo', 'otherGo', 'otherNoGo', 'shim', 'alikeWithin', 'repeatWithin', 'maxShift', 'settle'],
-  ...['resolution', 'setting', 'repeatability', 'operator', 'ball'],
-]);
-/** Places whose numbers are lengths, whatever they are called. */
-const OF_LENGTHS: ReadonlySet<string> = new Set(['setting', 'extras', 'fitted']);
-
 function countText(stock: unknown): string {
   return typeof stock === 'number' ? `${stock} on hand` : 'not counted';
 }
@@ -69,8 +58,7 @@ function valueText(
 ): string | null {
   if (value === undefined || value === null) return 'none';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
-  const isLength = LENGTHS.has(keys.at(-1) ?? '') || OF_LENGTHS.has(keys[1] ?? '');
-  if (typeof value === 'number') return isLength ? lengthText(value, unit) : String(value);
+  if (typeof value === 'number') return isLengthPlace(keys) ? lengthText(value, unit) : String(value);
   if (typeof value !== 'string') return null;
   if (MOMENT.test(value)) return timeText(value);
   if (ID.test(value)) return shells[value] ? shellLabel(shells[value]) : null;

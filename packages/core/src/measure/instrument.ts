@@ -1,5 +1,5 @@
 import { z } from 'zod';
-import { nanometresSchema, sizeNmSchema } from './lengthSchema.js';
+import { notNegativeNmSchema, sizeNmSchema } from './lengthSchema.js';
 import { daySchema } from './moment.js';
 import { type Nanometres, nanometres } from './nanometres.js';
 import { NEEDLES } from './parseLength.js';
@@ -17,8 +17,6 @@ export const INSTRUMENT_WORDS: Readonly<Record<InstrumentRole, string>> = {
   ballMicrometer: 'ball micrometer',
 };
 
-const unsigned = nanometresSchema.refine((value) => value >= 0, 'cannot be below zero');
-
 /** An instrument, and how far it may be off. All standard uncertainties are the fitter's to change. */
 export const instrumentSchema = z.strictObject({
   name: z.string().trim().max(60, 'at most 60 characters').describe('Name or number; may be empty.'),
@@ -28,10 +26,12 @@ export const instrumentSchema = z.strictObject({
     .describe(
       'What a deviation with a + means; on most dial bore gauges clockwise is smaller. Null: nobody has said yet.',
     ),
-  resolution: unsigned.describe('Resolution.'),
-  setting: unsigned.describe('Standard uncertainty of its setting: the master, or the micrometer it was zeroed on.'),
-  repeatability: unsigned.describe('Standard uncertainty of one reading for its own repeats.'),
-  operator: unsigned.describe('Standard uncertainty of one reading by the operator.'),
+  resolution: notNegativeNmSchema.describe('Resolution.'),
+  setting: notNegativeNmSchema.describe(
+    'Standard uncertainty of its setting: the master, or the micrometer it was zeroed on.',
+  ),
+  repeatability: notNegativeNmSchema.describe('Standard uncertainty of one reading for its own repeats.'),
+  operator: notNegativeNmSchema.describe('Standard uncertainty of one reading by the operator.'),
   calibratedOn: daySchema.nullable().describe('Date of the last calibration; null: unknown.'),
   calibrateAfterMonths: z
     .int()
@@ -41,7 +41,7 @@ export const instrumentSchema = z.strictObject({
     .describe('Months to the next calibration; null: no reminder.'),
   holder: z.string().trim().max(60, 'at most 60 characters').describe('Holder; may be empty.'),
   range: z
-    .strictObject({ low: unsigned, high: sizeNmSchema })
+    .strictObject({ low: notNegativeNmSchema, high: sizeNmSchema })
     .refine(({ low, high }) => low < high, 'the smaller end is below the larger one')
     .nullable()
     .describe('Range of sizes it reads; null: not given.'),

@@ -1,6 +1,9 @@
 import { z } from 'zod';
 import { LONGEST, type Nanometres } from './nanometres.js';
 
+/** The schemas of lengths; one that is made from another by a check or a description is one as well. */
+export const LENGTH_SCHEMAS = z.registry<{ readonly isLength: true }>();
+
 /** A length in a document of Fettle's own: whole nanometres. */
 export const nanometresSchema = z
   .int()
@@ -8,6 +11,10 @@ export const nanometresSchema = z
   .max(LONGEST)
   .transform((value) => value as Nanometres)
   .meta({ description: 'Length in whole nanometres.' });
+LENGTH_SCHEMAS.add(nanometresSchema, { isLength: true });
+
+/** A length of zero or more. */
+export const notNegativeNmSchema = nanometresSchema.refine((value) => value >= 0, 'cannot be below zero');
 
 /** A size: a length above zero. */
 export const sizeNmSchema = nanometresSchema.refine((value) => value > 0, 'must be above 0');

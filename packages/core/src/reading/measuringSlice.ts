@@ -8,6 +8,7 @@ import { adriftReadings, isFarReading } from './assessReading.js';
 import { capsOn } from './capsOn.js';
 import { isWanting, type ReadingSteps, readingSteps } from './measuredParts.js';
 import type { MeasuringFacts } from './measuringFacts.js';
+import { measuringPlace } from './measuringSettings.js';
 import { offLineWords, readingDoubts } from './readingDoubts.js';
 import { instrumentThen, instrumentWords, readWith } from './readWith.js';
 import { shapeBlocks } from './shapeSheet.js';
@@ -210,15 +211,8 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage, Measurin
     ],
     placeWords: ([, field = '', at = '']) => {
       const of = FEATURE_TABLE[at as Feature]?.words ?? words;
-      if (field === 'slots') return `where the ${of} are read`;
-      if (field === 'setting') return `setting size for the ${of}`;
-      if (field === 'celsius') return `temperature of the ${of}`;
-      if (field === 'gaugeCelsius') return 'temperature of the instruments';
-      if (field === 'mode') return 'how sizes are read';
-      if (field === 'uncertainty') return 'uncertainty of a reading';
       if (field === 'capsOn') return `caps while the ${of} are read`;
-      if (field === 'alongLine') return 'how far a main bore may lie from the line of its neighbours';
-      return 'order of measuring';
+      return measuringPlace(field, of) ?? 'how parts are read';
     },
   };
 }

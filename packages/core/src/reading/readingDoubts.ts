@@ -7,6 +7,7 @@ import { type Feature, featuresOfFamilies, partCount, partName, type Slot } from
 import type { Reading } from '../part/reading.js';
 import type { MeasuredJob } from './measuredJob.js';
 import { type MeasuredPart, measuredParts } from './measuredParts.js';
+import { ALONG_LINE } from './measuringSettings.js';
 import { agreementChance, readingScatter } from './readingScatter.js';
 import { instrumentFor } from './readWith.js';
 
@@ -46,9 +47,6 @@ const FALSE_QUESTIONS = 0.002;
 const FAR_FROM_OTHERS = 4.4;
 /** So near, in standard deviations, to the readings of a part one of its own lies. */
 const NEAR_TO_OTHERS = 2;
-
-/** Main bores are alike along the line within 0.0005 in; common practice. */
-const ALONG_LINE = nanometres(12_700);
 
 /**
  * How far a main bore of an engine may lie from the line of its neighbours, nm; null where it is not looked at.

@@ -3,22 +3,11 @@ import type { EngineStart } from '../engineType/enginePart.js';
 import type { ProblemRules } from '../fit/model/fitProblem.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import type { CrankLayout } from '../part/crankLayout.js';
+import type { SettingRow } from '../stage/settingRow.js';
 
 /** The sides that the thinner half of a mixed pair may go to. */
 export const THINNER_SIDES = ['either', 'upper', 'lower'] as const;
 export type ThinnerSide = (typeof THINNER_SIDES)[number];
-
-/** How a rule is set in a form. */
-export type RuleField = { readonly label: string } & (
-  | { readonly kind: 'yes-no' }
-  | { readonly kind: 'one-of'; readonly options: readonly { readonly value: string; readonly label: string }[] }
-  /** A length of zero or more. */
-  | { readonly kind: 'length'; readonly isOptional: boolean }
-  /** @see RuleRow.shown for what stands there where the rule is left out */
-  | { readonly kind: 'number' | 'percent'; readonly most: number; readonly shown?: number }
-  /** Mains by number, as `1-3`. */
-  | { readonly kind: 'mains' }
-);
 
 /** What of a job says which rules it has. */
 export interface RuledEngine {
@@ -39,22 +28,7 @@ export interface RulesBeside {
 }
 
 /** One rule of the selection, and everything that follows from it: schema, default, form, history, sentence and problem are made from this. */
-export interface RuleRow<Schema extends z.ZodType = z.ZodType> {
-  readonly schema: Schema;
-  /** The version of the job document that brought it; left out: the first. */
-  readonly since?: number;
-  /** What it is in a new job; left out: it is left out until somebody sets it. */
-  readonly usual?: (start: EngineStart) => z.output<Schema>;
-  /** What it is called in the history of an engine. */
-  readonly place: string;
-  /** True if its figure is a length, nm. */
-  readonly isLength?: boolean;
-  /** How it is set among the selection rules; left out: it is set elsewhere. */
-  readonly field?: RuleField;
-  /** True if an engine has it at all; left out: every one. */
-  readonly isOf?: (engine: RuledEngine) => boolean;
-  /** What a fitter should know to set it. */
-  readonly help?: string;
+export interface RuleRow<Schema extends z.ZodType = z.ZodType> extends SettingRow<Schema, EngineStart, RuledEngine> {
   /** What it says in the sentence of the rules; null for nothing. */
   readonly words?: (
     value: z.output<Schema>,

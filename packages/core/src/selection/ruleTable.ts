@@ -1,17 +1,16 @@
 import { z } from 'zod';
 import { chanceText } from '../clearance/chanceText.js';
 import type { AimRule } from '../clearance/clearanceAim.js';
-import { storedRecord } from '../document/documentPart.js';
-import type { StoredDocument } from '../document/versioned.js';
 import type { EngineStart } from '../engineType/enginePart.js';
 import { type ProblemRules, USUAL_LIMIT_SHARE } from '../fit/model/fitProblem.js';
-import { nanometresSchema } from '../measure/lengthSchema.js';
+import { nanometresSchema, notNegativeNmSchema } from '../measure/lengthSchema.js';
 import { type Nanometres, nanometres } from '../measure/nanometres.js';
 import type { Unit } from '../measure/unit.js';
 import { eachFamily } from '../part/family.js';
 import { mainListText } from '../part/mainList.js';
 import type { Material } from '../part/material.js';
 import { hasBanks } from '../part/rodBanks.js';
+import { settingSchemas, settingUpgrades, usualSettings } from '../stage/settingRow.js';
 import {
   type ProblemPart,
   type RuledEngine,
@@ -44,8 +43,6 @@ export const aimRuleSchema = z.discriminatedUnion('kind', [
   z.strictObject({ kind: z.literal('per-inch') }),
   z.strictObject({ kind: z.literal('figure'), clearance: nanometresSchema }),
 ]);
-
-const notNegativeSchema = nanometresSchema.refine((value) => value >= 0, 'cannot be below zero');
 
 const SIDES: Readonly<Record<ThinnerSide, string>> = {
   either: '',
@@ -111,18 +108,16 @@ export const RULE_TABLE = {
     inProblem: (thinnerHalf) => ({ thinnerHalf }),
   }),
   maxWallStep: rule({
-    schema: notNegativeSchema,
+    schema: notNegativeNmSchema,
     usual: ({ unit }) => USUAL_WALL_STEP[unit],
     place: 'largest wall step in a station',
-    isLength: true,
     field: { kind: 'length', label: 'Wall step at most', isOptional: false },
     inProblem: (maxWallStep) => ({ maxWallStep }),
   }),
   maxSpread: rule({
-    schema: notNegativeSchema.nullable(),
+    schema: notNegativeNmSchema.nullable(),
     usual: () => null,
     place: 'largest spread of the mains',
-    isLength: true,
     field: { kind: 'length', label: 'Mains: largest spread', isOptional: true },
     help: 'Spread is that of the deviations along the shaft; blank: no limit.',
     words: (spread, length, rules) =>
@@ -136,10 +131,9 @@ export const RULE_TABLE = {
     field: { kind: 'mains', label: 'Spread among mains, as 1-3; empty for all' },
   }),
   maxRodSpread: rule({
-    schema: notNegativeSchema.nullable(),
+    schema: notNegativeNmSchema.nullable(),
     usual: () => null,
     place: 'largest spread of the rods',
-    isLength: true,
     field: { kind: 'length', label: 'Rods: largest spread', isOptional: true },
     isOf: withRods,
     words: (spread, length) => (spread === null ? null : `spread of the rods at most ${length(spread)}`),
@@ -199,41 +193,20 @@ export const RULE_TABLE = {
   }),
 } as const;
 
-type Table = typeof RULE_TABLE;
-export type RuleKey = keyof Table;
+export type RuleKey = keyof typeof RULE_TABLE;
 
 /** The rules, in the order of their form. */
 export const RULES = Object.entries(RULE_TABLE) as [RuleKey, RuleRow][];
 
-export const jobRulesSchema = z.strictObject(
-  Object.fromEntries(RULES.map(([key, { schema }]) => [key, schema])) as { [Key in RuleKey]: Table[Key]['schema'] },
-);
+export const jobRulesSchema = z.strictObject(settingSchemas(RULE_TABLE));
 export type JobRules = z.output<typeof jobRulesSchema>;
 
 /** The rules of a new job, each of which the fitter can change. */
 export function usualRules(start: EngineStart): JobRules {
-  return Object.fromEntries(RULES.flatMap(([key, { usual }]) => (usual ? [[key, usual(start)]] : []))) as JobRules;
+  return usualSettings(RULE_TABLE, start);
 }
 
-/**
- * By version of the job document, what brings stored rules to it: the rules that came with it, as they are where nobody set them, under what is
- * stored. Such a rule asks no more of a job than a stored one tells.
- */
-export const RULE_UPGRADES: Readonly<Record<number, (document: StoredDocument) => StoredDocument>> = Object.fromEntries(
-  RULES.flatMap(([, { since }]) => since ?? []).map((version) => [
-    version,
-    (document: StoredDocument) => {
-      const came = RULES.filter(([, { since, usual }]) => since === version && usual !== undefined);
-      const start = document as unknown as EngineStart;
-      return {
-        rules: {
-          ...Object.fromEntries(came.map(([key, row]) => [key, row.usual!(start)])),
-          ...storedRecord(document.rules),
-        },
-      };
-    },
-  ]),
-);
+export const RULE_UPGRADES = settingUpgrades(RULE_TABLE, 'rules');
 
 /** The rules as the search is given them. */
 export function rulesOfProblem(rules: JobRules): ProblemRules {

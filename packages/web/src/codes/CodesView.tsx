@@ -1,10 +1,10 @@
-import { FAMILIES, FAMILY_TABLE, FEATURE_TABLE, featureOf, measuredParts } from '@fettle/core';
+import { FAMILIES, FAMILY_TABLE, FEATURE_TABLE, featureOf, MEASURING_SETTINGS, measuredParts } from '@fettle/core';
 import { Link, useNavigate } from 'react-router';
 import { useOpenJob } from '../job/JobPage.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { CleanUpText } from '../shaft/CleanUpText.js';
 import { ShaftLine } from '../shaft/ShaftLine.js';
-import { LengthField } from '../typing/LengthField.js';
+import { SettingBox } from '../typing/SettingBox.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Notice } from '../ui/Notice.js';
@@ -34,16 +34,12 @@ function DepthPanel({ job }: { readonly job: OpenJob }) {
         ]}
         onChange={(depth) => change((old) => ({ ...old, depth }))}
       />
-      <LengthField
+      <SettingBox
         kept={{ of: job.id, part: 'measuring', field: 'uncertainty' }}
-        label={`Allow reading error of ±, ${unit}`}
+        field={MEASURING_SETTINGS.uncertainty.field}
         unit={unit}
         value={document.measuring.uncertainty}
-        optional={false}
-        check={(value) => (value >= 0 ? null : 'Enter 0 or more.')}
-        onCommit={(uncertainty) =>
-          uncertainty !== null && change((old) => ({ ...old, measuring: { ...old.measuring, uncertainty } }))
-        }
+        onCommit={(uncertainty) => change((old) => ({ ...old, measuring: { ...old.measuring, uncertainty } }))}
       />
       <Quiet>
         A measured size replaces its mark. The ± starts at 0.002 mm, common practice for good instruments: enter that of

@@ -1,5 +1,5 @@
-import { FAMILY_TABLE } from '@fettle/core';
-import { LengthField } from '../typing/LengthField.js';
+import { CRUSH_SETTINGS, FAMILY_TABLE, ownSettings } from '@fettle/core';
+import { SettingBox } from '../typing/SettingBox.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import type { CrushWork } from './useCrush.js';
 
@@ -17,22 +17,16 @@ export function AimPanel({ job, work }: { job: string; work: CrushWork }) {
   return (
     <Panel>
       <PanelTitle>Target</PanelTitle>
-      <LengthField
-        kept={{ of: job, part: 'crush', field: 'aim' }}
-        label={`Target at every joint (blank: mid-limits), ${document.unit}`}
-        unit={document.unit}
-        value={crush.aim}
-        onCommit={(aim) => setAll({ aim })}
-      />
-      {place.kind !== 'saddle' && (
-        <LengthField
-          kept={{ of: job, part: 'crush', field: 'aimAluminium' }}
-          label={`Target under aluminium caps (blank: the same), ${document.unit}`}
+      {ownSettings(CRUSH_SETTINGS, place).map(([key, { field }]) => (
+        <SettingBox
+          key={key}
+          kept={{ of: job, part: 'crush', field: key }}
+          field={field}
           unit={document.unit}
-          value={crush.aimAluminium}
-          onCommit={(aimAluminium) => setAll({ aimAluminium })}
+          value={crush[key]}
+          onCommit={(value) => setAll({ [key]: value })}
         />
-      )}
+      ))}
       {place.kind !== 'saddle' && (
         <Quiet>
           {own === 'unknown' ? `What the ${what} are made of is not on the data sheet.` : `The ${what} are of ${own}.`}{' '}

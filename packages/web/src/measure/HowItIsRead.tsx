@@ -5,10 +5,10 @@ import {
   instrumentWords,
   type JobDocument,
   knownInstrument,
+  MEASURING_SETTINGS,
   type Needle,
   needleOf,
   partCount,
-  plainNumber,
   READING_MODES,
   type ReadingMode,
   type Route,
@@ -19,12 +19,12 @@ import {
 import styled from 'styled-components';
 import { InstrumentPicker } from '../instrument/InstrumentPicker.js';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { CelsiusField } from '../typing/CelsiusField.js';
+import { SettingBox } from '../typing/SettingBox.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
-import { Field } from '../ui/Field.js';
 import { Fold } from '../ui/Fold.js';
 import { Table } from '../ui/Panel.js';
-import { type KeptPlace, useKeptText } from '../ui/useKeptText.js';
 import { NEEDLE_WORDS } from './NeedleAsk.js';
 import { SoakAdvice } from './SoakAdvice.js';
 
@@ -38,42 +38,6 @@ const Fields = styled.div`
   grid-template-columns: repeat(auto-fit, minmax(12rem, 1fr));
   gap: 0.25rem 1rem;
 `;
-
-/** The coldest and the warmest that a part on a bench is, °C. */
-const COLDEST = -60;
-const WARMEST = 300;
-
-interface CelsiusFieldProps {
-  readonly kept: KeptPlace;
-  readonly label: string;
-  readonly value: number | null;
-  readonly onCommit: (value: number | null) => void;
-}
-
-/** A temperature, or none; saved when it is left. */
-function CelsiusField({ kept, label, value, onCommit }: CelsiusFieldProps) {
-  const { text, setText, settled, isLeftOver } = useKeptText(kept, value === null ? '' : String(value));
-  const typed = text.trim();
-  const read = plainNumber(typed, true);
-  const isRight = typed === '' || (read >= COLDEST && read <= WARMEST);
-  return (
-    <Field
-      label={label}
-      figure
-      inputMode="text"
-      value={text}
-      onChange={setText}
-      isLeftOver={isLeftOver}
-      fault={isRight ? null : `Degrees Celsius from ${COLDEST} to ${WARMEST}, or empty.`}
-      onBlur={() => {
-        if (!isRight) return;
-        settled(typed === '' ? '' : String(read));
-        const next = typed === '' ? null : read;
-        if (next !== value) onCommit(next);
-      }}
-    />
-  );
-}
 
 const MODE_OPTIONS: readonly { readonly value: ReadingMode | ''; readonly label: string }[] = [
   { value: '', label: 'not set' },
@@ -198,9 +162,10 @@ export function HowItIsRead({
           value={celsius}
           onCommit={(value) => set({ celsius: { ...measuring.celsius, [feature]: value } })}
         />
-        <CelsiusField
+        <SettingBox
           kept={{ of: job.id, part: 'measuring', field: 'gaugeCelsius' }}
-          label="Instrument temperature, °C (blank: 20)"
+          field={MEASURING_SETTINGS.gaugeCelsius.field}
+          unit={document.unit}
           value={measuring.gaugeCelsius}
           onCommit={(gaugeCelsius) => set({ gaugeCelsius })}
         />

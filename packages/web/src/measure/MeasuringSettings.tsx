@@ -1,5 +1,4 @@
 import {
-  alongLineOf,
   DIRECTION_COUNTS,
   type DirectionCount,
   FAMILY_TABLE,
@@ -8,9 +7,11 @@ import {
   type Feature,
   type Limit,
   lengthText,
+  MEASURING_SETTINGS,
   type Nanometres,
   type Needle,
   nanometres,
+  ownSettings,
   type PlaneCount,
   type Slot,
   schemeSlots,
@@ -18,6 +19,7 @@ import {
 import styled from 'styled-components';
 import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { LengthField } from '../typing/LengthField.js';
+import { SettingBox } from '../typing/SettingBox.js';
 import { Button } from '../ui/Button.js';
 import { Choice } from '../ui/Choice.js';
 import { Panel } from '../ui/Panel.js';
@@ -98,6 +100,7 @@ export function MeasuringSettings({ job, feature, onSetting, onNeedle }: Measuri
   const { family, role } = FEATURE_TABLE[feature];
   const isRod = FAMILY_TABLE[family].housingsMove;
   const limit = document.limits[feature];
+  const own = new Map(ownSettings(MEASURING_SETTINGS, { feature }));
   const setSetting = (value: Nanometres | null) => {
     change((old) => ({
       ...old,
@@ -171,25 +174,19 @@ export function MeasuringSettings({ job, feature, onSetting, onNeedle }: Measuri
           </p>
         )}
       </div>
-      <Choice
-        label="Enter moves"
-        value={measuring.order}
-        options={[
-          { value: 'along', label: 'along the shaft' },
-          { value: 'down', label: isRod ? 'down one column at a time' : 'down each main' },
-        ]}
-        onChange={(order) => change((old) => ({ ...old, measuring: { ...old.measuring, order } }))}
-      />
-      {feature === 'mainBore' && (
-        <LengthField
-          kept={{ of: job.id, part: feature, field: 'alongLine' }}
-          label={`Bores alike along the line within, ${unit}`}
-          unit={unit}
-          value={alongLineOf(document)}
-          check={(value) => (value > 0 ? null : 'Above 0; blank: no check.')}
-          onCommit={(alongLine) => change((old) => ({ ...old, measuring: { ...old.measuring, alongLine } }))}
-        />
-      )}
+      {(['order', 'alongLine'] as const)
+        .filter((key) => own.has(key))
+        .map((key) => (
+          <SettingBox
+            key={key}
+            kept={{ of: job.id, part: feature, field: key }}
+            field={MEASURING_SETTINGS[key].field}
+            unit={unit}
+            value={measuring[key]}
+            engine={{ feature }}
+            onCommit={(value) => change((old) => ({ ...old, measuring: { ...old.measuring, [key]: value } }))}
+          />
+        ))}
       <p className="limits">
         {limit ? (
           <>

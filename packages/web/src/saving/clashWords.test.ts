@@ -54,6 +54,7 @@ describe('what two people are asked', () => {
       59_980_000,
       'Limits: main journal: you set 59.976 mm, someone else set 59.980 mm.',
     ],
+    ['/crush/joints/M1/left/go', 50_000, 60_000, 'Joint at M1: you set 0.050 mm, someone else set 0.060 mm.'],
     [
       '/measuring/setting/pin',
       48_000_000,

@@ -2,6 +2,7 @@ import {
   FEATURE_TABLE,
   formatExactLength,
   INSTRUMENT_DECIMALS,
+  isLengthPlace,
   type JobDocument,
   type JobShell,
   type Json,
@@ -21,41 +22,12 @@ export function readingPlace({ feature, station, slot }: Pick<ReadingDraft, 'fea
   return `${partName(feature, station)} ${FEATURE_TABLE[feature].name.toLowerCase()}, ${slotName(slot).toLowerCase()}`;
 }
 
-/** Members of the job document that are lengths in whole nanometres. */
-const LENGTHS: ReadonlySet<string> = new Set([
-  'low',
-  'high',
-  'wall',
-  'clearance',
-  'maxWallStep',
-  'maxSpread',
-  'maxRodSpread',
-  'uncertainty',
-  'aim',
-  'aimAluminium',
-  'settle',
-  'alikeWithin',
-  'repeatWithin',
-  'maxShift',
-  'thickness',
-  'diameter',
-  'resolution',
-  'setting',
-  'repeatability',
-  'operator',
-]);
-
-function isLength(path: readonly string[]): boolean {
-  const [member, group] = path;
-  return LENGTHS.has(path.at(-1) ?? '') || group === 'setting' || (member === 'rules' && group === 'extras');
-}
-
 /** A value of the document as one says it; what is more than a value is called by its kind. */
 function valueWords(value: Json | undefined, path: readonly string[], { unit, shells }: JobDocument): string {
   if (value === undefined || value === null) return 'nothing';
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'number') {
-    if (!isLength(path)) return String(value);
+    if (!isLengthPlace(path)) return String(value);
     return `${formatExactLength(nanometres(value), unit, INSTRUMENT_DECIMALS[unit])} ${unit}`;
   }
   if (typeof value === 'string') {

@@ -22,7 +22,7 @@ export function NumberField({ kept, label, value, most, onCommit }: NumberFieldP
   const commit = (isSure = false) => {
     if (!isRight || (clash !== null && !isSure)) return;
     settled(String(read));
-    onCommit(read);
+    if (read !== value) onCommit(read);
   };
   return (
     <Field
