@@ -1,5 +1,4 @@
-import { type SortingState, useTable } from '@tanstack/react-table';
-import { useVirtualizer } from '@tanstack/react-virtual';
+import { type OnChangeFn, type SortingState, useTable } from '@tanstack/react-table';
 import { ArrowDown, ArrowUp, ArrowUpDown } from 'lucide-react';
 import { useCallback, useMemo, useRef, useState } from 'react';
 import styled from 'styled-components';
@@ -8,8 +7,10 @@ import { OneRow, type RowProps } from './DataRow.js';
 import { compared, type DataColumn, features } from './dataColumns.js';
 import { Table } from './Panel.js';
 import { ShowMore } from './ShowMore.js';
+import { SortChoice } from './SortChoice.js';
 import { LongTable } from './TextUntilEntered.js';
 import { usePrinting } from './usePrinting.js';
+import { useRowsInSight } from './useRowsInSight.js';
 import { useShown } from './useShown.js';
 
 const Scroll = styled.div`
@@ -39,11 +40,6 @@ const Scroll = styled.div`
   }
 `;
 
-const Sorting = styled.label`
-  display: flex; align-items: center; gap: 0.5rem; margin: 0.4rem 0; font-size: var(--size-small); font-weight: 600;
-  select { flex: 1; min-width: 0; min-height: var(--target); font: inherit; padding: 0 0.5rem; color: var(--ink); background: var(--surface); border: var(--rule) solid var(--line-strong); border-radius: var(--radius); }
-`;
-
 interface DataTableProps<Item> {
   /** What the table lists, for screen readers. */
   readonly label: string;
@@ -63,9 +59,77 @@ interface DataTableProps<Item> {
 const MOST_DRAWN = 120;
 /** With more rows than this the boxes of a table are text until they are entered. */
 const MOST_BOXES = 60;
-/** A row before it has been measured, px; and so many are drawn beyond what is in sight, so that none is missing while one scrolls. */
-const ROW_PX = 44;
-const BEYOND = 12;
+
+interface SortedRows<Item> extends Pick<DataTableProps<Item>, 'items' | 'columns' | 'keyOf'> {
+  readonly sorting: SortingState;
+  readonly onSort: OnChangeFn<SortingState>;
+}
+
+/** The rows in their order: that of the items, until a head is pressed. */
+function useSortedRows<Item>({ items, columns, keyOf, sorting, onSort }: SortedRows<Item>) {
+  const definitions = useMemo(
+    () =>
+      columns.map(({ key, sortBy }) => ({
+        id: key,
+        accessorFn: (item: Item) => sortBy?.(item) ?? undefined,
+        sortUndefined: 'last' as const,
+        enableSorting: sortBy !== undefined,
+        sortDescFirst: false,
+        sortFn: (one: { getValue: (id: string) => unknown }, other: { getValue: (id: string) => unknown }) =>
+          compared(one.getValue(key) as string | number, other.getValue(key) as string | number),
+      })),
+    [columns],
+  );
+  return useTable({
+    features,
+    columns: definitions as never,
+    data: items as never,
+    getRowId: keyOf as never,
+    state: { sorting },
+    onSortingChange: onSort,
+  });
+}
+
+interface HeadProps<Item> {
+  readonly table: ReturnType<typeof useSortedRows<Item>>;
+  readonly columns: readonly DataColumn<Item>[];
+  readonly isNarrow: boolean;
+}
+
+/** The heads of the columns, each of which sorts by its own. */
+function Head<Item>({ table, columns, isNarrow }: HeadProps<Item>) {
+  const byKey = new Map(columns.map((column) => [column.key, column]));
+  return (
+    <thead>
+      {table.getHeaderGroups().map((group) => (
+        <tr key={group.id}>
+          {group.headers.map(({ id, column }) => {
+            const { head, isFigure } = byKey.get(id)!;
+            const sorted = column.getIsSorted();
+            return (
+              <th
+                key={id}
+                className={isFigure ? 'number' : undefined}
+                {...(sorted ? { 'aria-sort': sorted === 'asc' ? 'ascending' : 'descending' } : {})}
+              >
+                {column.getCanSort() && !isNarrow ? (
+                  <button type="button" onClick={() => column.toggleSorting()}>
+                    {head}
+                    {sorted === 'asc' && <ArrowUp aria-hidden size={14} />}
+                    {sorted === 'desc' && <ArrowDown aria-hidden size={14} />}
+                    {!sorted && <ArrowUpDown aria-hidden size={14} />}
+                  </button>
+                ) : (
+                  <span>{head}</span>
+                )}
+              </th>
+            );
+          })}
+        </tr>
+      ))}
+    </thead>
+  );
+}
 
 /**
  * A table that lists things: a head that stays in sight and sorts, figures to the right, rows that the arrow keys go along. It starts in
@@ -83,27 +147,7 @@ export function DataTable<Item>({
 }: DataTableProps<Item>) {
   const [sorting, setSorting] = useState<SortingState>([]);
   const body = useRef<HTMLTableSectionElement>(null);
-  const definitions = useMemo(
-    () =>
-      columns.map(({ key, sortBy }) => ({
-        id: key,
-        accessorFn: (item: Item) => sortBy?.(item) ?? undefined,
-        sortUndefined: 'last' as const,
-        enableSorting: sortBy !== undefined,
-        sortDescFirst: false,
-        sortFn: (one: { getValue: (id: string) => unknown }, other: { getValue: (id: string) => unknown }) =>
-          compared(one.getValue(key) as string | number, other.getValue(key) as string | number),
-      })),
-    [columns],
-  );
-  const table = useTable({
-    features,
-    columns: definitions as never,
-    data: items as never,
-    getRowId: keyOf as never,
-    state: { sorting },
-    onSortingChange: setSorting,
-  });
+  const table = useSortedRows({ items, columns, keyOf, sorting, onSort: setSorting });
   const { rows } = table.getRowModel();
   const isNarrow = useNarrow();
   const isPrinting = usePrinting();
@@ -120,34 +164,9 @@ export function DataTable<Item>({
   );
   // In a hand the page scrolls, not the table: there all that was asked for is drawn.
   const isVirtual = shown.length > MOST_DRAWN && !isNarrow && !isPrinting && 'ResizeObserver' in globalThis;
-  const virtual = useVirtualizer({
-    count: shown.length,
-    enabled: isVirtual,
-    getScrollElement: () => frame.current,
-    estimateSize: () => ROW_PX,
-    overscan: BEYOND,
-    getItemKey: (at) => shown[at]!.id,
-  });
-  const inSight = isVirtual ? virtual.getVirtualItems() : null;
-  const [above, below] =
-    inSight && inSight.length > 0 ? [inSight[0]!.start, virtual.getTotalSize() - inSight.at(-1)!.end] : [0, 0];
-  const rowAt = (at: number) => body.current?.querySelector<HTMLTableRowElement>(`tr[data-index="${at}"]`);
-  const take = (at: number) => {
-    const focus = () => {
-      const row = rowAt(at);
-      if (!row) return false;
-      // A row that keys do not go to can be given the focus all the same.
-      if (row.tabIndex < 0) row.tabIndex = -1;
-      row.focus();
-      return true;
-    };
-    if (focus()) return;
-    virtual.scrollToIndex(at);
-    // It is drawn in the next frame, or in the one after that.
-    requestAnimationFrame(() => focus() || requestAnimationFrame(focus));
-  };
+  const virtual = useRowsInSight(shown, isVirtual, frame, body);
+  const { inSight, above, below, take } = virtual;
   reveal.current = take;
-  const byKey = new Map(columns.map((column) => [column.key, column]));
   const go = useRef<RowProps<Item>['onKey']>(null);
   go.current = (event, item, at) => {
     if (event.target !== event.currentTarget) return;
@@ -159,9 +178,7 @@ export function DataTable<Item>({
   };
   const onKey = useCallback<NonNullable<RowProps<Item>['onKey']>>((...pressed) => go.current?.(...pressed), []);
   const drawn =
-    inSight === null
-      ? shown.map((row, at) => ({ row, at }))
-      : inSight.map(({ index: at }) => ({ row: shown[at]!, at }));
+    inSight === null ? shown.map((row, at) => ({ row, at })) : inSight.map((at) => ({ row: shown[at]!, at }));
   const gap = (height: number) =>
     height > 0 && (
       <tr aria-hidden style={{ height }}>
@@ -172,34 +189,7 @@ export function DataTable<Item>({
     <LongTable.Provider value={shown.length > MOST_BOXES}>
       <Scroll ref={frame}>
         <Table aria-label={label} {...(isVirtual ? { 'aria-rowcount': shown.length + 1 } : {})}>
-          <thead>
-            {table.getHeaderGroups().map((group) => (
-              <tr key={group.id}>
-                {group.headers.map(({ id, column }) => {
-                  const { head, isFigure } = byKey.get(id)!;
-                  const sorted = column.getIsSorted();
-                  return (
-                    <th
-                      key={id}
-                      className={isFigure ? 'number' : undefined}
-                      {...(sorted ? { 'aria-sort': sorted === 'asc' ? 'ascending' : 'descending' } : {})}
-                    >
-                      {column.getCanSort() && !isNarrow ? (
-                        <button type="button" onClick={() => column.toggleSorting()}>
-                          {head}
-                          {sorted === 'asc' && <ArrowUp aria-hidden size={14} />}
-                          {sorted === 'desc' && <ArrowDown aria-hidden size={14} />}
-                          {!sorted && <ArrowUpDown aria-hidden size={14} />}
-                        </button>
-                      ) : (
-                        <span>{head}</span>
-                      )}
-                    </th>
-                  );
-                })}
-              </tr>
-            ))}
-          </thead>
+          <Head table={table} columns={columns} isNarrow={isNarrow} />
           <tbody ref={body}>
             {gap(above)}
             {drawn.map(({ row, at }) => (
@@ -211,7 +201,7 @@ export function DataTable<Item>({
                 isCurrent={isCurrent?.(row.original as Item) ?? false}
                 isVirtual={isVirtual}
                 onKey={onOpen ? onKey : null}
-                measure={isVirtual ? virtual.measureElement : undefined}
+                measure={isVirtual ? virtual.measure : undefined}
               />
             ))}
             {gap(below)}
@@ -221,30 +211,10 @@ export function DataTable<Item>({
     </LongTable.Provider>
   );
   const sortable = columns.filter(({ sortBy }) => sortBy !== undefined);
-  const [by] = sorting;
   return (
     <>
       {isNarrow && sortable.length > 0 && shown.length > 1 && (
-        <Sorting>
-          Sort by
-          <select
-            aria-label={`Sort by, ${label}`}
-            value={by ? `${by.desc ? 'desc' : 'asc'} ${by.id}` : ''}
-            onChange={({ target: { value } }) => {
-              const [way, ...id] = value.split(' ');
-              setSorting(value === '' ? [] : [{ id: id.join(' '), desc: way === 'desc' }]);
-            }}
-          >
-            <option value="">As listed</option>
-            {sortable.flatMap(({ key, head }) =>
-              (['asc', 'desc'] as const).map((way) => (
-                <option key={`${key} ${way}`} value={`${way} ${key}`}>
-                  {typeof head === 'string' && head !== '' ? head : key}, {way === 'asc' ? 'ascending' : 'descending'}
-                </option>
-              )),
-            )}
-          </select>
-        </Sorting>
+        <SortChoice label={label} columns={sortable} sorting={sorting} onSort={setSorting} />
       )}
       {scroll}
       <ShowMore
