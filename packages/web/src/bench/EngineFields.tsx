@@ -1,10 +1,11 @@
 import { momentText } from '@fettle/core';
-import { Controller } from 'react-hook-form';
+import type { ComponentProps } from 'react';
+import { Controller, type Path } from 'react-hook-form';
 import styled from 'styled-components';
 import { MATERIAL_OPTIONS, UNIT_OPTIONS } from '../limits/options.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
-import type { NewEngineForm } from './useNewEngine.js';
+import type { EngineForm, NewEngineForm } from './useNewEngine.js';
 
 const Fields = styled.div`
   display: grid;
@@ -17,184 +18,169 @@ const Fields = styled.div`
   @media (max-width: 640px) { > *, > .narrow { grid-column: span 6; } > .wide { grid-column: 1 / -1; } }
 `;
 
+/** A box of the form. */
+function Typed({
+  engine,
+  name,
+  ...field
+}: { engine: NewEngineForm; name: Path<EngineForm> } & ComponentProps<typeof Field>) {
+  return (
+    <Controller
+      name={name}
+      control={engine.control}
+      render={({ field: { value, onChange, onBlur } }) => (
+        <Field {...field} value={value as string} onChange={onChange} onBlur={onBlur} />
+      )}
+    />
+  );
+}
+
+interface ChosenProps {
+  readonly engine: NewEngineForm;
+  readonly name: Path<EngineForm>;
+  readonly label: string;
+  readonly options: readonly { readonly value: string; readonly label: string }[];
+  /** Left out: what the form holds. */
+  readonly value?: string;
+  readonly onChosen?: (value: string) => void;
+}
+
+/** A list of the form to choose from. */
+function Chosen({ engine, name, label, options, value: shown, onChosen }: ChosenProps) {
+  return (
+    <Controller
+      name={name}
+      control={engine.control}
+      render={({ field: { value, onChange } }) => (
+        <Choice
+          label={label}
+          value={shown ?? (value as string)}
+          options={options}
+          onChange={(chosen) => {
+            onChange(chosen);
+            onChosen?.(chosen);
+          }}
+        />
+      )}
+    />
+  );
+}
+
+/** What it starts from: an earlier build of the same engine, a data sheet of the library, or what is typed here. */
+function StartFields({ engine }: { engine: NewEngineForm }) {
+  const { builds, build, library } = engine;
+  return (
+    <>
+      {builds.length > 0 && (
+        <Chosen
+          engine={engine}
+          name="from"
+          label="Earlier build to continue"
+          value={build?.id ?? ''}
+          options={[
+            ...builds.map(({ id, name, signed }) => ({
+              value: id,
+              label: signed ? `${name}, signed ${momentText(signed.at, 'day')}` : `${name}, not signed`,
+            })),
+            { value: '', label: 'none: start from a data sheet' },
+          ]}
+        />
+      )}
+      {build === null && (
+        <Chosen
+          engine={engine}
+          name="type"
+          label="Data sheet of the library"
+          options={[
+            { value: '', label: 'none: type it here' },
+            ...library.types.map((one) => ({ value: one.id, label: `${one.name}, revision ${one.revision}` })),
+          ]}
+        />
+      )}
+    </>
+  );
+}
+
+const COVERED = [
+  { value: 'no', label: 'The mains' },
+  { value: 'yes', label: 'The mains and the rods' },
+];
+const RODS_PER_PIN = [
+  { value: '1', label: 'One (in line)' },
+  { value: '2', label: 'Two side by side (V)' },
+];
+const COUNTS = [
+  ['mains', 'Mains'],
+  ['rods', 'Rods'],
+  ['thrustMain', 'Thrust at main'],
+] as const;
+const MATERIALS = [
+  ['block', 'Block'],
+  ['caps', 'Caps'],
+  ['rodMaterial', 'Rods'],
+] as const;
+
+/** What a sheet says that is typed here: the shaft, and what its housings are made of. */
+function ShaftFields({ engine }: { engine: NewEngineForm }) {
+  return (
+    <>
+      <Chosen
+        engine={engine}
+        name="rodsPerPin"
+        label="Rods on each pin"
+        options={RODS_PER_PIN}
+        onChosen={(rodsPerPin) => engine.proposeRods(rodsPerPin as EngineForm['rodsPerPin'])}
+      />
+      {COUNTS.map(([name, label]) => (
+        <Typed
+          key={name}
+          engine={engine}
+          name={name}
+          className="narrow"
+          figure
+          inputMode="numeric"
+          label={label}
+          fault={engine.faults[name] ?? null}
+          hint=" "
+        />
+      ))}
+      {MATERIALS.map(([name, label]) => (
+        <div key={name} className="narrow">
+          <Chosen engine={engine} name={name} label={`${label} of`} options={MATERIAL_OPTIONS} />
+        </div>
+      ))}
+    </>
+  );
+}
+
 /** What an engine is: its name, and its sheet from the library or typed here. */
 export function EngineFields(engine: NewEngineForm) {
-  const { control, builds, build, proposeRods, library, isTyped, isTried, nameFault, faults, isNameAsked } = engine;
+  const { build, isTyped, isTried, nameFault, isNameAsked } = engine;
   return (
     <Fields>
-      <Controller
+      <Typed
+        engine={engine}
         name="name"
-        control={control}
-        render={({ field }) => (
-          <Field
-            className="wide"
-            label="Name, with its number"
-            value={field.value}
-            onChange={field.onChange}
-            onBlur={field.onBlur}
-            maxLength={80}
-            fault={isTried ? nameFault : null}
-            hint=" "
-            autoFocus
-          />
-        )}
+        className="wide"
+        label="Name, with its number"
+        maxLength={80}
+        fault={isTried ? nameFault : null}
+        hint=" "
+        autoFocus
       />
-      <Controller
-        name="serial"
-        control={control}
-        render={({ field }) => (
-          <Field
-            label="Serial number"
-            value={field.value}
-            onChange={field.onChange}
-            onBlur={field.onBlur}
-            maxLength={40}
-            hint="Finds earlier builds of it."
-          />
-        )}
-      />
-      {builds.length > 0 && (
-        <Controller
-          name="from"
-          control={control}
-          render={({ field }) => (
-            <Choice
-              label="Earlier build to continue"
-              value={build?.id ?? ''}
-              onChange={field.onChange}
-              options={[
-                ...builds.map(({ id, name, signed }) => ({
-                  value: id,
-                  label: signed ? `${name}, signed ${momentText(signed.at, 'day')}` : `${name}, not signed`,
-                })),
-                { value: '', label: 'none: start from a data sheet' },
-              ]}
-            />
-          )}
-        />
-      )}
-      {build === null && (
-        <Controller
-          name="type"
-          control={control}
-          render={({ field }) => (
-            <Choice
-              label="Data sheet of the library"
-              value={field.value}
-              onChange={field.onChange}
-              options={[
-                { value: '', label: 'none: type it here' },
-                ...library.types.map((one) => ({ value: one.id, label: `${one.name}, revision ${one.revision}` })),
-              ]}
-            />
-          )}
-        />
-      )}
-      {isTyped && (
-        <Controller
-          name="unit"
-          control={control}
-          render={({ field }) => (
-            <Choice label="Units" value={field.value} onChange={field.onChange} options={UNIT_OPTIONS} />
-          )}
-        />
-      )}
-      {build === null && (
-        <Controller
-          name="withRods"
-          control={control}
-          render={({ field }) => (
-            <Choice
-              label="Work covers"
-              value={field.value}
-              onChange={field.onChange}
-              options={[
-                { value: 'no', label: 'The mains' },
-                { value: 'yes', label: 'The mains and the rods' },
-              ]}
-            />
-          )}
-        />
-      )}
-      {isTyped && (
-        <Controller
-          name="rodsPerPin"
-          control={control}
-          render={({ field }) => (
-            <Choice
-              label="Rods on each pin"
-              value={field.value}
-              onChange={(rodsPerPin) => {
-                field.onChange(rodsPerPin);
-                proposeRods(rodsPerPin);
-              }}
-              options={[
-                { value: '1', label: 'One (in line)' },
-                { value: '2', label: 'Two side by side (V)' },
-              ]}
-            />
-          )}
-        />
-      )}
-      {isTyped &&
-        (['mains', 'rods', 'thrustMain'] as const).map((name) => (
-          <Controller
-            key={name}
-            name={name}
-            control={control}
-            render={({ field }) => (
-              <Field
-                className="narrow"
-                figure
-                inputMode="numeric"
-                label={{ mains: 'Mains', rods: 'Rods', thrustMain: 'Thrust at main' }[name]}
-                value={field.value}
-                onChange={field.onChange}
-                onBlur={field.onBlur}
-                fault={faults[name] ?? null}
-                hint=" "
-              />
-            )}
-          />
-        ))}
-      {isTyped &&
-        (
-          [
-            ['block', 'Block'],
-            ['caps', 'Caps'],
-            ['rodMaterial', 'Rods'],
-          ] as const
-        ).map(([name, label]) => (
-          <div key={name} className="narrow">
-            <Controller
-              name={name}
-              control={control}
-              render={({ field }) => (
-                <Choice
-                  label={`${label} of`}
-                  value={field.value}
-                  onChange={field.onChange}
-                  options={MATERIAL_OPTIONS}
-                />
-              )}
-            />
-          </div>
-        ))}
+      <Typed engine={engine} name="serial" label="Serial number" maxLength={40} hint="Finds earlier builds of it." />
+      <StartFields engine={engine} />
+      {isTyped && <Chosen engine={engine} name="unit" label="Units" options={UNIT_OPTIONS} />}
+      {build === null && <Chosen engine={engine} name="withRods" label="Work covers" options={COVERED} />}
+      {isTyped && <ShaftFields engine={engine} />}
       {isNameAsked && (
-        <Controller
+        <Typed
+          engine={engine}
           name="fitter"
-          control={control}
-          render={({ field }) => (
-            <Field
-              label="Your name"
-              value={field.value}
-              onChange={field.onChange}
-              onBlur={field.onBlur}
-              maxLength={60}
-              autoComplete="name"
-              hint="Saved with every reading."
-            />
-          )}
+          label="Your name"
+          maxLength={60}
+          autoComplete="name"
+          hint="Saved with every reading."
         />
       )}
     </Fields>

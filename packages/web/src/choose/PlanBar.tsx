@@ -53,6 +53,8 @@ interface PlanBarProps {
   readonly onWithdraw: () => void;
 }
 
+type FoundPlan = Pick<NonNullable<JobPlan['plan']>, 'status' | 'cost' | 'bound'>;
+
 /** Searches on where the time was too short. */
 function GoOn({ plan: { goOn } }: { plan: JobPlan }) {
   if (!goOn) return null;
@@ -63,142 +65,129 @@ function GoOn({ plan: { goOn } }: { plan: JobPlan }) {
   );
 }
 
-/** What the search found, in a sentence, and the one thing to do about it. */
-export function PlanBar(props: PlanBarProps) {
-  const { document, readings, plan: job, play, showing, facts, doubts, onShow, onAccept, onWithdraw } = props;
-  const [isAsked, setAsked] = useState(false);
-  const { asked, plan, halves, fault, progress } = job;
-  const { choice } = document;
+/** That the search is still under way. */
+function Searching({ plan: { progress, cancel } }: { plan: JobPlan }) {
+  const { cost = null, bound = null } = progress ?? {};
+  return (
+    <Bar aria-busy>
+      <p>
+        Finding the best selection …{' '}
+        {cost !== null && bound !== null && `found one; ${gapText(cost, bound)} better is not ruled out yet`}
+      </p>
+      {progress && <Button onPress={cancel}>Stop</Button>}
+    </Bar>
+  );
+}
+
+/** That the time was too short to find one. */
+function OutOfTime({ plan, leftOut }: { plan: JobPlan; leftOut: string }) {
+  return (
+    <Bar role="status">
+      <p>
+        <strong>Out of time</strong>: no selection found, nor proved impossible. Search on, or lock a station, rule out
+        a shell, count more shells. {leftOut}
+      </p>
+      <GoOn plan={plan} />
+    </Bar>
+  );
+}
+
+/** How far the clearances of each family are apart. */
+function Spreads({ document, facts }: Pick<PlanBarProps, 'document' | 'facts'>) {
   const { shown } = useClearances(document.unit);
-  const isAccepted = choice !== null && sameHalves(choice.stations, halves);
-  const takeIt = () => {
-    onAccept();
-    goToNext();
-  };
-  const accept = () => (doubts.length > 0 ? setAsked(true) : takeIt());
-  const isFound = plan?.status === 'optimal' || plan?.status === 'feasible';
-  const mayAccept = asked.ok && !fault && !job.isCancelled && isFound && !isAccepted;
-  useShortcut('a', 'Accept selection', mayAccept ? accept : null);
-  const leftOut = asked.leftOut.length > 0 ? `${leftOutText(asked.leftOut)}: left out.` : '';
-  if (!asked.ok) {
-    const { text, to, link } = NO_CHOICE[asked.reason];
+  return FAMILIES.map((family) => {
+    const found = facts.spread[family];
+    if (found === undefined) return null;
+    const { isInLine, words } = FAMILY_TABLE[family];
     return (
-      <Notice>
-        {text} {leftOut} <Link to={to}>{link}</Link>
-      </Notice>
+      <span key={family}>
+        {isInLine ? `spread along the ${spreadMainsText(document)}` : `along the ${words}`}{' '}
+        <span className="figure">
+          {fineText(found.by, shown)}
+          {found.u > 0 && ` ± ${spreadFigure(found.u, shown)}`}
+        </span>
+        ;{' '}
+      </span>
     );
-  }
-  if (fault) return <Notice urgent>The selection failed: {fault}</Notice>;
-  if (job.isCancelled) return <Bar>The search was stopped. Change anything, or open the view again, to search on.</Bar>;
-  if (!plan) {
-    return (
-      <Bar aria-busy>
-        <p>
-          Finding the best selection …{' '}
-          {progress?.cost != null &&
-            progress.bound != null &&
-            `found one; ${gapText(progress.cost, progress.bound)} better is not ruled out yet`}
-        </p>
-        {progress && <Button onPress={job.cancel}>Stop</Button>}
-      </Bar>
-    );
-  }
-  if (plan.status === 'stopped') {
-    return (
-      <Bar role="status">
-        <p>
-          <strong>Out of time</strong>: no selection found, nor proved impossible. Search on, or lock a station, rule
-          out a shell, count more shells. {leftOut}
-        </p>
-        <GoOn plan={job} />
-      </Bar>
-    );
-  }
-  if (plan.status === 'infeasible') {
-    return (
-      <>
-        <Conflicts document={document} readings={readings} plan={plan} play={play} asked={asked} />
-        {leftOut && <Notice>{leftOut}</Notice>}
-      </>
-    );
-  }
+  });
+}
+
+/** Which of the two selections is shown, and who accepted the other. */
+function WhichIsShown({ choice, showing, isAccepted }: Pick<PlanBarProps, 'showing'> & WhichProps) {
+  if (choice === null) return null;
+  const beside = isAccepted ? ', same as best' : `; the ${showing === 'accepted' ? 'best' : 'accepted'} one differs`;
+  return (
+    <>
+      <strong>Showing the {showing === 'accepted' ? 'accepted' : 'best'} selection</strong>
+      <span>
+        {beside}. Accepted by {choice.by}, {momentText(choice.at)}.
+      </span>
+    </>
+  );
+}
+
+interface WhichProps {
+  readonly choice: JobDocument['choice'];
+  /** True if the best selection is the accepted one. */
+  readonly isAccepted: boolean;
+}
+
+interface FoundProps extends PlanBarProps {
+  readonly found: FoundPlan;
+  readonly isAccepted: boolean;
+  /** What of the engine is not selected for. */
+  readonly leftOut: string;
+}
+
+/** What the selection that the line shows comes to. */
+function FoundText({ document, plan: job, found, showing, facts, isAccepted, leftOut }: FoundProps) {
+  const { shown } = useClearances(document.unit);
   const fine = (value: Nanometres) => fineText(value, shown);
-  const { off, mixed } = facts;
-  const total = rodCount(document.layout);
-  const changed = changeText(document, shown, job);
-  const other = showing === 'best' ? 'accepted' : 'best';
+  const { off, mixed, stations } = facts;
+  const isProven = found.status === 'optimal';
   // The sentence is of the selection that the line shows; only of the best one it is known whether it is proven.
   const isOfBest = showing === 'best' || isAccepted;
-  const proof = plan.status === 'optimal' ? ', proven' : ', not proven';
-  const which = !isOfBest
-    ? 'Accepted selection'
-    : plan.status === 'optimal'
-      ? 'Best selection'
-      : 'Best selection found in time';
+  const best = isProven ? 'Best selection' : 'Best selection found in time';
+  return (
+    <p>
+      {off && (
+        <>
+          Worst {off.station}: <span className="figure">{fine(off.worst)}</span> off target.{' '}
+        </>
+      )}
+      <strong>
+        {isOfBest ? best : 'Accepted selection'} for {stations.main} of {document.layout.mains} mains
+        {document.withRods && ` and ${stations.rod} of ${rodCount(document.layout)} rods`}
+        {isOfBest && (isProven ? ', proven' : ', not proven')}.
+      </strong>{' '}
+      {off && (
+        <>
+          Average off target <span className="figure">{fine(off.mean)}</span>;{' '}
+        </>
+      )}
+      <Spreads document={document} facts={facts} />
+      {mixed === 0 ? 'none' : mixed} mixed
+      {isOfBest &&
+        !isProven &&
+        found.cost !== null &&
+        found.bound !== null &&
+        `; ${gapText(found.cost, found.bound)} better is not ruled out`}
+      . {leftOut} {changeText(document, shown, job)}{' '}
+      <WhichIsShown choice={document.choice} showing={showing} isAccepted={isAccepted} />
+    </p>
+  );
+}
+
+/** A selection that was found: what it comes to, and accepting it. */
+function FoundBar(props: FoundProps & { readonly isAsked: boolean; readonly onAsk: (isAsked: boolean) => void }) {
+  const { document, plan, found, showing, doubts, isAccepted, isAsked, onAsk, onShow, onAccept, onWithdraw } = props;
+  const { choice } = document;
+  const other = showing === 'best' ? 'accepted' : 'best';
   return (
     <Bar>
-      <p>
-        {off && (
-          <>
-            Worst {off.station}: <span className="figure">{fine(off.worst)}</span> off target.{' '}
-          </>
-        )}
-        <strong>
-          {which} for {facts.stations.main} of {document.layout.mains} mains
-          {document.withRods && ` and ${facts.stations.rod} of ${total} rods`}
-          {isOfBest && proof}.
-        </strong>{' '}
-        {off && (
-          <>
-            Average off target <span className="figure">{fine(off.mean)}</span>;{' '}
-          </>
-        )}
-        {FAMILIES.map((family) => {
-          const found = facts.spread[family];
-          return (
-            found !== undefined && (
-              <span key={family}>
-                {FAMILY_TABLE[family].isInLine
-                  ? `spread along the ${spreadMainsText(document)}`
-                  : `along the ${FAMILY_TABLE[family].words}`}{' '}
-                <span className="figure">
-                  {fine(found.by)}
-                  {found.u > 0 && ` ± ${spreadFigure(found.u, shown)}`}
-                </span>
-                ;{' '}
-              </span>
-            )
-          );
-        })}
-        {mixed === 0 ? 'none' : mixed} mixed
-        {isOfBest &&
-          plan.status === 'feasible' &&
-          plan.cost !== null &&
-          plan.bound !== null &&
-          `; ${gapText(plan.cost, plan.bound)} better is not ruled out`}
-        . {leftOut} {changed}{' '}
-        <strong>
-          {choice === null
-            ? ''
-            : showing === 'accepted'
-              ? 'Showing the accepted selection'
-              : 'Showing the best selection'}
-        </strong>
-        {choice && (
-          <span>
-            {isAccepted
-              ? ', same as best'
-              : showing === 'accepted'
-                ? '; the best one differs'
-                : '; the accepted one differs'}
-            . Accepted by {choice.by}, {momentText(choice.at)}.
-          </span>
-        )}
-      </p>
-      {plan.status === 'feasible' && <GoOn plan={job} />}
-      {choice && !isAccepted && (
-        <Button onPress={() => onShow(other)}>Show the {other === 'best' ? 'best' : 'accepted'} selection</Button>
-      )}
+      <FoundText {...props} />
+      {found.status === 'feasible' && <GoOn plan={plan} />}
+      {choice && !isAccepted && <Button onPress={() => onShow(other)}>Show the {other} selection</Button>}
       {choice && (
         <Button onPress={onWithdraw}>
           <Undo2 aria-hidden size={20} />
@@ -211,7 +200,11 @@ export function PlanBar(props: PlanBarProps) {
           Accepted
         </Button>
       ) : (
-        <Button $kind={isAsked ? 'plain' : 'primary'} aria-expanded={isAsked} onPress={accept}>
+        <Button
+          $kind={isAsked ? 'plain' : 'primary'}
+          aria-expanded={isAsked}
+          onPress={() => (doubts.length > 0 ? onAsk(true) : onAccept())}
+        >
           Accept selection
         </Button>
       )}
@@ -219,12 +212,51 @@ export function PlanBar(props: PlanBarProps) {
         <Doubts
           doubts={doubts}
           onAccept={() => {
-            setAsked(false);
-            takeIt();
+            onAsk(false);
+            onAccept();
           }}
-          onBack={() => setAsked(false)}
+          onBack={() => onAsk(false)}
         />
       )}
     </Bar>
   );
+}
+
+/** What the search found, in a sentence, and the one thing to do about it. */
+export function PlanBar(props: PlanBarProps) {
+  const { document, readings, plan: job, play, doubts } = props;
+  const [isAsked, setAsked] = useState(false);
+  const { asked, plan, halves, fault } = job;
+  const isAccepted = document.choice !== null && sameHalves(document.choice.stations, halves);
+  const onAccept = () => {
+    props.onAccept();
+    goToNext();
+  };
+  const isFound = plan?.status === 'optimal' || plan?.status === 'feasible';
+  const mayAccept = asked.ok && !fault && !job.isCancelled && isFound && !isAccepted;
+  const accept = () => (doubts.length > 0 ? setAsked(true) : onAccept());
+  useShortcut('a', 'Accept selection', mayAccept ? accept : null);
+  const leftOut = asked.leftOut.length > 0 ? `${leftOutText(asked.leftOut)}: left out.` : '';
+  if (!asked.ok) {
+    const { text, to, link } = NO_CHOICE[asked.reason];
+    return (
+      <Notice>
+        {text} {leftOut} <Link to={to}>{link}</Link>
+      </Notice>
+    );
+  }
+  if (fault) return <Notice urgent>The selection failed: {fault}</Notice>;
+  if (job.isCancelled) return <Bar>The search was stopped. Change anything, or open the view again, to search on.</Bar>;
+  if (!plan) return <Searching plan={job} />;
+  if (plan.status === 'stopped') return <OutOfTime plan={job} leftOut={leftOut} />;
+  if (plan.status === 'infeasible') {
+    return (
+      <>
+        <Conflicts document={document} readings={readings} plan={plan} play={play} asked={asked} />
+        {leftOut && <Notice>{leftOut}</Notice>}
+      </>
+    );
+  }
+  const found = { found: plan, isAccepted, leftOut, onAccept };
+  return <FoundBar {...props} {...found} isAsked={isAsked} onAsk={setAsked} />;
 }

@@ -1,6 +1,6 @@
-import { ANY_WALL, drawerHalfSchema, type Unit } from '@fettle/core';
+import { ANY_WALL, drawerHalfSchema, type PieceLine, type Unit } from '@fettle/core';
 import { FileUp, History, Package, Plus } from 'lucide-react';
-import { type ReactNode, useState } from 'react';
+import { useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { newId } from '../base/newId.js';
@@ -19,7 +19,7 @@ import { LinesTable } from './LinesTable.js';
 import { moveDrawer } from './moveDrawer.js';
 import { PiecePanel } from './PiecePanel.js';
 import { usePieceLines } from './usePieceLines.js';
-import { useWorkshop } from './useWorkshop.js';
+import { useWorkshop, type Workshop } from './useWorkshop.js';
 import { WorkshopPieces } from './WorkshopPieces.js';
 import { WorkshopTools } from './WorkshopTools.js';
 
@@ -32,116 +32,180 @@ const Columns = styled.div<{ $isOpen: boolean }>`
   > div { display: flex; flex-direction: column; gap: 0.75rem; min-width: 0; }
 `;
 
+interface WorkshopProps {
+  readonly workshop: Workshop;
+  readonly unit: Unit;
+}
+
+interface HeadProps extends Pick<WorkshopProps, 'workshop'> {
+  readonly isAdding: boolean;
+  readonly onAdd: (isAdding: boolean) => void;
+}
+
+/** What is done with the stock as a whole. */
+function Head({ workshop: { side, toggle }, isAdding, onAdd }: HeadProps) {
+  return (
+    <Row style={{ justifyContent: 'space-between' }}>
+      <PanelTitle as="h1">Workshop stock</PanelTitle>
+      <Row>
+        <Link to="/together">Select for several engines</Link>
+        <Button aria-expanded={side?.kind === 'kits'} onPress={() => toggle('kits')}>
+          <Package aria-hidden size={18} />
+          Kits
+        </Button>
+        <Button aria-expanded={side?.kind === 'history'} onPress={() => toggle('history')}>
+          <History aria-hidden size={18} />
+          History
+        </Button>
+        <Button aria-expanded={side?.kind === 'import'} onPress={() => toggle('import')}>
+          <FileUp aria-hidden size={18} />
+          Import
+        </Button>
+        <Button $kind="primary" aria-expanded={isAdding} onPress={() => onAdd(!isAdding)}>
+          <Plus aria-hidden size={20} />
+          Add shells
+        </Button>
+      </Row>
+    </Row>
+  );
+}
+
+/** A graded family that is added to the stock, a kind of half a wall. */
+function AddShells({ workshop, unit, onAdded }: WorkshopProps & { readonly onAdded: () => void }) {
+  const by = useBy();
+  return (
+    <FamilyForm
+      id="workshop"
+      unit={unit}
+      withRods
+      isCounted
+      spanOf={() => ANY_WALL}
+      options={HALF_OPTIONS}
+      onAdd={(added) => {
+        onAdded();
+        const changes = added.map(({ stock, line: _, ...half }) => ({
+          id: newId(),
+          version: 0,
+          half: drawerHalfSchema.parse({ ...half, onHand: stock ?? 0 }),
+        }));
+        void workshop.drawer.act(() => moveDrawer({ by, kind: 'add', note: '', changes }));
+      }}
+    />
+  );
+}
+
+interface ShellsProps extends WorkshopProps {
+  readonly isBeside: boolean;
+  readonly onUnit: (unit: Unit) => void;
+  readonly onTold: (text: string | null) => void;
+}
+
+/** The kinds of half in stock that are looked for. */
+function Shells({ workshop, unit, isBeside, onUnit, onTold }: ShellsProps) {
+  const by = useBy();
+  const { drawer, shown, opened, setSide } = workshop;
+  if (drawer.lines === null) return <p aria-busy>Loading stock …</p>;
+  if (drawer.lines.length === 0)
+    return <p>No stock yet. Add a graded family by first wall, step and count, or import a file.</p>;
+  return (
+    <>
+      <WorkshopTools workshop={workshop} unit={unit} onUnit={onUnit} isBeside={isBeside} />
+      {shown.length === 0 ? (
+        <p>No matches.</p>
+      ) : (
+        <LinesTable
+          lines={shown}
+          unit={unit}
+          by={by}
+          act={drawer.act}
+          opened={opened?.id ?? null}
+          isNarrow={isBeside}
+          onOpen={(id) => setSide({ kind: 'half', id })}
+          onTold={onTold}
+        />
+      )}
+    </>
+  );
+}
+
+interface BesideProps extends WorkshopProps {
+  readonly side: Exclude<NonNullable<Workshop['side']>, { readonly kind: 'import' }>;
+  /** The washer or shim that is open. */
+  readonly piece: PieceLine | undefined;
+}
+
+/** What stands beside the stock: the kind that is open with its history, the history of all, or the kits. */
+function Beside({ workshop, unit, side, piece }: BesideProps) {
+  const by = useBy();
+  const { drawer, sorted, opened, setSide } = workshop;
+  const { act } = drawer;
+  if (side.kind === 'history') return <DrawerHistory by={by} drawer={drawer} />;
+  if (side.kind === 'kits') return <KitsPanel lines={sorted} by={by} act={act} />;
+  const common = { unit, by, act, onClose: () => setSide(null) };
+  if (side.kind === 'piece') {
+    return (
+      piece && (
+        <>
+          <PiecePanel key={piece.id} line={piece} {...common} />
+          <DrawerHistory key={`${piece.id} history`} by={by} drawer={drawer} line={piece.id} />
+        </>
+      )
+    );
+  }
+  return (
+    opened && (
+      <>
+        <HalfPanel key={opened.id} line={opened} lines={sorted} current={drawer.current} {...common} />
+        <DrawerHistory key={`${opened.id} history`} by={by} drawer={drawer} line={opened.id} />
+      </>
+    )
+  );
+}
+
 /** The workshop's halves: what is on hand, free, reserved and used, what comes and goes, and what is to be ordered. */
 export function WorkshopView() {
   useTitle('Workshop stock');
   const by = useBy();
   const workshop = useWorkshop();
   const pieces = usePieceLines();
-  const { drawer, sorted, shown, side, setSide, toggle, opened } = workshop;
+  const { drawer, sorted, side, setSide } = workshop;
   const { lines, fault, act } = drawer;
   const [unit, setUnit] = useState<Unit>('mm');
   const [isAdding, setAdding] = useState(false);
   const [told, setTold] = useState<string | null>(null);
-  const openedPiece = side?.kind === 'piece' ? pieces?.find(({ id }) => id === side.id) : undefined;
-  const isBeside = side !== null && side.kind !== 'import';
-  const panels: Readonly<Record<'history' | 'kits' | 'import', () => ReactNode>> = {
-    history: () => <DrawerHistory by={by} drawer={drawer} />,
-    kits: () => <KitsPanel lines={sorted} by={by} act={act} />,
-    import: () => (
-      <ImportPanel
-        lines={sorted}
-        pieces={pieces ?? []}
-        unit={unit}
-        by={by}
-        act={act}
-        onDone={(text) => {
-          setTold(text);
-          setSide(null);
-        }}
-      />
-    ),
-  };
+  const piece = side?.kind === 'piece' ? pieces?.find(({ id }) => id === side.id) : undefined;
+  const beside = side === null || side.kind === 'import' ? null : side;
   return (
     <>
-      <Row style={{ justifyContent: 'space-between' }}>
-        <PanelTitle as="h1">Workshop stock</PanelTitle>
-        <Row>
-          <Link to="/together">Select for several engines</Link>
-          <Button aria-expanded={side?.kind === 'kits'} onPress={() => toggle('kits')}>
-            <Package aria-hidden size={18} />
-            Kits
-          </Button>
-          <Button aria-expanded={side?.kind === 'history'} onPress={() => toggle('history')}>
-            <History aria-hidden size={18} />
-            History
-          </Button>
-          <Button aria-expanded={side?.kind === 'import'} onPress={() => toggle('import')}>
-            <FileUp aria-hidden size={18} />
-            Import
-          </Button>
-          <Button $kind="primary" aria-expanded={isAdding} onPress={() => setAdding(!isAdding)}>
-            <Plus aria-hidden size={20} />
-            Add shells
-          </Button>
-        </Row>
-      </Row>
+      <Head workshop={workshop} isAdding={isAdding} onAdd={setAdding} />
       {fault && <Notice urgent>{fault}</Notice>}
       {told && (
         <Notice>
           <span role="status">{told}</span>
         </Notice>
       )}
-      {side?.kind === 'import' && panels.import()}
-      <Columns $isOpen={isBeside}>
+      {side?.kind === 'import' && (
+        <ImportPanel
+          lines={sorted}
+          pieces={pieces ?? []}
+          unit={unit}
+          by={by}
+          act={act}
+          onDone={(text) => {
+            setTold(text);
+            setSide(null);
+          }}
+        />
+      )}
+      <Columns $isOpen={beside !== null}>
         <div>
           <Panel>
             <Quiet>
               Shared by all open engines. Accepting a selection reserves its shells; fitted shells leave stock. Undo
               under History.
             </Quiet>
-            {isAdding && (
-              <FamilyForm
-                id="workshop"
-                unit={unit}
-                withRods
-                isCounted
-                spanOf={() => ANY_WALL}
-                options={HALF_OPTIONS}
-                onAdd={(added) => {
-                  setAdding(false);
-                  const changes = added.map(({ stock, line: _, ...half }) => ({
-                    id: newId(),
-                    version: 0,
-                    half: drawerHalfSchema.parse({ ...half, onHand: stock ?? 0 }),
-                  }));
-                  void act(() => moveDrawer({ by, kind: 'add', note: '', changes }));
-                }}
-              />
-            )}
-            {lines === null ? (
-              <p aria-busy>Loading stock …</p>
-            ) : lines.length === 0 ? (
-              <p>No stock yet. Add a graded family by first wall, step and count, or import a file.</p>
-            ) : (
-              <>
-                <WorkshopTools workshop={workshop} unit={unit} onUnit={setUnit} isBeside={isBeside} />
-                {shown.length === 0 ? (
-                  <p>No matches.</p>
-                ) : (
-                  <LinesTable
-                    lines={shown}
-                    unit={unit}
-                    by={by}
-                    act={act}
-                    opened={opened?.id ?? null}
-                    isNarrow={isBeside}
-                    onOpen={(id) => setSide({ kind: 'half', id })}
-                    onTold={setTold}
-                  />
-                )}
-              </>
-            )}
+            {isAdding && <AddShells workshop={workshop} unit={unit} onAdded={() => setAdding(false)} />}
+            <Shells workshop={workshop} unit={unit} isBeside={beside !== null} onUnit={setUnit} onTold={setTold} />
           </Panel>
           {/* Below a list that is not there yet it would be pushed away when that comes. */}
           {(lines !== null || fault) && (
@@ -150,44 +214,14 @@ export function WorkshopView() {
               unit={unit}
               by={by}
               act={act}
-              opened={openedPiece?.id ?? null}
+              opened={piece?.id ?? null}
               onOpen={(id) => setSide({ kind: 'piece', id })}
             />
           )}
         </div>
-        {isBeside && (
+        {beside && (
           <div>
-            {side.kind === 'piece'
-              ? openedPiece && (
-                  <>
-                    <PiecePanel
-                      key={openedPiece.id}
-                      line={openedPiece}
-                      unit={unit}
-                      by={by}
-                      act={act}
-                      onClose={() => setSide(null)}
-                    />
-                    <DrawerHistory key={`${openedPiece.id} history`} by={by} drawer={drawer} line={openedPiece.id} />
-                  </>
-                )
-              : side.kind !== 'half'
-                ? panels[side.kind]()
-                : opened && (
-                    <>
-                      <HalfPanel
-                        key={opened.id}
-                        line={opened}
-                        lines={sorted}
-                        unit={unit}
-                        by={by}
-                        act={act}
-                        current={drawer.current}
-                        onClose={() => setSide(null)}
-                      />
-                      <DrawerHistory key={`${opened.id} history`} by={by} drawer={drawer} line={opened.id} />
-                    </>
-                  )}
+            <Beside workshop={workshop} unit={unit} side={beside} piece={piece} />
           </div>
         )}
       </Columns>

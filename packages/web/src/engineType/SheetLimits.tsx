@@ -11,8 +11,9 @@ import {
 } from '@fettle/core';
 import { useState } from 'react';
 import type { ChangeDocument } from '../job/useJob.js';
-import { type LimitRow, LimitsTable } from '../limits/LimitsTable.js';
+import { LimitsTable } from '../limits/LimitsTable.js';
 import { EMPTY_LIMIT, type LimitText, readLimit, textOfLimit } from '../limits/limitText.js';
+import type { LimitRow } from '../limits/useLimitsTable.js';
 import { useDrafts } from '../typing/useDrafts.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { mainName, PlacedLimits, placedKey } from './PlacedLimits.js';
