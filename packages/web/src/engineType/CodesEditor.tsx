@@ -16,10 +16,10 @@ import { Field } from '../ui/Field.js';
 import { Panel, Quiet, Row } from '../ui/Panel.js';
 import { BandGrid } from './BandGrid.js';
 import { TablePanel } from './TablePanel.js';
-import { useOpenType } from './TypePage.js';
 import { squareCells } from './tableBlock.js';
 import type { FamilyText } from './typeText.js';
 import { UndersizePanel } from './UndersizePanel.js';
+import { useOpenType } from './useOpenType.js';
 
 const Lists = styled.div`
   display: flex;

@@ -10,8 +10,8 @@ import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
 import { api } from '../wire/api.js';
 import { refusalInWords } from '../wire/ask.js';
 import { DifferenceTable } from './DifferenceTable.js';
-import { useOpenType } from './TypePage.js';
 import { textOfType } from './typeText.js';
+import { useOpenType } from './useOpenType.js';
 
 const NO_REVISIONS: readonly TypeRevision[] = [];
 

@@ -5,8 +5,8 @@ import { ShaftDrawing } from '../shaft/ShaftDrawing.js';
 import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
-import type { OpenType } from './TypePage.js';
 import { inUnit, type TypeText } from './typeText.js';
+import type { OpenType } from './useOpenType.js';
 
 export const Sixths = styled.div`
   display: grid;

@@ -7,8 +7,8 @@ import { Choice } from '../ui/Choice.js';
 import { Field } from '../ui/Field.js';
 import { Panel, PanelTitle, Quiet } from '../ui/Panel.js';
 import { END_OPTIONS, Sixths } from './TypeLayout.js';
-import type { OpenType } from './TypePage.js';
 import { FIGURE_KEYS, type FigureKey } from './typeText.js';
+import type { OpenType } from './useOpenType.js';
 
 const RowLine = styled.div`
   display: grid;

@@ -9,8 +9,8 @@ import { TwoColumns } from '../ui/TwoColumns.js';
 import { mainName, PlacedLimits, placedKey } from './PlacedLimits.js';
 import { limitFaultsAt } from './readType.js';
 import { LayoutPanel, PlaceNames } from './TypeLayout.js';
-import { type OpenType, useOpenType } from './TypePage.js';
 import { RowsPanel, ThrustPanel, TorquePanel } from './TypePanels.js';
+import { type OpenType, useOpenType } from './useOpenType.js';
 
 function LimitsPanel({ open }: { open: OpenType }) {
   const { text, change, faults, type } = open;

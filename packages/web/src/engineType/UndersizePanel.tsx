@@ -18,8 +18,8 @@ import { useKeptText } from '../ui/useKeptText.js';
 import { BandGrid } from './BandGrid.js';
 import type { FamilyProps } from './familyProps.js';
 import { limitFaultsAt } from './readType.js';
-import { useOpenType } from './TypePage.js';
 import type { UndersizeText } from './typeText.js';
+import { useOpenType } from './useOpenType.js';
 
 const UndersizeBox = styled.div`
   overflow-x: auto;

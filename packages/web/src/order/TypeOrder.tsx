@@ -1,6 +1,6 @@
 import { jobOfType } from '@fettle/core';
 import { useMemo } from 'react';
-import { useOpenType } from '../engineType/TypePage.js';
+import { useOpenType } from '../engineType/useOpenType.js';
 import { Panel } from '../ui/Panel.js';
 import { OrderAdvisor } from './OrderAdvisor.js';
 
