@@ -82,20 +82,8 @@ function isData({ path }: Pick<Request, 'path'>): boolean {
   return path.startsWith('/api/') && !path.startsWith('/api/docs');
 }
 
-/** The whole HTTP side of Fettle, ready to listen. */
-export async function createApp({
-  database,
-  fits,
-  reads,
-  pdfs,
-  log,
-  webFolder,
-  settings = ON_THIS_MACHINE,
-  authority = null,
-  certificateFault = () => null,
-  dataFolder = null,
-  triesAMinute = TRIES_A_MINUTE,
-}: Parts): Promise<App> {
+/** An application that answers nothing yet: it compresses, logs, and says with each answer what a browser may do with it. */
+function bareApp(settings: AccessSettings, log: Logger): Express {
   const app = express();
   app.disable('x-powered-by');
   // Who asks is said by the connection, or by the one proxy on this machine.
@@ -145,6 +133,77 @@ export async function createApp({
       strictTransportSecurity: settings.isSecure && { maxAge: 31_536_000, includeSubDomains: false },
     }),
   );
+  return app;
+}
+
+interface HandledBy extends Pick<Parts, 'database' | 'fits' | 'reads' | 'pdfs'> {
+  readonly disk: Disk;
+  readonly live: LiveHub;
+  readonly access: AccessParts;
+  readonly jobs: JobService;
+  /** Told of each engine that was changed. */
+  readonly onTouched: (id: string) => void;
+}
+
+/** What answers each endpoint. */
+function allHandlers({
+  database,
+  fits,
+  reads,
+  pdfs,
+  disk,
+  live,
+  access,
+  jobs,
+  onTouched,
+}: HandledBy): HandlersOf<EndpointName> {
+  return {
+    health: async () => {
+      try {
+        await database.query('SELECT 1');
+      } catch {
+        throw new ProblemError('not-ready', 'PostgreSQL does not answer.');
+      }
+      if (await disk.isFull()) throw new ProblemError('disk-full', DISK_FULL);
+      return { status: 'ok' };
+    },
+    ...jobHandlers(jobs, database, reads),
+    ...readingHandlers(new ReadingService(database, onTouched)),
+    ...drawerHandlers(new DrawerService(database, onTouched), new KitService(database), jobs),
+    ...typeHandlers(new TypeService(database)),
+    ...instrumentHandlers(new InstrumentService(database), new StudyService(database), database),
+    ...sheetHandlers(database, jobs, pdfs),
+    ...historyHandlers(database),
+    ...photoHandlers(database),
+    ...accessHandlers(access),
+    ...auditHandlers(database),
+    ...unsentHandlers(new UnsentService(database)),
+    removeSamples: ({ body: { by } }) => removeSamples(database, by, onTouched),
+    sayWhere: async ({ body: { by, ...where } }) => {
+      live.isHere({ ...where, name: by });
+      return { said: true };
+    },
+    // A caller that hangs up cancels its search.
+    fit: ({ body }, asker) => fits.solve(body, asker),
+    shims: ({ body }, asker) => fits.shims(body, asker),
+  };
+}
+
+/** The whole HTTP side of Fettle, ready to listen. */
+export async function createApp({
+  database,
+  fits,
+  reads,
+  pdfs,
+  log,
+  webFolder,
+  settings = ON_THIS_MACHINE,
+  authority = null,
+  certificateFault = () => null,
+  dataFolder = null,
+  triesAMinute = TRIES_A_MINUTE,
+}: Parts): Promise<App> {
+  const app = bareApp(settings, log);
   // What is answered is kept by nobody, a refusal neither; where nobody signs in, it may be looked at again: see who asks.
   app.use('/api', (_request, response, next) => {
     response.set('cache-control', 'no-store');
@@ -178,36 +237,7 @@ export async function createApp({
   );
   const onTouched = (id: string) => progress.touched(id);
   const jobs = new JobService(database, onTouched);
-  const handlers: HandlersOf<EndpointName> = {
-    health: async () => {
-      try {
-        await database.query('SELECT 1');
-      } catch {
-        throw new ProblemError('not-ready', 'PostgreSQL does not answer.');
-      }
-      if (await disk.isFull()) throw new ProblemError('disk-full', DISK_FULL);
-      return { status: 'ok' };
-    },
-    ...jobHandlers(jobs, database, reads),
-    ...readingHandlers(new ReadingService(database, onTouched)),
-    ...drawerHandlers(new DrawerService(database, onTouched), new KitService(database), jobs),
-    ...typeHandlers(new TypeService(database)),
-    ...instrumentHandlers(new InstrumentService(database), new StudyService(database), database),
-    ...sheetHandlers(database, jobs, pdfs),
-    ...historyHandlers(database),
-    ...photoHandlers(database),
-    ...accessHandlers(access),
-    ...auditHandlers(database),
-    ...unsentHandlers(new UnsentService(database)),
-    removeSamples: ({ body: { by } }) => removeSamples(database, by, onTouched),
-    sayWhere: async ({ body: { by, ...where } }) => {
-      live.isHere({ ...where, name: by });
-      return { said: true };
-    },
-    // A caller that hangs up cancels its search.
-    fit: ({ body }, asker) => fits.solve(body, asker),
-    shims: ({ body }, asker) => fits.shims(body, asker),
-  };
+  const handlers = allHandlers({ database, fits, reads, pdfs, disk, live, access, jobs, onTouched });
   const boot = randomBytes(6).toString('base64url');
   const marks = new Shared(() => databaseMark(database));
   app.use(serve(handlers, jobTags(jobs), () => marks.ask(''), boot, live, reads));

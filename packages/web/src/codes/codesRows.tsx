@@ -53,26 +53,36 @@ function MarkCell({ decoded, feature, number }: Pick<Codes, 'decoded'> & { featu
   );
 }
 
-/**
- * What stands under the shaft, mains and pins together: each row as it is stamped, its marks, what was read, what the table calls for and how
- * well that is known.
- *
- * @param typed where a stamped row is typed
- */
-export function codesRows(
-  { features, shown, decoded, coded, placed, parts, contradicted }: Codes,
-  readings: readonly Reading[],
-  typed: (feature: Feature) => ReactNode,
-): ShaftRow[] {
-  const { unit } = shown;
-  const markCell = (feature: Feature, number: number) => (
-    <MarkCell decoded={decoded} feature={feature} number={number} />
+const NOTHING = <span className="figure">·</span>;
+
+/** What is known of a station from its marks alone. */
+function InLimits({ one, contradiction }: { one: CodedStation; contradiction: string | undefined }) {
+  if (contradiction !== undefined) {
+    const isBlocked = contradiction === 'blocked';
+    return (
+      <Called>
+        <StateShape state={isBlocked ? 'blocked' : 'close'} />
+        <strong>{isBlocked ? STATE_WORDS.blocked : 'does not match mark'}</strong>
+      </Called>
+    );
+  }
+  if (one.inside === null) return <Quiet>not judged</Quiet>;
+  return (
+    <Called>
+      <StateShape state={one.inside === 1 ? 'inside' : 'close'} />
+      <strong>{chanceText(one.inside)}</strong>
+    </Called>
   );
-  const cell = (draw: (one: CodedStation) => ReactNode) => (column: ShaftColumn) => {
+}
+
+/** What the table calls for at each station, the clearance that gives, and how likely it is in limits. */
+function calledRows({ shown, coded, contradicted }: Codes): ShaftRow[] {
+  const { unit } = shown;
+  const cell = (draw: (one: CodedStation, key: string) => ReactNode) => (column: ShaftColumn) => {
     const one = coded.get(column.key);
-    return one ? draw(one) : <span className="figure">·</span>;
+    return one ? draw(one, column.key) : NOTHING;
   };
-  const calledRows: ShaftRow[] = [
+  return [
     {
       key: 'called',
       label: (
@@ -107,36 +117,22 @@ export function codesRows(
         interval ? (
           <IntervalBar interval={interval} limits={clearanceLimitsOf(shown.limits, family)} unit={unit} />
         ) : (
-          <span className="figure">·</span>
+          NOTHING
         ),
       ),
     },
     {
       key: 'chance',
       label: 'In limits',
-      cell: (column) => {
-        const one = coded.get(column.key);
-        if (!one) return <span className="figure">·</span>;
-        const { inside } = one;
-        const contradiction = contradicted.get(column.key);
-        return contradiction !== undefined ? (
-          <Called>
-            <StateShape state={contradiction === 'blocked' ? 'blocked' : 'close'} />
-            <strong>{contradiction === 'blocked' ? STATE_WORDS.blocked : 'does not match mark'}</strong>
-          </Called>
-        ) : inside === null ? (
-          <Quiet>not judged</Quiet>
-        ) : (
-          <Called>
-            <StateShape state={inside === 1 ? 'inside' : 'close'} />
-            <strong>{chanceText(inside)}</strong>
-          </Called>
-        );
-      },
+      cell: cell((one, key) => <InLimits one={one} contradiction={contradicted.get(key)} />),
     },
   ];
+}
+
+/** The sizes that were read, beside the marks; no row where none was. */
+function readRows({ features, shown, placed, parts }: Codes, readings: readonly Reading[]): ShaftRow[] {
   const isRead = (feature: Feature) => readings.some((reading) => reading.feature === feature && reading.nm !== null);
-  const readRows: ShaftRow[] = (['housing', 'journal'] as const).flatMap((role) => {
+  return (['housing', 'journal'] as const).flatMap((role) => {
     const known = FAMILIES.map((family) => featureOf(family, role)).filter((feature) => features.includes(feature));
     if (!known.some(isRead)) return [];
     return [
@@ -145,17 +141,17 @@ export function codesRows(
         label: (
           <>
             {role === 'housing' ? 'Bore read' : 'Journal read'}
-            <small>{unit}</small>
+            <small>{shown.unit}</small>
           </>
         ),
         cell: ({ key, number, family }: ShaftColumn) => {
           const feature = featureOf(family, role);
           const place = FAMILY_TABLE[family].housingsMove && role === 'housing' ? placed[key] : number;
           const part = place === undefined ? undefined : parts[feature][place - 1];
-          if (part?.size?.kind !== 'read') return <span className="figure">·</span>;
+          if (part?.size?.kind !== 'read') return NOTHING;
           return (
             <Called>
-              <span className="figure">{workedOutText(part.size.nominal, unit)}</span>
+              <span className="figure">{workedOutText(part.size.nominal, shown.unit)}</span>
               {part.disagreement && <strong>does not match mark</strong>}
             </Called>
           );
@@ -163,37 +159,54 @@ export function codesRows(
       },
     ];
   });
-  const housingCell = ({ key, number, family }: ShaftColumn) => {
-    if (!FAMILY_TABLE[family].housingsMove) return markCell(featureOf(family, 'housing'), number);
+}
+
+/** Each stamped row as it is typed, and its marks under their stations. */
+function markRows({ features, decoded, placed }: Codes, typed: (feature: Feature) => ReactNode): ShaftRow[] {
+  const mark = (feature: Feature, number: number) => <MarkCell decoded={decoded} feature={feature} number={number} />;
+  const housing = ({ key, number, family }: ShaftColumn) => {
+    const feature = featureOf(family, 'housing');
+    if (!FAMILY_TABLE[family].housingsMove) return mark(feature, number);
     const rod = placed[key];
     if (rod === undefined) return <Quiet>not placed</Quiet>;
     return (
       <Called>
-        R{rod} {markCell('bigEnd', rod)}
+        R{rod} {mark(feature, rod)}
       </Called>
     );
   };
-  const nothing = <span className="figure">·</span>;
-  const markRows: ShaftRow[] = features.flatMap((feature) => {
+  return features.flatMap((feature) => {
     const { family, role, name } = FEATURE_TABLE[feature];
+    const isMoved = role === 'housing' && FAMILY_TABLE[family].housingsMove;
     return [
       { key: `typed ${feature}`, label: `${name}s`, wide: typed(feature) },
       {
         key: feature,
-        label: <small>{feature === 'bigEnd' ? 'rod placed there' : 'as measured'}</small>,
-        cell: (column: ShaftColumn) =>
-          column.family !== family
-            ? nothing
-            : role === 'housing'
-              ? housingCell(column)
-              : markCell(feature, column.number),
+        label: <small>{isMoved ? 'rod placed there' : 'as measured'}</small>,
+        cell: (column: ShaftColumn) => {
+          if (column.family !== family) return NOTHING;
+          return role === 'housing' ? housing(column) : mark(feature, column.number);
+        },
       },
     ];
   });
+}
+
+/**
+ * What stands under the shaft, mains and pins together: each row as it is stamped, its marks, what was read, what the table calls for and how
+ * well that is known.
+ *
+ * @param typed where a stamped row is typed
+ */
+export function codesRows(
+  codes: Codes,
+  readings: readonly Reading[],
+  typed: (feature: Feature) => ReactNode,
+): ShaftRow[] {
   return [
     { key: 'station', label: 'Station', cell: ({ key }) => <strong>{key}</strong> },
-    ...markRows,
-    ...readRows,
-    ...calledRows,
+    ...markRows(codes, typed),
+    ...readRows(codes, readings),
+    ...calledRows(codes),
   ];
 }

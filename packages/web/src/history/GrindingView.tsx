@@ -16,7 +16,7 @@ import { Field } from '../ui/Field.js';
 import { Fold } from '../ui/Fold.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Table } from '../ui/Panel.js';
-import { useGrinding } from './useGrinding.js';
+import { type Grinding, useGrinding } from './useGrinding.js';
 
 const Fields = styled.div`
   display: grid;
@@ -28,6 +28,11 @@ const Fields = styled.div`
 const Scroll = styled.div`
   overflow-x: auto;
   td, tbody th { vertical-align: middle; min-width: 6rem; }
+`;
+
+const Listed = styled.ul`
+  padding-left: 1.2rem;
+  list-style: disc;
 `;
 
 /** What a size is called. */
@@ -70,38 +75,23 @@ function costWords({ grinding, shells, toBuy }: GrindingPlan): string {
   return `grinding ${moneyText(grinding)}, shells ${moneyText(shells)}${bought === '' ? ' (all on hand)' : ` (buy ${bought})`}`;
 }
 
-/** The plan for the mains or the pins: what is asked, and the sizes that cost least. */
-function FamilyPlan({ family }: { readonly family: Family }) {
-  const job = useOpenJob();
-  const { unit } = job.document;
+interface PlanProps {
+  readonly family: Family;
+  readonly unit: Unit;
+  readonly grinding: Grinding;
+}
+
+/** The plan that costs least, those that cost more, and the sizes that are ruled out. */
+function Plans({ family, unit, grinding: { text, answer } }: PlanProps) {
   const { words } = FAMILY_TABLE[family];
-  const { text, set, faults, unread, sizes, answer } = useGrinding(job, family);
-  const best = answer?.best ?? null;
+  if (!answer) return null;
+  const { best, alternatives, refused } = answer;
   // A size that only lacks shells could be ground to: then it is not the shaft that stands in the way.
-  const isPriceMissing = answer?.refused.some(({ journals }) => journals.length === 0) ?? false;
+  const isPriceMissing = refused.some(({ journals }) => journals.length === 0);
   const isUnpriced = (['perJournal', 'setUp'] as const).some((name) => text[name].trim() === '');
-  const field = (name: 'perJournal' | 'setUp' | 'cleanUp' | 'hardened', label: string) => (
-    <Field
-      label={label}
-      figure
-      inputMode="decimal"
-      value={text[name]}
-      onChange={(value) => set({ [name]: value })}
-      fault={faults.get(name) ?? null}
-    />
-  );
   return (
-    <Panel aria-label={`Grinding plan, ${words}`}>
-      <PanelTitle>Grinding plan, {words}</PanelTitle>
-      {sizes.length === 0 && <Notice>The data sheet gives no limits for these journals. Enter them first.</Notice>}
-      {sizes.length > MOST_SIZES && (
-        <Notice>
-          The data sheet has {sizes.length} sizes: at most {MOST_SIZES} are planned. Remove those that are not made any
-          more.{' '}
-        </Notice>
-      )}
-      {unread.length > 0 && <Notice>Read {unread.join(', ')} first: the plan needs them.</Notice>}
-      {best && (
+    <>
+      {best ? (
         <>
           <p style={{ fontSize: '1.25rem' }}>
             <strong>
@@ -115,99 +105,143 @@ function FamilyPlan({ family }: { readonly family: Family }) {
             )}
           </p>
         </>
+      ) : (
+        <Notice>
+          {isPriceMissing
+            ? 'Enter the price of a pair of shells, or the pairs on hand. A plan needs shells.'
+            : 'No size suits all journals. Fit another shaft, or a repair that its maker allows.'}
+        </Notice>
       )}
-      {answer && !best && isPriceMissing && (
-        <Notice>Enter the price of a pair of shells, or the pairs on hand. A plan needs shells.</Notice>
+      {alternatives.length > 0 && (
+        <Listed aria-label={`Other plans, ${words}`}>
+          {alternatives.map((plan) => (
+            <li key={plan.journals[0]!.size}>
+              {planWords(plan)}: <strong className="figure">{moneyText(plan.cost)}</strong>, {costWords(plan)}
+            </li>
+          ))}
+        </Listed>
       )}
-      {answer && !best && !isPriceMissing && (
-        <Notice>No size suits all journals. Fit another shaft, or a repair that its maker allows.</Notice>
+      {refused.length > 0 && (
+        <Listed aria-label={`Sizes ruled out, ${words}`}>
+          {refused.map(({ size, journals, shortOf }) => (
+            <li key={size}>
+              Not {sizeName(size)} for all:{' '}
+              {journals.length > 0
+                ? journals.map(({ id, why }) => `${id} ${whyText(why, unit)}`).join(', ')
+                : `${shortOf} pairs of shells have no price`}
+            </li>
+          ))}
+        </Listed>
       )}
-      {answer && (
-        <>
-          {answer.alternatives.length > 0 && (
-            <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }} aria-label={`Other plans, ${words}`}>
-              {answer.alternatives.map((plan) => (
-                <li key={plan.journals[0]!.size}>
-                  {planWords(plan)}: <strong className="figure">{moneyText(plan.cost)}</strong>, {costWords(plan)}
-                </li>
-              ))}
-            </ul>
-          )}
-          {answer.refused.length > 0 && (
-            <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }} aria-label={`Sizes ruled out, ${words}`}>
-              {answer.refused.map(({ size, journals, shortOf }) => (
-                <li key={size}>
-                  Not {sizeName(size)} for all:{' '}
-                  {journals.length > 0
-                    ? journals.map(({ id, why }) => `${id} ${whyText(why, unit)}`).join(', ')
-                    : `${shortOf} pairs of shells have no price`}
-                </li>
-              ))}
-            </ul>
-          )}
-        </>
-      )}
-      <Fields style={{ marginTop: '0.75rem' }}>
-        <Choice
-          label="Journal sizes"
-          value={text.areAlike ? 'alike' : 'apart'}
-          options={[
-            { value: 'alike', label: 'one for all' },
-            { value: 'apart', label: 'each its own' },
-          ]}
-          onChange={(value) => set({ areAlike: value === 'alike' })}
-        />
-        {field('perJournal', 'Grinding per journal')}
-        {field('setUp', 'Set-up per size')}
-        {field('cleanUp', `Clean-up allowance, ${unit}`)}
-        {field('hardened', `Depth of hardening, ${unit}`)}
-      </Fields>
-      <Scroll>
-        <Table aria-label={`Sizes and shells, ${words}`}>
-          <thead>
-            <tr>
-              <th>Size</th>
-              <th>Journal, {unit}</th>
-              <th>Pairs on hand</th>
-              <th>Price of an extra pair</th>
+    </>
+  );
+}
+
+/** The sizes of the data sheet, with how many pairs there are and what another one costs. */
+function SizesTable({ family, unit, grinding: { text, set, faults, sizes } }: PlanProps) {
+  const { words } = FAMILY_TABLE[family];
+  return (
+    <Scroll>
+      <Table aria-label={`Sizes and shells, ${words}`}>
+        <thead>
+          <tr>
+            <th>Size</th>
+            <th>Journal, {unit}</th>
+            <th>Pairs on hand</th>
+            <th>Price of an extra pair</th>
+          </tr>
+        </thead>
+        <tbody>
+          {sizes.map(({ name, low, high, onShelf, price }) => (
+            <tr key={name}>
+              <th scope="row">{sizeName(name)}</th>
+              <td className="figure">
+                {workedOutText(low, unit)} to {workedOutText(high, unit)}
+              </td>
+              <td>
+                <Field
+                  label=""
+                  aria-label={`Pairs on hand, ${sizeName(name)}, ${words}`}
+                  figure
+                  inputMode="numeric"
+                  value={text.pairs[name] ?? ''}
+                  placeholder={String(onShelf)}
+                  onChange={(value) => set({ pairs: { ...text.pairs, [name]: value } })}
+                  fault={faults.get(`pairs ${name}`) ?? null}
+                />
+              </td>
+              <td>
+                <Field
+                  label=""
+                  aria-label={`Price of a pair, ${sizeName(name)}, ${words}`}
+                  figure
+                  inputMode="decimal"
+                  value={text.prices[name] ?? ''}
+                  placeholder={price === null ? 'no price' : moneyText(price)}
+                  onChange={(value) => set({ prices: { ...text.prices, [name]: value } })}
+                  fault={faults.get(`price ${name}`) ?? null}
+                />
+              </td>
             </tr>
-          </thead>
-          <tbody>
-            {sizes.map(({ name, low, high, onShelf, price }) => (
-              <tr key={name}>
-                <th scope="row">{sizeName(name)}</th>
-                <td className="figure">
-                  {workedOutText(low, unit)} to {workedOutText(high, unit)}
-                </td>
-                <td>
-                  <Field
-                    label=""
-                    aria-label={`Pairs on hand, ${sizeName(name)}, ${words}`}
-                    figure
-                    inputMode="numeric"
-                    value={text.pairs[name] ?? ''}
-                    placeholder={String(onShelf)}
-                    onChange={(value) => set({ pairs: { ...text.pairs, [name]: value } })}
-                    fault={faults.get(`pairs ${name}`) ?? null}
-                  />
-                </td>
-                <td>
-                  <Field
-                    label=""
-                    aria-label={`Price of a pair, ${sizeName(name)}, ${words}`}
-                    figure
-                    inputMode="decimal"
-                    value={text.prices[name] ?? ''}
-                    placeholder={price === null ? 'no price' : moneyText(price)}
-                    onChange={(value) => set({ prices: { ...text.prices, [name]: value } })}
-                    fault={faults.get(`price ${name}`) ?? null}
-                  />
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Table>
-      </Scroll>
+          ))}
+        </tbody>
+      </Table>
+    </Scroll>
+  );
+}
+
+/** What the plan is asked with. */
+function Questions({ unit, grinding: { text, set, faults } }: Omit<PlanProps, 'family'>) {
+  const field = (name: 'perJournal' | 'setUp' | 'cleanUp' | 'hardened', label: string) => (
+    <Field
+      label={label}
+      figure
+      inputMode="decimal"
+      value={text[name]}
+      onChange={(value) => set({ [name]: value })}
+      fault={faults.get(name) ?? null}
+    />
+  );
+  return (
+    <Fields style={{ marginTop: '0.75rem' }}>
+      <Choice
+        label="Journal sizes"
+        value={text.areAlike ? 'alike' : 'apart'}
+        options={[
+          { value: 'alike', label: 'one for all' },
+          { value: 'apart', label: 'each its own' },
+        ]}
+        onChange={(value) => set({ areAlike: value === 'alike' })}
+      />
+      {field('perJournal', 'Grinding per journal')}
+      {field('setUp', 'Set-up per size')}
+      {field('cleanUp', `Clean-up allowance, ${unit}`)}
+      {field('hardened', `Depth of hardening, ${unit}`)}
+    </Fields>
+  );
+}
+
+/** The plan for the mains or the pins: what is asked, and the sizes that cost least. */
+function FamilyPlan({ family }: { readonly family: Family }) {
+  const job = useOpenJob();
+  const { unit } = job.document;
+  const { words } = FAMILY_TABLE[family];
+  const grinding = useGrinding(job, family);
+  const { unread, sizes } = grinding;
+  return (
+    <Panel aria-label={`Grinding plan, ${words}`}>
+      <PanelTitle>Grinding plan, {words}</PanelTitle>
+      {sizes.length === 0 && <Notice>The data sheet gives no limits for these journals. Enter them first.</Notice>}
+      {sizes.length > MOST_SIZES && (
+        <Notice>
+          The data sheet has {sizes.length} sizes: at most {MOST_SIZES} are planned. Remove those that are not made any
+          more.{' '}
+        </Notice>
+      )}
+      {unread.length > 0 && <Notice>Read {unread.join(', ')} first: the plan needs them.</Notice>}
+      <Plans family={family} unit={unit} grinding={grinding} />
+      <Questions unit={unit} grinding={grinding} />
+      <SizesTable family={family} unit={unit} grinding={grinding} />
       <Fold>
         <summary>Basis</summary>
         <Quiet>
