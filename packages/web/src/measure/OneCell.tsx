@@ -6,9 +6,10 @@ import { goToNext } from '../job/nextThing.js';
 import type { OpenJob } from '../job/useJob.js';
 import { Button } from '../ui/Button.js';
 import { Panel, Quiet } from '../ui/Panel.js';
-import { type CellActs, ReadingCell } from './ReadingCell.js';
+import { ReadingCell } from './ReadingCell.js';
 import { readingVerdictKey } from './readingVerdictKey.js';
 import type { Measuring } from './useMeasuring.js';
+import type { CellActs } from './useReadingBox.js';
 import { type Place, readingAt } from './useSaveReading.js';
 
 const Large = styled(Panel)`

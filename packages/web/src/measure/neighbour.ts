@@ -1,5 +1,5 @@
 import type { Slot } from '@fettle/core';
-import type { Step } from './ReadingCell.js';
+import type { Step } from './useReadingBox.js';
 import type { Place } from './useSaveReading.js';
 
 /** Neighbour of a cell in the grid of slots and parts; null at the edge. */

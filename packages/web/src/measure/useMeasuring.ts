@@ -5,7 +5,7 @@ import { useLatest } from '../base/useLatest.js';
 import { goToNext, mayTakeFocus } from '../job/nextThing.js';
 import type { OpenJob } from '../job/useJob.js';
 import { neighbour, nextEmpty } from './neighbour.js';
-import type { BoxState, CellActs, HeldBox } from './ReadingCell.js';
+import type { BoxState, CellActs, HeldBox } from './useReadingBox.js';
 import { type Place, readingAt } from './useSaveReading.js';
 
 /** A box with what stands in it. */
