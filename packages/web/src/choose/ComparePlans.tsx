@@ -7,7 +7,6 @@ import {
   halvesToOrder,
   type JobDocument,
   type JobFit,
-  type Nanometres,
   numberOfLength,
   type PlanVariants,
   spreadMainsText,
@@ -15,7 +14,7 @@ import {
   workedOutText,
 } from '@fettle/core';
 import { ClipboardCopy, Download } from 'lucide-react';
-import { useMemo, useState } from 'react';
+import { type ReactNode, useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { meanOffText } from '../fit/meanOff.js';
 import { useAsked } from '../fit/useAsked.js';
@@ -84,43 +83,161 @@ function OrderList({ problem, plan, name }: { problem: FitProblem; plan: FitSolu
   );
 }
 
-/** The plans that a fitter weighs against each other, column by column. */
-export function ComparePlans({
-  asked,
-  document: job,
-  onTake,
-}: {
+interface CompareProps {
   readonly asked: JobFit & { ok: true };
   readonly document: JobDocument;
   /** Accepts one of the plans. */
   readonly onTake: (plan: FitSolution, what: string) => void;
-}) {
-  const { unit, name } = job;
-  const { shown, said } = useClearances(unit);
-  const [isWhole, setWhole] = useState(false);
-  const { problem } = asked;
-  const { result: plans, fault } = useAsked(problem, (search) => search.variants(problem));
-  const names = useMemo(() => new Map(problem.shells.map((shell) => [shell.id, shell.name])), [problem]);
-  if (fault) return <Panel role="alert">{fault}</Panel>;
-  if (!plans) return <Panel aria-busy>Working out four selections …</Panel>;
-  const length = (value: Nanometres) => workedOutText(value, shown);
-  const row = (label: string, cell: (plan: FitSolution) => string) => (
-    <tr>
-      <th scope="row">{label}</th>
-      {KINDS.map((kind) => (
-        <td key={kind}>{plans[kind].cost === null ? '·' : cell(plans[kind])}</td>
-      ))}
-    </tr>
-  );
-  const pairAt = (plan: FitSolution, id: string) => plan.stations.find((station) => station.id === id);
-  const differing = new Set(
+}
+
+/** What a plan has selected at a station. */
+function pairAt(plan: FitSolution, id: string) {
+  return plan.stations.find((station) => station.id === id);
+}
+
+/** The stations at which the plans differ, in shells or in the rod. */
+function differingStations(problem: FitProblem, plans: PlanVariants): ReadonlySet<string> {
+  return new Set(
     problem.stations.flatMap(({ id }) => {
       const pairs = KINDS.flatMap((kind) => pairAt(plans[kind], id) ?? []);
       const keys = new Set(pairs.map(({ upper, lower, housing }) => `${upper} ${lower} ${housing}`));
       return keys.size > 1 ? [id] : [];
     }),
   );
+}
+
+/** A row of the table: a cell a plan. */
+function PlanRow({ head, cell }: { head: string; cell: (kind: keyof PlanVariants) => ReactNode }) {
+  return (
+    <tr>
+      <th scope="row">{head}</th>
+      {KINDS.map((kind) => (
+        <td key={kind}>{cell(kind)}</td>
+      ))}
+    </tr>
+  );
+}
+
+interface PlansProps extends CompareProps {
+  readonly plans: PlanVariants;
+}
+
+/** What each plan comes to as a whole. */
+function WholeRows({ document, plans }: PlansProps) {
+  const { shown, said } = useClearances(document.unit);
+  const figure = (tell: (plan: FitSolution) => string) => (kind: keyof PlanVariants) =>
+    plans[kind].cost === null ? '·' : tell(plans[kind]);
+  const spread = ({ family, value }: FitSolution['spread'][number]) => {
+    const { isInLine, words } = FAMILY_TABLE[family];
+    return `${isInLine ? spreadMainsText(document) : words} ${workedOutText(value, shown)}`;
+  };
+  return (
+    <>
+      <PlanRow
+        head="Answer"
+        cell={(kind) => {
+          const { cost, status, conflicts } = plans[kind];
+          if (cost === null) return `Nothing fits. ${conflicts.map(({ message }) => said(message)).join(' ')}`;
+          return status === 'optimal' ? 'proven' : 'not proven';
+        }}
+      />
+      <PlanRow
+        head={`Off target on average, ${shown}`}
+        cell={figure((plan) => meanOffText(plan, shown).split(' ')[0]!)}
+      />
+      <PlanRow head={`Spread, ${shown}`} cell={figure((plan) => plan.spread.map(spread).join(', '))} />
+      <PlanRow
+        head="Mixed stations"
+        cell={figure((plan) => String(plan.stations.filter(({ mixed }) => mixed).length))}
+      />
+    </>
+  );
+}
+
+/** What each plan selects at each station: where they differ, and the others when asked for. */
+function StationRows({ asked, document, plans }: PlansProps) {
+  const { shown } = useClearances(document.unit);
+  const [isWhole, setWhole] = useState(false);
+  const { problem } = asked;
+  const names = useMemo(() => new Map(problem.shells.map((shell) => [shell.id, shell.name])), [problem]);
+  const differing = differingStations(problem, plans);
   const alike = problem.stations.flatMap(({ id }) => (differing.has(id) ? [] : [id]));
+  return (
+    <>
+      {problem.stations
+        .filter(({ id }) => isWhole || differing.has(id))
+        .map(({ id }) => (
+          <tr key={id} className={differing.has(id) ? 'changed' : ''}>
+            <th scope="row">{id}</th>
+            {KINDS.map((kind) => {
+              const pair = pairAt(plans[kind], id);
+              return (
+                <td key={kind} className="pair">
+                  {pair ? (
+                    <>
+                      <span className="figure">{formatLength(pair.clearance, shown, CLEARANCE_DECIMALS[shown])}</span>{' '}
+                      {asked.rodNumbers.has(pair.housing) && pair.housing}
+                      <small>
+                        {names.get(pair.upper)} over {names.get(pair.lower)}
+                      </small>
+                    </>
+                  ) : (
+                    '·'
+                  )}
+                </td>
+              );
+            })}
+          </tr>
+        ))}
+      {alike.length > 0 && (
+        <tr>
+          <th scope="row">Same in every selection</th>
+          <td colSpan={KINDS.length}>
+            {alike.join(', ')}{' '}
+            <Button $kind="quiet" aria-pressed={isWhole} onPress={() => setWhole(!isWhole)}>
+              {isWhole ? 'Only what differs' : 'Show them too'}
+            </Button>
+          </td>
+        </tr>
+      )}
+    </>
+  );
+}
+
+/** What can be done with each plan: using it, and ordering what it lacks. */
+function ActRows({ asked, document, plans, onTake }: PlansProps) {
+  return (
+    <>
+      <PlanRow
+        head="Use"
+        cell={(kind) =>
+          plans[kind].cost !== null &&
+          kind !== 'orderable' && (
+            <Button
+              aria-label={`Use this selection: ${WORDS[kind].name}`}
+              onPress={() => onTake(plans[kind], WORDS[kind].name)}
+            >
+              Use this selection
+            </Button>
+          )
+        }
+      />
+      <PlanRow
+        head="To order"
+        cell={(kind) =>
+          plans[kind].cost !== null && <OrderList problem={asked.problem} plan={plans[kind]} name={document.name} />
+        }
+      />
+    </>
+  );
+}
+
+/** The plans that a fitter weighs against each other, column by column. */
+export function ComparePlans(props: CompareProps) {
+  const { problem } = props.asked;
+  const { result: plans, fault } = useAsked(problem, (search) => search.variants(problem));
+  if (fault) return <Panel role="alert">{fault}</Panel>;
+  if (!plans) return <Panel aria-busy>Working out four selections …</Panel>;
   return (
     <Panel aria-label="Selections side by side">
       <PanelTitle>Selections side by side</PanelTitle>
@@ -140,89 +257,9 @@ export function ComparePlans({
             </tr>
           </thead>
           <tbody>
-            <tr>
-              <th scope="row">Answer</th>
-              {KINDS.map((kind) => (
-                <td key={kind}>
-                  {plans[kind].cost === null
-                    ? `Nothing fits. ${plans[kind].conflicts.map(({ message }) => said(message)).join(' ')}`
-                    : plans[kind].status === 'optimal'
-                      ? 'proven'
-                      : 'not proven'}
-                </td>
-              ))}
-            </tr>
-            {row(`Off target on average, ${shown}`, (plan) => meanOffText(plan, shown).split(' ')[0]!)}
-            {row(`Spread, ${shown}`, (plan) =>
-              plan.spread
-                .map(
-                  ({ family, value }) =>
-                    `${FAMILY_TABLE[family].isInLine ? spreadMainsText(job) : FAMILY_TABLE[family].words} ${length(value)}`,
-                )
-                .join(', '),
-            )}
-            {row('Mixed stations', (plan) => String(plan.stations.filter(({ mixed }) => mixed).length))}
-            {problem.stations.map(({ id }) => {
-              const pairs = KINDS.map((kind) => pairAt(plans[kind], id));
-              const differs = differing.has(id);
-              if (!differs && !isWhole) return null;
-              return (
-                <tr key={id} className={differs ? 'changed' : ''}>
-                  <th scope="row">{id}</th>
-                  {pairs.map((pair, at) => (
-                    <td key={KINDS[at]} className="pair">
-                      {pair ? (
-                        <>
-                          <span className="figure">
-                            {formatLength(pair.clearance, shown, CLEARANCE_DECIMALS[shown])}
-                          </span>{' '}
-                          {asked.rodNumbers.has(pair.housing) && pair.housing}
-                          <small>
-                            {names.get(pair.upper)} over {names.get(pair.lower)}
-                          </small>
-                        </>
-                      ) : (
-                        '·'
-                      )}
-                    </td>
-                  ))}
-                </tr>
-              );
-            })}
-            {alike.length > 0 && (
-              <tr>
-                <th scope="row">Same in every selection</th>
-                <td colSpan={KINDS.length}>
-                  {alike.join(', ')}{' '}
-                  <Button $kind="quiet" aria-pressed={isWhole} onPress={() => setWhole(!isWhole)}>
-                    {isWhole ? 'Only what differs' : 'Show them too'}
-                  </Button>
-                </td>
-              </tr>
-            )}
-            <tr>
-              <th scope="row">Use</th>
-              {KINDS.map((kind) => (
-                <td key={kind}>
-                  {plans[kind].cost !== null && kind !== 'orderable' && (
-                    <Button
-                      aria-label={`Use this selection: ${WORDS[kind].name}`}
-                      onPress={() => onTake(plans[kind], WORDS[kind].name)}
-                    >
-                      Use this selection
-                    </Button>
-                  )}
-                </td>
-              ))}
-            </tr>
-            <tr>
-              <th scope="row">To order</th>
-              {KINDS.map((kind) => (
-                <td key={kind}>
-                  {plans[kind].cost !== null && <OrderList problem={problem} plan={plans[kind]} name={name} />}
-                </td>
-              ))}
-            </tr>
+            <WholeRows {...props} plans={plans} />
+            <StationRows {...props} plans={plans} />
+            <ActRows {...props} plans={plans} />
           </tbody>
         </Table>
       </Wide>

@@ -120,12 +120,26 @@ function furtherText(more: MoreOff | null): string {
   return more === null ? 'no change' : `${more.text} ${more.isFurther ? 'further off' : 'nearer'} target on average`;
 }
 
-/** Rods above, pins below, and the lines between them: what is planned, what could be, and why the rest cannot. */
-export function RodMatching({ document, asked, halves, meanOff, play }: RodMatchingProps) {
+/** Where rods can go, as the search has found, and where they are planned. */
+interface Matching {
+  /** Rods and pins by number, from 1. */
+  readonly numbers: readonly number[];
+  /** What each rod on each pin gives; undefined while that is worked out. */
+  readonly placements: readonly RodPlacement[] | undefined;
+  readonly fault: string | null;
+  /** The pin that a rod is locked to; null for none. */
+  readonly keptPin: (rod: number) => number | null;
+  /** The rod that is planned on a pin; null for none. */
+  readonly plannedRod: (pin: number) => number | null;
+}
+
+interface RodPlacement extends Placement {
+  readonly rod: number | null;
+  readonly pin: number | null;
+}
+
+function useMatching({ document, asked, halves }: RodMatchingProps): Matching {
   const count = rodCount(document.layout);
-  const { shown } = useClearances(document.unit);
-  const [frame, width] = useWidth();
-  const [open, setOpen] = useState<number | null>(null);
   const free = useMemo(
     () => ({
       ...asked.problem,
@@ -137,26 +151,95 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
   );
   const { result, fault } = useAsked(free, (search) => search.placements(free));
   const pins = new Map(Array.from({ length: count }, (_, at) => [partName('pin', at + 1), at + 1]));
-  const placements = result?.map((one) => ({
-    ...one,
-    rod: asked.rodNumbers.get(one.housing) ?? null,
-    pin: pins.get(one.station) ?? null,
-  }));
-  const x = (number: number) => ((number - 0.5) * width) / count;
-  const placementOf = (rod: number, pin: number): Placement | undefined =>
-    placements?.find((one) => one.rod === rod && one.pin === pin);
-  const numbers = Array.from({ length: count }, (_, at) => at + 1);
-  const keptPin = (rod: number) => document.rods[String(rod)]?.pin ?? null;
-  const grade = (pin: number) => {
-    const chosen = halves[partName('pin', pin)];
-    if (!chosen) return 'nothing selected';
-    const [upper, lower] = [chosen.upper, chosen.lower].map(
-      ({ shell, label }) => document.shells[shell]?.grade ?? label,
-    );
-    return upper === lower ? upper! : `${upper} / ${lower}`;
+  return {
+    numbers: Array.from({ length: count }, (_, at) => at + 1),
+    placements: result?.map((one) => ({
+      ...one,
+      rod: asked.rodNumbers.get(one.housing) ?? null,
+      pin: pins.get(one.station) ?? null,
+    })),
+    fault,
+    keptPin: (rod) => document.rods[String(rod)]?.pin ?? null,
+    plannedRod: (pin) => halves[partName('pin', pin)]?.rod ?? null,
   };
-  const extra = (placement: Placement) =>
-    placement.meanOff === null || meanOff === null ? '' : furtherText(moreOff(placement.meanOff, meanOff, shown));
+}
+
+/** The grades that are selected at a pin. */
+function gradesAt({ document, halves }: RodMatchingProps, pin: number): string {
+  const chosen = halves[partName('pin', pin)];
+  if (!chosen) return 'nothing selected';
+  const [upper, lower] = [chosen.upper, chosen.lower].map(({ shell, label }) => document.shells[shell]?.grade ?? label);
+  return upper === lower ? upper! : `${upper} / ${lower}`;
+}
+
+/** The lines between rods and pins: what could be, and over it what is planned. */
+function Lines({ matching, open }: { matching: Matching; open: number | null }) {
+  const [frame, width] = useWidth();
+  const { numbers, placements, keptPin, plannedRod } = matching;
+  const x = (number: number) => ((number - 0.5) * width) / numbers.length;
+  const line = (key: string, className: string, rod: number, pin: number) => (
+    <line key={key} className={className} x1={x(rod)} x2={x(pin)} y1={2} y2={LINES - 2} />
+  );
+  return (
+    <div ref={frame}>
+      <svg viewBox={`0 0 ${Math.max(width, 200)} ${LINES}`} height={LINES} aria-hidden>
+        {placements?.map(({ housing, station, rod, pin, cost }) =>
+          cost === null || rod === null || pin === null
+            ? null
+            : line(`${housing} ${station}`, open === rod ? 'lit' : 'can', rod, pin),
+        )}
+        {numbers.map((pin) => {
+          const rod = plannedRod(pin);
+          return rod === null ? null : line(String(pin), keptPin(rod) === pin ? 'kept' : 'planned', rod, pin);
+        })}
+      </svg>
+    </div>
+  );
+}
+
+/** Every pin for one rod: whether it can go there, why not, and locking it there. */
+function PinsOfRod({ rod, matching, props }: { rod: number; matching: Matching; props: RodMatchingProps }) {
+  const { document, meanOff, play } = props;
+  const { numbers, placements, keptPin, plannedRod } = matching;
+  const { shown } = useClearances(document.unit);
+  const reason = (pin: number, placement: RodPlacement | undefined) => {
+    if (!mayTakePin(document, rod, pin)) return `R${rod} belongs to the other bank`;
+    if (!placement) return 'not in the selection';
+    if (placement.reason !== null) return placement.reason;
+    if (placement.meanOff === null || meanOff === null) return '';
+    return furtherText(moreOff(placement.meanOff, meanOff, shown));
+  };
+  return (
+    <Reasons aria-label={`Where R${rod} can go`}>
+      {numbers.map((pin) => {
+        const placement = placements?.find((one) => one.rod === rod && one.pin === pin);
+        const isKept = keptPin(rod) === pin;
+        const can = placement?.cost == null ? 'cannot be' : 'could be';
+        return (
+          <li key={pin}>
+            <strong>P{pin}</strong>
+            <span>{plannedRod(pin) === rod ? 'planned' : can}</span>
+            <span>{reason(pin, placement)}</span>
+            <Button
+              aria-label={isKept ? `Unlock R${rod}` : `Lock R${rod} on P${pin}`}
+              onPress={() => play.lockRod(rod, isKept ? null : pin)}
+            >
+              {isKept ? <PinOff aria-hidden size={18} /> : <Pin aria-hidden size={18} />}
+              {isKept ? 'Unlock' : 'Lock'}
+            </Button>
+          </li>
+        );
+      })}
+    </Reasons>
+  );
+}
+
+/** Rods above, pins below, and the lines between them: what is planned, what could be, and why the rest cannot. */
+export function RodMatching(props: RodMatchingProps) {
+  const { document, play } = props;
+  const [open, setOpen] = useState<number | null>(null);
+  const matching = useMatching(props);
+  const { numbers, placements, fault, keptPin } = matching;
   return (
     <Panel aria-label="Rods on pins">
       <Row style={{ justifyContent: 'space-between' }}>
@@ -185,76 +268,19 @@ export function RodMatching({ document, asked, halves, meanOff, play }: RodMatch
             />
           ))}
         </div>
-        <div ref={frame}>
-          <svg viewBox={`0 0 ${Math.max(width, 200)} ${LINES}`} height={LINES} aria-hidden>
-            {placements?.map(({ housing, station, rod, pin, cost: placed }) => {
-              if (placed === null || rod === null || pin === null) return null;
-              return (
-                <line
-                  key={`${housing} ${station}`}
-                  className={open === rod ? 'lit' : 'can'}
-                  x1={x(rod)}
-                  x2={x(pin)}
-                  y1={2}
-                  y2={LINES - 2}
-                />
-              );
-            })}
-            {numbers.map((pin) => {
-              const rod = halves[partName('pin', pin)]?.rod;
-              return rod ? (
-                <line
-                  key={pin}
-                  className={keptPin(rod) === pin ? 'kept' : 'planned'}
-                  x1={x(rod)}
-                  x2={x(pin)}
-                  y1={2}
-                  y2={LINES - 2}
-                />
-              ) : null;
-            })}
-          </svg>
-        </div>
+        <Lines matching={matching} open={open} />
         <div className="slots">
           {numbers.map((number) => (
-            <PinSlot key={number} number={number} shells={grade(number)} onRod={(rod) => play.lockRod(rod, number)} />
+            <PinSlot
+              key={number}
+              number={number}
+              shells={gradesAt(props, number)}
+              onRod={(rod) => play.lockRod(rod, number)}
+            />
           ))}
         </div>
       </Board>
-      {open !== null && (
-        <Reasons aria-label={`Where R${open} can go`}>
-          {numbers.map((pin) => {
-            const placement = placementOf(open, pin);
-            const isKept = keptPin(open) === pin;
-            return (
-              <li key={pin}>
-                <strong>P{pin}</strong>
-                <span>
-                  {halves[partName('pin', pin)]?.rod === open
-                    ? 'planned'
-                    : placement?.cost == null
-                      ? 'cannot be'
-                      : 'could be'}
-                </span>
-                <span>
-                  {!mayTakePin(document, open, pin)
-                    ? `R${open} belongs to the other bank`
-                    : placement
-                      ? (placement.reason ?? extra(placement))
-                      : 'not in the selection'}
-                </span>
-                <Button
-                  aria-label={isKept ? `Unlock R${open}` : `Lock R${open} on P${pin}`}
-                  onPress={() => play.lockRod(open, isKept ? null : pin)}
-                >
-                  {isKept ? <PinOff aria-hidden size={18} /> : <Pin aria-hidden size={18} />}
-                  {isKept ? 'Unlock' : 'Lock'}
-                </Button>
-              </li>
-            );
-          })}
-        </Reasons>
-      )}
+      {open !== null && <PinsOfRod rod={open} matching={matching} props={props} />}
     </Panel>
   );
 }

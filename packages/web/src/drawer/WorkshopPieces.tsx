@@ -46,17 +46,17 @@ interface WorkshopPiecesProps {
 /** The box of one of its counts. */
 const countPlace = (id: string, field: 'onHand' | 'least') => ({ of: 'drawer', part: id, field });
 
-/** The workshop's washers, flanged halves and shims: what is on hand, free, reserved and used. */
-export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: WorkshopPiecesProps) {
-  const [isAdding, setAdding] = useState(false);
-  const isLeft = useLeftPlaces();
-  const sorted = [...(lines ?? [])].sort(
-    (one, other) => one.piece.kind.localeCompare(other.piece.kind, 'en') || one.piece.thickness - other.piece.thickness,
-  );
-  const put = (line: PieceLine, piece: DrawerPiece | null, kind: 'count' | 'change' | 'remove') =>
-    act(() => moveDrawer({ by, kind, note: '', changes: [{ id: line.id, version: line.version, piece }] }));
-  const counts = sorted.map(({ piece }) => piece.onHand);
-  const columns: DataColumn<PieceLine>[] = [
+/** Puts a change of a line into the stock. */
+type Put = (line: PieceLine, piece: DrawerPiece | null, kind: 'count' | 'change' | 'remove') => Promise<boolean>;
+
+interface ColumnsProps extends Pick<WorkshopPiecesProps, 'unit' | 'onOpen'> {
+  readonly lines: readonly PieceLine[];
+  readonly put: Put;
+}
+
+function columnsOf({ lines, unit, put, onOpen }: ColumnsProps): DataColumn<PieceLine>[] {
+  const counts = lines.map(({ piece }) => piece.onHand);
+  return [
     {
       key: 'name',
       head: 'Washer or shim',
@@ -148,33 +148,50 @@ export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: Worksho
       ),
     },
   ];
+}
+
+/** The list as a file of a spreadsheet. */
+function PieceFiles({ lines, unit }: { lines: readonly PieceLine[]; unit: Unit }) {
+  return (
+    <>
+      <Button
+        aria-label="Washers and shims as CSV"
+        onPress={() => saveAs('washers and shims.csv', CSV_TYPE, csvOf(pieceTable(lines, unit)))}
+      >
+        <Download aria-hidden size={18} />
+        CSV
+      </Button>
+      <Button
+        aria-label="Washers and shims as XLSX"
+        onPress={() =>
+          void xlsxOf('Washers and shims', pieceTable(lines, unit)).then(({ type, content }) =>
+            saveAs('washers and shims.xlsx', type, content),
+          )
+        }
+      >
+        <Download aria-hidden size={18} />
+        XLSX
+      </Button>
+    </>
+  );
+}
+
+/** The workshop's washers, flanged halves and shims: what is on hand, free, reserved and used. */
+export function WorkshopPieces({ lines, unit, by, act, opened, onOpen }: WorkshopPiecesProps) {
+  const [isAdding, setAdding] = useState(false);
+  const isLeft = useLeftPlaces();
+  const sorted = [...(lines ?? [])].sort(
+    (one, other) => one.piece.kind.localeCompare(other.piece.kind, 'en') || one.piece.thickness - other.piece.thickness,
+  );
+  const put: Put = (line, piece, kind) =>
+    act(() => moveDrawer({ by, kind, note: '', changes: [{ id: line.id, version: line.version, piece }] }));
+  const columns = columnsOf({ lines: sorted, unit, put, onOpen });
   return (
     <Panel aria-label="Washers and shims">
       <Row style={{ justifyContent: 'space-between' }}>
         <PanelTitle>Washers and shims</PanelTitle>
         <Row>
-          {sorted.length > 0 && (
-            <>
-              <Button
-                aria-label="Washers and shims as CSV"
-                onPress={() => saveAs('washers and shims.csv', CSV_TYPE, csvOf(pieceTable(sorted, unit)))}
-              >
-                <Download aria-hidden size={18} />
-                CSV
-              </Button>
-              <Button
-                aria-label="Washers and shims as XLSX"
-                onPress={() =>
-                  void xlsxOf('Washers and shims', pieceTable(sorted, unit)).then(({ type, content }) =>
-                    saveAs('washers and shims.xlsx', type, content),
-                  )
-                }
-              >
-                <Download aria-hidden size={18} />
-                XLSX
-              </Button>
-            </>
-          )}
+          {sorted.length > 0 && <PieceFiles lines={sorted} unit={unit} />}
           <Button aria-expanded={isAdding} onPress={() => setAdding(!isAdding)}>
             <Plus aria-hidden size={20} />
             Add washers or shims

@@ -2,6 +2,7 @@ import {
   formatExactLength,
   freeOnShelf,
   INSTRUMENT_DECIMALS,
+  type JobDocument,
   type JobPiece,
   PIECE_TABLE,
   type PieceLine,
@@ -17,14 +18,14 @@ import { newId } from '../base/newId.js';
 import { PieceForm } from '../drawer/PieceForm.js';
 import { usePieceLines } from '../drawer/usePieceLines.js';
 import { CountField } from '../halves/CountField.js';
-import { type OpenJob, useChangeDocument } from '../job/useJob.js';
+import { type ChangeDocument, type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { LengthField } from '../typing/LengthField.js';
 import { Button } from '../ui/Button.js';
 import { DataTable } from '../ui/DataTable.js';
 import type { DataColumn } from '../ui/dataColumns.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
 import { useLeftPlaces } from '../ui/useLeftPlaces.js';
-import { stockPlace } from './stockPlace.js';
+import { stockPlace, thicknessPlace } from './stockPlace.js';
 
 const Pieces = styled.div`
   td { padding: 0.2rem 0.4rem; }
@@ -41,16 +42,11 @@ interface Own {
   readonly line: PieceLine | null;
 }
 
-/** Washers, flanged halves and shims of this engine: its own, and the workshop's that it draws on. */
-export function PiecesPanel({ job }: { readonly job: OpenJob }) {
-  const change = useChangeDocument(job);
-  const lines = usePieceLines(job.id);
-  const { document } = job;
-  const { unit, pieces } = document;
-  const [isAdding, setAdding] = useState(false);
-  const isLeft = useLeftPlaces();
+/** The pieces that an engine lists, by kind and thickness, with what is selected and where they lie. */
+function ownPieces(document: JobDocument, lines: readonly PieceLine[] | null): Own[] {
+  const { pieces } = document;
   const taken = takenPieces(document);
-  const own: Own[] = Object.entries(pieces)
+  return Object.entries(pieces)
     .map(([id, piece]) => ({
       id,
       piece,
@@ -61,18 +57,20 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
       (one, other) =>
         one.piece.kind.localeCompare(other.piece.kind, 'en') || one.piece.thickness - other.piece.thickness,
     );
+}
+
+interface PiecesProps {
+  readonly job: OpenJob;
+  readonly change: ChangeDocument;
+}
+
+function columnsOf({ job, change }: PiecesProps): DataColumn<Own>[] {
+  const { document } = job;
+  const { unit } = document;
   const set = (id: string, part: Partial<JobPiece>) =>
     change((old) => ({ ...old, pieces: { ...old.pieces, [id]: { ...old.pieces[id]!, ...part } } }));
-  const drawn = new Set(Object.values(pieces).map(({ line }) => line));
-  const open = (lines ?? []).filter(({ id }) => !drawn.has(id));
-  const kinds = [...new Set(open.map(({ piece }) => piece.kind))];
-  const draw = (chosen: readonly PieceLine[]) =>
-    change((old) => {
-      const added = chosen.map(({ id, piece }): [string, JobPiece] => [newId(), pieceOfLine(id, piece)]);
-      return { ...old, pieces: { ...old.pieces, ...Object.fromEntries(added) } };
-    });
   const counts = Object.values(document.pieces).flatMap(({ stock }) => stock ?? []);
-  const columns: DataColumn<Own>[] = [
+  return [
     {
       key: 'name',
       head: 'Washer or shim',
@@ -99,7 +97,7 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
       cell: ({ id, piece }) =>
         piece.line === null ? (
           <LengthField
-            kept={{ of: job.id, part: id, field: 'thickness' }}
+            kept={thicknessPlace(job.id, id)}
             compact
             label={`Thickness of ${pieceLabel(piece)}, ${unit}`}
             unit={unit}
@@ -155,6 +153,44 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
       ),
     },
   ];
+}
+
+/** The kinds of piece that the workshop has and this engine does not draw on yet. */
+function UseWorkshop({ job, change, lines }: PiecesProps & { readonly lines: readonly PieceLine[] }) {
+  const { pieces } = job.document;
+  const drawn = new Set(Object.values(pieces).map(({ line }) => line));
+  const open = lines.filter(({ id }) => !drawn.has(id));
+  const kinds = [...new Set(open.map(({ piece }) => piece.kind))];
+  const draw = (chosen: readonly PieceLine[]) =>
+    change((old) => {
+      const added = chosen.map(({ id, piece }): [string, JobPiece] => [newId(), pieceOfLine(id, piece)]);
+      return { ...old, pieces: { ...old.pieces, ...Object.fromEntries(added) } };
+    });
+  if (kinds.length === 0) return null;
+  return (
+    <Row style={{ marginTop: '0.5rem' }}>
+      {kinds.map((kind) => {
+        const chosen = open.filter(({ piece }) => piece.kind === kind);
+        return (
+          <Button key={kind} onPress={() => draw(chosen)}>
+            Use workshop {PIECE_TABLE[kind].word}s, {chosen.length}
+          </Button>
+        );
+      })}
+      <Link to="/drawer">Open workshop stock</Link>
+    </Row>
+  );
+}
+
+/** Washers, flanged halves and shims of this engine: its own, and the workshop's that it draws on. */
+export function PiecesPanel({ job }: { readonly job: OpenJob }) {
+  const change = useChangeDocument(job);
+  const lines = usePieceLines(job.id);
+  const { unit } = job.document;
+  const [isAdding, setAdding] = useState(false);
+  const isLeft = useLeftPlaces();
+  const own = ownPieces(job.document, lines);
+  const columns = columnsOf({ job, change });
   return (
     <Panel aria-label="Washers and shims">
       <Row style={{ justifyContent: 'space-between' }}>
@@ -184,23 +220,11 @@ export function PiecesPanel({ job }: { readonly job: OpenJob }) {
             columns={columns}
             what="washers and shims"
             keyOf={({ id }) => id}
-            isTyped={({ id }) => isLeft(stockPlace(job.id, id))}
+            isTyped={({ id }) => isLeft(stockPlace(job.id, id)) || isLeft(thicknessPlace(job.id, id))}
           />
         </Pieces>
       )}
-      {kinds.length > 0 && (
-        <Row style={{ marginTop: '0.5rem' }}>
-          {kinds.map((kind) => {
-            const chosen = open.filter(({ piece }) => piece.kind === kind);
-            return (
-              <Button key={kind} onPress={() => draw(chosen)}>
-                Use workshop {PIECE_TABLE[kind].word}s, {chosen.length}
-              </Button>
-            );
-          })}
-          <Link to="/drawer">Open workshop stock</Link>
-        </Row>
-      )}
+      <UseWorkshop job={job} lines={lines ?? []} change={change} />
     </Panel>
   );
 }

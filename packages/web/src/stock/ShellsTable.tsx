@@ -26,7 +26,7 @@ import type { DataColumn } from '../ui/dataColumns.js';
 import { GradeName } from '../ui/GradeSwatch.js';
 import { useLeftPlaces } from '../ui/useLeftPlaces.js';
 import { CorrectHalf } from './CorrectHalf.js';
-import { stockPlace } from './stockPlace.js';
+import { stockPlace, wallPlace } from './stockPlace.js';
 
 const Halves = styled.div`
   td { padding: 0.2rem 0.4rem; }
@@ -126,7 +126,7 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
       cell: ({ id, shell }) =>
         shell.line === null ? (
           <LengthField
-            kept={{ of: job, part: id, field: 'wall' }}
+            kept={wallPlace(job, id)}
             compact
             label={`Wall of ${labels.get(id)}, ${unit}`}
             unit={unit}
@@ -245,7 +245,7 @@ export function ShellsTable({ job, document, change, lines }: ShellsTableProps) 
         columns={columns}
         what="shells"
         keyOf={({ id }) => id}
-        isTyped={({ id }) => isLeft(stockPlace(job, id))}
+        isTyped={({ id }) => isLeft(stockPlace(job, id)) || isLeft(wallPlace(job, id))}
       />
     </Halves>
   );
