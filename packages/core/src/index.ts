@@ -186,7 +186,7 @@ export { readySearch } from './fit/readySearch.js';
 export type { FitProgress, IntegerSolver } from './fit/search/choiceLimits.js';
 export { loadIntegerSolver, withSolverIfNeeded } from './fit/search/loadIntegerSolver.js';
 export { type SetSaving, type SetSavings, setSavings } from './fit/setSavings.js';
-export { type JointShimPart, type JointShimPlan, jointShims } from './fit/shims/jointShims.js';
+export { type JobsShimPart, type JobsShimPlan, jobsShims } from './fit/shims/jobsShims.js';
 export { TooManyStacks } from './fit/shims/ringStacks.js';
 export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
@@ -485,13 +485,13 @@ export { countsInSpread } from './selection/countsInSpread.js';
 export { type FreeHalves, type JobFit, jobFit } from './selection/jobFit.js';
 export {
   drawerLabel,
-  type JointChoice,
-  type JointFit,
-  type JointLeftOut,
-  jointChoices,
-  jointFit,
-} from './selection/jointFit.js';
-export { acceptedJointly, type JointPiecesQuestion, jointPieces } from './selection/jointPieces.js';
+  type JobsChoice,
+  type JobsFit,
+  type JobsLeftOut,
+  jobsChoices,
+  jobsFit,
+} from './selection/jobsFit.js';
+export { acceptedForJobs, type JobsPiecesQuestion, jobsPieces } from './selection/jobsPieces.js';
 export { type LockedOff, lockedOff } from './selection/lockedOff.js';
 export { pieceOfLine } from './selection/pieceOfLine.js';
 export { plannedHalves } from './selection/plannedHalves.js';

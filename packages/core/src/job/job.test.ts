@@ -18,7 +18,7 @@ import { throwsText, withThrows } from '../part/throws.js';
 import { measuredParts } from '../reading/measuredParts.js';
 import { choiceFaults } from '../selection/choiceFaults.js';
 import { jobFit } from '../selection/jobFit.js';
-import { jointChoices, jointFit } from '../selection/jointFit.js';
+import { jobsChoices, jobsFit } from '../selection/jobsFit.js';
 import { plannedHalves } from '../selection/plannedHalves.js';
 import { stationCandidates } from '../selection/stationCandidates.js';
 import { gradedWalls } from '../shell/gradedFamily.js';
@@ -520,11 +520,11 @@ describe('engines fitted together', () => {
   const jobs = ['a', 'b'].map((id) => ({ id, document: sharing({ name: `Rush Twin ${id}` }), readings: measured }));
 
   it('make one request on the halves of the drawer, and each gets its own choice back', () => {
-    const joint = jointFit(jobs, drawer);
+    const joint = jobsFit(jobs, drawer);
     const plan = fit(joint.problem!);
     expect(plan.status).toBe('optimal');
     expect(plan.stations).toHaveLength(6);
-    const choices = jointChoices(joint, plan);
+    const choices = jobsChoices(joint, plan);
     const used = choices.flatMap(({ stations }) => Object.values(stations).map(({ upper }) => upper.shell));
     for (const shell of ['u1', 'u2']) expect(used.filter((one) => one === shell).length).toBeLessThanOrEqual(4);
     for (const { job, stations } of choices) {
@@ -534,7 +534,7 @@ describe('engines fitted together', () => {
     }
   });
 
-  it('keep undersizes and bands of the halves: a joint plan of one engine is its own plan', () => {
+  it('keep undersizes and bands of the halves: a plan for several engines is, for one alone, its own plan', () => {
     const kinds = drawer.map((line, at) => ({
       ...line,
       half: {
@@ -554,7 +554,7 @@ describe('engines fitted together', () => {
       }),
     );
     const job = { id: 'a', document: { ...document, shells }, readings: measured };
-    const joint = jointFit([job], kinds);
+    const joint = jobsFit([job], kinds);
     expect(joint.problem!.shells.map(({ undersize, wallBand }) => [undersize, wallBand !== undefined])).toEqual([
       ['0.25', true],
       ['', true],
@@ -575,7 +575,7 @@ describe('engines fitted together', () => {
       { job: 'a', name: 'Rush Twin a', count: 2 },
       { job: 'x', name: 'another', count: 1 },
     ];
-    const joint = jointFit(jobs, [{ ...drawer[0]!, reservations }, ...drawer.slice(1)]);
+    const joint = jobsFit(jobs, [{ ...drawer[0]!, reservations }, ...drawer.slice(1)]);
     expect(joint.problem!.shells[0]!.stock).toBe(3);
     expect(freeHalves({ ...drawer[0]!, reservations }, 'a')).toBe(3);
     expect(freeHalves({ ...drawer[0]!, reservations }, null)).toBe(1);
@@ -589,7 +589,7 @@ describe('engines fitted together', () => {
       { id: 'rules', document: sharing({ rules: { ...twin().rules, tightWeight: 5 } }), readings: measured },
       { id: 'plain', document: sharing({ rules: { ...twin().rules, mixedHalves: false } }), readings: measured },
     ];
-    const joint = jointFit(others, drawer);
+    const joint = jobsFit(others, drawer);
     expect(joint.leftOut.map(({ job, reason }) => [job, reason])).toEqual([
       ['own', 'not-on-the-drawer'],
       ['bare', 'nothing-to-choose'],

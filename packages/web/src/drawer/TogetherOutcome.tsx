@@ -5,9 +5,9 @@ import {
   formatExactLength,
   formatLength,
   INSTRUMENT_DECIMALS,
-  type JointChoice,
-  type JointFit,
-  jointChoices,
+  type JobsChoice,
+  type JobsFit,
+  jobsChoices,
   type ShownUnit,
   STATE_WORDS,
 } from '@fettle/core';
@@ -33,7 +33,7 @@ const Each = styled.span`
 `;
 
 /** What each station of an engine comes to in the plan, with its verdict. */
-function ClearanceList({ job, stations: halves, unit }: Pick<JointChoice, 'job' | 'stations'> & { unit: ShownUnit }) {
+function ClearanceList({ job, stations: halves, unit }: Pick<JobsChoice, 'job' | 'stations'> & { unit: ShownUnit }) {
   const { stations, verdicts } = chosenStations(job.document, job.readings, halves);
   return [...stations.keys()]
     .filter((id) => halves[id])
@@ -52,7 +52,7 @@ function ClearanceList({ job, stations: halves, unit }: Pick<JointChoice, 'job' 
     });
 }
 
-function choiceColumns(unit: ShownUnit): DataColumn<JointChoice>[] {
+function choiceColumns(unit: ShownUnit): DataColumn<JobsChoice>[] {
   return [
     {
       key: 'engine',
@@ -95,7 +95,7 @@ export function TogetherOutcome({
   onAccept,
   onGoOn,
 }: {
-  joint: JointFit;
+  joint: JobsFit;
   plan: FitSolution;
   lines: Parameters<typeof drawerLabel>[0];
   onAccept: () => void;
@@ -129,7 +129,7 @@ export function TogetherOutcome({
       </Notice>
     ));
   }
-  const choices = jointChoices(joint, plan);
+  const choices = jobsChoices(joint, plan);
   const short = [...(plan.prices ?? [])]
     .sort((a, b) => b.price - a.price)
     .slice(0, 4)

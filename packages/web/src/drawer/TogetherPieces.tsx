@@ -1,8 +1,8 @@
 import {
-  acceptedJointly,
+  acceptedForJobs,
+  type JobsShimPlan,
   type JobView,
-  type JointShimPlan,
-  jointPieces,
+  jobsPieces,
   lengthOfNumber,
   lengthText,
   type PieceLine,
@@ -27,13 +27,13 @@ interface TogetherPiecesProps {
   readonly onAccepted: () => Promise<void>;
 }
 
-function said(chosen: JointShimPlan['choices'] extends ReadonlyMap<string, infer Choice> ? Choice : never): string {
+function said(chosen: JobsShimPlan['choices'] extends ReadonlyMap<string, infer Choice> ? Choice : never): string {
   return chosen.chosen.map(({ id, count }) => (count > 1 ? `${count} × ${id}` : id)).join(', ');
 }
 
 /** What the pieces of a plan cost, where all of them have a price; null where one has none. */
 function priceOf(
-  plan: JointShimPlan,
+  plan: JobsShimPlan,
   lines: ReadonlyMap<string, ReadonlyMap<string, string>>,
   shelf: readonly PieceLine[],
 ) {
@@ -59,7 +59,7 @@ export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesPro
   const [left, setLeft] = useState<ReadonlySet<string>>(new Set());
   const joint = useMemo(
     () =>
-      jointPieces(
+      jobsPieces(
         engines.filter(({ id }) => !left.has(id)),
         shelf,
       ),
@@ -68,7 +68,7 @@ export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesPro
   const text = joint.engines.length === 0 ? null : JSON.stringify(joint.question);
   const question = useMemo(() => (text === null ? null : (JSON.parse(text) as typeof joint.question)), [text]);
   const { result: plan, fault: searchFault } = useAsked(question, async (search) =>
-    resultOf(await search.jointShims(question!)),
+    resultOf(await search.jobsShims(question!)),
   );
   if (joint.engines.length === 0 && left.size === 0) return told === null ? null : <Panel role="status">{told}</Panel>;
   const name = (key: string) => joint.engines.find(({ job }) => job.id === key)?.job.document.name ?? key;
@@ -82,7 +82,7 @@ export function TogetherPieces({ engines, shelf, onAccepted }: TogetherPiecesPro
     const jobs = served.map((one) => ({
       id: one.job.id,
       version: engines.find(({ id }) => id === one.job.id)!.version,
-      endPlay: acceptedJointly(one, plan.choices.get(one.job.id)!, { at, by }),
+      endPlay: acceptedForJobs(one, plan.choices.get(one.job.id)!, { at, by }),
     }));
     try {
       for (const view of await tell('acceptTogether', { body: { by, jobs } })) dispatch(jobArrived(view));

@@ -1,4 +1,4 @@
-import type { JobView, JointLeftOut } from '@fettle/core';
+import type { JobsLeftOut, JobView } from '@fettle/core';
 import { Check } from 'lucide-react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -12,7 +12,7 @@ import { TogetherProgress } from './TogetherProgress.js';
 import { usePieceLines } from './usePieceLines.js';
 import { MOST_TOGETHER, type Together, useTogether } from './useTogether.js';
 
-const LEFT_OUT: Readonly<Record<JointLeftOut['reason'], string>> = {
+const LEFT_OUT: Readonly<Record<JobsLeftOut['reason'], string>> = {
   'nothing-to-choose': 'nothing measured yet, or no clearance limits',
   'not-on-the-drawer': 'does not use workshop stock',
   'other-rules': 'its selection rules differ from those of the first engine',

@@ -2,10 +2,10 @@ import {
   type DrawerLine,
   type FitProgress,
   type FitSolution,
+  type JobsFit,
   type JobView,
-  type JointFit,
-  jointChoices,
-  jointFit,
+  jobsChoices,
+  jobsFit,
 } from '@fettle/core';
 import { proxy } from 'comlink';
 import { useEffect, useMemo, useRef, useState } from 'react';
@@ -27,7 +27,7 @@ const GO_ON_S = 300;
 export type Work =
   | { readonly state: 'idle' }
   | { readonly state: 'working'; readonly progress: FitProgress | null }
-  | { readonly state: 'done'; readonly joint: JointFit; readonly plan: FitSolution }
+  | { readonly state: 'done'; readonly joint: JobsFit; readonly plan: FitSolution }
   | { readonly state: 'cancelled' }
   | { readonly state: 'accepted'; readonly count: number }
   | { readonly state: 'failed'; readonly detail: string };
@@ -40,7 +40,7 @@ export interface Together {
   readonly sharing: readonly JobView[] | null;
   /** True if there are more engines than can be fitted together here. */
   readonly isCutOff: boolean;
-  readonly joint: JointFit | null;
+  readonly joint: JobsFit | null;
   readonly isIn: (id: string) => boolean;
   readonly setIn: (id: string, isIn: boolean) => void;
   readonly work: Work;
@@ -48,7 +48,7 @@ export interface Together {
   /** Searches the same for longer. */
   readonly goOn: () => void;
   readonly cancel: () => void;
-  readonly accept: (chosen: JointFit, plan: FitSolution) => void;
+  readonly accept: (chosen: JobsFit, plan: FitSolution) => void;
   /** Those that take part; null until they are there. */
   readonly engines: readonly JobView[] | null;
   /** Looks the engines up again. */
@@ -86,7 +86,7 @@ export function useTogether(): Together {
   const joint = useMemo(
     () =>
       engines && lines
-        ? jointFit(
+        ? jobsFit(
             engines.filter(({ id }) => !left.has(id)),
             lines,
           )
@@ -122,9 +122,9 @@ export function useTogether(): Together {
     searcher.current.stop();
     setWork({ state: 'cancelled' });
   };
-  const accept = (chosen: JointFit, plan: FitSolution) => {
+  const accept = (chosen: JobsFit, plan: FitSolution) => {
     const at = new Date().toISOString();
-    const jobs = jointChoices(chosen, plan).map(({ job, stations }) => ({
+    const jobs = jobsChoices(chosen, plan).map(({ job, stations }) => ({
       id: job.id,
       version: engines!.find(({ id }) => id === job.id)!.version,
       choice: { at, by, stations },

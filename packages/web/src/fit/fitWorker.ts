@@ -16,10 +16,10 @@ import {
   type FitOptions,
   type FitProgress,
   fit,
-  type JointPiecesQuestion,
-  type JointShimPart,
-  type JointShimPlan,
-  jointShims,
+  type JobsPiecesQuestion,
+  type JobsShimPart,
+  type JobsShimPlan,
+  jobsShims,
   type OneLengthRequest,
   type PieceOrder,
   type Placement,
@@ -85,14 +85,14 @@ const search = {
     return { ok: true, result: pieceOrder(read.request as OneLengthRequest, expected, target, prices) };
   },
   /** The best pieces for several engines that draw on one shelf. */
-  jointShims: async ({ parts, stock }: JointPiecesQuestion): Promise<FitAnswer<JointShimPlan>> => {
-    const read: JointShimPart[] = [];
+  jobsShims: async ({ parts, stock }: JobsPiecesQuestion): Promise<FitAnswer<JobsShimPlan>> => {
+    const read: JobsShimPart[] = [];
     for (const { key, request: input, lines } of parts) {
       const one = readShimRequest(input);
       if (!one.ok) return one;
       read.push({ key, request: one.request, lines: new Map(lines) });
     }
-    return { ok: true, result: jointShims(read, new Map(stock)) };
+    return { ok: true, result: jobsShims(read, new Map(stock)) };
   },
   /** A predicted clearance, drawn so many times. */
   drawn: async (draw: ClearanceDraw, draws: number, seed: number): Promise<Simulated> =>

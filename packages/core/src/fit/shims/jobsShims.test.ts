@@ -4,7 +4,7 @@ import { readShimRequest, type ShimRequest } from '../format/shimRequest.js';
 import { shims } from '../shims.js';
 import { randomShims } from '../testing/randomShims.js';
 import { everyChoice } from './everyChoice.js';
-import { type JointShimPart, jointShims } from './jointShims.js';
+import { type JobsShimPart, jobsShims } from './jobsShims.js';
 import { shimOutcome } from './shimOutcome.js';
 
 function read(input: object): ShimRequest {
@@ -25,7 +25,7 @@ const stack = (gap: number, thicknesses: Record<string, number>, stock = 2) =>
     counts: [2],
     pieces: Object.entries(thicknesses).map(([id, thickness]) => ({ id, thickness, stock })),
   });
-const part = (key: string, request: ShimRequest): JointShimPart => ({
+const part = (key: string, request: ShimRequest): JobsShimPart => ({
   key,
   request,
   lines: new Map(request.pieces.map(({ id }) => [id, id])),
@@ -55,7 +55,7 @@ describe('several stacks from one shelf', () => {
   it('go to where they serve best in all, not to who comes first', () => {
     // By hand: 0.58 takes two thin ones, on the aim; 0.59 a thin and a thick one, or two thin ones at 0.11, off by 100 µm².
     const two = [part('first', stack(0.58, RINGS)), part('second', stack(0.59, RINGS))];
-    const plan = jointShims(
+    const plan = jobsShims(
       two,
       new Map([
         ['thin', 3],
@@ -64,7 +64,7 @@ describe('several stacks from one shelf', () => {
     );
     expect(plan).toMatchObject({ status: 'optimal', cost: 0, bound: 0 });
     expect(plan.choices.get('second')!.result).toBe(0.1);
-    const fewer = jointShims(
+    const fewer = jobsShims(
       two,
       new Map([
         ['thin', 2],
@@ -77,13 +77,13 @@ describe('several stacks from one shelf', () => {
 
   it('say who cannot be served alone, and who competes', () => {
     const far = [part('near', stack(0.58, RINGS)), part('far', stack(0.9, RINGS))];
-    expect(jointShims(far, new Map([['thin', 2]]))).toMatchObject({
+    expect(jobsShims(far, new Map([['thin', 2]]))).toMatchObject({
       status: 'optimal',
       cost: 0,
       alone: ['far'],
     });
     const both = [part('one', stack(0.58, RINGS)), part('other', stack(0.58, RINGS))];
-    expect(jointShims(both, new Map([['thin', 3]]))).toMatchObject({
+    expect(jobsShims(both, new Map([['thin', 3]]))).toMatchObject({
       alone: [],
       competing: ['one', 'other'],
       isOneEnough: true,
@@ -93,7 +93,7 @@ describe('several stacks from one shelf', () => {
   it('name who competes where several have to be left out', () => {
     // Two rings of the only kind: one engine of four can be served.
     const four = ['a', 'b', 'c', 'd'].map((key) => part(key, stack(0.58, RINGS)));
-    const plan = jointShims(four, new Map([['thin', 2]]));
+    const plan = jobsShims(four, new Map([['thin', 2]]));
     expect(plan).toMatchObject({ status: 'infeasible', alone: [], isOneEnough: false });
     expect(plan.competing).toHaveLength(2);
   });
@@ -124,13 +124,13 @@ describe('several stacks from one shelf', () => {
             if ([...count].every(([id, many]) => many <= stock.get(id)!))
               least = Math.min(least, a.cost + b.cost + c.cost);
           }
-      const plan = jointShims(parts, stock);
+      const plan = jobsShims(parts, stock);
       expect(plan.status, String(at)).toBe(Number.isFinite(least) ? 'optimal' : 'infeasible');
       if (plan.cost === null) {
         competing += 1;
         expect(plan.competing.length).toBeGreaterThan(1);
         const without = (left: string) =>
-          jointShims(
+          jobsShims(
             parts.filter(({ key }) => plan.competing.includes(key) && key !== left),
             stock,
           );

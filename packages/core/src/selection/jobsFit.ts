@@ -12,24 +12,24 @@ import { plannedHalves } from './plannedHalves.js';
 import type { SelectionJob } from './selectionJob.js';
 
 /** An engine that is to be fitted together with others. */
-export interface JointJob {
+export interface OneOfJobs {
   readonly id: string;
   readonly document: SelectionJob;
   readonly readings: readonly Reading[];
 }
 
 /** Why an engine is left out of fitting together. */
-export interface JointLeftOut {
+export interface JobsLeftOut {
   readonly job: string;
   readonly reason: 'nothing-to-choose' | 'not-on-the-drawer' | 'other-rules' | 'other-unit';
 }
 
 /** Engines with one problem over all of them. */
-export interface JointFit {
+export interface JobsFit {
   /** Null when no engine is left. */
   readonly problem: FitProblem | null;
-  readonly jobs: readonly { readonly job: JointJob; readonly name: string; readonly asked: JobFit & { ok: true } }[];
-  readonly leftOut: readonly JointLeftOut[];
+  readonly jobs: readonly { readonly job: OneOfJobs; readonly name: string; readonly asked: JobFit & { ok: true } }[];
+  readonly leftOut: readonly JobsLeftOut[];
 }
 
 /** True if two engines have the rules in common that one problem can have only once; mixing can be forbidden station by station. */
@@ -49,7 +49,7 @@ function onWorkshopHalves(document: SelectionJob): SelectionJob {
  * engines have reserved themselves is free again for all of them; what others have reserved is not. Engines whose unit or rules
  * differ from the first one's are left out and named: one problem has one unit and one set of rules.
  */
-export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]): JointFit {
+export function jobsFit(all: readonly OneOfJobs[], drawer: readonly DrawerLine[]): JobsFit {
   const ids = new Set(all.map(({ id }) => id));
   const free = new Map(
     drawer.map((line) => {
@@ -57,8 +57,8 @@ export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]
       return [line.id, freeHalves({ ...line, reservations }, null)] as const;
     }),
   );
-  const jobs: { job: JointJob; name: string; asked: JobFit & { ok: true } }[] = [];
-  const leftOut: JointLeftOut[] = [];
+  const jobs: { job: OneOfJobs; name: string; asked: JobFit & { ok: true } }[] = [];
+  const leftOut: JobsLeftOut[] = [];
   const taken = new Set<string>();
   for (const job of all) {
     const document = onWorkshopHalves(job.document);
@@ -88,7 +88,7 @@ export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]
       stations: jobs.flatMap(({ job, name, asked }) =>
         asked.problem.stations.map((station) => ({
           ...station,
-          id: jointId(job, station.id),
+          id: idAmongJobs(job, station.id),
           name: `${name} ${station.name}`,
           engine: job.id,
         })),
@@ -96,10 +96,10 @@ export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]
       housings: jobs.flatMap(({ job, name, asked }) =>
         asked.problem.housings.map((housing) => ({
           ...housing,
-          id: jointId(job, housing.id),
+          id: idAmongJobs(job, housing.id),
           name: `${name} ${housing.name}`,
           engine: job.id,
-          station: housing.station === null ? null : jointId(job, housing.station),
+          station: housing.station === null ? null : idAmongJobs(job, housing.station),
         })),
       ),
       shells: lines.map(({ id, half }) => problemShellOf(id, shellLabel(half), half, free.get(id) ?? 0)),
@@ -107,28 +107,28 @@ export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]
       wishes: {
         hold: jobs.flatMap(({ job, asked }) =>
           asked.problem.wishes.hold.map(({ station, housing, upper, lower }) => ({
-            station: jointId(job, station),
-            housing: housing === undefined ? undefined : jointId(job, housing),
+            station: idAmongJobs(job, station),
+            housing: housing === undefined ? undefined : idAmongJobs(job, housing),
             upper: lineOf(job, upper),
             lower: lineOf(job, lower),
           })),
         ),
         forbid: jobs.flatMap(({ job, asked }) => [
           ...asked.problem.wishes.forbid.map(({ station, housing, shell, mixed }) => ({
-            station: jointId(job, station),
-            housing: housing === undefined ? undefined : jointId(job, housing),
+            station: idAmongJobs(job, station),
+            housing: housing === undefined ? undefined : idAmongJobs(job, housing),
             shell: lineOf(job, shell),
             mixed,
           })),
           ...(job.document.rules.mixedHalves
             ? []
-            : asked.problem.stations.map(({ id }) => ({ station: jointId(job, id), mixed: true as const }))),
+            : asked.problem.stations.map(({ id }) => ({ station: idAmongJobs(job, id), mixed: true as const }))),
           ...lines
             .filter(({ id }) => !drawsOn(job, id))
             .flatMap(({ id: shell, half }) =>
               asked.problem.stations
                 .filter(({ family }) => family === half.family)
-                .map(({ id }) => ({ station: jointId(job, id), shell })),
+                .map(({ id }) => ({ station: idAmongJobs(job, id), shell })),
             ),
         ]),
       },
@@ -137,36 +137,36 @@ export function jointFit(all: readonly JointJob[], drawer: readonly DrawerLine[]
 }
 
 /** The id of a station or a housing of one engine in a problem over several. */
-function jointId({ id: job }: JointJob, id: string): string {
+function idAmongJobs({ id: job }: OneOfJobs, id: string): string {
   return `${job} ${id}`;
 }
 
 /** True if an engine lists a line of the drawer. */
-function drawsOn({ document }: JointJob, line: string): boolean {
+function drawsOn({ document }: OneOfJobs, line: string): boolean {
   return Object.values(document.shells).some((shell) => shell.line === line);
 }
 
 /** The drawer's line of a half of the engine's list. */
-function lineOf({ document }: JointJob, shell: string | undefined): string | undefined {
+function lineOf({ document }: OneOfJobs, shell: string | undefined): string | undefined {
   return shell === undefined ? undefined : (document.shells[shell]!.line ?? undefined);
 }
 
 /** One engine's part of a plan made together. */
-export interface JointChoice {
-  readonly job: JointJob;
+export interface JobsChoice {
+  readonly job: OneOfJobs;
   readonly stations: AcceptedChoice['stations'];
   /** Largest minus smallest deviation of its mains; null where there are none. */
   readonly spread: Nanometres | null;
 }
 
 /** Shares a plan made together out to its engines, each in its own shells and stations, ready to be accepted. */
-export function jointChoices({ jobs }: JointFit, plan: FitSolution): JointChoice[] {
+export function jobsChoices({ jobs }: JobsFit, plan: FitSolution): JobsChoice[] {
   const planned = new Map(plan.stations.map((station) => [station.id, station]));
   return jobs.map(({ job, asked }) => {
     const shells = new Map(Object.entries(job.document.shells).map(([id, { line }]) => [line, id]));
-    const housings = new Map(asked.problem.housings.map(({ id }) => [jointId(job, id), id]));
+    const housings = new Map(asked.problem.housings.map(({ id }) => [idAmongJobs(job, id), id]));
     const stations = asked.problem.stations.flatMap(({ id }) => {
-      const found = planned.get(jointId(job, id));
+      const found = planned.get(idAmongJobs(job, id));
       if (!found) return [];
       const [upper, lower] = [shells.get(found.upper)!, shells.get(found.lower)!];
       return [{ ...found, id, housing: housings.get(found.housing)!, upper, lower }];

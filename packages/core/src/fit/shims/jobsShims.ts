@@ -3,14 +3,14 @@ import { everyChoice } from './everyChoice.js';
 import type { ShimChoice } from './shimAnswer.js';
 
 /** One request among several that draw on one shelf. */
-export interface JointShimPart {
+export interface JobsShimPart {
   readonly key: string;
   readonly request: ShimRequest;
   /** By the id of a piece in the request: the line of the shelf that it is of; a piece of its own has none. */
   readonly lines: ReadonlyMap<string, string>;
 }
 
-export interface JointShimPlan {
+export interface JobsShimPlan {
   /** `feasible`: the bound on the work came before the proof. */
   readonly status: 'optimal' | 'feasible' | 'infeasible';
   /** Sum of the costs of all, µm²; null where there is no plan. */
@@ -38,7 +38,7 @@ interface Way {
 }
 
 /** The cheapest choice for each way of taking from the shelf, the least cost first. */
-function waysOf({ request, lines }: JointShimPart, stock: ReadonlyMap<string, number>): Way[] {
+function waysOf({ request, lines }: JobsShimPart, stock: ReadonlyMap<string, number>): Way[] {
   const seen = new Set<string>();
   return everyChoice(request).flatMap((choice): Way[] => {
     const taken = new Map<string, number>();
@@ -100,7 +100,7 @@ function search(
  * @returns the same plan for the same parts; who cannot be served at all, and where the others cannot all be, who competes
  * @throws TooManyChoices where the choices of one of them are too many to be gone through
  */
-export function jointShims(parts: readonly JointShimPart[], stock: ReadonlyMap<string, number>): JointShimPlan {
+export function jobsShims(parts: readonly JobsShimPart[], stock: ReadonlyMap<string, number>): JobsShimPlan {
   const listed = parts.map((part) => ({ part, ways: waysOf(part, stock) }));
   const alone = listed.filter(({ ways }) => ways.length === 0).map(({ part }) => part.key);
   const narrow = listed.filter(({ ways }) => ways.length > 0).sort((one, other) => one.ways.length - other.ways.length);
