@@ -22,6 +22,7 @@ test('caps are asked about once at the bores, the answer stays and stands on the
   await expect(page.getByText('A bore outside its limits stops the work: no shell cures it.')).toBeVisible();
   await allSaved(page);
   await page.reload();
+  await expect(page.getByText(/^Caps in their places and directions, lubricated and torqued: Sorrel/)).toBeVisible();
   await expect(page.getByText('Before you read')).toBeHidden();
   await page.goto(`/engines/${id}/sheet`);
   await expect(page.getByText(/in place, lubricated, torqued: Sorrel/)).toBeVisible();
@@ -206,8 +207,9 @@ test('crush of shims is read at both faces and dressed by a plan; plain shells h
   await page.goto(`/engines/${id}/data`);
   await choose(page, 'Joints of the mains', 'plain');
   await toStage(page, 'Crush');
-  await expect(page.getByLabel('M2 left: shim there now; 0 for none, mm')).toHaveCount(0);
   await page.getByRole('button', { name: 'Joint M2, not read' }).click();
+  await expect(page.getByLabel('M2 left: feeler that goes in, mm')).toBeVisible();
+  await expect(page.getByLabel('M2 left: shim there now; 0 for none, mm')).toHaveCount(0);
   for (const side of ['left', 'right']) {
     await page.getByLabel(`M2 ${side}: feeler that goes in, mm`).fill('0.04');
     await page.getByLabel(`M2 ${side}: next one, which does not, mm`).fill('0.05');

@@ -90,7 +90,7 @@ test('rods are matched to pins, a refused placement says why, and its remedy put
   const undo = page.getByRole('button', { name: /^Undo/ });
   while (await undo.isEnabled()) await undo.click();
   await expect(page.getByText('Best selection for 3 of 3 mains and 2 of 2 rods, proven.')).toBeVisible();
-  await expect(page.getByText('Held:')).toBeHidden();
+  await expect(page.getByText('Locked:')).toBeHidden();
 });
 
 test('a rod is kept on a pin by dragging it there, and by keyboard', async ({ page, request }) => {
@@ -116,7 +116,7 @@ test('a rod is kept on a pin by dragging it there, and by keyboard', async ({ pa
   await page.reload();
   await expect(page.getByText(/Locked: P2 R1.* locked there; P1 R2.* locked there/)).toBeVisible();
   await page.getByRole('button', { name: 'Unlock all' }).click();
-  await expect(page.getByText('Held:')).toBeHidden();
+  await expect(page.getByText('Locked:')).toBeHidden();
   // Space opens a rod; what it shows can be pressed as well.
   await page.getByRole('button', { name: /^R2 H/ }).focus();
   await page.keyboard.press('Space');
@@ -154,7 +154,7 @@ test('holding, forbidding and aiming at a main show the new best choice and what
   await expect(page.getByText(/Locked: M2 .* locked; M2 Mid either \(Osier\) ruled out/)).toBeVisible();
   await page.getByRole('button', { name: /^Undo: M2 locked/ }).click();
   await page.getByRole('button', { name: /^Undo: Mid ruled out at M2/ }).click();
-  await expect(page.getByText('Held:')).toBeHidden();
+  await expect(page.getByText('Locked:')).toBeHidden();
   await panel.getByLabel('Added to target, mm').fill('0.005');
   await panel.getByLabel('Added to target, mm').blur();
   await expect(page.getByText(/Change from previous: .*changed: M2/)).toBeVisible();

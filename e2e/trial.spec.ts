@@ -180,6 +180,7 @@ test('an instrument is known by its number, who has it, what it reads, and when 
   await page.goto(`/engines/${id}/trial`);
   const panel = page.getByRole('region', { name: 'Instruments' });
   const summary = panel.locator('summary').filter({ hasText: /^Bore gauge/ });
+  await expect(summary).toContainText('one reading ±');
   await expect(summary).not.toContainText('due for calibration');
   await summary.click();
   await panel.getByLabel('Bore gauge: name or number').fill('gauge 7');

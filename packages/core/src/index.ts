@@ -274,7 +274,7 @@ export {
   isInStudy,
   type StudyEntry,
   type StudyPlan,
-  type StudyTurn,
+  type StudyStep,
   studyOrder,
   studyPlanSchema,
   studySize,

@@ -15,7 +15,7 @@ import { sessions } from './access/sessions.js';
 import { type AccessSettings, ON_THIS_MACHINE } from './access/settings.js';
 import { photoHandlers } from './assembly/photoHandlers.js';
 import { auditHandlers } from './audit/auditHandlers.js';
-import { databaseMark } from './database/mark.js';
+import { databaseTag } from './database/databaseTag.js';
 import { removeSamples } from './demo/removeSamples.js';
 import { drawerHandlers } from './drawer/drawerHandlers.js';
 import { DrawerService } from './drawer/drawerService.js';
@@ -239,8 +239,8 @@ export async function createApp({
   const jobs = new JobService(database, onTouched);
   const handlers = allHandlers({ database, fits, reads, pdfs, disk, live, access, jobs, onTouched });
   const boot = randomBytes(6).toString('base64url');
-  const marks = new Shared(() => databaseMark(database));
-  app.use(serve(handlers, jobTags(jobs), () => marks.ask(''), boot, live, reads));
+  const tags = new Shared(() => databaseTag(database));
+  app.use(serve(handlers, jobTags(jobs), () => tags.ask(''), boot, live, reads));
   app.use('/api', answerUnknownPath);
   if (authority !== null) {
     app.get('/workshop.crt', (_request, response) => {

@@ -73,7 +73,7 @@ function todosOf({ job, stations }: AssemblyFacts): Todo[] {
       ? [`${toTurn.isTurnOpen ? 'Turn the shaft' : 'Finish the checks'} with ${toTurn.station} tightened`]
       : []),
   ];
-  return todos.map((todo) => ({ turn: 'in-turn', todo }));
+  return todos.map((todo) => ({ urgency: 'in-order', todo }));
 }
 
 /** What was not seen to, station by station; stations where nothing was are named together. */

@@ -69,7 +69,7 @@ describe('the stage', () => {
     const begun = twin({ M1: { upper: shell(['even']), lower: shell(['scored']) } });
     expect(cameApartSlice.state(facts(begun))).toBe('started');
     expect(cameApartSlice.todos(facts(begun))).toEqual([
-      { turn: 'in-turn', todo: 'Describe the old shells of M2, M3' },
+      { urgency: 'in-order', todo: 'Describe the old shells of M2, M3' },
     ]);
     const both = { upper: shell(['even']), lower: shell([], 'as new') };
     expect(cameApartSlice.state(facts(twin({ M1: both, M2: both, M3: both })))).toBe('done');

@@ -37,7 +37,7 @@ function stateOf(facts: CameApartFacts): StageState {
 /** An engine that comes in parts has nothing to describe: it is asked for only where the stage was begun. */
 function todosOf(facts: CameApartFacts): Todo[] {
   const left = isBegun(facts.job) ? undescribed(facts) : [];
-  return left.length === 0 ? [] : [{ turn: 'in-turn', todo: `Describe the old shells of ${left.join(', ')}` }];
+  return left.length === 0 ? [] : [{ urgency: 'in-order', todo: `Describe the old shells of ${left.join(', ')}` }];
 }
 
 const ARROWS = { front: 'arrow to the front', rear: 'arrow to the rear', none: 'no arrow' } as const;

@@ -62,12 +62,12 @@ export const codesSlice: Slice<'codes', MarkFacts> = {
       ...(isUntouched
         ? [
             {
-              turn: 'in-turn' as const,
+              urgency: 'in-order' as const,
               todo: `Write down the marks before cleaning: ${coded.map(words).join(', ')}`,
             },
           ]
         : []),
-      ...(look === undefined ? [] : [{ turn: 'in-turn' as const, todo: look }]),
+      ...(look === undefined ? [] : [{ urgency: 'in-order' as const, todo: look }]),
     ];
   },
   placeWords: ([member, feature = '']) =>

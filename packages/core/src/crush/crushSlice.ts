@@ -102,18 +102,18 @@ function whatOf({ kind, family }: JointPlace): string {
 
 function todosOf(facts: CrushFacts): Todo[] {
   const read = jointsRead(facts);
-  const inTurn = (todo: string): Todo[] => [{ turn: 'in-turn', todo }];
+  const inOrder = (todo: string): Todo[] => [{ urgency: 'in-order', todo }];
   const unlimited = read.filter(({ limits }) => limits === null);
-  if (unlimited[0]) return inTurn(`Enter the ${whatOf(unlimited[0])} limits with their source`);
+  if (unlimited[0]) return inOrder(`Enter the ${whatOf(unlimited[0])} limits with their source`);
   const off = read.flatMap(({ station, state }) =>
     state !== null && state !== 'inside' ? [`${station} ${JOINT_WORDS[state]}`] : [],
   );
-  if (off.length > 0) return inTurn(`Joints: ${off.join(', ')}`);
+  if (off.length > 0) return inOrder(`Joints: ${off.join(', ')}`);
   const open = read.filter(({ state }) => state === null);
   const [first] = open;
   if (!first) return [];
   const alike = open.filter((place) => whatOf(place) === whatOf(first));
-  return inTurn(`Read the ${whatOf(first)} at ${alike.map(({ station }) => station).join(', ')}`);
+  return inOrder(`Read the ${whatOf(first)} at ${alike.map(({ station }) => station).join(', ')}`);
 }
 
 const TITLES: Readonly<Record<JointKind, string>> = {

@@ -85,27 +85,27 @@ function todosOf(facts: EndPlayFacts): Todo[] {
   const { job } = facts;
   const { endPlay, unit } = job;
   const now = endPlayNow(endPlay);
-  const inTurn = (todo: string): Todo[] => [{ turn: 'in-turn', todo }];
+  const inOrder = (todo: string): Todo[] => [{ urgency: 'in-order', todo }];
   const kind = thrustKindOf(job);
-  if (!now) return inTurn(kind === 'rings' ? 'Read the gap of the shaft without shims' : 'Read the end play');
+  if (!now) return inOrder(kind === 'rings' ? 'Read the gap of the shaft without shims' : 'Read the end play');
   if (now.isDoubtful) {
-    return inTurn(`Read the end play again: its repeats are ${lengthText(now.apart, unit)} apart`);
+    return inOrder(`Read the end play again: its repeats are ${lengthText(now.apart, unit)} apart`);
   }
   const missed = predictionMissed(endPlay);
   if (missed !== null) {
-    return inTurn(`End play is ${lengthText(Math.abs(missed), unit)} off the prediction: check it`);
+    return inOrder(`End play is ${lengthText(Math.abs(missed), unit)} off the prediction: check it`);
   }
   if (endPlay.choice && now.moment !== 'fitted')
-    return inTurn('Measure the end play with the selected washers or shims fitted');
-  if (!job.limits.endPlay) return inTurn('Enter the end play limits with their source');
-  if (now.moment === 'without') return inTurn('Select the rings for the end play');
+    return inOrder('Measure the end play with the selected washers or shims fitted');
+  if (!job.limits.endPlay) return inOrder('Enter the end play limits with their source');
+  if (now.moment === 'without') return inOrder('Select the rings for the end play');
   const verdict = verdictOf(facts);
   if (verdict?.state !== 'tight' && verdict?.state !== 'loose') {
-    return isHalfVerified(facts) ? inTurn('Read the end play with the stack in at 0° and at 180°') : [];
+    return isHalfVerified(facts) ? inOrder('Read the end play with the stack in at 0° and at 180°') : [];
   }
   const where = anglesText(verdict.now, unit);
-  if (verdict.isUneven) return inTurn(`End play differs by more than its limits allow${where}: find out why`);
-  return inTurn(
+  if (verdict.isUneven) return inOrder(`End play differs by more than its limits allow${where}: find out why`);
+  return inOrder(
     `End play ${lengthText(verdict.by, unit)} too ${verdict.state === 'tight' ? 'tight' : 'loose'}${where}`,
   );
 }

@@ -119,7 +119,7 @@ export const engineSlice: Slice<'data', EngineFacts> = {
   },
   todos: ({ job }) => {
     const todo = todoOf(job);
-    return todo === null ? [] : [{ turn: 'before-all', todo }];
+    return todo === null ? [] : [{ urgency: 'before-all', todo }];
   },
   sheet: ({ job }) => {
     const { layout, materials } = job;

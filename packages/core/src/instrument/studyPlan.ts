@@ -55,7 +55,7 @@ export const studyEntrySchema = z.strictObject({
 export type StudyEntry = z.output<typeof studyEntrySchema>;
 
 /** One reading that is to be taken. */
-export interface StudyTurn {
+export interface StudyStep {
   readonly part: string;
   readonly trial: number;
 }
@@ -77,11 +77,11 @@ export function studyOrder(
   id: string,
   { parts, trials }: Pick<StudyPlan, 'parts' | 'trials'>,
   person: string,
-): StudyTurn[] {
+): StudyStep[] {
   return Array.from({ length: trials }, (_, at) => at + 1).flatMap((trial) => {
     const random = seeded(seedOf(`${id} ${person.toLowerCase()} ${trial}`));
     const left = [...parts];
-    const order: StudyTurn[] = [];
+    const order: StudyStep[] = [];
     while (left.length > 0) {
       const [part] = left.splice(Math.floor(random() * left.length), 1);
       order.push({ part: part!, trial });
@@ -100,7 +100,7 @@ export function studySize({ parts, people, trials }: Pick<StudyPlan, 'parts' | '
 }
 
 /**
- * True if a reading belongs to a study: its part, its person and its turn.
+ * True if a reading belongs to a study: its part, its person and its trial.
  *
  * @example isInStudy({ parts: ['1'], people: ['Wren'], trials: 2 }, { part: '1', person: 'Wren', trial: 3 }) // false
  */

@@ -1,5 +1,5 @@
 import type { Reading } from '../part/reading.js';
-import { type Reminder, type StageState, TURNS } from '../stage/slice.js';
+import { type Reminder, type StageState, URGENCIES } from '../stage/slice.js';
 import type { JobDocument } from './jobDocument.js';
 import { jobFacts } from './jobFacts.js';
 import { SLICES } from './slices.js';
@@ -21,7 +21,7 @@ export function jobProgress(job: JobDocument, readings: readonly Reading[]): Job
   const facts = jobFacts(job, readings);
   const own = SLICES.filter((slice) => slice.belongs?.(facts) ?? true);
   const todos = own.flatMap((slice) => slice.todos(facts).map((one) => ({ ...one, next: slice.key })));
-  const [first] = TURNS.flatMap((turn) => todos.filter((one) => one.turn === turn));
+  const [first] = URGENCIES.flatMap((urgency) => todos.filter((one) => one.urgency === urgency));
   const reminders = own.flatMap((slice) => slice.reminders?.(facts).map((one) => ({ ...one, next: slice.key })) ?? []);
   return {
     reminders: reminders.sort((one, other) => (one.on < other.on ? -1 : one.on > other.on ? 1 : 0)),

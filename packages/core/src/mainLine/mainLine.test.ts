@@ -162,7 +162,7 @@ describe('the stage', () => {
     const single = facts(bent, { mainNeighbours: limit(25) });
     expect(mainLineSlice.state(single)).toBe('attention');
     expect(mainLineSlice.todos(single)).toEqual([
-      { turn: 'blocked', todo: 'M3 is 0.040 mm off the line of its neighbours: read again, then line-bore' },
+      { urgency: 'blocked', todo: 'M3 is 0.040 mm off the line of its neighbours: read again, then line-bore' },
     ]);
     expect(mainLineSlice.todos(facts(bent, { mainLine: limit(30) }))[0]?.todo).toBe(
       'Mains out of line by 0.040 mm: read again, then line-bore',

@@ -79,10 +79,12 @@ function todosOf({ job }: MainLineFacts): Todo[] {
   const [worst] = single.sort((one, other) => other.by - one.by);
   if (worst) {
     const todo = `${worst.main} is ${text(worst.by)} off the line of its neighbours: read again, then line-bore`;
-    return [{ turn: 'blocked', todo }];
+    return [{ urgency: 'blocked', todo }];
   }
   const [whole] = over;
-  return whole ? [{ turn: 'blocked', todo: `Mains out of line by ${text(whole.by)}: read again, then line-bore` }] : [];
+  return whole
+    ? [{ urgency: 'blocked', todo: `Mains out of line by ${text(whole.by)}: read again, then line-bore` }]
+    : [];
 }
 
 function sheetOf(facts: MainLineFacts): SheetBlock[] {

@@ -175,19 +175,19 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage, Measurin
         ...(doubt
           ? [
               {
-                turn: 'amiss' as const,
+                urgency: 'amiss' as const,
                 todo: `Check ${partName(feature, doubt.station)}: “${doubt.text}” ${doubtWords(facts, doubt)}`,
               },
             ]
           : []),
         ...wrong.map(({ instrument, parts: own }) => ({
-          turn: 'amiss' as const,
+          urgency: 'amiss' as const,
           todo: `Re-read the ${word} at ${own.join(', ')}: ${instrument} was found wrong`,
         })),
         ...(blocked.length > 0
           ? [
               {
-                turn: 'blocked' as const,
+                urgency: 'blocked' as const,
                 todo: `${names(blocked)} outside the data sheet: read again, then machine`,
               },
             ]
@@ -195,12 +195,14 @@ export function measuringSlice(feature: Feature): Slice<MeasuringStage, Measurin
         ...(outdated.length > 0
           ? [
               {
-                turn: 'in-turn' as const,
+                urgency: 'in-order' as const,
                 todo: `Re-read the ${word} at ${names(outdated)}: ${isByCap ? 'caps were swapped' : 'the fasteners were changed'} since`,
               },
             ]
           : []),
-        ...(missing.length > 0 ? [{ turn: 'in-turn' as const, todo: `Read the ${word} at ${names(missing)}` }] : []),
+        ...(missing.length > 0
+          ? [{ urgency: 'in-order' as const, todo: `Read the ${word} at ${names(missing)}` }]
+          : []),
       ];
     },
     sheet: (facts) => [

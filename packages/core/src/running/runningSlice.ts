@@ -46,20 +46,20 @@ function todosOf(facts: RunningFacts): Todo[] {
   const checks = startChecks(running);
   const open = checks.filter(([, made]) => made === null);
   return [
-    ...offLimits(facts).map((one): Todo => ({ turn: 'amiss', todo: pressureTodo(one) })),
+    ...offLimits(facts).map((one): Todo => ({ urgency: 'amiss', todo: pressureTodo(one) })),
     ...checks.flatMap(([check, made]): Todo[] =>
       made?.state === 'found'
-        ? [{ turn: 'amiss', todo: `Fix the problem at the first start: ${made.words || START_WORDS[check].what}` }]
+        ? [{ urgency: 'amiss', todo: `Fix the problem at the first start: ${made.words || START_WORDS[check].what}` }]
         : [],
     ),
     ...(open.length > 0 && open.length < checks.length
-      ? [{ turn: 'in-turn' as const, todo: `First start: ${START_WORDS[open[0]![0]].what}` }]
+      ? [{ urgency: 'in-order' as const, todo: `First start: ${START_WORDS[open[0]![0]].what}` }]
       : []),
     ...recheckStates(running).flatMap((one): Todo[] =>
       one.done === null && one.isRunDue
         ? [
             {
-              turn: 'in-turn',
+              urgency: 'in-order',
               todo: `${one.what}: due ${recheckDueText({ on: null, run: one.run }, running.unit)}, it has run ${ran} ${running.unit}`,
             },
           ]

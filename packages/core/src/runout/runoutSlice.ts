@@ -56,7 +56,7 @@ function todosOf({ job }: RunoutFacts): Todo[] {
     ...(worst
       ? [
           {
-            turn: 'blocked' as const,
+            urgency: 'blocked' as const,
             todo: `Shaft bent by ${length(bentBy(worst.read.tir))} at ${worst.place}: read again, then straighten or replace it`,
           },
         ]
@@ -64,7 +64,7 @@ function todosOf({ job }: RunoutFacts): Todo[] {
     ...(flange
       ? [
           {
-            turn: 'blocked' as const,
+            urgency: 'blocked' as const,
             todo: `Flange runs out by ${length(flange.read.tir)}, over its limit: clean it, read again, then true it`,
           },
         ]

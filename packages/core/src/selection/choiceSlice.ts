@@ -52,13 +52,13 @@ function todosOf(facts: SelectionFacts): Todo[] {
   const todos: Todo[] = [];
   if (broken.length > 0) {
     const todo = `${ids(broken)} out of limits with the accepted shells: select again`;
-    todos.push({ turn: 'in-turn', todo });
+    todos.push({ urgency: 'in-order', todo });
   }
   if (open.length > 0) {
     const all = familiesOf(job)
       .map((family) => counted(FAMILY_TABLE[family].count(job.layout), FAMILY_TABLE[family].word))
       .join(' and ');
-    todos.push({ turn: 'in-turn', todo: `Select shells for ${job.choice ? ids(open) : all}` });
+    todos.push({ urgency: 'in-order', todo: `Select shells for ${job.choice ? ids(open) : all}` });
   }
   return todos;
 }

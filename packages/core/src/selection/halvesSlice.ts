@@ -28,7 +28,7 @@ export const halvesSlice: Slice<'drawer', SelectionFacts> = {
     return shells.length === 0 ? 'open' : isCounted ? 'done' : 'started';
   },
   todos: ({ job }) =>
-    Object.keys(job.shells).length > 0 ? [] : [{ turn: 'in-turn', todo: 'Enter the shells in stock' }],
+    Object.keys(job.shells).length > 0 ? [] : [{ urgency: 'in-order', todo: 'Enter the shells in stock' }],
   // Whoever reads the sheet knows that these walls are neither measured nor the grade's.
   sheet: ({ job: { shells, unit } }) =>
     Object.values(shells).flatMap((shell): SheetBlock[] => {

@@ -57,7 +57,7 @@ export const sheetSlice: Slice<'sheet', SheetFacts> = {
   key: 'sheet',
   state: ({ job }) => (isPrinted(job) ? 'done' : 'open'),
   todos: ({ job }) =>
-    isPrinted(job) ? [] : [{ turn: 'in-turn', todo: 'Print the build sheet and store it with the engine' }],
+    isPrinted(job) ? [] : [{ urgency: 'in-order', todo: 'Print the build sheet and store it with the engine' }],
   sheet: ({ job, readings, parts, features }) => {
     const people = [...new Set(readings.filter(({ nm }) => nm !== null).map(({ by }) => by))].join(', ');
     const isByMarks = features.some((feature) => parts[feature].some(({ size }) => size?.kind === 'marked'));

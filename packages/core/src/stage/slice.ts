@@ -7,11 +7,11 @@ export type StageState = (typeof STAGE_STATES)[number];
  * When a thing to do comes up: what everything rests on before all; then figures that cannot be right; then parts that stop the work;
  * then the work in its order.
  */
-export const TURNS = ['before-all', 'amiss', 'blocked', 'in-turn'] as const;
+export const URGENCIES = ['before-all', 'amiss', 'blocked', 'in-order'] as const;
 
 /** One thing to do, as one asks a colleague. */
 export interface Todo {
-  readonly turn: (typeof TURNS)[number];
+  readonly urgency: (typeof URGENCIES)[number];
   readonly todo: string;
 }
 

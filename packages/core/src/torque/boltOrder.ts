@@ -15,7 +15,7 @@ export function capsFromMiddle(mains: number): number[] {
 /** One bolt of the main caps in the order of a pass. */
 export interface BoltPlace {
   /** Which it is in the pass, 1 first. */
-  readonly turn: number;
+  readonly sequence: number;
   readonly main: number;
   /** Side of the shaft, looking from the front. */
   readonly side: 'left' | 'right';
@@ -41,5 +41,5 @@ export function boltOrder(mains: number, perCap: number): BoltPlace[] {
       (row % 2 === 1 ? sides : [...sides].reverse()).flatMap((side) => (row <= on(side) ? [{ main, side, row }] : [])),
     );
   });
-  return places.map((place, at) => ({ turn: at + 1, ...place }));
+  return places.map((place, at) => ({ sequence: at + 1, ...place }));
 }

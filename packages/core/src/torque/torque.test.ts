@@ -94,7 +94,7 @@ describe('the order of bolts', () => {
       fc.property(fc.integer({ min: 1, max: 12 }), fc.integer({ min: 1, max: 4 }), (mains, perCap) => {
         const bolts = boltOrder(mains, perCap);
         expect(new Set(bolts.map(({ main, side, row }) => `${main} ${side} ${row}`)).size).toBe(mains * perCap);
-        expect(bolts.map(({ turn }) => turn)).toEqual(bolts.map((_, at) => at + 1));
+        expect(bolts.map(({ sequence }) => sequence)).toEqual(bolts.map((_, at) => at + 1));
         const away = bolts.map(({ main }) => Math.abs(main - (mains + 1) / 2));
         expect(away).toEqual([...away].sort((one, other) => one - other));
         if (perCap % 2 === 0) {

@@ -67,7 +67,7 @@ function todosOf({ job }: TorqueFacts): Todo[] {
     ...(amiss ? [`Check the pass to ${amiss.text} of the ${passPlace(amiss)}: ${PASS_DOUBTS[amiss.doubt!]}`] : []),
     ...(next && !amiss && job.choice ? [`Tighten the ${passPlace(next)} to ${next.text}`] : []),
   ];
-  return todos.map((todo) => ({ turn: 'in-turn', todo }));
+  return todos.map((todo) => ({ urgency: 'in-order', todo }));
 }
 
 function sheetOf({ job }: TorqueFacts): SheetBlock[] {

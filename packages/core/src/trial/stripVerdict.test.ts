@@ -53,7 +53,7 @@ describe('a strip as the only method (it was never judged)', () => {
     const facts = jobFacts(pressed(20, 22), []);
     expect(trialSlice.state(facts)).toBe('attention');
     expect(trialSlice.todos(facts)).toContainEqual({
-      turn: 'in-turn',
+      urgency: 'in-order',
       todo: 'M2 is tight by strip only: measure its bore and journal',
     });
     expect(JSON.stringify(trialSlice.sheet!(facts))).toContain('Too tight, by strip only');

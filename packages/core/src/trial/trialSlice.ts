@@ -85,7 +85,7 @@ function todosOf(facts: TrialFacts): Todo[] {
     ...(first ? [`Try ${first.station} first: ${first.reason}`] : []),
     ...(left.length > 0 && !first ? [`Read ${left.join(', ')} with the shells in`] : []),
   ];
-  return todos.map((todo) => ({ turn: 'in-turn', todo }));
+  return todos.map((todo) => ({ urgency: 'in-order', todo }));
 }
 
 /** Trial assembly: what stations read with their shells in, against what their parts let expect, and what that says of the others. */

@@ -43,21 +43,21 @@ interface HeadProps extends Pick<WorkshopProps, 'workshop'> {
 }
 
 /** What is done with the stock as a whole. */
-function Head({ workshop: { side, toggle }, isAdding, onAdd }: HeadProps) {
+function Head({ workshop: { beside, toggle }, isAdding, onAdd }: HeadProps) {
   return (
     <Row style={{ justifyContent: 'space-between' }}>
       <PanelTitle as="h1">Workshop stock</PanelTitle>
       <Row>
         <Link to="/together">Select for several engines</Link>
-        <Button aria-expanded={side?.kind === 'kits'} onPress={() => toggle('kits')}>
+        <Button aria-expanded={beside?.kind === 'kits'} onPress={() => toggle('kits')}>
           <Package aria-hidden size={18} />
           Kits
         </Button>
-        <Button aria-expanded={side?.kind === 'history'} onPress={() => toggle('history')}>
+        <Button aria-expanded={beside?.kind === 'history'} onPress={() => toggle('history')}>
           <History aria-hidden size={18} />
           History
         </Button>
-        <Button aria-expanded={side?.kind === 'import'} onPress={() => toggle('import')}>
+        <Button aria-expanded={beside?.kind === 'import'} onPress={() => toggle('import')}>
           <FileUp aria-hidden size={18} />
           Import
         </Button>
@@ -103,7 +103,7 @@ interface ShellsProps extends WorkshopProps {
 /** The kinds of half in stock that are looked for. */
 function Shells({ workshop, unit, isBeside, onUnit, onTold }: ShellsProps) {
   const by = useBy();
-  const { drawer, shown, opened, setSide } = workshop;
+  const { drawer, shown, opened, setBeside } = workshop;
   if (drawer.lines === null) return <p aria-busy>Loading stock …</p>;
   if (drawer.lines.length === 0)
     return <p>No stock yet. Add a graded family by first wall, step and count, or import a file.</p>;
@@ -120,7 +120,7 @@ function Shells({ workshop, unit, isBeside, onUnit, onTold }: ShellsProps) {
           act={drawer.act}
           opened={opened?.id ?? null}
           isNarrow={isBeside}
-          onOpen={(id) => setSide({ kind: 'half', id })}
+          onOpen={(id) => setBeside({ kind: 'half', id })}
           onTold={onTold}
         />
       )}
@@ -129,20 +129,20 @@ function Shells({ workshop, unit, isBeside, onUnit, onTold }: ShellsProps) {
 }
 
 interface BesideProps extends WorkshopProps {
-  readonly side: Exclude<NonNullable<Workshop['side']>, { readonly kind: 'import' }>;
+  readonly beside: Exclude<NonNullable<Workshop['beside']>, { readonly kind: 'import' }>;
   /** The washer or shim that is open. */
   readonly piece: PieceLine | undefined;
 }
 
 /** What stands beside the stock: the kind that is open with its history, the history of all, or the kits. */
-function Beside({ workshop, unit, side, piece }: BesideProps) {
+function Beside({ workshop, unit, beside, piece }: BesideProps) {
   const by = useBy();
-  const { drawer, sorted, opened, setSide } = workshop;
+  const { drawer, sorted, opened, setBeside } = workshop;
   const { act } = drawer;
-  if (side.kind === 'history') return <DrawerHistory by={by} drawer={drawer} />;
-  if (side.kind === 'kits') return <KitsPanel lines={sorted} by={by} act={act} />;
-  const common = { unit, by, act, onClose: () => setSide(null) };
-  if (side.kind === 'piece') {
+  if (beside.kind === 'history') return <DrawerHistory by={by} drawer={drawer} />;
+  if (beside.kind === 'kits') return <KitsPanel lines={sorted} by={by} act={act} />;
+  const common = { unit, by, act, onClose: () => setBeside(null) };
+  if (beside.kind === 'piece') {
     return (
       piece && (
         <>
@@ -168,13 +168,13 @@ export function WorkshopView() {
   const by = useBy();
   const workshop = useWorkshop();
   const pieces = usePieceLines();
-  const { drawer, sorted, side, setSide } = workshop;
+  const { drawer, sorted, beside, setBeside } = workshop;
   const { lines, fault, act } = drawer;
   const [unit, setUnit] = useState<Unit>('mm');
   const [isAdding, setAdding] = useState(false);
   const [told, setTold] = useState<string | null>(null);
-  const piece = side?.kind === 'piece' ? pieces?.find(({ id }) => id === side.id) : undefined;
-  const beside = side === null || side.kind === 'import' ? null : side;
+  const piece = beside?.kind === 'piece' ? pieces?.find(({ id }) => id === beside.id) : undefined;
+  const panel = beside === null || beside.kind === 'import' ? null : beside;
   return (
     <>
       <Head workshop={workshop} isAdding={isAdding} onAdd={setAdding} />
@@ -184,7 +184,7 @@ export function WorkshopView() {
           <span role="status">{told}</span>
         </Notice>
       )}
-      {side?.kind === 'import' && (
+      {beside?.kind === 'import' && (
         <ImportPanel
           lines={sorted}
           pieces={pieces ?? []}
@@ -193,11 +193,11 @@ export function WorkshopView() {
           act={act}
           onDone={(text) => {
             setTold(text);
-            setSide(null);
+            setBeside(null);
           }}
         />
       )}
-      <Columns $isOpen={beside !== null}>
+      <Columns $isOpen={panel !== null}>
         <div>
           <Panel>
             <Quiet>
@@ -205,7 +205,7 @@ export function WorkshopView() {
               under History.
             </Quiet>
             {isAdding && <AddShells workshop={workshop} unit={unit} onAdded={() => setAdding(false)} />}
-            <Shells workshop={workshop} unit={unit} isBeside={beside !== null} onUnit={setUnit} onTold={setTold} />
+            <Shells workshop={workshop} unit={unit} isBeside={panel !== null} onUnit={setUnit} onTold={setTold} />
           </Panel>
           {/* Below a list that is not there yet it would be pushed away when that comes. */}
           {(lines !== null || fault) && (
@@ -215,13 +215,13 @@ export function WorkshopView() {
               by={by}
               act={act}
               opened={piece?.id ?? null}
-              onOpen={(id) => setSide({ kind: 'piece', id })}
+              onOpen={(id) => setBeside({ kind: 'piece', id })}
             />
           )}
         </div>
-        {beside && (
+        {panel && (
           <div>
-            <Beside workshop={workshop} unit={unit} side={beside} piece={piece} />
+            <Beside workshop={workshop} unit={unit} beside={panel} piece={piece} />
           </div>
         )}
       </Columns>

@@ -25,17 +25,17 @@ function inOrder(lines: readonly DrawerLine[]): DrawerLine[] {
   );
 }
 
-export type Side =
+export type Beside =
   | { readonly kind: 'half' | 'piece'; readonly id: string }
   | { readonly kind: 'history' | 'kits' | 'import' }
   | null;
 
 /** What is opened as it stands in the address: `half:ID`, `kits`. */
-function textOf(side: NonNullable<Side>): string {
-  return 'id' in side ? `${side.kind}:${side.id}` : side.kind;
+function textOf(beside: NonNullable<Beside>): string {
+  return 'id' in beside ? `${beside.kind}:${beside.id}` : beside.kind;
 }
 
-function sideOf(text: string | null): Side {
+function besideOf(text: string | null): Beside {
   const [kind, id = ''] = text?.split(':') ?? [];
   if (kind === 'half' || kind === 'piece') return { kind, id };
   return kind === 'history' || kind === 'kits' || kind === 'import' ? { kind } : null;
@@ -53,8 +53,8 @@ export interface Workshop {
   readonly setWords: (words: string) => void;
   readonly isOnlyShort: boolean;
   readonly setOnlyShort: (isOnlyShort: boolean) => void;
-  readonly side: Side;
-  readonly setSide: (side: Side) => void;
+  readonly beside: Beside;
+  readonly setBeside: (beside: Beside) => void;
   /** Opens one of the panels, or closes it. */
   readonly toggle: (kind: 'history' | 'kits' | 'import') => void;
   readonly opened: DrawerLine | undefined;
@@ -68,8 +68,8 @@ export function useWorkshop(): Workshop {
   const [words, setWords] = useState('');
   const [isOnlyShort, setOnlyShort] = useState(false);
   const [text, setText] = useQuery('open');
-  const side = sideOf(text);
-  const setSide = (next: Side) => setText(next && textOf(next));
+  const beside = besideOf(text);
+  const setBeside = (next: Beside) => setText(next && textOf(next));
   const sorted = inOrder(drawer.lines ?? []);
   const short = sorted.filter(isShort);
   const wanted = words.toLowerCase().split(/\s+/u).filter(Boolean);
@@ -95,10 +95,10 @@ export function useWorkshop(): Workshop {
     setWords,
     isOnlyShort,
     setOnlyShort,
-    side,
-    setSide,
-    toggle: (kind) => setSide(side?.kind === kind ? null : { kind }),
-    opened: side?.kind === 'half' ? sorted.find(({ id }) => id === side.id) : undefined,
+    beside,
+    setBeside,
+    toggle: (kind) => setBeside(beside?.kind === kind ? null : { kind }),
+    opened: beside?.kind === 'half' ? sorted.find(({ id }) => id === beside.id) : undefined,
     orderTable,
   };
 }

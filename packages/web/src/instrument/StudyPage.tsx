@@ -16,7 +16,7 @@ import { StudyResultPanel } from './StudyResultPanel.js';
 import { useMayRegister } from './useMayRegister.js';
 import { type StudyWork, useStudy } from './useStudy.js';
 
-const Turn = styled.p`
+const Step = styled.p`
   font-size: 2rem;
   font-weight: 700;
   line-height: 1.2;
@@ -24,15 +24,15 @@ const Turn = styled.p`
 
 /** One reading after the other: the part to read now, and one box. */
 function Entry({ work, unit, study }: { readonly work: StudyWork; readonly unit: string; readonly study: string }) {
-  const { turn, done, of, last, person, readAgain, enter } = work;
-  const key = turn ? `${turn.part} ${turn.trial}` : '';
+  const { step, done, of, last, person, readAgain, enter } = work;
+  const key = step ? `${step.part} ${step.trial}` : '';
   const { text, setText, settled, isLeftOver } = useKeptText(
     { of: study, part: `${person} ${key}`, field: 'reading' },
     '',
   );
   const [fault, setFault] = useState<string | null>(null);
   const isBusy = useRef(false);
-  if (turn === null) {
+  if (step === null) {
     return <p>Your readings are complete. The result appears when everyone is done.</p>;
   }
   const keep = async () => {
@@ -45,7 +45,7 @@ function Entry({ work, unit, study }: { readonly work: StudyWork; readonly unit:
   };
   return (
     <>
-      <Turn>Part {turn.part}</Turn>
+      <Step>Part {step.part}</Step>
       <Quiet>
         Reading {done + 1} of {of}. What was read before is not shown, on purpose.
       </Quiet>

@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import type { DataColumn } from '../ui/dataColumns.js';
 import { type CalibrationStanding, checkWords, rangeWords, standingOf, standingWords } from './instrumentWords.js';
 
-const MARKS: Readonly<Record<CalibrationStanding, { readonly Icon: LucideIcon; readonly isAmiss: boolean }>> = {
+const ICONS: Readonly<Record<CalibrationStanding, { readonly Icon: LucideIcon; readonly isAmiss: boolean }>> = {
   wrong: { Icon: TriangleAlert, isAmiss: true },
   overdue: { Icon: TriangleAlert, isAmiss: true },
   soon: { Icon: Clock, isAmiss: false },
@@ -24,7 +24,7 @@ const Standing = styled.span<{ $isAmiss: boolean }>`
 
 /** How the calibration of an instrument stands: a shape, a word and a colour. */
 export function CalibrationMark({ of }: { readonly of: Pick<InstrumentSummary, 'calibratedOn' | 'due' | 'isWrong'> }) {
-  const { Icon, isAmiss } = MARKS[standingOf(of)];
+  const { Icon, isAmiss } = ICONS[standingOf(of)];
   return (
     <Standing $isAmiss={isAmiss}>
       <Icon aria-hidden size={16} />

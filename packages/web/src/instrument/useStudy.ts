@@ -2,7 +2,7 @@ import {
   gaugeStudy,
   parseLength,
   type StudyResult,
-  type StudyTurn,
+  type StudyStep,
   type StudyView,
   studyOf,
   studyOrder,
@@ -23,13 +23,13 @@ export interface StudyWork {
   readonly person: string | null;
   readonly setPerson: (person: string) => void;
   /** What is to be read now; null where this person has read all. */
-  readonly turn: StudyTurn | null;
+  readonly step: StudyStep | null;
   /** How many of their readings this person has entered, and of how many. */
   readonly done: number;
   readonly of: number;
   /** What was entered last, to be read again. */
-  readonly last: StudyTurn | null;
-  readonly readAgain: (turn: StudyTurn) => void;
+  readonly last: StudyStep | null;
+  readonly readAgain: (step: StudyStep) => void;
   /** Enters what was read now. @returns why it was not taken; null where it was */
   readonly enter: (text: string) => Promise<string | null>;
   /** Study result once it is whole; null before. */
@@ -47,13 +47,13 @@ export function useStudy(id: string, study: string): StudyWork {
     { id, study, person: asked },
     { refetchOnMountOrArgChange: true, pollingInterval: 5000 },
   );
-  const [again, setAgain] = useState<StudyTurn | null>(null);
+  const [again, setAgain] = useState<StudyStep | null>(null);
   const person = view?.plan.people.find((one) => one === asked && view.readsAs.includes(one)) ?? null;
   const isWhole = view !== null && view.read === studySize(view.plan);
   const order = useMemo(() => (view && person !== null ? studyOrder(view.id, view.plan, person) : []), [view, person]);
   const own = view && person !== null ? view.entries.filter((entry) => entry.person === person) : [];
-  const isRead = (turn: StudyTurn) => own.some(({ part, trial }) => part === turn.part && trial === turn.trial);
-  const turn = isWhole ? null : (again ?? order.find((one) => !isRead(one)) ?? null);
+  const isRead = (step: StudyStep) => own.some(({ part, trial }) => part === step.part && trial === step.trial);
+  const step = isWhole ? null : (again ?? order.find((one) => !isRead(one)) ?? null);
   const result = useMemo(() => {
     if (!view || !isWhole) return null;
     const read = studyOf(
@@ -66,18 +66,18 @@ export function useStudy(id: string, study: string): StudyWork {
     fault: error ? refusalInWords(error) : null,
     person,
     setPerson: (name) => setSearch({ person: name }, { replace: true }),
-    turn,
+    step,
     done: own.length,
     of: order.length,
     last: [...order].reverse().find((one) => isRead(one)) ?? null,
     readAgain: setAgain,
     enter: async (text) => {
-      if (!view || person === null || turn === null) return 'Say first who reads.';
+      if (!view || person === null || step === null) return 'Say first who reads.';
       const parsed = parseLength(text, { unit: view.plan.unit, signed: 'sign' });
       if (!parsed.ok) return parsed.message;
       try {
         const at = new Date().toISOString();
-        await tell('enterStudy', { id, study, body: { ...turn, person, text: text.trim(), nm: parsed.nm, by, at } });
+        await tell('enterStudy', { id, study, body: { ...step, person, text: text.trim(), nm: parsed.nm, by, at } });
         setAgain(null);
         return null;
       } catch (refused) {

@@ -40,7 +40,7 @@ const Cell = styled.div`
   .echo.fault { color: var(--tight); font-weight: 700; font-family: var(--text); }
 `;
 
-const MARKS: Partial<Record<ReadingAssessment['kind'], string>> = {
+const VERDICTS: Partial<Record<ReadingAssessment['kind'], string>> = {
   unreadable: 'not a size',
   doubtful: 'suspect',
   outside: 'out of limits',
@@ -54,8 +54,8 @@ function echoOf(
   typedIn: Unit,
   onOther: Nanometres | null,
 ): string {
-  const mark = MARKS[assessment.kind];
-  if (mark) return mark;
+  const verdict = VERDICTS[assessment.kind];
+  if (verdict) return verdict;
   if (assessment.kind !== 'fine') return ' ';
   // A deviation or another unit shows its size in the job's own unit; a plain size shows the other unit.
   const isBare = /^[\d.,\s]+$/u.test(text);
@@ -83,9 +83,9 @@ function Box(props: ReadingCellProps) {
   const { document, place } = props;
   const { feature, station, slot } = place;
   const box = useReadingBox(props);
-  const { text, assessment, isUnfinished, mark } = box;
+  const { text, assessment, isUnfinished, doubt } = box;
   const echo = useId();
-  const isMarked = mark !== null || assessment.kind in MARKS;
+  const isFaulty = doubt !== null || assessment.kind in VERDICTS;
   return (
     <Cell data-kind={isUnfinished ? 'doubtful' : assessment.kind}>
       <input
@@ -95,7 +95,7 @@ function Box(props: ReadingCellProps) {
         style={onThePoint(text)}
         aria-label={`${partName(feature, station)} ${FEATURE_TABLE[feature].name.toLowerCase()} ${slotName(slot).toLowerCase()}, ${document.unit}`}
         aria-invalid={assessment.kind === 'unreadable' || assessment.kind === 'doubtful'}
-        {...(isMarked ? { 'aria-describedby': echo } : {})}
+        {...(isFaulty ? { 'aria-describedby': echo } : {})}
         inputMode={document.measuring.setting[feature] === null ? 'decimal' : 'text'}
         autoComplete="off"
         spellCheck={false}
@@ -107,8 +107,8 @@ function Box(props: ReadingCellProps) {
         onBlur={box.onBlur}
         onKeyDown={box.onKeyDown}
       />
-      <span id={echo} className={isMarked ? 'echo fault' : 'echo'}>
-        {mark ?? echoOf(assessment, box.meant, document.unit, box.typedIn, box.onOther)}
+      <span id={echo} className={isFaulty ? 'echo fault' : 'echo'}>
+        {doubt ?? echoOf(assessment, box.meant, document.unit, box.typedIn, box.onOther)}
       </span>
     </Cell>
   );

@@ -97,7 +97,7 @@ export interface ReadingBox {
   /** True if a reload came upon it before it was finished. */
   readonly isUnfinished: boolean;
   /** What is to be asked about the figure as it stands; null for nothing. */
-  readonly mark: string | null;
+  readonly doubt: string | null;
   /** The unit that it was typed in. */
   readonly typedIn: Reading['unit'];
   /** The setting size of a deviation that was taken on another one than the gauge has now; null for any other. */
@@ -176,7 +176,7 @@ export function useReadingBox({
     text,
     assessment,
     isUnfinished,
-    mark: isUnfinished ? NOT_FINISHED : isShort && !isFocused.current ? FEWER_DIGITS : null,
+    doubt: isUnfinished ? NOT_FINISHED : isShort && !isFocused.current ? FEWER_DIGITS : null,
     typedIn: how.unit ?? document.unit,
     onOther: isDeviation(text) && setting !== current ? setting : null,
     hold: (element) => {

@@ -82,12 +82,12 @@ export function CapsDrawing({ layout, place, perCap }: CapsDrawingProps) {
             </text>
           </g>
         ))}
-        {bolts.map(({ key, x, y, isNow, turn }) => (
+        {bolts.map(({ key, x, y, isNow, sequence }) => (
           <g key={key}>
             <circle className={isNow ? 'bolt' : 'bolt other'} cx={x} cy={y} r={isNow ? RADIUS : RADIUS * 0.6} />
             {isNow && (
               <text x={x} y={y + 5}>
-                {turn}
+                {sequence}
               </text>
             )}
           </g>

@@ -23,7 +23,7 @@ const REPAIR_PASSES = 150;
 const REPAIR_GROWTH = 1.3;
 const IMPROVING_PASSES = 6;
 /** Changes of one price, in grains, at which other ways to serve the blocks are collected. */
-const TURNS = [0.5, -0.5, 2, -2, 8, -8, 1000];
+const STEPS = [0.5, -0.5, 2, -2, 8, -8, 1000];
 /** Change of a price, in grains, at which a half is done without wherever that is possible. */
 const AVOID = 1000;
 /** The combination may miss its best by this part of the bound. */
@@ -217,9 +217,9 @@ export class SharedSearch {
       });
     };
     collect();
-    for (const turn of TURNS) {
+    for (const step of STEPS) {
       for (const resource of scarce) {
-        asked[resource] = Math.max(0, prices[resource]! + turn * this.grain);
+        asked[resource] = Math.max(0, prices[resource]! + step * this.grain);
         collect();
         asked[resource] = prices[resource]!;
       }
@@ -265,7 +265,7 @@ export class SharedSearch {
     return { cost, picks };
   }
 
-  /** A plan near the present prices: units in turn, overdrawn halves dearer from pass to pass; then each unit's best with what is left. */
+  /** A plan near the present prices: units in step, overdrawn halves dearer from pass to pass; then each unit's best with what is left. */
   private repair(): Plan | null {
     const { problem, scarce, prices, classes } = this;
     const room = problem.capacity.slice();
