@@ -13,7 +13,15 @@ export default defineConfig({
     projects: [
       { ...resolve, test: { name: 'core', include: ['packages/core/src/**/*.test.ts'], testTimeout: 60_000 } },
       { ...resolve, test: { name: 'cli', include: ['packages/cli/src/**/*.test.ts'], testTimeout: 60_000 } },
-      { ...resolve, test: { name: 'web', include: ['packages/web/src/**/*.test.{ts,tsx}'] } },
+      {
+        ...resolve,
+        test: {
+          name: 'web',
+          include: ['packages/web/src/**/*.test.{ts,tsx}'],
+          setupFiles: ['packages/web/src/base/testing/takeDown.ts'],
+          testTimeout: 60_000,
+        },
+      },
       {
         ...resolve,
         test: {

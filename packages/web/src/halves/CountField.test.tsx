@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
-import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
-import { afterEach, beforeEach, expect, it, vi } from 'vitest';
+import { act, fireEvent, render, screen } from '@testing-library/react';
+import { beforeEach, expect, it, vi } from 'vitest';
 
 // What this stand-in of a browser does not have: a screen that is wide.
 vi.hoisted(() => {
@@ -19,7 +19,6 @@ interface Counted {
 }
 
 beforeEach(() => localStorage.clear());
-afterEach(cleanup);
 
 const placeOf = (id: string) => ({ of: id, part: 'half', field: 'onHand' });
 const boxOf = (id: string) => screen.getByLabelText(`On hand of ${id}`);

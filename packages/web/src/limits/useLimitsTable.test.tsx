@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { fireEvent, render, screen } from '@testing-library/react';
 import { useState } from 'react';
-import { afterEach, beforeEach, expect, it } from 'vitest';
+import { beforeEach, expect, it } from 'vitest';
 import { LimitsTable } from './LimitsTable.js';
 import { EMPTY_LIMIT, type LimitText, readLimit } from './limitText.js';
 
@@ -25,7 +25,6 @@ function Sheet() {
 }
 
 beforeEach(() => void render(<Sheet />));
-afterEach(cleanup);
 
 const boxOf = (name: string, what: string) =>
   screen.getByLabelText<HTMLInputElement>(new RegExp(`^${name}: ${what}`, 'u'));

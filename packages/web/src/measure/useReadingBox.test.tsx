@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
 import { type JobDocument, nanometres, newJob, type Reading, usualLayout } from '@fettle/core';
-import { act, cleanup, fireEvent, render, screen } from '@testing-library/react';
-import { afterEach, beforeEach, describe, expect, it } from 'vitest';
+import { act, fireEvent, render, screen } from '@testing-library/react';
+import { beforeEach, describe, expect, it } from 'vitest';
 import { useLatest } from '../base/useLatest.js';
 import { Around, AT, jobCame, nothingWaits } from '../job/testing/openedJob.js';
 import { useJob } from '../job/useJob.js';
@@ -48,7 +48,6 @@ beforeEach(() => {
   localStorage.clear();
   went = [];
 });
-afterEach(cleanup);
 
 describe('where a key goes from a box', () => {
   const at = (selectionStart: number, selectionEnd: number) => ({ selectionStart, selectionEnd, value: '62.003' });

@@ -1,9 +1,7 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
-import { afterEach, expect, test, vi } from 'vitest';
+import { fireEvent, render, screen } from '@testing-library/react';
+import { expect, test, vi } from 'vitest';
 import { Button, SteadyButton } from './Button.js';
-
-afterEach(cleanup);
 
 test('a press whose button has come to say something else before it is let go does nothing', () => {
   const cancel = vi.fn();

@@ -1,6 +1,6 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, render, screen, within } from '@testing-library/react';
-import { afterEach, expect, it, vi } from 'vitest';
+import { fireEvent, render, screen, within } from '@testing-library/react';
+import { expect, it, vi } from 'vitest';
 
 // What this stand-in of a browser does not have: a screen that is wide.
 vi.hoisted(() => {
@@ -10,8 +10,6 @@ vi.hoisted(() => {
 
 import { DataTable } from './DataTable.js';
 import type { DataColumn } from './dataColumns.js';
-
-afterEach(cleanup);
 
 interface Kept {
   readonly name: string;

@@ -1,7 +1,7 @@
 // @vitest-environment jsdom
-import { cleanup, fireEvent, render, screen } from '@testing-library/react';
+import { fireEvent, render, screen } from '@testing-library/react';
 import { useRef } from 'react';
-import { afterEach, expect, it } from 'vitest';
+import { expect, it } from 'vitest';
 import { STOP, useOneStop } from './useOneStop.js';
 
 function Grid({ names }: { readonly names: readonly string[] }) {
@@ -24,8 +24,6 @@ const stops = () =>
   [...document.querySelectorAll<HTMLElement>('[data-stop]')].flatMap((one) =>
     one.tabIndex === 0 ? [one.textContent || one.getAttribute('aria-label')] : [],
   );
-
-afterEach(cleanup);
 
 it('is one stop of the Tab key: the first empty box, then whatever had the focus last', () => {
   const { rerender } = render(<Grid names={['M1', 'M2', 'M3']} />);

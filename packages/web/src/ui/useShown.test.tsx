@@ -23,7 +23,7 @@ it('the first hundred rows are shown, and what is wanted wherever it stands; the
 
 it('where rows are drawn only in sight, the first new one is asked for by its place', () => {
   const seen: number[] = [];
-  const { result } = renderHook(() => useShown(items, { current: null }, undefined, (at) => seen.push(at)));
+  const { result } = renderHook(() => useShown(items, { current: null }, undefined, (at) => void seen.push(at)));
   act(() => result.current.showMore());
   expect(seen).toEqual([100]);
 });

@@ -31,7 +31,10 @@ export function useShown<Item>(
   useEffect(() => {
     const at = from.current;
     from.current = null;
-    if (at !== null && reveal) return reveal(at);
+    if (at !== null && reveal) {
+      reveal(at);
+      return;
+    }
     const row = at === null ? null : body.current?.rows[at];
     if (!row) return;
     // A row that keys do not go to can be given the focus all the same.
