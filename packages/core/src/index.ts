@@ -192,12 +192,7 @@ export { type ShimChoice, shimChoices } from './fit/shims/shimAnswer.js';
 export { type ShimOutcome, shimOutcome } from './fit/shims/shimOutcome.js';
 export { shims } from './fit/shims.js';
 export { type BuiltClearances, builtClearances } from './history/builtWith.js';
-export {
-  type CustomerReport,
-  customerReport,
-  type ReportPicture,
-  type ReportSection,
-} from './history/customerReport.js';
+export { type CustomerReport, customerReport, type ReportPicture } from './history/customerReport.js';
 // history: what the workshop knows from its engines
 export {
   type CheckEvidence,
@@ -218,6 +213,7 @@ export { type NeedAhead, needAhead } from './history/needAhead.js';
 export { nextBuild } from './history/nextBuild.js';
 export { type RandomEffects, randomEffects } from './history/randomEffects.js';
 export { reorderLevel } from './history/reorderLevel.js';
+export type { ReportSection } from './history/reportSection.js';
 export { type Share, shareInside } from './history/shareInside.js';
 export { type PartThenNow, shellWorn, thenAndNow, WEAR_PER, wearRate, wornMost } from './history/thenAndNow.js';
 export { startedWith, trustRatio } from './history/trustRatio.js';

@@ -1,12 +1,9 @@
 import { jobAssembly } from '../assembly/assemblyFacts.js';
 import { halfWords, isDescribed } from '../cameApart/foundApart.js';
-import { endPlayNow } from '../endPlay/endPlayRounds.js';
-import type { JobDocument } from '../job/jobDocument.js';
 import { jobFacts } from '../job/jobFacts.js';
-import { columnText, lengthText, workedOutText } from '../measure/lengthText.js';
+import { lengthText, workedOutText } from '../measure/lengthText.js';
 import type { ShownUnit } from '../measure/shownUnit.js';
 import { FEATURE_TABLE } from '../part/feature.js';
-import type { Reading } from '../part/reading.js';
 import type { MeasuredPart, SizeFinding } from '../reading/measuredParts.js';
 import { pressureText } from '../running/pressure.js';
 import {
@@ -19,31 +16,9 @@ import {
   START_WORDS,
   startChecks,
 } from '../running/runningFacts.js';
-import type { SignOff } from '../sheet/buildSheetSchema.js';
-import { stationVerdict } from '../station/stationVerdict.js';
-import { isPassDone, jobPassStates } from '../torque/tightenFacts.js';
+import { doneSection } from './doneSection.js';
+import type { ReportSection, SignedEngine } from './reportSection.js';
 import { thenAndNow } from './thenAndNow.js';
-
-/** A sentence for the customer; a moment is told by whoever shows it. */
-export interface ReportLine {
-  readonly text: string;
-  readonly at?: string;
-}
-
-/** A table for the customer. */
-export interface ReportTable {
-  readonly head: readonly string[];
-  /** Which columns hold figures. */
-  readonly figures: readonly boolean[];
-  readonly rows: readonly (readonly string[])[];
-}
-
-/** A part of the report under its title. */
-export interface ReportSection {
-  readonly title: string;
-  readonly lines: readonly ReportLine[];
-  readonly table: ReportTable | null;
-}
 
 /** A picture with what is to be seen on it. */
 export interface ReportPicture {
@@ -57,17 +32,6 @@ export interface CustomerReport {
   readonly serial: string;
   readonly sections: readonly ReportSection[];
   readonly pictures: readonly ReportPicture[];
-}
-
-/** What a report is made of: an engine that is as its sheet was signed. */
-interface Signed {
-  readonly document: JobDocument;
-  readonly readings: readonly Reading[];
-  readonly signOff: SignOff;
-  /** True if the people who did the work are named. */
-  readonly isNamed: boolean;
-  /** What small lengths are told in: the unit of the engine, or thousandths where that is inches. */
-  readonly shown: ShownUnit;
 }
 
 /** Open work that is listed one by one; more is counted. */
@@ -89,7 +53,7 @@ function partFound({ name, feature, findings }: MeasuredPart, shown: ShownUnit):
 }
 
 /** What was found when the engine came, and what was measured on it. */
-function foundSection({ document, readings, shown }: Signed): ReportSection {
+function foundSection({ document, readings, shown }: SignedEngine): ReportSection {
   const facts = jobFacts(document, readings);
   const { cameApart, before, unit } = document;
   const shells = facts.stations.flatMap(({ id }) => {
@@ -130,109 +94,7 @@ function foundSection({ document, readings, shown }: Signed): ReportSection {
   };
 }
 
-/** The stations with their clearance before and now, each column with one number of decimals. */
-function stationRows({ document, readings, shown }: Signed) {
-  const { cameApart, before, choice } = document;
-  const all = jobFacts(document, readings).stations.flatMap((station) => {
-    const halves = choice?.stations[station.id];
-    if (!halves) return [];
-    const { clearance, isMeasured, judged, state } = stationVerdict(document, station, halves);
-    const old = cameApart.stations[station.id]?.clearance?.nm ?? null;
-    const then = before?.fitted[station.id]?.clearance ?? null;
-    return [{ station, halves, clearance, isMeasured, judged, state, old, earlier: old ?? then }];
-  });
-  const figure = columnText(
-    all.flatMap(({ clearance, earlier }) => [clearance?.nominal ?? null, earlier]),
-    shown,
-  );
-  return all.map(({ station, halves, clearance, isMeasured, judged, state, old, earlier }) => ({
-    clearance,
-    isMeasured,
-    isInside: clearance === null || judged === null || state === 'blocked' ? null : judged.margin >= 0,
-    cells: [
-      station.id,
-      `${halves.upper.label} / ${halves.lower.label}`,
-      earlier === null ? '' : `${figure(earlier)}${old === null ? ' as built last' : ' as it came'}`,
-      clearance === null ? 'not known' : figure(clearance.nominal),
-      station.limits === null
-        ? 'no limit'
-        : `${workedOutText(station.limits.low, shown)} to ${workedOutText(station.limits.high, shown)}`,
-      clearance === null ? '' : isMeasured ? 'measured' : 'worked out',
-    ],
-  }));
-}
-
-function clearanceLine(rows: ReturnType<typeof stationRows>): string {
-  if (rows.length === 0) return 'No shells were selected.';
-  const inside = rows.filter(({ isInside }) => isInside === true).length;
-  const outside = rows.filter(({ isInside }) => isInside === false).map(({ cells }) => cells[0]);
-  const unjudged = rows.filter(({ isInside }) => isInside === null).map(({ cells }) => cells[0]);
-  const measured = rows.filter(({ isMeasured }) => isMeasured).length;
-  const how =
-    measured === rows.length
-      ? 'all measured with the shells in'
-      : measured === 0
-        ? 'worked out from the measured parts'
-        : `${measured} measured with the shells in, the others worked out from the measured parts`;
-  const off = outside.length === 0 ? '' : ` Outside: ${outside.join(', ')}.`;
-  const open =
-    unjudged.length === 0
-      ? ''
-      : ` Not judged, as a limit or a size is missing or a part is out of limits: ${unjudged.join(', ')}.`;
-  return `Oil clearance inside the engine maker’s limits at ${inside} of ${rows.length} bearings, ${how}.${off}${open}`;
-}
-
-/** What was fitted, with the clearances before and now. */
-function doneSection(signed: Signed): ReportSection {
-  const { document, readings, shown } = signed;
-  const { limits, cameApart, before } = document;
-  const rows = stationRows(signed);
-  const now = endPlayNow(document.endPlay);
-  const earlier = cameApart.endPlay?.nm ?? before?.endPlay ?? null;
-  const passes = jobPassStates(document);
-  const done = passes.filter(isPassDone).length;
-  const { stations } = jobFacts(document, readings);
-  const checks = jobAssembly(document, stations).flatMap((one) => [...one.before, ...one.after]);
-  const made = checks.filter((one) => one.made !== null && !one.isOutdated).length;
-  const endPlay =
-    now === null
-      ? []
-      : [
-          [
-            `End play of the crankshaft: ${lengthText(Math.round(now.mean), shown)}`,
-            ...(earlier === null ? [] : [`before ${lengthText(earlier, shown)}`]),
-            ...(limits.endPlay
-              ? [`limits ${workedOutText(limits.endPlay.low, shown)} to ${lengthText(limits.endPlay.high, shown)}`]
-              : []),
-          ].join(', '),
-        ];
-  return {
-    title: 'Work done, before and after',
-    lines: [
-      clearanceLine(rows),
-      ...endPlay,
-      ...(passes.length === 0 ? [] : [`Bolts tightened: ${done} of ${passes.length} passes done.`]),
-      ...(made === 0 ? [] : [`Checks during assembly: ${made} of ${checks.length} made.`]),
-    ].map((text) => ({ text })),
-    table:
-      rows.length === 0
-        ? null
-        : withoutEmpty({
-            head: ['Bearing', 'Shells fitted', `Clearance before, ${shown}`, `Now, ${shown}`, 'Limits', 'Basis'],
-            figures: [false, false, true, true, true, false],
-            rows: rows.map(({ cells }) => cells),
-          }),
-  };
-}
-
-/** The same table without columns in which nothing stands. */
-function withoutEmpty({ head, figures, rows }: ReportTable): ReportTable {
-  const isFilled = head.map((_, at) => rows.some((row) => row[at] !== ''));
-  const kept = <Cell>(cells: readonly Cell[]) => cells.filter((_, at) => isFilled[at]);
-  return { head: kept(head), figures: kept(figures), rows: rows.map(kept) };
-}
-
-function findingsOf({ document, readings }: Signed) {
+function findingsOf({ document, readings }: SignedEngine) {
   const { stations } = jobFacts(document, readings);
   return jobAssembly(document, stations)
     .flatMap((one) => [...one.before, ...one.after])
@@ -240,7 +102,7 @@ function findingsOf({ document, readings }: Signed) {
 }
 
 /** What was refused and why, and problems with what was decided about them. */
-function refusedSection(signed: Signed): ReportSection {
+function refusedSection(signed: SignedEngine): ReportSection {
   const { document } = signed;
   const found = findingsOf(signed).map(
     ({ station, what, made }) =>
@@ -255,7 +117,7 @@ function refusedSection(signed: Signed): ReportSection {
 }
 
 /** What became of it since, and what is to be done again. */
-function afterSection({ document: { running } }: Signed): ReportSection[] {
+function afterSection({ document: { running } }: SignedEngine): ReportSection[] {
   if (!isRunningBegun(running)) return [];
   const read = pressuresNow(running).map(({ moment, read: one, state, limit }) => {
     const word =
@@ -274,7 +136,7 @@ function afterSection({ document: { running } }: Signed): ReportSection[] {
 }
 
 /** Pictures of old shells, then of problems, with their stations. */
-function picturesOf(signed: Signed): ReportPicture[] {
+function picturesOf(signed: SignedEngine): ReportPicture[] {
   const { document, readings } = signed;
   const old = jobFacts(document, readings).stations.flatMap(({ id }) =>
     (['upper', 'lower'] as const).flatMap((side) => {
@@ -291,7 +153,7 @@ function picturesOf(signed: Signed): ReportPicture[] {
 }
 
 /** Who did the work, in the order of the alphabet: who read, who assembled, who signed. */
-function people({ document, readings, signOff }: Signed): string[] {
+function people({ document, readings, signOff }: SignedEngine): string[] {
   const { assembly, cameApart, torque } = document;
   const named = [
     ...readings.filter(({ nm }) => nm !== null).map(({ by }) => by),
@@ -309,7 +171,7 @@ function people({ document, readings, signOff }: Signed): string[] {
  *
  * @param signed an engine that is as its sheet says: the caller has compared the two
  */
-export function customerReport(signed: Signed): CustomerReport {
+export function customerReport(signed: SignedEngine): CustomerReport {
   const { document, signOff, isNamed } = signed;
   const open = listed(signOff.open, MOST_OPEN);
   return {
