@@ -11,7 +11,7 @@ import { inOneTransaction } from '../database/Database.js';
 import { DrawerService } from '../drawer/drawerService.js';
 import { typeEntity } from '../engineType/typeEntity.js';
 import { TypeService } from '../engineType/typeService.js';
-import { leaveSamplesOut } from '../history/knownService.js';
+import { leaveSamplesOut } from '../history/knownEngines.js';
 import { InstrumentService } from '../instrument/instrumentService.js';
 import { jobEntity } from '../job/jobEntity.js';
 import { JobService } from '../job/jobService.js';

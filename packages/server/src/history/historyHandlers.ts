@@ -2,6 +2,7 @@ import type { EndpointName } from '@fettle/core';
 import type { Database } from '../database/Database.js';
 import type { HandlersOf } from '../wire/serve.js';
 import { buildsOf } from './buildsOf.js';
+import { KnownEngines } from './knownEngines.js';
 import { KnownService } from './knownService.js';
 
 type HistoryNames = Extract<EndpointName, 'listBuilds' | 'leaveOut' | `known${string}`>;
@@ -9,6 +10,7 @@ type HistoryNames = Extract<EndpointName, 'listBuilds' | 'leaveOut' | `known${st
 /** What the workshop knows from its engines. */
 export function historyHandlers(database: Database): HandlersOf<HistoryNames> {
   const known = new KnownService(database);
+  const engines = new KnownEngines(database);
   return {
     listBuilds: ({ query }) => buildsOf(database, query.serial),
     knownScope: () => known.scope(),
@@ -18,7 +20,7 @@ export function historyHandlers(database: Database): HandlersOf<HistoryNames> {
     knownUse: ({ query }) => known.use(query),
     knownReaders: ({ query }) => known.readers(query),
     knownTrust: ({ query }) => known.trust(query),
-    knownEngines: ({ query }) => known.engines(query),
-    leaveOut: ({ path, body: { by, reason } }) => known.leaveOut(path.id, by, reason),
+    knownEngines: ({ query }) => engines.list(query),
+    leaveOut: ({ path, body: { by, reason } }) => engines.leaveOut(path.id, by, reason),
   };
 }
