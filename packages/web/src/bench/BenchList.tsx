@@ -165,7 +165,7 @@ export function BenchList() {
           onSamples={setSamples}
         />
       ))}
-      <TakenOff onBack={(job) => bringBack({ ...job, isFitted: false })} />
+      {isReady && <TakenOff onBack={(job) => bringBack({ ...job, isFitted: false })} />}
     </>
   );
 }
