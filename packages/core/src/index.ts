@@ -494,6 +494,7 @@ export { plannedHalves } from './selection/plannedHalves.js';
 export type { LeftOut } from './selection/readyStations.js';
 export { remedyForJob } from './selection/remedyForJob.js';
 export { isByTable, stationOutcomes } from './selection/remedyOutcome.js';
+export type { RuleRow } from './selection/ruleRow.js';
 export { AIM_WORDS, lockedInWords, rulesInWords } from './selection/rulesInWords.js';
 export { aimRuleSchema, RULES, type RuleKey, spreadMainsText, usualThinnerHalf } from './selection/ruleTable.js';
 export type { SelectionJob } from './selection/selectionJob.js';

@@ -2,7 +2,7 @@ import { z } from 'zod';
 import type { PartStart } from '../document/documentPart.js';
 import { THRUST_KINDS, THRUST_TABLE, type ThrustKind } from '../engineType/thrustKind.js';
 import { nanometresSchema, notNegativeNmSchema } from '../measure/lengthSchema.js';
-import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import { nanometres } from '../measure/nanometres.js';
 import type { SettingRow } from '../stage/settingRow.js';
 
 /** What decides which settings of the end play an engine has. */
@@ -33,9 +33,6 @@ const hasRings = ({ kind }: ThrustEngine) => kind === 'rings';
 const hasFlanges = ({ kind }: ThrustEngine) => kind === 'flanged';
 const hasWashers = ({ kind }: ThrustEngine) => kind === 'washers';
 
-/** Figures of new jobs, common practice, each of which the fitter can change. */
-const ALIKE: Nanometres = nanometres(5_000);
-
 /** The settings of the end play, in the order of their form. A new one is a row here, and the arithmetic that asks for it. */
 export const END_PLAY_SETTINGS = {
   kind: row({
@@ -59,7 +56,7 @@ export const END_PLAY_SETTINGS = {
       },
     },
   }),
-  /** Three rings before two: a stack of fewer rings has fewer faces to bed in. Common practice. */
+  /** Three rings before two; common practice. */
   counts: row({
     schema: z.array(z.int().min(0).max(12)).min(1).max(8).describe('Numbers of rings, best first.'),
     usual: () => [3, 2],
@@ -149,6 +146,7 @@ export const END_PLAY_SETTINGS = {
       ],
     },
   }),
+  /** 0.025 mm or 0.001 in; common practice. */
   repeatWithin: row({
     schema: notNegativeNmSchema.describe('Repeats further apart than this point to the dial or its stand.'),
     usual: ({ unit }) => nanometres(unit === 'mm' ? 25_000 : 25_400),
@@ -156,7 +154,7 @@ export const END_PLAY_SETTINGS = {
     among: 'readings',
     field: { kind: 'length', label: 'Repeats may differ by', isOptional: false },
   }),
-  /** Half a graduation of an ordinary dial. */
+  /** Half a graduation of an ordinary dial; common practice. */
   uncertainty: row({
     schema: notNegativeNmSchema.describe('Standard uncertainty of one dial reading.'),
     usual: ({ unit }) => nanometres(unit === 'mm' ? 5_000 : 6_350),
@@ -172,9 +170,10 @@ export const END_PLAY_SETTINGS = {
     isOf: hasWashers,
     field: { kind: 'length', label: 'Maximum shift of the shaft (blank: any)', isOptional: true },
   }),
+  /** 0.005 mm; common practice. */
   alikeWithin: row({
     schema: notNegativeNmSchema.describe('Maximum difference between two washers of a face.'),
-    usual: () => ALIKE,
+    usual: () => nanometres(5_000),
     place: 'maximum difference between washers of a face',
     among: 'readings',
     isOf: (engine) => !hasRings(engine),

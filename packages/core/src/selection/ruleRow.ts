@@ -3,7 +3,7 @@ import type { EngineStart } from '../engineType/enginePart.js';
 import type { ProblemRules } from '../fit/model/fitProblem.js';
 import type { Nanometres } from '../measure/nanometres.js';
 import type { CrankLayout } from '../part/crankLayout.js';
-import type { SettingRow } from '../stage/settingRow.js';
+import type { SettingField, SettingRow } from '../stage/settingRow.js';
 
 /** The sides that the thinner half of a mixed pair may go to. */
 export const THINNER_SIDES = ['either', 'upper', 'lower'] as const;
@@ -28,7 +28,10 @@ export interface RulesBeside {
 }
 
 /** One rule of the selection, and everything that follows from it: schema, default, form, history, sentence and problem are made from this. */
-export interface RuleRow<Schema extends z.ZodType = z.ZodType> extends SettingRow<Schema, EngineStart, RuledEngine> {
+export interface RuleRow<Schema extends z.ZodType = z.ZodType>
+  extends Omit<SettingRow<Schema, EngineStart, RuledEngine>, 'field'> {
+  /** How it is set among the selection rules; mains are set by number, as `1-3`. Left out: it is set elsewhere. */
+  readonly field?: SettingField<RuledEngine> | { readonly kind: 'mains'; readonly label: string };
   /** What it says in the sentence of the rules; null for nothing. */
   readonly words?: (
     value: z.output<Schema>,

@@ -22,8 +22,6 @@ export type SettingField<Engine = never> = { readonly label: string } & (
   | { readonly kind: 'number' | 'percent'; readonly most: number; readonly shown?: number }
   /** A temperature, or none. */
   | { readonly kind: 'celsius' }
-  /** Mains by number, as `1-3`. */
-  | { readonly kind: 'mains' }
 );
 
 /** One setting, and everything that follows from it: schema, default, form and history are made from this. */
@@ -43,8 +41,8 @@ export interface SettingRow<Schema extends z.ZodType = z.ZodType, Start = never,
   readonly help?: string;
 }
 
-/** Rows by key. What a row is called may depend on more than itself. */
-type Table = Readonly<Record<string, Omit<SettingRow, 'place'>>>;
+/** Rows by key. What a row is called, and how it is set, may be more than a setting by itself says. */
+type Table = Readonly<Record<string, Omit<SettingRow, 'place' | 'field'>>>;
 
 /** A schema per setting of a table. */
 export function settingSchemas<Rows extends Table>(rows: Rows): { [Key in keyof Rows]: Rows[Key]['schema'] } {

@@ -3,9 +3,9 @@ import {
   mainListText,
   RULES,
   type RuleKey,
+  type RuleRow,
   readMainList,
   rulesInWords,
-  type SettingField,
 } from '@fettle/core';
 import type { ChangeDocument } from '../job/useJob.js';
 import { useClearances } from '../person/useClearances.js';
@@ -53,7 +53,13 @@ interface RulesProps {
 }
 
 /** The box of one rule. */
-function RuleBox({ rule, field, job, document, change }: RulesProps & { rule: RuleKey; field: SettingField }) {
+function RuleBox({
+  rule,
+  field,
+  job,
+  document,
+  change,
+}: RulesProps & { rule: RuleKey; field: NonNullable<RuleRow['field']> }) {
   if (field.kind === 'mains') {
     return <SpreadMains label={field.label} job={job} document={document} change={change} />;
   }

@@ -13,9 +13,6 @@ const YES_NO = [
 /** A share as per cent, to a tenth. */
 const percentOf = (share: number) => Math.round(share * 1000) / 10;
 
-/** A kind of setting that has no box of one value. */
-type OwnBox = 'mains';
-
 interface SettingBoxProps {
   readonly kept: KeptPlace;
   /** How its row says that it is set; without one nothing is shown. */
@@ -86,7 +83,5 @@ export function SettingBox({ kept, field, unit, value, engine, onCommit }: Setti
       );
     case 'celsius':
       return <CelsiusField kept={kept} label={field.label} value={value as number | null} onCommit={set} />;
-    case 'mains':
-      throw new Error(`${field.label}: a list of ${field.kind satisfies OwnBox} has a box of its own`);
   }
 }

@@ -31,7 +31,7 @@ interface TextUntilEnteredProps {
   readonly children: ReactElement;
 }
 
-/** A box of a table. In a long one only its text is drawn, which costs a tenth, and looks the same; the first key or press goes to the box. */
+/** A box of a table. In a long one only its text is drawn, and looks the same; with the focus it becomes the box. */
 export function TextUntilEntered({ kept, label, text, empty = '', children }: TextUntilEnteredProps) {
   const isLong = useContext(LongTable);
   const [isEntered, setEntered] = useState(false);
