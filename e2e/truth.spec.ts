@@ -161,7 +161,7 @@ test('a main that is named takes halves of its own, and they go nowhere else', a
     await form.getByLabel('Series').fill(series);
     await form.getByLabel('First wall, mm').fill(wall);
     await form.getByLabel('Grades', { exact: true }).fill('1');
-    await form.getByLabel('Only for (place)').fill(place);
+    await form.getByLabel('Only for position').fill(place);
     await form.getByRole('button', { name: 'Add 2 lines' }).click();
   }
   await expect(page.getByText('only for rear')).toHaveCount(2);

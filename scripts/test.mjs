@@ -1,7 +1,7 @@
 // npm test: everything, from a clean clone, ending with one line "N passed, N failed".
 import { spawn, spawnSync } from 'node:child_process';
 import { existsSync, mkdirSync, readFileSync, rmSync } from 'node:fs';
-import { join } from 'node:path';
+import { join, relative } from 'node:path';
 import { buildIfNeeded } from './build.mjs';
 import { installIfNeeded } from './install.mjs';
 import { freePort, installPackages, postgresBinaries } from './postgres.mjs';
@@ -9,10 +9,15 @@ import { root } from './root.mjs';
 
 let passed = 0;
 let failed = 0;
+/** Names of what failed, with the first lines of why: printed once more at the end, where a long log is read first. */
+const failures = [];
 
 function report(name, isGood) {
   if (isGood) passed += 1;
-  else failed += 1;
+  else {
+    failed += 1;
+    failures.push(name);
+  }
   console.log(`${isGood ? 'ok  ' : 'FAIL'} ${name}`);
 }
 
@@ -33,6 +38,19 @@ function check(name, args) {
       resolve();
     });
   });
+}
+
+const beginning = (message) => (message ?? '').split('\n').slice(0, 12).join('\n');
+
+/** Failed tests of a suite in the report of the end-to-end tests, and of the suites in it. */
+function failedSpecs({ specs = [], suites = [] }) {
+  const failedHere = specs
+    .filter((spec) => spec.tests.some((test) => test.status !== 'expected'))
+    .map((spec) => {
+      const errors = spec.tests.flatMap((test) => test.results.flatMap((result) => result.error ?? []));
+      return `${spec.file} › ${spec.title}\n${beginning(errors[0]?.message)}`;
+    });
+  return [...failedHere, ...suites.flatMap(failedSpecs)];
 }
 
 const results = join(root, 'test-results');
@@ -79,20 +97,27 @@ try {
     const summary = JSON.parse(readFileSync(unit, 'utf8'));
     passed += summary.numPassedTests;
     failed += summary.numTotalTests - summary.numPassedTests;
+    for (const file of summary.testResults)
+      for (const test of file.assertionResults)
+        if (test.status !== 'passed')
+          failures.push(`${relative(root, file.name)} › ${test.fullName}\n${beginning(test.failureMessages?.[0])}`);
     const broken = summary.testResults.filter((file) => file.status !== 'passed' && file.assertionResults.length === 0);
     for (const file of broken) report(`test file ${file.name}`, false);
     if (summary.numTotalTests === 0) report('unit and server tests ran', false);
   } else report('unit and server tests ran', false);
 
   if (existsSync(e2e)) {
-    const { stats } = JSON.parse(readFileSync(e2e, 'utf8'));
+    const { stats, suites } = JSON.parse(readFileSync(e2e, 'utf8'));
     passed += stats.expected;
     failed += stats.unexpected + stats.flaky + stats.skipped;
+    failures.push(...suites.flatMap(failedSpecs));
     if (stats.expected + stats.unexpected === 0) report('end-to-end tests ran', false);
   } else report('end-to-end tests ran', false);
 } catch (error) {
   console.error(error.message);
   failed += 1;
+  failures.push(error.message);
 }
+for (const failure of failures) console.log(`FAILED ${failure}`);
 console.log(`${passed} passed, ${failed} failed`);
 process.exit(failed > 0 ? 1 : 0);

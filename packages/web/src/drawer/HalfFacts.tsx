@@ -49,7 +49,7 @@ export function HalfFacts({ id, half, label, unit, change }: HalfFactsProps) {
           line={id}
           part="half"
           field="places"
-          label="Only for (place), empty for every main"
+          label="Only for position, blank for every main"
           value={half.positions?.join(', ') ?? ''}
           most={200}
           check={(text) => {

@@ -78,30 +78,12 @@ function Free({ line }: { line: DrawerLine }) {
   );
 }
 
-function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTableProps): DataColumn<DrawerLine>[] {
-  const labels = shortLabels(lines);
-  const counts = lines.map(({ half }) => half.onHand);
-  const wide: DataColumn<DrawerLine>[] = [
-    {
-      key: 'price',
-      head: 'Price',
-      isFigure: true,
-      sortBy: ({ half }) => half.price,
-      cell: ({ half }) => (half.price === null ? '' : half.price.toFixed(2)),
-    },
-    {
-      key: 'held',
-      head: 'Reserved by',
-      className: 'who',
-      sortBy: ({ reservations }) => reservations[0]?.name ?? null,
-      cell: ({ reservations, half }) => (
-        <>
-          {reservations.map(({ name, count }) => `${name} ${count}`).join(', ')}
-          {half.findings !== '' && <small> {half.findings}</small>}
-        </>
-      ),
-    },
-  ];
+type Columns = readonly DataColumn<DrawerLine>[];
+/** How each line is named on its buttons and boxes. */
+type Labels = ReturnType<typeof shortLabels>;
+
+/** What a line is of. */
+function kindColumns(unit: Unit): Columns {
   return [
     {
       key: 'grade',
@@ -147,6 +129,13 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
         </>
       ),
     },
+  ];
+}
+
+/** How many there are, and how many of them an engine may still take. */
+function countColumns({ lines, by, act, onTold }: LinesTableProps, labels: Labels): Columns {
+  const counts = lines.map(({ half }) => half.onHand);
+  return [
     {
       key: 'onHand',
       head: 'On hand',
@@ -186,30 +175,65 @@ function columnsOf({ lines, unit, by, act, isNarrow, onOpen, onTold }: LinesTabl
     },
     { key: 'used', head: 'Used', isFigure: true, sortBy: ({ used }) => used, cell: ({ used }) => used || '·' },
     { key: 'bin', head: 'Bin', sortBy: ({ half }) => half.bin || null, cell: ({ half }) => half.bin },
-    ...(isNarrow ? [] : wide),
-    {
-      key: 'acts',
-      head: <span className="visually-hidden">Actions</span>,
-      className: 'acts',
-      cell: ({ id, version }) => (
-        <>
-          <Button $kind="quiet" aria-label={`Open ${labels.get(id)}`} onPress={() => onOpen(id)}>
-            <ChevronRight aria-hidden size={20} />
+  ];
+}
+
+/** What is shown where there is room for it. */
+const WIDE_COLUMNS: Columns = [
+  {
+    key: 'price',
+    head: 'Price',
+    isFigure: true,
+    sortBy: ({ half }) => half.price,
+    cell: ({ half }) => (half.price === null ? '' : half.price.toFixed(2)),
+  },
+  {
+    key: 'held',
+    head: 'Reserved by',
+    className: 'who',
+    sortBy: ({ reservations }) => reservations[0]?.name ?? null,
+    cell: ({ reservations, half }) => (
+      <>
+        {reservations.map(({ name, count }) => `${name} ${count}`).join(', ')}
+        {half.findings !== '' && <small> {half.findings}</small>}
+      </>
+    ),
+  },
+];
+
+function actsColumn({ by, act, isNarrow, onOpen }: LinesTableProps, labels: Labels): DataColumn<DrawerLine> {
+  return {
+    key: 'acts',
+    head: <span className="visually-hidden">Actions</span>,
+    className: 'acts',
+    cell: ({ id, version }) => (
+      <>
+        <Button $kind="quiet" aria-label={`Open ${labels.get(id)}`} onPress={() => onOpen(id)}>
+          <ChevronRight aria-hidden size={20} />
+        </Button>
+        {!isNarrow && (
+          <Button
+            $kind="quiet"
+            aria-label={`Remove ${labels.get(id)} from workshop stock`}
+            onPress={() =>
+              void act(() => moveDrawer({ by, kind: 'remove', note: '', changes: [{ id, version, half: null }] }))
+            }
+          >
+            <Trash2 aria-hidden size={18} />
           </Button>
-          {!isNarrow && (
-            <Button
-              $kind="quiet"
-              aria-label={`Remove ${labels.get(id)} from workshop stock`}
-              onPress={() =>
-                void act(() => moveDrawer({ by, kind: 'remove', note: '', changes: [{ id, version, half: null }] }))
-              }
-            >
-              <Trash2 aria-hidden size={18} />
-            </Button>
-          )}
-        </>
-      ),
-    },
+        )}
+      </>
+    ),
+  };
+}
+
+function columnsOf(props: LinesTableProps): Columns {
+  const labels = shortLabels(props.lines);
+  return [
+    ...kindColumns(props.unit),
+    ...countColumns(props, labels),
+    ...(props.isNarrow ? [] : WIDE_COLUMNS),
+    actsColumn(props, labels),
   ];
 }
 

@@ -78,7 +78,7 @@ export function CorrectHalf({ job, id, shell, onChange, onClose }: CorrectHalfPr
           <Word
             {...word}
             field="places"
-            label="Only for (place), empty for every main"
+            label="Only for position, blank for every main"
             value={shell.positions?.join(', ') ?? ''}
             most={200}
             isOptional

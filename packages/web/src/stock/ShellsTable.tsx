@@ -73,17 +73,21 @@ function halfOf({ low, high }: NonNullable<JobShell['band']>) {
   return nanometres(Math.round((high - low) / 2));
 }
 
-interface Correcting {
-  readonly corrected: string | null;
-  readonly onCorrect: (id: string | null) => void;
-}
+type Columns = readonly DataColumn<Kind>[];
+/** How each kind is named on its buttons and boxes. */
+type Labels = ReturnType<typeof shortLabels>;
 
-function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableProps & Correcting): DataColumn<Kind>[] {
-  const labels = shortLabels(Object.entries(document.shells).map(([id, half]) => ({ id, half })));
-  const { unit, withRods } = document;
-  const set = (id: string, part: Partial<JobShell>) =>
+/** Changes one kind of the engine's own. */
+type Set = (id: string, part: Partial<JobShell>) => void;
+
+const setIn =
+  (change: ChangeDocument): Set =>
+  (id, part) =>
     change((old) => ({ ...old, shells: { ...old.shells, [id]: { ...old.shells[id]!, ...part } } }));
-  const counts = Object.values(document.shells).flatMap(({ stock }) => stock ?? []);
+
+/** What a kind is. */
+function kindColumns(document: JobDocument): Columns {
+  const { unit, withRods } = document;
   const halfWords = ({ family, half }: JobShell) => (withRods ? `${family} ${half}` : half);
   return [
     {
@@ -118,6 +122,13 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
       sortBy: ({ shell }) => shell.series,
       cell: ({ shell }) => shell.series,
     },
+  ];
+}
+
+/** How thick a kind is, in both units. */
+function wallColumns(job: string, document: JobDocument, labels: Labels, set: Set): Columns {
+  const { unit } = document;
+  return [
     {
       key: 'wall',
       head: `Wall, ${unit}`,
@@ -157,6 +168,13 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
         </>
       ),
     },
+  ];
+}
+
+/** How many there are, and how many of them the accepted selection takes. */
+function countColumns(job: string, document: JobDocument, labels: Labels, set: Set): Columns {
+  const counts = Object.values(document.shells).flatMap(({ stock }) => stock ?? []);
+  return [
     {
       key: 'stock',
       head: 'Stock',
@@ -178,37 +196,56 @@ function columnsOf({ job, document, change, corrected, onCorrect }: ShellsTableP
         ),
     },
     { key: 'chosen', head: 'Selected', isFigure: true, sortBy: ({ chosen }) => chosen, cell: ({ chosen }) => chosen },
-    {
-      key: 'remove',
-      className: 'acts',
-      head: <span className="visually-hidden">Remove</span>,
-      cell: ({ id, shell }) => (
-        <>
-          {shell.line === null && (
-            <Button
-              $kind="quiet"
-              aria-label={`Correct ${labels.get(id)}`}
-              aria-expanded={corrected === id}
-              onPress={() => onCorrect(corrected === id ? null : id)}
-            >
-              <Pencil aria-hidden size={18} />
-            </Button>
-          )}
+  ];
+}
+
+interface Correcting {
+  readonly corrected: string | null;
+  readonly onCorrect: (id: string | null) => void;
+}
+
+function actsColumn(change: ChangeDocument, { corrected, onCorrect }: Correcting, labels: Labels): DataColumn<Kind> {
+  return {
+    key: 'remove',
+    className: 'acts',
+    head: <span className="visually-hidden">Remove</span>,
+    cell: ({ id, shell }) => (
+      <>
+        {shell.line === null && (
           <Button
             $kind="quiet"
-            aria-label={`Remove ${labels.get(id)} from stock`}
-            onPress={() =>
-              change((old) => {
-                const { [id]: _, ...others } = old.shells;
-                return { ...old, shells: others };
-              })
-            }
+            aria-label={`Correct ${labels.get(id)}`}
+            aria-expanded={corrected === id}
+            onPress={() => onCorrect(corrected === id ? null : id)}
           >
-            <Trash2 aria-hidden size={18} />
+            <Pencil aria-hidden size={18} />
           </Button>
-        </>
-      ),
-    },
+        )}
+        <Button
+          $kind="quiet"
+          aria-label={`Remove ${labels.get(id)} from stock`}
+          onPress={() =>
+            change((old) => {
+              const { [id]: _, ...others } = old.shells;
+              return { ...old, shells: others };
+            })
+          }
+        >
+          <Trash2 aria-hidden size={18} />
+        </Button>
+      </>
+    ),
+  };
+}
+
+function columnsOf({ job, document, change, ...correcting }: ShellsTableProps & Correcting): Columns {
+  const labels = shortLabels(Object.entries(document.shells).map(([id, half]) => ({ id, half })));
+  const set = setIn(change);
+  return [
+    ...kindColumns(document),
+    ...wallColumns(job, document, labels, set),
+    ...countColumns(job, document, labels, set),
+    actsColumn(change, correcting, labels),
   ];
 }
 
@@ -231,12 +268,7 @@ export function ShellsTable({ job, document, change, lines }: ShellsTableProps) 
           id={corrected}
           shell={wrong}
           onClose={() => onCorrect(null)}
-          onChange={(part) =>
-            change((old) => ({
-              ...old,
-              shells: { ...old.shells, [corrected]: { ...old.shells[corrected]!, ...part } },
-            }))
-          }
+          onChange={(part) => setIn(change)(corrected, part)}
         />
       )}
       <DataTable
