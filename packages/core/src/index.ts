@@ -314,7 +314,7 @@ export {
 export { lengthOfNumber } from './measure/lengthOfNumber.js';
 export type { Limit } from './measure/lengthSchema.js';
 export { columnText, lengthText, roughText, spreadFigure, workedOutText } from './measure/lengthText.js';
-export { likelyFigures, likelyParts, type Span } from './measure/likelyFigures.js';
+export { type LikelyFigure, likelyFigures, likelyParts, type Span } from './measure/likelyFigures.js';
 export { BELIEVABLE_WEAR, judgedReading } from './measure/misreading.js';
 export { momentSchema } from './measure/moment.js';
 export { momentText } from './measure/momentText.js';

@@ -248,10 +248,14 @@ describe('the caller’s limit', () => {
   it('holds before there is a plan, in prices and in explanations', () => {
     for (const request of hard) {
       for (const ms of [0, 5, 40]) {
-        const start = performance.now();
-        const clock = () => performance.now();
-        const plan = planRequest(request, { solver, clock, until: start + ms, prices: true });
-        expect(clock() - start).toBeLessThan(ms + 1_500);
+        let looks = 0;
+        // A clock of its own: each look at it is a tenth of a millisecond.
+        const clock = () => {
+          looks += 1;
+          return looks / 10;
+        };
+        const plan = planRequest(request, { solver, clock, until: ms, prices: true });
+        expect(clock()).toBeLessThan(ms + 10);
         expect(recheckPlan(request, plan)).toEqual([]);
       }
     }

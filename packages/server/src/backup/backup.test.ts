@@ -40,7 +40,7 @@ beforeAll(async () => {
   // How far the engine is, is worked out a little later.
   await vi.waitFor(
     async () => expect(await server.database.query('SELECT progress_of AS of FROM job')).toEqual([{ of: 2 }]),
-    10_000,
+    { timeout: 50_000 },
   );
   manifest = await writeBackup(url, file);
 });

@@ -103,16 +103,17 @@ describe('too much of something', () => {
       housings: [],
       shells: [...shells, { id: '' }],
     };
+    const began = performance.now();
     const large = Array.from({ length: 6 }, () => server.call('POST', '/api/fit', request));
-    const worst = [];
+    const took = [];
     for (let times = 0; times < 20; times += 1) {
       const before = performance.now();
       await server.call('GET', '/api/health');
-      worst.push(performance.now() - before);
+      took.push(performance.now() - before);
     }
     expect((await Promise.all(large)).every(({ status }) => status === 422)).toBe(true);
     // Half of what was asked meanwhile was answered between them, not after them.
-    expect(worst.sort((a, b) => a - b)[10]).toBeLessThan(500);
+    expect(took.sort((a, b) => a - b)[10]).toBeLessThan((performance.now() - began) / 4);
   });
 });
 

@@ -1,11 +1,9 @@
 import {
   type HandTurn,
   momentText,
-  plainNumber,
   STIFF_TRIES,
   type StationAssembly,
   TORQUE_UNITS,
-  type TorqueUnit,
   torqueUnitWord,
   turnText,
 } from '@fettle/core';
@@ -15,9 +13,8 @@ import { Field } from '../ui/Field.js';
 import { Fold } from '../ui/Fold.js';
 import { Notice } from '../ui/Notice.js';
 import { Panel, PanelTitle, Quiet, Row } from '../ui/Panel.js';
-import { useKeptChoice } from '../ui/useKeptChoice.js';
-import { useKeptText } from '../ui/useKeptText.js';
 import type { AssemblyWork } from './useAssembly.js';
+import { useTurn } from './useTurn.js';
 
 const WAYS: readonly { how: HandTurn['how']; label: string }[] = [
   { how: 'even', label: 'Free and even' },
@@ -25,44 +22,10 @@ const WAYS: readonly { how: HandTurn['how']; label: string }[] = [
   { how: 'stiff', label: 'Stiff' },
 ];
 
-function numberOf(text: string, most: number): number | null | 'wrong' {
-  const typed = text.trim().replace('°', '');
-  if (typed === '') return null;
-  const value = plainNumber(typed);
-  return value <= most ? value : 'wrong';
-}
-
 /** How the shaft turns by hand with this cap tight. */
 export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssembly }) {
-  const { job, turn } = work;
   const { station } = one;
-  const known = one.isTurnOpen ? null : one.turn;
-  const angle = useKeptText(
-    { of: job.id, part: 'turn angle', field: station },
-    known?.angle == null ? '' : String(known.angle),
-  );
-  const away = useKeptText(
-    { of: job.id, part: 'turn breakaway', field: station },
-    known?.breakaway == null ? '' : String(known.breakaway.value),
-  );
-  const [unit, setUnit, unitKept] = useKeptChoice<TorqueUnit>(
-    { of: job.id, part: 'turn unit', field: station },
-    known?.breakaway?.unit ?? (job.document.unit === 'in' ? 'in-lb' : 'Nm'),
-    TORQUE_UNITS,
-  );
-  const [readAngle, readAway] = [numberOf(angle.text, 360), numberOf(away.text, 10_000)];
-  const keep = (how: HandTurn['how'], inUnit = unit) => {
-    if (readAngle === 'wrong' || readAway === 'wrong') return;
-    turn(station, {
-      how,
-      angle: how === 'stiff' ? readAngle : null,
-      breakaway: readAway === null ? null : { value: readAway, unit: inUnit },
-    });
-    angle.settled(how === 'stiff' ? angle.text : '');
-    away.settled(away.text);
-    unitKept(inUnit);
-  };
-  const isStiff = known?.how === 'stiff';
+  const { known, angle, angleFault, away, awayFault, unit, setUnit, keep, press } = useTurn(work, one);
   return (
     <Panel aria-label={`How the shaft turns with ${station} tight`}>
       <PanelTitle>Turn the shaft with {station} tight</PanelTitle>
@@ -77,13 +40,13 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
             key={how}
             $kind={known?.how === how ? 'primary' : 'plain'}
             aria-pressed={known?.how === how}
-            onPress={() => (known?.how === how ? turn(station, null) : keep(how))}
+            onPress={() => press(how)}
           >
             {label}
           </Button>
         ))}
       </Row>
-      {isStiff && (
+      {known?.how === 'stiff' && (
         <>
           <Row style={{ alignItems: 'end' }}>
             <Field
@@ -93,7 +56,7 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
               onChange={angle.setText}
               isLeftOver={angle.isLeftOver}
               onBlur={() => keep('stiff')}
-              fault={readAngle === 'wrong' ? 'Enter degrees from 0 to 360.' : null}
+              fault={angleFault}
             />
           </Row>
           <Notice>
@@ -117,16 +80,13 @@ export function TurnPanel({ work, one }: { work: AssemblyWork; one: StationAssem
               onChange={away.setText}
               isLeftOver={away.isLeftOver}
               onBlur={() => keep(known.how)}
-              fault={readAway === 'wrong' ? 'Enter a torque, or leave blank.' : null}
+              fault={awayFault}
             />
             <Choice
               label="Read in"
               value={unit}
               options={TORQUE_UNITS.map((value) => ({ value, label: torqueUnitWord(value) }))}
-              onChange={(value) => {
-                setUnit(value);
-                keep(known.how, value);
-              }}
+              onChange={setUnit}
             />
           </Row>
         </Fold>

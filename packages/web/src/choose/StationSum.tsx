@@ -17,6 +17,7 @@ import {
   type Unit,
   warmClearance,
 } from '@fettle/core';
+import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { useClearances } from '../person/useClearances.js';
 import { Quiet } from '../ui/Panel.js';
@@ -43,122 +44,122 @@ interface StationSumProps {
   readonly unit: Unit;
 }
 
-/** The sum as on paper: bore − journal − walls, and how the clearance stands to aim and limits. */
-export function StationSum({ document, station, halves, verdict, unit }: StationSumProps) {
-  const { clearance, judged, offset, isMeasured, u } = verdict;
-  const predicted = station.tried?.predicted ?? null;
-  const warm =
-    clearance && halves
-      ? warmClearance(document, station, clearance.nominal, [halves.upper.wall, halves.lower.wall])
-      : null;
+/** One line of the sum: its figure, and what it is. */
+function Line({ figure, children, isResult = false }: { figure: string; children: ReactNode; isResult?: boolean }) {
+  return (
+    <tr className={isResult ? 'result' : undefined}>
+      <td className="figure">{figure}</td>
+      <td className="what">{children}</td>
+    </tr>
+  );
+}
+
+interface ArithmeticProps extends StationSumProps {
+  readonly bore: EffectiveSize;
+  readonly journal: EffectiveSize;
+}
+
+/** Bore − journal − walls, one below the other. */
+function Arithmetic({ station, bore, journal, halves, verdict, unit }: ArithmeticProps) {
+  const { clearance, offset, isMeasured, u } = verdict;
   const { shown } = useClearances(unit);
-  const exact = (value: Nanometres) => formatExactLength(value, shown, CLEARANCE_DECIMALS[shown]);
-  const signed = (value: Nanometres) => formatExactLength(value, shown, CLEARANCE_DECIMALS[shown], { plus: true });
-  const summed = [
-    station.bore?.nominal,
-    station.journal?.nominal,
-    halves?.upper.wall,
-    halves?.lower.wall,
-    clearance?.nominal,
-  ];
+  const predicted = station.tried?.predicted ?? null;
+  const summed = [bore.nominal, journal.nominal, halves?.upper.wall, halves?.lower.wall, clearance?.nominal];
   const decimals = commonDecimals(
     summed.filter((value) => value !== undefined),
     unit,
     INSTRUMENT_DECIMALS[unit],
     6,
   );
-  const summand = (value: Nanometres) => formatLength(value, unit, decimals);
+  const text = (value: Nanometres) => formatLength(value, unit, decimals);
+  return (
+    <Sum aria-label="Arithmetic">
+      <tbody>
+        <Line figure={text(bore.nominal)}>bore, {knownBy(bore, station.marks.bore)}</Line>
+        <Line figure={`− ${text(journal.nominal)}`}>journal, {knownBy(journal, station.marks.journal)}</Line>
+        {halves ? (
+          <>
+            <Line figure={`− ${text(halves.upper.wall)}`}>upper, {halves.upper.label}</Line>
+            <Line figure={`− ${text(halves.lower.wall)}`}>lower, {halves.lower.label}</Line>
+          </>
+        ) : (
+          <Line figure="− ?">two walls, nothing selected</Line>
+        )}
+        {offset && clearance && (
+          <Line figure={`${offset.offset < 0 ? '−' : '+'} ${text(nanometres(Math.abs(offset.offset)))}`}>
+            assembly offset, {offsetSource(offset)}
+          </Line>
+        )}
+        {isMeasured && predicted !== null && <Line figure={text(predicted)}>predicted</Line>}
+        {clearance && (
+          <Line figure={text(clearance.nominal)} isResult>
+            {u !== null && `± ${spreadFigure(u, unit)} `}
+            {isMeasured ? 'measured, shells in' : 'oil clearance'}, {unit}
+            {shown !== unit && `: ${roughText(clearance.nominal, shown)}`}
+          </Line>
+        )}
+      </tbody>
+    </Sum>
+  );
+}
+
+/** How the clearance stands to target and limits. */
+function Standing({ station, verdict, unit }: Pick<StationSumProps, 'station' | 'verdict' | 'unit'>) {
+  const { clearance, judged } = verdict;
+  const { shown } = useClearances(unit);
+  if (!clearance) return null;
+  const exact = (value: Nanometres) => formatExactLength(value, shown, CLEARANCE_DECIMALS[shown]);
+  const signed = (value: Nanometres) => formatExactLength(value, shown, CLEARANCE_DECIMALS[shown], { plus: true });
+  return (
+    <Quiet>
+      {shown !== unit && 'In thousandths: '}Tightest <span className="figure">{exact(clearance.tightest)}</span>,
+      loosest <span className="figure">{exact(clearance.loosest)}</span>
+      {station.aim !== null && (
+        <>
+          . Target <span className="figure">{exact(station.aim)}</span>, off by{' '}
+          <span className="figure">{signed((clearance.nominal - station.aim) as Nanometres)}</span>
+        </>
+      )}
+      {judged &&
+        (judged.margin >= 0 ? (
+          <>
+            . <span className="figure">{exact(judged.margin)}</span> to the {judged.side} limit.
+          </>
+        ) : (
+          <>
+            . Beyond the {judged.side} limit by <span className="figure">{exact(-judged.margin as Nanometres)}</span>.
+          </>
+        ))}
+    </Quiet>
+  );
+}
+
+/** The sum as on paper: bore − journal − walls, and how the clearance stands to target and limits. */
+export function StationSum(props: StationSumProps) {
+  const { document, station, halves, verdict, unit } = props;
+  const { clearance } = verdict;
+  const { bore, journal } = station;
+  const { shown } = useClearances(unit);
+  const warm =
+    clearance && halves
+      ? warmClearance(document, station, clearance.nominal, [halves.upper.wall, halves.lower.wall])
+      : null;
   return (
     <>
-      {station.bore && station.journal ? (
-        <Sum aria-label="Arithmetic">
-          <tbody>
-            <tr>
-              <td className="figure">{summand(station.bore.nominal)}</td>
-              <td className="what">bore, {knownBy(station.bore, station.marks.bore)}</td>
-            </tr>
-            <tr>
-              <td className="figure">− {summand(station.journal.nominal)}</td>
-              <td className="what">journal, {knownBy(station.journal, station.marks.journal)}</td>
-            </tr>
-            {halves ? (
-              <>
-                <tr>
-                  <td className="figure">− {summand(halves.upper.wall)}</td>
-                  <td className="what">upper, {halves.upper.label}</td>
-                </tr>
-                <tr>
-                  <td className="figure">− {summand(halves.lower.wall)}</td>
-                  <td className="what">lower, {halves.lower.label}</td>
-                </tr>
-              </>
-            ) : (
-              <tr>
-                <td className="figure">− ?</td>
-                <td className="what">two walls, nothing selected</td>
-              </tr>
-            )}
-            {offset && clearance && (
-              <tr>
-                <td className="figure">
-                  {offset.offset < 0 ? '−' : '+'} {summand(nanometres(Math.abs(offset.offset)))}
-                </td>
-                <td className="what">assembly offset, {offsetSource(offset)}</td>
-              </tr>
-            )}
-            {isMeasured && predicted !== null && (
-              <tr>
-                <td className="figure">{summand(predicted)}</td>
-                <td className="what">predicted</td>
-              </tr>
-            )}
-            {clearance && (
-              <tr className="result">
-                <td className="figure">{summand(clearance.nominal)}</td>
-                <td className="what">
-                  {u !== null && `± ${spreadFigure(u, unit)} `}
-                  {isMeasured ? 'measured, shells in' : 'oil clearance'}, {unit}
-                  {shown !== unit && `: ${roughText(clearance.nominal, shown)}`}
-                </td>
-              </tr>
-            )}
-          </tbody>
-        </Sum>
+      {bore && journal ? (
+        <Arithmetic {...props} bore={bore} journal={journal} />
       ) : (
         <p>
-          A clearance needs a bore and a journal; {station.bore ? 'the journal' : station.journal ? 'the bore' : 'both'}{' '}
-          is missing.
+          A clearance needs a bore and a journal; {bore ? 'the journal' : journal ? 'the bore' : 'both'} is missing.
         </p>
       )}
-      {warm !== null && (
+      {clearance && warm !== null && (
         <Quiet>
-          Running at {document.warm.celsius} °C: {warm < clearance!.nominal ? 'down' : 'up'} to{' '}
+          Running at {document.warm.celsius} °C: {warm < clearance.nominal ? 'down' : 'up'} to{' '}
           <span className="figure">{roughText(warm, shown)}</span>. Shells under crush change it less.
         </Quiet>
       )}
-      {clearance && (
-        <Quiet>
-          {shown !== unit && 'In thousandths: '}Tightest <span className="figure">{exact(clearance.tightest)}</span>,
-          loosest <span className="figure">{exact(clearance.loosest)}</span>
-          {station.aim !== null && (
-            <>
-              . Target <span className="figure">{exact(station.aim)}</span>, off by{' '}
-              <span className="figure">{signed((clearance.nominal - station.aim) as Nanometres)}</span>
-            </>
-          )}
-          {judged &&
-            (judged.margin >= 0 ? (
-              <>
-                . <span className="figure">{exact(judged.margin)}</span> to the {judged.side} limit.
-              </>
-            ) : (
-              <>
-                . Beyond the {judged.side} limit by{' '}
-                <span className="figure">{exact(-judged.margin as Nanometres)}</span>.
-              </>
-            ))}
-        </Quiet>
-      )}
+      <Standing station={station} verdict={verdict} unit={unit} />
     </>
   );
 }

@@ -1,6 +1,7 @@
 import { chanceText, type ExpectedReading, endPlayAsk, lengthText, type Nanometres, nanometres } from '@fettle/core';
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
+import { useSame } from '../base/useSame.js';
 import { resultOf } from '../fit/fitSearch.js';
 import { useAsked } from '../fit/useAsked.js';
 import { LengthField } from '../typing/LengthField.js';
@@ -46,19 +47,17 @@ export function ShelfAdvice({ job, work }: { readonly job: string; readonly work
   const { low, high } = draft ?? NOT_TYPED;
   const [target, setTarget] = useState<(typeof TARGETS)[number]['value']>('0.9');
   const what = kind === 'rings' ? 'Gap' : 'End play';
-  const expected = expectedOf(work, low, high);
-  const text = expected && JSON.stringify([expected, target]);
+  const wanted = useSame(expectedOf(work, low, high));
   const about = useMemo(() => {
-    if (text === null) return null;
-    const [wanted, chance] = JSON.parse(text) as [ExpectedReading, string];
+    if (wanted === null) return null;
     const middle = nanometres(Math.round(wanted.kind === 'band' ? (wanted.low + wanted.high) / 2 : wanted.mean));
     const asked = endPlayAsk(endPlay, kind, limit, unit, pieces, middle);
     if (!asked.ok) return null;
     const byName = [...asked.ids].flatMap(([name, id]) =>
       prices[id] === undefined ? [] : [[name, prices[id]] as const],
     );
-    return { asked, wanted, target: Number(chance), prices: Object.fromEntries(byName) };
-  }, [text, endPlay, kind, limit, unit, pieces, prices]);
+    return { asked, wanted, target: Number(target), prices: Object.fromEntries(byName) };
+  }, [wanted, target, endPlay, kind, limit, unit, pieces, prices]);
   const { result, fault } = useAsked(about, async (search) =>
     resultOf(await search.pieceOrder(about!.asked.request, about!.wanted, about!.target, about!.prices)),
   );

@@ -137,44 +137,38 @@ function KeepForType({ settle, origin, unit }: KeepForTypeProps) {
   );
 }
 
-/** What the end play comes to, on one line with its limits and what the pieces would give; and what to do about it, in order. */
-export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
-  const { document, now, verdict, limit, aim, steps, missed, outcome, shims, kind, endPlay } = work;
-  const { unit } = document;
+/** The figure, how far it is known, its verdict, and what it rests on. */
+function FigureNow({ work: { document, now, verdict, kind } }: { readonly work: EndPlayWork }) {
   const { shown } = useClearances(document.unit);
-  const isGap = now?.moment === 'without';
-  const seen =
-    kind === 'rings' && now?.moment === 'fitted' ? settleSeen(endPlay, work.before?.mean ?? null, now.mean) : null;
-  // What misses its prediction is doubted first, not learnt from.
-  const settled = seen !== null && seen >= 0 && missed === null ? seen : null;
-  const others = shims.choices.map(({ result }) => planLength(result, document));
-  const after = outcome && endPlay.choice === null ? planLength(outcome.result, document) : null;
+  if (!now) return <Quiet>{kind === 'rings' ? 'Read the gap without shims first.' : 'No readings yet.'}</Quiet>;
   return (
-    <Panel aria-label="Result">
-      <PanelTitle>{isGap ? 'Gap without shims' : 'End play now'}</PanelTitle>
-      {now ? (
-        <Figure>
-          <span className="big figure">{lengthText(now.mean, shown)}</span>
+    <>
+      <Figure>
+        <span className="big figure">{lengthText(now.mean, shown)}</span>
+        <span className="figure soft">
+          ± {formatLength(nanometres(Math.round(now.expanded)), shown, INSTRUMENT_DECIMALS[shown])}
+        </span>
+        {verdict && <StateMark state={verdict.state} />}
+        <span className="soft">
+          {now.count === 1 ? 'one reading' : `${now.count} readings`}, {momentWord(now.moment)}
+          {verdict && `; chance of being in limits ${chanceText(verdict.chance)}`}
+        </span>
+        {now.angles.length > 1 && (
           <span className="figure soft">
-            ± {formatLength(nanometres(Math.round(now.expanded)), shown, INSTRUMENT_DECIMALS[shown])}
+            {now.angles.map(({ angle, mean }) => `${lengthText(mean, shown)} at ${angle}°`).join(', ')}
           </span>
-          {verdict && <StateMark state={verdict.state} />}
-          <span className="soft">
-            {now.count === 1 ? 'one reading' : `${now.count} readings`}, {momentWord(now.moment)}
-            {verdict && `; chance of being in limits ${chanceText(verdict.chance)}`}
-          </span>
-          {now.angles.length > 1 && (
-            <span className="figure soft">
-              {now.angles.map(({ angle, mean }) => `${lengthText(mean, shown)} at ${angle}°`).join(', ')}
-            </span>
-          )}
-        </Figure>
-      ) : (
-        <Quiet>{kind === 'rings' ? 'Read the gap without shims first.' : 'No readings yet.'}</Quiet>
-      )}
-      {now && (
-        <BudgetTable of="the end play" budget={now.budget} unit={shown} factor={now.expanded / now.uncertainty} />
-      )}
+        )}
+      </Figure>
+      <BudgetTable of="the end play" budget={now.budget} unit={shown} factor={now.expanded / now.uncertainty} />
+    </>
+  );
+}
+
+/** What to doubt before anything is done: repeats that are apart, a prediction that was missed. */
+function Doubts({ work: { document, now, missed, endPlay } }: { readonly work: EndPlayWork }) {
+  const { shown } = useClearances(document.unit);
+  return (
+    <>
       {now?.isDoubtful && (
         <Notice>
           Repeats at one angle are {lengthText(now.apart, shown)} apart, more than{' '}
@@ -187,6 +181,49 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
           behind a piece, a piece in the wrong place, or the dial, then re-read.
         </Notice>
       )}
+    </>
+  );
+}
+
+/** What a stack of rings was seen to settle; null where that is not known, or is doubted. */
+function settledIn({ kind, now, endPlay, before, missed }: EndPlayWork): Nanometres | null {
+  // What misses its prediction is doubted first, not learnt from.
+  if (kind !== 'rings' || now?.moment !== 'fitted' || missed !== null) return null;
+  const seen = settleSeen(endPlay, before?.mean ?? null, now.mean);
+  return seen !== null && seen >= 0 ? seen : null;
+}
+
+/** Offers to count on what the stack was seen to settle, for this engine and for those of its type. */
+function Settled({ work }: { readonly work: EndPlayWork }) {
+  const { document, endPlay, set } = work;
+  const { shown } = useClearances(document.unit);
+  const settled = settledIn(work);
+  if (settled === null || settled === endPlay.settle) return null;
+  return (
+    <Row>
+      <Quiet>
+        With the stack in it reads as if it settled {lengthText(settled, shown)}; {lengthText(endPlay.settle, shown)}{' '}
+        was counted on.
+      </Quiet>
+      <Button onPress={() => set({ settle: settled }, 'what a stack of rings settles')}>
+        Count on {lengthText(settled, shown)} from now on
+      </Button>
+      {document.origin && <KeepForType settle={settled} origin={document.origin} unit={document.unit} />}
+    </Row>
+  );
+}
+
+/** What the end play comes to, on one line with its limits and what the pieces would give; and what to do about it, in order. */
+export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
+  const { document, now, limit, aim, steps, outcome, shims, kind, endPlay } = work;
+  const { shown } = useClearances(document.unit);
+  const isGap = now?.moment === 'without';
+  const after = outcome && endPlay.choice === null ? planLength(outcome.result, document) : null;
+  return (
+    <Panel aria-label="Result">
+      <PanelTitle>{isGap ? 'Gap without shims' : 'End play now'}</PanelTitle>
+      <FigureNow work={work} />
+      <Doubts work={work} />
       <GapGauge
         what="End play"
         unit={shown}
@@ -196,27 +233,14 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
           now && !isGap ? { mean: now.mean, spread: Math.max((now.largest - now.smallest) / 2, now.expanded) } : null
         }
         after={after}
-        others={others}
+        others={shims.choices.map(({ result }) => planLength(result, document))}
       />
-      {limit === null ? (
-        <Quiet>No end play limits on the data sheet: not judged.</Quiet>
-      ) : (
-        <Quiet>
-          Limits: {limit.source}. {kind === 'rings' && 'Too tight is the dangerous side: when it is hot, it binds.'}
-        </Quiet>
-      )}
-      {settled !== null && settled !== endPlay.settle && (
-        <Row>
-          <Quiet>
-            With the stack in it reads as if it settled {lengthText(settled, shown)};{' '}
-            {lengthText(endPlay.settle, shown)} was counted on.
-          </Quiet>
-          <Button onPress={() => work.set({ settle: settled }, 'what a stack of rings settles')}>
-            Count on {lengthText(settled, shown)} from now on
-          </Button>
-          {document.origin && <KeepForType settle={settled} origin={document.origin} unit={unit} />}
-        </Row>
-      )}
+      <Quiet>
+        {limit === null
+          ? 'No end play limits on the data sheet: not judged.'
+          : `Limits: ${limit.source}. ${kind === 'rings' ? 'Too tight is the dangerous side: when it is hot, it binds.' : ''}`}
+      </Quiet>
+      <Settled work={work} />
       {steps.length > 0 && (
         <Steps aria-label="What to do, in order">
           {steps.map((step, at) => (
@@ -227,7 +251,7 @@ export function WhatToDo({ work }: { readonly work: EndPlayWork }) {
               <div>
                 <StepText
                   step={step}
-                  unit={unit}
+                  unit={document.unit}
                   isStack={kind === 'rings'}
                   isChosen={endPlay.choice !== null}
                   leadsTo={after}

@@ -1,5 +1,5 @@
 import type { PieceAsk, ShimPlan } from '@fettle/core';
-import { useMemo } from 'react';
+import { useSame } from '../base/useSame.js';
 import { resultOf } from '../fit/fitSearch.js';
 import type { ShimAnswer } from '../fit/fitWorker.js';
 import { useAsked } from '../fit/useAsked.js';
@@ -16,12 +16,8 @@ export interface Shims {
 
 /** The best pieces for what is asked, searched beside the page; nothing while it cannot be asked. */
 export function useShims(asked: PieceAsk): Shims {
-  const text = asked.ok ? JSON.stringify(asked.request) : null;
   // The same question is the same object, however often the engine is looked up.
-  const request = useMemo(
-    () => (text === null ? null : (JSON.parse(text) as (PieceAsk & { ok: true })['request'])),
-    [text],
-  );
+  const request = useSame(asked.ok ? asked.request : null);
   const { result, fault } = useAsked(request, async (search) => resultOf(await search.shims(request!, SHOWN)));
   return { plan: result?.plan ?? null, choices: result?.choices ?? [], fault };
 }

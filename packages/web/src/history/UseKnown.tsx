@@ -60,6 +60,65 @@ function MonthBars({ uses }: { readonly uses: readonly KnownUse[] }) {
   );
 }
 
+interface GradesUsedProps {
+  readonly uses: readonly KnownUse[];
+  readonly months: number;
+  /** The stock at which a shell is ordered, with the chance that it lasts; null while the boxes say nothing usable. */
+  readonly levelOf: (use: KnownUse) => ReturnType<typeof reorderLevel> | null;
+}
+
+/** How many of each grade were used, and when to order them. */
+function GradesUsed({ uses, months, levelOf }: GradesUsedProps) {
+  return (
+    <KnownTable
+      label="Shells used by grade"
+      file="shells-used"
+      items={uses}
+      keyOf={({ family, series, grade, half }) => `${family} ${series} ${grade} ${half}`}
+      columns={[
+        { head: 'Series', text: ({ series }) => series },
+        { head: 'Grade', text: ({ grade }) => grade },
+        { head: 'For', text: ({ family, half }) => `${FAMILY_WORDS[family]}, ${HALF_WORDS[half]}` },
+        {
+          head: 'Used',
+          text: ({ total }) => String(total),
+          cell: ({ family, series, grade, half, total }) => (
+            <BehindLink
+              to={{ what: 'use', family, series, grade, half }}
+              label={`${series} ${grade}, ${HALF_WORDS[half]}`}
+            >
+              {total}
+            </BehindLink>
+          ),
+          sortBy: ({ total }) => total,
+          isFigure: true,
+        },
+        {
+          head: 'Per month',
+          text: ({ total }) => (total / months).toFixed(1),
+          sortBy: ({ total }) => total,
+          isFigure: true,
+        },
+        {
+          head: 'Order at',
+          text: (use) => String(levelOf(use)?.level ?? ''),
+          sortBy: (use) => levelOf(use)?.level ?? null,
+          isFigure: true,
+        },
+        {
+          head: 'Chance to last',
+          text: (use) => {
+            const level = levelOf(use);
+            return level === null ? '' : percentText(level.service);
+          },
+          sortBy: (use) => levelOf(use)?.service ?? null,
+          isFigure: true,
+        },
+      ]}
+    />
+  );
+}
+
 /** Shells that were taken by grade, and the stock at which to order them. */
 export function UseKnown() {
   const { scope } = useKnown();
@@ -104,52 +163,7 @@ export function UseKnown() {
           with the chance beside it, if engines arrive and take shells as before. The chance allows for how few engines
           there are.
         </Quiet>
-        <KnownTable
-          label="Shells used by grade"
-          file="shells-used"
-          items={uses}
-          keyOf={({ family, series, grade, half }) => `${family} ${series} ${grade} ${half}`}
-          columns={[
-            { head: 'Series', text: ({ series }) => series },
-            { head: 'Grade', text: ({ grade }) => grade },
-            { head: 'For', text: ({ family, half }) => `${FAMILY_WORDS[family]}, ${HALF_WORDS[half]}` },
-            {
-              head: 'Used',
-              text: ({ total }) => String(total),
-              cell: ({ family, series, grade, half, total }) => (
-                <BehindLink
-                  to={{ what: 'use', family, series, grade, half }}
-                  label={`${series} ${grade}, ${HALF_WORDS[half]}`}
-                >
-                  {total}
-                </BehindLink>
-              ),
-              sortBy: ({ total }) => total,
-              isFigure: true,
-            },
-            {
-              head: 'Per month',
-              text: ({ total }) => (total / months).toFixed(1),
-              sortBy: ({ total }) => total,
-              isFigure: true,
-            },
-            {
-              head: 'Order at',
-              text: (use) => String(levelOf(use)?.level ?? ''),
-              sortBy: (use) => levelOf(use)?.level ?? null,
-              isFigure: true,
-            },
-            {
-              head: 'Chance to last',
-              text: (use) => {
-                const level = levelOf(use);
-                return level === null ? '' : percentText(level.service);
-              },
-              sortBy: (use) => levelOf(use)?.service ?? null,
-              isFigure: true,
-            },
-          ]}
-        />
+        <GradesUsed uses={uses} months={months} levelOf={levelOf} />
       </Panel>
       <AheadPanel
         uses={uses}

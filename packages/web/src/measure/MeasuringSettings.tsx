@@ -5,6 +5,7 @@ import {
   FEATURE_TABLE,
   FEATURES,
   type Feature,
+  type JobDocument,
   type Limit,
   lengthText,
   MEASURING_SETTINGS,
@@ -91,89 +92,111 @@ interface MeasuringSettingsProps {
   readonly onNeedle: (needle: Needle) => void;
 }
 
+interface SettingSizeProps {
+  readonly job: string;
+  readonly document: JobDocument;
+  readonly feature: Feature;
+  readonly onCommit: (value: Nanometres | null) => void;
+}
+
+/** The size that the gauge is set to; until there is one, the limits offer theirs. */
+function SettingSize({ job, document, feature, onCommit }: SettingSizeProps) {
+  const { unit, measuring } = document;
+  const limit = document.limits[feature];
+  return (
+    <div>
+      <LengthField
+        key={feature}
+        kept={{ of: job, part: feature, field: 'setting' }}
+        label={`Setting size, ${unit} (for + and − readings)`}
+        unit={unit}
+        value={measuring.setting[feature]}
+        check={(value) => (value > 0 ? null : 'Enter a setting size above 0.')}
+        onCommit={onCommit}
+      />
+      {limit && measuring.setting[feature] === null && (
+        <p className="offers">
+          {SETTINGS.map(({ word, of }) => (
+            <Button
+              key={word}
+              $kind="quiet"
+              onPress={() => {
+                onCommit(of(limit));
+                toFirstEmpty();
+              }}
+            >
+              {word} {lengthText(of(limit), unit)}
+            </Button>
+          ))}
+        </p>
+      )}
+    </div>
+  );
+}
+
+interface SchemeProps {
+  readonly document: JobDocument;
+  readonly feature: Feature;
+  /** Features of which nothing was read yet. */
+  readonly unread: readonly Feature[];
+  readonly onChange: (slots: Partial<JobDocument['measuring']['slots']>) => void;
+}
+
+/** Where a part is read, in planes and directions; while nothing was read, one reading a part is a touch away. */
+function Scheme({ document, feature, unread, onChange }: SchemeProps) {
+  const slots = document.measuring.slots[feature];
+  const { family, role } = FEATURE_TABLE[feature];
+  return (
+    <div>
+      <Choice
+        label={FAMILY_TABLE[family].housingsMove ? 'Readings at each' : 'Readings at each main'}
+        value={slots.join()}
+        options={SCHEMES[role]}
+        onChange={(value) => onChange({ [feature]: value.split(',') as Slot[] })}
+      />
+      {unread.includes(feature) && slots.length > 1 && (
+        <p className="offers">
+          <Button
+            $kind="quiet"
+            onPress={() => {
+              onChange(Object.fromEntries(unread.map((one) => [one, [ONE_READING[FEATURE_TABLE[one].role]]])));
+              toFirstEmpty();
+            }}
+          >
+            One reading a part
+          </Button>
+        </p>
+      )}
+    </div>
+  );
+}
+
 /** How a feature is measured: the size the gauge was set to, where it is read, which way Enter goes, and its limits. */
 export function MeasuringSettings({ job, feature, onSetting, onNeedle }: MeasuringSettingsProps) {
   const change = useChangeDocument(job);
   const { document } = job;
   const { unit, measuring } = document;
-  const slots = measuring.slots[feature];
-  const { family, role } = FEATURE_TABLE[feature];
-  const isRod = FAMILY_TABLE[family].housingsMove;
   const limit = document.limits[feature];
   const own = new Map(ownSettings(MEASURING_SETTINGS, { feature }));
-  const setSetting = (value: Nanometres | null) => {
-    change((old) => ({
-      ...old,
-      measuring: { ...old.measuring, setting: { ...old.measuring.setting, [feature]: value } },
-    }));
-    onSetting(value);
-  };
-  const unread = FEATURES.filter((one) => !job.readings.some(({ feature: read }) => read === one));
-  const isOneOffered = unread.includes(feature) && slots.length > 1;
+  const set = (part: (old: JobDocument['measuring']) => Partial<JobDocument['measuring']>) =>
+    change((old) => ({ ...old, measuring: { ...old.measuring, ...part(old.measuring) } }));
   return (
     <Settings>
-      <div>
-        <LengthField
-          key={feature}
-          kept={{ of: job.id, part: feature, field: 'setting' }}
-          label={`Setting size, ${unit} (for + and − readings)`}
-          unit={unit}
-          value={measuring.setting[feature]}
-          check={(value) => (value > 0 ? null : 'Enter a setting size above 0.')}
-          onCommit={setSetting}
-        />
-        {limit && measuring.setting[feature] === null && (
-          <p className="offers">
-            {SETTINGS.map(({ word, of }) => (
-              <Button
-                key={word}
-                $kind="quiet"
-                onPress={() => {
-                  setSetting(of(limit));
-                  toFirstEmpty();
-                }}
-              >
-                {word} {lengthText(of(limit), unit)}
-              </Button>
-            ))}
-          </p>
-        )}
-      </div>
-      <div>
-        <Choice
-          label={isRod ? 'Readings at each' : 'Readings at each main'}
-          value={slots.join()}
-          options={SCHEMES[role]}
-          onChange={(value) =>
-            change((old) => ({
-              ...old,
-              measuring: { ...old.measuring, slots: { ...old.measuring.slots, [feature]: value.split(',') as Slot[] } },
-            }))
-          }
-        />
-        {isOneOffered && (
-          <p className="offers">
-            <Button
-              $kind="quiet"
-              onPress={() => {
-                change((old) => ({
-                  ...old,
-                  measuring: {
-                    ...old.measuring,
-                    slots: {
-                      ...old.measuring.slots,
-                      ...Object.fromEntries(unread.map((one) => [one, [ONE_READING[FEATURE_TABLE[one].role]]])),
-                    },
-                  },
-                }));
-                toFirstEmpty();
-              }}
-            >
-              One reading a part
-            </Button>
-          </p>
-        )}
-      </div>
+      <SettingSize
+        job={job.id}
+        document={document}
+        feature={feature}
+        onCommit={(value) => {
+          set(({ setting }) => ({ setting: { ...setting, [feature]: value } }));
+          onSetting(value);
+        }}
+      />
+      <Scheme
+        document={document}
+        feature={feature}
+        unread={FEATURES.filter((one) => !job.readings.some(({ feature: read }) => read === one))}
+        onChange={(slots) => set((old) => ({ slots: { ...old.slots, ...slots } }))}
+      />
       {(['order', 'alongLine'] as const)
         .filter((key) => own.has(key))
         .map((key) => (
@@ -184,7 +207,7 @@ export function MeasuringSettings({ job, feature, onSetting, onNeedle }: Measuri
             unit={unit}
             value={measuring[key]}
             engine={{ feature }}
-            onCommit={(value) => change((old) => ({ ...old, measuring: { ...old.measuring, [key]: value } }))}
+            onCommit={(value) => set(() => ({ [key]: value }))}
           />
         ))}
       <p className="limits">

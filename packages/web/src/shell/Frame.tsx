@@ -200,37 +200,88 @@ function SignedIn() {
   );
 }
 
-/** What stands around every view: the ways to the other pages, the state of saving, who is at this device, the look. */
-export function Frame() {
+/** The workshop's pages that lead on, who is here, the look; on a phone folded behind one button. */
+function Head({ isOut }: { readonly isOut: boolean }) {
   const person = useAppSelector((state) => state.person.name);
-  const dispatch = useAppDispatch();
-  const isThou = useThousandths();
-  const isNew = useAppSelector((state) => state.version !== 'none');
   const isOn = useAppSelector((state) => state.access.isOn === true);
-  // Where one has to sign in first, nothing else leads anywhere yet.
-  const isOut = useAppSelector(
-    ({ access: { isOn, session } }) => isOn === true && session?.person?.mustChange !== false,
-  );
   const mayKeep = useAppSelector(({ access }) => mayDo(access.session?.person?.role ?? null, 'people'));
+  // The menu of a phone, open on the page that it was opened on: another page closes it.
+  const { pathname } = useLocation();
+  const [menuAt, setMenuAt] = useState<string | null>(null);
+  const folded = `folded${menuAt === pathname ? ' open' : ''}`;
+  return (
+    <Bar className="no-print">
+      <Link className="home" to="/">
+        <svg width="30" height="30" viewBox="0 0 32 32" aria-hidden>
+          <path d="M3 15a13 13 0 0 1 26 0h-5.5a7.5 7.5 0 0 0-15 0z" fill="var(--accent)" />
+          <path d="M3 18a13 13 0 0 0 26 0h-5.5a7.5 7.5 0 0 1-15 0z" fill="var(--brass)" />
+        </svg>
+        Fettle
+      </Link>
+      {isOut ? (
+        <span className="space" />
+      ) : (
+        <nav aria-label="Pages" className={folded}>
+          {[...PAGES, ...(mayKeep ? [PEOPLE] : [])].map(({ to, label, isWhole }) => (
+            <NavLink key={to} to={to} end={isWhole}>
+              {label}
+            </NavLink>
+          ))}
+        </nav>
+      )}
+      <SavingMark isQuiet={isOut} />
+      <button
+        type="button"
+        className="menu"
+        aria-label="Menu"
+        aria-expanded={menuAt === pathname}
+        onClick={() => setMenuAt(menuAt === pathname ? null : pathname)}
+      >
+        <Menu aria-hidden size={24} />
+      </button>
+      {isOut ? null : <div className={`own ${folded}`}>{isOn ? <SignedIn /> : <PersonField key={person} />}</div>}
+      <AppearanceField className={folded} />
+    </Bar>
+  );
+}
+
+/** What is told above every view: decisions that are open, changes that never came, a newer version, the certificate. */
+function Notices({ isOut }: { readonly isOut: boolean }) {
+  const isNew = useAppSelector((state) => state.version !== 'none');
   const certificate = useAppSelector(({ access }) => access.session?.certificate ?? null);
   // Who signs in by id, anybody else as whoever is at this machine; a browser that was told is not asked again.
   const missingOf = useAppSelector(({ access: { isOn, session } }) =>
     isOn === null || isOut ? null : isOn ? (session?.person?.id ?? null) : '',
   );
   const isLater = useSettled(true, LATER_MS, false);
-  // The menu of a phone, open on the page that it was opened on: another page closes it.
-  const { pathname } = useLocation();
-  const [menuAt, setMenuAt] = useState<string | null>(null);
-  const folded = `folded${menuAt === pathname ? ' open' : ''}`;
+  const isAsked = useAppSelector(
+    ({ saving }) => saving.clashes.length > 0 || saving.refusals.length > 0 || saving.pageFault !== null,
+  );
+  return (
+    <>
+      {isAsked && <Decisions />}
+      {missingOf !== null && isLater && <MissingNotice key={missingOf} person={missingOf} />}
+      {isNew && <VersionNotice />}
+      {certificate !== null && <Notice urgent>{certificate}</Notice>}
+    </>
+  );
+}
+
+/** What stands around every view: the ways to the other pages, the state of saving, who is at this device, the look. */
+export function Frame() {
+  const person = useAppSelector((state) => state.person.name);
+  const dispatch = useAppDispatch();
+  const isThou = useThousandths();
+  // Where one has to sign in first, nothing else leads anywhere yet.
+  const isOut = useAppSelector(
+    ({ access: { isOn, session } }) => isOn === true && session?.person?.mustChange !== false,
+  );
   const [areKeysShown, setKeys] = useState(false);
   const navigate = useNavigate();
   useEffect(listenForShortcuts, []);
   useEffect(() => keepFocus(), []);
   useShortcut('?', 'Keyboard shortcuts', () => setKeys(true));
   useShortcut('c', 'Quick calculation', isOut ? null : () => void navigate('/sum'));
-  const isAsked = useAppSelector(
-    ({ saving }) => saving.clashes.length > 0 || saving.refusals.length > 0 || saving.pageFault !== null,
-  );
   return (
     <>
       <Skip
@@ -244,43 +295,9 @@ export function Frame() {
       >
         Skip to content
       </Skip>
-      <Bar className="no-print">
-        <Link className="home" to="/">
-          <svg width="30" height="30" viewBox="0 0 32 32" aria-hidden>
-            <path d="M3 15a13 13 0 0 1 26 0h-5.5a7.5 7.5 0 0 0-15 0z" fill="var(--accent)" />
-            <path d="M3 18a13 13 0 0 0 26 0h-5.5a7.5 7.5 0 0 1-15 0z" fill="var(--brass)" />
-          </svg>
-          Fettle
-        </Link>
-        {isOut ? (
-          <span className="space" />
-        ) : (
-          <nav aria-label="Pages" className={folded}>
-            {[...PAGES, ...(mayKeep ? [PEOPLE] : [])].map(({ to, label, isWhole }) => (
-              <NavLink key={to} to={to} end={isWhole}>
-                {label}
-              </NavLink>
-            ))}
-          </nav>
-        )}
-        <SavingMark isQuiet={isOut} />
-        <button
-          type="button"
-          className="menu"
-          aria-label="Menu"
-          aria-expanded={menuAt === pathname}
-          onClick={() => setMenuAt(menuAt === pathname ? null : pathname)}
-        >
-          <Menu aria-hidden size={24} />
-        </button>
-        {isOut ? null : <div className={`own ${folded}`}>{isOn ? <SignedIn /> : <PersonField key={person} />}</div>}
-        <AppearanceField className={folded} />
-      </Bar>
+      <Head isOut={isOut} />
       <Main id={WORK} tabIndex={-1}>
-        {isAsked && <Decisions />}
-        {missingOf !== null && isLater && <MissingNotice key={missingOf} person={missingOf} />}
-        {isNew && <VersionNotice />}
-        {certificate !== null && <Notice urgent>{certificate}</Notice>}
+        <Notices isOut={isOut} />
         <HeldBack />
         <Gate />
       </Main>

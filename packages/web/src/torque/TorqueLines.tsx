@@ -48,107 +48,115 @@ interface TorqueLinesProps {
   readonly onChange: (lines: readonly TorqueLineText[]) => void;
 }
 
-/** Fasteners with their steps as figures: place and count, school, unit, lubricant and source; the steps are echoed as they will be done. */
+interface TorqueLineProps {
+  readonly number: number;
+  readonly line: TorqueLineText;
+  readonly faults: TorqueLineFaults;
+  readonly unit: Unit;
+  readonly places: readonly FastenerPlace[];
+  readonly onChange: (part: Partial<TorqueLineText>) => void;
+  readonly onRemove: () => void;
+}
+
+/** One fastener: its place, how it is tightened, and by which source. */
+function TorqueLine({ number, line, faults, unit, places, onChange, onRemove }: TorqueLineProps) {
+  const name = `Fastener ${number}`;
+  const { torque } = readTorqueLine(line, unit);
+  const field = (
+    key: Exclude<keyof TorqueLineText, 'place' | 'school' | 'unit'>,
+    label: string,
+    { most = 20, className = '', placeholder = '' }: { most?: number; className?: string; placeholder?: string } = {},
+  ) => (
+    <Field
+      label={
+        <>
+          <span className="visually-hidden">{name}: </span>
+          {label}
+        </>
+      }
+      className={className}
+      figure={most === 20}
+      value={line[key]}
+      maxLength={most}
+      placeholder={placeholder}
+      onChange={(value) => onChange({ [key]: value })}
+      fault={faults[key] ?? null}
+    />
+  );
+  return (
+    <Line aria-label={line.fastener === '' ? name : `${name}: ${line.fastener}`}>
+      {field('fastener', 'Fastener', { most: 60, className: 'two' })}
+      <div className="two">
+        <Choice
+          label={`${name} sits at`}
+          value={line.place}
+          options={places.map((value) => ({ value, label: PLACE_TABLE[value].name }))}
+          onChange={(place) => onChange({ place })}
+        />
+      </div>
+      {line.place !== 'other' && field('perCap', 'Bolts per cap')}
+      <div className="two">
+        <Choice
+          label={`${name} is tightened by`}
+          value={line.school}
+          options={SCHOOLS}
+          onChange={(school) => onChange({ school })}
+        />
+      </div>
+      {line.school !== '' && (
+        <Choice
+          label={`${name} in`}
+          value={line.unit}
+          options={TORQUE_UNITS.map((value) => ({ value, label: torqueUnitWord(value) }))}
+          onChange={(value) => onChange({ unit: value })}
+        />
+      )}
+      {(line.school === 'snug' || line.school === 'stretch') &&
+        field('snug', line.school === 'snug' ? 'Snug first' : 'Snug first, if any')}
+      {line.school !== '' && line.school !== 'stretch' && (
+        <>
+          {field('final', line.school === 'angle' ? 'Torque first' : 'Final torque')}
+          {field('stages', 'Stages (3, or 30, 55)')}
+        </>
+      )}
+      {line.school === 'angle' && field('angles', 'Angles, degrees')}
+      {line.school === 'stretch' && (
+        <>
+          {field('low', `Stretch from, ${unit}`)}
+          {field('high', `Stretch to, ${unit}`)}
+        </>
+      )}
+      {field('steps', 'Steps in words', {
+        most: 120,
+        className: 'two',
+        placeholder: torque?.steps ?? 'as 30 · 55 N·m, then 60°',
+      })}
+      {field('lubricant', 'Lubricated with', { most: 60, className: 'two' })}
+      {field('source', 'Source: book, page', { most: 200, className: 'two' })}
+      <Button $kind="quiet" className="end" aria-label={`Remove fastener ${number}`} onPress={onRemove}>
+        <Trash2 aria-hidden size={18} />
+      </Button>
+    </Line>
+  );
+}
+
+/** Fasteners with their steps as figures: place and count, method, unit, lubricant and source; the steps are echoed as they will be done. */
 export function TorqueLines({ lines, faults, unit, places = FASTENER_PLACES, onChange }: TorqueLinesProps) {
   return (
     <>
-      {lines.map((line, at) => {
-        const set = (part: Partial<TorqueLineText>) =>
-          onChange(lines.map((other, place) => (place === at ? { ...other, ...part } : other)));
-        const name = `Fastener ${at + 1}`;
-        const own = faults[at] ?? {};
-        const { torque } = readTorqueLine(line, unit);
-        const field = (
-          key: Exclude<keyof TorqueLineText, 'place' | 'school' | 'unit'>,
-          label: string,
-          { most = 20, className = '' }: { most?: number; className?: string } = {},
-        ) => (
-          <Field
-            label={
-              <>
-                <span className="visually-hidden">{name}: </span>
-                {label}
-              </>
-            }
-            className={className}
-            figure={most === 20}
-            value={line[key]}
-            maxLength={most}
-            onChange={(value) => set({ [key]: value })}
-            fault={own[key] ?? null}
-          />
-        );
-        return (
+      {lines.map((line, at) => (
+        <TorqueLine
           // biome-ignore lint/suspicious/noArrayIndexKey: a line is its place in the list
-          <Line key={at} aria-label={line.fastener === '' ? name : `${name}: ${line.fastener}`}>
-            {field('fastener', 'Fastener', { most: 60, className: 'two' })}
-            <div className="two">
-              <Choice
-                label={`${name} sits at`}
-                value={line.place}
-                options={places.map((value) => ({ value, label: PLACE_TABLE[value].name }))}
-                onChange={(place) => set({ place })}
-              />
-            </div>
-            {line.place !== 'other' && field('perCap', 'Bolts per cap')}
-            <div className="two">
-              <Choice
-                label={`${name} is tightened by`}
-                value={line.school}
-                options={SCHOOLS}
-                onChange={(school) => set({ school })}
-              />
-            </div>
-            {line.school !== '' && (
-              <Choice
-                label={`${name} in`}
-                value={line.unit}
-                options={TORQUE_UNITS.map((value) => ({ value, label: torqueUnitWord(value) }))}
-                onChange={(value) => set({ unit: value })}
-              />
-            )}
-            {(line.school === 'snug' || line.school === 'stretch') &&
-              field('snug', line.school === 'snug' ? 'Snug first' : 'Snug first, if any')}
-            {line.school !== '' && line.school !== 'stretch' && (
-              <>
-                {field('final', line.school === 'angle' ? 'Torque first' : 'Final torque')}
-                {field('stages', 'Stages (3, or 30, 55)')}
-              </>
-            )}
-            {line.school === 'angle' && field('angles', 'Angles, degrees')}
-            {line.school === 'stretch' && (
-              <>
-                {field('low', `Stretch from, ${unit}`)}
-                {field('high', `Stretch to, ${unit}`)}
-              </>
-            )}
-            <Field
-              label={
-                <>
-                  <span className="visually-hidden">{name}: </span>
-                  Steps in words
-                </>
-              }
-              className="two"
-              value={line.steps}
-              maxLength={120}
-              placeholder={torque?.steps ?? 'as 30 · 55 N·m, then 60°'}
-              onChange={(steps) => set({ steps })}
-              fault={own.steps ?? null}
-            />
-            {field('lubricant', 'Lubricated with', { most: 60, className: 'two' })}
-            {field('source', 'Source: book, page', { most: 200, className: 'two' })}
-            <Button
-              $kind="quiet"
-              className="end"
-              aria-label={`Remove fastener ${at + 1}`}
-              onPress={() => onChange(lines.filter((_, place) => place !== at))}
-            >
-              <Trash2 aria-hidden size={18} />
-            </Button>
-          </Line>
-        );
-      })}
+          key={at}
+          number={at + 1}
+          line={line}
+          faults={faults[at] ?? {}}
+          unit={unit}
+          places={places}
+          onChange={(part) => onChange(lines.map((other, place) => (place === at ? { ...other, ...part } : other)))}
+          onRemove={() => onChange(lines.filter((_, place) => place !== at))}
+        />
+      ))}
       <Button
         style={{ marginTop: '0.5rem' }}
         onPress={() => onChange([...lines, { ...BLANK_TORQUE_LINE, place: places[0] ?? 'other' }])}

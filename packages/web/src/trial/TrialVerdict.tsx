@@ -40,31 +40,24 @@ const CHANGED_NOTES = {
   swapped: 'Shells swapped since. Reassemble and re-read.',
 } as const;
 
-/** What was measured at the open station, against what its parts let expect; and what to look for before it is believed. */
-export function TrialVerdict({ work }: { readonly work: TrialWork }) {
-  const { document, open, confirm, restart } = work;
+type Tried = NonNullable<TrialWork['open']['station']['tried']>;
+
+interface Measured extends Tried {
+  readonly measured: NonNullable<Tried['measured']>;
+}
+
+interface PartProps {
+  readonly work: TrialWork;
+  readonly tried: Measured;
+}
+
+/** The clearance that was measured, where its ± comes from, and how it lies to limits and prediction. */
+function MeasuredClearance({ work: { document, open }, tried }: PartProps) {
   const { shown: unit } = useClearances(document.unit);
-  const { station, halves, state } = open;
-  const { tried, limits, aim } = station;
-  if (!tried?.measured) return null;
-  const {
-    measured,
-    steps,
-    predicted,
-    difference,
-    u,
-    uMeasured,
-    lookFor,
-    isAsPredicted,
-    isConfirmed,
-    trial,
-    isVoid,
-    changed,
-  } = tried;
+  const { measured, uMeasured, steps, predicted } = tried;
+  const { id, limits, aim } = open.station;
   const toReference = Math.round(steps.reduce((sum, step) => sum + step.toReference, 0) / steps.length);
   const celsius = [...new Set(steps.flatMap((step) => step.celsius ?? []))];
-  const corrected = trialCorrections(document, steps);
-  const signed = (value: number) => workedOutText(value, unit, { plus: true });
   return (
     <>
       <Big>
@@ -75,71 +68,103 @@ export function TrialVerdict({ work }: { readonly work: TrialWork }) {
       </Big>
       {toReference !== 0 && (
         <Quiet>
-          At 20 °C: read at {celsius.join(' and ')} °C, {signed(toReference)} {unit} by the expansion of housing, shells
-          and journal.
+          At 20 °C: read at {celsius.join(' and ')} °C, {workedOutText(toReference, unit, { plus: true })} {unit} by the
+          expansion of housing, shells and journal.
         </Quiet>
       )}
-      {corrected.map((words) => (
+      {trialCorrections(document, steps).map((words) => (
         <Quiet key={words}>{words}</Quiet>
       ))}
-      <BudgetTable of={`the clearance measured at ${station.id}`} budget={tried.measuredBudget} unit={unit} />
+      <BudgetTable of={`the clearance measured at ${id}`} budget={tried.measuredBudget} unit={unit} />
       <GapGauge
         unit={unit}
-        what={`Clearance of ${station.id}`}
+        what={`Clearance of ${id}`}
         limit={limits}
         aim={aim}
         now={{ mean: measured.nominal, spread: COVERAGE * uMeasured }}
         after={predicted}
         others={[]}
       />
-      {difference !== null && predicted !== null && (
+    </>
+  );
+}
+
+/** How far the measured clearance is off the predicted one, and whether that lies within what is known. */
+function Difference({ work: { document, open }, tried }: PartProps) {
+  const { shown: unit } = useClearances(document.unit);
+  const { difference, predicted, u, isAsPredicted } = tried;
+  if (difference === null) return null;
+  return (
+    <>
+      {predicted !== null && (
         <p>
           Predicted <span className="figure">{lengthText(predicted, unit)}</span>, measured{' '}
-          <strong className="figure">{signed(difference)}</strong> off; ±{' '}
+          <strong className="figure">{workedOutText(difference, unit, { plus: true })}</strong> off; ±{' '}
           <span className="figure">{spreadText(u, unit)}</span> is within uncertainty.{' '}
           <strong>{isAsPredicted ? 'As predicted.' : 'Not as predicted.'}</strong>
         </p>
       )}
-      {difference !== null && (
-        <BudgetTable
-          act="Where ± of the difference comes from"
-          of={`measured less predicted at ${station.id}`}
-          budget={tried.budget}
-          unit={unit}
-        />
-      )}
-      {isVoid !== null && <Notice>Out of date: fasteners changed since. Reassemble and re-read.</Notice>}
-      {isVoid === null && changed === 'halves' && (
-        <Notice>
-          Read with {trial.upper.label} over {trial.lower.label}; {halves?.upper.label} over {halves?.lower.label} are
-          accepted now. Their clearance is worked out from the walls. Re-read once they are in.
-        </Notice>
-      )}
-      {isVoid === null && changed !== null && changed !== 'halves' && (
-        <Notice>{CHANGED_NOTES[changed]} What it says of the assembly stays.</Notice>
-      )}
-      {isVoid === null && lookFor.length > 0 && (
-        <Notice>
-          <strong>{isConfirmed ? 'Confirmed, though not as predicted.' : 'Check first for:'}</strong>
-          {trial.isBelieved &&
-            !isConfirmed &&
-            ' It was confirmed before a size it rests on was corrected: confirm again.'}
-          <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }}>
-            {lookFor.map((one) => (
-              <li key={one}>{one}</li>
-            ))}
-          </ul>
-          <Row>
-            <Button onPress={() => confirm(!isConfirmed)}>
-              {isConfirmed ? 'Withdraw confirmation' : 'Checked: reading is right'}
-            </Button>
-          </Row>
-        </Notice>
-      )}
-      {state === 'read' && open.verdict.chance !== null && (
+      <BudgetTable
+        act="Where ± of the difference comes from"
+        of={`measured less predicted at ${open.station.id}`}
+        budget={tried.budget}
+        unit={unit}
+      />
+    </>
+  );
+}
+
+/** What has ended the trial, or changed under it. */
+function ChangedNotice({ work: { open }, tried: { isVoid, changed, trial } }: PartProps) {
+  if (isVoid !== null) return <Notice>Out of date: fasteners changed since. Reassemble and re-read.</Notice>;
+  if (changed === null) return null;
+  if (changed !== 'halves') return <Notice>{CHANGED_NOTES[changed]} What it says of the assembly stays.</Notice>;
+  const { halves } = open;
+  return (
+    <Notice>
+      Read with {trial.upper.label} over {trial.lower.label}; {halves?.upper.label} over {halves?.lower.label} are
+      accepted now. Their clearance is worked out from the walls. Re-read once they are in.
+    </Notice>
+  );
+}
+
+/** What to look for before a reading that was not expected is confirmed. */
+function LookFor({ work: { confirm }, tried: { isVoid, lookFor, isConfirmed, trial } }: PartProps) {
+  if (isVoid !== null || lookFor.length === 0) return null;
+  return (
+    <Notice>
+      <strong>{isConfirmed ? 'Confirmed, though not as predicted.' : 'Check first for:'}</strong>
+      {trial.isBelieved && !isConfirmed && ' It was confirmed before a size it rests on was corrected: confirm again.'}
+      <ul style={{ paddingLeft: '1.2rem', listStyle: 'disc' }}>
+        {lookFor.map((one) => (
+          <li key={one}>{one}</li>
+        ))}
+      </ul>
+      <Row>
+        <Button onPress={() => confirm(!isConfirmed)}>
+          {isConfirmed ? 'Withdraw confirmation' : 'Checked: reading is right'}
+        </Button>
+      </Row>
+    </Notice>
+  );
+}
+
+/** What was measured at the open station, against what its parts let expect; and what to look for before it is confirmed. */
+export function TrialVerdict({ work }: { readonly work: TrialWork }) {
+  const { open, restart } = work;
+  const { tried } = open.station;
+  if (!tried?.measured) return null;
+  const part = { work, tried: { ...tried, measured: tried.measured } };
+  return (
+    <>
+      <MeasuredClearance {...part} />
+      <Difference {...part} />
+      <ChangedNotice {...part} />
+      <LookFor {...part} />
+      {open.state === 'read' && open.verdict.chance !== null && (
         <Quiet>Chance that the true clearance is inside its limits: {chanceText(open.verdict.chance)}.</Quiet>
       )}
-      {(isVoid !== null || changed !== null) && halves && (
+      {(tried.isVoid !== null || tried.changed !== null) && open.halves && (
         <Row>
           <Button onPress={restart}>Start a new trial</Button>
         </Row>

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 
-/** A table that is wider than a small screen scrolls within its panel, not the page. */
+/** A table that is wider than a small screen scrolls within its panel, not the page; hidden words in its heads do too. */
 export function WideTable({ children }: { readonly children: ReactNode }) {
-  return <div style={{ overflowX: 'auto' }}>{children}</div>;
+  return <div style={{ position: 'relative', overflowX: 'auto' }}>{children}</div>;
 }

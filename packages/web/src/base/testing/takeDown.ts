@@ -1,8 +1,9 @@
 import { afterEach } from 'vitest';
 
 /** What a test has drawn is taken down after it: a hook that is left mounted goes on when the page it stood in is gone. */
-afterEach(async () => {
-  if (!('document' in globalThis)) return;
-  const { cleanup } = await import('@testing-library/react');
-  cleanup();
-});
+if ('document' in globalThis) {
+  const { cleanup, configure } = await import('@testing-library/react');
+  // The second that is usual is short on a machine with other work.
+  configure({ asyncUtilTimeout: 20_000 });
+  afterEach(cleanup);
+}
