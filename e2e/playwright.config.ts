@@ -3,7 +3,9 @@ import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
 import { chromiumOptions } from './chromium.js';
 
-const port = process.env.FETTLE_E2E_PORT ?? '4791';
+/** A server for each worker, with data of its own. */
+const ports = (process.env.FETTLE_E2E_PORT ?? '4791,4792').split(',');
+const originAt = (at: number) => `http://127.0.0.1:${ports[at]}`;
 // The configuration is read again in every worker; the folder is made once.
 process.env.FETTLE_E2E_DATA ??= mkdtempSync('/tmp/fettle-e2e-');
 // PostgreSQL runs as another user, who must be able to pass.
@@ -13,7 +15,7 @@ export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
   fullyParallel: false,
-  workers: 1,
+  workers: ports.length,
   retries: 0,
   timeout: 150_000,
   expect: { timeout: 20_000 },
@@ -22,20 +24,20 @@ export default defineConfig({
   forbidOnly: true,
   reporter: [['list'], ['json', { outputFile: '../test-results/e2e.json' }]],
   use: {
-    baseURL: `http://127.0.0.1:${port}`,
+    baseURL: originAt(Number(process.env.TEST_PARALLEL_INDEX ?? 0)),
     viewport: { width: 1280, height: 800 },
     launchOptions: chromiumOptions(),
     trace: 'off',
     // A page out of the browser's own store would not see what tests put in the way of requests; its own spec lets it in.
     serviceWorkers: 'block',
   },
-  webServer: {
+  webServer: ports.map((port, at) => ({
     command: 'node ../scripts/start.mjs',
-    url: `http://127.0.0.1:${port}/api/health`,
-    env: { FETTLE_PORT: port, FETTLE_DATA: join(process.env.FETTLE_E2E_DATA, 'main') },
-    gracefulShutdown: { signal: 'SIGTERM', timeout: 15_000 },
+    url: `${originAt(at)}/api/health`,
+    env: { FETTLE_PORT: port, FETTLE_DATA: join(process.env.FETTLE_E2E_DATA!, `main-${at}`) },
+    gracefulShutdown: { signal: 'SIGTERM' as const, timeout: 15_000 },
     timeout: 120_000,
-    stdout: 'ignore',
-    stderr: 'pipe',
-  },
+    stdout: 'ignore' as const,
+    stderr: 'pipe' as const,
+  })),
 });
