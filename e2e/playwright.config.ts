@@ -3,8 +3,8 @@ import { join } from 'node:path';
 import { defineConfig } from '@playwright/test';
 import { chromiumOptions } from './chromium.js';
 
-/** A server for each worker, with data of its own. */
-const ports = (process.env.FETTLE_E2E_PORT ?? '4791,4792').split(',');
+/** Ports, with commas between: a worker for each, with a server and data of its own. Two cores are busy with one. */
+const ports = (process.env.FETTLE_E2E_PORT ?? '4791').split(',');
 const originAt = (at: number) => `http://127.0.0.1:${ports[at]}`;
 // The configuration is read again in every worker; the folder is made once.
 process.env.FETTLE_E2E_DATA ??= mkdtempSync('/tmp/fettle-e2e-');

@@ -27,7 +27,7 @@ test.describe('every page', () => {
       await page.setViewportSize({ width: WIDTHS[0]!, height: 844 });
       await page.goto(path);
       await settled(page);
-      expect.soft(await page.getByRole('heading', { level: 1 }).count(), `main headings of ${path}`).toBe(1);
+      await expect.soft(page.getByRole('heading', { level: 1 }), `main headings of ${path}`).toHaveCount(1);
       expect.soft(await smallTargets(page, 24, 'body'), `small on ${path}`).toEqual([]);
       expect
         .soft(await smallTargets(page, 44, '[data-station]'), `small where readings are typed on ${path}`)
@@ -36,10 +36,12 @@ test.describe('every page', () => {
       if (path !== '/' && path !== '/types') expect.soft(await alikeNames(page), `alike on ${path}`).toEqual([]);
       const look = async (width: number, how: string) => {
         await page.setViewportSize({ width, height: 844 });
-        await page.waitForTimeout(120);
-        const found = await page.evaluate(() => document.documentElement.scrollWidth);
-        expect.soft(found, `${path} at ${width}${how}`).toBeLessThanOrEqual(width);
-        expect.soft(await cutTexts(page), `${path} at ${width}${how}`).toEqual([]);
+        const softly = expect.configure({ soft: true });
+        // What is drawn to its width follows a moment later.
+        await softly
+          .poll(() => page.evaluate(() => document.documentElement.scrollWidth), `${path} at ${width}${how}`)
+          .toBeLessThanOrEqual(width);
+        await softly.poll(() => cutTexts(page), `${path} at ${width}${how}`).toEqual([]);
       };
       for (const width of WIDTHS) await look(width, '');
       await page.addStyleTag({ content: SPACED });

@@ -61,7 +61,7 @@ async function boxOf(phone: Page, main: string) {
 test('two benches and a phone at one engine: let in by a code, signed in, live, and one of them offline and back', async ({
   browser,
 }) => {
-  test.setTimeout(120_000);
+  test.setTimeout(240_000);
   const open = (options: Parameters<typeof browser.newContext>[0] = {}): Promise<BrowserContext> =>
     browser.newContext({ baseURL: server.origin, ignoreHTTPSErrors: true, ...options });
   const owner = await (await open()).newPage();

@@ -40,13 +40,6 @@ function check(name, args) {
   });
 }
 
-/** Free ports, each another one. */
-async function freePorts(count) {
-  const ports = new Set();
-  while (ports.size < count) ports.add(await freePort());
-  return [...ports];
-}
-
 const beginning = (message) => (message ?? '').split('\n').slice(0, 12).join('\n');
 
 /** Failed tests of a suite in the report of the end-to-end tests, and of the suites in it. */
@@ -96,7 +89,7 @@ try {
   run(['node_modules/vitest/vitest.mjs', 'run', '--reporter=default', '--reporter=json', `--outputFile.json=${unit}`]);
   run(
     ['../node_modules/@playwright/test/cli.js', 'test'],
-    { FETTLE_E2E_PORT: (await freePorts(2)).join() },
+    { FETTLE_E2E_PORT: String(await freePort()) },
     join(root, 'e2e'),
   );
 

@@ -383,16 +383,9 @@ export { DIRECTION_COUNTS, type DirectionCount, type PlaneCount, schemeSlots } f
 export type { Swap } from './part/swap.js';
 export { throwsText, withThrows } from './part/throws.js';
 // reading: readings of an engine
-export {
-  adriftReadings,
-  assessReading,
-  needleOf,
-  type ReadingAssessment,
-  suspectReadings,
-  type TypedHow,
-  typedHow,
-} from './reading/assessReading.js';
+export { assessReading, needleOf, type ReadingAssessment, typedHow } from './reading/assessReading.js';
 export { capsAsk, capsOn } from './reading/capsOn.js';
+export type { TypedHow } from './reading/farFrom.js';
 export {
   INSTRUMENT_USES,
   type InstrumentUse,
@@ -428,6 +421,7 @@ export {
   readWith,
 } from './reading/readWith.js';
 export { type RowDoubt, rowDoubts } from './reading/rowDoubts.js';
+export { adriftReadings, suspectReadings } from './reading/suspectReadings.js';
 // running: an engine after its build
 export {
   otherPressureUnit,

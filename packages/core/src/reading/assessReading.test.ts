@@ -6,8 +6,9 @@ import { usualLayout } from '../part/crankLayout.js';
 import type { Feature } from '../part/feature.js';
 import { type Reading, sizeOfDraft } from '../part/reading.js';
 import { usualThinnerHalf } from '../selection/ruleTable.js';
-import { assessReading, suspectReadings, typedHow } from './assessReading.js';
+import { assessReading, typedHow } from './assessReading.js';
 import { measuredParts } from './measuredParts.js';
+import { suspectReadings } from './suspectReadings.js';
 
 const usual = usualLayout(5, 8, 2, 5);
 if (!usual.ok) throw new Error(usual.message);

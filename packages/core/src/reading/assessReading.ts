@@ -1,17 +1,15 @@
 import { limitAt } from '../engineType/limits.js';
-import { readingUncertainty } from '../measure/instrument.js';
 import type { Limit } from '../measure/lengthSchema.js';
 import { lengthText } from '../measure/lengthText.js';
 import { judgedReading, type LikelyReading } from '../measure/misreading.js';
-import { type Nanometres, nanometres } from '../measure/nanometres.js';
+import type { Nanometres } from '../measure/nanometres.js';
 import { type Needle, parseLength } from '../measure/parseLength.js';
 import { SizesSeen } from '../measure/sizesSeen.js';
-import type { Unit } from '../measure/unit.js';
-import { eachFeature, FEATURE_TABLE, type Feature, type Slot, tellsSize } from '../part/feature.js';
+import { FEATURE_TABLE, type Feature } from '../part/feature.js';
 import type { Reading } from '../part/reading.js';
-import { type Plane, placeOfSlot, slotAt } from '../part/slot.js';
+import { farFrom, type Place, type TypedHow } from './farFrom.js';
 import type { MeasuredJob } from './measuredJob.js';
-import { instrumentFor, instrumentThen, isAdrift } from './readWith.js';
+import { instrumentFor } from './readWith.js';
 
 /** What is to be said about one figure, as typed. */
 export type ReadingAssessment =
@@ -39,88 +37,9 @@ const LONGEST_EXPLAINED = 1e15 as Nanometres;
 /** Maximum likely figures offered. */
 const MOST_OFFERED = 3;
 
-/** How a figure was typed, where it stands already: in the unit and with the needle of then. Left out, as it is typed now. */
-export interface TypedHow {
-  readonly unit?: Unit | undefined;
-  readonly needle?: Needle | null | undefined;
-  readonly slot?: Slot | undefined;
-  /** When it was read; null or left out: now. */
-  readonly at?: string | null | undefined;
-  /** True if the reader was asked about it and says that it is right. */
-  readonly isConfirmed?: boolean | undefined;
-}
-
 /** How a reading that stands was typed. */
 export function typedHow({ unit, taken, slot, at }: Pick<Reading, 'unit' | 'taken' | 'slot' | 'at'>): TypedHow {
   return { unit, needle: taken === undefined ? 'bigger' : taken.needle, slot, at, isConfirmed: taken?.confirmed };
-}
-
-/**
- * Readings of one part further apart than this many standard uncertainties of their difference are asked about. Five: by chance once in
- * a million. A setting of ours, to be seen in what is said.
- */
-const FAR = 5;
-
-/** How far two readings of one bore may be apart by how its gauge repeats, nm. */
-function farApart(job: MeasuredJob, feature: Feature): number {
-  return FAR * Math.SQRT2 * readingUncertainty({ ...instrumentFor(job, feature), setting: nanometres(0) }, 1);
-}
-
-/**
- * How far a reading in the middle plane of a journal lies beyond those at both ends, in its direction; null where it lies between them, or one of them
- * is missing. Taper and wear from end to end do not do that; the edge of an oil hole does, and a barrel.
- */
-function offBothEnds(beside: readonly Reading[], slot: Slot, nm: Nanometres): number | null {
-  const { plane, angle } = placeOfSlot(slot);
-  const at = (end: Plane) => beside.find((one) => one.slot === slotAt('journal', end, angle))?.nm ?? null;
-  const [front, rear] = [at('front'), at('rear')];
-  if (plane !== 'middle' || front === null || rear === null) return null;
-  const isBeyond = nm > Math.max(front, rear) || nm < Math.min(front, rear);
-  return isBeyond ? Math.min(Math.abs(nm - front), Math.abs(nm - rear)) : null;
-}
-
-/** True if a size can be that of its part: one that cannot accuses no other. */
-function isBelievable(job: MeasuredJob, { feature, station }: Place, nm: Nanometres): boolean {
-  const limit = limitAt(job, feature, station);
-  return limit === null || judgedReading(nm, { ...limit, unit: job.unit }).verdict !== 'implausible';
-}
-
-/**
- * How far the nearest of the other readings of a bore in the bolt direction is from a figure; of a journal, which may be out of round and tapered, how
- * far its middle lies beyond both ends. Null where that is little, or they do not tell.
- */
-function farFrom(
-  job: MeasuredJob,
-  { feature, station }: Place,
-  nm: Nanometres,
-  { slot, at }: TypedHow,
-  others: readonly Reading[],
-): number | null {
-  if (slot === undefined || !tellsSize(feature, slot)) return null;
-  const beside = others.filter(
-    (one) =>
-      one.feature === feature &&
-      one.station === station &&
-      one.slot !== slot &&
-      one.nm !== null &&
-      tellsSize(feature, one.slot) &&
-      isBelievable(job, { feature, station }, one.nm),
-  );
-  if (FEATURE_TABLE[feature].role === 'journal') {
-    const off = offBothEnds(beside, slot, nm);
-    return off !== null && off > farApart(job, feature) ? off : null;
-  }
-  // Of two that differ the later one is asked about: nothing says which of them is right.
-  const [only] = beside;
-  if (beside.length === 1 && at != null && (only!.at > at || (only!.at === at && only!.slot > slot))) return null;
-  const nearest = Math.min(...beside.map((one) => Math.abs(nm - one.nm!)));
-  return beside.length > 0 && nearest > farApart(job, feature) ? nearest : null;
-}
-
-/** The part that a figure is of; without a number what holds for every one is asked. */
-interface Place {
-  readonly feature: Feature;
-  readonly station: number | null;
 }
 
 /**
@@ -202,85 +121,18 @@ export function needleOf(
   return FEATURE_TABLE[feature].role === 'housing' ? instrumentFor(job, feature).needle : 'bigger';
 }
 
-function sizesOf(readings: readonly Reading[], feature: Feature): SizesSeen {
+/** The sizes of a feature that were read. */
+export function sizesOf(readings: readonly Reading[], feature: Feature): SizesSeen {
   return new SizesSeen(readings.flatMap((one) => (one.feature === feature && one.nm !== null ? [one.nm] : [])));
 }
 
-interface Doubts {
-  readonly suspect: readonly Reading[];
-  /** Those of the suspect ones that could be right by themselves, and are far from the others of their bore. */
-  readonly far: ReadonlySet<Reading>;
-  /** Those that were taken while their instrument moved between two zero checks, about which nothing was decided. */
-  readonly adrift: ReadonlySet<Reading>;
-  readonly unreadable: readonly Reading[];
-}
-
-const doubtsOf = new WeakMap<readonly Reading[], WeakMap<MeasuredJob, Doubts>>();
-
-/** Worked out once for a document and its readings. Grows with the readings, not with their square. */
-function doubts(job: MeasuredJob, readings: readonly Reading[]): Doubts {
-  const byJob = doubtsOf.get(readings) ?? new WeakMap<MeasuredJob, Doubts>();
-  doubtsOf.set(readings, byJob);
-  const known = byJob.get(job);
-  if (known) return known;
-  const seen = eachFeature((feature) => sizesOf(readings, feature));
-  const byPart = new Map<string, Reading[]>();
-  for (const reading of readings) {
-    const key = `${reading.feature} ${reading.station}`;
-    const own = byPart.get(key);
-    if (own) own.push(reading);
-    else byPart.set(key, [reading]);
-  }
-  const found = {
-    suspect: [] as Reading[],
-    far: new Set<Reading>(),
-    adrift: new Set<Reading>(),
-    unreadable: [] as Reading[],
-  };
-  for (const reading of readings) {
-    if (reading.text === '') continue;
-    const others = byPart.get(`${reading.feature} ${reading.station}`)!.filter((one) => one !== reading);
-    const { kind } = assess(reading, typedHow(reading), job, seen[reading.feature], reading.nm, others);
-    const isMoved = reading.nm !== null && reading.taken?.confirmed !== true && isAdrift(instrumentThen(job, reading));
-    if (isMoved) found.adrift.add(reading);
-    if (kind === 'doubtful' || isMoved) {
-      found.suspect.push(reading);
-      if (kind === 'doubtful' && isBelievable(job, reading, reading.nm!)) found.far.add(reading);
-    }
-    if (kind === 'unreadable') found.unreadable.push(reading);
-  }
-  byJob.set(job, found);
-  return found;
-}
-
 /**
- * The suspect readings of a job, which count nowhere: those that cannot be right, or are far from the others of their part, and were not
- * confirmed. In the order they are given.
+ * What is to be said about one figure, by itself and beside the others of its part.
+ *
+ * @param seen sizes of the same feature
+ * @param without the size that this very reading has among those seen; null for none
  */
-export function suspectReadings(job: MeasuredJob, readings: readonly Reading[]): readonly Reading[] {
-  return doubts(job, readings).suspect;
-}
-
-/** True if a suspect reading could be right by itself, and is far from the others of its bore. */
-export function isFarReading(job: MeasuredJob, readings: readonly Reading[], reading: Reading): boolean {
-  return doubts(job, readings).far.has(reading);
-}
-
-/** The readings that were taken while their instrument moved between two zero checks, about which nothing was decided yet. */
-export function adriftReadings(job: MeasuredJob, readings: readonly Reading[]): ReadonlySet<Reading> {
-  return doubts(job, readings).adrift;
-}
-
-/** The readings of a job to look at again: suspect ones, and those that cannot be read. In the order they are given. */
-export function doubtfulReadings(job: MeasuredJob, readings: readonly Reading[]): readonly Reading[] {
-  const { suspect, unreadable } = doubts(job, readings);
-  if (unreadable.length === 0) return suspect;
-  const all = new Set([...suspect, ...unreadable]);
-  return readings.filter((reading) => all.has(reading));
-}
-
-/** @param without the size that this very reading has among those seen */
-function assess(
+export function assess(
   { text, setting, feature, station }: Pick<Reading, 'text' | 'setting'> & Place,
   how: TypedHow,
   job: MeasuredJob,

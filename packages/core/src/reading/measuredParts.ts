@@ -16,7 +16,6 @@ import type { Reading, ReadingReason } from '../part/reading.js';
 import { isSwappedSince } from '../part/swappedSince.js';
 import type { Undersize } from '../shell/undersize.js';
 import { undersizeOf } from '../shell/undersize.js';
-import { suspectReadings } from './assessReading.js';
 import type { MeasuredJob } from './measuredJob.js';
 import { type PartShape, partShape } from './partShape.js';
 import {
@@ -27,6 +26,7 @@ import {
   instrumentThen,
   readWith,
 } from './readWith.js';
+import { suspectReadings } from './suspectReadings.js';
 
 /** A size, or a shape, outside the data sheet's limits: no shell cures it. */
 export interface SizeFinding {

@@ -4,7 +4,6 @@ import { FEATURE_TABLE, type Feature, type MeasuringStage, partName, slotName } 
 import { type Reading, readingModeWord } from '../part/reading.js';
 import { figures, type SheetBlock, words } from '../stage/sheetBlock.js';
 import type { Slice, StageState } from '../stage/slice.js';
-import { adriftReadings, isFarReading } from './assessReading.js';
 import { capsOn } from './capsOn.js';
 import { isWanting, type ReadingSteps, readingSteps } from './measuredParts.js';
 import type { MeasuringFacts } from './measuringFacts.js';
@@ -12,6 +11,7 @@ import { measuringPlace } from './measuringSettings.js';
 import { offLineWords, readingDoubts } from './readingDoubts.js';
 import { instrumentThen, instrumentWords, readWith } from './readWith.js';
 import { shapeBlocks } from './shapeSheet.js';
+import { adriftReadings, isFarReading } from './suspectReadings.js';
 
 function stateOf({ job, parts, doubtful }: MeasuringFacts, feature: Feature): StageState {
   const own = parts[feature];

@@ -2,6 +2,49 @@ import { eachFeature, FEATURE_TABLE, type JobDocument, newJob } from '@fettle/co
 import { dial, layout, pieces } from './demoParts.js';
 import { type DemoEngine, size } from './demoWriting.js';
 
+/** Grades of the mains: name, wall in mm, how many of each half. */
+const MAINS = [
+  ['Fern', '1.990', 3],
+  ['Moss', '1.993', 4],
+  ['Kelp', '1.996', 4],
+  ['Silt', '1.999', 3],
+] as const;
+
+/** Grades of the rods; of the second there are none. */
+const RODS = [
+  ['Fern', '1.4875', 2],
+  ['Moss', '1.4905', 0],
+  ['Kelp', '1.4935', 4],
+  ['Silt', '1.4965', 1],
+] as const;
+
+const READINGS: DemoEngine['readings'] = [
+  {
+    feature: 'mainBore',
+    slot: 'front',
+    by: 'Sorrel',
+    texts: ['68.008', '68.010', '68.006', '68.009', '68.011', '68.007', '68.009'],
+  },
+  {
+    feature: 'mainJournal',
+    slot: 'front-0',
+    by: 'Teasel',
+    texts: ['63.981', '63.978', '63.984', '63.980', '63.977', '63.983', '63.979'],
+  },
+  {
+    feature: 'bigEnd',
+    slot: 'front',
+    by: 'Sorrel',
+    texts: ['51.002', '51.014', '51.008', '51.0025', '51.014', '51.0085'],
+  },
+  {
+    feature: 'pin',
+    slot: 'front-0',
+    by: 'Teasel',
+    texts: ['47.986', '47.992', '47.986', '47.992', '47.992', '47.9915'],
+  },
+];
+
 /** Six rods of three marks, pins of two, and a drawer that has none of the second grade: few ways to place the rods work. */
 export function reed6(): DemoEngine {
   const mm = (text: string) => size(text, 'mm');
@@ -13,22 +56,10 @@ export function reed6(): DemoEngine {
     true,
   );
   const shells: JobDocument['shells'] = {};
-  const mains = [
-    ['Fern', '1.990', 3],
-    ['Moss', '1.993', 4],
-    ['Kelp', '1.996', 4],
-    ['Silt', '1.999', 3],
-  ] as const;
-  const rods = [
-    ['Fern', '1.4875', 2],
-    ['Moss', '1.4905', 0],
-    ['Kelp', '1.4935', 4],
-    ['Silt', '1.4965', 1],
-  ] as const;
   for (const half of ['upper', 'lower'] as const) {
     for (const [family, grades] of [
-      ['main', mains],
-      ['rod', rods],
+      ['main', MAINS],
+      ['rod', RODS],
     ] as const) {
       for (const [grade, wall, stock] of grades) {
         const id = `${family}-${grade.toLowerCase()}-${half}`;
@@ -83,31 +114,6 @@ export function reed6(): DemoEngine {
       rods: Object.fromEntries(marks.map((mark, at) => [String(at + 1), { mark, pin: null }])),
       shells,
     },
-    readings: [
-      {
-        feature: 'mainBore',
-        slot: 'front',
-        by: 'Sorrel',
-        texts: ['68.008', '68.010', '68.006', '68.009', '68.011', '68.007', '68.009'],
-      },
-      {
-        feature: 'mainJournal',
-        slot: 'front-0',
-        by: 'Teasel',
-        texts: ['63.981', '63.978', '63.984', '63.980', '63.977', '63.983', '63.979'],
-      },
-      {
-        feature: 'bigEnd',
-        slot: 'front',
-        by: 'Sorrel',
-        texts: ['51.002', '51.014', '51.008', '51.0025', '51.014', '51.0085'],
-      },
-      {
-        feature: 'pin',
-        slot: 'front-0',
-        by: 'Teasel',
-        texts: ['47.986', '47.992', '47.986', '47.992', '47.992', '47.9915'],
-      },
-    ],
+    readings: READINGS,
   };
 }

@@ -102,6 +102,42 @@ interface Made {
   readonly worn?: number;
 }
 
+/** Three mains tried with their shells, two readings each: the engine's own offset, and how a gauge repeats. */
+function triedMains(
+  stations: ReturnType<typeof plannedHalves>,
+  bores: readonly { readonly size: number }[],
+  draws: Draws,
+  { by, moment }: { readonly by: string; readonly moment: (minute: number) => string },
+): JobDocument['trials'] {
+  const engineOffset = -2 + draws.normal(3);
+  const half = ({ shell, label, wall }: (typeof stations)[string]['upper']) => ({
+    shell,
+    label,
+    wall,
+    series: 'Marsh',
+  });
+  return Object.fromEntries(
+    [1, 3, 5].map((number, nth) => {
+      const { upper, lower } = stations[`M${number}`]!;
+      const bore = bores[number - 1]!.size - (upper.wall + lower.wall) / 1000;
+      const read = Array.from({ length: 2 }, (_, again): [string, TrialReading] => {
+        const nm = um(Math.round(bore + engineOffset + draws.normal(0.9)));
+        const text = formatLength(nm, 'mm', 3);
+        const stamp = { by, at: moment(60 + nth * 10 + again) };
+        return [
+          `reading ${again + 1}`,
+          { text, unit: 'mm', nm, mode: 'setting', setting: um(60_000), needle: 'bigger', ...stamp },
+        ];
+      });
+      const stamp = { isBelieved: true, at: moment(60 + nth * 10), by };
+      return [
+        `M${number}`,
+        { upper: half(upper), lower: half(lower), rod: null, readings: Object.fromEntries(read), ...stamp },
+      ];
+    }),
+  );
+}
+
 /** One Sedge 4, measured, selected, three mains tried, and signed. */
 function sedge({ id, name, serial, seed, at, idOf, worn = 0 }: Made): SignedEngine {
   const { type: sheet } = demoTypes().find((one) => one.id === SEDGE_TYPE)!;
@@ -174,33 +210,7 @@ function sedge({ id, name, serial, seed, at, idOf, worn = 0 }: Made): SignedEngi
   const stations = asked.ok && plan?.status === 'optimal' ? plannedHalves(base, asked, plan) : {};
   // A draw that no shells suit, or with a figure that is asked about, is drawn again.
   if (Object.keys(stations).length < 5) return sedge({ id, name, serial, seed: seed + 100_003, at, idOf, worn });
-  const engineOffset = -2 + draws.normal(3);
-  const half = ({ shell, label, wall }: (typeof stations)[string]['upper']) => ({
-    shell,
-    label,
-    wall,
-    series: 'Marsh',
-  });
-  const trials = Object.fromEntries(
-    [1, 3, 5].map((number, nth) => {
-      const { upper, lower } = stations[`M${number}`]!;
-      const bore = bores[number - 1]!.size - (upper.wall + lower.wall) / 1000;
-      const read = Array.from({ length: 2 }, (_, again): [string, TrialReading] => {
-        const nm = um(Math.round(bore + engineOffset + draws.normal(0.9)));
-        const text = formatLength(nm, 'mm', 3);
-        const stamp = { by, at: moment(60 + nth * 10 + again) };
-        return [
-          `reading ${again + 1}`,
-          { text, unit: 'mm', nm, mode: 'setting', setting: um(60_000), needle: 'bigger', ...stamp },
-        ];
-      });
-      const stamp = { isBelieved: true, at: moment(60 + nth * 10), by };
-      return [
-        `M${number}`,
-        { upper: half(upper), lower: half(lower), rod: null, readings: Object.fromEntries(read), ...stamp },
-      ];
-    }),
-  );
+  const trials = triedMains(stations, bores, draws, { by, moment });
   const document = { ...base, choice: { at: moment(50), by, stations }, trials };
   return { id, by, document, readings, replaced, signedAt: new Date(at + 6 * 3_600_000) };
 }

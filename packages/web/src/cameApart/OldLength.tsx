@@ -22,8 +22,8 @@ export function OldLength({
   const { unit } = document;
   const stored = value?.text ?? '';
   const { text, setText, settled, isLeftOver } = useKeptText({ of: job.id, ...kept }, stored);
-  const parsed = parseLength(text, { unit });
-  const isEmpty = text.trim() === '';
+  const parsed = parseLength(text, { unit, signed: 'sign' });
+  const fault = parsed.ok ? (parsed.nm < 0 ? 'Enter 0 or more.' : null) : parsed.message;
   return (
     <Field
       label={`${label}, ${unit}`}
@@ -36,7 +36,7 @@ export function OldLength({
         settled(text.trim());
         if (text.trim() !== stored) onKeep(lengthOf(text));
       }}
-      fault={isEmpty || parsed.ok ? null : parsed.message}
+      fault={text.trim() === '' ? null : fault}
       hint={parsed.ok ? bothUnits(parsed.nm, unit) : ' '}
     />
   );

@@ -74,8 +74,11 @@ export function useCameApart(job: OpenJob): CameApartWork {
       put((old) => ({ ...old, [side]: { ...old[side], ...part } }), `old ${side} shell, ${open}`),
     lengthOf: (text) => {
       if (text.trim() === '') return null;
-      const parsed = parseLength(text, { unit: document.unit });
-      return typedLength(text, document.unit, parsed.ok ? parsed.nm : null, { by, at: new Date().toISOString() });
+      const parsed = parseLength(text, { unit: document.unit, signed: 'sign' });
+      return typedLength(text, document.unit, parsed.ok && parsed.nm >= 0 ? parsed.nm : null, {
+        by,
+        at: new Date().toISOString(),
+      });
     },
     setWhole: (part) => change((old) => ({ ...old, cameApart: { ...old.cameApart, ...part } }), 'how it came apart'),
     setSerial: (serial) => change((old) => ({ ...old, serial }), 'serial number'),

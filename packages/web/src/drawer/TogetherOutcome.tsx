@@ -89,19 +89,19 @@ function choiceColumns(unit: ShownUnit): DataColumn<JobsChoice>[] {
 
 /** What came of fitting several engines together: the plan engine by engine, or why there is none. */
 export function TogetherOutcome({
-  joint,
+  asked,
   plan,
   lines,
   onAccept,
   onGoOn,
 }: {
-  joint: JobsFit;
+  asked: JobsFit;
   plan: FitSolution;
   lines: Parameters<typeof drawerLabel>[0];
   onAccept: () => void;
   onGoOn: () => void;
 }) {
-  const { shown: unit, said } = useClearances(joint.problem!.unit);
+  const { shown: unit, said } = useClearances(asked.problem!.unit);
   if (plan.status === 'stopped') {
     return (
       <Notice>
@@ -129,7 +129,7 @@ export function TogetherOutcome({
       </Notice>
     ));
   }
-  const choices = jobsChoices(joint, plan);
+  const choices = jobsChoices(asked, plan);
   const short = [...(plan.prices ?? [])]
     .sort((a, b) => b.price - a.price)
     .slice(0, 4)

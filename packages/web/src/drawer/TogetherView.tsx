@@ -34,11 +34,11 @@ const Engines = styled.ul`
 
 /** Which engines take part, and why one cannot. */
 function EngineChoice({ together, sharing }: { together: Together; sharing: readonly JobView[] }) {
-  const { joint, isIn, setIn } = together;
+  const { asked, isIn, setIn } = together;
   return (
     <Engines aria-label="Engines that use workshop stock">
       {sharing.map(({ id, document }) => {
-        const out = joint?.leftOut.find(({ job }) => job === id);
+        const out = asked?.leftOut.find(({ job }) => job === id);
         return (
           <li key={id}>
             <label>
@@ -58,7 +58,7 @@ function EngineChoice({ together, sharing }: { together: Together; sharing: read
 export function TogetherView() {
   useTitle('Several engines');
   const together = useTogether();
-  const { lines, fault, sharing, isCutOff, joint, work, fitThem, goOn, cancel, accept, engines, reload } = together;
+  const { lines, fault, sharing, isCutOff, asked, work, fitThem, goOn, cancel, accept, engines, reload } = together;
   const pieces = usePieceLines();
   return (
     <>
@@ -81,10 +81,10 @@ export function TogetherView() {
               {work.state === 'working' ? (
                 <SteadyButton onPress={cancel}>Cancel</SteadyButton>
               ) : (
-                <SteadyButton $kind="primary" isDisabled={!joint?.problem} onPress={() => fitThem()}>
-                  {joint?.jobs.length === 1
+                <SteadyButton $kind="primary" isDisabled={!asked?.problem} onPress={() => fitThem()}>
+                  {asked?.jobs.length === 1
                     ? 'Select for this engine'
-                    : `Select for these ${joint?.jobs.length ?? 0} engines`}
+                    : `Select for these ${asked?.jobs.length ?? 0} engines`}
                 </SteadyButton>
               )}
             </Row>
@@ -106,10 +106,10 @@ export function TogetherView() {
       )}
       {work.state === 'done' && (
         <TogetherOutcome
-          joint={work.joint}
+          asked={work.asked}
           plan={work.plan}
           lines={lines ?? []}
-          onAccept={() => accept(work.joint, work.plan)}
+          onAccept={() => accept(work.asked, work.plan)}
           onGoOn={goOn}
         />
       )}

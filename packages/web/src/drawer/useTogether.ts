@@ -8,7 +8,7 @@ import {
   jobsFit,
 } from '@fettle/core';
 import { proxy } from 'comlink';
-import { useEffect, useMemo, useRef, useState } from 'react';
+import { useCallback, useEffect, useMemo, useRef, useState } from 'react';
 import { useAppDispatch } from '../base/store.js';
 import { useQuery, useSetQuery } from '../base/useQuery.js';
 import { FitSearcher } from '../fit/fitSearch.js';
@@ -27,7 +27,7 @@ const GO_ON_S = 300;
 export type Work =
   | { readonly state: 'idle' }
   | { readonly state: 'working'; readonly progress: FitProgress | null }
-  | { readonly state: 'done'; readonly joint: JobsFit; readonly plan: FitSolution }
+  | { readonly state: 'done'; readonly asked: JobsFit; readonly plan: FitSolution }
   | { readonly state: 'cancelled' }
   | { readonly state: 'accepted'; readonly count: number }
   | { readonly state: 'failed'; readonly detail: string };
@@ -40,7 +40,7 @@ export interface Together {
   readonly sharing: readonly JobView[] | null;
   /** True if there are more engines than can be fitted together here. */
   readonly isCutOff: boolean;
-  readonly joint: JobsFit | null;
+  readonly asked: JobsFit | null;
   readonly isIn: (id: string) => boolean;
   readonly setIn: (id: string, isIn: boolean) => void;
   readonly work: Work;
@@ -55,14 +55,28 @@ export interface Together {
   readonly reload: () => Promise<void>;
 }
 
+/** The engines last edited, with their documents. */
+function useEngines() {
+  const [engines, setEngines] = useState<readonly JobView[] | null>(null);
+  const [isCutOff, setCutOff] = useState(false);
+  const [fault, setFault] = useState<string | null>(null);
+  const load = useCallback(async () => {
+    const { jobs, goesOn } = await tell('listJobs', { most: MOST_TOGETHER });
+    setCutOff(goesOn !== null);
+    setEngines(await Promise.all(jobs.map(({ id }) => tellEngine(id))));
+  }, []);
+  useEffect(() => {
+    load().catch((error: unknown) => setFault(refusalInWords(error)));
+  }, [load]);
+  return { engines, isCutOff, fault, load };
+}
+
 /** Several engines planned at once on the workshop's drawer. */
 export function useTogether(): Together {
   const dispatch = useAppDispatch();
   const by = useBy();
   const { lines, act, fault } = useDrawer();
-  const [engines, setEngines] = useState<readonly JobView[] | null>(null);
-  const [isCutOff, setCutOff] = useState(false);
-  const [loading, setLoading] = useState<string | null>(null);
+  const { engines, isCutOff, fault: loading, load } = useEngines();
   const [without] = useQuery('without');
   const [wanted] = useQuery('plan');
   const setQuery = useSetQuery();
@@ -70,51 +84,35 @@ export function useTogether(): Together {
   const [left, setLeft] = useState<ReadonlySet<string>>(() => new Set(without?.split(',')));
   const [work, setWork] = useState<Work>({ state: 'idle' });
   const searcher = useRef(new FitSearcher());
-  const load = async () => {
-    const { jobs, goesOn } = await tell('listJobs', { most: MOST_TOGETHER });
-    setCutOff(goesOn !== null);
-    setEngines(await Promise.all(jobs.map(({ id }) => tellEngine(id))));
-  };
-  const loadNow = useRef(load);
   useEffect(() => {
-    loadNow.current().catch((error: unknown) => setLoading(refusalInWords(error)));
     const { current } = searcher;
     current.start();
     return () => current.end();
   }, []);
 
-  const joint = useMemo(
-    () =>
-      engines && lines
-        ? jobsFit(
-            engines.filter(({ id }) => !left.has(id)),
-            lines,
-          )
-        : null,
-    [engines, lines, left],
-  );
   const taking = useMemo(() => engines?.filter(({ id }) => !left.has(id)) ?? null, [engines, left]);
+  const asked = useMemo(() => (taking && lines ? jobsFit(taking, lines) : null), [taking, lines]);
   const sharing = (engines ?? []).filter(({ document }) =>
     Object.values(document.shells).some(({ line }) => line !== null),
   );
 
   const fitThem = (seconds?: number) => {
-    if (!joint?.problem) return;
+    if (!asked?.problem) return;
     if (wanted === null) setQuery({ plan: 'yes' });
     setWork({ state: 'working', progress: null });
-    const { problem } = joint;
+    const { problem } = asked;
     const listen = proxy((progress: FitProgress) =>
       setWork((old) => (old.state === 'working' ? { state: 'working', progress } : old)),
     );
     searcher.current
       .ask((search) => search.solve(problem, listen, seconds))
-      .then((plan) => setWork({ state: 'done', joint, plan }))
+      .then((plan) => setWork({ state: 'done', asked, plan }))
       .catch((error: Error) => setWork({ state: 'failed', detail: error.message }));
   };
   // Whoever comes to the address of a plan finds it worked out.
   const fitNow = useRef(fitThem);
   fitNow.current = fitThem;
-  const isWanted = wanted !== null && work.state === 'idle' && joint?.problem != null;
+  const isWanted = wanted !== null && work.state === 'idle' && asked?.problem != null;
   useEffect(() => {
     if (isWanted) fitNow.current();
   }, [isWanted]);
@@ -148,7 +146,7 @@ export function useTogether(): Together {
     fault: fault ?? loading,
     sharing: engines && sharing,
     isCutOff,
-    joint,
+    asked,
     isIn: (id) => !left.has(id),
     setIn: (id, isIn) => {
       const next = new Set(left);

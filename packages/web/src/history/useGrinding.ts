@@ -73,20 +73,20 @@ export function useGrinding(
       if (typed.trim() === '') return otherwise;
       const value = plainNumber(typed);
       if (value >= 0 && value <= 1e6) return value;
-      faults.set(name, 'A price, 0 or more; or nothing.');
+      faults.set(name, 'Enter a price of 0 or more, or leave blank.');
       return otherwise;
     };
     const length = (name: string, typed: string) => {
       if (typed.trim() === '') return null;
-      const parsed = parseLength(typed, { unit });
+      const parsed = parseLength(typed, { unit, signed: 'sign' });
       if (parsed.ok && parsed.nm >= 0) return parsed.nm;
-      faults.set(name, parsed.ok ? 'Cannot be below zero.' : parsed.message);
+      faults.set(name, parsed.ok ? 'Enter 0 or more.' : parsed.message);
       return null;
     };
     const sizes = known.sizes.map((size): JournalSize => {
       const typed = text.pairs[size.name] ?? '';
       const isCount = /^\d{1,4}$/u.test(typed.trim());
-      if (typed.trim() !== '' && !isCount) faults.set(`pairs ${size.name}`, 'A whole number; or nothing.');
+      if (typed.trim() !== '' && !isCount) faults.set(`pairs ${size.name}`, 'Enter a whole number, or leave blank.');
       return {
         ...size,
         onShelf: isCount ? Number(typed) : size.onShelf,

@@ -16,10 +16,38 @@ export interface LimitRow {
 
 export const LIMIT_COLUMNS = ['low', 'high', 'source'] as const;
 export type LimitColumn = (typeof LIMIT_COLUMNS)[number];
+
 /** A row with what was pasted or typed as a range put into both of its ends. */
 function withEnds(text: LimitText, typed: string): LimitText | null {
   const ends = splitRange(typed);
   return ends && { ...text, low: ends[0], high: ends[1] };
+}
+
+/** A row of the table with what stands in it now. */
+type ChangedRow = Pick<LimitRow, 'key' | 'text'>;
+
+/** The rows that a block of cells changes, from one box to the right and down; null for a single figure, which the box itself takes. */
+function rowsPasted(
+  rows: readonly LimitRow[],
+  row: number,
+  column: LimitColumn,
+  pasted: string,
+): readonly ChangedRow[] | null {
+  const block = blockOf(pasted);
+  const { key, text } = rows[row]!;
+  const range = column === 'source' ? null : withEnds(text, pasted);
+  if (range) return [{ key, text: range }];
+  if (block.length === 1 && block[0]!.length === 1) return null;
+  const first = LIMIT_COLUMNS.indexOf(column);
+  return block.flatMap((cells, down): ChangedRow[] => {
+    const target = rows[row + down];
+    if (!target) return [];
+    const typed = cells.flatMap((cell, across) => {
+      const to = LIMIT_COLUMNS[first + across];
+      return to ? [[to, cell] as const] : [];
+    });
+    return [{ key: target.key, text: { ...target.text, ...Object.fromEntries(typed) } }];
+  });
 }
 
 interface LimitsTyping {
@@ -89,22 +117,10 @@ export function useLimitsTable(
     go(step());
   };
   const paste = (event: ClipboardEvent<HTMLInputElement>, row: number, column: LimitColumn) => {
-    const pasted = event.clipboardData.getData('text/plain');
-    const block = blockOf(pasted);
-    const range = column === 'source' ? null : withEnds(rows[row]!.text, pasted);
-    if (block.length === 1 && block[0]!.length === 1 && !range) return;
+    const changed = rowsPasted(rows, row, column, event.clipboardData.getData('text/plain'));
+    if (!changed) return;
     event.preventDefault();
-    if (range) return onChange(rows[row]!.key, range);
-    block.forEach((cells, down) => {
-      const target = rows[row + down];
-      if (!target) return;
-      const first = LIMIT_COLUMNS.indexOf(column);
-      const typed = cells.flatMap((cell, across) => {
-        const to = LIMIT_COLUMNS[first + across];
-        return to ? [[to, cell] as const] : [];
-      });
-      onChange(target.key, { ...target.text, ...Object.fromEntries(typed) });
-    });
+    for (const { key, text } of changed) onChange(key, text);
   };
   /** The source that stands for a row from above. */
   const sourceAbove = (row: number) =>

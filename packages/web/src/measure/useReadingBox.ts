@@ -109,15 +109,35 @@ export interface ReadingBox {
   readonly onKeyDown: (event: KeyboardEvent<HTMLInputElement>) => void;
 }
 
+/** What a figure in a box means, and what is to be asked about it, beside the other readings. */
+function judged(
+  job: OpenJob,
+  { document, place, standing }: Pick<ReadingCellProps, 'document' | 'place' | 'standing'>,
+  text: string,
+  isTyped: boolean,
+) {
+  const { feature, station } = place;
+  // What is typed counts from the setting size of now, what stands there from the one it was taken on.
+  const current = document.measuring.setting[feature];
+  const setting = isTyped ? current : settingFor(job, place, text);
+  const others = job.readings.filter((reading) => reading !== standing);
+  const how = howTyped(standing, place, text, isTyped);
+  // A bare 2 on a zeroed gauge is +2; it is shown so once it is kept.
+  const meant = isTyped ? withSign(text, document.unit, setting) : text;
+  const assessment = assessReading(meant, setting, feature, document, others, station, how);
+  return {
+    current,
+    meant,
+    assessment,
+    isShort: assessment.kind === 'fine' && isCoarse(meant, textsOf(others, feature)),
+    typedIn: how.unit ?? document.unit,
+    onOther: isDeviation(text) && setting !== current ? setting : null,
+  };
+}
+
 /** The box of one reading: kept as typed, saved when it is left, judged with each key. */
-export function useReadingBox({
-  latest,
-  document,
-  place,
-  standing,
-  reason,
-  acts,
-}: Omit<ReadingCellProps, 'told'>): ReadingBox {
+export function useReadingBox(box: Omit<ReadingCellProps, 'told'>): ReadingBox {
+  const { latest, document, place, standing, reason, acts } = box;
   const job = latest.current;
   const save = useSaveReading(latest, reason);
   const stored = standing?.text ?? '';
@@ -137,15 +157,7 @@ export function useReadingBox({
   const input = useRef<HTMLInputElement | null>(null);
   const typed = useRef(text);
   typed.current = text;
-  // What is typed counts from the setting size of now, what stands there from the one it was taken on.
-  const current = document.measuring.setting[feature];
-  const setting = isTyped ? current : settingFor(job, place, text);
-  const others = job.readings.filter((reading) => reading !== standing);
-  const how = howTyped(standing, place, text, isTyped);
-  // A bare 2 on a zeroed gauge is +2; it is shown so once it is kept.
-  const meant = isTyped ? withSign(text, document.unit, setting) : text;
-  const assessment = assessReading(meant, setting, feature, document, others, station, how);
-  const isShort = assessment.kind === 'fine' && isCoarse(meant, textsOf(others, feature));
+  const { current, meant, assessment, isShort, typedIn, onOther } = judged(job, box, text, isTyped);
   // Half a figure that a reload left is not a reading because somebody went by: over one that stands, or as it is, it takes a key.
   const staysUnfinished = isUnfinished && !isTyped && (stored !== '' || isShort || assessment.kind !== 'fine');
 
@@ -177,8 +189,8 @@ export function useReadingBox({
     assessment,
     isUnfinished,
     doubt: isUnfinished ? NOT_FINISHED : isShort && !isFocused.current ? FEWER_DIGITS : null,
-    typedIn: how.unit ?? document.unit,
-    onOther: isDeviation(text) && setting !== current ? setting : null,
+    typedIn,
+    onOther,
     hold: (element) => {
       input.current = element;
       acts.hold(place, element && { input: element, give });

@@ -37,7 +37,7 @@ export function EntryForm({ work }: { readonly work: RunningWork }) {
     clear();
     setTried(false);
   };
-  const endPlay = parseLength(text.endPlay, { unit: document.unit });
+  const endPlay = parseLength(text.endPlay, { unit: document.unit, signed: 'sign' });
   return (
     <PlainGroup aria-label="Reading after the build">
       <Fields>

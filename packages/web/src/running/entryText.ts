@@ -73,9 +73,11 @@ export function entryOfText(
     else if (rpm !== null) faults.set(`${moment} value`, 'Enter the pressure at this speed.');
   }
   const celsius = number('celsius', text.celsius, MOST_DEGREES, 0, `Enter °C, 0 to ${MOST_DEGREES}; or nothing.`);
-  const parsed = parseLength(text.endPlay, { unit: job.unit });
+  const parsed = parseLength(text.endPlay, { unit: job.unit, signed: 'sign' });
   const isRead = text.endPlay.trim() !== '';
   if (isRead && !parsed.ok) faults.set('endPlay', parsed.message);
+  else if (isRead && parsed.ok && parsed.nm < 0)
+    faults.set('endPlay', 'End play cannot be negative: zero the dial at one end.');
   const endPlay = isRead && parsed.ok ? typedLength(text.endPlay, job.unit, parsed.nm, stamp) : null;
   const words = text.words.trim();
   const isNothing = Object.keys(pressures).length === 0 && run === null && endPlay === null && words === '';

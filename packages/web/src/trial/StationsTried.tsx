@@ -5,7 +5,8 @@ import { useClearances } from '../person/useClearances.js';
 import { Button } from '../ui/Button.js';
 import { Panel, PanelTitle, Quiet, Row, Table } from '../ui/Panel.js';
 import { StateMark } from '../ui/StateMark.js';
-import type { TrialWork, TriedStation } from './useTrial.js';
+import type { TriedStation } from './trialOf.js';
+import type { TrialWork } from './useTrial.js';
 
 const Stations = styled(Table)`
   @media (max-width: 640px) {

@@ -5,15 +5,12 @@ import {
   type Fasteners,
   featureOf,
   firstToTry,
-  formatExactLength,
   GAUGE_MODES,
   type GaugeMode,
-  INSTRUMENT_DECIMALS,
   type Instrument,
   type InstrumentRole,
   instrumentInUse,
   type JobDocument,
-  type JobStation,
   knownInstrument,
   mainStations,
   type Nanometres,
@@ -22,13 +19,10 @@ import {
   pinnedRods,
   placedRods,
   rodStations,
-  type StationVerdict,
   type Strip,
-  type StripEnd,
   stationVerdict,
   type Trial,
   type TrialReading,
-  type TrialState,
   trialState,
   type Warm,
 } from '@fettle/core';
@@ -40,13 +34,8 @@ import { type OpenJob, useChangeDocument } from '../job/useJob.js';
 import { useNeedle } from '../measure/NeedleAsk.js';
 import { useBy } from '../person/useBy.js';
 import { useKeptChoice } from '../ui/useKeptChoice.js';
-
-export interface TriedStation {
-  readonly station: JobStation;
-  readonly halves: NonNullable<JobDocument['choice']>['stations'][string] | null;
-  readonly verdict: StationVerdict;
-  readonly state: TrialState;
-}
+import { type StripPart, stripWith } from './stripWith.js';
+import { newTrial, type TriedStation, trialOf } from './trialOf.js';
 
 export interface TrialWork {
   readonly document: JobDocument;
@@ -69,9 +58,7 @@ export interface TrialWork {
   /** The diameter of the strip that was used last, to go on with. */
   readonly lastDiameter: Nanometres | null;
   /** Keeps a diameter, or a width (null takes it back), of the strip at the open station. */
-  readonly setStrip: (
-    part: { diameter: Nanometres } | { ringsOff: boolean } | Partial<Record<StripEnd, Nanometres | null>>,
-  ) => void;
+  readonly setStrip: (part: StripPart) => void;
   readonly dropStrip: () => void;
   readonly confirm: (isConfirmed: boolean) => void;
   /** A new trial of the open station, with the halves that are accepted now; the one before stays as evidence. */
@@ -98,49 +85,6 @@ function setsOf(job: OpenJob): TriedStation[] {
   });
 }
 
-/** Trials of one station that are kept beside the one that stands. */
-const MOST_EARLIER = 20;
-
-/** A new trial of a station with the halves that are accepted for it; the ones before stay as evidence. Null without halves. */
-function newTrial(document: JobDocument, { station, halves }: TriedStation, by: string, at: string): Trial | null {
-  if (!halves) return null;
-  const { earlier = [], ...old } = document.trials[station.id] ?? {};
-  const before = 'readings' in old && Object.keys(old.readings).length > 0 ? [...earlier, old] : earlier;
-  const { kind, name, lubricant, torque } = document.fasteners[station.family];
-  const sized = featureOf(station.family, 'housing');
-  const half = ({ shell, label, wall }: typeof halves.upper) => ({
-    shell,
-    label,
-    wall,
-    series: document.shells[shell]?.series ?? '',
-  });
-  return {
-    upper: half(halves.upper),
-    lower: half(halves.lower),
-    rod: station.rod,
-    madeOf: {
-      bore: station.bore?.nominal ?? null,
-      journal: station.journal?.nominal ?? null,
-      fasteners: { kind, name, lubricant, torque },
-      celsius: document.measuring.celsius[sized],
-      gaugeCelsius: document.measuring.gaugeCelsius,
-    },
-    readings: {},
-    isBelieved: false,
-    at,
-    by,
-    ...(before.length > 0 ? { earlier: before.slice(-MOST_EARLIER) } : {}),
-  };
-}
-
-/** The trial of a station that readings go to: the one that stands, while its parts are the ones that are there; else a new one. */
-function trialOf(document: JobDocument, one: TriedStation, by: string, at: string): Trial | null {
-  const { tried } = one.station;
-  const old = document.trials[one.station.id];
-  const isOfOthers = tried !== null && (tried.changed !== null || tried.isVoid !== null);
-  return old && !(isOfOthers && one.halves !== null) ? old : newTrial(document, one, by, at);
-}
-
 /** What a reading with the shells in is taken with now: the gauge, and the temperatures of the bores and of the instruments. */
 function takenWith(
   document: JobDocument,
@@ -155,9 +99,22 @@ function takenWith(
   };
 }
 
-/** A strip of which no width was read. */
-function blankStrip(diameter: Nanometres): Strip {
-  return { diameter, name: '', widths: { front: null, rear: null }, by: '', at: '' };
+/** The station to try first, and the one that is open: the one asked for, or else that. */
+function openIn(document: JobDocument, stations: readonly TriedStation[], asked: string | null) {
+  const withHalves = stations.flatMap(({ station, halves }) => (halves ? [station] : []));
+  const first = document.choice ? firstToTry(document, withHalves) : null;
+  const open =
+    stations.find(({ station }) => station.id === (asked ?? first?.station)) ?? (stations[0] as TriedStation);
+  return { first, open };
+}
+
+/** The reading that was taken last, and the diameter of the strip that was used last. */
+function takenLast({ trials, strips }: JobDocument) {
+  const last = Object.values(trials)
+    .flatMap(({ readings }) => Object.values(readings))
+    .reduce<TrialReading | null>((latest, one) => (latest === null || one.at > latest.at ? one : latest), null);
+  const [strip] = Object.values(strips).sort((one, other) => (one.at < other.at ? 1 : -1));
+  return { last, lastDiameter: strip?.diameter ?? null };
 }
 
 /** The trial assemblies of an engine, one station open: what is read with its shells in, and what that says. */
@@ -169,22 +126,9 @@ export function useTrial(job: OpenJob): TrialWork {
   const { document } = job;
   const { unit } = document;
   const stations = useMemo(() => setsOf(job), [job]);
-  const first = document.choice
-    ? firstToTry(
-        document,
-        stations.flatMap(({ station, halves }) => (halves ? [station] : [])),
-      )
-    : null;
-  const asked = search.get('station');
-  const open =
-    stations.find(({ station }) => station.id === (asked ?? first?.station)) ?? (stations[0] as TriedStation);
+  const { first, open } = openIn(document, stations, search.get('station'));
   const { id } = open.station;
-  const last = Object.values(document.trials)
-    .flatMap(({ readings }) => Object.values(readings))
-    .reduce<TrialReading | null>((latest, one) => (latest === null || one.at > latest.at ? one : latest), null);
-  const [{ diameter: lastDiameter } = { diameter: null }] = Object.values(document.strips).sort((one, other) =>
-    one.at < other.at ? 1 : -1,
-  );
+  const { last, lastDiameter } = takenLast(document);
   const gauge = { of: job.id, part: 'trial', field: 'gauge' };
   const [mode, setMode, modeKept] = useKeptChoice<GaugeMode>(gauge, last?.mode ?? 'setting', GAUGE_MODES);
   const put = (trial: (old: JobDocument) => Trial | null | undefined, make: (old: Trial) => Trial, what: string) =>
@@ -228,23 +172,9 @@ export function useTrial(job: OpenJob): TrialWork {
     lastDiameter,
     setStrip: (part) =>
       change((old) => {
-        const before = old.strips[id] ?? (lastDiameter === null ? null : blankStrip(lastDiameter));
         const stamp = { by, at: new Date().toISOString() };
-        if ('diameter' in part) {
-          const strip = { ...(before ?? blankStrip(part.diameter)), diameter: part.diameter, ...stamp };
-          return { ...old, strips: { ...old.strips, [id]: strip } };
-        }
-        if (!before) return old;
-        if ('ringsOff' in part) {
-          return { ...old, strips: { ...old.strips, [id]: { ...before, ringsOff: part.ringsOff, ...stamp } } };
-        }
-        const width = (end: StripEnd) => {
-          const nm = part[end];
-          if (nm === undefined) return before.widths[end];
-          return nm === null ? null : { text: formatExactLength(nm, unit, INSTRUMENT_DECIMALS[unit]), unit, nm };
-        };
-        const strip = { ...before, widths: { front: width('front'), rear: width('rear') }, ...stamp };
-        return { ...old, strips: { ...old.strips, [id]: strip } };
+        const strip = stripWith(old.strips[id] ?? null, part, lastDiameter, unit, stamp);
+        return strip ? { ...old, strips: { ...old.strips, [id]: strip } } : old;
       }, `gauging strip at ${id}`),
     dropStrip: () =>
       change((old) => {

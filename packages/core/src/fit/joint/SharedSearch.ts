@@ -6,8 +6,9 @@ import { greatestCommonDivisor } from '../search/greatestCommonDivisor.js';
 import type { BlockClass } from './BlockClass.js';
 import { ColumnPool } from './ColumnPool.js';
 import { climb } from './climb.js';
+import { collectNear, collectWithoutTwo } from './collectColumns.js';
 import { finishingProgramme } from './finishingProgramme.js';
-import type { StationBlock } from './StationBlock.js';
+import { type Plan, type PricedBlocks, repairedPlan } from './repairedPlan.js';
 
 /** Steps of work (see `WorkMeter`) of a round of prices, per option of the problem. */
 const STEPS_OF_AN_OPTION = 6;
@@ -18,14 +19,6 @@ const ROUNDS = 600;
 const REPORT_EVERY = 20;
 /** First step of the ascent, in grains. */
 const FIRST_STEP = 10;
-/** Passes in which overdrawn halves become dearer until nothing is overdrawn. */
-const REPAIR_PASSES = 150;
-const REPAIR_GROWTH = 1.3;
-const IMPROVING_PASSES = 6;
-/** Changes of one price, in grains, at which other ways to serve the blocks are collected. */
-const STEPS = [0.5, -0.5, 2, -2, 8, -8, 1000];
-/** Change of a price, in grains, at which a half is done without wherever that is possible. */
-const AVOID = 1000;
 /** The combination may miss its best by this part of the bound. */
 const CLOSE = 2e-4;
 /** Ways a block that are combined, at most. */
@@ -36,12 +29,6 @@ const SMALL = 4_000;
 const MOST_VARIABLES = 30_000;
 const PROMISING = 8_000;
 const MOST_NODES = 4_000;
-
-interface Plan {
-  readonly cost: number;
-  /** Per class, unit and station its cell. */
-  readonly picks: Int32Array[][];
-}
 
 export interface SharedAnswer {
   readonly cost: number;
@@ -101,7 +88,8 @@ export class SharedSearch {
     const lowest = this.roundedUp(bound);
     this.report('combining', null, lowest);
     const guessed = this.isSmall() ? null : this.guess(bound, lowest);
-    let best: Plan | null = guessed ?? (this.isSmall() ? null : (this.combine(lowest) ?? this.repair()));
+    let best: Plan | null =
+      guessed ?? (this.isSmall() ? null : (this.combine(lowest) ?? repairedPlan(this.priced(), this.limits)));
     let isProven = best !== null && (best.cost <= lowest || guessed?.isProven === true);
     if (!isProven && this.solver !== null && !hasEnded(this.limits)) {
       this.report('proving', best?.cost ?? null, lowest);
@@ -121,6 +109,12 @@ export class SharedSearch {
       options: this.optionsOf(best.picks),
       prices: this.scarce.map((resource) => [resource, this.prices[resource]!]),
     };
+  }
+
+  /** The blocks at the present prices. */
+  private priced(): PricedBlocks {
+    const { classes, scarce, prices, grain, problem } = this;
+    return { classes, scarce, prices, grain, capacity: problem.capacity };
   }
 
   private report(doing: FitProgress['doing'], cost: number | null, bound: number | null): void {
@@ -208,35 +202,11 @@ export class SharedSearch {
   /** The cheapest plan made of ways that are best for their block at prices near the present ones; null when none was found. */
   private combine(lowest: number): Plan | null {
     if (this.solver === null || hasEnded(this.limits)) return null;
-    const { prices, scarce, classes } = this;
-    const pool = new ColumnPool(classes);
-    const asked = prices.slice();
-    const collect = () => {
-      classes.forEach(({ block }, at) => {
-        if (block.least(asked) < INFINITY) pool.add(at);
-      });
-    };
-    collect();
-    for (const step of STEPS) {
-      for (const resource of scarce) {
-        asked[resource] = Math.max(0, prices[resource]! + step * this.grain);
-        collect();
-        asked[resource] = prices[resource]!;
-      }
-    }
+    const pool = new ColumnPool(this.classes);
+    collectNear(this.priced(), pool);
     const few = this.combined(pool, MOST_WAYS, lowest);
     if (few !== null) return few;
-    // Some halves are so short that a block has to do without two of them at once.
-    for (const one of scarce) {
-      asked[one] = prices[one]! + AVOID * this.grain;
-      for (const other of scarce) {
-        if (other === one) continue;
-        asked[other] = prices[other]! + AVOID * this.grain;
-        collect();
-        asked[other] = prices[other]!;
-      }
-      asked[one] = prices[one]!;
-    }
+    collectWithoutTwo(this.priced(), pool);
     return this.combined(pool, 4 * MOST_WAYS, lowest);
   }
 
@@ -262,73 +232,6 @@ export class SharedSearch {
       }
     });
     if (room.some((left) => left < 0)) throw new Error('the integer solver used more shells than there are');
-    return { cost, picks };
-  }
-
-  /** A plan near the present prices: units in step, overdrawn halves dearer from pass to pass; then each unit's best with what is left. */
-  private repair(): Plan | null {
-    const { problem, scarce, prices, classes } = this;
-    const room = problem.capacity.slice();
-    const picks = classes.map(({ block, units }) => units.map(() => new Int32Array(block.stations.length).fill(-1)));
-    const move = (block: StationBlock, pick: Int32Array, by: 1 | -1) => {
-      for (const cell of pick) {
-        if (cell < 0) continue;
-        const a = block.first[cell]!;
-        const b = block.second[cell]!;
-        if (a >= 0) room[a]! -= by;
-        if (b >= 0) room[b]! -= by;
-      }
-    };
-    const asked = prices.slice();
-    let dearer = this.grain / 4;
-    let isOverdrawn = true;
-    for (let pass = 0; pass < REPAIR_PASSES && isOverdrawn && !hasEnded(this.limits); pass += 1) {
-      classes.forEach(({ block, units }, at) => {
-        for (let unit = 0; unit < units.length; unit += 1) {
-          const pick = picks[at]![unit]!;
-          move(block, pick, -1);
-          for (const resource of scarce) {
-            asked[resource] = prices[resource]! + (room[resource]! < 1 ? dearer : 0);
-          }
-          block.least(asked);
-          pick.set(block.pick);
-          move(block, pick, 1);
-        }
-      });
-      isOverdrawn = scarce.some((resource) => room[resource]! < 0);
-      dearer *= REPAIR_GROWTH;
-    }
-    if (isOverdrawn) return null;
-
-    const costOf = (block: StationBlock, pick: Int32Array) => pick.reduce((sum, cell) => sum + block.cost[cell]!, 0);
-    const free = new Float64Array(prices.length);
-    for (let pass = 0; pass < IMPROVING_PASSES && !hasEnded(this.limits); pass += 1) {
-      let hasGained = false;
-      classes.forEach(({ block, units }, at) => {
-        for (let unit = 0; unit < units.length; unit += 1) {
-          const pick = picks[at]![unit]!;
-          move(block, pick, -1);
-          const before = costOf(block, pick);
-          if (block.least(free, room) < before) {
-            const kept = pick.slice();
-            pick.set(block.pick);
-            move(block, pick, 1);
-            if (scarce.every((resource) => room[resource]! >= 0)) {
-              hasGained = true;
-              continue;
-            }
-            move(block, pick, -1);
-            pick.set(kept);
-          }
-          move(block, pick, 1);
-        }
-      });
-      if (!hasGained) break;
-    }
-    let cost = 0;
-    classes.forEach(({ block }, at) => {
-      for (const pick of picks[at]!) cost += costOf(block, pick);
-    });
     return { cost, picks };
   }
 
