@@ -42,6 +42,7 @@ describe('a reading after the build as it is typed', () => {
     expect(faults({ pressures: { cold: { value: '', rpm: '900' } } })).toEqual(['cold value']);
     expect(faults({ celsius: '900' })).toEqual(['celsius']);
     expect(faults({ endPlay: 'wide' })).toEqual(['endPlay']);
+    expect(faults({ endPlay: '-0.12' })).toEqual(['endPlay']);
   });
 
   it('goes on in the unit that was typed last, else in that of the country of its lengths', () => {
