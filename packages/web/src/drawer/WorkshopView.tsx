@@ -1,6 +1,6 @@
 import { ANY_WALL, drawerHalfSchema, type PieceLine, type Unit } from '@fettle/core';
 import { FileUp, History, Package, Plus } from 'lucide-react';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { Link } from 'react-router';
 import styled from 'styled-components';
 import { newId } from '../base/newId.js';
@@ -30,6 +30,11 @@ const Columns = styled.div<{ $isOpen: boolean }>`
   gap: 0.75rem;
   align-items: start;
   > div { display: flex; flex-direction: column; gap: 0.75rem; min-width: 0; }
+  /* Opened from low in the list it begins in sight, and scrolls by itself. */
+  @media (min-width: 1081px) {
+    > .beside { position: sticky; top: 0.5rem; max-height: calc(100vh - 1rem); overflow-y: auto; }
+    > .beside > * { flex: none; }
+  }
 `;
 
 interface WorkshopProps {
@@ -162,6 +167,23 @@ function Beside({ workshop, unit, beside, piece }: BesideProps) {
   );
 }
 
+/**
+ * Brings a panel into sight whenever something else is opened in it: on a small screen it stands below the whole list.
+ *
+ * @param what - what is open; null for nothing. What the page comes with is left where it is.
+ */
+function useInSight(what: string | null) {
+  const panel = useRef<HTMLDivElement>(null);
+  const before = useRef(what);
+  useEffect(() => {
+    const isOther = what !== null && what !== before.current;
+    before.current = what;
+    const isBelow = panel.current && panel.current.getBoundingClientRect().top > window.innerHeight / 2;
+    if (isOther && isBelow) panel.current?.scrollIntoView({ block: 'start' });
+  }, [what]);
+  return panel;
+}
+
 /** The workshop's halves: what is on hand, free, reserved and used, what comes and goes, and what is to be ordered. */
 export function WorkshopView() {
   useTitle('Workshop stock');
@@ -175,6 +197,7 @@ export function WorkshopView() {
   const [told, setTold] = useState<string | null>(null);
   const piece = beside?.kind === 'piece' ? pieces?.find(({ id }) => id === beside.id) : undefined;
   const panel = beside === null || beside.kind === 'import' ? null : beside;
+  const inSight = useInSight(panel && ('id' in panel ? panel.id : panel.kind));
   return (
     <>
       <Head workshop={workshop} isAdding={isAdding} onAdd={setAdding} />
@@ -220,7 +243,7 @@ export function WorkshopView() {
           )}
         </div>
         {panel && (
-          <div>
+          <div className="beside" ref={inSight}>
             <Beside workshop={workshop} unit={unit} beside={panel} piece={piece} />
           </div>
         )}
