@@ -178,8 +178,15 @@ function useInSight(what: string | null) {
   useEffect(() => {
     const isOther = what !== null && what !== before.current;
     before.current = what;
-    const isBelow = panel.current && panel.current.getBoundingClientRect().top > window.innerHeight / 2;
-    if (isOther && isBelow) panel.current?.scrollIntoView({ block: 'start' });
+    if (!isOther) return;
+    // The list beside it, or above it, changes its height with its columns, a frame later.
+    const frame = requestAnimationFrame(() =>
+      requestAnimationFrame(() => {
+        const top = panel.current?.getBoundingClientRect().top ?? 0;
+        if (top < 0 || top > window.innerHeight / 2) panel.current?.scrollIntoView({ block: 'start' });
+      }),
+    );
+    return () => cancelAnimationFrame(frame);
   }, [what]);
   return panel;
 }
