@@ -32,7 +32,7 @@ const Columns = styled.div<{ $isOpen: boolean }>`
   > div { display: flex; flex-direction: column; gap: 0.75rem; min-width: 0; }
   /* Opened from low in the list it begins in sight, and scrolls by itself. */
   @media (min-width: 1081px) {
-    > .beside { position: sticky; top: 0.5rem; max-height: calc(100vh - 1rem); overflow-y: auto; }
+    > .beside { position: sticky; top: 0.5rem; max-height: calc(100vh - 1rem); overflow-y: auto; overflow-anchor: none; }
     > .beside > * { flex: none; }
   }
 `;
@@ -182,8 +182,10 @@ function useInSight(what: string | null) {
     // The list beside it, or above it, changes its height with its columns, a frame later.
     const frame = requestAnimationFrame(() =>
       requestAnimationFrame(() => {
-        const top = panel.current?.getBoundingClientRect().top ?? 0;
-        if (top < 0 || top > window.innerHeight / 2) panel.current?.scrollIntoView({ block: 'start' });
+        if (!panel.current) return;
+        panel.current.scrollTop = 0;
+        const { top } = panel.current.getBoundingClientRect();
+        if (top < 0 || top > window.innerHeight / 2) panel.current.scrollIntoView({ block: 'start' });
       }),
     );
     return () => cancelAnimationFrame(frame);
