@@ -1,8 +1,8 @@
 // @vitest-environment jsdom
-import { type JobSummary, type JobView, newJob, usualLayout } from '@fettle/core';
+import { type JobSummary, newJob, usualLayout } from '@fettle/core';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { Around, AT } from '../job/testing/openedJob.js';
+import { Around, jobView } from '../job/testing/openedJob.js';
 import { type Asked, type Given, refusal, serverAnswers } from '../wire/testing/serverAnswers.js';
 import { closedText, useBenchList } from './useBenchList.js';
 
@@ -11,19 +11,7 @@ const engine = { id, version: 4, name: 'Reed 6', held: { reserved: 3, fitted: 0 
 const usual = usualLayout(3, 2, 1, 2);
 if (!usual.ok) throw new Error(usual.message);
 const document = newJob('Reed 6', 'mm', usual.layout, { block: 'iron', caps: 'iron', rods: 'steel' });
-const viewOf = (version: number): JobView => ({
-  id,
-  version,
-  revision: 1,
-  document,
-  readings: [],
-  held: { reserved: 0, fitted: 0 },
-  createdAt: AT,
-  createdBy: 'Wren',
-  updatedAt: AT,
-  updatedBy: 'Wren',
-  deletedAt: null,
-});
+const viewOf = (version: number) => jobView(id, document, [], { version });
 let asked: Asked[];
 let answer: (one: Asked) => Given;
 

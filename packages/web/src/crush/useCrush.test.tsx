@@ -1,17 +1,10 @@
 // @vitest-environment jsdom
 import { nanometres, newJob, usualLayout } from '@fettle/core';
 import { act, renderHook } from '@testing-library/react';
-import { beforeEach, expect, it, vi } from 'vitest';
+import { beforeEach, expect, it } from 'vitest';
 
-// What this stand-in of a browser does not have: the best shims are searched for in a worker.
-vi.hoisted(() => {
-  class NoWorker extends EventTarget {
-    postMessage(): void {}
-    terminate(): void {}
-  }
-  vi.stubGlobal('Worker', NoWorker);
-  vi.stubGlobal('fetch', () => new Promise(() => {}));
-});
+// The best pieces are searched for in a worker, which is not of interest here.
+import '../fit/testing/noWorker.js';
 
 import { Around, jobCame, nothingWaits } from '../job/testing/openedJob.js';
 import { useJob } from '../job/useJob.js';

@@ -6,13 +6,12 @@ import {
   jobProgress,
   nanometres,
   newJob,
-  type Reading,
   usualLayout,
 } from '@fettle/core';
 import { act, renderHook, waitFor } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
 import { SearchHere } from '../fit/testing/searchHere.js';
-import { Around, AT } from '../job/testing/openedJob.js';
+import { Around, jobView, sizeRead } from '../job/testing/openedJob.js';
 import { type Asked, type Given, refusal, serverAnswers } from '../wire/testing/serverAnswers.js';
 
 vi.stubGlobal('Worker', SearchHere);
@@ -37,42 +36,21 @@ function engine(at: number): JobView {
   const id = `00000000-0000-4000-8000-00000000061${at}`;
   const half = line(0).half;
   const shell = { family: half.family, series: 'A', grade: 'Teal', half: half.half, wall: half.wall, stock: null };
-  const readings = [1, 2, 3].flatMap((station) =>
-    (['mainBore', 'mainJournal'] as const).map((feature): Reading => {
-      const size = feature === 'mainBore' ? 64_010 : 59_985;
-      return {
-        id: `00000000-0000-4000-8000-0000000${at}${feature.length}0${station}`.padEnd(36, '0'),
-        feature,
-        station,
-        slot: feature === 'mainBore' ? 'front' : 'front-0',
-        text: String(size / 1000),
-        unit: 'mm',
-        setting: null,
-        nm: um(size),
-        replaces: null,
-        by: 'Wren',
-        at: AT,
-      };
-    }),
-  );
-  return {
+  const readings = [1, 2, 3].flatMap((station) => [
+    sizeRead('mainBore', station, 64_010),
+    sizeRead('mainJournal', station, 59_985),
+  ]);
+  return jobView(
     id,
-    version: 2,
-    revision: 1,
-    document: {
+    {
       ...blank,
       name: `Rush Twin ${at}`,
       limits: { ...blank.limits, mainClearance: { low: um(20), high: um(50), source: 'book, p. 1' } },
       shells: { [lineId]: { ...shell, line: lineId } },
     },
     readings,
-    held: { reserved: 0, fitted: 0 },
-    createdAt: AT,
-    createdBy: 'Wren',
-    updatedAt: AT,
-    updatedBy: 'Wren',
-    deletedAt: null,
-  };
+    { version: 2 },
+  );
 }
 
 const summaryOf = ({ id, version, document, readings, held, updatedAt, updatedBy, deletedAt }: JobView) => ({

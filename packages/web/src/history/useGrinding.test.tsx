@@ -2,7 +2,7 @@
 import { type JobDocument, nanometres, newEngineType, newJob, type Reading, usualLayout } from '@fettle/core';
 import { act, renderHook } from '@testing-library/react';
 import { afterEach, beforeEach, expect, it, vi } from 'vitest';
-import { Around, AT } from '../job/testing/openedJob.js';
+import { Around, sizeRead } from '../job/testing/openedJob.js';
 import { serverAnswers } from '../wire/testing/serverAnswers.js';
 import { useGrinding } from './useGrinding.js';
 
@@ -26,21 +26,7 @@ const document: JobDocument = {
     },
   },
 };
-const readings = [59_985, 59_850, 59_980].map(
-  (size, at): Reading => ({
-    id: `00000000-0000-4000-8000-0000000004${at}0`,
-    feature: 'mainJournal',
-    station: at + 1,
-    slot: 'front-0',
-    text: String(size / 1000),
-    unit: 'mm',
-    setting: null,
-    nm: um(size),
-    replaces: null,
-    by: 'Wren',
-    at: AT,
-  }),
-);
+const readings = [59_985, 59_850, 59_980].map((size, at) => sizeRead('mainJournal', at + 1, size));
 
 let count = 0;
 beforeEach(() => {

@@ -1,4 +1,4 @@
-import type { JobDocument, JobView, Reading } from '@fettle/core';
+import { type JobDocument, type JobView, nanometres, type Reading } from '@fettle/core';
 import type { ReactNode } from 'react';
 import { Provider } from 'react-redux';
 import { MemoryRouter } from 'react-router';
@@ -17,13 +17,12 @@ export function Around({ children }: { readonly children: ReactNode }) {
   );
 }
 
-/** An engine as it comes from the server, a revision after the one that is here. */
-export function jobCame(id: string, document: JobDocument, readings: Reading[]): void {
-  const before = store.getState().saving.jobs[id];
-  const view: JobView = {
+/** An engine as the server tells it. */
+export function jobView(id: string, document: JobDocument, readings: Reading[], part: Partial<JobView> = {}): JobView {
+  return {
     id,
     version: 1,
-    revision: before ? before.revision + 1 : 1,
+    revision: 1,
     document,
     readings,
     held: { reserved: 0, fitted: 0 },
@@ -32,8 +31,34 @@ export function jobCame(id: string, document: JobDocument, readings: Reading[]):
     updatedAt: AT,
     updatedBy: 'Wren',
     deletedAt: null,
+    ...part,
   };
-  store.dispatch(jobArrived(view));
+}
+
+/** An engine as it comes from the server, a revision after the one that is here. */
+export function jobCame(id: string, document: JobDocument, readings: Reading[]): void {
+  const before = store.getState().saving.jobs[id];
+  store.dispatch(jobArrived(jobView(id, document, readings, { revision: before ? before.revision + 1 : 1 })));
+}
+
+let readingCount = 0;
+
+/** One reading of a main in the place that tells its size, in mm. */
+export function sizeRead(feature: 'mainBore' | 'mainJournal', station: number, um: number): Reading {
+  readingCount += 1;
+  return {
+    id: `00000000-0000-4000-8000-${String(readingCount).padStart(12, 'f')}`,
+    feature,
+    station,
+    slot: feature === 'mainBore' ? 'front' : 'front-0',
+    text: String(um / 1000),
+    unit: 'mm',
+    setting: null,
+    nm: nanometres(um * 1000),
+    replaces: null,
+    by: 'Wren',
+    at: AT,
+  };
 }
 
 /** Nothing waits to be sent any more. */
